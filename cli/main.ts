@@ -1,0 +1,16 @@
+import { solveCommand } from './solve-command';
+import { UsageProblem } from './usage-problem';
+
+/** The command line over core: `emery solve FILE`. Prints JSON and exits 0, or one plain line on standard error and exits 2. */
+const COMMANDS: Record<string, (args: string[]) => string> = { solve: solveCommand };
+
+const [name, ...args] = process.argv.slice(2);
+try {
+  const command = name !== undefined && Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined;
+  if (!command) throw new UsageProblem(`usage: emery ${Object.keys(COMMANDS).join(' | ')} FILE`);
+  process.stdout.write(command(args));
+} catch (error) {
+  if (!(error instanceof UsageProblem)) throw error;
+  process.stderr.write(`emery: ${error.message.replace(/\s+/g, ' ')}\n`);
+  process.exitCode = 2;
+}

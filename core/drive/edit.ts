@@ -1,0 +1,131 @@
+import { sectionFor } from '../section/sections';
+import { findPulley, pulleysById, stationLabel, stationOf } from './look-up';
+import { freeId } from './templates';
+import type { Belt, Drive, Pulley, RouteStop, Side, Station } from './types';
+
+/*
+ * The edits the bench makes. Each is a pure function from drive to drive that keeps what it does not touch, unknown
+ * fields included, and leaves no route naming a pulley that is gone.
+ */
+
+export function addStation(drive: Drive, station: Station): Drive {
+  return { ...drive, stations: [...drive.stations, station] };
+}
+
+/** Lays `change` over a station; a field set to undefined is taken out. */
+export function changeStation(drive: Drive, id: string, change: Partial<Station>): Drive {
+  return { ...drive, stations: drive.stations.map((station) => (station.id === id ? merged(station, change) : station)) };
+}
+
+/** Moves a shaft to x, y; the points of its adjuster that are fixed to the engine stay where they are. */
+export function moveStation(drive: Drive, id: string, x: number, y: number): Drive {
+  return changeStation(drive, id, { x, y });
+}
+
+/** Takes a station out, and its pulleys off every belt. */
+export function removeStation(drive: Drive, id: string): Drive {
+  const gone = new Set(drive.stations.find((station) => station.id === id)?.pulleys.map((pulley) => pulley.id));
+  return withoutPulleys({ ...drive, stations: drive.stations.filter((station) => station.id !== id) }, gone);
+}
+
+/** A copy of a station beside the old one, on no belt, under ids of its own. */
+export function duplicateStation(drive: Drive, id: string, offset = 30): { drive: Drive; id: string } {
+  const original = drive.stations.find((station) => station.id === id);
+  if (!original) return { drive, id };
+  const base = id.replace(/-\d+$/, '');
+  const copyId = freeId(base, new Set(drive.stations.map((station) => station.id)));
+  const taken = new Set(pulleysById(drive).keys());
+  const pulleys = original.pulleys.map((pulley) => {
+    const pulleyId = freeId(copyId, taken);
+    taken.add(pulleyId);
+    return { ...pulley, id: pulleyId };
+  });
+  const copy = { ...original, id: copyId, label: `${stationLabel(original)} copy`, x: original.x + offset, y: original.y - offset, pulleys };
+  return { drive: addStation(drive, copy), id: copyId };
+}
+
+export function addPulley(drive: Drive, stationId: string, pulley: Pulley): Drive {
+  const station = drive.stations.find(({ id }) => id === stationId);
+  return station ? changeStation(drive, stationId, { pulleys: [...station.pulleys, pulley] }) : drive;
+}
+
+/** Lays `change` over a pulley; a field set to undefined is taken out. */
+export function changePulley(drive: Drive, id: string, change: Partial<Pulley>): Drive {
+  const station = stationOf(drive, id);
+  if (!station) return drive;
+  return changeStation(drive, station.id, { pulleys: station.pulleys.map((pulley) => (pulley.id === id ? merged(pulley, change) : pulley)) });
+}
+
+/** Takes a sheave off its shaft, and off every belt. The last one stays: a shaft without a pulley is no station. */
+export function removePulley(drive: Drive, id: string): Drive {
+  const station = stationOf(drive, id);
+  if (!station || station.pulleys.length < 2) return drive;
+  const smaller = changeStation(drive, station.id, { pulleys: station.pulleys.filter((pulley) => pulley.id !== id) });
+  return withoutPulleys(smaller, new Set([id]));
+}
+
+export function addBelt(drive: Drive, belt: Belt): Drive {
+  return { ...drive, belts: [...drive.belts, belt] };
+}
+
+export function changeBelt(drive: Drive, id: string, change: Partial<Belt>): Drive {
+  return { ...drive, belts: drive.belts.map((belt) => (belt.id === id ? merged(belt, change) : belt)) };
+}
+
+export function removeBelt(drive: Drive, id: string): Drive {
+  return { ...drive, belts: drive.belts.filter((belt) => belt.id !== id) };
+}
+
+/** Puts a pulley on a belt as stop `index`. */
+export function insertStop(drive: Drive, beltId: string, index: number, stop: RouteStop): Drive {
+  return changeRoute(drive, beltId, (route) => [...route.slice(0, index), stop, ...route.slice(index)]);
+}
+
+export function removeStop(drive: Drive, beltId: string, index: number): Drive {
+  return changeRoute(drive, beltId, (route) => route.filter((_, at) => at !== index));
+}
+
+/** Turns the belt over at one stop: drive side to back, or back again. */
+export function flipStop(drive: Drive, beltId: string, index: number): Drive {
+  return changeRoute(drive, beltId, (route) =>
+    route.map((stop, at) => (at === index ? { ...stop, side: stop.side === 'drive' ? 'back' : 'drive' } : stop)),
+  );
+}
+
+/** The same loop met the other way round, its first pulley still first. */
+export function reverseRoute(drive: Drive, beltId: string): Drive {
+  return changeRoute(drive, beltId, (route) => [...route.slice(0, 1), ...route.slice(1).reverse()]);
+}
+
+/** The side a surface asks for: grooves and teeth take the drive side, a smooth face the back. */
+export function proposedSide(pulley: Pulley): Side {
+  return pulley.surface === 'smooth' ? 'back' : 'drive';
+}
+
+/** Of a shaft's pulleys, the one a belt would run on: a face that suits it, in the plane nearest to the belt's. */
+export function fittingPulley(drive: Drive, belt: Belt, station: Station): Pulley {
+  const kind = sectionFor(belt.section)?.kind;
+  const wanted = kind === 'ribbed' ? 'ribbed' : kind === 'vee' ? 'vee' : 'toothed';
+  const first = belt.route[0] && findPulley(drive, belt.route[0].pulley);
+  const taken = new Set(drive.belts.filter(({ id }) => id !== belt.id).flatMap(({ route }) => route.map((stop) => stop.pulley)));
+  const score = (pulley: Pulley) =>
+    (pulley.surface === wanted ? 0 : pulley.surface === 'smooth' ? 1e4 : 1e6) +
+    (first ? Math.abs((pulley.plane ?? 0) - (first.plane ?? 0)) : 0) +
+    (taken.has(pulley.id) ? 1e3 : 0);
+  return station.pulleys.reduce((best, pulley) => (score(pulley) < score(best) ? pulley : best));
+}
+
+function changeRoute(drive: Drive, beltId: string, change: (route: readonly RouteStop[]) => readonly RouteStop[]): Drive {
+  return { ...drive, belts: drive.belts.map((belt) => (belt.id === beltId ? { ...belt, route: change(belt.route) } : belt)) };
+}
+
+function withoutPulleys(drive: Drive, gone: ReadonlySet<string>): Drive {
+  const belts = drive.belts.map((belt) =>
+    belt.route.some(({ pulley }) => gone.has(pulley)) ? { ...belt, route: belt.route.filter(({ pulley }) => !gone.has(pulley)) } : belt,
+  );
+  return { ...drive, belts };
+}
+
+function merged<T extends object>(old: T, change: Partial<T>): T {
+  return Object.fromEntries(Object.entries({ ...old, ...change }).filter(([, value]) => value !== undefined)) as T;
+}

@@ -1,0 +1,101 @@
+import { array, lazy, mixed, number, object, string, type AnyObject, type AnySchema, type ISchema } from 'yup';
+import { OVERRIDABLE, SECTION_NAMES, sectionFor } from '../section/sections';
+import { ROLES, SURFACES } from './types';
+
+/*
+ * Messages leave the path out: Yup carries it beside the message, and the reader puts the two together. A zero or an
+ * absurd size is let through on purpose: the path solver answers it with a finding that points at the pulley, while a
+ * refusal here would stop a half-finished job from being saved.
+ */
+
+const finite = (what = 'a number') =>
+  number()
+    .strict()
+    .typeError(`must be ${what}`)
+    .test('finite', `must be ${what}`, (value) => value === undefined || value === null || Number.isFinite(value));
+const length = () => finite('a number of millimetres');
+const size = () => length().min(0, 'must be 0 mm or more');
+const angle = () => finite('a number of degrees');
+const whole = (what: string, most: number) =>
+  finite(what).integer(`must be ${what}`).min(1, `must be ${what}, 1 or more`).max(most, `must be ${what}, ${most} at most`);
+const text = (most: number) => string().strict().typeError('must be text').max(most, `must be ${most} characters at most`);
+const id = () => text(80).required('is missing: every item needs an id').matches(/\S/, 'must not be blank');
+const oneOf = (values: readonly string[]) =>
+  mixed<string>().oneOf([...values, undefined] as string[], `must be one of ${values.join(', ')}`);
+const needed = <S extends AnySchema>(schema: S): S => schema.required('is missing');
+/** Fields of one object. The shapes are typed by hand in `types.ts`, so Yup's own inference is not wanted here. */
+type Fields = Record<string, ISchema<unknown, AnyObject>>;
+const list = (item: ISchema<unknown, AnyObject>, most: number) =>
+  array().strict().typeError('must be a list').required('is missing: it must be a list').of(item).max(most, `must have ${most} items at most`);
+const record = (fields: Fields) => object(fields).strict().typeError('must be an object').default(undefined);
+const item = (fields: Fields) => record(fields).required('must be an object').nonNullable('must be an object');
+
+const point = () => record({ x: needed(length()), y: needed(length()) }).required('is missing: it needs x and y');
+
+const ADJUSTER_FIELDS: Record<string, Fields> = {
+  'sprung-arm': {
+    pivot: point(), armLength: needed(size()), freeAngle: needed(angle()), fullAngle: needed(angle()),
+    shortMark: angle(), longMark: angle(), springTorqueAtFree: finite(), springRate: finite(),
+  },
+  'slot-pivot': { pivot: point(), inAngle: needed(angle()), outAngle: needed(angle()) },
+  slide: { direction: needed(angle()), travel: needed(length()) },
+  turnbuckle: { pivot: point(), anchor: point(), lug: point(), minLength: needed(size()), maxLength: needed(size()) },
+  shims: { shims: list(needed(size()), 40), spare: mixed() },
+  fixed: {},
+};
+export const ADJUSTER_KINDS = Object.keys(ADJUSTER_FIELDS);
+
+const adjuster = lazy((value: unknown) => {
+  if (value === undefined || value === null) return mixed();
+  const kind = (value as AnyObject)['kind'];
+  return record({ kind: needed(oneOf(ADJUSTER_KINDS)), ...(typeof kind === 'string' ? ADJUSTER_FIELDS[kind] : {}) });
+});
+
+const pulley = lazy((value: unknown) => {
+  const toothed = (value as AnyObject | null)?.['surface'] === 'toothed';
+  return item({
+    id: id(),
+    surface: needed(oneOf(SURFACES)),
+    diameter: toothed ? size() : needed(size()),
+    grooves: whole('a whole number of grooves', 60),
+    grooveAngle: angle().moreThan(0, 'must be more than 0°').lessThan(180, 'must be less than 180°'),
+    ride: length(),
+    teeth: toothed ? needed(finite('a whole number of teeth').integer('must be a whole number of teeth').min(0, 'must be 0 teeth or more')) : mixed(),
+    plane: length(),
+  });
+});
+
+const station = item({
+  id: id(),
+  role: needed(oneOf(ROLES)),
+  label: text(80),
+  x: needed(length()),
+  y: needed(length()),
+  requires: oneOf(['cw', 'ccw']),
+  adjuster,
+  pulleys: list(pulley, 12).min(1, 'must have one pulley or more'),
+});
+
+const routeStop = item({ pulley: id(), side: needed(oneOf(['drive', 'back'])) });
+
+const belt = item({
+  id: id(),
+  section: needed(text(40)).test(
+    'known',
+    `must be one of ${SECTION_NAMES.join(', ')}`,
+    (value) => value === undefined || sectionFor(value) !== null,
+  ),
+  ribs: whole('a whole number of ribs', 60),
+  length: size().nullable(),
+  sectionOverrides: record(Object.fromEntries(OVERRIDABLE.map((key) => [key, finite()]))),
+  route: list(routeStop, 128),
+});
+
+export const driveSchema = object({
+  format: mixed().test('format', 'must be "emery-drive"', (value) => value === 'emery-drive'),
+  name: text(200),
+  crankRotation: needed(oneOf(['cw', 'ccw'])),
+  speeds: record({ idle: finite('a speed in rev/min'), cruise: finite('a speed in rev/min'), redline: finite('a speed in rev/min') }),
+  stations: list(station, 64),
+  belts: list(belt, 16),
+}).strict();

@@ -1,0 +1,46 @@
+import { sectionFor, type Section } from '../section/sections';
+import { ROLE_LABELS } from './look-up';
+import type { Belt, Drive, Pulley, Role, Station, Surface } from './types';
+
+/** Starting diameters, mm: round figures to be measured over, never a specification. */
+export const STARTING_SIZES: Record<Role, number> = {
+  crankshaft: 160, alternator: 58, 'water-pump': 120, 'power-steering': 130, 'ac-compressor': 115, fan: 140, 'air-pump': 110,
+  supercharger: 75, 'vacuum-pump': 100, generator: 70, idler: 76, tensioner: 70, jackshaft: 120, other: 100,
+};
+
+const SURFACE_OF: Record<Section['kind'], Surface> = { ribbed: 'ribbed', vee: 'vee', toothed: 'toothed' };
+
+/** An empty drive: nothing drawn yet. */
+export function newDrive(name: string): Drive {
+  return { format: 'emery-drive', version: 1, name, crankRotation: 'cw', stations: [], belts: [] };
+}
+
+/** A belt with no route yet. */
+export function newBelt(drive: Drive, section: string): Belt {
+  const belt = { id: freeId('belt', new Set(drive.belts.map(({ id }) => id))), section, length: null, route: [] };
+  return sectionFor(section)?.kind === 'ribbed' ? { ...belt, ribs: 6 } : belt;
+}
+
+/** A pulley that suits the drive's belts: smooth for an idler on ribs, otherwise what the first belt wants. */
+export function newPulley(drive: Drive, stationId: string, role: Role, section: string, plane = 0): Pulley {
+  const kind = sectionFor(section)?.kind ?? 'ribbed';
+  const surface = (role === 'idler' || role === 'tensioner') && kind !== 'vee' ? 'smooth' : SURFACE_OF[kind];
+  const taken = new Set(drive.stations.flatMap(({ pulleys }) => pulleys.map(({ id }) => id)));
+  const base = { id: freeId(stationId, taken), surface, plane };
+  if (surface === 'toothed') return { ...base, teeth: Math.max(12, Math.round((STARTING_SIZES[role] * Math.PI) / (sectionFor(section)?.pitch ?? 9.525))) };
+  const sized = { ...base, diameter: STARTING_SIZES[role] };
+  return surface === 'ribbed' ? { ...sized, grooves: 6 } : sized;
+}
+
+/** A station of that role at x, y with one pulley of a starting size, under an id and a label not used yet. */
+export function newStation(drive: Drive, role: Role, x: number, y: number, section: string): Station {
+  const id = freeId(role === 'crankshaft' ? 'crank' : role, new Set(drive.stations.map((station) => station.id)));
+  const number = drive.stations.filter((station) => station.role === role).length + 1;
+  const label = number > 1 ? { label: `${ROLE_LABELS[role]} ${number}` } : {};
+  return { id, role, ...label, x, y, pulleys: [newPulley(drive, id, role, section)] };
+}
+
+/** `base-1`, `base-2` … whichever is free first. */
+export function freeId(base: string, taken: ReadonlySet<string>): string {
+  for (let n = 1; ; n += 1) if (!taken.has(`${base}-${n}`)) return `${base}-${n}`;
+}

@@ -1,0 +1,75 @@
+import type { SectionOverrides } from '../section/sections';
+
+export type Rotation = 'cw' | 'ccw';
+export type Side = 'drive' | 'back';
+
+export const ROLES = [
+  'crankshaft', 'alternator', 'water-pump', 'power-steering', 'ac-compressor', 'fan', 'air-pump', 'supercharger',
+  'vacuum-pump', 'generator', 'idler', 'tensioner', 'jackshaft', 'other',
+] as const;
+export type Role = (typeof ROLES)[number];
+
+export const SURFACES = ['ribbed', 'vee', 'smooth', 'toothed'] as const;
+export type Surface = (typeof SURFACES)[number];
+
+/** One pulley on a shaft. Lengths in mm; `diameter` is what callipers read. */
+export interface Pulley {
+  readonly id: string;
+  readonly surface: Surface;
+  readonly diameter?: number;
+  readonly grooves?: number;
+  readonly grooveAngle?: number;
+  readonly ride?: number;
+  readonly teeth?: number;
+  /** Axial position, positive away from the engine; 0 when not given. */
+  readonly plane?: number;
+  readonly [unknown: string]: unknown;
+}
+
+/** Where an adjuster's `kind` is one of `drive-file.md`'s; its other fields are checked when the file is read. */
+export interface Adjuster {
+  readonly kind: string;
+  readonly [field: string]: unknown;
+}
+
+/** One shaft with its pulleys. x right, y up, seen from the front. */
+export interface Station {
+  readonly id: string;
+  readonly role: Role;
+  readonly label?: string;
+  readonly x: number;
+  readonly y: number;
+  readonly requires?: Rotation;
+  readonly adjuster?: Adjuster;
+  readonly pulleys: readonly Pulley[];
+  readonly [unknown: string]: unknown;
+}
+
+export interface RouteStop {
+  readonly pulley: string;
+  readonly side: Side;
+  readonly [unknown: string]: unknown;
+}
+
+export interface Belt {
+  readonly id: string;
+  readonly section: string;
+  readonly ribs?: number;
+  /** Marked length in mm in the section's own basis; null while it is not known. */
+  readonly length?: number | null;
+  readonly sectionOverrides?: SectionOverrides;
+  readonly route: readonly RouteStop[];
+  readonly [unknown: string]: unknown;
+}
+
+/** An Emery drive file, version 1. Unknown fields ride along untouched. */
+export interface Drive {
+  readonly format: 'emery-drive';
+  readonly version: 1;
+  readonly name?: string;
+  readonly crankRotation: Rotation;
+  readonly speeds?: { readonly idle?: number; readonly cruise?: number; readonly redline?: number };
+  readonly stations: readonly Station[];
+  readonly belts: readonly Belt[];
+  readonly [unknown: string]: unknown;
+}

@@ -1,0 +1,7 @@
+/** The belt path on its cord line: contacts, wraps, spans, lengths, rotation, speed ratio, and what is wrong with it. */
+export { solveDrive, solveBelt } from './solve';
+export type { BeltSolution, ContactSolution, DriveSolution, SpanSolution } from './solution';
+export type { Finding, FindingCode, Severity } from './finding';
+export { LEAST_WRAP_DEG } from './wrap-limits';
+export { beltOutline, beltBounds, spanMidpoints, type Bounds } from './outline';
+export { bestPlaceFor } from './insertion';

@@ -1,0 +1,58 @@
+/** A point in the front view, mm: x right, y up. */
+export interface Point {
+  x: number;
+  y: number;
+}
+
+export interface Tangent {
+  start: Point;
+  end: Point;
+  length: number;
+  /** Direction of travel, radians counter-clockwise from +x. */
+  direction: number;
+}
+
+/**
+ * The one directed line that leaves a circle turning `turnA` and arrives at a circle turning `turnB` (+1
+ * counter-clockwise, the circle to the left of the belt). With left normal n the touching points are c − turn·r·n, so
+ * the line's direction u satisfies D·n = turnB·rB − turnA·rA for the centre distance D. Returns null where there is no such line: the
+ * circles overlap, or one lies inside the other.
+ */
+export function directedTangent(a: Point, radiusA: number, turnA: 1 | -1, b: Point, radiusB: number, turnB: 1 | -1): Tangent | null {
+  const dx = b.x - a.x;
+  const dy = b.y - a.y;
+  const across = turnB * radiusB - turnA * radiusA;
+  const squared = dx * dx + dy * dy - across * across;
+  if (!(squared > 0)) return null;
+  const length = Math.sqrt(squared);
+  const direction = Math.atan2(dy, dx) - Math.atan2(across, length);
+  const nx = -Math.sin(direction);
+  const ny = Math.cos(direction);
+  return {
+    start: { x: a.x - turnA * radiusA * nx, y: a.y - turnA * radiusA * ny },
+    end: { x: b.x - turnB * radiusB * nx, y: b.y - turnB * radiusB * ny },
+    length,
+    direction,
+  };
+}
+
+export function distance(a: Point, b: Point): number {
+  return Math.hypot(b.x - a.x, b.y - a.y);
+}
+
+/** Distance from a point to a segment, mm. */
+export function distanceToSegment(point: Point, start: Point, end: Point): number {
+  const dx = end.x - start.x;
+  const dy = end.y - start.y;
+  const squared = dx * dx + dy * dy;
+  const along = squared === 0 ? 0 : Math.min(1, Math.max(0, ((point.x - start.x) * dx + (point.y - start.y) * dy) / squared));
+  return Math.hypot(point.x - start.x - along * dx, point.y - start.y - along * dy);
+}
+
+/** True where two segments cross at a point inside both. Touching ends do not count. */
+export function segmentsCross(a: Point, b: Point, c: Point, d: Point): boolean {
+  const side = (p: Point, q: Point, r: Point) => (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x);
+  const scale = Math.max(distance(a, b) * distance(c, d), 1e-12);
+  const inside = (first: number, second: number) => first * second < 0 && Math.min(Math.abs(first), Math.abs(second)) > 1e-9 * scale;
+  return inside(side(c, d, a), side(c, d, b)) && inside(side(a, b, c), side(a, b, d));
+}

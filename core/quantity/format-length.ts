@@ -1,0 +1,69 @@
+/** The unit a shop works in; files always hold mm. */
+export type LengthUnit = 'mm' | 'in';
+
+export const MM_PER_INCH = 25.4;
+
+/** A length in whole inches and a reduced fraction; `numerator` is 0 for a whole inch. */
+export interface InchParts {
+  negative: boolean;
+  whole: number;
+  numerator: number;
+  denominator: number;
+}
+
+/** Splits `mm` into inches and a fraction rounded to the nearest 1/`denominator` (a power of two), reduced. */
+export function inchParts(mm: number, denominator = 16): InchParts {
+  const steps = Math.round((Math.abs(mm) / MM_PER_INCH) * denominator);
+  const whole = Math.floor(steps / denominator);
+  let numerator = steps % denominator;
+  let reduced = denominator;
+  while (numerator > 0 && numerator % 2 === 0) {
+    numerator /= 2;
+    reduced /= 2;
+  }
+  return { negative: mm < 0 && steps > 0, whole, numerator, denominator: reduced };
+}
+
+/** `201.6` mm → `7 15/16"`, to the nearest 1/`denominator` inch. */
+export function formatInches(mm: number, denominator = 16): string {
+  const { negative, whole, numerator, denominator: reduced } = inchParts(mm, denominator);
+  const fraction = numerator > 0 ? `${numerator}/${reduced}` : '';
+  const digits = fraction === '' ? `${whole}` : whole > 0 ? `${whole} ${fraction}` : fraction;
+  return `${negative ? '-' : ''}${digits}"`;
+}
+
+/** `201.6` mm → `7.94"`. */
+export function formatInchesDecimal(mm: number, places = 2): string {
+  return `${fixed(mm / MM_PER_INCH, places)}"`;
+}
+
+/** `201.6` mm → `201.6 mm`. */
+export function formatMm(mm: number, places = 1): string {
+  return `${fixed(mm, places)} mm`;
+}
+
+/** One length in one unit, ready to show: inches as a fraction, mm with `places` decimals. */
+export function formatLength(mm: number, unit: LengthUnit, places = 1): string {
+  return unit === 'in' ? formatInches(mm) : formatMm(mm, places);
+}
+
+/**
+ * The text a field starts from. It reads back to within 0.01 mm of `mm`: a fraction only where the length really is
+ * one to the 64th, otherwise decimals, so that opening and leaving a field never moves a pulley.
+ */
+export function editableLength(mm: number, unit: LengthUnit): string {
+  if (unit === 'mm') return trimmed(mm, 2);
+  const sixtyFourths = (mm / MM_PER_INCH) * 64;
+  if (Math.abs(sixtyFourths - Math.round(sixtyFourths)) * (MM_PER_INCH / 64) < 0.005) return formatInches(mm, 64);
+  return `${trimmed(mm / MM_PER_INCH, 4)}"`;
+}
+
+function trimmed(value: number, places: number): string {
+  return String(Number(fixed(value, places)));
+}
+
+/** toFixed without a minus sign in front of a rounded zero. */
+function fixed(value: number, places: number): string {
+  const text = value.toFixed(places);
+  return Number(text) === 0 ? text.replace('-', '') : text;
+}

@@ -1,0 +1,101 @@
+import { MM_PER_INCH, type LengthUnit } from './format-length';
+
+/** What was understood, in mm, or in plain words why nothing was. */
+export type LengthReading = { ok: true; mm: number } | { ok: false; problem: string };
+
+const ACCEPTED = 'Write a length such as 7 15/16, 5\' 8 1/2", 201.6 mm or 20.2 cm.';
+
+const VULGAR: Record<string, string> = {
+  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8',
+};
+
+/** The fractions a tape, a steel rule or a drawing is divided in. Anything else is a slip of the pen. */
+const DIVISIONS = new Set([2, 4, 8, 10, 16, 32, 64, 100]);
+
+const UNITS = new Map(Object.entries({
+  mm: 1, millimetre: 1, millimetres: 1, millimeter: 1, millimeters: 1,
+  cm: 10, m: 1000,
+  '"': MM_PER_INCH, in: MM_PER_INCH, inch: MM_PER_INCH, inches: MM_PER_INCH,
+  "'": 12 * MM_PER_INCH, ft: 12 * MM_PER_INCH, feet: 12 * MM_PER_INCH, foot: 12 * MM_PER_INCH,
+}));
+
+const NUMBER = String.raw`\d+(?:\.\d*)?|\.\d+`;
+const FRACTION = String.raw`(\d+)/(\d+)`;
+const SIMPLE = new RegExp(String.raw`^(${NUMBER})\s*([a-z"']*)\.?$`);
+const MIXED = new RegExp(String.raw`^(?:(\d+)(?:\s*-\s*|\s+))?${FRACTION}\s*([a-z"]*)\.?$`);
+const FEET = new RegExp(String.raw`^(${NUMBER})\s*(?:'|ft\.?|feet|foot)\s*-?\s*(.+)$`);
+
+/**
+ * Reads a length the way it is written on a bench: `7 15/16`, `7-15/16"`, `5' 8 1/2"`, `201.6`, `201.6 mm`, `20.2cm`.
+ * A bare number is in `bareUnit`; a fraction is always inches. Never throws: what cannot be read comes back as a
+ * problem in plain words, and so does what could be read two ways.
+ */
+export function parseLength(text: string, bareUnit: LengthUnit): LengthReading {
+  const plain = normalise(text);
+  if (plain === '') return problem(`Nothing written yet. ${ACCEPTED}`);
+  const negative = plain.startsWith('-');
+  const reading = readUnsigned(negative ? plain.slice(1).trim() : plain, bareUnit);
+  if (!reading.ok || !negative) return reading;
+  return { ok: true, mm: reading.mm === 0 ? 0 : -reading.mm };
+}
+
+function readUnsigned(text: string, bareUnit: LengthUnit): LengthReading {
+  const feet = FEET.exec(text);
+  if (feet) return readFeet(feet[1]!, feet[2]!);
+  const mixed = MIXED.exec(text);
+  if (mixed) return readMixed(mixed[1], mixed[2]!, mixed[3]!, mixed[4]!);
+  const simple = SIMPLE.exec(text);
+  if (!simple) return problem(commaProblem(text) ?? `"${shorten(text)}" is not a length. ${ACCEPTED}`);
+  const unit = simple[2]! === '' ? bareUnit : simple[2]!;
+  const factor = UNITS.get(unit);
+  if (factor === undefined) return problem(`"${shorten(unit)}" is not a unit Emery knows. ${ACCEPTED}`);
+  return finite(Number(simple[1]) * factor);
+}
+
+function readFeet(feet: string, rest: string): LengthReading {
+  if (/(mm|cm|m|ft|feet|foot|')$/.test(rest)) return problem(`Feet go with inches. ${ACCEPTED}`);
+  const inches = readUnsigned(rest, 'in');
+  return inches.ok ? finite(Number(feet) * 12 * MM_PER_INCH + inches.mm) : inches;
+}
+
+function readMixed(whole: string | undefined, top: string, bottom: string, unit: string): LengthReading {
+  if (unit !== '' && UNITS.get(unit) !== MM_PER_INCH) return problem('A fraction is read as inches. Write millimetres as a decimal, such as 201.6 mm.');
+  const numerator = Number(top);
+  const denominator = Number(bottom);
+  if (!DIVISIONS.has(denominator)) return problem(`${top}/${bottom} is on no tape. Use halves, quarters, eighths, 16ths, 32nds or 64ths.`);
+  if (whole !== undefined && numerator >= denominator) return problem(`${top}/${bottom} is a whole inch or more. Add it to the ${whole}.`);
+  return finite((Number(whole ?? 0) + numerator / denominator) * MM_PER_INCH);
+}
+
+/** Brings typographic signs, vulgar fractions and decimal commas to the few characters the grammar knows. */
+function normalise(text: string): string {
+  const plain = text
+    .normalize('NFC')
+    .replace(/[¼½¾⅛⅜⅝⅞]/g, (sign) => ` ${VULGAR[sign]!}`)
+    .replace(/\u2044/g, '/')
+    .replace(/[\u2212\u2010-\u2014]/g, '-')
+    .replace(/[\u2032\u2018\u2019]/g, "'")
+    .replace(/[\u2033\u201c\u201d]|''/g, '"')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .toLowerCase();
+  // A comma before one, two or four digits can only be a decimal comma. Before exactly three it may part the thousands.
+  return plain.replace(/^(-?\d+),(\d{1,2}|\d{4,})(?=\D|$)/, '$1.$2').replace(/^(-?0),(\d+)/, '$1.$2');
+}
+
+function commaProblem(text: string): string | null {
+  const comma = /^(\d+),(\d{3})(?!\d)/.exec(text);
+  return comma && `${comma[0]} could be ${comma[1]}${comma[2]} or ${comma[1]}.${comma[2]}. Write it without the comma.`;
+}
+
+function finite(mm: number): LengthReading {
+  return Number.isFinite(mm) ? { ok: true, mm } : problem(`That is too large to be a length. ${ACCEPTED}`);
+}
+
+function problem(text: string): LengthReading {
+  return { ok: false, problem: text };
+}
+
+function shorten(text: string): string {
+  return text.length > 24 ? `${text.slice(0, 24)}…` : text;
+}

@@ -1,0 +1,39 @@
+import type { Belt, Pulley, Side } from '../drive/types';
+import type { Section } from './sections';
+
+/**
+ * Radius of the cord line on a pulley, mm. Ribs: diameter/2 + drive offset. V rim: diameter/2 + ride − cord depth. Teeth:
+ * teeth × pitch / 2π. Back of any belt: face radius + back offset. May be zero, negative or not finite for absurd
+ * sizes; the path solver turns those into findings.
+ */
+export function cordRadiusMm(pulley: Pulley, side: Side, section: Section): number {
+  if (side === 'back') return bodyRadiusMm(pulley, section) + section.backOffset;
+  if (section.kind === 'toothed' && pulley.surface === 'toothed') return pitchRadius(pulley, section);
+  const ride = section.kind === 'vee' && pulley.surface === 'vee' ? (pulley.ride ?? 0) : 0;
+  return (pulley.diameter ?? 0) / 2 + ride + section.driveOffset;
+}
+
+/** Radius of the pulley's own metal, mm: what a caliper halves, or a toothed pulley's pitch circle when no diameter is given. */
+export function bodyRadiusMm(pulley: Pulley, section: Section | null): number {
+  if (pulley.diameter !== undefined) return pulley.diameter / 2;
+  return section?.kind === 'toothed' ? pitchRadius(pulley, section) : 0;
+}
+
+function pitchRadius(pulley: Pulley, section: Section): number {
+  return ((pulley.teeth ?? 0) * section.pitch) / (2 * Math.PI);
+}
+
+/** The length printed on the belt, from its cord length: any line parallel to the cord at distance d differs by 2πd. */
+export function markedLengthMm(cordLengthMm: number, section: Section): number {
+  return cordLengthMm + 2 * Math.PI * section.markedOffset;
+}
+
+/** Axial width of the belt, mm; 0 where the section does not tell (toothed). */
+export function beltWidthMm(belt: Belt, section: Section): number {
+  return section.kind === 'ribbed' ? section.width * (belt.ribs ?? 1) : section.width;
+}
+
+/** How far the belt reaches from its cord toward something that faces it on that side, mm. */
+export function facingDepthMm(side: Side, section: Section): number {
+  return side === 'back' ? section.backOffset : section.thickness - section.backOffset;
+}

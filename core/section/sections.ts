@@ -1,0 +1,114 @@
+/**
+ * A belt section. All lengths in mm, angles in degrees. Every number is a default that a belt's `sectionOverrides` may
+ * replace; none is a vehicle's specification.
+ */
+export interface Section {
+  name: string;
+  kind: 'ribbed' | 'vee' | 'toothed';
+  /** The length printed on such a belt. */
+  basis: 'effective' | 'outside' | 'pitch';
+  /** Where the numbers come from, for the reader. */
+  source: string;
+  /** From the cord to the surface that a drive-side pulley's diameter is read on (ribbed) or to the tooth face (toothed). */
+  driveOffset: number;
+  /** From the cord to the back of the belt. For a V-belt this is the cord's depth below its top. */
+  backOffset: number;
+  /** From the cord to the marked length's line, positive outward. */
+  markedOffset: number;
+  /** From the belt's back to its inner face; used to draw the belt and to see what it rubs on. */
+  thickness: number;
+  /** Top width of a V-belt; width of one rib; 0 for a toothed belt, whose width is not part of its section. */
+  width: number;
+  grooveAngle: number;
+  /** Tooth pitch; 0 where there are no teeth. */
+  pitch: number;
+}
+
+export type SectionOverrides = Partial<Record<(typeof OVERRIDABLE)[number], number>>;
+
+/** The constants that `sectionOverrides` may name. `cordDepth` sets the three offsets of a V-belt at once. */
+export const OVERRIDABLE = ['cordDepth', 'driveOffset', 'backOffset', 'markedOffset', 'thickness', 'width', 'grooveAngle', 'pitch'] as const;
+
+const RIBBED: Section = {
+  name: 'PK',
+  kind: 'ribbed',
+  basis: 'effective',
+  source: 'ISO 9981, SAE J1459',
+  driveOffset: 2.0,
+  backOffset: 1.3,
+  markedOffset: -2.0,
+  thickness: 4.6,
+  width: 3.56,
+  grooveAngle: 40,
+  pitch: 0,
+};
+
+function vee(name: string, width: number, cordDepth: number, thickness: number, source: string): Section {
+  return {
+    name,
+    kind: 'vee',
+    basis: 'outside',
+    source,
+    ...veeOffsets(cordDepth),
+    thickness,
+    width,
+    grooveAngle: 36,
+    pitch: 0,
+  };
+}
+
+/** The belt's top is level with the rim, so the cord lies its own depth below the rim and below the outside length. */
+function veeOffsets(cordDepth: number): Pick<Section, 'driveOffset' | 'backOffset' | 'markedOffset'> {
+  return { driveOffset: -cordDepth, backOffset: cordDepth, markedOffset: cordDepth };
+}
+
+/** Cord depth for a V width without a value of its own: on the line through AV10 and AV13. */
+function scaledDepth(width: number): number {
+  return Number((2.07 + ((width - 10) * (2.86 - 2.07)) / 3).toFixed(2));
+}
+
+function inchVee(name: string, width: number, thickness: number): Section {
+  return vee(name, width, scaledDepth(width), thickness, 'SAE J636 width; cord depth scaled between AV10 and AV13');
+}
+
+/** ISO 5296 trapezoidal belts: `differential` is from the pitch line to the pulley's outside diameter. */
+function toothed(name: string, pitch: number, thickness: number, toothHeight: number, differential: number): Section {
+  return {
+    name,
+    kind: 'toothed',
+    basis: 'pitch',
+    source: 'ISO 5294, ISO 5296',
+    driveOffset: toothHeight + differential,
+    backOffset: Number((thickness - toothHeight - differential).toFixed(3)),
+    markedOffset: 0,
+    thickness,
+    width: 0,
+    grooveAngle: 40,
+    pitch,
+  };
+}
+
+export const SECTIONS: readonly Section[] = [
+  RIBBED,
+  vee('AV10', 10, 2.07, 8, 'ISO 2790; cord depth a default'),
+  vee('AV13', 13, 2.86, 10, 'ISO 2790; cord depth a default'),
+  inchVee('SAE 0.380', 9.7, 8),
+  inchVee('SAE 0.440', 11.2, 8.7),
+  inchVee('SAE 0.500', 12.7, 9.9),
+  inchVee('SAE 11/16', 17.5, 11.5),
+  inchVee('SAE 3/4', 19, 12.7),
+  toothed('L', 9.525, 3.6, 1.91, 0.381),
+  toothed('H', 12.7, 4.3, 2.29, 0.686),
+];
+
+export const SECTION_NAMES: readonly string[] = SECTIONS.map((section) => section.name);
+
+/** The section of that name with the overrides laid over it, or null for a name Emery does not know. */
+export function sectionFor(name: string, overrides?: SectionOverrides): Section | null {
+  const section = SECTIONS.find((candidate) => candidate.name === name);
+  if (!section) return null;
+  if (!overrides) return section;
+  const { cordDepth, ...rest } = overrides;
+  const given = Object.entries(rest).filter(([key, value]) => key in section && typeof value === 'number');
+  return { ...section, ...(section.kind === 'vee' && cordDepth !== undefined && veeOffsets(cordDepth)), ...Object.fromEntries(given) };
+}

@@ -1,0 +1,21 @@
+const swc = [
+  '@swc/jest',
+  { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } },
+];
+
+const project = (name, environment) => ({
+  displayName: name,
+  rootDir: import.meta.dirname,
+  roots: [`<rootDir>/${name}`],
+  testEnvironment: environment,
+  testMatch: ['**/*.test.{ts,tsx}'],
+  transform: { '\\.[jt]sx?$': swc },
+  moduleNameMapper: { '\\.css$': '<rootDir>/scripts/empty.cjs' },
+  // The packages that ship ES modules only.
+  transformIgnorePatterns: ['/node_modules/(?!(d3-[a-z]+|internmap)/)'],
+});
+
+export default {
+  testTimeout: 60_000,
+  projects: [project('core', 'node'), project('server', 'node'), project('cli', 'node'), project('web', 'jsdom')],
+};
