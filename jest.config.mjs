@@ -17,5 +17,10 @@ const project = (name, environment) => ({
 
 export default {
   testTimeout: 60_000,
-  projects: [project('core', 'node'), project('server', 'node'), project('cli', 'node'), project('web', 'jsdom')],
+  projects: [
+    project('core', 'node'),
+    { ...project('server', 'node'), globalSetup: '<rootDir>/server/test/global-setup.mjs', globalTeardown: '<rootDir>/server/test/global-teardown.mjs' },
+    project('cli', 'node'),
+    project('web', 'jsdom'),
+  ],
 };

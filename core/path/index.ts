@@ -5,3 +5,4 @@ export type { Finding, FindingCode, Severity } from './finding';
 export { LEAST_WRAP_DEG } from './wrap-limits';
 export { beltOutline, beltBounds, spanMidpoints, type Bounds } from './outline';
 export { bestPlaceFor } from './insertion';
+export { sketchOf, type DriveSketch, type SketchBelt } from './sketch';

@@ -1,0 +1,51 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { ROOT, STATE } from './paths.mjs';
+import { run, SetupProblem, step } from './run.mjs';
+
+const BUILDS = path.join(STATE, 'builds');
+const SOURCES = ['web', 'core', 'package-lock.json', 'tsconfig.base.json'];
+
+/**
+ * Builds the interface where this source has not been built yet, and returns the folder. A build is named by what it was built from, and
+ * moved into place whole, so that two runs side by side never see half of one.
+ */
+export async function buildInterface() {
+  const target = path.join(BUILDS, fingerprint());
+  if (existsSync(path.join(target, 'index.html'))) return target;
+  const making = `${target}-${process.pid}`;
+  mkdirSync(BUILDS, { recursive: true });
+  await step('Building the interface', async () => {
+    const vite = path.join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js');
+    const { code, output } = await run(process.execPath, [vite, 'build', path.join(ROOT, 'web'), '--outDir', making, '--emptyOutDir', '--logLevel', 'warn'], { quiet: true, cwd: ROOT });
+    if (code !== 0) throw new SetupProblem(`the interface could not be built:\n${output.trim()}`);
+  });
+  try {
+    renameSync(making, target);
+  } catch {
+    // Somebody built the same source meanwhile; theirs is as good.
+    rmSync(making, { recursive: true, force: true });
+  }
+  clearOldBuilds();
+  return target;
+}
+
+function fingerprint() {
+  const hash = createHash('sha256');
+  const add = (file) => {
+    if (statSync(file).isDirectory()) {
+      for (const name of readdirSync(file).sort()) if (name !== 'node_modules' && !/\.test\.tsx?$/.test(name)) add(path.join(file, name));
+    } else hash.update(path.relative(ROOT, file)).update('\0').update(readFileSync(file)).update('\0');
+  };
+  for (const source of SOURCES) add(path.join(ROOT, source));
+  return hash.digest('hex').slice(0, 20);
+}
+
+/** Keeps the last few: a running server may still hand out an older one. */
+function clearOldBuilds(keep = 4) {
+  const byAge = readdirSync(BUILDS)
+    .map((name) => ({ folder: path.join(BUILDS, name), at: statSync(path.join(BUILDS, name)).mtimeMs }))
+    .sort((a, b) => b.at - a.at);
+  for (const { folder, at } of byAge.slice(keep)) if (at < Date.now() - 3_600_000) rmSync(folder, { recursive: true, force: true });
+}

@@ -1,0 +1,72 @@
+import { existsSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { socketName, withLock } from './lock.mjs';
+import { ROOT } from './paths.mjs';
+import { run, SetupProblem, step } from './run.mjs';
+
+/** What Emery runs from Debian, by the program that shows the package is there. */
+const PROGRAMS = {
+  mariadbd: 'mariadb-server-core',
+  'mariadb-install-db': 'mariadb-server-core',
+  my_print_defaults: 'mariadb-client-core',
+  setpriv: 'util-linux',
+  chromium: 'chromium',
+};
+const FOLDERS = ['/usr/sbin', '/usr/bin', '/sbin', '/bin', '/usr/local/sbin', '/usr/local/bin'];
+
+export const DATABASE_PROGRAMS = ['mariadbd', 'mariadb-install-db', 'my_print_defaults', 'setpriv'];
+
+/** Where a program is, looking also where a plain user's PATH does not. Null where it is nowhere. */
+export function findProgram(name) {
+  const folders = [...(process.env.PATH ?? '').split(':').filter(Boolean), ...FOLDERS];
+  return folders.map((folder) => path.join(folder, name)).find((file) => existsSync(file)) ?? null;
+}
+
+/** Installs the npm packages of the lock file where they are not all there already. */
+export async function ensureNpmPackages() {
+  const lock = socketName('install', ROOT);
+  await withLock(lock, () => process.stderr.write('Another Emery is installing packages here; waiting …\n'), async () => {
+    if (npmPackagesPresent()) return;
+    await step('Installing npm packages', async () => {
+      const { code, output } = await run('npm', ['ci', '--ignore-scripts', '--prefer-offline', '--no-audit', '--no-fund'], { cwd: ROOT, quiet: true });
+      if (code !== 0) throw new SetupProblem(`the npm packages could not be installed:\n${output.trim().split('\n').slice(-8).join('\n')}`);
+    });
+  });
+}
+
+function npmPackagesPresent() {
+  const installed = path.join(ROOT, 'node_modules', '.package-lock.json');
+  if (!existsSync(installed)) return false;
+  const wanted = JSON.parse(readFileSync(path.join(ROOT, 'package-lock.json'), 'utf8')).packages;
+  const present = JSON.parse(readFileSync(installed, 'utf8')).packages;
+  return Object.entries(wanted).every(
+    ([name, { version, optional, link, devOptional, peer }]) =>
+      !name.startsWith('node_modules/') || optional || devOptional || peer || link || present[name]?.version === version,
+  );
+}
+
+/** Installs the Debian packages behind these programs where a program is missing. As a plain user without sudo, says which. */
+export async function ensurePrograms(names) {
+  const missing = () => [...new Set(names.filter((name) => !findProgram(name)).map((name) => PROGRAMS[name]))];
+  const packages = missing();
+  if (packages.length === 0) return;
+  const prefix = process.getuid() === 0 ? [] : (await run('sudo', ['-n', 'true'], { quiet: true })).code === 0 ? ['sudo', '-n'] : null;
+  const byHand = `as root: apt-get update && apt-get install --no-install-recommends ${packages.join(' ')}`;
+  if (!prefix) throw new SetupProblem(`missing Debian package ${packages.join(', ')}. Install it once ${byHand}`);
+  await step(`Installing Debian packages ${packages.join(', ')}`, async () => {
+    await apt(prefix, ['update']);
+    const { output } = await apt(prefix, ['install', '-y', '--no-install-recommends', ...packages]);
+    const still = missing();
+    if (still.length > 0) throw new SetupProblem(`Debian package ${still.join(', ')} could not be had. Try ${byHand}\n${output.trim().split('\n').slice(-5).join('\n')}`);
+  });
+}
+
+/** apt-get, tried again while another one holds its lock. */
+async function apt(prefix, args) {
+  const [command, ...rest] = [...prefix, 'apt-get', '-o', 'DPkg::Lock::Timeout=120', ...args];
+  for (let tries = 0; ; tries += 1) {
+    const done = await run(command, rest, { quiet: true, env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+    if (done.code === 0 || tries >= 20 || !/could not get lock|unable to lock/i.test(done.output)) return done;
+    await new Promise((resolve) => setTimeout(resolve, 3000));
+  }
+}

@@ -1,0 +1,7 @@
+import { fileURLToPath } from 'node:url';
+import path from 'node:path';
+
+/** The project's own folder. */
+export const ROOT = path.resolve(fileURLToPath(new URL('../..', import.meta.url)));
+/** Where Emery keeps what it makes here: the database, builds, logs. Ignored by git. */
+export const STATE = path.join(ROOT, '.emery');

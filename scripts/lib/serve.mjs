@@ -1,0 +1,47 @@
+import { spawn } from 'node:child_process';
+import path from 'node:path';
+import { ROOT } from './paths.mjs';
+import { SetupProblem } from './run.mjs';
+
+/**
+ * Starts the server process and resolves once it listens, with its port and a way to end it. The message channel ties the two
+ * together: should this process be killed, the server hears the channel close and ends too.
+ */
+export function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'demo' }) {
+  const child = spawn(process.execPath, ['--import', 'tsx', path.join(ROOT, 'server', 'main.ts')], {
+    cwd: ROOT,
+    // A group of its own, so that Ctrl+C reaches this process alone, which then ends things in order.
+    detached: true,
+    stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+    env: {
+      ...process.env,
+      EMERY_DATABASE_URL: databaseUrl,
+      EMERY_PORT: String(port),
+      EMERY_SHOP: shop,
+      ...(webFolder && { EMERY_WEB: webFolder }),
+      ...(logs && { EMERY_LOGS: logs }),
+    },
+  });
+  let complaint = '';
+  child.stderr.on('data', (data) => (complaint = (complaint + data).slice(-4000)));
+  const ended = new Promise((resolve) => child.once('exit', (code) => resolve(code ?? 1)));
+  return new Promise((resolve, reject) => {
+    child.once('message', ({ port: listening, error }) => {
+      if (error === 'EADDRINUSE') reject(new SetupProblem(`port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}`));
+      else if (error) reject(new SetupProblem(`the server could not listen on port ${port}: ${error}`));
+      else {
+        resolve({
+          port: listening,
+          pid: child.pid,
+          ended,
+          kill: (signal) => child.kill(signal),
+          stop: async () => {
+            child.kill('SIGTERM');
+            await ended;
+          },
+        });
+      }
+    });
+    ended.then(() => reject(new SetupProblem(`the server ended at once:\n${complaint.trim()}`)));
+  });
+}

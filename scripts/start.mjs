@@ -1,0 +1,78 @@
+import net from 'node:net';
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import { buildInterface } from './lib/build.mjs';
+import { databaseInUse, openDatabase, setDatabaseAside } from './lib/database.mjs';
+import { DATABASE_PROGRAMS, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
+import { STATE } from './lib/paths.mjs';
+import { main, SetupProblem } from './lib/run.mjs';
+import { startServer } from './lib/serve.mjs';
+
+const DEFAULT_PORT = 4680;
+
+/** npm start: installs what is missing, builds, starts the database and the server, and stops them again. */
+await main(async () => {
+  const { port, fresh } = readOptions();
+  checkNode();
+  await checkPort(port);
+  const given = process.env.EMERY_DATABASE_URL;
+  if (fresh && given) throw new SetupProblem('--fresh makes a new database of our own; with EMERY_DATABASE_URL set, name an empty database there instead.');
+  await ensureNpmPackages();
+  if (!given) await ensurePrograms(DATABASE_PROGRAMS);
+  const webFolder = await buildInterface();
+  if (fresh) await startEmpty();
+  const database = given ? null : await openDatabase();
+  const server = await startServer({
+    databaseUrl: given ?? database.url('emery'),
+    port,
+    webFolder,
+    logs: path.join(STATE, 'logs'),
+    shop: fresh ? 'empty' : 'demo',
+  }).catch(async (error) => {
+    await database?.close();
+    throw error;
+  });
+  process.stdout.write(`Emery is at http://127.0.0.1:${server.port}\nCtrl+C stops it.\n`);
+  await new Promise((resolve) => {
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve);
+    server.ended.then(resolve);
+  });
+  await server.stop();
+  await database?.close();
+  process.stdout.write('Emery has stopped; everything is saved.\n');
+});
+
+function readOptions() {
+  let values;
+  try {
+    ({ values } = parseArgs({ options: { port: { type: 'string' }, fresh: { type: 'boolean', default: false } } }));
+  } catch (error) {
+    throw new SetupProblem(`${error.message} Known are --port N and --fresh.`);
+  }
+  const port = Number(values.port ?? DEFAULT_PORT);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new SetupProblem(`--port must be a whole number from 1 to 65535, not ${values.port}`);
+  return { port, fresh: values.fresh };
+}
+
+function checkNode() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) throw new SetupProblem(`Node ${process.versions.node} is too old; Emery needs 20.19 or later.`);
+  if (process.platform !== 'linux') throw new SetupProblem('Emery starts its own MariaDB from Debian packages, so it needs Debian or a system like it.');
+}
+
+/** Says that a port is taken before the long steps, not after them. */
+async function checkPort(port) {
+  const code = await new Promise((resolve) => {
+    const probe = net.createServer();
+    probe.once('error', (error) => resolve(error.code));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(null)));
+  });
+  if (code === 'EADDRINUSE') throw new SetupProblem(`port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}`);
+  if (code) throw new SetupProblem(`port ${port} cannot be used: ${code}`);
+}
+
+async function startEmpty() {
+  if (await databaseInUse()) throw new SetupProblem('--fresh would move the database of an Emery that is running here. Stop that one first.');
+  const aside = setDatabaseAside();
+  if (aside) process.stderr.write(`The shop so far is kept in ${path.relative(process.cwd(), aside)}\n`);
+}

@@ -1,0 +1,234 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { randomUUID } from 'node:crypto';
+import { strFromU8, unzipSync } from 'fflate';
+import type { DataSource } from 'typeorm';
+import type { Drive } from '@emery/core/drive';
+import { driveOf, SERPENTINE } from '../core/drive/examples';
+import { createApp } from './app';
+import { connect } from './data-source';
+import { firstRun } from './demo';
+import { openLog } from './log';
+
+let data: DataSource;
+let server: Server;
+let base: string;
+
+beforeAll(async () => {
+  data = await connect(`${process.env['EMERY_TEST_DATABASE']!}emery_${randomUUID().slice(0, 8)}`);
+  await firstRun(data, true);
+  server = createApp({ data, logger: openLog(undefined) }).listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+});
+afterAll(async () => {
+  server.closeAllConnections();
+  await new Promise((resolve) => server.close(resolve));
+  await data.destroy();
+});
+
+interface Answer {
+  status: number;
+  type: string;
+  // Bodies of many shapes; each test says what it expects of its own.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  body: any;
+}
+
+async function ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
+  const response = await fetch(`${base}${path}`, {
+    method,
+    headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
+    ...(body !== undefined && { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+  });
+  const text = await response.text();
+  return { status: response.status, type: response.headers.get('content-type') ?? '', body: text.startsWith('{') ? JSON.parse(text) : text };
+}
+
+const sample = (name = 'Front drive'): Drive => ({ ...driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), name });
+const makeVehicle = async (name = 'Test truck') => (await ask('POST', '/vehicles', { name })).body as { id: string; revision: number };
+async function makeDrive(document = sample()): Promise<{ id: string; vehicleId: string; revision: number; document: Drive }> {
+  const { id } = await makeVehicle();
+  return (await ask('POST', '/drives', { vehicleId: id, document })).body;
+}
+
+describe('the first run', () => {
+  test('holds the demo shop: six vehicles, in the order of the files, each with a drawing', async () => {
+    const { body } = await ask('GET', '/vehicles');
+    expect(body.total).toBe(6);
+    expect(body.vehicles[0]).toMatchObject({ name: 'Rescue truck 2', plate: 'TFW 02', odometer: 148230 });
+    expect(body.vehicles.flatMap((v: { drives: object[] }) => v.drives)).toHaveLength(6);
+    expect(body.vehicles[0].drives[0].sketch).toMatchObject({ worst: 'watch', belts: [{ closed: true, basis: 'effective' }] });
+    expect((await ask('GET', '/shop')).body).toEqual({ id: 1, name: 'Tarnside Field Workshop', unit: 'in' });
+  });
+
+  test('a second start adds nothing, and the demo is not poured over a shop in use', async () => {
+    await firstRun(data, true);
+    expect((await ask('GET', '/vehicles')).body.total).toBe(6);
+    expect((await ask('POST', '/shop/demo')).status).toBe(409);
+  });
+});
+
+describe('vehicles', () => {
+  test('make, save, refuse an old revision, delete and bring back', async () => {
+    const made = (await ask('POST', '/vehicles', { name: 'Loader', plate: 'F-9', odometer: 12, odometerUnit: 'h', notes: 'Yard' })).body;
+    expect(made).toMatchObject({ name: 'Loader', revision: 1, drives: [] });
+    const { name, plate, odometer, odometerUnit, notes } = made;
+    const body = { name, plate, odometer, odometerUnit, notes, revision: 1, saveId: randomUUID() };
+    const saved = await ask('PUT', `/vehicles/${made.id}`, { ...body, notes: 'Front yard' });
+    expect(saved.body).toMatchObject({ notes: 'Front yard', revision: 2 });
+    const late = await ask('PUT', `/vehicles/${made.id}`, { ...body, notes: 'Back yard', saveId: randomUUID() });
+    expect(late).toMatchObject({ status: 409, type: expect.stringContaining('application/problem+json') as string, body: { current: { notes: 'Front yard', revision: 2 } } });
+    expect((await ask('DELETE', `/vehicles/${made.id}`)).status).toBe(204);
+    expect((await ask('GET', `/vehicles/${made.id}`)).status).toBe(404);
+    expect((await ask('GET', '/vehicles/deleted')).body.vehicles.map((v: { id: string }) => v.id)).toContain(made.id);
+    expect((await ask('POST', `/vehicles/${made.id}/restore`)).body).toMatchObject({ name: 'Loader', revision: 2 });
+  });
+
+  test('a vehicle is copied with its drives, and its drives go and come back with it', async () => {
+    const { id, vehicleId } = await makeDrive();
+    const copy = (await ask('POST', `/vehicles/${vehicleId}/duplicate`)).body;
+    expect(copy).toMatchObject({ name: 'Test truck copy', drives: [{ name: 'Front drive', revision: 1 }] });
+    expect(copy.drives[0].id).not.toBe(id);
+    await ask('DELETE', `/vehicles/${vehicleId}`);
+    expect((await ask('GET', `/drives/${id}`)).status).toBe(404);
+    await ask('POST', `/vehicles/${vehicleId}/restore`);
+    expect((await ask('GET', `/drives/${id}`)).status).toBe(200);
+  });
+
+  test.each([
+    [{}, 'name', /needs a name/],
+    [{ name: 'x', odometer: -1 }, 'odometer', /0 or more/],
+    [{ name: 'x', odometerUnit: 'mile' }, 'odometerUnit', /km, mi or h/],
+    [{ name: 'x'.repeat(121) }, 'name', /120 characters/],
+  ])('refuses %j by the name of the field', async (body, path, message) => {
+    const answer = await ask('POST', '/vehicles', body);
+    expect(answer.status).toBe(422);
+    expect(answer.body.errors).toEqual([{ path, message: expect.stringMatching(message) as string }]);
+  });
+
+  test('search finds by name, plate, notes and drive, and takes % and _ as they are', async () => {
+    await ask('POST', '/vehicles', { name: 'Sweeper 50%_done', plate: 'QQ 1' });
+    const found = async (text: string) => (await ask('GET', `/vehicles?search=${encodeURIComponent(text)}`)).body.vehicles.map((v: { name: string }) => v.name);
+    expect(await found('50%_d')).toEqual(['Sweeper 50%_done']);
+    expect(await found('qq 1')).toEqual(['Sweeper 50%_done']);
+    expect(await found('light mast')).toEqual(['Rescue truck 2']);
+    expect(await found('Blower drive')).toEqual(['Hill-climb car']);
+    expect(await found('%%%')).toEqual([]);
+    expect((await ask('GET', '/vehicles?limit=many')).status).toBe(422);
+  });
+});
+
+describe('drives', () => {
+  test('a save makes the next revision and keeps unknown fields', async () => {
+    const made = await makeDrive();
+    const document = { ...made.document, name: 'Changed', shelf: { row: 4 } };
+    const saved = await ask('PUT', `/drives/${made.id}`, { revision: 1, saveId: randomUUID(), document });
+    expect(saved).toMatchObject({ status: 200, body: { revision: 2 } });
+    expect((await ask('GET', `/drives/${made.id}`)).body).toMatchObject({ name: 'Changed', revision: 2, document });
+  });
+
+  test('an old revision is refused with the newer drive, and nothing is overwritten', async () => {
+    const made = await makeDrive();
+    const save = (revision: number, name: string) => ask('PUT', `/drives/${made.id}`, { revision, saveId: randomUUID(), document: { ...made.document, name } });
+    await save(1, 'first');
+    const late = await save(1, 'second');
+    expect(late).toMatchObject({ status: 409, body: { title: 'Saved elsewhere', current: { revision: 2, document: { name: 'first' } } } });
+    expect((await ask('GET', `/drives/${made.id}`)).body.document.name).toBe('first');
+  });
+
+  test('of twenty saves at once on one revision exactly one is taken', async () => {
+    const made = await makeDrive();
+    const answers = await Promise.all(
+      Array.from({ length: 20 }, (_, k) => ask('PUT', `/drives/${made.id}`, { revision: 1, saveId: randomUUID(), document: { ...made.document, name: `save ${k}` } })),
+    );
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, ...Array<number>(19).fill(409)]);
+    const winner = answers.findIndex(({ status }) => status === 200);
+    expect((await ask('GET', `/drives/${made.id}`)).body).toMatchObject({ revision: 2, document: { name: `save ${winner}` } });
+  });
+
+  test('the same save sent again, as after a lost answer, is answered like the first', async () => {
+    const made = await makeDrive();
+    const body = { revision: 1, saveId: randomUUID(), document: made.document };
+    const first = await ask('PUT', `/drives/${made.id}`, body);
+    const again = await ask('PUT', `/drives/${made.id}`, body);
+    expect(again).toEqual(first);
+    expect((await ask('GET', `/drives/${made.id}`)).body.revision).toBe(2);
+  });
+
+  test('a bad document names the field and changes nothing', async () => {
+    const made = await makeDrive();
+    const document = JSON.parse(JSON.stringify(made.document)) as { stations: { pulleys: { diameter: unknown }[] }[] };
+    document.stations[1]!.pulleys[0]!.diameter = 'wide';
+    const answer = await ask('PUT', `/drives/${made.id}`, { revision: 1, saveId: randomUUID(), document });
+    expect(answer).toMatchObject({ status: 422, body: { errors: [{ path: 'document.stations[1].pulleys[0].diameter', message: 'must be a number of millimetres' }] } });
+    expect((await ask('GET', `/drives/${made.id}`)).body.revision).toBe(1);
+  });
+
+  test('delete, list of the deleted, bring back; a deleted drive takes no save', async () => {
+    const made = await makeDrive();
+    expect((await ask('DELETE', `/drives/${made.id}`)).status).toBe(204);
+    expect((await ask('DELETE', `/drives/${made.id}`)).status).toBe(404);
+    expect((await ask('PUT', `/drives/${made.id}`, { revision: 1, saveId: randomUUID(), document: made.document })).status).toBe(404);
+    expect((await ask('GET', '/drives/deleted')).body.drives.map((d: { id: string }) => d.id)).toContain(made.id);
+    expect((await ask('POST', `/drives/${made.id}/restore`)).body).toMatchObject({ id: made.id, revision: 1 });
+  });
+
+  test('a duplicate is its own drive', async () => {
+    const made = await makeDrive();
+    const copy = (await ask('POST', `/drives/${made.id}/duplicate`)).body;
+    expect(copy).toMatchObject({ name: 'Front drive copy', vehicleId: made.vehicleId, revision: 1 });
+    await ask('PUT', `/drives/${copy.id}`, { revision: 1, saveId: randomUUID(), document: { ...copy.document, name: 'other' } });
+    expect((await ask('GET', `/drives/${made.id}`)).body.name).toBe('Front drive');
+  });
+});
+
+describe('files', () => {
+  test('what is exported is imported to the same vehicle, the same drive', async () => {
+    const made = await makeDrive({ ...sample('Round trip'), extra: [1, 2] });
+    const file = await fetch(`${base}/drives/${made.id}/file`);
+    expect(file.headers.get('content-disposition')).toBe('attachment; filename="test-truck-round-trip.emery.json"');
+    const text = await file.text();
+    const { body, status } = await ask('POST', '/import', { files: [{ name: 'a.emery.json', text }] });
+    expect(status).toBe(201);
+    const { document } = (await ask('GET', `/drives/${body.drives[0].id}`)).body;
+    expect(document).toEqual(made.document);
+  });
+
+  test('many go out as one archive and come back in one go', async () => {
+    const ids = [await makeDrive(sample('One')), await makeDrive(sample('One'))].map(({ id }) => id);
+    const response = await fetch(`${base}/export?drives=${ids.join(',')}`);
+    const files = Object.entries(unzipSync(new Uint8Array(await response.arrayBuffer())));
+    expect(files.map(([name]) => name)).toEqual(['test-truck-one.emery.json', 'test-truck-one-2.emery.json']);
+    const { body } = await ask('POST', '/import', { files: files.map(([name, bytes]) => ({ name, text: strFromU8(bytes) })) });
+    expect(body.drives).toHaveLength(2);
+  });
+
+  test('one bad file among good ones stops the whole import, and names file and field', async () => {
+    const before = (await ask('GET', '/drives')).body.total;
+    const bad = JSON.stringify({ ...sample(), crankRotation: 'up' });
+    const answer = await ask('POST', '/import', { files: [{ name: 'good.emery.json', text: JSON.stringify(sample()) }, { name: 'bad.emery.json', text: bad }] });
+    expect(answer).toMatchObject({ status: 422, body: { detail: 'bad.emery.json: crankRotation must be one of cw, ccw', errors: [{ path: 'files[1].crankRotation' }] } });
+    expect((await ask('GET', '/drives')).body.total).toBe(before);
+  });
+});
+
+describe('hostile requests', () => {
+  test('what is not JSON, too large, or nowhere is a problem, not a crash', async () => {
+    expect(await ask('POST', '/vehicles', '{"name":')).toMatchObject({ status: 400, type: expect.stringContaining('problem+json') as string });
+    expect(await ask('POST', '/vehicles', { name: 'x', notes: 'n'.repeat(1_100_000) })).toMatchObject({ status: 413 });
+    expect(await ask('GET', '/nowhere')).toMatchObject({ status: 404, body: { title: 'Not found' } });
+    expect(await ask('GET', "/drives/' OR 1=1 --")).toMatchObject({ status: 404 });
+    expect(await ask('POST', '/vehicles', '[]')).toMatchObject({ status: 422 });
+  });
+
+  test('a page of another site is refused', async () => {
+    expect(await ask('POST', '/vehicles', { name: 'x' }, { origin: 'http://elsewhere.example' })).toMatchObject({ status: 403 });
+  });
+
+  test('answers carry the headers that keep a page to itself', async () => {
+    const { headers } = await fetch(`${base}/health`);
+    expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+    expect(headers.get('x-powered-by')).toBeNull();
+  });
+});

@@ -1,0 +1,69 @@
+import path from 'node:path';
+import express, { type Express, type RequestHandler } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import type { DataSource } from 'typeorm';
+import { requestLog } from './log';
+import { Problem, problemHandler, unknownAddress } from './problem';
+import { driveRoutes } from './routes/drives';
+import { fileRoutes } from './routes/files';
+import { healthRoutes } from './routes/health';
+import { shopRoutes } from './routes/shop';
+import { vehicleRoutes } from './routes/vehicles';
+
+export interface AppOptions {
+  data: DataSource;
+  logger: Logger;
+  /** The built interface; without it only the API is served. */
+  webFolder?: string;
+}
+
+/** The whole HTTP server, not yet listening. */
+export function createApp({ data, logger, webFolder }: AppOptions): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(requestLog(logger));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        // The component library writes its style sheet at run time; scripts stay ours alone.
+        directives: { 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use('/api', sameMachine);
+  app.use('/api', (_request, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  app.use('/api/import', express.json({ limit: '20mb' }));
+  app.use('/api', express.json({ limit: '1mb' }));
+  app.use('/api/health', healthRoutes(data));
+  app.use('/api/shop', shopRoutes(data));
+  app.use('/api/vehicles', vehicleRoutes(data));
+  app.use('/api/drives', driveRoutes(data));
+  app.use('/api', fileRoutes(data));
+  app.use('/api', unknownAddress);
+  if (webFolder) serveInterface(app, webFolder);
+  app.use(problemHandler);
+  return app;
+}
+
+/** A page of some other site must not reach the shop through the visitor's browser: only our own name and origin are answered. */
+const sameMachine: RequestHandler = (request, _response, next) => {
+  const host = request.headers.host ?? '';
+  const { origin } = request.headers;
+  const local = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host);
+  if (!local || (origin !== undefined && origin !== `http://${host}`)) {
+    throw new Problem(403, 'Refused', 'Emery answers only pages it served itself, on this machine.');
+  }
+  next();
+};
+
+function serveInterface(app: Express, webFolder: string): void {
+  app.use('/assets', express.static(path.join(webFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(webFolder, { index: false }));
+  // Every other address is a page of the interface, which finds its own way.
+  app.get('/{*page}', (_request, response) => response.sendFile('index.html', { root: webFolder, headers: { 'Cache-Control': 'no-cache' } }));
+}

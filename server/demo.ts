@@ -1,0 +1,33 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import path from 'node:path';
+import type { DataSource } from 'typeorm';
+import { parseDrive, type Drive } from '@emery/core/drive';
+import { createDrive } from './drive-store';
+import { Shop, Vehicle } from './entities';
+import { newVehicle, type VehicleBody } from './routes/vehicles';
+
+const FOLDER = fileURLToPath(new URL('../demo/', import.meta.url));
+
+/** Writes the shop's first row: the demo shop with its vehicles, or an empty shop. Does nothing where there is one. */
+export async function firstRun(data: DataSource, demo: boolean): Promise<void> {
+  if (await data.getRepository(Shop).existsBy({ id: 1 })) return;
+  await data.getRepository(Shop).insert({ id: 1, name: demo ? 'Tarnside Field Workshop' : 'My workshop', unit: demo ? 'in' : 'mm' });
+  if (demo) await loadDemoShop(data);
+}
+
+/** Adds the demo vehicles, from the drive files in `demo/`, latest first in the order of their names. */
+export async function loadDemoShop(data: DataSource): Promise<void> {
+  const files = readdirSync(FOLDER).filter((name) => name.endsWith('.emery.json')).sort().reverse();
+  await data.transaction(async (manager) => {
+    for (const [index, name] of files.entries()) {
+      const reading = parseDrive(readFileSync(path.join(FOLDER, name), 'utf8'));
+      if (!reading.ok) throw new Error(`${name}: ${reading.problems[0]!.path} ${reading.problems[0]!.message}`);
+      const { vehicle, ...document } = reading.drive;
+      const row = newVehicle(vehicle as VehicleBody);
+      const same = await manager.findOneBy(Vehicle, { name: row.name, plate: row.plate });
+      if (!same) await manager.insert(Vehicle, { ...row, updatedAt: new Date(Date.now() + index) });
+      await createDrive(manager, (same ?? row).id, document as unknown as Drive);
+    }
+  });
+}

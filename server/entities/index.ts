@@ -1,0 +1,81 @@
+import { EntitySchema } from 'typeorm';
+import type { DriveSketch } from '@emery/core/path';
+import type { Drive } from '@emery/core/drive';
+import type { LengthUnit } from '@emery/core/quantity';
+
+/** The one shop this Emery serves. */
+export interface ShopRow {
+  id: number;
+  name: string;
+  unit: LengthUnit;
+}
+
+export interface VehicleRow {
+  id: string;
+  name: string;
+  plate: string;
+  odometer: number | null;
+  odometerUnit: 'km' | 'mi' | 'h';
+  notes: string;
+  revision: number;
+  /** The save that made this revision: the same save sent again is answered, not refused. */
+  saveId: string;
+  updatedAt: Date;
+  deletedAt: Date | null;
+}
+
+export interface DriveRow {
+  id: string;
+  vehicleId: string;
+  name: string;
+  revision: number;
+  saveId: string;
+  updatedAt: Date;
+  deletedAt: Date | null;
+}
+
+/** The document itself, apart from what lists and searches read, so that these stay small. */
+export interface DriveDocumentRow {
+  driveId: string;
+  document: Drive;
+  sketch: DriveSketch;
+}
+
+const changing = {
+  revision: { type: 'int' },
+  saveId: { type: 'varchar', length: 36 },
+  updatedAt: { type: 'datetime', precision: 3 },
+  deletedAt: { type: 'datetime', precision: 3, nullable: true },
+} as const;
+
+export const Shop = new EntitySchema<ShopRow>({
+  name: 'shop',
+  columns: { id: { type: 'int', primary: true }, name: { type: 'varchar', length: 120 }, unit: { type: 'varchar', length: 2 } },
+});
+
+export const Vehicle = new EntitySchema<VehicleRow>({
+  name: 'vehicle',
+  columns: {
+    id: { type: 'char', length: 36, primary: true },
+    name: { type: 'varchar', length: 120 },
+    plate: { type: 'varchar', length: 40 },
+    odometer: { type: 'int', nullable: true },
+    odometerUnit: { type: 'varchar', length: 2 },
+    notes: { type: 'text' },
+    ...changing,
+  },
+});
+
+export const DriveEntity = new EntitySchema<DriveRow>({
+  name: 'drive',
+  columns: { id: { type: 'char', length: 36, primary: true }, vehicleId: { type: 'char', length: 36 }, name: { type: 'varchar', length: 200 }, ...changing },
+});
+
+export const DriveDocument = new EntitySchema<DriveDocumentRow>({
+  name: 'drive_document',
+  columns: {
+    driveId: { type: 'char', length: 36, primary: true },
+    document: { type: 'simple-json' },
+    sketch: { type: 'simple-json' },
+  },
+});

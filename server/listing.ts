@@ -1,0 +1,26 @@
+import type { Request } from 'express';
+import { Problem } from './problem';
+
+/** `?search=&limit=&offset=` of a list request. */
+export interface Page {
+  search: string;
+  limit: number;
+  offset: number;
+}
+
+export function pageOf({ query }: Request, most = 200): Page {
+  const whole = (name: string, fallback: number) => {
+    const text = query[name];
+    if (text === undefined) return fallback;
+    const value = Number(text);
+    if (!Number.isInteger(value) || value < 0) throw new Problem(422, 'Not accepted', `${name} must be a whole number, 0 or more.`, [{ path: name, message: 'must be a whole number, 0 or more' }]);
+    return value;
+  };
+  const search = typeof query['search'] === 'string' ? query['search'].trim().slice(0, 100) : '';
+  return { search, limit: Math.min(most, whole('limit', 40)), offset: whole('offset', 0) };
+}
+
+/** `text` as a LIKE pattern that finds it anywhere, its own % and _ taken literally. */
+export function likeAnywhere(text: string): string {
+  return `%${text.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
+}

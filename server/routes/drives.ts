@@ -1,0 +1,89 @@
+import { Router } from 'express';
+import { IsNull, Not, type DataSource } from 'typeorm';
+import { mixed, number, object, string } from 'yup';
+import { checkedDrive, createDrive, listDrives, openDrive, saveDrive } from '../drive-store';
+import { DriveEntity, Vehicle } from '../entities';
+import { likeAnywhere, pageOf } from '../listing';
+import { bodyOf, notFound } from '../problem';
+
+const newBody = object({
+  vehicleId: string().required('is missing: a drive belongs to a vehicle'),
+  document: mixed().required('is missing'),
+}).required();
+
+const saveBody = object({
+  revision: number().integer('must be a whole number').min(1, 'must be 1 or more').required('is missing: the revision you opened'),
+  saveId: string().max(36, 'must be 36 characters at most').required('is missing'),
+  document: mixed().required('is missing'),
+}).required();
+
+/** Drives: list and search, make, open, save, duplicate, delete, bring back. */
+export function driveRoutes(data: DataSource): Router {
+  const router = Router();
+  const drives = data.getRepository(DriveEntity);
+
+  router.get('/', async (request, response) => {
+    const { search, limit, offset } = pageOf(request);
+    const query = drives
+      .createQueryBuilder('drive')
+      .innerJoin('vehicle', 'vehicle', 'vehicle.id = drive.vehicleId AND vehicle.deletedAt IS NULL')
+      .where('drive.deletedAt IS NULL');
+    if (search !== '') query.andWhere('(drive.name LIKE :like OR vehicle.name LIKE :like OR vehicle.plate LIKE :like)', { like: likeAnywhere(search) });
+    const total = await query.getCount();
+    const rows = await query.orderBy('drive.updatedAt', 'DESC').addOrderBy('drive.id').offset(offset).limit(limit).getMany();
+    response.json({ drives: await listDrives(data.manager, rows), total });
+  });
+
+  router.get('/deleted', async (_request, response) => {
+    const rows = await drives
+      .createQueryBuilder('drive')
+      .innerJoin('vehicle', 'vehicle', 'vehicle.id = drive.vehicleId AND vehicle.deletedAt IS NULL')
+      .where('drive.deletedAt IS NOT NULL')
+      .orderBy('drive.deletedAt', 'DESC')
+      .limit(40)
+      .getMany();
+    response.json({ drives: await listDrives(data.manager, rows) });
+  });
+
+  router.post('/', async (request, response) => {
+    const body = await bodyOf(newBody, request.body);
+    const document = checkedDrive(body.document);
+    const id = await data.transaction(async (manager) => {
+      if (!(await manager.existsBy(Vehicle, { id: body.vehicleId, deletedAt: IsNull() }))) throw notFound('vehicle');
+      return createDrive(manager, body.vehicleId, document);
+    });
+    response.status(201).json(await openDrive(data.manager, id));
+  });
+
+  router.get('/:id', async (request, response) => {
+    response.json(await openDrive(data.manager, request.params.id));
+  });
+
+  router.put('/:id', async (request, response) => {
+    const { revision, saveId, document } = await bodyOf(saveBody, request.body);
+    const row = await saveDrive(data, request.params.id, revision, saveId, checkedDrive(document));
+    response.json({ id: row.id, revision: row.revision, updatedAt: row.updatedAt });
+  });
+
+  router.post('/:id/duplicate', async (request, response) => {
+    const id = await data.transaction(async (manager) => {
+      const { vehicleId, name, document } = await openDrive(manager, request.params.id);
+      return createDrive(manager, vehicleId, { ...document, name: `${name} copy`.slice(0, 200) });
+    });
+    response.status(201).json(await openDrive(data.manager, id));
+  });
+
+  router.delete('/:id', async (request, response) => {
+    const { affected } = await drives.update({ id: request.params.id, deletedAt: IsNull() }, { deletedAt: new Date() });
+    if (affected !== 1) throw notFound('drive');
+    response.status(204).end();
+  });
+
+  router.post('/:id/restore', async (request, response) => {
+    const { affected } = await drives.update({ id: request.params.id, deletedAt: Not(IsNull()) }, { deletedAt: null });
+    if (affected !== 1) throw notFound('drive');
+    response.json(await openDrive(data.manager, request.params.id));
+  });
+
+  return router;
+}

@@ -1,0 +1,129 @@
+import { randomUUID } from 'node:crypto';
+import { Router } from 'express';
+import { In, IsNull, Not, type DataSource } from 'typeorm';
+import { number, object, string, type InferType } from 'yup';
+import { createDrive, listDrives, type DriveListed } from '../drive-store';
+import { DriveDocument, DriveEntity, Vehicle, type VehicleRow } from '../entities';
+import { likeAnywhere, pageOf } from '../listing';
+import { bodyOf, notFound, Problem } from '../problem';
+
+export const vehicleBody = object({
+  name: string().trim('must not begin or end with a space').min(1, 'needs a name').max(120, 'must be 120 characters at most').required('needs a name'),
+  plate: string().max(40, 'must be 40 characters at most').default(''),
+  odometer: number().integer('must be a whole number').min(0, 'must be 0 or more').max(99_999_999, 'is too large').nullable().default(null),
+  odometerUnit: string().oneOf(['km', 'mi', 'h'] as const, 'must be km, mi or h').default('km'),
+  notes: string().max(4000, 'must be 4,000 characters at most').default(''),
+}).required();
+export type VehicleBody = InferType<typeof vehicleBody>;
+
+const saveBody = vehicleBody.concat(
+  object({
+    revision: number().integer('must be a whole number').required('is missing: the revision you opened'),
+    saveId: string().max(36, 'must be 36 characters at most').required('is missing'),
+  }),
+);
+
+/** A vehicle as the shop shows it. */
+interface VehicleListed extends Omit<VehicleRow, 'saveId' | 'deletedAt'> {
+  drives: DriveListed[];
+}
+
+/** A vehicle to insert: revision 1, saved now. */
+export function newVehicle(body: Partial<VehicleBody> & { name: string }): VehicleRow {
+  const { name, plate = '', odometer = null, odometerUnit = 'km', notes = '' } = body;
+  return { id: randomUUID(), name, plate, odometer, odometerUnit, notes, revision: 1, saveId: randomUUID(), updatedAt: new Date(), deletedAt: null };
+}
+
+/** Vehicles with their drives: list and search, make, open, save, duplicate, delete, bring back. */
+export function vehicleRoutes(data: DataSource): Router {
+  const router = Router();
+  const vehicles = data.getRepository(Vehicle);
+
+  async function withDrives(rows: VehicleRow[]): Promise<VehicleListed[]> {
+    if (rows.length === 0) return [];
+    const found = await data.getRepository(DriveEntity).find({
+      where: { vehicleId: In(rows.map(({ id }) => id)), deletedAt: IsNull() },
+      order: { updatedAt: 'DESC' },
+    });
+    const listed = await listDrives(data.manager, found);
+    return rows.map(({ saveId: _saveId, deletedAt: _deletedAt, ...row }) => ({ ...row, drives: listed.filter(({ vehicleId }) => vehicleId === row.id) }));
+  }
+
+  async function present(id: string): Promise<VehicleRow> {
+    const row = await vehicles.findOneBy({ id, deletedAt: IsNull() });
+    if (!row) throw notFound('vehicle');
+    return row;
+  }
+
+  const opened = async (id: string) => (await withDrives([await present(id)]))[0];
+
+  router.get('/', async (request, response) => {
+    const { search, limit, offset } = pageOf(request);
+    const query = vehicles.createQueryBuilder('vehicle').where('vehicle.deletedAt IS NULL');
+    if (search !== '') {
+      const like = likeAnywhere(search);
+      query.andWhere(
+        `(vehicle.name LIKE :like OR vehicle.plate LIKE :like OR vehicle.notes LIKE :like OR vehicle.id IN
+          (SELECT drive.vehicleId FROM drive WHERE drive.deletedAt IS NULL AND drive.name LIKE :like))`,
+        { like },
+      );
+    }
+    const total = await query.getCount();
+    const rows = await query.orderBy('vehicle.updatedAt', 'DESC').addOrderBy('vehicle.id').offset(offset).limit(limit).getMany();
+    response.json({ vehicles: await withDrives(rows), total });
+  });
+
+  router.get('/deleted', async (_request, response) => {
+    const rows = await vehicles.find({ where: { deletedAt: Not(IsNull()) }, order: { deletedAt: 'DESC' }, take: 40 });
+    response.json({ vehicles: await withDrives(rows) });
+  });
+
+  router.post('/', async (request, response) => {
+    const row = newVehicle(await bodyOf(vehicleBody, request.body));
+    await vehicles.insert(row);
+    response.status(201).json(await opened(row.id));
+  });
+
+  router.get('/:id', async (request, response) => {
+    response.json(await opened(request.params.id));
+  });
+
+  router.put('/:id', async (request, response) => {
+    const { id } = request.params;
+    const { revision, saveId, ...body } = await bodyOf(saveBody, request.body);
+    const { affected } = await vehicles.update({ id, revision, deletedAt: IsNull() }, { ...body, revision: revision + 1, saveId, updatedAt: new Date() });
+    const row = await present(id);
+    if (affected !== 1 && row.saveId !== saveId) {
+      throw new Problem(409, 'Saved elsewhere', 'This vehicle was saved somewhere else since you opened it. Nothing was overwritten.', [], { current: await opened(id) });
+    }
+    response.json(await opened(id));
+  });
+
+  router.post('/:id/duplicate', async (request, response) => {
+    const original = await present(request.params.id);
+    const copy = newVehicle({ ...original, name: `${original.name} copy`.slice(0, 120), plate: '' });
+    await data.transaction(async (manager) => {
+      await manager.insert(Vehicle, copy);
+      const drives = await manager.findBy(DriveEntity, { vehicleId: original.id, deletedAt: IsNull() });
+      for (const { id } of drives) {
+        const { document } = await manager.findOneByOrFail(DriveDocument, { driveId: id });
+        await createDrive(manager, copy.id, document);
+      }
+    });
+    response.status(201).json(await opened(copy.id));
+  });
+
+  router.delete('/:id', async (request, response) => {
+    const { affected } = await vehicles.update({ id: request.params.id, deletedAt: IsNull() }, { deletedAt: new Date() });
+    if (affected !== 1) throw notFound('vehicle');
+    response.status(204).end();
+  });
+
+  router.post('/:id/restore', async (request, response) => {
+    const { affected } = await vehicles.update({ id: request.params.id, deletedAt: Not(IsNull()) }, { deletedAt: null });
+    if (affected !== 1) throw notFound('vehicle');
+    response.json(await opened(request.params.id));
+  });
+
+  return router;
+}
