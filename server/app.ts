@@ -1,4 +1,5 @@
 import path from 'node:path';
+import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -32,6 +33,7 @@ export function createApp({ data, logger, webFolder }: AppOptions): Express {
       strictTransportSecurity: false,
     }),
   );
+  app.use(compression());
   app.use('/api', sameMachine);
   app.use('/api', (_request, response, next) => {
     response.set('Cache-Control', 'no-store');

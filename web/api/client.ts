@@ -1,0 +1,51 @@
+/** A field the server did not accept. */
+export interface FieldProblem {
+  path: string;
+  message: string;
+}
+
+/** What the server answered in problem+json, or that it did not answer at all (`status` 0). */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    detail: string,
+    readonly errors: FieldProblem[] = [],
+    /** The rest of the body: the newer document of a 409, say. */
+    readonly body: Record<string, unknown> = {},
+  ) {
+    super(detail);
+  }
+
+  /** True where the same request may go through later: nobody there, or the database away. */
+  get passing(): boolean {
+    return this.status === 0 || this.status === 408 || this.status === 429 || this.status >= 502;
+  }
+}
+
+/** Asks the server. Resolves with the parsed body; rejects with an `ApiProblem`. */
+export async function ask<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      ...(body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      ...(signal && { signal }),
+    });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw new ApiProblem(0, 'No answer', 'The Emery server does not answer. Is it running?');
+  }
+  const text = await response.text();
+  if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;
+  throw problemOf(response.status, text);
+}
+
+function problemOf(status: number, text: string): ApiProblem {
+  try {
+    const { title, detail, errors, ...body } = JSON.parse(text) as { title: string; detail: string; errors?: FieldProblem[] } & Record<string, unknown>;
+    return new ApiProblem(status, title, detail, errors, body);
+  } catch {
+    return new ApiProblem(status, 'Fault', `The server answered ${status}.`);
+  }
+}

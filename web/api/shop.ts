@@ -1,0 +1,100 @@
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Drive } from '@emery/core/drive';
+import type { DriveSketch } from '@emery/core/path';
+import type { LengthUnit } from '@emery/core/quantity';
+import { ask } from './client';
+
+export interface Shop {
+  name: string;
+  unit: LengthUnit;
+}
+
+export interface DriveListed {
+  id: string;
+  vehicleId: string;
+  name: string;
+  revision: number;
+  updatedAt: string;
+  sketch: DriveSketch;
+}
+
+export interface VehicleFields {
+  name: string;
+  plate: string;
+  odometer: number | null;
+  odometerUnit: 'km' | 'mi' | 'h';
+  notes: string;
+}
+
+export interface VehicleListed extends VehicleFields {
+  id: string;
+  revision: number;
+  updatedAt: string;
+  drives: DriveListed[];
+}
+
+export interface DriveOpened {
+  id: string;
+  vehicleId: string;
+  vehicleName: string;
+  name: string;
+  revision: number;
+  updatedAt: string;
+  document: Drive;
+}
+
+const PAGE = 30;
+
+export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: ({ signal }) => ask<Shop>('GET', '/shop', undefined, signal), staleTime: 60_000 });
+
+export function useChangeShop() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (change: Partial<Shop>) => ask<Shop>('PATCH', '/shop', change),
+    // The unit turns over under the thumb; the server is told meanwhile.
+    onMutate: (change) => client.setQueryData<Shop>(['shop'], (shop) => shop && { ...shop, ...change }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['shop'] }),
+  });
+}
+
+/** Vehicles a page at a time, newest first, kept on screen while the next search is under way. */
+export const useVehicles = (search: string) =>
+  useInfiniteQuery({
+    queryKey: ['vehicles', search],
+    initialPageParam: 0,
+    queryFn: ({ pageParam, signal }) =>
+      ask<{ vehicles: VehicleListed[]; total: number }>('GET', `/vehicles?search=${encodeURIComponent(search)}&limit=${PAGE}&offset=${pageParam}`, undefined, signal),
+    getNextPageParam: (last, pages) => {
+      const shown = pages.reduce((sum, { vehicles }) => sum + vehicles.length, 0);
+      return last.vehicles.length > 0 && shown < last.total ? shown : undefined;
+    },
+    placeholderData: keepPreviousData,
+  });
+
+/** What has been deleted and can come back. */
+export const useDeleted = (enabled: boolean) =>
+  useQuery({
+    queryKey: ['deleted'],
+    enabled,
+    queryFn: async ({ signal }) => {
+      const [vehicles, drives] = await Promise.all([
+        ask<{ vehicles: VehicleListed[] }>('GET', '/vehicles/deleted', undefined, signal),
+        ask<{ drives: DriveListed[] }>('GET', '/drives/deleted', undefined, signal),
+      ]);
+      return { ...vehicles, ...drives };
+    },
+  });
+
+export const useDrive = (id: string) =>
+  useQuery({ queryKey: ['drive', id], queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal), gcTime: 0, staleTime: Infinity });
+
+/** A change to the shop's list: runs, then has the list read again. */
+export function useShopChange<Input, Output>(run: (input: Input) => Promise<Output>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: run,
+    onSettled: () => Promise.all(['vehicles', 'deleted', 'shop'].map((key) => client.invalidateQueries({ queryKey: [key] }))),
+  });
+}
+
+export const newSaveId = () => crypto.randomUUID();

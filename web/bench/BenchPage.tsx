@@ -1,0 +1,211 @@
+import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
+import { App as AntApp, Button, Result, Spin, Tooltip } from 'antd';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { fittingPulley, insertStop, proposedSide, removeStop } from '@emery/core/drive';
+import { solveDrive } from '@emery/core/path';
+import { ask, type ApiProblem } from '../api/client';
+import { useDrive, useShop, type DriveOpened } from '../api/shop';
+import { FrontView } from '../front-view/FrontView';
+import { UnitSwitch } from '../shop/UnitSwitch';
+import { RouteLedger } from '../route/RouteLedger';
+import { SurveyLedger } from '../survey/SurveyLedger';
+import { UnrolledBelt } from '../unrolled/UnrolledBelt';
+import { BenchContext, edit, type Bench, type Mark, type Stage } from './bench-context';
+import { ConflictPanel } from './ConflictPanel';
+import { KeysHelp } from './KeysHelp';
+import { SaveSign } from './SaveSign';
+import { STAGE_MARKS, STAGES, stageState } from './stages';
+import { useBenchKeys } from './use-bench-keys';
+import { useHistory, useOpenDrive, useSaveState, type OpenDrive } from './use-open-drive';
+import '../ledger/ledger.css';
+import './bench.css';
+
+/** One drive on the bench: reads it, then hands over. */
+export default function BenchPage() {
+  const { driveId = '' } = useParams();
+  const { data, error, refetch } = useDrive(driveId);
+  if (error && !data) {
+    const gone = (error as ApiProblem).status === 404;
+    return (
+      <Result
+        status="warning"
+        title={gone ? 'This drive is not in the shop' : 'The drive could not be read'}
+        subTitle={error.message}
+        extra={[
+          <Link key="shop" to="/">
+            Back to the shop
+          </Link>,
+          !gone && (
+            <Button key="again" onClick={() => void refetch()}>
+              Try again
+            </Button>
+          ),
+        ]}
+      />
+    );
+  }
+  return data ? <OpenBench key={data.id} opened={data} /> : <Spin className="page-spin" description="Opening the drive" />;
+}
+
+function OpenBench({ opened }: { opened: DriveOpened }) {
+  const open = useOpenDrive(opened);
+  return open ? <BenchFrame opened={opened} open={open} /> : null;
+}
+
+function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; open: OpenDrive }) {
+  const history = useHistory(store);
+  const save = useSaveState(saver);
+  const shop = useShop();
+  const navigate = useNavigate();
+  const { message } = AntApp.useApp();
+  const { stage: asked } = useParams();
+  const drive = history.present;
+  const stage: Stage = asked === 'survey' || asked === 'route' ? asked : drive.belts.some(({ route }) => route.length > 1) ? 'route' : 'survey';
+  const [beltId, setBelt] = useState<string | null>(null);
+  const [selected, select] = useState<Mark | null>(null);
+  const [hovered, hover] = useState<Mark | null>(null);
+  const [tapping, setTapping] = useState(false);
+  const [keysOpen, setKeysOpen] = useState(false);
+  const unit = shop.data?.unit ?? 'in';
+  const { dispatch } = store;
+
+  const solution = useMemo(() => solveDrive(drive), [drive]);
+  const belt = solution.belts.find(({ id }) => id === beltId) ?? solution.belts[0] ?? null;
+
+  const tap = useCallback(
+    (stationId: string) => {
+      const source = drive.belts.find(({ id }) => id === belt?.id);
+      const station = drive.stations.find(({ id }) => id === stationId);
+      if (!source || !station) return;
+      const own = station.pulleys.find(({ id }) => source.route.some((stop) => stop.pulley === id));
+      const at = own ? source.route.findIndex((stop) => stop.pulley === own.id) : -1;
+      if (at === 0 && source.route.length > 1) setTapping(false);
+      // A second tap on the last one takes it back.
+      else if (at >= 0 && at === source.route.length - 1) dispatch(edit((d) => removeStop(d, source.id, at)));
+      else if (at < 0) {
+        const pulley = fittingPulley(drive, source, station);
+        dispatch(edit((d) => insertStop(d, source.id, source.route.length, { pulley: pulley.id, side: proposedSide(pulley) })));
+      }
+    },
+    [drive, belt, dispatch],
+  );
+
+  const goTo = useCallback(
+    (next: Stage) => {
+      setTapping(false);
+      void navigate(`/drives/${opened.id}/${next}`, { replace: true });
+    },
+    [navigate, opened.id],
+  );
+
+  const bench: Bench = useMemo(
+    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, dispatch }),
+    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, dispatch],
+  );
+  useBenchKeys({ bench, goTo, showKeys: () => setKeysOpen(true) });
+
+  useEffect(() => {
+    document.title = `${opened.vehicleName} · ${drive.name ?? 'Drive'} · Emery`;
+  }, [opened.vehicleName, drive.name]);
+
+  const keepBoth = async () => {
+    if (save.kind !== 'conflict') return;
+    const document = { ...drive, name: `${drive.name ?? 'Drive'} (mine)`.slice(0, 200) };
+    try {
+      await ask('POST', '/drives', { vehicleId: opened.vehicleId, document });
+    } catch (error) {
+      void message.error(`The copy was not made, so nothing was changed. ${(error as Error).message}`);
+      return;
+    }
+    takeTheirs();
+    void message.success(`Yours is kept as "${document.name}" with the same vehicle.`);
+  };
+  const takeTheirs = () => {
+    if (save.kind !== 'conflict') return;
+    const theirs = save.theirs.document;
+    // Let the saver go first: what the replacement brings is already on the server.
+    dispatch({ type: 'replace', drive: theirs });
+    saver.takeTheirs();
+  };
+  const bringBack = async () => {
+    await ask('POST', `/drives/${opened.id}/restore`);
+    saver.revive();
+  };
+
+  return (
+    <BenchContext value={bench}>
+      <div className="bench">
+        <header className="header">
+          <Link to="/" className="wordmark">
+            Emery
+          </Link>
+          <span className="header-where">
+            <span className="header-vehicle">{opened.vehicleName}</span>
+            <input
+              className="header-name"
+              aria-label="Name of the drive"
+              value={drive.name ?? ''}
+              placeholder="Drive without a name"
+              maxLength={200}
+              size={Math.max(8, (drive.name ?? '').length)}
+              onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), 'name'))}
+            />
+          </span>
+          <SaveSign state={save} />
+          <span className="header-tools">
+            <Tooltip title="Undo (Ctrl+Z)">
+              <Button type="text" icon={<UndoOutlined />} aria-label="Undo" disabled={history.past.length === 0} onClick={() => dispatch({ type: 'undo' })} />
+            </Tooltip>
+            <Tooltip title="Redo (Ctrl+Shift+Z)">
+              <Button type="text" icon={<RedoOutlined />} aria-label="Redo" disabled={history.future.length === 0} onClick={() => dispatch({ type: 'redo' })} />
+            </Tooltip>
+            <UnitSwitch />
+            <Button type="text" icon={<QuestionOutlined />} aria-label="Keys" onClick={() => setKeysOpen(true)} />
+          </span>
+        </header>
+        <nav className="rail" aria-label="Stages">
+          {STAGES.map(({ id, name }, index) => {
+            const state = stageState(id, drive, solution);
+            return (
+              <button key={id} type="button" className={`rail-stage is-${state.replace(' ', '-')}${id === stage ? ' is-here' : ''}`} aria-current={id === stage ? 'step' : undefined} onClick={() => goTo(id)}>
+                <span className="rail-number">{index + 1}</span> {name}
+                <span className="rail-mark">
+                  <span aria-hidden>{STAGE_MARKS[state]}</span> <span className="rail-state">{state}</span>
+                </span>
+              </button>
+            );
+          })}
+        </nav>
+        {save.kind === 'conflict' && (
+          <ConflictPanel
+            mine={drive}
+            theirs={save.theirs}
+            unit={unit}
+            onKeepMine={() => saver.keepMine(drive)}
+            onTakeTheirs={takeTheirs}
+            onKeepBoth={() => void keepBoth()}
+          />
+        )}
+        {save.kind === 'refused' && (
+          <p className="bench-notice" role="alert">
+            <strong>■ The server did not take this:</strong> {save.why} What you drew is kept on this device; change it and it is saved.
+          </p>
+        )}
+        {save.kind === 'gone' && (
+          <p className="bench-notice" role="alert">
+            <strong>■ This drive was deleted meanwhile.</strong> What you drew is kept here. <Button onClick={() => void bringBack()}>Bring it back</Button>
+          </p>
+        )}
+        <main className="bench-parts">
+          <FrontView />
+          <UnrolledBelt />
+          <aside className="ledger sheet" aria-label="Ledger">
+            {stage === 'survey' ? <SurveyLedger /> : <RouteLedger />}
+          </aside>
+        </main>
+      </div>
+      <KeysHelp open={keysOpen} onClose={() => setKeysOpen(false)} />
+    </BenchContext>
+  );
+}

@@ -1,0 +1,27 @@
+import { useEffect, useState } from 'react';
+import type { SaveState } from './drive-saver';
+
+const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+
+/** The header's word on what is saved. */
+export function SaveSign({ state }: { state: SaveState }) {
+  const text = {
+    saved: () => (state.kind === 'saved' && state.at ? `Saved ${clock.format(state.at)}` : 'Saved'),
+    saving: () => 'Saving …',
+    waiting: () => '▲ Kept on this device. Server away, trying again',
+    conflict: () => '■ Saved elsewhere: choose below',
+    refused: () => '■ Not saved',
+    gone: () => '■ This drive was deleted',
+  }[state.kind]();
+  // A flicker of "Saving" for every nudge would be noise; it shows once a save takes its time.
+  const [shown, setShown] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => setShown(text), state.kind === 'saving' ? 600 : 0);
+    return () => clearTimeout(timer);
+  }, [text, state.kind]);
+  return (
+    <span className={`save-sign is-${state.kind}`} role="status" data-save={state.kind}>
+      {shown}
+    </span>
+  );
+}

@@ -1,0 +1,48 @@
+import { createContext, useContext } from 'react';
+import type { Drive } from '@emery/core/drive';
+import type { BeltSolution, DriveSolution } from '@emery/core/path';
+import type { LengthUnit } from '@emery/core/quantity';
+import type { DriveAction } from './drive-history';
+
+export type Stage = 'survey' | 'route';
+
+/** What is in hand or pointed at: a shaft (with the pulley of it that is meant), or the span after a stop of the belt. */
+export type Mark = { kind: 'pulley'; station: string; pulley: string } | { kind: 'span'; belt: string; index: number };
+
+/** Everything the three parts of the bench share. */
+export interface Bench {
+  drive: Drive;
+  solution: DriveSolution;
+  unit: LengthUnit;
+  stage: Stage;
+  /** The belt in hand; null while the drive has none. */
+  belt: BeltSolution | null;
+  setBelt: (id: string) => void;
+  selected: Mark | null;
+  select: (mark: Mark | null) => void;
+  hovered: Mark | null;
+  hover: (mark: Mark | null) => void;
+  /** True while taps put pulleys on the belt in order. */
+  tapping: boolean;
+  setTapping: (on: boolean) => void;
+  /** A tap on a shaft while tapping. */
+  tap: (stationId: string) => void;
+  dispatch: (action: DriveAction) => void;
+}
+
+export const BenchContext = createContext<Bench | null>(null);
+
+export function useBench(): Bench {
+  const bench = useContext(BenchContext);
+  if (!bench) throw new Error('useBench outside a bench');
+  return bench;
+}
+
+export function sameMark(a: Mark | null, b: Mark | null): boolean {
+  if (a === null || b === null || a.kind !== b.kind) return false;
+  if (a.kind === 'pulley') return b.kind === 'pulley' && a.station === b.station;
+  return b.kind === 'span' && a.belt === b.belt && a.index === b.index;
+}
+
+/** A change of the drive as an action. */
+export const edit = (change: (drive: Drive) => Drive, group?: string): DriveAction => ({ type: 'edit', change, ...(group !== undefined && { group }) });

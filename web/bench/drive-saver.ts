@@ -1,0 +1,177 @@
+import type { Drive } from '@emery/core/drive';
+import { ApiProblem } from '../api/client';
+import { newSaveId, type DriveOpened } from '../api/shop';
+import type { DraftStore } from './draft-store';
+
+export type SaveState =
+  | { kind: 'saved'; at: Date | null }
+  | { kind: 'saving' }
+  /** The server or its database is away; tried again at once or in a while. */
+  | { kind: 'waiting'; why: string }
+  | { kind: 'conflict'; theirs: DriveOpened }
+  | { kind: 'refused'; why: string }
+  | { kind: 'gone' };
+
+export interface SaveRequest {
+  revision: number;
+  saveId: string;
+  document: Drive;
+}
+
+export interface SaverOptions {
+  revision: number;
+  draft: DraftStore;
+  send: (request: SaveRequest) => Promise<{ revision: number; updatedAt: string }>;
+  /** Time to gather edits before a save, ms. */
+  gather?: number;
+  /** First and longest pause before another try, ms. */
+  retry?: { first: number; most: number };
+}
+
+/**
+ * Saves one drive, one request at a time. Every change is in the browser's draft before this returns, and stays there until the server has
+ * acknowledged it. A request whose answer was lost is sent again as it was, same id and same document, before anything newer,
+ * so the server can tell it from a stranger's save.
+ */
+export class DriveSaver {
+  private state: SaveState = { kind: 'saved', at: null };
+  private readonly listeners = new Set<() => void>();
+  private revision: number;
+  private latest: Drive | null = null;
+  private attempt: SaveRequest | null = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private sending = false;
+  private pause: number;
+
+  constructor(private readonly options: SaverOptions) {
+    this.revision = options.revision;
+    this.pause = this.retry.first;
+  }
+
+  private get retry() {
+    return this.options.retry ?? { first: 800, most: 10_000 };
+  }
+
+  getState = (): SaveState => this.state;
+  getRevision = (): number => this.revision;
+  /** True while something is not acknowledged yet. */
+  isDirty = (): boolean => this.latest !== null || this.attempt !== null;
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  };
+
+  /** Takes a changed drive. It is safe in the browser when this returns. */
+  change(document: Drive): void {
+    this.latest = document;
+    this.options.draft.write({ revision: this.revision, document, at: new Date().toISOString() });
+    if (this.state.kind === 'conflict' || this.state.kind === 'gone') return;
+    if (this.state.kind !== 'waiting') {
+      this.set({ kind: 'saving' });
+      this.schedule(this.options.gather ?? 350);
+    }
+  }
+
+  /** Tries now: the network is back, or the page is about to go. */
+  nudge(): void {
+    if (this.isDirty() && this.state.kind !== 'conflict' && this.state.kind !== 'gone') this.schedule(0);
+  }
+
+  /** Starts from a draft that lies over an older revision: the user has to choose. */
+  startInConflict(document: Drive, theirs: DriveOpened): void {
+    this.latest = document;
+    this.options.draft.write({ revision: this.revision, document, at: new Date().toISOString() });
+    this.set({ kind: 'conflict', theirs });
+  }
+
+  /** After a conflict: saves `document` over the newer revision, which the user has seen. */
+  keepMine(document: Drive): void {
+    if (this.state.kind !== 'conflict') return;
+    this.revision = this.state.theirs.revision;
+    this.attempt = null;
+    this.set({ kind: 'saving' });
+    this.change(document);
+  }
+
+  /** After a conflict: the newer revision stands, and what was drawn here is let go. */
+  takeTheirs(): void {
+    if (this.state.kind !== 'conflict') return;
+    this.revision = this.state.theirs.revision;
+    this.attempt = null;
+    this.latest = null;
+    this.options.draft.clear();
+    this.set({ kind: 'saved', at: new Date(this.state.theirs.updatedAt) });
+  }
+
+  /** After the drive was deleted elsewhere and brought back: carries on saving. */
+  revive(): void {
+    if (this.state.kind !== 'gone') return;
+    this.set({ kind: 'saving' });
+    this.schedule(0);
+  }
+
+  stop(): void {
+    clearTimeout(this.timer);
+    this.listeners.clear();
+  }
+
+  private schedule(ms: number): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.send(), ms);
+  }
+
+  private async send(): Promise<void> {
+    if (this.sending) return;
+    if (!this.attempt) {
+      if (!this.latest) return;
+      this.attempt = { revision: this.revision, saveId: newSaveId(), document: this.latest };
+    }
+    const { attempt } = this;
+    if (this.latest === attempt.document) this.latest = null;
+    this.sending = true;
+    try {
+      this.acknowledged(attempt, await this.options.send(attempt));
+    } catch (error) {
+      this.failed(attempt, error);
+    } finally {
+      this.sending = false;
+    }
+  }
+
+  private acknowledged(attempt: SaveRequest, { revision, updatedAt }: { revision: number; updatedAt: string }): void {
+    this.revision = revision;
+    this.attempt = null;
+    this.pause = this.retry.first;
+    if (this.latest && this.latest !== attempt.document) {
+      this.options.draft.write({ revision, document: this.latest, at: new Date().toISOString() });
+      this.set({ kind: 'saving' });
+      // The gathering time ran while this request was under way.
+      this.timer = setTimeout(() => void this.send(), 0);
+    } else {
+      this.latest = null;
+      this.options.draft.clear();
+      this.set({ kind: 'saved', at: new Date(updatedAt) });
+    }
+  }
+
+  private failed(attempt: SaveRequest, error: unknown): void {
+    if (!(error instanceof ApiProblem)) throw error;
+    if (error.passing) {
+      this.set({ kind: 'waiting', why: error.message });
+      this.schedule(this.pause);
+      this.pause = Math.min(this.retry.most, this.pause * 1.7);
+      return;
+    }
+    this.latest ??= attempt.document;
+    this.attempt = null;
+    if (error.status === 409) this.set({ kind: 'conflict', theirs: error.body['current'] as DriveOpened });
+    else if (error.status === 404) this.set({ kind: 'gone' });
+    else this.set({ kind: 'refused', why: error.message });
+  }
+
+  private set(state: SaveState): void {
+    this.state = state;
+    for (const listener of this.listeners) listener();
+  }
+}

@@ -1,0 +1,29 @@
+import type { Drive } from '@emery/core/drive';
+import type { DriveSolution } from '@emery/core/path';
+import { SURVEY_CODES } from '../survey/survey-codes';
+import type { Stage } from './bench-context';
+
+export type StageState = 'untouched' | 'in hand' | 'settled' | 'needs attention';
+
+export const STAGES: readonly { id: Stage; name: string }[] = [
+  { id: 'survey', name: 'Survey' },
+  { id: 'route', name: 'Route' },
+];
+
+export const STAGE_MARKS: Record<StageState, string> = { untouched: '○', 'in hand': '◐', settled: '●', 'needs attention': '▲' };
+
+/** How far a stage has come, from the drive alone. */
+export function stageState(stage: Stage, drive: Drive, solution: DriveSolution): StageState {
+  const findings = [...solution.findings, ...solution.belts.flatMap((belt) => belt.findings)];
+  if (stage === 'survey') {
+    if (drive.stations.length === 0) return 'untouched';
+    const own = findings.filter(({ code }) => SURVEY_CODES.has(code));
+    if (own.some(({ severity }) => severity === 'fault')) return 'needs attention';
+    const measured = drive.stations.every(({ pulleys }) => pulleys.every(({ diameter, teeth }) => (diameter ?? teeth ?? 0) > 0));
+    return measured && own.length === 0 && drive.stations.length > 1 ? 'settled' : 'in hand';
+  }
+  if (drive.belts.every(({ route }) => route.length === 0)) return 'untouched';
+  const own = findings.filter(({ code }) => !SURVEY_CODES.has(code));
+  if (drive.belts.some(({ route }) => route.length < 2)) return 'in hand';
+  return own.some(({ severity }) => severity === 'fault') || solution.belts.some(({ closed }) => !closed) ? 'needs attention' : 'settled';
+}

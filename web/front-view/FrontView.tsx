@@ -1,0 +1,309 @@
+import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
+import { Button, Tooltip } from 'antd';
+import { useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { moveStation, removeStation, stationLabel, type Station } from '@emery/core/drive';
+import { beltBounds, spanMidpoints, type Finding } from '@emery/core/path';
+import { formatLength } from '@emery/core/quantity';
+import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
+import { LengthFigure } from '../ledger/LengthFigure';
+import { SURVEY_CODES } from '../survey/survey-codes';
+import { BeltDrawing } from './BeltDrawing';
+import { placeLabels } from './labels';
+import { PulleyDrawing } from './PulleyDrawing';
+import { ScaleBar } from './ScaleBar';
+import { useViewport } from './use-viewport';
+import './front-view.css';
+
+/** A finger may tremble this far, px, before a tap becomes a drag. */
+const TREMBLE = 5;
+const LABEL_HEIGHT = 34;
+
+interface Drag {
+  pointer: number;
+  station: string;
+  from: { x: number; y: number };
+  start: { x: number; y: number };
+  moved: boolean;
+}
+
+/** The drive to scale as seen facing the engine. The same drawing at every stage; each stage lays its own figures on it. */
+export function FrontView() {
+  const bench = useBench();
+  const { drive, solution, belt, selected, hovered, unit, stage, tapping, dispatch } = bench;
+  const svg = useRef<SVGSVGElement>(null);
+  const bounds = useCallback(() => beltBounds(drive), [drive]);
+  const view = useViewport(svg, bounds);
+  const { k, x: tx, y: ty } = view.transform;
+  const drag = useRef<Drag | null>(null);
+  const frame = useRef(0);
+
+  // A drive's first pulleys come in one by one: keep all of them in sight.
+  const count = drive.stations.length;
+  const { fit } = view;
+  useEffect(() => {
+    if (count > 0) fit();
+    // Only a new or a lost pulley may move the view under the hand.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [count]);
+
+  const radii = useMemo(() => {
+    const sections = new Map(drive.belts.flatMap((b) => b.route.map((stop) => [stop.pulley, sectionFor(b.section, b.sectionOverrides)] as const)));
+    const fallback = sectionFor(drive.belts[0]?.section ?? 'PK');
+    return new Map(drive.stations.flatMap((s) => s.pulleys.map((p) => [p.id, bodyRadiusMm(p, sections.get(p.id) ?? fallback)] as const)));
+  }, [drive]);
+
+  const faults = useMemo(
+    () => marksOf(stage === 'survey' ? solution.belts.flatMap((b) => b.findings.filter(({ code }) => SURVEY_CODES.has(code))) : (belt?.findings ?? [])),
+    [belt, solution, stage],
+  );
+  const order = useMemo(() => new Map(belt?.contacts.map(({ pulley }, index) => [pulley, index + 1])), [belt]);
+  const contacts = useMemo(() => new Map(belt?.contacts.map((contact) => [contact.station, contact])), [belt]);
+
+  const figures = drive.stations.map((station) => {
+    const contact = contacts.get(station.id);
+    const main = mainPulley(station, contact?.pulley);
+    const radius = Math.max(...station.pulleys.map((p) => radii.get(p.id) ?? 0));
+    const name = stationLabel(station);
+    const figure =
+      stage === 'route'
+        ? contact
+          ? contact.wrapDeg === null
+            ? 'wrap open'
+            : `${Math.round(contact.wrapDeg)}° wrap`
+          : 'not on belt'
+        : main.surface === 'toothed'
+          ? `${main.teeth ?? 0} teeth`
+          : main.diameter
+            ? formatLength(main.diameter, unit)
+            : 'to be measured';
+    const diameter = stage === 'survey' && main.surface !== 'toothed' ? main.diameter : undefined;
+    return { station, main, radius, name, figure, diameter, x: station.x * k + tx, y: -station.y * k + ty, r: Math.max(radius, 8) * k };
+  });
+
+  const labels = placeLabels(
+    figures.map(({ station, x, y, r, name, figure }) => ({ id: station.id, x, y, r, width: Math.max(name.length * 7, figure.length * 6.6) + 4, height: LABEL_HEIGHT })),
+    {
+      circles: figures,
+      lines: solution.belts.flatMap(({ spans }) =>
+        spans.map(({ start, end }) => ({ start: { x: start.x * k + tx, y: -start.y * k + ty }, end: { x: end.x * k + tx, y: -end.y * k + ty } })),
+      ),
+      ...view.size,
+    },
+  );
+  const labelAt = new Map(labels.map((label) => [label.id, label]));
+
+  const onPointerDown = (station: Station) => (event: PointerEvent<SVGGElement>) => {
+    if (event.button !== 0 || drag.current) return;
+    event.stopPropagation();
+    (event.currentTarget as SVGGElement).focus({ preventScroll: true });
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { pointer: event.pointerId, station: station.id, from: { x: event.clientX, y: event.clientY }, start: { x: station.x, y: station.y }, moved: false };
+    if (!tapping) bench.select(markOf(station, order));
+  };
+
+  const onPointerMove = (event: PointerEvent<SVGGElement>) => {
+    const held = drag.current;
+    if (!held || held.pointer !== event.pointerId) return;
+    const dx = event.clientX - held.from.x;
+    const dy = event.clientY - held.from.y;
+    if (!held.moved && Math.hypot(dx, dy) < TREMBLE) return;
+    if (tapping) return;
+    held.moved = true;
+    // One edit a frame, whatever the pointer's rate.
+    cancelAnimationFrame(frame.current);
+    frame.current = requestAnimationFrame(() =>
+      dispatch(edit((d) => moveStation(d, held.station, tenth(held.start.x + dx / k), tenth(held.start.y - dy / k)), `drag ${held.station} ${held.from.x} ${held.from.y}`)),
+    );
+  };
+
+  const onPointerUp = (event: PointerEvent<SVGGElement>) => {
+    const held = drag.current;
+    if (!held || held.pointer !== event.pointerId) return;
+    drag.current = null;
+    if (!held.moved && tapping) bench.tap(held.station);
+  };
+
+  const onPulleyKey = (station: Station) => (event: KeyboardEvent) => {
+    const step = event.shiftKey ? 10 : 1;
+    const [dx, dy] = ARROWS[event.key] ?? [0, 0];
+    if (dx !== 0 || dy !== 0) {
+      dispatch(edit((d) => {
+        const now = d.stations.find(({ id }) => id === station.id)!;
+        return moveStation(d, station.id, tenth(now.x + dx * step), tenth(now.y + dy * step));
+      }, `nudge ${station.id}`));
+    } else if (event.key === 'Enter' || event.key === ' ') {
+      if (tapping) bench.tap(station.id);
+      else bench.select(markOf(station, order));
+    } else if (event.key === 'Delete' && stage === 'survey') {
+      bench.select(null);
+      dispatch(edit((d) => removeStation(d, station.id)));
+    } else return;
+    event.preventDefault();
+  };
+
+  const spans = belt ? spanMidpoints(belt) : [];
+  return (
+    <section className="front-view sheet" aria-label="Front view">
+      <svg ref={svg} className={`front-view-svg${tapping ? ' is-tapping' : ''}`} onClick={(event) => event.target === event.currentTarget && !tapping && bench.select(null)} role="group" aria-label="Drive seen from the front">
+        <Grid k={k} tx={tx} ty={ty} {...view.size} />
+        <g transform={`translate(${tx} ${ty}) scale(${k})`}>
+          {figures.map(({ station, radius }) => {
+            const mark = markOf(station, order);
+            const state = [
+              'pulley',
+              sameMark(selected, mark) && 'is-selected',
+              sameMark(hovered, mark) && 'is-hovered',
+              station.pulleys.some((p) => faults.pulleys.get(p.id) === 'fault') && 'is-fault',
+              stage === 'route' && !contacts.has(station.id) && 'is-off',
+            ];
+            const place = order.get(mark.pulley);
+            return (
+              <g
+                key={station.id}
+                className={state.filter(Boolean).join(' ')}
+                transform={`translate(${station.x} ${-station.y})`}
+                data-grip
+                data-station={station.id}
+                tabIndex={0}
+                role="button"
+                aria-pressed={sameMark(selected, mark)}
+                aria-label={`${stationLabel(station)}${place ? `, number ${place} on the belt` : ''}, at x ${formatLength(station.x, unit)}, y ${formatLength(station.y, unit)}`}
+                onPointerDown={onPointerDown(station)}
+                onPointerMove={onPointerMove}
+                onPointerUp={onPointerUp}
+                onPointerCancel={onPointerUp}
+                onPointerEnter={() => bench.hover(mark)}
+                onPointerLeave={() => bench.hover(null)}
+                onKeyDown={onPulleyKey(station)}
+              >
+                <circle className="pulley-reach" r={Math.max(radius, 22 / k)} />
+                {[...station.pulleys]
+                  .sort((a, b) => (radii.get(b.id) ?? 0) - (radii.get(a.id) ?? 0))
+                  .map((pulley) => (
+                    <PulleyDrawing key={pulley.id} r={Math.max(radii.get(pulley.id) ?? 0, 3)} surface={pulley.surface} scale={k} />
+                  ))}
+              </g>
+            );
+          })}
+          <g className="belts">
+            {solution.belts.map((solved) => (
+              <BeltDrawing key={solved.id} belt={solved} source={drive.belts.find(({ id }) => id === solved.id)!} scale={k} active={solved.id === belt?.id} />
+            ))}
+          </g>
+          {belt?.spans.map((span, index) => {
+            const mark: Mark = { kind: 'span', belt: belt.id, index };
+            const faulty = span.length === null || faults.spans.has(`${span.from} ${span.to}`);
+            const lit = sameMark(selected, mark) || sameMark(hovered, mark);
+            return (
+              <g key={`${span.from} ${index}`}>
+                {(lit || faulty) && <line className={lit ? 'span-lit' : 'span-fault'} x1={span.start.x} y1={-span.start.y} x2={span.end.x} y2={-span.end.y} />}
+                <line
+                  className="span-reach"
+                  x1={span.start.x}
+                  y1={-span.start.y}
+                  x2={span.end.x}
+                  y2={-span.end.y}
+                  onPointerEnter={() => bench.hover(mark)}
+                  onPointerLeave={() => bench.hover(null)}
+                  onClick={() => !tapping && bench.select(mark)}
+                />
+              </g>
+            );
+          })}
+          {spans.map(({ from, to, x, y, directionDeg, length }) =>
+            length * k < 26 ? null : (
+              <path key={`${from} ${to}`} className="travel" d="M-7 -5.5L7 0L-7 5.5Z" transform={`translate(${x} ${-y}) scale(${1 / k}) rotate(${-directionDeg})`} />
+            ),
+          )}
+        </g>
+        <g className="labels" aria-hidden>
+          {figures.map(({ station, main, name, figure, diameter, x, y, r }) => {
+            const at = labelAt.get(station.id)!;
+            const fault = station.pulleys.map((p) => faults.pulleys.get(p.id)).find(Boolean);
+            const place = tapping ? order.get(main.id) : undefined;
+            return (
+              <g key={station.id}>
+                <text className="label-name" x={at.x} y={at.y - 4} textAnchor="middle">
+                  {name}
+                </text>
+                <text className={`label-figure${fault ? ` is-${fault}` : ''}`} x={at.x} y={at.y + 13} textAnchor="middle">
+                  {fault === 'fault' ? '■ ' : fault === 'watch' ? '▲ ' : ''}
+                  {diameter ? <LengthFigure mm={diameter} unit={unit} as="tspan" /> : figure}
+                </text>
+                {place !== undefined && (
+                  <g transform={`translate(${x + Math.min(r, 60) * 0.7} ${y + Math.min(r, 60) * 0.7})`} className="order">
+                    <circle r={12} />
+                    <text textAnchor="middle" dy={5}>
+                      {place}
+                    </text>
+                  </g>
+                )}
+              </g>
+            );
+          })}
+        </g>
+        <ScaleBar k={k} unit={unit} height={view.size.height} />
+      </svg>
+      {drive.stations.length === 0 && (
+        <p className="front-view-empty">
+          Nothing drawn yet. Add the crank first: it is the point all others are measured from.
+        </p>
+      )}
+      {tapping && (
+        <p className="front-view-hint" role="status">
+          {belt && belt.contacts.length > 0
+            ? `${belt.contacts.length} on the belt. Tap the next one it meets; tap the first again to close.`
+            : 'Tap the pulleys in the order the belt meets them, crank first.'}
+        </p>
+      )}
+      <div className="front-view-tools">
+        <Tooltip title="Show all" placement="left">
+          <Button icon={<AimOutlined />} aria-label="Show all" onClick={view.fit} />
+        </Tooltip>
+        <Button icon={<PlusOutlined />} aria-label="Zoom in" onClick={() => view.zoomBy(1.25)} />
+        <Button icon={<MinusOutlined />} aria-label="Zoom out" onClick={() => view.zoomBy(0.8)} />
+      </div>
+    </section>
+  );
+}
+
+const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+
+/** Lines every 50 mm (every 2 inches looks the same at this weight), and heavier ones through the crank's place. */
+function Grid({ k, tx, ty, width, height }: { k: number; tx: number; ty: number; width: number; height: number }) {
+  const every = k > 0.35 ? 50 : 200;
+  const from = (offset: number) => Math.ceil(-offset / (every * k));
+  const across = Array.from({ length: Math.min(200, Math.max(0, Math.floor(width / (every * k)) + 1)) }, (_, n) => (from(tx) + n) * every * k + tx);
+  const down = Array.from({ length: Math.min(200, Math.max(0, Math.floor(height / (every * k)) + 1)) }, (_, n) => (from(ty) + n) * every * k + ty);
+  return (
+    <g className="grid" aria-hidden>
+      <path d={[...across.map((x) => `M${x} 0V${height}`), ...down.map((y) => `M0 ${y}H${width}`)].join('')} />
+      <path className="grid-axis" d={`M${tx} 0V${height}M0 ${ty}H${width}`} />
+    </g>
+  );
+}
+
+function markOf(station: Station, order: ReadonlyMap<string, number>): Mark & { kind: 'pulley' } {
+  return { kind: 'pulley', station: station.id, pulley: station.pulleys.find(({ id }) => order.has(id))?.id ?? station.pulleys[0]!.id };
+}
+
+function mainPulley(station: Station, onBelt: string | undefined) {
+  return station.pulleys.find(({ id }) => id === onBelt) ?? station.pulleys[0]!;
+}
+
+/** The worst finding at each pulley, and the spans a fault names. */
+function marksOf(findings: readonly Finding[]) {
+  const pulleys = new Map<string, 'fault' | 'watch'>();
+  const spans = new Set<string>();
+  for (const { pulley, other, span, severity } of findings) {
+    if (severity === 'note') continue;
+    for (const id of [pulley, other]) if (id !== undefined && pulleys.get(id) !== 'fault') pulleys.set(id, severity);
+    if (span && severity === 'fault') spans.add(`${span.from} ${span.to}`);
+  }
+  return { pulleys, spans };
+}
+
+function tenth(value: number): number {
+  return Math.round(value * 10) / 10;
+}

@@ -1,0 +1,54 @@
+import { Input } from 'antd';
+import { useId, useState } from 'react';
+
+interface Props {
+  label: string;
+  value: number | undefined;
+  least?: number;
+  most: number;
+  /** What stands below the field when nothing is wrong. */
+  hint?: string;
+  /** True where the field may be left empty: not counted yet. */
+  optional?: boolean;
+  onCommit: (value: number | undefined) => void;
+}
+
+/** A whole number that is counted: grooves, ribs, teeth. Text that is none stays, with what is accepted. */
+export function CountField({ label, value, least = 1, most, hint = '', optional = false, onCommit }: Props) {
+  const [text, setText] = useState<string | null>(null);
+  const id = useId();
+  const start = value === undefined ? '' : String(value);
+  const written = (text ?? start).trim();
+  const number = Number(written);
+  const empty = written === '';
+  const fits = empty ? optional : /^\d+$/.test(written) && number >= least && number <= most;
+  const problem = text !== null && !fits ? `${label}: write a whole number from ${least} to ${most}${optional ? ', or leave it empty' : ''}.` : null;
+  const commit = () => {
+    if (text === null || problem !== null) return;
+    if (written !== start) onCommit(empty ? undefined : number);
+    setText(null);
+  };
+  return (
+    <div className="field">
+      <label className="label" htmlFor={id}>
+        {label}
+      </label>
+      <Input
+        id={id}
+        value={text ?? start}
+        inputMode="numeric"
+        autoComplete="off"
+        status={problem ? 'error' : ''}
+        aria-invalid={problem !== null}
+        aria-describedby={`${id}-echo`}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => event.key === 'Enter' && commit()}
+      />
+      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
+        {problem ?? hint}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+import { Input } from 'antd';
+import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { editableLength, formatInches, formatMm, parseLength, type LengthUnit } from '@emery/core/quantity';
+
+interface Props {
+  label: string;
+  mm: number;
+  unit: LengthUnit;
+  onCommit: (mm: number) => void;
+  /** True where the length may be below zero, as a position may. */
+  signed?: boolean;
+}
+
+/**
+ * A length as a mechanic writes it. Says under the field what it understood, in both units, while it is being written; what it cannot read
+ * stays in the field with the reason. Taken over on Enter, on leaving the field, and when the page goes away.
+ */
+export function QuantityField({ label, mm, unit, onCommit, signed = false }: Props) {
+  const [text, setText] = useState<string | null>(null);
+  const id = useId();
+  const start = editableLength(mm, unit);
+  const touched = text !== null && text.trim() !== start;
+  const reading = touched ? parseLength(text, unit) : null;
+  const problem = reading === null ? null : !reading.ok ? reading.problem : !signed && reading.mm < 0 ? `${label} cannot be below zero.` : null;
+
+  const commit = () => {
+    if (reading === null) setText(null);
+    else if (reading.ok && problem === null) {
+      onCommit(reading.mm);
+      setText(null);
+    }
+  };
+  const latest = useRef(commit);
+  useEffect(() => {
+    latest.current = commit;
+  });
+  useEffect(() => {
+    const onLeave = () => latest.current();
+    window.addEventListener('pagehide', onLeave);
+    return () => window.removeEventListener('pagehide', onLeave);
+  }, []);
+
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'Enter') commit();
+    else if (event.key === 'Escape' && text !== null) {
+      event.stopPropagation();
+      setText(null);
+    }
+  };
+
+  return (
+    <div className="field">
+      <label className="label" htmlFor={id}>
+        {label}
+      </label>
+      <Input
+        id={id}
+        value={text ?? start}
+        status={problem ? 'error' : ''}
+        inputMode="text"
+        autoComplete="off"
+        spellCheck={false}
+        aria-invalid={problem !== null}
+        aria-describedby={`${id}-echo`}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={onKeyDown}
+      />
+      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
+        {problem ?? echo(reading?.ok ? reading.mm : mm, unit, reading !== null)}
+      </p>
+    </div>
+  );
+}
+
+/** While writing, what was understood in both units; otherwise the other unit beside the one in the field. */
+function echo(mm: number, unit: LengthUnit, writing: boolean): string {
+  const [inches, metric] = [formatInches(mm, 16), formatMm(mm)];
+  if (writing) return `reads ${inches} · ${metric}`;
+  return unit === 'in' ? metric : inches;
+}

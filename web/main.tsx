@@ -1,0 +1,51 @@
+import '@fontsource-variable/encode-sans/wdth.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { App as AntApp, ConfigProvider, Spin } from 'antd';
+import { lazy, StrictMode, Suspense } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter, Link, Route, Routes } from 'react-router';
+import { ApiProblem } from './api/client';
+import { antdTheme } from './theme/antd-theme';
+import './theme/tokens.css';
+
+const ShopPage = lazy(() => import('./shop/ShopPage'));
+const BenchPage = lazy(() => import('./bench/BenchPage'));
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      // A server that is starting again is asked again; a plain no is a no.
+      retry: (count, error) => error instanceof ApiProblem && error.passing && count < 6,
+      retryDelay: (count) => Math.min(4000, 500 * 2 ** count),
+      networkMode: 'always',
+    },
+    mutations: { networkMode: 'always' },
+  },
+});
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <ConfigProvider theme={antdTheme} wave={{ disabled: true }}>
+      <AntApp notification={{ placement: 'bottomLeft' }}>
+        <QueryClientProvider client={client}>
+          <BrowserRouter>
+            <Suspense fallback={<Spin className="page-spin" />}>
+              <Routes>
+                <Route index element={<ShopPage />} />
+                <Route path="drives/:driveId/:stage?" element={<BenchPage />} />
+                <Route
+                  path="*"
+                  element={
+                    <p className="shop-none">
+                      There is no such page. <Link to="/">Back to the shop</Link>
+                    </p>
+                  }
+                />
+              </Routes>
+            </Suspense>
+          </BrowserRouter>
+        </QueryClientProvider>
+      </AntApp>
+    </ConfigProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,258 @@
+import { DeleteOutlined, EllipsisOutlined, PlusOutlined, SwapOutlined } from '@ant-design/icons';
+import { Button, Dropdown, Segmented } from 'antd';
+import {
+  addBelt, changeBelt, flipStop, insertStop, newBelt, pulleyLabel, removeBelt, removeStop, reverseRoute, stationLabel, fittingPulley,
+  type Belt, type Station,
+} from '@emery/core/drive';
+import { bestPlaceFor, type BeltSolution } from '@emery/core/path';
+import { formatInchesDecimal } from '@emery/core/quantity';
+import { SECTIONS, sectionFor } from '@emery/core/section';
+import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
+import { Choice } from '../ledger/Choice';
+import { CountField } from '../ledger/CountField';
+import { FindingList } from '../ledger/FindingList';
+import { LengthFigure } from '../ledger/LengthFigure';
+
+const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({ value: name, label: `${name} ${{ ribbed: 'ribbed', vee: 'V-belt', toothed: 'toothed' }[kind]}` }));
+
+/** Route: which way the belt runs, and how long that makes it. */
+export function RouteLedger() {
+  const { drive, belt, setBelt, dispatch, setTapping } = useBench();
+  const source = drive.belts.find(({ id }) => id === belt?.id);
+  const another = () => {
+    const made = newBelt(drive, source?.section ?? 'PK');
+    dispatch(edit((d) => addBelt(d, made)));
+    setBelt(made.id);
+    setTapping(true);
+  };
+  if (!belt || !source) {
+    return (
+      <>
+        <h2>No belt yet</h2>
+        <p>Add the belt, then tap the pulleys in the order it meets them.</p>
+        <Button type="primary" icon={<PlusOutlined />} onClick={another}>
+          Add belt
+        </Button>
+      </>
+    );
+  }
+  return (
+    <>
+      {drive.belts.length > 1 && (
+        <Segmented block value={belt.id} options={drive.belts.map(({ id }, index) => ({ value: id, label: `Belt ${index + 1}` }))} onChange={setBelt} aria-label="Belt in hand" />
+      )}
+      <Answer belt={belt} source={source} />
+      <RouteTable belt={belt} source={source} />
+      <OffBelt source={source} />
+      <Verdict belt={belt} />
+      <BeltFields source={source} />
+      <div>
+        <Button icon={<PlusOutlined />} onClick={another}>
+          Add another belt
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** The length: the largest figure on the bench. */
+function Answer({ belt, source }: { belt: BeltSolution; source: Belt }) {
+  const { unit } = useBench();
+  const { basis, mm } = belt.length;
+  const what = source.ribs && sectionFor(source.section)?.kind === 'ribbed' ? `${source.section}, ${source.ribs} ribs` : source.section;
+  return (
+    <div className="answer" data-testid="answer">
+      <div className="label">Belt length, {basis}</div>
+      {mm === null ? (
+        <div className="answer-none">no length</div>
+      ) : (
+        <div className="answer-figure" data-length-mm={mm}>
+          <LengthFigure mm={mm} unit={unit} />
+          <span className="answer-other">
+            <LengthFigure mm={mm} unit={unit === 'in' ? 'mm' : 'in'} />
+          </span>
+        </div>
+      )}
+      <div className="answer-note">
+        {what} · {mm === null ? 'see what stops it below' : `${formatInchesDecimal(mm)} · from the drawing`}
+      </div>
+    </div>
+  );
+}
+
+function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
+  const { drive, unit, selected, hovered, select, hover, dispatch, tapping, setTapping } = useBench();
+  const low = new Map(belt.findings.flatMap(({ code, pulley, severity }) => (pulley && (code === 'low-wrap' || severity === 'fault') ? [[pulley, severity] as const] : [])));
+  const rows = belt.contacts.map((contact, index) => {
+    const pulley: Mark = { kind: 'pulley', station: contact.station, pulley: contact.pulley };
+    const span: Mark = { kind: 'span', belt: belt.id, index };
+    return { contact, index, pulley, span, after: belt.spans[index]?.length ?? null };
+  });
+  const inHand = rows.find(({ pulley, span }) => sameMark(selected, pulley) || sameMark(selected, span));
+  const startAgain = () => {
+    dispatch(edit((d) => changeBelt(d, belt.id, { route: [] })));
+    select(null);
+    setTapping(true);
+  };
+  const move = (index: number, by: number) => {
+    const to = (index + by + rows.length) % rows.length;
+    const stop = source.route[index]!;
+    dispatch(edit((d) => insertStop(removeStop(d, belt.id, index), belt.id, to, stop)));
+  };
+  const orders: Record<string, () => void> = {
+    earlier: () => move(inHand!.index, -1),
+    later: () => move(inHand!.index, 1),
+    round: () => dispatch(edit((d) => reverseRoute(d, belt.id))),
+    again: startAgain,
+  };
+  const orderItems = [
+    ...(inHand ? [{ key: 'earlier', label: 'This pulley earlier' }, { key: 'later', label: 'This pulley later' }] : []),
+    { key: 'round', label: 'Turn the order round', disabled: rows.length < 3 },
+    { key: 'again', label: 'Start the route again' },
+  ];
+  return (
+    <>
+      {rows.length > 0 && (
+        <table className="ledger-table">
+          <thead>
+            <tr>
+              <th>Pulley</th>
+              <th>Rides on</th>
+              <th className="figure">Wrap</th>
+              <th className="figure">Span after</th>
+              <th className="figure is-narrow">Turns per crank turn</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ contact, index, pulley, span, after }) => {
+              const severity = low.get(contact.pulley);
+              const lit = sameMark(selected, pulley) ? 'is-selected' : sameMark(hovered, pulley) ? 'is-hovered' : '';
+              const spanLit = sameMark(selected, span) ? ' is-selected' : '';
+              return (
+                <tr key={`${contact.pulley} ${index}`} className={lit || spanLit.trim()} onClick={() => select(pulley)} onPointerEnter={() => hover(pulley)} onPointerLeave={() => hover(null)}>
+                  <td>
+                    <button type="button" className="row-button">
+                      {index + 1} {pulleyLabel(drive, contact.pulley).replace(', sheave', '')}
+                    </button>
+                  </td>
+                  <td>{contact.side === 'back' ? 'back' : SIDES[sectionFor(source.section)!.kind]}</td>
+                  <td className="figure">
+                    {severity && (
+                      <span className={`flag is-${severity}`} title={severity === 'fault' ? 'see below' : 'low wrap, see below'}>
+                        {severity === 'fault' ? '■' : '▲ low'}{' '}
+                      </span>
+                    )}
+                    {contact.wrapDeg === null ? '—' : `${Math.round(contact.wrapDeg)}°`}
+                  </td>
+                  <td
+                    className="figure"
+                    onClick={(event) => {
+                      event.stopPropagation();
+                      select(span);
+                    }}
+                  >
+                    {after === null ? '—' : <LengthFigure mm={after} unit={unit} places={0} />}
+                  </td>
+                  <td className="figure">{contact.speedRatio === null ? '—' : contact.speedRatio.toFixed(2)}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      <div className="button-row">
+        {tapping ? (
+          <Button type="primary" onClick={() => setTapping(false)}>
+            Done
+          </Button>
+        ) : (
+          <>
+            {inHand && (
+              <>
+                <Button type="primary" icon={<SwapOutlined />} onClick={() => dispatch(edit((d) => flipStop(d, belt.id, inHand.index)))}>
+                  Flip side
+                </Button>
+                <Button onClick={() => dispatch(edit((d) => removeStop(d, belt.id, inHand.index)))}>Take off belt</Button>
+              </>
+            )}
+            {rows.length === 0 ? (
+              <Button type="primary" onClick={() => setTapping(true)}>
+                Tap the route
+              </Button>
+            ) : (
+              <Dropdown trigger={['click']} menu={{ items: orderItems, onClick: ({ key }) => orders[key]!() }}>
+                <Button icon={<EllipsisOutlined />}>Order</Button>
+              </Dropdown>
+            )}
+          </>
+        )}
+      </div>
+    </>
+  );
+}
+
+const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' };
+
+/** Shafts that are on no belt, to be put on this one where they fit best. */
+function OffBelt({ source }: { source: Belt }) {
+  const { drive, dispatch, select, tapping, selected, belt } = useBench();
+  const taken = new Set(drive.belts.flatMap(({ route }) => route.map(({ pulley }) => pulley)));
+  const off = drive.stations.filter(({ pulleys }) => pulleys.every(({ id }) => !taken.has(id)));
+  if (off.length === 0 || tapping || source.route.length === 0) return null;
+  const putOn = (station: Station) => {
+    const pulley = fittingPulley(drive, source, station);
+    // A span in hand says where; otherwise the place that gives the shortest belt that can run.
+    const spanAt = selected?.kind === 'span' && selected.belt === belt?.id ? selected.index + 1 : null;
+    const place = bestPlaceFor(drive, source.id, pulley.id)!;
+    dispatch(edit((d) => insertStop(d, source.id, spanAt ?? place.index, place.stop)));
+    select({ kind: 'pulley', station: station.id, pulley: pulley.id });
+  };
+  return (
+    <div>
+      <div className="label">Not on any belt</div>
+      <div className="button-row">
+        {off.map((station) => (
+          <Button key={station.id} icon={<PlusOutlined />} onClick={() => putOn(station)}>
+            Put on {stationLabel(station)}
+          </Button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function Verdict({ belt }: { belt: BeltSolution }) {
+  if (belt.findings.length > 0) return <FindingList findings={belt.findings} />;
+  return (
+    <p className="settled">
+      <strong>This route can be run.</strong> Every pulley has its face, its direction and enough wrap.
+    </p>
+  );
+}
+
+function BeltFields({ source }: { source: Belt }) {
+  const { drive, dispatch, setBelt } = useBench();
+  const kind = sectionFor(source.section)?.kind;
+  const remove = () => {
+    const rest = drive.belts.filter(({ id }) => id !== source.id);
+    dispatch(edit((d) => removeBelt(d, source.id)));
+    if (rest[0]) setBelt(rest[0].id);
+  };
+  return (
+    <div className="fields">
+      <Choice
+        label="Belt section"
+        value={source.section}
+        options={SECTION_OPTIONS}
+        onChange={(section) => dispatch(edit((d) => changeBelt(d, source.id, { section, ribs: sectionFor(section)?.kind === 'ribbed' ? (source.ribs ?? 6) : undefined })))}
+      />
+      {kind === 'ribbed' && <CountField label="Ribs" value={source.ribs} most={60} onCommit={(ribs) => dispatch(edit((d) => changeBelt(d, source.id, { ribs })))} />}
+      <div className="field">
+        <span className="label">&nbsp;</span>
+        <Button icon={<DeleteOutlined />} onClick={remove}>
+          Remove belt
+        </Button>
+      </div>
+    </div>
+  );
+}

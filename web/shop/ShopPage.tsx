@@ -1,0 +1,289 @@
+import { DownloadOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, UploadOutlined } from '@ant-design/icons';
+import { App as AntApp, Button, Dropdown, Input, Modal, Spin } from 'antd';
+import { useDeferredValue, useEffect, useRef, useState, type DragEvent } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { LengthUnit } from '@emery/core/quantity';
+import { ask } from '../api/client';
+import { newSaveId, useDeleted, useShop, useShopChange, useVehicles, type DriveListed, type DriveOpened, type VehicleFields, type VehicleListed } from '../api/shop';
+import { Thumbnail } from '../bench/Thumbnail';
+import { LengthFigure } from '../ledger/LengthFigure';
+import { NewDriveForm } from './NewDriveForm';
+import { readDriveFiles } from './read-files';
+import { UnitSwitch } from './UnitSwitch';
+import { NEW_VEHICLE, VehicleForm } from './VehicleForm';
+import '../bench/bench.css';
+import '../ledger/ledger.css';
+import './shop.css';
+
+/** All vehicles of the shop with their drives. */
+export default function ShopPage() {
+  const [search, setSearch] = useState('');
+  const wanted = useDeferredValue(search.trim());
+  const shop = useShop();
+  const list = useVehicles(wanted);
+  const [making, setMaking] = useState(false);
+  const [showDeleted, setShowDeleted] = useState(false);
+  const change = useShopChange((run: () => Promise<unknown>) => run());
+  const vehicles = list.data?.pages.flatMap((page) => page.vehicles) ?? [];
+  const total = list.data?.pages[0]?.total ?? 0;
+  const importing = useImport();
+  const unit = shop.data?.unit ?? 'in';
+
+  useEffect(() => {
+    document.title = `${shop.data?.name ?? 'Shop'} · Emery`;
+  }, [shop.data?.name]);
+
+  return (
+    <div className="shop" onDragOver={(event) => event.preventDefault()} onDrop={importing.onDrop}>
+      <header className="header">
+        <span className="wordmark">Emery</span>
+        <h1 className="shop-name">{shop.data?.name}</h1>
+        <span className="header-tools">
+          <UnitSwitch />
+        </span>
+      </header>
+      <div className="shop-bar">
+        <Input
+          className="shop-search"
+          prefix={<SearchOutlined />}
+          allowClear
+          value={search}
+          placeholder="Vehicle, plate, note or drive"
+          aria-label="Search the shop"
+          onChange={(event) => setSearch(event.target.value)}
+        />
+        <Button type="primary" icon={<PlusOutlined />} onClick={() => setMaking(true)}>
+          Add vehicle
+        </Button>
+        <Button icon={<UploadOutlined />} onClick={importing.choose}>
+          Import
+        </Button>
+        <Button icon={<DownloadOutlined />} href="/api/export" download disabled={total === 0}>
+          Export all
+        </Button>
+        {importing.input}
+      </div>
+      <main className="shop-list" aria-busy={list.isFetching}>
+        {list.error && vehicles.length === 0 && (
+          <p className="finding is-fault" role="alert">
+            <strong>The shop could not be read.</strong> {list.error.message} <Button onClick={() => void list.refetch()}>Try again</Button>
+          </p>
+        )}
+        {list.isPending && <Spin className="page-spin" />}
+        {vehicles.map((vehicle) => (
+          <VehicleRow key={vehicle.id} vehicle={vehicle} unit={unit} />
+        ))}
+        {list.isSuccess && vehicles.length === 0 && (wanted === '' ? <EmptyShop onMake={() => setMaking(true)} onDemo={() => change.mutate(() => ask('POST', '/shop/demo'))} /> : <p className="shop-none">Nothing in the shop matches "{wanted}". The search looks at names, plates, notes and drives.</p>)}
+        {list.hasNextPage && (
+          <Button block loading={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
+            Show more ({total - vehicles.length} left)
+          </Button>
+        )}
+        <Button type="link" onClick={() => setShowDeleted(true)}>
+          Deleted vehicles and drives
+        </Button>
+      </main>
+      {making && <VehicleForm title="New vehicle" start={NEW_VEHICLE} onClose={() => setMaking(false)} onSave={(fields) => change.mutateAsync(() => ask('POST', '/vehicles', fields))} />}
+      {showDeleted && <DeletedList onClose={() => setShowDeleted(false)} />}
+    </div>
+  );
+}
+
+function EmptyShop({ onMake, onDemo }: { onMake: () => void; onDemo: () => void }) {
+  return (
+    <div className="shop-none">
+      <h2>No vehicle in the shop yet</h2>
+      <p>Add the one in front of you, then draw its drive.</p>
+      <div className="button-row">
+        <Button type="primary" onClick={onMake}>
+          Add vehicle
+        </Button>
+        <Button onClick={onDemo}>Load the demo vehicles</Button>
+      </div>
+    </div>
+  );
+}
+
+/** Runs a delete and offers the way back. */
+function useDelete() {
+  const { notification } = AntApp.useApp();
+  const change = useShopChange((run: () => Promise<unknown>) => run());
+  return (name: string, path: string) =>
+    change.mutate(() => ask('DELETE', path), {
+      onSuccess: () => {
+        const key = newSaveId();
+        notification.open({
+          key,
+          title: `${name} is deleted`,
+          duration: 12,
+          actions: (
+            <Button
+              type="primary"
+              onClick={() => {
+                notification.destroy(key);
+                change.mutate(() => ask('POST', `${path}/restore`));
+              }}
+            >
+              Undo
+            </Button>
+          ),
+        });
+      },
+      onError: (error) => notification.error({ title: `${name} was not deleted`, description: error.message }),
+    });
+}
+
+function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUnit }) {
+  const [editing, setEditing] = useState(false);
+  const [making, setMaking] = useState(false);
+  const navigate = useNavigate();
+  const change = useShopChange((run: () => Promise<unknown>) => run());
+  const remove = useDelete();
+  const { id, name, plate, odometer, odometerUnit, notes, revision, drives } = vehicle;
+  const facts = [plate, odometer === null ? '' : `${odometer.toLocaleString('en')} ${odometerUnit}`].filter(Boolean);
+
+  const saveFields = (fields: VehicleFields) => change.mutateAsync(() => ask('PUT', `/vehicles/${id}`, { ...fields, revision, saveId: newSaveId() }));
+  const makeDrive = async (document: object) => {
+    const made = await ask<DriveOpened>('POST', '/drives', { vehicleId: id, document });
+    void navigate(`/drives/${made.id}/survey`);
+  };
+
+  return (
+    <section className="vehicle sheet" aria-label={name}>
+      <div className="vehicle-head">
+        <h2>{name}</h2>
+        {facts.length > 0 && <p className="vehicle-facts">{facts.join(' · ')}</p>}
+        {notes && <p className="vehicle-notes">{notes}</p>}
+        <div className="button-row">
+          <Button onClick={() => setEditing(true)}>Edit</Button>
+          <Dropdown
+            trigger={['click']}
+            menu={{
+              items: [
+                { key: 'copy', label: 'Duplicate vehicle' },
+                { key: 'export', label: 'Export its drives', disabled: drives.length === 0 },
+                { key: 'delete', label: 'Delete vehicle', danger: true },
+              ],
+              onClick: ({ key }) => {
+                if (key === 'copy') change.mutate(() => ask('POST', `/vehicles/${id}/duplicate`));
+                else if (key === 'export') window.location.assign(`/api/export?drives=${drives.map((drive) => drive.id).join(',')}`);
+                else remove(name, `/vehicles/${id}`);
+              },
+            }}
+          >
+            <Button icon={<EllipsisOutlined />} aria-label={`More for ${name}`} />
+          </Dropdown>
+        </div>
+      </div>
+      <div className="vehicle-drives">
+        {drives.map((drive) => (
+          <DriveTile key={drive.id} drive={drive} vehicle={name} unit={unit} />
+        ))}
+        <button type="button" className="drive-new" onClick={() => setMaking(true)}>
+          <PlusOutlined aria-hidden /> New drive
+        </button>
+      </div>
+      {editing && <VehicleForm title={name} start={{ name, plate, odometer, odometerUnit, notes }} onClose={() => setEditing(false)} onSave={saveFields} />}
+      {making && <NewDriveForm vehicle={name} onClose={() => setMaking(false)} onMake={makeDrive} />}
+    </section>
+  );
+}
+
+const STATES = { fault: ['is-fault', '■ unfinished'], watch: ['is-watch', '▲ look at it'], note: ['', ''] } as const;
+
+function DriveTile({ drive, vehicle, unit }: { drive: DriveListed; vehicle: string; unit: LengthUnit }) {
+  const change = useShopChange((run: () => Promise<unknown>) => run());
+  const remove = useDelete();
+  const { id, name, sketch } = drive;
+  const [state, word] = sketch.worst ? STATES[sketch.worst] : ['', ''];
+  return (
+    <div className="drive-tile">
+      <Link to={`/drives/${id}`} aria-label={`Open ${name} of ${vehicle}`}>
+        <Thumbnail sketch={sketch} label={`Drawing of ${name}`} />
+        <span className="drive-name">{name}</span>
+        <span className="drive-belts">
+          {sketch.belts.map(({ id: belt, section, ribs, lengthMm }) => (
+            <span key={belt}>
+              <strong>{lengthMm === null ? 'no length yet' : <LengthFigure mm={lengthMm} unit={unit} />}</strong> <span className="drive-section">{section === 'PK' && ribs ? `${ribs} ribs PK` : section}</span>
+            </span>
+          ))}
+        </span>
+        {word && <span className={`flag ${state}`}>{word}</span>}
+      </Link>
+      <Dropdown
+        trigger={['click']}
+        menu={{
+          items: [
+            { key: 'copy', label: 'Duplicate drive' },
+            { key: 'export', label: 'Export drive' },
+            { key: 'delete', label: 'Delete drive', danger: true },
+          ],
+          onClick: ({ key }) => {
+            if (key === 'copy') change.mutate(() => ask('POST', `/drives/${id}/duplicate`));
+            else if (key === 'export') window.location.assign(`/api/drives/${id}/file`);
+            else remove(name, `/drives/${id}`);
+          },
+        }}
+      >
+        <Button type="text" className="drive-more" icon={<EllipsisOutlined />} aria-label={`More for ${name} of ${vehicle}`} />
+      </Dropdown>
+    </div>
+  );
+}
+
+/** Choosing or dropping drive files, and what came of it. */
+function useImport() {
+  const input = useRef<HTMLInputElement>(null);
+  const { notification } = AntApp.useApp();
+  const change = useShopChange(async (files: readonly File[]) => ask<{ drives: object[] }>('POST', '/import', { files: await readDriveFiles(files) }));
+  const take = (files: FileList | null) => {
+    if (!files || files.length === 0) return;
+    change.mutate([...files], {
+      onSuccess: ({ drives }) => notification.success({ title: drives.length === 1 ? 'One drive came in' : `${drives.length} drives came in` }),
+      onError: (error) => notification.error({ title: 'Nothing was imported', description: error.message, duration: 0 }),
+    });
+  };
+  return {
+    choose: () => input.current?.click(),
+    onDrop: (event: DragEvent) => {
+      event.preventDefault();
+      take(event.dataTransfer.files);
+    },
+    input: (
+      <input
+        ref={input}
+        type="file"
+        hidden
+        multiple
+        accept=".json,.zip"
+        aria-label="Drive files to import"
+        onChange={(event) => {
+          take(event.target.files);
+          event.target.value = '';
+        }}
+      />
+    ),
+  };
+}
+
+function DeletedList({ onClose }: { onClose: () => void }) {
+  const { data } = useDeleted(true);
+  const change = useShopChange((run: () => Promise<unknown>) => run());
+  const rows = [
+    ...(data?.vehicles.map(({ id, name, plate }) => ({ id, path: `/vehicles/${id}`, text: [name, plate].filter(Boolean).join(' · ') })) ?? []),
+    ...(data?.drives.map(({ id, name }) => ({ id, path: `/drives/${id}`, text: `${name} (drive)` })) ?? []),
+  ];
+  return (
+    <Modal title="Deleted vehicles and drives" open footer={null} onCancel={onClose}>
+      {data && rows.length === 0 && <p>Nothing is deleted.</p>}
+      <ul className="deleted">
+        {rows.map(({ id, path, text }) => (
+          <li key={id}>
+            <span>{text}</span>
+            <Button onClick={() => change.mutate(() => ask('POST', `${path}/restore`))}>Bring back</Button>
+          </li>
+        ))}
+      </ul>
+    </Modal>
+  );
+}

@@ -1,0 +1,253 @@
+import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { Button, Dropdown, Input, Segmented } from 'antd';
+import { useId } from 'react';
+import {
+  addPulley, addStation, changePulley, changeStation, duplicateStation, newPulley, newStation, removePulley, removeStation, stationLabel,
+  ROLE_LABELS, ROLES, type Drive, type Pulley, type Role, type Rotation, type Station, type Surface,
+} from '@emery/core/drive';
+import { beltBounds } from '@emery/core/path';
+import { edit, sameMark, useBench } from '../bench/bench-context';
+import { Choice } from '../ledger/Choice';
+import { CountField } from '../ledger/CountField';
+import { FindingList } from '../ledger/FindingList';
+import { LengthFigure } from '../ledger/LengthFigure';
+import { QuantityField } from '../ledger/QuantityField';
+import { SURVEY_CODES } from './survey-codes';
+
+const ROLE_OPTIONS = ROLES.map((role) => ({ value: role, label: role === 'other' ? 'Something else' : ROLE_LABELS[role] }));
+const SURFACES: { value: Surface; label: string }[] = [
+  { value: 'ribbed', label: 'Ribbed' },
+  { value: 'vee', label: 'V groove' },
+  { value: 'smooth', label: 'Smooth' },
+  { value: 'toothed', label: 'Toothed' },
+];
+const WAYS: { value: 'any' | Rotation; label: string }[] = [
+  { value: 'any', label: 'Either way' },
+  { value: 'cw', label: 'Clockwise' },
+  { value: 'ccw', label: 'Counter-clockwise' },
+];
+/** Between twin sheaves, mm: a starting figure, to be measured. */
+const SHEAVE_STEP = 16;
+
+/** Survey: what was measured. The pulley in hand above, all of them below. */
+export function SurveyLedger() {
+  const { drive, selected, dispatch, select } = useBench();
+  const station = drive.stations.find(({ id }) => selected?.kind === 'pulley' && id === selected.station);
+  const section = drive.belts[0]?.section ?? 'PK';
+
+  const add = (role: Role) => {
+    const { x, y } = freeSpot(drive, role);
+    const made = newStation(drive, role, x, y, section);
+    dispatch(edit((d) => addStation(d, made)));
+    select({ kind: 'pulley', station: made.id, pulley: made.pulleys[0]!.id });
+  };
+
+  return (
+    <>
+      <p className="caution">
+        <strong aria-hidden>▲</strong>
+        <span>Key out and battery off before your hands go in. Fans can start by themselves.</span>
+      </p>
+      <div className="block-head">
+        <h2>{station ? stationLabel(station) : 'Pulleys'}</h2>
+        <Dropdown
+          trigger={['click']}
+          menu={{ items: ROLE_OPTIONS.map(({ value, label }) => ({ key: value, label })), onClick: ({ key }) => add(key as Role), style: { maxHeight: 420, overflow: 'auto' } }}
+        >
+          <Button type={drive.stations.length === 0 ? 'primary' : 'default'} icon={<PlusOutlined />}>
+            Add pulley
+          </Button>
+        </Dropdown>
+      </div>
+      {station ? <StationFields key={station.id} station={station} section={section} /> : drive.stations.length > 0 && <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>}
+      {drive.stations.length > 0 && <PulleyTable />}
+      <CrankWay />
+      <SurveyFindings />
+    </>
+  );
+}
+
+function StationFields({ station, section }: { station: Station; section: string }) {
+  const { drive, unit, selected, dispatch, select } = useBench();
+  const nameId = useId();
+  const many = station.pulleys.length > 1;
+  const pulley = station.pulleys.find(({ id }) => selected?.kind === 'pulley' && id === selected.pulley) ?? station.pulleys[0]!;
+  const change = (fields: Partial<Station>, group?: string) => dispatch(edit((d) => changeStation(d, station.id, fields), group));
+  const changeSheave = (fields: Partial<Pulley>) => dispatch(edit((d) => changePulley(d, pulley.id, fields)));
+
+  const addSheave = () => {
+    const plane = Math.max(...station.pulleys.map((p) => p.plane ?? 0)) + SHEAVE_STEP;
+    const made = { ...newPulley(drive, station.id, station.role, section, plane), ...(pulley.diameter !== undefined && { diameter: pulley.diameter }) };
+    dispatch(edit((d) => addPulley(d, station.id, made)));
+    select({ kind: 'pulley', station: station.id, pulley: made.id });
+  };
+  const duplicate = () => {
+    const copy = duplicateStation(drive, station.id);
+    dispatch(edit(() => copy.drive));
+    select({ kind: 'pulley', station: copy.id, pulley: copy.drive.stations.at(-1)!.pulleys[0]!.id });
+  };
+  const remove = () => {
+    select(null);
+    dispatch(edit((d) => removeStation(d, station.id)));
+  };
+
+  return (
+    <div>
+      <div className="fields">
+        <div className="field">
+          <label className="label" htmlFor={nameId}>
+            Name
+          </label>
+          <Input id={nameId} value={station.label ?? ''} placeholder={ROLE_LABELS[station.role]} maxLength={80} onChange={(event) => change({ label: event.target.value || undefined }, `label ${station.id}`)} />
+        </div>
+        <Choice label="What it is" value={station.role} options={ROLE_OPTIONS} onChange={(role) => change({ role })} />
+        <QuantityField label="Right of crank (x)" mm={station.x} unit={unit} signed onCommit={(x) => change({ x })} />
+        <QuantityField label="Above crank (y)" mm={station.y} unit={unit} signed onCommit={(y) => change({ y })} />
+      </div>
+      {many && (
+        <Segmented
+          className="sheave-tabs"
+          block
+          value={pulley.id}
+          options={station.pulleys.map(({ id }, index) => ({ value: id, label: `Sheave ${index + 1}` }))}
+          onChange={(id) => select({ kind: 'pulley', station: station.id, pulley: id })}
+        />
+      )}
+      <div className="fields" key={pulley.id}>
+        {pulley.surface === 'toothed' ? (
+          <CountField label="Teeth" value={pulley.teeth} most={400} onCommit={(teeth) => changeSheave({ teeth: teeth ?? 0 })} />
+        ) : (
+          <QuantityField label={DIAMETERS[pulley.surface]} mm={pulley.diameter ?? 0} unit={unit} onCommit={(diameter) => changeSheave({ diameter })} />
+        )}
+        <Choice label="Surface" value={pulley.surface} options={SURFACES} onChange={(surface) => changeSheave(withSurface(pulley, surface))} />
+        {pulley.surface === 'ribbed' && (
+          <CountField label="Grooves" value={pulley.grooves} most={60} optional hint={pulley.grooves === undefined ? 'not counted yet' : ''} onCommit={(grooves) => changeSheave({ grooves })} />
+        )}
+        {pulley.surface === 'vee' && <QuantityField label="Belt top above rim" mm={pulley.ride ?? 0} unit={unit} signed onCommit={(ride) => changeSheave({ ride })} />}
+        <QuantityField label="Plane, out from crank's" mm={pulley.plane ?? 0} unit={unit} signed onCommit={(plane) => changeSheave({ plane })} />
+        {station.role !== 'crankshaft' && (
+          <Choice label="Must turn" value={station.requires ?? 'any'} options={WAYS} onChange={(way) => change({ requires: way === 'any' ? undefined : way })} />
+        )}
+      </div>
+      <div className="button-row">
+        <Button icon={<PlusOutlined />} onClick={addSheave}>
+          Sheave on this shaft
+        </Button>
+        {many && <Button onClick={() => dispatch(edit((d) => removePulley(d, pulley.id)))}>Take sheave off</Button>}
+        <Button icon={<CopyOutlined />} onClick={duplicate}>
+          Duplicate
+        </Button>
+        <Button icon={<DeleteOutlined />} danger onClick={remove}>
+          Delete
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const DIAMETERS: Record<Surface, string> = {
+  ribbed: 'Diameter over ribs',
+  vee: 'Diameter over rim',
+  smooth: 'Diameter of face',
+  toothed: 'Teeth',
+};
+
+/** What a pulley needs to be of another surface: teeth instead of a diameter, or a diameter again. */
+function withSurface(pulley: Pulley, surface: Surface): Partial<Pulley> {
+  if (surface === 'toothed') return { surface, teeth: pulley.teeth ?? 24 };
+  return { surface, ...(pulley.diameter === undefined && { diameter: 100 }) };
+}
+
+function PulleyTable() {
+  const { drive, unit, selected, hovered, select, hover } = useBench();
+  return (
+    <table className="ledger-table">
+      <thead>
+        <tr>
+          <th>Pulley</th>
+          <th className="figure">Diameter</th>
+          <th className="figure">Right (x)</th>
+          <th className="figure">Up (y)</th>
+        </tr>
+      </thead>
+      <tbody>
+        {drive.stations.map((station) => {
+          const mark = { kind: 'pulley', station: station.id, pulley: station.pulleys[0]!.id } as const;
+          const state = sameMark(selected, mark) ? 'is-selected' : sameMark(hovered, mark) ? 'is-hovered' : '';
+          return (
+            <tr key={station.id} className={state} onClick={() => select(mark)} onPointerEnter={() => hover(mark)} onPointerLeave={() => hover(null)}>
+              <td>
+                <button type="button" className="row-button">
+                  {stationLabel(station)}
+                </button>
+              </td>
+              <td className="figure">{station.pulleys.map((p, index) => (
+                  <span key={p.id}>
+                    {index > 0 && ' / '}
+                    {p.surface === 'toothed' ? `${p.teeth ?? 0} T` : p.diameter ? <LengthFigure mm={p.diameter} unit={unit} /> : '—'}
+                  </span>
+                ))}
+              </td>
+              <td className="figure">
+                <LengthFigure mm={station.x} unit={unit} />
+              </td>
+              <td className="figure">
+                <LengthFigure mm={station.y} unit={unit} />
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function CrankWay() {
+  const { drive, dispatch } = useBench();
+  if (drive.stations.length === 0) return null;
+  return (
+    <div className="block-head">
+      <span className="label" id="crank-way">
+        Crank turns, seen from the front
+      </span>
+      <Segmented<Rotation>
+        aria-labelledby="crank-way"
+        value={drive.crankRotation}
+        options={[
+          { value: 'cw', label: 'Clockwise' },
+          { value: 'ccw', label: 'Counter-clockwise' },
+        ]}
+        onChange={(crankRotation) => dispatch(edit((d) => ({ ...d, crankRotation })))}
+      />
+    </div>
+  );
+}
+
+/** Of all findings those that a reading put right would cure. */
+function SurveyFindings() {
+  const { solution } = useBench();
+  const seen = new Set<string>();
+  const findings = [...solution.findings, ...solution.belts.flatMap((belt) => belt.findings)].filter(({ code, pulley, other }) => {
+    const key = `${code} ${pulley} ${other}`;
+    if (!SURVEY_CODES.has(code) || seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+  return <FindingList findings={findings} />;
+}
+
+/** The crank at the datum; anything else above and beside what is there, clear of it. */
+function freeSpot(drive: Drive, role: Role): { x: number; y: number } {
+  if (drive.stations.length === 0 || (role === 'crankshaft' && !drive.stations.some((s) => s.role === 'crankshaft'))) return { x: 0, y: 0 };
+  const { minX, minY, maxX, maxY } = beltBounds(drive);
+  const clear = (x: number, y: number) => drive.stations.every((s) => Math.hypot(s.x - x, s.y - y) > Math.max(...s.pulleys.map((p) => p.diameter ?? 120)) / 2 + 95);
+  for (let ring = 0; ring < 12; ring += 1) {
+    for (let step = 0; step < 12; step += 1) {
+      const angle = Math.PI / 2 - (step % 2 === 0 ? 1 : -1) * Math.ceil(step / 2) * (Math.PI / 6);
+      const x = Math.round((minX + maxX) / 2 + (160 + ring * 60) * Math.cos(angle));
+      const y = Math.round((minY + maxY) / 2 + (160 + ring * 60) * Math.sin(angle));
+      if (clear(x, y)) return { x, y };
+    }
+  }
+  return { x: Math.round(maxX + 100), y: Math.round(maxY) };
+}
