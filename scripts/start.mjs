@@ -15,7 +15,7 @@ await main(async () => {
   const { port, fresh } = readOptions();
   checkNode();
   await checkPort(port);
-  const given = process.env.EMERY_DATABASE_URL;
+  const given = process.env.EMERY_DATABASE_URL || undefined;
   if (fresh && given) throw new SetupProblem('--fresh makes a new database of our own; with EMERY_DATABASE_URL set, name an empty database there instead.');
   await ensureNpmPackages();
   if (!given) await ensurePrograms(DATABASE_PROGRAMS);

@@ -1,6 +1,6 @@
 import type { PlacedPulley } from '../drive/look-up';
 import type { Belt, Drive, Side } from '../drive/types';
-import { cordRadiusMm, sectionFor } from '../section';
+import { bodyRadiusMm, cordRadiusMm, sectionFor } from '../section';
 import type { Finding } from './finding';
 
 /** How a shaft turns: +1 counter-clockwise, and how many times for each turn of the crank. */
@@ -44,7 +44,10 @@ function driveBelt(belt: Belt, pulleys: ReadonlyMap<string, PlacedPulley>, shaft
   const section = sectionFor(belt.section, belt.sectionOverrides);
   const stops = belt.route.flatMap((stop) => {
     const placed = pulleys.get(stop.pulley);
-    return placed && section ? [{ ...stop, station: placed.station, radius: cordRadiusMm(placed.pulley, stop.side, section) }] : [];
+    if (!placed || !section) return [];
+    // A pulley that was never measured has a belt's thickness for a radius, and no speed to speak of.
+    const measured = bodyRadiusMm(placed.pulley, section) > 0;
+    return [{ ...stop, station: placed.station, radius: measured ? cordRadiusMm(placed.pulley, stop.side, section) : Number.NaN }];
   });
   const driver =
     stops.find(({ station }) => station.role === 'crankshaft' && shafts.byStation.has(station.id)) ??

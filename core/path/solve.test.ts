@@ -294,6 +294,7 @@ describe('what cannot be solved is a finding', () => {
     expect(codes(driveOf([['crank', 0, 0, 100]]))).toContain('one-pulley');
     expect(codes(driveOf([['crank', 0, 0, 100], ['a', 0, 0, 50]]))).toContain('same-centre');
     expect(codes(driveOf([['crank', 0, 0, 0], ['a', 300, 0, 50]]))).toContain('no-size');
+    expect(solve(driveOf([['crank', 0, 0, 90], ['a', 300, 0, 0]])).contacts[1]!.speedRatio).toBeNull();
     expect(codes(driveOf([['crank', 0, 0, 4], ['a', 300, 0, 50]], { section: 'AV13' }))).toContain('no-size');
     const twice = driveOf([['crank', 0, 0, 100], ['a', 300, 0, 50]]);
     expect(codes({ ...twice, belts: [{ ...twice.belts[0]!, route: [twice.belts[0]!.route[0]!, twice.belts[0]!.route[0]!] }] })).toContain('pulley-twice');

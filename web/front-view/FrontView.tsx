@@ -145,6 +145,13 @@ export function FrontView() {
   const spans = belt ? spanMidpoints(belt) : [];
   return (
     <section className="front-view sheet" aria-label="Front view">
+      {tapping && (
+        <p className="front-view-hint" role="status">
+          {belt && belt.contacts.length > 0
+            ? `${belt.contacts.length} on the belt. Tap the next one it meets; tap the first again to close.`
+            : 'Tap the pulleys in the order the belt meets them, crank first.'}
+        </p>
+      )}
       <svg ref={svg} className={`front-view-svg${tapping ? ' is-tapping' : ''}`} onClick={(event) => event.target === event.currentTarget && !tapping && bench.select(null)} role="group" aria-label="Drive seen from the front">
         <Grid k={k} tx={tx} ty={ty} {...view.size} />
         <g transform={`translate(${tx} ${ty}) scale(${k})`}>
@@ -248,13 +255,6 @@ export function FrontView() {
       {drive.stations.length === 0 && (
         <p className="front-view-empty">
           Nothing drawn yet. Add the crank first: it is the point all others are measured from.
-        </p>
-      )}
-      {tapping && (
-        <p className="front-view-hint" role="status">
-          {belt && belt.contacts.length > 0
-            ? `${belt.contacts.length} on the belt. Tap the next one it meets; tap the first again to close.`
-            : 'Tap the pulleys in the order the belt meets them, crank first.'}
         </p>
       )}
       <div className="front-view-tools">

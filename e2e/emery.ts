@@ -1,0 +1,108 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { test as base, expect, type Page } from '@playwright/test';
+import type { Drive } from '@emery/core/drive';
+import { solveDrive } from '@emery/core/path';
+import { buildInterface } from '../scripts/lib/build.mjs';
+import { openDatabase } from '../scripts/lib/database.mjs';
+import { startServer } from '../scripts/lib/serve.mjs';
+
+interface Database {
+  pid: number;
+  url: (name: string) => string;
+  close: () => Promise<void>;
+}
+
+interface Opened {
+  id: string;
+  revision: number;
+  vehicleName: string;
+  document: Drive;
+}
+
+/** A running Emery of the test's own: its own database, the demo shop in it. */
+export interface Emery {
+  /** The process of the MariaDB it stores in; shared by the tests of one worker. */
+  databasePid: () => number;
+  start: () => Promise<void>;
+  /** Ends the server as a power cut would. */
+  kill: () => Promise<void>;
+  address: () => string;
+  get: <T>(path: string) => Promise<T>;
+  /** The drive of that name as the server has it. */
+  drive: (name: string) => Promise<Opened>;
+}
+
+export const test = base.extend<{ emery: Emery }, { database: Database; webFolder: string }>({
+  webFolder: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => use(await buildInterface()),
+    { scope: 'worker', timeout: 180_000 },
+  ],
+  database: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const folder = mkdtempSync(path.join(tmpdir(), 'emery-e2e-'));
+      const database = (await openDatabase(folder)) as Database;
+      await use(database);
+      await database.close();
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  emery: async ({ database, webFolder }, use) => {
+    const databaseUrl = database.url(`emery_${randomUUID().slice(0, 8)}`);
+    let port = 0;
+    let server: Awaited<ReturnType<typeof startServer>> | null = null;
+    const get = async <T>(where: string) => (await fetch(`http://127.0.0.1:${port}/api${where}`)).json() as Promise<T>;
+    const emery: Emery = {
+      databasePid: () => database.pid,
+      start: async () => {
+        server = await startServer({ databaseUrl, port, webFolder, logs: undefined, shop: 'demo' });
+        port = server.port;
+      },
+      kill: async () => {
+        server!.kill('SIGKILL');
+        await server!.ended;
+        server = null;
+      },
+      address: () => `http://127.0.0.1:${port}`,
+      get,
+      drive: async (name) => {
+        const { drives } = await get<{ drives: { id: string; name: string }[] }>('/drives');
+        return get<Opened>(`/drives/${drives.find((drive) => drive.name === name)!.id}`);
+      },
+    };
+    await emery.start();
+    await use(emery);
+    await server?.stop();
+  },
+  baseURL: async ({ emery }, use) => use(emery.address()),
+});
+
+export { expect };
+
+/** The length on the bench, mm, as the page holds it behind the rounded figure. */
+export async function shownLength(page: Page): Promise<number> {
+  return Number(await page.locator('[data-length-mm]').getAttribute('data-length-mm'));
+}
+
+/** The length core gives a document's belt. */
+export function coreLength(drive: Drive, belt = 0): number {
+  return solveDrive(drive).belts[belt]!.length.mm!;
+}
+
+/** Drags a shaft by px on the screen, in steps as a hand would. */
+export async function dragBy(page: Page, station: string, dx: number, dy: number): Promise<void> {
+  const box = (await page.locator(`[data-station="${station}"] .pulley-disc`).first().boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let step = 1; step <= 8; step += 1) await page.mouse.move(x + (dx * step) / 8, y + (dy * step) / 8);
+  await page.mouse.up();
+}
+
+export const openDrive = (page: Page, name: string) => page.getByRole('link', { name: new RegExp(`^Open ${name}`) }).click();
+export const saved = (page: Page) => expect(page.locator('[data-save="saved"]')).toBeVisible();

@@ -1,0 +1,114 @@
+import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, openDrive, saved, test } from './emery';
+
+test('search, delete with undo, duplicate', async ({ page }) => {
+  await page.goto('/');
+  await page.getByLabel('Search the shop').fill('light mast');
+  await expect(page.locator('.vehicle')).toHaveCount(1);
+  await page.getByLabel('Search the shop').fill('');
+  await expect(page.locator('.vehicle')).toHaveCount(6);
+
+  await page.getByRole('button', { name: 'More for Front drive of Rescue truck 2' }).click();
+  await page.getByRole('menuitem', { name: 'Delete drive' }).click();
+  await expect(page.getByRole('link', { name: /^Open Front drive of Rescue/ })).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: /^Open Front drive of Rescue/ })).toBeVisible();
+
+  await page.getByRole('button', { name: 'More for Snow groomer' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate vehicle' }).click();
+  await expect(page.getByRole('region', { name: 'Snow groomer copy' })).toContainText('Auxiliary drive');
+  await page.getByRole('button', { name: 'More for Snow groomer copy' }).click();
+  await page.getByRole('menuitem', { name: 'Delete vehicle' }).click();
+  await expect(page.getByRole('region', { name: 'Snow groomer copy' })).toBeHidden();
+  await page.getByRole('button', { name: 'Deleted vehicles and drives' }).click();
+  await page.getByRole('listitem').filter({ hasText: 'Snow groomer copy' }).getByRole('button', { name: 'Bring back' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('region', { name: 'Snow groomer copy' })).toBeVisible();
+});
+
+test('a drive goes out as a file and comes in again; a bad file is refused by file and field', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'More for Blower drive of Hill-climb car' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Export drive' }).click()]);
+  expect(download.suggestedFilename()).toBe('hill-climb-car-blower-drive.emery.json');
+  const text = readFileSync(await download.path(), 'utf8');
+  const file = (name: string, content: string) => ({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
+
+  const input = page.locator('input[type=file]');
+  await input.setInputFiles([file('again.emery.json', text)]);
+  await expect(page.getByText('One drive came in')).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Open Blower drive of Hill-climb car/ })).toHaveCount(2);
+
+  await input.setInputFiles([file('bad.emery.json', text.replace('"teeth": 42', '"teeth": "many"'))]);
+  await expect(page.getByText('bad.emery.json: stations[0].pulleys[0].teeth must be a whole number of teeth')).toBeVisible();
+
+  const [archive] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export all' }).click()]);
+  await input.setInputFiles([{ name: 'all.zip', mimeType: 'application/zip', buffer: readFileSync(await archive.path()) }]);
+  await expect(page.getByText('7 drives came in')).toBeVisible();
+});
+
+test('a vehicle without a name is refused under the field, and what was written stays', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Add vehicle' }).click();
+  await page.getByLabel('Notes').fill('Came in on a trailer');
+  await page.getByLabel('Odometer', { exact: true }).fill('lots');
+  await page.getByRole('button', { name: 'Save vehicle' }).click();
+  await expect(page.getByText('Name: write what the shop calls the vehicle.')).toBeVisible();
+  await expect(page.getByText('Odometer: write a whole number, or leave it empty.')).toBeVisible();
+  await expect(page.getByLabel('Notes')).toHaveValue('Came in on a trailer');
+});
+
+const serious = async (page: Page) => {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
+  return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
+};
+
+test('no serious accessibility fault on any screen', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.locator('.vehicle')).toHaveCount(6);
+  expect(await serious(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Add vehicle' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  await page.getByRole('row', { name: /Alternator/ }).click();
+  expect(await serious(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Flip side' }).click();
+  expect(await serious(page)).toEqual([]);
+  await page.getByRole('button', { name: /^1 Survey/ }).click();
+  expect(await serious(page)).toEqual([]);
+});
+
+for (const [width, height] of [[768, 1024], [390, 844]] as const) {
+  test(`at ${width} px nothing runs off the side, and a finger can draw and read`, async ({ browser, emery }) => {
+    const context = await browser.newContext({ baseURL: emery.address(), viewport: { width, height }, hasTouch: true });
+    const page = await context.newPage();
+    const fits = async () => expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
+    await page.goto('/');
+    await expect(page.locator('.vehicle')).toHaveCount(6);
+    await fits();
+    await page.getByRole('link', { name: /^Open Front drive of Rescue truck 2/ }).tap();
+    await expect(page.locator('[data-length-mm]')).toBeVisible();
+    await fits();
+    await page.locator('[data-station="alt"]').tap();
+    await page.getByRole('button', { name: 'Take off belt' }).tap();
+    await expect(page.getByRole('row', { name: /Alternator/ })).toBeHidden();
+    await page.getByRole('button', { name: /^1 Survey/ }).tap();
+    await page.locator('[data-station="alt"]').tap();
+    await page.getByLabel('Diameter over ribs').fill('2 3/8');
+    await page.getByLabel('Diameter over ribs').press('Enter');
+    await saved(page);
+    await fits();
+    const small = await page.locator('button:visible, a:visible, input:visible').evaluateAll((all) =>
+      all
+        .filter((at) => !at.closest('[hidden], .visually-hidden') && at.getAttribute('type') !== 'radio' && at.getAttribute('role') !== 'combobox')
+        .map((at) => ({ height: at.getBoundingClientRect().height, html: at.outerHTML.slice(0, 90) }))
+        .filter(({ height: tall }) => tall > 0 && tall < 39.5),
+    );
+    expect(small).toEqual([]);
+    await context.close();
+  });
+}

@@ -1,0 +1,85 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import net from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { expect, test } from '@playwright/test';
+
+const ROOT = path.resolve(import.meta.dirname, '..');
+test.describe.configure({ mode: 'serial', timeout: 180_000 });
+
+let state: string;
+test.beforeAll(() => {
+  state = mkdtempSync(path.join(tmpdir(), 'emery-start-'));
+});
+test.afterAll(() => rmSync(state, { recursive: true, force: true }));
+
+async function freePort(): Promise<number> {
+  const probe = net.createServer().listen(0, '127.0.0.1');
+  await new Promise((resolve) => probe.once('listening', resolve));
+  const { port } = probe.address() as net.AddressInfo;
+  await new Promise((resolve) => probe.close(resolve));
+  return port;
+}
+
+/** npm start with a state folder of its own; resolves once it prints its address. */
+async function start(...args: string[]): Promise<{ process: ChildProcess; address: string; ended: Promise<number | null> }> {
+  const child = spawn(process.execPath, ['scripts/start.mjs', ...args], { cwd: ROOT, env: { ...process.env, EMERY_STATE: state, EMERY_DATABASE_URL: '' } });
+  const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
+  const address = await new Promise<string>((resolve, reject) => {
+    let text = '';
+    const read = (data: Buffer) => {
+      text += String(data);
+      const found = /http:\/\/127\.0\.0\.1:\d+/.exec(text);
+      if (found) resolve(found[0]);
+    };
+    child.stdout.on('data', read);
+    child.stderr.on('data', read);
+    child.once('exit', () => reject(new Error(text)));
+  });
+  return { process: child, address, ended };
+}
+
+const databases = () => spawnSync('pgrep', ['-fc', `mariadbd .*--datadir=${state}/`], { encoding: 'utf8' }).stdout.trim();
+const vehicles = async (address: string) => ((await (await fetch(`${address}/api/vehicles`)).json()) as { total: number }).total;
+
+test('starts with the demo shop, and Ctrl+C stops server and database', async () => {
+  const emery = await start('--port', String(await freePort()));
+  expect(await vehicles(emery.address)).toBe(6);
+  expect(databases()).toBe('1');
+  emery.process.kill('SIGINT');
+  expect(await emery.ended).toBe(0);
+  expect(databases()).toBe('0');
+});
+
+test('two side by side share the shop; killed outright, they leave no database behind and lose nothing', async () => {
+  const [one, two] = [await start('--port', String(await freePort())), await start('--port', String(await freePort()))];
+  await fetch(`${one.address}/api/vehicles`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"name":"Seventh"}' });
+  expect(await vehicles(two.address)).toBe(7);
+  one.process.kill('SIGKILL');
+  two.process.kill('SIGKILL');
+  await expect.poll(databases, { timeout: 20_000 }).toBe('0');
+  const again = await start('--port', String(await freePort()));
+  expect(await vehicles(again.address)).toBe(7);
+  again.process.kill('SIGTERM');
+  await again.ended;
+});
+
+test('--fresh keeps the old shop aside and opens an empty one', async () => {
+  const emery = await start('--port', String(await freePort()), '--fresh');
+  expect(await vehicles(emery.address)).toBe(0);
+  expect(readdirSync(state).filter((name) => name.startsWith('database-kept-'))).toHaveLength(1);
+  emery.process.kill('SIGINT');
+  await emery.ended;
+});
+
+test('a taken port and a wrong option are one clear line', async () => {
+  const holder = net.createServer().listen(0, '127.0.0.1');
+  await new Promise((resolve) => holder.once('listening', resolve));
+  const { port } = holder.address() as net.AddressInfo;
+  const run = (...args: string[]) => spawnSync(process.execPath, ['scripts/start.mjs', ...args], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, EMERY_STATE: state } });
+  expect(run('--port', String(port))).toMatchObject({ status: 1, stderr: `emery: port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}\n` });
+  expect(run('--port', 'http')).toMatchObject({ status: 1, stderr: 'emery: --port must be a whole number from 1 to 65535, not http\n' });
+  expect(run('--prot', '1').stderr).toMatch(/^emery: Unknown option '--prot'.*\n$/);
+  holder.close();
+});

@@ -1,0 +1,54 @@
+import type { Browser, Page } from '@playwright/test';
+import { dragBy, expect, openDrive, saved, shownLength, test } from './emery';
+
+async function tablet(browser: Browser, address: string): Promise<Page> {
+  const page = await (await browser.newContext({ baseURL: address })).newPage();
+  await page.goto('/');
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  await expect(page.locator('[data-length-mm]')).toBeVisible();
+  return page;
+}
+
+/** Two tablets with the same drive open; the first saves a change, then the second tries to. */
+async function collide(browser: Browser, address: string) {
+  const [first, second] = [await tablet(browser, address), await tablet(browser, address)];
+  await dragBy(first, 'alt', 30, 0);
+  await saved(first);
+  await dragBy(second, 'ac', 0, 30);
+  await expect(second.getByRole('alertdialog')).toContainText('This drive was saved somewhere else');
+  return { theirs: await shownLength(first), mine: await shownLength(second), second };
+}
+
+test('neither overwrites the other: both are shown, and keeping both makes a copy', async ({ browser, emery }) => {
+  const { theirs, mine, second } = await collide(browser, emery.address());
+  const panel = second.getByRole('alertdialog');
+  await expect(panel.getByRole('img')).toHaveCount(2);
+  await expect(panel).toContainText('Compressor: at');
+  await expect(panel).toContainText('Alternator: at');
+  await panel.getByRole('button', { name: /Keep both/ }).click();
+  await expect(panel).toBeHidden();
+  await saved(second);
+  expect(await shownLength(second)).toBeCloseTo(theirs, 9);
+  expect((await emery.drive('Front drive')).revision).toBe(2);
+  const copy = await emery.drive('Front drive (mine)');
+  await second.goto(`/drives/${copy.id}`);
+  await expect.poll(() => shownLength(second)).toBeCloseTo(mine, 9);
+});
+
+test('replacing theirs is possible once it has been seen', async ({ browser, emery }) => {
+  const { mine, second } = await collide(browser, emery.address());
+  await second.getByRole('button', { name: 'Replace theirs with mine' }).click();
+  await saved(second);
+  expect((await emery.drive('Front drive')).revision).toBe(3);
+  await second.reload();
+  await expect.poll(() => shownLength(second)).toBeCloseTo(mine, 9);
+});
+
+test('taking theirs leaves nothing to save, and the page goes on from there', async ({ browser, emery }) => {
+  const { theirs, second } = await collide(browser, emery.address());
+  await second.getByRole('button', { name: 'Take theirs' }).click();
+  await expect.poll(() => shownLength(second)).toBeCloseTo(theirs, 9);
+  expect((await emery.drive('Front drive')).revision).toBe(2);
+  await dragBy(second, 'steer', -20, 0);
+  await expect.poll(async () => (await emery.drive('Front drive')).revision).toBe(3);
+});

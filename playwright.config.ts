@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test';
+import { findProgram } from './scripts/lib/install.mjs';
+
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: process.env['EMERY_TEST_RESULTS'] ?? 'test-results',
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: true,
+  forbidOnly: process.env['CI'] !== undefined,
+  reporter: process.env['EMERY_TEST_REPORT'] ? [['line'], ['json', { outputFile: process.env['EMERY_TEST_REPORT'] }]] : [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: findProgram('chromium') ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+});
