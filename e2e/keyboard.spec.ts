@@ -50,7 +50,8 @@ test('the whole task without a mouse', async ({ page, emery }) => {
   await saved(page);
   expect((await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter).toBeCloseTo(63.5, 9);
 
-  await page.locator('body').press('?');
+  await tabTo(page, /^Duplicate/);
+  await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeHidden();

@@ -4,5 +4,6 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   plugins: [react()],
   build: { target: 'es2022', sourcemap: false, chunkSizeWarningLimit: 900 },
-  server: { proxy: { '/api': `http://127.0.0.1:${process.env['EMERY_PORT'] ?? 4680}` } },
+  // The browser's own address goes along, for the server answers only pages of its own origin.
+  server: { host: '127.0.0.1', proxy: { '/api': `http://127.0.0.1:${process.env['EMERY_PORT'] ?? 4680}` } },
 });

@@ -1,5 +1,5 @@
 import type { PlacedPulley } from '../drive/look-up';
-import type { Belt, Pulley } from '../drive/types';
+import type { Belt, Drive, Pulley } from '../drive/types';
 import { beltWidthMm, bodyRadiusMm, facingDepthMm, sectionFor, type Section } from '../section';
 import type { Finding } from './finding';
 import type { BeltSolution, ContactSolution, SpanSolution } from './solution';
@@ -15,12 +15,8 @@ const SPAN_ANGLE_DEG = { good: 0.5, wrong: 1 };
 
 /** Where the belt cannot go: pulleys in one another, spans through pulleys, spans through spans. */
 export function geometryFindings(belt: Belt, section: Section, contacts: Contacts, spans: Spans, workings: Workings): Finding[] {
-  const obstacles = inPlane(belt, section, contacts, workings);
-  return [
-    ...overlaps(section, contacts, obstacles, workings),
-    ...obstructions(section, spans, contacts, obstacles, workings),
-    ...crossings(contacts, spans),
-  ];
+  const bodies = inPlane(belt, section, contacts, workings);
+  return [...overlaps(bodies), ...obstructions(section, spans, contacts, bodies), ...crossings(contacts, spans)];
 }
 
 /** What a belt that goes round may still suffer from: faces, grooves, direction, wrap, planes. */
@@ -95,19 +91,36 @@ function planeOffset(belt: Belt, section: Section, a: Pulley, b: Pulley): number
   return Math.abs(apart - steps * section.width);
 }
 
+/** A pulley's metal in the belt's plane. */
+interface Body {
+  id: string;
+  station: string;
+  x: number;
+  y: number;
+  radius: number;
+  /** True for a pulley the belt runs on. */
+  own: boolean;
+}
+
 /** Pulleys that stand in the belt's plane: those it runs on, and those of other shafts that are as far from the engine. */
-function inPlane(belt: Belt, section: Section, contacts: Contacts, workings: Workings): PlacedPulley[] {
+function inPlane(belt: Belt, section: Section, contacts: Contacts, { pulleys, drive }: Workings): Body[] {
   const own = new Set(contacts.map(({ pulley }) => pulley));
   const ownStations = new Set(contacts.map(({ station }) => station));
-  const route = [...own].map((id) => workings.pulleys.get(id)!);
-  const others = [...workings.pulleys.values()].filter(
-    ({ pulley, station }) =>
-      !own.has(pulley.id) &&
-      !ownStations.has(station.id) &&
-      bodyRadiusMm(pulley, ridingSection(pulley, workings)) > 0 &&
-      route.some((on) => sharePlane(belt, section, on.pulley, pulley)),
-  );
-  return [...route, ...others];
+  const bodies: Body[] = [];
+  for (const id of own) bodies.push(bodyOf(pulleys.get(id)!, section, true));
+  if (pulleys.size === own.size) return bodies;
+  const route = [...own].map((id) => pulleys.get(id)!.pulley);
+  for (const placed of pulleys.values()) {
+    const { pulley, station } = placed;
+    if (own.has(pulley.id) || ownStations.has(station.id)) continue;
+    const body = bodyOf(placed, ridingSection(pulley, drive), false);
+    if (body.radius > 0 && route.some((on) => sharePlane(belt, section, on, pulley))) bodies.push(body);
+  }
+  return bodies;
+}
+
+function bodyOf({ pulley, station }: PlacedPulley, section: Section | null, own: boolean): Body {
+  return { id: pulley.id, station: station.id, x: station.x, y: station.y, radius: bodyRadiusMm(pulley, section), own };
 }
 
 /** True where the belt on one pulley and the body of another take up the same axial space, whichever end grooves are counted from. */
@@ -120,51 +133,43 @@ function sharePlane(belt: Belt, section: Section, on: Pulley, other: Pulley): bo
   return apart < (width + otherWidth) / 2;
 }
 
-function ridingSection(pulley: Pulley, { drive }: Workings): Section | null {
+function ridingSection(pulley: Pulley, drive: Drive): Section | null {
   const belt = drive.belts.find(({ route }) => route.some((stop) => stop.pulley === pulley.id));
   return belt ? sectionFor(belt.section, belt.sectionOverrides) : null;
 }
 
 /** Pairs of pulleys whose metal overlaps; one of each pair is on the belt. */
-function overlaps(section: Section, contacts: Contacts, obstacles: readonly PlacedPulley[], workings: Workings): Finding[] {
-  const own = new Set(contacts.map(({ pulley }) => pulley));
+function overlaps(bodies: readonly Body[]): Finding[] {
   const findings: Finding[] = [];
-  obstacles.forEach((a, index) => {
-    for (const b of obstacles.slice(index + 1)) {
-      if (!own.has(a.pulley.id) && !own.has(b.pulley.id)) continue;
-      if (a.station === b.station) continue;
-      const needed = bodyOf(a.pulley, section, own, workings) + bodyOf(b.pulley, section, own, workings);
-      const apart = distance(a.station, b.station);
-      if (apart < needed - 1e-6) {
-        findings.push({ code: 'circles-overlap', severity: 'fault', pulley: a.pulley.id, other: b.pulley.id, figures: { overlapMm: needed - apart } });
-      }
+  bodies.forEach((a, index) => {
+    for (let k = index + 1; k < bodies.length; k += 1) {
+      const b = bodies[k]!;
+      if ((!a.own && !b.own) || a.station === b.station) continue;
+      const overlap = a.radius + b.radius - distance(a, b);
+      if (overlap > 1e-6) findings.push({ code: 'circles-overlap', severity: 'fault', pulley: a.id, other: b.id, figures: { overlapMm: overlap } });
     }
   });
   return findings;
 }
 
-function bodyOf(pulley: Pulley, section: Section, own: ReadonlySet<string>, workings: Workings): number {
-  return bodyRadiusMm(pulley, own.has(pulley.id) ? section : ridingSection(pulley, workings));
-}
-
 /** Spans that run through the metal of a pulley they do not touch, or brush it with the belt's own thickness. */
-function obstructions(section: Section, spans: Spans, contacts: Contacts, obstacles: readonly PlacedPulley[], workings: Workings): Finding[] {
-  const own = new Set(contacts.map(({ pulley }) => pulley));
+function obstructions(section: Section, spans: Spans, contacts: Contacts, bodies: readonly Body[]): Finding[] {
   const drivesLeft = contacts[0] && (contacts[0].side === 'drive') === (contacts[0].turn === 1);
-  return spans.flatMap((span): Finding[] => {
-    if (span.length === null) return [];
-    return obstacles.flatMap(({ pulley, station }): Finding[] => {
-      if (pulley.id === span.from || pulley.id === span.to) return [];
-      const body = bodyOf(pulley, section, own, workings);
-      const clear = distanceToSegment(station, span.start, span.end) - body;
-      const side = isLeft(span, station) === drivesLeft ? 'drive' : 'back';
-      const depth = facingDepthMm(side, section);
-      if (clear >= depth - 1e-6) return [];
-      const where = { pulley: pulley.id, span: { from: span.from, to: span.to } };
-      if (clear < -1e-6) return [{ code: 'span-through-pulley', severity: 'fault', ...where, figures: { depthMm: -clear } }];
-      return [{ code: 'span-rubs', severity: 'watch', ...where, figures: { clearanceMm: clear - depth } }];
-    });
-  });
+  const findings: Finding[] = [];
+  for (const span of spans) {
+    if (span.length === null) continue;
+    for (const body of bodies) {
+      if (body.id === span.from || body.id === span.to) continue;
+      const clear = distanceToSegment(body, span.start, span.end) - body.radius;
+      if (clear > section.thickness) continue;
+      const depth = facingDepthMm(isLeft(span, body) === drivesLeft ? 'drive' : 'back', section);
+      if (clear >= depth - 1e-6) continue;
+      const where = { pulley: body.id, span: { from: span.from, to: span.to } };
+      if (clear < -1e-6) findings.push({ code: 'span-through-pulley', severity: 'fault', ...where, figures: { depthMm: -clear } });
+      else findings.push({ code: 'span-rubs', severity: 'watch', ...where, figures: { clearanceMm: clear - depth } });
+    }
+  }
+  return findings;
 }
 
 function isLeft({ start, end }: SpanSolution, point: Point): boolean {

@@ -42,12 +42,12 @@ export function followShafts(drive: Drive, pulleys: ReadonlyMap<string, PlacedPu
 
 function driveBelt(belt: Belt, pulleys: ReadonlyMap<string, PlacedPulley>, shafts: Shafts): boolean {
   const section = sectionFor(belt.section, belt.sectionOverrides);
-  const stops = belt.route.flatMap((stop) => {
-    const placed = pulleys.get(stop.pulley);
-    if (!placed || !section) return [];
+  if (!section) return false;
+  const stops = belt.route.map(({ pulley, side }) => {
+    const placed = pulleys.get(pulley)!;
     // A pulley that was never measured has a belt's thickness for a radius, and no speed to speak of.
     const measured = bodyRadiusMm(placed.pulley, section) > 0;
-    return [{ ...stop, station: placed.station, radius: measured ? cordRadiusMm(placed.pulley, stop.side, section) : Number.NaN }];
+    return { pulley, side, station: placed.station, radius: measured ? cordRadiusMm(placed.pulley, side, section) : Number.NaN };
   });
   const driver =
     stops.find(({ station }) => station.role === 'crankshaft' && shafts.byStation.has(station.id)) ??

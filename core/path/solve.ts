@@ -40,6 +40,11 @@ export function solveBelt(drive: Drive, beltId: string): BeltSolution | null {
 
 function prepare(drive: Drive): Workings {
   const pulleys = pulleysById(drive);
+  for (const { id, route } of drive.belts) {
+    for (const { pulley } of route) {
+      if (!pulleys.has(pulley)) throw new Error(`belt ${id}: pulley ${pulley} is on no station; readDrive should have refused it`);
+    }
+  }
   return { drive, pulleys, shafts: followShafts(drive, pulleys) };
 }
 
@@ -73,8 +78,7 @@ function solveOne(belt: Belt, workings: Workings): BeltSolution {
 const RANK = { fault: 0, watch: 1, note: 2 };
 
 function contactOf(stop: Belt['route'][number], section: Section, sense: 1 | -1, workings: Workings): ContactSolution {
-  const placed = workings.pulleys.get(stop.pulley);
-  if (!placed) throw new Error(`pulley ${stop.pulley} is on no station; readDrive should have refused it`);
+  const placed = workings.pulleys.get(stop.pulley)!;
   const turn = turnOn(stop.side, sense);
   const ratio = workings.shafts.byStation.get(placed.station.id)?.ratio;
   return {

@@ -37,7 +37,10 @@ export function directedTangent(a: Point, radiusA: number, turnA: 1 | -1, b: Poi
 }
 
 export function distance(a: Point, b: Point): number {
-  return Math.hypot(b.x - a.x, b.y - a.y);
+  const dx = b.x - a.x;
+  const dy = b.y - a.y;
+  // Math.hypot guards against overflow that the size limits rule out, and costs several times as much.
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 /** Distance from a point to a segment, mm. */
@@ -46,13 +49,25 @@ export function distanceToSegment(point: Point, start: Point, end: Point): numbe
   const dy = end.y - start.y;
   const squared = dx * dx + dy * dy;
   const along = squared === 0 ? 0 : Math.min(1, Math.max(0, ((point.x - start.x) * dx + (point.y - start.y) * dy) / squared));
-  return Math.hypot(point.x - start.x - along * dx, point.y - start.y - along * dy);
+  const offX = point.x - start.x - along * dx;
+  const offY = point.y - start.y - along * dy;
+  return Math.sqrt(offX * offX + offY * offY);
 }
 
 /** True where two segments cross at a point inside both. Touching ends do not count. */
 export function segmentsCross(a: Point, b: Point, c: Point, d: Point): boolean {
-  const side = (p: Point, q: Point, r: Point) => (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x);
-  const scale = Math.max(distance(a, b) * distance(c, d), 1e-12);
-  const inside = (first: number, second: number) => first * second < 0 && Math.min(Math.abs(first), Math.abs(second)) > 1e-9 * scale;
-  return inside(side(c, d, a), side(c, d, b)) && inside(side(a, b, c), side(a, b, d));
+  // Most pairs of spans are far apart; their boxes tell at once.
+  if (Math.max(a.x, b.x) < Math.min(c.x, d.x) || Math.max(c.x, d.x) < Math.min(a.x, b.x)) return false;
+  if (Math.max(a.y, b.y) < Math.min(c.y, d.y) || Math.max(c.y, d.y) < Math.min(a.y, b.y)) return false;
+  const least = 1e-9 * Math.max(distance(a, b) * distance(c, d), 1e-12);
+  return opposite(side(c, d, a), side(c, d, b), least) && opposite(side(a, b, c), side(a, b, d), least);
+}
+
+/** Twice the area of p, q, r: positive where r lies to the left of p → q. */
+function side(p: Point, q: Point, r: Point): number {
+  return (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x);
+}
+
+function opposite(first: number, second: number, least: number): boolean {
+  return first * second < 0 && Math.abs(first) > least && Math.abs(second) > least;
 }

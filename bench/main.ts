@@ -1,0 +1,181 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import type { Drive } from '@emery/core/drive';
+import { solveDrive } from '@emery/core/path';
+import { driveOf, type Stop } from '../core/drive/examples';
+import { buildInterface } from '../scripts/lib/build.mjs';
+import { openDatabase } from '../scripts/lib/database.mjs';
+import { findProgram } from '../scripts/lib/install.mjs';
+import { startServer } from '../scripts/lib/serve.mjs';
+
+const DRIVES = 5000;
+
+/** A serpentine of ten pulleys, four of them on the back, such as a truck carries. */
+const TEN: Stop[] = [
+  ['crank', 0, 0, 168],
+  ['idler1', -110, 88, 70, 'back'],
+  ['pump', -210, 190, 130],
+  ['idler2', -108, 262, 74, 'back'],
+  ['steer', -120, 400, 120],
+  ['water', 20, 318, 110, 'back'],
+  ['alt', 150, 420, 58],
+  ['idler3', 172, 262, 76, 'back'],
+  ['fan', 300, 230, 120],
+  ['ac', 210, 40, 118],
+];
+
+function print(what: string, figure: string): void {
+  process.stdout.write(`${what.padEnd(66)} ${figure}\n`);
+}
+
+function spread(times: number[], unit = 'ms', places = 1): string {
+  const sorted = [...times].sort((a, b) => a - b);
+  const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!.toFixed(places);
+  return `median ${at(0.5)} ${unit}, 99th ${at(0.99)}, most ${at(1)}`;
+}
+
+const drive: Drive = { ...driveOf(TEN, {}, { crankRotation: 'cw' }), name: 'Ten pulleys' };
+
+function benchSolve(): void {
+  const moved = (k: number): Drive => ({ ...drive, stations: drive.stations.map((s) => (s.id === 'alt' ? { ...s, x: s.x + (k % 40) * 0.1 } : s)) });
+  const drives = Array.from({ length: 40 }, (_, k) => moved(k));
+  for (let k = 0; k < 2000; k += 1) solveDrive(drives[k % 40]!);
+  const times = Array.from({ length: 5000 }, (_, k) => {
+    const from = performance.now();
+    solveDrive(drives[k % 40]!);
+    return performance.now() - from;
+  });
+  const { closed, findings } = solveDrive(drive).belts[0]!;
+  print(`Core solve, 10 pulleys (closed: ${closed}, findings: ${findings.length}), 5,000 runs`, spread(times, 'ms', 3));
+}
+
+async function timed(count: number, work: (k: number) => Promise<unknown>): Promise<number[]> {
+  const times: number[] = [];
+  for (let k = 0; k < count; k += 1) {
+    const from = performance.now();
+    await work(k);
+    times.push(performance.now() - from);
+  }
+  return times;
+}
+
+async function fill(address: string): Promise<void> {
+  const text = JSON.stringify(drive);
+  for (let batch = 0; batch < DRIVES / 500; batch += 1) {
+    const files = Array.from({ length: 500 }, (_, k) => {
+      const n = batch * 500 + k;
+      const vehicle = { name: `Vehicle ${Math.floor(n / 4)}`, plate: `B ${Math.floor(n / 4)}` };
+      return { name: `${n}.emery.json`, text: JSON.stringify({ ...(JSON.parse(text) as object), name: `Drive ${n}`, vehicle }) };
+    });
+    const response = await fetch(`${address}/api/import`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ files }) });
+    if (response.status !== 201) throw new Error(await response.text());
+  }
+}
+
+async function benchServer(address: string): Promise<string> {
+  await fill(address);
+  const read = (where: string) => async () => void (await (await fetch(`${address}/api${where}`)).arrayBuffer());
+  for (const [what, where] of [
+    ['First page of vehicles with drawings', '/vehicles?limit=30'],
+    ['Search among them', '/vehicles?limit=30&search=Drive%20437'],
+    ['First page of drives', '/drives?limit=40'],
+    ['Search among the drives', '/drives?limit=40&search=Vehicle%2099'],
+  ] as const) {
+    await timed(5, read(where));
+    print(`${what}, ${DRIVES.toLocaleString('en')} drives in the shop`, spread(await timed(60, read(where))));
+  }
+  const { drives } = (await (await fetch(`${address}/api/drives?limit=1`)).json()) as { drives: { id: string; revision: number }[] };
+  const { id } = drives[0]!;
+  let { revision } = drives[0]!;
+  const save = async (k: number) => {
+    const body = JSON.stringify({ revision, saveId: `bench-${k}-${revision}`, document: { ...drive, name: `Saved ${k}` } });
+    const response = await fetch(`${address}/api/drives/${id}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body });
+    ({ revision } = (await response.json()) as { revision: number });
+  };
+  await timed(5, save);
+  print('Save, request to acknowledgement, flushed to disk', spread(await timed(100, save)));
+  return id;
+}
+
+/** The bytes of one cold visit as they came over the wire. */
+async function transferred(page: Page, address: string): Promise<{ total: number; script: number }> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Network.enable');
+  const kinds = new Map<string, string>();
+  let total = 0;
+  let script = 0;
+  session.on('Network.responseReceived', ({ requestId, type }) => kinds.set(requestId, type));
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    total += encodedDataLength;
+    if (kinds.get(requestId) === 'Script') script += encodedDataLength;
+  });
+  await page.goto(address);
+  await page.waitForLoadState('networkidle');
+  return { total, script };
+}
+
+/** Script time of every frame of a drag of four seconds, by the browser's own trace of what ran on the page's main thread. */
+async function benchDrag(page: Page): Promise<void> {
+  const box = (await page.locator('[data-station="alt"] .pulley-disc').first().boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  const session = await page.context().newCDPSession(page);
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let k = 0; k < 60; k += 1) await page.mouse.move(x + 20 * Math.sin(k / 10), y + 15 * Math.cos(k / 10));
+  const events: { name: string; ph: string; dur?: number; ts: number; tid: number; pid: number; args: Record<string, unknown> }[] = [];
+  session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as typeof events)));
+  const done = new Promise((resolve) => session.once('Tracing.tracingComplete', resolve));
+  await session.send('Tracing.start', { transferMode: 'ReportEvents', traceConfig: { includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline'] } });
+  const from = Date.now();
+  let k = 60;
+  while (Date.now() - from < 4000) {
+    await page.mouse.move(x + 20 * Math.sin(k / 10), y + 15 * Math.cos(k / 10));
+    k += 1;
+  }
+  await session.send('Tracing.end');
+  await done;
+  await page.mouse.up();
+  const script = events.filter(({ name, dur }) => dur !== undefined && (name === 'FireAnimationFrame' || name === 'EventDispatch' || name === 'FunctionCall' || name === 'RunMicrotasks'));
+  const frames = events.filter(({ name, dur }) => name === 'FireAnimationFrame' && dur !== undefined).map(({ dur }) => dur! / 1000);
+  const tasks = events.filter(({ name, dur }) => (name === 'RunTask' || name === 'ThreadControllerImpl::RunTask') && dur !== undefined);
+  const busy = tasks
+    .map((task) => union(script.filter(({ tid, pid, ts }) => tid === task.tid && pid === task.pid && ts >= task.ts && ts < task.ts + task.dur!)))
+    .filter((ms) => ms > 0.5);
+  print(`Drag, 10 pulleys: script in each animation frame (${frames.length} frames)`, spread(frames));
+  print(`Drag, 10 pulleys: script in each task of the page (${busy.length} tasks)`, busy.length > 0 ? spread(busy) : 'none over 0.5 ms');
+}
+
+/** Time covered by events that may lie inside one another, ms. */
+function union(events: { ts: number; dur?: number }[]): number {
+  let end = 0;
+  let covered = 0;
+  for (const { ts, dur } of [...events].sort((a, b) => a.ts - b.ts)) {
+    const from = Math.max(ts, end);
+    end = Math.max(end, ts + dur!);
+    covered += Math.max(0, end - from);
+  }
+  return covered / 1000;
+}
+
+const folder = mkdtempSync(path.join(tmpdir(), 'emery-bench-'));
+benchSolve();
+const database = await openDatabase(folder);
+const server = await startServer({ databaseUrl: database.url('emery_bench'), port: 0, webFolder: await buildInterface(), logs: undefined, shop: 'empty' });
+const address = `http://127.0.0.1:${server.port}`;
+const browser = await chromium.launch({ executablePath: findProgram('chromium') ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+try {
+  const id = await benchServer(address);
+  for (const [what, where] of [['shop', '/'], ['bench', `/drives/${id}`]] as const) {
+    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    const { total, script } = await transferred(page, `${address}${where}`);
+    print(`First load of the ${what}, everything, compressed`, `${Math.round(total / 1000)} kB (scripts ${Math.round(script / 1000)} kB)`);
+    if (what === 'bench') await benchDrag(page);
+  }
+} finally {
+  await browser.close();
+  await server.stop();
+  await database.close();
+  rmSync(folder, { recursive: true, force: true });
+}
