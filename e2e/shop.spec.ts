@@ -60,6 +60,21 @@ test('a vehicle without a name is refused under the field, and what was written 
   await expect(page.getByLabel('Notes')).toHaveValue('Came in on a trailer');
 });
 
+test('a vehicle saved elsewhere meanwhile is shown before it is replaced', async ({ page, emery }) => {
+  await page.goto('/');
+  await page.getByRole('region', { name: 'Hill farm pickup' }).getByRole('button', { name: 'Edit' }).click();
+  await page.getByLabel('Plate or fleet number').fill('Lower Scar Farm');
+  const { vehicles } = await emery.get<{ vehicles: { id: string; name: string; revision: number }[] }>('/vehicles?search=pickup');
+  const { id, name, revision } = vehicles[0]!;
+  const other = { name, plate: 'Sold', odometer: 96410, odometerUnit: 'mi', notes: '', revision, saveId: 'other' };
+  await fetch(`${emery.address()}/api/vehicles/${id}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(other) });
+  await page.getByRole('button', { name: 'Save vehicle' }).click();
+  await expect(page.getByText('Saved somewhere else meanwhile, with plate "Sold", notes "".')).toBeVisible();
+  await expect(page.getByLabel('Plate or fleet number')).toHaveValue('Lower Scar Farm');
+  await page.getByRole('button', { name: 'Save vehicle' }).click();
+  await expect(page.getByRole('region', { name: 'Hill farm pickup' })).toContainText('Lower Scar Farm');
+});
+
 const serious = async (page: Page) => {
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
   return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);

@@ -3,6 +3,7 @@ import { stationLabel, type Drive } from '@emery/core/drive';
 import { sketchOf } from '@emery/core/path';
 import { formatLength, type LengthUnit } from '@emery/core/quantity';
 import type { DriveOpened } from '../api/shop';
+import { LengthFigure } from '../ledger/LengthFigure';
 import { Thumbnail } from './Thumbnail';
 
 interface Props {
@@ -14,7 +15,7 @@ interface Props {
   onKeepBoth: () => void;
 }
 
-const clock = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+const clock = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hour12: false });
 
 /** Two people saved one drive: both are shown, and nothing is decided without the user. */
 export function ConflictPanel({ mine, theirs, unit, onKeepMine, onTakeTheirs, onKeepBoth }: Props) {
@@ -55,8 +56,10 @@ function Version({ title, drive, unit }: { title: string; drive: Drive; unit: Le
       <Thumbnail sketch={sketch} label={title} />
       <figcaption>
         <strong>{title}</strong>
-        <br />
-        {sketch.belts.map(({ lengthMm }) => (lengthMm === null ? 'no length' : formatLength(lengthMm, unit))).join(', ') || 'no belt'}
+        {sketch.belts.length === 0 && 'no belt'}
+        {sketch.belts.map(({ id, lengthMm }) => (
+          <div key={id}>{lengthMm === null ? 'no length' : <LengthFigure mm={lengthMm} unit={unit} />}</div>
+        ))}
       </figcaption>
     </figure>
   );

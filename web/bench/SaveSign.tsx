@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { SaveState } from './drive-saver';
 
-const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 
 /** The header's word on what is saved. */
 export function SaveSign({ state }: { state: SaveState }) {

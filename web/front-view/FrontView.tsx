@@ -58,7 +58,11 @@ export function FrontView() {
     [belt, solution, stage],
   );
   const order = useMemo(() => new Map(belt?.contacts.map(({ pulley }, index) => [pulley, index + 1])), [belt]);
-  const contacts = useMemo(() => new Map(belt?.contacts.map((contact) => [contact.station, contact])), [belt]);
+  // A shaft on two belts shows what it does on the one in hand.
+  const contacts = useMemo(
+    () => new Map([...solution.belts.filter((b) => b !== belt), ...(belt ? [belt] : [])].flatMap((b) => b.contacts.map((contact) => [contact.station, contact] as const))),
+    [solution, belt],
+  );
 
   const figures = drive.stations.map((station) => {
     const contact = contacts.get(station.id);
@@ -71,7 +75,7 @@ export function FrontView() {
           ? contact.wrapDeg === null
             ? 'wrap open'
             : `${Math.round(contact.wrapDeg)}° wrap`
-          : 'not on belt'
+          : 'on no belt'
         : main.surface === 'toothed'
           ? `${main.teeth ?? 0} teeth`
           : main.diameter

@@ -39,7 +39,7 @@ export function RouteLedger() {
   return (
     <>
       {drive.belts.length > 1 && (
-        <Segmented block value={belt.id} options={drive.belts.map(({ id }, index) => ({ value: id, label: `Belt ${index + 1}` }))} onChange={setBelt} aria-label="Belt in hand" />
+        <Segmented block value={belt.id} options={drive.belts.map(({ id, section, ribs }, index) => ({ value: id, label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}` }))} onChange={setBelt} aria-label="Belt in hand" />
       )}
       <Answer belt={belt} source={source} />
       <RouteTable belt={belt} source={source} />

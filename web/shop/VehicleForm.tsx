@@ -29,6 +29,18 @@ const fieldsSchema = object({
 
 export const NEW_VEHICLE: VehicleFields = { name: '', plate: '', odometer: null, odometerUnit: 'km', notes: '' };
 
+const FIELD_NAMES: Record<keyof VehicleFields, string> = { name: 'name', plate: 'plate', odometer: 'odometer', odometerUnit: 'odometer unit', notes: 'notes' };
+
+/** Why a vehicle was not saved. After a save from elsewhere: what that one says, so that a second press replaces it knowingly. */
+function notSaved({ status, message, body }: ApiProblem, mine: Record<keyof VehicleFields, string>): string {
+  const theirs = body['current'] as VehicleFields | undefined;
+  if (status !== 409 || !theirs) return `Not saved. ${message}`;
+  const changed = (Object.keys(FIELD_NAMES) as (keyof VehicleFields)[])
+    .filter((field) => String(theirs[field] ?? '') !== mine[field])
+    .map((field) => `${FIELD_NAMES[field]} "${theirs[field] ?? ''}"`);
+  return `Saved somewhere else meanwhile, with ${changed.join(', ') || 'the same'}. Save again to replace that with yours, or cancel to keep it.`;
+}
+
 /** Make or change a vehicle. What does not fit is said under its field, and everything written stays. */
 export function VehicleForm({ title, start, onSave, onClose }: Props) {
   const [written, setWritten] = useState({ ...start, odometer: start.odometer === null ? '' : String(start.odometer) });
@@ -46,7 +58,7 @@ export function VehicleForm({ title, start, onSave, onClose }: Props) {
       onClose();
     } catch (error) {
       if (error instanceof ValidationError) setProblems(Object.fromEntries(error.inner.map(({ path, message }) => [path ?? '', message])));
-      else setProblems({ '': `Not saved. ${(error as ApiProblem).message}` });
+      else setProblems({ '': notSaved(error as ApiProblem, written) });
     } finally {
       setSaving(false);
     }

@@ -1,0 +1,54 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { chromium } from '@playwright/test';
+import { buildInterface } from './lib/build.mjs';
+import { openDatabase } from './lib/database.mjs';
+import { findProgram } from './lib/install.mjs';
+import { ROOT } from './lib/paths.mjs';
+import { startServer } from './lib/serve.mjs';
+
+/** Takes the pictures in docs/screenshots from the demo shop. Run by hand when a view has changed: node scripts/screenshots.mjs */
+const folder = mkdtempSync(path.join(tmpdir(), 'emery-pictures-'));
+const database = await openDatabase(folder);
+const server = await startServer({ databaseUrl: database.url('emery'), webFolder: await buildInterface() });
+const browser = await chromium.launch({ executablePath: findProgram('chromium'), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+
+async function picture(name, size, prepare) {
+  const page = await (await browser.newContext({ viewport: size, baseURL: `http://127.0.0.1:${server.port}`, locale: 'en-GB' })).newPage();
+  await page.goto('/');
+  await page.waitForSelector('.vehicle');
+  await prepare(page);
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: path.join(ROOT, 'docs', 'screenshots', `${name}.png`) });
+  await page.context().close();
+}
+
+const open = async (page, name) => {
+  await page.getByRole('link', { name }).click();
+  await page.waitForSelector('.pulley');
+};
+const wide = { width: 1280, height: 800 };
+try {
+  await picture('shop', wide, async () => undefined);
+  await picture('bench-route', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.locator('[data-station="alt"]').click();
+  });
+  await picture('bench-survey', wide, async (page) => {
+    await open(page, /Open Fan and alternator/);
+    await page.getByRole('button', { name: /^1 Survey/ }).click();
+    await page.locator('[data-station="alt"]').click();
+  });
+  await picture('bench-fault', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.locator('[data-station="alt"]').click();
+    await page.getByRole('button', { name: 'Flip side' }).click();
+  });
+  await picture('bench-phone', { width: 390, height: 844 }, (page) => open(page, /Open Blower drive/));
+} finally {
+  await browser.close();
+  await server.stop();
+  await database.close();
+  rmSync(folder, { recursive: true, force: true });
+}
