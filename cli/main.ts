@@ -1,8 +1,9 @@
 import { solveCommand } from './solve-command';
+import { surveyCommand } from './survey-command';
 import { UsageProblem } from './usage-problem';
 
-/** The command line over core: `emery solve FILE`. Prints JSON and exits 0, or one plain line on standard error and exits 2. */
-const COMMANDS: Record<string, (args: string[]) => string> = { solve: solveCommand };
+/** The command line over core: `emery solve FILE`, `emery survey FILE`. Prints JSON and exits 0, or one plain line on standard error and exits 2. */
+const COMMANDS: Record<string, (args: string[]) => string> = { solve: solveCommand, survey: surveyCommand };
 
 const [name, ...args] = process.argv.slice(2);
 try {

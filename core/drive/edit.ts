@@ -1,5 +1,6 @@
 import { sectionFor } from '../section/sections';
 import { findPulley, pulleysById, stationLabel, stationOf } from './look-up';
+import type { SurveyReading } from '../survey/readings';
 import { freeId } from './templates';
 import type { Belt, Drive, Pulley, RouteStop, Side, Station } from './types';
 
@@ -115,6 +116,30 @@ export function fittingPulley(drive: Drive, belt: Belt, station: Station): Pulle
   return station.pulleys.reduce((best, pulley) => (score(pulley) < score(best) ? pulley : best));
 }
 
+/** Adds a reading, or lays it over the one of its id. */
+export function putReading(drive: Drive, reading: SurveyReading): Drive {
+  const readings = drive.survey?.readings ?? [];
+  const known = readings.some(({ id }) => id === reading.id);
+  return { ...drive, survey: { ...drive.survey, readings: known ? readings.map((old) => (old.id === reading.id ? reading : old)) : [...readings, reading] } };
+}
+
+export function removeReading(drive: Drive, id: string): Drive {
+  return { ...drive, survey: { ...drive.survey, readings: (drive.survey?.readings ?? []).filter((reading) => reading.id !== id) } };
+}
+
+/** Puts the shafts where a fit has them, to the hundredth of a mm; shafts it does not name stay. */
+export function placeStations(drive: Drive, places: readonly { id: string; x: number; y: number }[]): Drive {
+  const byId = new Map(places.map((place) => [place.id, place]));
+  const hundredth = (value: number) => Math.round(value * 100) / 100;
+  return {
+    ...drive,
+    stations: drive.stations.map((station) => {
+      const place = byId.get(station.id);
+      return place ? { ...station, x: hundredth(place.x), y: hundredth(place.y) } : station;
+    }),
+  };
+}
+
 function changeRoute(drive: Drive, beltId: string, change: (route: readonly RouteStop[]) => readonly RouteStop[]): Drive {
   return { ...drive, belts: drive.belts.map((belt) => (belt.id === beltId ? { ...belt, route: change(belt.route) } : belt)) };
 }
@@ -123,7 +148,8 @@ function withoutPulleys(drive: Drive, gone: ReadonlySet<string>): Drive {
   const belts = drive.belts.map((belt) =>
     belt.route.some(({ pulley }) => gone.has(pulley)) ? { ...belt, route: belt.route.filter(({ pulley }) => !gone.has(pulley)) } : belt,
   );
-  return { ...drive, belts };
+  const kept = drive.survey?.readings?.filter(({ from, to }) => !gone.has(to) && (from === undefined || !gone.has(from)));
+  return { ...drive, belts, ...(kept && { survey: { ...drive.survey, readings: kept } }) };
 }
 
 function merged<T extends object>(old: T, change: Partial<T>): T {

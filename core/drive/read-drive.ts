@@ -86,6 +86,14 @@ function brokenReferences(drive: Drive): DriveProblem[] {
     once(stations, station.id, `stations[${s}].id`, 'station');
     station.pulleys.forEach((pulley, p) => once(pulleys, pulley.id, `stations[${s}].pulleys[${p}].id`, 'pulley'));
   });
+  const readings = new Set<string>();
+  drive.survey?.readings?.forEach((reading, r) => {
+    once(readings, reading.id, `survey.readings[${r}].id`, 'reading');
+    for (const end of ['from', 'to'] as const) {
+      const pulley = reading[end];
+      if (pulley !== undefined && !pulleys.has(pulley)) problems.push({ path: `survey.readings[${r}].${end}`, message: `names "${pulley}", and no station has that pulley` });
+    }
+  });
   const belts = new Set<string>();
   drive.belts.forEach((belt, b) => {
     once(belts, belt.id, `belts[${b}].id`, 'belt');

@@ -1,5 +1,6 @@
 import { array, lazy, mixed, number, object, string, type AnyObject, type AnySchema, type ISchema } from 'yup';
 import { OVERRIDABLE, SECTION_NAMES, sectionFor } from '../section/sections';
+import { READING_KINDS } from '../survey/readings';
 import { ROLES, SURFACES } from './types';
 
 /*
@@ -91,11 +92,27 @@ const belt = item({
   route: list(routeStop, 128),
 });
 
+const reading = lazy((value: unknown) => {
+  const kind = (value as AnyObject | null)?.['kind'];
+  const angular = kind === 'angle';
+  const between = kind === 'outer' || kind === 'gap' || kind === 'centre' || angular;
+  return item({
+    id: id(),
+    kind: needed(oneOf(READING_KINDS)),
+    from: between ? id() : mixed(),
+    to: id(),
+    mm: angular ? mixed() : needed(between ? size() : length()),
+    deg: angular ? needed(angle()) : mixed(),
+    plusMinus: finite().moreThan(0, 'must be more than 0'),
+  });
+});
+
 export const driveSchema = object({
   format: mixed().test('format', 'must be "emery-drive"', (value) => value === 'emery-drive'),
   name: text(200),
   crankRotation: needed(oneOf(['cw', 'ccw'])),
   speeds: record({ idle: finite('a speed in rev/min'), cruise: finite('a speed in rev/min'), redline: finite('a speed in rev/min') }),
   stations: list(station, 64),
+  survey: record({ readings: array().strict().typeError('must be a list').of(reading).max(400, 'must have 400 items at most') }),
   belts: list(belt, 16),
 }).strict();

@@ -1,4 +1,5 @@
 import type { SectionOverrides } from '../section/sections';
+import type { SurveyReading } from '../survey/readings';
 
 export type Rotation = 'cw' | 'ccw';
 export type Side = 'drive' | 'back';
@@ -70,6 +71,7 @@ export interface Drive {
   readonly crankRotation: Rotation;
   readonly speeds?: { readonly idle?: number; readonly cruise?: number; readonly redline?: number };
   readonly stations: readonly Station[];
+  readonly survey?: { readonly readings?: readonly SurveyReading[]; readonly [unknown: string]: unknown };
   readonly belts: readonly Belt[];
   readonly [unknown: string]: unknown;
 }

@@ -1,2 +1,3 @@
 /** The words for what the sums find, in one place for the screen and the command line. */
+export { surveyWords, surveyMessage, READING_WORDS } from './survey-words';
 export { findingWords, findingMessage, type FindingWords } from './finding-words';

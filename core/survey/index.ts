@@ -1,0 +1,4 @@
+/** The tape network: readings between pulleys, the places they fix, how well, and which reading to take again. */
+export { fitSurvey, type SurveyFit, type FittedStation, type FittedReading, type TapeWanted } from './fit';
+export { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, READING_KINDS, valueOf, type ReadingKind, type SurveyReading } from './readings';
+export type { SurveyFinding, SurveyFindingCode } from './survey-finding';

@@ -1,0 +1,190 @@
+import { Matrix, SingularValueDecomposition } from 'ml-matrix';
+import type { Observation } from './readings';
+
+/** Places of the shafts: x and y of shaft k at 2k and 2k+1, mm. */
+export type Places = readonly number[];
+
+export interface Adjusted {
+  places: number[];
+  /** Weighted sum of squares of the residuals. */
+  cost: number;
+  /** Reading minus what the places give, in the reading's unit. */
+  residuals: number[];
+  /** How much of each reading the others check: 0 nothing, 1 all of it. */
+  redundancy: number[];
+  /** Covariance of all places, mm²; rows of the datum are zero. */
+  covariance: Matrix;
+  /** By shaft: the readings leave it free to move in some direction. */
+  free: boolean[];
+  /** The readings fix no direction, so the whole turned with the sketch. */
+  turned: boolean;
+}
+
+const STEPS = 60;
+
+/**
+ * Weighted least squares by Gauss–Newton on the singular value decomposition, started at `start`; the datum shaft stays where it is. What the
+ * readings do not fix stays as near to the start as it can, so a sketch fills the gaps; nothing is thrown for too few readings.
+ */
+export function adjust(observations: readonly Observation[], start: Places, datum: number): Adjusted {
+  const places = [...start];
+  const unknowns = places.map((_, k) => k).filter((k) => Math.floor(k / 2) !== datum);
+  let cost = costOf(observations, places);
+  for (let step = 0; step < STEPS && observations.length > 0 && unknowns.length > 0; step += 1) {
+    const { design, misfit } = linearised(observations, places, unknowns);
+    const change = pseudoSolve(design, misfit).change;
+    let share = 1;
+    let next = cost;
+    // Half the step until it helps: far from the answer a straight line is a poor guide.
+    for (; share > 1e-4; share /= 2) {
+      const tried = places.slice();
+      unknowns.forEach((at, k) => (tried[at]! += share * change[k]!));
+      next = costOf(observations, tried);
+      if (next <= cost + 1e-12) {
+        tried.forEach((value, at) => (places[at] = value));
+        break;
+      }
+    }
+    const settled = Math.abs(cost - next) <= 1e-12 * (1 + cost) && Math.max(...change.map(Math.abs)) < 1e-7;
+    if (next <= cost) cost = next;
+    if (settled || share <= 1e-4) break;
+  }
+  return describe(observations, places, unknowns, cost);
+}
+
+function describe(observations: readonly Observation[], places: number[], unknowns: readonly number[], cost: number): Adjusted {
+  const residuals = observations.map((observation) => misfitOf(observation, places));
+  const size = places.length;
+  const covariance = Matrix.zeros(size, size);
+  const free = Array.from({ length: size / 2 }, () => false);
+  if (unknowns.length === 0 || observations.length === 0) {
+    unknowns.forEach((at) => (free[Math.floor(at / 2)] = true));
+    return { places, cost, residuals, redundancy: observations.map(() => 1), covariance, free, turned: false };
+  }
+  const { design } = linearised(observations, places, unknowns);
+  const { inverse, nullSpace } = pseudoSolve(design, observations.map(() => 0));
+  // Distances alone leave one free motion of the whole: turning about the datum. It is no gap, for the sketch says which way is up.
+  const turning = observations.every(({ kind }) => kind !== 'angle' && kind !== 'x' && kind !== 'y');
+  const spin = turning ? normalised(unknowns.map((at) => (at % 2 === 0 ? -(places[at + 1]! - datumOf(places, unknowns, 1)) : places[at - 1]! - datumOf(places, unknowns, 0)))) : null;
+  unknowns.forEach((at, k) => {
+    let loose = 0;
+    for (const vector of withoutSpin(nullSpace, spin)) loose = Math.max(loose, Math.abs(vector[k]!));
+    if (loose > 1e-4) free[Math.floor(at / 2)] = true;
+  });
+  const normal = inverse.mmul(inverse.transpose());
+  unknowns.forEach((row, i) => unknowns.forEach((column, j) => covariance.set(row, column, normal.get(i, j))));
+  const hat = design.mmul(inverse);
+  return { places, cost, residuals, redundancy: observations.map((_, k) => Math.max(0, 1 - hat.get(k, k))), covariance, free, turned: spin !== null };
+}
+
+/** The datum's own coordinate: the one index pair that is not unknown. */
+function datumOf(places: Places, unknowns: readonly number[], axis: 0 | 1): number {
+  const known = new Set(unknowns);
+  const at = places.findIndex((_, k) => !known.has(k) && k % 2 === axis);
+  return at < 0 ? 0 : places[at]!;
+}
+
+/** Parts of the null space at right angles to the turning of the whole. */
+function withoutSpin(nullSpace: readonly number[][], spin: number[] | null): number[][] {
+  if (!spin) return [...nullSpace];
+  const rest: number[][] = [];
+  for (const vector of nullSpace) {
+    // Gram–Schmidt against the spin and what has been kept.
+    const left = [spin, ...rest].reduce((now, unit) => {
+      const along = dot(now, unit);
+      return now.map((value, k) => value - along * unit[k]!);
+    }, vector);
+    if (Math.sqrt(dot(left, left)) > 1e-3) rest.push(normalised(left));
+  }
+  return rest;
+}
+
+function linearised(observations: readonly Observation[], places: Places, unknowns: readonly number[]): { design: Matrix; misfit: number[] } {
+  const column = new Map(unknowns.map((at, k) => [at, k]));
+  const design = Matrix.zeros(observations.length, unknowns.length);
+  const misfit = observations.map((observation, row) => {
+    for (const [at, slope] of gradientOf(observation, places)) {
+      const k = column.get(at);
+      if (k !== undefined) design.set(row, k, design.get(row, k) + slope / observation.sigma);
+    }
+    return misfitOf(observation, places) / observation.sigma;
+  });
+  return { design, misfit };
+}
+
+/** The least change that solves in the least-squares sense, the pseudo-inverse, and the directions no reading sees. */
+function pseudoSolve(design: Matrix, misfit: readonly number[]): { change: number[]; inverse: Matrix; nullSpace: number[][] } {
+  const wide = design.rows < design.columns;
+  const svd = new SingularValueDecomposition(wide ? padded(design) : design, { autoTranspose: false });
+  const values = svd.diagonal;
+  const least = Math.max(...values, 0) * 1e-9;
+  const right = svd.rightSingularVectors;
+  const left = svd.leftSingularVectors;
+  const inverse = Matrix.zeros(design.columns, design.rows);
+  const nullSpace: number[][] = [];
+  values.forEach((value, k) => {
+    if (value <= least || value === 0) {
+      nullSpace.push(right.getColumn(k));
+      return;
+    }
+    for (let i = 0; i < design.columns; i += 1) {
+      const scaled = right.get(i, k) / value;
+      if (scaled !== 0) for (let j = 0; j < design.rows; j += 1) inverse.set(i, j, inverse.get(i, j) + scaled * left.get(j, k));
+    }
+  });
+  const change = Array.from({ length: design.columns }, (_, i) => misfit.reduce((sum, value, j) => sum + inverse.get(i, j) * value, 0));
+  return { change, inverse, nullSpace };
+}
+
+/** Rows of zeros below, so that there are as many rows as columns and every direction gets a singular value. */
+function padded(design: Matrix): Matrix {
+  const square = Matrix.zeros(design.columns, design.columns);
+  square.setSubMatrix(design, 0, 0);
+  return square;
+}
+
+export function costOf(observations: readonly Observation[], places: Places): number {
+  return observations.reduce((sum, observation) => sum + (misfitOf(observation, places) / observation.sigma) ** 2, 0);
+}
+
+/** Reading minus what the places give; angles by the short way round. */
+export function misfitOf(observation: Observation, places: Places): number {
+  const difference = observation.value - predictedBy(observation, places);
+  return observation.kind === 'angle' ? ((((difference + 180) % 360) + 360) % 360) - 180 : difference;
+}
+
+/** What the reading would be if the shafts were at `places`. */
+export function predictedBy({ kind, from, to, rims }: Observation, places: Places): number {
+  const x = (k: number) => (k < 0 ? 0 : places[2 * k]!);
+  const y = (k: number) => (k < 0 ? 0 : places[2 * k + 1]!);
+  if (kind === 'x') return x(to);
+  if (kind === 'y') return y(to);
+  const [dx, dy] = [x(to) - x(from), y(to) - y(from)];
+  return kind === 'angle' ? (Math.atan2(dy, dx) * 180) / Math.PI : Math.hypot(dx, dy) + rims;
+}
+
+/** Slopes of a reading by place index. Two shafts on one spot have no direction between them, so no slope. */
+export function gradientOf({ kind, from, to }: Pick<Observation, 'kind' | 'from' | 'to'>, places: Places): [number, number][] {
+  if (kind === 'x') return [[2 * to, 1]];
+  if (kind === 'y') return [[2 * to + 1, 1]];
+  if (from < 0 || to < 0 || from === to) return [];
+  const [dx, dy] = [places[2 * to]! - places[2 * from]!, places[2 * to + 1]! - places[2 * from + 1]!];
+  const apart = Math.hypot(dx, dy);
+  if (apart < 1e-9) return [];
+  const [sx, sy] = kind === 'angle' ? [(-dy / apart ** 2) * (180 / Math.PI), (dx / apart ** 2) * (180 / Math.PI)] : [dx / apart, dy / apart];
+  return [
+    [2 * to, sx],
+    [2 * to + 1, sy],
+    [2 * from, -sx],
+    [2 * from + 1, -sy],
+  ];
+}
+
+function dot(a: readonly number[], b: readonly number[]): number {
+  return a.reduce((sum, value, k) => sum + value * b[k]!, 0);
+}
+
+function normalised(vector: readonly number[]): number[] {
+  const length = Math.sqrt(dot(vector, vector));
+  return vector.map((value) => (length > 0 ? value / length : 0));
+}

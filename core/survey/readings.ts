@@ -1,0 +1,79 @@
+import { pulleysById } from '../drive/look-up';
+import type { Drive } from '../drive/types';
+import { bodyRadiusMm, sectionFor } from '../section';
+
+export const READING_KINDS = ['outer', 'gap', 'centre', 'angle', 'x', 'y'] as const;
+export type ReadingKind = (typeof READING_KINDS)[number];
+
+/**
+ * One reading of the tape network. `outer` is far rim to far rim, `gap` near rim to near rim, `centre` centre to centre (bolt to bolt), in mm;
+ * `angle` the direction of the line from → to, degrees counter-clockwise from +x; `x` and `y` the place of `to` from the crank, mm. `plusMinus` is in
+ * the reading's own unit, and the fit's ± means the same as it does: one standard deviation in, one out.
+ */
+export interface SurveyReading {
+  readonly id: string;
+  readonly kind: ReadingKind;
+  readonly from?: string;
+  readonly to: string;
+  readonly mm?: number;
+  readonly deg?: number;
+  readonly plusMinus?: number;
+  readonly [unknown: string]: unknown;
+}
+
+/** Taken where a reading carries no ± of its own: a sixteenth of an inch on a tape, half a degree on a gauge. Defaults. */
+export const DEFAULT_PLUS_MINUS = { mm: 1.6, deg: 0.5 };
+
+export function isTape(kind: ReadingKind): boolean {
+  return kind === 'outer' || kind === 'gap' || kind === 'centre';
+}
+
+/** What the reading reads: mm, or degrees for an angle. */
+export function valueOf({ kind, mm, deg }: SurveyReading): number {
+  return (kind === 'angle' ? deg : mm) ?? 0;
+}
+
+export function plusMinusOf({ kind, plusMinus }: SurveyReading): number {
+  return plusMinus ?? (kind === 'angle' ? DEFAULT_PLUS_MINUS.deg : DEFAULT_PLUS_MINUS.mm);
+}
+
+/** A reading with what the fit needs of the drawing: the shafts by index and the rims that a tape over them takes in. */
+export interface Observation {
+  reading: SurveyReading;
+  kind: ReadingKind;
+  /** Index of the shaft, −1 for none. */
+  from: number;
+  to: number;
+  value: number;
+  sigma: number;
+  /** What is added to the distance of the centres: both radii, less both, or nothing. */
+  rims: number;
+  radii: [number, number];
+}
+
+/** The readings as observations of the drive's shafts, in `drive.stations` order. */
+export function observationsOf(drive: Drive, readings: readonly SurveyReading[]): Observation[] {
+  const pulleys = pulleysById(drive);
+  const index = new Map(drive.stations.map(({ id }, at) => [id, at]));
+  const radius = (id: string | undefined) => {
+    const placed = id === undefined ? undefined : pulleys.get(id);
+    if (!placed) return 0;
+    const belt = drive.belts.find(({ route }) => route.some(({ pulley }) => pulley === id)) ?? drive.belts[0];
+    return bodyRadiusMm(placed.pulley, belt ? sectionFor(belt.section, belt.sectionOverrides) : null);
+  };
+  return readings.map((reading) => {
+    const at = (id: string | undefined) => (id === undefined ? -1 : (index.get(pulleys.get(id)?.station.id ?? '') ?? -1));
+    const radii: [number, number] = [radius(reading.from), radius(reading.to)];
+    const both = radii[0] + radii[1];
+    return {
+      reading,
+      kind: reading.kind,
+      from: at(reading.from),
+      to: at(reading.to),
+      value: valueOf(reading),
+      sigma: plusMinusOf(reading),
+      rims: reading.kind === 'outer' ? both : reading.kind === 'gap' ? -both : 0,
+      radii,
+    };
+  });
+}

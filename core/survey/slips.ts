@@ -1,0 +1,47 @@
+import type { Observation } from './readings';
+
+/** A known way for a tape to go wrong, and what the tape would have read without it. */
+export interface Slip {
+  slip: 'inch' | 'foot' | 'centimetre' | 'decimetre' | 'unit' | 'rim-missed' | 'radius' | 'centres' | 'far-rims' | 'near-rims' | 'sign' | 'turned-about';
+  value: number;
+}
+
+/**
+ * The slip that brings a wrong reading to what the others say it should be, within `within`; null where none does. The nearest wins.
+ */
+export function slipOf(observation: Observation, predicted: number, within: number): Slip | null {
+  const fitting = slipsOf(observation).filter(({ value }) => Math.abs(value - predicted) <= within);
+  if (fitting.length === 0) return null;
+  return fitting.reduce((best, next) => (Math.abs(next.value - predicted) < Math.abs(best.value - predicted) ? next : best));
+}
+
+function slipsOf({ kind, value, radii: [a, b] }: Observation): Slip[] {
+  if (kind === 'angle') return [180, -180].map((turn) => ({ slip: 'turned-about', value: value + turn }));
+  const steps: Slip[] = (
+    [
+      ['inch', 25.4],
+      ['inch', 50.8],
+      ['foot', 304.8],
+      ['centimetre', 10],
+      ['decimetre', 100],
+    ] as const
+  ).flatMap(([slip, by]) => [
+    { slip, value: value + by },
+    { slip, value: value - by },
+  ]);
+  steps.push({ slip: 'unit', value: value * 25.4 }, { slip: 'unit', value: value / 25.4 });
+  if (kind === 'x' || kind === 'y') return [...steps, { slip: 'sign', value: -value }];
+  const both = a + b;
+  const [toOuter, toGap] = kind === 'outer' ? [0, 2 * both] : kind === 'gap' ? [-2 * both, 0] : [-both, both];
+  // Each tells what was really measured: the reading brought to the kind that was written down.
+  const other: Slip[] = [
+    { slip: 'far-rims', value: value + toOuter },
+    { slip: 'near-rims', value: value + toGap },
+    { slip: 'centres', value: value + (kind === 'outer' ? both : kind === 'gap' ? -both : 0) },
+    { slip: 'rim-missed', value: value + (kind === 'gap' ? -2 * a : 2 * a) },
+    { slip: 'rim-missed', value: value + (kind === 'gap' ? -2 * b : 2 * b) },
+    { slip: 'radius', value: value + (kind === 'gap' ? -a : a) },
+    { slip: 'radius', value: value + (kind === 'gap' ? -b : b) },
+  ];
+  return [...steps, ...other.filter((slip) => slip.value !== value)];
+}

@@ -1,0 +1,14 @@
+import type { Severity } from '../path/finding';
+
+export type SurveyFindingCode = 'no-readings' | 'undetermined' | 'suspect' | 'contradictory' | 'disagree' | 'unchecked' | 'mirrored';
+
+/** Something the tape network says, as data; the words are made in `core/words`. */
+export interface SurveyFinding {
+  code: SurveyFindingCode;
+  severity: Severity;
+  pulley?: string;
+  /** The reading meant, by id; of several that cannot be told apart, the first. */
+  reading?: string;
+  readings?: readonly string[];
+  figures?: Readonly<Record<string, number | string>>;
+}
