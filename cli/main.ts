@@ -1,9 +1,10 @@
+import { routeCommand } from './route-command';
 import { solveCommand } from './solve-command';
 import { surveyCommand } from './survey-command';
 import { UsageProblem } from './usage-problem';
 
-/** The command line over core: `emery solve FILE`, `emery survey FILE`. Prints JSON and exits 0, or one plain line on standard error and exits 2. */
-const COMMANDS: Record<string, (args: string[]) => string> = { solve: solveCommand, survey: surveyCommand };
+/** The command line over core: `emery solve FILE`, `emery survey FILE`, `emery route FILE --belt ID --top N`. Prints JSON and exits 0, or one plain line on standard error and exits 2. */
+const COMMANDS: Record<string, (args: string[]) => string> = { solve: solveCommand, survey: surveyCommand, route: routeCommand };
 
 const [name, ...args] = process.argv.slice(2);
 try {

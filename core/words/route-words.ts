@@ -1,0 +1,28 @@
+import { pulleyLabel } from '../drive/look-up';
+import type { Drive } from '../drive/types';
+import { formatLength, type LengthUnit } from '../quantity';
+import type { RouteReason } from '../route';
+
+/** One reason for a route's rank, as part of a line. */
+export function routeReason(drive: Drive, { code, pulley, figures }: RouteReason, unit: LengthUnit = 'mm'): string {
+  const name = pulley === undefined ? '' : pulleyLabel(drive, pulley);
+  const wrap = `${Math.round(figures?.['wrapDeg'] ?? 0)}°`;
+  switch (code) {
+    case 'wrap-good':
+      return `enough wrap everywhere, least to spare at ${name} with ${wrap}`;
+    case 'wrap-low':
+      return `${name} has only ${wrap} of wrap`;
+    case 'tensioner-slack':
+      return `${name} on the slack span just after the crank`;
+    case 'tensioner-elsewhere':
+      return `${name} not on the slack span after the crank`;
+    case 'clear':
+      return `spans clear by ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} or more`;
+    case 'close':
+      return `a span passes ${formatLength(Math.max(0, figures?.['roomMm'] ?? 0), unit, 0)} from a pulley`;
+    case 'left-off':
+      return `${name} left off`;
+    case 'drive-side-smooth':
+      return `${name} has to run on the belt's drive side, which wears it`;
+  }
+}
