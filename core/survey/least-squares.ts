@@ -65,38 +65,34 @@ function describe(observations: readonly Observation[], places: number[], unknow
   const { inverse, nullSpace } = pseudoSolve(design, observations.map(() => 0));
   // Distances alone leave one free motion of the whole: turning about the datum. It is no gap, for the sketch says which way is up.
   const turning = observations.every(({ kind }) => kind !== 'angle' && kind !== 'x' && kind !== 'y');
-  const spin = turning ? normalised(unknowns.map((at) => (at % 2 === 0 ? -(places[at + 1]! - datumOf(places, unknowns, 1)) : places[at - 1]! - datumOf(places, unknowns, 0)))) : null;
-  unknowns.forEach((at, k) => {
-    let loose = 0;
-    for (const vector of withoutSpin(nullSpace, spin)) loose = Math.max(loose, Math.abs(vector[k]!));
-    if (loose > 1e-4) free[Math.floor(at / 2)] = true;
-  });
+  for (const station of looseStations(nullSpace, unknowns, places, turning)) free[station] = true;
   const normal = inverse.mmul(inverse.transpose());
   unknowns.forEach((row, i) => unknowns.forEach((column, j) => covariance.set(row, column, normal.get(i, j))));
   const hat = design.mmul(inverse);
-  return { places, cost, residuals, redundancy: observations.map((_, k) => Math.max(0, 1 - hat.get(k, k))), covariance, free, turned: spin !== null };
+  return { places, cost, residuals, redundancy: observations.map((_, k) => Math.max(0, 1 - hat.get(k, k))), covariance, free, turned: turning };
 }
 
-/** The datum's own coordinate: the one index pair that is not unknown. */
-function datumOf(places: Places, unknowns: readonly number[], axis: 0 | 1): number {
+/**
+ * The shafts that some motion no reading sees would move. Where the whole may turn, that turn is taken out by holding the direction of one shaft, the one that
+ * leaves the fewest loose: held by a shaft that dangles, all the firm ones would seem to swing.
+ */
+function looseStations(nullSpace: readonly number[][], unknowns: readonly number[], places: Places, turning: boolean): Set<number> {
+  const moves = (vectors: readonly number[][]) => new Set(unknowns.filter((_, k) => vectors.some((vector) => Math.abs(vector[k]!) > 1e-4)).map((at) => Math.floor(at / 2)));
+  if (!turning) return moves(nullSpace);
   const known = new Set(unknowns);
-  const at = places.findIndex((_, k) => !known.has(k) && k % 2 === axis);
-  return at < 0 ? 0 : places[at]!;
-}
-
-/** Parts of the null space at right angles to the turning of the whole. */
-function withoutSpin(nullSpace: readonly number[][], spin: number[] | null): number[][] {
-  if (!spin) return [...nullSpace];
-  const rest: number[][] = [];
-  for (const vector of nullSpace) {
-    // Gram–Schmidt against the spin and what has been kept.
-    const left = [spin, ...rest].reduce((now, unit) => {
-      const along = dot(now, unit);
-      return now.map((value, k) => value - along * unit[k]!);
-    }, vector);
-    if (Math.sqrt(dot(left, left)) > 1e-3) rest.push(normalised(left));
+  const datum = places.findIndex((_, at) => at % 2 === 0 && !known.has(at));
+  let fewest = moves(nullSpace);
+  for (const at of unknowns.filter((index) => index % 2 === 0)) {
+    const [x, y] = [places[at]! - places[datum]!, places[at + 1]! - places[datum + 1]!];
+    const k = unknowns.indexOf(at);
+    const swing = nullSpace.map((vector) => (x * vector[k + 1]! - y * vector[k]!) / (Math.hypot(x, y) || 1));
+    const most = swing.reduce((best, value, v) => (Math.abs(value) > Math.abs(swing[best]!) ? v : best), 0);
+    if (nullSpace.length === 0 || Math.abs(swing[most]!) < 1e-6) continue;
+    const held = nullSpace.filter((_, v) => v !== most).map((vector) => vector.map((value, i) => value - (swing[nullSpace.indexOf(vector)]! / swing[most]!) * nullSpace[most]![i]!));
+    const loose = moves(held);
+    if (loose.size < fewest.size) fewest = loose;
   }
-  return rest;
+  return fewest;
 }
 
 function linearised(observations: readonly Observation[], places: Places, unknowns: readonly number[]): { design: Matrix; misfit: number[] } {
@@ -178,13 +174,4 @@ export function gradientOf({ kind, from, to }: Pick<Observation, 'kind' | 'from'
     [2 * from, -sx],
     [2 * from + 1, -sy],
   ];
-}
-
-function dot(a: readonly number[], b: readonly number[]): number {
-  return a.reduce((sum, value, k) => sum + value * b[k]!, 0);
-}
-
-function normalised(vector: readonly number[]): number[] {
-  const length = Math.sqrt(dot(vector, vector));
-  return vector.map((value) => (length > 0 ? value / length : 0));
 }

@@ -160,6 +160,14 @@ test('what is not fixed is named, has no ±, and the tape asked for next would f
   expect(fitSurvey(drive, more).findings.filter(({ code }) => code === 'undetermined')).toEqual([]);
 });
 
+test.each([0, 1])('with no direction, a pulley on %s tapes is loose and the firm ones are not', (tapes) => {
+  const drive = truth();
+  const firm = network(drive).filter(({ kind, from, to }) => kind !== 'angle' && from !== 'ac' && to !== 'ac');
+  const fit = fitSurvey(drive, [...firm, ...[reading(drive, 'outer', 'crank', 'ac')].slice(0, tapes)]);
+  expect(fit.findings.filter(({ code }) => code === 'undetermined').map(({ pulley }) => pulley)).toEqual(['ac']);
+  expect(fit.stations.filter(({ plusMinusX }) => plusMinusX === null).map(({ id }) => id)).toEqual(['ac']);
+});
+
 test('a pulley hung on two tapes is offered across the line between them', () => {
   const drive = truth();
   const readings = [...network(drive).filter(({ from, to }) => from !== 'ac' && to !== 'ac'), reading(drive, 'outer', 'crank', 'ac'), reading(drive, 'outer', 'alt', 'ac')];

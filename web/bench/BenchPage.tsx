@@ -9,6 +9,7 @@ import { useDrive, useShop, type DriveOpened } from '../api/shop';
 import { FrontView } from '../front-view/FrontView';
 import { UnitSwitch } from '../shop/UnitSwitch';
 import { RouteLedger } from '../route/RouteLedger';
+import { useSurveyFit } from '../survey/use-survey-fit';
 import { SurveyLedger } from '../survey/SurveyLedger';
 import { UnrolledBelt } from '../unrolled/UnrolledBelt';
 import { BenchContext, edit, type Bench, type Mark, type Stage } from './bench-context';
@@ -66,6 +67,9 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const [selected, select] = useState<Mark | null>(null);
   const [hovered, hover] = useState<Mark | null>(null);
   const [tapping, setTapping] = useState(false);
+  const [tapeAsked, setTapeAsked] = useState<{ from: string; to: string } | null>(null);
+  const [taping, setTaping] = useState(false);
+  const surveyFit = useSurveyFit(drive);
   const [keysOpen, setKeysOpen] = useState(false);
   const unit = shop.data?.unit ?? 'in';
   const { dispatch } = store;
@@ -100,8 +104,8 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   );
 
   const bench: Bench = useMemo(
-    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, dispatch }),
-    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, dispatch],
+    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, surveyFit, tapeAsked, setTapeAsked, taping, setTaping, dispatch }),
+    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, surveyFit, tapeAsked, taping, dispatch],
   );
   useBenchKeys({ bench, goTo, showKeys: () => setKeysOpen(true) });
 

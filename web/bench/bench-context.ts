@@ -1,6 +1,7 @@
 import { createContext, useContext } from 'react';
 import type { Drive } from '@emery/core/drive';
 import type { BeltSolution, DriveSolution } from '@emery/core/path';
+import type { SurveyFit } from '@emery/core/survey';
 import type { LengthUnit } from '@emery/core/quantity';
 import type { DriveAction } from './drive-history';
 
@@ -27,6 +28,14 @@ export interface Bench {
   setTapping: (on: boolean) => void;
   /** A tap on a shaft while tapping. */
   tap: (stationId: string) => void;
+  /** What the tape readings come to; null without readings or while it is being worked out. */
+  surveyFit: SurveyFit | null;
+  /** The tape the user is asked for, drawn rim to rim; null draws the one the fit asks for. */
+  tapeAsked: { from: string; to: string } | null;
+  setTapeAsked: (tape: { from: string; to: string } | null) => void;
+  /** True while Survey shows the tapes rather than the pulleys. */
+  taping: boolean;
+  setTaping: (on: boolean) => void;
   dispatch: (action: DriveAction) => void;
 }
 

@@ -7,11 +7,13 @@ import { formatLength } from '@emery/core/quantity';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { firstTape } from '../survey/first-tape';
 import { SURVEY_CODES } from '../survey/survey-codes';
 import { BeltDrawing } from './BeltDrawing';
 import { placeLabels } from './labels';
 import { PulleyDrawing } from './PulleyDrawing';
 import { ScaleBar } from './ScaleBar';
+import { TapeLines } from './TapeLines';
 import { useViewport } from './use-viewport';
 import './front-view.css';
 
@@ -197,6 +199,9 @@ export function FrontView() {
               </g>
             );
           })}
+          {stage === 'survey' && (
+            <TapeLines drive={drive} fit={bench.surveyFit} asked={bench.taping && count > 1 ? (bench.tapeAsked ?? firstTape(drive, bench.surveyFit)) : null} radii={radii} scale={k} />
+          )}
           <g className="belts">
             {solution.belts.map((solved) => (
               <BeltDrawing key={solved.id} belt={solved} source={drive.belts.find(({ id }) => id === solved.id)!} scale={k} active={solved.id === belt?.id} />

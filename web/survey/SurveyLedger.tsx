@@ -13,6 +13,7 @@ import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { QuantityField } from '../ledger/QuantityField';
 import { SURVEY_CODES } from './survey-codes';
+import { TapeLedger } from './TapeLedger';
 
 const ROLE_OPTIONS = ROLES.map((role) => ({ value: role, label: role === 'other' ? 'Something else' : ROLE_LABELS[role] }));
 const SURFACES: { value: Surface; label: string }[] = [
@@ -29,8 +30,32 @@ const WAYS: { value: 'any' | Rotation; label: string }[] = [
 /** Between twin sheaves, mm: a starting figure, to be measured. */
 const SHEAVE_STEP = 16;
 
-/** Survey: what was measured. The pulley in hand above, all of them below. */
+/** Survey: what was measured, of the pulleys and between them. */
 export function SurveyLedger() {
+  const { taping, setTaping } = useBench();
+  return (
+    <>
+      <p className="caution">
+        <strong aria-hidden>▲</strong>
+        <span>Key out and battery off before your hands go in. Fans can start by themselves.</span>
+      </p>
+      <Segmented<'pulleys' | 'tapes'>
+        block
+        aria-label="What is measured"
+        value={taping ? 'tapes' : 'pulleys'}
+        options={[
+          { value: 'pulleys', label: 'Pulleys' },
+          { value: 'tapes', label: 'Tapes between them' },
+        ]}
+        onChange={(tab) => setTaping(tab === 'tapes')}
+      />
+      {taping ? <TapeLedger /> : <PulleyLedger />}
+    </>
+  );
+}
+
+/** The pulley in hand above, all of them below. */
+function PulleyLedger() {
   const { drive, selected, dispatch, select } = useBench();
   const station = drive.stations.find(({ id }) => selected?.kind === 'pulley' && id === selected.station);
   const section = drive.belts[0]?.section ?? 'PK';
@@ -44,10 +69,6 @@ export function SurveyLedger() {
 
   return (
     <>
-      <p className="caution">
-        <strong aria-hidden>▲</strong>
-        <span>Key out and battery off before your hands go in. Fans can start by themselves.</span>
-      </p>
       <div className="block-head">
         <h2>{station ? stationLabel(station) : 'Pulleys'}</h2>
         <Dropdown

@@ -1,0 +1,22 @@
+import type { Drive } from '@emery/core/drive';
+import { searchRoutes, type RouteSearch } from '@emery/core/route';
+import { fitSurvey, type SurveyFit } from '@emery/core/survey';
+
+/** The long sums, run beside the page. What goes in and out is plain data; cancelling is ending the worker. */
+export interface CoreTasks {
+  survey: { input: Drive; output: SurveyFit };
+  routes: { input: { drive: Drive; belt: string; top: number }; output: RouteSearch };
+}
+
+export type CoreTask = keyof CoreTasks;
+export type CoreMessage = { progress: number } | { output: unknown };
+
+const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share: number) => void) => CoreTasks[T]['output'] } = {
+  survey: (drive) => fitSurvey(drive, drive.survey?.readings ?? []),
+  routes: ({ drive, belt, top }, onProgress) => searchRoutes(drive, belt, { top, onProgress }),
+};
+
+self.onmessage = <T extends CoreTask>({ data }: MessageEvent<{ task: T; input: CoreTasks[T]['input'] }>) => {
+  const tell = (message: CoreMessage) => self.postMessage(message);
+  tell({ output: RUN[data.task](data.input, (progress) => tell({ progress })) });
+};

@@ -1,0 +1,27 @@
+import type { CoreMessage, CoreTask, CoreTasks } from './core-worker';
+
+export interface Running<Output> {
+  done: Promise<Output>;
+  /** Ends the work at once; `done` then stays open for good. */
+  cancel: () => void;
+}
+
+/** Runs one of core's long sums in a worker of its own. */
+export function runCore<T extends CoreTask>(task: T, input: CoreTasks[T]['input'], onProgress: (share: number) => void = () => undefined): Running<CoreTasks[T]['output']> {
+  const worker = new Worker(new URL('./core-worker.ts', import.meta.url), { type: 'module' });
+  const done = new Promise<CoreTasks[T]['output']>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<CoreMessage>) => {
+      if ('progress' in data) onProgress(data.progress);
+      else {
+        resolve(data.output as CoreTasks[T]['output']);
+        worker.terminate();
+      }
+    };
+    worker.onerror = (event) => {
+      reject(new Error(event.message || 'the worker could not be started'));
+      worker.terminate();
+    };
+  });
+  worker.postMessage({ task, input });
+  return { done, cancel: () => worker.terminate() };
+}
