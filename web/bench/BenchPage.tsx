@@ -2,7 +2,7 @@ import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
 import { App as AntApp, Button, Result, Spin, Tooltip } from 'antd';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { fittingPulley, insertStop, proposedSide, removeStop } from '@emery/core/drive';
+import { fittingPulley, insertStop, proposedSide, removeStop, type Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
 import { ask, type ApiProblem } from '../api/client';
 import { useDrive, useShop, type DriveOpened } from '../api/shop';
@@ -13,6 +13,7 @@ import { useSurveyFit } from '../survey/use-survey-fit';
 import { SurveyLedger } from '../survey/SurveyLedger';
 import { UnrolledBelt } from '../unrolled/UnrolledBelt';
 import { BenchContext, edit, type Bench, type Mark, type Stage } from './bench-context';
+import type { DriveAction } from './drive-history';
 import { ConflictPanel } from './ConflictPanel';
 import { KeysHelp } from './KeysHelp';
 import { SaveSign } from './SaveSign';
@@ -61,7 +62,8 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const navigate = useNavigate();
   const { message } = AntApp.useApp();
   const { stage: asked } = useParams();
-  const drive = history.present;
+  const [preview, setPreview] = useState<Drive | null>(null);
+  const drive = preview ?? history.present;
   const stage: Stage = asked === 'survey' || asked === 'route' ? asked : drive.belts.some(({ route }) => route.length > 1) ? 'route' : 'survey';
   const [beltId, setBelt] = useState<string | null>(null);
   const [selected, select] = useState<Mark | null>(null);
@@ -72,7 +74,13 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const surveyFit = useSurveyFit(drive);
   const [keysOpen, setKeysOpen] = useState(false);
   const unit = shop.data?.unit ?? 'in';
-  const { dispatch } = store;
+  const dispatch = useCallback(
+    (action: DriveAction) => {
+      setPreview(null);
+      store.dispatch(action);
+    },
+    [store],
+  );
 
   const solution = useMemo(() => solveDrive(drive), [drive]);
   const belt = solution.belts.find(({ id }) => id === beltId) ?? solution.belts[0] ?? null;
@@ -98,14 +106,15 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const goTo = useCallback(
     (next: Stage) => {
       setTapping(false);
+      setPreview(null);
       void navigate(`/drives/${opened.id}/${next}`, { replace: true });
     },
     [navigate, opened.id],
   );
 
   const bench: Bench = useMemo(
-    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, surveyFit, tapeAsked, setTapeAsked, taping, setTaping, dispatch }),
-    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, surveyFit, tapeAsked, taping, dispatch],
+    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, surveyFit, tapeAsked, setTapeAsked, taping, setTaping, preview, setPreview, dispatch }),
+    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, surveyFit, tapeAsked, taping, preview, dispatch],
   );
   useBenchKeys({ bench, goTo, showKeys: () => setKeysOpen(true) });
 
@@ -115,7 +124,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
 
   const keepBoth = async () => {
     if (save.kind !== 'conflict') return;
-    const document = { ...drive, name: `${drive.name ?? 'Drive'} (mine)`.slice(0, 200) };
+    const document = { ...history.present, name: `${drive.name ?? 'Drive'} (mine)`.slice(0, 200) };
     try {
       await ask('POST', '/drives', { vehicleId: opened.vehicleId, document });
     } catch (error) {
@@ -183,10 +192,10 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
         </nav>
         {save.kind === 'conflict' && (
           <ConflictPanel
-            mine={drive}
+            mine={history.present}
             theirs={save.theirs}
             unit={unit}
-            onKeepMine={() => saver.keepMine(drive)}
+            onKeepMine={() => saver.keepMine(history.present)}
             onTakeTheirs={takeTheirs}
             onKeepBoth={() => void keepBoth()}
           />
@@ -199,6 +208,11 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
         {save.kind === 'gone' && (
           <p className="bench-notice" role="alert">
             <strong>■ This drive was deleted meanwhile.</strong> What you drew is kept here. <Button onClick={() => void bringBack()}>Bring it back</Button>
+          </p>
+        )}
+        {preview && (
+          <p className="bench-what-if" role="status">
+            You are looking at a what-if. Nothing is changed until you take it. <Button onClick={() => setPreview(null)}>Back to the drive as it is</Button>
           </p>
         )}
         <main className="bench-parts">

@@ -36,6 +36,10 @@ export interface Bench {
   /** True while Survey shows the tapes rather than the pulleys. */
   taping: boolean;
   setTaping: (on: boolean) => void;
+  /** A what-if laid over the drive: `drive` and `solution` are then its, and nothing of it is saved. */
+  preview: Drive | null;
+  setPreview: (drive: Drive | null) => void;
+  /** Changes the drive itself; a what-if ends with it. */
   dispatch: (action: DriveAction) => void;
 }
 

@@ -1,8 +1,9 @@
-import { DeleteOutlined, EllipsisOutlined, PlusOutlined, SwapOutlined } from '@ant-design/icons';
+import { DeleteOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented } from 'antd';
+import { useState } from 'react';
 import {
   addBelt, changeBelt, flipStop, insertStop, newBelt, pulleyLabel, removeBelt, removeStop, reverseRoute, stationLabel, fittingPulley,
-  type Belt, type Station,
+  type Belt, type Drive, type Station,
 } from '@emery/core/drive';
 import { bestPlaceFor, type BeltSolution } from '@emery/core/path';
 import { formatInchesDecimal } from '@emery/core/quantity';
@@ -10,6 +11,7 @@ import { SECTIONS, sectionFor } from '@emery/core/section';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
+import { RouteFinder } from './RouteFinder';
 import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 
@@ -18,6 +20,7 @@ const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({ value: name, label: 
 /** Route: which way the belt runs, and how long that makes it. */
 export function RouteLedger() {
   const { drive, belt, setBelt, dispatch, setTapping } = useBench();
+  const [searching, setSearching] = useState<Drive | null>(null);
   const source = drive.belts.find(({ id }) => id === belt?.id);
   const another = () => {
     const made = newBelt(drive, source?.section ?? 'PK');
@@ -36,6 +39,7 @@ export function RouteLedger() {
       </>
     );
   }
+  if (searching) return <RouteFinder drive={searching} source={searching.belts.find(({ id }) => id === belt.id) ?? source} onClose={() => setSearching(null)} />;
   return (
     <>
       {drive.belts.length > 1 && (
@@ -46,7 +50,10 @@ export function RouteLedger() {
       <OffBelt source={source} />
       <Verdict belt={belt} />
       <BeltFields source={source} />
-      <div>
+      <div className="button-row">
+        <Button icon={<SearchOutlined />} onClick={() => setSearching(drive)}>
+          Find routes
+        </Button>
         <Button icon={<PlusOutlined />} onClick={another}>
           Add another belt
         </Button>

@@ -139,7 +139,7 @@ function TapeRule({ x, length, unit }: { x: (mm: number) => number; length: numb
     <g className="tape" aria-hidden>
       <path d={[`M${x(0)} ${y}H${x(length)}`, ...ticks.map((mm) => `M${x(mm)} ${y}v-4`), ...figures.map((mm) => `M${x(mm)} ${y}v-9`)].join('')} />
       {figures.map((mm) => (
-        <text key={mm} x={x(mm)} y={y + 16} textAnchor="middle">
+        <text key={mm} x={mm === 0 ? x(0) - 8 : x(mm)} y={y + 16} textAnchor={mm === 0 ? 'start' : 'middle'}>
           {name(mm)}
           {mm === 0 && unit === 'mm' ? ' mm' : ''}
         </text>

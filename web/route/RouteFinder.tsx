@@ -1,0 +1,88 @@
+import { Button, Progress } from 'antd';
+import { useEffect, useState } from 'react';
+import { changeBelt, type Belt, type Drive } from '@emery/core/drive';
+import { sketchOf } from '@emery/core/path';
+import type { RouteFound, RouteSearch } from '@emery/core/route';
+import { routeReason } from '@emery/core/words';
+import { edit, useBench } from '../bench/bench-context';
+import { runCore } from '../bench/run-core';
+import { Thumbnail } from '../bench/Thumbnail';
+import { LengthFigure } from '../ledger/LengthFigure';
+
+const SHOWN = 8;
+
+/** The routes a belt could run over the pulleys drawn, best first. Looking at one lays it on the drawing; nothing is changed until it is taken. */
+export function RouteFinder({ drive, source, onClose }: { drive: Drive; source: Belt; onClose: () => void }) {
+  const { preview, setPreview, dispatch, unit } = useBench();
+  const [progress, setProgress] = useState(0);
+  const [search, setSearch] = useState<RouteSearch | null>(null);
+  const [problem, setProblem] = useState('');
+
+  useEffect(() => {
+    const running = runCore('routes', { drive, belt: source.id, top: SHOWN }, setProgress);
+    running.done.then(setSearch, (error: Error) => setProblem(error.message));
+    return running.cancel;
+    // The search belongs to the drive as it was when the finder was opened.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+
+  const close = () => {
+    setPreview(null);
+    onClose();
+  };
+  const withRoute = ({ route }: RouteFound) => changeBelt(drive, source.id, { route });
+  const take = ({ route }: RouteFound) => {
+    close();
+    dispatch(edit((d) => changeBelt(d, source.id, { route })));
+  };
+
+  return (
+    <section aria-label="Routes found">
+      <div className="block-head">
+        <h2>{search ? `${search.routes.length === SHOWN ? 'The best ' : ''}${search.routes.length} that can be run` : 'Looking for routes'}</h2>
+        <Button onClick={close}>{search ? 'Back' : 'Cancel'}</Button>
+      </div>
+      {!search && !problem && <Progress percent={Math.round(progress * 100)} showInfo={false} aria-label="Share of the search done" />}
+      {problem && (
+        <p className="field-echo is-wrong" role="alert">
+          The search stopped: {problem}
+        </p>
+      )}
+      {search?.routes.length === 0 && (
+        <p className="finding is-watch">
+          <strong>No route goes over all these pulleys.</strong> Mark an idler as one that may be left off, or check sizes, planes and the way each must turn.
+        </p>
+      )}
+      <ol className="routes">
+        {search?.routes.map((found, index) => {
+          const there = withRoute(found);
+          const shown = preview !== null && JSON.stringify(preview.belts) === JSON.stringify(there.belts);
+          return (
+            <li key={index} className={shown ? 'is-shown' : ''}>
+              <button type="button" className="route-found" aria-pressed={shown} onClick={() => setPreview(shown ? null : there)}>
+                <Thumbnail sketch={sketchOf(there)} label={`Route ${index + 1}`} />
+                <span>
+                  <strong className="route-length">
+                    <LengthFigure mm={found.lengthMm} unit={unit} />
+                  </strong>{' '}
+                  <span className="quiet">least wrap {Math.round(found.leastWrapDeg)}°</span>
+                  <span className="route-reasons">{sentence(found.reasons.map((reason) => routeReason(drive, reason, unit)))}</span>
+                </span>
+              </button>
+              {shown && (
+                <Button type="primary" onClick={() => take(found)}>
+                  Use this route
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
+
+function sentence(parts: string[]): string {
+  const text = parts.join('; ');
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+}
