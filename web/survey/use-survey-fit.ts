@@ -3,9 +3,12 @@ import type { Drive } from '@emery/core/drive';
 import type { SurveyFit } from '@emery/core/survey';
 import { runCore } from '../bench/run-core';
 
-/** The fit of a drive's tape readings, worked out beside the page; the last one stands until the next is there. Null without readings. */
+/**
+ * The fit of a drive's tape readings, worked out beside the page. While shafts are dragged the last fit stands until the next is there; with other readings it says
+ * nothing any more, so it is null until theirs is there, and without readings.
+ */
 export function useSurveyFit(drive: Drive): SurveyFit | null {
-  const [fit, setFit] = useState<SurveyFit | null>(null);
+  const [last, setLast] = useState<{ fit: SurveyFit; readings: Drive['survey'] } | null>(null);
   const wanted = (drive.survey?.readings?.length ?? 0) > 0;
   useEffect(() => {
     if (!wanted) return;
@@ -14,12 +17,12 @@ export function useSurveyFit(drive: Drive): SurveyFit | null {
     const timer = setTimeout(() => {
       const running = runCore('survey', drive);
       cancel = running.cancel;
-      void running.done.then(setFit);
+      void running.done.then((result) => setLast({ fit: result, readings: drive.survey }));
     }, 120);
     return () => {
       clearTimeout(timer);
       cancel();
     };
   }, [drive, wanted]);
-  return wanted ? fit : null;
+  return wanted && last?.readings === drive.survey ? last.fit : null;
 }
