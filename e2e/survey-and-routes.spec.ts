@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, openDrive, saved, shownLength, test } from './emery';
 
 test('tapes put a pulley where it sits, a slipped inch is named, and the readings are kept', async ({ page, emery }) => {
@@ -68,4 +69,26 @@ test('routes are found, looked at without changing anything, and one is taken', 
   expect(document.belts[0]!.route.map(({ pulley }) => pulley)).toEqual(['crank-1', 'ten-1', 'steer-1', 'alt-1', 'pump-1', 'ac-1']);
   await page.keyboard.press('Control+z');
   expect(await shownLength(page)).toBeCloseTo(before, 9);
+});
+
+test('the routing card goes out as SVG, PDF and DXF', async ({ page }) => {
+  await page.goto('/');
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  await page.getByRole('link', { name: 'Routing card' }).click();
+  const card = page.getByRole('img', { name: /^Routing card of Front drive/ });
+  await expect(card).toContainText('1805.6 mm effective');
+  await expect(card).toContainText('Release: turn the arm of');
+  const file = async (button: RegExp) => {
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: button }).click()]);
+    return readFileSync(await download.path(), 'latin1');
+  };
+  expect(await file(/SVG/)).toContain('viewBox="0 0 1123 794"');
+  expect(await file(/PDF/)).toMatch(/^%PDF-1/);
+  const dxf = (await file(/DXF/)).split(/\r?\n/).map((line) => line.trim());
+  // Six pulleys, six arcs and six spans; the crank's circle is 168 mm across.
+  expect(dxf.filter((line) => line === 'CIRCLE')).toHaveLength(6);
+  expect(dxf.filter((line) => line === 'ARC')).toHaveLength(6);
+  expect(dxf.filter((line) => line === 'LINE')).toHaveLength(6);
+  const crank = dxf.indexOf('CIRCLE');
+  expect(dxf.slice(crank, crank + 30).join(' ')).toContain('40 84 ');
 });

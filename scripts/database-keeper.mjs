@@ -16,6 +16,7 @@ import { run } from './lib/run.mjs';
 
 const folder = process.argv[2];
 const data = path.join(folder, 'data');
+const scratch = path.join(folder, 'scratch');
 const pidFile = path.join(folder, 'mariadb.pid');
 const clients = new Set();
 let database = null;
@@ -56,18 +57,23 @@ async function initialise() {
   const fresh = `${data}-making`;
   rmSync(fresh, { recursive: true, force: true });
   mkdirSync(fresh, { recursive: true, mode: 0o700 });
+  makeScratch();
   const user = os.userInfo().username;
   const { code, output } = await run(
     findProgram('mariadb-install-db'),
-    ['--no-defaults', `--datadir=${fresh}`, `--user=${user}`, '--auth-root-authentication-method=socket', `--auth-root-socket-user=${user}`, '--skip-test-db'],
+    ['--no-defaults', `--datadir=${fresh}`, `--tmpdir=${scratch}`, `--user=${user}`, '--auth-root-authentication-method=socket', `--auth-root-socket-user=${user}`, '--skip-test-db'],
     { quiet: true },
   );
-  if (code !== 0) throw new Error(`mariadb-install-db failed: ${output.trim().split('\n').slice(-3).join(' ')}`);
+  if (code !== 0) {
+    log(output);
+    throw new Error(`mariadb-install-db failed: ${/^.*ERROR.*$/m.exec(output)?.[0] ?? output.trim().split('\n').at(-1)}`);
+  }
   renameSync(fresh, data);
 }
 
 async function start() {
   starts.push(Date.now());
+  makeScratch();
   const port = await freePort();
   const { user, password } = JSON.parse(readFileSync(path.join(folder, 'credentials.json'), 'utf8'));
   const accounts = ['127.0.0.1', 'localhost'].flatMap((host) => [
@@ -81,7 +87,7 @@ async function start() {
     [
       '--pdeathsig', 'TERM', findProgram('mariadbd'), '--no-defaults',
       ...(process.getuid() === 0 ? ['--user=root'] : []),
-      `--datadir=${data}`, `--socket=${socketFile()}`, `--pid-file=${pidFile}`, `--log-error=${path.join(folder, 'mariadb.log')}`,
+      `--datadir=${data}`, `--tmpdir=${scratch}`, `--socket=${socketFile()}`, `--pid-file=${pidFile}`, `--log-error=${path.join(folder, 'mariadb.log')}`,
       `--init-file=${path.join(folder, 'accounts.sql')}`, '--bind-address=127.0.0.1', `--port=${port}`,
       '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--skip-name-resolve',
       '--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=128M', '--max-connections=100', '--max-allowed-packet=64M',
@@ -139,6 +145,11 @@ async function freePort() {
 function lastPort() {
   const file = path.join(folder, 'port');
   return existsSync(file) ? Number(readFileSync(file, 'utf8')) : null;
+}
+
+/** A mariadbd that starts sweeps its temporary folder of tables, another one's too, so each needs a folder of its own. */
+function makeScratch() {
+  mkdirSync(scratch, { recursive: true, mode: 0o700 });
 }
 
 /** A Unix socket's path may have 107 characters, so it lives in the temporary folder under a short name of our own. */

@@ -9,6 +9,7 @@ import { antdTheme } from './theme/antd-theme';
 import './theme/tokens.css';
 
 const ShopPage = lazy(() => import('./shop/ShopPage'));
+const RoutingCardPage = lazy(() => import('./route/RoutingCardPage'));
 const BenchPage = lazy(() => import('./bench/BenchPage'));
 
 const client = new QueryClient({
@@ -32,6 +33,7 @@ createRoot(document.getElementById('root')!).render(
             <Suspense fallback={<Spin className="page-spin" />}>
               <Routes>
                 <Route index element={<ShopPage />} />
+                <Route path="drives/:driveId/card" element={<RoutingCardPage />} />
                 <Route path="drives/:driveId/:stage?" element={<BenchPage />} />
                 <Route
                   path="*"

@@ -88,7 +88,7 @@ export function FrontView() {
   });
 
   const labels = placeLabels(
-    figures.map(({ station, x, y, r, name, figure }) => ({ id: station.id, x, y, r, width: Math.max(name.length * 7, figure.length * 6.6) + 4, height: LABEL_HEIGHT })),
+    figures.map(({ station, main, x, y, r, name, figure }) => ({ id: station.id, x, y, r, free: r - (main.surface === 'vee' ? 9 * k : 0), width: Math.max(name.length * 7, figure.length * 6.6) + 4, height: LABEL_HEIGHT })),
     {
       circles: figures,
       lines: solution.belts.flatMap(({ spans }) =>

@@ -6,6 +6,8 @@ export interface LabelWanted {
   x: number;
   y: number;
   r: number;
+  /** Radius that is free of the belt on it, where a label inside must stay. */
+  free: number;
   width: number;
   height: number;
 }
@@ -42,9 +44,9 @@ export function placeLabels(wanted: readonly LabelWanted[], { circles, lines, wi
 }
 
 /** Above the hub, with its upper corners inside the rim. */
-function fitsInside({ x, y, r, width, height }: LabelWanted, lines: LabelObstacles['lines']): Point | null {
+function fitsInside({ x, y, free, width, height }: LabelWanted, lines: LabelObstacles['lines']): Point | null {
   const middle = y - 7 - height / 2;
-  if (Math.hypot(width / 2, 7 + height) > r - 2) return null;
+  if (Math.hypot(width / 2, 7 + height) > free - 2) return null;
   return lines.some(({ start, end }) => brushes({ x, y: middle, w: width, h: height }, start, end)) ? null : { x, y: middle };
 }
 

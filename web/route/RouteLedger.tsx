@@ -1,6 +1,7 @@
 import { DeleteOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented } from 'antd';
 import { useState } from 'react';
+import { Link, useParams } from 'react-router';
 import {
   addBelt, changeBelt, flipStop, insertStop, newBelt, pulleyLabel, removeBelt, removeStop, reverseRoute, stationLabel, fittingPulley,
   type Belt, type Drive, type Station,
@@ -20,6 +21,7 @@ const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({ value: name, label: 
 /** Route: which way the belt runs, and how long that makes it. */
 export function RouteLedger() {
   const { drive, belt, setBelt, dispatch, setTapping } = useBench();
+  const { driveId } = useParams();
   const [searching, setSearching] = useState<Drive | null>(null);
   const source = drive.belts.find(({ id }) => id === belt?.id);
   const another = () => {
@@ -54,6 +56,9 @@ export function RouteLedger() {
         <Button icon={<SearchOutlined />} onClick={() => setSearching(drive)}>
           Find routes
         </Button>
+        <Link to={`/drives/${driveId}/card`} className="button-link">
+          Routing card
+        </Link>
         <Button icon={<PlusOutlined />} onClick={another}>
           Add another belt
         </Button>

@@ -24,5 +24,5 @@ export function useSurveyFit(drive: Drive): SurveyFit | null {
       cancel();
     };
   }, [drive, wanted]);
-  return wanted && last?.readings === drive.survey ? last.fit : null;
+  return wanted && last && last.readings === drive.survey ? last.fit : null;
 }

@@ -1,0 +1,29 @@
+import { placeLabels, type LabelWanted } from './labels';
+
+const wanted = (id: string, x: number, y: number, r: number): LabelWanted => ({ id, x, y, r, free: r, width: 80, height: 34 });
+const open = { circles: [], lines: [], width: 800, height: 500 };
+
+test('inside a large pulley above its hub, beside a small one', () => {
+  const [large, small] = placeLabels([wanted('large', 200, 250, 90), wanted('small', 600, 250, 25)], open);
+  expect(large).toMatchObject({ id: 'large', x: 200 });
+  expect(large!.y).toBeLessThan(250);
+  expect(Math.hypot(small!.x - 600, small!.y - 250)).toBeGreaterThan(25);
+});
+
+test('never on a belt, another pulley, another label or over the edge while there is room elsewhere', () => {
+  const pulleys = Array.from({ length: 8 }, (_, k) => wanted(`p${k}`, 150 + 160 * (k % 4), 140 + 220 * Math.floor(k / 4), 24));
+  const lines = pulleys.map((a, k) => ({ start: { x: a.x, y: a.y - 24 }, end: { x: pulleys[(k + 1) % 8]!.x, y: pulleys[(k + 1) % 8]!.y - 24 } }));
+  const placed = placeLabels(pulleys, { ...open, circles: pulleys, lines });
+  placed.forEach((a, index) => {
+    expect(a.x - 40).toBeGreaterThanOrEqual(0);
+    expect(a.x + 40).toBeLessThanOrEqual(800);
+    for (const { x, y, r } of pulleys) expect(Math.hypot(Math.max(0, Math.abs(x - a.x) - 40), Math.max(0, Math.abs(y - a.y) - 17))).toBeGreaterThan(r);
+    for (const b of placed.slice(index + 1)) expect(Math.abs(a.x - b.x) >= 80 || Math.abs(a.y - b.y) >= 34).toBe(true);
+    for (const { start, end } of lines) {
+      for (let t = 0; t <= 1; t += 0.01) {
+        const [x, y] = [start.x + t * (end.x - start.x), start.y + t * (end.y - start.y)];
+        expect(Math.abs(x - a.x) < 40 && Math.abs(y - a.y) < 17).toBe(false);
+      }
+    }
+  });
+});

@@ -1,0 +1,50 @@
+import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+import { pulleysById, type Drive } from '@emery/core/drive';
+import { solveDrive } from '@emery/core/path';
+
+/** The card as a file of its own: the drawing on the page, with the styles it needs inside. */
+export function svgText(card: SVGSVGElement): string {
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${new XMLSerializer().serializeToString(card)}\n`;
+}
+
+/** The card as an A4 PDF. */
+export async function pdfOf(card: SVGSVGElement): Promise<Blob> {
+  const [{ jsPDF }, { svg2pdf }] = await Promise.all([import('jspdf'), import('svg2pdf.js')]);
+  const pdf = new jsPDF({ orientation: 'landscape', unit: 'mm', format: 'a4' });
+  await svg2pdf(card, pdf, { x: 0, y: 0, width: 297, height: 210 });
+  return pdf.output('blob');
+}
+
+/** Circles of the pulleys and the cord line of each belt, in mm, for a bracket maker: DXF. */
+export async function dxfOf(drive: Drive): Promise<string> {
+  const { default: Drawing } = await import('dxf-writer');
+  const drawing = new Drawing();
+  drawing.setUnits('Millimeters');
+  drawing.addLayer('PULLEYS', Drawing.ACI.WHITE, 'CONTINUOUS').addLayer('CENTRES', Drawing.ACI.RED, 'CONTINUOUS').addLayer('BELTS', Drawing.ACI.GREEN, 'CONTINUOUS');
+  const sections = new Map(drive.belts.flatMap((belt) => belt.route.map(({ pulley }) => [pulley, sectionFor(belt.section, belt.sectionOverrides)] as const)));
+  for (const { pulley, station } of pulleysById(drive).values()) {
+    drawing.setActiveLayer('PULLEYS').drawCircle(station.x, station.y, bodyRadiusMm(pulley, sections.get(pulley.id) ?? null));
+    drawing.setActiveLayer('CENTRES').drawPoint(station.x, station.y);
+  }
+  drawing.setActiveLayer('BELTS');
+  for (const { contacts, spans, closed } of solveDrive(drive).belts) {
+    if (!closed) continue;
+    for (const { start, end } of spans) drawing.drawLine(start.x, start.y, end.x, end.y);
+    for (const { centre, cordRadius, arrive, leave, turn, wrapDeg } of contacts) {
+      const angle = (point: { x: number; y: number }) => (Math.atan2(point.y - centre.y, point.x - centre.x) * 180) / Math.PI;
+      // DXF arcs always run counter-clockwise.
+      const [from, to] = turn === 1 ? [angle(arrive!), angle(leave!)] : [angle(leave!), angle(arrive!)];
+      if (wrapDeg! > 0) drawing.drawArc(centre.x, centre.y, cordRadius, from, to);
+    }
+  }
+  return drawing.toDxfString();
+}
+
+export function download(name: string, content: Blob | string, type: string): void {
+  const address = URL.createObjectURL(content instanceof Blob ? content : new Blob([content], { type }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(address), 10_000);
+}

@@ -1,0 +1,99 @@
+import { stationLabel, type Drive, type Station } from '@emery/core/drive';
+import { beltBounds, solveDrive, type BeltSolution } from '@emery/core/path';
+import { formatInches, formatMm } from '@emery/core/quantity';
+import { sectionFor } from '@emery/core/section';
+
+/** A4 across, in CSS px. */
+export const CARD = { width: 1123, height: 794 };
+
+/** How a card lays the drive: paper px = mm × k + x, and y turned over. */
+export interface CardScale {
+  k: number;
+  x: number;
+  y: number;
+}
+
+/** Fits the drive into the left part of the card, under its head. */
+export function cardScale(drive: Drive): CardScale {
+  const frame = { left: 40, top: 96, width: 720, height: 650 };
+  const { minX, minY, maxX, maxY } = beltBounds(drive, 30);
+  const k = Math.min(frame.width / (maxX - minX), frame.height / (maxY - minY));
+  return { k, x: frame.left + frame.width / 2 - (k * (minX + maxX)) / 2, y: frame.top + frame.height / 2 + (k * (minY + maxY)) / 2 };
+}
+
+/** A line of the text beside the drawing. */
+export interface CardLine {
+  text: string;
+  y: number;
+  size: number;
+  bold: boolean;
+}
+
+/** Everything that is printed beside the drawing, top to bottom: each belt with its order, how to let it off, the caution at the foot. */
+export function cardText(drive: Drive): CardLine[] {
+  const lines: CardLine[] = [];
+  let y = 118;
+  const add = (text: string, { gap = 21, size = 15, bold = false } = {}) => {
+    wrapped(text, Math.floor(540 / size)).forEach((part, index) => {
+      y += index === 0 ? gap : size + 5;
+      lines.push({ text: part, y, size, bold });
+    });
+  };
+  const { belts } = solveDrive(drive);
+  belts.forEach((belt, index) => {
+    const source = drive.belts[index]!;
+    const section = sectionFor(source.section, source.sectionOverrides)!;
+    const ribs = section.kind === 'ribbed' && source.ribs ? `, ${source.ribs} ribs` : '';
+    add(`${belts.length > 1 ? `Belt ${index + 1}: ` : ''}${source.section}${ribs}`, { gap: 34, size: 19, bold: true });
+    add(belt.length.mm === null ? 'No length: this route cannot be run' : `${formatMm(belt.length.mm)} ${belt.length.basis} (${formatInches(belt.length.mm)}), from the drawing`);
+    belt.contacts.forEach(({ pulley, side }, at) => add(`${at + 1}  ${labelOf(drive, pulley)}, ${side === 'back' ? 'back' : SIDES[section.kind]}`));
+    const last = lastOn(drive, belt);
+    if (last) add(`Goes on last over ${last}`, { gap: 26, bold: true });
+  });
+  const release = releaseNote(drive);
+  if (release) add(release, { gap: 36, bold: true });
+  y = CARD.height - 100;
+  add("Key out and battery off before hands go in. The vehicle's service manual comes first.", { size: 13 });
+  return lines;
+}
+
+/** Breaks a text into lines of at most `most` characters, at spaces. */
+function wrapped(text: string, most: number): string[] {
+  return text.split(' ').reduce<string[]>((lines, word) => {
+    const last = lines[lines.length - 1];
+    if (last === undefined || last.length + word.length + 1 > most) lines.push(word);
+    else lines[lines.length - 1] = `${last} ${word}`;
+    return lines;
+  }, []);
+}
+
+const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' };
+
+/** Which way a wrench takes a sprung arm to let the belt off, seen from the front; null without one. */
+function releaseNote(drive: Drive): string | null {
+  for (const station of drive.stations) {
+    const { adjuster } = station;
+    if (adjuster?.kind !== 'sprung-arm') continue;
+    const turn = ((((Number(adjuster['fullAngle']) - Number(adjuster['freeAngle'])) % 360) + 540) % 360) - 180;
+    return `Release: turn the arm of ${stationLabel(station)} ${turn > 0 ? 'counter-clockwise' : 'clockwise'}. It bites: keep fingers out, let it down slowly.`;
+  }
+  return null;
+}
+
+/** A smooth pulley has no flange to lift over; of those, and otherwise of all but the crank, the one with the least wrap. */
+function lastOn(drive: Drive, belt: BeltSolution): string | null {
+  if (!belt.closed) return null;
+  const stations = new Map(drive.stations.map((station) => [station.id, station]));
+  const isSmooth = ({ pulley, station }: BeltSolution['contacts'][number]) => stations.get(station)!.pulleys.find(({ id }) => id === pulley)!.surface === 'smooth';
+  const candidates = belt.contacts.filter(({ station }) => !['crankshaft', 'tensioner'].includes(stations.get(station)!.role));
+  const easy = candidates.some(isSmooth) ? candidates.filter(isSmooth) : candidates;
+  if (easy.length === 0) return null;
+  const least = easy.reduce((best, next) => (next.wrapDeg! < best.wrapDeg! ? next : best));
+  return labelOf(drive, least.pulley);
+}
+
+function labelOf(drive: Drive, pulley: string): string {
+  const station = drive.stations.find(({ pulleys }) => pulleys.some(({ id }) => id === pulley)) as Station;
+  const at = station.pulleys.findIndex(({ id }) => id === pulley);
+  return station.pulleys.length > 1 ? `${stationLabel(station)} ${at + 1}` : stationLabel(station);
+}
