@@ -28,7 +28,10 @@ export async function ensureNpmPackages() {
   await withLock(lock, () => process.stderr.write('Another Emery is installing packages here; waiting …\n'), async () => {
     if (npmPackagesPresent()) return;
     await step('Installing npm packages', async () => {
-      const { code, output } = await run('npm', ['ci', '--ignore-scripts', '--prefer-offline', '--no-audit', '--no-fund'], { cwd: ROOT, quiet: true });
+      const install = () => run('npm', ['ci', '--ignore-scripts', '--prefer-offline', '--no-audit', '--no-fund'], { cwd: ROOT, quiet: true });
+      const first = await install();
+      // An install that was cut off may still be writing; the second finds a quiet folder.
+      const { code, output } = first.code === 0 ? first : await install();
       if (code !== 0) throw new SetupProblem(`the npm packages could not be installed:\n${output.trim().split('\n').slice(-8).join('\n')}`);
     });
   });

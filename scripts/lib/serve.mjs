@@ -42,6 +42,6 @@ export function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'de
         });
       }
     });
-    ended.then(() => reject(new SetupProblem(`the server ended at once:\n${complaint.trim()}`)));
+    ended.then(() => reject(new SetupProblem(complaint.trim() || 'the server ended at once')));
   });
 }
