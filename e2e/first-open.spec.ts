@@ -17,7 +17,7 @@ test('first open: drag a pulley, the length follows as core says, write a tape r
 
   await page.getByRole('button', { name: /Survey/ }).click();
   await page.locator('[data-station="alt"]').click();
-  const diameter = page.getByLabel('Diameter over ribs');
+  const diameter = page.getByLabel('Diameter over ribs', { exact: true });
   await diameter.fill('2 7/16');
   await expect(page.getByText('reads 2 7/16" · 61.9 mm')).toBeVisible();
   await diameter.press('Enter');

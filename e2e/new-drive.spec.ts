@@ -10,7 +10,7 @@ async function addPulley(page: Page, role: string, x: string, y: string, diamete
 }
 
 async function write(page: Page, label: string, text: string) {
-  const field = page.getByLabel(label);
+  const field = page.getByLabel(label, { exact: true });
   await field.fill(text);
   await field.press('Enter');
   await expect(field).not.toHaveAttribute('aria-invalid', 'true');
@@ -92,9 +92,9 @@ test('what cannot be read stays in the field with the reason, and nothing is cha
   await page.getByRole('link', { name: /^Open Front drive of Rescue truck 2/ }).click();
   await page.getByRole('button', { name: /^1 Survey/ }).click();
   await page.locator('[data-station="crank"]').click();
-  const diameter = page.getByLabel('Diameter over ribs');
+  const diameter = page.getByLabel('Diameter over ribs', { exact: true });
   await diameter.fill('6 15/61');
-  await page.getByLabel('Above crank (y)').click();
+  await page.getByLabel('Above crank (y)', { exact: true }).click();
   await expect(page.getByText('15/61 is on no tape.')).toBeVisible();
   await expect(diameter).toHaveValue('6 15/61');
   await diameter.fill('-3');

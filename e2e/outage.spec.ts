@@ -37,7 +37,7 @@ test('what is typed but not entered survives a reload', async ({ page, emery }) 
   await openDrive(page, 'Front drive of Rescue truck 2');
   await page.getByRole('button', { name: /^1 Survey/ }).click();
   await page.locator('[data-station="ac"]').click();
-  await page.getByLabel('Diameter over ribs').fill('4 7/8');
+  await page.getByLabel('Diameter over ribs', { exact: true }).fill('4 7/8');
   await page.reload();
   await expect.poll(async () => (await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'ac')!.pulleys[0]!.diameter).toBeCloseTo(123.825, 6);
 });

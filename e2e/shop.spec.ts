@@ -99,7 +99,7 @@ test('no serious accessibility fault on any screen', async ({ page }) => {
 
 for (const [width, height] of [[768, 1024], [390, 844]] as const) {
   test(`at ${width} px nothing runs off the side, and a finger can draw and read`, async ({ browser, emery }) => {
-    const context = await browser.newContext({ baseURL: emery.address(), viewport: { width, height }, hasTouch: true });
+    const context = await browser.newContext({ baseURL: emery.address(), viewport: { width, height }, hasTouch: true, isMobile: true });
     const page = await context.newPage();
     const fits = async () => expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
     await page.goto('/');
@@ -113,14 +113,21 @@ for (const [width, height] of [[768, 1024], [390, 844]] as const) {
     await expect(page.getByRole('row', { name: /Alternator/ })).toBeHidden();
     await page.getByRole('button', { name: /^1 Survey/ }).tap();
     await page.locator('[data-station="alt"]').tap();
-    await page.getByLabel('Diameter over ribs').fill('2 3/8');
-    await page.getByLabel('Diameter over ribs').press('Enter');
+    // One thumb on the tape pad: whole inches, then the sixteenth on the strip.
+    const diameter = page.getByLabel('Diameter over ribs', { exact: true });
+    await diameter.tap();
+    await page.getByRole('button', { name: '2', exact: true }).tap();
+    const strip = (await page.getByRole('slider', { name: 'Sixteenths of an inch' }).boundingBox())!;
+    await page.touchscreen.tap(strip.x + (strip.width * (14 + (292 * 6) / 16)) / 320, strip.y + 20);
+    await expect(diameter).toHaveValue('2 6/16"');
+    await page.getByRole('button', { name: 'Enter' }).tap();
     await saved(page);
+    expect((await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter).toBeCloseTo(60.325, 6);
     await fits();
     const small = await page.locator('button:visible, a:visible, input:visible').evaluateAll((all) =>
       all
         .filter((at) => !at.closest('[hidden], .visually-hidden') && at.getAttribute('type') !== 'radio' && at.getAttribute('role') !== 'combobox')
-        .map((at) => ({ height: at.getBoundingClientRect().height, html: at.outerHTML.slice(0, 90) }))
+        .map((at) => ({ height: (at.closest('.ant-input-affix-wrapper') ?? at).getBoundingClientRect().height, html: at.outerHTML.slice(0, 90) }))
         .filter(({ height: tall }) => tall > 0 && tall < 39.5),
     );
     expect(small).toEqual([]);

@@ -11,12 +11,12 @@ import { openLog } from './log';
 const { EMERY_DATABASE_URL: url, EMERY_PORT: port, EMERY_WEB: webFolder, EMERY_LOGS: logs, EMERY_SHOP: shop } = process.env;
 if (!url) throw new Error('EMERY_DATABASE_URL is not set; start Emery with npm start');
 
-const logger = openLog(logs);
 const data = await connect(url).catch((error: Error & { code?: string }) => {
   // Told without a trace: the person at the terminal can put this right, and the address alone may hold a password.
   process.stderr.write(`the database cannot be opened: ${error.code ?? ''} ${error.message}`.trim());
   process.exit(1);
 });
+const logger = openLog(logs);
 await firstRun(data, shop !== 'empty');
 
 const server = createApp({ data, logger, ...(webFolder && { webFolder }) }).listen(Number(port ?? 0), '127.0.0.1');

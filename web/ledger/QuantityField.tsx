@@ -1,6 +1,6 @@
-import { Input } from 'antd';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { editableLength, formatInches, formatMm, parseLength, type LengthUnit } from '@emery/core/quantity';
+import { LengthInput } from './LengthInput';
 
 interface Props {
   label: string;
@@ -41,8 +41,7 @@ export function QuantityField({ label, mm, unit, onCommit, signed = false }: Pro
   }, []);
 
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'Enter') commit();
-    else if (event.key === 'Escape' && text !== null) {
+    if (event.key === 'Escape' && text !== null) {
       event.stopPropagation();
       setText(null);
     }
@@ -53,18 +52,16 @@ export function QuantityField({ label, mm, unit, onCommit, signed = false }: Pro
       <label className="label" htmlFor={id}>
         {label}
       </label>
-      <Input
+      <LengthInput
         id={id}
-        value={text ?? start}
-        status={problem ? 'error' : ''}
-        inputMode="text"
-        autoComplete="off"
-        spellCheck={false}
-        aria-invalid={problem !== null}
-        aria-describedby={`${id}-echo`}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
+        label={label}
+        text={text ?? start}
+        unit={unit}
+        signed={signed}
+        wrong={problem !== null}
+        onText={setText}
+        onEnter={commit}
+        onLeave={commit}
         onKeyDown={onKeyDown}
       />
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>

@@ -1,12 +1,13 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
-import { useId, useState, type FormEvent } from 'react';
+import { useId, useState } from 'react';
 import { moveStation, placeStations, pulleyLabel, putReading, removeReading, stationOf, type Drive } from '@emery/core/drive';
 import { formatInches, formatMm, parseLength, type LengthUnit } from '@emery/core/quantity';
 import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, valueOf, type ReadingKind, type SurveyFinding, type SurveyFit, type SurveyReading } from '@emery/core/survey';
 import { READING_WORDS, surveyWords } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
+import { LengthInput } from '../ledger/LengthInput';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { firstTape } from './first-tape';
 
@@ -45,8 +46,11 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
     setChosen(next);
     setTapeAsked(next);
   };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const write = (next: string) => {
+    setText(next);
+    setProblem('');
+  };
+  const submit = () => {
     const value = angular ? angleOf(text) : parseLength(text, unit);
     if (!value.ok) return setProblem(value.problem);
     if (!placed && from === to) return setProblem('From and to are the same pulley. Choose another.');
@@ -64,7 +68,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
   };
 
   return (
-    <form className="reading-form" onSubmit={submit}>
+    <div className="reading-form">
       <h2>{chosen || fit === null ? 'Read a tape' : 'Next tape, the most useful one'}</h2>
       <div className="fields">
         <Choice label="What is read" value={kind} options={KINDS} onChange={setKind} />
@@ -72,7 +76,11 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
           <label className="label" htmlFor={id}>
             {angular ? 'Reading, degrees' : 'Reading'}
           </label>
-          <Input id={id} value={text} autoComplete="off" status={problem ? 'error' : ''} aria-describedby={`${id}-echo`} onChange={(event) => (setText(event.target.value), setProblem(''))} />
+          {angular ? (
+            <Input id={id} value={text} autoComplete="off" status={problem ? 'error' : ''} aria-describedby={`${id}-echo`} onChange={(event) => write(event.target.value)} />
+          ) : (
+            <LengthInput id={id} label="Reading" text={text} unit={unit} signed={placed} wrong={problem !== ''} onText={write} onEnter={submit} />
+          )}
         </div>
         {!placed && <Choice label="From" value={from} options={pulleys} onChange={(next) => choose({ from: next, to })} />}
         <Choice label={placed ? 'Pulley' : 'To'} value={to} options={pulleys} onChange={(next) => choose({ from, to: next })} />
@@ -81,11 +89,11 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
         {problem || (understood?.ok ? `reads ${formatInches(understood.mm)} · ${formatMm(understood.mm)}` : '')}
       </p>
       <div className="button-row is-after">
-        <Button type="primary" htmlType="submit">
+        <Button type="primary" onClick={submit}>
           Add reading
         </Button>
       </div>
-    </form>
+    </div>
   );
 }
 

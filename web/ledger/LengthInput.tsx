@@ -1,0 +1,71 @@
+import { Input } from 'antd';
+import { useState, type KeyboardEvent } from 'react';
+import type { LengthUnit } from '@emery/core/quantity';
+import { TapePad } from './TapePad';
+
+interface Props {
+  id: string;
+  /** What the field is called, for the pad's button. */
+  label: string;
+  text: string;
+  unit: LengthUnit;
+  signed: boolean;
+  wrong: boolean;
+  onText: (text: string) => void;
+  /** Enter, on the keyboard or the pad. */
+  onEnter: () => void;
+  onLeave?: () => void;
+  onKeyDown?: (event: KeyboardEvent) => void;
+}
+
+/** True on a screen that is touched rather than pointed at. */
+const touches = typeof matchMedia === 'function' && matchMedia('(pointer: coarse)').matches;
+
+/** Where a length is written, by keyboard or on the tape pad: the same everywhere in Emery. */
+export function LengthInput({ id, label, text, unit, signed, wrong, onText, onEnter, onLeave, onKeyDown }: Props) {
+  const [padOpen, setPadOpen] = useState(false);
+  return (
+    <>
+      <Input
+        id={id}
+        value={text}
+        status={wrong ? 'error' : ''}
+        // A thumb gets the pad below, not a keyboard of letters over the drawing.
+        inputMode={touches ? 'none' : 'text'}
+        autoComplete="off"
+        spellCheck={false}
+        aria-invalid={wrong}
+        aria-describedby={`${id}-echo`}
+        onFocus={(event) => {
+          event.target.select();
+          setPadOpen(touches);
+        }}
+        onChange={(event) => onText(event.target.value)}
+        onBlur={({ relatedTarget }) => {
+          onLeave?.();
+          if (!relatedTarget?.closest('.tape-pad, .pad-button')) setPadOpen(false);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') onEnter();
+          onKeyDown?.(event);
+        }}
+        suffix={
+          <button type="button" tabIndex={-1} className="pad-button" aria-label={`Tape pad for ${label}`} aria-expanded={padOpen} onClick={() => setPadOpen(!padOpen)}>
+            ⅝
+          </button>
+        }
+      />
+      {padOpen && (
+        <TapePad
+          unit={unit}
+          signed={signed}
+          onWrite={onText}
+          onEnter={() => {
+            onEnter();
+            setPadOpen(false);
+          }}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,116 @@
+import { Button } from 'antd';
+import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { LengthUnit } from '@emery/core/quantity';
+
+interface Props {
+  unit: LengthUnit;
+  /** True where the length may be below zero. */
+  signed: boolean;
+  /** Told after every touch what has been entered so far, as it would be written. */
+  onWrite: (text: string) => void;
+  onEnter: () => void;
+}
+
+/** A tape reading with one thumb: whole inches, then the sixteenth on a strip of tape; or millimetres with a decimal. */
+export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
+  const [unit, setUnit] = useState(shopUnit);
+  const [digits, setDigits] = useState('');
+  const [sixteenths, setSixteenths] = useState(0);
+  const [below, setBelow] = useState(false);
+
+  const write = (nextDigits: string, nextSixteenths: number, nextUnit: LengthUnit, nextBelow = below) => {
+    setBelow(nextBelow);
+    setDigits(nextDigits);
+    setSixteenths(nextSixteenths);
+    setUnit(nextUnit);
+    const text = textOf(nextDigits, nextSixteenths, nextUnit);
+    onWrite(nextBelow && text !== '' ? `-${text}` : text);
+  };
+  const press = (key: string) => {
+    if (key === 'back') write(digits.slice(0, -1), sixteenths, unit);
+    else if (key === '.' && (digits.includes('.') || unit === 'in')) return;
+    else if (digits.length < 7) write(digits + key, sixteenths, unit);
+  };
+
+  return (
+    // A touch on the pad must not take the focus from the field it fills in.
+    <div className="tape-pad" role="group" aria-label="Tape pad" onPointerDown={(event) => event.preventDefault()}>
+      <div className="tape-pad-keys">
+        {['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.', 'back'].map((key) => (
+          <Button key={key} disabled={key === '.' && unit === 'in'} onClick={() => press(key)} aria-label={key === 'back' ? 'Take the last digit back' : key}>
+            {key === 'back' ? '⌫' : key}
+          </Button>
+        ))}
+      </div>
+      {unit === 'in' && <SixteenthStrip value={sixteenths} onChange={(next) => write(digits, next, unit)} />}
+      <div className="tape-pad-foot">
+        {signed && (
+          <Button aria-pressed={below} onClick={() => write(digits, sixteenths, unit, !below)}>
+            {below ? '− below' : '+ above'}
+          </Button>
+        )}
+        <Button onClick={() => write(unit === 'in' ? digits : digits.split('.')[0]!, 0, unit === 'in' ? 'mm' : 'in')}>{unit === 'in' ? 'in → mm' : 'mm → in'}</Button>
+        <Button type="primary" onClick={onEnter}>
+          Enter
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+function textOf(digits: string, sixteenths: number, unit: LengthUnit): string {
+  if (unit === 'mm') return digits === '' ? '' : `${digits} mm`;
+  const fraction = sixteenths > 0 ? `${sixteenths}/16` : '';
+  if (digits === '' && fraction === '') return '';
+  return `${[digits, fraction].filter(Boolean).join(' ')}"`;
+}
+
+const WIDTH = 320;
+const HEIGHT = 60;
+const EDGE = 14;
+const at = (sixteenth: number) => EDGE + (sixteenth / 16) * (WIDTH - 2 * EDGE);
+
+/** One inch of tape, wide enough for a thumb: touch or slide to the mark. */
+function SixteenthStrip({ value, onChange }: { value: number; onChange: (value: number) => void }) {
+  const choose = (event: PointerEvent<SVGSVGElement>) => {
+    if (event.type === 'pointermove' && event.buttons === 0) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    const share = ((event.clientX - box.left) / box.width) * WIDTH;
+    onChange(Math.min(15, Math.max(0, Math.round(((share - EDGE) / (WIDTH - 2 * EDGE)) * 16))));
+  };
+  const onKey = (event: KeyboardEvent) => {
+    const step = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    onChange(Math.min(15, Math.max(0, value + step)));
+  };
+  return (
+    <svg
+      className="sixteenths"
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="slider"
+      tabIndex={0}
+      aria-label="Sixteenths of an inch"
+      aria-valuemin={0}
+      aria-valuemax={15}
+      aria-valuenow={value}
+      aria-valuetext={`${value}/16`}
+      onPointerDown={choose}
+      onPointerMove={choose}
+      onKeyDown={onKey}
+    >
+      {Array.from({ length: 17 }, (_, k) => (
+        <line key={k} x1={at(k)} x2={at(k)} y1={0} y2={k % 16 === 0 ? 34 : k % 8 === 0 ? 28 : k % 4 === 0 ? 22 : k % 2 === 0 ? 16 : 11} />
+      ))}
+      {[4, 8, 12].map((k) => (
+        <text key={k} x={at(k)} y={46} textAnchor="middle">
+          {{ 4: '1/4', 8: '1/2', 12: '3/4' }[k]}
+        </text>
+      ))}
+      <path className="sixteenths-mark" d={`M${at(value)} 30l-8 14h16Z`} />
+      <text className="sixteenths-value" x={Math.min(WIDTH - 30, Math.max(22, at(value)))} y={58} textAnchor="middle">
+        {value}/16
+      </text>
+    </svg>
+  );
+}
