@@ -4,6 +4,8 @@ import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import type { Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
+import { searchRoutes } from '@emery/core/route';
+import { fitSurvey } from '@emery/core/survey';
 import { driveOf, type Stop } from '../core/drive/examples';
 import { buildInterface } from '../scripts/lib/build.mjs';
 import { openDatabase } from '../scripts/lib/database.mjs';
@@ -49,6 +51,41 @@ function benchSolve(): void {
   });
   const { closed, findings } = solveDrive(drive).belts[0]!;
   print(`Core solve, 10 pulleys (closed: ${closed}, findings: ${findings.length}), 5,000 runs`, spread(times, 'ms', 3));
+}
+
+/** Twelve shafts and forty tapes between them, one an inch out, from a sketch some 20 mm off. */
+function benchSurvey(): void {
+  const stops = Array.from({ length: 12 }, (_, k): Stop => [k === 0 ? 'crank' : `p${k}`, k === 0 ? 0 : 300 * Math.cos(k * 0.9 + 0.1 * k * k), k === 0 ? 0 : 200 + 180 * Math.sin(k * 1.7), 60 + 5 * k]);
+  const truth = driveOf(stops);
+  const pairs = truth.stations.flatMap((from, i) => [1, 2, 3, 4].map((step) => [from, truth.stations[(i + step) % 12]!] as const)).slice(0, 40);
+  const readings = pairs.map(([from, to], k) => ({
+    id: `r${k}`, kind: 'centre' as const, from: from.id, to: to.id, plusMinus: 1,
+    mm: Math.hypot(from.x - to.x, from.y - to.y) + Math.sin(7 * k) + (k === 5 ? 25.4 : 0),
+  }));
+  const sketch = { ...truth, stations: truth.stations.map((s, k) => (k === 0 ? s : { ...s, x: s.x + 20 * Math.sin(3 * k), y: s.y + 20 * Math.cos(5 * k) })) };
+  const run = (slips: boolean) => {
+    const taken = slips ? readings : readings.filter((_, k) => k !== 5);
+    const times = Array.from({ length: 20 }, () => {
+      const from = performance.now();
+      fitSurvey(sketch, taken);
+      return performance.now() - from;
+    });
+    print(`Tape network, 12 shafts, ${taken.length} readings${slips ? ', one an inch out' : ''}`, spread(times));
+  };
+  run(false);
+  run(true);
+}
+
+/** The pulleys of a long serpentine, and twelve about a ring, where most orders stay open longest. */
+function benchRoutes(): void {
+  const more: Stop[] = [...TEN, ['spare1', 330, 60, 60], ['spare2', -220, 20, 80]];
+  const ring = Array.from({ length: 12 }, (_, k): Stop => [k === 0 ? 'crank' : `p${k}`, 400 * Math.cos(k / 1.91), 400 * Math.sin(k / 1.91), 40]);
+  for (const [what, stops] of [['9 pulleys', more.slice(0, 9)], ['12 pulleys', more], ['12 pulleys in a ring', ring]] as const) {
+    const there = driveOf([...stops], { route: [] }, { crankRotation: 'cw' });
+    const from = performance.now();
+    const { searched, routes } = searchRoutes(there, 'main', { top: 1000 });
+    print(`All routes of ${what} (${searched} steps, ${routes.length} can be run)`, `${(performance.now() - from).toFixed(0)} ms`);
+  }
 }
 
 async function timed(count: number, work: (k: number) => Promise<unknown>): Promise<number[]> {
@@ -161,6 +198,8 @@ function union(events: { ts: number; dur?: number }[]): number {
 
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-bench-'));
 benchSolve();
+benchSurvey();
+benchRoutes();
 const database = await openDatabase(folder);
 const server = await startServer({ databaseUrl: database.url('emery_bench'), port: 0, webFolder: await buildInterface(), logs: undefined, shop: 'empty' });
 const address = `http://127.0.0.1:${server.port}`;

@@ -40,6 +40,20 @@ try {
     await page.getByRole('button', { name: /^1 Survey/ }).click();
     await page.locator('[data-station="alt"]').click();
   });
+  await picture('bench-tapes', wide, async (page) => {
+    await open(page, /Open Front drive, being measured/);
+    await page.getByText('Tapes between them').click();
+  });
+  await picture('bench-routes', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: 'Find routes' }).click();
+    await page.getByRole('button', { name: /Route 2/ }).click();
+  });
+  await picture('routing-card', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('link', { name: 'Routing card' }).click();
+    await page.waitForSelector('.card-sheet svg');
+  });
   await picture('bench-fault', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);
     await page.locator('[data-station="alt"]').click();
