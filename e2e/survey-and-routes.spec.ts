@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, openDrive, saved, shownLength, test } from './emery';
+import { coreLength, dragBy, expect, openDrive, saved, shownLength, test } from './emery';
 
 test('tapes put a pulley where it sits, a slipped inch is named, and the readings are kept', async ({ page, emery }) => {
   await page.goto('/');
@@ -91,4 +91,29 @@ test('the routing card goes out as SVG, PDF and DXF', async ({ page }) => {
   expect(dxf.filter((line) => line === 'LINE')).toHaveLength(6);
   const crank = dxf.indexOf('CIRCLE');
   expect(dxf.slice(crank, crank + 30).join(' ')).toContain('40 84 ');
+});
+
+test('a what-if: the compressor taken off beside the present drive, thrown away, then kept', async ({ page, emery }) => {
+  await page.goto('/');
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  const before = await shownLength(page);
+  const tryIt = async () => {
+    await page.getByRole('button', { name: 'Try a what-if' }).click();
+    await page.getByRole('row', { name: /Compressor/ }).click();
+    await page.getByRole('button', { name: 'Take off belt' }).click();
+    await expect(page.getByRole('region', { name: 'What-if' })).toContainText('shorter by');
+    await dragBy(page, 'ac', 60, 40);
+    expect(await shownLength(page)).toBeLessThan(before);
+  };
+  await tryIt();
+  expect((await emery.drive('Front drive')).revision).toBe(1);
+  await page.getByRole('button', { name: 'Throw it away' }).click();
+  expect(await shownLength(page)).toBeCloseTo(before, 9);
+  await tryIt();
+  const kept = await shownLength(page);
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await saved(page);
+  expect(coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(kept, 9);
+  await page.keyboard.press('Control+z');
+  expect(await shownLength(page)).toBeCloseTo(before, 9);
 });

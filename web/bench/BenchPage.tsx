@@ -13,10 +13,11 @@ import { useSurveyFit } from '../survey/use-survey-fit';
 import { SurveyLedger } from '../survey/SurveyLedger';
 import { UnrolledBelt } from '../unrolled/UnrolledBelt';
 import { BenchContext, edit, type Bench, type Mark, type Stage } from './bench-context';
-import type { DriveAction } from './drive-history';
+import { createDriveStore, type DriveAction, type DriveStore } from './drive-history';
 import { ConflictPanel } from './ConflictPanel';
 import { KeysHelp } from './KeysHelp';
 import { SaveSign } from './SaveSign';
+import { WhatIfPanel } from './WhatIfPanel';
 import { STAGE_MARKS, STAGES, stageState } from './stages';
 import { useBenchKeys } from './use-bench-keys';
 import { useHistory, useOpenDrive, useSaveState, type OpenDrive } from './use-open-drive';
@@ -56,7 +57,10 @@ function OpenBench({ opened }: { opened: DriveOpened }) {
 }
 
 function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; open: OpenDrive }) {
-  const history = useHistory(store);
+  const stored = useHistory(store);
+  // A what-if is worked on like the drive itself, in a store of its own that nothing saves.
+  const [whatIf, setWhatIf] = useState<DriveStore | null>(null);
+  const history = useHistory(whatIf ?? store);
   const save = useSaveState(saver);
   const shop = useShop();
   const navigate = useNavigate();
@@ -77,9 +81,9 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const dispatch = useCallback(
     (action: DriveAction) => {
       setPreview(null);
-      store.dispatch(action);
+      (whatIf ?? store).dispatch(action);
     },
-    [store],
+    [store, whatIf],
   );
 
   const solution = useMemo(() => solveDrive(drive), [drive]);
@@ -112,9 +116,11 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
     [navigate, opened.id],
   );
 
+  const startWhatIf = useMemo(() => (whatIf ? null : () => setWhatIf(createDriveStore(store.get().present))), [whatIf, store]);
+
   const bench: Bench = useMemo(
-    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, surveyFit, tapeAsked, setTapeAsked, taping, setTaping, preview, setPreview, dispatch }),
-    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, surveyFit, tapeAsked, taping, preview, dispatch],
+    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, surveyFit, tapeAsked, setTapeAsked, taping, setTaping, preview, setPreview, startWhatIf, dispatch }),
+    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, surveyFit, tapeAsked, taping, preview, startWhatIf, dispatch],
   );
   useBenchKeys({ bench, goTo, showKeys: () => setKeysOpen(true) });
 
@@ -124,7 +130,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
 
   const keepBoth = async () => {
     if (save.kind !== 'conflict') return;
-    const document = { ...history.present, name: `${drive.name ?? 'Drive'} (mine)`.slice(0, 200) };
+    const document = { ...stored.present, name: `${drive.name ?? 'Drive'} (mine)`.slice(0, 200) };
     try {
       await ask('POST', '/drives', { vehicleId: opened.vehicleId, document });
     } catch (error) {
@@ -138,7 +144,8 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
     if (save.kind !== 'conflict') return;
     const theirs = save.theirs.document;
     // Let the saver go first: what the replacement brings is already on the server.
-    dispatch({ type: 'replace', drive: theirs });
+    setWhatIf(null);
+    store.dispatch({ type: 'replace', drive: theirs });
     saver.takeTheirs();
   };
   const bringBack = async () => {
@@ -162,6 +169,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
               placeholder="Drive without a name"
               maxLength={200}
               size={Math.max(8, (drive.name ?? '').length)}
+              disabled={whatIf !== null}
               onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), 'name'))}
             />
           </span>
@@ -192,10 +200,10 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
         </nav>
         {save.kind === 'conflict' && (
           <ConflictPanel
-            mine={history.present}
+            mine={stored.present}
             theirs={save.theirs}
             unit={unit}
-            onKeepMine={() => saver.keepMine(history.present)}
+            onKeepMine={() => saver.keepMine(stored.present)}
             onTakeTheirs={takeTheirs}
             onKeepBoth={() => void keepBoth()}
           />
@@ -219,6 +227,19 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
           <FrontView />
           <UnrolledBelt />
           <aside className="ledger sheet" aria-label="Ledger">
+            {whatIf && (
+              <WhatIfPanel
+                before={stored.present}
+                after={history.present}
+                unit={unit}
+                onKeep={() => {
+                  const kept = whatIf.get().present;
+                  setWhatIf(null);
+                  store.dispatch(edit(() => kept));
+                }}
+                onThrowAway={() => setWhatIf(null)}
+              />
+            )}
             {stage === 'survey' ? <SurveyLedger /> : <RouteLedger />}
           </aside>
         </main>

@@ -36,10 +36,12 @@ export interface Bench {
   /** True while Survey shows the tapes rather than the pulleys. */
   taping: boolean;
   setTaping: (on: boolean) => void;
-  /** A what-if laid over the drive: `drive` and `solution` are then its, and nothing of it is saved. */
+  /** A drive only looked at, such as a route that was found: `drive` and `solution` are then its. */
   preview: Drive | null;
   setPreview: (drive: Drive | null) => void;
-  /** Changes the drive itself; a what-if ends with it. */
+  /** Starts a what-if that every edit goes to until it is kept or thrown away; null while one is under way. */
+  startWhatIf: (() => void) | null;
+  /** Changes the drive, or the what-if that is under way. */
   dispatch: (action: DriveAction) => void;
 }
 

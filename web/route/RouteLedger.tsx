@@ -1,4 +1,4 @@
-import { DeleteOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
+import { DeleteOutlined, EllipsisOutlined, ExperimentOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented } from 'antd';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -20,7 +20,7 @@ const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({ value: name, label: 
 
 /** Route: which way the belt runs, and how long that makes it. */
 export function RouteLedger() {
-  const { drive, belt, setBelt, dispatch, setTapping } = useBench();
+  const { drive, belt, setBelt, dispatch, setTapping, startWhatIf } = useBench();
   const { driveId } = useParams();
   const [searching, setSearching] = useState<Drive | null>(null);
   const source = drive.belts.find(({ id }) => id === belt?.id);
@@ -56,6 +56,11 @@ export function RouteLedger() {
         <Button icon={<SearchOutlined />} onClick={() => setSearching(drive)}>
           Find routes
         </Button>
+        {startWhatIf && (
+          <Button icon={<ExperimentOutlined />} onClick={startWhatIf}>
+            Try a what-if
+          </Button>
+        )}
         <Link to={`/drives/${driveId}/card`} className="button-link">
           Routing card
         </Link>
