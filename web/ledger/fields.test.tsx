@@ -1,0 +1,128 @@
+import { fireEvent, render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { CountField } from './CountField';
+import { LengthFigure } from './LengthFigure';
+import { QuantityField } from './QuantityField';
+import { TapePad } from './TapePad';
+
+function quantity(props: Partial<Parameters<typeof QuantityField>[0]> = {}) {
+  const onCommit = jest.fn();
+  render(<QuantityField label="Diameter" mm={203.2} unit="in" onCommit={onCommit} {...props} />);
+  return { onCommit, field: screen.getByLabelText('Diameter') };
+}
+
+describe('a length field', () => {
+  test('starts with what stands there, and shows the other unit', () => {
+    const { field } = quantity();
+    expect(field).toHaveProperty('value', '8"');
+    screen.getByText('203.2 mm');
+  });
+
+  test('says what it understood while it is written, and takes it over once, on Enter', async () => {
+    const { field, onCommit } = quantity();
+    await userEvent.clear(field);
+    await userEvent.type(field, '7 15/16');
+    screen.getByText('reads 7 15/16" · 201.6 mm');
+    expect(onCommit).not.toHaveBeenCalled();
+    await userEvent.keyboard('{Enter}');
+    expect(onCommit.mock.calls).toEqual([[expect.closeTo(201.6125, 9)]]);
+  });
+
+  test('opening and leaving it changes nothing, also where the inches are no round fraction', async () => {
+    const { field, onCommit } = quantity({ mm: 186.123 });
+    await userEvent.click(field);
+    await userEvent.tab();
+    expect(onCommit).not.toHaveBeenCalled();
+  });
+
+  test('what cannot be read stays, with the reason, after the field is left', async () => {
+    const { field, onCommit } = quantity();
+    await userEvent.clear(field);
+    await userEvent.type(field, '7 15/61');
+    await userEvent.tab();
+    expect(onCommit).not.toHaveBeenCalled();
+    expect(field).toHaveProperty('value', '7 15/61');
+    expect(screen.getByRole('alert').textContent).toMatch(/15\/61 is on no tape/);
+  });
+
+  test('below zero only where it may be', async () => {
+    const { field, onCommit } = quantity();
+    await userEvent.clear(field);
+    await userEvent.type(field, '-2{Enter}');
+    expect(screen.getByRole('alert').textContent).toBe('Diameter cannot be below zero.');
+    expect(onCommit).not.toHaveBeenCalled();
+  });
+
+  test('Escape gives back what stood there; a page that goes away takes over what was written', async () => {
+    const { field, onCommit } = quantity();
+    await userEvent.clear(field);
+    await userEvent.type(field, '5');
+    await userEvent.keyboard('{Escape}');
+    expect(field).toHaveProperty('value', '8"');
+    await userEvent.clear(field);
+    await userEvent.type(field, '5 1/2');
+    fireEvent(window, new Event('pagehide'));
+    expect(onCommit.mock.calls).toEqual([[expect.closeTo(139.7, 9)]]);
+  });
+});
+
+describe('the tape pad', () => {
+  const pad = (unit: 'in' | 'mm', signed = false) => {
+    const written: string[] = [];
+    const onEnter = jest.fn();
+    render(<TapePad unit={unit} signed={signed} onWrite={(text) => written.push(text)} onEnter={onEnter} />);
+    const press = (...names: string[]) => names.forEach((name) => fireEvent.click(screen.getByRole('button', { name })));
+    return { written, onEnter, press, last: () => written[written.length - 1] };
+  };
+
+  test('whole inches, then sixteenths', () => {
+    const { press, last } = pad('in');
+    press('1', '2');
+    expect(last()).toBe('12"');
+    const strip = screen.getByRole('slider');
+    for (let k = 0; k < 20; k += 1) fireEvent.keyDown(strip, { key: 'ArrowRight' });
+    expect(last()).toBe('12 15/16"');
+    fireEvent.keyDown(strip, { key: 'ArrowLeft' });
+    expect(last()).toBe('12 14/16"');
+    press('Take the last digit back', 'Take the last digit back');
+    expect(last()).toBe('14/16"');
+  });
+
+  test('millimetres with one point; turning to inches drops what follows it', () => {
+    const { press, last } = pad('mm');
+    press('2', '0', '1', '.', '.', '6');
+    expect(last()).toBe('201.6 mm');
+    press('mm → in');
+    expect(last()).toBe('201"');
+  });
+
+  test('below the crank where a place may be', () => {
+    const { press, last, onEnter } = pad('mm', true);
+    press('4', '2', '+ above');
+    expect(last()).toBe('-42 mm');
+    press('− below', 'Enter');
+    expect(last()).toBe('42 mm');
+    expect(onEnter).toHaveBeenCalledTimes(1);
+  });
+});
+
+test('a count is a whole number in its range, or empty where it may be', async () => {
+  const onCommit = jest.fn();
+  render(<CountField label="Grooves" value={6} most={60} optional onCommit={onCommit} />);
+  const field = screen.getByLabelText('Grooves');
+  for (const wrong of ['2.5', '0', '61', 'six', '-1', '1e1']) {
+    await userEvent.clear(field);
+    await userEvent.type(field, `${wrong}{Enter}`);
+    expect(screen.getByRole('alert').textContent).toBe('Grooves: write a whole number from 1 to 60, or leave it empty.');
+  }
+  expect(onCommit).not.toHaveBeenCalled();
+  await userEvent.clear(field);
+  await userEvent.keyboard('{Enter}');
+  expect(onCommit.mock.calls).toEqual([[undefined]]);
+});
+
+test('a length is shown as a true fraction and read out as one text', () => {
+  const { container } = render(<LengthFigure mm={1731.9625} unit="in" />);
+  expect(container.querySelector('.fraction')!.textContent).toBe('3/16');
+  expect(container.querySelector('.length')!.getAttribute('aria-label')).toBe('68 3/16"');
+});
