@@ -149,7 +149,9 @@ async function transferred(page: Page, address: string): Promise<{ total: number
     if (kinds.get(requestId) === 'Script') script += encodedDataLength;
   });
   await page.goto(address);
+  await page.waitForSelector('.vehicle, .pulley');
   await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(500);
   return { total, script };
 }
 

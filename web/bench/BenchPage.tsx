@@ -1,6 +1,6 @@
 import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Result, Spin, Tooltip } from 'antd';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { fittingPulley, insertStop, proposedSide, removeStop, type Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
@@ -122,7 +122,8 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
     () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, surveyFit, tapeAsked, setTapeAsked, taping, setTaping, preview, setPreview, startWhatIf, dispatch }),
     [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, surveyFit, tapeAsked, taping, preview, startWhatIf, dispatch],
   );
-  useBenchKeys({ bench, goTo, showKeys: () => setKeysOpen(true) });
+  const showKeys = useCallback(() => setKeysOpen(true), []);
+  useBenchKeys({ bench, goTo, showKeys });
 
   useEffect(() => {
     document.title = `${opened.vehicleName} · ${drive.name ?? 'Drive'} · Emery`;
@@ -174,16 +175,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
             />
           </span>
           <SaveSign state={save} />
-          <span className="header-tools">
-            <Tooltip title="Undo (Ctrl+Z)">
-              <Button type="text" icon={<UndoOutlined />} aria-label="Undo" disabled={history.past.length === 0} onClick={() => dispatch({ type: 'undo' })} />
-            </Tooltip>
-            <Tooltip title="Redo (Ctrl+Shift+Z)">
-              <Button type="text" icon={<RedoOutlined />} aria-label="Redo" disabled={history.future.length === 0} onClick={() => dispatch({ type: 'redo' })} />
-            </Tooltip>
-            <UnitSwitch />
-            <Button type="text" icon={<QuestionOutlined />} aria-label="Keys" onClick={() => setKeysOpen(true)} />
-          </span>
+          <HeaderTools canUndo={history.past.length > 0} canRedo={history.future.length > 0} dispatch={dispatch} showKeys={showKeys} />
         </header>
         <nav className="rail" aria-label="Stages">
           {STAGES.map(({ id, name }, index) => {
@@ -244,7 +236,30 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
           </aside>
         </main>
       </div>
-      <KeysHelp open={keysOpen} onClose={() => setKeysOpen(false)} />
+      {keysOpen && <KeysHelp open onClose={() => setKeysOpen(false)} />}
     </BenchContext>
   );
 }
+
+interface HeaderToolsProps {
+  canUndo: boolean;
+  canRedo: boolean;
+  dispatch: (action: DriveAction) => void;
+  showKeys: () => void;
+}
+
+/** Kept out of a drag's redraw, like all that is not the drive. */
+const HeaderTools = memo(function HeaderTools({ canUndo, canRedo, dispatch, showKeys }: HeaderToolsProps) {
+  return (
+    <span className="header-tools">
+      <Tooltip title="Undo (Ctrl+Z)">
+        <Button type="text" icon={<UndoOutlined />} aria-label="Undo" disabled={!canUndo} onClick={() => dispatch({ type: 'undo' })} />
+      </Tooltip>
+      <Tooltip title="Redo (Ctrl+Shift+Z)">
+        <Button type="text" icon={<RedoOutlined />} aria-label="Redo" disabled={!canRedo} onClick={() => dispatch({ type: 'redo' })} />
+      </Tooltip>
+      <UnitSwitch />
+      <Button type="text" icon={<QuestionOutlined />} aria-label="Keys" onClick={showKeys} />
+    </span>
+  );
+});

@@ -1,6 +1,6 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
-import { useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { moveStation, removeStation, stationLabel, type Station } from '@emery/core/drive';
 import { beltBounds, spanMidpoints, type Finding } from '@emery/core/path';
 import { formatLength } from '@emery/core/quantity';
@@ -266,16 +266,23 @@ export function FrontView() {
           Nothing drawn yet. Add the crank first: it is the point all others are measured from.
         </p>
       )}
-      <div className="front-view-tools">
-        <Tooltip title="Show all" placement="left">
-          <Button icon={<AimOutlined />} aria-label="Show all" onClick={view.fit} />
-        </Tooltip>
-        <Button icon={<PlusOutlined />} aria-label="Zoom in" onClick={() => view.zoomBy(1.25)} />
-        <Button icon={<MinusOutlined />} aria-label="Zoom out" onClick={() => view.zoomBy(0.8)} />
-      </div>
+      <ViewTools fit={view.fit} zoomBy={view.zoomBy} />
     </section>
   );
 }
+
+/** Kept out of a drag's redraw: buttons of the component library cost more to draw than the drive does. */
+const ViewTools = memo(function ViewTools({ fit, zoomBy }: { fit: () => void; zoomBy: (factor: number) => void }) {
+  return (
+    <div className="front-view-tools">
+      <Tooltip title="Show all" placement="left">
+        <Button icon={<AimOutlined />} aria-label="Show all" onClick={fit} />
+      </Tooltip>
+      <Button icon={<PlusOutlined />} aria-label="Zoom in" onClick={() => zoomBy(1.25)} />
+      <Button icon={<MinusOutlined />} aria-label="Zoom out" onClick={() => zoomBy(0.8)} />
+    </div>
+  );
+});
 
 const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 

@@ -1,6 +1,6 @@
 import { DeleteOutlined, EllipsisOutlined, ExperimentOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented } from 'antd';
-import { useState } from 'react';
+import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import {
   addBelt, changeBelt, flipStop, insertStop, newBelt, pulleyLabel, removeBelt, removeStop, reverseRoute, stationLabel, fittingPulley,
@@ -10,6 +10,7 @@ import { bestPlaceFor, type BeltSolution } from '@emery/core/path';
 import { formatInchesDecimal } from '@emery/core/quantity';
 import { SECTIONS, sectionFor } from '@emery/core/section';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
+import type { DriveAction } from '../bench/drive-history';
 import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
 import { RouteFinder } from './RouteFinder';
@@ -24,12 +25,18 @@ export function RouteLedger() {
   const { driveId } = useParams();
   const [searching, setSearching] = useState<Drive | null>(null);
   const source = drive.belts.find(({ id }) => id === belt?.id);
-  const another = () => {
-    const made = newBelt(drive, source?.section ?? 'PK');
+  const latest = useRef(drive);
+  useEffect(() => {
+    latest.current = drive;
+  });
+  const find = useCallback(() => setSearching(latest.current), []);
+  const section = source?.section ?? 'PK';
+  const another = useCallback(() => {
+    const made = newBelt(latest.current, section);
     dispatch(edit((d) => addBelt(d, made)));
     setBelt(made.id);
     setTapping(true);
-  };
+  }, [section, dispatch, setBelt, setTapping]);
   if (!belt || !source) {
     return (
       <>
@@ -51,23 +58,8 @@ export function RouteLedger() {
       <RouteTable belt={belt} source={source} />
       <OffBelt source={source} />
       <Verdict belt={belt} />
-      <BeltFields source={source} />
-      <div className="button-row">
-        <Button icon={<SearchOutlined />} onClick={() => setSearching(drive)}>
-          Find routes
-        </Button>
-        {startWhatIf && (
-          <Button icon={<ExperimentOutlined />} onClick={startWhatIf}>
-            Try a what-if
-          </Button>
-        )}
-        <Link to={`/drives/${driveId}/card`} className="button-link">
-          Routing card
-        </Link>
-        <Button icon={<PlusOutlined />} onClick={another}>
-          Add another belt
-        </Button>
-      </div>
+      <BeltFields source={source} belts={drive.belts} dispatch={dispatch} setBelt={setBelt} />
+      <BeltTools driveId={driveId!} find={find} another={another} startWhatIf={startWhatIf} />
     </>
   );
 }
@@ -106,27 +98,6 @@ function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
     return { contact, index, pulley, span, after: belt.spans[index]?.length ?? null };
   });
   const inHand = rows.find(({ pulley, span }) => sameMark(selected, pulley) || sameMark(selected, span));
-  const startAgain = () => {
-    dispatch(edit((d) => changeBelt(d, belt.id, { route: [] })));
-    select(null);
-    setTapping(true);
-  };
-  const move = (index: number, by: number) => {
-    const to = (index + by + rows.length) % rows.length;
-    const stop = source.route[index]!;
-    dispatch(edit((d) => insertStop(removeStop(d, belt.id, index), belt.id, to, stop)));
-  };
-  const orders: Record<string, () => void> = {
-    earlier: () => move(inHand!.index, -1),
-    later: () => move(inHand!.index, 1),
-    round: () => dispatch(edit((d) => reverseRoute(d, belt.id))),
-    again: startAgain,
-  };
-  const orderItems = [
-    ...(inHand ? [{ key: 'earlier', label: 'This pulley earlier' }, { key: 'later', label: 'This pulley later' }] : []),
-    { key: 'round', label: 'Turn the order round', disabled: rows.length < 3 },
-    { key: 'again', label: 'Start the route again' },
-  ];
   return (
     <>
       {rows.length > 0 && (
@@ -177,36 +148,78 @@ function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
           </tbody>
         </table>
       )}
-      <div className="button-row">
-        {tapping ? (
-          <Button type="primary" onClick={() => setTapping(false)}>
-            Done
-          </Button>
-        ) : (
-          <>
-            {inHand && (
-              <>
-                <Button type="primary" icon={<SwapOutlined />} onClick={() => dispatch(edit((d) => flipStop(d, belt.id, inHand.index)))}>
-                  Flip side
-                </Button>
-                <Button onClick={() => dispatch(edit((d) => removeStop(d, belt.id, inHand.index)))}>Take off belt</Button>
-              </>
-            )}
-            {rows.length === 0 ? (
-              <Button type="primary" onClick={() => setTapping(true)}>
-                Tap the route
-              </Button>
-            ) : (
-              <Dropdown trigger={['click']} menu={{ items: orderItems, onClick: ({ key }) => orders[key]!() }}>
-                <Button icon={<EllipsisOutlined />}>Order</Button>
-              </Dropdown>
-            )}
-          </>
-        )}
-      </div>
+      <RouteActions belt={belt.id} count={rows.length} at={inHand?.index ?? null} tapping={tapping} setTapping={setTapping} select={select} dispatch={dispatch} />
     </>
   );
 }
+
+interface RouteActionsProps {
+  belt: string;
+  count: number;
+  /** The stop in hand; null for none. */
+  at: number | null;
+  tapping: boolean;
+  setTapping: (on: boolean) => void;
+  select: (mark: Mark | null) => void;
+  dispatch: (action: DriveAction) => void;
+}
+
+/** What can be done with the stop in hand and with the whole order. Kept out of a drag's redraw. */
+const RouteActions = memo(function RouteActions({ belt, count, at, tapping, setTapping, select, dispatch }: RouteActionsProps) {
+  const move = (index: number, by: number) =>
+    dispatch(
+      edit((d) => {
+        const stop = d.belts.find(({ id }) => id === belt)!.route[index]!;
+        return insertStop(removeStop(d, belt, index), belt, (index + by + count) % count, stop);
+      }),
+    );
+  const startAgain = () => {
+    dispatch(edit((d) => changeBelt(d, belt, { route: [] })));
+    select(null);
+    setTapping(true);
+  };
+  const orders: Record<string, () => void> = {
+    earlier: () => move(at!, -1),
+    later: () => move(at!, 1),
+    round: () => dispatch(edit((d) => reverseRoute(d, belt))),
+    again: startAgain,
+  };
+  const orderItems = [
+    ...(at === null ? [] : [{ key: 'earlier', label: 'This pulley earlier' }, { key: 'later', label: 'This pulley later' }]),
+    { key: 'round', label: 'Turn the order round', disabled: count < 3 },
+    { key: 'again', label: 'Start the route again' },
+  ];
+  if (tapping) {
+    return (
+      <div className="button-row">
+        <Button type="primary" onClick={() => setTapping(false)}>
+          Done
+        </Button>
+      </div>
+    );
+  }
+  return (
+    <div className="button-row">
+      {at !== null && (
+        <>
+          <Button type="primary" icon={<SwapOutlined />} onClick={() => dispatch(edit((d) => flipStop(d, belt, at)))}>
+            Flip side
+          </Button>
+          <Button onClick={() => dispatch(edit((d) => removeStop(d, belt, at)))}>Take off belt</Button>
+        </>
+      )}
+      {count === 0 ? (
+        <Button type="primary" onClick={() => setTapping(true)}>
+          Tap the route
+        </Button>
+      ) : (
+        <Dropdown trigger={['click']} menu={{ items: orderItems, onClick: ({ key }) => orders[key]!() }}>
+          <Button icon={<EllipsisOutlined />}>Order</Button>
+        </Dropdown>
+      )}
+    </div>
+  );
+});
 
 const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' };
 
@@ -247,11 +260,18 @@ function Verdict({ belt }: { belt: BeltSolution }) {
   );
 }
 
-function BeltFields({ source }: { source: Belt }) {
-  const { drive, dispatch, setBelt } = useBench();
+interface BeltFieldsProps {
+  source: Belt;
+  belts: readonly Belt[];
+  dispatch: (action: DriveAction) => void;
+  setBelt: (id: string) => void;
+}
+
+/** What the belt is. Kept out of a drag's redraw: moving a pulley changes no belt. */
+const BeltFields = memo(function BeltFields({ source, belts, dispatch, setBelt }: BeltFieldsProps) {
   const kind = sectionFor(source.section)?.kind;
   const remove = () => {
-    const rest = drive.belts.filter(({ id }) => id !== source.id);
+    const rest = belts.filter(({ id }) => id !== source.id);
     dispatch(edit((d) => removeBelt(d, source.id)));
     if (rest[0]) setBelt(rest[0].id);
   };
@@ -272,4 +292,32 @@ function BeltFields({ source }: { source: Belt }) {
       </div>
     </div>
   );
+});
+
+interface BeltToolsProps {
+  driveId: string;
+  find: () => void;
+  another: () => void;
+  startWhatIf: (() => void) | null;
 }
+
+const BeltTools = memo(function BeltTools({ driveId, find, another, startWhatIf }: BeltToolsProps) {
+  return (
+    <div className="button-row">
+      <Button icon={<SearchOutlined />} onClick={find}>
+        Find routes
+      </Button>
+      {startWhatIf && (
+        <Button icon={<ExperimentOutlined />} onClick={startWhatIf}>
+          Try a what-if
+        </Button>
+      )}
+      <Button icon={<PlusOutlined />} onClick={another}>
+        Add another belt
+      </Button>
+      <Link to={`/drives/${driveId}/card`} className="button-link">
+        Routing card
+      </Link>
+    </div>
+  );
+});

@@ -1,0 +1,27 @@
+import { addBelt, addStation, changeBelt, changePulley, newBelt, newDrive, newStation, type Drive } from '@emery/core/drive';
+import { solveDrive } from '@emery/core/path';
+import { stageState } from './stages';
+
+const states = (drive: Drive) => (['survey', 'route'] as const).map((stage) => stageState(stage, drive, solveDrive(drive)));
+
+function twoPulleys(): Drive {
+  let drive = addBelt(newDrive('new'), newBelt(newDrive('new'), 'PK'));
+  drive = addStation(drive, newStation(drive, 'crankshaft', 0, 0, 'PK'));
+  return addStation(drive, newStation(drive, 'alternator', 300, 0, 'PK'));
+}
+const routed = (drive: Drive, ...pulleys: string[]) => changeBelt(drive, 'belt-1', { route: pulleys.map((pulley) => ({ pulley, side: 'drive' as const })) });
+
+test('a stage is untouched, in hand, settled or needs attention, by the drive alone', () => {
+  expect(states(newDrive('new'))).toEqual(['untouched', 'untouched']);
+  expect(states(twoPulleys())).toEqual(['settled', 'untouched']);
+  expect(states(routed(twoPulleys(), 'crank-1-1'))).toEqual(['settled', 'in hand']);
+  expect(states(routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'))).toEqual(['settled', 'settled']);
+});
+
+test('a size not measured is the survey\'s to put right, a wrong side the route\'s', () => {
+  const unmeasured = changePulley(twoPulleys(), 'alternator-1-1', { diameter: 0 });
+  expect(states(unmeasured)[0]).toBe('in hand');
+  expect(states(routed(unmeasured, 'crank-1-1', 'alternator-1-1'))).toEqual(['needs attention', 'needs attention']);
+  const crossed = changeBelt(twoPulleys(), 'belt-1', { route: [{ pulley: 'crank-1-1', side: 'drive' }, { pulley: 'alternator-1-1', side: 'back' }] });
+  expect(states(crossed)).toEqual(['settled', 'needs attention']);
+});
