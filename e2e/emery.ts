@@ -102,6 +102,8 @@ export async function dragBy(page: Page, station: string, dx: number, dy: number
   await page.mouse.down();
   for (let step = 1; step <= 8; step += 1) await page.mouse.move(x + (dx * step) / 8, y + (dy * step) / 8);
   await page.mouse.up();
+  // The drawing follows a frame behind the hand.
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
 }
 
 export const openDrive = (page: Page, name: string) => page.getByRole('link', { name: new RegExp(`^Open ${name}`) }).click();

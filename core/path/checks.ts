@@ -10,6 +10,9 @@ import { leastWrapDeg } from './wrap-limits';
 type Contacts = BeltSolution['contacts'];
 type Spans = BeltSolution['spans'];
 
+/** Grooves are this far apart whatever belt looks at them, mm (ISO 9981). */
+const RIB_PITCH = sectionFor('PK')!.width;
+
 /** Span angle between planes, degrees: up to `good` is nothing, above `wrong` a fault. Emery's defaults. */
 const SPAN_ANGLE_DEG = { good: 0.5, wrong: 1 };
 
@@ -126,7 +129,7 @@ function bodyOf({ pulley, station }: PlacedPulley, section: Section | null, own:
 /** True where the belt on one pulley and the body of another take up the same axial space, whichever end grooves are counted from. */
 function sharePlane(belt: Belt, section: Section, on: Pulley, other: Pulley): boolean {
   const width = beltWidthMm(belt, section) || section.thickness;
-  const otherWidth = other.surface === 'ribbed' ? (other.grooves ?? belt.ribs ?? 1) * 3.56 : width;
+  const otherWidth = other.surface === 'ribbed' ? (other.grooves ?? belt.ribs ?? 1) * RIB_PITCH : width;
   const fromEdge = (pulley: Pulley) => pulley.surface === 'ribbed';
   const apart = Math.abs((on.plane ?? 0) - (other.plane ?? 0));
   if (fromEdge(on) && fromEdge(other)) return apart < Math.min(width, otherWidth);
