@@ -1,6 +1,6 @@
 import type { Finding } from './finding';
 import type { ContactSolution } from './solution';
-import { directedTangent } from './tangent';
+import { directedTangent, wrapBetween } from './tangent';
 
 /**
  * Says why signed wraps do not sum to one turn, by the first cure that makes one: a pulley that shows the belt the wrong face turned
@@ -44,10 +44,7 @@ function turnsOf(contacts: readonly ContactSolution[], sense: 1 | -1): number | 
     if (!tangent) return null;
     directions.push(tangent.direction);
   }
-  const full = 2 * Math.PI;
-  const sum = contacts.reduce((total, { turn }, index) => {
-    const bend = turn * (directions[index]! - directions[(index + directions.length - 1) % directions.length]!);
-    return total + turn * (((bend % full) + full) % full);
-  }, 0);
-  return Math.round((sense * sum) / full);
+  const before = (index: number) => directions[(index + directions.length - 1) % directions.length]!;
+  const sum = contacts.reduce((total, { turn }, index) => total + turn * wrapBetween(turn, before(index), directions[index]!), 0);
+  return Math.round((sense * sum) / (2 * Math.PI));
 }

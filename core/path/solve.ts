@@ -7,14 +7,12 @@ import { blameTurns } from './closure';
 import type { Finding } from './finding';
 import { followShafts, turnOn, type Shafts } from './shafts';
 import type { BeltSolution, ContactSolution, DriveSolution, SpanSolution } from './solution';
-import { directedTangent, distance, type Tangent } from './tangent';
+import { directedTangent, distance, wrapBetween, type Tangent } from './tangent';
 
 /** Beyond this many mm a size or a place is a slip, and squaring it would soon leave the numbers. */
 const ABSURD_MM = 100_000;
 /** Outside these a pulley is possible but more likely a reading in the wrong unit. */
 const DOUBTFUL_MM = { least: 10, most: 1500 };
-/** A wrap this close to a full turn, radians, is a straight pass seen through rounding. */
-const ROUNDING = 1e-9;
 
 /** Everything a solve shares between belts. */
 export interface Workings {
@@ -164,10 +162,7 @@ function wrapContacts(contacts: readonly ContactSolution[], tangents: readonly (
       complete = false;
       return;
     }
-    const full = 2 * Math.PI;
-    let wrap = (contact.turn * (out.direction - into.direction)) % full;
-    if (wrap < 0) wrap += full;
-    if (full - wrap < ROUNDING) wrap = 0;
+    const wrap = wrapBetween(contact.turn, into.direction, out.direction);
     contact.wrapDeg = (wrap * 180) / Math.PI;
     contact.arcLength = wrap * contact.cordRadius;
     sum += contact.turn * wrap;

@@ -36,6 +36,16 @@ export function directedTangent(a: Point, radiusA: number, turnA: 1 | -1, b: Poi
   };
 }
 
+/** A wrap this close to a full turn, radians, is a straight pass seen through rounding. */
+const ROUNDING = 1e-9;
+
+/** Radians a belt bends in its own direction `turn` between two directions of travel: 0 to just under a full turn. */
+export function wrapBetween(turn: 1 | -1, into: number, out: number): number {
+  const full = 2 * Math.PI;
+  const wrap = (((turn * (out - into)) % full) + full) % full;
+  return full - wrap < ROUNDING ? 0 : wrap;
+}
+
 export function distance(a: Point, b: Point): number {
   const dx = b.x - a.x;
   const dy = b.y - a.y;

@@ -1,7 +1,7 @@
 import type { Belt, Drive, RouteStop } from '../drive/types';
 import { solveBelt } from '../path/solve';
 import type { BeltSolution } from '../path/solution';
-import { directedTangent, distance, distanceToSegment, segmentsCross, type Tangent } from '../path/tangent';
+import { directedTangent, distance, distanceToSegment, segmentsCross, wrapBetween, type Tangent } from '../path/tangent';
 import { leastWrapDeg } from '../path/wrap-limits';
 import { bodyRadiusMm, cordRadiusMm, sectionFor, type Section } from '../section';
 import { carriedBy, type Carried } from './carried';
@@ -186,15 +186,11 @@ function crossingTable(tangents: readonly (Tangent | null)[], count: number): Se
 }
 
 function turning(path: readonly number[], nodes: readonly Node[], tangents: readonly (Tangent | null)[], count: number): number {
-  const full = 2 * Math.PI;
   return path.reduce((sum, k, at) => {
     const into = tangents[path[(at + path.length - 1) % path.length]! * count + k]!;
     const out = tangents[k * count + path[(at + 1) % path.length]!]!;
     const { turn } = nodes[k]!;
-    let bend = (turn * (out.direction - into.direction)) % full;
-    if (bend < 0) bend += full;
-    if (full - bend < 1e-9) bend = 0;
-    return sum + turn * bend;
+    return sum + turn * wrapBetween(turn, into.direction, out.direction);
   }, 0);
 }
 

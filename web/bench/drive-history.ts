@@ -11,7 +11,6 @@ export interface DriveHistory {
 
 export type DriveAction =
   | { type: 'edit'; change: (drive: Drive) => Drive; group?: string }
-  | { type: 'settle' }
   | { type: 'undo' }
   | { type: 'redo' }
   | { type: 'replace'; drive: Drive };
@@ -29,8 +28,6 @@ export function reduceHistory(history: DriveHistory, action: DriveAction): Drive
       const joins = action.group !== undefined && action.group === group;
       return { past: joins ? past : [...past, present].slice(-MOST_STEPS), present: next, future: [], group: action.group ?? null };
     }
-    case 'settle':
-      return group === null ? history : { ...history, group: null };
     case 'undo':
       return past.length === 0 ? history : { past: past.slice(0, -1), present: past[past.length - 1]!, future: [present, ...future], group: null };
     case 'redo':

@@ -3,7 +3,8 @@ import { findingWords } from '@emery/core/words';
 import { stationOf } from '@emery/core/drive';
 import { useBench } from '../bench/bench-context';
 
-const MARKS: Record<Severity, { mark: string; word: string }> = {
+/** How bad a finding is, as a mark and a word: never a colour alone. */
+export const SEVERITY_MARKS: Record<Severity, { mark: string; word: string }> = {
   fault: { mark: '■', word: 'Stop' },
   watch: { mark: '▲', word: 'Watch' },
   note: { mark: '○', word: 'Open' },
@@ -20,7 +21,7 @@ export function FindingList({ findings }: { findings: readonly Finding[] }) {
     <ul className="findings" aria-label="Findings">
       {findings.map((finding, index) => {
         const { title, why, todo } = findingWords(drive, finding, unit);
-        const { mark, word } = MARKS[finding.severity];
+        const { mark, word } = SEVERITY_MARKS[finding.severity];
         const at = place(finding);
         return (
           <li key={`${finding.code} ${finding.pulley} ${index}`}>

@@ -7,6 +7,7 @@ import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, valueOf, type ReadingKind, typ
 import { READING_WORDS, surveyWords } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
+import { SEVERITY_MARKS } from '../ledger/FindingList';
 import { LengthInput } from '../ledger/LengthInput';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { firstTape } from './first-tape';
@@ -150,7 +151,7 @@ function Value({ reading, value, unit }: { reading: SurveyReading; value: number
 
 /** What the tapes come to, and the pulleys put there. */
 function Fitted({ fit }: { fit: SurveyFit }) {
-  const { drive, dispatch, unit, select } = useBench();
+  const { drive, dispatch, unit } = useBench();
   const moved = fit.stations.filter((place) => {
     const station = drive.stations.find(({ id }) => id === place.id);
     return station && place.plusMinusX !== null && Math.hypot(station.x - originOf(drive).x - place.x, station.y - originOf(drive).y - place.y) > 0.05;
@@ -181,10 +182,10 @@ function Fitted({ fit }: { fit: SurveyFit }) {
       <ul className="findings" aria-label="Findings">
         {fit.findings.map((finding, index) => {
           const { title, why, todo } = surveyWords(drive, finding, unit);
-          const station = finding.pulley === undefined ? undefined : stationOf(drive, finding.pulley);
+          const { mark, word } = SEVERITY_MARKS[finding.severity];
           return (
-            <li key={index} className={`finding is-${finding.severity}`} onClick={() => station && select({ kind: 'pulley', station: station.id, pulley: finding.pulley! })}>
-              <span className="finding-word">{{ fault: '■ Stop', watch: '▲ Watch', note: '○ Open' }[finding.severity]}</span>
+            <li key={index} className={`finding is-${finding.severity}`}>
+              <span className="finding-word"><span aria-hidden>{mark}</span> {word}</span>
               <strong>{title}</strong> {why} <span className="finding-todo">{todo}</span>
               {finding.code === 'mirrored' && <Button onClick={() => across(finding)}>Put it across</Button>}
             </li>
