@@ -108,29 +108,30 @@ function EmptyShop({ onMake, onDemo }: { onMake: () => void; onDemo: () => void 
 function useDelete() {
   const { notification } = AntApp.useApp();
   const change = useShopChange((run: () => Promise<unknown>) => run());
-  return (name: string, path: string) =>
-    change.mutate(() => ask('DELETE', path), {
-      onSuccess: () => {
-        const key = newSaveId();
-        notification.open({
-          key,
-          title: `${name} is deleted`,
-          duration: 12,
-          actions: (
-            <Button
-              type="primary"
-              onClick={() => {
-                notification.destroy(key);
-                change.mutate(() => ask('POST', `${path}/restore`));
-              }}
-            >
-              Undo
-            </Button>
-          ),
-        });
-      },
-      onError: (error) => notification.error({ title: `${name} was not deleted`, description: error.message }),
+  return async (name: string, path: string) => {
+    try {
+      // Awaited, not given as callbacks: those are dropped once the deleted row itself has left the screen.
+      await change.mutateAsync(() => ask('DELETE', path));
+    } catch (error) {
+      notification.error({ title: `${name} was not deleted`, description: (error as Error).message });
+      return;
+    }
+    const key = newSaveId();
+    const bringBack = () => {
+      notification.destroy(key);
+      change.mutate(() => ask('POST', `${path}/restore`));
+    };
+    notification.open({
+      key,
+      title: `${name} is deleted`,
+      duration: 12,
+      actions: (
+        <Button type="primary" onClick={bringBack}>
+          Undo
+        </Button>
+      ),
     });
+  };
 }
 
 function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUnit }) {
