@@ -1,8 +1,10 @@
 import { sectionFor } from '../section/sections';
 import { findPulley, pulleysById, stationLabel, stationOf } from './look-up';
+import type { PhotoRim, SurveyPhoto } from '../photo/photo';
+import { withReadDiameters, type DiameterReading } from '../survey/diameters';
 import type { SurveyReading } from '../survey/readings';
 import { freeId } from './templates';
-import type { Belt, Drive, Pulley, RouteStop, Side, Station } from './types';
+import type { Belt, Drive, Pulley, RouteStop, Side, Station, Survey } from './types';
 
 /*
  * The edits the bench makes. Each is a pure function from drive to drive that keeps what it does not touch, unknown
@@ -118,13 +120,47 @@ export function fittingPulley(drive: Drive, belt: Belt, station: Station): Pulle
 
 /** Adds a reading, or lays it over the one of its id. */
 export function putReading(drive: Drive, reading: SurveyReading): Drive {
-  const readings = drive.survey?.readings ?? [];
-  const known = readings.some(({ id }) => id === reading.id);
-  return { ...drive, survey: { ...drive.survey, readings: known ? readings.map((old) => (old.id === reading.id ? reading : old)) : [...readings, reading] } };
+  return { ...drive, survey: { ...drive.survey, readings: put(drive.survey?.readings, reading) } };
 }
 
 export function removeReading(drive: Drive, id: string): Drive {
   return { ...drive, survey: { ...drive.survey, readings: (drive.survey?.readings ?? []).filter((reading) => reading.id !== id) } };
+}
+
+/** Adds a diameter reading, or lays it over the one of its id; the drawn diameter follows what the readings come to. */
+export function putDiameter(drive: Drive, reading: DiameterReading): Drive {
+  return withReadDiameters({ ...drive, survey: { ...drive.survey, diameters: put(drive.survey?.diameters, reading) } }, reading.pulley);
+}
+
+/** Takes a diameter reading out; the drawn diameter follows the others, or stays where it was the last. */
+export function removeDiameter(drive: Drive, id: string): Drive {
+  const pulley = drive.survey?.diameters?.find((reading) => reading.id === id)?.pulley;
+  const less = { ...drive, survey: { ...drive.survey, diameters: (drive.survey?.diameters ?? []).filter((reading) => reading.id !== id) } };
+  return pulley === undefined ? less : withReadDiameters(less, pulley);
+}
+
+/** Adds a picture, or lays it over the one of its id. */
+export function putPhoto(drive: Drive, photo: SurveyPhoto): Drive {
+  return { ...drive, survey: { ...drive.survey, photos: put(drive.survey?.photos, photo) } };
+}
+
+export function removePhoto(drive: Drive, id: string): Drive {
+  return { ...drive, survey: { ...drive.survey, photos: (drive.survey?.photos ?? []).filter((photo) => photo.id !== id) } };
+}
+
+/** Lays `change` over the rim of a pulley in a picture, which is made where there is none. A rim without points is taken out. */
+export function changeRim(drive: Drive, photoId: string, pulley: string, change: (rim: PhotoRim) => PhotoRim): Drive {
+  const photo = drive.survey?.photos?.find(({ id }) => id === photoId);
+  if (!photo) return drive;
+  const rims = photo.rims ?? [];
+  const old = rims.find((rim) => rim.pulley === pulley);
+  const next = change(old ?? { pulley, points: [] });
+  const changed = old ? rims.map((rim) => (rim === old ? next : rim)) : [...rims, next];
+  return putPhoto(drive, { ...photo, rims: changed.filter(({ points }) => points.length > 0) });
+}
+
+function put<T extends { readonly id: string }>(list: readonly T[] = [], item: T): readonly T[] {
+  return list.some(({ id }) => id === item.id) ? list.map((old) => (old.id === item.id ? item : old)) : [...list, item];
 }
 
 /** Puts the shafts where a fit has them, to the hundredth of a mm; shafts it does not name stay. */
@@ -148,8 +184,17 @@ function withoutPulleys(drive: Drive, gone: ReadonlySet<string>): Drive {
   const belts = drive.belts.map((belt) =>
     belt.route.some(({ pulley }) => gone.has(pulley)) ? { ...belt, route: belt.route.filter(({ pulley }) => !gone.has(pulley)) } : belt,
   );
-  const kept = drive.survey?.readings?.filter(({ from, to }) => !gone.has(to) && (from === undefined || !gone.has(from)));
-  return { ...drive, belts, ...(kept && { survey: { ...drive.survey, readings: kept } }) };
+  return { ...drive, belts, ...(drive.survey && { survey: surveyWithout(drive.survey, gone) }) };
+}
+
+function surveyWithout(survey: Survey, gone: ReadonlySet<string>): Survey {
+  const { readings, diameters, photos } = survey;
+  return {
+    ...survey,
+    ...(readings && { readings: readings.filter(({ from, to }) => !gone.has(to) && (from === undefined || !gone.has(from))) }),
+    ...(diameters && { diameters: diameters.filter(({ pulley, of }) => !gone.has(pulley) && (of === undefined || !gone.has(of))) }),
+    ...(photos && { photos: photos.map((photo) => (photo.rims ? { ...photo, rims: photo.rims.filter(({ pulley }) => !gone.has(pulley)) } : photo)) }),
+  };
 }
 
 function merged<T extends object>(old: T, change: Partial<T>): T {

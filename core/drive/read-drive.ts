@@ -86,19 +86,34 @@ function brokenReferences(drive: Drive): DriveProblem[] {
     once(stations, station.id, `stations[${s}].id`, 'station');
     station.pulleys.forEach((pulley, p) => once(pulleys, pulley.id, `stations[${s}].pulleys[${p}].id`, 'pulley'));
   });
+  const named = (pulley: string, path: string) => {
+    if (!pulleys.has(pulley)) problems.push({ path, message: `names "${pulley}", and no station has that pulley` });
+  };
   const readings = new Set<string>();
   drive.survey?.readings?.forEach((reading, r) => {
     once(readings, reading.id, `survey.readings[${r}].id`, 'reading');
-    for (const end of ['from', 'to'] as const) {
-      const pulley = reading[end];
-      if (pulley !== undefined && !pulleys.has(pulley)) problems.push({ path: `survey.readings[${r}].${end}`, message: `names "${pulley}", and no station has that pulley` });
-    }
+    for (const end of ['from', 'to'] as const) if (reading[end] !== undefined) named(reading[end], `survey.readings[${r}].${end}`);
+  });
+  const diameters = new Set<string>();
+  drive.survey?.diameters?.forEach(({ id, pulley, of }, d) => {
+    once(diameters, id, `survey.diameters[${d}].id`, 'diameter reading');
+    named(pulley, `survey.diameters[${d}].pulley`);
+    if (of !== undefined) named(of, `survey.diameters[${d}].of`);
+  });
+  const photos = new Set<string>();
+  drive.survey?.photos?.forEach((photo, p) => {
+    once(photos, photo.id, `survey.photos[${p}].id`, 'picture');
+    const rims = new Set<string>();
+    photo.rims?.forEach(({ pulley }, r) => {
+      once(rims, pulley, `survey.photos[${p}].rims[${r}].pulley`, 'rim of the picture');
+      named(pulley, `survey.photos[${p}].rims[${r}].pulley`);
+    });
   });
   const belts = new Set<string>();
   drive.belts.forEach((belt, b) => {
     once(belts, belt.id, `belts[${b}].id`, 'belt');
     belt.route.forEach(({ pulley }, r) => {
-      if (!pulleys.has(pulley)) problems.push({ path: `belts[${b}].route[${r}].pulley`, message: `names "${pulley}", and no station has that pulley` });
+      named(pulley, `belts[${b}].route[${r}].pulley`);
     });
   });
   return problems;

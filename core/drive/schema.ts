@@ -1,5 +1,6 @@
 import { array, lazy, mixed, number, object, string, type AnyObject, type AnySchema, type ISchema } from 'yup';
 import { OVERRIDABLE, SECTION_NAMES, sectionFor } from '../section/sections';
+import { DIAMETER_METHODS } from '../survey/diameters';
 import { READING_KINDS } from '../survey/readings';
 import { ROLES, SURFACES } from './types';
 
@@ -29,6 +30,7 @@ type Fields = Record<string, ISchema<unknown, AnyObject>>;
 const list = (item: ISchema<unknown, AnyObject>, most: number) =>
   array().strict().typeError('must be a list').required('is missing: it must be a list').of(item).max(most, `must have ${most} items at most`);
 const record = (fields: Fields) => object(fields).strict().typeError('must be an object').default(undefined);
+const optionalList = (of: ISchema<unknown, AnyObject>, most: number) => array().strict().typeError('must be a list').of(of).max(most, `must have ${most} items at most`);
 const item = (fields: Fields) => record(fields).required('must be an object').nonNullable('must be an object');
 
 const point = () => record({ x: needed(length()), y: needed(length()) }).required('is missing: it needs x and y');
@@ -107,12 +109,37 @@ const reading = lazy((value: unknown) => {
   });
 });
 
+const diameter = lazy((value: unknown) =>
+  item({
+    id: id(),
+    pulley: id(),
+    method: needed(oneOf(DIAMETER_METHODS)),
+    mm: needed(size()),
+    plusMinus: finite().moreThan(0, 'must be more than 0'),
+    of: (value as AnyObject | null)?.['method'] === 'step' ? id() : mixed(),
+    at: text(40),
+  }),
+);
+
+const picturePoint = mixed()
+  .required('must be a point, [x, y] in px')
+  .test('point', 'must be a point, [x, y] in px', (value) => Array.isArray(value) && value.length === 2 && value.every((part) => Number.isFinite(part)));
+const rim = item({ pulley: id(), points: list(picturePoint, 200), known: mixed().test('boolean', 'must be true or false', (value) => value === undefined || typeof value === 'boolean') });
+const photo = item({
+  id: id(),
+  hash: text(64).required('is missing').matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
+  width: whole('a whole number of px', 20_000).required('is missing'),
+  height: whole('a whole number of px', 20_000).required('is missing'),
+  cameraDistance: length().moreThan(0, 'must be more than 0 mm'),
+  rims: optionalList(rim, 64),
+});
+
 export const driveSchema = object({
   format: mixed().test('format', 'must be "emery-drive"', (value) => value === 'emery-drive'),
   name: text(200),
   crankRotation: needed(oneOf(['cw', 'ccw'])),
   speeds: record({ idle: finite('a speed in rev/min'), cruise: finite('a speed in rev/min'), redline: finite('a speed in rev/min') }),
   stations: list(station, 64),
-  survey: record({ readings: array().strict().typeError('must be a list').of(reading).max(400, 'must have 400 items at most') }),
+  survey: record({ readings: optionalList(reading, 400), diameters: optionalList(diameter, 400), photos: optionalList(photo, 24) }),
   belts: list(belt, 16),
 }).strict();

@@ -1,4 +1,6 @@
 import type { SectionOverrides } from '../section/sections';
+import type { SurveyPhoto } from '../photo/photo';
+import type { DiameterReading } from '../survey/diameters';
 import type { SurveyReading } from '../survey/readings';
 
 export type Rotation = 'cw' | 'ccw';
@@ -63,6 +65,14 @@ export interface Belt {
   readonly [unknown: string]: unknown;
 }
 
+/** What was measured of a drive: tapes between pulleys, diameters, pictures. */
+export interface Survey {
+  readonly readings?: readonly SurveyReading[];
+  readonly diameters?: readonly DiameterReading[];
+  readonly photos?: readonly SurveyPhoto[];
+  readonly [unknown: string]: unknown;
+}
+
 /** An Emery drive file, version 1. Unknown fields ride along untouched. */
 export interface Drive {
   readonly format: 'emery-drive';
@@ -71,7 +81,7 @@ export interface Drive {
   readonly crankRotation: Rotation;
   readonly speeds?: { readonly idle?: number; readonly cruise?: number; readonly redline?: number };
   readonly stations: readonly Station[];
-  readonly survey?: { readonly readings?: readonly SurveyReading[]; readonly [unknown: string]: unknown };
+  readonly survey?: Survey;
   readonly belts: readonly Belt[];
   readonly [unknown: string]: unknown;
 }

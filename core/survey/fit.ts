@@ -1,6 +1,8 @@
 import type { Matrix } from 'ml-matrix';
 import type { Drive } from '../drive/types';
-import { adjust, gradientOf, misfitOf, predictedBy, type Adjusted, type Places } from './least-squares';
+import type { PhotoFit } from '../photo/fit-photo';
+import { adjust, gradientOf, misfitOf, pictureAt, predictedBy, type Adjusted, type Network, type Places } from './least-squares';
+import { picturesOf, type Pictures } from './pictures';
 import { isTape, observationsOf, type Observation, type SurveyReading } from './readings';
 import { slipOf } from './slips';
 import type { SurveyFinding } from './survey-finding';
@@ -23,6 +25,23 @@ export interface FittedReading {
   suspect: boolean;
 }
 
+/** A circle of a picture in the fit. */
+export interface FittedCircle {
+  photo: string;
+  pulley: string;
+  /** From where the picture has the centre to where the fit has it, mm. */
+  residual: number;
+  normalised: number | null;
+  suspect: boolean;
+}
+
+/** How a picture's frame lies on the drive: a point of the drive is turned by `turn` (radians), then shifted, to be where the picture has it. */
+export interface FittedPicture {
+  shiftX: number;
+  shiftY: number;
+  turn: number;
+}
+
 export interface TapeWanted {
   from: string;
   to: string;
@@ -31,6 +50,9 @@ export interface TapeWanted {
 export interface SurveyFit {
   stations: FittedStation[];
   readings: FittedReading[];
+  circles: FittedCircle[];
+  /** By picture, what it came to and how it lies on the drive. */
+  pictures: (PhotoFit & FittedPicture)[];
   findings: SurveyFinding[];
   /** The rim-to-rim tape that would tell the most. */
   next: TapeWanted | null;
@@ -46,23 +68,27 @@ const ALIKE = 0.985;
 const UNKNOWN_MM = 400;
 
 /**
- * Fits the shafts of a drive to its survey readings, from its drawing as the sketch. The crank (or the first shaft) is at 0, 0. Direction comes from angle,
- * x and y readings, and from the sketch where there are none. Readings that the others contradict are named and left
- * out of the fit. Never throws on a drive that `readDrive` accepts.
+ * Fits the shafts of a drive to its survey readings and the circles of its pictures, from its drawing as the sketch. The crank (or the first shaft) is at 0, 0.
+ * Direction comes from angle, x and y readings; where there are none from the upright of the first picture, and without pictures from the sketch. Readings that
+ * the others contradict are named and left out of the fit. Never throws on a drive that `readDrive` accepts.
  */
 export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): SurveyFit {
   const datum = Math.max(0, drive.stations.findIndex(({ role }) => role === 'crankshaft'));
   const origin = drive.stations[datum] ?? { x: 0, y: 0 };
-  const sketch = drive.stations.flatMap(({ x, y }) => [x - origin.x, y - origin.y]);
-  const observations = observationsOf(drive, readings);
+  const drawn = drive.stations.flatMap(({ x, y }) => [x - origin.x, y - origin.y]);
+  const pictures = picturesOf(drive);
+  const observations = [...observationsOf(drive, readings), ...pictures.observations];
+  const directed = readings.some(({ kind }) => kind === 'angle' || kind === 'x' || kind === 'y');
+  const network: Network = { count: drive.stations.length, datum, pictures: pictures.correlations, upright: !directed && pictures.observations.some(({ seen }) => seen!.picture === 0) };
+  const sketch = withPictures(drawn, pictures, network);
   const findings: SurveyFinding[] = [];
   const pulleyOf = (station: number) => drive.stations[station]!.pulleys[0]!.id;
 
-  const sketched = adjust(observations, sketch, datum);
-  const { kept, fit: cleaned, contradictory } = withoutSlips(observations, onEitherSide(observations, sketched, datum).best, sketch, datum);
+  const sketched = adjust(observations, sketch, network);
+  const { kept, fit: cleaned, contradictory } = withoutSlips(observations, onEitherSide(observations, sketched, network).best, sketch, network);
   // Looked at again without the slips, which had their say in which side fits.
-  const { best: fit, others } = onEitherSide(kept, cleaned, datum);
-  const aligned = fit.turned ? turnedToSketch(fit, sketch, datum) : fit;
+  const { best: fit, others } = onEitherSide(kept, cleaned, network);
+  const aligned = fit.turned ? turnedToSketch(fit, sketch, network) : fit;
   const degrees = Math.max(0, kept.length - rankOf(aligned));
   // Readings that disagree by more than they say are worth less than they say, and the ± of the places grows with them.
   const excess = degrees > 0 && aligned.cost > degrees + 3.1 * Math.sqrt(2 * degrees) ? Math.sqrt(aligned.cost / degrees) : 1;
@@ -71,20 +97,25 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
   for (const [station, free] of aligned.free.entries()) {
     if (free && station !== datum && observations.length > 0) findings.push({ code: 'undetermined', severity: 'watch', pulley: pulleyOf(station) });
   }
+  const circles = circlesOf(pictures, observations, kept, aligned, network);
+  for (const { photo, pulley, residual, suspect } of circles) {
+    if (suspect) findings.push({ code: 'circle-suspect', severity: 'fault', photo, pulley, figures: { off: residual } });
+  }
   for (const observation of observations) {
-    if (kept.includes(observation)) continue;
-    const predicted = predictedBy(observation, aligned.places);
-    const spread = spreadOf(observation, aligned);
+    if (observation.seen || kept.includes(observation)) continue;
+    const predicted = predictedBy(observation, aligned.places, network);
+    const spread = spreadOf(observation, aligned, network);
     const slip = slipOf(observation, predicted, 3 * spread);
     findings.push({
       code: 'suspect',
       severity: 'fault',
-      reading: observation.reading.id,
+      reading: observation.id,
       figures: { value: observation.value, shouldBe: predicted, ...(slip && { slip: slip.slip }) },
     });
   }
   if (contradictory.length > 0) {
-    findings.push({ code: 'contradictory', severity: 'fault', reading: contradictory[0]!.reading.id, readings: contradictory.map(({ reading }) => reading.id) });
+    const tapes = contradictory.filter(({ seen }) => !seen).map(({ id }) => id);
+    findings.push({ code: 'contradictory', severity: 'fault', ...(tapes[0] !== undefined && { reading: tapes[0] }), readings: tapes });
   } else if (excess > 1) findings.push({ code: 'disagree', severity: 'watch', figures: { factor: excess } });
   if (kept.length > 0 && degrees === 0) findings.push({ code: 'unchecked', severity: 'note' });
   for (const { station, fit: other } of others) {
@@ -93,7 +124,7 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
   }
 
   const fitted = new Map(kept.map((observation, k) => [observation, k]));
-  const next = nextTape(drive, aligned, datum);
+  const next = nextTape(drive, aligned, network);
   return {
     stations: drive.stations.map(({ id }, k) => ({
       id,
@@ -102,32 +133,75 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
       plusMinusX: spreadAt(aligned, 2 * k, k === datum, excess),
       plusMinusY: spreadAt(aligned, 2 * k + 1, k === datum, excess),
     })),
-    readings: observations.map((observation) => {
+    readings: observations.filter(({ seen }) => !seen).map((observation) => {
       const k = fitted.get(observation);
-      const residual = misfitOf(observation, aligned.places);
-      if (k === undefined) return { id: observation.reading.id, residual, normalised: residual / spreadOf(observation, aligned), suspect: true };
+      const residual = misfitOf(observation, aligned.places, network);
+      if (k === undefined) return { id: observation.id, residual, normalised: residual / spreadOf(observation, aligned, network), suspect: true };
       const redundancy = aligned.redundancy[k]!;
-      return { id: observation.reading.id, residual, normalised: redundancy > 1e-6 ? residual / (observation.sigma * Math.sqrt(redundancy)) : null, suspect: false };
+      return { id: observation.id, residual, normalised: redundancy > 1e-6 ? residual / (observation.sigma * Math.sqrt(redundancy)) : null, suspect: false };
+    }),
+    circles,
+    pictures: pictures.fits.map((picture, k) => {
+      const [shiftX, shiftY, turn] = aligned.places.slice(pictureAt(network, k), pictureAt(network, k) + 3) as [number, number, number];
+      return { ...picture, shiftX, shiftY, turn };
     }),
     findings,
     next,
   };
 }
 
+/** The sketch, with the shafts that are in a picture where the first such picture has them, and each picture's frame laid on it. */
+function withPictures(drawn: Places, { fits, observations }: Pictures, { count, datum }: Network): number[] {
+  const places = [...drawn];
+  const placed = new Set<number>();
+  const frames = fits.flatMap((_, picture) => {
+    const own = observations.filter(({ seen }) => seen!.picture === picture);
+    const seen = own.filter(({ kind }) => kind === 'seen-x').map((x, k) => ({ to: x.to, x: x.value, y: own[2 * k + 1]!.value }));
+    if (seen.length === 0) return [0, 0, 0];
+    const known = seen.filter(({ to }) => to === datum || placed.has(to));
+    // On what earlier pictures and the crank fix, or else on the drawing.
+    const anchors = known.length > 0 ? known : seen;
+    const mean = (value: (one: (typeof seen)[number]) => number) => anchors.reduce((sum, one) => sum + value(one), 0) / anchors.length;
+    const [shiftX, shiftY] = [mean(({ to, x }) => x - places[2 * to]!), mean(({ to, y }) => y - places[2 * to + 1]!)];
+    for (const { to, x, y } of seen) {
+      if (to === datum || placed.has(to)) continue;
+      placed.add(to);
+      [places[2 * to], places[2 * to + 1]] = [x - shiftX, y - shiftY];
+    }
+    return [shiftX, shiftY, 0];
+  });
+  return [...places.slice(0, 2 * count), ...frames];
+}
+
+function circlesOf({ fits }: Pictures, observations: readonly Observation[], kept: readonly Observation[], fit: Adjusted, network: Network): FittedCircle[] {
+  const at = new Map(kept.map((observation, k) => [observation, k]));
+  return fits.flatMap(({ photo, circles }) =>
+    circles.map(({ pulley }) => {
+      const both = observations.filter(({ seen, id }) => seen && id === `${photo} ${pulley}`);
+      const residual = Math.hypot(...both.map((observation) => misfitOf(observation, fit.places, network)));
+      const normalised = both.flatMap((observation) => {
+        const k = at.get(observation);
+        return k !== undefined && fit.redundancy[k]! > 1e-3 ? [Math.abs(fit.weighted[k]!) / Math.sqrt(fit.redundancy[k]!)] : [];
+      });
+      return { photo, pulley, residual, normalised: normalised.length > 0 ? Math.max(...normalised) : null, suspect: both.some((observation) => !at.has(observation)) };
+    }),
+  );
+}
+
 /** From a fit, and with shafts put on the other side of the line between two they are taped to: distances cannot tell the sides apart. */
-function onEitherSide(observations: readonly Observation[], first: Adjusted, datum: number): { best: Adjusted; others: { station: number; fit: Adjusted }[] } {
+function onEitherSide(observations: readonly Observation[], first: Adjusted, network: Network): { best: Adjusted; others: { station: number; fit: Adjusted }[] } {
   const degrees = Math.max(1, observations.length - rankOf(first));
   const poor = first.cost > degrees + 6 * Math.sqrt(2 * degrees);
   let best = first;
   const others: { station: number; fit: Adjusted }[] = [];
-  for (let station = 0; station < first.places.length / 2; station += 1) {
-    if (station === datum) continue;
+  for (let station = 0; station < network.count; station += 1) {
+    if (station === network.datum) continue;
     const neighbours = neighboursOf(station, observations);
     // With many neighbours only one side fits well; the other is worth a try only where the first fit is bad.
     if (neighbours.length < 2 || (neighbours.length > 2 && !poor)) continue;
     const start = mirrored(best.places, station, neighbours[0]!, neighbours[1]!);
     if (!start) continue;
-    const fit = adjust(observations, start, datum);
+    const fit = adjust(observations, start, network);
     if (movedMm(fit.places, best.places, station) < 2) continue;
     if (fit.cost < best.cost - 9) {
       best = fit;
@@ -159,16 +233,17 @@ function mirrored(places: Places, station: number, a: number, b: number): number
  * Leaves out, one at a time, the reading that stands out most, for as long as one does. Readings that stand out alike cannot be told apart: then none
  * is accused and all of them are returned as contradictory.
  */
-function withoutSlips(observations: readonly Observation[], start: Adjusted, sketch: Places, datum: number): { kept: Observation[]; fit: Adjusted; contradictory: Observation[] } {
-  let { kept, fit } = withoutGrossSlips(observations, start, sketch, datum);
+function withoutSlips(observations: readonly Observation[], start: Adjusted, sketch: Places, network: Network): { kept: Observation[]; fit: Adjusted; contradictory: Observation[] } {
+  let { kept, fit } = withoutGrossSlips(observations, start, sketch, network);
   for (let round = 0; round < Math.max(1, Math.floor(observations.length / 3)); round += 1) {
-    const scores = kept.map((observation, k) => (fit.redundancy[k]! > 1e-3 ? Math.abs(fit.residuals[k]!) / (observation.sigma * Math.sqrt(fit.redundancy[k]!)) : 0));
+    const scores = kept.map((_, k) => (fit.redundancy[k]! > 1e-3 ? Math.abs(fit.weighted[k]!) / Math.sqrt(fit.redundancy[k]!) : 0));
     const worst = Math.max(0, ...scores);
-    if (worst < SUSPECT_AT) return readmitted(observations, kept, fit, datum);
+    if (worst < SUSPECT_AT) return readmitted(observations, kept, fit, network);
     const alike = kept.filter((_, k) => scores[k]! > ALIKE * worst);
-    if (alike.length > 1) return { kept, fit, contradictory: alike };
-    kept = kept.filter((_, k) => scores[k] !== worst);
-    fit = adjust(kept, fit.places, datum);
+    if (new Set(alike.map(({ id }) => id)).size > 1) return { kept, fit, contradictory: alike };
+    // Both coordinates of a circle go together: it was put round the wrong thing.
+    kept = kept.filter(({ id }) => id !== alike[0]!.id);
+    fit = adjust(kept, fit.places, network);
   }
   return { kept, fit, contradictory: [] };
 }
@@ -177,33 +252,34 @@ function withoutSlips(observations: readonly Observation[], start: Adjusted, ske
  * A slip of hundreds of mm bends a least-squares fit until honest readings look wrong. So where the fit is bad, a start that listens to the many rather
  * than the loud (least absolute residuals, by reweighting) says which readings are grossly off; the others go on to be looked at one by one.
  */
-function withoutGrossSlips(observations: readonly Observation[], start: Adjusted, sketch: Places, datum: number): { kept: Observation[]; fit: Adjusted } {
+function withoutGrossSlips(observations: readonly Observation[], start: Adjusted, sketch: Places, network: Network): { kept: Observation[]; fit: Adjusted } {
   const all = { kept: [...observations], fit: start };
   const degrees = observations.length - rankOf(start);
   if (degrees < 1 || start.cost < degrees * GROSS ** 2) return all;
   let places: Places = sketch;
-  const share = (observation: Observation) => Math.abs(misfitOf(observation, places)) / observation.sigma;
+  const share = (observation: Observation) => Math.abs(misfitOf(observation, places, network)) / observation.sigma;
   for (let round = 0; round < 25; round += 1) {
     const softened = observations.map((observation) => ({ ...observation, sigma: observation.sigma * Math.sqrt(Math.max(1, share(observation))) }));
-    ({ places } = adjust(softened, places, datum));
+    ({ places } = adjust(softened, places, network));
   }
-  const kept = observations.filter((observation) => share(observation) < GROSS);
+  const gross = new Set(observations.filter((observation) => share(observation) >= GROSS).map(({ id }) => id));
+  const kept = observations.filter(({ id }) => !gross.has(id));
   if (kept.length === observations.length || kept.length <= rankOf(start)) return all;
-  return { kept, fit: adjust(kept, places, datum) };
+  return { kept, fit: adjust(kept, places, network) };
 }
 
 /** A reading left out early, while a worse one still pulled at the fit, comes back where it agrees after all. */
-function readmitted(observations: readonly Observation[], kept: Observation[], fit: Adjusted, datum: number): { kept: Observation[]; fit: Adjusted; contradictory: Observation[] } {
-  const all = observations.filter((observation) => kept.includes(observation) || Math.abs(misfitOf(observation, fit.places)) < SUSPECT_AT * spreadOf(observation, fit));
-  return all.length === kept.length ? { kept, fit, contradictory: [] } : { kept: all, fit: adjust(all, fit.places, datum), contradictory: [] };
+function readmitted(observations: readonly Observation[], kept: Observation[], fit: Adjusted, network: Network): { kept: Observation[]; fit: Adjusted; contradictory: Observation[] } {
+  const all = observations.filter((observation) => kept.includes(observation) || (!observation.seen && Math.abs(misfitOf(observation, fit.places, network)) < SUSPECT_AT * spreadOf(observation, fit, network)));
+  return all.length === kept.length ? { kept, fit, contradictory: [] } : { kept: all, fit: adjust(all, fit.places, network), contradictory: [] };
 }
 
 /** Turns the whole about the datum so that it lies as the sketch does: the least squared distance between the two (Procrustes). */
-function turnedToSketch(fit: Adjusted, sketch: Places, datum: number): Adjusted {
+function turnedToSketch(fit: Adjusted, sketch: Places, { count, datum }: Network): Adjusted {
   const [cx, cy] = [fit.places[2 * datum]!, fit.places[2 * datum + 1]!];
   let sine = 0;
   let cosine = 0;
-  for (let k = 0; k < sketch.length / 2; k += 1) {
+  for (let k = 0; k < count; k += 1) {
     const [x, y] = [fit.places[2 * k]! - cx, fit.places[2 * k + 1]! - cy];
     const [u, v] = [sketch[2 * k]! - cx, sketch[2 * k + 1]! - cy];
     sine += x * v - y * u;
@@ -214,13 +290,12 @@ function turnedToSketch(fit: Adjusted, sketch: Places, datum: number): Adjusted 
   const [s, c] = [sine / length, cosine / length];
   const turn = (x: number, y: number): [number, number] => [cx + c * (x - cx) - s * (y - cy), cy + s * (x - cx) + c * (y - cy)];
   const places = [...fit.places];
-  for (let k = 0; k < sketch.length / 2; k += 1) [places[2 * k], places[2 * k + 1]] = turn(fit.places[2 * k]!, fit.places[2 * k + 1]!);
-  return { ...fit, places, covariance: turnedCovariance(fit.covariance, s, c) };
+  for (let k = 0; k < count; k += 1) [places[2 * k], places[2 * k + 1]] = turn(fit.places[2 * k]!, fit.places[2 * k + 1]!);
+  return { ...fit, places, covariance: turnedCovariance(fit.covariance, count, s, c) };
 }
 
-function turnedCovariance(covariance: Matrix, s: number, c: number): Matrix {
+function turnedCovariance(covariance: Matrix, size: number, s: number, c: number): Matrix {
   const turned = covariance.clone();
-  const size = covariance.rows / 2;
   for (let i = 0; i < size; i += 1) {
     for (let j = 0; j < size; j += 1) {
       const [xx, xy, yx, yy] = [covariance.get(2 * i, 2 * j), covariance.get(2 * i, 2 * j + 1), covariance.get(2 * i + 1, 2 * j), covariance.get(2 * i + 1, 2 * j + 1)];
@@ -234,15 +309,15 @@ function turnedCovariance(covariance: Matrix, s: number, c: number): Matrix {
 }
 
 /** The far-rim tape between two shafts that would shrink the sum of all variances most, counting what is unknown as very uncertain. */
-function nextTape(drive: Drive, fit: Adjusted, datum: number): TapeWanted | null {
-  const count = drive.stations.length;
+function nextTape(drive: Drive, fit: Adjusted, network: Network): TapeWanted | null {
+  const { count, datum } = network;
   if (count < 2) return null;
   const covariance = fit.covariance.clone();
   for (let k = 0; k < 2 * count; k += 1) if (fit.free[Math.floor(k / 2)] && Math.floor(k / 2) !== datum) covariance.set(k, k, covariance.get(k, k) + UNKNOWN_MM ** 2);
   let best: { gain: number; from: number; to: number } | null = null;
   for (let from = 0; from < count; from += 1) {
     for (let to = from + 1; to < count; to += 1) {
-      const gradient = gradientOf({ kind: 'outer', from, to }, fit.places);
+      const gradient = gradientOf({ kind: 'outer', from, to }, fit.places, network);
       if (gradient.length === 0) continue;
       const effect = Array.from({ length: 2 * count }, (_, k) => gradient.reduce((sum, [at, slope]) => sum + covariance.get(k, at) * slope, 0));
       const variance = gradient.reduce((sum, [at, slope]) => sum + effect[at]! * slope, 0);
@@ -260,8 +335,8 @@ function rankOf({ redundancy }: Adjusted): number {
 }
 
 /** Standard deviation of the difference between a reading that took no part in the fit and what the fit gives for it. */
-function spreadOf(observation: Observation, fit: Adjusted): number {
-  const gradient = gradientOf(observation, fit.places);
+function spreadOf(observation: Observation, fit: Adjusted, network: Network): number {
+  const gradient = gradientOf(observation, fit.places, network);
   const variance = gradient.reduce((sum, [i, a]) => sum + gradient.reduce((part, [j, b]) => part + a * b * fit.covariance.get(i, j), 0), 0);
   return Math.sqrt(observation.sigma ** 2 + Math.max(0, variance));
 }

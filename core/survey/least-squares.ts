@@ -1,8 +1,23 @@
-import { Matrix, SingularValueDecomposition } from 'ml-matrix';
+import { EigenvalueDecomposition, Matrix, SingularValueDecomposition } from 'ml-matrix';
 import type { Observation } from './readings';
 
-/** Places of the shafts: x and y of shaft k at 2k and 2k+1, mm. */
+/** Places of the shafts: x and y of shaft k at 2k and 2k+1, mm. After them, of each picture, how its frame lies on the drive's: shift x, y in mm, and turn in radians. */
 export type Places = readonly number[];
+
+/** What an adjustment is about, apart from the readings. */
+export interface Network {
+  /** Number of shafts. */
+  count: number;
+  /** The shaft all others are measured from. */
+  datum: number;
+  /** Of each picture, how the errors of its coordinates go together: correlations, row by row. */
+  pictures: readonly (readonly (readonly number[])[])[];
+  /** The first picture's upright is the drive's, for no reading says which way is up. */
+  upright: boolean;
+}
+
+/** Where picture k's shift begins among the places. */
+export const pictureAt = ({ count }: Pick<Network, 'count'>, picture: number): number => 2 * count + 3 * picture;
 
 export interface Adjusted {
   places: number[];
@@ -10,9 +25,11 @@ export interface Adjusted {
   cost: number;
   /** Reading minus what the places give, in the reading's unit. */
   residuals: number[];
+  /** The residuals over what is expected of them, those of one picture freed of what they share: all independent, each of variance one. */
+  weighted: number[];
   /** How much of each reading the others check: 0 nothing, 1 all of it. */
   redundancy: number[];
-  /** Covariance of all places, mm²; rows of the datum are zero. */
+  /** Covariance of all places; rows of what is held are zero. */
   covariance: Matrix;
   /** By shaft: the readings leave it free to move in some direction. */
   free: boolean[];
@@ -26,12 +43,16 @@ const STEPS = 60;
  * Weighted least squares by Gauss–Newton on the singular value decomposition, started at `start`; the datum shaft stays where it is. What the
  * readings do not fix stays as near to the start as it can, so a sketch fills the gaps; nothing is thrown for too few readings.
  */
-export function adjust(observations: readonly Observation[], start: Places, datum: number): Adjusted {
+export function adjust(observations: readonly Observation[], start: Places, network: Network): Adjusted {
   const places = [...start];
-  const unknowns = places.map((_, k) => k).filter((k) => Math.floor(k / 2) !== datum);
-  let cost = costOf(observations, places);
+  const { count, datum } = network;
+  const held = network.upright ? pictureAt(network, 0) + 2 : -1;
+  const unknowns = places.map((_, k) => k).filter((k) => (k >= 2 * count ? k !== held : Math.floor(k / 2) !== datum));
+  const weigh = weigherOf(observations, network);
+  const costAt = (tried: Places) => weigh.values(observations.map((observation) => misfitOf(observation, tried, network))).reduce((sum, value) => sum + value * value, 0);
+  let cost = costAt(places);
   for (let step = 0; step < STEPS && observations.length > 0 && unknowns.length > 0; step += 1) {
-    const { design, misfit } = linearised(observations, places, unknowns);
+    const { design, misfit } = linearised(observations, places, unknowns, network, weigh);
     const change = pseudoSolve(design, misfit).change;
     let share = 1;
     let next = cost;
@@ -39,7 +60,7 @@ export function adjust(observations: readonly Observation[], start: Places, datu
     for (; share > 1e-4; share /= 2) {
       const tried = places.slice();
       unknowns.forEach((at, k) => (tried[at]! += share * change[k]!));
-      next = costOf(observations, tried);
+      next = costAt(tried);
       if (next <= cost + 1e-12) {
         tried.forEach((value, at) => (places[at] = value));
         break;
@@ -49,35 +70,36 @@ export function adjust(observations: readonly Observation[], start: Places, datu
     if (next <= cost) cost = next;
     if (settled || share <= 1e-4) break;
   }
-  return describe(observations, places, unknowns, cost);
+  return describe(observations, places, unknowns, cost, network, weigh);
 }
 
-function describe(observations: readonly Observation[], places: number[], unknowns: readonly number[], cost: number): Adjusted {
-  const residuals = observations.map((observation) => misfitOf(observation, places));
+function describe(observations: readonly Observation[], places: number[], unknowns: readonly number[], cost: number, network: Network, weigh: Weigher): Adjusted {
+  const residuals = observations.map((observation) => misfitOf(observation, places, network));
+  const weighted = weigh.values(residuals);
   const size = places.length;
   const covariance = Matrix.zeros(size, size);
-  const free = Array.from({ length: size / 2 }, () => false);
+  const free = Array.from({ length: network.count }, () => false);
   if (unknowns.length === 0 || observations.length === 0) {
-    unknowns.forEach((at) => (free[Math.floor(at / 2)] = true));
-    return { places, cost, residuals, redundancy: observations.map(() => 1), covariance, free, turned: false };
+    unknowns.forEach((at) => at < 2 * network.count && (free[Math.floor(at / 2)] = true));
+    return { places, cost, residuals, weighted, redundancy: observations.map(() => 1), covariance, free, turned: false };
   }
-  const { design } = linearised(observations, places, unknowns);
+  const { design } = linearised(observations, places, unknowns, network, weigh);
   const { inverse, nullSpace } = pseudoSolve(design, observations.map(() => 0));
   // Distances alone leave one free motion of the whole: turning about the datum. It is no gap, for the sketch says which way is up.
-  const turning = observations.every(({ kind }) => kind !== 'angle' && kind !== 'x' && kind !== 'y');
-  for (const station of looseStations(nullSpace, unknowns, places, turning)) free[station] = true;
+  const turning = !network.upright && !observations.some(({ kind }) => kind === 'angle' || kind === 'x' || kind === 'y');
+  for (const station of looseStations(nullSpace, unknowns, places, turning, network.count)) free[station] = true;
   const normal = inverse.mmul(inverse.transpose());
   unknowns.forEach((row, i) => unknowns.forEach((column, j) => covariance.set(row, column, normal.get(i, j))));
   const hat = design.mmul(inverse);
-  return { places, cost, residuals, redundancy: observations.map((_, k) => Math.max(0, 1 - hat.get(k, k))), covariance, free, turned: turning };
+  return { places, cost, residuals, weighted, redundancy: observations.map((_, k) => Math.max(0, 1 - hat.get(k, k))), covariance, free, turned: turning };
 }
 
 /**
  * The shafts that some motion no reading sees would move. Where the whole may turn, that turn is taken out by holding the direction of one shaft, the one that
  * leaves the fewest loose: held by a shaft that dangles, all the firm ones would seem to swing.
  */
-function looseStations(nullSpace: readonly number[][], unknowns: readonly number[], places: Places, turning: boolean): Set<number> {
-  const moves = (vectors: readonly number[][]) => new Set(unknowns.filter((_, k) => vectors.some((vector) => Math.abs(vector[k]!) > 1e-4)).map((at) => Math.floor(at / 2)));
+function looseStations(nullSpace: readonly number[][], unknowns: readonly number[], places: Places, turning: boolean, count: number): Set<number> {
+  const moves = (vectors: readonly number[][]) => new Set(unknowns.filter((at, k) => at < 2 * count && vectors.some((vector) => Math.abs(vector[k]!) > 1e-4)).map((at) => Math.floor(at / 2)));
   if (!turning) return moves(nullSpace);
   const known = new Set(unknowns);
   const datum = places.findIndex((_, at) => at % 2 === 0 && !known.has(at));
@@ -95,17 +117,58 @@ function looseStations(nullSpace: readonly number[][], unknowns: readonly number
   return fewest;
 }
 
-function linearised(observations: readonly Observation[], places: Places, unknowns: readonly number[]): { design: Matrix; misfit: number[] } {
+/** The rows of one picture, and what to multiply them by. */
+interface Block {
+  rows: number[];
+  root: Matrix;
+}
+
+interface Weigher {
+  values: (misfits: readonly number[]) => number[];
+  /** For slopes already divided by each row's own sigma. */
+  slopes: (design: Matrix) => void;
+}
+
+/**
+ * Divides residuals by what is expected of them. The coordinates of one picture err together (a wrong scale, a wrong tilt), so theirs are first freed of that by the
+ * inverse square root of their covariance.
+ */
+function weigherOf(observations: readonly Observation[], network: Network): Weigher {
+  const blocks = network.pictures.flatMap((correlation, picture): Block[] => {
+    const rows = observations.flatMap(({ seen }, k) => (seen?.picture === picture ? [k] : []));
+    if (rows.length === 0) return [];
+    const covariance = rows.map((i) => rows.map((j) => correlation[observations[i]!.seen!.row]![observations[j]!.seen!.row]! * observations[i]!.sigma * observations[j]!.sigma));
+    const { realEigenvalues, eigenvectorMatrix: vectors } = new EigenvalueDecomposition(new Matrix(covariance), { assumeSymmetric: true });
+    const least = Math.max(...realEigenvalues) * 1e-9;
+    const root = vectors.mmul(Matrix.diag(realEigenvalues.map((value) => 1 / Math.sqrt(Math.max(value, least))))).mmul(vectors.transpose());
+    return [{ rows, root }];
+  });
+  return {
+    values: (misfits) => {
+      const weighted = misfits.map((value, k) => value / observations[k]!.sigma);
+      for (const { rows, root } of blocks) rows.forEach((at, i) => (weighted[at] = rows.reduce((sum, from, j) => sum + root.get(i, j) * misfits[from]!, 0)));
+      return weighted;
+    },
+    slopes: (design) => {
+      for (const { rows, root } of blocks) {
+        const own = rows.map((row) => design.getRow(row).map((slope) => slope * observations[row]!.sigma));
+        rows.forEach((row, i) => design.setRow(row, own[0]!.map((_, k) => rows.reduce((sum, _row, j) => sum + root.get(i, j) * own[j]![k]!, 0))));
+      }
+    },
+  };
+}
+
+function linearised(observations: readonly Observation[], places: Places, unknowns: readonly number[], network: Network, weigh: Weigher): { design: Matrix; misfit: number[] } {
   const column = new Map(unknowns.map((at, k) => [at, k]));
   const design = Matrix.zeros(observations.length, unknowns.length);
-  const misfit = observations.map((observation, row) => {
-    for (const [at, slope] of gradientOf(observation, places)) {
+  observations.forEach((observation, row) => {
+    for (const [at, slope] of gradientOf(observation, places, network)) {
       const k = column.get(at);
       if (k !== undefined) design.set(row, k, design.get(row, k) + slope / observation.sigma);
     }
-    return misfitOf(observation, places) / observation.sigma;
   });
-  return { design, misfit };
+  weigh.slopes(design);
+  return { design, misfit: weigh.values(observations.map((observation) => misfitOf(observation, places, network))) };
 }
 
 /** The least change that solves in the least-squares sense, the pseudo-inverse, and the directions no reading sees. */
@@ -139,30 +202,39 @@ function padded(design: Matrix): Matrix {
   return square;
 }
 
-export function costOf(observations: readonly Observation[], places: Places): number {
-  return observations.reduce((sum, observation) => sum + (misfitOf(observation, places) / observation.sigma) ** 2, 0);
-}
-
 /** Reading minus what the places give; angles by the short way round. */
-export function misfitOf(observation: Observation, places: Places): number {
-  const difference = observation.value - predictedBy(observation, places);
+export function misfitOf(observation: Observation, places: Places, network: Pick<Network, 'count'>): number {
+  const difference = observation.value - predictedBy(observation, places, network);
   return observation.kind === 'angle' ? ((((difference + 180) % 360) + 360) % 360) - 180 : difference;
 }
 
 /** What the reading would be if the shafts were at `places`. */
-export function predictedBy({ kind, from, to, rims }: Observation, places: Places): number {
+export function predictedBy({ kind, from, to, rims, seen }: Observation, places: Places, network: Pick<Network, 'count'>): number {
   const x = (k: number) => (k < 0 ? 0 : places[2 * k]!);
   const y = (k: number) => (k < 0 ? 0 : places[2 * k + 1]!);
   if (kind === 'x') return x(to);
   if (kind === 'y') return y(to);
+  if (seen) {
+    const at = pictureAt(network, seen.picture);
+    const [shiftX, shiftY, turn] = [places[at]!, places[at + 1]!, places[at + 2]!];
+    return kind === 'seen-x' ? shiftX + Math.cos(turn) * x(to) - Math.sin(turn) * y(to) : shiftY + Math.sin(turn) * x(to) + Math.cos(turn) * y(to);
+  }
   const [dx, dy] = [x(to) - x(from), y(to) - y(from)];
   return kind === 'angle' ? (Math.atan2(dy, dx) * 180) / Math.PI : Math.hypot(dx, dy) + rims;
 }
 
 /** Slopes of a reading by place index. Two shafts on one spot have no direction between them, so no slope. */
-export function gradientOf({ kind, from, to }: Pick<Observation, 'kind' | 'from' | 'to'>, places: Places): [number, number][] {
+export function gradientOf({ kind, from, to, seen }: Pick<Observation, 'kind' | 'from' | 'to' | 'seen'>, places: Places, network: Pick<Network, 'count'>): [number, number][] {
   if (kind === 'x') return [[2 * to, 1]];
   if (kind === 'y') return [[2 * to + 1, 1]];
+  if (seen) {
+    const at = pictureAt(network, seen.picture);
+    const [x, y] = [places[2 * to]!, places[2 * to + 1]!];
+    const [c, s] = [Math.cos(places[at + 2]!), Math.sin(places[at + 2]!)];
+    return kind === 'seen-x'
+      ? [[at, 1], [at + 2, -s * x - c * y], [2 * to, c], [2 * to + 1, -s]]
+      : [[at + 1, 1], [at + 2, c * x - s * y], [2 * to, s], [2 * to + 1, c]];
+  }
   if (from < 0 || to < 0 || from === to) return [];
   const [dx, dy] = [places[2 * to]! - places[2 * from]!, places[2 * to + 1]! - places[2 * from + 1]!];
   const apart = Math.hypot(dx, dy);

@@ -24,7 +24,7 @@ export interface SurveyReading {
 /** Taken where a reading carries no ± of its own: a sixteenth of an inch on a tape, half a degree on a gauge. Defaults. */
 export const DEFAULT_PLUS_MINUS = { mm: 1.6, deg: 0.5 };
 
-export function isTape(kind: ReadingKind): boolean {
+export function isTape(kind: string): kind is 'outer' | 'gap' | 'centre' {
   return kind === 'outer' || kind === 'gap' || kind === 'centre';
 }
 
@@ -37,10 +37,11 @@ export function plusMinusOf({ kind, plusMinus }: SurveyReading): number {
   return plusMinus ?? (kind === 'angle' ? DEFAULT_PLUS_MINUS.deg : DEFAULT_PLUS_MINUS.mm);
 }
 
-/** A reading with what the fit needs of the drawing: the shafts by index and the rims that a tape over them takes in. */
+/** A reading, or one coordinate of a circle seen in a picture, with what the fit needs of the drawing: the shafts by index and the rims that a tape over them takes in. */
 export interface Observation {
-  reading: SurveyReading;
-  kind: ReadingKind;
+  /** The reading's id; for a circle that of its picture and pulley, the same for both coordinates. */
+  id: string;
+  kind: ReadingKind | 'seen-x' | 'seen-y';
   /** Index of the shaft, −1 for none. */
   from: number;
   to: number;
@@ -49,12 +50,14 @@ export interface Observation {
   /** What is added to the distance of the centres: both radii, less both, or nothing. */
   rims: number;
   radii: [number, number];
+  /** Of a circle: its picture, and the row of this coordinate in the picture's correlations. */
+  seen?: { picture: number; row: number };
 }
 
 /** The readings as observations of the drive's shafts, in `drive.stations` order. */
 export function observationsOf(drive: Drive, readings: readonly SurveyReading[]): Observation[] {
+  const index = indexOfPulleys(drive);
   const pulleys = pulleysById(drive);
-  const index = new Map(drive.stations.map(({ id }, at) => [id, at]));
   const radius = (id: string | undefined) => {
     const placed = id === undefined ? undefined : pulleys.get(id);
     if (!placed) return 0;
@@ -62,11 +65,11 @@ export function observationsOf(drive: Drive, readings: readonly SurveyReading[])
     return bodyRadiusMm(placed.pulley, belt ? sectionFor(belt.section, belt.sectionOverrides) : null);
   };
   return readings.map((reading) => {
-    const at = (id: string | undefined) => (id === undefined ? -1 : (index.get(pulleys.get(id)?.station.id ?? '') ?? -1));
+    const at = (id: string | undefined) => (id === undefined ? -1 : (index.get(id) ?? -1));
     const radii: [number, number] = [radius(reading.from), radius(reading.to)];
     const both = radii[0] + radii[1];
     return {
-      reading,
+      id: reading.id,
       kind: reading.kind,
       from: at(reading.from),
       to: at(reading.to),
@@ -76,4 +79,9 @@ export function observationsOf(drive: Drive, readings: readonly SurveyReading[])
       radii,
     };
   });
+}
+
+/** By pulley, which shaft it sits on, counted as in `drive.stations`. */
+export function indexOfPulleys(drive: Drive): Map<string, number> {
+  return new Map(drive.stations.flatMap(({ pulleys }, at) => pulleys.map(({ id }) => [id, at] as const)));
 }

@@ -1,4 +1,4 @@
-import type { Observation } from './readings';
+import { isTape, type Observation } from './readings';
 
 /** A known way for a tape to go wrong, and what the tape would have read without it. */
 export interface Slip {
@@ -30,7 +30,7 @@ function slipsOf({ kind, value, radii: [a, b] }: Observation): Slip[] {
     { slip, value: value - by },
   ]);
   steps.push({ slip: 'unit', value: value * 25.4 }, { slip: 'unit', value: value / 25.4 });
-  if (kind === 'x' || kind === 'y') return [...steps, { slip: 'sign', value: -value }];
+  if (!isTape(kind)) return [...steps, { slip: 'sign', value: -value }];
   const both = a + b;
   const [toOuter, toGap] = kind === 'outer' ? [0, 2 * both] : kind === 'gap' ? [-2 * both, 0] : [-both, both];
   // Each tells what was really measured: the reading brought to the kind that was written down.

@@ -1,6 +1,6 @@
 import type { Severity } from '../path/finding';
 
-export type SurveyFindingCode = 'no-readings' | 'undetermined' | 'suspect' | 'contradictory' | 'disagree' | 'unchecked' | 'mirrored';
+export type SurveyFindingCode = 'no-readings' | 'undetermined' | 'suspect' | 'contradictory' | 'disagree' | 'unchecked' | 'mirrored' | 'circle-suspect';
 
 /** Something the tape network says, as data; the words are made in `core/words`. */
 export interface SurveyFinding {
@@ -10,5 +10,7 @@ export interface SurveyFinding {
   /** The reading meant, by id; of several that cannot be told apart, the first. */
   reading?: string;
   readings?: readonly string[];
+  /** The picture meant, by id. */
+  photo?: string;
   figures?: Readonly<Record<string, number | string>>;
 }

@@ -2,3 +2,4 @@
 export { surveyWords, surveyMessage, READING_WORDS } from './survey-words';
 export { routeReason } from './route-words';
 export { findingWords, findingMessage, type FindingWords } from './finding-words';
+export { photoWords, photoMessage } from './photo-words';

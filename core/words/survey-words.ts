@@ -49,6 +49,12 @@ export function surveyWords(drive: Drive, finding: SurveyFinding, unit: LengthUn
         todo: 'It is left out until then.',
       };
     }
+    case 'circle-suspect':
+      return {
+        title: `Look at the circle round ${name} in the picture.`,
+        why: `The other readings put its centre ${formatLength(number('off'), unit)} away.`,
+        todo: 'Check that the points lie on its rim, and its plane. It is left out until then.',
+      };
     case 'contradictory':
       return {
         title: 'These readings contradict each other.',

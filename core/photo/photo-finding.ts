@@ -1,0 +1,13 @@
+import type { Severity } from '../path/finding';
+
+export type PhotoFindingCode = 'no-rims' | 'few-points' | 'no-known-diameter' | 'scale-unchecked' | 'known-disagrees' | 'steep' | 'point-off' | 'either-tilt' | 'depth-guessed';
+
+/** Something a picture says about itself, as data; the words are made in `core/words`. */
+export interface PhotoFinding {
+  code: PhotoFindingCode;
+  severity: Severity;
+  /** Id of the picture. */
+  photo: string;
+  pulley?: string;
+  figures?: Readonly<Record<string, number>>;
+}
