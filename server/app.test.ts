@@ -1,7 +1,8 @@
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { strFromU8, unzipSync } from 'fflate';
+import sharp from 'sharp';
 import type { DataSource } from 'typeorm';
 import type { Drive } from '@emery/core/drive';
 import { driveOf, SERPENTINE } from '../core/drive/examples';
@@ -230,5 +231,60 @@ describe('hostile requests', () => {
     const { headers } = await fetch(`${base}/health`);
     expect(headers.get('content-security-policy')).toContain("default-src 'self'");
     expect(headers.get('x-powered-by')).toBeNull();
+  });
+});
+
+describe('pictures', () => {
+  const send = (body: Uint8Array, type = 'image/jpeg') => fetch(`${base}/photos`, { method: 'POST', headers: { 'content-type': type }, body: body as Uint8Array<ArrayBuffer> });
+  const dot = () => sharp({ create: { width: 60, height: 40, channels: 3, background: '#a33' } });
+
+  test('a picture is kept upright and without what the camera wrote, by the hash of what is kept', async () => {
+    const taken = await dot().withExif({ IFD3: { GPSLatitude: '54/1 0/1 0/1', GPSLatitudeRef: 'N' } }).withMetadata({ orientation: 6 }).jpeg().toBuffer();
+    expect((await sharp(taken).metadata()).exif).toBeDefined();
+    const kept = (await (await send(taken)).json()) as { hash: string; width: number; height: number };
+    // On its side in the file: 60 × 40 stands 40 × 60.
+    expect(kept).toMatchObject({ width: 40, height: 60 });
+    const back = await fetch(`${base}/photos/${kept.hash}`);
+    const bytes = Buffer.from(await back.arrayBuffer());
+    expect(createHash('sha256').update(bytes).digest('hex')).toBe(kept.hash);
+    expect(back.headers.get('cache-control')).toContain('immutable');
+    const read = await sharp(bytes).metadata();
+    expect([read.format, read.exif, read.orientation ?? 1]).toEqual(['jpeg', undefined, 1]);
+    expect(await (await send(taken)).json()).toEqual(kept);
+  });
+
+  test('PNG and WebP come in; a large one is made smaller', async () => {
+    for (const [type, bytes] of [['image/png', await dot().png().toBuffer()], ['image/webp', await dot().webp().toBuffer()]] as const) {
+      expect(await (await send(bytes, type)).json()).toMatchObject({ width: 60, height: 40 });
+    }
+    const large = await sharp({ create: { width: 6000, height: 3000, channels: 3, background: '#333' } }).jpeg().toBuffer();
+    expect(await (await send(large)).json()).toMatchObject({ width: 4096, height: 2048 });
+  });
+
+  test('what is no picture is refused with what is accepted: other types, text, a cut-off file, a vector drawing, one too large', async () => {
+    const whole = await dot().jpeg().toBuffer();
+    const drawing = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"/>');
+    const cases: [Uint8Array, string, number][] = [
+      [whole, 'application/pdf', 415],
+      [Buffer.from('not a picture'), 'image/jpeg', 422],
+      [whole.subarray(0, whole.length / 2), 'image/jpeg', 422],
+      [drawing, 'image/png', 422],
+      [new Uint8Array(0), 'image/png', 422],
+      [new Uint8Array(21 * 1024 * 1024), 'image/jpeg', 413],
+    ];
+    for (const [body, type, status] of cases) {
+      const answer = await send(body, type);
+      expect([type, answer.status]).toEqual([type, status]);
+      expect(answer.headers.get('content-type')).toContain('problem+json');
+    }
+    expect((await ask('GET', `/photos/${'0'.repeat(64)}`)).status).toBe(404);
+  });
+
+  test('the demo shop has the picture that its truck names', async () => {
+    const { body } = await ask('GET', '/drives?search=Rescue');
+    const { document } = (await ask('GET', `/drives/${(body.drives as { id: string; vehicleId: string }[])[0]!.id}`)).body as { document: Drive };
+    const [photo] = document.survey!.photos!;
+    const picture = await fetch(`${base}/photos/${photo!.hash}`);
+    expect(await sharp(Buffer.from(await picture.arrayBuffer())).metadata()).toMatchObject({ width: photo!.width, height: photo!.height });
   });
 });

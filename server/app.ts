@@ -9,6 +9,7 @@ import { Problem, problemHandler, unknownAddress } from './problem';
 import { driveRoutes } from './routes/drives';
 import { fileRoutes } from './routes/files';
 import { healthRoutes } from './routes/health';
+import { photoRoutes } from './routes/photos';
 import { shopRoutes } from './routes/shop';
 import { vehicleRoutes } from './routes/vehicles';
 
@@ -39,6 +40,7 @@ export function createApp({ data, logger, webFolder }: AppOptions): Express {
     response.set('Cache-Control', 'no-store');
     next();
   });
+  app.use('/api/photos', photoRoutes(data));
   app.use('/api/import', express.json({ limit: '20mb' }));
   app.use('/api', express.json({ limit: '1mb' }));
   app.use('/api/health', healthRoutes(data));

@@ -5,6 +5,7 @@ import type { DataSource } from 'typeorm';
 import { parseDrive, type Drive } from '@emery/core/drive';
 import { createDrive } from './drive-store';
 import { Shop, Vehicle } from './entities';
+import { keepPhoto, photoAsIs } from './photo-store';
 import { newVehicle, type VehicleBody } from './routes/vehicles';
 
 const FOLDER = fileURLToPath(new URL('../demo/', import.meta.url));
@@ -16,10 +17,12 @@ export async function firstRun(data: DataSource, demo: boolean): Promise<void> {
   if (demo) await loadDemoShop(data);
 }
 
-/** Adds the demo vehicles, from the drive files in `demo/`, latest first in the order of their names. */
+/** Adds the demo vehicles, from the drive files in `demo/`, latest first in the order of their names, and the pictures beside them. */
 export async function loadDemoShop(data: DataSource): Promise<void> {
   const files = readdirSync(FOLDER).filter((name) => name.endsWith('.emery.json')).sort().reverse();
+  const pictures = readdirSync(FOLDER).filter((name) => name.endsWith('.jpg'));
   await data.transaction(async (manager) => {
+    for (const name of pictures) await keepPhoto(manager, await photoAsIs(readFileSync(path.join(FOLDER, name))));
     for (const [index, name] of files.entries()) {
       const reading = parseDrive(readFileSync(path.join(FOLDER, name), 'utf8'));
       if (!reading.ok) throw new Error(`${name}: ${reading.problems[0]!.path} ${reading.problems[0]!.message}`);

@@ -53,7 +53,7 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
 function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
   const { type, status, limit, code, message } = error as { type?: string; status?: number; limit?: number; code?: string; message?: string };
-  if (type === 'entity.too.large') return new Problem(413, 'Too large', `This request is over the limit of ${Math.round((limit ?? 0) / 1000)} kB.`);
+  if (type === 'entity.too.large') return new Problem(413, 'Too large', `This is over the limit of ${Math.round((limit ?? 0) / 1024 / 1024)} MB.`);
   if (type === 'entity.parse.failed') return new Problem(400, 'Not JSON', `The request is not JSON: ${message ?? ''}`);
   if (status !== undefined && status >= 400 && status < 500) return new Problem(status, 'Not accepted', message ?? 'The request cannot be read.');
   if (code !== undefined && AWAY.has(code)) return new Problem(503, 'Database away', 'The database is not answering just now. Nothing is lost; try again in a moment.');

@@ -80,8 +80,10 @@ function diameterOf(drive: Drive, { method, mm, plusMinus, of }: DiameterReading
   const own = plusMinus ?? DIAMETER_PLUS_MINUS[method];
   if (method === 'around') return { mm: mm / Math.PI, plusMinus: own / Math.PI };
   if (method !== 'step') return { mm, plusMinus: own };
-  // A step from a sheave that is itself stepped from this one says nothing.
-  const outer = of === undefined || within.has(of) ? null : (combine(drive, of, within) ?? { mm: findPulley(drive, of)?.diameter ?? 0, plusMinus: 0 });
+  if (of === undefined || within.has(of)) return null;
+  // A drawn size counts only where nothing was read: two sheaves stepped from each other say nothing.
+  const unread = !(drive.survey?.diameters ?? []).some(({ pulley }) => pulley === of);
+  const outer = combine(drive, of, within) ?? (unread ? { mm: findPulley(drive, of)?.diameter ?? 0, plusMinus: 0 } : null);
   if (!outer || outer.mm <= 2 * mm) return null;
   return { mm: outer.mm - 2 * mm, plusMinus: Math.hypot(outer.plusMinus, 2 * own) };
 }

@@ -41,6 +41,15 @@ export interface DriveDocumentRow {
   sketch: DriveSketch;
 }
 
+/** A picture, upright and without metadata, as JPEG. Named by the SHA-256 of its bytes, so the same picture is kept once. */
+export interface PhotoRow {
+  hash: string;
+  width: number;
+  height: number;
+  bytes: Buffer;
+  createdAt: Date;
+}
+
 const changing = {
   revision: { type: 'int' },
   saveId: { type: 'varchar', length: 36 },
@@ -77,5 +86,16 @@ export const DriveDocument = new EntitySchema<DriveDocumentRow>({
     driveId: { type: 'char', length: 36, primary: true },
     document: { type: 'simple-json' },
     sketch: { type: 'simple-json' },
+  },
+});
+
+export const Photo = new EntitySchema<PhotoRow>({
+  name: 'photo',
+  columns: {
+    hash: { type: 'char', length: 64, primary: true },
+    width: { type: 'int' },
+    height: { type: 'int' },
+    bytes: { type: 'longblob' },
+    createdAt: { type: 'datetime', precision: 3 },
   },
 });
