@@ -1,7 +1,7 @@
 import { pulleyLabel } from '../drive/look-up';
 import type { Drive } from '../drive/types';
 import { formatLength, type LengthUnit } from '../quantity';
-import type { ReadingKind, SurveyFinding, SurveyReading } from '../survey';
+import type { DiameterMethod, ReadingKind, SurveyFinding, SurveyReading } from '../survey';
 import type { FindingWords } from './finding-words';
 
 /** What each kind of reading is called on the bench. */
@@ -12,6 +12,14 @@ export const READING_WORDS: Record<ReadingKind, string> = {
   angle: 'angle of the line',
   x: 'right of the crank',
   y: 'above the crank',
+};
+
+/** The ways to read a diameter, and how each is done. */
+export const DIAMETER_WORDS: Record<DiameterMethod, { name: string; hint: string }> = {
+  calliper: { name: 'Calliper', hint: 'Over the widest part: rib tips, V rim or smooth face.' },
+  across: { name: 'Tape across', hint: 'Rim to rim through the centre; swing the tape for the largest.' },
+  around: { name: 'Tape around', hint: 'Once round the rim. Emery divides by π.' },
+  step: { name: 'Step down', hint: 'From the outer sheave\'s rim down to this one, on one side. It counts twice.' },
 };
 
 const SLIPS: Record<string, string> = {

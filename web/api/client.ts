@@ -41,7 +41,7 @@ export async function ask<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
   throw problemOf(response.status, text);
 }
 
-function problemOf(status: number, text: string): ApiProblem {
+export function problemOf(status: number, text: string): ApiProblem {
   try {
     const { title, detail, errors, ...body } = JSON.parse(text) as { title: string; detail: string; errors?: FieldProblem[] } & Record<string, unknown>;
     return new ApiProblem(status, title, detail, errors, body);

@@ -2,7 +2,7 @@ import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
 import { App as AntApp, Button, Result, Spin, Tooltip } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { fittingPulley, insertStop, proposedSide, removeStop, type Drive } from '@emery/core/drive';
+import { findPulley, fittingPulley, insertStop, proposedSide, removeStop, type Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
 import { ask, type ApiProblem } from '../api/client';
 import { useDrive, useShop, type DriveOpened } from '../api/shop';
@@ -11,8 +11,10 @@ import { UnitSwitch } from '../shop/UnitSwitch';
 import { RouteLedger } from '../route/RouteLedger';
 import { useSurveyFit } from '../survey/use-survey-fit';
 import { SurveyLedger } from '../survey/SurveyLedger';
+import { pictureInHand } from '../survey/picture-in-hand';
+import { PictureView } from '../survey/PictureView';
 import { UnrolledBelt } from '../unrolled/UnrolledBelt';
-import { BenchContext, edit, type Bench, type Mark, type Stage } from './bench-context';
+import { BenchContext, edit, type Bench, type Mark, type PictureInHand, type Stage, type Surveying } from './bench-context';
 import { createDriveStore, type DriveAction, type DriveStore } from './drive-history';
 import { ConflictPanel } from './ConflictPanel';
 import { KeysHelp } from './KeysHelp';
@@ -74,7 +76,9 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const [hovered, hover] = useState<Mark | null>(null);
   const [tapping, setTapping] = useState(false);
   const [tapeAsked, setTapeAsked] = useState<{ from: string; to: string } | null>(null);
-  const [taping, setTaping] = useState(false);
+  const [surveying, setSurveying] = useState<Surveying>('pulleys');
+  const [picture, changePicture] = useState<PictureInHand>({ id: null, marking: null, strength: 0.45 });
+  const setPicture = useCallback((change: Partial<PictureInHand>) => changePicture((now) => ({ ...now, ...change })), []);
   const surveyFit = useSurveyFit(drive);
   const [keysOpen, setKeysOpen] = useState(false);
   const unit = shop.data?.unit ?? 'in';
@@ -111,17 +115,19 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
     (next: Stage) => {
       setTapping(false);
       setPreview(null);
+      setPicture({ marking: null });
       void navigate(`/drives/${opened.id}/${next}`, { replace: true });
     },
-    [navigate, opened.id],
+    [navigate, opened.id, setPicture],
   );
 
   const startWhatIf = useMemo(() => (whatIf ? null : () => setWhatIf(createDriveStore(store.get().present))), [whatIf, store]);
 
   const bench: Bench = useMemo(
-    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, surveyFit, tapeAsked, setTapeAsked, taping, setTaping, preview, setPreview, startWhatIf, dispatch }),
-    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, surveyFit, tapeAsked, taping, preview, startWhatIf, dispatch],
+    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, surveyFit, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture, preview, setPreview, startWhatIf, dispatch }),
+    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, surveyFit, tapeAsked, surveying, picture, setPicture, preview, startWhatIf, dispatch],
   );
+  const marked = stage === 'survey' && picture.marking !== null && findPulley(drive, picture.marking) ? pictureInHand(drive, picture) : null;
   const showKeys = useCallback(() => setKeysOpen(true), []);
   useBenchKeys({ bench, goTo, showKeys });
 
@@ -216,7 +222,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
           </p>
         )}
         <main className="bench-parts">
-          <FrontView />
+          {marked ? <PictureView key={marked.id} photo={marked} pulley={picture.marking!} /> : <FrontView />}
           <UnrolledBelt />
           <aside className="ledger sheet" aria-label="Ledger">
             {whatIf && (

@@ -7,6 +7,15 @@ import type { DriveAction } from './drive-history';
 
 export type Stage = 'survey' | 'route';
 
+export type Surveying = 'pulleys' | 'tapes' | 'picture';
+
+/** The picture in hand: which, the pulley whose rim takes points (null while the drawing shows), and how strongly it shows under the drawing, 0 to 1. */
+export interface PictureInHand {
+  id: string | null;
+  marking: string | null;
+  strength: number;
+}
+
 /** What is in hand or pointed at: a shaft (with the pulley of it that is meant), or the span after a stop of the belt. */
 export type Mark = { kind: 'pulley'; station: string; pulley: string } | { kind: 'span'; belt: string; index: number };
 
@@ -28,14 +37,17 @@ export interface Bench {
   setTapping: (on: boolean) => void;
   /** A tap on a shaft while tapping. */
   tap: (stationId: string) => void;
-  /** What the tape readings come to; null without readings or while it is being worked out. */
+  /** What tape readings and pictures come to; null without any or while it is being worked out. */
   surveyFit: SurveyFit | null;
   /** The tape the user is asked for, drawn rim to rim; null draws the one the fit asks for. */
   tapeAsked: { from: string; to: string } | null;
   setTapeAsked: (tape: { from: string; to: string } | null) => void;
-  /** True while Survey shows the tapes rather than the pulleys. */
-  taping: boolean;
-  setTaping: (on: boolean) => void;
+  /** What Survey is about just now. */
+  surveying: Surveying;
+  setSurveying: (what: Surveying) => void;
+  picture: PictureInHand;
+  /** Lays `change` over what is in hand. */
+  setPicture: (change: Partial<PictureInHand>) => void;
   /** A drive only looked at, such as a route that was found: `drive` and `solution` are then its. */
   preview: Drive | null;
   setPreview: (drive: Drive | null) => void;

@@ -30,7 +30,8 @@ function act(key: string, bench: Bench, goTo: (stage: Stage) => void, showKeys: 
   if (key === '1' || key === '2') goTo(key === '1' ? 'survey' : 'route');
   else if (key === '?') showKeys();
   else if (key === 'Escape') {
-    if (tapping) bench.setTapping(false);
+    if (bench.picture.marking !== null) bench.setPicture({ marking: null });
+    else if (tapping) bench.setTapping(false);
     else bench.select(null);
   } else if (stage === 'route' && belt && selected?.kind === 'pulley' && (key === 'Delete' || key.toLowerCase() === 'f')) {
     const index = belt.contacts.findIndex(({ station }) => station === selected.station);

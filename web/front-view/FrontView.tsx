@@ -14,6 +14,7 @@ import { placeLabels } from './labels';
 import { PulleyDrawing } from './PulleyDrawing';
 import { ScaleBar } from './ScaleBar';
 import { TapeLines } from './TapeLines';
+import { Underlay } from './Underlay';
 import { useViewport } from './use-viewport';
 import './front-view.css';
 
@@ -158,6 +159,7 @@ export function FrontView() {
             : 'Tap the pulleys in the order the belt meets them, crank first.'}
         </p>
       )}
+      {stage === 'survey' && <Underlay k={k} tx={tx} ty={ty} />}
       <svg ref={svg} className={`front-view-svg${tapping ? ' is-tapping' : ''}`} onClick={(event) => event.target === event.currentTarget && !tapping && bench.select(null)} role="group" aria-label="Drive seen from the front">
         <Grid k={k} tx={tx} ty={ty} {...view.size} />
         <g transform={`translate(${tx} ${ty}) scale(${k})`}>
@@ -200,7 +202,7 @@ export function FrontView() {
             );
           })}
           {stage === 'survey' && (
-            <TapeLines drive={drive} fit={bench.surveyFit} asked={bench.taping && count > 1 ? (bench.tapeAsked ?? firstTape(drive, bench.surveyFit)) : null} radii={radii} scale={k} />
+            <TapeLines drive={drive} fit={bench.surveyFit} asked={bench.surveying === 'tapes' && count > 1 ? (bench.tapeAsked ?? firstTape(drive, bench.surveyFit)) : null} radii={radii} scale={k} />
           )}
           <g className="belts">
             {solution.belts.map((solved) => (

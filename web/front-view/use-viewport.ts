@@ -12,8 +12,8 @@ export interface Viewport {
   zoomBy: (factor: number) => void;
 }
 
-/** Pan by drag on empty ground, zoom by wheel and pinch; wheel and pinch work over pulleys too. */
-export function useViewport(ref: RefObject<SVGSVGElement | null>, bounds: () => Bounds): Viewport {
+/** Pan by drag on empty ground, zoom by wheel and pinch; wheel and pinch work over pulleys too. Where one finger has other work, Shift or the middle button pans. */
+export function useViewport(ref: RefObject<SVGSVGElement | null>, bounds: () => Bounds, { oneFingerPans = true } = {}): Viewport {
   const [transform, setTransform] = useState<ZoomTransform>(zoomIdentity);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
@@ -42,7 +42,9 @@ export function useViewport(ref: RefObject<SVGSVGElement | null>, bounds: () => 
         if (event.type === 'wheel' || event.type === 'dblclick') return event.type === 'wheel';
         const touches = (event as TouchEvent).touches;
         if (touches && touches.length > 1) return true;
-        return !(event.target as Element).closest('[data-grip]') && !(event as MouseEvent).button;
+        const { button, shiftKey } = event as MouseEvent;
+        if (!oneFingerPans) return !touches && (button === 1 || shiftKey);
+        return !(event.target as Element).closest('[data-grip]') && !button;
       })
       .on('zoom', (event: { transform: ZoomTransform; sourceEvent: unknown }) => {
         if (event.sourceEvent) fitted.current = false;
@@ -59,7 +61,7 @@ export function useViewport(ref: RefObject<SVGSVGElement | null>, bounds: () => 
       watch.disconnect();
       select(svg).on('.zoom', null);
     };
-  }, [ref, fitTo]);
+  }, [ref, fitTo, oneFingerPans]);
 
   const fit = useCallback(() => fitTo(size.width, size.height), [fitTo, size]);
   const zoomBy = useCallback((factor: number) => {

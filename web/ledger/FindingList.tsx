@@ -1,14 +1,29 @@
+import type { ReactNode } from 'react';
 import type { Finding, Severity } from '@emery/core/path';
-import { findingWords } from '@emery/core/words';
+import { findingWords, type FindingWords } from '@emery/core/words';
 import { stationOf } from '@emery/core/drive';
 import { useBench } from '../bench/bench-context';
 
 /** How bad a finding is, as a mark and a word: never a colour alone. */
-export const SEVERITY_MARKS: Record<Severity, { mark: string; word: string }> = {
+const SEVERITY_MARKS: Record<Severity, { mark: string; word: string }> = {
   fault: { mark: '■', word: 'Stop' },
   watch: { mark: '▲', word: 'Watch' },
   note: { mark: '○', word: 'Open' },
 };
+
+/** One finding that is not tapped: mark and word, verdict, why, what to do, and a button where there is something to do at once. */
+export function FindingItem({ severity, words: { title, why, todo }, children }: { severity: Severity; words: FindingWords; children?: ReactNode }) {
+  const { mark, word } = SEVERITY_MARKS[severity];
+  return (
+    <li className={`finding is-${severity}`}>
+      <span className="finding-word">
+        <span aria-hidden>{mark}</span> {word}
+      </span>
+      <strong>{title}</strong> {why} <span className="finding-todo">{todo}</span>
+      {children}
+    </li>
+  );
+}
 
 /** Findings as the ledger tells them: a mark and a word, the verdict, why, what to do. A tap shows where on the drawing. */
 export function FindingList({ findings }: { findings: readonly Finding[] }) {

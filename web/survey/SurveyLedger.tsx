@@ -1,21 +1,23 @@
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { Button, Dropdown, Input, Segmented } from 'antd';
+import { Button, Input, Segmented } from 'antd';
 import { useId } from 'react';
 import {
-  addPulley, addStation, changePulley, changeStation, duplicateStation, newPulley, newStation, removePulley, removeStation, stationLabel,
-  ROLE_LABELS, ROLES, type Drive, type Pulley, type Role, type Rotation, type Station, type Surface,
+  addPulley, changePulley, changeStation, duplicateStation, newPulley, removePulley, removeStation, stationLabel,
+  ROLE_LABELS, type Pulley, type Rotation, type Station, type Surface,
 } from '@emery/core/drive';
-import { beltBounds } from '@emery/core/path';
-import { edit, sameMark, useBench } from '../bench/bench-context';
+import { edit, sameMark, useBench, type Surveying } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
 import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { QuantityField } from '../ledger/QuantityField';
+import { AddPulley } from './AddPulley';
+import { DiameterReadings } from './DiameterReadings';
+import { PictureLedger } from './PictureLedger';
+import { ROLE_OPTIONS } from './role-options';
 import { SURVEY_CODES } from './survey-codes';
 import { TapeLedger } from './TapeLedger';
 
-const ROLE_OPTIONS = ROLES.map((role) => ({ value: role, label: role === 'other' ? 'Something else' : ROLE_LABELS[role] }));
 const SURFACES: { value: Surface; label: string }[] = [
   { value: 'ribbed', label: 'Ribbed' },
   { value: 'vee', label: 'V groove' },
@@ -32,53 +34,43 @@ const SHEAVE_STEP = 16;
 
 /** Survey: what was measured, of the pulleys and between them. */
 export function SurveyLedger() {
-  const { taping, setTaping } = useBench();
+  const { surveying, setSurveying, setPicture } = useBench();
   return (
     <>
       <p className="caution">
         <strong aria-hidden>▲</strong>
         <span>Key out and battery off before your hands go in. Fans can start by themselves.</span>
       </p>
-      <Segmented<'pulleys' | 'tapes'>
+      <Segmented<Surveying>
         block
         aria-label="What is measured"
-        value={taping ? 'tapes' : 'pulleys'}
+        value={surveying}
         options={[
           { value: 'pulleys', label: 'Pulleys' },
-          { value: 'tapes', label: 'Tapes between them' },
+          { value: 'tapes', label: 'Tapes between' },
+          { value: 'picture', label: 'Picture' },
         ]}
-        onChange={(tab) => setTaping(tab === 'tapes')}
+        onChange={(what) => {
+          setPicture({ marking: null });
+          setSurveying(what);
+        }}
       />
-      {taping ? <TapeLedger /> : <PulleyLedger />}
+      {surveying === 'tapes' ? <TapeLedger /> : surveying === 'picture' ? <PictureLedger /> : <PulleyLedger />}
     </>
   );
 }
 
 /** The pulley in hand above, all of them below. */
 function PulleyLedger() {
-  const { drive, selected, dispatch, select } = useBench();
+  const { drive, selected, select } = useBench();
   const station = drive.stations.find(({ id }) => selected?.kind === 'pulley' && id === selected.station);
   const section = drive.belts[0]?.section ?? 'PK';
-
-  const add = (role: Role) => {
-    const { x, y } = freeSpot(drive, role);
-    const made = newStation(drive, role, x, y, section);
-    dispatch(edit((d) => addStation(d, made)));
-    select({ kind: 'pulley', station: made.id, pulley: made.pulleys[0]!.id });
-  };
 
   return (
     <>
       <div className="block-head">
         <h2>{station ? stationLabel(station) : 'Pulleys'}</h2>
-        <Dropdown
-          trigger={['click']}
-          menu={{ items: ROLE_OPTIONS.map(({ value, label }) => ({ key: value, label })), onClick: ({ key }) => add(key as Role), style: { maxHeight: 420, overflow: 'auto' } }}
-        >
-          <Button type={drive.stations.length === 0 ? 'primary' : 'default'} icon={<PlusOutlined />}>
-            Add pulley
-          </Button>
-        </Dropdown>
+        <AddPulley onAdded={(station, pulley) => select({ kind: 'pulley', station, pulley })} />
       </div>
       {station ? <StationFields key={station.id} station={station} section={section} /> : drive.stations.length > 0 && <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>}
       {drive.stations.length > 0 && <PulleyTable />}
@@ -150,6 +142,7 @@ function StationFields({ station, section }: { station: Station; section: string
           <Choice label="Must turn" value={station.requires ?? 'any'} options={WAYS} onChange={(way) => change({ requires: way === 'any' ? undefined : way })} />
         )}
       </div>
+      {pulley.surface !== 'toothed' && <DiameterReadings key={`${pulley.id} readings`} station={station} pulley={pulley} />}
       <div className="button-row">
         <Button icon={<PlusOutlined />} onClick={addSheave}>
           Sheave on this shaft
@@ -255,20 +248,4 @@ function SurveyFindings() {
     return true;
   });
   return <FindingList findings={findings} />;
-}
-
-/** The crank at the datum; anything else above and beside what is there, clear of it. */
-function freeSpot(drive: Drive, role: Role): { x: number; y: number } {
-  if (drive.stations.length === 0 || (role === 'crankshaft' && !drive.stations.some((s) => s.role === 'crankshaft'))) return { x: 0, y: 0 };
-  const { minX, minY, maxX, maxY } = beltBounds(drive);
-  const clear = (x: number, y: number) => drive.stations.every((s) => Math.hypot(s.x - x, s.y - y) > Math.max(...s.pulleys.map((p) => p.diameter ?? 120)) / 2 + 95);
-  for (let ring = 0; ring < 12; ring += 1) {
-    for (let step = 0; step < 12; step += 1) {
-      const angle = Math.PI / 2 - (step % 2 === 0 ? 1 : -1) * Math.ceil(step / 2) * (Math.PI / 6);
-      const x = Math.round((minX + maxX) / 2 + (160 + ring * 60) * Math.cos(angle));
-      const y = Math.round((minY + maxY) / 2 + (160 + ring * 60) * Math.sin(angle));
-      if (clear(x, y)) return { x, y };
-    }
-  }
-  return { x: Math.round(maxX + 100), y: Math.round(maxY) };
 }

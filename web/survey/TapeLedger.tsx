@@ -1,16 +1,16 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
 import { useId, useState } from 'react';
-import { moveStation, placeStations, pulleyLabel, putReading, removeReading, stationOf, type Drive } from '@emery/core/drive';
+import { pulleyLabel, putReading, removeReading, stationOf, type Drive } from '@emery/core/drive';
 import { formatInches, formatMm, parseLength, type LengthUnit } from '@emery/core/quantity';
-import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, valueOf, type ReadingKind, type SurveyFinding, type SurveyFit, type SurveyReading } from '@emery/core/survey';
-import { READING_WORDS, surveyWords } from '@emery/core/words';
+import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, valueOf, type ReadingKind, type SurveyFit, type SurveyReading } from '@emery/core/survey';
+import { READING_WORDS } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
-import { SEVERITY_MARKS } from '../ledger/FindingList';
 import { LengthInput } from '../ledger/LengthInput';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { firstTape } from './first-tape';
+import { Fitted } from './Fitted';
 
 const KINDS = (Object.keys(READING_WORDS) as ReadingKind[]).map((value) => ({ value, label: READING_WORDS[value] }));
 
@@ -35,6 +35,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
   const [kind, setKind] = useState<ReadingKind>('outer');
   const [chosen, setChosen] = useState<{ from: string; to: string } | null>(null);
   const [text, setText] = useState('');
+  const [doubt, setDoubt] = useState('');
   const [problem, setProblem] = useState('');
   const id = useId();
   const { from, to } = chosen ?? first;
@@ -54,6 +55,10 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
   const submit = () => {
     const value = angular ? angleOf(text) : parseLength(text, unit);
     if (!value.ok) return setProblem(value.problem);
+    const plusMinus = doubt.trim() === '' ? null : angular ? angleOf(doubt) : parseLength(doubt, unit);
+    if (plusMinus && !plusMinus.ok) return setProblem(`±: ${plusMinus.problem}`);
+    const sigma = plusMinus === null ? undefined : 'deg' in plusMinus ? plusMinus.deg : plusMinus.mm;
+    if (sigma !== undefined && sigma <= 0) return setProblem('±: it must be more than zero.');
     if (!placed && from === to) return setProblem('From and to are the same pulley. Choose another.');
     if (isTape(kind) && 'mm' in value && value.mm < 0) return setProblem('A distance cannot be below zero.');
     const reading: SurveyReading = {
@@ -61,7 +66,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
       kind,
       ...(!placed && { from }),
       to,
-      ...('deg' in value ? { deg: value.deg, plusMinus: DEFAULT_PLUS_MINUS.deg } : { mm: value.mm, plusMinus: DEFAULT_PLUS_MINUS.mm }),
+      ...('deg' in value ? { deg: value.deg, plusMinus: sigma ?? DEFAULT_PLUS_MINUS.deg } : { mm: value.mm, plusMinus: sigma ?? DEFAULT_PLUS_MINUS.mm }),
       at: new Date().toISOString(),
     };
     setTapeAsked(null);
@@ -81,6 +86,16 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
             <Input id={id} value={text} autoComplete="off" status={problem ? 'error' : ''} aria-describedby={`${id}-echo`} onChange={(event) => write(event.target.value)} />
           ) : (
             <LengthInput id={id} label="Reading" text={text} unit={unit} signed={placed} wrong={problem !== ''} onText={write} onEnter={submit} />
+          )}
+        </div>
+        <div className="field">
+          <label className="label" htmlFor={`${id}-doubt`}>
+            ± (default {angular ? `${DEFAULT_PLUS_MINUS.deg}°` : formatMm(DEFAULT_PLUS_MINUS.mm)})
+          </label>
+          {angular ? (
+            <Input id={`${id}-doubt`} value={doubt} autoComplete="off" onChange={(event) => setDoubt(event.target.value)} />
+          ) : (
+            <LengthInput id={`${id}-doubt`} label="Plus or minus" text={doubt} unit={unit} signed={false} wrong={problem.startsWith('±')} onText={setDoubt} onEnter={submit} />
           )}
         </div>
         {!placed && <Choice label="From" value={from} options={pulleys} onChange={(next) => choose({ from: next, to })} />}
@@ -147,58 +162,6 @@ function ReadingTable({ fit }: { fit: SurveyFit | null }) {
 
 function Value({ reading, value, unit }: { reading: SurveyReading; value: number; unit: LengthUnit }) {
   return reading.kind === 'angle' ? <span>{value.toFixed(1)}°</span> : <LengthFigure mm={value} unit={unit} />;
-}
-
-/** What the tapes come to, and the pulleys put there. */
-function Fitted({ fit }: { fit: SurveyFit }) {
-  const { drive, dispatch, unit } = useBench();
-  const moved = fit.stations.filter((place) => {
-    const station = drive.stations.find(({ id }) => id === place.id);
-    return station && place.plusMinusX !== null && Math.hypot(station.x - originOf(drive).x - place.x, station.y - originOf(drive).y - place.y) > 0.05;
-  });
-  const widest = Math.max(0, ...fit.stations.flatMap(({ plusMinusX, plusMinusY }) => [plusMinusX ?? 0, plusMinusY ?? 0]));
-  const shift = originOf(drive);
-  const put = () => dispatch(edit((d) => placeStations(d, moved.map(({ id, x, y }) => ({ id, x: x + shift.x, y: y + shift.y })))));
-  const across = ({ pulley, figures }: SurveyFinding) => {
-    const station = stationOf(drive, pulley!)!;
-    dispatch(edit((d) => moveStation(d, station.id, Number(figures!['x']) + shift.x, Number(figures!['y']) + shift.y)));
-  };
-  return (
-    <>
-      {moved.length > 0 ? (
-        <div className="settled">
-          <strong>The tapes put {moved.length === 1 ? 'one pulley' : `${moved.length} pulleys`} elsewhere.</strong> Good to ± {formatMm(widest)} or better.
-          <div className="button-row is-after">
-            <Button type="primary" onClick={put}>
-              Move them there
-            </Button>
-          </div>
-        </div>
-      ) : widest === 0 ? null : (
-        <p className="settled">
-          <strong>The drawing agrees with the tapes.</strong> Good to ± {formatMm(widest)} or better.
-        </p>
-      )}
-      <ul className="findings" aria-label="Findings">
-        {fit.findings.map((finding, index) => {
-          const { title, why, todo } = surveyWords(drive, finding, unit);
-          const { mark, word } = SEVERITY_MARKS[finding.severity];
-          return (
-            <li key={index} className={`finding is-${finding.severity}`}>
-              <span className="finding-word"><span aria-hidden>{mark}</span> {word}</span>
-              <strong>{title}</strong> {why} <span className="finding-todo">{todo}</span>
-              {finding.code === 'mirrored' && <Button onClick={() => across(finding)}>Put it across</Button>}
-            </li>
-          );
-        })}
-      </ul>
-    </>
-  );
-}
-
-/** The crank's place on the drawing: the fit has it at 0, 0. */
-function originOf(drive: Drive): { x: number; y: number } {
-  return drive.stations.find(({ role }) => role === 'crankshaft') ?? drive.stations[0]!;
 }
 
 function nextId(drive: Drive): string {

@@ -4,12 +4,12 @@ import type { SurveyFit } from '@emery/core/survey';
 import { runCore } from '../bench/run-core';
 
 /**
- * The fit of a drive's tape readings, worked out beside the page. While shafts are dragged the last fit stands until the next is there; with other readings it says
+ * The fit of a drive's tape readings and pictures, worked out beside the page. While shafts are dragged the last fit stands until the next is there; with other readings it says
  * nothing any more, so it is null until theirs is there, and without readings.
  */
 export function useSurveyFit(drive: Drive): SurveyFit | null {
   const [last, setLast] = useState<{ fit: SurveyFit; readings: Drive['survey'] } | null>(null);
-  const wanted = (drive.survey?.readings?.length ?? 0) > 0;
+  const wanted = (drive.survey?.readings?.length ?? 0) + (drive.survey?.photos?.length ?? 0) > 0;
   useEffect(() => {
     if (!wanted) return;
     let cancel = () => undefined as void;
