@@ -4,7 +4,7 @@ import type { PhotoRim, SurveyPhoto } from '../photo/photo';
 import { withReadDiameters, type DiameterReading } from '../survey/diameters';
 import type { SurveyReading } from '../survey/readings';
 import { freeId } from './templates';
-import type { Belt, Drive, Pulley, RouteStop, Side, Station, Survey } from './types';
+import type { Belt, Drive, Obstacle, Pulley, RouteStop, Side, Station, Survey } from './types';
 
 /*
  * The edits the bench makes. Each is a pure function from drive to drive that keeps what it does not touch, unknown
@@ -100,6 +100,17 @@ export function reverseRoute(drive: Drive, beltId: string): Drive {
   return changeRoute(drive, beltId, (route) => [...route.slice(0, 1), ...route.slice(1).reverse()]);
 }
 
+/** A tap on a shaft while a route is tapped: it goes on as the next, and a tap on the last one takes it back where `takesBack`. Any other that is on already stays. */
+export function tapped(drive: Drive, beltId: string, stationId: string, takesBack = true): Drive {
+  const belt = drive.belts.find(({ id }) => id === beltId);
+  const station = drive.stations.find(({ id }) => id === stationId);
+  if (!belt || !station) return drive;
+  const at = belt.route.findIndex((stop) => station.pulleys.some(({ id }) => id === stop.pulley));
+  if (at >= 0) return takesBack && at === belt.route.length - 1 ? removeStop(drive, beltId, at) : drive;
+  const pulley = fittingPulley(drive, belt, station);
+  return insertStop(drive, beltId, belt.route.length, { pulley: pulley.id, side: proposedSide(pulley) });
+}
+
 /** The side a surface asks for: grooves and teeth take the drive side, a smooth face the back. */
 export function proposedSide(pulley: Pulley): Side {
   return pulley.surface === 'smooth' ? 'back' : 'drive';
@@ -157,6 +168,30 @@ export function changeRim(drive: Drive, photoId: string, pulley: string, change:
   const next = change(old ?? { pulley, points: [] });
   const changed = old ? rims.map((rim) => (rim === old ? next : rim)) : [...rims, next];
   return putPhoto(drive, { ...photo, rims: changed.filter(({ points }) => points.length > 0) });
+}
+
+/** Adds an obstacle, or lays it over the one of its id. */
+export function putObstacle(drive: Drive, obstacle: Obstacle): Drive {
+  return { ...drive, obstacles: put(drive.obstacles, obstacle) };
+}
+
+export function removeObstacle(drive: Drive, id: string): Drive {
+  return { ...drive, obstacles: (drive.obstacles ?? []).filter((obstacle) => obstacle.id !== id) };
+}
+
+/** Moves an obstacle as a whole, its other end with it. */
+export function moveObstacle(drive: Drive, id: string, x: number, y: number): Drive {
+  const obstacle = drive.obstacles?.find((one) => one.id === id);
+  if (!obstacle) return drive;
+  const { to } = obstacle;
+  return putObstacle(drive, { ...obstacle, x, y, ...(to && { to: { ...to, x: to.x + x - obstacle.x, y: to.y + y - obstacle.y } }) });
+}
+
+/** Puts a shaft where it is said and its pulley on the belt there: an idler that was proposed. */
+export function placeIdler(drive: Drive, beltId: string, station: Station, index: number, stop: RouteStop): Drive {
+  const known = drive.stations.some(({ id }) => id === station.id);
+  const placed = known ? changeStation(drive, station.id, { x: station.x, y: station.y }) : addStation(drive, station);
+  return insertStop(placed, beltId, index, stop);
 }
 
 function put<T extends { readonly id: string }>(list: readonly T[] = [], item: T): readonly T[] {

@@ -109,6 +109,8 @@ function brokenReferences(drive: Drive): DriveProblem[] {
       named(pulley, `survey.photos[${p}].rims[${r}].pulley`);
     });
   });
+  const obstacles = new Set<string>();
+  drive.obstacles?.forEach(({ id }, o) => once(obstacles, id, `obstacles[${o}].id`, 'obstacle'));
   const belts = new Set<string>();
   drive.belts.forEach((belt, b) => {
     once(belts, belt.id, `belts[${b}].id`, 'belt');

@@ -22,6 +22,7 @@ const whole = (what: string, most: number) =>
   finite(what).integer(`must be ${what}`).min(1, `must be ${what}, 1 or more`).max(most, `must be ${what}, ${most} at most`);
 const text = (most: number) => string().strict().typeError('must be text').max(most, `must be ${most} characters at most`);
 const id = () => text(80).required('is missing: every item needs an id').matches(/\S/, 'must not be blank');
+const yesOrNo = () => mixed().test('boolean', 'must be true or false', (value) => value === undefined || typeof value === 'boolean');
 const oneOf = (values: readonly string[]) =>
   mixed<string>().oneOf([...values, undefined] as string[], `must be one of ${values.join(', ')}`);
 const needed = <S extends AnySchema>(schema: S): S => schema.required('is missing');
@@ -76,7 +77,19 @@ const station = item({
   y: needed(length()),
   requires: oneOf(['cw', 'ccw']),
   adjuster,
+  optional: yesOrNo(),
+  region: record({ x: needed(length()), y: needed(length()), radius: needed(size()) }),
   pulleys: list(pulley, 12).min(1, 'must have one pulley or more'),
+});
+
+const obstacle = item({
+  id: id(),
+  label: text(80),
+  x: needed(length()),
+  y: needed(length()),
+  to: record({ x: needed(length()), y: needed(length()) }),
+  diameter: needed(size()),
+  plane: length(),
 });
 
 const routeStop = item({ pulley: id(), side: needed(oneOf(['drive', 'back'])) });
@@ -124,7 +137,7 @@ const diameter = lazy((value: unknown) =>
 const picturePoint = mixed()
   .required('must be a point, [x, y] in px')
   .test('point', 'must be a point, [x, y] in px', (value) => Array.isArray(value) && value.length === 2 && value.every((part) => Number.isFinite(part)));
-const rim = item({ pulley: id(), points: list(picturePoint, 200), known: mixed().test('boolean', 'must be true or false', (value) => value === undefined || typeof value === 'boolean') });
+const rim = item({ pulley: id(), points: list(picturePoint, 200), known: yesOrNo() });
 const photo = item({
   id: id(),
   hash: text(64).required('is missing').matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
@@ -140,6 +153,7 @@ export const driveSchema = object({
   crankRotation: needed(oneOf(['cw', 'ccw'])),
   speeds: record({ idle: finite('a speed in rev/min'), cruise: finite('a speed in rev/min'), redline: finite('a speed in rev/min') }),
   stations: list(station, 64),
+  obstacles: optionalList(obstacle, 64),
   survey: record({ readings: optionalList(reading, 400), diameters: optionalList(diameter, 400), photos: optionalList(photo, 24) }),
   belts: list(belt, 16),
 }).strict();

@@ -44,6 +44,10 @@ export interface Station {
   readonly y: number;
   readonly requires?: Rotation;
   readonly adjuster?: Adjuster;
+  /** Not bought yet, or to be left out: a route may go without it. */
+  readonly optional?: boolean;
+  /** Where an optional one may be placed, mm. */
+  readonly region?: { readonly x: number; readonly y: number; readonly radius: number };
   readonly pulleys: readonly Pulley[];
   readonly [unknown: string]: unknown;
 }
@@ -51,6 +55,19 @@ export interface Station {
 export interface RouteStop {
   readonly pulley: string;
   readonly side: Side;
+  readonly [unknown: string]: unknown;
+}
+
+/** Something a belt must keep clear of that is no pulley: a bolt, a hub arm, a bracket. Round, or from `x`, `y` to `to` with round ends; without `plane` it stands in every plane. */
+export interface Obstacle {
+  readonly id: string;
+  readonly label?: string;
+  readonly x: number;
+  readonly y: number;
+  readonly to?: { readonly x: number; readonly y: number };
+  /** Across a bolt, or the width of an arm, mm. */
+  readonly diameter: number;
+  readonly plane?: number;
   readonly [unknown: string]: unknown;
 }
 
@@ -81,6 +98,7 @@ export interface Drive {
   readonly crankRotation: Rotation;
   readonly speeds?: { readonly idle?: number; readonly cruise?: number; readonly redline?: number };
   readonly stations: readonly Station[];
+  readonly obstacles?: readonly Obstacle[];
   readonly survey?: Survey;
   readonly belts: readonly Belt[];
   readonly [unknown: string]: unknown;

@@ -1,26 +1,26 @@
-import type { PlacedPulley } from '../drive/look-up';
-import type { Belt, Drive, Pulley } from '../drive/types';
-import { beltWidthMm, bodyRadiusMm, facingDepthMm, sectionFor, type Section } from '../section';
+import type { Belt, Pulley } from '../drive/types';
+import { facingDepthMm, type Section } from '../section';
+import { bodiesInPlane, clearOf, type Body } from './bodies';
 import type { Finding } from './finding';
 import type { BeltSolution, ContactSolution, SpanSolution } from './solution';
 import type { Workings } from './solve';
-import { distance, distanceToSegment, segmentsCross, type Point } from './tangent';
+import { distance, segmentsCross, type Point } from './tangent';
 import { leastWrapDeg } from './wrap-limits';
 
 type Contacts = BeltSolution['contacts'];
 type Spans = BeltSolution['spans'];
-
-/** Grooves are this far apart whatever belt looks at them, mm (ISO 9981). */
-const RIB_PITCH = sectionFor('PK')!.width;
 
 /** Span angle between planes, degrees: up to `good` is nothing, above `wrong` a fault. Emery's defaults. */
 const SPAN_ANGLE_DEG = { good: 0.5, wrong: 1 };
 
 /** Where the belt cannot go: pulleys in one another, spans through pulleys, spans through spans. */
 export function geometryFindings(belt: Belt, section: Section, contacts: Contacts, spans: Spans, workings: Workings): Finding[] {
-  const bodies = inPlane(belt, section, contacts, workings);
-  return [...overlaps(bodies), ...obstructions(section, spans, contacts, bodies), ...crossings(contacts, spans)];
+  const bodies = bodiesInPlane(belt, section, contacts, workings);
+  return [...overlaps(bodies), ...obstructions(section, spans, contacts, bodies), ...underWraps(section, contacts, bodies), ...crossings(contacts, spans)];
 }
+
+/** Closer than this to something fixed, a running belt that flaps may touch it, mm. Emery's default. */
+const NEAR_MM = 3;
 
 /** What a belt that goes round may still suffer from: faces, grooves, direction, wrap, planes. */
 export function materialFindings(belt: Belt, section: Section, contacts: Contacts, spans: Spans, workings: Workings): Finding[] {
@@ -94,60 +94,13 @@ function planeOffset(belt: Belt, section: Section, a: Pulley, b: Pulley): number
   return Math.abs(apart - steps * section.width);
 }
 
-/** A pulley's metal in the belt's plane. */
-interface Body {
-  id: string;
-  station: string;
-  x: number;
-  y: number;
-  radius: number;
-  /** True for a pulley the belt runs on. */
-  own: boolean;
-}
-
-/** Pulleys that stand in the belt's plane: those it runs on, and those of other shafts that are as far from the engine. */
-function inPlane(belt: Belt, section: Section, contacts: Contacts, { pulleys, drive }: Workings): Body[] {
-  const own = new Set(contacts.map(({ pulley }) => pulley));
-  const ownStations = new Set(contacts.map(({ station }) => station));
-  const bodies: Body[] = [];
-  for (const id of own) bodies.push(bodyOf(pulleys.get(id)!, section, true));
-  if (pulleys.size === own.size) return bodies;
-  const route = [...own].map((id) => pulleys.get(id)!.pulley);
-  for (const placed of pulleys.values()) {
-    const { pulley, station } = placed;
-    if (own.has(pulley.id) || ownStations.has(station.id)) continue;
-    const body = bodyOf(placed, ridingSection(pulley, drive), false);
-    if (body.radius > 0 && route.some((on) => sharePlane(belt, section, on, pulley))) bodies.push(body);
-  }
-  return bodies;
-}
-
-function bodyOf({ pulley, station }: PlacedPulley, section: Section | null, own: boolean): Body {
-  return { id: pulley.id, station: station.id, x: station.x, y: station.y, radius: bodyRadiusMm(pulley, section), own };
-}
-
-/** True where the belt on one pulley and the body of another take up the same axial space, whichever end grooves are counted from. */
-function sharePlane(belt: Belt, section: Section, on: Pulley, other: Pulley): boolean {
-  const width = beltWidthMm(belt, section) || section.thickness;
-  const otherWidth = other.surface === 'ribbed' ? (other.grooves ?? belt.ribs ?? 1) * RIB_PITCH : width;
-  const fromEdge = (pulley: Pulley) => pulley.surface === 'ribbed';
-  const apart = Math.abs((on.plane ?? 0) - (other.plane ?? 0));
-  if (fromEdge(on) && fromEdge(other)) return apart < Math.min(width, otherWidth);
-  return apart < (width + otherWidth) / 2;
-}
-
-function ridingSection(pulley: Pulley, drive: Drive): Section | null {
-  const belt = drive.belts.find(({ route }) => route.some((stop) => stop.pulley === pulley.id));
-  return belt ? sectionFor(belt.section, belt.sectionOverrides) : null;
-}
-
 /** Pairs of pulleys whose metal overlaps; one of each pair is on the belt. */
 function overlaps(bodies: readonly Body[]): Finding[] {
   const findings: Finding[] = [];
   bodies.forEach((a, index) => {
     for (let k = index + 1; k < bodies.length; k += 1) {
       const b = bodies[k]!;
-      if ((!a.own && !b.own) || a.station === b.station) continue;
+      if ((!a.own && !b.own) || a.station === b.station || a.station === null || b.station === null) continue;
       const overlap = a.radius + b.radius - distance(a, b);
       if (overlap > 1e-6) findings.push({ code: 'circles-overlap', severity: 'fault', pulley: a.id, other: b.id, figures: { overlapMm: overlap } });
     }
@@ -163,11 +116,17 @@ function obstructions(section: Section, spans: Spans, contacts: Contacts, bodies
     if (span.length === null) continue;
     for (const body of bodies) {
       if (body.id === span.from || body.id === span.to) continue;
-      const clear = distanceToSegment(body, span.start, span.end) - body.radius;
-      if (clear > section.thickness) continue;
+      const clear = clearOf(body, span.start, span.end);
+      if (clear > section.thickness + NEAR_MM) continue;
       const depth = facingDepthMm(isLeft(span, body) === drivesLeft ? 'drive' : 'back', section);
+      const at = { from: span.from, to: span.to };
+      if (body.station === null) {
+        if (clear < depth) findings.push({ code: 'hits-obstacle', severity: 'fault', obstacle: body.id, span: at, figures: { depthMm: depth - clear } });
+        else if (clear < depth + NEAR_MM) findings.push({ code: 'near-obstacle', severity: 'watch', obstacle: body.id, span: at, figures: { clearanceMm: clear - depth } });
+        continue;
+      }
       if (clear >= depth - 1e-6) continue;
-      const where = { pulley: body.id, span: { from: span.from, to: span.to } };
+      const where = { pulley: body.id, span: at };
       if (clear < -1e-6) findings.push({ code: 'span-through-pulley', severity: 'fault', ...where, figures: { depthMm: -clear } });
       else findings.push({ code: 'span-rubs', severity: 'watch', ...where, figures: { clearanceMm: clear - depth } });
     }
@@ -175,8 +134,30 @@ function obstructions(section: Section, spans: Spans, contacts: Contacts, bodies
   return findings;
 }
 
-function isLeft({ start, end }: SpanSolution, point: Point): boolean {
+export function isLeft({ start, end }: SpanSolution, point: Point): boolean {
   return (end.x - start.x) * (point.y - start.y) - (end.y - start.y) * (point.x - start.x) > 0;
+}
+
+/** Obstacles that the belt meets while it lies on a pulley. */
+function underWraps(section: Section, contacts: Contacts, bodies: readonly Body[]): Finding[] {
+  const obstacles = bodies.filter(({ station }) => station === null);
+  if (obstacles.length === 0) return [];
+  return contacts.flatMap((contact) => {
+    if (!contact.arrive || contact.wrapDeg === null) return [];
+    const { centre, cordRadius, turn, wrapDeg, arrive, side } = contact;
+    const from = Math.atan2(arrive.y - centre.y, arrive.x - centre.x);
+    const steps = Math.max(1, Math.ceil(wrapDeg / 6));
+    const at = (k: number): Point => {
+      const angle = from + (turn * wrapDeg * Math.PI * k) / (180 * steps);
+      return { x: centre.x + cordRadius * Math.cos(angle), y: centre.y + cordRadius * Math.sin(angle) };
+    };
+    // Away from the pulley the belt shows its other side.
+    const depth = facingDepthMm(side === 'drive' ? 'back' : 'drive', section);
+    return obstacles.flatMap((body): Finding[] => {
+      const clear = Math.min(...Array.from({ length: steps }, (_, k) => clearOf(body, at(k), at(k + 1))));
+      return clear < depth ? [{ code: 'hits-obstacle', severity: 'fault', obstacle: body.id, pulley: contact.pulley, figures: { depthMm: depth - clear } }] : [];
+    });
+  });
 }
 
 /** Spans of the belt that cross one another, and two turns of the belt on the same stretch of one pulley. */

@@ -24,7 +24,9 @@ export type FindingCode =
   | 'planes-apart'
   | 'no-crank'
   | 'second-crank'
-  | 'not-driven';
+  | 'not-driven'
+  | 'hits-obstacle'
+  | 'near-obstacle';
 
 /**
  * Something to tell the user, as data: what, how bad, where, and the figures that show it. `pulley` and `span` name
@@ -36,5 +38,7 @@ export interface Finding {
   pulley?: string;
   span?: { from: string; to: string };
   other?: string;
+  /** The obstacle meant, by id. */
+  obstacle?: string;
   figures?: Readonly<Record<string, number | string>>;
 }

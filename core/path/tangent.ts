@@ -81,3 +81,9 @@ function side(p: Point, q: Point, r: Point): number {
 function opposite(first: number, second: number, least: number): boolean {
   return first * second < 0 && Math.abs(first) > least && Math.abs(second) > least;
 }
+
+/** The least distance between two straight pieces. */
+export function betweenSegments(a: Point, b: Point, c: Point, d: Point): number {
+  if (segmentsCross(a, b, c, d)) return 0;
+  return Math.min(distanceToSegment(a, c, d), distanceToSegment(b, c, d), distanceToSegment(c, a, b), distanceToSegment(d, a, b));
+}

@@ -30,7 +30,7 @@ export function carriedBy(drive: Drive, belt: Belt): Carried[] {
       ? station.pulleys.find(({ id }) => named.has(id))
       : station.pulleys.filter(free).find((candidate) => Math.abs((candidate.plane ?? 0) - plane) < reach / 2);
     if (!pulley) return [];
-    return [{ pulley, station, sides: sidesOf(drive, pulley, station), optional: station['optional'] === true || pulley['optional'] === true }];
+    return [{ pulley, station, sides: sidesOf(drive, pulley, station), optional: station.optional === true || pulley['optional'] === true }];
   });
 }
 

@@ -1,3 +1,4 @@
 /** Finding the routes a belt can run, ranked. */
 export { searchRoutes, type RouteFound, type RouteSearch, type RouteReason, type SearchControl } from './search';
+export { proposeIdlers, type IdlerProposal, type IdlerSearch, type IdlerWish } from './idler';
 export { carriedBy } from './carried';

@@ -1,9 +1,11 @@
 import type { Belt, Drive, RouteStop } from '../drive/types';
+import { pulleysById } from '../drive/look-up';
+import { bodiesInPlane, clearOf, type Body } from '../path/bodies';
 import { solveBelt } from '../path/solve';
 import type { BeltSolution } from '../path/solution';
 import { directedTangent, distance, distanceToSegment, segmentsCross, wrapBetween, type Tangent } from '../path/tangent';
 import { leastWrapDeg } from '../path/wrap-limits';
-import { bodyRadiusMm, cordRadiusMm, sectionFor, type Section } from '../section';
+import { bodyRadiusMm, cordRadiusMm, facingDepthMm, sectionFor, type Section } from '../section';
 import { carriedBy, type Carried } from './carried';
 
 /** Why a route stands where it does; the words are made in `core/words`. */
@@ -110,7 +112,8 @@ function searchSet(
   });
   const count = nodes.length;
   if (count < 2 || overlap(nodes)) return { searched: 0, routes: [], cancelled: false };
-  const tangents = tangentTable(nodes);
+  const obstacles = bodiesInPlane(belt, section, nodes.map(({ carried }) => ({ pulley: carried.pulley.id, station: carried.station.id })), { pulleys: pulleysById(drive), drive }).filter(({ station }) => station === null);
+  const tangents = tangentTable(nodes, obstacles, section);
   const crossing = crossingTable(tangents, count);
   const routes: RouteFound[] = [];
   const path = [0];
@@ -126,7 +129,7 @@ function searchSet(
     if (Math.round((sense * turning(path, nodes, tangents, count)) / (2 * Math.PI)) !== 1) return;
     const route = path.map((k) => nodes[k]!.stop);
     const solved = solveBelt({ ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) }, belt.id)!;
-    if (solved.closed) routes.push(judge(route, solved, section.kind, nodes, left, path));
+    if (solved.closed) routes.push(judge(route, solved, section.kind, nodes, left, path, obstacles));
   };
   const extend = () => {
     if (cancelled) return;
@@ -162,13 +165,15 @@ function overlap(nodes: readonly Node[]): boolean {
 }
 
 /** The span from each node to each other, null where there is none or it runs through a third pulley. */
-function tangentTable(nodes: readonly Node[]): (Tangent | null)[] {
+function tangentTable(nodes: readonly Node[], obstacles: readonly Body[], section: Section): (Tangent | null)[] {
+  // Whichever side faces an obstacle, the belt reaches at least this far.
+  const depth = Math.min(facingDepthMm('drive', section), facingDepthMm('back', section));
   return nodes.flatMap((from, i) =>
     nodes.map((to, j) => {
       if (i === j) return null;
       const tangent = directedTangent(from, from.radius, from.turn, to, to.radius, to.turn);
       const blocked = tangent && nodes.some((other, k) => k !== i && k !== j && distanceToSegment(other, tangent.start, tangent.end) < other.body - 1e-6);
-      return blocked ? null : tangent;
+      return blocked || (tangent && obstacles.some((body) => clearOf(body, tangent.start, tangent.end) < depth)) ? null : tangent;
     }),
   );
 }
@@ -201,7 +206,7 @@ const WEIGHT: Record<string, number> = { alternator: 1.4, 'ac-compressor': 1.3, 
  * The score but for its part for length: 50 for wraps (the worst weighted spare over Emery's default least wrap), 25 for a tensioner on the slack span just after
  * the crank, 15 for room between spans and pulleys; 8 off for every drive side run on a smooth pulley.
  */
-function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], nodes: readonly Node[], left: readonly Carried[], path: readonly number[]): RouteFound {
+function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], nodes: readonly Node[], left: readonly Carried[], path: readonly number[], obstacles: readonly Body[]): RouteFound {
   const reasons: RouteReason[] = [];
   let worst = Infinity;
   let worstAt = 0;
@@ -223,7 +228,7 @@ function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], 
   const slack = tensioner < 0 ? 0.5 : tensioner === 1 ? 1 : tensioner === 2 ? 0.4 : 0;
   if (tensioner >= 0) reasons.push({ code: tensioner === 1 ? 'tensioner-slack' : 'tensioner-elsewhere', pulley: solved.contacts[tensioner]!.pulley });
 
-  const room = leastRoom(solved, nodes);
+  const room = leastRoom(solved, nodes, obstacles);
   reasons.push({ code: room < 8 ? 'close' : 'clear', figures: { roomMm: room } });
   const odd = nodes.filter(({ stop, carried }) => stop.side === 'drive' && carried.pulley.surface === 'smooth' && carried.station.role !== 'crankshaft');
   for (const { stop } of odd) reasons.push({ code: 'drive-side-smooth', pulley: stop.pulley });
@@ -233,10 +238,11 @@ function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], 
   return { route, lengthMm: solved.length.mm!, leastWrapDeg: least, score, reasons };
 }
 
-/** The least distance from any span's cord to the metal of a pulley it does not touch, mm. */
-function leastRoom(solved: BeltSolution, nodes: readonly Node[]): number {
+/** The least distance from any span's cord to an obstacle or the metal of a pulley it does not touch, mm. */
+function leastRoom(solved: BeltSolution, nodes: readonly Node[], obstacles: readonly Body[]): number {
   let least = 500;
   for (const { from, to, start, end } of solved.spans) {
+    for (const body of obstacles) least = Math.min(least, clearOf(body, start, end));
     for (const node of nodes) {
       if (node.stop.pulley !== from && node.stop.pulley !== to) least = Math.min(least, distanceToSegment(node, start, end) - node.body);
     }

@@ -14,6 +14,7 @@ interface Telling {
   name: string;
   other: string;
   span: string;
+  obstacle: string;
   length: (key: string) => string;
   degrees: (key: string) => string;
   figure: (key: string) => string | number;
@@ -30,10 +31,17 @@ export function findingWords(drive: Drive, finding: Finding, unit: LengthUnit = 
     name: label(finding.pulley),
     other: label(finding.other),
     span: finding.span ? `${label(finding.span.from)} to ${label(finding.span.to)}` : 'the span',
+    obstacle: obstacleLabel(drive, finding.obstacle),
     length: (key) => (unit === 'mm' ? formatMm(number(key)) : formatLength(number(key), unit)),
     degrees: (key) => `${number(key) < 10 ? number(key).toFixed(1) : Math.round(number(key))}°`,
     figure: (key) => finding.figures?.[key] ?? '',
   });
+}
+
+/** What a person calls an obstacle. */
+export function obstacleLabel(drive: Drive, id: string | undefined): string {
+  const obstacle = drive.obstacles?.find((one) => one.id === id);
+  return obstacle?.label?.trim() || (obstacle?.to ? 'the arm' : 'the bolt');
 }
 
 /** The same on one line, in mm. */
@@ -107,6 +115,16 @@ const WORDS: Record<FindingCode, (telling: Telling) => FindingWords> = {
     title: `The belt brushes ${name}.`,
     why: `${span} passes closer than the belt is thick.`,
     todo: 'Check the positions. A belt that rubs burns through.',
+  }),
+  'hits-obstacle': ({ obstacle, span, name, length }) => ({
+    title: `The belt runs into ${obstacle}.`,
+    why: `${span === 'the span' ? `It lies ${length('depthMm')} in the way round ${name}` : `${span} would cut ${length('depthMm')} into it`}.`,
+    todo: 'Route around it, or move it.',
+  }),
+  'near-obstacle': ({ obstacle, span, length }) => ({
+    title: `The belt passes ${obstacle} by ${length('clearanceMm')}.`,
+    why: `${span} flaps more than that when it runs.`,
+    todo: 'Give it more room.',
   }),
   'low-wrap': ({ name, degrees }) => ({
     title: `${name} has ${degrees('wrapDeg')} of wrap.`,

@@ -2,7 +2,7 @@ import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
 import { App as AntApp, Button, Result, Spin, Tooltip } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { findPulley, fittingPulley, insertStop, proposedSide, removeStop, type Drive } from '@emery/core/drive';
+import { findPulley, stationOf, tapped, type Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
 import { ask, type ApiProblem } from '../api/client';
 import { useDrive, useShop, type DriveOpened } from '../api/shop';
@@ -93,22 +93,22 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const solution = useMemo(() => solveDrive(drive), [drive]);
   const belt = solution.belts.find(({ id }) => id === beltId) ?? solution.belts[0] ?? null;
 
+  const beltInHand = belt?.id;
   const tap = useCallback(
     (stationId: string) => {
-      const source = drive.belts.find(({ id }) => id === belt?.id);
-      const station = drive.stations.find(({ id }) => id === stationId);
-      if (!source || !station) return;
-      const own = station.pulleys.find(({ id }) => source.route.some((stop) => stop.pulley === id));
-      const at = own ? source.route.findIndex((stop) => stop.pulley === own.id) : -1;
-      if (at === 0 && source.route.length > 1) setTapping(false);
-      // A second tap on the last one takes it back.
-      else if (at >= 0 && at === source.route.length - 1) dispatch(edit((d) => removeStop(d, source.id, at)));
-      else if (at < 0) {
-        const pulley = fittingPulley(drive, source, station);
-        dispatch(edit((d) => insertStop(d, source.id, source.route.length, { pulley: pulley.id, side: proposedSide(pulley) })));
-      }
+      const source = drive.belts.find(({ id }) => id === beltInHand);
+      if (!source) return;
+      const first = source.route[0];
+      if (source.route.length > 1 && first && stationOf(drive, first.pulley)?.id === stationId) setTapping(false);
+      else dispatch(edit((d) => tapped(d, source.id, stationId)));
     },
-    [drive, belt, dispatch],
+    [drive, beltInHand, dispatch],
+  );
+  const trace = useCallback(
+    (stationId: string) => {
+      if (beltInHand !== undefined) dispatch(edit((d) => tapped(d, beltInHand, stationId, false)));
+    },
+    [beltInHand, dispatch],
   );
 
   const goTo = useCallback(
@@ -124,8 +124,8 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const startWhatIf = useMemo(() => (whatIf ? null : () => setWhatIf(createDriveStore(store.get().present))), [whatIf, store]);
 
   const bench: Bench = useMemo(
-    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, surveyFit, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture, preview, setPreview, startWhatIf, dispatch }),
-    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, surveyFit, tapeAsked, surveying, picture, setPicture, preview, startWhatIf, dispatch],
+    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, trace, surveyFit, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture, preview, setPreview, startWhatIf, dispatch }),
+    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, trace, surveyFit, tapeAsked, surveying, picture, setPicture, preview, startWhatIf, dispatch],
   );
   const marked = stage === 'survey' && picture.marking !== null && findPulley(drive, picture.marking) ? pictureInHand(drive, picture) : null;
   const showKeys = useCallback(() => setKeysOpen(true), []);

@@ -9,6 +9,7 @@ const KEYS: [string, string][] = [
   ['Delete', 'delete the pulley in hand (Survey), take it off the belt (Route)'],
   ['Esc', 'let go; end tapping'],
   ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
+  ['Arrow keys, Enter, N, Delete', 'in the picture: move, put a point, go to the next one, take it out'],
   ['0', 'show all of the drive'],
   ['?', 'this list'],
 ];

@@ -16,8 +16,8 @@ export interface PictureInHand {
   strength: number;
 }
 
-/** What is in hand or pointed at: a shaft (with the pulley of it that is meant), or the span after a stop of the belt. */
-export type Mark = { kind: 'pulley'; station: string; pulley: string } | { kind: 'span'; belt: string; index: number };
+/** What is in hand or pointed at: a shaft (with the pulley of it that is meant), the span after a stop of the belt, or an obstacle. */
+export type Mark = { kind: 'pulley'; station: string; pulley: string } | { kind: 'span'; belt: string; index: number } | { kind: 'obstacle'; id: string };
 
 /** Everything the three parts of the bench share. */
 export interface Bench {
@@ -37,6 +37,8 @@ export interface Bench {
   setTapping: (on: boolean) => void;
   /** A tap on a shaft while tapping. */
   tap: (stationId: string) => void;
+  /** A finger drawn across a shaft while tapping. */
+  trace: (stationId: string) => void;
   /** What tape readings and pictures come to; null without any or while it is being worked out. */
   surveyFit: SurveyFit | null;
   /** The tape the user is asked for, drawn rim to rim; null draws the one the fit asks for. */
@@ -68,6 +70,7 @@ export function useBench(): Bench {
 export function sameMark(a: Mark | null, b: Mark | null): boolean {
   if (a === null || b === null || a.kind !== b.kind) return false;
   if (a.kind === 'pulley') return b.kind === 'pulley' && a.station === b.station;
+  if (a.kind === 'obstacle') return b.kind === 'obstacle' && a.id === b.id;
   return b.kind === 'span' && a.belt === b.belt && a.index === b.index;
 }
 

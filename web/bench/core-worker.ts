@@ -1,10 +1,11 @@
 import type { Drive } from '@emery/core/drive';
-import { searchRoutes, type RouteSearch } from '@emery/core/route';
+import { proposeIdlers, searchRoutes, type IdlerSearch, type IdlerWish, type RouteSearch } from '@emery/core/route';
 import { fitSurvey, type SurveyFit } from '@emery/core/survey';
 
 /** The long sums, run beside the page. What goes in and out is plain data; cancelling is ending the worker. */
 export interface CoreTasks {
   survey: { input: Drive; output: SurveyFit };
+  idlers: { input: { drive: Drive; belt: string; wish: Pick<IdlerWish, 'station' | 'diameter' | 'top'> }; output: IdlerSearch };
   routes: { input: { drive: Drive; belt: string; top: number }; output: RouteSearch };
 }
 
@@ -13,6 +14,7 @@ export type CoreMessage = { progress: number } | { output: unknown };
 
 const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share: number) => void) => CoreTasks[T]['output'] } = {
   survey: (drive) => fitSurvey(drive, drive.survey?.readings ?? []),
+  idlers: ({ drive, belt, wish }, onProgress) => proposeIdlers(drive, belt, { ...wish, onProgress }),
   routes: ({ drive, belt, top }, onProgress) => searchRoutes(drive, belt, { top, onProgress }),
 };
 

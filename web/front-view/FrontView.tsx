@@ -10,11 +10,13 @@ import { LengthFigure } from '../ledger/LengthFigure';
 import { firstTape } from '../survey/first-tape';
 import { SURVEY_CODES } from '../survey/survey-codes';
 import { BeltDrawing } from './BeltDrawing';
+import { Obstacles } from './Obstacles';
 import { placeLabels } from './labels';
 import { PulleyDrawing } from './PulleyDrawing';
 import { ScaleBar } from './ScaleBar';
 import { TapeLines } from './TapeLines';
 import { Underlay } from './Underlay';
+import { useRouteString } from './use-route-string';
 import { useViewport } from './use-viewport';
 import './front-view.css';
 
@@ -36,7 +38,7 @@ export function FrontView() {
   const { drive, solution, belt, selected, hovered, unit, stage, tapping, dispatch } = bench;
   const svg = useRef<SVGSVGElement>(null);
   const bounds = useCallback(() => beltBounds(drive), [drive]);
-  const view = useViewport(svg, bounds);
+  const view = useViewport(svg, bounds, { oneFingerPans: !tapping });
   const { k, x: tx, y: ty } = view.transform;
   const drag = useRef<Drag | null>(null);
   const frame = useRef(0);
@@ -101,12 +103,13 @@ export function FrontView() {
   const labelAt = new Map(labels.map((label) => [label.id, label]));
 
   const onPointerDown = (station: Station) => (event: PointerEvent<SVGGElement>) => {
-    if (event.button !== 0 || drag.current) return;
+    // While tapping, the ground below follows the finger across pulleys.
+    if (event.button !== 0 || drag.current || tapping) return;
     event.stopPropagation();
     (event.currentTarget as SVGGElement).focus({ preventScroll: true });
     event.currentTarget.setPointerCapture(event.pointerId);
     drag.current = { pointer: event.pointerId, station: station.id, from: { x: event.clientX, y: event.clientY }, start: { x: station.x, y: station.y }, moved: false };
-    if (!tapping) bench.select(markOf(station, order));
+    bench.select(markOf(station, order));
   };
 
   const onPointerMove = (event: PointerEvent<SVGGElement>) => {
@@ -115,7 +118,6 @@ export function FrontView() {
     const dx = event.clientX - held.from.x;
     const dy = event.clientY - held.from.y;
     if (!held.moved && Math.hypot(dx, dy) < TREMBLE) return;
-    if (tapping) return;
     held.moved = true;
     // One edit a frame, whatever the pointer's rate.
     cancelAnimationFrame(frame.current);
@@ -128,8 +130,20 @@ export function FrontView() {
     const held = drag.current;
     if (!held || held.pointer !== event.pointerId) return;
     drag.current = null;
-    if (!held.moved && tapping) bench.tap(held.station);
   };
+
+  const string = useRouteString({
+    active: tapping,
+    stationAt: (clientX, clientY) => {
+      const box = svg.current!.getBoundingClientRect();
+      const [x, y] = [(clientX - box.left - tx) / k, -(clientY - box.top - ty) / k];
+      return figures.find(({ station, radius }) => Math.hypot(station.x - x, station.y - y) <= Math.max(radius, 22 / k))?.station.id ?? null;
+    },
+    first: belt?.contacts[0]?.station ?? null,
+    tap: bench.tap,
+    trace: bench.trace,
+    close: () => bench.setTapping(false),
+  });
 
   const onPulleyKey = (station: Station) => (event: KeyboardEvent) => {
     const step = event.shiftKey ? 10 : 1;
@@ -156,11 +170,11 @@ export function FrontView() {
         <p className="front-view-hint" role="status">
           {belt && belt.contacts.length > 0
             ? `${belt.contacts.length} on the belt. Tap the next one it meets; tap the first again to close.`
-            : 'Tap the pulleys in the order the belt meets them, crank first.'}
+            : 'Tap the pulleys in the order the belt meets them, crank first, or draw a finger across them like a string.'}
         </p>
       )}
       {stage === 'survey' && <Underlay k={k} tx={tx} ty={ty} />}
-      <svg ref={svg} className={`front-view-svg${tapping ? ' is-tapping' : ''}`} onClick={(event) => event.target === event.currentTarget && !tapping && bench.select(null)} role="group" aria-label="Drive seen from the front">
+      <svg ref={svg} className={`front-view-svg${tapping ? ' is-tapping' : ''}`} onClick={(event) => event.target === event.currentTarget && !tapping && bench.select(null)} role="group" aria-label="Drive seen from the front" {...string.handlers}>
         <Grid k={k} tx={tx} ty={ty} {...view.size} />
         <g transform={`translate(${tx} ${ty}) scale(${k})`}>
           {figures.map(({ station, radius }) => {
@@ -201,6 +215,7 @@ export function FrontView() {
               </g>
             );
           })}
+          <Obstacles k={k} />
           {stage === 'survey' && (
             <TapeLines drive={drive} fit={bench.surveyFit} asked={bench.surveying === 'tapes' && count > 1 ? (bench.tapeAsked ?? firstTape(drive, bench.surveyFit)) : null} radii={radii} scale={k} />
           )}
@@ -235,6 +250,7 @@ export function FrontView() {
             ),
           )}
         </g>
+        {string.path !== '' && <path className="route-string" d={string.path} aria-hidden />}
         <g className="labels" aria-hidden>
           {figures.map(({ station, main, name, figure, diameter, x, y, r }) => {
             const at = labelAt.get(station.id)!;

@@ -1,7 +1,7 @@
-import { Button, Progress } from 'antd';
+import { Button, Checkbox, Progress } from 'antd';
 import { useEffect, useState } from 'react';
-import { changeBelt, type Belt, type Drive } from '@emery/core/drive';
-import { sketchOf } from '@emery/core/path';
+import { changeBelt, pulleyLabel, type Belt, type Drive } from '@emery/core/drive';
+import { sketchOf, solveBelt } from '@emery/core/path';
 import type { RouteFound, RouteSearch } from '@emery/core/route';
 import { routeReason } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
@@ -17,6 +17,9 @@ export function RouteFinder({ drive, source, onClose }: { drive: Drive; source: 
   const [progress, setProgress] = useState(0);
   const [search, setSearch] = useState<RouteSearch | null>(null);
   const [problem, setProblem] = useState('');
+  const [compared, setCompared] = useState<readonly number[]>([]);
+  // The two looked at last.
+  const compare = (index: number) => setCompared((now) => (now.includes(index) ? now.filter((one) => one !== index) : [...now, index].slice(-2)));
 
   useEffect(() => {
     const running = runCore('routes', { drive, belt: source.id, top: SHOWN }, setProgress);
@@ -53,6 +56,7 @@ export function RouteFinder({ drive, source, onClose }: { drive: Drive; source: 
           <strong>No route goes over all these pulleys.</strong> Mark an idler as one that may be left off, or check sizes, planes and the way each must turn.
         </p>
       )}
+      {search && compared.length === 2 && <Comparison drive={drive} routes={compared.map((index) => ({ index, found: search.routes[index]!, there: withRoute(search.routes[index]!) }))} onClose={() => setCompared([])} />}
       <ol className="routes">
         {search?.routes.map((found, index) => {
           const there = withRoute(found);
@@ -69,16 +73,74 @@ export function RouteFinder({ drive, source, onClose }: { drive: Drive; source: 
                   <span className="route-reasons">{sentence(found.reasons.map((reason) => routeReason(drive, reason, unit)))}</span>
                 </span>
               </button>
-              {shown && (
+              <span className="button-row">
+                <Checkbox className="route-compare" checked={compared.includes(index)} onChange={() => compare(index)}>
+                  Compare
+                </Checkbox>
+                {shown && (
                 <Button type="primary" onClick={() => take(found)}>
                   Use this route
                 </Button>
-              )}
+                )}
+              </span>
             </li>
           );
         })}
       </ol>
     </section>
+  );
+}
+
+/** Two routes side by side: drawings, lengths, and the wrap at every pulley of either. */
+function Comparison({ drive, routes, onClose }: { drive: Drive; routes: { index: number; found: RouteFound; there: Drive }[]; onClose: () => void }) {
+  const { unit } = useBench();
+  const solved = routes.map(({ there }) => solveBelt(there, there.belts.find(({ route }) => routes.some(({ found }) => found.route === route))!.id)!);
+  const pulleys = [...new Set(solved.flatMap(({ contacts }) => contacts.map(({ pulley }) => pulley)))];
+  const wrapOf = (k: number, pulley: string) => solved[k]!.contacts.find((contact) => contact.pulley === pulley);
+  return (
+    <div className="comparison" role="group" aria-label="Two routes compared">
+      <table className="ledger-table">
+        <thead>
+          <tr>
+            <th>
+              <Button onClick={onClose}>Close</Button>
+            </th>
+            {routes.map(({ index, there }) => (
+              <th key={index}>
+                Route {index + 1}
+                <Thumbnail sketch={sketchOf(there)} label={`Route ${index + 1} compared`} />
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <td>Belt length</td>
+            {routes.map(({ index, found }) => (
+              <td key={index}>
+                <strong>
+                  <LengthFigure mm={found.lengthMm} unit={unit} />
+                </strong>
+              </td>
+            ))}
+          </tr>
+          {pulleys.map((pulley) => {
+            const [one, two] = [wrapOf(0, pulley), wrapOf(1, pulley)];
+            const apart = Math.abs((one?.wrapDeg ?? 0) - (two?.wrapDeg ?? 0)) > 2;
+            return (
+              <tr key={pulley}>
+                <td>{pulleyLabel(drive, pulley)}</td>
+                {[one, two].map((contact, k) => (
+                  <td key={k} className={apart ? 'differs' : 'quiet'}>
+                    {contact ? `${Math.round(contact.wrapDeg ?? 0)}°${one?.rotation === two?.rotation ? '' : contact.rotation === 'cw' ? ', clockwise' : ', counter-clockwise'}` : 'left off'}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -1,18 +1,20 @@
-import { DeleteOutlined, EllipsisOutlined, ExperimentOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
+import { AimOutlined, DeleteOutlined, EllipsisOutlined, ExperimentOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented } from 'antd';
-import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import {
   addBelt, changeBelt, flipStop, insertStop, newBelt, pulleyLabel, removeBelt, removeStop, reverseRoute, stationLabel, fittingPulley,
   type Belt, type Drive, type Station,
 } from '@emery/core/drive';
-import { bestPlaceFor, type BeltSolution } from '@emery/core/path';
+import { bestPlaceFor, spanClearances, type BeltSolution } from '@emery/core/path';
 import { formatInchesDecimal } from '@emery/core/quantity';
 import { SECTIONS, sectionFor } from '@emery/core/section';
+import { obstacleLabel } from '@emery/core/words';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import type { DriveAction } from '../bench/drive-history';
 import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
+import { IdlerFinder } from './IdlerFinder';
 import { RouteFinder } from './RouteFinder';
 import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
@@ -23,13 +25,14 @@ const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({ value: name, label: 
 export function RouteLedger() {
   const { drive, belt, setBelt, dispatch, setTapping, startWhatIf } = useBench();
   const { driveId } = useParams();
-  const [searching, setSearching] = useState<Drive | null>(null);
+  const [searching, setSearching] = useState<{ drive: Drive; what: 'routes' | 'idler' } | null>(null);
   const source = drive.belts.find(({ id }) => id === belt?.id);
   const latest = useRef(drive);
   useEffect(() => {
     latest.current = drive;
   });
-  const find = useCallback(() => setSearching(latest.current), []);
+  const find = useCallback(() => setSearching({ drive: latest.current, what: 'routes' }), []);
+  const findIdler = useCallback(() => setSearching({ drive: latest.current, what: 'idler' }), []);
   const section = source?.section ?? 'PK';
   const another = useCallback(() => {
     const made = newBelt(latest.current, section);
@@ -48,7 +51,10 @@ export function RouteLedger() {
       </>
     );
   }
-  if (searching) return <RouteFinder drive={searching} source={searching.belts.find(({ id }) => id === belt.id) ?? source} onClose={() => setSearching(null)} />;
+  if (searching) {
+    const Finder = searching.what === 'routes' ? RouteFinder : IdlerFinder;
+    return <Finder drive={searching.drive} source={searching.drive.belts.find(({ id }) => id === belt.id) ?? source} onClose={() => setSearching(null)} />;
+  }
   return (
     <>
       {drive.belts.length > 1 && (
@@ -56,10 +62,11 @@ export function RouteLedger() {
       )}
       <Answer belt={belt} source={source} />
       <RouteTable belt={belt} source={source} />
+      <Clearance belt={belt} />
       <OffBelt source={source} />
       <Verdict belt={belt} />
       <BeltFields source={source} belts={drive.belts} dispatch={dispatch} setBelt={setBelt} />
-      <BeltTools driveId={driveId!} find={find} another={another} startWhatIf={startWhatIf} />
+      <BeltTools driveId={driveId!} find={find} findIdler={findIdler} another={another} startWhatIf={startWhatIf} />
     </>
   );
 }
@@ -223,6 +230,27 @@ const RouteActions = memo(function RouteActions({ belt, count, at, tapping, setT
 
 const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' };
 
+/** How near the belt comes to anything it does not touch: at the span in hand, or at the tightest. */
+function Clearance({ belt }: { belt: BeltSolution }) {
+  const { drive, unit, selected, select } = useBench();
+  const clear = useMemo(() => spanClearances(drive, belt), [drive, belt]);
+  const known = clear.flatMap((one, index) => (one ? [{ ...one, index }] : []));
+  if (known.length === 0) return null;
+  const inHand = selected?.kind === 'span' && selected.belt === belt.id ? known.find(({ index }) => index === selected.index) : undefined;
+  const shown = inHand ?? known.reduce((least, next) => (next.mm < least.mm ? next : least));
+  const span = belt.spans[shown.index]!;
+  const what = shown.pulley !== undefined ? pulleyLabel(drive, shown.pulley) : shown.obstacle !== undefined ? obstacleLabel(drive, shown.obstacle) : `the span ${pulleyLabel(drive, shown.span!.from)} to ${pulleyLabel(drive, shown.span!.to)}`;
+  return (
+    <button type="button" className="clearance" onClick={() => select({ kind: 'span', belt: belt.id, index: shown.index })}>
+      <span className="label">{inHand ? 'Clearance of this span' : 'Least clearance'}</span>
+      <strong>{shown.mm < 0 ? 'none' : <LengthFigure mm={shown.mm} unit={unit} />}</strong>
+      <span>
+        {pulleyLabel(drive, span.from)} to {pulleyLabel(drive, span.to)}, from {what}
+      </span>
+    </button>
+  );
+}
+
 /** Shafts that are on no belt, to be put on this one where they fit best. */
 function OffBelt({ source }: { source: Belt }) {
   const { drive, dispatch, select, tapping, selected, belt } = useBench();
@@ -297,15 +325,19 @@ const BeltFields = memo(function BeltFields({ source, belts, dispatch, setBelt }
 interface BeltToolsProps {
   driveId: string;
   find: () => void;
+  findIdler: () => void;
   another: () => void;
   startWhatIf: (() => void) | null;
 }
 
-const BeltTools = memo(function BeltTools({ driveId, find, another, startWhatIf }: BeltToolsProps) {
+const BeltTools = memo(function BeltTools({ driveId, find, findIdler, another, startWhatIf }: BeltToolsProps) {
   return (
     <div className="button-row">
       <Button icon={<SearchOutlined />} onClick={find}>
         Find routes
+      </Button>
+      <Button icon={<AimOutlined />} onClick={findIdler}>
+        Where an idler helps
       </Button>
       {startWhatIf && (
         <Button icon={<ExperimentOutlined />} onClick={startWhatIf}>

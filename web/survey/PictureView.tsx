@@ -1,6 +1,6 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
-import { useCallback, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useCallback, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { changeRim, pulleyLabel, type Drive } from '@emery/core/drive';
 import { fitEllipse, photosOf, type PhotoRim, type PicturePoint, type SurveyPhoto } from '@emery/core/photo';
 import { edit, useBench } from '../bench/bench-context';
@@ -25,8 +25,7 @@ export function PictureView({ photo, pulley }: { photo: SurveyPhoto; pulley: str
   const { drive, dispatch, surveyFit, setPicture } = useBench();
   const svg = useRef<SVGSVGElement>(null);
   const bounds = useCallback(() => ({ minX: 0, maxX: photo.width, minY: -photo.height, maxY: 0 }), [photo.width, photo.height]);
-  const options = useMemo(() => ({ oneFingerPans: false }), []);
-  const view = useViewport(svg, bounds, options);
+  const view = useViewport(svg, bounds, { oneFingerPans: false });
   const { k, x: tx, y: ty } = view.transform;
   const [held, setHeld] = useState<Held | null>(null);
   const [chosen, setChosen] = useState<{ pulley: string; index: number } | null>(null);

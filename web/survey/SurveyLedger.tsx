@@ -1,5 +1,5 @@
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { Button, Input, Segmented } from 'antd';
+import { Button, Input, Segmented, Switch } from 'antd';
 import { useId } from 'react';
 import {
   addPulley, changePulley, changeStation, duplicateStation, newPulley, removePulley, removeStation, stationLabel,
@@ -13,6 +13,7 @@ import { LengthFigure } from '../ledger/LengthFigure';
 import { QuantityField } from '../ledger/QuantityField';
 import { AddPulley } from './AddPulley';
 import { DiameterReadings } from './DiameterReadings';
+import { ObstacleLedger } from './ObstacleLedger';
 import { PictureLedger } from './PictureLedger';
 import { ROLE_OPTIONS } from './role-options';
 import { SURVEY_CODES } from './survey-codes';
@@ -74,6 +75,7 @@ function PulleyLedger() {
       </div>
       {station ? <StationFields key={station.id} station={station} section={section} /> : drive.stations.length > 0 && <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>}
       {drive.stations.length > 0 && <PulleyTable />}
+      {drive.stations.length > 0 && <ObstacleLedger />}
       <CrankWay />
       <SurveyFindings />
     </>
@@ -143,6 +145,7 @@ function StationFields({ station, section }: { station: Station; section: string
         )}
       </div>
       {pulley.surface !== 'toothed' && <DiameterReadings key={`${pulley.id} readings`} station={station} pulley={pulley} />}
+      {station.role !== 'crankshaft' && <MayBeLeftOut station={station} />}
       <div className="button-row">
         <Button icon={<PlusOutlined />} onClick={addSheave}>
           Sheave on this shaft
@@ -155,6 +158,33 @@ function StationFields({ station, section }: { station: Station; section: string
           Delete
         </Button>
       </div>
+    </div>
+  );
+}
+
+/** A pulley not bought yet, and how far from where it is drawn it may be put. */
+function MayBeLeftOut({ station }: { station: Station }) {
+  const { unit, dispatch } = useBench();
+  const id = useId();
+  const set = (fields: Partial<Station>) => dispatch(edit((d) => changeStation(d, station.id, fields)));
+  return (
+    <div className="fields">
+      <div className="field">
+        <label className="label" htmlFor={id}>
+          May be left out
+        </label>
+        <span className="switch-line">
+          <Switch id={id} checked={station.optional === true} onChange={(on) => set({ optional: on || undefined, ...(!on && { region: undefined }) })} />
+        </span>
+      </div>
+      {station.optional && (
+        <QuantityField
+          label="May sit within (0: anywhere)"
+          mm={station.region?.radius ?? 0}
+          unit={unit}
+          onCommit={(radius) => set({ region: radius > 0 ? { x: station.x, y: station.y, radius } : undefined })}
+        />
+      )}
     </div>
   );
 }

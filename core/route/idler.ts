@@ -1,0 +1,135 @@
+import { placeIdler } from '../drive/edit';
+import { pulleysById } from '../drive/look-up';
+import { newStation } from '../drive/templates';
+import type { Drive, RouteStop, Side, Station } from '../drive/types';
+import { beltBounds } from '../path/outline';
+import { solveBelt } from '../path/solve';
+import type { BeltSolution } from '../path/solution';
+import { leastWrapDeg } from '../path/wrap-limits';
+import { bodyRadiusMm, sectionFor } from '../section';
+
+/** A place for an idler that would raise the worst wrap. */
+export interface IdlerProposal {
+  station: Station;
+  /** Place on the belt, and the side it rides on. */
+  index: number;
+  stop: RouteStop;
+  lengthMm: number;
+  /** The accessory with least wrap to spare as the belt runs now, and what the idler makes of it. */
+  worst: { pulley: string; beforeDeg: number; afterDeg: number };
+  /** The one with least to spare afterwards. */
+  then: { pulley: string; wrapDeg: number };
+  /** Wrap over its default least, less one, of the worst: before and after. */
+  before: number;
+  after: number;
+}
+
+export interface IdlerSearch {
+  tried: number;
+  proposals: IdlerProposal[];
+  cancelled: boolean;
+}
+
+export interface IdlerWish {
+  /** An idler already drawn, such as one that may be left out; a new one where it is missing. Its `region` bounds the search. */
+  station?: string;
+  /** Diameter of a new one, mm. */
+  diameter?: number;
+  top?: number;
+  onProgress?: (share: number) => void;
+  shouldStop?: () => boolean;
+}
+
+/** Between tries, mm: first over the whole region, then about the best of each span. */
+const STEPS = [16, 5, 1.5] as const;
+/** Kept clear round an idler for its bolt and the belt, mm. */
+const ROOM = 12;
+/** Less wrap than this and an idler only rattles along, degrees. */
+const OWN_WRAP = 20;
+/** A gain below this share of the default least wrap is not worth a bracket. */
+const LEAST_GAIN = 0.02;
+/** Spare wrap beyond this share is no gain: the shorter belt is. */
+const PLENTY = 0.3;
+
+/**
+ * Where an idler would raise the worst wrap of a belt that runs: every span is tried, on a grid over the region that is then made finer. Best first, one for each span and
+ * side. None for a belt that cannot run, or where nothing helps.
+ */
+export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}): IdlerSearch {
+  const belt = drive.belts.find(({ id }) => id === beltId);
+  const section = belt && sectionFor(belt.section, belt.sectionOverrides);
+  const now = belt && solveBelt(drive, beltId);
+  const wanted = wish.station === undefined ? undefined : drive.stations.find(({ id }) => id === wish.station);
+  if (!belt || !section || !now?.closed || (wish.station !== undefined && !wanted)) return { tried: 0, proposals: [], cancelled: false };
+  const made = wanted ?? newStation(drive, 'idler', 0, 0, belt.section);
+  const idler: Station = wish.diameter === undefined || wanted ? made : { ...made, pulleys: made.pulleys.map((pulley) => ({ ...pulley, diameter: wish.diameter! })) };
+  const pulley = idler.pulleys[0]!;
+  const side: Side = pulley.surface === 'smooth' ? 'back' : 'drive';
+  const before = worstOf(drive, now, section.kind);
+  if (!before) return { tried: 0, proposals: [], cancelled: false };
+
+  const others = [...pulleysById(drive).values()].filter(({ station }) => station.id !== idler.id).map((placed) => ({ ...placed.station, radius: bodyRadiusMm(placed.pulley, section) }));
+  const reach = bodyRadiusMm(pulley, section);
+  const { region } = idler;
+  const bounds = region
+    ? { minX: region.x - region.radius, maxX: region.x + region.radius, minY: region.y - region.radius, maxY: region.y + region.radius }
+    : beltBounds(drive, 0);
+  const allowed = (x: number, y: number) => (!region || Math.hypot(x - region.x, y - region.y) <= region.radius) && others.every((other) => Math.hypot(x - other.x, y - other.y) >= other.radius + reach + ROOM);
+
+  let tried = 0;
+  let cancelled = false;
+  const tryAt = (index: number, x: number, y: number): IdlerProposal | null => {
+    if (!allowed(x, y)) return null;
+    tried += 1;
+    const station = { ...idler, x, y };
+    const stop = { pulley: pulley.id, side };
+    const tested = placeIdler(drive, beltId, station, index, stop);
+    const solved = solveBelt(tested, beltId)!;
+    if (!solved.closed || solved.findings.some(({ severity }) => severity === 'fault') || solved.contacts[index]!.wrapDeg! < OWN_WRAP) return null;
+    const after = worstOf(tested, solved, section.kind)!;
+    if (after.margin < before.margin + LEAST_GAIN) return null;
+    const helped = solved.contacts.find((contact) => contact.pulley === before.pulley)!;
+    return {
+      station, index, stop, lengthMm: solved.length.mm!,
+      worst: { pulley: before.pulley, beforeDeg: before.wrapDeg, afterDeg: helped.wrapDeg! },
+      then: { pulley: after.pulley, wrapDeg: after.wrapDeg },
+      before: before.margin, after: after.margin,
+    };
+  };
+  const order = (one: IdlerProposal, two: IdlerProposal) => Math.min(PLENTY, two.after) - Math.min(PLENTY, one.after) || one.lengthMm - two.lengthMm;
+  const better = (one: IdlerProposal | null, two: IdlerProposal | null) => (!one || (two && order(one, two) > 0) ? two : one);
+
+  const found: IdlerProposal[] = [];
+  const count = belt.route.length;
+  for (let index = 1; index <= count && !cancelled; index += 1) {
+    let best: IdlerProposal | null = null;
+    for (let x = bounds.minX; x <= bounds.maxX && !cancelled; x += STEPS[0]) {
+      for (let y = bounds.minY; y <= bounds.maxY; y += STEPS[0]) best = better(best, tryAt(index, x, y));
+      if (wish.shouldStop?.()) cancelled = true;
+      wish.onProgress?.((index - 1 + (x - bounds.minX) / Math.max(1, bounds.maxX - bounds.minX)) / count);
+    }
+    for (const step of STEPS.slice(1)) {
+      for (let round = 0; best && round < 12; round += 1) {
+        const { x, y } = best.station;
+        const next: IdlerProposal | null = [[step, 0], [-step, 0], [0, step], [0, -step], [step, step], [-step, -step], [step, -step], [-step, step]]
+          .map(([dx, dy]) => tryAt(index, x + dx!, y + dy!))
+          .reduce<IdlerProposal | null>(better, best);
+        if (next === best) break;
+        best = next;
+      }
+    }
+    if (best) found.push({ ...best, station: { ...best.station, x: Math.round(best.station.x), y: Math.round(best.station.y) } });
+  }
+  found.sort(order);
+  return { tried, proposals: found.slice(0, wish.top ?? 4), cancelled };
+}
+
+/** Of the accessories and the crank, the one with least wrap to spare over its default least. Guides take no power, so theirs does not count. */
+function worstOf(drive: Drive, solved: BeltSolution, kind: 'ribbed' | 'vee' | 'toothed'): { pulley: string; wrapDeg: number; margin: number } | null {
+  const roles = new Map(drive.stations.map(({ id, role }) => [id, role]));
+  const margins = solved.contacts.flatMap(({ pulley, station, wrapDeg }) => {
+    const role = roles.get(station)!;
+    return role === 'idler' || role === 'tensioner' || wrapDeg === null ? [] : [{ pulley, wrapDeg, margin: wrapDeg / leastWrapDeg(role, kind) - 1 }];
+  });
+  return margins.reduce<(typeof margins)[number] | null>((worst, next) => (worst === null || next.margin < worst.margin ? next : worst), null);
+}

@@ -1,0 +1,98 @@
+import { Button, Progress } from 'antd';
+import { useEffect, useState } from 'react';
+import { placeIdler, pulleyLabel, stationLabel, STARTING_SIZES, type Belt, type Drive } from '@emery/core/drive';
+import { sketchOf } from '@emery/core/path';
+import type { IdlerProposal, IdlerSearch } from '@emery/core/route';
+import { formatLength } from '@emery/core/quantity';
+import { edit, useBench } from '../bench/bench-context';
+import { runCore } from '../bench/run-core';
+import { Thumbnail } from '../bench/Thumbnail';
+import { Choice } from '../ledger/Choice';
+import { LengthFigure } from '../ledger/LengthFigure';
+import { QuantityField } from '../ledger/QuantityField';
+
+const NEW = '';
+
+/** Where an idler would raise the worst wrap. Looking at a place lays it on the drawing; nothing is changed until it is taken. */
+export function IdlerFinder({ drive, source, onClose }: { drive: Drive; source: Belt; onClose: () => void }) {
+  const { preview, setPreview, dispatch, unit } = useBench();
+  const onBelt = new Set(drive.belts.flatMap(({ route }) => route.map(({ pulley }) => pulley)));
+  const spare = drive.stations.filter(({ role, pulleys }) => role === 'idler' && pulleys.every(({ id }) => !onBelt.has(id)));
+  const [station, setStation] = useState(spare[0]?.id ?? NEW);
+  const [diameter, setDiameter] = useState(STARTING_SIZES.idler);
+  const [progress, setProgress] = useState(0);
+  const [found, setFound] = useState<{ search: IdlerSearch; asked: string } | null>(null);
+  const [problem, setProblem] = useState('');
+  const asked = `${station} ${diameter}`;
+  const search = found?.asked === asked ? found.search : null;
+
+  useEffect(() => {
+    const running = runCore('idlers', { drive, belt: source.id, wish: station === NEW ? { diameter } : { station } }, setProgress);
+    running.done.then(
+      (result) => setFound({ search: result, asked: `${station} ${diameter}` }),
+      (error: Error) => setProblem(error.message),
+    );
+    return running.cancel;
+    // The search belongs to the drive as it was when the finder was opened.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [station, diameter]);
+
+  const close = () => {
+    setPreview(null);
+    onClose();
+  };
+  const withIdler = (d: Drive, { station: placed, index, stop }: IdlerProposal) => placeIdler(d, source.id, placed, index, stop);
+  const take = (proposal: IdlerProposal) => {
+    close();
+    dispatch(edit((d) => withIdler(d, proposal)));
+  };
+  return (
+    <section aria-label="Places for an idler">
+      <div className="block-head">
+        <h2>{search ? (search.proposals.length > 0 ? 'An idler here would help' : 'No idler helps here') : 'Trying places for an idler'}</h2>
+        <Button onClick={close}>{search ? 'Back' : 'Cancel'}</Button>
+      </div>
+      <div className="fields">
+        {spare.length > 0 && <Choice label="Which" value={station} options={[...spare.map((one) => ({ value: one.id, label: stationLabel(one) })), { value: NEW, label: 'A new one' }]} onChange={setStation} />}
+        {station === NEW && <QuantityField label="Its diameter (a default)" mm={diameter} unit={unit} onCommit={setDiameter} />}
+      </div>
+      {!search && !problem && <Progress percent={Math.round(progress * 100)} showInfo={false} aria-label="Share of the places tried" />}
+      {problem && (
+        <p className="field-echo is-wrong" role="alert">
+          The search stopped: {problem}
+        </p>
+      )}
+      {search?.proposals.length === 0 && <p className="finding is-note">No place for this idler gives the pulley with least wrap more, with room for it and the belt still running. Another size may, or another route.</p>}
+      <ol className="routes">
+        {search?.proposals.map((proposal, index) => {
+          const there = withIdler(drive, proposal);
+          const shown = preview !== null && JSON.stringify(preview.stations) === JSON.stringify(there.stations) && JSON.stringify(preview.belts) === JSON.stringify(there.belts);
+          const route = source.route;
+          const [before, after] = [route[proposal.index - 1]!, route[proposal.index % route.length]!];
+          return (
+            <li key={index} className={shown ? 'is-shown' : ''}>
+              <button type="button" className="route-found" aria-pressed={shown} onClick={() => setPreview(shown ? null : there)}>
+                <Thumbnail sketch={sketchOf(there)} label={`Place ${index + 1}`} />
+                <span>
+                  <strong className="route-length">
+                    {Math.round(proposal.worst.beforeDeg)}° to {Math.round(proposal.worst.afterDeg)}°
+                  </strong>{' '}
+                  <span className="quiet">wrap at {pulleyLabel(drive, proposal.worst.pulley)}</span>
+                  <span className="route-reasons">
+                    Between {pulleyLabel(drive, before.pulley)} and {pulleyLabel(drive, after.pulley)}, {formatLength(proposal.station.x, unit)} right and {formatLength(proposal.station.y, unit)} up. Belt <LengthFigure mm={proposal.lengthMm} unit={unit} />.
+                    Least to spare is then {pulleyLabel(there, proposal.then.pulley)} with {Math.round(proposal.then.wrapDeg)}°.
+                  </span>
+                </span>
+              </button>
+              {shown && (
+                <Button type="primary" onClick={() => take(proposal)}>
+                  Put it there
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
