@@ -85,6 +85,10 @@ export const useDeleted = (enabled: boolean) =>
     },
   });
 
+/** A drive as the server has it now, for pages that only show it. */
+export const useSavedDrive = (id: string) =>
+  useQuery({ queryKey: ['saved drive', id], queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal), gcTime: 0, staleTime: 0 });
+
 export const useDrive = (id: string) =>
   useQuery({ queryKey: ['drive', id], queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal), gcTime: 0, staleTime: Infinity });
 

@@ -21,6 +21,19 @@ interface Props {
 /** True on a screen that is touched rather than pointed at. */
 const touches = typeof matchMedia === 'function' && matchMedia('(pointer: coarse)').matches;
 
+let pressing = false;
+if (typeof window !== 'undefined') {
+  window.addEventListener('pointerdown', () => (pressing = true), true);
+  for (const end of ['pointerup', 'pointercancel']) window.addEventListener(end, () => (pressing = false), true);
+}
+
+/** Runs at once, or once the finger that is down has been lifted: what it pressed must not move away under it. */
+function afterPress(run: () => void): void {
+  if (!pressing) return run();
+  const later = () => setTimeout(run, 50);
+  window.addEventListener('pointerup', later, { once: true });
+}
+
 /** Where a length is written, by keyboard or on the tape pad: the same everywhere in Emery. */
 export function LengthInput({ id, label, text, unit, signed, wrong, onText, onEnter, onLeave, onKeyDown }: Props) {
   const [padOpen, setPadOpen] = useState(false);
@@ -43,7 +56,7 @@ export function LengthInput({ id, label, text, unit, signed, wrong, onText, onEn
         onChange={(event) => onText(event.target.value)}
         onBlur={({ relatedTarget }) => {
           onLeave?.();
-          if (!relatedTarget?.closest('.tape-pad, .pad-button')) setPadOpen(false);
+          if (!relatedTarget?.closest('.tape-pad, .pad-button')) afterPress(() => setPadOpen(false));
         }}
         onKeyDown={(event) => {
           if (event.key === 'Enter') onEnter();

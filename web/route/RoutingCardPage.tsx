@@ -5,7 +5,7 @@ import { Link, useParams } from 'react-router';
 import { stationLabel, type Drive } from '@emery/core/drive';
 import { beltOutline, solveDrive, spanMidpoints } from '@emery/core/path';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
-import { useDrive, useShop, type DriveOpened } from '../api/shop';
+import { useSavedDrive, useShop, type DriveOpened } from '../api/shop';
 import { placeLabels } from '../front-view/labels';
 import { download, dxfOf, pdfOf, svgText } from './card-files';
 import { CARD, cardScale, cardText } from './routing-card';
@@ -15,7 +15,7 @@ import './routing-card.css';
 /** The diagram the vehicle has lost: one page for the workshop wall or the underside of a bonnet. */
 export default function RoutingCardPage() {
   const { driveId = '' } = useParams();
-  const { data, error } = useDrive(driveId);
+  const { data, error } = useSavedDrive(driveId);
   const card = useRef<SVGSVGElement>(null);
   const { message } = AntApp.useApp();
   const [busy, setBusy] = useState(false);

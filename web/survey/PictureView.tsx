@@ -8,8 +8,8 @@ import { useViewport } from '../front-view/use-viewport';
 import { photoAddress } from './picture-in-hand';
 import './picture.css';
 
-/** How near, px on the screen, a finger must come to a point to take hold of it. */
-const GRIP = 20;
+/** How near, px on the screen, a finger must come to a point to take hold of it; less on a small rim, or there would be no room for a new one. */
+const GRIP = { most: 20, least: 6, ofRim: 0.3 };
 const ENOUGH = 5;
 
 /** A point under the hand: where it is in the picture, and which of the rim's points it is; -1 for a new one. */
@@ -63,7 +63,9 @@ export function PictureView({ photo, pulley }: { photo: SurveyPhoto; pulley: str
     // A second finger means pan or zoom: what the first was about to do is let go.
     if (held) return setHeld(null);
     const at = pointAt(event);
-    const near = points.map(([u, v], index) => ({ index, far: Math.hypot(u - at[0], v - at[1]) * k })).filter(({ far }) => far < GRIP).sort((a, b) => a.far - b.far)[0];
+    const rimPx = (fitEllipse(points)?.b ?? 0) * k;
+    const grip = Math.min(GRIP.most, Math.max(GRIP.least, GRIP.ofRim * rimPx));
+    const near = points.map(([u, v], index) => ({ index, far: Math.hypot(u - at[0], v - at[1]) * k })).filter(({ far }) => far < grip).sort((a, b) => a.far - b.far)[0];
     if (!near && !within(at)) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     setHeld({ pointer: event.pointerId, index: near?.index ?? -1, at: near ? points[near.index]! : at, moved: false });
