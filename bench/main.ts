@@ -1,9 +1,10 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import type { Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
+import { fitEllipse, fitPhoto } from '@emery/core/photo';
 import { searchRoutes } from '@emery/core/route';
 import { fitSurvey } from '@emery/core/survey';
 import { driveOf, type Stop } from '../core/drive/examples';
@@ -74,6 +75,24 @@ function benchSurvey(): void {
   };
   run(false);
   run(true);
+}
+
+/** The demo truck's picture as it is marked, and a network that takes it in. */
+function benchPicture(): void {
+  const truck = JSON.parse(readFileSync(new URL('../demo/1-rescue-truck.emery.json', import.meta.url), 'utf8')) as Drive;
+  const photo = truck.survey!.photos![0]!;
+  const repeat = (what: string, count: number, run: () => unknown) => {
+    run();
+    print(what, spread(Array.from({ length: count }, () => {
+      const from = performance.now();
+      run();
+      return performance.now() - from;
+    }), 'ms', 2));
+  };
+  const points = photo.rims![0]!.points;
+  repeat('Ellipse through 8 points', 500, () => fitEllipse(points));
+  repeat(`Square-up of a picture, ${photo.rims!.length} rims`, 20, () => fitPhoto(truck, photo));
+  repeat('Picture and tapes in one fit', 10, () => fitSurvey(truck, truck.survey!.readings!));
 }
 
 /** The pulleys of a long serpentine, and twelve about a ring, where most orders stay open longest. */
@@ -201,6 +220,7 @@ function union(events: { ts: number; dur?: number }[]): number {
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-bench-'));
 benchSolve();
 benchSurvey();
+benchPicture();
 benchRoutes();
 const database = await openDatabase(folder);
 const server = await startServer({ databaseUrl: database.url('emery_bench'), port: 0, webFolder: await buildInterface(), logs: undefined, shop: 'empty' });

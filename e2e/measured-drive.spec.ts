@@ -67,7 +67,7 @@ async function markPicture(page: Page, hand: Hand): Promise<void> {
 }
 
 async function readTapes(page: Page, count: number): Promise<void> {
-  await page.getByText('Tapes between').click();
+  await page.getByText('Tapes', { exact: true }).click();
   for (let k = 0; k < count; k += 1) {
     // Whatever is asked for is taped, once the readings so far have been worked out.
     await expect(page.getByRole('heading', { name: 'Next tape, the most useful one' })).toBeVisible();

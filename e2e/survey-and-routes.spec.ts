@@ -4,7 +4,7 @@ import { coreLength, dragBy, expect, openDrive, saved, shownLength, test } from 
 test('tapes put a pulley where it sits, a slipped inch is named, and the readings are kept', async ({ page, emery }) => {
   await page.goto('/');
   await openDrive(page, 'Front drive, being measured');
-  await page.getByText('Tapes between them').click();
+  await page.getByText('Tapes', { exact: true }).click();
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText('Tensioner is not fixed yet.');
   await expect(page.locator('.tape-line')).toHaveCount(4);
 
@@ -43,7 +43,7 @@ test('tapes put a pulley where it sits, a slipped inch is named, and the reading
 test('a reading that is none is refused with what is accepted, and stays', async ({ page }) => {
   await page.goto('/');
   await openDrive(page, 'Front drive, being measured');
-  await page.getByText('Tapes between them').click();
+  await page.getByText('Tapes', { exact: true }).click();
   await page.getByLabel('Reading', { exact: true }).fill('twelve');
   await page.getByRole('button', { name: 'Add reading' }).click();
   await expect(page.getByRole('alert')).toContainText('"twelve" is not a length.');

@@ -42,7 +42,26 @@ try {
   });
   await picture('bench-tapes', wide, async (page) => {
     await open(page, /Open Front drive, being measured/);
-    await page.getByText('Tapes between them').click();
+    await page.getByText('Tapes', { exact: true }).click();
+  });
+  await picture('bench-picture', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^1 Survey/ }).click();
+    await page.getByText('Picture', { exact: true }).click();
+    await page.waitForSelector('.underlay img');
+    await page.waitForTimeout(600);
+  });
+  await picture('bench-rims', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^1 Survey/ }).click();
+    await page.getByText('Picture', { exact: true }).click();
+    await page.getByRole('button', { name: 'Mark the rim of Crank' }).click();
+    await page.waitForTimeout(600);
+  });
+  await picture('bench-idler', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: 'Where an idler helps' }).click();
+    await page.getByRole('button', { name: /Place 1/ }).click();
   });
   await picture('bench-routes', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);

@@ -1,6 +1,6 @@
 import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Result, Spin, Tooltip } from 'antd';
-import { memo, useCallback, useEffect, useMemo, useState } from 'react';
+import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { findPulley, stationOf, tapped, type Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
@@ -12,7 +12,6 @@ import { RouteLedger } from '../route/RouteLedger';
 import { useSurveyFit } from '../survey/use-survey-fit';
 import { SurveyLedger } from '../survey/SurveyLedger';
 import { pictureInHand } from '../survey/picture-in-hand';
-import { PictureView } from '../survey/PictureView';
 import { UnrolledBelt } from '../unrolled/UnrolledBelt';
 import { BenchContext, edit, type Bench, type Mark, type PictureInHand, type Stage, type Surveying } from './bench-context';
 import { createDriveStore, type DriveAction, type DriveStore } from './drive-history';
@@ -25,6 +24,9 @@ import { useBenchKeys } from './use-bench-keys';
 import { useHistory, useOpenDrive, useSaveState, type OpenDrive } from './use-open-drive';
 import '../ledger/ledger.css';
 import './bench.css';
+
+/** With its matrix sums fetched only where a picture is marked. */
+const PictureView = lazy(() => import('../survey/PictureView'));
 
 /** One drive on the bench: reads it, then hands over. */
 export default function BenchPage() {
@@ -222,7 +224,13 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
           </p>
         )}
         <main className="bench-parts">
-          {marked ? <PictureView key={marked.id} photo={marked} pulley={picture.marking!} /> : <FrontView />}
+          {marked ? (
+            <Suspense fallback={<section className="front-view sheet" aria-label="Picture" aria-busy />}>
+              <PictureView key={marked.id} photo={marked} pulley={picture.marking!} />
+            </Suspense>
+          ) : (
+            <FrontView />
+          )}
           <UnrolledBelt />
           <aside className="ledger sheet" aria-label="Ledger">
             {whatIf && (

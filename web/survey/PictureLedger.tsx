@@ -15,7 +15,7 @@ import { Fitted } from './Fitted';
 import { pictureInHand } from './picture-in-hand';
 
 /** Pictures: taken in, rims marked, and what they come to. */
-export function PictureLedger() {
+export default function PictureLedger() {
   const { drive, surveyFit, picture, setPicture, dispatch } = useBench();
   const photos = photosOf(drive);
   const photo = pictureInHand(drive, picture);

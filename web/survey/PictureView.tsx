@@ -21,7 +21,7 @@ interface Held {
 }
 
 /** The picture itself, as taken, for putting points round the rim of one pulley. One finger puts and moves points under a magnifier; two pan and zoom. */
-export function PictureView({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
+export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
   const { drive, dispatch, surveyFit, setPicture } = useBench();
   const svg = useRef<SVGSVGElement>(null);
   const bounds = useCallback(() => ({ minX: 0, maxX: photo.width, minY: -photo.height, maxY: 0 }), [photo.width, photo.height]);

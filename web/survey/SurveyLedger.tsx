@@ -1,6 +1,6 @@
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Input, Segmented, Switch } from 'antd';
-import { useId } from 'react';
+import { lazy, Suspense, useId } from 'react';
 import {
   addPulley, changePulley, changeStation, duplicateStation, newPulley, removePulley, removeStation, stationLabel,
   ROLE_LABELS, type Pulley, type Rotation, type Station, type Surface,
@@ -14,10 +14,11 @@ import { QuantityField } from '../ledger/QuantityField';
 import { AddPulley } from './AddPulley';
 import { DiameterReadings } from './DiameterReadings';
 import { ObstacleLedger } from './ObstacleLedger';
-import { PictureLedger } from './PictureLedger';
 import { ROLE_OPTIONS } from './role-options';
 import { SURVEY_CODES } from './survey-codes';
 import { TapeLedger } from './TapeLedger';
+
+const PictureLedger = lazy(() => import('./PictureLedger'));
 
 const SURFACES: { value: Surface; label: string }[] = [
   { value: 'ribbed', label: 'Ribbed' },
@@ -48,7 +49,7 @@ export function SurveyLedger() {
         value={surveying}
         options={[
           { value: 'pulleys', label: 'Pulleys' },
-          { value: 'tapes', label: 'Tapes between' },
+          { value: 'tapes', label: 'Tapes' },
           { value: 'picture', label: 'Picture' },
         ]}
         onChange={(what) => {
@@ -56,7 +57,11 @@ export function SurveyLedger() {
           setSurveying(what);
         }}
       />
-      {surveying === 'tapes' ? <TapeLedger /> : surveying === 'picture' ? <PictureLedger /> : <PulleyLedger />}
+      {surveying === 'tapes' ? <TapeLedger /> : surveying === 'picture' ? (
+        <Suspense fallback={null}>
+          <PictureLedger />
+        </Suspense>
+      ) : <PulleyLedger />}
     </>
   );
 }
