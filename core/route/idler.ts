@@ -44,8 +44,6 @@ export interface IdlerWish {
 const STEPS = [16, 5, 1.5] as const;
 /** Kept clear round an idler for its bolt and the belt, mm. */
 const ROOM = 12;
-/** Less wrap than this and an idler only rattles along, degrees. */
-const OWN_WRAP = 20;
 /** A gain below this share of the default least wrap is not worth a bracket. */
 const LEAST_GAIN = 0.02;
 /** Spare wrap beyond this share is no gain: the shorter belt is. */
@@ -76,6 +74,8 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
     : beltBounds(drive, 0);
   const allowed = (x: number, y: number) => (!region || Math.hypot(x - region.x, y - region.y) <= region.radius) && others.every((other) => Math.hypot(x - other.x, y - other.y) >= other.radius + reach + ROOM);
 
+  // With less an idler only rattles along, and would be a finding itself.
+  const ownWrap = leastWrapDeg('idler', section.kind);
   let tried = 0;
   let cancelled = false;
   const tryAt = (index: number, x: number, y: number): IdlerProposal | null => {
@@ -85,7 +85,7 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
     const stop = { pulley: pulley.id, side };
     const tested = placeIdler(drive, beltId, station, index, stop);
     const solved = solveBelt(tested, beltId)!;
-    if (!solved.closed || solved.findings.some(({ severity }) => severity === 'fault') || solved.contacts[index]!.wrapDeg! < OWN_WRAP) return null;
+    if (!solved.closed || solved.findings.some(({ severity }) => severity === 'fault') || solved.contacts[index]!.wrapDeg! < ownWrap) return null;
     const after = worstOf(tested, solved, section.kind)!;
     if (after.margin < before.margin + LEAST_GAIN) return null;
     const helped = solved.contacts.find((contact) => contact.pulley === before.pulley)!;
