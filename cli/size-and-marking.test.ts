@@ -1,0 +1,46 @@
+import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { sizeBelt } from '@emery/core/size';
+import type { Drive } from '@emery/core/drive';
+
+const emery = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['scripts/emery.mjs', ...args], { encoding: 'utf8', env: { ...process.env, INIT_CWD: process.cwd() } });
+  return { status, stdout, stderr };
+};
+const truck = 'demo/1-rescue-truck.emery.json';
+
+test('size prints the window and each length as core has it', () => {
+  const { status, stdout } = emery('size', truck, '--belt', 'main', '--lengths', '1780,1805,1900');
+  expect(status).toBe(0);
+  const printed = JSON.parse(stdout) as { window: object; candidates: { lengthMm: number; verdict: string; armAngle: number | null; position: number | null; tensionN: number | null; reserveMm: number }[] };
+  const sized = sizeBelt(JSON.parse(readFileSync(truck, 'utf8')) as Drive, 'main', { lengths: [1780, 1805, 1900] })!;
+  expect(printed.window).toEqual(sized.window);
+  expect(Object.keys(printed.window)).toEqual(['full', 'shortMark', 'longMark', 'free']);
+  expect(printed.candidates.map(({ verdict }) => verdict)).toEqual(['tight', 'fits', 'out-of-travel']);
+  printed.candidates.forEach((candidate, k) => {
+    const { armAngle, position, tensionN, reserveMm } = sized.candidates[k]!;
+    expect(candidate).toMatchObject({ armAngle, position, tensionN, reserveMm });
+  });
+});
+
+test('a slot has a slack and a tight end', () => {
+  const { window, candidates } = JSON.parse(emery('size', 'demo/2-hill-farm-pickup.emery.json', '--belt', 'inner').stdout) as { window: object; candidates: object[] };
+  expect(Object.keys(window)).toEqual(['slackEnd', 'tightEnd']);
+  expect(candidates.length).toBeGreaterThan(3);
+});
+
+test('marking prints its readings, and an empty list for nonsense', () => {
+  expect(JSON.parse(emery('marking', '6PK1735').stdout)).toEqual({ readings: [expect.objectContaining({ section: 'PK', ribs: 6, widthMm: 21.36, lengthMm: 1735, basis: 'effective', scheme: 'ribs-PK-mm' })] });
+  expect(JSON.parse(emery('marking', 'hello').stdout)).toEqual({ readings: [] });
+});
+
+test.each<[string[], RegExp]>([
+  [['size', truck], /^emery: usage: emery size FILE --belt ID/],
+  [['size', truck, '--belt', 'ghost'], /^emery: --belt: there is no belt "ghost"; this drive has main\n$/],
+  [['size', truck, '--belt', 'main', '--lengths', '1800,long'], /^emery: --lengths: "long" is not a length in mm/],
+  [['marking'], /^emery: usage: emery marking/],
+])('bad input is one plain line and exit code 2: %s', (args, line) => {
+  const { status, stderr, stdout } = emery(...args);
+  expect([status, stdout]).toEqual([2, '']);
+  expect(stderr).toMatch(line);
+});

@@ -1,0 +1,173 @@
+import { changePulley, moveStation } from '../drive/edit';
+import type { Adjuster, Belt, Drive, Station } from '../drive/types';
+
+interface Place {
+  x: number;
+  y: number;
+}
+
+/**
+ * How a shaft is moved to tighten a belt. A share of the travel runs from 0, the end where the belt is slackest to slip on (a sprung arm's `fullAngle`), to 1, the
+ * end the belt is tightened toward (its `freeAngle`).
+ */
+export interface Travel {
+  station: string;
+  kind: string;
+  /** The drive with the shaft (or the split sheave) at that share of the travel. */
+  at: (share: number) => Drive;
+  /** What a mechanic reads there: the arm's angle in degrees, or mm of travel from the slack end. */
+  readingAt: (share: number) => number;
+  reads: 'armAngle' | 'travel';
+  /** Shares of a sprung arm's marks. */
+  marks: { short: number; long: number } | null;
+  /** Where the shaft stands now. */
+  now: number;
+}
+
+/** The adjuster that tightens a belt, or null where none does: a tensioner's first, then any other shaft's that the belt runs on. */
+export function travelOf(drive: Drive, belt: Belt): Travel | null {
+  const on = new Set(belt.route.map(({ pulley }) => pulley));
+  const adjustable = drive.stations.filter(({ adjuster, pulleys }) => adjuster && adjuster.kind !== 'fixed' && pulleys.some(({ id }) => on.has(id)));
+  const station = adjustable.find(({ role }) => role === 'tensioner') ?? adjustable[0];
+  return station ? travelBy(drive, station, belt) : null;
+}
+
+function travelBy(drive: Drive, station: Station, belt: Belt): Travel | null {
+  const adjuster = station.adjuster!;
+  switch (adjuster.kind) {
+    case 'sprung-arm':
+      return armTravel(drive, station, adjuster);
+    case 'slot-pivot':
+      return slotTravel(drive, station, adjuster);
+    case 'slide':
+      return slideTravel(drive, station, adjuster);
+    case 'turnbuckle':
+      return linkTravel(drive, station, adjuster);
+    case 'shims':
+      return shimTravel(drive, station, adjuster, belt);
+    default:
+      return null;
+  }
+}
+
+const RAD = Math.PI / 180;
+const number = (value: unknown, fallback = 0): number => (typeof value === 'number' && Number.isFinite(value) ? value : fallback);
+const place = (value: unknown): Place => ({ x: number((value as Place | undefined)?.x), y: number((value as Place | undefined)?.y) });
+const lerp = (from: number, to: number, share: number) => from + (to - from) * share;
+
+/** An angle as many turns on as brings it nearest to another: 350° beside −12° is −10°. */
+export function besideAngle(angle: number, beside: number): number {
+  return angle - 360 * Math.round((angle - beside) / 360);
+}
+
+/** A sprung arm's angles, all counted the way the arm swings, degrees. */
+export function armAngles(adjuster: Adjuster): { free: number; full: number; short: number | null; long: number | null } {
+  const free = number(adjuster['freeAngle']);
+  const full = besideAngle(number(adjuster['fullAngle']), free);
+  const middle = (free + full) / 2;
+  const mark = (name: string) => (typeof adjuster[name] === 'number' ? besideAngle(number(adjuster[name]), middle) : null);
+  return { free, full, short: mark('shortMark'), long: mark('longMark') };
+}
+
+function armTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel | null {
+  const { free, full, short, long } = armAngles(adjuster);
+  if (free === full) return null;
+  const pivot = place(adjuster['pivot']);
+  const length = number(adjuster['armLength']);
+  const angleAt = (share: number) => lerp(full, free, share);
+  const shareOf = (angle: number) => (angle - full) / (free - full);
+  const standing = besideAngle(Math.atan2(station.y - pivot.y, station.x - pivot.x) / RAD, (free + full) / 2);
+  return {
+    station: station.id,
+    kind: adjuster.kind,
+    reads: 'armAngle',
+    at: (share) => moveStation(drive, station.id, pivot.x + length * Math.cos(angleAt(share) * RAD), pivot.y + length * Math.sin(angleAt(share) * RAD)),
+    readingAt: angleAt,
+    marks: short === null || long === null ? null : { short: shareOf(short), long: shareOf(long) },
+    now: shareOf(standing),
+  };
+}
+
+function slotTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel | null {
+  const pivot = place(adjuster['pivot']);
+  const radius = Math.hypot(station.x - pivot.x, station.y - pivot.y);
+  const slack = number(adjuster['inAngle']);
+  const tight = besideAngle(number(adjuster['outAngle']), slack);
+  if (slack === tight || radius < 1e-6) return null;
+  const angleAt = (share: number) => lerp(slack, tight, share) * RAD;
+  const standing = besideAngle(Math.atan2(station.y - pivot.y, station.x - pivot.x) / RAD, (slack + tight) / 2);
+  return {
+    station: station.id,
+    kind: adjuster.kind,
+    reads: 'travel',
+    at: (share) => moveStation(drive, station.id, pivot.x + radius * Math.cos(angleAt(share)), pivot.y + radius * Math.sin(angleAt(share))),
+    readingAt: (share) => Math.abs(tight - slack) * RAD * radius * share,
+    marks: null,
+    now: (standing - slack) / (tight - slack),
+  };
+}
+
+function slideTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel | null {
+  const direction = number(adjuster['direction']) * RAD;
+  const travel = number(adjuster['travel']);
+  if (travel === 0) return null;
+  return {
+    station: station.id,
+    kind: adjuster.kind,
+    reads: 'travel',
+    at: (share) => moveStation(drive, station.id, station.x + Math.cos(direction) * travel * share, station.y + Math.sin(direction) * travel * share),
+    readingAt: (share) => Math.abs(travel) * share,
+    marks: null,
+    now: 0,
+  };
+}
+
+/** The link from the anchor to the lug turns the accessory about its pivot: the lug's angle follows from the three sides. */
+function linkTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel | null {
+  const [pivot, anchor, lug] = [place(adjuster['pivot']), place(adjuster['anchor']), place(adjuster['lug'])];
+  const [least, most] = [number(adjuster['minLength']), number(adjuster['maxLength'])];
+  const reach = Math.hypot(lug.x - pivot.x, lug.y - pivot.y);
+  const base = Math.hypot(anchor.x - pivot.x, anchor.y - pivot.y);
+  if (least === most || reach < 1e-6 || base < 1e-6) return null;
+  const toAnchor = Math.atan2(anchor.y - pivot.y, anchor.x - pivot.x);
+  const toLug = Math.atan2(lug.y - pivot.y, lug.x - pivot.x);
+  // Which side of the line from pivot to anchor the lug is on: it stays there.
+  const side = Math.sin(toLug - toAnchor) >= 0 ? 1 : -1;
+  const turnFor = (link: number) => {
+    const cosine = Math.max(-1, Math.min(1, (reach ** 2 + base ** 2 - link ** 2) / (2 * reach * base)));
+    return toAnchor + side * Math.acos(cosine) - toLug;
+  };
+  const now = Math.hypot(lug.x - anchor.x, lug.y - anchor.y);
+  return {
+    station: station.id,
+    kind: adjuster.kind,
+    reads: 'travel',
+    at: (share) => {
+      const turn = turnFor(lerp(least, most, share));
+      const [dx, dy] = [station.x - pivot.x, station.y - pivot.y];
+      return moveStation(drive, station.id, pivot.x + Math.cos(turn) * dx - Math.sin(turn) * dy, pivot.y + Math.sin(turn) * dx + Math.cos(turn) * dy);
+    },
+    readingAt: (share) => Math.abs(most - least) * share,
+    marks: null,
+    now: (now - least) / (most - least),
+  };
+}
+
+/** A split V sheave: taking out a shim of thickness t raises the running radius by t / (2·tan(half groove angle)). */
+function shimTravel(drive: Drive, station: Station, adjuster: Adjuster, belt: Belt): Travel | null {
+  const sum = (value: unknown) => (Array.isArray(value) ? value.reduce<number>((total, one) => total + number(one), 0) : number(value));
+  const between = sum(adjuster['shims']);
+  const spare = sum(adjuster['spare']);
+  const sheaves = station.pulleys.filter(({ id, surface }) => surface === 'vee' && belt.route.some(({ pulley }) => pulley === id));
+  if (between + spare === 0 || sheaves.length === 0) return null;
+  const at = (share: number) => {
+    const removed = (between + spare) * share - spare;
+    return sheaves.reduce((split, { id, diameter = 0, grooveAngle = 36 }) => changePulley(split, id, { diameter: diameter + removed / Math.tan((grooveAngle / 2) * RAD) }), drive);
+  };
+  return { station: station.id, kind: adjuster.kind, reads: 'travel', at, readingAt: (share) => (between + spare) * share, marks: null, now: spare / (between + spare) };
+}
+
+/** The same travel with its ends exchanged, where the other end turns out to be the slack one. */
+export function reversed(travel: Travel): Travel {
+  return { ...travel, at: (share) => travel.at(1 - share), readingAt: (share) => travel.readingAt(share), now: 1 - travel.now };
+}

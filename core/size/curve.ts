@@ -1,0 +1,101 @@
+import type { Belt, Drive } from '../drive/types';
+import { solveBelt } from '../path/solve';
+import type { BeltSolution } from '../path/solution';
+import { markedLengthMm, sectionFor } from '../section';
+import { reversed, travelOf, type Travel } from './adjuster';
+
+/** Path length against adjuster position; marked lengths in mm, null where no line can be drawn. */
+export interface LengthCurve {
+  travel: Travel;
+  /** Marked length at shares 0, 1/n … 1. */
+  lengths: (number | null)[];
+  /** Share of the longest path, where it lies inside the travel: past it, tightening slackens. Null where it lies at the end. */
+  peak: number | null;
+}
+
+/** Points of the curve that is searched for a belt's position. */
+const POINTS = 64;
+
+/** Cord length as drawn, also where something else stops the belt from running there; null where a span has no line. */
+export function cordLengthOf(solved: BeltSolution): number | null {
+  let sum = 0;
+  for (const { arcLength } of solved.contacts) {
+    if (arcLength === null) return null;
+    sum += arcLength;
+  }
+  for (const { length } of solved.spans) {
+    if (length === null) return null;
+    sum += length;
+  }
+  return solved.contacts.length > 1 ? sum : null;
+}
+
+/** The marked length a belt would need on this drive as it stands, whatever it rubs on. */
+export function pathLength(drive: Drive, belt: Belt): number | null {
+  const cord = cordLengthOf(solveBelt(drive, belt.id)!);
+  return cord === null ? null : markedLengthMm(cord, sectionFor(belt.section, belt.sectionOverrides)!);
+}
+
+/**
+ * The curve of a belt's adjuster, from its slack end. A slide or a turnbuckle says nothing of which end is the slack one: the one with the shorter path is. Null for a
+ * belt without an adjuster.
+ */
+export function lengthCurve(drive: Drive, belt: Belt, points = POINTS): LengthCurve | null {
+  const given = travelOf(drive, belt);
+  if (!given) return null;
+  const sample = (travel: Travel) => Array.from({ length: points + 1 }, (_, k) => pathLength(travel.at(k / points), belt));
+  let travel = given;
+  let lengths = sample(travel);
+  const [first, last] = [lengths[0], lengths.at(-1)];
+  if ((travel.kind === 'slide' || travel.kind === 'turnbuckle') && typeof first === 'number' && typeof last === 'number' && first > last) {
+    travel = reversed(travel);
+    lengths = lengths.reverse();
+  }
+  const known = lengths.flatMap((length, k) => (length === null ? [] : [{ length, k }]));
+  const longest = known.reduce<{ length: number; k: number } | null>((most, next) => (most === null || next.length > most.length ? next : most), null);
+  const inside = longest !== null && longest.k < points && longest.length - (lengths[points] ?? -Infinity) > 0.05;
+  return { travel, lengths, peak: inside ? peakNear(travel, belt, longest.k, points) : null };
+}
+
+/** Golden section about the longest sample. */
+function peakNear(travel: Travel, belt: Belt, k: number, points: number): number {
+  let [low, high] = [Math.max(0, (k - 1) / points), Math.min(1, (k + 1) / points)];
+  const part = (Math.sqrt(5) - 1) / 2;
+  for (let round = 0; round < 40; round += 1) {
+    const [a, b] = [high - part * (high - low), low + part * (high - low)];
+    if ((pathLength(travel.at(a), belt) ?? -Infinity) > (pathLength(travel.at(b), belt) ?? -Infinity)) high = b;
+    else low = a;
+  }
+  return (low + high) / 2;
+}
+
+/** The share at which the path is `length` on the working branch, from the slack end to the longest path; null where it never is. */
+export function shareFor({ travel, lengths, peak }: LengthCurve, belt: Belt, length: number): number | null {
+  const points = lengths.length - 1;
+  const end = peak ?? 1;
+  const at = (share: number) => pathLength(travel.at(share), belt);
+  const shares = [...lengths.map((_, k) => k / points).filter((share) => share < end), end];
+  let before: { share: number; length: number } | null = null;
+  for (const share of shares) {
+    const here = share === end ? at(end) : lengths[Math.round(share * points)]!;
+    if (here === null) {
+      before = null;
+      continue;
+    }
+    if (Math.abs(here - length) < 1e-9) return share;
+    if (before && (before.length - length) * (here - length) < 0) return refined(at, before.share, share, length);
+    before = { share, length: here };
+  }
+  return null;
+}
+
+function refined(at: (share: number) => number | null, from: number, to: number, length: number): number {
+  let [low, high] = [from, to];
+  const rising = (at(high) ?? 0) > (at(low) ?? 0);
+  for (let round = 0; round < 60; round += 1) {
+    const middle = (low + high) / 2;
+    if ((at(middle) ?? 0) < length === rising) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}

@@ -1,0 +1,163 @@
+import fc from 'fast-check';
+import { driveOf, type Stop } from '../drive/examples';
+import type { Adjuster, Belt, Drive } from '../drive';
+import { solveDrive } from '../path';
+import { lengthCurve, pathLength, shareFor, sizeBelt, stiffnessN } from './index';
+
+const withAdjuster = (stops: Stop[], station: string, adjuster: Adjuster, belt: Partial<Belt> = {}): Drive => {
+  const drive = driveOf(stops, belt, { crankRotation: 'cw' });
+  return { ...drive, stations: drive.stations.map((s) => (s.id === station ? { ...s, adjuster } : s)) };
+};
+/** Marked length of an open PK belt on two pulleys: cord radii are 2 mm over the ribs, and so is the marked length's line. */
+const openBelt = (big: number, small: number, apart: number) => {
+  const lean = Math.asin((big - small) / 2 / apart);
+  return 2 * apart * Math.cos(lean) + (Math.PI / 2) * (big + small + 8) + (big - small) * lean - 4 * Math.PI;
+};
+const slide = (travel = 40, direction = 0) => withAdjuster([['crank', 0, 0, 160], ['alt', 300, 0, 60]], 'alt', { kind: 'slide', direction, travel });
+
+test('a slide on two pulleys: window and place as the open belt has them', () => {
+  const { window, candidates } = sizeBelt(slide(), 'main', { lengths: [openBelt(160, 60, 317)] })!;
+  expect(window.slackEnd).toBeCloseTo(openBelt(160, 60, 300), 6);
+  expect(window.tightEnd).toBeCloseTo(openBelt(160, 60, 340), 6);
+  expect(candidates[0]).toMatchObject({ verdict: 'fits', position: expect.closeTo(17 / 40, 6) as number, travel: expect.closeTo(17, 5) as number });
+  expect(candidates[0]!.reserveMm).toBeCloseTo(openBelt(160, 60, 340) - openBelt(160, 60, 317), 6);
+});
+
+test('a slide that slackens outward is taken from its other end', () => {
+  const { window, candidates } = sizeBelt(slide(40, 180), 'main', { lengths: [openBelt(160, 60, 290)] })!;
+  expect(window.slackEnd).toBeCloseTo(openBelt(160, 60, 260), 6);
+  expect(window.tightEnd).toBeCloseTo(openBelt(160, 60, 300), 6);
+  expect(candidates[0]!.position).toBeCloseTo(0.75, 6);
+  expect(candidates[0]!.travel).toBeCloseTo(30, 5);
+});
+
+test('a slot swings about its pivot from in to out', () => {
+  // Pivot straight below the alternator, so that swinging moves it along a circle of 100.
+  const drive = withAdjuster([['crank', 0, 0, 160], ['alt', 300, 0, 60]], 'alt', { kind: 'slot-pivot', pivot: { x: 300, y: -100 }, inAngle: 90, outAngle: 70 });
+  const at = (angle: number) => openBelt(160, 60, Math.hypot(300 + 100 * Math.cos((angle * Math.PI) / 180), -100 + 100 * Math.sin((angle * Math.PI) / 180)));
+  const { window, candidates } = sizeBelt(drive, 'main', { lengths: [at(82)] })!;
+  expect(window.slackEnd).toBeCloseTo(at(90), 6);
+  expect(window.tightEnd).toBeCloseTo(at(70), 6);
+  expect(candidates[0]!.position).toBeCloseTo(0.4, 6);
+  expect(candidates[0]!.travel).toBeCloseTo((100 * 8 * Math.PI) / 180, 5);
+});
+
+test('a turnbuckle turns the accessory as its three sides say', () => {
+  const adjuster: Adjuster = { kind: 'turnbuckle', pivot: { x: 300, y: -100 }, anchor: { x: 200, y: 60 }, lug: { x: 300, y: 40 }, minLength: 90, maxLength: 130 };
+  const drive = withAdjuster([['crank', 0, 0, 160], ['alt', 300, 0, 60]], 'alt', adjuster);
+  const curve = lengthCurve(drive, drive.belts[0]!)!;
+  // Where the link is as long as it now is, the shaft is where it now is.
+  const now = curve.travel.at(curve.travel.now).stations[1]!;
+  expect(Math.hypot(now.x - 300, now.y)).toBeLessThan(1e-6);
+  for (const share of [0, 0.3, 1]) {
+    const { x, y } = curve.travel.at(share).stations[1]!;
+    expect(Math.hypot(x - 300, y + 100)).toBeCloseTo(100, 6);
+  }
+});
+
+test('taking out a shim raises the running diameter by t / tan(half the groove angle)', () => {
+  const adjuster: Adjuster = { kind: 'shims', shims: [0.8, 0.8, 1], spare: [0.5] };
+  const drive = withAdjuster([['crank', 0, 0, 160], ['gen', 300, 0, 80]], 'gen', adjuster, { section: 'AV10' });
+  const { travel } = lengthCurve(drive, drive.belts[0]!)!;
+  const at = (share: number) => travel.at(share).stations[1]!.pulleys[0]!.diameter!;
+  expect(at(travel.now)).toBeCloseTo(80, 9);
+  expect(at(1) - 80).toBeCloseTo(2.6 / Math.tan(Math.PI / 10), 9);
+  expect(at(0) - 80).toBeCloseTo(-0.5 / Math.tan(Math.PI / 10), 9);
+});
+
+/** A smooth tensioner on an arm that pushes the lower span in from outside. */
+const arm = (change: Adjuster | object = {}): Drive =>
+  withAdjuster([['crank', 0, 0, 160], ['ten', -30, 190, 70, 'back', { role: 'tensioner' }], ['alt', 0, 400, 60]], 'ten', {
+    kind: 'sprung-arm', pivot: { x: -110, y: 130 }, armLength: 100, freeAngle: 20, fullAngle: 75, shortMark: 60, longMark: 30, springTorqueAtFree: 15, springRate: 0.2, ...change,
+  });
+
+test('a sprung arm: marks, window and position; tension by virtual work is what the two spans pull on the arm', () => {
+  const drive = arm();
+  const belt = drive.belts[0]!;
+  const { window, candidates } = sizeBelt(drive, 'main', { lengths: [0, 0.25, 0.5, 1].map((share) => pathLength(lengthCurve(drive, belt)!.travel.at((75 - 60 + share * 30) / 55), belt)!) })!;
+  expect(window.full!).toBeLessThan(window.shortMark!);
+  expect(window.shortMark!).toBeLessThan(window.longMark!);
+  expect(candidates.map(({ position }) => Math.abs(Math.round(position! * 1e5) / 1e5))).toEqual([0, 0.25, 0.5, 1]);
+  expect(candidates.map(({ verdict }) => verdict)).toEqual(['fits', 'fits', 'fits', 'fits']);
+  for (const { armAngle, tensionN } of candidates) {
+    const share = (75 - armAngle!) / 55;
+    const there = lengthCurve(drive, belt)!.travel.at(share);
+    const { x, y } = there.stations[1]!;
+    // Moment of both spans' pull about the pivot against the spring's.
+    const [from, to] = solveDrive(there).belts[0]!.spans;
+    const pull = [[from!.end, from!.start], [to!.start, to!.end]].map(([here, far]) => {
+      const apart = Math.hypot(far!.x - here!.x, far!.y - here!.y);
+      return { x: (far!.x - here!.x) / apart, y: (far!.y - here!.y) / apart };
+    });
+    const moment = pull.reduce((sum, way) => sum + (x + 110) * way.y - (y - 130) * way.x, 0) * tensionN!;
+    const springNm = 15 + 0.2 * (armAngle! - 20);
+    expect(Math.abs(moment) / 1000).toBeCloseTo(springNm, 3);
+  }
+});
+
+test('verdicts run from too short to too long, and a longer belt never sits shorter', () => {
+  const drive = arm();
+  const lengths = Array.from({ length: 60 }, (_, k) => sizeBelt(drive, 'main')!.window.full! - 8 + k * 1.2);
+  const { candidates } = sizeBelt(drive, 'main', { lengths })!;
+  const order = ['will-not-go-on', 'tight', 'fits', 'slack', 'out-of-travel'];
+  const ranks = candidates.map(({ verdict }) => order.indexOf(verdict));
+  expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
+  expect(new Set(ranks).size).toBe(5);
+  const positions = candidates.flatMap(({ position }) => (position === null ? [] : [position]));
+  expect(positions).toEqual([...positions].sort((a, b) => a - b));
+});
+
+test('an arm past its best push says so, and sits on the branch where tightening tightens', () => {
+  const drive = arm({ pivot: { x: -110, y: 200 }, freeAngle: -40, fullAngle: 75, longMark: -30 });
+  const { findings, candidates, curve, window } = sizeBelt(drive, 'main', { lengths: [sizeBelt(drive, 'main')!.window.full! + 15] })!;
+  expect(findings.map(({ code }) => code)).toContain('past-best-push');
+  expect(candidates[0]!.share!).toBeLessThan(curve!.peak!);
+  expect(window.free).toBeLessThan(pathLength(curve!.travel.at(curve!.peak!), drive.belts[0]!)!);
+});
+
+test('angles that pass 360 are the same arm', () => {
+  const a = sizeBelt(arm(), 'main')!;
+  const b = sizeBelt(arm({ freeAngle: 380, fullAngle: 75, shortMark: 420, longMark: -330 }), 'main')!;
+  for (const key of ['full', 'shortMark', 'longMark', 'free'] as const) expect(b.window[key]).toBeCloseTo(a.window[key]!, 9);
+});
+
+test('with ribs all round a belt has to climb the rim, so it needs more than the slack end', () => {
+  const { lastOn, window } = sizeBelt(slide(), 'main')!;
+  expect(lastOn!.pulley).toBe('alt');
+  // The ribs lie on the rib tips, 3.3 − 2 mm higher, over the smaller wrap.
+  expect(lastOn!.needsMm).toBeGreaterThan(window.slackEnd!);
+  expect(lastOn!.needsMm).toBeLessThan(window.slackEnd! + 1.3 * Math.PI + 0.5);
+  expect(sizeBelt(slide(), 'main', { lengths: [window.slackEnd! + 0.5] })!.candidates[0]!.verdict).toBe('will-not-go-on');
+});
+
+test('fixed centres stretch the belt: T = EA · stretch', () => {
+  const drive = withAdjuster([['crank', 0, 0, 160], ['alt', 300, 0, 60]], 'alt', { kind: 'fixed' });
+  const path = openBelt(160, 60, 300);
+  const { candidates, findings } = sizeBelt(drive, 'main', { lengths: [path - 10, path + 1, path * 0.9] })!;
+  expect(findings).toEqual([]);
+  expect(candidates.map(({ verdict }) => verdict)).toEqual(['fits', 'out-of-travel', 'will-not-go-on']);
+  const cord = path - 10 + 4 * Math.PI;
+  expect(candidates[0]!.tensionN).toBeCloseTo((stiffnessN(drive.belts[0]!) * 10) / cord, 6);
+});
+
+test('property: where a belt sits, the path is as long as the belt', () => {
+  fc.assert(
+    fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (share) => {
+      const drive = arm();
+      const belt = drive.belts[0]!;
+      const curve = lengthCurve(drive, belt)!;
+      const length = pathLength(curve.travel.at(share), belt)!;
+      expect(pathLength(curve.travel.at(shareFor(curve, belt, length)!), belt)).toBeCloseTo(length, 6);
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test('no route, no belt, no size: findings or null, no throw and no NaN', () => {
+  const bare = driveOf([['crank', 0, 0, 0], ['alt', 0, 0, 0]]);
+  for (const drive of [bare, { ...bare, belts: [{ ...bare.belts[0]!, route: [] }] }, withAdjuster([['crank', 0, 0, 160], ['alt', 20, 0, 60]], 'alt', { kind: 'slide', direction: 0, travel: 0 })]) {
+    const sized = sizeBelt(drive, 'main', { lengths: [0, 1000, 1e9] })!;
+    expect(JSON.stringify(sized.candidates, (_, value: unknown) => (typeof value === 'number' && Number.isNaN(value) ? 'NaN' : value))).not.toContain('"NaN"');
+  }
+  expect(sizeBelt(bare, 'none')).toBeNull();
+});

@@ -1,0 +1,193 @@
+import type { Belt, Drive } from '../drive/types';
+import { changePulley } from '../drive/edit';
+import { findPulley } from '../drive/look-up';
+import { spanClearances } from '../path/clearance';
+import type { Severity } from '../path/finding';
+import { solveBelt } from '../path/solve';
+import { bodyRadiusMm, facingDepthMm, markedLengthMm, sectionFor, type Section } from '../section';
+import { cordLengthOf, lengthCurve, pathLength, shareFor, type LengthCurve } from './curve';
+import { armTension, stretchTension } from './tension';
+
+export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs';
+
+export interface SizeFinding {
+  code: 'no-adjuster' | 'no-path' | 'past-best-push' | 'window-outside' | 'little-reserve' | 'uses-most';
+  severity: Severity;
+  figures?: Readonly<Record<string, number>>;
+}
+
+export interface Candidate {
+  lengthMm: number;
+  verdict: Verdict;
+  /** Degrees for a sprung arm, mm from the slack end for the others; null where the belt finds no place. */
+  armAngle?: number | null;
+  travel?: number | null;
+  /** 0 at the short mark or slack end, 1 at the long mark or tight end. */
+  position: number | null;
+  /** For a sprung arm in that position; for the others the most there is, with the adjuster at its tight end. */
+  tensionN: number | null;
+  leastClearanceMm: number | null;
+  /** Length left to the long mark or tight end, for seating and stretch, mm. */
+  reserveMm: number;
+  findings: SizeFinding[];
+  /** Share of the whole travel, for drawing. */
+  share: number | null;
+}
+
+/** Marked lengths in mm at the states of the adjuster. */
+export interface Window {
+  full?: number | null;
+  shortMark?: number | null;
+  longMark?: number | null;
+  free?: number | null;
+  slackEnd?: number | null;
+  tightEnd?: number | null;
+}
+
+export interface Sizing {
+  window: Window;
+  candidates: Candidate[];
+  findings: SizeFinding[];
+  /** The pulley a belt is easiest slipped over last, and the marked length it needs for that at the slack end. */
+  lastOn: { pulley: string; needsMm: number } | null;
+  curve: LengthCurve | null;
+}
+
+export interface SizeOptions {
+  /** Marked lengths to look at, mm; a list of common steps about the window where there are none. */
+  lengths?: readonly number[];
+  /** Kept for seating and stretch, as a share of the length. Default 0.006. */
+  reserveShare?: number;
+}
+
+/** Kept for seating and stretch. Default. */
+export const DEFAULT_RESERVE_SHARE = 0.006;
+/** A stretch-fit belt takes no more than this. Default. */
+const STRETCH_FIT = 0.03;
+/** A step that eats this share of a slot is called out. */
+const HALF = 0.5;
+
+/** Which lengths of belt would do on a drive, and how each would sit. Null where the drive has no such belt. */
+export function sizeBelt(drive: Drive, beltId: string, options: SizeOptions = {}): Sizing | null {
+  const belt = drive.belts.find(({ id }) => id === beltId);
+  const section = belt && sectionFor(belt.section, belt.sectionOverrides);
+  if (!belt || !section) return null;
+  const curve = lengthCurve(drive, belt);
+  return curve ? adjusted(drive, belt, section, curve, options) : fixedCentres(drive, belt, section, options);
+}
+
+function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve, options: SizeOptions): Sizing {
+  const { travel, peak } = curve;
+  const findings: SizeFinding[] = [];
+  const at = (share: number) => pathLength(travel.at(share), belt);
+  const [slack, tight] = [at(0), at(1)];
+  const arm = travel.reads === 'armAngle';
+  const marks = travel.marks;
+  const window: Window = arm ? { full: slack, shortMark: marks ? at(marks.short) : null, longMark: marks ? at(marks.long) : null, free: tight } : { slackEnd: slack, tightEnd: tight };
+  if (slack === null || tight === null) findings.push({ code: 'no-path', severity: 'fault' });
+  if (peak !== null) findings.push({ code: 'past-best-push', severity: 'watch', figures: { at: travel.readingAt(peak), lengthMm: at(peak) ?? 0 } });
+  if (marks && (Math.min(marks.short, marks.long) < -1e-9 || Math.max(marks.short, marks.long) > 1 + 1e-9)) findings.push({ code: 'window-outside', severity: 'fault' });
+  const lastOn = easiestLast(travel.at(0), belt, section);
+  // The window that counts: between the marks, or the whole travel.
+  const [from, to] = marks ? [marks.short, marks.long] : [0, Math.min(1, peak ?? 1)];
+  const longest = at(to);
+  const lengths = options.lengths ?? commonLengths(section, Math.min(slack ?? Infinity, at(from) ?? Infinity), Math.max(longest ?? 0, arm ? (at(peak ?? 1) ?? 0) : 0));
+  const tightCord = cordLengthOf(solveBelt(travel.at(to), belt.id)!);
+
+  const candidates = lengths.map((lengthMm): Candidate => {
+    const own: SizeFinding[] = [];
+    const share = shareFor(curve, belt, lengthMm);
+    const goesOn = lastOn !== null && lengthMm >= lastOn.needsMm - 1e-6;
+    const reserveMm = (longest ?? lengthMm) - lengthMm;
+    const cord = lengthMm - markedLengthMm(0, section);
+    const tensionN = arm ? (share === null ? null : armTension(drive, belt, curve, share)) : tightCord === null ? null : stretchTension(belt, tightCord, cord);
+    const position = share === null ? null : (share - from) / (to - from);
+    let verdict: Verdict;
+    if (!goesOn) verdict = 'will-not-go-on';
+    else if (share === null) verdict = 'out-of-travel';
+    else if (position! < -1e-9) verdict = 'tight';
+    else if (position! > 1 + 1e-9) verdict = 'slack';
+    else verdict = 'fits';
+    const wanted = (options.reserveShare ?? DEFAULT_RESERVE_SHARE) * lengthMm;
+    const least = share === null ? null : leastClearance(curve, belt, share, Math.max(share, shareFor(curve, belt, lengthMm + wanted) ?? to));
+    if (verdict === 'fits' && least !== null && least < 0) verdict = 'rubs';
+    if (verdict === 'fits' || verdict === 'rubs') {
+      if (reserveMm < wanted) own.push({ code: 'little-reserve', severity: 'watch', figures: { reserveMm, wantedMm: wanted } });
+      if (!arm && position! > HALF) own.push({ code: 'uses-most', severity: 'watch', figures: { share: position! } });
+    }
+    return {
+      lengthMm, verdict,
+      ...(arm ? { armAngle: share === null ? null : travel.readingAt(share) } : { travel: share === null ? null : travel.readingAt(share) }),
+      position, tensionN, leastClearanceMm: least, reserveMm, findings: own, share,
+    };
+  });
+  return { window, candidates, findings, lastOn, curve };
+}
+
+function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeOptions): Sizing {
+  const path = pathLength(drive, belt);
+  const fixed = drive.stations.some(({ adjuster, pulleys }) => adjuster?.kind === 'fixed' && pulleys.some(({ id }) => belt.route.some(({ pulley }) => pulley === id)));
+  const findings: SizeFinding[] = [...(path === null ? [{ code: 'no-path', severity: 'fault' } as const] : []), ...(fixed ? [] : [{ code: 'no-adjuster', severity: 'watch' } as const])];
+  const cordPath = path === null ? null : path - markedLengthMm(0, section);
+  const clear = least(spanClearances(drive, solveBelt(drive, belt.id)!));
+  const lengths = options.lengths ?? (path === null ? [] : commonLengths(section, path * (1 - STRETCH_FIT), path));
+  const candidates = lengths.map((lengthMm): Candidate => {
+    const stretch = cordPath === null ? 0 : cordPath / (lengthMm - markedLengthMm(0, section)) - 1;
+    const verdict: Verdict = cordPath === null || stretch < -1e-9 ? 'out-of-travel' : stretch > STRETCH_FIT ? 'will-not-go-on' : clear !== null && clear < 0 ? 'rubs' : 'fits';
+    return {
+      lengthMm, verdict, travel: path === null ? null : 0, position: path === null ? null : 0,
+      tensionN: cordPath === null ? null : stretchTension(belt, cordPath, lengthMm - markedLengthMm(0, section)),
+      leastClearanceMm: clear, reserveMm: path === null ? 0 : path - lengthMm, findings: [], share: path === null ? null : 0,
+    };
+  });
+  return { window: { slackEnd: path, tightEnd: path }, candidates, findings, lastOn: null, curve: null };
+}
+
+/**
+ * The pulley over whose rim the belt needs least length to be slipped on last: over a smooth face it slides on sideways, over ribs, a V rim or teeth it has to climb
+ * to lie on the rim with its inner face, all the way round its wrap.
+ */
+function easiestLast(slackened: Drive, belt: Belt, section: Section): Sizing['lastOn'] {
+  const tries = belt.route.flatMap(({ pulley: id, side }) => {
+    const pulley = findPulley(slackened, id)!;
+    const lift = side === 'back' || pulley.surface === 'smooth' ? 0 : bodyRadiusMm(pulley, section) + facingDepthMm('drive', section) - ridingRadius(slackened, belt, id);
+    const raised = lift > 0 ? (pulley.diameter === undefined ? null : changePulley(slackened, id, { diameter: pulley.diameter + 2 * lift })) : slackened;
+    const needsMm = raised && pathLength(raised, belt);
+    return needsMm === null ? [] : [{ pulley: id, needsMm }];
+  });
+  return tries.reduce<Sizing['lastOn']>((best, next) => (best === null || next.needsMm < best.needsMm - 1e-9 ? next : best), null);
+}
+
+function ridingRadius(drive: Drive, belt: Belt, pulley: string): number {
+  return solveBelt(drive, belt.id)!.contacts.find((contact) => contact.pulley === pulley)!.cordRadius;
+}
+
+/** The least any span clears anything by while the belt wears in, from one share of the travel to another; mm. */
+function leastClearance({ travel }: LengthCurve, belt: Belt, from: number, to: number): number | null {
+  const steps = 4;
+  const found = Array.from({ length: steps + 1 }, (_, k) => {
+    const drive = travel.at(from + ((Math.min(1, to) - from) * k) / steps);
+    return least(spanClearances(drive, solveBelt(drive, belt.id)!));
+  }).filter((mm): mm is number => mm !== null);
+  return found.length === 0 ? null : Math.min(...found);
+}
+
+function least(clearances: ReturnType<typeof spanClearances>): number | null {
+  const known = clearances.flatMap((one) => (one ? [one.mm] : []));
+  return known.length === 0 ? null : Math.min(...known);
+}
+
+/** Steps in which shops commonly stock a kind of belt, mm: 5 for ribbed, half an inch for V, one tooth for toothed. A default where no stock is kept. */
+export function commonStep(section: Section): number {
+  return section.kind === 'ribbed' ? 5 : section.kind === 'vee' ? 12.7 : section.pitch;
+}
+
+/** Common lengths about a window: two steps below it to two above, forty at most about its middle. */
+export function commonLengths(section: Section, shortest: number, longest: number): number[] {
+  if (!Number.isFinite(shortest) || !(longest > 0)) return [];
+  const step = commonStep(section);
+  const first = Math.max(1, Math.floor(shortest / step) - 1);
+  const last = Math.ceil(longest / step) + 1;
+  const every = Math.max(1, Math.ceil((last - first + 1) / 40));
+  return Array.from({ length: Math.max(0, Math.floor((last - first) / every) + 1) }, (_, k) => Math.round((first + k * every) * step * 100) / 100);
+}

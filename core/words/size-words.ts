@@ -1,0 +1,63 @@
+import { formatLength, type LengthUnit } from '../quantity';
+import type { Candidate, SizeFinding, Verdict } from '../size';
+import type { FindingWords } from './finding-words';
+
+/** What each verdict is called. */
+export const VERDICT_WORDS: Record<Verdict, string> = {
+  fits: 'fits',
+  tight: 'tight',
+  slack: 'slack',
+  'will-not-go-on': 'will not go on',
+  'out-of-travel': 'out of travel',
+  rubs: 'rubs',
+};
+
+/** One sentence on how a belt would sit. */
+export function candidateSentence(candidate: Candidate, adjuster: 'arm' | 'other' | 'none', unit: LengthUnit = 'mm'): string {
+  const { verdict, position, reserveMm } = candidate;
+  const length = (mm: number) => formatLength(Math.abs(mm), unit);
+  const share = `${Math.round(100 * (position ?? 0))} %`;
+  switch (verdict) {
+    case 'fits':
+      return adjuster === 'none' ? `Stretches on by ${length(reserveMm)}.` : adjuster === 'arm' ? `Sits ${share} of the way from the short mark; ${length(reserveMm)} left to the long mark.` : `Taut at ${share} of the travel; ${length(reserveMm)} left to tighten.`;
+    case 'tight':
+      return 'Goes on, but the arm stands short of the short mark. Take the next size up.';
+    case 'slack':
+      return `Sits ${length(reserveMm)} past the long mark. Take the next size down.`;
+    case 'will-not-go-on':
+      return 'Too short to slip on with the adjuster at its slack end.';
+    case 'out-of-travel':
+      return adjuster === 'none' ? `${length(reserveMm)} too long, and nothing takes it up.` : `${length(reserveMm)} longer than the adjuster can take up.`;
+    case 'rubs':
+      return 'Would fit, but a span rubs there. See the clearance.';
+  }
+}
+
+/** Tells what sizing found, in the shop's unit. */
+export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm'): FindingWords {
+  const length = (key: string) => formatLength(figures?.[key] ?? 0, unit);
+  switch (code) {
+    case 'no-adjuster':
+      return { title: 'Nothing tightens this belt.', why: 'No pulley on it has an adjuster.', todo: 'Say how it is tightened, or that its centres are fixed.' };
+    case 'no-path':
+      return { title: 'There is no length to size.', why: 'At an end of its travel the belt has no path.', todo: 'Put the route and the adjuster right first.' };
+    case 'past-best-push':
+      return {
+        title: 'The adjuster passes its best push.',
+        why: `The path is longest at ${(figures?.['at'] ?? 0).toFixed(1)}, inside the travel: ${length('lengthMm')}. Beyond it, moving on slackens the belt.`,
+        todo: 'Belts are placed on the near side of it. Check pivot, arm and angles.',
+      };
+    case 'window-outside':
+      return { title: 'The marks lie outside the travel.', why: 'The pointer cannot come there.', todo: 'Measure the angles of marks and stops again.' };
+    case 'little-reserve':
+      return { title: `Only ${length('reserveMm')} is left for seating and stretch.`, why: `Emery looks for ${length('wantedMm')}, a default.`, todo: 'A size down would last longer.' };
+    case 'uses-most':
+      return { title: `It is taut only at ${Math.round(100 * (figures?.['share'] ?? 0))} % of the travel.`, why: 'More than half is used before it carries anything.', todo: 'Take a size down if one goes on.' };
+  }
+}
+
+/** The same on one line, in mm. */
+export function sizeMessage(finding: SizeFinding): string {
+  const { title, why, todo } = sizeWords(finding);
+  return `${title} ${why} ${todo}`;
+}
