@@ -171,3 +171,32 @@ function shimTravel(drive: Drive, station: Station, adjuster: Adjuster, belt: Be
 export function reversed(travel: Travel): Travel {
   return { ...travel, at: (share) => travel.at(1 - share), readingAt: (share) => travel.readingAt(share), now: 1 - travel.now };
 }
+
+/** An adjuster of that kind with starting figures about where the shaft stands, to be measured over. */
+export function newAdjuster(kind: string, { x, y }: Place): Adjuster {
+  const round = (value: number) => Math.round(value * 10) / 10;
+  const pivot = { x: round(x), y: round(y - 80) };
+  switch (kind) {
+    case 'sprung-arm':
+      return { kind, pivot, armLength: 80, freeAngle: 60, fullAngle: 120, shortMark: 105, longMark: 75, springTorqueAtFree: 14, springRate: 0.2 };
+    case 'slot-pivot':
+      return { kind, pivot, inAngle: 100, outAngle: 75 };
+    case 'slide':
+      return { kind, direction: 90, travel: 25 };
+    case 'turnbuckle':
+      return { kind, pivot, anchor: { x: round(x - 100), y: round(y + 20) }, lug: { x: round(x), y: round(y + 40) }, minLength: 90, maxLength: 120 };
+    case 'shims':
+      return { kind, shims: [0.8, 0.8, 0.8] };
+    default:
+      return { kind: 'fixed' };
+  }
+}
+
+/** Pivot and length of an arm from three places its pulley was seen at; null where they lie on a line. */
+export function armThrough(a: Place, b: Place, c: Place): { pivot: Place; length: number } | null {
+  const twice = 2 * (a.x * (b.y - c.y) + b.x * (c.y - a.y) + c.x * (a.y - b.y));
+  if (Math.abs(twice) < 1e-6) return null;
+  const [sa, sb, sc] = [a, b, c].map(({ x, y }) => x * x + y * y) as [number, number, number];
+  const pivot = { x: (sa * (b.y - c.y) + sb * (c.y - a.y) + sc * (a.y - b.y)) / twice, y: (sa * (c.x - b.x) + sb * (a.x - c.x) + sc * (b.x - a.x)) / twice };
+  return { pivot, length: Math.hypot(a.x - pivot.x, a.y - pivot.y) };
+}

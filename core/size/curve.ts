@@ -37,20 +37,21 @@ export function pathLength(drive: Drive, belt: Belt): number | null {
 }
 
 /**
- * The curve of a belt's adjuster, from its slack end. A slide or a turnbuckle says nothing of which end is the slack one: the one with the shorter path is. Null for a
- * belt without an adjuster.
+ * The adjuster's travel from its slack end. A slide or a turnbuckle says nothing of which end that is: it is the one with the shorter path. Null for a belt without an
+ * adjuster.
  */
+export function travelFromSlack(drive: Drive, belt: Belt): Travel | null {
+  const travel = travelOf(drive, belt);
+  if (!travel || (travel.kind !== 'slide' && travel.kind !== 'turnbuckle')) return travel;
+  const [first, last] = [pathLength(travel.at(0), belt), pathLength(travel.at(1), belt)];
+  return first !== null && last !== null && first > last ? reversed(travel) : travel;
+}
+
+/** The curve of a belt's adjuster, from its slack end. Null for a belt without one. */
 export function lengthCurve(drive: Drive, belt: Belt, points = POINTS): LengthCurve | null {
-  const given = travelOf(drive, belt);
-  if (!given) return null;
-  const sample = (travel: Travel) => Array.from({ length: points + 1 }, (_, k) => pathLength(travel.at(k / points), belt));
-  let travel = given;
-  let lengths = sample(travel);
-  const [first, last] = [lengths[0], lengths.at(-1)];
-  if ((travel.kind === 'slide' || travel.kind === 'turnbuckle') && typeof first === 'number' && typeof last === 'number' && first > last) {
-    travel = reversed(travel);
-    lengths = lengths.reverse();
-  }
+  const travel = travelFromSlack(drive, belt);
+  if (!travel) return null;
+  const lengths = Array.from({ length: points + 1 }, (_, k) => pathLength(travel.at(k / points), belt));
   const known = lengths.flatMap((length, k) => (length === null ? [] : [{ length, k }]));
   const longest = known.reduce<{ length: number; k: number } | null>((most, next) => (most === null || next.length > most.length ? next : most), null);
   const inside = longest !== null && longest.k < points && longest.length - (lengths[points] ?? -Infinity) > 0.05;
@@ -92,7 +93,7 @@ export function shareFor({ travel, lengths, peak }: LengthCurve, belt: Belt, len
 function refined(at: (share: number) => number | null, from: number, to: number, length: number): number {
   let [low, high] = [from, to];
   const rising = (at(high) ?? 0) > (at(low) ?? 0);
-  for (let round = 0; round < 60; round += 1) {
+  for (let round = 0; round < 34; round += 1) {
     const middle = (low + high) / 2;
     if ((at(middle) ?? 0) < length === rising) low = middle;
     else high = middle;

@@ -1,5 +1,7 @@
 /** Which belt to bring home: path length against the adjuster's travel, and how each length would sit. */
-export { armAngles, travelOf, type Travel } from './adjuster';
-export { lengthCurve, pathLength, shareFor, type LengthCurve } from './curve';
+export { armAngles, armThrough, newAdjuster, travelOf, type Travel } from './adjuster';
+export { lengthCurve, pathLength, shareFor, travelFromSlack, type LengthCurve } from './curve';
 export { armTension, stiffnessN, stretchTension } from './tension';
 export { commonLengths, commonStep, DEFAULT_RESERVE_SHARE, sizeBelt, type Candidate, type SizeFinding, type SizeOptions, type Sizing, type Verdict, type Window } from './size';
+export { DEFAULT_DOUBT, doubtOf, type Doubt, type DoubtOptions } from './doubt';
+export { answerFor, type SizeAnswer } from './answer';

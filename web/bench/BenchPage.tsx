@@ -20,6 +20,7 @@ import { KeysHelp } from './KeysHelp';
 import { SaveSign } from './SaveSign';
 import { WhatIfPanel } from './WhatIfPanel';
 import { STAGE_MARKS, STAGES, stageState } from './stages';
+import { SizingProvider } from '../size/SizingProvider';
 import { useBenchKeys } from './use-bench-keys';
 import { useHistory, useOpenDrive, useSaveState, type OpenDrive } from './use-open-drive';
 import '../ledger/ledger.css';
@@ -27,6 +28,8 @@ import './bench.css';
 
 /** With its matrix sums fetched only where a picture is marked. */
 const PictureView = lazy(() => import('../survey/PictureView'));
+const SizeLedger = lazy(() => import('../size/SizeLedger'));
+const SizeChart = lazy(() => import('../size/SizeChart'));
 
 /** One drive on the bench: reads it, then hands over. */
 export default function BenchPage() {
@@ -71,8 +74,9 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const { message } = AntApp.useApp();
   const { stage: asked } = useParams();
   const [preview, setPreview] = useState<Drive | null>(null);
+  const [pose, setPose] = useState<Drive | null>(null);
   const drive = preview ?? history.present;
-  const stage: Stage = asked === 'survey' || asked === 'route' ? asked : drive.belts.some(({ route }) => route.length > 1) ? 'route' : 'survey';
+  const stage: Stage = STAGES.find(({ id }) => id === asked)?.id ?? (drive.belts.some(({ route }) => route.length > 1) ? 'route' : 'survey');
   const [beltId, setBelt] = useState<string | null>(null);
   const [selected, select] = useState<Mark | null>(null);
   const [hovered, hover] = useState<Mark | null>(null);
@@ -87,6 +91,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const dispatch = useCallback(
     (action: DriveAction) => {
       setPreview(null);
+      setPose(null);
       (whatIf ?? store).dispatch(action);
     },
     [store, whatIf],
@@ -117,6 +122,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
     (next: Stage) => {
       setTapping(false);
       setPreview(null);
+      setPose(null);
       setPicture({ marking: null });
       void navigate(`/drives/${opened.id}/${next}`, { replace: true });
     },
@@ -126,10 +132,15 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const startWhatIf = useMemo(() => (whatIf ? null : () => setWhatIf(createDriveStore(store.get().present))), [whatIf, store]);
 
   const bench: Bench = useMemo(
-    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, trace, surveyFit, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture, preview, setPreview, startWhatIf, dispatch }),
+    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, trace, surveyFit, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture, setPose, preview, setPreview, startWhatIf, dispatch }),
     [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, trace, surveyFit, tapeAsked, surveying, picture, setPicture, preview, startWhatIf, dispatch],
   );
   const marked = stage === 'survey' && picture.marking !== null && findPulley(drive, picture.marking) ? pictureInHand(drive, picture) : null;
+  const posed: Bench = useMemo(() => {
+    if (!pose) return bench;
+    const posedSolution = solveDrive(pose);
+    return { ...bench, drive: pose, solution: posedSolution, belt: posedSolution.belts.find(({ id }) => id === bench.belt?.id) ?? null };
+  }, [bench, pose]);
   const showKeys = useCallback(() => setKeysOpen(true), []);
   useBenchKeys({ bench, goTo, showKeys });
 
@@ -223,15 +234,24 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
             You are looking at a what-if. Nothing is changed until you take it. <Button onClick={() => setPreview(null)}>Back to the drive as it is</Button>
           </p>
         )}
-        <main className="bench-parts">
+        <SizingProvider wanted={stage === 'size'} drive={drive} belt={belt?.id ?? null}>
+          <main className={`bench-parts is-${stage}`}>
           {marked ? (
             <Suspense fallback={<section className="front-view sheet" aria-label="Picture" aria-busy />}>
               <PictureView key={marked.id} photo={marked} pulley={picture.marking!} />
             </Suspense>
           ) : (
-            <FrontView />
+            <BenchContext value={posed}>
+              <FrontView />
+            </BenchContext>
           )}
-          <UnrolledBelt />
+          {stage === 'size' ? (
+            <Suspense fallback={<section className="unrolled sheet" aria-busy />}>
+              <SizeChart />
+            </Suspense>
+          ) : (
+            <UnrolledBelt />
+          )}
           <aside className="ledger sheet" aria-label="Ledger">
             {whatIf && (
               <WhatIfPanel
@@ -246,9 +266,18 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
                 onThrowAway={() => setWhatIf(null)}
               />
             )}
-            {stage === 'survey' ? <SurveyLedger /> : <RouteLedger />}
+            {stage === 'survey' ? (
+              <SurveyLedger />
+            ) : stage === 'route' ? (
+              <RouteLedger />
+            ) : (
+              <Suspense fallback={null}>
+                <SizeLedger />
+              </Suspense>
+            )}
           </aside>
         </main>
+        </SizingProvider>
       </div>
       {keysOpen && <KeysHelp open onClose={() => setKeysOpen(false)} />}
     </BenchContext>

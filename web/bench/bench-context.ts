@@ -5,7 +5,7 @@ import type { SurveyFit } from '@emery/core/survey';
 import type { LengthUnit } from '@emery/core/quantity';
 import type { DriveAction } from './drive-history';
 
-export type Stage = 'survey' | 'route';
+export type Stage = 'survey' | 'route' | 'size';
 
 export type Surveying = 'pulleys' | 'tapes' | 'picture';
 
@@ -50,6 +50,8 @@ export interface Bench {
   picture: PictureInHand;
   /** Lays `change` over what is in hand. */
   setPicture: (change: Partial<PictureInHand>) => void;
+  /** The drive as the adjuster would stand with a belt that is pointed at; null where it stands as drawn. Only the front view shows it. */
+  setPose: (drive: Drive | null) => void;
   /** A drive only looked at, such as a route that was found: `drive` and `solution` are then its. */
   preview: Drive | null;
   setPreview: (drive: Drive | null) => void;

@@ -8,6 +8,7 @@ export type StageState = 'untouched' | 'in hand' | 'settled' | 'needs attention'
 export const STAGES: readonly { id: Stage; name: string }[] = [
   { id: 'survey', name: 'Survey' },
   { id: 'route', name: 'Route' },
+  { id: 'size', name: 'Size' },
 ];
 
 export const STAGE_MARKS: Record<StageState, string> = { untouched: '○', 'in hand': '◐', settled: '●', 'needs attention': '▲' };
@@ -21,6 +22,10 @@ export function stageState(stage: Stage, drive: Drive, solution: DriveSolution):
     if (own.some(({ severity }) => severity === 'fault')) return 'needs attention';
     const measured = drive.stations.every(({ pulleys }) => pulleys.every(({ diameter, teeth }) => (diameter ?? teeth ?? 0) > 0));
     return measured && own.length === 0 && drive.stations.length > 1 ? 'settled' : 'in hand';
+  }
+  if (stage === 'size') {
+    const chosen = drive.belts.filter(({ length }) => typeof length === 'number' && length > 0).length;
+    return chosen === 0 ? 'untouched' : chosen === drive.belts.length ? 'settled' : 'in hand';
   }
   if (drive.belts.every(({ route }) => route.length === 0)) return 'untouched';
   const own = findings.filter(({ code }) => !SURVEY_CODES.has(code));

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { flipStop, removeStation, removeStop } from '@emery/core/drive';
 import { edit, type Bench, type Stage } from './bench-context';
+import { STAGES } from './stages';
 
 interface Options {
   bench: Bench;
@@ -27,7 +28,8 @@ export function useBenchKeys({ bench, goTo, showKeys }: Options): void {
 
 function act(key: string, bench: Bench, goTo: (stage: Stage) => void, showKeys: () => void): boolean {
   const { belt, selected, stage, tapping } = bench;
-  if (key === '1' || key === '2') goTo(key === '1' ? 'survey' : 'route');
+  const numbered = STAGES[Number(key) - 1];
+  if (/^[1-9]$/.test(key) && numbered) goTo(numbered.id);
   else if (key === '?') showKeys();
   else if (key === 'Escape') {
     if (bench.picture.marking !== null) bench.setPicture({ marking: null });

@@ -1,7 +1,8 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { moveStation, removeStation, stationLabel, type Station } from '@emery/core/drive';
+import { moveStation, removeStation, stationLabel, type Belt, type Drive, type Station } from '@emery/core/drive';
+import { travelOf } from '@emery/core/size';
 import { beltBounds, spanMidpoints, type Finding } from '@emery/core/path';
 import { formatLength } from '@emery/core/quantity';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
@@ -9,6 +10,7 @@ import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { firstTape } from '../survey/first-tape';
 import { SURVEY_CODES } from '../survey/survey-codes';
+import { AdjusterDrawing } from './AdjusterDrawing';
 import { BeltDrawing } from './BeltDrawing';
 import { Obstacles } from './Obstacles';
 import { placeLabels } from './labels';
@@ -30,6 +32,8 @@ interface Drag {
   from: { x: number; y: number };
   start: { x: number; y: number };
   moved: boolean;
+  /** At Size, the places the adjuster can bring the shaft to; null where it has none. */
+  way: { x: number; y: number }[] | null;
 }
 
 /** The drive to scale as seen facing the engine. The same drawing at every stage; each stage lays its own figures on it. */
@@ -75,7 +79,7 @@ export function FrontView() {
     const radius = Math.max(...station.pulleys.map((p) => radii.get(p.id) ?? 0));
     const name = stationLabel(station);
     const figure =
-      stage === 'route'
+      stage !== 'survey'
         ? contact
           ? contact.wrapDeg === null
             ? 'wrap open'
@@ -108,7 +112,7 @@ export function FrontView() {
     event.stopPropagation();
     (event.currentTarget as SVGGElement).focus({ preventScroll: true });
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { pointer: event.pointerId, station: station.id, from: { x: event.clientX, y: event.clientY }, start: { x: station.x, y: station.y }, moved: false };
+    drag.current = { pointer: event.pointerId, station: station.id, from: { x: event.clientX, y: event.clientY }, start: { x: station.x, y: station.y }, moved: false, way: stage === 'size' ? wayOf(drive, drive.belts.find(({ id }) => id === belt?.id), station.id) : null };
     bench.select(markOf(station, order));
   };
 
@@ -118,11 +122,17 @@ export function FrontView() {
     const dx = event.clientX - held.from.x;
     const dy = event.clientY - held.from.y;
     if (!held.moved && Math.hypot(dx, dy) < TREMBLE) return;
+    // At Size only the adjuster moves, along its own way.
+    if (stage === 'size' && held.way === null) return;
     held.moved = true;
     // One edit a frame, whatever the pointer's rate.
     cancelAnimationFrame(frame.current);
     frame.current = requestAnimationFrame(() =>
-      dispatch(edit((d) => moveStation(d, held.station, tenth(held.start.x + dx / k), tenth(held.start.y - dy / k)), `drag ${held.station} ${held.from.x} ${held.from.y}`)),
+      {
+      const to = { x: held.start.x + dx / k, y: held.start.y - dy / k };
+      const place = held.way ? nearestOn(held.way, to) : { x: tenth(to.x), y: tenth(to.y) };
+      dispatch(edit((d) => moveStation(d, held.station, place.x, place.y), `drag ${held.station} ${held.from.x} ${held.from.y}`));
+    },
     );
   };
 
@@ -148,7 +158,7 @@ export function FrontView() {
   const onPulleyKey = (station: Station) => (event: KeyboardEvent) => {
     const step = event.shiftKey ? 10 : 1;
     const [dx, dy] = ARROWS[event.key] ?? [0, 0];
-    if (dx !== 0 || dy !== 0) {
+    if ((dx !== 0 || dy !== 0) && stage !== 'size') {
       dispatch(edit((d) => {
         const now = d.stations.find(({ id }) => id === station.id)!;
         return moveStation(d, station.id, tenth(now.x + dx * step), tenth(now.y + dy * step));
@@ -184,7 +194,7 @@ export function FrontView() {
               sameMark(selected, mark) && 'is-selected',
               sameMark(hovered, mark) && 'is-hovered',
               station.pulleys.some((p) => faults.pulleys.get(p.id) === 'fault') && 'is-fault',
-              stage === 'route' && !contacts.has(station.id) && 'is-off',
+              stage !== 'survey' && !contacts.has(station.id) && 'is-off',
             ];
             const place = order.get(mark.pulley);
             return (
@@ -216,6 +226,7 @@ export function FrontView() {
             );
           })}
           <Obstacles k={k} />
+          {stage === 'size' && belt && <AdjusterDrawing drive={drive} source={drive.belts.find(({ id }) => id === belt.id)!} k={k} />}
           {stage === 'survey' && (
             <TapeLines drive={drive} fit={bench.surveyFit} asked={bench.surveying === 'tapes' && count > 1 ? (bench.tapeAsked ?? firstTape(drive, bench.surveyFit)) : null} radii={radii} scale={k} />
           )}
@@ -301,6 +312,17 @@ const ViewTools = memo(function ViewTools({ fit, zoomBy }: { fit: () => void; zo
     </div>
   );
 });
+
+/** Places along a shaft's adjuster, close together; null for a shaft that is not this belt's adjuster. */
+function wayOf(drive: Drive, source: Belt | undefined, station: string): { x: number; y: number }[] | null {
+  const travel = source && travelOf(drive, source);
+  if (!travel || travel.station !== station || travel.kind === 'shims') return null;
+  return Array.from({ length: 241 }, (_, k) => travel.at(k / 240).stations.find(({ id }) => id === station)!).map(({ x, y }) => ({ x, y }));
+}
+
+function nearestOn(way: { x: number; y: number }[], to: { x: number; y: number }): { x: number; y: number } {
+  return way.reduce((best, next) => (Math.hypot(next.x - to.x, next.y - to.y) < Math.hypot(best.x - to.x, best.y - to.y) ? next : best));
+}
 
 const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 

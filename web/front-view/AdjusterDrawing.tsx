@@ -1,0 +1,46 @@
+import { useMemo } from 'react';
+import type { Belt, Drive } from '@emery/core/drive';
+import { travelOf } from '@emery/core/size';
+
+interface Place {
+  x: number;
+  y: number;
+}
+
+/** How the belt is tightened: the way its shaft can go, its ends and marks, its pivot and arm or link. In mm, y down. */
+export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Belt; k: number }) {
+  const drawn = useMemo(() => {
+    const travel = travelOf(drive, source);
+    if (!travel || travel.kind === 'shims') return null;
+    const at = (share: number) => travel.at(share).stations.find(({ id }) => id === travel.station)!;
+    const station = drive.stations.find(({ id }) => id === travel.station)!;
+    const [from, to] = travel.marks ? [travel.marks.short, travel.marks.long] : [0, 1];
+    const line = (a: number, b: number) => Array.from({ length: 33 }, (_, n) => at(a + ((b - a) * n) / 32));
+    return { station, adjuster: station.adjuster!, way: line(0, 1), window: line(from, to), ends: [at(0), at(1)], marks: travel.marks ? [at(from), at(to)] : [] };
+  }, [drive, source]);
+  if (!drawn) return null;
+  const { station, adjuster, way, window: between, ends, marks } = drawn;
+  const place = (name: string) => adjuster[name] as Place | undefined;
+  const path = (places: Place[]) => `M${places.map(({ x, y }) => `${x} ${-y}`).join('L')}`;
+  const pivot = place('pivot');
+  return (
+    <g className="adjuster" aria-hidden>
+      <path className="adjuster-way" d={path(way)} />
+      <path className="adjuster-window" d={path(between)} />
+      {ends.map(({ x, y }, n) => (
+        <circle key={n} className="adjuster-end" cx={x} cy={-y} r={4 / k} />
+      ))}
+      {marks.map(({ x, y }, n) => (
+        <g key={n} transform={`translate(${x} ${-y}) scale(${1 / k})`}>
+          <circle className="adjuster-mark" r={7} />
+          <text textAnchor={n === 0 ? 'end' : 'start'} x={n === 0 ? -10 : 10} dy={n === 0 ? -8 : 20}>
+            {n === 0 ? 'short mark' : 'long mark'}
+          </text>
+        </g>
+      ))}
+      {pivot && <line className="adjuster-arm" x1={pivot.x} y1={-pivot.y} x2={station.x} y2={-station.y} />}
+      {place('anchor') && place('lug') && <line className="adjuster-link" x1={place('anchor')!.x} y1={-place('anchor')!.y} x2={place('lug')!.x} y2={-place('lug')!.y} />}
+      {pivot && <circle className="adjuster-pivot" cx={pivot.x} cy={-pivot.y} r={8 / k} />}
+    </g>
+  );
+}

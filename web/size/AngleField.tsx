@@ -1,0 +1,50 @@
+import { Input } from 'antd';
+import { useId, useState } from 'react';
+
+interface Props {
+  label: string;
+  value: number;
+  unit: string;
+  least?: number;
+  most?: number;
+  onCommit: (value: number) => void;
+}
+
+/** A plain figure in a unit of its own: degrees, N·m. Text that is none stays, with what is accepted. */
+export function AngleField({ label, value, unit, least = -720, most = 720, onCommit }: Props) {
+  const [text, setText] = useState<string | null>(null);
+  const id = useId();
+  const start = String(Math.round(value * 100) / 100);
+  const written = (text ?? start).trim().replace(',', '.').replace(/°$/, '');
+  const number = Number(written);
+  const fits = written !== '' && Number.isFinite(number) && number >= least && number <= most;
+  const problem = text !== null && !fits ? `${label}: write a number from ${least} to ${most}, in ${unit}.` : null;
+  const commit = () => {
+    if (text === null || problem !== null) return;
+    if (written !== start) onCommit(number);
+    setText(null);
+  };
+  return (
+    <div className="field">
+      <label className="label" htmlFor={id}>
+        {label}, {unit}
+      </label>
+      <Input
+        id={id}
+        value={text ?? start}
+        inputMode="decimal"
+        autoComplete="off"
+        status={problem ? 'error' : ''}
+        aria-invalid={problem !== null}
+        aria-describedby={`${id}-echo`}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => event.key === 'Enter' && commit()}
+      />
+      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
+        {problem ?? ''}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,208 @@
+import { Button, Input, Progress, Segmented } from 'antd';
+import { Fragment, useId, useState } from 'react';
+import { changeBelt, pulleyLabel, type Belt } from '@emery/core/drive';
+import { formatLength, formatMm } from '@emery/core/quantity';
+import { readMarking, sectionFor } from '@emery/core/section';
+import type { SizeAnswer } from '@emery/core/size';
+import { candidateSentence, sizeWords, VERDICT_WORDS } from '@emery/core/words';
+import { edit, useBench } from '../bench/bench-context';
+import { FindingItem } from '../ledger/FindingList';
+import { LengthFigure } from '../ledger/LengthFigure';
+import { AdjusterFields } from './AdjusterFields';
+import { useSizing } from './SizingProvider';
+import { usePointAt } from './use-point-at';
+
+type Sized = SizeAnswer['candidates'][number];
+
+/** Size: which belt to bring home, and why. */
+export default function SizeLedger() {
+  const { drive, belt, setBelt, unit } = useBench();
+  const { answer, progress } = useSizing();
+  const source = drive.belts.find(({ id }) => id === belt?.id);
+  if (!source || source.route.length < 2) {
+    return (
+      <>
+        <h2>No route to size</h2>
+        <p>Give the belt its route first, under Route. Then the lengths that would do are worked out here.</p>
+      </>
+    );
+  }
+  return (
+    <>
+      {drive.belts.length > 1 && (
+        <Segmented block value={source.id} options={drive.belts.map(({ id, section, ribs }, index) => ({ value: id, label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}` }))} onChange={setBelt} aria-label="Belt in hand" />
+      )}
+      {!answer && progress !== null && <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the sum done" />}
+      {answer && (
+        <>
+          <Answer answer={answer} source={source} />
+          {answer.findings.length > 0 && (
+            <ul className="findings" aria-label="Findings">
+              {answer.findings.map((finding) => (
+                <FindingItem key={finding.code} severity={finding.severity} words={sizeWords(finding, unit)} />
+              ))}
+            </ul>
+          )}
+          <Candidates answer={answer} source={source} />
+        </>
+      )}
+      <Marking source={source} />
+      <AdjusterFields key={source.id} source={source} />
+    </>
+  );
+}
+
+/** The length to bring home: the largest figure. */
+function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
+  const { drive, unit } = useBench();
+  const { candidates, best, pair, window: between, lastOn } = answer;
+  const belt = best === null ? null : candidates[best]!;
+  const [from, to] = [between.shortMark ?? between.slackEnd ?? null, between.longMark ?? between.tightEnd ?? null];
+  const other = pair?.both.map((k) => candidates[k]!.lengthMm).find((mm) => mm !== belt?.lengthMm);
+  const basis = sectionFor(source.section)!.basis;
+  return (
+    <div className="answer" data-testid="size-answer">
+      <div className="label">Bring home, {basis} length</div>
+      {belt ? (
+        <div className="answer-figure" data-best-mm={belt.lengthMm}>
+          <LengthFigure mm={belt.lengthMm} unit={unit} />
+          <span className="answer-other">
+            <LengthFigure mm={belt.lengthMm} unit={unit === 'in' ? 'mm' : 'in'} />
+          </span>
+        </div>
+      ) : (
+        <div className="answer-none">no length fits</div>
+      )}
+      <div className="answer-note">
+        {belt && `Fits with ${percent(belt.chance)} chance. `}
+        {belt && other !== undefined && pair!.chance > belt.chance + 0.005 && `With ${formatLength(other, unit)} beside it, one of the two fits with ${percent(pair!.chance)}. `}
+        {from !== null && to !== null && `From ${formatLength(from, unit)} to ${formatLength(to, unit)} ${answer.marks ? 'between the marks' : 'over the travel'}. `}
+        {lastOn && `Slip it over ${pulleyLabel(drive, lastOn.pulley)} last.`}
+      </div>
+    </div>
+  );
+}
+
+function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
+  const { unit, dispatch } = useBench();
+  const { chosen } = useSizing();
+  const pointAt = usePointAt();
+  const adjuster = answer.reads === 'armAngle' ? 'arm' : answer.reads === 'travel' ? 'other' : 'none';
+  return (
+    <table className="ledger-table">
+      <thead>
+        <tr>
+          <th>Length</th>
+          <th>Verdict</th>
+          <th className="figure">{answer.marks ? 'Between marks' : 'Of travel'}</th>
+          <th className="figure">Reserve</th>
+          <th className="figure">Chance</th>
+        </tr>
+      </thead>
+      <tbody>
+        {answer.candidates.map((candidate, k) => {
+          const shown = chosen === candidate.lengthMm;
+          return (
+            <Fragment key={candidate.lengthMm}>
+              <tr className={shown ? 'is-selected' : ''} onClick={() => pointAt(shown ? null : candidate)}>
+                <td>
+                  <button type="button" className="row-button" aria-expanded={shown}>
+                    {k === answer.best ? '● ' : ''}
+                    <LengthFigure mm={candidate.lengthMm} unit={unit} />
+                    {source.length === candidate.lengthMm && <span className="quiet">&nbsp;taken</span>}
+                  </button>
+                </td>
+                <td>
+                  <span className={`verdict is-${candidate.verdict}`}>
+                    {VERDICT_MARKS[candidate.verdict]} {VERDICT_WORDS[candidate.verdict]}
+                  </span>
+                </td>
+                <td className="figure">{candidate.position === null ? '—' : `${Math.round(100 * candidate.position)} %`}</td>
+                <td className="figure">{candidate.reserveMm > 0 ? <LengthFigure mm={candidate.reserveMm} unit={unit} places={0} /> : '—'}</td>
+                <td className="figure">{percent(candidate.chance)}</td>
+              </tr>
+              {shown && (
+                <tr className="candidate-why">
+                  <td colSpan={5}>
+                    <Why candidate={candidate} adjuster={adjuster} />
+                    <Button type="primary" onClick={() => dispatch(edit((d) => changeBelt(d, source.id, { length: source.length === candidate.lengthMm ? null : candidate.lengthMm })))}>
+                      {source.length === candidate.lengthMm ? 'Not this one after all' : 'Take this length'}
+                    </Button>
+                  </td>
+                </tr>
+              )}
+            </Fragment>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+const VERDICT_MARKS: Record<Sized['verdict'], string> = { fits: '●', tight: '▲', slack: '▲', 'will-not-go-on': '■', 'out-of-travel': '■', rubs: '■' };
+
+function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'other' | 'none' }) {
+  const { unit } = useBench();
+  const { tensionN, leastClearanceMm, armAngle, travel } = candidate;
+  return (
+    <>
+      <p>{candidateSentence(candidate, adjuster, unit)}</p>
+      <p>
+        {typeof armAngle === 'number' && `Arm at ${armAngle.toFixed(0)}°. `}
+        {typeof travel === 'number' && adjuster === 'other' && `Taut ${formatLength(travel, unit)} from the slack end. `}
+        {tensionN !== null && `${Math.round(tensionN)} N ${adjuster === 'arm' ? 'of tension, by the spring figures given' : 'at most, at the tight end, by default belt stiffness'}. `}
+        {leastClearanceMm !== null && `Clear by ${formatMm(leastClearanceMm, 0)} or more.`}
+      </p>
+      {candidate.findings.length > 0 && (
+        <ul className="findings" aria-label="Findings on this length">
+          {candidate.findings.map((finding) => (
+            <FindingItem key={finding.code} severity={finding.severity} words={sizeWords(finding, unit)} />
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+/** What is printed on the old belt, read, and looked at among the others. */
+function Marking({ source }: { source: Belt }) {
+  const { unit } = useBench();
+  const { lookAt, choose } = useSizing();
+  const [text, setText] = useState('');
+  const id = useId();
+  const readings = text.trim() === '' ? [] : readMarking(text);
+  return (
+    <div className="field">
+      <label className="label" htmlFor={id}>
+        Printed on the old belt, or on one at the counter
+      </label>
+      <Input id={id} value={text} autoComplete="off" spellCheck={false} placeholder="such as 6PK1805" aria-describedby={`${id}-echo`} onChange={(event) => setText(event.target.value)} />
+      <div id={`${id}-echo`}>
+        {text.trim() !== '' && readings.length === 0 && <p className="field-echo">No general way of marking belts reads so. Check for a worn figure.</p>}
+        {readings.slice(0, 3).map((reading) => (
+          <p key={`${reading.scheme} ${reading.lengthMm}`} className="marking-reading">
+            {reading.section}
+            {reading.ribs !== null && `, ${reading.ribs} ribs`}, {formatLength(reading.lengthMm, unit)} {reading.basis}
+            {readings.length > 1 && <span className="quiet"> {percent(reading.likelihood)} likely</span>}{' '}
+            {reading.section === source.section ? (
+              <Button
+                onClick={() => {
+                  lookAt(reading.lengthMm);
+                  choose(reading.lengthMm);
+                }}
+              >
+                Look at it
+              </Button>
+            ) : (
+              <span className="quiet">not the section of this belt</span>
+            )}
+          </p>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function percent(share: number): string {
+  return share > 0.995 ? 'over 99 %' : share < 0.005 ? 'under 1 %' : `${Math.round(100 * share)} %`;
+}

@@ -1,0 +1,19 @@
+import { useCallback } from 'react';
+import { travelFromSlack, type SizeAnswer } from '@emery/core/size';
+import { useBench } from '../bench/bench-context';
+import { useSizing } from './SizingProvider';
+
+/** Points at a candidate: it is marked in chart and ledger, and the front view moves to where the adjuster would stand with it. */
+export function usePointAt(): (candidate: SizeAnswer['candidates'][number] | null) => void {
+  const { drive, belt, setPose } = useBench();
+  const { choose } = useSizing();
+  const source = drive.belts.find(({ id }) => id === belt?.id);
+  return useCallback(
+    (candidate) => {
+      choose(candidate?.lengthMm ?? null);
+      const travel = candidate && source && candidate.share !== null ? travelFromSlack(drive, source) : null;
+      setPose(travel ? travel.at(candidate!.share!) : null);
+    },
+    [choose, drive, source, setPose],
+  );
+}
