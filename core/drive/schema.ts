@@ -1,5 +1,6 @@
 import { array, lazy, mixed, number, object, string, type AnyObject, type AnySchema, type ISchema } from 'yup';
 import { OVERRIDABLE, SECTION_NAMES, sectionFor } from '../section/sections';
+import { STATES, TOOLS } from '../size/measuring-tools';
 import { DIAMETER_METHODS } from '../survey/diameters';
 import { READING_KINDS } from '../survey/readings';
 import { ROLES, SURFACES } from './types';
@@ -94,6 +95,19 @@ const obstacle = item({
 
 const routeStop = item({ pulley: id(), side: needed(oneOf(['drive', 'back'])) });
 
+const measurement = item({
+  id: id(),
+  tool: needed(oneOf(TOOLS)),
+  mm: needed(size()),
+  state: oneOf(STATES),
+  doubled: yesOrNo(),
+  thickness: size(),
+  stretch: finite().min(0, 'must be 0 or more').max(0.2, 'must be 0.2 at most'),
+  worn: finite().min(0, 'must be 0 or more').max(0.2, 'must be 0.2 at most'),
+  circumference: size(),
+  plusMinus: finite().moreThan(0, 'must be more than 0'),
+});
+
 const belt = item({
   id: id(),
   section: needed(text(40)).test(
@@ -103,6 +117,7 @@ const belt = item({
   ),
   ribs: whole('a whole number of ribs', 60),
   length: size().nullable(),
+  measurements: optionalList(measurement, 40),
   sectionOverrides: record(Object.fromEntries(OVERRIDABLE.map((key) => [key, finite()]))),
   route: list(routeStop, 128),
 });

@@ -1,6 +1,7 @@
 import type { Drive } from '../drive/types';
 import { fitSurvey } from '../survey/fit';
-import { doubtOf, type Doubt } from './doubt';
+import { DEFAULT_DOUBT, doubtOf, type Doubt } from './doubt';
+import { combinedLength, type CombinedLength } from './measured';
 import { sizeBelt, type Candidate, type SizeFinding, type SizeOptions, type Window } from './size';
 
 /** The answer to which belt to bring home, as plain data. */
@@ -19,32 +20,47 @@ export interface SizeAnswer {
   /** By place in `candidates`: the one to bring home, and the two of which one surely fits. */
   best: number | null;
   pair: Doubt['pair'];
+  /** What was measured of the length itself, and how far it moves all of the above from the drawing. */
+  measured: CombinedLength;
 }
 
-/** Sizes a belt, with the chance of each length. Null where the drive has no such belt. */
-export function answerFor(drive: Drive, beltId: string, options: SizeOptions & { draws?: number; onProgress?: (share: number) => void } = {}): SizeAnswer | null {
-  const sizing = sizeBelt(drive, beltId, options);
+/** Sizes a belt, with what was measured of its length and the chance of each candidate. Null where the drive has no such belt. */
+export function answerFor(drive: Drive, beltId: string, options: Pick<SizeOptions, 'also' | 'reserveShare'> & { draws?: number; onProgress?: (share: number) => void } = {}): SizeAnswer | null {
   const belt = drive.belts.find(({ id }) => id === beltId);
-  if (!sizing || !belt) return null;
-  const measured = (drive.survey?.readings?.length ?? 0) + (drive.survey?.photos?.length ?? 0) > 0;
-  const fit = measured ? fitSurvey(drive, drive.survey?.readings ?? []) : null;
-  const doubt = doubtOf(drive, belt, sizing, { fit, ...(options.draws !== undefined && { draws: options.draws }), ...(options.onProgress && { onProgress: options.onProgress }) });
+  const plain = sizeBelt(drive, beltId, { lengths: [] });
+  if (!plain || !belt) return null;
+  const surveyed = (drive.survey?.readings?.length ?? 0) + (drive.survey?.photos?.length ?? 0) > 0;
+  const fit = surveyed ? fitSurvey(drive, drive.survey?.readings ?? []) : null;
+  const drawnSpread = doubtOf(drive, belt, plain, { fit, draws: 0 }).spread;
+  const middle = drawnSpread[drawnSpread.length >> 1] ?? DEFAULT_DOUBT.placeMm;
+  const measured = combinedLength(drive, belt, plain.curve, middle);
+  const shift = measured.shiftMm;
+  // Every path is `shift` longer than drawn; so a belt of L sits where one of L − shift would by the drawing.
+  const also = options.also?.map((mm) => mm - shift);
+  const sizing = sizeBelt(drive, beltId, { ...options, ...(also && { also }), shiftMm: shift })!;
+  const certainty = middle > 0 ? measured.plusMinus / middle : 1;
+  const doubt = doubtOf(drive, belt, sizing, { fit, certainty, ...(options.draws !== undefined && { draws: options.draws }), ...(options.onProgress && { onProgress: options.onProgress }) });
   const { curve } = sizing;
   const points = curve ? curve.lengths.length - 1 : 0;
-  const candidates = sizing.candidates.map((candidate, k) => ({ ...candidate, chance: doubt.chances[k] ?? 0 }));
+  const candidates = sizing.candidates.map((candidate, k) => ({ ...candidate, lengthMm: hundredth(candidate.lengthMm + shift), chance: doubt.chances[k] ?? 0 }));
   return {
-    window: sizing.window,
+    window: Object.fromEntries(Object.entries(sizing.window).map(([state, mm]) => [state, typeof mm === 'number' ? mm + shift : mm])),
     candidates,
     findings: sizing.findings,
-    lastOn: sizing.lastOn,
-    curve: (curve?.lengths ?? []).flatMap((lengthMm, k) => (lengthMm === null ? [] : [{ share: k / points, reading: curve!.travel.readingAt(k / points), lengthMm, sigma: doubt.spread[k] ?? 0 }])),
+    lastOn: sizing.lastOn && { ...sizing.lastOn, needsMm: sizing.lastOn.needsMm + shift },
+    curve: (curve?.lengths ?? []).flatMap((lengthMm, k) => (lengthMm === null ? [] : [{ share: k / points, reading: curve!.travel.readingAt(k / points), lengthMm: lengthMm + shift, sigma: doubt.spread[k] ?? 0 }])),
     reads: curve?.travel.reads ?? null,
     kind: curve?.travel.kind ?? null,
     marks: curve?.travel.marks ?? null,
     now: curve?.travel.now ?? null,
     best: bestOf(candidates),
     pair: doubt.pair,
+    measured,
   };
+}
+
+function hundredth(value: number): number {
+  return Math.round(value * 100) / 100;
 }
 
 /** A belt that fits, surely, with reserve enough and none of the travel wasted: most chance first, then no finding, then the shorter one, which lasts longer. */

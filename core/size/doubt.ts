@@ -22,6 +22,8 @@ export interface Doubt {
 export interface DoubtOptions {
   /** The survey's fit, for the ± of places. */
   fit?: SurveyFit | null;
+  /** How sure the length is with what was measured of it, over how sure the drawing alone is. Default 1. */
+  certainty?: number;
   draws?: number;
   seed?: number;
   onProgress?: (share: number) => void;
@@ -45,7 +47,7 @@ export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: Doubt
   const { curve, candidates, lastOn } = sizing;
   const draws = options.draws ?? 10_000;
   if (!curve) return { chances: candidates.map(({ verdict }) => Number(verdict === 'fits')), pair: null, spread: [], draws: 0 };
-  const inputs = inputsOf(drive, belt, options.fit ?? null);
+  const inputs = inputsOf(drive, belt, options.fit ?? null).map((input) => ({ ...input, sigma: input.sigma * (options.certainty ?? 1) }));
   const shares = Array.from({ length: STATIONS }, (_, k) => k / (STATIONS - 1));
   const slopes = shares.map((share) => inputs.map((input) => slopeAt(curve, belt, share, input)));
   const points = curve.lengths.length - 1;
@@ -74,11 +76,11 @@ export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: Doubt
       for (let j = i + 1; j < fits.length; j += 1) if (fits[i] || fits[j]) either[i]![j]! += 1;
     }
   }
-  const chances = counts.map((count) => count / draws);
+  const chances = counts.map((count) => count / Math.max(1, draws));
   let pair: Doubt['pair'] = null;
   either.forEach((row, i) =>
     row.forEach((count, j) => {
-      const chance = count / draws;
+      const chance = count / Math.max(1, draws);
       // Of pairs as sure as one another, the one whose halves are surer.
       const better = !pair || chance > pair.chance + 1e-9 || (chance > pair.chance - 1e-9 && chances[i]! + chances[j]! > chances[pair.both[0]]! + chances[pair.both[1]]! + 1e-9);
       if (j > i && better) pair = { both: [i, j], chance };

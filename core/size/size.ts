@@ -58,6 +58,8 @@ export interface SizeOptions {
   lengths?: readonly number[];
   /** Looked at besides, such as what is printed on the old belt; mm. */
   also?: readonly number[];
+  /** How much longer every path is than drawn, as measured; mm. Common lengths are whole steps with it. */
+  shiftMm?: number;
   /** Kept for seating and stretch, as a share of the length. Default 0.006. */
   reserveShare?: number;
 }
@@ -93,7 +95,7 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
   // The window that counts: between the marks, or the whole travel.
   const [from, to] = marks ? [marks.short, marks.long] : [0, Math.min(1, peak ?? 1)];
   const longest = at(to);
-  const lengths = options.lengths ?? withAlso(commonLengths(section, Math.min(slack ?? Infinity, at(from) ?? Infinity), Math.max(longest ?? 0, arm ? (at(peak ?? 1) ?? 0) : 0)), options.also);
+  const lengths = options.lengths ?? common(section, options, Math.min(slack ?? Infinity, at(from) ?? Infinity), Math.max(longest ?? 0, arm ? (at(peak ?? 1) ?? 0) : 0));
   const tightCord = cordLengthOf(solveBelt(travel.at(to), belt.id)!);
 
   const candidates = lengths.map((lengthMm): Candidate => {
@@ -132,7 +134,7 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
   const findings: SizeFinding[] = [...(path === null ? [{ code: 'no-path', severity: 'fault' } as const] : []), ...(fixed ? [] : [{ code: 'no-adjuster', severity: 'watch' } as const])];
   const cordPath = path === null ? null : path - markedLengthMm(0, section);
   const clear = least(spanClearances(drive, solveBelt(drive, belt.id)!));
-  const lengths = options.lengths ?? withAlso(path === null ? [] : commonLengths(section, path * (1 - STRETCH_FIT), path), options.also);
+  const lengths = options.lengths ?? (path === null ? [...(options.also ?? [])] : common(section, options, path * (1 - STRETCH_FIT), path));
   const candidates = lengths.map((lengthMm): Candidate => {
     const stretch = cordPath === null ? 0 : cordPath / (lengthMm - markedLengthMm(0, section)) - 1;
     const verdict: Verdict = cordPath === null || stretch < -1e-9 ? 'out-of-travel' : stretch > STRETCH_FIT ? 'will-not-go-on' : clear !== null && clear < 0 ? 'rubs' : 'fits';
@@ -184,8 +186,10 @@ export function commonStep(section: Section): number {
   return section.kind === 'ribbed' ? 5 : section.kind === 'vee' ? 12.7 : section.pitch;
 }
 
-function withAlso(lengths: readonly number[], also: readonly number[] = []): number[] {
-  return [...new Set([...lengths, ...also])].sort((a, b) => a - b);
+/** Common lengths and those asked for besides, less the shift: as the drawing sees them. */
+function common(section: Section, { also = [], shiftMm = 0 }: SizeOptions, shortest: number, longest: number): number[] {
+  const lengths = commonLengths(section, shortest + shiftMm, longest + shiftMm).map((mm) => mm - shiftMm);
+  return [...lengths, ...also.filter((mm) => lengths.every((other) => Math.abs(other - mm) > 0.005))].sort((a, b) => a - b);
 }
 
 /** Common lengths about a window: two steps below it to two above, forty at most about its middle. */

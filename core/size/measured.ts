@@ -1,0 +1,173 @@
+import { pulleysById } from '../drive/look-up';
+import type { Belt, Drive, Pulley } from '../drive/types';
+import { loopRound } from '../path/loop';
+import { solveBelt } from '../path/solve';
+import { bodyRadiusMm, markedLengthMm, sectionFor, type Section } from '../section';
+import { cordLengthOf, pathLength, type LengthCurve } from './curve';
+import type { AdjusterState, Tool } from './measuring-tools';
+
+/** One way a length was measured. `mm` is what the tape (or the print) said; for a gauge the distance of its wheels' centres. */
+export interface Measurement {
+  readonly id: string;
+  readonly tool: Tool;
+  readonly mm: number;
+  /** Where the adjuster stood with the tool laid on. */
+  readonly state?: AdjusterState;
+  /** The loop lay doubled on the bench: the tape read half of it. */
+  readonly doubled?: boolean;
+  readonly thickness?: number;
+  /** How much longer it was while pulled round than on the bench, as a share. */
+  readonly stretch?: number;
+  /** How much a used belt has grown, as a share. */
+  readonly worn?: number;
+  /** Around a gauge's wheel, on the line that is marked on belts, mm. */
+  readonly circumference?: number;
+  readonly plusMinus?: number;
+  readonly [unknown: string]: unknown;
+}
+
+/** What each tool is by default: thickness in mm, ± in mm, stretch and wear as shares. */
+export const TOOL_DEFAULTS: Record<Tool, { thickness: number; plusMinus: number; stretch: number; worn: number }> = {
+  string: { thickness: 2, plusMinus: 3, stretch: 0.003, worn: 0 },
+  rope: { thickness: 6, plusMinus: 5, stretch: 0.005, worn: 0 },
+  wire: { thickness: 1.5, plusMinus: 2, stretch: 0, worn: 0 },
+  strap: { thickness: 1, plusMinus: 3, stretch: 0.002, worn: 0 },
+  'old-belt': { thickness: 0, plusMinus: 4, stretch: 0, worn: 0.003 },
+  gauge: { thickness: 0, plusMinus: 1.5, stretch: 0, worn: 0 },
+  marking: { thickness: 0, plusMinus: 3, stretch: 0, worn: 0 },
+};
+
+/** A rib groove: open width over the rib pitch, and depth in mm. A V groove is as deep as the belt is thick, and this much more. Defaults. */
+const RIB_GROOVE = { open: 0.8, depth: 2.4 };
+const VEE_CLEARANCE = 2;
+
+export interface MeasuredLength {
+  id: string;
+  /** The marked length it speaks for, with the adjuster where it stood then, mm; and one standard deviation. */
+  markedMm: number;
+  plusMinus: number;
+  /** What is added to the tape's reading, once doubled and stretch are allowed for. */
+  correctionMm: number;
+  /** The correction by pulley, then the straight pieces, then from cord to marked line; empty where the tool was not laid on the drive. */
+  parts: { pulley?: string; part: 'pulley' | 'spans' | 'marked-line'; mm: number }[];
+  /** Rules of thumb, and how far each would have been wrong here, mm. */
+  rules: { rule: 'as-read' | 'less-half-inch' | 'plus-inch' | 'less-one-percent'; offMm: number }[];
+  /** Marked length less that of the drawing at the same adjuster state, mm; null where the drawing has none. */
+  againstDrawing: number | null;
+  suspect: boolean;
+}
+
+export interface CombinedLength {
+  measured: MeasuredLength[];
+  /** Added to every length the drawing gives, mm, and how sure that is. */
+  shiftMm: number;
+  plusMinus: number;
+  /** They disagree by more than their ±, the drawing included. */
+  disagree: boolean;
+}
+
+/** The share of the travel a state stands for; null for where the drawing has it. */
+function shareOf(state: AdjusterState, curve: LengthCurve): number | null {
+  const { marks } = curve.travel;
+  if (state === 'slack') return 0;
+  if (state === 'tight') return 1;
+  if (state === 'short-mark') return marks?.short ?? 0;
+  if (state === 'long-mark') return marks?.long ?? 1;
+  return null;
+}
+
+/** The line in the middle of a tool laid on one pulley: into a groove a string drops, a strap bridges it; on a smooth face either lies as the belt's back would. */
+export function toolRadius(pulley: Pulley, side: 'drive' | 'back', section: Section, tool: Tool, thickness: number): number {
+  const rim = bodyRadiusMm(pulley, section);
+  if (side === 'back' || pulley.surface === 'smooth' || pulley.surface === 'toothed' || tool === 'strap') return rim + thickness / 2;
+  const vee = pulley.surface === 'vee';
+  const half = (((vee ? (pulley.grooveAngle ?? section.grooveAngle) : 40) / 2) * Math.PI) / 180;
+  const open = vee ? section.width : RIB_GROOVE.open * 3.56;
+  const depth = vee ? section.thickness + VEE_CLEARANCE : RIB_GROOVE.depth;
+  // Wedged between the flanks; never deeper than the floor; a thick one rides on the two edges.
+  const wedged = rim - open / 2 / Math.tan(half) + thickness / 2 / Math.sin(half);
+  const floor = rim - depth + thickness / 2;
+  const edges = thickness > open ? rim + Math.sqrt((thickness / 2) ** 2 - (open / 2) ** 2) : Infinity;
+  return Math.max(floor, Math.min(wedged, edges));
+}
+
+/**
+ * What a measurement says of the belt's marked length on this layout. A laid-on tool gets its own path over these pulleys; the difference between that and the belt's
+ * is the correction. Null where the layout gives no path.
+ */
+export function measuredLength(drive: Drive, belt: Belt, curve: LengthCurve | null, measurement: Measurement): MeasuredLength | null {
+  const section = sectionFor(belt.section, belt.sectionOverrides)!;
+  const defaults = TOOL_DEFAULTS[measurement.tool];
+  const { tool, mm, doubled = false, thickness = defaults.thickness, stretch = defaults.stretch, worn = defaults.worn, plusMinus = defaults.plusMinus } = measurement;
+  const share = curve ? shareOf(measurement.state ?? 'as-drawn', curve) : null;
+  const there = curve && share !== null ? curve.travel.at(share) : drive;
+  const drawn = pathLength(there, belt);
+  const read = mm * (doubled ? 2 : 1);
+  const told = (markedMm: number, correctionMm: number, parts: MeasuredLength['parts']): MeasuredLength => ({
+    id: measurement.id, markedMm, plusMinus, correctionMm, parts,
+    rules: [
+      { rule: 'as-read', offMm: read - markedMm },
+      { rule: 'less-half-inch', offMm: read - 12.7 - markedMm },
+      { rule: 'plus-inch', offMm: read + 25.4 - markedMm },
+      { rule: 'less-one-percent', offMm: 0.99 * read - markedMm },
+    ],
+    againstDrawing: drawn === null ? null : markedMm - drawn,
+    suspect: false,
+  });
+  if (tool === 'marking') return { ...told(read, 0, []), rules: [] };
+  if (tool === 'gauge') return { ...told(2 * mm + (measurement.circumference ?? 0), (measurement.circumference ?? 0) + mm, []), rules: [] };
+  if (tool === 'old-belt') {
+    // Taped round its back; what it has grown in use is taken off.
+    const marked = (read - 2 * Math.PI * section.backOffset) / (1 + worn) + 2 * Math.PI * section.markedOffset;
+    return told(marked, marked - read, []);
+  }
+  const solved = solveBelt(there, belt.id)!;
+  const cord = cordLengthOf(solved);
+  const pulleys = pulleysById(there);
+  const line = loopRound(solved.contacts.map(({ pulley, side, centre, turn }) => ({ ...centre, turn, radius: toolRadius(pulleys.get(pulley)!.pulley, side, section, tool, thickness) })));
+  if (cord === null || !line) return null;
+  const parts: MeasuredLength['parts'] = [
+    ...solved.contacts.map(({ pulley, arcLength }, k) => ({ pulley, part: 'pulley' as const, mm: arcLength! - line.arcs[k]! })),
+    { part: 'spans', mm: solved.spans.reduce((sum, { length }, k) => sum + length! - line.spans[k]!, 0) },
+    { part: 'marked-line', mm: markedLengthMm(0, section) },
+  ];
+  const correctionMm = parts.reduce((sum, part) => sum + part.mm, 0);
+  const pulled = read * (1 + stretch);
+  return told(pulled + correctionMm, pulled + correctionMm - read, parts);
+}
+
+/** A measurement this many standard deviations from all the others is to be taken again. */
+const SUSPECT_AT = 3;
+
+/**
+ * All measurements of a belt, weighed by their ±, with the drawing (good to `drawnSigma`) as one more witness. The outcome is how much longer every path is than the drawing
+ * makes it.
+ */
+export function combinedLength(drive: Drive, belt: Belt, curve: LengthCurve | null, drawnSigma: number): CombinedLength {
+  const measured = measurementsOf(belt).flatMap((measurement) => measuredLength(drive, belt, curve, measurement) ?? []);
+  const witnesses = measured.flatMap(({ againstDrawing, plusMinus }, k) => (againstDrawing === null ? [] : [{ at: againstDrawing, sigma: plusMinus, k }]));
+  const all = [...witnesses, { at: 0, sigma: Math.max(0.1, drawnSigma), k: -1 }];
+  const weighed = (list: typeof all) => {
+    const weight = list.reduce((sum, { sigma }) => sum + sigma ** -2, 0);
+    return { at: list.reduce((sum, { at, sigma }) => sum + at * sigma ** -2, 0) / weight, sigma: weight ** -0.5 };
+  };
+  const { at: shiftMm, sigma } = weighed(all);
+  const scores = all.map((one) => {
+    const rest = all.filter((other) => other !== one);
+    if (rest.length === 0) return { one, score: 0 };
+    const others = weighed(rest);
+    return { one, score: Math.abs(one.at - others.at) / Math.hypot(one.sigma, others.sigma) };
+  });
+  const worst = scores.reduce((most, next) => (next.score > most.score ? next : most));
+  const disagree = worst.score > SUSPECT_AT;
+  return {
+    measured: measured.map((one, k) => ({ ...one, suspect: disagree && worst.one.k === k })),
+    shiftMm, disagree,
+    plusMinus: disagree ? (sigma * worst.score) / SUSPECT_AT : sigma,
+  };
+}
+
+/** A belt's measurements as the drive file has them, in `belts[].measurements`. */
+export function measurementsOf(belt: Belt): readonly Measurement[] {
+  return Array.isArray(belt['measurements']) ? (belt['measurements'] as Measurement[]) : [];
+}
