@@ -2,6 +2,7 @@ import { sectionFor } from '../section/sections';
 import { findPulley, pulleysById, stationLabel, stationOf } from './look-up';
 import type { PhotoRim, SurveyPhoto } from '../photo/photo';
 import { withReadDiameters, type DiameterReading } from '../survey/diameters';
+import type { Measurement } from '../size/measured';
 import type { SurveyReading } from '../survey/readings';
 import { freeId } from './templates';
 import type { Belt, Drive, Obstacle, Pulley, RouteStop, Side, Station, Survey } from './types';
@@ -77,6 +78,17 @@ export function changeBelt(drive: Drive, id: string, change: Partial<Belt>): Dri
 
 export function removeBelt(drive: Drive, id: string): Drive {
   return { ...drive, belts: drive.belts.filter((belt) => belt.id !== id) };
+}
+
+/** Adds a measured length to a belt, or lays it over the one of its id. */
+export function putMeasurement(drive: Drive, beltId: string, measurement: Measurement): Drive {
+  const belt = drive.belts.find(({ id }) => id === beltId);
+  return belt ? changeBelt(drive, beltId, { measurements: put(belt.measurements, measurement) }) : drive;
+}
+
+export function removeMeasurement(drive: Drive, beltId: string, id: string): Drive {
+  const belt = drive.belts.find((one) => one.id === beltId);
+  return belt ? changeBelt(drive, beltId, { measurements: (belt.measurements ?? []).filter((measurement) => measurement.id !== id) }) : drive;
 }
 
 /** Puts a pulley on a belt as stop `index`. */

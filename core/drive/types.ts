@@ -1,5 +1,6 @@
 import type { SectionOverrides } from '../section/sections';
 import type { SurveyPhoto } from '../photo/photo';
+import type { Measurement } from '../size/measured';
 import type { DiameterReading } from '../survey/diameters';
 import type { SurveyReading } from '../survey/readings';
 
@@ -78,6 +79,8 @@ export interface Belt {
   /** Marked length in mm in the section's own basis; null while it is not known. */
   readonly length?: number | null;
   readonly sectionOverrides?: SectionOverrides;
+  /** What was measured of the length itself: a string, an old belt. */
+  readonly measurements?: readonly Measurement[];
   readonly route: readonly RouteStop[];
   readonly [unknown: string]: unknown;
 }

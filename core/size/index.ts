@@ -5,5 +5,5 @@ export { armTension, stiffnessN, stretchTension } from './tension';
 export { commonLengths, commonStep, DEFAULT_RESERVE_SHARE, sizeBelt, type Candidate, type SizeFinding, type SizeOptions, type Sizing, type Verdict, type Window } from './size';
 export { DEFAULT_DOUBT, doubtOf, type Doubt, type DoubtOptions } from './doubt';
 export { answerFor, type SizeAnswer } from './answer';
-export { combinedLength, measuredLength, measurementsOf, TOOL_DEFAULTS, toolRadius, type CombinedLength, type MeasuredLength, type Measurement } from './measured';
+export { combinedLength, measuredLength, TOOL_DEFAULTS, toolRadius, type CombinedLength, type MeasuredLength, type Measurement } from './measured';
 export { STATES, TOOLS, type AdjusterState, type Tool } from './measuring-tools';

@@ -81,7 +81,7 @@ test('measurements and drawing are weighed together; the one that stands out is 
 
 test('the file names a measurement that is wrong', () => {
   const problems = (measurement: object) => {
-    const result = readDrive(changeBelt(allRibs(), 'main', { measurements: [measurement] }));
+    const result = readDrive(changeBelt(allRibs(), 'main', { measurements: [measurement as Measurement] }));
     return result.ok ? [] : result.problems.map(({ path }) => path);
   };
   expect(problems({ id: 'a', tool: 'string', mm: 1200, state: 'slack', doubled: true, thickness: 2, stretch: 0.01, plusMinus: 2 })).toEqual([]);

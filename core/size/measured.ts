@@ -144,7 +144,7 @@ const SUSPECT_AT = 3;
  * makes it.
  */
 export function combinedLength(drive: Drive, belt: Belt, curve: LengthCurve | null, drawnSigma: number): CombinedLength {
-  const measured = measurementsOf(belt).flatMap((measurement) => measuredLength(drive, belt, curve, measurement) ?? []);
+  const measured = (belt.measurements ?? []).flatMap((measurement) => measuredLength(drive, belt, curve, measurement) ?? []);
   const witnesses = measured.flatMap(({ againstDrawing, plusMinus }, k) => (againstDrawing === null ? [] : [{ at: againstDrawing, sigma: plusMinus, k }]));
   const all = [...witnesses, { at: 0, sigma: Math.max(0.1, drawnSigma), k: -1 }];
   const weighed = (list: typeof all) => {
@@ -161,13 +161,8 @@ export function combinedLength(drive: Drive, belt: Belt, curve: LengthCurve | nu
   const worst = scores.reduce((most, next) => (next.score > most.score ? next : most));
   const disagree = worst.score > SUSPECT_AT;
   return {
-    measured: measured.map((one, k) => ({ ...one, suspect: disagree && worst.one.k === k })),
+    measured: measured.map((one, k) => ({ ...one, suspect: disagree && all.length > 2 && worst.one.k === k })),
     shiftMm, disagree,
     plusMinus: disagree ? (sigma * worst.score) / SUSPECT_AT : sigma,
   };
-}
-
-/** A belt's measurements as the drive file has them, in `belts[].measurements`. */
-export function measurementsOf(belt: Belt): readonly Measurement[] {
-  return Array.isArray(belt['measurements']) ? (belt['measurements'] as Measurement[]) : [];
 }

@@ -3,4 +3,4 @@ export { surveyWords, surveyMessage, DIAMETER_WORDS, READING_WORDS } from './sur
 export { routeReason } from './route-words';
 export { findingWords, obstacleLabel, findingMessage, type FindingWords } from './finding-words';
 export { photoWords, photoMessage } from './photo-words';
-export { candidateSentence, sizeWords, sizeMessage, VERDICT_WORDS } from './size-words';
+export { RULE_WORDS, STATE_WORDS, TOOL_WORDS, candidateSentence, sizeWords, sizeMessage, VERDICT_WORDS } from './size-words';

@@ -1,5 +1,5 @@
 import { formatLength, type LengthUnit } from '../quantity';
-import type { Candidate, SizeFinding, Verdict } from '../size';
+import type { AdjusterState, Candidate, MeasuredLength, SizeFinding, Tool, Verdict } from '../size';
 import type { FindingWords } from './finding-words';
 
 /** What each verdict is called. */
@@ -10,6 +10,31 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
   'will-not-go-on': 'will not go on',
   'out-of-travel': 'out of travel',
   rubs: 'rubs',
+};
+
+export const TOOL_WORDS: Record<Tool, { name: string; hint: string }> = {
+  string: { name: 'String', hint: 'Lay it along the route in the grooves, hold the ends together, mark, and tape it flat.' },
+  rope: { name: 'Rope', hint: 'A thick cord rides high in the grooves; Emery allows for its thickness.' },
+  wire: { name: 'Wire', hint: 'Bend it round, mark where the ends meet, and straighten it to tape it.' },
+  strap: { name: 'Strap', hint: 'A flat strap bridges the grooves.' },
+  'old-belt': { name: 'Old belt, taped round its back', hint: 'A used belt has grown; Emery takes a little off.' },
+  gauge: { name: 'Length gauge, two equal wheels', hint: 'Twice the distance of the wheels\' centres, and once round one.' },
+  marking: { name: 'Printed length of the old belt', hint: 'The marked length as it is printed.' },
+};
+
+export const STATE_WORDS: Record<AdjusterState, string> = {
+  'as-drawn': 'where it is drawn',
+  slack: 'at its slack end',
+  'short-mark': 'at the short mark',
+  'long-mark': 'at the long mark',
+  tight: 'at its tight end',
+};
+
+export const RULE_WORDS: Record<MeasuredLength['rules'][number]['rule'], string> = {
+  'as-read': 'As read, nothing added',
+  'less-half-inch': 'Less half an inch',
+  'plus-inch': 'Plus an inch',
+  'less-one-percent': 'Less one percent',
 };
 
 /** One sentence on how a belt would sit. */

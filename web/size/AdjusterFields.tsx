@@ -30,10 +30,12 @@ export function AdjusterFields({ source }: { source: Belt }) {
   return (
     <div>
       <h2>How it is tightened</h2>
-      <p className="caution">
-        <strong aria-hidden>▲</strong>
-        <span>A sprung arm bites. Keep fingers out and let it down slowly.</span>
-      </p>
+      {adjuster?.kind === 'sprung-arm' && (
+        <p className="caution">
+          <strong aria-hidden>▲</strong>
+          <span>A sprung arm bites. Keep fingers out and let it down slowly.</span>
+        </p>
+      )}
       <div className="fields">
         <Choice label="At" value={station.id} options={on.map((one) => ({ value: one.id, label: stationLabel(one) }))} onChange={setChosen} />
         <Choice label="By" value={adjuster?.kind ?? 'none'} options={KINDS} onChange={(kind) => set(kind === 'none' ? undefined : newAdjuster(kind, station))} />

@@ -57,7 +57,7 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
       {edges.map(({ share, word }) => (
         <g key={word}>
           <line className="size-edge" x1={MARGIN.left} x2={width - MARGIN.right} y1={y(share)} y2={y(share)} />
-          <text className="size-axis" x={MARGIN.left + 6} y={y(share) + (share === Math.max(from, to) ? -5 : 15)}>
+          <text className="size-axis" x={MARGIN.left + 6} y={y(share) - 5}>
             {word}
           </text>
           <text className="size-axis" x={MARGIN.left - 6} y={y(share) + 5} textAnchor="end">

@@ -9,6 +9,7 @@ import { edit, useBench } from '../bench/bench-context';
 import { FindingItem } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { AdjusterFields } from './AdjusterFields';
+import { MeasuredLedger } from './MeasuredLedger';
 import { useSizing } from './SizingProvider';
 import { usePointAt } from './use-point-at';
 
@@ -46,6 +47,7 @@ export default function SizeLedger() {
           <Candidates answer={answer} source={source} />
         </>
       )}
+      <MeasuredLedger key={`${source.id} measured`} source={source} combined={answer?.measured ?? null} />
       <Marking source={source} />
       <AdjusterFields key={source.id} source={source} />
     </>

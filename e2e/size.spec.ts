@@ -1,0 +1,98 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { answerFor } from '@emery/core/size';
+import { expect, openDrive, saved, test } from './emery';
+
+const best = async (page: Page) => Number(await page.locator('[data-best-mm]').getAttribute('data-best-mm'));
+
+test('a string laid on the truck changes which belt to bring home; one is taken and kept', async ({ page, emery }) => {
+  await page.goto('/');
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  await expect(page.locator('.pulley').first()).toBeVisible();
+  await page.keyboard.press('3');
+  await expect(page.locator('[data-best-mm]')).toBeVisible();
+  const { document } = await emery.drive('Front drive');
+  const plain = answerFor(document, 'main')!;
+  expect(await best(page)).toBe(plain.candidates[plain.best!]!.lengthMm);
+
+  // A string that says the engine is some 14 mm longer round than it was drawn.
+  await page.getByRole('button', { name: 'Lay a string, tape the old belt' }).click();
+  await page.getByRole('combobox', { name: 'Adjuster stood' }).click();
+  await page.getByTitle('at the short mark').click();
+  await page.getByLabel('It reads').fill('1795 mm');
+  await page.getByRole('button', { name: 'Add measurement' }).click();
+  await expect(page.getByText(/Together with the drawing/)).toBeVisible();
+  await page.getByRole('button', { name: /^Why/ }).click();
+  await expect(page.getByRole('row', { name: /Water pump/ }).first()).toBeVisible();
+  await expect(page.getByRole('row', { name: /Plus an inch, by rule of thumb/ })).toBeVisible();
+  await saved(page);
+  const measured = (await emery.drive('Front drive')).document;
+  const answer = answerFor(measured, 'main')!;
+  expect(answer.measured.measured).toHaveLength(1);
+  await expect.poll(() => best(page)).toBe(answer.candidates[answer.best!]!.lengthMm);
+
+  // Pointing at a belt moves the front view to it; the drive itself stays.
+  const place = () => page.locator('[data-station="ten"]').getAttribute('transform');
+  const before = await place();
+  await page.getByRole('button', { name: new RegExp('will not go on$|tight$') }).last().click();
+  await expect.poll(place).not.toBe(before);
+  await page.keyboard.press('Escape');
+  const { lengthMm } = answer.candidates[answer.best!]!;
+  await page.locator('.size-mark.is-best').click();
+  await page.getByRole('button', { name: 'Take this length' }).click();
+  await saved(page);
+  const after = (await emery.drive('Front drive')).document;
+  expect(after.belts[0]!.length).toBe(lengthMm);
+  expect(after.stations).toEqual(document.stations);
+  await expect(page.getByRole('button', { name: /^3 Size/ })).toContainText('settled');
+});
+
+test('two belts on one slot: each is sized, a marking is looked at, and the slot is dragged along its arc', async ({ page, emery }) => {
+  await page.goto('/');
+  await openDrive(page, 'Fan and alternator belts');
+  await page.getByRole('button', { name: /^3 Size/ }).click();
+  await expect(page.locator('[data-best-mm]')).toBeVisible();
+  const { document } = await emery.drive('Fan and alternator belts');
+  for (const [k, belt] of document.belts.entries()) {
+    await page.getByText(`Belt ${k + 1} ·`).click();
+    const answer = answerFor(document, belt.id)!;
+    await expect.poll(() => best(page)).toBe(answer.candidates[answer.best!]!.lengthMm);
+  }
+  await page.getByText('Belt 1 ·').click();
+  await page.getByLabel(/^Printed on the old belt/).fill(`${document.belts[0]!.section}x1150`);
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  await expect(page.getByRole('button', { name: /45.*1\/4|1150/ }).first()).toBeVisible();
+
+  // Dragged anywhere, the alternator stays on its circle about the pivot.
+  const alt = document.stations.find(({ id }) => id === 'alt')!;
+  const pivot = alt.adjuster!['pivot'] as { x: number; y: number };
+  const box = (await page.locator('[data-station="alt"] .pulley-disc').first().boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 30, box.y + box.height / 2 + 60, { steps: 6 });
+  await page.mouse.up();
+  await saved(page);
+  const moved = (await emery.drive('Fan and alternator belts')).document.stations.find(({ id }) => id === 'alt')!;
+  expect(moved.x).not.toBe(alt.x);
+  expect(Math.hypot(moved.x - pivot.x, moved.y - pivot.y)).toBeCloseTo(Math.hypot(alt.x - pivot.x, alt.y - pivot.y), 1);
+});
+
+test('an adjuster is said and measured where there was none; nonsense in a field stays with the reason', async ({ page, emery }) => {
+  await page.goto('/');
+  await openDrive(page, 'Auxiliary drive');
+  await page.getByRole('button', { name: /^3 Size/ }).click();
+  await page.getByText('Belt 2 ·').click();
+  await expect(page.getByRole('list', { name: 'Findings' })).toContainText('Nothing tightens this belt.');
+  await page.getByRole('combobox', { name: 'By' }).click();
+  await page.getByTitle('Slide', { exact: true }).click();
+  await expect(page.getByText('Nothing tightens this belt.')).toBeHidden();
+  await page.getByLabel(/^Direction it slides/).fill('up');
+  await page.getByLabel(/^Direction it slides/).press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Direction it slides: write a number');
+  await page.getByLabel(/^Direction it slides/).fill('45');
+  await page.getByLabel(/^Direction it slides/).press('Enter');
+  await saved(page);
+  expect((await emery.drive('Auxiliary drive')).document.stations.some(({ adjuster }) => adjuster?.['direction'] === 45)).toBe(true);
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 120)}`)).toEqual([]);
+});
