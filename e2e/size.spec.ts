@@ -1,8 +1,15 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { answerFor } from '@emery/core/size';
-import { expect, openDrive, saved, test } from './emery';
+import type { Drive } from '@emery/core/drive';
+import { expect, openDrive, saved, test, type Emery } from './emery';
 
+/** The answer core gives with the shop's own belts. */
+async function answerWith(emery: Emery, document: Drive, beltId: string) {
+  const belt = document.belts.find(({ id }) => id === beltId)!;
+  const { belts } = await emery.get<{ belts: { lengthMm: number }[] }>(`/stock?section=${belt.section}&ribs=${belt.ribs ?? ''}&limit=500`);
+  return answerFor(document, beltId, { stock: belts.map(({ lengthMm }) => lengthMm) })!;
+}
 const best = async (page: Page) => Number(await page.locator('[data-best-mm]').getAttribute('data-best-mm'));
 
 test('a string laid on the truck changes which belt to bring home; one is taken and kept', async ({ page, emery }) => {
@@ -12,7 +19,7 @@ test('a string laid on the truck changes which belt to bring home; one is taken 
   await page.keyboard.press('3');
   await expect(page.locator('[data-best-mm]')).toBeVisible();
   const { document } = await emery.drive('Front drive');
-  const plain = answerFor(document, 'main')!;
+  const plain = await answerWith(emery, document, 'main');
   expect(await best(page)).toBe(plain.candidates[plain.best!]!.lengthMm);
 
   // A string that says the engine is some 14 mm longer round than it was drawn.
@@ -27,7 +34,7 @@ test('a string laid on the truck changes which belt to bring home; one is taken 
   await expect(page.getByRole('row', { name: /Plus an inch, by rule of thumb/ })).toBeVisible();
   await saved(page);
   const measured = (await emery.drive('Front drive')).document;
-  const answer = answerFor(measured, 'main')!;
+  const answer = await answerWith(emery, measured, 'main');
   expect(answer.measured.measured).toHaveLength(1);
   await expect.poll(() => best(page)).toBe(answer.candidates[answer.best!]!.lengthMm);
 
@@ -55,7 +62,7 @@ test('two belts on one slot: each is sized, a marking is looked at, and the slot
   const { document } = await emery.drive('Fan and alternator belts');
   for (const [k, belt] of document.belts.entries()) {
     await page.getByText(`Belt ${k + 1} ·`).click();
-    const answer = answerFor(document, belt.id)!;
+    const answer = await answerWith(emery, document, belt.id);
     await expect.poll(() => best(page)).toBe(answer.candidates[answer.best!]!.lengthMm);
   }
   await page.getByText('Belt 1 ·').click();
@@ -95,4 +102,27 @@ test('an adjuster is said and measured where there was none; nonsense in a field
   expect((await emery.drive('Auxiliary drive')).document.stations.some(({ adjuster }) => adjuster?.['direction'] === 45)).toBe(true);
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 120)}`)).toEqual([]);
+});
+
+test('a list of belts comes in with its bad rows shown, is filtered, and Size looks at what it holds', async ({ page, emery }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Belts in stock' }).click();
+  await expect(page.getByText(/^\d+ belts$/)).toBeVisible();
+  const csv = 'section;ribs;length;code;price;shelf\nPK;6;1803;OWN-1803;11,20;3\nPK;;1806;no ribs;;\nPK;6;ninety;bad;;\n';
+  await page.getByLabel('CSV file of belts').setInputFiles({ name: 'own.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  await expect(page.getByRole('heading', { name: 'own.csv: 1 belts, 2 rows not understood' })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Rows not understood' })).toContainText('Line 4:');
+  await page.getByRole('switch').click();
+  await page.getByRole('button', { name: 'Take in 1 belts' }).click();
+  await expect(page.getByText('OWN-1803')).toBeVisible();
+  expect((await emery.get<{ total: number }>('/stock')).total).toBe(1);
+  await page.getByLabel('Search the belts').fill('nothing such');
+  await expect(page.getByText('No belt in the list is like that.')).toBeVisible();
+
+  await page.getByRole('link', { name: 'Emery' }).click();
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  await page.getByRole('button', { name: /^3 Size/ }).click();
+  await expect.poll(() => best(page)).toBe(1803);
+  await page.locator('.size-mark.is-best').click();
+  await expect(page.getByRole('list', { name: 'In the list of belts' })).toContainText('OWN-1803, 11.20, 3 on the shelf');
 });

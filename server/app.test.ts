@@ -288,3 +288,30 @@ describe('pictures', () => {
     expect(await sharp(Buffer.from(await picture.arrayBuffer())).metadata()).toMatchObject({ width: photo!.width, height: photo!.height });
   });
 });
+
+describe('the stock of belts', () => {
+  const belt = (more: object = {}) => ({ section: 'PK', ribs: '7', length: '1234', code: 'A 1', price: '9.50', shelf: '1', ...more });
+
+  test('rows go in, are filtered, and come out as CSV that goes in again', async () => {
+    expect((await ask('POST', '/stock', { replace: true, rows: [belt(), belt({ length: '1250', code: '=1+1' }), { marking: '13x1000', shelf: '3' }] })).body).toEqual({ total: 3 });
+    const found = (await ask('GET', '/stock?section=PK&ribs=7&from=1240&to=1300')).body;
+    expect(found).toMatchObject({ total: 1, belts: [{ section: 'PK', ribs: 7, lengthMm: 1250, code: '=1+1', price: 9.5, shelf: 1 }] });
+    expect((await ask('GET', '/stock?search=A%201')).body.total).toBe(1);
+    const file = (await ask('GET', '/stock/file')).body as string;
+    expect(file.split('\r\n')[0]).toBe('section,ribs,length,code,price,shelf');
+    // What a spreadsheet would run is made plain text.
+    expect(file).toContain("'=1+1");
+    await ask('DELETE', `/stock/${found.belts[0].id}`);
+    expect((await ask('GET', '/stock')).body.total).toBe(2);
+  });
+
+  test('one bad row stops the whole import and is named; the old list stays', async () => {
+    const before = (await ask('GET', '/stock')).body.total;
+    const answer = await ask('POST', '/stock', { replace: true, rows: [belt(), belt({ length: 'long' })] });
+    expect(answer.status).toBe(422);
+    expect(answer.body.errors).toEqual([{ path: 'rows[1]', message: expect.stringMatching(/^length:/) as string }]);
+    expect((await ask('GET', '/stock')).body.total).toBe(before);
+    expect((await ask('POST', '/stock', { rows: 'all' })).status).toBe(422);
+    expect((await ask('DELETE', '/stock/999999')).status).toBe(404);
+  });
+});

@@ -11,6 +11,7 @@ import { fileRoutes } from './routes/files';
 import { healthRoutes } from './routes/health';
 import { photoRoutes } from './routes/photos';
 import { shopRoutes } from './routes/shop';
+import { stockRoutes } from './routes/stock';
 import { vehicleRoutes } from './routes/vehicles';
 
 export interface AppOptions {
@@ -42,6 +43,7 @@ export function createApp({ data, logger, webFolder }: AppOptions): Express {
   });
   app.use('/api/photos', photoRoutes(data));
   app.use('/api/import', express.json({ limit: '20mb' }));
+  app.use('/api/stock', express.json({ limit: '20mb' }), stockRoutes(data));
   app.use('/api', express.json({ limit: '1mb' }));
   app.use('/api/health', healthRoutes(data));
   app.use('/api/shop', shopRoutes(data));

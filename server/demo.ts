@@ -4,7 +4,9 @@ import path from 'node:path';
 import type { DataSource } from 'typeorm';
 import { parseDrive, type Drive } from '@emery/core/drive';
 import { createDrive } from './drive-store';
-import { Shop, Vehicle } from './entities';
+import papaparse from 'papaparse';
+import { readStockRow } from '@emery/core/size';
+import { Shop, StockEntity, Vehicle } from './entities';
 import { keepPhoto, photoAsIs } from './photo-store';
 import { newVehicle, type VehicleBody } from './routes/vehicles';
 
@@ -23,6 +25,7 @@ export async function loadDemoShop(data: DataSource): Promise<void> {
   const pictures = readdirSync(FOLDER).filter((name) => name.endsWith('.jpg'));
   await data.transaction(async (manager) => {
     for (const name of pictures) await keepPhoto(manager, await photoAsIs(readFileSync(path.join(FOLDER, name))));
+    await manager.insert(StockEntity, demoStock());
     for (const [index, name] of files.entries()) {
       const reading = parseDrive(readFileSync(path.join(FOLDER, name), 'utf8'));
       if (!reading.ok) throw new Error(`${name}: ${reading.problems[0]!.path} ${reading.problems[0]!.message}`);
@@ -32,5 +35,15 @@ export async function loadDemoShop(data: DataSource): Promise<void> {
       if (!same) await manager.insert(Vehicle, { ...row, updatedAt: new Date(Date.now() + index) });
       await createDrive(manager, (same ?? row).id, document as unknown as Drive);
     }
+  });
+}
+
+/** The belts on the demo shop's shelf, from `demo/belts.csv`. */
+function demoStock() {
+  const { data } = papaparse.parse<Record<string, string>>(readFileSync(path.join(FOLDER, 'belts.csv'), 'utf8'), { header: true, skipEmptyLines: true });
+  return data.map((row, index) => {
+    const read = readStockRow(row);
+    if (!read.ok) throw new Error(`belts.csv, row ${index + 1}: ${read.problem}`);
+    return read.belt;
   });
 }

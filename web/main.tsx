@@ -8,6 +8,7 @@ import { ApiProblem } from './api/client';
 import { antdTheme } from './theme/antd-theme';
 import './theme/tokens.css';
 
+const StockPage = lazy(() => import('./stock/StockPage'));
 const ShopPage = lazy(() => import('./shop/ShopPage'));
 const RoutingCardPage = lazy(() => import('./route/RoutingCardPage'));
 const BenchPage = lazy(() => import('./bench/BenchPage'));
@@ -33,6 +34,7 @@ createRoot(document.getElementById('root')!).render(
             <Suspense fallback={<Spin className="page-spin" />}>
               <Routes>
                 <Route index element={<ShopPage />} />
+                <Route path="belts" element={<StockPage />} />
                 <Route path="drives/:driveId/card" element={<RoutingCardPage />} />
                 <Route path="drives/:driveId/:stage?" element={<BenchPage />} />
                 <Route

@@ -155,6 +155,13 @@ test('property: where a belt sits, the path is as long as the belt', () => {
   );
 });
 
+test('from a stock those about the window are looked at, two to either side', () => {
+  const { window } = sizeBelt(slide(), 'main')!;
+  const at = (share: number) => window.slackEnd! + share * (window.tightEnd! - window.slackEnd!);
+  const stock = [at(0.5), at(-0.3), at(-0.1), at(-2), at(0.9), at(1.1), at(1.5), at(3)];
+  expect(sizeBelt(slide(), 'main', { stock })!.candidates.map(({ lengthMm }) => lengthMm)).toEqual([at(-0.3), at(-0.1), at(0.5), at(0.9), at(1.1), at(1.5)]);
+});
+
 test('no route, no belt, no size: findings or null, no throw and no NaN', () => {
   const bare = driveOf([['crank', 0, 0, 0], ['alt', 0, 0, 0]]);
   for (const drive of [bare, { ...bare, belts: [{ ...bare.belts[0]!, route: [] }] }, withAdjuster([['crank', 0, 0, 160], ['alt', 20, 0, 60]], 'alt', { kind: 'slide', direction: 0, travel: 0 })]) {

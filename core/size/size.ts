@@ -58,6 +58,8 @@ export interface SizeOptions {
   lengths?: readonly number[];
   /** Looked at besides, such as what is printed on the old belt; mm. */
   also?: readonly number[];
+  /** Lengths that can be had, mm; those about the window are looked at. Common steps where there are none. */
+  stock?: readonly number[];
   /** How much longer every path is than drawn, as measured; mm. Common lengths are whole steps with it. */
   shiftMm?: number;
   /** Kept for seating and stretch, as a share of the length. Default 0.006. */
@@ -187,9 +189,19 @@ export function commonStep(section: Section): number {
 }
 
 /** Common lengths and those asked for besides, less the shift: as the drawing sees them. */
-function common(section: Section, { also = [], shiftMm = 0 }: SizeOptions, shortest: number, longest: number): number[] {
-  const lengths = commonLengths(section, shortest + shiftMm, longest + shiftMm).map((mm) => mm - shiftMm);
+function common(section: Section, { also = [], shiftMm = 0, stock = [] }: SizeOptions, shortest: number, longest: number): number[] {
+  const [from, to] = [shortest + shiftMm, longest + shiftMm];
+  const lengths = (stock.length > 0 ? aboutWindow(stock, from, to) : commonLengths(section, from, to)).map((mm) => mm - shiftMm);
   return [...lengths, ...also.filter((mm) => lengths.every((other) => Math.abs(other - mm) > 0.005))].sort((a, b) => a - b);
+}
+
+/** Of the lengths in stock those in a window, and two to either side. */
+function aboutWindow(stock: readonly number[], from: number, to: number): number[] {
+  const sorted = [...new Set(stock)].sort((a, b) => a - b);
+  const below = sorted.filter((mm) => mm < from).slice(-2);
+  const within = sorted.filter((mm) => mm >= from && mm <= to);
+  const every = Math.max(1, Math.ceil(within.length / 40));
+  return [...below, ...within.filter((_, k) => k % every === 0), ...sorted.filter((mm) => mm > to).slice(0, 2)];
 }
 
 /** Common lengths about a window: two steps below it to two above, forty at most about its middle. */

@@ -2,6 +2,7 @@ import { EntitySchema } from 'typeorm';
 import type { DriveSketch } from '@emery/core/path';
 import type { Drive } from '@emery/core/drive';
 import type { LengthUnit } from '@emery/core/quantity';
+import type { StockBelt } from '@emery/core/size';
 
 /** The one shop this Emery serves. */
 export interface ShopRow {
@@ -48,6 +49,11 @@ export interface PhotoRow {
   height: number;
   bytes: Buffer;
   createdAt: Date;
+}
+
+/** A belt in the shop's own list. */
+export interface StockRow extends StockBelt {
+  id: number;
 }
 
 const changing = {
@@ -97,5 +103,18 @@ export const Photo = new EntitySchema<PhotoRow>({
     height: { type: 'int' },
     bytes: { type: 'longblob' },
     createdAt: { type: 'datetime', precision: 3 },
+  },
+});
+
+export const StockEntity = new EntitySchema<StockRow>({
+  name: 'stock_belt',
+  columns: {
+    id: { type: 'int', primary: true, generated: true },
+    section: { type: 'varchar', length: 40 },
+    ribs: { type: 'int', nullable: true },
+    lengthMm: { type: 'double' },
+    code: { type: 'varchar', length: 60 },
+    price: { type: 'double', nullable: true },
+    shelf: { type: 'int' },
   },
 });

@@ -6,7 +6,7 @@ import { fitSurvey, type SurveyFit } from '@emery/core/survey';
 /** The long sums, run beside the page. What goes in and out is plain data; cancelling is ending the worker. */
 export interface CoreTasks {
   survey: { input: Drive; output: SurveyFit };
-  size: { input: { drive: Drive; belt: string; also: readonly number[] }; output: SizeAnswer | null };
+  size: { input: { drive: Drive; belt: string; also: readonly number[]; stock: readonly number[] }; output: SizeAnswer | null };
   idlers: { input: { drive: Drive; belt: string; wish: Pick<IdlerWish, 'station' | 'diameter' | 'top'> }; output: IdlerSearch };
   routes: { input: { drive: Drive; belt: string; top: number }; output: RouteSearch };
 }
@@ -15,7 +15,7 @@ export type CoreTask = keyof CoreTasks;
 export type CoreMessage = { progress: number } | { output: unknown };
 
 const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share: number) => void) => CoreTasks[T]['output'] } = {
-  size: ({ drive, belt, also }, onProgress) => answerFor(drive, belt, { also, onProgress }),
+  size: ({ drive, belt, also, stock }, onProgress) => answerFor(drive, belt, { also, stock, onProgress }),
   survey: (drive) => fitSurvey(drive, drive.survey?.readings ?? []),
   idlers: ({ drive, belt, wish }, onProgress) => proposeIdlers(drive, belt, { ...wish, onProgress }),
   routes: ({ drive, belt, top }, onProgress) => searchRoutes(drive, belt, { top, onProgress }),

@@ -61,6 +61,9 @@ export default function ShopPage() {
         <Button icon={<DownloadOutlined />} href="/api/export" download disabled={total === 0}>
           Export all
         </Button>
+        <Link to="/belts" className="button-link">
+          Belts in stock
+        </Link>
         {importing.input}
       </div>
       <main className="shop-list" aria-busy={list.isFetching}>

@@ -5,6 +5,7 @@ import { formatLength, formatMm } from '@emery/core/quantity';
 import { readMarking, sectionFor } from '@emery/core/section';
 import type { SizeAnswer } from '@emery/core/size';
 import { candidateSentence, sizeWords, VERDICT_WORDS } from '@emery/core/words';
+import type { StockListed } from '../api/stock';
 import { edit, useBench } from '../bench/bench-context';
 import { FindingItem } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
@@ -87,8 +88,9 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
 
 function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const { unit, dispatch } = useBench();
-  const { chosen } = useSizing();
+  const { chosen, stock } = useSizing();
   const pointAt = usePointAt();
+  const onShelf = (mm: number) => stock.filter(({ lengthMm }) => Math.abs(lengthMm - mm) < 0.01).reduce((sum, { shelf }) => sum + shelf, 0);
   const adjuster = answer.reads === 'armAngle' ? 'arm' : answer.reads === 'travel' ? 'other' : 'none';
   return (
     <table className="ledger-table">
@@ -111,6 +113,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                   <button type="button" className="row-button" aria-expanded={shown}>
                     {k === answer.best ? '● ' : ''}
                     <LengthFigure mm={candidate.lengthMm} unit={unit} />
+                    {onShelf(candidate.lengthMm) > 0 && <span className="quiet">&nbsp;{onShelf(candidate.lengthMm)} here</span>}
                     {source.length === candidate.lengthMm && <span className="quiet">&nbsp;taken</span>}
                   </button>
                 </td>
@@ -127,6 +130,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                 <tr className="candidate-why">
                   <td colSpan={5}>
                     <Why candidate={candidate} adjuster={adjuster} />
+                    <Stocked belts={stock.filter(({ lengthMm }) => Math.abs(lengthMm - candidate.lengthMm) < 0.01)} />
                     <Button type="primary" onClick={() => dispatch(edit((d) => changeBelt(d, source.id, { length: source.length === candidate.lengthMm ? null : candidate.lengthMm })))}>
                       {source.length === candidate.lengthMm ? 'Not this one after all' : 'Take this length'}
                     </Button>
@@ -163,6 +167,21 @@ function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'oth
         </ul>
       )}
     </>
+  );
+}
+
+/** The belts of that length in the shop's list. */
+function Stocked({ belts }: { belts: readonly StockListed[] }) {
+  if (belts.length === 0) return null;
+  return (
+    <ul className="stocked" aria-label="In the list of belts">
+      {belts.map(({ id, code, price, shelf }) => (
+        <li key={id}>
+          {code || 'no code'}
+          {price !== null && `, ${price.toFixed(2)}`}, {shelf === 0 ? 'none on the shelf' : `${shelf} on the shelf`}
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,6 +1,7 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import type { Drive } from '@emery/core/drive';
 import type { SizeAnswer } from '@emery/core/size';
+import { useStockFor, type StockListed } from '../api/stock';
 import { runCore } from '../bench/run-core';
 
 /** What Size knows of the belt in hand: shared by the chart and the ledger. */
@@ -9,6 +10,8 @@ export interface SizingState {
   answer: SizeAnswer | null;
   /** Share of the sum done; null when it rests. */
   progress: number | null;
+  /** The shop's belts of this section and rib count. */
+  stock: readonly StockListed[];
   /** Lengths to look at besides the common ones, mm. */
   also: readonly number[];
   lookAt: (mm: number) => void;
@@ -40,14 +43,21 @@ export function SizingProvider({ wanted, drive, belt, children }: Props) {
   const [chosen, choose] = useState<number | null>(null);
   const source = drive.belts.find(({ id }) => id === belt);
   const own = source?.length ?? null;
+  const ribs = source?.ribs ?? null;
+  const stocked = useStockFor(wanted && source ? source.section : null, ribs, 100, 20_000);
+  const belts = stocked.data?.belts;
+  const stock = useMemo(() => [...new Set((belts ?? []).map(({ lengthMm }) => lengthMm))], [belts]);
   const also = useMemo(() => [...looked, ...(own ? [own] : [])], [looked, own]);
 
+  // Without an answer from the list of belts common lengths do.
+  const waiting = wanted && stocked.isPending && stocked.fetchStatus === 'fetching';
+
   useEffect(() => {
-    if (!wanted || belt === null) return;
+    if (!wanted || belt === null || waiting) return;
     let cancel = () => undefined as void;
     const timer = setTimeout(() => {
       setProgress(0);
-      const running = runCore('size', { drive, belt, also }, setProgress);
+      const running = runCore('size', { drive, belt, also, stock }, setProgress);
       cancel = running.cancel;
       void running.done.then((answer) => {
         setFound({ answer, drive, belt, also });
@@ -58,12 +68,12 @@ export function SizingProvider({ wanted, drive, belt, children }: Props) {
       clearTimeout(timer);
       cancel();
     };
-  }, [wanted, drive, belt, also]);
+  }, [wanted, drive, belt, also, stock, waiting]);
 
   const answer = found && found.belt === belt && found.drive === drive ? found.answer : null;
   const value = useMemo(
-    () => ({ answer, progress, also, lookAt: (mm: number) => setLooked((now) => [...new Set([...now, mm])]), chosen, choose }),
-    [answer, progress, also, chosen],
+    () => ({ answer, progress, stock: belts ?? [], also, lookAt: (mm: number) => setLooked((now) => [...new Set([...now, mm])]), chosen, choose }),
+    [answer, progress, belts, also, chosen],
   );
   return <SizingContext value={value}>{children}</SizingContext>;
 }

@@ -1,0 +1,62 @@
+import { Button, Switch } from 'antd';
+import { useId, useState } from 'react';
+import { ask } from '../api/client';
+import type { StockFile } from './read-stock-file';
+
+const SHOWN = 8;
+
+/** What a CSV list holds before it is taken in: rows that are read, and rows that are not, with the reason. */
+export function ImportPreview({ file, onClose, onTaken }: { file: StockFile; onClose: () => void; onTaken: () => Promise<void> }) {
+  const [replace, setReplace] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState('');
+  const id = useId();
+  const take = async () => {
+    setBusy(true);
+    setProblem('');
+    try {
+      await ask('POST', '/stock', { replace, rows: file.good.map(({ row }) => row) });
+      await onTaken();
+    } catch (error) {
+      setProblem((error as Error).message);
+      setBusy(false);
+    }
+  };
+  return (
+    <section className="sheet stock-sheet" aria-label="What the file holds">
+      <h2>
+        {file.name}: {file.good.length.toLocaleString('en')} belts{file.bad.length > 0 && `, ${file.bad.length.toLocaleString('en')} rows not understood`}
+      </h2>
+      {file.bad.length > 0 && (
+        <ul className="findings" aria-label="Rows not understood">
+          {file.bad.slice(0, SHOWN).map(({ line, text, problem: why }) => (
+            <li key={line} className="finding is-watch">
+              <strong>Line {line}:</strong> {text}. {why}.
+            </li>
+          ))}
+          {file.bad.length > SHOWN && <li className="quiet">and {(file.bad.length - SHOWN).toLocaleString('en')} more</li>}
+        </ul>
+      )}
+      {file.good.length > 0 && (
+        <p className="quiet">
+          The first: {file.good.slice(0, 3).map(({ belt }) => `${belt.ribs ?? ''}${belt.section} ${belt.lengthMm} mm`).join(', ')}
+        </p>
+      )}
+      <div className="switch-line">
+        <Switch id={id} checked={replace} onChange={setReplace} />
+        <label htmlFor={id}>In place of the list there is</label>
+      </div>
+      {problem && (
+        <p className="field-echo is-wrong" role="alert">
+          Nothing was taken in. {problem}
+        </p>
+      )}
+      <div className="button-row is-after">
+        <Button type="primary" loading={busy} disabled={file.good.length === 0} onClick={() => void take()}>
+          Take in {file.good.length.toLocaleString('en')} belts
+        </Button>
+        <Button onClick={onClose}>Cancel</Button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,157 @@
+import { DeleteOutlined, DownloadOutlined, SearchOutlined, UploadOutlined } from '@ant-design/icons';
+import { App as AntApp, Button, Input, Spin } from 'antd';
+import { useQueryClient } from '@tanstack/react-query';
+import { useDeferredValue, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { SECTION_NAMES } from '@emery/core/section';
+import { ask } from '../api/client';
+import { useShop } from '../api/shop';
+import { useStock } from '../api/stock';
+import { Choice } from '../ledger/Choice';
+import { LengthFigure } from '../ledger/LengthFigure';
+import { UnitSwitch } from '../shop/UnitSwitch';
+import { ImportPreview } from './ImportPreview';
+import { readStockFile, type StockFile } from './read-stock-file';
+import '../bench/bench.css';
+import '../ledger/ledger.css';
+import '../shop/shop.css';
+import './stock.css';
+
+/** The shop's own list of belts: what can be had, and what lies on the shelf. */
+export default function StockPage() {
+  const shop = useShop();
+  const unit = shop.data?.unit ?? 'in';
+  const [search, setSearch] = useState('');
+  const [section, setSection] = useState('');
+  const [ribs, setRibs] = useState('');
+  const filter = useDeferredValue({ search: search.trim(), section, ribs: ribs.trim() });
+  const list = useStock(filter);
+  const client = useQueryClient();
+  const { message } = AntApp.useApp();
+  const input = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<StockFile | null>(null);
+  const belts = list.data?.pages.flatMap((page) => page.belts) ?? [];
+  const total = list.data?.pages[0]?.total ?? 0;
+  const again = () => client.invalidateQueries({ queryKey: ['stock'] });
+
+  const choose = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    try {
+      setFile(await readStockFile(chosen));
+    } catch (error) {
+      void message.error((error as Error).message);
+    }
+  };
+  const takeOut = async (id: number) => {
+    await ask('DELETE', `/stock/${id}`);
+    await again();
+  };
+
+  return (
+    <div className="shop">
+      <header className="header">
+        <Link to="/" className="wordmark">
+          Emery
+        </Link>
+        <h1 className="shop-name">Belts</h1>
+        <span className="header-tools">
+          <UnitSwitch />
+        </span>
+      </header>
+      <div className="shop-bar">
+        <Input className="shop-search" prefix={<SearchOutlined />} allowClear value={search} placeholder="Supplier code or length in mm" aria-label="Search the belts" onChange={(event) => setSearch(event.target.value)} />
+        <Button type="primary" icon={<UploadOutlined />} onClick={() => input.current?.click()}>
+          Bring in a CSV list
+        </Button>
+        <Button icon={<DownloadOutlined />} href="/api/stock/file" download disabled={total === 0}>
+          Save as CSV
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          hidden
+          accept=".csv,text/csv"
+          aria-label="CSV file of belts"
+          onChange={(event) => {
+            void choose(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </div>
+      <main className="shop-list" aria-busy={list.isFetching}>
+        {file && (
+          <ImportPreview
+            file={file}
+            onClose={() => setFile(null)}
+            onTaken={async () => {
+              setFile(null);
+              await again();
+            }}
+          />
+        )}
+        <div className="fields stock-filter">
+          <Choice label="Section" value={section} options={[{ value: '', label: 'All' }, ...SECTION_NAMES.map((name) => ({ value: name, label: name }))]} onChange={setSection} />
+          <div className="field">
+            <label className="label" htmlFor="stock-ribs">
+              Ribs
+            </label>
+            <Input id="stock-ribs" value={ribs} inputMode="numeric" onChange={(event) => setRibs(event.target.value.replace(/\D/g, ''))} />
+          </div>
+        </div>
+        {list.error && (
+          <p className="finding is-fault" role="alert">
+            <strong>The belts could not be read.</strong> {list.error.message} <Button onClick={() => void list.refetch()}>Try again</Button>
+          </p>
+        )}
+        {list.isPending && <Spin className="page-spin" />}
+        {list.isSuccess && total === 0 && (
+          <p className="shop-none">
+            {filter.search || filter.section || filter.ribs
+              ? 'No belt in the list is like that.'
+              : 'No list of belts yet, so Size looks at common lengths. Bring in your supplier\'s as CSV with the columns section, ribs, length (mm), code, price and shelf, or marking in place of the first three.'}
+          </p>
+        )}
+        {belts.length > 0 && (
+          <section className="sheet stock-sheet" aria-label="Belts">
+            <p className="quiet">{total.toLocaleString('en')} belts</p>
+            <table className="ledger-table">
+              <thead>
+                <tr>
+                  <th>Section</th>
+                  <th className="figure">Ribs</th>
+                  <th className="figure">Length</th>
+                  <th>Code</th>
+                  <th className="figure">Price</th>
+                  <th className="figure">On the shelf</th>
+                  <th aria-label="Take out" />
+                </tr>
+              </thead>
+              <tbody>
+                {belts.map((belt) => (
+                  <tr key={belt.id}>
+                    <td>{belt.section}</td>
+                    <td className="figure">{belt.ribs ?? '—'}</td>
+                    <td className="figure">
+                      <LengthFigure mm={belt.lengthMm} unit={unit} />
+                    </td>
+                    <td>{belt.code}</td>
+                    <td className="figure">{belt.price === null ? '—' : belt.price.toFixed(2)}</td>
+                    <td className="figure">{belt.shelf}</td>
+                    <td>
+                      <Button type="text" icon={<DeleteOutlined />} aria-label={`Take out ${belt.code || belt.lengthMm}`} onClick={() => void takeOut(belt.id)} />
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        )}
+        {list.hasNextPage && (
+          <Button block loading={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
+            Show more ({(total - belts.length).toLocaleString('en')} left)
+          </Button>
+        )}
+      </main>
+    </div>
+  );
+}
