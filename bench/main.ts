@@ -3,9 +3,10 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import type { Drive } from '@emery/core/drive';
-import { solveDrive } from '@emery/core/path';
+import { solveBelt, solveDrive, spanClearances } from '@emery/core/path';
 import { fitEllipse, fitPhoto } from '@emery/core/photo';
 import { searchRoutes } from '@emery/core/route';
+import { answerFor, doubtOf, lengthCurve, sizeBelt } from '@emery/core/size';
 import { fitSurvey } from '@emery/core/survey';
 import { driveOf, type Stop } from '../core/drive/examples';
 import { buildInterface } from '../scripts/lib/build.mjs';
@@ -93,6 +94,29 @@ function benchPicture(): void {
   repeat('Ellipse through 8 points', 500, () => fitEllipse(points));
   repeat(`Square-up of a picture, ${photo.rims!.length} rims`, 20, () => fitPhoto(truck, photo));
   repeat('Picture and tapes in one fit', 10, () => fitSurvey(truck, truck.survey!.readings!));
+}
+
+/** A serpentine of ten pulleys on a sprung arm: its length curve, the whole answer, and the draws. */
+function benchSize(): void {
+  const arm = { kind: 'sprung-arm', pivot: { x: -150, y: 20 }, armLength: 80, freeAngle: 20, fullAngle: 80, shortMark: 65, longMark: 35, springTorqueAtFree: 14, springRate: 0.2 };
+  const there: Drive = { ...drive, stations: drive.stations.map((s) => (s.id === 'idler1' ? { ...s, role: 'tensioner' as const, adjuster: arm } : s)) };
+  const belt = there.belts[0]!;
+  const repeat = (what: string, count: number, run: () => unknown) => {
+    run();
+    print(what, spread(Array.from({ length: count }, () => {
+      const from = performance.now();
+      run();
+      return performance.now() - from;
+    })));
+  };
+  repeat('Length curve, 10 pulleys, 200 positions', 20, () => lengthCurve(there, belt, 200));
+  repeat('Clearance sweep, 10 pulleys, 50 positions', 20, () => {
+    const { travel } = lengthCurve(there, belt, 1)!;
+    for (let k = 0; k < 50; k += 1) spanClearances(travel.at(k / 49), solveBelt(travel.at(k / 49), belt.id)!);
+  });
+  const sizing = sizeBelt(there, belt.id)!;
+  repeat(`Monte Carlo, 10,000 draws, ${sizing.candidates.length} lengths`, 10, () => doubtOf(there, belt, sizing));
+  repeat('The whole answer to Size', 5, () => answerFor(there, belt.id));
 }
 
 /** The pulleys of a long serpentine, and twelve about a ring, where most orders stay open longest. */
@@ -221,6 +245,7 @@ const folder = mkdtempSync(path.join(tmpdir(), 'emery-bench-'));
 benchSolve();
 benchSurvey();
 benchPicture();
+benchSize();
 benchRoutes();
 const database = await openDatabase(folder);
 const server = await startServer({ databaseUrl: database.url('emery_bench'), port: 0, webFolder: await buildInterface(), logs: undefined, shop: 'empty' });

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { answerFor } from '@emery/core/size';
+import { answerFor, sizeBelt } from '@emery/core/size';
 import type { Drive } from '@emery/core/drive';
 import { expect, openDrive, saved, test, type Emery } from './emery';
 
@@ -66,6 +66,11 @@ test('two belts on one slot: each is sized, a marking is looked at, and the slot
     await expect.poll(() => best(page)).toBe(answer.candidates[answer.best!]!.lengthMm);
   }
   await page.getByText('Belt 1 ·').click();
+  // Both belts come right at one position, or as nearly as the stock allows.
+  await page.getByRole('region', { name: 'Both belts together' }).getByRole('button', { name: /^Take/ }).first().click();
+  await saved(page);
+  const taken = (await emery.drive('Fan and alternator belts')).document.belts.map(({ length }) => length!);
+  for (const [k, belt] of document.belts.entries()) expect(sizeBelt(document, belt.id, { lengths: [taken[k]!] })!.candidates[0]!.verdict).toBe('fits');
   await page.getByLabel(/^Printed on the old belt/).fill(`${document.belts[0]!.section}x1150`);
   await page.getByRole('button', { name: 'Look at it' }).click();
   await expect(page.getByRole('button', { name: /45.*1\/4|1150/ }).first()).toBeVisible();
@@ -125,4 +130,24 @@ test('a list of belts comes in with its bad rows shown, is filtered, and Size lo
   await expect.poll(() => best(page)).toBe(1803);
   await page.locator('.size-mark.is-best').click();
   await expect(page.getByRole('list', { name: 'In the list of belts' })).toContainText('OWN-1803, 11.20, 3 on the shelf');
+});
+
+test('changed parts: old and new windows side by side, and the change thrown away', async ({ page, emery }) => {
+  await page.goto('/');
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  await page.getByRole('button', { name: /^3 Size/ }).click();
+  await page.locator('.size-mark.is-best').click();
+  await page.getByRole('button', { name: 'Take this length' }).click();
+  await page.getByRole('button', { name: 'Try changed parts' }).click();
+  await page.getByRole('button', { name: /^1 Survey/ }).click();
+  await page.locator('[data-station="alt"]').click();
+  await page.getByLabel('Diameter over ribs', { exact: true }).fill('80 mm');
+  await page.getByLabel('Diameter over ribs', { exact: true }).press('Enter');
+  await page.getByRole('button', { name: /^3 Size/ }).click();
+  const table = page.getByRole('region', { name: 'What-if' }).getByRole('table');
+  await expect(table.getByRole('row', { name: /taken/ })).toContainText(/fits.*(tight|will not go on|fits)/);
+  await page.getByRole('button', { name: 'Throw it away' }).click();
+  await saved(page);
+  const { document } = await emery.drive('Front drive');
+  expect(document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter).toBe(58);
 });

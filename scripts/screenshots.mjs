@@ -63,6 +63,16 @@ try {
     await page.getByRole('button', { name: 'Where an idler helps' }).click();
     await page.getByRole('button', { name: /Place 1/ }).click();
   });
+  await picture('bench-size', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^3 Size/ }).click();
+    await page.waitForSelector('.size-mark.is-best');
+    await page.locator('.size-mark.is-best').click();
+  });
+  await picture('belts', wide, async (page) => {
+    await page.getByRole('link', { name: 'Belts in stock' }).click();
+    await page.waitForSelector('.stock-sheet tbody tr');
+  });
   await picture('bench-routes', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);
     await page.getByRole('button', { name: 'Find routes' }).click();

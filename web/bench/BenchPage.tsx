@@ -18,7 +18,6 @@ import { createDriveStore, type DriveAction, type DriveStore } from './drive-his
 import { ConflictPanel } from './ConflictPanel';
 import { KeysHelp } from './KeysHelp';
 import { SaveSign } from './SaveSign';
-import { WhatIfPanel } from './WhatIfPanel';
 import { STAGE_MARKS, STAGES, stageState } from './stages';
 import { SizingProvider } from '../size/SizingProvider';
 import { useBenchKeys } from './use-bench-keys';
@@ -28,6 +27,7 @@ import './bench.css';
 
 /** With its matrix sums fetched only where a picture is marked. */
 const PictureView = lazy(() => import('../survey/PictureView'));
+const WhatIfPanel = lazy(() => import('./WhatIfPanel'));
 const SizeLedger = lazy(() => import('../size/SizeLedger'));
 const SizeChart = lazy(() => import('../size/SizeChart'));
 
@@ -254,17 +254,20 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
           )}
           <aside className="ledger sheet" aria-label="Ledger">
             {whatIf && (
-              <WhatIfPanel
-                before={stored.present}
-                after={history.present}
-                unit={unit}
-                onKeep={() => {
-                  const kept = whatIf.get().present;
-                  setWhatIf(null);
-                  store.dispatch(edit(() => kept));
-                }}
-                onThrowAway={() => setWhatIf(null)}
-              />
+              <Suspense fallback={null}>
+                <WhatIfPanel
+                  before={stored.present}
+                  after={history.present}
+                  unit={unit}
+                  sized={stage === 'size'}
+                  onKeep={() => {
+                    const kept = whatIf.get().present;
+                    setWhatIf(null);
+                    store.dispatch(edit(() => kept));
+                  }}
+                  onThrowAway={() => setWhatIf(null)}
+                />
+              </Suspense>
             )}
             {stage === 'survey' ? (
               <SurveyLedger />

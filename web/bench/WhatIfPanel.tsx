@@ -1,7 +1,10 @@
 import { Button } from 'antd';
+import { Fragment, useMemo } from 'react';
 import { pulleyLabel, type Drive } from '@emery/core/drive';
 import { solveDrive, type BeltSolution } from '@emery/core/path';
-import type { LengthUnit } from '@emery/core/quantity';
+import { formatLength, type LengthUnit } from '@emery/core/quantity';
+import { sizeBelt, type Sizing } from '@emery/core/size';
+import { VERDICT_WORDS } from '@emery/core/words';
 import { LengthFigure } from '../ledger/LengthFigure';
 
 interface Props {
@@ -10,10 +13,12 @@ interface Props {
   unit: LengthUnit;
   onKeep: () => void;
   onThrowAway: () => void;
+  /** True where adjuster positions matter too: at Size. */
+  sized: boolean;
 }
 
 /** A what-if beside the present drive: what it changes in length, wraps and turns, to be kept or thrown away. */
-export function WhatIfPanel({ before, after, unit, onKeep, onThrowAway }: Props) {
+export default function WhatIfPanel({ before, after, unit, sized, onKeep, onThrowAway }: Props) {
   const [old, now] = [solveDrive(before), solveDrive(after)];
   return (
     <section className="what-if" aria-label="What-if">
@@ -21,6 +26,7 @@ export function WhatIfPanel({ before, after, unit, onKeep, onThrowAway }: Props)
       {now.belts.map((belt, index) => (
         <BeltChange key={belt.id} drive={after} before={old.belts.find(({ id }) => id === belt.id)} after={belt} name={now.belts.length > 1 ? `Belt ${index + 1}` : 'Belt'} unit={unit} />
       ))}
+      {sized && <SizeChange before={before} after={after} unit={unit} />}
       <div className="button-row is-after">
         <Button type="primary" onClick={onKeep}>
           Keep it
@@ -28,6 +34,57 @@ export function WhatIfPanel({ before, after, unit, onKeep, onThrowAway }: Props)
         <Button onClick={onThrowAway}>Throw it away</Button>
       </div>
     </section>
+  );
+}
+
+/** Adjuster windows, and where a belt that was taken sits, before and after. */
+function SizeChange({ before, after, unit }: { before: Drive; after: Drive; unit: LengthUnit }) {
+  const rows = useMemo(
+    () =>
+      after.belts.flatMap((belt, index) => {
+        const lengths = typeof belt.length === 'number' && belt.length > 0 ? [belt.length] : [];
+        const [was, is] = [sizeBelt(before, belt.id, { lengths }), sizeBelt(after, belt.id, { lengths })];
+        return is ? [{ id: belt.id, name: after.belts.length > 1 ? `Belt ${index + 1}` : 'Belt', length: lengths[0] ?? null, was, is }] : [];
+      }),
+    [before, after],
+  );
+  const range = (sizing: Sizing | null) => {
+    const from = sizing?.window.shortMark ?? sizing?.window.slackEnd ?? null;
+    const to = sizing?.window.longMark ?? sizing?.window.tightEnd ?? null;
+    return from === null || to === null ? 'no window' : `${formatLength(from, unit)} to ${formatLength(to, unit)}`;
+  };
+  const sits = (sizing: Sizing | null) => {
+    const candidate = sizing?.candidates[0];
+    return candidate ? `${VERDICT_WORDS[candidate.verdict]}${candidate.position === null ? '' : `, ${Math.round(100 * candidate.position)} %`}` : 'no path';
+  };
+  return (
+    <table className="ledger-table">
+      <thead>
+        <tr>
+          <th aria-label="Belt" />
+          <th>Now</th>
+          <th>What-if</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ id, name, length, was, is }) => (
+          <Fragment key={id}>
+            <tr>
+              <td>{name} fits from</td>
+              <td>{range(was)}</td>
+              <td>{range(is)}</td>
+            </tr>
+            {length !== null && (
+              <tr>
+                <td>{formatLength(length, unit)} taken</td>
+                <td>{sits(was)}</td>
+                <td>{sits(is)}</td>
+              </tr>
+            )}
+          </Fragment>
+        ))}
+      </tbody>
+    </table>
   );
 }
 
@@ -40,7 +97,7 @@ function BeltChange({ drive, before, after, name, unit }: { drive: Drive; before
   return (
     <p>
       <strong>{name}:</strong> {was === null ? 'no length' : <LengthFigure mm={was} unit={unit} />} → {is === null ? 'no length' : <LengthFigure mm={is} unit={unit} />}
-      {was !== null && is !== null && (
+      {was !== null && is !== null && Math.abs(is - was) >= 0.05 && (
         <strong className="what-if-change">
           {' '}
           {is < was ? 'shorter by ' : 'longer by '}

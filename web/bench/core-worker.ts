@@ -1,6 +1,6 @@
 import type { Drive } from '@emery/core/drive';
 import { proposeIdlers, searchRoutes, type IdlerSearch, type IdlerWish, type RouteSearch } from '@emery/core/route';
-import { answerFor, type SizeAnswer } from '@emery/core/size';
+import { answerFor, sizeBelt, sizeTogether, type SizeAnswer, type TogetherAnswer } from '@emery/core/size';
 import { fitSurvey, type SurveyFit } from '@emery/core/survey';
 
 /** The long sums, run beside the page. What goes in and out is plain data; cancelling is ending the worker. */
@@ -8,6 +8,7 @@ export interface CoreTasks {
   survey: { input: Drive; output: SurveyFit };
   size: { input: { drive: Drive; belt: string; also: readonly number[]; stock: readonly number[] }; output: SizeAnswer | null };
   idlers: { input: { drive: Drive; belt: string; wish: Pick<IdlerWish, 'station' | 'diameter' | 'top'> }; output: IdlerSearch };
+  together: { input: { drive: Drive; first: string; second: string; stock: readonly number[]; otherStock: readonly number[] }; output: TogetherAnswer | null };
   routes: { input: { drive: Drive; belt: string; top: number }; output: RouteSearch };
 }
 
@@ -18,6 +19,10 @@ const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share:
   size: ({ drive, belt, also, stock }, onProgress) => answerFor(drive, belt, { also, stock, onProgress }),
   survey: (drive) => fitSurvey(drive, drive.survey?.readings ?? []),
   idlers: ({ drive, belt, wish }, onProgress) => proposeIdlers(drive, belt, { ...wish, onProgress }),
+  together: ({ drive, first, second, stock, otherStock }) => {
+    const lengths = (belt: string, from: readonly number[]) => (sizeBelt(drive, belt, { stock: from })?.candidates ?? []).filter(({ verdict }) => verdict === 'fits').map(({ lengthMm }) => lengthMm);
+    return sizeTogether(drive, first, second, { first: lengths(first, stock), second: lengths(second, otherStock) });
+  },
   routes: ({ drive, belt, top }, onProgress) => searchRoutes(drive, belt, { top, onProgress }),
 };
 

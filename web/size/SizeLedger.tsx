@@ -1,9 +1,10 @@
+import { ExperimentOutlined } from '@ant-design/icons';
 import { Button, Input, Progress, Segmented } from 'antd';
 import { Fragment, useId, useState } from 'react';
 import { changeBelt, pulleyLabel, type Belt } from '@emery/core/drive';
 import { formatLength, formatMm } from '@emery/core/quantity';
 import { readMarking, sectionFor } from '@emery/core/section';
-import type { SizeAnswer } from '@emery/core/size';
+import { sharingAdjuster, type SizeAnswer } from '@emery/core/size';
 import { candidateSentence, sizeWords, VERDICT_WORDS } from '@emery/core/words';
 import type { StockListed } from '../api/stock';
 import { edit, useBench } from '../bench/bench-context';
@@ -12,13 +13,14 @@ import { LengthFigure } from '../ledger/LengthFigure';
 import { AdjusterFields } from './AdjusterFields';
 import { MeasuredLedger } from './MeasuredLedger';
 import { useSizing } from './SizingProvider';
+import { TogetherLedger } from './TogetherLedger';
 import { usePointAt } from './use-point-at';
 
 type Sized = SizeAnswer['candidates'][number];
 
 /** Size: which belt to bring home, and why. */
 export default function SizeLedger() {
-  const { drive, belt, setBelt, unit } = useBench();
+  const { drive, belt, setBelt, unit, startWhatIf } = useBench();
   const { answer, progress } = useSizing();
   const source = drive.belts.find(({ id }) => id === belt?.id);
   if (!source || source.route.length < 2) {
@@ -46,11 +48,22 @@ export default function SizeLedger() {
             </ul>
           )}
           <Candidates answer={answer} source={source} />
+          {sharingAdjuster(drive, source).slice(0, 1).map((other) => (
+            <TogetherLedger key={other.id} source={source} other={other} />
+          ))}
         </>
       )}
       <MeasuredLedger key={`${source.id} measured`} source={source} combined={answer?.measured ?? null} />
       <Marking source={source} />
       <AdjusterFields key={source.id} source={source} />
+      {startWhatIf && (
+        <div>
+          <p className="quiet">Another alternator, another crank sheave? Change it beside the present drive, under Survey, and see old and new lengths here side by side.</p>
+          <Button icon={<ExperimentOutlined />} onClick={startWhatIf}>
+            Try changed parts
+          </Button>
+        </div>
+      )}
     </>
   );
 }
