@@ -117,6 +117,19 @@ test('an arm past its best push says so, and sits on the branch where tightening
   expect(window.free).toBeLessThan(pathLength(curve!.travel.at(curve!.peak!), drive.belts[0]!)!);
 });
 
+test('an adjuster drawn past its end or its mark is told', () => {
+  const moved = (angle: number) => {
+    const drive = arm();
+    const [x, y] = [-110 + 100 * Math.cos((angle * Math.PI) / 180), 130 + 100 * Math.sin((angle * Math.PI) / 180)];
+    return sizeBelt({ ...drive, stations: drive.stations.map((s) => (s.id === 'ten' ? { ...s, x, y } : s)) }, 'main', { lengths: [] })!.findings.map(({ code }) => code);
+  };
+  expect(moved(45)).toEqual([]);
+  expect(moved(25)).toEqual(['past-mark']);
+  expect(moved(70)).toEqual(['past-mark']);
+  expect(moved(85)).toEqual(['past-end']);
+  expect(moved(10)).toEqual(['past-end']);
+});
+
 test('angles that pass 360 are the same arm', () => {
   const a = sizeBelt(arm(), 'main')!;
   const b = sizeBelt(arm({ freeAngle: 380, fullAngle: 75, shortMark: 420, longMark: -330 }), 'main')!;

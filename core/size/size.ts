@@ -11,7 +11,7 @@ import { armTension, stretchTension } from './tension';
 export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs';
 
 export interface SizeFinding {
-  code: 'no-adjuster' | 'no-path' | 'past-best-push' | 'window-outside' | 'little-reserve' | 'uses-most';
+  code: 'no-adjuster' | 'no-path' | 'past-best-push' | 'window-outside' | 'past-end' | 'past-mark' | 'little-reserve' | 'uses-most';
   severity: Severity;
   figures?: Readonly<Record<string, number>>;
 }
@@ -70,6 +70,8 @@ export interface SizeOptions {
 export const DEFAULT_RESERVE_SHARE = 0.006;
 /** A stretch-fit belt takes no more than this. Default. */
 const STRETCH_FIT = 0.03;
+/** An adjuster drawn this share of its travel past an end is past it, and not merely rounded. */
+const NEAR_END = 0.01;
 /** A step that eats this share of a slot is called out. */
 const HALF = 0.5;
 
@@ -93,6 +95,9 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
   if (slack === null || tight === null) findings.push({ code: 'no-path', severity: 'fault' });
   if (peak !== null) findings.push({ code: 'past-best-push', severity: 'watch', figures: { at: travel.readingAt(peak), lengthMm: at(peak) ?? 0 } });
   if (marks && (Math.min(marks.short, marks.long) < -1e-9 || Math.max(marks.short, marks.long) > 1 + 1e-9)) findings.push({ code: 'window-outside', severity: 'fault' });
+  const past = travel.now < -NEAR_END || travel.now > 1 + NEAR_END;
+  if (past) findings.push({ code: 'past-end', severity: 'fault', figures: { at: travel.readingAt(travel.now) } });
+  else if (marks && (travel.now < marks.short - NEAR_END || travel.now > marks.long + NEAR_END)) findings.push({ code: 'past-mark', severity: 'watch', figures: { at: travel.readingAt(travel.now), long: Number(travel.now > marks.long) } });
   const lastOn = easiestLast(travel.at(0), belt, section);
   // The window that counts: between the marks, or the whole travel.
   const [from, to] = marks ? [marks.short, marks.long] : [0, Math.min(1, peak ?? 1)];

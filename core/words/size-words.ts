@@ -74,6 +74,14 @@ export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm
       };
     case 'window-outside':
       return { title: 'The marks lie outside the travel.', why: 'The pointer cannot come there.', todo: 'Measure the angles of marks and stops again.' };
+    case 'past-end':
+      return { title: 'The adjuster is drawn past the end of its travel.', why: 'A stop, the slot or the safe thread ends before that.', todo: 'Measure its place and its ends again.' };
+    case 'past-mark':
+      return {
+        title: `The pointer is drawn past the ${figures?.['long'] ? 'long' : 'short'} mark.`,
+        why: figures?.['long'] ? 'The belt on it is too long, or worn out.' : 'The belt on it is too short.',
+        todo: 'See which length below sits between the marks.',
+      };
     case 'little-reserve':
       return { title: `Only ${length('reserveMm')} is left for seating and stretch.`, why: `Emery looks for ${length('wantedMm')}, a default.`, todo: 'A size down would last longer.' };
     case 'uses-most':
