@@ -2,7 +2,7 @@
 export { armAngles, armThrough, newAdjuster, travelOf, type Travel } from './adjuster';
 export { lengthCurve, pathLength, shareFor, travelFromSlack, type LengthCurve } from './curve';
 export { armTension, stiffnessN, stretchTension } from './tension';
-export { commonLengths, commonStep, DEFAULT_RESERVE_SHARE, sizeBelt, type Candidate, type SizeFinding, type SizeOptions, type Sizing, type Verdict, type Window } from './size';
+export { commonLengths, commonStep, DEFAULT_RESERVE_SHARE, sizeBelt, WORN_WIDTH_MM, type Candidate, type SizeFinding, type SizeOptions, type Sizing, type Verdict, type Window } from './size';
 export { DEFAULT_DOUBT, doubtOf, type Doubt, type DoubtOptions } from './doubt';
 export { answerFor, type SizeAnswer } from './answer';
 export { combinedLength, measuredLength, TOOL_DEFAULTS, toolRadius, type CombinedLength, type MeasuredLength, type Measurement } from './measured';

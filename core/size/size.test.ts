@@ -145,6 +145,18 @@ test('with ribs all round a belt has to climb the rim, so it needs more than the
   expect(sizeBelt(slide(), 'main', { lengths: [window.slackEnd! + 0.5] })!.candidates[0]!.verdict).toBe('will-not-go-on');
 });
 
+test('a worn V-belt rides deeper, so its shaft has to go further out', () => {
+  const drive = withAdjuster([['crank', 0, 0, 160], ['alt', 300, 0, 80]], 'alt', { kind: 'slide', direction: 0, travel: 40 }, { section: 'AV10' });
+  const length = pathLength(lengthCurve(drive, drive.belts[0]!)!.travel.at(0.4), drive.belts[0]!)!;
+  const { worn, position } = sizeBelt(drive, 'main', { lengths: [length] })!.candidates[0]!;
+  const deeper = 1 / (2 * Math.tan(Math.PI / 10));
+  expect(worn!.deeperMm).toBeCloseTo(deeper, 9);
+  // The marked line falls with the belt, all round: 2π times as much, and the shaft makes it up over two nearly parallel spans.
+  const lean = Math.asin(40 / 316);
+  expect((worn!.position! - position!) * 40).toBeCloseTo((2 * Math.PI * deeper) / (2 * Math.cos(lean)), 1);
+  expect(sizeBelt(slide(), 'main')!.candidates[0]!.worn).toBeUndefined();
+});
+
 test('fixed centres stretch the belt: T = EA · stretch', () => {
   const drive = withAdjuster([['crank', 0, 0, 160], ['alt', 300, 0, 60]], 'alt', { kind: 'fixed' });
   const path = openBelt(160, 60, 300);

@@ -32,6 +32,8 @@ export interface Candidate {
   findings: SizeFinding[];
   /** Share of the whole travel, for drawing. */
   share: number | null;
+  /** Of a V-belt: how much deeper it rides once worn by `WORN_WIDTH_MM`, and its position then, null past the end. */
+  worn?: { deeperMm: number; position: number | null };
 }
 
 /** Marked lengths in mm at the states of the adjuster. */
@@ -70,6 +72,8 @@ export interface SizeOptions {
 export const DEFAULT_RESERVE_SHARE = 0.006;
 /** A stretch-fit belt takes no more than this. Default. */
 const STRETCH_FIT = 0.03;
+/** A V-belt that has lost this much of its width is looked at besides the new one, mm. Default. */
+export const WORN_WIDTH_MM = 1;
 /** An adjuster drawn this share of its travel past an end is past it, and not merely rounded. */
 const NEAR_END = 0.01;
 /** A step that eats this share of a slot is called out. */
@@ -105,6 +109,8 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
   const lengths = options.lengths ?? common(section, options, Math.min(slack ?? Infinity, at(from) ?? Infinity), Math.max(longest ?? 0, arm ? (at(peak ?? 1) ?? 0) : 0));
   const tightCord = cordLengthOf(solveBelt(travel.at(to), belt.id)!);
 
+  const worn = section.kind === 'vee' ? wornDown(drive, belt) : null;
+  const wornCurve = worn && lengthCurve(worn.drive, belt);
   const candidates = lengths.map((lengthMm): Candidate => {
     const own: SizeFinding[] = [];
     const share = shareFor(curve, belt, lengthMm);
@@ -130,9 +136,26 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
       lengthMm, verdict,
       ...(arm ? { armAngle: share === null ? null : travel.readingAt(share) } : { travel: share === null ? null : travel.readingAt(share) }),
       position, tensionN, leastClearanceMm: least, reserveMm, findings: own, share,
+      ...(worn && wornCurve && { worn: { deeperMm: worn.deeperMm, position: positionOn(wornCurve, belt, lengthMm, from, to) } }),
     };
   });
   return { window, candidates, findings, lastOn, curve };
+}
+
+/** The drive with a worn V-belt on it: one that has lost Δw of width sits Δw / (2·tan(half groove angle)) deeper in every V. */
+function wornDown(drive: Drive, belt: Belt): { drive: Drive; deeperMm: number } {
+  const on = new Set(belt.route.map(({ pulley }) => pulley));
+  const grooves = drive.stations.flatMap(({ pulleys }) => pulleys.filter(({ id, surface }) => surface === 'vee' && on.has(id)));
+  const deeper = (grooveAngle = 36) => WORN_WIDTH_MM / (2 * Math.tan((grooveAngle * Math.PI) / 360));
+  return {
+    drive: grooves.reduce((worn, { id, ride = 0, grooveAngle }) => changePulley(worn, id, { ride: ride - deeper(grooveAngle) }), drive),
+    deeperMm: deeper(grooves[0]?.grooveAngle),
+  };
+}
+
+function positionOn(curve: LengthCurve, belt: Belt, lengthMm: number, from: number, to: number): number | null {
+  const share = shareFor(curve, belt, lengthMm);
+  return share === null ? null : (share - from) / (to - from);
 }
 
 function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeOptions): Sizing {

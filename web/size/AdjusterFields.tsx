@@ -5,7 +5,7 @@ import { armThrough, newAdjuster } from '@emery/core/size';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { QuantityField } from '../ledger/QuantityField';
-import { AngleField } from './AngleField';
+import { FigureField } from '../ledger/FigureField';
 
 const KINDS = [
   { value: 'none', label: 'No adjuster' },
@@ -76,12 +76,12 @@ function Measures({ station, adjuster, set }: MeasuresProps) {
           <QuantityField key={name} label={NAMES[name]!} mm={figure(name)} unit={unit} onCommit={(mm) => set({ ...adjuster, [name]: mm })} />
         ))}
         {(ANGLES[kind] ?? []).map((name) => (
-          <AngleField key={name} label={NAMES[name]!} unit="°" value={figure(name)} onCommit={(value) => set({ ...adjuster, [name]: value })} />
+          <FigureField key={name} label={NAMES[name]!} unit="°" value={figure(name)} onCommit={(value) => set({ ...adjuster, [name]: value })} />
         ))}
         {kind === 'sprung-arm' && (
           <>
-            <AngleField label={NAMES['springTorqueAtFree']!} unit="N·m" least={0} value={figure('springTorqueAtFree')} onCommit={(value) => set({ ...adjuster, springTorqueAtFree: value })} />
-            <AngleField label={NAMES['springRate']!} unit="N·m per degree" least={0} value={figure('springRate')} onCommit={(value) => set({ ...adjuster, springRate: value })} />
+            <FigureField label={NAMES['springTorqueAtFree']!} unit="N·m" least={0} value={figure('springTorqueAtFree')} onCommit={(value) => set({ ...adjuster, springTorqueAtFree: value })} />
+            <FigureField label={NAMES['springRate']!} unit="N·m per degree" least={0} value={figure('springRate')} onCommit={(value) => set({ ...adjuster, springRate: value })} />
           </>
         )}
         {kind === 'shims' && <Shims adjuster={adjuster} set={set} />}

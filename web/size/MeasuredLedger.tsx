@@ -11,6 +11,7 @@ import { FindingItem } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { LengthInput } from '../ledger/LengthInput';
 import { QuantityField } from '../ledger/QuantityField';
+import { FigureField } from '../ledger/FigureField';
 
 /** What was measured of the belt's length itself, what that makes of it on this layout, and how it goes with the drawing. */
 export function MeasuredLedger({ source, combined }: { source: Belt; combined: CombinedLength | null }) {
@@ -109,6 +110,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
   const [thickness, setThickness] = useState<number | null>(null);
   const [circumference, setCircumference] = useState(0);
   const [plusMinus, setPlusMinus] = useState<number | null>(null);
+  const [grown, setGrown] = useState<number | null>(null);
   const [problem, setProblem] = useState('');
   const id = useId();
   const laid = tool === 'string' || tool === 'rope' || tool === 'wire' || tool === 'strap';
@@ -124,8 +126,8 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
     const measurement: Measurement = {
       id: `length-${n}`, tool, mm: value.mm, state,
       ...(doubled && { doubled }),
-      ...(laid && { thickness: thickness ?? defaults.thickness, stretch: defaults.stretch }),
-      ...(tool === 'old-belt' && { worn: defaults.worn }),
+      ...(laid && { thickness: thickness ?? defaults.thickness, stretch: grown ?? defaults.stretch }),
+      ...(tool === 'old-belt' && { worn: grown ?? defaults.worn }),
       ...(tool === 'gauge' && { circumference }),
       plusMinus: plusMinus ?? defaults.plusMinus,
       at: new Date().toISOString(),
@@ -141,7 +143,17 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
         <span>Key out. Turn the engine over by hand only, never with a string on it.</span>
       </p>
       <div className="fields">
-        <Choice label="Measured with" value={tool} options={TOOLS.map((value) => ({ value, label: TOOL_WORDS[value].name }))} onChange={setTool} />
+        <Choice
+          label="Measured with"
+          value={tool}
+          options={TOOLS.map((value) => ({ value, label: TOOL_WORDS[value].name }))}
+          onChange={(next) => {
+            setTool(next);
+            setThickness(null);
+            setPlusMinus(null);
+            setGrown(null);
+          }}
+        />
         <Choice label="Adjuster stood" value={state} options={STATES.map((value) => ({ value, label: STATE_WORDS[value] }))} onChange={setState} />
         <div className="field">
           <label className="label" htmlFor={id}>
@@ -162,6 +174,17 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
           />
         </div>
         {laid && <QuantityField key={tool} label="Thickness (a default)" mm={thickness ?? defaults.thickness} unit={unit} onCommit={setThickness} />}
+        {(laid || tool === 'old-belt') && (
+          <FigureField
+            key={`${tool} grown`}
+            label={laid ? 'Pulled, it stretched by (a default)' : 'Worn, it has grown by (a default)'}
+            unit="%"
+            least={0}
+            most={20}
+            value={100 * (grown ?? (laid ? defaults.stretch : defaults.worn))}
+            onCommit={(percent) => setGrown(percent / 100)}
+          />
+        )}
         {tool === 'gauge' && <QuantityField label="Once round a wheel" mm={circumference} unit={unit} onCommit={setCircumference} />}
         <QuantityField key={`${tool} ±`} label="± (a default)" mm={plusMinus ?? defaults.plusMinus} unit={unit} onCommit={setPlusMinus} />
         {tool !== 'gauge' && tool !== 'marking' && (

@@ -4,7 +4,7 @@ import { Fragment, useId, useState } from 'react';
 import { changeBelt, pulleyLabel, type Belt } from '@emery/core/drive';
 import { formatLength, formatMm } from '@emery/core/quantity';
 import { readMarking, sectionFor } from '@emery/core/section';
-import { sharingAdjuster, type SizeAnswer } from '@emery/core/size';
+import { sharingAdjuster, WORN_WIDTH_MM, type SizeAnswer } from '@emery/core/size';
 import { candidateSentence, sizeWords, VERDICT_WORDS } from '@emery/core/words';
 import type { StockListed } from '../api/stock';
 import { edit, useBench } from '../bench/bench-context';
@@ -162,7 +162,7 @@ const VERDICT_MARKS: Record<Sized['verdict'], string> = { fits: '●', tight: '�
 
 function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'other' | 'none' }) {
   const { unit } = useBench();
-  const { tensionN, leastClearanceMm, armAngle, travel } = candidate;
+  const { tensionN, leastClearanceMm, armAngle, travel, worn } = candidate;
   return (
     <>
       <p>{candidateSentence(candidate, adjuster, unit)}</p>
@@ -170,7 +170,8 @@ function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'oth
         {typeof armAngle === 'number' && `Arm at ${armAngle.toFixed(0)}°. `}
         {typeof travel === 'number' && adjuster === 'other' && `Taut ${formatLength(travel, unit)} from the slack end. `}
         {tensionN !== null && `${Math.round(tensionN)} N ${adjuster === 'arm' ? 'of tension, by the spring figures given' : 'at most, at the tight end, by default belt stiffness'}. `}
-        {leastClearanceMm !== null && `Clear by ${formatMm(leastClearanceMm, 0)} or more.`}
+        {leastClearanceMm !== null && `Clear by ${formatMm(leastClearanceMm, 0)} or more. `}
+        {worn && `Worn by ${formatMm(WORN_WIDTH_MM, 0)} of its width it rides ${formatMm(worn.deeperMm)} deeper and is taut ${worn.position === null ? 'nowhere in the travel' : `at ${Math.round(100 * worn.position)} %`}.`}
       </p>
       {candidate.findings.length > 0 && (
         <ul className="findings" aria-label="Findings on this length">

@@ -11,7 +11,7 @@ interface Props {
 }
 
 /** A plain figure in a unit of its own: degrees, N·m. Text that is none stays, with what is accepted. */
-export function AngleField({ label, value, unit, least = -720, most = 720, onCommit }: Props) {
+export function FigureField({ label, value, unit, least = -720, most = 720, onCommit }: Props) {
   const [text, setText] = useState<string | null>(null);
   const id = useId();
   const start = String(Math.round(value * 100) / 100);
