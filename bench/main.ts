@@ -166,6 +166,18 @@ async function benchServer(address: string): Promise<string> {
     await timed(5, read(where));
     print(`${what}, ${DRIVES.toLocaleString('en')} drives in the shop`, spread(await timed(60, read(where))));
   }
+  const belts = Array.from({ length: 50_000 }, (_, k) => ({ section: 'PK', ribs: String(3 + (k % 6)), length: String(500 + (k % 2600)), code: `B-${k}`, price: '9.5', shelf: String(k % 3) }));
+  const from = performance.now();
+  const taken = await fetch(`${address}/api/stock`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ replace: true, rows: belts }) });
+  if (taken.status !== 201) throw new Error(await taken.text());
+  print('50,000 belts taken in', `${(performance.now() - from).toFixed(0)} ms`);
+  for (const [what, where] of [
+    ['Belts of one size', '/stock?section=PK&ribs=6&from=1790&to=1830&limit=100'],
+    ['Belts by code', '/stock?search=B-4321&limit=100'],
+  ] as const) {
+    await timed(3, read(where));
+    print(`${what}, 50,000 in the list`, spread(await timed(40, read(where))));
+  }
   const { drives } = (await (await fetch(`${address}/api/drives?limit=1`)).json()) as { drives: { id: string; revision: number }[] };
   const { id } = drives[0]!;
   let { revision } = drives[0]!;

@@ -65,7 +65,10 @@ function filtered(query: SelectQueryBuilder<StockRow>, asked: Record<string, unk
   for (const [name, sign, value] of [['from', '>=', from], ['to', '<=', to]] as const) {
     if (typeof value === 'string' && value !== '' && Number.isFinite(Number(value))) query.andWhere(`belt.lengthMm ${sign} :${name}`, { [name]: Number(value) });
   }
-  if (search !== '') query.andWhere('(belt.code LIKE :like OR belt.section LIKE :like OR CAST(belt.lengthMm AS CHAR) LIKE :like)', { like: likeAnywhere(search) });
+  // A plain number is a length as well as part of a code.
+  const mm = Number(search);
+  if (search !== '' && Number.isFinite(mm)) query.andWhere('(belt.code LIKE :like OR belt.lengthMm BETWEEN :least AND :most)', { like: likeAnywhere(search), least: mm - 0.5, most: mm + 0.5 });
+  else if (search !== '') query.andWhere('(belt.code LIKE :like OR belt.section LIKE :like)', { like: likeAnywhere(search) });
   return query;
 }
 

@@ -10,7 +10,6 @@ import { FrontView } from '../front-view/FrontView';
 import { UnitSwitch } from '../shop/UnitSwitch';
 import { RouteLedger } from '../route/RouteLedger';
 import { useSurveyFit } from '../survey/use-survey-fit';
-import { SurveyLedger } from '../survey/SurveyLedger';
 import { pictureInHand } from '../survey/picture-in-hand';
 import { UnrolledBelt } from '../unrolled/UnrolledBelt';
 import { BenchContext, edit, type Bench, type Mark, type PictureInHand, type Stage, type Surveying } from './bench-context';
@@ -25,9 +24,10 @@ import { useHistory, useOpenDrive, useSaveState, type OpenDrive } from './use-op
 import '../ledger/ledger.css';
 import './bench.css';
 
-/** With its matrix sums fetched only where a picture is marked. */
+/** Fetched where they are wanted: the bench opens with what the route needs. */
 const PictureView = lazy(() => import('../survey/PictureView'));
 const WhatIfPanel = lazy(() => import('./WhatIfPanel'));
+const SurveyLedger = lazy(() => import('../survey/SurveyLedger'));
 const SizeLedger = lazy(() => import('../size/SizeLedger'));
 const SizeChart = lazy(() => import('../size/SizeChart'));
 
@@ -269,15 +269,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
                 />
               </Suspense>
             )}
-            {stage === 'survey' ? (
-              <SurveyLedger />
-            ) : stage === 'route' ? (
-              <RouteLedger />
-            ) : (
-              <Suspense fallback={null}>
-                <SizeLedger />
-              </Suspense>
-            )}
+            <Suspense fallback={null}>{stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : <SizeLedger />}</Suspense>
           </aside>
         </main>
         </SizingProvider>

@@ -14,7 +14,7 @@ import { QuantityField } from '../ledger/QuantityField';
 const NEW = '';
 
 /** Where an idler would raise the worst wrap. Looking at a place lays it on the drawing; nothing is changed until it is taken. */
-export function IdlerFinder({ drive, source, onClose }: { drive: Drive; source: Belt; onClose: () => void }) {
+export default function IdlerFinder({ drive, source, onClose }: { drive: Drive; source: Belt; onClose: () => void }) {
   const { preview, setPreview, dispatch, unit } = useBench();
   const onBelt = new Set(drive.belts.flatMap(({ route }) => route.map(({ pulley }) => pulley)));
   const spare = drive.stations.filter(({ role, pulleys }) => role === 'idler' && pulleys.every(({ id }) => !onBelt.has(id)));

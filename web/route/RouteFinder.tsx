@@ -12,7 +12,7 @@ import { LengthFigure } from '../ledger/LengthFigure';
 const SHOWN = 8;
 
 /** The routes a belt could run over the pulleys drawn, best first. Looking at one lays it on the drawing; nothing is changed until it is taken. */
-export function RouteFinder({ drive, source, onClose }: { drive: Drive; source: Belt; onClose: () => void }) {
+export default function RouteFinder({ drive, source, onClose }: { drive: Drive; source: Belt; onClose: () => void }) {
   const { preview, setPreview, dispatch, unit } = useBench();
   const [progress, setProgress] = useState(0);
   const [search, setSearch] = useState<RouteSearch | null>(null);

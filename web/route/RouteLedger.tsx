@@ -1,6 +1,6 @@
 import { AimOutlined, DeleteOutlined, EllipsisOutlined, ExperimentOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented } from 'antd';
-import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import {
   addBelt, changeBelt, flipStop, insertStop, newBelt, pulleyLabel, removeBelt, removeStop, reverseRoute, stationLabel, fittingPulley,
@@ -14,10 +14,11 @@ import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import type { DriveAction } from '../bench/drive-history';
 import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
-import { IdlerFinder } from './IdlerFinder';
-import { RouteFinder } from './RouteFinder';
 import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
+
+const RouteFinder = lazy(() => import('./RouteFinder'));
+const IdlerFinder = lazy(() => import('./IdlerFinder'));
 
 const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({ value: name, label: `${name} ${{ ribbed: 'ribbed', vee: 'V-belt', toothed: 'toothed' }[kind]}` }));
 
@@ -53,7 +54,11 @@ export function RouteLedger() {
   }
   if (searching) {
     const Finder = searching.what === 'routes' ? RouteFinder : IdlerFinder;
-    return <Finder drive={searching.drive} source={searching.drive.belts.find(({ id }) => id === belt.id) ?? source} onClose={() => setSearching(null)} />;
+    return (
+      <Suspense fallback={null}>
+        <Finder drive={searching.drive} source={searching.drive.belts.find(({ id }) => id === belt.id) ?? source} onClose={() => setSearching(null)} />
+      </Suspense>
+    );
   }
   return (
     <>

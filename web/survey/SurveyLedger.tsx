@@ -35,7 +35,7 @@ const WAYS: { value: 'any' | Rotation; label: string }[] = [
 const SHEAVE_STEP = 16;
 
 /** Survey: what was measured, of the pulleys and between them. */
-export function SurveyLedger() {
+export default function SurveyLedger() {
   const { surveying, setSurveying, setPicture } = useBench();
   return (
     <>
