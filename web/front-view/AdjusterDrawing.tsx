@@ -32,9 +32,10 @@ export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Be
       ))}
       {marks.map(({ x, y }, n) => (
         <g key={n} transform={`translate(${x} ${-y}) scale(${1 / k})`}>
-          <circle className="adjuster-mark" r={7} />
-          <text textAnchor={n === 0 ? 'end' : 'start'} x={n === 0 ? -10 : 10} dy={n === 0 ? -8 : 20}>
-            {n === 0 ? 'short mark' : 'long mark'}
+          {/* Letters, for the names would lie on the pulley's own; the chart below spells them out. */}
+          <circle className="adjuster-mark" r={9} />
+          <text textAnchor="middle" dy={4.5}>
+            {n === 0 ? 'S' : 'L'}
           </text>
         </g>
       ))}

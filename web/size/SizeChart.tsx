@@ -47,7 +47,7 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
   const at = (share: number) => curve.reduce((near, point) => (Math.abs(point.share - share) < Math.abs(near.share - share) ? point : near));
   const reading = (share: number) => (reads === 'armAngle' ? `${at(share).reading.toFixed(0)}°` : formatLength(at(share).reading, unit, 0));
   const edges = marks
-    ? [{ share: from, word: 'short mark' }, { share: to, word: 'long mark' }]
+    ? [{ share: from, word: 'short mark, S' }, { share: to, word: 'long mark, L' }]
     : [{ share: 0, word: 'slack end' }, { share: 1, word: 'tight end' }];
   return (
     <svg width={width} height={height} role="group" aria-label="Lengths against travel">

@@ -126,9 +126,10 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                   <button type="button" className="row-button" aria-expanded={shown}>
                     {k === answer.best ? '● ' : ''}
                     <LengthFigure mm={candidate.lengthMm} unit={unit} />
-                    {onShelf(candidate.lengthMm) > 0 && <span className="quiet">&nbsp;{onShelf(candidate.lengthMm)} here</span>}
-                    {source.length === candidate.lengthMm && <span className="quiet">&nbsp;taken</span>}
                   </button>
+                  {(onShelf(candidate.lengthMm) > 0 || source.length === candidate.lengthMm) && (
+                    <span className="size-note">{source.length === candidate.lengthMm ? 'taken' : `${onShelf(candidate.lengthMm)} here`}</span>
+                  )}
                 </td>
                 <td>
                   <span className={`verdict is-${candidate.verdict}`}>
