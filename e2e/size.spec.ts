@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { answerFor, sizeBelt } from '@emery/core/size';
+import { answerFor, measuredLength, sizeBelt } from '@emery/core/size';
 import type { Drive } from '@emery/core/drive';
 import { expect, openDrive, saved, test, type Emery } from './emery';
 
@@ -71,6 +71,16 @@ test('two belts on one slot: each is sized, a marking is looked at, and the slot
   await saved(page);
   const taken = (await emery.drive('Fan and alternator belts')).document.belts.map(({ length }) => length!);
   for (const [k, belt] of document.belts.entries()) expect(sizeBelt(document, belt.id, { lengths: [taken[k]!] })!.candidates[0]!.verdict).toBe('fits');
+  await page.getByRole('button', { name: 'Lay a string, tape the old belt' }).click();
+  await page.getByRole('switch', { name: 'Taped flat as a doubled loop' }).click();
+  const drawn = sizeBelt(document, document.belts[0]!.id)!;
+  const string = measuredLength(document, document.belts[0]!, drawn.curve, { id: 's', tool: 'string', mm: 500, doubled: true, state: 'slack' })!;
+  // Half of what a string would read if the belt at the slack end were just as drawn.
+  const half = (1000 - (string.markedMm - drawn.window.slackEnd!) / 1.003) / 2;
+  await page.getByLabel('It reads').fill(`${half.toFixed(2)} mm`);
+  await page.getByRole('button', { name: 'Add measurement' }).click();
+  await expect(page.getByText('Together with the drawing: as drawn')).toBeVisible();
+  await saved(page);
   await page.getByLabel(/^Printed on the old belt/).fill(`${document.belts[0]!.section}x1150`);
   await page.getByRole('button', { name: 'Look at it' }).click();
   await expect(page.getByRole('button', { name: /45.*1\/4|1150/ }).first()).toBeVisible();

@@ -117,6 +117,7 @@ const belt = item({
   ),
   ribs: whole('a whole number of ribs', 60),
   length: size().nullable(),
+  reserve: finite().min(0, 'must be 0 or more').max(0.05, 'must be 0.05 at most'),
   measurements: optionalList(measurement, 40),
   sectionOverrides: record(Object.fromEntries(OVERRIDABLE.map((key) => [key, finite()]))),
   route: list(routeStop, 128),

@@ -79,6 +79,8 @@ export interface Belt {
   /** Marked length in mm in the section's own basis; null while it is not known. */
   readonly length?: number | null;
   readonly sectionOverrides?: SectionOverrides;
+  /** Kept of the length for seating and stretch, as a share; Emery's default where it is not given. */
+  readonly reserve?: number;
   /** What was measured of the length itself: a string, an old belt. */
   readonly measurements?: readonly Measurement[];
   readonly route: readonly RouteStop[];

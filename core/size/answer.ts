@@ -25,7 +25,7 @@ export interface SizeAnswer {
 }
 
 /** Sizes a belt, with what was measured of its length and the chance of each candidate. Null where the drive has no such belt. */
-export function answerFor(drive: Drive, beltId: string, options: Pick<SizeOptions, 'also' | 'stock' | 'reserveShare'> & { draws?: number; onProgress?: (share: number) => void } = {}): SizeAnswer | null {
+export function answerFor(drive: Drive, beltId: string, options: Pick<SizeOptions, 'also' | 'stock'> & { draws?: number; onProgress?: (share: number) => void } = {}): SizeAnswer | null {
   const belt = drive.belts.find(({ id }) => id === beltId);
   const plain = sizeBelt(drive, beltId, { lengths: [] });
   if (!plain || !belt) return null;

@@ -8,4 +8,4 @@ export { answerFor, type SizeAnswer } from './answer';
 export { combinedLength, measuredLength, TOOL_DEFAULTS, toolRadius, type CombinedLength, type MeasuredLength, type Measurement } from './measured';
 export { STATES, TOOLS, type AdjusterState, type Tool } from './measuring-tools';
 export { readStockRow, STOCK_COLUMNS, type StockBelt, type StockRowRead } from './stock';
-export { sharingAdjuster, sizeTogether, type Together, type TogetherAnswer } from './together';
+export { beltsInFront, sharingAdjuster, sizeTogether, type Together, type TogetherAnswer } from './together';

@@ -157,6 +157,15 @@ test('a worn V-belt rides deeper, so its shaft has to go further out', () => {
   expect(sizeBelt(slide(), 'main')!.candidates[0]!.worn).toBeUndefined();
 });
 
+test('the reserve kept for stretch is the belt\'s own where it says one', () => {
+  const drive = slide();
+  const { window } = sizeBelt(drive, 'main')!;
+  const lengths = [window.tightEnd! - 8];
+  const codes = (reserve?: number) => sizeBelt({ ...drive, belts: [{ ...drive.belts[0]!, ...(reserve !== undefined && { reserve }) }] }, 'main', { lengths })!.candidates[0]!.findings.map(({ code }) => code);
+  expect(codes()).not.toContain('little-reserve');
+  expect(codes(0.02)).toContain('little-reserve');
+});
+
 test('fixed centres stretch the belt: T = EA · stretch', () => {
   const drive = withAdjuster([['crank', 0, 0, 160], ['alt', 300, 0, 60]], 'alt', { kind: 'fixed' });
   const path = openBelt(160, 60, 300);

@@ -64,11 +64,9 @@ export interface SizeOptions {
   stock?: readonly number[];
   /** How much longer every path is than drawn, as measured; mm. Common lengths are whole steps with it. */
   shiftMm?: number;
-  /** Kept for seating and stretch, as a share of the length. Default 0.006. */
-  reserveShare?: number;
 }
 
-/** Kept for seating and stretch. Default. */
+/** Kept for seating and stretch, as a share of the length, where the belt's own `reserve` does not say. Default. */
 export const DEFAULT_RESERVE_SHARE = 0.006;
 /** A stretch-fit belt takes no more than this. Default. */
 const STRETCH_FIT = 0.03;
@@ -125,7 +123,7 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
     else if (position! < -1e-9) verdict = 'tight';
     else if (position! > 1 + 1e-9) verdict = 'slack';
     else verdict = 'fits';
-    const wanted = (options.reserveShare ?? DEFAULT_RESERVE_SHARE) * lengthMm;
+    const wanted = (belt.reserve ?? DEFAULT_RESERVE_SHARE) * lengthMm;
     const least = share === null ? null : leastClearance(curve, belt, share, Math.max(share, shareFor(curve, belt, lengthMm + wanted) ?? to));
     if (verdict === 'fits' && least !== null && least < 0) verdict = 'rubs';
     if (verdict === 'fits' || verdict === 'rubs') {

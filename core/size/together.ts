@@ -35,12 +35,13 @@ export function sharingAdjuster(drive: Drive, belt: Belt): Belt[] {
  * Lengths for two belts on one adjuster, chosen together so that both come right at one position: the best few of all pairs, by how loose or tight the second is while the
  * first is taut, new and after both have stretched by the reserve (the longer one stretches more). Null where the belts do not share an adjuster.
  */
-export function sizeTogether(drive: Drive, firstId: string, secondId: string, lengths: { first: readonly number[]; second: readonly number[] }, stretch = DEFAULT_RESERVE_SHARE, top = 5): TogetherAnswer | null {
+export function sizeTogether(drive: Drive, firstId: string, secondId: string, lengths: { first: readonly number[]; second: readonly number[] }, stretch?: number, top = 5): TogetherAnswer | null {
   const first = drive.belts.find(({ id }) => id === firstId);
   const second = drive.belts.find(({ id }) => id === secondId);
   const curve = first && lengthCurve(drive, first);
   const other = second && lengthCurve(drive, second);
   if (!first || !second || !curve || !other || curve.travel.station !== other.travel.station) return null;
+  const grows = stretch ?? first.reserve ?? DEFAULT_RESERVE_SHARE;
   const needed = (length: number) => {
     const share = shareFor(curve, first, length);
     const path = share === null ? null : pathLength(curve.travel.at(share), second);
@@ -48,13 +49,26 @@ export function sizeTogether(drive: Drive, firstId: string, secondId: string, le
   };
   const pairs = lengths.first.flatMap((a) => {
     const fresh = needed(a);
-    const worn = needed(a * (1 + stretch));
+    const worn = needed(a * (1 + grows));
     if (!fresh || !worn) return [];
-    return lengths.second.map((b): Together => ({ lengths: [a, b], share: fresh.share, looseNew: b - fresh.path, looseWorn: b * (1 + stretch) - worn.path }));
+    return lengths.second.map((b): Together => ({ lengths: [a, b], share: fresh.share, looseNew: b - fresh.path, looseWorn: b * (1 + grows) - worn.path }));
   });
   const worst = ({ looseNew, looseWorn }: Together) => Math.max(Math.abs(looseNew), Math.abs(looseWorn));
   pairs.sort((p, q) => worst(p) - worst(q) || p.share - q.share);
   const stations = (belt: Belt) => belt.route.map(({ pulley }) => drive.stations.find(({ pulleys }) => pulleys.some(({ id }) => id === pulley))?.id).join();
   const matched = stations(first) === stations(second) && curve.lengths.every((length, k) => length !== null && Math.abs(length - (other.lengths[k] ?? Infinity)) < MATCHED);
   return { other: secondId, pairs: pairs.slice(0, top), matched };
+}
+
+/** Belts that run in front of this one on a shaft of its own: they come off before it can. With the shaft where each lies in front. */
+export function beltsInFront(drive: Drive, belt: Belt): { belt: string; station: string }[] {
+  const planeOn = (on: Belt, station: Drive['stations'][number]) => station.pulleys.filter(({ id }) => on.route.some(({ pulley }) => pulley === id)).map(({ plane = 0 }) => plane);
+  return drive.belts.flatMap((other) => {
+    if (other.id === belt.id) return [];
+    const shared = drive.stations.find((station) => {
+      const [own, theirs] = [planeOn(belt, station), planeOn(other, station)];
+      return own.length > 0 && theirs.length > 0 && Math.min(...theirs) > Math.max(...own);
+    });
+    return shared ? [{ belt: other.id, station: shared.id }] : [];
+  });
 }

@@ -1,14 +1,15 @@
 import { ExperimentOutlined } from '@ant-design/icons';
 import { Button, Input, Progress, Segmented } from 'antd';
 import { Fragment, useId, useState } from 'react';
-import { changeBelt, pulleyLabel, type Belt } from '@emery/core/drive';
+import { changeBelt, pulleyLabel, stationLabel, type Belt } from '@emery/core/drive';
 import { formatLength, formatMm } from '@emery/core/quantity';
 import { readMarking, sectionFor } from '@emery/core/section';
-import { sharingAdjuster, WORN_WIDTH_MM, type SizeAnswer } from '@emery/core/size';
+import { beltsInFront, DEFAULT_RESERVE_SHARE, sharingAdjuster, WORN_WIDTH_MM, type SizeAnswer } from '@emery/core/size';
 import { candidateSentence, sizeWords, VERDICT_WORDS } from '@emery/core/words';
 import type { StockListed } from '../api/stock';
 import { edit, useBench } from '../bench/bench-context';
 import { FindingItem } from '../ledger/FindingList';
+import { FigureField } from '../ledger/FigureField';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { AdjusterFields } from './AdjusterFields';
 import { MeasuredLedger } from './MeasuredLedger';
@@ -20,7 +21,7 @@ type Sized = SizeAnswer['candidates'][number];
 
 /** Size: which belt to bring home, and why. */
 export default function SizeLedger() {
-  const { drive, belt, setBelt, unit, startWhatIf } = useBench();
+  const { drive, belt, setBelt, unit, startWhatIf, dispatch } = useBench();
   const { answer, progress } = useSizing();
   const source = drive.belts.find(({ id }) => id === belt?.id);
   if (!source || source.route.length < 2) {
@@ -48,6 +49,11 @@ export default function SizeLedger() {
             </ul>
           )}
           <Candidates answer={answer} source={source} />
+          {beltsInFront(drive, source).map((front) => (
+            <p key={front.belt} className="quiet">
+              Belt {drive.belts.findIndex(({ id }) => id === front.belt) + 1} runs in front of it at {stationLabel(drive.stations.find(({ id }) => id === front.station)!)}: it comes off first, so renew both while you are there.
+            </p>
+          ))}
           {sharingAdjuster(drive, source).slice(0, 1).map((other) => (
             <TogetherLedger key={other.id} source={source} other={other} />
           ))}
@@ -55,6 +61,17 @@ export default function SizeLedger() {
       )}
       <MeasuredLedger key={`${source.id} measured`} source={source} combined={answer?.measured ?? null} />
       <Marking source={source} />
+      <div className="fields">
+        <FigureField
+          key={`${source.id} reserve`}
+          label={source.reserve === undefined ? 'Kept for seating and stretch (a default)' : 'Kept for seating and stretch'}
+          unit="% of length"
+          least={0}
+          most={5}
+          value={100 * (source.reserve ?? DEFAULT_RESERVE_SHARE)}
+          onCommit={(percent) => dispatch(edit((d) => changeBelt(d, source.id, { reserve: percent / 100 })))}
+        />
+      </div>
       <AdjusterFields key={source.id} source={source} />
       {startWhatIf && (
         <div>
