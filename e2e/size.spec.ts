@@ -7,8 +7,8 @@ import { expect, openDrive, saved, test, type Emery } from './emery';
 /** The answer core gives with the shop's own belts. */
 async function answerWith(emery: Emery, document: Drive, beltId: string) {
   const belt = document.belts.find(({ id }) => id === beltId)!;
-  const { belts } = await emery.get<{ belts: { lengthMm: number }[] }>(`/stock?section=${belt.section}&ribs=${belt.ribs ?? ''}&limit=500`);
-  return answerFor(document, beltId, { stock: belts.map(({ lengthMm }) => lengthMm) })!;
+  const { lengths } = await emery.get<{ lengths: { lengthMm: number }[] }>(`/stock/lengths?section=${belt.section}&ribs=${belt.ribs ?? ''}`);
+  return answerFor(document, beltId, { stock: lengths.map(({ lengthMm }) => lengthMm) })!;
 }
 const best = async (page: Page) => Number(await page.locator('[data-best-mm]').getAttribute('data-best-mm'));
 

@@ -305,6 +305,14 @@ describe('the stock of belts', () => {
     expect((await ask('GET', '/stock')).body.total).toBe(2);
   });
 
+  test('every length of a kind is told, however many rows there are, with what lies on the shelf', async () => {
+    const rows = Array.from({ length: 3000 }, (_, k) => belt({ ribs: '9', length: String(1000 + (k % 1500)), shelf: '2' }));
+    await ask('POST', '/stock', { rows });
+    const { lengths } = (await ask('GET', '/stock/lengths?section=PK&ribs=9')).body as { lengths: { lengthMm: number; shelf: number }[] };
+    expect(lengths).toHaveLength(1500);
+    expect(lengths.at(-1)).toEqual({ lengthMm: 2499, shelf: 4 });
+  });
+
   test('one bad row stops the whole import and is named; the old list stays', async () => {
     const before = (await ask('GET', '/stock')).body.total;
     const answer = await ask('POST', '/stock', { replace: true, rows: [belt(), belt({ length: 'long' })] });

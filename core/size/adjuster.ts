@@ -1,4 +1,4 @@
-import { changePulley, moveStation } from '../drive/edit';
+import { changePulley, changeStation, moveStation } from '../drive/edit';
 import type { Adjuster, Belt, Drive, Station } from '../drive/types';
 
 interface Place {
@@ -144,8 +144,9 @@ function linkTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel 
     reads: 'travel',
     at: (share) => {
       const turn = turnFor(lerp(least, most, share));
-      const [dx, dy] = [station.x - pivot.x, station.y - pivot.y];
-      return moveStation(drive, station.id, pivot.x + Math.cos(turn) * dx - Math.sin(turn) * dy, pivot.y + Math.sin(turn) * dx + Math.cos(turn) * dy);
+      const turned = ({ x, y }: Place): Place => ({ x: pivot.x + Math.cos(turn) * (x - pivot.x) - Math.sin(turn) * (y - pivot.y), y: pivot.y + Math.sin(turn) * (x - pivot.x) + Math.cos(turn) * (y - pivot.y) });
+      // The lug sits on the accessory and goes with it.
+      return changeStation(drive, station.id, { ...turned(station), adjuster: { ...adjuster, lug: turned(lug) } });
     },
     readingAt: (share) => Math.abs(most - least) * share,
     marks: null,

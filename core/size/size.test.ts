@@ -52,6 +52,11 @@ test('a turnbuckle turns the accessory as its three sides say', () => {
   for (const share of [0, 0.3, 1]) {
     const { x, y } = curve.travel.at(share).stations[1]!;
     expect(Math.hypot(x - 300, y + 100)).toBeCloseTo(100, 6);
+    // Put there for good, it has the same travel still, and stands at that share of it.
+    const put = lengthCurve(curve.travel.at(share), drive.belts[0]!)!;
+    expect(put.travel.now).toBeCloseTo(curve.travel.readingAt(share) / 40, 6);
+    expect(put.lengths[0]).toBeCloseTo(curve.lengths[0]!, 6);
+    expect(put.lengths.at(-1)).toBeCloseTo(curve.lengths.at(-1)!, 6);
   }
 });
 
@@ -128,6 +133,15 @@ test('an adjuster drawn past its end or its mark is told', () => {
   expect(moved(70)).toEqual(['past-mark']);
   expect(moved(85)).toEqual(['past-end']);
   expect(moved(10)).toEqual(['past-end']);
+});
+
+test('marks on one spot or the wrong way round are a finding, and no position is NaN', () => {
+  for (const [shortMark, longMark] of [[45, 45], [30, 60]] as const) {
+    const drive = arm({ shortMark, longMark });
+    const { findings, candidates } = sizeBelt(drive, 'main')!;
+    expect(findings.map(({ code }) => code)).toContain('marks-swapped');
+    expect(candidates.every(({ position }) => position === null || Number.isFinite(position))).toBe(true);
+  }
 });
 
 test('angles that pass 360 are the same arm', () => {

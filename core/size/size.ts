@@ -11,7 +11,7 @@ import { armTension, stretchTension } from './tension';
 export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs';
 
 export interface SizeFinding {
-  code: 'no-adjuster' | 'no-path' | 'past-best-push' | 'window-outside' | 'past-end' | 'past-mark' | 'little-reserve' | 'uses-most';
+  code: 'no-adjuster' | 'no-path' | 'past-best-push' | 'window-outside' | 'marks-swapped' | 'past-end' | 'past-mark' | 'little-reserve' | 'uses-most';
   severity: Severity;
   figures?: Readonly<Record<string, number>>;
 }
@@ -99,10 +99,11 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
   if (marks && (Math.min(marks.short, marks.long) < -1e-9 || Math.max(marks.short, marks.long) > 1 + 1e-9)) findings.push({ code: 'window-outside', severity: 'fault' });
   const past = travel.now < -NEAR_END || travel.now > 1 + NEAR_END;
   if (past) findings.push({ code: 'past-end', severity: 'fault', figures: { at: travel.readingAt(travel.now) } });
-  else if (marks && (travel.now < marks.short - NEAR_END || travel.now > marks.long + NEAR_END)) findings.push({ code: 'past-mark', severity: 'watch', figures: { at: travel.readingAt(travel.now), long: Number(travel.now > marks.long) } });
+  else if (marks && marks.short < marks.long && (travel.now < marks.short - NEAR_END || travel.now > marks.long + NEAR_END)) findings.push({ code: 'past-mark', severity: 'watch', figures: { at: travel.readingAt(travel.now), long: Number(travel.now > marks.long) } });
   const lastOn = easiestLast(travel.at(0), belt, section);
   // The window that counts: between the marks, or the whole travel.
-  const [from, to] = marks ? [marks.short, marks.long] : [0, Math.min(1, peak ?? 1)];
+  const [from, to] = marks ? [Math.min(marks.short, marks.long), Math.max(marks.short, marks.long)] : [0, Math.min(1, peak ?? 1)];
+  if (marks && marks.short >= marks.long) findings.push({ code: 'marks-swapped', severity: 'fault' });
   const longest = at(to);
   const lengths = options.lengths ?? common(section, options, Math.min(slack ?? Infinity, at(from) ?? Infinity), Math.max(longest ?? 0, arm ? (at(peak ?? 1) ?? 0) : 0));
   const tightCord = cordLengthOf(solveBelt(travel.at(to), belt.id)!);
@@ -116,25 +117,25 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
     const reserveMm = (longest ?? lengthMm) - lengthMm;
     const cord = lengthMm - markedLengthMm(0, section);
     const tensionN = arm ? (share === null ? null : armTension(drive, belt, curve, share)) : tightCord === null ? null : stretchTension(belt, tightCord, cord);
-    const position = share === null ? null : (share - from) / (to - from);
+    const position = positionOf(share, from, to);
     let verdict: Verdict;
     if (!goesOn) verdict = 'will-not-go-on';
     else if (share === null) verdict = 'out-of-travel';
-    else if (position! < -1e-9) verdict = 'tight';
-    else if (position! > 1 + 1e-9) verdict = 'slack';
+    else if (share < from - 1e-9) verdict = 'tight';
+    else if (share > to + 1e-9) verdict = 'slack';
     else verdict = 'fits';
     const wanted = (belt.reserve ?? DEFAULT_RESERVE_SHARE) * lengthMm;
     const least = share === null ? null : leastClearance(curve, belt, share, Math.max(share, shareFor(curve, belt, lengthMm + wanted) ?? to));
     if (verdict === 'fits' && least !== null && least < 0) verdict = 'rubs';
     if (verdict === 'fits' || verdict === 'rubs') {
       if (reserveMm < wanted) own.push({ code: 'little-reserve', severity: 'watch', figures: { reserveMm, wantedMm: wanted } });
-      if (!arm && position! > HALF) own.push({ code: 'uses-most', severity: 'watch', figures: { share: position! } });
+      if (!arm && position !== null && position > HALF) own.push({ code: 'uses-most', severity: 'watch', figures: { share: position } });
     }
     return {
       lengthMm, verdict,
       ...(arm ? { armAngle: share === null ? null : travel.readingAt(share) } : { travel: share === null ? null : travel.readingAt(share) }),
       position, tensionN, leastClearanceMm: least, reserveMm, findings: own, share,
-      ...(worn && wornCurve && { worn: { deeperMm: worn.deeperMm, position: positionOn(wornCurve, belt, lengthMm, from, to) } }),
+      ...(worn && wornCurve && { worn: { deeperMm: worn.deeperMm, position: positionOf(shareFor(wornCurve, belt, lengthMm), from, to) } }),
     };
   });
   return { window, candidates, findings, lastOn, curve };
@@ -151,9 +152,9 @@ function wornDown(drive: Drive, belt: Belt): { drive: Drive; deeperMm: number } 
   };
 }
 
-function positionOn(curve: LengthCurve, belt: Belt, lengthMm: number, from: number, to: number): number | null {
-  const share = shareFor(curve, belt, lengthMm);
-  return share === null ? null : (share - from) / (to - from);
+/** 0 at one end of a window, 1 at the other; null outside all travel, and for a window without width. */
+function positionOf(share: number | null, from: number, to: number): number | null {
+  return share === null || to <= from ? null : (share - from) / (to - from);
 }
 
 function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeOptions): Sizing {

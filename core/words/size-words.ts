@@ -74,6 +74,8 @@ export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm
       };
     case 'window-outside':
       return { title: 'The marks lie outside the travel.', why: 'The pointer cannot come there.', todo: 'Measure the angles of marks and stops again.' };
+    case 'marks-swapped':
+      return { title: 'The marks are the wrong way round.', why: 'The short mark lies nearer the end the arm is pulled back to.', todo: 'Exchange their angles, or measure them again.' };
     case 'past-end':
       return { title: 'The adjuster is drawn past the end of its travel.', why: 'A stop, the slot or the safe thread ends before that.', todo: 'Measure its place and its ends again.' };
     case 'past-mark':

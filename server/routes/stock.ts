@@ -28,6 +28,17 @@ export function stockRoutes(data: DataSource): Router {
     response.json({ belts, total });
   });
 
+  // Every length of one kind, however long the list: Size must not miss those about its window.
+  router.get('/lengths', async (request, response) => {
+    const rows = await filtered(stock.createQueryBuilder('belt'), request.query, '')
+      .select('belt.lengthMm', 'lengthMm')
+      .addSelect('SUM(belt.shelf)', 'shelf')
+      .groupBy('belt.lengthMm')
+      .orderBy('belt.lengthMm')
+      .getRawMany<{ lengthMm: number; shelf: string }>();
+    response.json({ lengths: rows.map(({ lengthMm, shelf }) => ({ lengthMm, shelf: Number(shelf) })) });
+  });
+
   router.get('/file', async (_request, response) => {
     const belts = await stock.find({ order: { section: 'ASC', ribs: 'ASC', lengthMm: 'ASC', id: 'ASC' } });
     const rows = belts.map(({ section, ribs, lengthMm, code, price, shelf }) => ({ section, ribs: ribs ?? '', length: lengthMm, code: asText(code), price: price ?? '', shelf }));

@@ -26,12 +26,28 @@ export const useStock = (filter: { search: string; section: string; ribs: string
     placeholderData: keepPreviousData,
   });
 
-/** All belts of one section and rib count between two lengths, mm. */
-export const useStockFor = (section: string | null, ribs: number | null, from: number, to: number) =>
+/** A length that can be had, and how many belts of it lie on the shelf. */
+export interface StockedLength {
+  lengthMm: number;
+  shelf: number;
+}
+
+const kindOf = (section: string, ribs: number | null) => ({ section, ribs: ribs === null ? '' : String(ribs) });
+
+/** Every length the list has of one section and rib count. */
+export const useStockedLengths = (section: string | null, ribs: number | null) =>
   useQuery({
-    queryKey: ['stock', 'for', section, ribs, from, to],
+    queryKey: ['stock', 'lengths', section, ribs],
     enabled: section !== null,
-    queryFn: ({ signal }) => ask<StockPage>('GET', `/stock?${new URLSearchParams({ section: section!, ribs: ribs === null ? '' : String(ribs), from: String(from), to: String(to), limit: '500' }).toString()}`, undefined, signal),
+    queryFn: ({ signal }) => ask<{ lengths: StockedLength[] }>('GET', `/stock/lengths?${new URLSearchParams(kindOf(section!, ribs)).toString()}`, undefined, signal),
     staleTime: 30_000,
     retry: 1,
+  });
+
+/** The belts of one length. */
+export const useStockOf = (section: string, ribs: number | null, lengthMm: number) =>
+  useQuery({
+    queryKey: ['stock', 'of', section, ribs, lengthMm],
+    queryFn: ({ signal }) => ask<StockPage>('GET', `/stock?${new URLSearchParams({ ...kindOf(section, ribs), from: String(lengthMm - 0.01), to: String(lengthMm + 0.01) }).toString()}`, undefined, signal),
+    staleTime: 30_000,
   });

@@ -1,7 +1,7 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { moveStation, removeStation, stationLabel, type Belt, type Drive, type Station } from '@emery/core/drive';
+import { changeStation, moveStation, removeStation, stationLabel, type Belt, type Drive, type Station } from '@emery/core/drive';
 import { travelOf } from '@emery/core/size';
 import { beltBounds, spanMidpoints, type Finding } from '@emery/core/path';
 import { formatLength } from '@emery/core/quantity';
@@ -32,8 +32,8 @@ interface Drag {
   from: { x: number; y: number };
   start: { x: number; y: number };
   moved: boolean;
-  /** At Size, the places the adjuster can bring the shaft to; null where it has none. */
-  way: { x: number; y: number }[] | null;
+  /** At Size, the shaft wherever the adjuster can bring it; null where it has none. */
+  way: Station[] | null;
 }
 
 /** The drive to scale as seen facing the engine. The same drawing at every stage; each stage lays its own figures on it. */
@@ -130,8 +130,10 @@ export function FrontView() {
     frame.current = requestAnimationFrame(() =>
       {
       const to = { x: held.start.x + dx / k, y: held.start.y - dy / k };
-      const place = held.way ? nearestOn(held.way, to) : { x: tenth(to.x), y: tenth(to.y) };
-      dispatch(edit((d) => moveStation(d, held.station, place.x, place.y), `drag ${held.station} ${held.from.x} ${held.from.y}`));
+      const there = held.way && nearestOn(held.way, to);
+      // A slide's travel starts where it stands, so moving it for good would move its ends: it is only looked at there.
+      if (there && there.adjuster?.kind === 'slide') bench.setPose({ ...drive, stations: drive.stations.map((one) => (one.id === there.id ? there : one)) });
+      else dispatch(edit((d) => (there ? changeStation(d, there.id, { x: there.x, y: there.y, adjuster: there.adjuster }) : moveStation(d, held.station, tenth(to.x), tenth(to.y))), `drag ${held.station} ${held.from.x} ${held.from.y}`));
     },
     );
   };
@@ -313,14 +315,14 @@ const ViewTools = memo(function ViewTools({ fit, zoomBy }: { fit: () => void; zo
   );
 });
 
-/** Places along a shaft's adjuster, close together; null for a shaft that is not this belt's adjuster. */
-function wayOf(drive: Drive, source: Belt | undefined, station: string): { x: number; y: number }[] | null {
+/** The shaft at places along its adjuster, close together; null for a shaft that is not this belt's adjuster. */
+function wayOf(drive: Drive, source: Belt | undefined, station: string): Station[] | null {
   const travel = source && travelOf(drive, source);
   if (!travel || travel.station !== station || travel.kind === 'shims') return null;
-  return Array.from({ length: 241 }, (_, k) => travel.at(k / 240).stations.find(({ id }) => id === station)!).map(({ x, y }) => ({ x, y }));
+  return Array.from({ length: 241 }, (_, k) => travel.at(k / 240).stations.find(({ id }) => id === station)!);
 }
 
-function nearestOn(way: { x: number; y: number }[], to: { x: number; y: number }): { x: number; y: number } {
+function nearestOn(way: Station[], to: { x: number; y: number }): Station {
   return way.reduce((best, next) => (Math.hypot(next.x - to.x, next.y - to.y) < Math.hypot(best.x - to.x, best.y - to.y) ? next : best));
 }
 

@@ -6,7 +6,7 @@ import { formatLength, formatMm } from '@emery/core/quantity';
 import { readMarking, sectionFor } from '@emery/core/section';
 import { beltsInFront, DEFAULT_RESERVE_SHARE, sharingAdjuster, WORN_WIDTH_MM, type SizeAnswer } from '@emery/core/size';
 import { candidateSentence, sizeWords, VERDICT_WORDS } from '@emery/core/words';
-import type { StockListed } from '../api/stock';
+import { useStockOf } from '../api/stock';
 import { edit, useBench } from '../bench/bench-context';
 import { FindingItem } from '../ledger/FindingList';
 import { FigureField } from '../ledger/FigureField';
@@ -120,7 +120,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const { unit, dispatch } = useBench();
   const { chosen, stock } = useSizing();
   const pointAt = usePointAt();
-  const onShelf = (mm: number) => stock.filter(({ lengthMm }) => Math.abs(lengthMm - mm) < 0.01).reduce((sum, { shelf }) => sum + shelf, 0);
+  const onShelf = (mm: number) => stock.find(({ lengthMm }) => Math.abs(lengthMm - mm) < 0.01)?.shelf ?? 0;
   const adjuster = answer.reads === 'armAngle' ? 'arm' : answer.reads === 'travel' ? 'other' : 'none';
   return (
     <table className="ledger-table">
@@ -161,7 +161,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                 <tr className="candidate-why">
                   <td colSpan={5}>
                     <Why candidate={candidate} adjuster={adjuster} />
-                    <Stocked belts={stock.filter(({ lengthMm }) => Math.abs(lengthMm - candidate.lengthMm) < 0.01)} />
+                    <Stocked source={source} lengthMm={candidate.lengthMm} />
                     <Button type="primary" onClick={() => dispatch(edit((d) => changeBelt(d, source.id, { length: source.length === candidate.lengthMm ? null : candidate.lengthMm })))}>
                       {source.length === candidate.lengthMm ? 'Not this one after all' : 'Take this length'}
                     </Button>
@@ -203,7 +203,8 @@ function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'oth
 }
 
 /** The belts of that length in the shop's list. */
-function Stocked({ belts }: { belts: readonly StockListed[] }) {
+function Stocked({ source, lengthMm }: { source: Belt; lengthMm: number }) {
+  const belts = useStockOf(source.section, source.ribs ?? null, lengthMm).data?.belts ?? [];
   if (belts.length === 0) return null;
   return (
     <ul className="stocked" aria-label="In the list of belts">

@@ -1,7 +1,7 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import type { Drive } from '@emery/core/drive';
 import type { SizeAnswer } from '@emery/core/size';
-import { useStockFor, type StockListed } from '../api/stock';
+import { useStockedLengths, type StockedLength } from '../api/stock';
 import { runCore } from '../bench/run-core';
 
 /** What Size knows of the belt in hand: shared by the chart and the ledger. */
@@ -10,8 +10,8 @@ export interface SizingState {
   answer: SizeAnswer | null;
   /** Share of the sum done; null when it rests. */
   progress: number | null;
-  /** The shop's belts of this section and rib count. */
-  stock: readonly StockListed[];
+  /** The lengths in the shop's list of this section and rib count. */
+  stock: readonly StockedLength[];
   /** Lengths to look at besides the common ones, mm. */
   also: readonly number[];
   lookAt: (mm: number) => void;
@@ -44,9 +44,9 @@ export function SizingProvider({ wanted, drive, belt, children }: Props) {
   const source = drive.belts.find(({ id }) => id === belt);
   const own = source?.length ?? null;
   const ribs = source?.ribs ?? null;
-  const stocked = useStockFor(wanted && source ? source.section : null, ribs, 100, 20_000);
-  const belts = stocked.data?.belts;
-  const stock = useMemo(() => [...new Set((belts ?? []).map(({ lengthMm }) => lengthMm))], [belts]);
+  const stocked = useStockedLengths(wanted && source ? source.section : null, ribs);
+  const lengths = stocked.data?.lengths;
+  const stock = useMemo(() => (lengths ?? []).map(({ lengthMm }) => lengthMm), [lengths]);
   const also = useMemo(() => [...looked, ...(own ? [own] : [])], [looked, own]);
 
   // Without an answer from the list of belts common lengths do.
@@ -72,8 +72,8 @@ export function SizingProvider({ wanted, drive, belt, children }: Props) {
 
   const answer = found && found.belt === belt && found.drive === drive ? found.answer : null;
   const value = useMemo(
-    () => ({ answer, progress, stock: belts ?? [], also, lookAt: (mm: number) => setLooked((now) => [...new Set([...now, mm])]), chosen, choose }),
-    [answer, progress, belts, also, chosen],
+    () => ({ answer, progress, stock: lengths ?? [], also, lookAt: (mm: number) => setLooked((now) => [...new Set([...now, mm])]), chosen, choose }),
+    [answer, progress, lengths, also, chosen],
   );
   return <SizingContext value={value}>{children}</SizingContext>;
 }
