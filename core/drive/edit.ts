@@ -3,6 +3,8 @@ import { findPulley, pulleysById, stationLabel, stationOf } from './look-up';
 import type { PhotoRim, SurveyPhoto } from '../photo/photo';
 import { withReadDiameters, type DiameterReading } from '../survey/diameters';
 import type { Measurement } from '../size/measured';
+import type { ElectricalLoad } from '../speed/output';
+import type { SpeedCheck } from '../speed/tachometer';
 import type { SurveyReading } from '../survey/readings';
 import { freeId } from './templates';
 import type { Belt, Drive, Obstacle, Pulley, RouteStop, Side, Station, Survey } from './types';
@@ -29,7 +31,8 @@ export function moveStation(drive: Drive, id: string, x: number, y: number): Dri
 /** Takes a station out, and its pulleys off every belt. */
 export function removeStation(drive: Drive, id: string): Drive {
   const gone = new Set(drive.stations.find((station) => station.id === id)?.pulleys.map((pulley) => pulley.id));
-  return withoutPulleys({ ...drive, stations: drive.stations.filter((station) => station.id !== id) }, gone);
+  const { speedChecks } = drive;
+  return withoutPulleys({ ...drive, ...(speedChecks && { speedChecks: speedChecks.filter(({ station }) => station !== id) }), stations: drive.stations.filter((station) => station.id !== id) }, gone);
 }
 
 /** A copy of a station beside the old one, on no belt, under ids of its own. */
@@ -180,6 +183,24 @@ export function changeRim(drive: Drive, photoId: string, pulley: string, change:
   const next = change(old ?? { pulley, points: [] });
   const changed = old ? rims.map((rim) => (rim === old ? next : rim)) : [...rims, next];
   return putPhoto(drive, { ...photo, rims: changed.filter(({ points }) => points.length > 0) });
+}
+
+/** Adds a reading of a tachometer, or lays it over the one of its id. */
+export function putSpeedCheck(drive: Drive, check: SpeedCheck): Drive {
+  return { ...drive, speedChecks: put(drive.speedChecks, check) };
+}
+
+export function removeSpeedCheck(drive: Drive, id: string): Drive {
+  return { ...drive, speedChecks: (drive.speedChecks ?? []).filter((check) => check.id !== id) };
+}
+
+/** Adds something that draws current, or lays it over the one of its id. */
+export function putLoad(drive: Drive, load: ElectricalLoad): Drive {
+  return { ...drive, loads: put(drive.loads, load) };
+}
+
+export function removeLoad(drive: Drive, id: string): Drive {
+  return { ...drive, loads: (drive.loads ?? []).filter((load) => load.id !== id) };
 }
 
 /** Adds an obstacle, or lays it over the one of its id. */

@@ -111,6 +111,13 @@ function brokenReferences(drive: Drive): DriveProblem[] {
   });
   const obstacles = new Set<string>();
   drive.obstacles?.forEach(({ id }, o) => once(obstacles, id, `obstacles[${o}].id`, 'obstacle'));
+  const checks = new Set<string>();
+  drive.speedChecks?.forEach(({ id, station }, c) => {
+    once(checks, id, `speedChecks[${c}].id`, 'speed check');
+    if (!stations.has(station)) problems.push({ path: `speedChecks[${c}].station`, message: `names "${station}", and there is no such station` });
+  });
+  const loads = new Set<string>();
+  drive.loads?.forEach(({ id }, l) => once(loads, id, `loads[${l}].id`, 'load'));
   const belts = new Set<string>();
   drive.belts.forEach((belt, b) => {
     once(belts, belt.id, `belts[${b}].id`, 'belt');

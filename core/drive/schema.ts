@@ -70,6 +70,9 @@ const pulley = lazy((value: unknown) => {
   });
 });
 
+const rpm = () => finite('a speed in rev/min').min(0, 'must be 0 rev/min or more').max(200_000, 'must be 200,000 rev/min at most');
+const amps = () => finite('a current in A').min(0, 'must be 0 A or more').max(5000, 'must be 5,000 A at most');
+
 const station = item({
   id: id(),
   role: needed(oneOf(ROLES)),
@@ -80,6 +83,10 @@ const station = item({
   adjuster,
   optional: yesOrNo(),
   region: record({ x: needed(length()), y: needed(length()), radius: needed(size()) }),
+  speedBand: record({ least: rpm().nullable(), continuous: rpm().nullable(), burst: rpm().nullable() }),
+  output: optionalList(item({ rpm: needed(rpm()), amps: needed(amps()) }), 60),
+  need: record({ rpm: needed(rpm()), engineRpm: needed(rpm()).moreThan(0, 'must be more than 0 rev/min') }),
+  power: record({ rpm: needed(rpm()).moreThan(0, 'must be more than 0 rev/min'), kw: needed(finite('a power in kW').min(0, 'must be 0 kW or more')) }),
   pulleys: list(pulley, 12).min(1, 'must have one pulley or more'),
 });
 
@@ -163,6 +170,11 @@ const photo = item({
   rims: optionalList(rim, 64),
 });
 
+const useBin = item({ from: needed(rpm()), to: needed(rpm()), share: needed(finite('a share of the time').min(0, 'must be 0 or more')) });
+const use = record({ name: text(80), bins: list(useBin, 200), kmPerHour: finite('a speed in km/h').moreThan(0, 'must be more than 0 km/h').max(500, 'must be 500 km/h at most') });
+const load = item({ id: id(), name: text(80), amps: needed(amps()), on: yesOrNo() });
+const speedCheck = item({ id: id(), station: id(), crankRpm: needed(rpm()), rpm: needed(rpm()), plusMinus: finite().moreThan(0, 'must be more than 0'), simulated: yesOrNo(), at: text(40) });
+
 export const driveSchema = object({
   format: mixed().test('format', 'must be "emery-drive"', (value) => value === 'emery-drive'),
   name: text(200),
@@ -171,5 +183,8 @@ export const driveSchema = object({
   stations: list(station, 64),
   obstacles: optionalList(obstacle, 64),
   survey: record({ readings: optionalList(reading, 400), diameters: optionalList(diameter, 400), photos: optionalList(photo, 24) }),
+  use,
+  loads: optionalList(load, 100),
+  speedChecks: optionalList(speedCheck, 200),
   belts: list(belt, 16),
 }).strict();

@@ -1,6 +1,10 @@
 import type { SectionOverrides } from '../section/sections';
 import type { SurveyPhoto } from '../photo/photo';
 import type { Measurement } from '../size/measured';
+import type { SpeedBand } from '../speed/bands';
+import type { ElectricalLoad, OutputPoint } from '../speed/output';
+import type { SpeedCheck } from '../speed/tachometer';
+import type { EngineUse } from '../speed/use';
 import type { DiameterReading } from '../survey/diameters';
 import type { SurveyReading } from '../survey/readings';
 
@@ -49,6 +53,14 @@ export interface Station {
   readonly optional?: boolean;
   /** Where an optional one may be placed, mm. */
   readonly region?: { readonly x: number; readonly y: number; readonly radius: number };
+  /** What this very accessory may turn; the shop's or the default band for its role where it is left out. */
+  readonly speedBand?: Partial<SpeedBand>;
+  /** Of an alternator or generator: points of its maker's curve. */
+  readonly output?: readonly OutputPoint[];
+  /** Of a pump or fan: what it must turn at an engine speed, rev/min. */
+  readonly need?: { readonly rpm: number; readonly engineRpm: number };
+  /** Its power at a speed of its own. */
+  readonly power?: { readonly rpm: number; readonly kw: number };
   readonly pulleys: readonly Pulley[];
   readonly [unknown: string]: unknown;
 }
@@ -105,6 +117,10 @@ export interface Drive {
   readonly stations: readonly Station[];
   readonly obstacles?: readonly Obstacle[];
   readonly survey?: Survey;
+  /** How the vehicle is used. */
+  readonly use?: EngineUse;
+  readonly loads?: readonly ElectricalLoad[];
+  readonly speedChecks?: readonly SpeedCheck[];
   readonly belts: readonly Belt[];
   readonly [unknown: string]: unknown;
 }

@@ -19,6 +19,7 @@ export type FindingCode =
   | 'wrong-surface'
   | 'wrong-way-round'
   | 'fights'
+  | 'ratios-fight'
   | 'rib-count'
   | 'grooves-unknown'
   | 'planes-apart'

@@ -1,12 +1,14 @@
 import type { PlacedPulley } from '../drive/look-up';
 import type { Belt, Drive, Side } from '../drive/types';
-import { bodyRadiusMm, cordRadiusMm, sectionFor } from '../section';
+import { bodyRadiusMm, cordRadiusMm, sectionFor, type Section } from '../section';
 import type { Finding } from './finding';
 
 /** How a shaft turns: +1 counter-clockwise, and how many times for each turn of the crank. */
 export interface Shaft {
   turn: 1 | -1;
   ratio: number;
+  /** The belt that turns it, from which pulley to which of its own; none for the crank. */
+  via?: { belt: string; driver: string; driven: string };
 }
 
 /** The turning of every shaft the crank reaches, the sense of every belt, and what does not agree. */
@@ -16,15 +18,22 @@ export interface Shafts {
   senses: Map<string, 1 | -1>;
   findings: Map<string, Finding[]>;
   driven: Set<string>;
+  /** By belt id: mm of cord that pass in one turn of the crank. */
+  cordPerTurn: Map<string, number>;
 }
+
+/** Two belts that turn one shaft at speeds further apart than this share fight over it; less is rounding. */
+const SAME_RATIO = 2e-4;
+/** Belts that can slip wear from so much, and cannot be run from so much. Defaults. */
+const FIGHT = { watch: 0.005, fault: 0.03 };
 
 /**
  * Follows the turning from the crank from belt to belt, through jackshafts. On one belt all drive-side pulleys turn one way and
- * all back-side pulleys the other, with cord speed the same at every contact.
+ * all back-side pulleys the other, with cord speed the same at every contact. A shaft that two belts turn must come to one speed by both.
  */
 export function followShafts(drive: Drive, pulleys: ReadonlyMap<string, PlacedPulley>): Shafts {
   const crankTurn = drive.crankRotation === 'ccw' ? 1 : -1;
-  const shafts: Shafts = { byStation: new Map(), senses: new Map(), findings: new Map(), driven: new Set() };
+  const shafts: Shafts = { byStation: new Map(), senses: new Map(), findings: new Map(), driven: new Set(), cordPerTurn: new Map() };
   const crank = drive.stations.find(({ role }) => role === 'crankshaft');
   if (crank) shafts.byStation.set(crank.id, { turn: crankTurn, ratio: 1 });
   const waiting = new Set(drive.belts);
@@ -57,19 +66,30 @@ function driveBelt(belt: Belt, pulleys: ReadonlyMap<string, PlacedPulley>, shaft
   const sense = turnOn(driver.side, known.turn);
   shafts.senses.set(belt.id, sense);
   shafts.driven.add(belt.id);
+  const cordPerRadian = known.ratio * driver.radius;
+  if (cordPerRadian > 0) shafts.cordPerTurn.set(belt.id, 2 * Math.PI * cordPerRadian);
   const findings: Finding[] = [];
   for (const stop of stops) {
     const turn = turnOn(stop.side, sense);
     const before = shafts.byStation.get(stop.station.id);
     if (!before) {
-      const ratio = stop.radius > 0 ? (known.ratio * driver.radius) / stop.radius : Number.NaN;
-      shafts.byStation.set(stop.station.id, { turn, ratio });
+      const ratio = stop.radius > 0 ? cordPerRadian / stop.radius : Number.NaN;
+      shafts.byStation.set(stop.station.id, { turn, ratio, via: { belt: belt.id, driver: driver.pulley, driven: stop.pulley } });
     } else if (before.turn !== turn) {
       findings.push({ code: 'fights', severity: 'fault', pulley: stop.pulley, figures: { way: turn === 1 ? 'ccw' : 'cw' } });
+    } else {
+      const apart = cordPerRadian / stop.radius / before.ratio - 1;
+      if (Math.abs(apart) > SAME_RATIO) findings.push({ code: 'ratios-fight', severity: severityOf(Math.abs(apart), section.kind), pulley: stop.pulley, figures: { percent: 100 * apart } });
     }
   }
   shafts.findings.set(belt.id, findings);
   return true;
+}
+
+/** Teeth cannot slip; the others wear, and from some point on burn. */
+function severityOf(apart: number, kind: Section['kind']): Finding['severity'] {
+  if (kind === 'toothed' || apart >= FIGHT.fault) return 'fault';
+  return apart >= FIGHT.watch ? 'watch' : 'note';
 }
 
 /** A drive-side pulley turns with the belt's sense, a back-side one against it; the same rule read backwards gives the sense. */

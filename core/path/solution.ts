@@ -36,6 +36,8 @@ export interface BeltSolution {
   closed: boolean;
   length: { basis: 'effective' | 'outside' | 'pitch'; mm: number | null };
   cordLength: number | null;
+  /** mm of cord that pass in one turn of the crank; null for a belt the crank does not drive. */
+  cordPerTurn: number | null;
   contacts: ContactSolution[];
   spans: SpanSolution[];
   findings: Finding[];

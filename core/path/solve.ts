@@ -66,6 +66,7 @@ function solveOne(belt: Belt, workings: Workings): BeltSolution {
     closed,
     length: { basis: section.basis, mm: cordLength === null ? null : markedLengthMm(cordLength, section) },
     cordLength,
+    cordPerTurn: workings.shafts.cordPerTurn.get(belt.id) ?? null,
     contacts,
     spans,
     findings: findings.sort((a, b) => RANK[a.severity] - RANK[b.severity]),

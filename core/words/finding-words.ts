@@ -146,6 +146,11 @@ const WORDS: Record<FindingCode, (telling: Telling) => FindingWords> = {
     why: `This one wants it ${WAYS[String(figure('way'))]}.`,
     todo: 'Change the side of one of them.',
   }),
+  'ratios-fight': ({ name, figure }) => ({
+    title: `Two belts fight over ${name}.`,
+    why: `This one would turn it ${Math.abs(Number(figure('percent'))).toFixed(2)} % ${Number(figure('percent')) < 0 ? 'slower' : 'faster'} than the other does.`,
+    todo: 'One of them must slip all the time. Measure the pulleys of both again, or change one until the ratios agree.',
+  }),
   'rib-count': ({ name, figure }) => ({
     title: `${name} has ${figure('grooves')} grooves for ${figure('ribs')} ribs.`,
     why: 'A rib off the edge ruins a belt in a minute.',

@@ -1,0 +1,59 @@
+import type { Drive } from '../drive/types';
+import type { Finding } from '../path/finding';
+import { solveDrive } from '../path/solve';
+import { sizeBelt, type Verdict } from '../size';
+import { bandOf, placeIn, type BandPlace, type ShopBands } from './bands';
+import { speedFindings, speedsOf, type SpeedFinding } from './speeds';
+import { marksOf } from './use';
+
+/** What a drive does at idle, cruise and redline, to lay beside another. */
+export interface DriveEffect {
+  shafts: { station: string; ratio: number | null; idle: number | null; cruise: number | null; redline: number | null; place: { idle: BandPlace; cruise: BandPlace; redline: BandPlace } | null }[];
+  belts: {
+    belt: string;
+    /** Marked length, mm; null where the belt does not close. */
+    lengthMm: number | null;
+    leastWrapDeg: number | null;
+    leastWrapAt: string | null;
+    /** Of the belt that was taken: how it would sit. Without one, null. */
+    taken: { lengthMm: number; verdict: Verdict; position: number | null } | null;
+    findings: Finding[];
+  }[];
+  findings: SpeedFinding[];
+}
+
+export function effectOf(drive: Drive, bands: ShopBands = {}): DriveEffect {
+  const solution = solveDrive(drive);
+  const marks = marksOf(drive.speeds);
+  const { shafts } = speedsOf(drive, solution);
+  return {
+    shafts: drive.stations.map((station, index) => {
+      const ratio = shafts[index]!.speedRatio;
+      const at = (rpm: number) => (ratio === null ? null : ratio * rpm);
+      const { band } = bandOf(station, bands);
+      return {
+        station: station.id,
+        ratio,
+        idle: at(marks.idle),
+        cruise: at(marks.cruise),
+        redline: at(marks.redline),
+        place: ratio === null ? null : { idle: placeIn(band, ratio * marks.idle), cruise: placeIn(band, ratio * marks.cruise), redline: placeIn(band, ratio * marks.redline) },
+      };
+    }),
+    belts: solution.belts.map(({ id, length, contacts, findings }) => {
+      const wrapped = contacts.filter(({ wrapDeg }) => wrapDeg !== null);
+      const least = wrapped.reduce<(typeof wrapped)[number] | null>((worst, next) => (worst === null || next.wrapDeg! < worst.wrapDeg! ? next : worst), null);
+      const taken = drive.belts.find((belt) => belt.id === id)!.length ?? 0;
+      const sits = taken > 0 ? sizeBelt(drive, id, { lengths: [taken] })?.candidates[0] : undefined;
+      return {
+        belt: id,
+        lengthMm: length.mm,
+        leastWrapDeg: least?.wrapDeg ?? null,
+        leastWrapAt: least?.pulley ?? null,
+        taken: sits ? { lengthMm: taken, verdict: sits.verdict, position: sits.position } : null,
+        findings: findings.filter(({ severity }) => severity !== 'note'),
+      };
+    }),
+    findings: speedFindings(drive, marks.redline, solution),
+  };
+}

@@ -1,0 +1,24 @@
+import type { Section } from '../section';
+
+/** What a belt of a section bears, by general design practice. Defaults, not a belt's specification. */
+export interface BeltLimits {
+  metresPerSecond: number;
+  flexPerSecond: number;
+  /** Smallest circle of the cord with the drive side on the pulley, mm. */
+  leastDriveMm: number;
+  /** The same with the back on the pulley. */
+  leastBackMm: number;
+}
+
+/** By kind: fastest running and most bends per second. General textbook figures for raw-edge V, ribbed and toothed belts; defaults. */
+const BY_KIND: Record<Section['kind'], Pick<BeltLimits, 'metresPerSecond' | 'flexPerSecond'>> = {
+  ribbed: { metresPerSecond: 60, flexPerSecond: 200 },
+  vee: { metresPerSecond: 42, flexPerSecond: 100 },
+  toothed: { metresPerSecond: 60, flexPerSecond: 200 },
+};
+
+/** Smallest bends. Ribs: 45 mm on the ribs. V: five times the belt's height, half as much again over the back. Teeth: ten of them. Defaults. */
+export function limitsFor(section: Section): BeltLimits {
+  const leastDriveMm = section.kind === 'ribbed' ? 45 : section.kind === 'vee' ? 5 * section.thickness : (10 * section.pitch) / Math.PI;
+  return { ...BY_KIND[section.kind], leastDriveMm, leastBackMm: leastDriveMm * (section.kind === 'ribbed' ? 1.2 : 1.5) };
+}

@@ -1,0 +1,66 @@
+import { changePulley } from '../drive/edit';
+import { pulleysById } from '../drive/look-up';
+import type { Belt, Drive, Pulley, Role, Side, Surface } from '../drive/types';
+import { cordRadiusMm, sectionFor, type Section } from '../section';
+
+/** A pulley that lies in the shop or can be had. */
+export interface PulleyAtHand {
+  id: string;
+  label: string;
+  /** The accessory it goes on; any where it is left out. */
+  role?: Role | undefined;
+  surface: Surface;
+  /** mm, as callipers read. */
+  diameter?: number | undefined;
+  teeth?: number | undefined;
+  grooves?: number | undefined;
+  /** Pulleys of one name are put on together: an under- or overdrive set. */
+  set?: string | undefined;
+}
+
+/** A pulley changed for another: `pulley` of the drive gets the size of `at` from the list. */
+export interface PulleyChange {
+  pulley: string;
+  to: PulleyAtHand;
+}
+
+/** The drive with a pulley of another size in the place of one; where it sits stays as it is. */
+export function withPulley(drive: Drive, { pulley, to }: PulleyChange): Drive {
+  const { surface, diameter, teeth, grooves } = to;
+  return changePulley(drive, pulley, { surface, ...(surface === 'toothed' ? { teeth, diameter: undefined } : { diameter, teeth: undefined, ...(grooves !== undefined && { grooves }) }) });
+}
+
+/** Whether a pulley at hand would go on a shaft in the place of another, for the belt that runs there: its face, its grooves, what it is made for. */
+export function goesOn(at: PulleyAtHand, place: Pick<Pulley, 'surface'>, role: Role, belt: Belt | null): boolean {
+  if (at.surface !== place.surface || (at.role !== undefined && at.role !== role)) return false;
+  return belt?.ribs === undefined || at.surface !== 'ribbed' || at.grooves === undefined || at.grooves >= belt.ribs;
+}
+
+/** A pulley as a belt meets it. */
+export interface Seat {
+  pulley: Pulley;
+  role: Role;
+  station: string;
+  belt: Belt;
+  section: Section;
+  side: Side;
+}
+
+/** Every pulley that is on a belt, with the belt. */
+export function seatsOf(drive: Drive): Map<string, Seat> {
+  const pulleys = pulleysById(drive);
+  return new Map(
+    drive.belts.flatMap((belt) => {
+      const section = sectionFor(belt.section, belt.sectionOverrides)!;
+      return belt.route.map(({ pulley, side }) => {
+        const placed = pulleys.get(pulley)!;
+        return [pulley, { pulley: placed.pulley, role: placed.station.role, station: placed.station.id, belt, section, side }] as const;
+      });
+    }),
+  );
+}
+
+/** The cord radius a seat would have with another pulley on it, mm. */
+export function radiusWith({ pulley, side, section }: Seat, at: PulleyAtHand): number {
+  return cordRadiusMm({ ...pulley, diameter: at.diameter ?? (at.surface === 'toothed' ? undefined : 0), teeth: at.teeth } as Pulley, side, section);
+}

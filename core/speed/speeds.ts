@@ -1,0 +1,83 @@
+import type { Drive, Rotation } from '../drive/types';
+import type { Severity } from '../path/finding';
+import type { DriveSolution } from '../path/solution';
+import { solveDrive } from '../path/solve';
+import { cordRadiusMm, sectionFor } from '../section';
+import { findPulley } from '../drive/look-up';
+import { limitsFor } from './limits';
+
+/** How a shaft turns for each turn of the crank. Null for a shaft the crank does not reach. */
+export interface ShaftSpeed {
+  station: string;
+  speedRatio: number | null;
+  direction: Rotation | null;
+}
+
+/** How fast a belt runs, for each rev/min of the crank. */
+export interface BeltPace {
+  belt: string;
+  /** m/s at one rev/min. */
+  metresPerSecond: number | null;
+  /** Bends per second at one rev/min: the belt's turns per second times the pulleys that bend it. Null where the belt has no length. */
+  flexPerSecond: number | null;
+}
+
+export interface SpeedFinding {
+  code: 'belt-too-fast' | 'flexes-too-often' | 'bend-too-tight' | 'two-ratios';
+  severity: Severity;
+  belt: string;
+  pulley?: string;
+  figures: Readonly<Record<string, number>>;
+}
+
+export interface Speeds {
+  shafts: ShaftSpeed[];
+  belts: BeltPace[];
+}
+
+/** Every shaft's turning and every belt's pace, from cord diameters, through jackshafts and twin sheaves. */
+export function speedsOf(drive: Drive, solution: DriveSolution = solveDrive(drive)): Speeds {
+  const met = new Map(solution.belts.flatMap(({ contacts }) => contacts.map((contact) => [contact.station, contact] as const)).reverse());
+  const shafts = drive.stations.map(({ id, role }): ShaftSpeed => {
+    const contact = met.get(id);
+    if (role === 'crankshaft' && (contact === undefined || contact.speedRatio !== null)) return { station: id, speedRatio: 1, direction: drive.crankRotation };
+    const speedRatio = contact?.speedRatio ?? null;
+    return { station: id, speedRatio, direction: speedRatio === null ? null : contact!.rotation };
+  });
+  const belts = solution.belts.map(({ id, cordPerTurn, cordLength, contacts }): BeltPace => {
+    const perSecond = cordPerTurn === null ? null : cordPerTurn / 60;
+    return {
+      belt: id,
+      metresPerSecond: perSecond === null ? null : perSecond / 1000,
+      flexPerSecond: perSecond === null || cordLength === null ? null : (contacts.length * perSecond) / cordLength,
+    };
+  });
+  return { shafts, belts };
+}
+
+/**
+ * What a belt is asked to bear at an engine speed, against the defaults for its section: its speed, how often it bends, and the smallest circle it is bent round.
+ * Belts that fight over a shaft are here too, as the path found them.
+ */
+export function speedFindings(drive: Drive, rpm: number, solution: DriveSolution = solveDrive(drive)): SpeedFinding[] {
+  const { belts } = speedsOf(drive, solution);
+  return solution.belts.flatMap((solved, index): SpeedFinding[] => {
+    const belt = drive.belts.find(({ id }) => id === solved.id)!;
+    const section = sectionFor(belt.section, belt.sectionOverrides)!;
+    const limits = limitsFor(section);
+    const { metresPerSecond, flexPerSecond } = belts[index]!;
+    const findings: SpeedFinding[] = solved.findings
+      .filter(({ code }) => code === 'ratios-fight')
+      .map(({ severity, pulley, figures }) => ({ code: 'two-ratios', severity, belt: belt.id, pulley: pulley!, figures: { percent: Number(figures?.['percent']) } }));
+    const speed = (metresPerSecond ?? 0) * rpm;
+    if (speed > limits.metresPerSecond) findings.push({ code: 'belt-too-fast', severity: 'watch', belt: belt.id, figures: { metresPerSecond: speed, limit: limits.metresPerSecond, rpm } });
+    const flex = (flexPerSecond ?? 0) * rpm;
+    if (flex > limits.flexPerSecond) findings.push({ code: 'flexes-too-often', severity: 'watch', belt: belt.id, figures: { flexPerSecond: flex, limit: limits.flexPerSecond, rpm } });
+    for (const { pulley, side } of belt.route) {
+      const diameterMm = 2 * cordRadiusMm(findPulley(drive, pulley)!, side, section);
+      const least = side === 'back' ? limits.leastBackMm : limits.leastDriveMm;
+      if (diameterMm > 0 && diameterMm < least) findings.push({ code: 'bend-too-tight', severity: 'watch', belt: belt.id, pulley, figures: { diameterMm, limit: least } });
+    }
+    return findings;
+  });
+}

@@ -1,0 +1,105 @@
+import type { SpeedBand } from './bands';
+
+/** A share of the running time between two engine speeds, rev/min. */
+export interface UseBin {
+  from: number;
+  to: number;
+  share: number;
+}
+
+/** How a vehicle is used: its running time by engine speed, and the road it makes in that time where it makes any. */
+export interface EngineUse {
+  name?: string;
+  bins: readonly UseBin[];
+  kmPerHour?: number;
+}
+
+export const USE_PRESETS = ['traffic', 'motorway', 'work-at-idle', 'track', 'long-grades'] as const;
+export type UsePreset = (typeof USE_PRESETS)[number];
+
+/** The marks of an engine's speed, rev/min. */
+export interface EngineMarks {
+  idle: number;
+  cruise: number;
+  redline: number;
+}
+
+/** Where a drive gives no speeds. Defaults, shown as such. */
+export const DEFAULT_MARKS: EngineMarks = { idle: 750, cruise: 2000, redline: 5000 };
+
+/** An engine's marks as a drive gives them, with defaults for what is missing, in rising order. */
+export function marksOf(speeds: { idle?: number; cruise?: number; redline?: number } | undefined): EngineMarks {
+  const given = (value: number | undefined, other: number) => (value !== undefined && Number.isFinite(value) && value > 0 ? value : other);
+  const idle = given(speeds?.idle, DEFAULT_MARKS.idle);
+  const redline = Math.max(idle + 100, given(speeds?.redline, Math.max(DEFAULT_MARKS.redline, 2 * idle)));
+  return { idle, redline, cruise: Math.min(redline, Math.max(idle, given(speeds?.cruise, idle + 0.35 * (redline - idle)))) };
+}
+
+/** Each preset as humps: where between idle (0), cruise (1) and redline (2), how wide in the same measure, and how much of the time. Made up to start from. */
+const PRESETS: Record<UsePreset, readonly (readonly [at: number, width: number, share: number])[]> = {
+  traffic: [[0, 0.06, 0.42], [0.55, 0.3, 0.48], [1.2, 0.25, 0.1]],
+  motorway: [[0, 0.05, 0.06], [0.7, 0.25, 0.12], [1.05, 0.12, 0.74], [1.4, 0.2, 0.08]],
+  'work-at-idle': [[0, 0.05, 0.78], [0.35, 0.2, 0.14], [0.9, 0.25, 0.08]],
+  track: [[0, 0.06, 0.08], [1.4, 0.2, 0.4], [1.8, 0.15, 0.52]],
+  'long-grades': [[0, 0.05, 0.05], [0.9, 0.2, 0.35], [1.4, 0.2, 0.6]],
+};
+
+/** A way of using a vehicle to start from, fitted to the engine's marks: bins of `step` rev/min whose shares sum to 1. */
+export function presetUse(preset: UsePreset, { idle, cruise, redline }: EngineMarks, step = binStep(redline)): EngineUse {
+  const place = (rpm: number) => (rpm < cruise ? (rpm - idle) / Math.max(1, cruise - idle) : 1 + (rpm - cruise) / Math.max(1, redline - cruise));
+  const first = Math.floor((0.8 * idle) / step) * step;
+  const bins: UseBin[] = [];
+  for (let from = first; from < redline; from += step) {
+    const at = place(from + step / 2);
+    const half = Math.abs(place(from + step) - place(from)) / 2;
+    // A hump narrower than a bin still counts in the bin it stands in.
+    bins.push({ from, to: from + step, share: PRESETS[preset].reduce((sum, [middle, width, share]) => sum + (share / Math.hypot(width, half)) * half * Math.exp(-0.5 * ((at - middle) / Math.hypot(width, half)) ** 2), 0) });
+  }
+  return { name: preset, bins: normalised(bins) };
+}
+
+/** A round step that cuts an engine's range into some twenty bins. */
+export function binStep(redline: number): number {
+  return [50, 100, 200, 250, 500, 1000].find((step) => redline / step <= 26) ?? 2000;
+}
+
+/** The same bins with shares that sum to 1; all of them nought where there is nothing to share out. */
+export function normalised(bins: readonly UseBin[]): UseBin[] {
+  const sum = bins.reduce((total, { share }) => total + Math.max(0, share), 0);
+  return bins.map((bin) => ({ ...bin, share: sum > 0 ? Math.max(0, bin.share) / sum : 0 }));
+}
+
+/** Shares of the running time an accessory spends in each part of its band. */
+export interface TimeInBand {
+  tooSlow: number;
+  right: number;
+  tooFast: number;
+  beyond: number;
+}
+
+/** Time in each part of a band for a shaft that turns `ratio` times for each crank turn. Within a bin all speeds count as equally likely. */
+export function timeInBand({ bins }: EngineUse, ratio: number, { least, continuous, burst }: SpeedBand): TimeInBand {
+  const below = (rpm: number | null) => (rpm === null ? null : normalised(bins).reduce((sum, { from, to, share }) => sum + share * shareBelow(from, to, rpm / ratio), 0));
+  const slow = below(least) ?? 0;
+  const upToBurst = below(burst) ?? 1;
+  const upToContinuous = Math.min(upToBurst, below(continuous) ?? upToBurst);
+  return { tooSlow: slow, right: Math.max(0, upToContinuous - slow), tooFast: upToBurst - upToContinuous, beyond: 1 - upToBurst };
+}
+
+function shareBelow(from: number, to: number, at: number): number {
+  return to > from ? Math.min(1, Math.max(0, (at - from) / (to - from))) : Number(from < at);
+}
+
+/** The engine's mean speed over the running time, rev/min; null for an empty histogram. */
+export function meanEngineRpm({ bins }: EngineUse): number | null {
+  const shares = normalised(bins);
+  return shares.some(({ share }) => share > 0) ? shares.reduce((sum, { from, to, share }) => sum + (share * (from + to)) / 2, 0) : null;
+}
+
+/** Turns of a shaft in 1,000 hours of running, and in 1,000 km where the mean road speed is known. */
+export function turnsOf(use: EngineUse, ratio: number): { per1000Hours: number; per1000Km: number | null } | null {
+  const mean = meanEngineRpm(use);
+  if (mean === null) return null;
+  const perHour = mean * ratio * 60;
+  return { per1000Hours: 1000 * perHour, per1000Km: use.kmPerHour !== undefined && use.kmPerHour > 0 ? (1000 * perHour) / use.kmPerHour : null };
+}
