@@ -323,3 +323,33 @@ describe('the stock of belts', () => {
     expect((await ask('DELETE', '/stock/999999')).status).toBe(404);
   });
 });
+
+describe('what the shop keeps for Speeds', () => {
+  test('a band is kept for a kind of accessory, replaced, and taken back', async () => {
+    expect((await ask('GET', '/bands')).body).toEqual({ bands: {} });
+    const band = { least: 1600, continuous: 12_000, burst: null };
+    await ask('PUT', '/bands/alternator', band);
+    expect((await ask('PUT', '/bands/alternator', { ...band, least: 1500 })).status).toBe(200);
+    expect((await ask('GET', '/bands')).body).toEqual({ bands: { alternator: { ...band, least: 1500 } } });
+    expect((await ask('PUT', '/bands/alternator', { least: 5000, continuous: 4000, burst: null })).body.errors[0].message).toMatch(/rise/);
+    expect((await ask('PUT', '/bands/alternator', { least: -1, continuous: null })).body.errors.map(({ path }: { path: string }) => path)).toEqual(['least', 'burst']);
+    expect((await ask('PUT', '/bands/toaster', band)).status).toBe(404);
+    await ask('DELETE', '/bands/alternator');
+    expect((await ask('GET', '/bands')).body).toEqual({ bands: {} });
+  });
+
+  test('pulleys at hand: the demo shop has some, one is added and taken out, what is no pulley is refused by field', async () => {
+    const { pulleys } = (await ask('GET', '/pulleys')).body as { pulleys: { id: string; label: string }[] };
+    expect(pulleys[0]).toMatchObject({ label: 'Crank 150 six-rib', role: 'crankshaft', surface: 'ribbed', diameter: 150, grooves: 6, set: 'Underdrive' });
+    const made = await ask('POST', '/pulleys', { label: ' Fan 130 ', role: 'fan', surface: 'vee', diameter: 130 });
+    expect(made).toMatchObject({ status: 201, body: { label: 'Fan 130', role: 'fan', surface: 'vee', diameter: 130 } });
+    expect((await ask('GET', '/pulleys')).body.pulleys).toHaveLength(pulleys.length + 1);
+    expect((await ask('DELETE', `/pulleys/${made.body.id}`)).status).toBe(204);
+    expect((await ask('DELETE', `/pulleys/${made.body.id}`)).status).toBe(404);
+    const refused = async (body: object) => ((await ask('POST', '/pulleys', body)).body.errors as { path: string }[])[0]!.path;
+    expect(await refused({ label: 'x', surface: 'vee' })).toBe('diameter');
+    expect(await refused({ label: 'x', surface: 'toothed', diameter: 50 })).toBe('teeth');
+    expect(await refused({ label: 'x', surface: 'bumpy', diameter: 50 })).toBe('surface');
+    expect(await refused({ label: ' ', surface: 'vee', diameter: 50 })).toBe('label');
+  });
+});

@@ -11,6 +11,7 @@ import { fileRoutes } from './routes/files';
 import { healthRoutes } from './routes/health';
 import { photoRoutes } from './routes/photos';
 import { shopRoutes } from './routes/shop';
+import { bandRoutes, pulleyRoutes } from './routes/speeds';
 import { stockRoutes } from './routes/stock';
 import { vehicleRoutes } from './routes/vehicles';
 
@@ -47,6 +48,8 @@ export function createApp({ data, logger, webFolder }: AppOptions): Express {
   app.use('/api', express.json({ limit: '1mb' }));
   app.use('/api/health', healthRoutes(data));
   app.use('/api/shop', shopRoutes(data));
+  app.use('/api/bands', bandRoutes(data));
+  app.use('/api/pulleys', pulleyRoutes(data));
   app.use('/api/vehicles', vehicleRoutes(data));
   app.use('/api/drives', driveRoutes(data));
   app.use('/api', fileRoutes(data));

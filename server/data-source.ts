@@ -1,8 +1,9 @@
 import { DataSource } from 'typeorm';
-import { DriveDocument, DriveEntity, Photo, Shop, StockEntity, Vehicle } from './entities';
+import { DriveDocument, DriveEntity, Photo, PulleyEntity, Shop, SpeedBandEntity, StockEntity, Vehicle } from './entities';
 import { FirstShop1795000000000 } from './migrations/1795000000000-first-shop';
 import { Photos1795500000000 } from './migrations/1795500000000-photos';
 import { Stock1795600000000 } from './migrations/1795600000000-stock';
+import { Speeds1795700000000 } from './migrations/1795700000000-speeds';
 
 /** Connects to the MariaDB at `url` and brings its tables up to date. Makes the database where it is not there and may be made. */
 export async function connect(url: string): Promise<DataSource> {
@@ -14,8 +15,8 @@ export async function connect(url: string): Promise<DataSource> {
     charset: 'utf8mb4',
     timezone: 'Z',
     poolSize: 12,
-    entities: [Shop, Vehicle, DriveEntity, DriveDocument, Photo, StockEntity],
-    migrations: [FirstShop1795000000000, Photos1795500000000, Stock1795600000000],
+    entities: [Shop, Vehicle, DriveEntity, DriveDocument, Photo, StockEntity, SpeedBandEntity, PulleyEntity],
+    migrations: [FirstShop1795000000000, Photos1795500000000, Stock1795600000000, Speeds1795700000000],
     migrationsRun: true,
     synchronize: false,
     logging: false,

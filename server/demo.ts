@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import path from 'node:path';
@@ -6,7 +7,7 @@ import { parseDrive, type Drive } from '@emery/core/drive';
 import { createDrive } from './drive-store';
 import papaparse from 'papaparse';
 import { readStockRow } from '@emery/core/size';
-import { Shop, StockEntity, Vehicle } from './entities';
+import { PulleyEntity, Shop, StockEntity, Vehicle, type PulleyRow } from './entities';
 import { keepPhoto, photoAsIs } from './photo-store';
 import { newVehicle, type VehicleBody } from './routes/vehicles';
 
@@ -26,6 +27,7 @@ export async function loadDemoShop(data: DataSource): Promise<void> {
   await data.transaction(async (manager) => {
     for (const name of pictures) await keepPhoto(manager, await photoAsIs(readFileSync(path.join(FOLDER, name))));
     await manager.insert(StockEntity, demoStock());
+    await manager.insert(PulleyEntity, demoPulleys());
     for (const [index, name] of files.entries()) {
       const reading = parseDrive(readFileSync(path.join(FOLDER, name), 'utf8'));
       if (!reading.ok) throw new Error(`${name}: ${reading.problems[0]!.path} ${reading.problems[0]!.message}`);
@@ -46,4 +48,14 @@ function demoStock() {
     if (!read.ok) throw new Error(`belts.csv, row ${index + 1}: ${read.problem}`);
     return read.belt;
   });
+}
+
+/** The pulleys on the demo shop's shelf, from `demo/pulleys.csv`. */
+function demoPulleys(): PulleyRow[] {
+  const { data } = papaparse.parse<Record<string, string>>(readFileSync(path.join(FOLDER, 'pulleys.csv'), 'utf8'), { header: true, skipEmptyLines: true });
+  const figure = (text: string | undefined) => (text ? Number(text) : null);
+  return data.map(({ label = '', role, surface, diameter, teeth, grooves, set }, index) => ({
+    id: randomUUID(), label, role: (role || null) as PulleyRow['role'], surface: surface as PulleyRow['surface'],
+    diameter: figure(diameter), teeth: figure(teeth), grooves: figure(grooves), setName: set || null, createdAt: new Date(Date.now() + index),
+  }));
 }
