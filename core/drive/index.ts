@@ -2,5 +2,5 @@
 export * from './types';
 export { readDrive, parseDrive, writeDrive, DRIVE_FILE_EXTENSION, type DriveProblem, type DriveReading } from './read-drive';
 export { findPulley, stationOf, stationLabel, pulleyLabel, pulleysById, ROLE_LABELS, type PlacedPulley } from './look-up';
-export { newDrive, newBelt, newPulley, newStation, STARTING_SIZES } from './templates';
+export { freeId, newDrive, newBelt, newPulley, newStation, STARTING_SIZES } from './templates';
 export * from './edit';

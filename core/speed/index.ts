@@ -1,11 +1,11 @@
 /** What every shaft turns at any engine speed, what that does to each accessory, and which pulley to change. */
-export { speedsOf, speedFindings, type BeltPace, type ShaftSpeed, type SpeedFinding, type Speeds } from './speeds';
+export { bandFindings, speedsOf, speedFindings, type BandFinding, type BeltPace, type ShaftSpeed, type SpeedFinding, type Speeds } from './speeds';
 export { bandOf, DEFAULT_BANDS, placeIn, type BandPlace, type BandSource, type ShopBands, type SpeedBand } from './bands';
 export { chainTo, type Link } from './chain';
 export { limitsFor, type BeltLimits } from './limits';
 export { explainRatio, ratioOf, readRatio, type ClaimedRatio, type RatioReading, type RatioSlip } from './ratio-slip';
 export {
-  binStep, DEFAULT_MARKS, marksOf, meanEngineRpm, normalised, presetUse, timeInBand, turnsOf, USE_PRESETS,
+  binStep, DEFAULT_MARKS, marksOf, meanEngineRpm, normalised, presetUse, timeInBand, turnsOf, USE_PRESETS, withShare,
   type EngineMarks, type EngineUse, type TimeInBand, type UseBin, type UsePreset,
 } from './use';
 export { addLogRow, binsOfLog, logColumns, newSpeedLog, type LogColumns, type SpeedLog } from './speed-log';

@@ -4,7 +4,9 @@ import type { DriveSolution } from '../path/solution';
 import { solveDrive } from '../path/solve';
 import { cordRadiusMm, sectionFor } from '../section';
 import { findPulley } from '../drive/look-up';
+import { bandOf, placeIn, type BandPlace, type BandSource, type ShopBands } from './bands';
 import { limitsFor } from './limits';
+import type { EngineMarks } from './use';
 
 /** How a shaft turns for each turn of the crank. Null for a shaft the crank does not reach. */
 export interface ShaftSpeed {
@@ -53,6 +55,32 @@ export function speedsOf(drive: Drive, solution: DriveSolution = solveDrive(driv
     };
   });
   return { shafts, belts };
+}
+
+/** A shaft outside its band at idle or at redline: by how much, and of which limit. */
+export interface BandFinding {
+  station: string;
+  severity: Severity;
+  place: Exclude<BandPlace, 'right'>;
+  at: 'idle' | 'redline';
+  rpm: number;
+  limit: number;
+  source: BandSource;
+}
+
+/** Every shaft that its band says turns too slow at idle or too fast at redline. */
+export function bandFindings(drive: Drive, { idle, redline }: Pick<EngineMarks, 'idle' | 'redline'>, shop: ShopBands = {}, solution: DriveSolution = solveDrive(drive)): BandFinding[] {
+  const { shafts } = speedsOf(drive, solution);
+  return drive.stations.flatMap((station, index): BandFinding[] => {
+    const ratio = shafts[index]!.speedRatio;
+    if (ratio === null) return [];
+    const { band, source } = bandOf(station, shop);
+    const [slow, fast] = [placeIn(band, ratio * idle), placeIn(band, ratio * redline)];
+    const found: BandFinding[] = [];
+    if (fast === 'beyond' || fast === 'too-fast') found.push({ station: station.id, severity: fast === 'beyond' ? 'fault' : 'watch', place: fast, at: 'redline', rpm: ratio * redline, limit: (fast === 'beyond' ? band.burst : band.continuous)!, source });
+    if (slow === 'too-slow') found.push({ station: station.id, severity: 'watch', place: slow, at: 'idle', rpm: ratio * idle, limit: band.least!, source });
+    return found;
+  });
 }
 
 /**

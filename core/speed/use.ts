@@ -69,6 +69,15 @@ export function normalised(bins: readonly UseBin[]): UseBin[] {
   return bins.map((bin) => ({ ...bin, share: sum > 0 ? Math.max(0, bin.share) / sum : 0 }));
 }
 
+/** The use with one bin given a share of the time, 0 to 1; the others keep their proportions in what is left. */
+export function withShare(use: EngineUse, index: number, share: number): EngineUse {
+  const bins = normalised(use.bins);
+  const given = Math.min(1, Math.max(0, share));
+  const rest = 1 - bins[index]!.share;
+  // Where all the time was in this one, what it gives up goes to its neighbours alike.
+  return { ...use, bins: bins.map((bin, k) => ({ ...bin, share: k === index ? given : rest > 1e-9 ? (bin.share * (1 - given)) / rest : (1 - given) / (bins.length - 1) })) };
+}
+
 /** Shares of the running time an accessory spends in each part of its band. */
 export interface TimeInBand {
   tooSlow: number;

@@ -5,5 +5,5 @@ export { findingWords, obstacleLabel, findingMessage, type FindingWords } from '
 export { photoWords, photoMessage } from './photo-words';
 export { RULE_WORDS, STATE_WORDS, TOOL_WORDS, candidateSentence, sizeWords, sizeMessage, VERDICT_WORDS } from './size-words';
 export {
-  BAND_SOURCE_WORDS, PLACE_WORDS, ratioFigure, ratioReadingWords, ratioStatement, rpmFigure, slipWords, speedMessage, speedReason, speedWords, USE_WORDS,
+  BAND_SOURCE_WORDS, bandWords, PLACE_WORDS, ratioFigure, ratioReadingWords, ratioStatement, rpmFigure, slipWords, speedMessage, speedReason, speedWords, USE_WORDS,
 } from './speed-words';

@@ -1,7 +1,7 @@
 import { stationLabel, pulleyLabel } from '../drive/look-up';
 import type { Drive } from '../drive/types';
 import { formatLength, type LengthUnit } from '../quantity';
-import type { BandPlace, BandSource, RatioReading, Slip, SpeedFinding, SpeedReason, UsePreset } from '../speed';
+import type { BandFinding, BandPlace, BandSource, RatioReading, Slip, SpeedFinding, SpeedReason, UsePreset } from '../speed';
 import type { FindingWords } from './finding-words';
 
 export const PLACE_WORDS: Record<BandPlace, { word: string; mark: string }> = {
@@ -86,6 +86,17 @@ export function slipWords({ percent, plusMinus, verdict }: Slip): FindingWords {
     case 'overruns':
       return { title: `Turns ${(-percent).toFixed(1)} % ± ${plusMinus.toFixed(1)} faster than its ratio.`, why: 'No belt can do that.', todo: 'Read again, then measure both pulleys again.' };
   }
+}
+
+/** Tells a shaft outside its band. */
+export function bandWords(drive: Drive, { station, place, at, rpm, limit, source }: BandFinding): FindingWords {
+  const name = stationLabel(drive.stations.find(({ id }) => id === station)!);
+  const by = rpmFigure(Math.abs(rpm - limit));
+  return {
+    title: `${name} turns ${rpmFigure(rpm)} at ${at}.`,
+    why: `${place === 'too-slow' ? `${by} short of the least that is useful` : place === 'beyond' ? `${by} above its limit for moments` : `${by} above its limit for hours`}, ${rpmFigure(limit)} (${BAND_SOURCE_WORDS[source]}).`,
+    todo: place === 'too-slow' ? 'A smaller pulley on it, or a larger one on the crank.' : 'A larger pulley on it, or a smaller one on the crank.',
+  };
 }
 
 /** Tells what speeds ask of a belt. */

@@ -19,6 +19,7 @@ import { KeysHelp } from './KeysHelp';
 import { SaveSign } from './SaveSign';
 import { STAGE_MARKS, STAGES, stageState } from './stages';
 import { SizingProvider } from '../size/SizingProvider';
+import { SpeedsProvider } from '../speed/SpeedsProvider';
 import { useBenchKeys } from './use-bench-keys';
 import { useHistory, useOpenDrive, useSaveState, type OpenDrive } from './use-open-drive';
 import '../ledger/ledger.css';
@@ -30,6 +31,8 @@ const WhatIfPanel = lazy(() => import('./WhatIfPanel'));
 const SurveyLedger = lazy(() => import('../survey/SurveyLedger'));
 const SizeLedger = lazy(() => import('../size/SizeLedger'));
 const SizeChart = lazy(() => import('../size/SizeChart'));
+const SpeedLedger = lazy(() => import('../speed/SpeedLedger'));
+const SpeedChart = lazy(() => import('../speed/SpeedChart'));
 
 /** One drive on the bench: reads it, then hands over. */
 export default function BenchPage() {
@@ -129,7 +132,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
     [navigate, opened.id, setPicture],
   );
 
-  const startWhatIf = useMemo(() => (whatIf ? null : () => setWhatIf(createDriveStore(store.get().present))), [whatIf, store]);
+  const startWhatIf = useMemo(() => (whatIf ? null : (change = (d: Drive) => d) => setWhatIf(createDriveStore(change(store.get().present)))), [whatIf, store]);
 
   const bench: Bench = useMemo(
     () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, trace, surveyFit, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture, setPose, preview, setPreview, startWhatIf, dispatch }),
@@ -235,6 +238,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
           </p>
         )}
         <SizingProvider wanted={stage === 'size'} drive={drive} belt={belt?.id ?? null}>
+        <SpeedsProvider wanted={stage === 'speeds'} drive={drive}>
           <main className={`bench-parts is-${stage}`}>
           {marked ? (
             <Suspense fallback={<section className="front-view sheet" aria-label="Picture" aria-busy />}>
@@ -245,9 +249,9 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
               <FrontView />
             </BenchContext>
           )}
-          {stage === 'size' ? (
+          {stage === 'size' || stage === 'speeds' ? (
             <Suspense fallback={<section className="unrolled sheet" aria-busy />}>
-              <SizeChart />
+              {stage === 'size' ? <SizeChart /> : <SpeedChart />}
             </Suspense>
           ) : (
             <UnrolledBelt />
@@ -259,7 +263,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
                   before={stored.present}
                   after={history.present}
                   unit={unit}
-                  sized={stage === 'size'}
+                  stage={stage}
                   onKeep={() => {
                     const kept = whatIf.get().present;
                     setWhatIf(null);
@@ -269,9 +273,10 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
                 />
               </Suspense>
             )}
-            <Suspense fallback={null}>{stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : <SizeLedger />}</Suspense>
+            <Suspense fallback={null}>{stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : stage === 'size' ? <SizeLedger /> : <SpeedLedger />}</Suspense>
           </aside>
         </main>
+        </SpeedsProvider>
         </SizingProvider>
       </div>
       {keysOpen && <KeysHelp open onClose={() => setKeysOpen(false)} />}

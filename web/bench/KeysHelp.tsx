@@ -1,7 +1,7 @@
 import { Modal } from 'antd';
 
 const KEYS: [string, string][] = [
-  ['1, 2, 3', 'Survey, Route, Size'],
+  ['1, 2, 3, 4', 'Survey, Route, Size, Speeds'],
   ['Tab', 'next pulley or field'],
   ['Arrow keys', 'move the pulley in hand by 1 mm, with Shift by 10 mm'],
   ['Enter or Space', 'take a pulley in hand; while tapping a route, put it on'],

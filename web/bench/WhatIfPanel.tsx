@@ -6,6 +6,8 @@ import { formatLength, type LengthUnit } from '@emery/core/quantity';
 import { sizeBelt, type Sizing } from '@emery/core/size';
 import { VERDICT_WORDS } from '@emery/core/words';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { SpeedCompare } from '../speed/SpeedCompare';
+import type { Stage } from './bench-context';
 
 interface Props {
   before: Drive;
@@ -13,12 +15,12 @@ interface Props {
   unit: LengthUnit;
   onKeep: () => void;
   onThrowAway: () => void;
-  /** True where adjuster positions matter too: at Size. */
-  sized: boolean;
+  /** At Size adjuster positions matter too, at Speeds what the shafts turn. */
+  stage: Stage;
 }
 
 /** A what-if beside the present drive: what it changes in length, wraps and turns, to be kept or thrown away. */
-export default function WhatIfPanel({ before, after, unit, sized, onKeep, onThrowAway }: Props) {
+export default function WhatIfPanel({ before, after, unit, stage, onKeep, onThrowAway }: Props) {
   const [old, now] = [solveDrive(before), solveDrive(after)];
   return (
     <section className="what-if" aria-label="What-if">
@@ -26,7 +28,8 @@ export default function WhatIfPanel({ before, after, unit, sized, onKeep, onThro
       {now.belts.map((belt, index) => (
         <BeltChange key={belt.id} drive={after} before={old.belts.find(({ id }) => id === belt.id)} after={belt} name={now.belts.length > 1 ? `Belt ${index + 1}` : 'Belt'} unit={unit} />
       ))}
-      {sized && <SizeChange before={before} after={after} unit={unit} />}
+      {stage === 'speeds' && <SpeedCompare effects={[{ name: 'Now', drive: before }, { name: 'What-if', drive: after }]} />}
+      {stage === 'size' && <SizeChange before={before} after={after} unit={unit} />}
       <div className="button-row is-after">
         <Button type="primary" onClick={onKeep}>
           Keep it

@@ -5,7 +5,7 @@ import type { SurveyFit } from '@emery/core/survey';
 import type { LengthUnit } from '@emery/core/quantity';
 import type { DriveAction } from './drive-history';
 
-export type Stage = 'survey' | 'route' | 'size';
+export type Stage = 'survey' | 'route' | 'size' | 'speeds';
 
 export type Surveying = 'pulleys' | 'tapes' | 'picture';
 
@@ -55,8 +55,8 @@ export interface Bench {
   /** A drive only looked at, such as a route that was found: `drive` and `solution` are then its. */
   preview: Drive | null;
   setPreview: (drive: Drive | null) => void;
-  /** Starts a what-if that every edit goes to until it is kept or thrown away; null while one is under way. */
-  startWhatIf: (() => void) | null;
+  /** Starts a what-if, with a first change to it if any, that every edit goes to until it is kept or thrown away; null while one is under way. */
+  startWhatIf: ((change?: (drive: Drive) => Drive) => void) | null;
   /** Changes the drive, or the what-if that is under way. */
   dispatch: (action: DriveAction) => void;
 }

@@ -1,7 +1,9 @@
 import type { Drive } from '@emery/core/drive';
 import { proposeIdlers, searchRoutes, type IdlerSearch, type IdlerWish, type RouteSearch } from '@emery/core/route';
 import { answerFor, sizeBelt, sizeTogether, type SizeAnswer, type TogetherAnswer } from '@emery/core/size';
+import { choosePulleys, type PulleyAtHand, type PulleySearch, type ShopBands, type SpeedTarget } from '@emery/core/speed';
 import { fitSurvey, type SurveyFit } from '@emery/core/survey';
+import { readSpeedLog, type SpeedLogRead } from '../speed/read-speed-log';
 
 /** The long sums, run beside the page. What goes in and out is plain data; cancelling is ending the worker. */
 export interface CoreTasks {
@@ -10,12 +12,14 @@ export interface CoreTasks {
   idlers: { input: { drive: Drive; belt: string; wish: Pick<IdlerWish, 'station' | 'diameter' | 'top'> }; output: IdlerSearch };
   together: { input: { drive: Drive; first: string; second: string; stock: readonly number[]; otherStock: readonly number[] }; output: TogetherAnswer | null };
   routes: { input: { drive: Drive; belt: string; top: number }; output: RouteSearch };
+  pulleys: { input: { drive: Drive; targets: readonly SpeedTarget[]; atHand: readonly PulleyAtHand[]; bands: ShopBands; changes: number }; output: PulleySearch };
+  log: { input: File; output: SpeedLogRead };
 }
 
 export type CoreTask = keyof CoreTasks;
 export type CoreMessage = { progress: number } | { output: unknown };
 
-const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share: number) => void) => CoreTasks[T]['output'] } = {
+const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share: number) => void) => CoreTasks[T]['output'] | Promise<CoreTasks[T]['output']> } = {
   size: ({ drive, belt, also, stock }, onProgress) => answerFor(drive, belt, { also, stock, onProgress }),
   survey: (drive) => fitSurvey(drive, drive.survey?.readings ?? []),
   idlers: ({ drive, belt, wish }, onProgress) => proposeIdlers(drive, belt, { ...wish, onProgress }),
@@ -24,9 +28,11 @@ const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share:
     return sizeTogether(drive, first, second, { first: lengths(first, stock), second: lengths(second, otherStock) });
   },
   routes: ({ drive, belt, top }, onProgress) => searchRoutes(drive, belt, { top, onProgress }),
+  pulleys: ({ drive, targets, atHand, bands, changes }, onProgress) => choosePulleys(drive, targets, atHand, { bands, changes, onProgress }),
+  log: readSpeedLog,
 };
 
-self.onmessage = <T extends CoreTask>({ data }: MessageEvent<{ task: T; input: CoreTasks[T]['input'] }>) => {
+self.onmessage = async <T extends CoreTask>({ data }: MessageEvent<{ task: T; input: CoreTasks[T]['input'] }>) => {
   const tell = (message: CoreMessage) => self.postMessage(message);
-  tell({ output: RUN[data.task](data.input, (progress) => tell({ progress })) });
+  tell({ output: await RUN[data.task](data.input, (progress) => tell({ progress })) });
 };

@@ -1,6 +1,7 @@
 import type { Drive } from '@emery/core/drive';
 import type { DriveSolution } from '@emery/core/path';
 import { SURVEY_CODES } from '../survey/survey-codes';
+import { bandOf, marksOf, placeIn, speedsOf } from '@emery/core/speed';
 import type { Stage } from './bench-context';
 
 export type StageState = 'untouched' | 'in hand' | 'settled' | 'needs attention';
@@ -9,6 +10,7 @@ export const STAGES: readonly { id: Stage; name: string }[] = [
   { id: 'survey', name: 'Survey' },
   { id: 'route', name: 'Route' },
   { id: 'size', name: 'Size' },
+  { id: 'speeds', name: 'Speeds' },
 ];
 
 export const STAGE_MARKS: Record<StageState, string> = { untouched: '○', 'in hand': '◐', settled: '●', 'needs attention': '▲' };
@@ -28,7 +30,19 @@ export function stageState(stage: Stage, drive: Drive, solution: DriveSolution):
     return chosen === 0 ? 'untouched' : chosen === drive.belts.length ? 'settled' : 'in hand';
   }
   if (drive.belts.every(({ route }) => route.length === 0)) return 'untouched';
+  if (stage === 'speeds') return speedsState(drive, solution);
   const own = findings.filter(({ code }) => !SURVEY_CODES.has(code));
   if (drive.belts.some(({ route }) => route.length < 2)) return 'in hand';
   return own.some(({ severity }) => severity === 'fault') || solution.belts.some(({ closed }) => !closed) ? 'needs attention' : 'settled';
+}
+
+/** Speeds are settled once idle and redline are known and every accessory stays within its own or the default limits. */
+function speedsState(drive: Drive, solution: DriveSolution): StageState {
+  const { shafts } = speedsOf(drive, solution);
+  const { redline } = marksOf(drive.speeds);
+  const beyond = drive.stations.some((station, index) => placeIn(bandOf(station).band, (shafts[index]!.speedRatio ?? 0) * redline) === 'beyond');
+  const known = drive.speeds?.idle !== undefined && drive.speeds.redline !== undefined;
+  const fights = solution.belts.some(({ findings }) => findings.some(({ code, severity }) => code === 'ratios-fight' && severity !== 'note'));
+  if (fights || (known && beyond)) return 'needs attention';
+  return known ? 'settled' : drive.use || drive.speedChecks?.length ? 'in hand' : 'untouched';
 }

@@ -6,9 +6,13 @@ import { travelOf } from '@emery/core/size';
 import { beltBounds, spanMidpoints, type Finding } from '@emery/core/path';
 import { formatLength } from '@emery/core/quantity';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+import { bandOf, placeIn } from '@emery/core/speed';
+import { rpmFigure } from '@emery/core/words';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { firstTape } from '../survey/first-tape';
+import { useSpeeds, type SpeedsState } from '../speed/SpeedsProvider';
+import { TurningSpokes } from '../speed/TurningSpokes';
 import { SURVEY_CODES } from '../survey/survey-codes';
 import { AdjusterDrawing } from './AdjusterDrawing';
 import { BeltDrawing } from './BeltDrawing';
@@ -73,13 +77,18 @@ export function FrontView() {
     [solution, belt],
   );
 
+  const speeds = useSpeeds();
   const figures = drive.stations.map((station) => {
     const contact = contacts.get(station.id);
     const main = mainPulley(station, contact?.pulley);
     const radius = Math.max(...station.pulleys.map((p) => radii.get(p.id) ?? 0));
     const name = stationLabel(station);
     const figure =
-      stage !== 'survey'
+      stage === 'speeds'
+        ? contact && contact.speedRatio !== null
+          ? `${rpmFigure(contact.speedRatio * speeds.engineRpm)} rev/min`
+          : 'not driven'
+        : stage !== 'survey'
         ? contact
           ? contact.wrapDeg === null
             ? 'wrap open'
@@ -122,8 +131,8 @@ export function FrontView() {
     const dx = event.clientX - held.from.x;
     const dy = event.clientY - held.from.y;
     if (!held.moved && Math.hypot(dx, dy) < TREMBLE) return;
-    // At Size only the adjuster moves, along its own way.
-    if (stage === 'size' && held.way === null) return;
+    // At Size only the adjuster moves, along its own way; at Speeds nothing does.
+    if (stage === 'speeds' || (stage === 'size' && held.way === null)) return;
     held.moved = true;
     // One edit a frame, whatever the pointer's rate.
     cancelAnimationFrame(frame.current);
@@ -160,7 +169,7 @@ export function FrontView() {
   const onPulleyKey = (station: Station) => (event: KeyboardEvent) => {
     const step = event.shiftKey ? 10 : 1;
     const [dx, dy] = ARROWS[event.key] ?? [0, 0];
-    if ((dx !== 0 || dy !== 0) && stage !== 'size') {
+    if ((dx !== 0 || dy !== 0) && stage !== 'size' && stage !== 'speeds') {
       dispatch(edit((d) => {
         const now = d.stations.find(({ id }) => id === station.id)!;
         return moveStation(d, station.id, tenth(now.x + dx * step), tenth(now.y + dy * step));
@@ -227,6 +236,7 @@ export function FrontView() {
               </g>
             );
           })}
+          {stage === 'speeds' && <TurningSpokes drive={drive} solution={solution} radii={radii} k={k} />}
           <Obstacles k={k} />
           {stage === 'size' && belt && <AdjusterDrawing drive={drive} source={drive.belts.find(({ id }) => id === belt.id)!} k={k} />}
           {stage === 'survey' && (
@@ -267,7 +277,7 @@ export function FrontView() {
         <g className="labels" aria-hidden>
           {figures.map(({ station, main, name, figure, diameter, x, y, r }) => {
             const at = labelAt.get(station.id)!;
-            const fault = station.pulleys.map((p) => faults.pulleys.get(p.id)).find(Boolean);
+            const fault = stage === 'speeds' ? speedFault(speeds, station, contacts.get(station.id)?.speedRatio) : station.pulleys.map((p) => faults.pulleys.get(p.id)).find(Boolean);
             const place = tapping ? order.get(main.id) : undefined;
             return (
               <g key={station.id}>
@@ -348,6 +358,13 @@ function markOf(station: Station, order: ReadonlyMap<string, number>): Mark & { 
 
 function mainPulley(station: Station, onBelt: string | undefined) {
   return station.pulleys.find(({ id }) => id === onBelt) ?? station.pulleys[0]!;
+}
+
+/** How a shaft's speed is marked: outside its band to watch, beyond its last limit a fault. */
+function speedFault({ engineRpm, bands }: SpeedsState, station: Station, ratio: number | null | undefined): 'fault' | 'watch' | undefined {
+  if (!ratio) return undefined;
+  const place = placeIn(bandOf(station, bands).band, ratio * engineRpm);
+  return place === 'beyond' ? 'fault' : place === 'right' ? undefined : 'watch';
 }
 
 /** The worst finding at each pulley, and the spans a fault names. */

@@ -3,25 +3,30 @@ import { useId, useState } from 'react';
 
 interface Props {
   label: string;
-  value: number;
+  /** Null where there is none yet. */
+  value: number | null;
   unit: string;
   least?: number;
   most?: number;
   onCommit: (value: number) => void;
+  /** Where given, the field may be emptied. */
+  onClear?: () => void;
 }
 
 /** A plain figure in a unit of its own: degrees, N·m. Text that is none stays, with what is accepted. */
-export function FigureField({ label, value, unit, least = -720, most = 720, onCommit }: Props) {
+export function FigureField({ label, value, unit, least = -720, most = 720, onCommit, onClear }: Props) {
   const [text, setText] = useState<string | null>(null);
   const id = useId();
-  const start = String(Math.round(value * 100) / 100);
-  const written = (text ?? start).trim().replace(',', '.').replace(/°$/, '');
+  const start = value === null ? '' : String(Math.round(value * 100) / 100);
+  const written = (text ?? start).trim().replace(',', '.').replace(/\s*(°|%|A|kW|rev\/min|rpm)$/i, '');
   const number = Number(written);
-  const fits = written !== '' && Number.isFinite(number) && number >= least && number <= most;
-  const problem = text !== null && !fits ? `${label}: write a number from ${least} to ${most}, in ${unit}.` : null;
+  const empty = written === '';
+  const fits = empty ? onClear !== undefined || value === null : Number.isFinite(number) && number >= least && number <= most;
+  const problem = text !== null && !fits ? `${label}: write a number from ${least} to ${most}, in ${unit}${onClear ? ', or leave it empty' : ''}.` : null;
   const commit = () => {
     if (text === null || problem !== null) return;
-    if (written !== start) onCommit(number);
+    if (empty) onClear?.();
+    else if (written !== start) onCommit(number);
     setText(null);
   };
   return (

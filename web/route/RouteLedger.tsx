@@ -345,7 +345,7 @@ const BeltTools = memo(function BeltTools({ driveId, find, findIdler, another, s
         Where an idler helps
       </Button>
       {startWhatIf && (
-        <Button icon={<ExperimentOutlined />} onClick={startWhatIf}>
+        <Button icon={<ExperimentOutlined />} onClick={() => startWhatIf()}>
           Try a what-if
         </Button>
       )}

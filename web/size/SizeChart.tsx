@@ -1,9 +1,10 @@
 import { scaleLinear } from 'd3-scale';
-import { useEffect, useRef, useState } from 'react';
+import { useRef } from 'react';
 import { formatLength, MM_PER_INCH, type LengthUnit } from '@emery/core/quantity';
 import type { SizeAnswer } from '@emery/core/size';
 import { VERDICT_WORDS } from '@emery/core/words';
 import { useBench } from '../bench/bench-context';
+import { useSizeOf } from '../bench/use-size-of';
 import { useSizing } from './SizingProvider';
 import { usePointAt } from './use-point-at';
 import './size.css';
@@ -14,12 +15,7 @@ const MARGIN = { left: 64, right: 20, top: 26, bottom: 34 };
 export default function SizeChart() {
   const { answer, progress } = useSizing();
   const holder = useRef<HTMLElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
-  useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => setSize({ width: entry!.contentRect.width, height: entry!.contentRect.height }));
-    watch.observe(holder.current!);
-    return () => watch.disconnect();
-  }, []);
+  const size = useSizeOf(holder);
   return (
     <section className="unrolled sheet size-chart" aria-label="Belt length against adjuster travel" ref={holder}>
       {answer && answer.curve.length > 1 && size.width > 120 ? (

@@ -76,7 +76,7 @@ export default function SizeLedger() {
       {startWhatIf && (
         <div>
           <p className="quiet">Another alternator, another crank sheave? Change it beside the present drive, under Survey, and see old and new lengths here side by side.</p>
-          <Button icon={<ExperimentOutlined />} onClick={startWhatIf}>
+          <Button icon={<ExperimentOutlined />} onClick={() => startWhatIf()}>
             Try changed parts
           </Button>
         </div>

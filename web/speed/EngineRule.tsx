@@ -1,0 +1,50 @@
+import { PauseOutlined, CaretRightOutlined } from '@ant-design/icons';
+import { Button, Slider } from 'antd';
+import { PLACE_WORDS, rpmFigure } from '@emery/core/words';
+import { bandOf, placeIn } from '@emery/core/speed';
+import { stationLabel, type Station } from '@emery/core/drive';
+import { SLOWED } from './TurningSpokes';
+import { useSpeeds } from './SpeedsProvider';
+
+/** One rule for the engine's speed, with its marks; every figure follows it. Above it what the shaft in hand turns: the largest figure. */
+export function EngineRule({ station, ratio }: { station: Station; ratio: number }) {
+  const { engineRpm, setEngineRpm, marks, bands, turning, setTurning } = useSpeeds();
+  const rpm = ratio * engineRpm;
+  const place = PLACE_WORDS[placeIn(bandOf(station, bands).band, rpm)];
+  const most = Math.max(Math.ceil((marks.redline * 1.04) / 100) * 100, Math.ceil(engineRpm / 100) * 100);
+  return (
+    <div className="answer engine-rule" data-testid="speed-answer">
+      <div className="label">
+        {stationLabel(station)} at {rpmFigure(engineRpm)} of the engine
+      </div>
+      <div className="answer-figure" data-rpm={rpm}>
+        {rpmFigure(rpm)}
+        <span className="answer-other">
+          rev/min <span className={`speed-place is-${place.word.replace(/ /g, '-')}`}>{`${place.mark} ${place.word}`}</span>
+        </span>
+      </div>
+      <div className="engine-slide">
+        <Slider
+          min={0}
+          max={most}
+          step={10}
+          value={Math.min(most, engineRpm)}
+          onChange={setEngineRpm}
+          tooltip={{ open: false }}
+          ariaLabelForHandle="Engine speed, rev/min"
+          marks={{ [marks.idle]: mark('idle'), [marks.cruise]: mark('cruise'), [marks.redline]: mark('redline') }}
+        />
+      </div>
+      <div className="button-row">
+        {(['idle', 'cruise', 'redline'] as const).map((name) => (
+          <Button key={name} aria-pressed={engineRpm === marks[name]} type={engineRpm === marks[name] ? 'primary' : 'default'} onClick={() => setEngineRpm(marks[name])}>
+            {name[0]!.toUpperCase() + name.slice(1)} {rpmFigure(marks[name])}
+          </Button>
+        ))}
+        <Button icon={turning ? <PauseOutlined /> : <CaretRightOutlined />} aria-label={turning ? 'Hold the drawing still' : `Let the drawing turn, ${SLOWED} times slower than true`} onClick={() => setTurning(!turning)} />
+      </div>
+    </div>
+  );
+}
+
+const mark = (label: string) => ({ label: <span className="engine-mark">{label}</span> });

@@ -1,0 +1,98 @@
+import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { Button, Input } from 'antd';
+import { useState } from 'react';
+import { ROLE_LABELS, ROLES, SURFACES, type Role, type Surface } from '@emery/core/drive';
+import { formatLength } from '@emery/core/quantity';
+import { useChangePulleys, usePulleys } from '../api/speeds';
+import { useBench } from '../bench/bench-context';
+import { Choice } from '../ledger/Choice';
+import { CountField } from '../ledger/CountField';
+import { QuantityField } from '../ledger/QuantityField';
+
+const FACES: Record<Surface, string> = { ribbed: 'Ribbed', vee: 'V groove', smooth: 'Smooth', toothed: 'Toothed' };
+const SURFACE_OPTIONS = SURFACES.map((value) => ({ value, label: FACES[value] }));
+const ROLE_OPTIONS = [{ value: 'any', label: 'Any' }, ...ROLES.map((value) => ({ value: value as string, label: ROLE_LABELS[value] }))];
+
+/** The shop's list of pulleys at hand: looked at, added to, taken from. */
+export function PulleysAtHand() {
+  const { unit } = useBench();
+  const { data, error } = usePulleys();
+  const { remove } = useChangePulleys();
+  const [open, setOpen] = useState(false);
+  const pulleys = data?.pulleys ?? [];
+  return (
+    <section aria-label="Pulleys at hand">
+      <h2>Pulleys at hand in the shop: {pulleys.length}</h2>
+      {error && <p className="field-echo is-wrong">The list could not be read. {error.message}</p>}
+      <Button aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? 'Close the list' : 'Look at the list, or add to it'}
+      </Button>
+      {open && (
+        <>
+          <ul className="at-hand">
+            {pulleys.map(({ id, label, surface, diameter, teeth, grooves, set }) => (
+              <li key={id}>
+                <span>
+                  {label}
+                  <span className="quiet">
+                    {' '}
+                    {teeth !== undefined ? `${teeth} teeth` : formatLength(diameter!, unit)}, {FACES[surface].toLowerCase()}
+                    {grooves !== undefined && `, ${grooves} grooves`}
+                    {set && `, set ${set}`}
+                  </span>
+                </span>
+                <Button icon={<DeleteOutlined />} aria-label={`Take ${label} out of the list`} onClick={() => remove.mutate(id)} />
+              </li>
+            ))}
+          </ul>
+          <NewPulley key={pulleys.length} />
+        </>
+      )}
+    </section>
+  );
+}
+
+function NewPulley() {
+  const { unit } = useBench();
+  const { add } = useChangePulleys();
+  const [label, setLabel] = useState('');
+  const [role, setRole] = useState('any');
+  const [surface, setSurface] = useState<Surface>('ribbed');
+  const [diameter, setDiameter] = useState(100);
+  const [teeth, setTeeth] = useState(24);
+  const [grooves, setGrooves] = useState<number | undefined>(6);
+  const [set, setSet] = useState('');
+  const keep = () =>
+    add.mutate({
+      label: label.trim(),
+      surface,
+      ...(role !== 'any' && { role: role as Role }),
+      ...(surface === 'toothed' ? { teeth } : { diameter }),
+      ...(surface === 'ribbed' && grooves !== undefined && { grooves }),
+      ...(set.trim() !== '' && { set: set.trim() }),
+    });
+  return (
+    <>
+      <div className="fields">
+        <label className="field">
+          <span className="label">Name</span>
+          <Input value={label} maxLength={120} onChange={(event) => setLabel(event.target.value)} />
+          <p className="field-echo" />
+        </label>
+        <Choice label="Goes on" value={role} options={ROLE_OPTIONS} onChange={setRole} />
+        <Choice label="Face" value={surface} options={SURFACE_OPTIONS} onChange={setSurface} />
+        {surface === 'toothed' ? <CountField label="Teeth" value={teeth} least={6} most={400} onCommit={(count) => setTeeth(count ?? teeth)} /> : <QuantityField label="Diameter" mm={diameter} unit={unit} onCommit={setDiameter} />}
+        {surface === 'ribbed' && <CountField label="Grooves" value={grooves} most={60} optional onCommit={setGrooves} />}
+        <label className="field">
+          <span className="label">Set, if it belongs to one</span>
+          <Input value={set} maxLength={80} onChange={(event) => setSet(event.target.value)} />
+          <p className="field-echo" />
+        </label>
+      </div>
+      {add.isError && <p className="field-echo is-wrong" role="alert">It was not added. {add.error.message}</p>}
+      <Button icon={<PlusOutlined />} disabled={label.trim() === ''} loading={add.isPending} onClick={keep}>
+        Add to the list
+      </Button>
+    </>
+  );
+}

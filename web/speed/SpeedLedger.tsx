@@ -1,0 +1,52 @@
+import { Segmented } from 'antd';
+import { lazy, Suspense, useMemo } from 'react';
+import { speedsOf } from '@emery/core/speed';
+import { useBench } from '../bench/bench-context';
+import { EngineRule } from './EngineRule';
+import { shaftInHand } from './in-hand';
+import { ShaftSpeeds } from './ShaftSpeeds';
+import { useSpeeds, type SpeedsView } from './SpeedsProvider';
+import './speed.css';
+
+const UseLedger = lazy(() => import('./UseLedger'));
+const OutputLedger = lazy(() => import('./OutputLedger'));
+const PulleysLedger = lazy(() => import('./PulleysLedger'));
+const CheckLedger = lazy(() => import('./CheckLedger'));
+
+const VIEWS: readonly { value: SpeedsView; label: string }[] = [
+  { value: 'speeds', label: 'Speeds' },
+  { value: 'use', label: 'Use' },
+  { value: 'output', label: 'Output' },
+  { value: 'pulleys', label: 'Pulleys' },
+  { value: 'check', label: 'Check' },
+];
+
+/** Speeds: what every accessory turns, and which pulley to change. */
+export default function SpeedLedger() {
+  const { drive, solution, selected } = useBench();
+  const { view, setView } = useSpeeds();
+  const { shafts } = useMemo(() => speedsOf(drive, solution), [drive, solution]);
+  const held = shaftInHand(drive, shafts, selected);
+  if (!held) {
+    return (
+      <>
+        <h2>The crank drives nothing yet</h2>
+        <p>Put the crank and an accessory on one belt, under Route. Then what every shaft turns is worked out here.</p>
+      </>
+    );
+  }
+  const inHand = { station: held.station, ratio: held.shaft.speedRatio! };
+  return (
+    <>
+      <EngineRule {...inHand} />
+      <Segmented<SpeedsView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
+      <Suspense fallback={null}>
+        {view === 'speeds' && <ShaftSpeeds key={held.station.id} {...inHand} />}
+        {view === 'use' && <UseLedger />}
+        {view === 'output' && <OutputLedger key={held.station.id} {...inHand} />}
+        {view === 'pulleys' && <PulleysLedger {...inHand} />}
+        {view === 'check' && <CheckLedger key={held.station.id} {...inHand} />}
+      </Suspense>
+    </>
+  );
+}
