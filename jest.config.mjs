@@ -16,7 +16,7 @@ const project = (name, environment) => ({
 });
 
 export default {
-  testTimeout: 60_000,
+  testTimeout: 120_000,
   projects: [
     project('core', 'node'),
     { ...project('server', 'node'), globalSetup: '<rootDir>/server/test/global-setup.mjs', globalTeardown: '<rootDir>/server/test/global-teardown.mjs' },

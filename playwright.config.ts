@@ -4,8 +4,8 @@ import { findProgram } from './scripts/lib/install.mjs';
 export default defineConfig({
   testDir: 'e2e',
   outputDir: process.env['EMERY_TEST_RESULTS'] ?? 'test-results',
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 150_000,
+  expect: { timeout: 20_000 },
   workers: 2,
   fullyParallel: true,
   forbidOnly: process.env['CI'] !== undefined,

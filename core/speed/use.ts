@@ -35,13 +35,13 @@ export function marksOf(speeds: { idle?: number; cruise?: number; redline?: numb
   return { idle, redline, cruise: Math.min(redline, Math.max(idle, given(speeds?.cruise, idle + 0.35 * (redline - idle)))) };
 }
 
-/** Each preset as humps: where between idle (0), cruise (1) and redline (2), how wide in the same measure, and how much of the time. Made up to start from. */
+/** Each preset as humps: where between idle (0), cruise (1) and redline (2), their standard deviation in the same measure, and how much of the time. Made up to start from. */
 const PRESETS: Record<UsePreset, readonly (readonly [at: number, width: number, share: number])[]> = {
-  traffic: [[0, 0.06, 0.42], [0.55, 0.3, 0.48], [1.2, 0.25, 0.1]],
-  motorway: [[0, 0.05, 0.06], [0.7, 0.25, 0.12], [1.05, 0.12, 0.74], [1.4, 0.2, 0.08]],
-  'work-at-idle': [[0, 0.05, 0.78], [0.35, 0.2, 0.14], [0.9, 0.25, 0.08]],
-  track: [[0, 0.06, 0.08], [1.4, 0.2, 0.4], [1.8, 0.15, 0.52]],
-  'long-grades': [[0, 0.05, 0.05], [0.9, 0.2, 0.35], [1.4, 0.2, 0.6]],
+  traffic: [[0, 0.03, 0.42], [0.55, 0.3, 0.48], [1.2, 0.25, 0.1]],
+  motorway: [[0, 0.03, 0.06], [0.7, 0.25, 0.12], [1.05, 0.12, 0.74], [1.4, 0.2, 0.08]],
+  'work-at-idle': [[0, 0.03, 0.78], [0.35, 0.2, 0.14], [0.9, 0.25, 0.08]],
+  track: [[0, 0.03, 0.08], [1.4, 0.2, 0.4], [1.8, 0.15, 0.52]],
+  'long-grades': [[0, 0.03, 0.05], [0.9, 0.2, 0.35], [1.4, 0.2, 0.6]],
 };
 
 /** A way of using a vehicle to start from, fitted to the engine's marks: bins of `step` rev/min whose shares sum to 1. */
@@ -50,10 +50,9 @@ export function presetUse(preset: UsePreset, { idle, cruise, redline }: EngineMa
   const first = Math.floor((0.8 * idle) / step) * step;
   const bins: UseBin[] = [];
   for (let from = first; from < redline; from += step) {
-    const at = place(from + step / 2);
-    const half = Math.abs(place(from + step) - place(from)) / 2;
-    // A hump narrower than a bin still counts in the bin it stands in.
-    bins.push({ from, to: from + step, share: PRESETS[preset].reduce((sum, [middle, width, share]) => sum + (share / Math.hypot(width, half)) * half * Math.exp(-0.5 * ((at - middle) / Math.hypot(width, half)) ** 2), 0) });
+    // The logistic curve comes near enough to the normal distribution's for made-up humps.
+    const below = (rpm: number, middle: number, width: number) => 1 / (1 + Math.exp((-1.702 * (place(rpm) - middle)) / width));
+    bins.push({ from, to: from + step, share: PRESETS[preset].reduce((sum, [middle, width, share]) => sum + share * (below(from + step, middle, width) - below(from, middle, width)), 0) });
   }
   return { name: preset, bins: normalised(bins) };
 }

@@ -67,7 +67,7 @@ export default function CheckLedger({ station, ratio }: Props) {
 
   const options: { value: Source; label: string }[] = [
     { value: 'typed', label: 'Write it in' },
-    { value: 'simulated', label: 'Simulated tachometer' },
+    { value: 'simulated', label: 'Simulated' },
     ...('serial' in navigator ? [{ value: 'serial' as const, label: 'Serial port' }] : []),
   ];
   return (
@@ -146,7 +146,9 @@ export default function CheckLedger({ station, ratio }: Props) {
           <ul className="findings" aria-label="What the check comes to">
             <FindingItem severity={slip.verdict === 'slips' || slip.verdict === 'overruns' ? 'watch' : 'note'} words={slipWords(slip)} />
           </ul>
-          <Button onClick={keep}>Keep this check</Button>
+          <div className="button-row">
+            <Button onClick={keep}>Keep this check</Button>
+          </div>
         </>
       )}
       {checks.length > 0 && (
@@ -167,7 +169,7 @@ export default function CheckLedger({ station, ratio }: Props) {
                 <tr key={check.id}>
                   <td>
                     {check.at?.slice(0, 10)}
-                    {check.simulated && <span className="size-note">simulated</span>}
+                    {check.simulated && ' simulated'}
                   </td>
                   <td className="figure">{rpmFigure(check.crankRpm)}</td>
                   <td className="figure">{rpmFigure(check.rpm)}</td>

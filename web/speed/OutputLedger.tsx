@@ -1,11 +1,12 @@
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { Button, Input, Switch } from 'antd';
+import { Button, Switch } from 'antd';
 import { useState } from 'react';
 import { changeStation, freeId, putLoad, removeLoad, stationLabel, type Station } from '@emery/core/drive';
 import { breakEvenRpm, cubedPower, loadOf, outputAt } from '@emery/core/speed';
 import { rpmFigure } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { FigureField } from '../ledger/FigureField';
+import { TextField } from '../ledger/TextField';
 import { useSpeeds } from './SpeedsProvider';
 
 interface Props {
@@ -60,7 +61,7 @@ function Charging({ station, ratio }: Props) {
               At {rpmFigure(engineRpm)} it gives {given!.toFixed(0)} A of {load.toFixed(0)} A wanted
               {given! < load ? `: ${(load - given!).toFixed(0)} A come out of the battery.` : '.'}{' '}
               {breakEven === null && 'No speed on its curve gives what is switched on.'}
-              {breakEven !== null && breakEven / ratio > marks.idle && 'That is above idle: the battery drains while it stands idling.'}
+              {breakEven !== null && breakEven / ratio > marks.idle && `${rpmFigure(breakEven / ratio)} is above idle: the battery drains while it stands idling.`}
             </p>
             <p className="quiet">An estimate between the points entered, for a warm room; a hot alternator gives less.</p>
           </>
@@ -107,14 +108,24 @@ function Charging({ station, ratio }: Props) {
 function PairForm({ first, second, action, onAdd }: { first: [string, string, number]; second: [string, string, number]; action: string; onAdd: (a: number, b: number) => void }) {
   const [a, setA] = useState<number | null>(null);
   const [b, setB] = useState<number | null>(null);
+  const [lacks, setLacks] = useState(false);
+  // The button is never greyed out: leaving the second field is what fills it, and that same press must count.
+  const add = () => (a === null || b === null ? setLacks(true) : onAdd(a, b));
   return (
+    <>
     <div className="fields is-three is-form">
       <FigureField label={first[0]} unit={first[1]} value={a} least={0} most={first[2]} onCommit={setA} onClear={() => setA(null)} />
       <FigureField label={second[0]} unit={second[1]} value={b} least={0} most={second[2]} onCommit={setB} onClear={() => setB(null)} />
-      <Button icon={<PlusOutlined />} disabled={a === null || b === null} onClick={() => onAdd(a!, b!)}>
+      <Button icon={<PlusOutlined />} onClick={add}>
         {action}
       </Button>
     </div>
+    {lacks && (a === null || b === null) && (
+      <p className="field-echo is-wrong" role="alert">
+        Write both figures: {first[0].toLowerCase()} in {first[1]}, {second[0].toLowerCase()} in {second[1]}.
+      </p>
+    )}
+    </>
   );
 }
 
@@ -122,19 +133,19 @@ function LoadForm() {
   const { dispatch } = useBench();
   const [name, setName] = useState('');
   const [amps, setAmps] = useState<number | null>(null);
-  const add = () => dispatch(edit((d) => putLoad(d, { id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))), name: name.trim() || 'Load', amps: amps!, on: true })));
+  const [lacks, setLacks] = useState(false);
+  const add = () => amps === null ? setLacks(true) : dispatch(edit((d) => putLoad(d, { id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))), name: name.trim() || 'Load', amps, on: true })));
   return (
+    <>
     <div className="fields is-three is-form">
-      <label className="field">
-        <span className="label">What it is</span>
-        <Input value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
-        <p className="field-echo" />
-      </label>
+      <TextField label="What it is" value={name} most={80} onChange={setName} />
       <FigureField label="It draws" unit="A" value={amps} least={0} most={5000} onCommit={setAmps} onClear={() => setAmps(null)} />
-      <Button icon={<PlusOutlined />} disabled={amps === null} onClick={add}>
+      <Button icon={<PlusOutlined />} onClick={add}>
         Add load
       </Button>
     </div>
+    {lacks && amps === null && <p className="field-echo is-wrong" role="alert">Write what it draws, in A.</p>}
+    </>
   );
 }
 

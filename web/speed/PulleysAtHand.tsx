@@ -1,5 +1,5 @@
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { Button, Input } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { ROLE_LABELS, ROLES, SURFACES, type Role, type Surface } from '@emery/core/drive';
 import { formatLength } from '@emery/core/quantity';
@@ -8,6 +8,7 @@ import { useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
 import { QuantityField } from '../ledger/QuantityField';
+import { TextField } from '../ledger/TextField';
 
 const FACES: Record<Surface, string> = { ribbed: 'Ribbed', vee: 'V groove', smooth: 'Smooth', toothed: 'Toothed' };
 const SURFACE_OPTIONS = SURFACES.map((value) => ({ value, label: FACES[value] }));
@@ -62,6 +63,7 @@ function NewPulley() {
   const [teeth, setTeeth] = useState(24);
   const [grooves, setGrooves] = useState<number | undefined>(6);
   const [set, setSet] = useState('');
+  const [lacks, setLacks] = useState(false);
   const keep = () =>
     add.mutate({
       label: label.trim(),
@@ -74,23 +76,15 @@ function NewPulley() {
   return (
     <>
       <div className="fields">
-        <label className="field">
-          <span className="label">Name</span>
-          <Input value={label} maxLength={120} onChange={(event) => setLabel(event.target.value)} />
-          <p className="field-echo" />
-        </label>
+        <TextField label="Name" value={label} most={120} problem={lacks && label.trim() === '' ? 'Give it a name.' : ''} onChange={setLabel} />
         <Choice label="Goes on" value={role} options={ROLE_OPTIONS} onChange={setRole} />
         <Choice label="Face" value={surface} options={SURFACE_OPTIONS} onChange={setSurface} />
         {surface === 'toothed' ? <CountField label="Teeth" value={teeth} least={6} most={400} onCommit={(count) => setTeeth(count ?? teeth)} /> : <QuantityField label="Diameter" mm={diameter} unit={unit} onCommit={setDiameter} />}
         {surface === 'ribbed' && <CountField label="Grooves" value={grooves} most={60} optional onCommit={setGrooves} />}
-        <label className="field">
-          <span className="label">Set, if it belongs to one</span>
-          <Input value={set} maxLength={80} onChange={(event) => setSet(event.target.value)} />
-          <p className="field-echo" />
-        </label>
+        <TextField label="Set, if it belongs to one" value={set} most={80} onChange={setSet} />
       </div>
       {add.isError && <p className="field-echo is-wrong" role="alert">It was not added. {add.error.message}</p>}
-      <Button icon={<PlusOutlined />} disabled={label.trim() === ''} loading={add.isPending} onClick={keep}>
+      <Button icon={<PlusOutlined />} loading={add.isPending} onClick={() => (label.trim() === '' ? setLacks(true) : keep())}>
         Add to the list
       </Button>
     </>

@@ -2,7 +2,7 @@ import { DeleteOutlined, PlusOutlined, SearchOutlined } from '@ant-design/icons'
 import { Button, Checkbox, Progress } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { pulleyLabel, stationLabel, type Drive, type Station } from '@emery/core/drive';
-import { formatLength } from '@emery/core/quantity';
+import { formatLength, formatMm } from '@emery/core/quantity';
 import { asPulley, bandOf, placeIn, setsOf, sizesFor, withPulley, type PulleyAnswer, type PulleyChange, type PulleySearch, type SpeedTarget } from '@emery/core/speed';
 import { rpmFigure, speedReason } from '@emery/core/words';
 import { usePulleys } from '../api/speeds';
@@ -71,6 +71,8 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
   // Aim a little inside a bound.
   const aim = most !== null && least !== null ? (least + most) / 2 : most ?? least;
   const sizes = aim === null ? [] : sizesFor(drive, station.id, aim, at);
+  const [lacks, setLacks] = useState(false);
+  const crossed = least !== null && most !== null && least > most;
   const target = { station: station.id, engineRpm: at, least, most };
   return (
     <section aria-label="Wanted speed">
@@ -80,7 +82,7 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
         <FigureField label="no less than" unit="rev/min" value={least} least={1} most={100_000} onCommit={setLeast} onClear={() => setLeast(null)} />
         <FigureField label="no more than" unit="rev/min" value={most} least={1} most={100_000} onCommit={setMost} onClear={() => setMost(null)} />
       </div>
-      {least !== null && most !== null && least > most && <p className="field-echo is-wrong">No less than {rpmFigure(least)} and no more than {rpmFigure(most)}: the first must be the smaller.</p>}
+      {crossed && <p className="field-echo is-wrong">No less than {rpmFigure(least)} and no more than {rpmFigure(most)}: the first must be the smaller.</p>}
       {sizes.length > 0 && (
         <>
           <p>
@@ -92,6 +94,7 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
                 <span className="size-words">
                   {pulleyLabel(drive, size.pulley)}{' '}
                   <strong>{size.teeth !== undefined ? `${size.teeth} teeth` : formatLength(size.diameter!, unit)}</strong>
+                  {size.teeth === undefined && unit === 'in' && ` (${formatMm(size.diameter!)})`}
                   <span className="quiet">
                     {' '}
                     now {size.teeth !== undefined ? size.now : formatLength(size.now, unit)}
@@ -106,7 +109,8 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
           </ul>
         </>
       )}
-      <Button icon={<PlusOutlined />} disabled={(least === null && most === null) || (least !== null && most !== null && least > most)} onClick={() => onTarget(target)}>
+      {lacks && least === null && most === null && <p className="field-echo is-wrong" role="alert">Write the least or the most it should turn there, in rev/min.</p>}
+      <Button icon={<PlusOutlined />} onClick={() => (least === null && most === null ? setLacks(true) : !crossed && onTarget(target))}>
         Set as a target
       </Button>
     </section>

@@ -6,6 +6,7 @@ import { useSpeeds } from './SpeedsProvider';
 
 /** The drawing turns so many times slower than the engine. */
 export const SLOWED = 100;
+const PICTURES_A_SECOND = 30;
 
 interface Props {
   drive: Drive;
@@ -38,12 +39,14 @@ export function TurningSpokes({ drive, solution, radii, k }: Props) {
     let last: number | null = null;
     let frame = 0;
     const step = (now: number) => {
+      frame = requestAnimationFrame(step);
+      // Slow motion needs no more pictures, and a tablet's battery lasts longer.
+      if (last !== null && now - last < 1000 / PICTURES_A_SECOND - 2) return;
       // A page that was away must not leap.
       crank += (rpm.current / 60 / SLOWED) * Math.min(0.1, (now - (last ?? now)) / 1000);
       last = now;
       const spokes = holder.current?.children;
       turns.forEach((rate, index) => spokes?.[index]?.firstElementChild?.setAttribute('transform', `rotate(${((crank * rate * 360) % 360).toFixed(2)})`));
-      frame = requestAnimationFrame(step);
     };
     frame = requestAnimationFrame(step);
     return () => cancelAnimationFrame(frame);

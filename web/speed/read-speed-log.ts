@@ -5,7 +5,10 @@ import { addLogRow, binsOfLog, logColumns, newSpeedLog, type LogColumns, type Sp
 export type SpeedLogRead = ({ ok: true; bins: UseBin[] } & Pick<SpeedLog, 'rows' | 'bad' | 'firstBad' | 'runningS' | 'standingS' | 'pauses'>) | { ok: false; problem: string };
 
 /** Reads a log piece by piece, so that a long one needs no more memory than a short one. Tells the share of the file that is done. */
-export function readSpeedLog(file: File | string, onProgress: (share: number) => void = () => undefined): Promise<SpeedLogRead> {
+export async function readSpeedLog(file: File | string, onProgress: (share: number) => void = () => undefined): Promise<SpeedLogRead> {
+  const head = typeof file === 'string' ? file.slice(0, 4096) : await file.slice(0, 4096).text();
+  // Where commas are decimal, something else stands between the columns.
+  const delimiter = [';', '\t'].find((mark) => head.split('\n')[0]!.includes(mark)) ?? ',';
   const size = typeof file === 'string' ? file.length : file.size;
   const log = newSpeedLog();
   let columns: LogColumns | null = null;
@@ -14,6 +17,7 @@ export function readSpeedLog(file: File | string, onProgress: (share: number) =>
   let problem = '';
   return new Promise((resolve) => {
     const options = {
+      delimiter,
       chunkSize: 1 << 20,
       chunk: ({ data, meta }: papaparse.ParseResult<string[]>, parser: papaparse.Parser) => {
         for (const row of data) {

@@ -34,7 +34,19 @@ test('marking prints its readings, and an empty list for nonsense', () => {
   expect(JSON.parse(emery('marking', 'hello').stdout)).toEqual({ readings: [] });
 });
 
+test('speeds prints what every shaft turns at each engine speed, and each belt\'s pace', () => {
+  const { status, stdout } = emery('speeds', 'demo/4-snow-groomer.emery.json', '--rpm', '850,2300');
+  expect(status).toBe(0);
+  const printed = JSON.parse(stdout) as { stations: { id: string; speedRatio: number; direction: string; rpm: number[] }[]; belts: { id: string; beltSpeed: number[]; flexPerSecond: number[] }[] };
+  expect(printed.stations[0]).toEqual({ id: 'crank', speedRatio: 1, direction: 'ccw', rpm: [850, 2300] });
+  for (const { speedRatio, rpm } of printed.stations) expect(rpm).toEqual([850 * speedRatio, 2300 * speedRatio]);
+  expect(printed.belts.map(({ id, beltSpeed, flexPerSecond }) => [id, beltSpeed.length, flexPerSecond.length])).toEqual([['first', 2, 2], ['second', 2, 2]]);
+  expect(printed.belts[0]!.beltSpeed[1]! / printed.belts[0]!.beltSpeed[0]!).toBeCloseTo(2300 / 850, 12);
+});
+
 test.each<[string[], RegExp]>([
+  [['speeds', truck], /^emery: usage: emery speeds FILE --rpm/],
+  [['speeds', truck, '--rpm', '700,fast'], /^emery: --rpm: "fast" is not an engine speed/],
   [['size', truck], /^emery: usage: emery size FILE --belt ID/],
   [['size', truck, '--belt', 'ghost'], /^emery: --belt: there is no belt "ghost"; this drive has main\n$/],
   [['size', truck, '--belt', 'main', '--lengths', '1800,long'], /^emery: --lengths: "long" is not a length in mm/],

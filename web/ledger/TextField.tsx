@@ -1,0 +1,27 @@
+import { Input } from 'antd';
+import { useId } from 'react';
+
+interface Props {
+  label: string;
+  value: string;
+  most: number;
+  /** What is wrong with it; empty where nothing is. */
+  problem?: string;
+  onChange: (text: string) => void;
+}
+
+/** A short text: a name. */
+export function TextField({ label, value, most, problem = '', onChange }: Props) {
+  const id = useId();
+  return (
+    <div className="field">
+      <label className="label" htmlFor={id}>
+        {label}
+      </label>
+      <Input id={id} value={value} maxLength={most} autoComplete="off" status={problem ? 'error' : ''} aria-invalid={problem !== ''} aria-describedby={`${id}-echo`} onChange={(event) => onChange(event.target.value)} />
+      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
+        {problem}
+      </p>
+    </div>
+  );
+}
