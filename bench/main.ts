@@ -7,12 +7,14 @@ import { solveBelt, solveDrive, spanClearances } from '@emery/core/path';
 import { fitEllipse, fitPhoto } from '@emery/core/photo';
 import { searchRoutes } from '@emery/core/route';
 import { answerFor, doubtOf, lengthCurve, sizeBelt } from '@emery/core/size';
+import { choosePulleys, type PulleyAtHand, type SpeedTarget } from '@emery/core/speed';
 import { fitSurvey } from '@emery/core/survey';
 import { driveOf, type Stop } from '../core/drive/examples';
 import { buildInterface } from '../scripts/lib/build.mjs';
 import { openDatabase } from '../scripts/lib/database.mjs';
 import { findProgram } from '../scripts/lib/install.mjs';
 import { startServer } from '../scripts/lib/serve.mjs';
+import { readSpeedLog } from '../web/speed/read-speed-log';
 
 const DRIVES = 5000;
 
@@ -129,6 +131,25 @@ function benchRoutes(): void {
     const { searched, routes } = searchRoutes(there, 'main', { top: 1000 });
     print(`All routes of ${what} (${searched} steps, ${routes.length} can be run)`, `${(performance.now() - from).toFixed(0)} ms`);
   }
+}
+
+/** Six accessories, each with a target at redline, and forty pulleys any of which would go on any of them; then a log of a million rows as the worker reads it. */
+async function benchSpeeds(): Promise<void> {
+  const there: Drive = { ...drive, speeds: { idle: 700, cruise: 2000, redline: 5000 } };
+  const targets = ['pump', 'steer', 'water', 'alt', 'fan', 'ac'].map((station, k): SpeedTarget => ({ station, engineRpm: 5000, least: null, most: 4500 + 700 * k }));
+  const atHand = Array.from({ length: 40 }, (_, k): PulleyAtHand => ({ id: `p${k}`, label: `p${k}`, surface: k % 8 === 7 ? 'smooth' : 'ribbed', diameter: 52 + 3.5 * k }));
+  for (const changes of [2, 3]) {
+    choosePulleys(there, targets, atHand, { changes });
+    const from = performance.now();
+    const { searched } = choosePulleys(there, targets, atHand, { changes });
+    print(`Pulleys for 6 accessories out of 40, ${changes} changes (${searched.toLocaleString('en')} ways)`, `${(performance.now() - from).toFixed(0)} ms`);
+  }
+  let rpm = 800;
+  const rows = Array.from({ length: 1_000_000 }, (_, k) => `${(k / 10).toFixed(1)},${(rpm = Math.max(700, Math.min(4800, rpm + 30 * Math.sin(k / 900) + ((k * 7919) % 41) - 20))).toFixed(0)}`);
+  const text = `time,rpm\n${rows.join('\n')}\n`;
+  const from = performance.now();
+  const read = await readSpeedLog(text);
+  print(`Log of ${read.ok ? read.rows.toLocaleString('en') : 'no'} rows, ${(text.length / 1e6).toFixed(0)} MB, read into bins`, `${(performance.now() - from).toFixed(0)} ms`);
 }
 
 async function timed(count: number, work: (k: number) => Promise<unknown>): Promise<number[]> {
@@ -259,6 +280,7 @@ benchSurvey();
 benchPicture();
 benchSize();
 benchRoutes();
+await benchSpeeds();
 const database = await openDatabase(folder);
 const server = await startServer({ databaseUrl: database.url('emery_bench'), port: 0, webFolder: await buildInterface(), logs: undefined, shop: 'empty' });
 const address = `http://127.0.0.1:${server.port}`;
@@ -275,5 +297,5 @@ try {
   await browser.close();
   await server.stop();
   await database.close();
-  rmSync(folder, { recursive: true, force: true });
+  rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
 }

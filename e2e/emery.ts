@@ -48,7 +48,7 @@ export const test = base.extend<{ emery: Emery }, { database: Database; webFolde
       const database = (await openDatabase(folder)) as Database;
       await use(database);
       await database.close();
-      rmSync(folder, { recursive: true, force: true });
+      rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
     },
     { scope: 'worker', timeout: 120_000 },
   ],

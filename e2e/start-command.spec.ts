@@ -12,7 +12,7 @@ let state: string;
 test.beforeAll(() => {
   state = mkdtempSync(path.join(tmpdir(), 'emery-start-'));
 });
-test.afterAll(() => rmSync(state, { recursive: true, force: true }));
+test.afterAll(() => rmSync(state, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 }));
 
 async function freePort(): Promise<number> {
   const probe = net.createServer().listen(0, '127.0.0.1');

@@ -69,6 +69,23 @@ try {
     await page.waitForSelector('.size-mark.is-best');
     await page.locator('.size-mark.is-best').click();
   });
+  await picture('bench-speeds', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^4 Speeds/ }).click();
+    await page.waitForSelector('.speed-point');
+  });
+  await picture('bench-pulleys', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^4 Speeds/ }).click();
+    await page.locator('.ledger .ant-segmented-item', { hasText: 'Pulleys' }).click();
+    await page.getByLabel('With the engine at, rev/min').fill('4600');
+    await page.getByLabel('no more than, rev/min').fill('11500');
+    await page.keyboard.press('Tab');
+    await page.getByRole('button', { name: 'Set as a target' }).click();
+    await page.getByRole('button', { name: /Choose from/ }).click();
+    await page.getByRole('button', { name: 'Try choice 2', exact: true }).click();
+    await page.locator('.ledger').evaluate((ledger) => ledger.scrollTo(0, 0));
+  });
   await picture('belts', wide, async (page) => {
     await page.getByRole('link', { name: 'Belts in stock' }).click();
     await page.waitForSelector('.stock-sheet tbody tr');
@@ -93,5 +110,5 @@ try {
   await browser.close();
   await server.stop();
   await database.close();
-  rmSync(folder, { recursive: true, force: true });
+  rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
 }

@@ -82,7 +82,7 @@ function lease(first, { port, pid }, folder) {
     /** Lets go, and waits until the keeper has shut the database down if nobody else has it open. */
     close: async () => {
       release();
-      for (let tries = 0; tries < 100 && (await databaseInUse(folder)); tries += 1) await pause(200);
+      for (let tries = 0; tries < 300 && (await databaseInUse(folder)); tries += 1) await pause(200);
     },
   };
 }

@@ -11,7 +11,7 @@ export default async function setup() {
   globalThis.emeryTestDatabase = {
     close: async () => {
       await database.close();
-      rmSync(folder, { recursive: true, force: true });
+      rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
     },
   };
 }
