@@ -1,5 +1,6 @@
 import type { Belt, Drive } from '../drive/types';
 import { solveBelt } from '../path/solve';
+import type { FindingCode } from '../path/finding';
 import type { BeltSolution } from '../path/solution';
 import { markedLengthMm, sectionFor } from '../section';
 import { reversed, travelOf, type Travel } from './adjuster';
@@ -16,8 +17,12 @@ export interface LengthCurve {
 /** Points of the curve that is searched for a belt's position. */
 const POINTS = 64;
 
-/** Cord length as drawn, also where something else stops the belt from running there; null where a span has no line. */
+/** Faults that leave no path at all. A tensioner that has swung clear of the belt is one: the belt would have to loop right round it. */
+const NO_PATH: ReadonlySet<FindingCode> = new Set(['not-closed', 'crosses-itself']);
+
+/** Cord length as drawn, also where the belt would rub on something; null where a span has no line, or the line does not go round once. */
 export function cordLengthOf(solved: BeltSolution): number | null {
+  if (solved.findings.some(({ code }) => NO_PATH.has(code))) return null;
   let sum = 0;
   for (const { arcLength } of solved.contacts) {
     if (arcLength === null) return null;
@@ -30,10 +35,20 @@ export function cordLengthOf(solved: BeltSolution): number | null {
   return solved.contacts.length > 1 ? sum : null;
 }
 
-/** The marked length a belt would need on this drive as it stands, whatever it rubs on. */
+/**
+ * The marked length a belt would need on this drive as it stands, whatever it rubs on. Where a tensioner's roller has swung clear of its back, the belt lies as if the roller were
+ * not there.
+ */
 export function pathLength(drive: Drive, belt: Belt): number | null {
-  const cord = cordLengthOf(solveBelt(drive, belt.id)!);
+  const cord = cordLengthOf(solveBelt(drive, belt.id)!) ?? cordWithoutRoller(drive, belt);
   return cord === null ? null : markedLengthMm(cord, sectionFor(belt.section, belt.sectionOverrides)!);
+}
+
+function cordWithoutRoller(drive: Drive, belt: Belt): number | null {
+  const rollers = new Set(drive.stations.flatMap(({ adjuster, pulleys }) => (adjuster ? pulleys.map(({ id }) => id) : [])));
+  const route = belt.route.filter(({ pulley, side }) => side !== 'back' || !rollers.has(pulley));
+  if (route.length === belt.route.length || route.length < 2) return null;
+  return cordLengthOf(solveBelt({ ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) }, belt.id)!);
 }
 
 /**

@@ -144,6 +144,25 @@ test('marks on one spot or the wrong way round are a finding, and no position is
   }
 });
 
+test('an arm that swings clear of the belt leaves it as if the roller were not there, at either end', () => {
+  const stops: Stop[] = [['crank', 0, 0, 160], ['alt', 300, 0, 60], ['ten', 150, -80, 70, 'back', { role: 'tensioner' }]];
+  const clear = (freeAngle: number, fullAngle: number) => withAdjuster(stops, 'ten', { kind: 'sprung-arm', pivot: { x: 150, y: -160 }, armLength: 80, freeAngle, fullAngle });
+  const bare = openBelt(160, 60, 300);
+  const beyond = lengthCurve(clear(60, 130), clear(60, 130).belts[0]!)!;
+  expect(beyond.lengths.at(-1)).toBeCloseTo(bare, 6);
+  expect(beyond.peak).not.toBeNull();
+  // Neighbouring positions differ by little: nowhere does the path jump by the roller's own girth.
+  const smooth = (lengths: readonly (number | null)[]) => lengths.forEach((length, k) => k > 0 && expect(Math.abs(length! - lengths[k - 1]!)).toBeLessThan(2));
+  smooth(beyond.lengths);
+  // Pulled right off the belt by the wrench: the belt goes on as on two pulleys, and then sits where the spring takes it.
+  const off = clear(95, 20);
+  const curve = lengthCurve(off, off.belts[0]!)!;
+  smooth(curve.lengths);
+  const { window, candidates } = sizeBelt(off, 'main', { lengths: [bare - 1, bare + 0.5] })!;
+  expect(window.full).toBeCloseTo(bare, 6);
+  expect(candidates.map(({ verdict }) => verdict)).toEqual(['will-not-go-on', 'fits']);
+});
+
 test('angles that pass 360 are the same arm', () => {
   const a = sizeBelt(arm(), 'main')!;
   const b = sizeBelt(arm({ freeAngle: 380, fullAngle: 75, shortMark: 420, longMark: -330 }), 'main')!;

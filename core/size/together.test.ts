@@ -4,7 +4,7 @@ import { beltsInFront, pathLength, sharingAdjuster, sizeTogether, travelFromSlac
 
 /** An alternator on a slide with two sheaves: one belt from the crank, one from the pump, both AV10. */
 function twoBelts(same = false): Drive {
-  const drive = driveOf([['crank', 0, 0, 160], ['alt', 300, 0, 70]], { id: 'a', section: 'AV10' });
+  const drive = driveOf([['crank', 0, 0, 160], ['alt', 300, 0, 70]], { id: 'a', section: 'AV10' }, { crankRotation: 'cw' });
   const [crank, alt] = drive.stations;
   return {
     ...drive,

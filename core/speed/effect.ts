@@ -15,6 +15,8 @@ export interface DriveEffect {
     lengthMm: number | null;
     leastWrapDeg: number | null;
     leastWrapAt: string | null;
+    /** Marked lengths its adjuster takes, mm: between the marks, or over the travel. */
+    takes: { from: number; to: number } | null;
     /** Of the belt that was taken: how it would sit. Without one, null. */
     taken: { lengthMm: number; verdict: Verdict; position: number | null } | null;
     findings: Finding[];
@@ -44,12 +46,15 @@ export function effectOf(drive: Drive, bands: ShopBands = {}): DriveEffect {
       const wrapped = contacts.filter(({ wrapDeg }) => wrapDeg !== null);
       const least = wrapped.reduce<(typeof wrapped)[number] | null>((worst, next) => (worst === null || next.wrapDeg! < worst.wrapDeg! ? next : worst), null);
       const taken = drive.belts.find((belt) => belt.id === id)!.length ?? 0;
-      const sits = taken > 0 ? sizeBelt(drive, id, { lengths: [taken] })?.candidates[0] : undefined;
+      const sizing = sizeBelt(drive, id, { lengths: taken > 0 ? [taken] : [] });
+      const sits = sizing?.candidates[0];
+      const [from, to] = [sizing?.window.shortMark ?? sizing?.window.slackEnd ?? null, sizing?.window.longMark ?? sizing?.window.tightEnd ?? null];
       return {
         belt: id,
         lengthMm: length.mm,
         leastWrapDeg: least?.wrapDeg ?? null,
         leastWrapAt: least?.pulley ?? null,
+        takes: from === null || to === null ? null : { from, to },
         taken: sits ? { lengthMm: taken, verdict: sits.verdict, position: sits.position } : null,
         findings: findings.filter(({ severity }) => severity !== 'note'),
       };

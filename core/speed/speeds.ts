@@ -25,7 +25,7 @@ export interface BeltPace {
 }
 
 export interface SpeedFinding {
-  code: 'belt-too-fast' | 'flexes-too-often' | 'bend-too-tight' | 'two-ratios';
+  code: 'belt-too-fast' | 'flexes-too-often' | 'bend-too-tight' | 'two-ratios' | 'two-ways';
   severity: Severity;
   belt: string;
   pulley?: string;
@@ -95,8 +95,10 @@ export function speedFindings(drive: Drive, rpm: number, solution: DriveSolution
     const limits = limitsFor(section);
     const { metresPerSecond, flexPerSecond } = belts[index]!;
     const findings: SpeedFinding[] = solved.findings
-      .filter(({ code }) => code === 'ratios-fight')
-      .map(({ severity, pulley, figures }) => ({ code: 'two-ratios', severity, belt: belt.id, pulley: pulley!, figures: { percent: Number(figures?.['percent']) } }));
+      .filter(({ code }) => code === 'ratios-fight' || code === 'fights')
+      .map(({ code, severity, pulley, figures }): SpeedFinding =>
+        code === 'fights' ? { code: 'two-ways', severity, belt: belt.id, pulley: pulley!, figures: {} } : { code: 'two-ratios', severity, belt: belt.id, pulley: pulley!, figures: { percent: Number(figures?.['percent']) } },
+      );
     const speed = (metresPerSecond ?? 0) * rpm;
     if (speed > limits.metresPerSecond) findings.push({ code: 'belt-too-fast', severity: 'watch', belt: belt.id, figures: { metresPerSecond: speed, limit: limits.metresPerSecond, rpm } });
     const flex = (flexPerSecond ?? 0) * rpm;

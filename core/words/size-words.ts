@@ -65,7 +65,7 @@ export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm
     case 'no-adjuster':
       return { title: 'Nothing tightens this belt.', why: 'No pulley on it has an adjuster.', todo: 'Say how it is tightened, or that its centres are fixed.' };
     case 'no-path':
-      return { title: 'There is no length to size.', why: 'At an end of its travel the belt has no path.', todo: 'Put the route and the adjuster right first.' };
+      return { title: 'A length is missing.', why: 'As drawn, or at an end of the travel, the belt has no path: the route cannot be run there, or the adjuster swings clear of it.', todo: 'Put route, pivot and angles right first.' };
     case 'past-best-push':
       return {
         title: 'The adjuster passes its best push.',

@@ -110,6 +110,8 @@ export function speedWords(drive: Drive, { code, belt, pulley, figures }: SpeedF
       return { title: `${name} is bent ${figure('flexPerSecond').toFixed(0)} times a second at ${rpmFigure(figure('rpm'))} rev/min.`, why: `Such belts bear some ${figure('limit').toFixed(0)} bends a second, a default. Each pulley bends it once a turn.`, todo: 'It will age sooner. Fewer pulleys, a longer or a slower belt bend less.' };
     case 'bend-too-tight':
       return { title: `${pulleyLabel(drive, pulley!)} bends the belt tightly.`, why: `Its cord runs on ${formatLength(figure('diameterMm'), unit)}; such belts want ${formatLength(figure('limit'), unit)} or more, a default.`, todo: 'The belt runs warmer and ages sooner. Its maker says how small is too small.' };
+    case 'two-ways':
+      return { title: `Two belts turn ${pulleyLabel(drive, pulley!)} opposite ways.`, why: 'Its speed here is by the first of them.', todo: 'Change the side of one of them, under Route.' };
     case 'two-ratios':
       return { title: `Two belts fight over ${pulleyLabel(drive, pulley!)}.`, why: `They would turn it at speeds ${Math.abs(figure('percent')).toFixed(2)} % apart.`, todo: 'One of them must slip all the time. Measure the pulleys of both again.' };
   }

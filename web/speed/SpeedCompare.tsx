@@ -81,6 +81,19 @@ export function SpeedCompare({ effects }: Props) {
                 );
               })}
             </tr>
+            {present.belts[index]!.takes && (
+              <tr>
+                <td>Its adjuster takes</td>
+                {worked.map(({ name, effect }) => {
+                  const takes = beltOf(effect, belt)?.takes;
+                  return (
+                    <td key={name} className="figure">
+                      {takes ? `${formatLength(takes.from, unit)} to ${formatLength(takes.to, unit)}` : '—'}
+                    </td>
+                  );
+                })}
+              </tr>
+            )}
             {present.belts[index]!.taken && (
               <tr>
                 <td>{formatLength(present.belts[index]!.taken!.lengthMm, unit)} taken</td>
