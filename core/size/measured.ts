@@ -4,6 +4,7 @@ import { loopRound } from '../path/loop';
 import { solveBelt } from '../path/solve';
 import { bodyRadiusMm, markedLengthMm, sectionFor, type Section } from '../section';
 import { cordLengthOf, pathLength, type LengthCurve } from './curve';
+import { FINEST } from '../survey/readings';
 import type { AdjusterState, Tool } from './measuring-tools';
 
 /** One way a length was measured. `mm` is what the tape (or the print) said; for a gauge the distance of its wheels' centres. */
@@ -145,7 +146,7 @@ const SUSPECT_AT = 3;
  */
 export function combinedLength(drive: Drive, belt: Belt, curve: LengthCurve | null, drawnSigma: number): CombinedLength {
   const measured = (belt.measurements ?? []).flatMap((measurement) => measuredLength(drive, belt, curve, measurement) ?? []);
-  const witnesses = measured.flatMap(({ againstDrawing, plusMinus }, k) => (againstDrawing === null ? [] : [{ at: againstDrawing, sigma: plusMinus, k }]));
+  const witnesses = measured.flatMap(({ againstDrawing, plusMinus }, k) => (againstDrawing === null ? [] : [{ at: againstDrawing, sigma: Math.max(FINEST, plusMinus), k }]));
   const all = [...witnesses, { at: 0, sigma: Math.max(0.1, drawnSigma), k: -1 }];
   const weighed = (list: typeof all) => {
     const weight = list.reduce((sum, { sigma }) => sum + sigma ** -2, 0);

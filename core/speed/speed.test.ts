@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { driveOf, SERPENTINE, station, type Stop } from '../drive/examples';
 import { readDrive, type Belt, type Drive } from '../drive';
 import { solveDrive } from '../path';
-import { ratioReadingWords, speedReason } from '../words';
+import { bandWords, ratioReadingWords, speedReason } from '../words';
 import {
-  addLogRow, asPulley, bandOf, binsOfLog, breakEvenRpm, choosePulleys, cubedPower, DEFAULT_BANDS, explainRatio, logColumns, marksOf, newSpeedLog, normalised, outputAt, placeIn, presetUse,
-  readRatio, setsOf, simulatedReading, sizesFor, slipOf, speedFindings, speedsOf, timeInBand, turnsOf, USE_PRESETS, withPulley, type PulleyAtHand, type SpeedTarget,
+  addLogRow, asPulley, bandFindings, bandOf, binsOfLog, breakEvenRpm, choosePulleys, cubedPower, DEFAULT_BANDS, explainRatio, logColumns, marksOf, newSpeedLog, normalised, outputAt, placeIn, presetUse,
+  readRatio, setsOf, simulatedReading, sizesFor, slipOf, speedFindings, speedsOf, timeInBand, turnsOf, USE_PRESETS, withPulley, withShare, type PulleyAtHand, type SpeedTarget,
 } from './index';
 
 const serpentine = () => driveOf(SERPENTINE, {}, { crankRotation: 'cw', speeds: { idle: 700, cruise: 2000, redline: 5000 } });
@@ -139,6 +139,50 @@ describe('bands and use', () => {
     expect(bandOf(plain, { alternator: { least: 1, continuous: 2, burst: 3 } }).source).toBe('shop');
     expect(bandOf({ ...plain, speedBand: { continuous: 9000 } }, {})).toEqual({ band: { least: null, continuous: 9000, burst: null }, source: 'vehicle' });
     expect([1000, 5000, 15_000, 19_000].map((rpm) => placeIn(DEFAULT_BANDS.alternator, rpm))).toEqual(['too-slow', 'right', 'too-fast', 'beyond']);
+  });
+
+  test('what is outside a band is told, and a default limit is no reason to stop', () => {
+    const drive = serpentine();
+    const marks = { idle: 700, redline: 7000 };
+    const told = (shop = {}) => bandFindings(drive, marks, shop).map(({ station: id, place, severity, source }) => [id, place, severity, source]);
+    // 7000 · 172/62 = 19,419, beyond the default 18,000.
+    expect(told()).toContainEqual(['alt', 'beyond', 'watch', 'default']);
+    expect(told({ alternator: { least: 2000, continuous: 12_000, burst: 16_000 } })).toEqual(expect.arrayContaining([['alt', 'beyond', 'fault', 'shop'], ['alt', 'too-slow', 'watch', 'shop']]));
+    const [finding] = bandFindings(drive, marks).filter(({ station: id }) => id === 'alt');
+    expect(finding).toMatchObject({ at: 'redline', limit: 18_000, rpm: expect.closeTo((7000 * 172) / 62, 6) as number });
+    expect(bandWords(drive, finding!)).toMatchObject({ title: 'Alternator turns 19,419 at redline.', why: expect.stringContaining('1,419 above its limit for moments') as string });
+  });
+
+  test('a bin given a share leaves the others their proportions', () => {
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 0, max: 5, noNaN: true }), { minLength: 2, maxLength: 9 }), fc.nat(), fc.double({ min: -0.5, max: 1.5, noNaN: true }), (shares, which, share) => {
+        const bins = shares.map((one, k) => ({ from: 100 * k, to: 100 * k + 100, share: one }));
+        fc.pre(bins.some((bin) => bin.share > 0));
+        const index = which % bins.length;
+        const changed = withShare({ bins }, index, share).bins;
+        expect(changed.reduce((sum, bin) => sum + bin.share, 0)).toBeCloseTo(1, 9);
+        expect(changed[index]!.share).toBeCloseTo(Math.min(1, Math.max(0, share)), 9);
+        const before = normalised(bins);
+        for (let k = 0; k < bins.length; k += 1) {
+          for (let j = 0; j < bins.length; j += 1) {
+            if (k !== index && j !== index && before[index]!.share < 1 - 1e-6) expect(changed[k]!.share * before[j]!.share).toBeCloseTo(changed[j]!.share * before[k]!.share, 9);
+          }
+        }
+      }),
+    );
+  });
+
+  test('an engine\'s marks come in rising order, whatever is written', () => {
+    const figure = fc.option(fc.oneof(fc.integer({ min: -100, max: 12_000 }), fc.constant(0)), { nil: undefined });
+    fc.assert(
+      fc.property(figure, figure, figure, (idle, cruise, redline) => {
+        const marks = marksOf({ idle, cruise, redline } as Drive['speeds']);
+        expect(marks.idle).toBeGreaterThan(0);
+        expect(marks.cruise).toBeGreaterThanOrEqual(marks.idle);
+        expect(marks.redline).toBeGreaterThanOrEqual(marks.cruise);
+      }),
+    );
+    expect(marksOf({ idle: 720, cruise: 2100, redline: 4600 })).toEqual({ idle: 720, cruise: 2100, redline: 4600 });
   });
 
   test('every preset shares out the whole time, most of it where its name says', () => {
@@ -283,6 +327,33 @@ describe('solving for a pulley', () => {
     const brute = swaps('crank', 'crankshaft').flatMap((crank) => swaps('alt', 'alternator').map((alt) => [crank, alt].flatMap((one) => (one ? [one] : []))));
     expect(answers.length).toBe(brute.length);
     expect(answers.map(({ changes }) => changes.map(({ to }) => to.id).sort().join()).sort()).toEqual(brute.map((changes) => changes.map(({ to }) => to.id).sort().join()).sort());
+  });
+
+  test('where any way meets both targets and can be run, the best answer does: tried against all ways, over random lists and targets', () => {
+    const drive = serpentine();
+    const outside = (rpm: number, least: number, most: number) => Math.max(0, Math.log(least / rpm), Math.log(rpm / most));
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 50, max: 200 }), { minLength: 1, maxLength: 6 }), fc.integer({ min: 1500, max: 9000 }), fc.integer({ min: 1500, max: 9000 }), (diameters, forAlt, forAc) => {
+        const atHand = diameters.map((diameter, k) => ribbed(`p${k}`, diameter));
+        const targets: SpeedTarget[] = [{ station: 'alt', engineRpm: 2000, least: forAlt * 0.97, most: forAlt * 1.03 }, { station: 'ac', engineRpm: 2000, least: forAc * 0.97, most: forAc * 1.03 }];
+        const met = (changed: Drive) => targets.filter(({ station: id, least, most }) => outside(ratio(changed, id) * 2000, least!, most!) < 1e-9).length;
+        const { answers } = choosePulleys(drive, targets, atHand, { changes: 2, top: 1 });
+        const best = met(answers[0]!.changes.reduce(withPulley, drive));
+        const seats = ['crank', 'alt', 'ac'];
+        for (const one of seats) {
+          for (const other of seats) {
+            for (const a of [null, ...atHand]) {
+              for (const b of [null, ...atHand]) {
+                const changes = [a && { pulley: one, to: a }, b && other !== one ? { pulley: other, to: b } : null].flatMap((change) => (change ? [change] : []));
+                const changed = changes.reduce(withPulley, drive);
+                if (met(changed) === 2 && best < 2) expect(solveDrive(changed).belts[0]!.findings.some(({ severity }) => severity === 'fault')).toBe(true);
+              }
+            }
+          }
+        }
+      }),
+      { numRuns: 12 },
+    );
   });
 
   test('an accessory that would then be too slow or too fast is told', () => {

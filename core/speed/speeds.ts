@@ -57,7 +57,7 @@ export function speedsOf(drive: Drive, solution: DriveSolution = solveDrive(driv
   return { shafts, belts };
 }
 
-/** A shaft outside its band at idle or at redline: by how much, and of which limit. */
+/** A shaft outside its band at idle or at redline: by how much, and of which limit. A default limit is no reason to stop, only to look. */
 export interface BandFinding {
   station: string;
   severity: Severity;
@@ -77,7 +77,7 @@ export function bandFindings(drive: Drive, { idle, redline }: Pick<EngineMarks, 
     const { band, source } = bandOf(station, shop);
     const [slow, fast] = [placeIn(band, ratio * idle), placeIn(band, ratio * redline)];
     const found: BandFinding[] = [];
-    if (fast === 'beyond' || fast === 'too-fast') found.push({ station: station.id, severity: fast === 'beyond' ? 'fault' : 'watch', place: fast, at: 'redline', rpm: ratio * redline, limit: (fast === 'beyond' ? band.burst : band.continuous)!, source });
+    if (fast === 'beyond' || fast === 'too-fast') found.push({ station: station.id, severity: fast === 'beyond' && source !== 'default' ? 'fault' : 'watch', place: fast, at: 'redline', rpm: ratio * redline, limit: (fast === 'beyond' ? band.burst : band.continuous)!, source });
     if (slow === 'too-slow') found.push({ station: station.id, severity: 'watch', place: slow, at: 'idle', rpm: ratio * idle, limit: band.least!, source });
     return found;
   });

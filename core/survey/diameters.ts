@@ -1,5 +1,6 @@
 import { findPulley, pulleysById } from '../drive/look-up';
 import type { Drive } from '../drive/types';
+import { FINEST } from './readings';
 
 export const DIAMETER_METHODS = ['calliper', 'across', 'around', 'step'] as const;
 export type DiameterMethod = (typeof DIAMETER_METHODS)[number];
@@ -77,7 +78,7 @@ function combine(drive: Drive, pulleyId: string, within: ReadonlySet<string>): C
 
 /** What one reading makes the diameter: as read, the circumference over π, or the outer rim less twice the step. */
 function diameterOf(drive: Drive, { method, mm, plusMinus, of }: DiameterReading, within: ReadonlySet<string>): { mm: number; plusMinus: number } | null {
-  const own = plusMinus ?? DIAMETER_PLUS_MINUS[method];
+  const own = Math.max(FINEST, plusMinus ?? DIAMETER_PLUS_MINUS[method]);
   if (method === 'around') return { mm: mm / Math.PI, plusMinus: own / Math.PI };
   if (method !== 'step') return { mm, plusMinus: own };
   if (of === undefined || within.has(of)) return null;

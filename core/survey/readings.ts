@@ -28,13 +28,16 @@ export function isTape(kind: string): kind is 'outer' | 'gap' | 'centre' {
   return kind === 'outer' || kind === 'gap' || kind === 'centre';
 }
 
+/** No reading is better than this, mm or degrees, whatever is written: a weight is the inverse square, and must stay a number. */
+export const FINEST = 1e-3;
+
 /** What the reading reads: mm, or degrees for an angle. */
 export function valueOf({ kind, mm, deg }: SurveyReading): number {
   return (kind === 'angle' ? deg : mm) ?? 0;
 }
 
 export function plusMinusOf({ kind, plusMinus }: SurveyReading): number {
-  return plusMinus ?? (kind === 'angle' ? DEFAULT_PLUS_MINUS.deg : DEFAULT_PLUS_MINUS.mm);
+  return Math.max(FINEST, plusMinus ?? (kind === 'angle' ? DEFAULT_PLUS_MINUS.deg : DEFAULT_PLUS_MINUS.mm));
 }
 
 /** A reading, or one coordinate of a circle seen in a picture, with what the fit needs of the drawing: the shafts by index and the rims that a tape over them takes in. */

@@ -36,11 +36,11 @@ export function stageState(stage: Stage, drive: Drive, solution: DriveSolution):
   return own.some(({ severity }) => severity === 'fault') || solution.belts.some(({ closed }) => !closed) ? 'needs attention' : 'settled';
 }
 
-/** Speeds are settled once idle and redline are known and every accessory stays within its own or the default limits. */
+/** Speeds are settled once idle and redline are known and no accessory goes beyond the last limit that this vehicle gives it. */
 function speedsState(drive: Drive, solution: DriveSolution): StageState {
   const { shafts } = speedsOf(drive, solution);
   const { redline } = marksOf(drive.speeds);
-  const beyond = drive.stations.some((station, index) => placeIn(bandOf(station).band, (shafts[index]!.speedRatio ?? 0) * redline) === 'beyond');
+  const beyond = drive.stations.some((station, index) => station.speedBand && placeIn(bandOf(station).band, (shafts[index]!.speedRatio ?? 0) * redline) === 'beyond');
   const known = drive.speeds?.idle !== undefined && drive.speeds.redline !== undefined;
   const fights = solution.belts.some(({ findings }) => findings.some(({ code, severity }) => code === 'ratios-fight' && severity !== 'note'));
   if (fights || (known && beyond)) return 'needs attention';

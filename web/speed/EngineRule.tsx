@@ -15,13 +15,11 @@ export function EngineRule({ station, ratio }: { station: Station; ratio: number
   return (
     <div className="answer engine-rule" data-testid="speed-answer">
       <div className="label">
-        {stationLabel(station)} at {rpmFigure(engineRpm)} of the engine
+        {stationLabel(station)} at {rpmFigure(engineRpm)} of the engine, rev/min
       </div>
       <div className="answer-figure" data-rpm={rpm}>
         {rpmFigure(rpm)}
-        <span className="answer-other">
-          rev/min <span className={`speed-place is-${place.word.replace(/ /g, '-')}`}>{`${place.mark} ${place.word}`}</span>
-        </span>
+        <span className={`answer-other speed-place is-${place.word.replace(/ /g, '-')}`}>{`${place.mark} ${place.word}`}</span>
       </div>
       <div className="engine-slide">
         <Slider

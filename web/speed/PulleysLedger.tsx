@@ -1,13 +1,13 @@
 import { DeleteOutlined, PlusOutlined, SearchOutlined } from '@ant-design/icons';
 import { Button, Checkbox, Progress } from 'antd';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { pulleyLabel, stationLabel, type Drive, type Station } from '@emery/core/drive';
 import { formatLength, formatMm } from '@emery/core/quantity';
 import { asPulley, bandOf, placeIn, setsOf, sizesFor, withPulley, type PulleyAnswer, type PulleyChange, type PulleySearch, type SpeedTarget } from '@emery/core/speed';
 import { rpmFigure, speedReason } from '@emery/core/words';
 import { usePulleys } from '../api/speeds';
 import { edit, useBench } from '../bench/bench-context';
-import { runCore } from '../bench/run-core';
+import { useCoreRun } from '../bench/use-core-run';
 import { CountField } from '../ledger/CountField';
 import { FigureField } from '../ledger/FigureField';
 import { PulleysAtHand } from './PulleysAtHand';
@@ -123,26 +123,14 @@ function PulleyFinder({ targets }: { targets: readonly SpeedTarget[] }) {
   const { bands } = useSpeeds();
   const atHand = usePulleys().data?.pulleys;
   const [changes, setChanges] = useState(2);
-  const [progress, setProgress] = useState<number | null>(null);
+  const { progress, run, cancel } = useCoreRun('pulleys');
   const [found, setFound] = useState<{ search: PulleySearch; drive: Drive; targets: readonly SpeedTarget[] } | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
-  const running = useRef<() => void>(() => undefined);
-  useEffect(() => () => running.current(), []);
   const start = () => {
-    running.current();
     setFailed(null);
-    setProgress(0);
-    const { done, cancel } = runCore('pulleys', { drive, targets, atHand: atHand!, bands, changes }, setProgress);
-    running.current = cancel;
-    done.then(
-      (search) => {
-        setFound({ search, drive, targets });
-        setProgress(null);
-      },
-      (error: Error) => {
-        setFailed(error.message);
-        setProgress(null);
-      },
+    run({ drive, targets, atHand: atHand!, bands, changes }).then(
+      (search) => setFound({ search, drive, targets }),
+      (error: Error) => setFailed(error.message),
     );
   };
   if (targets.length === 0) return <p className="quiet">Set a target, for one accessory or several. Then Emery looks through the pulleys at hand.</p>;
@@ -155,16 +143,7 @@ function PulleyFinder({ targets }: { targets: readonly SpeedTarget[] }) {
         <Button type="primary" icon={<SearchOutlined />} disabled={!atHand || progress !== null} onClick={start}>
           Choose from {atHand?.length ?? 0} pulleys at hand
         </Button>
-        {progress !== null && (
-          <Button
-            onClick={() => {
-              running.current();
-              setProgress(null);
-            }}
-          >
-            Cancel
-          </Button>
-        )}
+        {progress !== null && <Button onClick={cancel}>Cancel</Button>}
       </div>
       {progress !== null && <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the search done" />}
       {failed && <p className="field-echo is-wrong">The search did not end: {failed}</p>}

@@ -1,11 +1,11 @@
 import { UploadOutlined } from '@ant-design/icons';
 import { Button, Progress } from 'antd';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { stationLabel } from '@emery/core/drive';
 import { bandOf, meanEngineRpm, presetUse, speedsOf, timeInBand, turnsOf, USE_PRESETS, type EngineUse } from '@emery/core/speed';
 import { rpmFigure, USE_WORDS } from '@emery/core/words';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
-import { runCore } from '../bench/run-core';
+import { useCoreRun } from '../bench/use-core-run';
 import { FigureField } from '../ledger/FigureField';
 import type { SpeedLogRead } from './read-speed-log';
 import { useSpeeds } from './SpeedsProvider';
@@ -108,24 +108,14 @@ function percent(share: number): string {
 
 /** A CSV log of time and engine speed, read beside the page. */
 function LogReader({ onRead }: { onRead: (bins: EngineUse['bins'], name: string) => void }) {
-  const [progress, setProgress] = useState<number | null>(null);
+  const { progress, run, cancel } = useCoreRun('log');
   const [read, setRead] = useState<{ name: string; result: SpeedLogRead } | null>(null);
-  const running = useRef<() => void>(() => undefined);
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => () => running.current(), []);
-  const start = (file: File) => {
-    running.current();
+  const start = async (file: File) => {
     setRead(null);
-    setProgress(0);
-    const { done, cancel } = runCore('log', file, setProgress);
-    running.current = cancel;
-    done
-      .catch((error: Error): SpeedLogRead => ({ ok: false, problem: error.message }))
-      .then((result) => {
-        setProgress(null);
-        setRead({ name: file.name, result });
-        if (result.ok) onRead(result.bins, file.name);
-      });
+    const result = await run(file).catch((error: Error): SpeedLogRead => ({ ok: false, problem: error.message }));
+    setRead({ name: file.name, result });
+    if (result.ok) onRead(result.bins, file.name);
   };
   return (
     <div>
@@ -133,16 +123,7 @@ function LogReader({ onRead }: { onRead: (bins: EngineUse['bins'], name: string)
         <Button icon={<UploadOutlined />} disabled={progress !== null} onClick={() => input.current?.click()}>
           Read a log (CSV)
         </Button>
-        {progress !== null && (
-          <Button
-            onClick={() => {
-              running.current();
-              setProgress(null);
-            }}
-          >
-            Cancel
-          </Button>
-        )}
+        {progress !== null && <Button onClick={cancel}>Cancel</Button>}
       </div>
       <input
         ref={input}
@@ -152,7 +133,7 @@ function LogReader({ onRead }: { onRead: (bins: EngineUse['bins'], name: string)
         aria-label="Log of time and engine speed"
         onChange={(event) => {
           const file = event.target.files?.[0];
-          if (file) start(file);
+          if (file) void start(file);
           event.target.value = '';
         }}
       />

@@ -1,0 +1,201 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import fc from 'fast-check';
+import { solveDrive, spanClearances } from '@emery/core/path';
+import { searchRoutes } from '@emery/core/route';
+import { doubtOf, sizeBelt } from '@emery/core/size';
+import { chainTo, choosePulleys, effectOf, explainRatio, ratioOf, readRatio, sizesFor, speedFindings, speedsOf, type PulleyAtHand } from '@emery/core/speed';
+import { fitSurvey } from '@emery/core/survey';
+import { findingMessage, ratioReadingWords, sizeMessage, speedMessage, speedReason, surveyMessage } from '@emery/core/words';
+import { readDrive, writeDrive, type Drive } from '@emery/core/drive';
+
+/*
+ * The demo drives, bent: figures written wrongly, pulleys moved onto one another, sides flipped, stops lost or doubled. Whatever a drive file may hold and `readDrive` lets
+ * through must be answered with findings: no sum may throw, and no figure may be NaN or endless.
+ */
+
+const FOLDER = path.join(__dirname, '..', 'demo');
+const demos = readdirSync(FOLDER)
+  .filter((name) => name.endsWith('.emery.json'))
+  .map((name) => JSON.parse(readFileSync(path.join(FOLDER, name), 'utf8')) as Drive);
+
+type Path = (string | number)[];
+
+/** Where a document holds numbers that mean a size, a place or a figure; pictures' points aside, of which there are hundreds. */
+function figuresIn(value: unknown, at: Path = []): Path[] {
+  if (typeof value === 'number') return [at];
+  if (typeof value !== 'object' || value === null || at.includes('photos')) return [];
+  return Object.entries(value).flatMap(([key, inner]) => figuresIn(inner, [...at, Array.isArray(value) ? Number(key) : key]));
+}
+
+function put(value: unknown, [key, ...rest]: Path, what: unknown): unknown {
+  if (key === undefined) return what;
+  const copy = (Array.isArray(value) ? [...(value as unknown[])] : { ...(value as object) }) as Record<string | number, unknown>;
+  copy[key] = put(copy[key], rest, what);
+  return copy;
+}
+
+const hostile = fc.oneof(
+  fc.constantFrom(0, -0, 1e-9, 1, 0.5, 1e5, 1e9, -1, -1e5, 360, 3.56, 12.7, 65_536),
+  fc.double({ min: -500, max: 500, noNaN: true }),
+  fc.integer({ min: 0, max: 200 }),
+);
+
+const bend = fc.record({
+  demo: fc.constantFrom(...demos),
+  figures: fc.array(fc.record({ which: fc.nat(), value: hostile }), { minLength: 0, maxLength: 4 }),
+  flips: fc.array(fc.nat(), { maxLength: 2 }),
+  lose: fc.option(fc.nat()),
+  double: fc.option(fc.nat()),
+  stack: fc.option(fc.tuple(fc.nat(), fc.nat())),
+});
+
+function bent({ demo, figures, flips, lose, double, stack }: typeof bend extends fc.Arbitrary<infer T> ? T : never): Drive {
+  const places = figuresIn(demo);
+  let drive = figures.reduce<unknown>((now, { which, value }) => put(now, places[which % places.length]!, value), demo) as Drive;
+  const belt = drive.belts[0]!;
+  let route = belt.route.map((stop, k) => (flips.some((flip) => flip % belt.route.length === k) ? { ...stop, side: stop.side === 'drive' ? ('back' as const) : ('drive' as const) } : stop));
+  if (double !== null && route.length > 0) route = [...route, route[double % route.length]!];
+  if (lose !== null) route = route.filter((_, k) => k !== lose % Math.max(1, route.length));
+  drive = { ...drive, belts: [{ ...belt, route }, ...drive.belts.slice(1)] };
+  if (stack) {
+    const [a, b] = stack.map((index) => drive.stations[index % drive.stations.length]!) as [Drive['stations'][number], Drive['stations'][number]];
+    drive = { ...drive, stations: drive.stations.map((station) => (station.id === a.id ? { ...station, x: b.x, y: b.y } : station)) };
+  }
+  return drive;
+}
+
+/** The first place in an outcome that is no number though it should be. */
+function notANumber(value: unknown, at = ''): string | null {
+  if (typeof value === 'number') return Number.isFinite(value) ? null : `${at} is ${value}`;
+  if (typeof value === 'string') return /NaN|undefined|Infinity/.test(value) ? `${at} reads "${value}"` : null;
+  if (typeof value !== 'object' || value === null || ArrayBuffer.isView(value)) return null;
+  for (const [key, inner] of value instanceof Map ? value : Object.entries(value)) {
+    const found = typeof inner === 'function' ? null : notANumber(inner, `${at}.${String(key)}`);
+    if (found) return found;
+  }
+  return null;
+}
+
+/** The same bends every time, so that a failure is the change's own; search wider by hand now and then with another. */
+const SEED = 20_261_124;
+
+const accepted = bend.map(bent).filter((drive) => readDrive(JSON.parse(JSON.stringify(drive))).ok);
+const atHand: PulleyAtHand[] = [
+  { id: 'a', label: 'a', surface: 'ribbed', diameter: 150, grooves: 6 },
+  { id: 'b', label: 'b', surface: 'ribbed', diameter: 60 },
+  { id: 'c', label: 'c', surface: 'vee', diameter: 90 },
+  { id: 'd', label: 'd', surface: 'toothed', teeth: 24 },
+  { id: 'e', label: 'e', surface: 'smooth', diameter: 80 },
+];
+
+describe('whatever a drive file holds', () => {
+  test('the path is solved or told why not, and so are its clearances', () => {
+    fc.assert(
+      fc.property(accepted, (drive) => {
+        const solution = solveDrive(drive);
+        expect(notANumber(solution)).toBeNull();
+        for (const belt of solution.belts) {
+          expect(belt.closed).toBe(belt.length.mm !== null);
+          expect(belt.closed || belt.findings.some(({ severity }) => severity === 'fault')).toBe(true);
+          expect(notANumber(spanClearances(drive, belt))).toBeNull();
+          for (const finding of belt.findings) expect(notANumber(findingMessage(drive, finding))).toBeNull();
+        }
+      }),
+      { numRuns: 400, seed: SEED },
+    );
+  });
+
+  test('speeds, their findings and words; the chain of belts and the path agree on every ratio', () => {
+    fc.assert(
+      fc.property(accepted, (drive) => {
+        const speeds = speedsOf(drive);
+        expect(notANumber(speeds)).toBeNull();
+        for (const finding of speedFindings(drive, 6000)) expect(notANumber(speedMessage(drive, finding))).toBeNull();
+        for (const { station, speedRatio } of speeds.shafts) {
+          const chain = chainTo(drive, station);
+          if (chain && speedRatio !== null) expect(ratioOf(chain) / speedRatio).toBeCloseTo(1, 9);
+          expect(notANumber(sizesFor(drive, station, 3000, 1000))).toBeNull();
+          const explained = explainRatio(drive, station, readRatio('2.5')!);
+          for (const reading of explained?.readings ?? []) expect(notANumber(ratioReadingWords(drive, reading, explained!.truth, 'It'))).toBeNull();
+        }
+      }),
+      { numRuns: 200, seed: SEED },
+    );
+  });
+
+  test('sizing: verdicts without a figure that is none', () => {
+    fc.assert(
+      fc.property(accepted, (drive) => {
+        for (const { id, length } of drive.belts) {
+          const { window, candidates, findings, lastOn } = sizeBelt(drive, id, { lengths: [500, 1000, length ?? 1500, 1805, 4000] })!;
+          expect(notANumber({ window, candidates, findings, lastOn })).toBeNull();
+          for (const finding of [...findings, ...candidates.flatMap((one) => one.findings)]) expect(notANumber(sizeMessage(finding))).toBeNull();
+        }
+      }),
+      { numRuns: 60, seed: SEED },
+    );
+  });
+
+  test('doubt: chances between nothing and certainty', () => {
+    fc.assert(
+      fc.property(accepted, (drive) => {
+        const belt = drive.belts[0]!;
+        const sizing = sizeBelt(drive, belt.id, { lengths: [1000, 1805] })!;
+        const { chances, spread } = doubtOf(drive, belt, sizing, { draws: 50 });
+        expect(notANumber({ chances, spread })).toBeNull();
+        for (const chance of chances) expect(chance >= 0 && chance <= 1).toBe(true);
+      }),
+      { numRuns: 40, seed: SEED },
+    );
+  });
+
+  test('the survey: places or findings', () => {
+    fc.assert(
+      fc.property(accepted, (drive) => {
+        const plain = { ...drive, survey: { ...drive.survey, photos: [] } };
+        const fit = fitSurvey(plain, plain.survey.readings ?? []);
+        expect(notANumber(fit.stations)).toBeNull();
+        for (const finding of fit.findings) expect(notANumber(surveyMessage(plain, finding))).toBeNull();
+      }),
+      { numRuns: 60, seed: SEED },
+    );
+  });
+
+  test('the route search: routes that close, whatever is drawn', () => {
+    fc.assert(
+      fc.property(accepted, (drive) => {
+        const belt = drive.belts[0]!;
+        for (const { route, lengthMm, leastWrapDeg, score } of searchRoutes(drive, belt.id, { top: 2 }).routes) {
+          expect(notANumber({ lengthMm, leastWrapDeg, score })).toBeNull();
+          expect(solveDrive({ ...drive, belts: [{ ...belt, route }, ...drive.belts.slice(1)] }).belts[0]!.closed).toBe(true);
+        }
+      }),
+      { numRuns: 40, seed: SEED },
+    );
+  });
+
+  test('pulleys to change: answers with their reasons', () => {
+    fc.assert(
+      fc.property(accepted, fc.nat(), (drive, which) => {
+        const station = drive.stations[which % drive.stations.length]!;
+        const { answers } = choosePulleys(drive, [{ station: station.id, engineRpm: 3000, least: 2000, most: 6000 }], atHand, { top: 3 });
+        expect(notANumber(answers.map(({ score, effect }) => ({ score, effect })))).toBeNull();
+        for (const { reasons } of answers) for (const reason of reasons) expect(notANumber(speedReason(drive, reason))).toBeNull();
+        expect(notANumber(effectOf(drive))).toBeNull();
+      }),
+      { numRuns: 25, seed: SEED },
+    );
+  });
+
+  test('it comes back from a file as it went in', () => {
+    fc.assert(
+      fc.property(accepted, (drive) => {
+        const plain = JSON.parse(JSON.stringify(drive)) as Drive;
+        const reading = readDrive(JSON.parse(writeDrive(plain)));
+        expect(reading).toEqual({ ok: true, drive: plain });
+      }),
+      { numRuns: 60, seed: SEED },
+    );
+  });
+});
