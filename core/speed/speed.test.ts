@@ -60,6 +60,13 @@ describe('ratios and speeds', () => {
     );
   });
 
+  test('the first crank is the one that counts; a second is a driven shaft', () => {
+    const drive = driveOf([['crank', 0, 0, 160], ['other', 300, 0, 76, 'drive', { role: 'crankshaft' }]]);
+    expect(speedsOf(drive).shafts.map(({ speedRatio }) => speedRatio)).toEqual([1, expect.closeTo(164 / 80, 12)]);
+    const none = { ...drive, stations: drive.stations.map((s) => ({ ...s, role: 'other' as const })) };
+    expect(speedsOf(none).shafts.map(({ speedRatio, direction }) => [speedRatio, direction])).toEqual([[null, null], [null, null]]);
+  });
+
   test('toothed: teeth over teeth', () => {
     const drive = driveOf([['crank', 0, 0, 0, 'drive', { teeth: 28, diameter: undefined as never }], ['cam', 200, 0, 0, 'drive', { teeth: 20, diameter: undefined as never }]], { section: 'H' });
     expect(ratio(drive, 'cam')).toBeCloseTo(28 / 20, 12);

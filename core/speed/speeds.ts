@@ -40,9 +40,11 @@ export interface Speeds {
 /** Every shaft's turning and every belt's pace, from cord diameters, through jackshafts and twin sheaves. */
 export function speedsOf(drive: Drive, solution: DriveSolution = solveDrive(drive)): Speeds {
   const met = new Map(solution.belts.flatMap(({ contacts }) => contacts.map((contact) => [contact.station, contact] as const)).reverse());
-  const shafts = drive.stations.map(({ id, role }): ShaftSpeed => {
+  // A second crank is a shaft like any other; the path says so.
+  const crank = drive.stations.find(({ role }) => role === 'crankshaft');
+  const shafts = drive.stations.map(({ id }): ShaftSpeed => {
     const contact = met.get(id);
-    if (role === 'crankshaft' && (contact === undefined || contact.speedRatio !== null)) return { station: id, speedRatio: 1, direction: drive.crankRotation };
+    if (id === crank?.id) return { station: id, speedRatio: 1, direction: drive.crankRotation };
     const speedRatio = contact?.speedRatio ?? null;
     return { station: id, speedRatio, direction: speedRatio === null ? null : contact!.rotation };
   });

@@ -238,45 +238,45 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
           </p>
         )}
         <SizingProvider wanted={stage === 'size'} drive={drive} belt={belt?.id ?? null}>
-        <SpeedsProvider wanted={stage === 'speeds'} drive={drive}>
-          <main className={`bench-parts is-${stage}`}>
-          {marked ? (
-            <Suspense fallback={<section className="front-view sheet" aria-label="Picture" aria-busy />}>
-              <PictureView key={marked.id} photo={marked} pulley={picture.marking!} />
-            </Suspense>
-          ) : (
-            <BenchContext value={posed}>
-              <FrontView />
-            </BenchContext>
-          )}
-          {stage === 'size' || stage === 'speeds' ? (
-            <Suspense fallback={<section className="unrolled sheet" aria-busy />}>
-              {stage === 'size' ? <SizeChart /> : <SpeedChart />}
-            </Suspense>
-          ) : (
-            <UnrolledBelt />
-          )}
-          <aside className="ledger sheet" aria-label="Ledger">
-            {whatIf && (
-              <Suspense fallback={null}>
-                <WhatIfPanel
-                  before={stored.present}
-                  after={history.present}
-                  unit={unit}
-                  stage={stage}
-                  onKeep={() => {
-                    const kept = whatIf.get().present;
-                    setWhatIf(null);
-                    store.dispatch(edit(() => kept));
-                  }}
-                  onThrowAway={() => setWhatIf(null)}
-                />
-              </Suspense>
-            )}
-            <Suspense fallback={null}>{stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : stage === 'size' ? <SizeLedger /> : <SpeedLedger />}</Suspense>
-          </aside>
-        </main>
-        </SpeedsProvider>
+          <SpeedsProvider wanted={stage === 'speeds'} drive={drive}>
+            <main className={`bench-parts is-${stage}`}>
+              {marked ? (
+                <Suspense fallback={<section className="front-view sheet" aria-label="Picture" aria-busy />}>
+                  <PictureView key={marked.id} photo={marked} pulley={picture.marking!} />
+                </Suspense>
+              ) : (
+                <BenchContext value={posed}>
+                  <FrontView />
+                </BenchContext>
+              )}
+              {stage === 'size' || stage === 'speeds' ? (
+                <Suspense fallback={<section className="unrolled sheet" aria-busy />}>
+                  {stage === 'size' ? <SizeChart /> : <SpeedChart />}
+                </Suspense>
+              ) : (
+                <UnrolledBelt />
+              )}
+              <aside className="ledger sheet" aria-label="Ledger">
+                {whatIf && (
+                  <Suspense fallback={null}>
+                    <WhatIfPanel
+                      before={stored.present}
+                      after={history.present}
+                      unit={unit}
+                      stage={stage}
+                      onKeep={() => {
+                        const kept = whatIf.get().present;
+                        setWhatIf(null);
+                        store.dispatch(edit(() => kept));
+                      }}
+                      onThrowAway={() => setWhatIf(null)}
+                    />
+                  </Suspense>
+                )}
+                <Suspense fallback={null}>{stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : stage === 'size' ? <SizeLedger /> : <SpeedLedger />}</Suspense>
+              </aside>
+            </main>
+          </SpeedsProvider>
         </SizingProvider>
       </div>
       {keysOpen && <KeysHelp open onClose={() => setKeysOpen(false)} />}

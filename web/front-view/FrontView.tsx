@@ -1,10 +1,10 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { changeStation, moveStation, removeStation, stationLabel, type Belt, type Drive, type Station } from '@emery/core/drive';
+import { changeStation, moveStation, removeStation, stationLabel, type Belt, type Drive, type Pulley, type Station } from '@emery/core/drive';
 import { travelOf } from '@emery/core/size';
 import { beltBounds, spanMidpoints, type Finding } from '@emery/core/path';
-import { formatLength } from '@emery/core/quantity';
+import { formatLength, type LengthUnit } from '@emery/core/quantity';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
 import { bandOf, placeIn } from '@emery/core/speed';
 import { rpmFigure } from '@emery/core/words';
@@ -39,6 +39,9 @@ interface Drag {
   /** At Size, the shaft wherever the adjuster can bring it; null where it has none. */
   way: Station[] | null;
 }
+
+/** What the view's own buttons cover in its lower right corner, px. */
+const TOOLS = { width: 56, height: 150 };
 
 /** The drive to scale as seen facing the engine. The same drawing at every stage; each stage lays its own figures on it. */
 export function FrontView() {
@@ -83,22 +86,7 @@ export function FrontView() {
     const main = mainPulley(station, contact?.pulley);
     const radius = Math.max(...station.pulleys.map((p) => radii.get(p.id) ?? 0));
     const name = stationLabel(station);
-    const figure =
-      stage === 'speeds'
-        ? contact && contact.speedRatio !== null
-          ? `${rpmFigure(contact.speedRatio * speeds.engineRpm)} rev/min`
-          : 'not driven'
-        : stage !== 'survey'
-        ? contact
-          ? contact.wrapDeg === null
-            ? 'wrap open'
-            : `${Math.round(contact.wrapDeg)}° wrap`
-          : 'on no belt'
-        : main.surface === 'toothed'
-          ? `${main.teeth ?? 0} teeth`
-          : main.diameter
-            ? formatLength(main.diameter, unit)
-            : 'to be measured';
+    const figure = stage === 'survey' ? sizeFigure(main, unit) : stage === 'speeds' ? speedFigure(contact?.speedRatio, speeds.engineRpm) : wrapFigure(contact?.wrapDeg);
     const diameter = stage === 'survey' && main.surface !== 'toothed' ? main.diameter : undefined;
     return { station, main, radius, name, figure, diameter, x: station.x * k + tx, y: -station.y * k + ty, r: Math.max(radius, 8) * k };
   });
@@ -111,6 +99,7 @@ export function FrontView() {
         spans.map(({ start, end }) => ({ start: { x: start.x * k + tx, y: -start.y * k + ty }, end: { x: end.x * k + tx, y: -end.y * k + ty } })),
       ),
       ...view.size,
+      reserved: [{ x: view.size.width - TOOLS.width / 2, y: view.size.height - TOOLS.height / 2, w: TOOLS.width, h: TOOLS.height }],
     },
   );
   const labelAt = new Map(labels.map((label) => [label.id, label]));
@@ -358,6 +347,21 @@ function markOf(station: Station, order: ReadonlyMap<string, number>): Mark & { 
 
 function mainPulley(station: Station, onBelt: string | undefined) {
   return station.pulleys.find(({ id }) => id === onBelt) ?? station.pulleys[0]!;
+}
+
+/** The figure under a pulley's name: its size at Survey, its speed at Speeds, its wrap elsewhere. */
+function sizeFigure({ surface, teeth, diameter }: Pulley, unit: LengthUnit): string {
+  if (surface === 'toothed') return `${teeth ?? 0} teeth`;
+  return diameter ? formatLength(diameter, unit) : 'to be measured';
+}
+
+function speedFigure(ratio: number | null | undefined, engineRpm: number): string {
+  return typeof ratio === 'number' ? `${rpmFigure(ratio * engineRpm)} rev/min` : 'not driven';
+}
+
+function wrapFigure(wrapDeg: number | null | undefined): string {
+  if (wrapDeg === undefined) return 'on no belt';
+  return wrapDeg === null ? 'wrap open' : `${Math.round(wrapDeg)}° wrap`;
 }
 
 /** How a shaft's speed is marked: outside its band to watch, beyond its last limit a fault. */

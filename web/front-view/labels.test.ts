@@ -27,3 +27,11 @@ test('never on a belt, another pulley, another label or over the edge while ther
     }
   });
 });
+
+test('a label keeps off what is reserved for the view\'s own buttons', () => {
+  const wanted = [{ id: 'a', x: 340, y: 300, r: 20, free: 20, width: 80, height: 34 }];
+  const open = { circles: [{ x: 340, y: 300, r: 20 }], lines: [{ start: { x: 300, y: 250 }, end: { x: 400, y: 250 } }], width: 400, height: 400 };
+  const reserved = [{ x: 372, y: 325, w: 56, h: 150 }];
+  const [label] = placeLabels(wanted, { ...open, reserved });
+  expect(Math.abs(label!.x - 372) >= 28 + 40 || Math.abs(label!.y - 325) >= 75 + 17).toBe(true);
+});

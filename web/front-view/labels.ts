@@ -24,6 +24,8 @@ export interface LabelObstacles {
   lines: readonly { start: Point; end: Point }[];
   width: number;
   height: number;
+  /** Boxes that are taken by something else, by their middles: the buttons over the drawing. */
+  reserved?: readonly { x: number; y: number; w: number; h: number }[];
 }
 
 const STEPS = 24;
@@ -32,8 +34,8 @@ const STEPS = 24;
  * Places one label for each pulley: inside where it fits above the hub, otherwise beside it where it brushes the least of belts, pulleys, other
  * labels and the edge. Largest pulleys first, so that small ones, which have the fewest places, know what is taken.
  */
-export function placeLabels(wanted: readonly LabelWanted[], { circles, lines, width, height }: LabelObstacles): LabelPlaced[] {
-  const taken: { x: number; y: number; w: number; h: number }[] = [];
+export function placeLabels(wanted: readonly LabelWanted[], { circles, lines, width, height, reserved = [] }: LabelObstacles): LabelPlaced[] {
+  const taken: { x: number; y: number; w: number; h: number }[] = [...reserved];
   return [...wanted]
     .sort((a, b) => b.r - a.r)
     .map((label) => {

@@ -113,18 +113,18 @@ function PairForm({ first, second, action, onAdd }: { first: [string, string, nu
   const add = () => (a === null || b === null ? setLacks(true) : onAdd(a, b));
   return (
     <>
-    <div className="fields is-three is-form">
-      <FigureField label={first[0]} unit={first[1]} value={a} least={0} most={first[2]} onCommit={setA} onClear={() => setA(null)} />
-      <FigureField label={second[0]} unit={second[1]} value={b} least={0} most={second[2]} onCommit={setB} onClear={() => setB(null)} />
-      <Button icon={<PlusOutlined />} onClick={add}>
-        {action}
-      </Button>
-    </div>
-    {lacks && (a === null || b === null) && (
-      <p className="field-echo is-wrong" role="alert">
-        Write both figures: {first[0].toLowerCase()} in {first[1]}, {second[0].toLowerCase()} in {second[1]}.
-      </p>
-    )}
+      <div className="fields is-three is-form">
+        <FigureField label={first[0]} unit={first[1]} value={a} least={0} most={first[2]} onCommit={setA} onClear={() => setA(null)} />
+        <FigureField label={second[0]} unit={second[1]} value={b} least={0} most={second[2]} onCommit={setB} onClear={() => setB(null)} />
+        <Button icon={<PlusOutlined />} onClick={add}>
+          {action}
+        </Button>
+      </div>
+      {lacks && (a === null || b === null) && (
+        <p className="field-echo is-wrong" role="alert">
+          Write both figures: {first[0].toLowerCase()} in {first[1]}, {second[0].toLowerCase()} in {second[1]}.
+        </p>
+      )}
     </>
   );
 }
@@ -134,17 +134,20 @@ function LoadForm() {
   const [name, setName] = useState('');
   const [amps, setAmps] = useState<number | null>(null);
   const [lacks, setLacks] = useState(false);
-  const add = () => amps === null ? setLacks(true) : dispatch(edit((d) => putLoad(d, { id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))), name: name.trim() || 'Load', amps, on: true })));
+  const add = () => {
+    if (amps === null) setLacks(true);
+    else dispatch(edit((d) => putLoad(d, { id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))), name: name.trim() || 'Load', amps, on: true })));
+  };
   return (
     <>
-    <div className="fields is-three is-form">
-      <TextField label="What it is" value={name} most={80} onChange={setName} />
-      <FigureField label="It draws" unit="A" value={amps} least={0} most={5000} onCommit={setAmps} onClear={() => setAmps(null)} />
-      <Button icon={<PlusOutlined />} onClick={add}>
-        Add load
-      </Button>
-    </div>
-    {lacks && amps === null && <p className="field-echo is-wrong" role="alert">Write what it draws, in A.</p>}
+      <div className="fields is-three is-form">
+        <TextField label="What it is" value={name} most={80} onChange={setName} />
+        <FigureField label="It draws" unit="A" value={amps} least={0} most={5000} onCommit={setAmps} onClear={() => setAmps(null)} />
+        <Button icon={<PlusOutlined />} onClick={add}>
+          Add load
+        </Button>
+      </div>
+      {lacks && amps === null && <p className="field-echo is-wrong" role="alert">Write what it draws, in A.</p>}
     </>
   );
 }

@@ -21,96 +21,98 @@ export function SpeedCompare({ effects }: Props) {
   const beltOf = (effect: DriveEffect, belt: string) => effect.belts.find((one) => one.belt === belt);
   const moved = drive.stations.filter(({ id }) => worked.some(({ effect }) => Math.abs((shaftOf(effect, id)?.ratio ?? 0) - (shaftOf(present, id)?.ratio ?? 0)) > 1e-6));
   return (
-    <table className="ledger-table compare-table" aria-label="Side by side">
-      <thead>
-        <tr>
-          <th>rev/min, idle · redline</th>
-          {worked.map(({ name }) => (
-            <th key={name} className="figure">
-              {name}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {moved.length === 0 && (
+    <div className="scroll-across" role="region" aria-label="Drives side by side" tabIndex={0}>
+      <table className="ledger-table compare-table" aria-label="Side by side">
+        <thead>
           <tr>
-            <td colSpan={worked.length + 1}>No shaft turns any other than now.</td>
+            <th>rev/min, idle · redline</th>
+            {worked.map(({ name }) => (
+              <th key={name} className="figure">
+                {name}
+              </th>
+            ))}
           </tr>
-        )}
-        {moved.map((station) => (
-          <tr key={station.id}>
-            <td>{stationLabel(station)}</td>
-            {worked.map(({ name, effect }) => {
-              const shaft = shaftOf(effect, station.id);
-              return (
-                <td key={name} className="figure">
-                  {shaft?.place ? (
-                    <>
-                      <Placed rpm={shaft.idle!} place={shaft.place.idle} /> · <Placed rpm={shaft.redline!} place={shaft.place.redline} />
-                    </>
-                  ) : (
-                    '—'
-                  )}
-                </td>
-              );
-            })}
-          </tr>
-        ))}
-        {present.belts.map(({ belt }, index) => (
-          <Fragment key={belt}>
+        </thead>
+        <tbody>
+          {moved.length === 0 && (
             <tr>
-              <td>{present.belts.length > 1 ? `Belt ${index + 1}` : 'Belt'} length</td>
+              <td colSpan={worked.length + 1}>No shaft turns any other than now.</td>
+            </tr>
+          )}
+          {moved.map((station) => (
+            <tr key={station.id}>
+              <td>{stationLabel(station)}</td>
               {worked.map(({ name, effect }) => {
-                const mm = beltOf(effect, belt)?.lengthMm ?? null;
+                const shaft = shaftOf(effect, station.id);
                 return (
                   <td key={name} className="figure">
-                    {mm === null ? 'cannot be run' : formatLength(mm, unit)}
+                    {shaft?.place ? (
+                      <>
+                        <Placed rpm={shaft.idle!} place={shaft.place.idle} /> · <Placed rpm={shaft.redline!} place={shaft.place.redline} />
+                      </>
+                    ) : (
+                      '—'
+                    )}
                   </td>
                 );
               })}
             </tr>
-            <tr>
-              <td>Least wrap</td>
-              {worked.map(({ name, drive: own, effect }) => {
-                const { leastWrapDeg, leastWrapAt } = beltOf(effect, belt) ?? { leastWrapDeg: null, leastWrapAt: null };
-                return (
-                  <td key={name} className="figure">
-                    {leastWrapDeg === null ? '—' : `${Math.round(leastWrapDeg)}°, ${pulleyLabel(own, leastWrapAt!)}`}
-                  </td>
-                );
-              })}
-            </tr>
-            {present.belts[index]!.takes && (
+          ))}
+          {present.belts.map(({ belt }, index) => (
+            <Fragment key={belt}>
               <tr>
-                <td>Its adjuster takes</td>
+                <td>{present.belts.length > 1 ? `Belt ${index + 1}` : 'Belt'} length</td>
                 {worked.map(({ name, effect }) => {
-                  const takes = beltOf(effect, belt)?.takes;
+                  const mm = beltOf(effect, belt)?.lengthMm ?? null;
                   return (
                     <td key={name} className="figure">
-                      {takes ? `${formatLength(takes.from, unit)} to ${formatLength(takes.to, unit)}` : '—'}
+                      {mm === null ? 'cannot be run' : formatLength(mm, unit)}
                     </td>
                   );
                 })}
               </tr>
-            )}
-            {present.belts[index]!.taken && (
               <tr>
-                <td>{formatLength(present.belts[index]!.taken!.lengthMm, unit)} taken</td>
-                {worked.map(({ name, effect }) => {
-                  const taken = beltOf(effect, belt)?.taken;
+                <td>Least wrap</td>
+                {worked.map(({ name, drive: own, effect }) => {
+                  const { leastWrapDeg, leastWrapAt } = beltOf(effect, belt) ?? { leastWrapDeg: null, leastWrapAt: null };
                   return (
                     <td key={name} className="figure">
-                      {taken ? `${VERDICT_WORDS[taken.verdict]}${taken.position === null ? '' : `, ${Math.round(100 * taken.position)} %`}` : '—'}
+                      {leastWrapDeg === null ? '—' : `${Math.round(leastWrapDeg)}°, ${pulleyLabel(own, leastWrapAt!)}`}
                     </td>
                   );
                 })}
               </tr>
-            )}
-          </Fragment>
-        ))}
-      </tbody>
-    </table>
+              {present.belts[index]!.takes && (
+                <tr>
+                  <td>Its adjuster takes</td>
+                  {worked.map(({ name, effect }) => {
+                    const takes = beltOf(effect, belt)?.takes;
+                    return (
+                      <td key={name} className="figure">
+                        {takes ? `${formatLength(takes.from, unit)} to ${formatLength(takes.to, unit)}` : '—'}
+                      </td>
+                    );
+                  })}
+                </tr>
+              )}
+              {present.belts[index]!.taken && (
+                <tr>
+                  <td>{formatLength(present.belts[index]!.taken!.lengthMm, unit)} taken</td>
+                  {worked.map(({ name, effect }) => {
+                    const taken = beltOf(effect, belt)?.taken;
+                    return (
+                      <td key={name} className="figure">
+                        {taken ? `${VERDICT_WORDS[taken.verdict]}${taken.position === null ? '' : `, ${Math.round(100 * taken.position)} %`}` : '—'}
+                      </td>
+                    );
+                  })}
+                </tr>
+              )}
+            </Fragment>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
