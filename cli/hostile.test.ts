@@ -3,7 +3,7 @@ import path from 'node:path';
 import fc from 'fast-check';
 import { solveDrive, spanClearances } from '@emery/core/path';
 import { searchRoutes } from '@emery/core/route';
-import { doubtOf, sizeBelt } from '@emery/core/size';
+import { answerFor, doubtOf, sizeBelt, STATES, TOOLS } from '@emery/core/size';
 import { chainTo, choosePulleys, effectOf, explainRatio, ratioOf, readRatio, sizesFor, speedFindings, speedsOf, type PulleyAtHand } from '@emery/core/speed';
 import { fitSurvey } from '@emery/core/survey';
 import { findingMessage, ratioReadingWords, sizeMessage, speedMessage, speedReason, surveyMessage } from '@emery/core/words';
@@ -147,6 +147,18 @@ describe('whatever a drive file holds', () => {
         for (const chance of chances) expect(chance >= 0 && chance <= 1).toBe(true);
       }),
       { numRuns: 40, seed: SEED },
+    );
+  });
+
+  test('a string laid on it, an old belt, a gauge: the answer to which belt to bring home', () => {
+    const measurement = fc.record({ tool: fc.constantFrom(...TOOLS), mm: hostile.filter((mm) => mm >= 0), state: fc.constantFrom(...STATES), plusMinus: fc.constantFrom(1e-300, 0.5, 3, 1e9), thickness: fc.constantFrom(0, 2, 500) });
+    fc.assert(
+      fc.property(accepted, fc.array(measurement, { minLength: 1, maxLength: 3 }), (drive, measured) => {
+        const belt = { ...drive.belts[0]!, measurements: measured.map((one, k) => ({ id: `m${k}`, ...one })) };
+        const answer = answerFor({ ...drive, belts: [belt, ...drive.belts.slice(1)] }, belt.id, { draws: 20 });
+        expect(notANumber(answer)).toBeNull();
+      }),
+      { numRuns: 30, seed: SEED },
     );
   });
 

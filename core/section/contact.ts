@@ -23,6 +23,11 @@ function pitchRadius(pulley: Pulley, section: Section): number {
   return ((pulley.teeth ?? 0) * section.pitch) / (2 * Math.PI);
 }
 
+/** Half the angle between a V groove's flanks, radians. No groove is narrower than a degree, whatever is written: a belt rides by its tangent. */
+export function halfGrooveAngle(pulley: Pick<Pulley, 'grooveAngle'>): number {
+  return (Math.max(1, pulley.grooveAngle ?? 36) * Math.PI) / 360;
+}
+
 /** The length printed on the belt, from its cord length: any line parallel to the cord at distance d differs by 2πd. */
 export function markedLengthMm(cordLengthMm: number, section: Section): number {
   return cordLengthMm + 2 * Math.PI * section.markedOffset;

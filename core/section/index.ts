@@ -1,4 +1,4 @@
 /** Belt sections: the constants that turn a cord line into a marked length. */
 export { SECTIONS, SECTION_NAMES, sectionFor, type Section, type SectionOverrides, OVERRIDABLE } from './sections';
 export { readMarking, type MarkingReading } from './marking';
-export { cordRadiusMm, markedLengthMm, beltWidthMm, bodyRadiusMm, facingDepthMm } from './contact';
+export { cordRadiusMm, markedLengthMm, beltWidthMm, bodyRadiusMm, facingDepthMm, halfGrooveAngle } from './contact';

@@ -1,5 +1,6 @@
 import { changePulley, changeStation, moveStation } from '../drive/edit';
 import type { Adjuster, Belt, Drive, Station } from '../drive/types';
+import { halfGrooveAngle } from '../section';
 
 interface Place {
   x: number;
@@ -163,7 +164,7 @@ function shimTravel(drive: Drive, station: Station, adjuster: Adjuster, belt: Be
   if (between + spare === 0 || sheaves.length === 0) return null;
   const at = (share: number) => {
     const removed = (between + spare) * share - spare;
-    return sheaves.reduce((split, { id, diameter = 0, grooveAngle = 36 }) => changePulley(split, id, { diameter: diameter + removed / Math.tan((grooveAngle / 2) * RAD) }), drive);
+    return sheaves.reduce((split, sheave) => changePulley(split, sheave.id, { diameter: (sheave.diameter ?? 0) + removed / Math.tan(halfGrooveAngle(sheave)) }), drive);
   };
   return { station: station.id, kind: adjuster.kind, reads: 'travel', at, readingAt: (share) => (between + spare) * share, marks: null, now: spare / (between + spare) };
 }

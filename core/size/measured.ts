@@ -2,7 +2,7 @@ import { pulleysById } from '../drive/look-up';
 import type { Belt, Drive, Pulley } from '../drive/types';
 import { loopRound } from '../path/loop';
 import { solveBelt } from '../path/solve';
-import { bodyRadiusMm, markedLengthMm, sectionFor, type Section } from '../section';
+import { bodyRadiusMm, halfGrooveAngle, markedLengthMm, sectionFor, type Section } from '../section';
 import { cordLengthOf, pathLength, type LengthCurve } from './curve';
 import { FINEST } from '../survey/readings';
 import type { AdjusterState, Tool } from './measuring-tools';
@@ -82,7 +82,7 @@ export function toolRadius(pulley: Pulley, side: 'drive' | 'back', section: Sect
   const rim = bodyRadiusMm(pulley, section);
   if (side === 'back' || pulley.surface === 'smooth' || pulley.surface === 'toothed' || tool === 'strap') return rim + thickness / 2;
   const vee = pulley.surface === 'vee';
-  const half = (((vee ? (pulley.grooveAngle ?? section.grooveAngle) : 40) / 2) * Math.PI) / 180;
+  const half = halfGrooveAngle({ grooveAngle: vee ? (pulley.grooveAngle ?? section.grooveAngle) : 40 });
   const open = vee ? section.width : RIB_GROOVE.open * 3.56;
   const depth = vee ? section.thickness + VEE_CLEARANCE : RIB_GROOVE.depth;
   // Wedged between the flanks; never deeper than the floor; a thick one rides on the two edges.

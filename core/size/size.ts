@@ -4,7 +4,7 @@ import { findPulley } from '../drive/look-up';
 import { spanClearances } from '../path/clearance';
 import type { Severity } from '../path/finding';
 import { solveBelt } from '../path/solve';
-import { bodyRadiusMm, facingDepthMm, markedLengthMm, sectionFor, type Section } from '../section';
+import { bodyRadiusMm, facingDepthMm, halfGrooveAngle, markedLengthMm, sectionFor, type Section } from '../section';
 import { cordLengthOf, lengthCurve, pathLength, shareFor, type LengthCurve } from './curve';
 import { armTension, stretchTension } from './tension';
 
@@ -145,10 +145,10 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
 function wornDown(drive: Drive, belt: Belt): { drive: Drive; deeperMm: number } {
   const on = new Set(belt.route.map(({ pulley }) => pulley));
   const grooves = drive.stations.flatMap(({ pulleys }) => pulleys.filter(({ id, surface }) => surface === 'vee' && on.has(id)));
-  const deeper = (grooveAngle = 36) => WORN_WIDTH_MM / (2 * Math.tan((grooveAngle * Math.PI) / 360));
+  const deeper = (pulley: { grooveAngle?: number }) => WORN_WIDTH_MM / (2 * Math.tan(halfGrooveAngle(pulley)));
   return {
-    drive: grooves.reduce((worn, { id, ride = 0, grooveAngle }) => changePulley(worn, id, { ride: ride - deeper(grooveAngle) }), drive),
-    deeperMm: deeper(grooves[0]?.grooveAngle),
+    drive: grooves.reduce((worn, groove) => changePulley(worn, groove.id, { ride: (groove.ride ?? 0) - deeper(groove) }), drive),
+    deeperMm: deeper(grooves[0] ?? {}),
   };
 }
 
