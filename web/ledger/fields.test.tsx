@@ -1,9 +1,11 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { CountField } from './CountField';
+import { FigureField } from './FigureField';
 import { LengthFigure } from './LengthFigure';
 import { QuantityField } from './QuantityField';
 import { TapePad } from './TapePad';
+import { TextField } from './TextField';
 
 function quantity(props: Partial<Parameters<typeof QuantityField>[0]> = {}) {
   const onCommit = jest.fn();
@@ -125,4 +127,65 @@ test('a length is shown as a true fraction and read out as one text', () => {
   const { container } = render(<LengthFigure mm={1731.9625} unit="in" />);
   expect(container.querySelector('.fraction')!.textContent).toBe('3/16');
   expect(container.querySelector('.length')!.getAttribute('aria-label')).toBe('68 3/16"');
+});
+
+describe('a figure in a unit of its own', () => {
+  const figure = (props: Partial<Parameters<typeof FigureField>[0]> = {}) => {
+    const onCommit = jest.fn();
+    render(<FigureField label="It draws" unit="A" value={12} least={0} most={500} onCommit={onCommit} {...props} />);
+    return { onCommit, field: screen.getByLabelText('It draws, A') };
+  };
+  const write = async (field: HTMLElement, text: string) => {
+    await userEvent.clear(field);
+    if (text !== '') await userEvent.type(field, text);
+    await userEvent.tab();
+  };
+
+  test('takes a decimal comma and its own unit, once, on leaving', async () => {
+    const { field, onCommit } = figure();
+    await write(field, '14,5 A');
+    expect(onCommit.mock.calls).toEqual([[14.5]]);
+  });
+
+  test('leaving it as it was changes nothing', async () => {
+    const { field, onCommit } = figure();
+    await write(field, '12');
+    expect(onCommit).not.toHaveBeenCalled();
+  });
+
+  test.each(['many', '-1', '501', ''])('%j stays, with what is accepted', async (text) => {
+    const { field, onCommit } = figure();
+    await write(field, text);
+    expect(onCommit).not.toHaveBeenCalled();
+    expect(field).toHaveProperty('value', text);
+    screen.getByText('It draws: write a number from 0 to 500, in A.');
+  });
+
+  test('it may be emptied where that means something, and starts empty where there is nothing yet', async () => {
+    const onClear = jest.fn();
+    const { field, onCommit } = figure({ onClear });
+    await write(field, '');
+    expect([onClear.mock.calls.length, onCommit.mock.calls.length]).toEqual([1, 0]);
+    await write(field, 'none');
+    screen.getByText('It draws: write a number from 0 to 500, in A, or leave it empty.');
+  });
+
+  test('with nothing yet it is empty, and leaving it so is no fault', async () => {
+    const { field, onCommit } = figure({ value: null });
+    expect(field).toHaveProperty('value', '');
+    await userEvent.click(field);
+    await userEvent.tab();
+    expect(screen.queryByRole('alert')).toBeNull();
+    expect(onCommit).not.toHaveBeenCalled();
+  });
+});
+
+test('a short text tells what is wrong with it, under a label of its own', async () => {
+  const onChange = jest.fn();
+  render(<TextField label="Name" value="" most={10} problem="Give it a name." onChange={onChange} />);
+  const field = screen.getByLabelText('Name');
+  screen.getByText('Give it a name.');
+  expect(field.getAttribute('aria-invalid')).toBe('true');
+  await userEvent.type(field, 'A');
+  expect(onChange).toHaveBeenCalledWith('A');
 });
