@@ -50,7 +50,7 @@ function Charging({ station, ratio }: Props) {
     <>
       <div data-testid="break-even">
         {points.length === 0 ? (
-          <p>Write in a few points of the maker&rsquo;s curve: the alternator&rsquo;s own speed, and what it gives there.</p>
+          <p>Write in a few points of the maker&rsquo;s curve: its own speed, and what it gives there.</p>
         ) : (
           <>
             <div className="label">Charging breaks even{breakEven === null ? '' : ' at an engine speed of'}</div>
@@ -63,14 +63,14 @@ function Charging({ station, ratio }: Props) {
               {breakEven === null && 'No speed on its curve gives what is switched on.'}
               {breakEven !== null && breakEven / ratio > marks.idle && `${rpmFigure(breakEven / ratio)} is above idle: the battery drains while it stands idling.`}
             </p>
-            <p className="quiet">An estimate between the points entered, for a warm room; a hot alternator gives less.</p>
+            <p className="quiet">An estimate between the points entered, as the maker measured it; hot it gives less.</p>
           </>
         )}
       </div>
       <table className="ledger-table is-editable">
         <thead>
           <tr>
-            <th>Alternator rev/min</th>
+            <th>{stationLabel(station)} rev/min</th>
             <th>gives, A</th>
             <th aria-label="Take out" />
           </tr>
