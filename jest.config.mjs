@@ -10,6 +10,7 @@ const project = (name, environment) => ({
   testEnvironment: environment,
   testMatch: ['**/*.test.{ts,tsx}'],
   transform: { '\\.[jt]sx?$': swc },
+  setupFiles: ['<rootDir>/scripts/steady-seed.ts'],
   moduleNameMapper: { '\\.css$': '<rootDir>/scripts/empty.cjs' },
   // The packages that ship ES modules only.
   transformIgnorePatterns: ['/node_modules/(?!(d3-[a-z]+|internmap)/)'],

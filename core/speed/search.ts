@@ -46,10 +46,10 @@ export interface PulleySearch {
 
 /** What a pulley changed costs beside a speed missed by that share: a change must earn it. */
 const PER_CHANGE = 0.05;
-/** A target is a bound: to miss it at all costs more than anything but a fault. */
-const MISSED = 0.5;
-/** What is amiss with the belt then costs as much as a speed missed by so much. */
-const COST = { doesNotClose: 5, fault: 1, watch: 0.04, takenBelt: 0.05 };
+/** A target is a bound: to miss it at all costs more than any accessory out of its band and anything to watch, and less than a fault. */
+const MISSED = 5;
+/** What is amiss with the belt then, in the same measure. */
+const COST = { doesNotClose: 100, fault: 20, watch: 0.04, takenBelt: 0.05 };
 /** So many of the best by speed alone are drawn and judged. */
 const JUDGED = 48;
 

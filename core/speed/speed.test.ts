@@ -162,7 +162,7 @@ describe('bands and use', () => {
 
   test('a bin given a share leaves the others their proportions', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 0, max: 5, noNaN: true }), { minLength: 2, maxLength: 9 }), fc.nat(), fc.double({ min: -0.5, max: 1.5, noNaN: true }), (shares, which, share) => {
+      fc.property(fc.array(fc.integer({ min: 0, max: 1000 }), { minLength: 2, maxLength: 9 }), fc.nat(), fc.double({ min: -0.5, max: 1.5, noNaN: true }), (shares, which, share) => {
         const bins = shares.map((one, k) => ({ from: 100 * k, to: 100 * k + 100, share: one }));
         fc.pre(bins.some((bin) => bin.share > 0));
         const index = which % bins.length;
@@ -172,7 +172,7 @@ describe('bands and use', () => {
         const before = normalised(bins);
         for (let k = 0; k < bins.length; k += 1) {
           for (let j = 0; j < bins.length; j += 1) {
-            if (k !== index && j !== index && before[index]!.share < 1 - 1e-6) expect(changed[k]!.share * before[j]!.share).toBeCloseTo(changed[j]!.share * before[k]!.share, 9);
+            if (k !== index && j !== index && before[index]!.share < 1) expect(changed[k]!.share * before[j]!.share).toBeCloseTo(changed[j]!.share * before[k]!.share, 9);
           }
         }
       }),

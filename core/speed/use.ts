@@ -72,9 +72,9 @@ export function normalised(bins: readonly UseBin[]): UseBin[] {
 export function withShare(use: EngineUse, index: number, share: number): EngineUse {
   const bins = normalised(use.bins);
   const given = Math.min(1, Math.max(0, share));
-  const rest = 1 - bins[index]!.share;
+  const rest = bins.reduce((sum, bin, k) => sum + (k === index ? 0 : bin.share), 0);
   // Where all the time was in this one, what it gives up goes to its neighbours alike.
-  return { ...use, bins: bins.map((bin, k) => ({ ...bin, share: k === index ? given : rest > 1e-9 ? (bin.share * (1 - given)) / rest : (1 - given) / (bins.length - 1) })) };
+  return { ...use, bins: bins.map((bin, k) => ({ ...bin, share: k === index ? given : rest > 0 ? (bin.share / rest) * (1 - given) : (1 - given) / (bins.length - 1) })) };
 }
 
 /** Shares of the running time an accessory spends in each part of its band. */
