@@ -5,12 +5,12 @@ export { chainTo, type Link } from './chain';
 export { limitsFor, type BeltLimits } from './limits';
 export { explainRatio, ratioOf, readRatio, type ClaimedRatio, type RatioReading, type RatioSlip } from './ratio-slip';
 export {
-  binStep, DEFAULT_MARKS, marksOf, meanEngineRpm, normalised, presetUse, timeInBand, turnsOf, USE_PRESETS, withShare,
+  marksOf, meanEngineRpm, normalised, presetUse, timeInBand, turnsOf, USE_PRESETS, withShare,
   type EngineMarks, type EngineUse, type TimeInBand, type UseBin, type UsePreset,
 } from './use';
 export { addLogRow, binsOfLog, logColumns, newSpeedLog, type LogColumns, type SpeedLog } from './speed-log';
 export { breakEvenRpm, cubedPower, loadOf, outputAt, type ElectricalLoad, type OutputPoint } from './output';
-export { goesOn, seatsOf, withPulley, type PulleyAtHand, type PulleyChange } from './pulley-choice';
+export { withPulley, type PulleyAtHand, type PulleyChange } from './pulley-choice';
 export { asPulley, sizesFor, type SizeWanted } from './wanted';
 export { effectOf, type DriveEffect } from './effect';
 export { choosePulleys, setsOf, type PulleyAnswer, type PulleySearch, type PulleySearchOptions, type SpeedReason, type SpeedTarget } from './search';

@@ -26,14 +26,18 @@ export interface PulleyChange {
 
 /** The drive with a pulley of another size in the place of one; where it sits stays as it is. */
 export function withPulley(drive: Drive, { pulley, to }: PulleyChange): Drive {
-  const { surface, diameter, teeth, grooves } = to;
-  return changePulley(drive, pulley, { surface, ...(surface === 'toothed' ? { teeth, diameter: undefined } : { diameter, teeth: undefined, ...(grooves !== undefined && { grooves }) }) });
+  return changePulley(drive, pulley, sizeOf(to));
 }
 
-/** Whether a pulley at hand would go on a shaft in the place of another, for the belt that runs there: its face, its grooves, what it is made for. */
-export function goesOn(at: PulleyAtHand, place: Pick<Pulley, 'surface'>, role: Role, belt: Belt | null): boolean {
-  if (at.surface !== place.surface || (at.role !== undefined && at.role !== role)) return false;
-  return belt?.ribs === undefined || at.surface !== 'ribbed' || at.grooves === undefined || at.grooves >= belt.ribs;
+/** What a pulley at hand brings with it; grooves that nobody counted are left as they are. */
+function sizeOf({ surface, diameter, teeth, grooves }: PulleyAtHand): Partial<Pulley> {
+  return surface === 'toothed' ? { surface, teeth, diameter: undefined } : { surface, diameter, teeth: undefined, ...(grooves !== undefined && { grooves }) };
+}
+
+/** Whether a pulley at hand would go in a seat, for the belt that runs there: its face, its grooves, what it is made for. */
+export function goesOn(at: PulleyAtHand, { pulley, role, belt }: Seat): boolean {
+  if (at.surface !== pulley.surface || (at.role !== undefined && at.role !== role)) return false;
+  return belt.ribs === undefined || at.surface !== 'ribbed' || at.grooves === undefined || at.grooves >= belt.ribs;
 }
 
 /** A pulley as a belt meets it. */
@@ -62,5 +66,5 @@ export function seatsOf(drive: Drive): Map<string, Seat> {
 
 /** The cord radius a seat would have with another pulley on it, mm. */
 export function radiusWith({ pulley, side, section }: Seat, at: PulleyAtHand): number {
-  return cordRadiusMm({ ...pulley, diameter: at.diameter ?? (at.surface === 'toothed' ? undefined : 0), teeth: at.teeth } as Pulley, side, section);
+  return cordRadiusMm({ ...pulley, ...sizeOf(at) }, side, section);
 }

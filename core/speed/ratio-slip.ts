@@ -11,7 +11,9 @@ export interface ClaimedRatio {
   rounding: number;
 }
 
-export type RatioSlip = 'right' | 'share' | 'upside-down' | 'upside-down-percent' | 'rims' | 'rims-upside-down' | 'other-sheave' | 'radius' | 'one-stage' | 'other-shaft';
+/** The ways somebody may have come to a ratio, the likeliest first. */
+const SLIPS = ['right', 'share', 'upside-down', 'upside-down-percent', 'rims', 'rims-upside-down', 'other-sheave', 'one-stage', 'radius', 'other-shaft'] as const;
+export type RatioSlip = (typeof SLIPS)[number];
 
 /** One way somebody may have come to a ratio. */
 export interface RatioReading {
@@ -83,13 +85,11 @@ export function explainRatio(drive: Drive, station: string, claim: ClaimedRatio)
   const readings = tries
     .map((one) => ({ ...one, off: Math.abs(claim.value / one.value - 1) }))
     .filter(({ off }) => off <= close)
-    // The likeliest slip first, as they are listed above; of one kind the nearest.
-    .sort((a, b) => ORDER.indexOf(a.slip) - ORDER.indexOf(b.slip) || a.off - b.off)
+    // The likeliest slip first; of one kind the nearest.
+    .sort((a, b) => SLIPS.indexOf(a.slip) - SLIPS.indexOf(b.slip) || a.off - b.off)
     .filter(({ slip, pulley, station: at }) => !seen.has(`${slip} ${pulley} ${at}`) && seen.add(`${slip} ${pulley} ${at}`));
   return { truth, readings };
 }
-
-const ORDER: readonly RatioSlip[] = ['right', 'share', 'upside-down', 'upside-down-percent', 'rims', 'rims-upside-down', 'other-sheave', 'one-stage', 'radius', 'other-shaft'];
 
 /** Turns of the last shaft for each of the first. */
 export function ratioOf(chain: readonly Pick<Link, 'driverRadius' | 'drivenRadius'>[]): number {
@@ -109,6 +109,6 @@ function othersOnShaft(drive: Drive, link: Link, end: 'driver' | 'driven'): { id
   const source = drive.belts.find(({ id }) => id === link.belt)!;
   const section = sectionFor(source.section, source.sectionOverrides)!;
   const own = end === 'driver' ? link.driver : link.driven;
-  const { side } = source.route.find(({ pulley }) => pulley === own)!;
+  const side = end === 'driver' ? link.driverSide : link.drivenSide;
   return shaft.pulleys.filter(({ id }) => id !== own).map((pulley) => ({ id: pulley.id, radius: cordRadiusMm(pulley, side, section) })).filter(({ radius }) => radius > 0);
 }

@@ -54,7 +54,6 @@ const COST = { doesNotClose: 100, fault: 20, watch: 0.04, takenBelt: 0.05 };
 const JUDGED = 48;
 
 interface Choice {
-  /** By pulley id: the one to put in. */
   changes: PulleyChange[];
   cost: number;
 }
@@ -77,7 +76,7 @@ export function choosePulleys(drive: Drive, targets: readonly SpeedTarget[], atH
   const options = new Map(
     onTheWay.map((id) => {
       const seat = seats.get(id)!;
-      const fits = atHand.filter((at) => goesOn(at, seat.pulley, seat.role, seat.belt) && radiusWith(seat, at) > 0 && !sameSize(seat.pulley, at));
+      const fits = atHand.filter((at) => goesOn(at, seat) && radiusWith(seat, at) > 0 && !sameSize(seat.pulley, at));
       return [id, fits.map((to) => ({ to, log: Math.log(radiusWith(seat, to)) }))] as const;
     }),
   );
@@ -114,7 +113,7 @@ export function choosePulleys(drive: Drive, targets: readonly SpeedTarget[], atH
   const weigh = (chosen: PulleyChange[], logs: ReadonlyMap<string, number>) => {
     const left = most - chosen.length;
     let fixed = PER_CHANGE * chosen.length;
-    const free: { id: string; base: number; tries: Choice[] }[] = [];
+    const free: Choice[][] = [];
     for (const demand of demands) {
       const id = own.find((pulley) => inDemand.get(pulley) === demand);
       const log = logRatio(demand.station, logs);
@@ -127,10 +126,10 @@ export function choosePulleys(drive: Drive, targets: readonly SpeedTarget[], atH
         .sort((a, b) => a.cost - b.cost)
         .slice(0, JUDGED);
       searched += Math.max(0, options.get(id)!.length - tries.length);
-      free.push({ id, base, tries });
+      free.push(tries);
     }
     let ways: Choice[] = [{ changes: chosen, cost: fixed }];
-    for (const { tries } of free) {
+    for (const tries of free) {
       ways = ways.concat(ways.flatMap((way) => (way.changes.length >= most ? [] : tries.map((one) => ({ changes: [...way.changes, ...one.changes], cost: way.cost + one.cost })))));
       if (ways.length > JUDGED * 4) ways = ways.sort((a, b) => a.cost - b.cost).slice(0, JUDGED * 4);
     }
@@ -226,7 +225,7 @@ export function setsOf(drive: Drive, atHand: readonly PulleyAtHand[]): { set: st
   return names.flatMap((set) => {
     const taken = new Set<string>();
     const changes = atHand.filter((at) => at.set === set).flatMap((to): PulleyChange[] => {
-      const seat = seats.find(([id, { pulley, role, belt }]) => !taken.has(id) && (to.role === role || to.role === undefined) && goesOn(to, pulley, role, belt));
+      const seat = seats.find(([id, one]) => !taken.has(id) && goesOn(to, one));
       if (!seat) return [];
       taken.add(seat[0]);
       return [{ pulley: seat[0], to }];

@@ -1,7 +1,7 @@
 import { stationLabel, pulleyLabel } from '../drive/look-up';
 import type { Drive } from '../drive/types';
 import { formatLength, type LengthUnit } from '../quantity';
-import type { BandFinding, BandPlace, BandSource, RatioReading, Slip, SpeedFinding, SpeedReason, UsePreset } from '../speed';
+import { CREEP_PERCENT, type BandFinding, type BandPlace, type BandSource, type RatioReading, type Slip, type SpeedFinding, type SpeedReason, type UsePreset } from '../speed';
 import type { FindingWords } from './finding-words';
 
 export const PLACE_WORDS: Record<BandPlace, { word: string; mark: string }> = {
@@ -80,7 +80,7 @@ export function slipWords({ percent, plusMinus, verdict }: Slip): FindingWords {
     case 'none':
       return { title: 'No slip to be seen.', why: `${figure}: as near the drawn ratio as the readings can tell.`, todo: '' };
     case 'creep':
-      return { title: `Creeps by ${figure}.`, why: 'A belt that pulls falls behind a little without slipping. Up to 2 % is taken for creep, a default.', todo: 'Read again under full load.' };
+      return { title: `Creeps by ${figure}.`, why: `A belt that pulls falls behind a little without slipping. Up to ${CREEP_PERCENT} % is taken for creep, a default.`, todo: 'Read again under full load.' };
     case 'slips':
       return { title: `Slips by ${figure}.`, why: 'More than a belt creeps.', todo: 'Look at tension, at wear, and for oil or a glazed belt.' };
     case 'overruns':
