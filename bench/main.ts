@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import type { Drive } from '@emery/core/drive';
-import { solveBelt, solveDrive, spanClearances } from '@emery/core/path';
+import { beltClearances, solveBelt, solveDrive } from '@emery/core/path';
 import { fitEllipse, fitPhoto } from '@emery/core/photo';
 import { searchRoutes } from '@emery/core/route';
 import { answerFor, doubtOf, lengthCurve, sizeBelt } from '@emery/core/size';
@@ -114,7 +114,7 @@ function benchSize(): void {
   repeat('Length curve, 10 pulleys, 200 positions', 20, () => lengthCurve(there, belt, 200));
   repeat('Clearance sweep, 10 pulleys, 50 positions', 20, () => {
     const { travel } = lengthCurve(there, belt, 1)!;
-    for (let k = 0; k < 50; k += 1) spanClearances(travel.at(k / 49), solveBelt(travel.at(k / 49), belt.id)!);
+    for (let k = 0; k < 50; k += 1) beltClearances(travel.at(k / 49), solveBelt(travel.at(k / 49), belt.id)!);
   });
   const sizing = sizeBelt(there, belt.id)!;
   repeat(`Monte Carlo, 10,000 draws, ${sizing.candidates.length} lengths`, 10, () => doubtOf(there, belt, sizing));

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
-import { solveDrive, spanClearances } from '@emery/core/path';
+import { beltClearances, solveDrive } from '@emery/core/path';
 import { searchRoutes } from '@emery/core/route';
 import { answerFor, doubtOf, sizeBelt, STATES, TOOLS } from '@emery/core/size';
 import { chainTo, choosePulleys, effectOf, explainRatio, ratioOf, readRatio, sizesFor, speedFindings, speedsOf, type PulleyAtHand } from '@emery/core/speed';
@@ -98,7 +98,7 @@ describe('whatever a drive file holds', () => {
         for (const belt of solution.belts) {
           expect(belt.closed).toBe(belt.length.mm !== null);
           expect(belt.closed || belt.findings.some(({ severity }) => severity === 'fault')).toBe(true);
-          expect(notANumber(spanClearances(drive, belt))).toBeNull();
+          expect(notANumber(beltClearances(drive, belt))).toBeNull();
           for (const finding of belt.findings) expect(notANumber(findingMessage(drive, finding))).toBeNull();
         }
       }),

@@ -4,6 +4,7 @@ import { FirstShop1795000000000 } from './migrations/1795000000000-first-shop';
 import { Photos1795500000000 } from './migrations/1795500000000-photos';
 import { Stock1795600000000 } from './migrations/1795600000000-stock';
 import { Speeds1795700000000 } from './migrations/1795700000000-speeds';
+import { PulleyPieces1796200000000 } from './migrations/1796200000000-pulley-pieces';
 
 /** Connects to the MariaDB at `url` and brings its tables up to date. Makes the database where it is not there and may be made. */
 export async function connect(url: string): Promise<DataSource> {
@@ -16,7 +17,7 @@ export async function connect(url: string): Promise<DataSource> {
     timezone: 'Z',
     poolSize: 12,
     entities: [Shop, Vehicle, DriveEntity, DriveDocument, Photo, StockEntity, SpeedBandEntity, PulleyEntity],
-    migrations: [FirstShop1795000000000, Photos1795500000000, Stock1795600000000, Speeds1795700000000],
+    migrations: [FirstShop1795000000000, Photos1795500000000, Stock1795600000000, Speeds1795700000000, PulleyPieces1796200000000],
     migrationsRun: true,
     synchronize: false,
     logging: false,

@@ -54,8 +54,8 @@ function demoStock() {
 function demoPulleys(): PulleyRow[] {
   const { data } = papaparse.parse<Record<string, string>>(readFileSync(path.join(FOLDER, 'pulleys.csv'), 'utf8'), { header: true, skipEmptyLines: true });
   const figure = (text: string | undefined) => (text ? Number(text) : null);
-  return data.map(({ label = '', role, surface, diameter, teeth, grooves, set }, index) => ({
+  return data.map(({ label = '', role, surface, diameter, teeth, grooves, set, count }, index) => ({
     id: randomUUID(), label, role: (role || null) as PulleyRow['role'], surface: surface as PulleyRow['surface'],
-    diameter: figure(diameter), teeth: figure(teeth), grooves: figure(grooves), setName: set || null, createdAt: new Date(Date.now() + index),
+    diameter: figure(diameter), teeth: figure(teeth), grooves: figure(grooves), setName: set || null, pieces: figure(count) ?? 1, createdAt: new Date(Date.now() + index),
   }));
 }

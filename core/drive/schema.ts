@@ -1,6 +1,6 @@
 import { array, lazy, mixed, number, object, string, type AnyObject, type AnySchema, type ISchema } from 'yup';
 import { OVERRIDABLE, SECTION_NAMES, sectionFor } from '../section/sections';
-import { STATES, TOOLS } from '../size/measuring-tools';
+import { LAYS, STATES, TOOLS } from '../size/measuring-tools';
 import { DIAMETER_METHODS } from '../survey/diameters';
 import { READING_KINDS } from '../survey/readings';
 import { ROLES, SURFACES } from './types';
@@ -107,6 +107,7 @@ const measurement = item({
   tool: needed(oneOf(TOOLS)),
   mm: needed(size()),
   state: oneOf(STATES),
+  lay: oneOf(LAYS),
   doubled: yesOrNo(),
   thickness: size(),
   stretch: finite().min(0, 'must be 0 or more').max(0.2, 'must be 0.2 at most'),

@@ -5,7 +5,7 @@ import type { ContactSolution } from './solution';
 import type { Workings } from './solve';
 import { betweenSegments, distanceToSegment, type Point } from './tangent';
 
-/** Grooves are this far apart whatever belt looks at them, mm (ISO 9981). */
+/** Where no ribbed belt looks at them, grooves are this far apart, mm (ISO 9981). */
 const RIB_PITCH = sectionFor('PK')!.width;
 
 /** Metal in the belt's plane: a pulley, or an obstacle, which may be as long as from its place to `to`. */
@@ -18,6 +18,8 @@ export interface Body {
   radius: number;
   /** True for a pulley the belt runs on. */
   own: boolean;
+  /** Of a part that may be left out and is on no belt: nobody knows whether it stands there at all. */
+  spare: boolean;
   to?: Point;
 }
 
@@ -30,25 +32,27 @@ export function bodiesInPlane(belt: Belt, section: Section, contacts: readonly P
   const route = [...own].map((id) => pulleys.get(id)!.pulley);
   for (const { id, x, y, diameter, plane, to } of drive.obstacles ?? []) {
     const reach = (beltWidthMm(belt, section) || section.thickness) / 2;
-    if (plane === undefined || route.some((on) => Math.abs((on.plane ?? 0) - plane) < reach)) bodies.push({ id, station: null, x, y, radius: diameter / 2, own: false, ...(to && { to }) });
+    if (plane === undefined || route.some((on) => Math.abs((on.plane ?? 0) - plane) < reach)) bodies.push({ id, station: null, x, y, radius: diameter / 2, own: false, spare: false, ...(to && { to }) });
   }
+  const onBelts = new Set(drive.belts.flatMap(({ route: stops }) => stops.map((stop) => stop.pulley)));
   for (const placed of pulleys.values()) {
     const { pulley, station } = placed;
     if (own.has(pulley.id) || ownStations.has(station.id)) continue;
     const body = bodyOf(placed, ridingSection(pulley, drive), false);
+    body.spare = station.optional === true && station.pulleys.every(({ id }) => !onBelts.has(id));
     if (body.radius > 0 && route.some((on) => sharePlane(belt, section, on, pulley))) bodies.push(body);
   }
   return bodies;
 }
 
 function bodyOf({ pulley, station }: PlacedPulley, section: Section | null, own: boolean): Body {
-  return { id: pulley.id, station: station.id, x: station.x, y: station.y, radius: bodyRadiusMm(pulley, section), own };
+  return { id: pulley.id, station: station.id, x: station.x, y: station.y, radius: bodyRadiusMm(pulley, section), own, spare: false };
 }
 
 /** True where the belt on one pulley and the body of another take up the same axial space, whichever end grooves are counted from. */
 function sharePlane(belt: Belt, section: Section, on: Pulley, other: Pulley): boolean {
   const width = beltWidthMm(belt, section) || section.thickness;
-  const otherWidth = other.surface === 'ribbed' ? (other.grooves ?? belt.ribs ?? 1) * RIB_PITCH : width;
+  const otherWidth = other.surface === 'ribbed' ? (other.grooves ?? belt.ribs ?? 1) * (section.kind === 'ribbed' ? section.width : RIB_PITCH) : width;
   const fromEdge = (pulley: Pulley) => pulley.surface === 'ribbed';
   const apart = Math.abs((on.plane ?? 0) - (other.plane ?? 0));
   if (fromEdge(on) && fromEdge(other)) return apart < Math.min(width, otherWidth);

@@ -1,10 +1,11 @@
 import type { Belt, Pulley } from '../drive/types';
-import { facingDepthMm, type Section } from '../section';
-import { bodiesInPlane, clearOf, type Body } from './bodies';
+import { beltWidthMm, type Section } from '../section';
+import { bodiesInPlane, type Body } from './bodies';
+import { encounters, holds } from './encounters';
 import type { Finding } from './finding';
-import type { BeltSolution, ContactSolution, SpanSolution } from './solution';
+import type { BeltSolution, ContactSolution } from './solution';
 import type { Workings } from './solve';
-import { distance, segmentsCross, type Point } from './tangent';
+import { distance, segmentsCross } from './tangent';
 import { leastWrapDeg } from './wrap-limits';
 
 type Contacts = BeltSolution['contacts'];
@@ -16,7 +17,7 @@ const SPAN_ANGLE_DEG = { good: 0.5, wrong: 1 };
 /** Where the belt cannot go: pulleys in one another, spans through pulleys, spans through spans. */
 export function geometryFindings(belt: Belt, section: Section, contacts: Contacts, spans: Spans, workings: Workings): Finding[] {
   const bodies = bodiesInPlane(belt, section, contacts, workings);
-  return [...overlaps(bodies), ...obstructions(section, spans, contacts, bodies), ...underWraps(section, contacts, bodies), ...crossings(contacts, spans)];
+  return [...overlaps(bodies), ...rubbing(section, spans, contacts, bodies), ...crossings(contacts, spans)];
 }
 
 /** Closer than this to something fixed, a running belt that flaps may touch it, mm. Emery's default. */
@@ -82,13 +83,15 @@ function planeFindings(belt: Belt, section: Section, spans: Spans, workings: Wor
 
 /**
  * How far the belt must shift between two pulleys, mm. A ribbed pulley's plane is its first groove and a smooth one's its
- * middle, so between the two the belt's own width is play; spare grooves let the belt sit any whole number of grooves over.
+ * middle, so between the two half the belt's width to either side is play, for nothing says from which end grooves are counted; between two smooth ones there is
+ * none. Spare grooves let the belt sit any whole number of grooves over.
  */
 function planeOffset(belt: Belt, section: Section, a: Pulley, b: Pulley): number {
   const apart = Math.abs((a.plane ?? 0) - (b.plane ?? 0));
-  if (section.kind !== 'ribbed') return apart;
+  const ribbed = Number(a.surface === 'ribbed') + Number(b.surface === 'ribbed');
+  if (section.kind !== 'ribbed' || ribbed === 0) return apart;
+  if (ribbed === 1) return Math.max(0, apart - beltWidthMm(belt, section) / 2);
   const ribs = belt.ribs ?? 1;
-  if (a.surface !== 'ribbed' || b.surface !== 'ribbed') return Math.max(0, apart - (ribs - 1) * section.width);
   const spare = Math.max(0, (a.grooves ?? ribs) - ribs) + Math.max(0, (b.grooves ?? ribs) - ribs);
   const steps = Math.min(spare, Math.round(apart / section.width));
   return Math.abs(apart - steps * section.width);
@@ -102,61 +105,28 @@ function overlaps(bodies: readonly Body[]): Finding[] {
       const b = bodies[k]!;
       if ((!a.own && !b.own) || a.station === b.station || a.station === null || b.station === null) continue;
       const overlap = a.radius + b.radius - distance(a, b);
-      if (overlap > 1e-6) findings.push({ code: 'circles-overlap', severity: 'fault', pulley: a.id, other: b.id, figures: { overlapMm: overlap } });
+      if (overlap > 1e-6) findings.push({ code: 'circles-overlap', severity: a.spare || b.spare ? 'watch' : 'fault', pulley: a.id, other: b.id, figures: { overlapMm: overlap } });
     }
   });
   return findings;
 }
 
-/** Spans that run through the metal of a pulley they do not touch, or brush it with the belt's own thickness. */
-function obstructions(section: Section, spans: Spans, contacts: Contacts, bodies: readonly Body[]): Finding[] {
-  const drivesLeft = contacts[0] && (contacts[0].side === 'drive') === (contacts[0].turn === 1);
-  const findings: Finding[] = [];
-  for (const span of spans) {
-    if (span.length === null) continue;
-    for (const body of bodies) {
-      if (body.id === span.from || body.id === span.to) continue;
-      const clear = clearOf(body, span.start, span.end);
-      if (clear > section.thickness + NEAR_MM) continue;
-      const depth = facingDepthMm(isLeft(span, body) === drivesLeft ? 'drive' : 'back', section);
-      const at = { from: span.from, to: span.to };
-      if (body.station === null) {
-        if (clear < depth) findings.push({ code: 'hits-obstacle', severity: 'fault', obstacle: body.id, span: at, figures: { depthMm: depth - clear } });
-        else if (clear < depth + NEAR_MM) findings.push({ code: 'near-obstacle', severity: 'watch', obstacle: body.id, span: at, figures: { clearanceMm: clear - depth } });
-        continue;
-      }
-      if (clear >= depth - 1e-6) continue;
-      const where = { pulley: body.id, span: at };
-      if (clear < -1e-6) findings.push({ code: 'span-through-pulley', severity: 'fault', ...where, figures: { depthMm: -clear } });
-      else findings.push({ code: 'span-rubs', severity: 'watch', ...where, figures: { clearanceMm: clear - depth } });
+/** What spans run through or brush, and where pieces of the belt rub on one another. */
+function rubbing(section: Section, spans: Spans, contacts: Contacts, bodies: readonly Body[]): Finding[] {
+  const ends = (index: number) => ({ from: spans[index]!.from, to: spans[index]!.to });
+  return encounters(section, contacts, spans, bodies, NEAR_MM).flatMap(({ span, contact, body, otherSpan, otherContact, mm, toMetal = Infinity }): Finding[] => {
+    const at = span === undefined ? {} : { span: ends(span) };
+    const on = contact === undefined ? {} : { other: contacts[contact]!.pulley };
+    if (body?.station === null) {
+      if (mm < 0) return [{ code: 'hits-obstacle', severity: 'fault', obstacle: body.id, ...at, ...(on.other !== undefined && { pulley: on.other }), figures: { depthMm: -mm } }];
+      return [{ code: 'near-obstacle', severity: 'watch', obstacle: body.id, ...at, ...(on.other !== undefined && { pulley: on.other }), figures: { clearanceMm: mm } }];
     }
-  }
-  return findings;
-}
-
-export function isLeft({ start, end }: SpanSolution, point: Point): boolean {
-  return (end.x - start.x) * (point.y - start.y) - (end.y - start.y) * (point.x - start.x) > 0;
-}
-
-/** Obstacles that the belt meets while it lies on a pulley. */
-function underWraps(section: Section, contacts: Contacts, bodies: readonly Body[]): Finding[] {
-  const obstacles = bodies.filter(({ station }) => station === null);
-  if (obstacles.length === 0) return [];
-  return contacts.flatMap((contact) => {
-    if (!contact.arrive || contact.wrapDeg === null) return [];
-    const { centre, cordRadius, turn, wrapDeg, arrive, side } = contact;
-    const from = Math.atan2(arrive.y - centre.y, arrive.x - centre.x);
-    const steps = Math.max(1, Math.ceil(wrapDeg / 6));
-    const at = (k: number): Point => {
-      const angle = from + (turn * wrapDeg * Math.PI * k) / (180 * steps);
-      return { x: centre.x + cordRadius * Math.cos(angle), y: centre.y + cordRadius * Math.sin(angle) };
-    };
-    // Away from the pulley the belt shows its other side.
-    const depth = facingDepthMm(side === 'drive' ? 'back' : 'drive', section);
-    return obstacles.flatMap((body): Finding[] => {
-      const clear = Math.min(...Array.from({ length: steps }, (_, k) => clearOf(body, at(k), at(k + 1))));
-      return clear < depth ? [{ code: 'hits-obstacle', severity: 'fault', obstacle: body.id, pulley: contact.pulley, figures: { depthMm: depth - clear } }] : [];
-    });
+    if (mm >= -1e-6) return [];
+    const rubs = { severity: 'watch', ...at, figures: { clearanceMm: mm } } as const;
+    const strands = { code: 'strands-rub', ...rubs, figures: { clearanceMm: mm, rubMm: -mm } } as const;
+    if (otherSpan !== undefined) return [{ ...strands, pulley: ends(otherSpan).from, other: ends(otherSpan).to }];
+    if (span !== undefined && toMetal < -1e-6) return [{ code: 'span-through-pulley', severity: 'fault', pulley: body!.id, ...at, figures: { depthMm: -toMetal } } satisfies Finding].map((one) => (body!.spare ? { ...one, severity: 'watch' } : one));
+    return [{ ...(otherContact === undefined ? ({ code: 'span-rubs', ...rubs } as const) : strands), pulley: body!.id, ...on }];
   });
 }
 
@@ -178,11 +148,5 @@ function crossings(contacts: Contacts, spans: Spans): Finding[] {
 }
 
 function arcsMeet(a: ContactSolution, b: ContactSolution): boolean {
-  const holds = (arc: ContactSolution, point: Point | null) => {
-    if (!arc.arrive || !point || arc.wrapDeg === null) return false;
-    const angle = (p: Point) => Math.atan2(p.y - arc.centre.y, p.x - arc.centre.x);
-    const along = (((arc.turn * (angle(point) - angle(arc.arrive))) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-    return (along * 180) / Math.PI < arc.wrapDeg;
-  };
-  return holds(a, b.arrive) || holds(b, a.arrive);
+  return (b.arrive !== null && holds(a, b.arrive)) || (a.arrive !== null && holds(b, a.arrive));
 }

@@ -1,40 +1,56 @@
 import { pulleysById } from '../drive/look-up';
 import type { Drive } from '../drive/types';
-import { facingDepthMm, sectionFor } from '../section';
-import { bodiesInPlane, clearOf } from './bodies';
-import { isLeft } from './checks';
+import { sectionFor } from '../section';
+import { bodiesInPlane } from './bodies';
+import { encounters, type Encounter } from './encounters';
 import type { BeltSolution } from './solution';
-import { betweenSegments } from './tangent';
 
-/** The nearest thing to a span of the belt: a pulley it does not touch, an obstacle, or another span, named by its ends. */
-export interface SpanClearance {
-  /** From the belt's own face, not its cord; mm. */
+/** The nearest thing to a piece of the belt: a pulley, the belt where it lies on a pulley, an obstacle, or another span, named by its ends. */
+export interface Clearance {
+  /** From face to face, mm; below zero where they rub. */
   mm: number;
   pulley?: string;
+  /** The belt lies on that pulley there, and is what is met. */
+  onBelt?: true;
   obstacle?: string;
   span?: { from: string; to: string };
 }
 
-/** For each span, in order, what comes nearest to the belt; null where nothing else is there or the span has no line. */
-export function spanClearances(drive: Drive, solved: BeltSolution): (SpanClearance | null)[] {
+/** What every piece of a belt comes nearest to, in the order of its spans and of its pulleys; null where nothing else is there. */
+export interface BeltClearances {
+  spans: (Clearance | null)[];
+  contacts: (Clearance | null)[];
+  /** The least of them all, mm. */
+  least: number | null;
+}
+
+/** How clear a solved belt runs of metal and of itself. */
+export function beltClearances(drive: Drive, solved: BeltSolution): BeltClearances {
   const belt = drive.belts.find(({ id }) => id === solved.id);
   const section = belt && sectionFor(belt.section, belt.sectionOverrides);
-  if (!belt || !section) return solved.spans.map(() => null);
-  const bodies = bodiesInPlane(belt, section, solved.contacts, { pulleys: pulleysById(drive), drive });
-  const drivesLeft = solved.contacts[0] && (solved.contacts[0].side === 'drive') === (solved.contacts[0].turn === 1);
-  return solved.spans.map((span, index) => {
-    if (span.length === null) return null;
-    const metal = bodies
-      .filter(({ id, station }) => station === null || (id !== span.from && id !== span.to))
-      .map((body): SpanClearance => ({
-        mm: clearOf(body, span.start, span.end) - facingDepthMm(isLeft(span, body) === drivesLeft ? 'drive' : 'back', section),
-        ...(body.station === null ? { obstacle: body.id } : { pulley: body.id }),
-      }));
-    // Neighbouring spans meet at their pulley; only others count.
-    const count = solved.spans.length;
-    const others = solved.spans
-      .filter((other, k) => k !== index && other.length !== null && (k + 1) % count !== index && (index + 1) % count !== k)
-      .map((other): SpanClearance => ({ mm: betweenSegments(span.start, span.end, other.start, other.end) - section.thickness, span: { from: other.from, to: other.to } }));
-    return [...metal, ...others].reduce<SpanClearance | null>((least, next) => (least === null || next.mm < least.mm ? next : least), null);
-  });
+  const found: BeltClearances = { spans: solved.spans.map(() => null), contacts: solved.contacts.map(() => null), least: null };
+  if (!belt || !section) return found;
+  const bodies = bodiesInPlane(belt, section, solved.contacts, { pulleys: pulleysById(drive), drive }).filter(({ spare }) => !spare);
+  const nearer = (list: (Clearance | null)[], at: number, clearance: Clearance) => {
+    const before = list[at];
+    if (!before || clearance.mm < before.mm) list[at] = clearance;
+  };
+  const spanEnds = (at: number) => ({ from: solved.spans[at]!.from, to: solved.spans[at]!.to });
+  for (const met of encounters(section, solved.contacts, solved.spans, bodies)) {
+    const { span, contact, otherSpan, otherContact, mm } = met;
+    if (found.least === null || mm < found.least) found.least = mm;
+    if (span !== undefined) nearer(found.spans, span, { mm, ...thingMet(met, spanEnds) });
+    if (contact !== undefined) nearer(found.contacts, contact, { mm, ...thingMet(met, spanEnds) });
+    if (otherSpan !== undefined) nearer(found.spans, otherSpan, { mm, span: spanEnds(span!) });
+    if (otherContact !== undefined) {
+      nearer(found.contacts, otherContact, { mm, ...(span === undefined ? { pulley: solved.contacts[contact!]!.pulley, onBelt: true } : { span: spanEnds(span) }) });
+    }
+  }
+  return found;
+}
+
+function thingMet({ body, otherSpan, otherContact }: Encounter, spanEnds: (at: number) => { from: string; to: string }): Omit<Clearance, 'mm'> {
+  if (otherSpan !== undefined) return { span: spanEnds(otherSpan) };
+  if (body!.station === null) return { obstacle: body!.id };
+  return { pulley: body!.id, ...(otherContact !== undefined && { onBelt: true as const }) };
 }

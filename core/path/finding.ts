@@ -15,6 +15,7 @@ export type FindingCode =
   | 'crosses-itself'
   | 'span-through-pulley'
   | 'span-rubs'
+  | 'strands-rub'
   | 'low-wrap'
   | 'wrong-surface'
   | 'wrong-way-round'

@@ -5,6 +5,6 @@ export type { Finding, FindingCode, Severity } from './finding';
 export { LEAST_WRAP_DEG } from './wrap-limits';
 export type { Point } from './tangent';
 export { beltOutline, beltBounds, spanMidpoints, type Bounds } from './outline';
-export { spanClearances, type SpanClearance } from './clearance';
+export { beltClearances, type BeltClearances, type Clearance } from './clearance';
 export { bestPlaceFor } from './insertion';
 export { sketchOf, type DriveSketch, type SketchBelt } from './sketch';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { driveOf, SERPENTINE } from '../drive/examples';
 import { putObstacle, readDrive, type Drive, type Obstacle } from '../drive';
 import { proposeIdlers, searchRoutes } from '../route';
-import { solveBelt, solveDrive, spanClearances } from './index';
+import { beltClearances, solveBelt, solveDrive } from './index';
 import { betweenSegments } from './tangent';
 
 /** Two equal pulleys 400 apart: spans at y = ±52, cord radius 52. */
@@ -46,10 +46,10 @@ test('the distance between two pieces is what many points along them make it', (
 
 test('the clearance of a span names the nearest thing, from the face of the belt', () => {
   const drive = pair(bolt(200, 70, { id: 'near' }), bolt(200, 95, { id: 'far' }));
-  const clear = spanClearances(drive, solveBelt(drive, 'main')!);
-  expect(clear.map((one) => one?.obstacle)).toEqual(['near', 'near']);
-  expect(Math.min(...clear.map((one) => one!.mm))).toBeCloseTo(70 - 52 - 5 - 1.3, 6);
-  expect(spanClearances(driveOf(SERPENTINE), solveBelt(driveOf(SERPENTINE), 'main')!).every((one) => one === null || Number.isFinite(one.mm))).toBe(true);
+  const { spans, least } = beltClearances(drive, solveBelt(drive, 'main')!);
+  expect(spans.map((one) => one?.obstacle)).toEqual(['near', 'near']);
+  expect(least).toBeCloseTo(70 - 52 - 5 - 1.3, 6);
+  expect(beltClearances(driveOf(SERPENTINE), solveBelt(driveOf(SERPENTINE), 'main')!).spans.every((one) => one === null || Number.isFinite(one.mm))).toBe(true);
 });
 
 test('routes that hit an obstacle are not found, and those found are clear of it', () => {

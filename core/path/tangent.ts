@@ -87,3 +87,22 @@ export function betweenSegments(a: Point, b: Point, c: Point, d: Point): number 
   if (segmentsCross(a, b, c, d)) return 0;
   return Math.min(distanceToSegment(a, c, d), distanceToSegment(b, c, d), distanceToSegment(c, a, b), distanceToSegment(d, a, b));
 }
+
+/** The point of a segment nearest to a place. */
+export function footOnSegment({ x, y }: Point, start: Point, end: Point): Point {
+  const [dx, dy] = [end.x - start.x, end.y - start.y];
+  const along = Math.min(1, Math.max(0, ((x - start.x) * dx + (y - start.y) * dy) / (dx * dx + dy * dy || 1)));
+  return { x: start.x + along * dx, y: start.y + along * dy };
+}
+
+/** Where two straight pieces are nearest: how far apart, and the point of each. Of pieces that cross, 0 and the ends nearest to the crossing. */
+export function nearestOfSegments(a: Point, b: Point, c: Point, d: Point): { mm: number; onA: Point; onB: Point } {
+  const ways = [
+    { onA: a, onB: footOnSegment(a, c, d) },
+    { onA: b, onB: footOnSegment(b, c, d) },
+    { onA: footOnSegment(c, a, b), onB: c },
+    { onA: footOnSegment(d, a, b), onB: d },
+  ].map((way) => ({ ...way, mm: distance(way.onA, way.onB) }));
+  const nearest = ways.reduce((best, next) => (next.mm < best.mm ? next : best));
+  return segmentsCross(a, b, c, d) ? { ...nearest, mm: 0 } : nearest;
+}

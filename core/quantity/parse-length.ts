@@ -55,6 +55,7 @@ function readUnsigned(text: string, bareUnit: LengthUnit): LengthReading {
 function readFeet(feet: string, rest: string): LengthReading {
   if (/(mm|cm|m|ft|feet|foot|')$/.test(rest)) return problem(`Feet go with inches. ${ACCEPTED}`);
   const inches = readUnsigned(rest, 'in');
+  if (inches.ok && inches.mm >= 12 * MM_PER_INCH) return problem(`${shorten(rest)} is a foot or more. Add it to the ${feet} feet.`);
   return inches.ok ? finite(Number(feet) * 12 * MM_PER_INCH + inches.mm) : inches;
 }
 
@@ -78,7 +79,9 @@ function normalise(text: string): string {
     .replace(/[\u2033\u201c\u201d]|''/g, '"')
     .replace(/\s+/g, ' ')
     .trim()
-    .toLowerCase();
+    .toLowerCase()
+    // A space may part the thousands; before a fraction it parts the inches.
+    .replace(/^-?\d{1,3}(?: \d{3})+(?![\d/])/, (grouped) => grouped.replace(/ /g, ''));
   // A comma before one, two or four digits can only be a decimal comma. Before exactly three it may part the thousands.
   return plain.replace(/^(-?\d+),(\d{1,2}|\d{4,})(?=\D|$)/, '$1.$2').replace(/^(-?0),(\d+)/, '$1.$2');
 }

@@ -9,7 +9,7 @@ const key = (route: readonly RouteStop[]) => route.map(({ pulley, side }) => `${
 
 /** Every order of the pulleys, solved one by one. */
 function bruteForce(drive: Drive): Map<string, number> {
-  const stops = carriedBy(drive, drive.belts[0]!).map(({ pulley, sides }) => ({ pulley: pulley.id, side: sides[0]! }));
+  const stops = carriedBy(drive, drive.belts[0]!).carried.map(({ pulley, sides }) => ({ pulley: pulley.id, side: sides[0]! }));
   const closed = new Map<string, number>();
   const permute = (route: RouteStop[], rest: RouteStop[]) => {
     if (rest.length === 0) {
@@ -57,9 +57,9 @@ test('a smooth pump that must turn with the crank is brought to the drive side; 
 
 test('pulleys of another plane and of another belt stay off; belt.carries decides where it is given', () => {
   const drive = cw(SERPENTINE.map((stop): Stop => (stop[0] === 'idler' ? [stop[0], stop[1], stop[2], stop[3], stop[4], { ...stop[5], plane: 60 }] : stop)));
-  expect(carriedBy(drive, drive.belts[0]!).map(({ pulley }) => pulley.id)).not.toContain('idler');
+  expect(carriedBy(drive, drive.belts[0]!).carried.map(({ pulley }) => pulley.id)).not.toContain('idler');
   const listed = { ...drive.belts[0]!, carries: ['crank', 'idler', 'alt'] };
-  expect(carriedBy({ ...drive, belts: [listed] }, listed).map(({ pulley }) => pulley.id)).toEqual(['crank', 'idler', 'alt']);
+  expect(carriedBy({ ...drive, belts: [listed] }, listed).carried.map(({ pulley }) => pulley.id)).toEqual(['crank', 'idler', 'alt']);
 });
 
 test('an optional pulley may be left off, and the reasons say so', () => {

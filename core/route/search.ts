@@ -1,6 +1,7 @@
 import type { Belt, Drive, RouteStop } from '../drive/types';
 import { pulleysById } from '../drive/look-up';
 import { bodiesInPlane, clearOf, type Body } from '../path/bodies';
+import { beltClearances } from '../path/clearance';
 import { solveBelt } from '../path/solve';
 import type { BeltSolution } from '../path/solution';
 import { directedTangent, distance, distanceToSegment, segmentsCross, wrapBetween, type Tangent } from '../path/tangent';
@@ -10,7 +11,7 @@ import { carriedBy, type Carried } from './carried';
 
 /** Why a route stands where it does; the words are made in `core/words`. */
 export interface RouteReason {
-  code: 'wrap-good' | 'wrap-low' | 'tensioner-slack' | 'tensioner-elsewhere' | 'clear' | 'close' | 'left-off' | 'drive-side-smooth';
+  code: 'wrap-good' | 'wrap-low' | 'tensioner-slack' | 'tensioner-elsewhere' | 'clear' | 'close' | 'left-off' | 'cannot-turn' | 'drive-side-smooth';
   pulley?: string;
   figures?: Readonly<Record<string, number>>;
 }
@@ -59,7 +60,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   const belt = drive.belts.find(({ id }) => id === beltId);
   const section = belt && sectionFor(belt.section, belt.sectionOverrides);
   if (!belt || !section) return { searched: 0, routes: [], cancelled: false };
-  const carried = carriedBy(drive, belt);
+  const { carried, sense } = carriedBy(drive, belt);
   if (carried.length < 2 || carried.some(({ sides, optional }) => sides.length === 0 && !optional)) return { searched: 0, routes: [], cancelled: false };
 
   const found: RouteFound[] = [];
@@ -69,7 +70,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   sets.forEach((set, index) => {
     if (cancelled) return;
     const left = carried.filter((one) => !set.includes(one));
-    const part = searchSet(drive, belt, section, set, left, (share) => control.onProgress?.((index + share) / sets.length), control.shouldStop);
+    const part = searchSet(drive, belt, section, sense, set, left, (share) => control.onProgress?.((index + share) / sets.length), control.shouldStop);
     searched += part.searched;
     cancelled ||= part.cancelled;
     found.push(...part.routes);
@@ -81,22 +82,23 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   return { searched, routes: found.slice(0, control.top ?? 20), cancelled };
 }
 
-/** Every choice of optional pulleys, all of them first. */
+/** Every choice of optional pulleys, all of them first. One that would turn the wrong way on either side is always left off. */
 function subsets(carried: readonly Carried[]): Carried[][] {
-  const optional = carried.filter(({ optional: may, station }) => may && station.role !== 'crankshaft');
-  return Array.from({ length: 2 ** optional.length }, (_, bits) => carried.filter((one) => !optional.includes(one) || !(bits & (1 << optional.indexOf(one)))));
+  const able = carried.filter(({ sides }) => sides.length > 0);
+  const optional = able.filter(({ optional: may, station }) => may && station.role !== 'crankshaft');
+  return Array.from({ length: 2 ** optional.length }, (_, bits) => able.filter((one) => !optional.includes(one) || !(bits & (1 << optional.indexOf(one)))));
 }
 
 function searchSet(
   drive: Drive,
   belt: Belt,
   section: Section,
+  sense: 1 | -1,
   set: readonly Carried[],
   left: readonly Carried[],
   onProgress: (share: number) => void,
   shouldStop: (() => boolean) | undefined,
 ): RouteSearch {
-  const sense = drive.crankRotation === 'ccw' ? 1 : -1;
   const nodes = set.map((carried): Node => {
     const side = carried.sides[0]!;
     const { pulley, station } = carried;
@@ -128,8 +130,9 @@ function searchSet(
     if (!tangents[closing] || spans.some((span) => crossing.has(span * count * count + closing))) return;
     if (Math.round((sense * turning(path, nodes, tangents, count)) / (2 * Math.PI)) !== 1) return;
     const route = path.map((k) => nodes[k]!.stop);
-    const solved = solveBelt({ ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) }, belt.id)!;
-    if (solved.closed) routes.push(judge(route, solved, section.kind, nodes, left, path, obstacles));
+    const there = { ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) };
+    const solved = solveBelt(there, belt.id)!;
+    if (solved.closed) routes.push(judge(route, solved, section.kind, nodes, left, path, beltClearances(there, solved).least));
   };
   const extend = () => {
     if (cancelled) return;
@@ -204,9 +207,9 @@ const WEIGHT: Record<string, number> = { alternator: 1.4, 'ac-compressor': 1.3, 
 
 /**
  * The score but for its part for length: 50 for wraps (the worst weighted spare over Emery's default least wrap), 25 for a tensioner on the slack span just after
- * the crank, 15 for room between spans and pulleys; 8 off for every drive side run on a smooth pulley.
+ * the crank, 15 for room between the belt and all it may touch, itself included; 8 off for every drive side run on a smooth pulley.
  */
-function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], nodes: readonly Node[], left: readonly Carried[], path: readonly number[], obstacles: readonly Body[]): RouteFound {
+function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], nodes: readonly Node[], left: readonly Carried[], path: readonly number[], room: number | null): RouteFound {
   const reasons: RouteReason[] = [];
   let worst = Infinity;
   let worstAt = 0;
@@ -228,26 +231,13 @@ function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], 
   const slack = tensioner < 0 ? 0.5 : tensioner === 1 ? 1 : tensioner === 2 ? 0.4 : 0;
   if (tensioner >= 0) reasons.push({ code: tensioner === 1 ? 'tensioner-slack' : 'tensioner-elsewhere', pulley: solved.contacts[tensioner]!.pulley });
 
-  const room = leastRoom(solved, nodes, obstacles);
-  reasons.push({ code: room < 8 ? 'close' : 'clear', figures: { roomMm: room } });
+  if (room !== null) reasons.push({ code: room < 8 ? 'close' : 'clear', figures: { roomMm: room } });
   const odd = nodes.filter(({ stop, carried }) => stop.side === 'drive' && carried.pulley.surface === 'smooth' && carried.station.role !== 'crankshaft');
   for (const { stop } of odd) reasons.push({ code: 'drive-side-smooth', pulley: stop.pulley });
-  for (const { pulley } of left) reasons.push({ code: 'left-off', pulley: pulley.id });
+  for (const { pulley, sides } of left) reasons.push({ code: sides.length > 0 ? 'left-off' : 'cannot-turn', pulley: pulley.id });
 
-  const score = 50 * clamp(0.6 + worst) + 25 * slack + 15 * clamp(room / 25) - 8 * odd.length;
+  const score = 50 * clamp(0.6 + worst) + 25 * slack + 15 * clamp((room ?? Infinity) / 25) - 8 * odd.length;
   return { route, lengthMm: solved.length.mm!, leastWrapDeg: least, score, reasons };
-}
-
-/** The least distance from any span's cord to an obstacle or the metal of a pulley it does not touch, mm. */
-function leastRoom(solved: BeltSolution, nodes: readonly Node[], obstacles: readonly Body[]): number {
-  let least = 500;
-  for (const { from, to, start, end } of solved.spans) {
-    for (const body of obstacles) least = Math.min(least, clearOf(body, start, end));
-    for (const node of nodes) {
-      if (node.stop.pulley !== from && node.stop.pulley !== to) least = Math.min(least, distanceToSegment(node, start, end) - node.body);
-    }
-  }
-  return least;
 }
 
 function clamp(value: number): number {

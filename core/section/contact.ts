@@ -3,20 +3,21 @@ import type { Section } from './sections';
 
 /**
  * Radius of the cord line on a pulley, mm. Ribs: diameter/2 + drive offset. V rim: diameter/2 + ride − cord depth. Teeth:
- * teeth × pitch / 2π. Back of any belt: face radius + back offset. May be zero, negative or not finite for absurd
- * sizes; the path solver turns those into findings.
+ * teeth × pitch / 2π. The bottom of a V or the tips of teeth on a smooth face: face radius + the belt from its cord inward. Back of
+ * any belt: face radius + back offset. May be zero, negative or not finite for absurd sizes; the path solver turns those into findings.
  */
 export function cordRadiusMm(pulley: Pulley, side: Side, section: Section): number {
   if (side === 'back') return bodyRadiusMm(pulley, section) + section.backOffset;
   if (section.kind === 'toothed' && pulley.surface === 'toothed') return pitchRadius(pulley, section);
-  const ride = section.kind === 'vee' && pulley.surface === 'vee' ? (pulley.ride ?? 0) : 0;
-  return (pulley.diameter ?? 0) / 2 + ride + section.driveOffset;
+  const face = (pulley.diameter ?? 0) / 2;
+  if (pulley.surface === 'smooth' && section.kind !== 'ribbed') return face + facingDepthMm('drive', section);
+  return face + section.driveOffset + (section.kind === 'vee' && pulley.surface === 'vee' ? (pulley.ride ?? 0) : 0);
 }
 
-/** Radius of the pulley's own metal, mm: what a caliper halves, or a toothed pulley's pitch circle when no diameter is given. */
+/** Radius of the pulley's own metal, mm: what a calliper halves, or a toothed pulley's tips by its teeth where no diameter is given. */
 export function bodyRadiusMm(pulley: Pulley, section: Section | null): number {
   if (pulley.diameter !== undefined) return pulley.diameter / 2;
-  return section?.kind === 'toothed' ? pitchRadius(pulley, section) : 0;
+  return section?.kind === 'toothed' ? Math.max(0, pitchRadius(pulley, section) - section.tipDepth) : 0;
 }
 
 function pitchRadius(pulley: Pulley, section: Section): number {

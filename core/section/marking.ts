@@ -1,4 +1,4 @@
-import { SECTIONS, sectionFor } from './sections';
+import { SECTIONS, sectionFor, type Section } from './sections';
 
 /** What a marking on a belt may mean. Lengths in mm in the section's own basis. */
 export interface MarkingReading {
@@ -6,103 +6,170 @@ export interface MarkingReading {
   ribs: number | null;
   widthMm: number | null;
   lengthMm: number;
-  basis: 'effective' | 'outside' | 'pitch';
+  basis: Section['basis'];
+  /** Ribs on both sides, made to stretch on, or notched inside; not said for a plain belt. */
+  build?: 'double' | 'stretch' | 'cogged';
   /** The name of the pattern that reads it so. */
   scheme: string;
   /** Share of the likelihood among all readings of this marking, 0 to 1. */
   likelihood: number;
 }
 
+type Reading = Omit<MarkingReading, 'scheme' | 'likelihood'>;
+
 interface Pattern {
   scheme: string;
   /** Named groups: ribs, mm, tenths, width, teeth and so on, as `read` wants them. */
   pattern: RegExp;
-  read: (groups: Record<string, string>) => Omit<MarkingReading, 'scheme' | 'likelihood'> | null;
+  /** `line` is which line of the belt a V's length was said to be taken on. */
+  read: (groups: Record<string, string>, line: Line) => Reading | null;
   /** How usual the scheme is before the figures are looked at. */
   weight: number;
 }
 
-const INCH = 25.4;
+/** Outside, inside, or on the datum (pitch) line, as a suffix says it. */
+type Line = 'outside' | 'inside' | 'datum';
 
-/** V widths in mm and the section each stands for. */
-function veeByWidth(widthMm: number): string | null {
-  const fitting = SECTIONS.filter(({ kind }) => kind === 'vee').map(({ name, width }) => ({ name, off: Math.abs(width - widthMm) })).sort((a, b) => a.off - b.off)[0]!;
-  return fitting.off <= 0.8 ? fitting.name : null;
+const INCH = 25.4;
+const number = (text: string) => Number(text.replace(',', '.'));
+const tenthsOfInch = (text: string) => (Number(text) / 10) * INCH;
+const round = (value: number, places = 2) => Number(value.toFixed(places));
+
+function ribbed(letter: string, ribs: string, lengthMm: number, build?: string): Reading {
+  const section = sectionFor(`P${letter}`)!;
+  const count = Number(ribs);
+  return {
+    section: section.name, ribs: count, widthMm: round(count * section.width), lengthMm: round(lengthMm), basis: section.basis,
+    ...(build === 'D' && { build: 'double' as const }), ...(build === 'E' && { build: 'stretch' as const }),
+  };
 }
 
-const number = (text: string) => Number(text.replace(',', '.'));
-const ribbed = (ribs: number, lengthMm: number) => ({ section: 'PK', ribs, widthMm: Math.round(ribs * 3.56 * 100) / 100, lengthMm: Math.round(lengthMm * 100) / 100, basis: 'effective' as const });
-const vee = (widthMm: number, lengthMm: number) => {
-  const section = veeByWidth(widthMm);
-  return section === null ? null : { section, ribs: null, widthMm: Math.round(widthMm * 10) / 10, lengthMm: Math.round(lengthMm * 100) / 100, basis: 'outside' as const };
-};
+/** Widths that are printed rounded, and the section meant. */
+const ROUNDED_WIDTHS: Record<number, string> = { 9.5: 'AV10', 12.5: 'AV13' };
 
-/** Inch V widths by the two digits that stand for them: tenths of a sixteenth and nominal sixteenths of the top width. */
-const INCH_WIDTHS: Record<string, number> = { '10': 9.7, '11': 11.2, '13': 9.7, '15': 9.7, '17': 11.2, '20': 12.7, '22': 17.5, '24': 19, '25': 17.5 };
+/** A V-belt by its top width, mm: the section next to it, no more than `within` off. */
+function vee(widthMm: number, lengthMm: number, line: Line, within = 0.8): Reading | null {
+  const off = ({ width }: Section) => Math.abs(width - widthMm);
+  const nearest = SECTIONS.filter(({ kind }) => kind === 'vee').reduce((best, next) => (off(next) < off(best) - 1e-9 ? next : best));
+  const section = sectionFor(ROUNDED_WIDTHS[widthMm] ?? '') ?? (off(nearest) <= within ? nearest : null);
+  return section && veeOf(section, widthMm, lengthMm, line);
+}
 
-/** Eighths of an inch by the last digit of a style number: 0 to 7 eighths. */
-const eighths = (digit: string) => Number(digit) / 8;
+/** A V-belt is told by its outside length; the line inside lies its whole height further in, the datum line its cord's depth. */
+function veeOf(section: Section, widthMm: number, lengthMm: number, line: Line): Reading {
+  const inward = { outside: 0, inside: section.thickness, datum: section.markedOffset }[line];
+  return { section: section.name, ribs: null, widthMm: round(widthMm, 1), lengthMm: round(lengthMm + 2 * Math.PI * inward), basis: section.basis };
+}
+
+/** A toothed belt has a whole number of teeth; where a length was given it must agree with them to 2 mm. */
+function toothed(section: string, teeth: number, widthMm: number, lengthMm?: number): Reading | null {
+  const exact = teeth * sectionFor(section)!.pitch;
+  if (lengthMm !== undefined && Math.abs(exact - lengthMm) > 2) return null;
+  return { section, ribs: null, widthMm: round(widthMm), lengthMm: round(exact, 3), basis: 'pitch' };
+}
+
+const teethOf = (section: string, lengthMm: number) => Math.round(lengthMm / sectionFor(section)!.pitch);
+
+/** Toothed sections by the pitch that is printed for them. */
+const BY_PITCH: Record<string, string> = { '5.08': 'XL', '9.525': 'L', '12.7': 'H', '8': 'H8M', '14': 'H14M' };
+
+/** Style numbers that stand for an inch V width without being it, mm. */
+const STYLE_WIDTHS: Record<string, number> = { '11': 11.2, '13': 9.7, '15': 9.7, '17': 11.2, '20': 12.7, '25': 17.5 };
+
+/** A five-figure inch V-belt by its width, and whole inches with a last figure in tenths or eighths. */
+function inchVee(scheme: string, widthOf: (code: string) => number | undefined, inchesOf: (last: number) => number | null, weight: number): Pattern {
+  return {
+    scheme, weight, pattern: /^(?<width>\d{2})(?<inches>\d{2})(?<last>\d)$/,
+    read: ({ width, inches, last }) => {
+      const [widthMm, part] = [widthOf(width!), inchesOf(Number(last))];
+      return widthMm === undefined || part === null ? null : vee(widthMm, (Number(inches) + part) * INCH, 'outside', 1.1);
+    },
+  };
+}
+const inThirtySeconds = (code: string) => (Number(code) / 32) * INCH;
+const inStyles = (code: string) => STYLE_WIDTHS[code];
+const asTenths = (last: number) => last / 10;
+const asEighths = (last: number) => (last <= 7 ? last / 8 : null);
 
 /**
  * The table of patterns. Each is a general way of marking belts, not a maker's; the figures decide between those that match.
  */
 const PATTERNS: readonly Pattern[] = [
-  { scheme: 'ribs-PK-mm', pattern: /^(?<ribs>\d{1,2})PK(?<mm>\d{3,4}(?:[.,]\d)?)$/, weight: 1, read: ({ ribs, mm }) => ribbed(Number(ribs), number(mm!)) },
-  { scheme: 'PK-mm-ribs', pattern: /^PK(?<mm>\d{3,4})[-/](?<ribs>\d{1,2})$/, weight: 0.7, read: ({ ribs, mm }) => ribbed(Number(ribs), number(mm!)) },
-  { scheme: 'mm-PK-ribs', pattern: /^(?<mm>\d{3,4})PK(?<ribs>\d{1,2})$/, weight: 0.6, read: ({ ribs, mm }) => ribbed(Number(ribs), number(mm!)) },
-  { scheme: 'tenths-K-ribs', pattern: /^(?<tenths>\d{3,4})K(?<ribs>\d{1,2})$/, weight: 1, read: ({ tenths, ribs }) => ribbed(Number(ribs), (Number(tenths) / 10) * INCH) },
-  { scheme: 'K-ribs-tenths', pattern: /^K(?<ribs>\d{2})(?<tenths>\d{4})$/, weight: 0.8, read: ({ tenths, ribs }) => ribbed(Number(ribs), (Number(tenths) / 10) * INCH) },
-  { scheme: 'style-ribs-tenths', pattern: /^(?<style>[45])(?<ribs>0[2-9]|1[0-2])(?<tenths>\d{4})$/, weight: 0.8, read: ({ tenths, ribs }) => ribbed(Number(ribs), (Number(tenths) / 10) * INCH) },
-  { scheme: 'style-ribs-tenths', pattern: /^(?<style>[45]0)(?<ribs>[3-9])(?<tenths>\d{3,4})$/, weight: 0.5, read: ({ tenths, ribs }) => ribbed(Number(ribs), (Number(tenths) / 10) * INCH) },
-  { scheme: 'AV-width-mm', pattern: /^AV(?<width>10|13)[X×-]?(?<mm>\d{3,4})(?:LA)?$/, weight: 1, read: ({ width, mm }) => ({ section: `AV${width}`, ribs: null, widthMm: Number(width), lengthMm: number(mm!), basis: 'outside' }) },
-  { scheme: 'width×mm', pattern: /^(?<width>\d{1,2}(?:[.,]\d)?)[X×](?<mm>\d{3,4})(?:LA)?$/, weight: 0.9, read: ({ width, mm }) => vee(number(width!), number(mm!)) },
   {
-    scheme: 'width-inches-eighths', pattern: /^(?<width>\d{2})(?<inches>\d{2})(?<eighth>[0-7])$/, weight: 0.8,
-    read: ({ width, inches, eighth }) => (INCH_WIDTHS[width!] === undefined ? null : vee(INCH_WIDTHS[width!]!, (Number(inches) + eighths(eighth!)) * INCH)),
+    scheme: 'ribs-PK-mm', weight: 1, pattern: /^(?<ribs>\d{1,2})(?<build>[DE]?)P(?<letter>[JKLM])[X/-]?0?(?<mm>\d{3,4}(?:[.,]\d)?)$/,
+    read: ({ ribs, build, letter, mm }) => ribbed(letter!, ribs!, number(mm!), build),
   },
+  { scheme: 'PK-ribs-mm', weight: 0.8, pattern: /^P(?<letter>[JKLM])(?<ribs>\d{1,2})X(?<mm>\d{3,4})$/, read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)) },
+  { scheme: 'PK-mm-ribs', weight: 0.7, pattern: /^P(?<letter>[JKLM])(?<mm>\d{3,4})[-/](?<ribs>\d{1,2})$/, read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)) },
+  { scheme: 'mm-PK-ribs', weight: 0.6, pattern: /^(?<mm>\d{3,4})P(?<letter>[JKLM])(?<ribs>\d{1,2})$/, read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)) },
+  { scheme: 'tenths-K-ribs', weight: 1, pattern: /^(?<tenths>\d{3,4})(?<letter>[JKM])(?<ribs>\d{1,2})$/, read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)) },
+  { scheme: 'tenths-K-ribs', weight: 0.5, pattern: /^(?<tenths>\d{3,4})(?<letter>L)(?<ribs>\d{1,2})$/, read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)) },
+  { scheme: 'ribs-K-tenths', weight: 0.8, pattern: /^(?<ribs>\d{1,2})(?<letter>[JKM])(?<tenths>\d{3,4})$/, read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)) },
+  { scheme: 'K-ribs-tenths', weight: 0.8, pattern: /^(?<letter>[JKLM])(?<ribs>\d{2})-?(?<tenths>\d{4})$/, read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)) },
+  { scheme: 'style-ribs-tenths', weight: 0.8, pattern: /^[45](?<ribs>0[2-9]|1[0-2])(?<tenths>\d{4})$/, read: ({ tenths, ribs }) => ribbed('K', ribs!, tenthsOfInch(tenths!)) },
+  { scheme: 'style-ribs-tenths', weight: 0.5, pattern: /^[45]0(?<ribs>[3-9])(?<tenths>\d{3,4})$/, read: ({ tenths, ribs }) => ribbed('K', ribs!, tenthsOfInch(tenths!)) },
   {
-    scheme: 'width-inches-tenths', pattern: /^(?<width>\d{2})(?<inches>\d{2})(?<tenth>\d)$/, weight: 0.4,
-    read: ({ width, inches, tenth }) => (INCH_WIDTHS[width!] === undefined ? null : vee(INCH_WIDTHS[width!]!, (Number(inches) + Number(tenth) / 10) * INCH)),
+    scheme: 'AV-width-mm', weight: 1, pattern: /^AV(?<cogged>X?)(?<width>10|13|15|17)[X/-]?(?<mm>\d{3,4})$/,
+    read: ({ cogged, width, mm }, line) => ({ ...veeOf(sectionFor(`AV${width}`)!, Number(width), number(mm!), line), ...(cogged && { build: 'cogged' as const }) }),
   },
+  { scheme: 'width×mm', weight: 0.9, pattern: /^(?<width>\d{1,2}(?:[.,]\d)?)[X/](?<mm>\d{3,4})$/, read: ({ width, mm }, line) => vee(number(width!), number(mm!), line) },
+  { scheme: 'width-A-mm', weight: 0.9, pattern: /^(?<width>\d{1,2}(?:[.,]\d)?)A0?(?<mm>\d{3,4})$/, read: ({ width, mm }, line) => vee(number(width!), number(mm!), line) },
+  {
+    // Classical belts are told by the inches of their inside.
+    scheme: 'letter-inches', weight: 0.9, pattern: /^(?<letter>[ABC])(?<inches>\d{2,3}(?:[.,]\d)?)$/,
+    read: ({ letter, inches }) => veeOf(sectionFor(letter!)!, sectionFor(letter!)!.width, number(inches!) * INCH, 'inside'),
+  },
+  { scheme: 'letter-mm', weight: 0.7, pattern: /^(?<letter>[ABC])(?<mm>\d{4})$/, read: ({ letter, mm }, line) => veeOf(sectionFor(letter!)!, sectionFor(letter!)!.width, number(mm!), line) },
+  inchVee('width-inches-tenths', inThirtySeconds, asTenths, 0.8),
+  inchVee('width-inches-eighths', inThirtySeconds, asEighths, 0.5),
+  inchVee('style-inches-tenths', inStyles, asTenths, 0.25),
+  inchVee('style-inches-eighths', inStyles, asEighths, 0.15),
   {
     // Pitch length in tenths of an inch, pitch code, width in hundredths of an inch (ISO 5296).
-    scheme: 'tenths-pitch-hundredths', pattern: /^(?<tenths>\d{2,4})(?<pitch>L|H)(?<width>\d{3})$/, weight: 1,
-    read: ({ tenths, pitch, width }) => toothed(pitch!, Math.round(((Number(tenths) / 10) * INCH) / sectionFor(pitch!)!.pitch), (Number(width) / 100) * INCH, (Number(tenths) / 10) * INCH),
+    scheme: 'tenths-pitch-hundredths', weight: 1, pattern: /^(?<tenths>\d{2,4})(?<pitch>XL|L|H)(?<width>\d{3})$/,
+    read: ({ tenths, pitch, width }) => toothed(pitch!, teethOf(pitch!, tenthsOfInch(tenths!)), (Number(width) / 100) * INCH, tenthsOfInch(tenths!)),
   },
-  { scheme: 'teeth-pitch-mm', pattern: /^(?<teeth>\d{2,3})(?<pitch>L|H)(?<width>\d{2}(?:[.,]\d)?)(?:MM)?$/, weight: 0.7, read: ({ teeth, pitch, width }) => toothed(pitch!, Number(teeth), number(width!)) },
-  { scheme: 'teeth×pitch×width', pattern: /^(?<teeth>\d{2,3})[X×](?<mm>9[.,]525|12[.,]7)[X×](?<width>\d{1,2}(?:[.,]\d)?)$/, weight: 0.9, read: ({ teeth, mm, width }) => toothed(number(mm!) > 10 ? 'H' : 'L', Number(teeth), number(width!)) },
+  { scheme: 'teeth-pitch-mm', weight: 0.7, pattern: /^(?<teeth>\d{2,3})(?<pitch>XL|L|H)(?<width>\d{2}(?:[.,]\d)?)$/, read: ({ teeth, pitch, width }) => toothed(pitch!, Number(teeth), number(width!)) },
+  {
+    scheme: 'mm-pitch-mm', weight: 1, pattern: /^(?<mm>\d{3,4})[X/-]?H?(?<pitch>8|14)M[X/-]?(?<width>\d{2,3})$/,
+    read: ({ mm, pitch, width }) => toothed(`H${pitch}M`, teethOf(`H${pitch}M`, Number(mm)), Number(width), Number(mm)),
+  },
+  {
+    scheme: 'teeth×pitch×width', weight: 0.9, pattern: /^(?<teeth>\d{2,3})[X/-](?<pitch>5[.,]08|9[.,]525|12[.,]7|8|14)[X/-](?<width>\d{1,3}(?:[.,]\d)?)$/,
+    read: ({ teeth, pitch, width }) => toothed(BY_PITCH[pitch!.replace(',', '.')]!, Number(teeth), number(width!)),
+  },
 ];
 
-/** A toothed belt has a whole number of teeth; where a length was given it must agree with them to half a pitch. */
-function toothed(section: string, teeth: number, widthMm: number, lengthMm?: number): Omit<MarkingReading, 'scheme' | 'likelihood'> | null {
-  const exact = teeth * sectionFor(section)!.pitch;
-  if (lengthMm !== undefined && Math.abs(exact - lengthMm) > 2) return null;
-  return { section, ribs: null, widthMm: Math.round(widthMm * 100) / 100, lengthMm: Math.round(exact * 1000) / 1000, basis: 'pitch' };
+/** How plausible figures are for a road vehicle's accessory belt: 1 within the usual, less outside, 0 where no such belt is made. */
+function plausibility({ ribs, lengthMm, widthMm }: Reading): number {
+  if (lengthMm < 250 || lengthMm > 5000) return 0;
+  const usual = lengthMm >= 500 && lengthMm <= 3200 ? 1 : 0.3;
+  if (ribs !== null) return ribs < 2 || ribs > 14 ? 0 : usual * (ribs >= 3 && ribs <= 8 ? 1 : 0.4);
+  return widthMm !== null && widthMm > 0 && widthMm < 80 ? usual : 0;
 }
 
-/** How plausible figures are for a road vehicle's accessory belt: 1 within the usual, less outside, 0 where no such belt is made. */
-function plausibility({ section, ribs, lengthMm, widthMm }: Omit<MarkingReading, 'scheme' | 'likelihood'>): number {
-  if (lengthMm < 250 || lengthMm > 5000) return 0;
-  if (section === 'PK' && (ribs === null || ribs < 2 || ribs > 14)) return 0;
-  const usual = lengthMm >= 500 && lengthMm <= 3200 ? 1 : 0.3;
-  if (section === 'PK') return usual * (ribs! >= 3 && ribs! <= 8 ? 1 : 0.4);
-  return usual * (widthMm !== null && widthMm > 0 && widthMm < 80 ? 1 : 0);
-}
+/** What a belt is made of, or how, printed behind its size. */
+const MATERIAL = /[-/(]?(EPDM|HNBR|NBR|CR|NEOPRENE|POLYCHLOROPRENE|ARAMID|ELASTIC|ELAST|STRETCH)\)?$/;
+const LINES: Record<string, Line> = { LA: 'outside', LI: 'inside', LD: 'datum', LP: 'datum', LW: 'datum' };
 
 /**
- * What is printed on a belt, read in the general schemes; best first, empty for nonsense. Spaces, dots between parts and case do not matter.
+ * What is printed on a belt, read in the general schemes; best first, empty for nonsense. Spaces, dots between parts, case, the width of the letters and what the belt is
+ * made of do not matter; behind a V-belt's length La, Li or Ld says on which line it was taken, outside where nothing does.
  */
 export function readMarking(text: string): MarkingReading[] {
-  const plain = text.toUpperCase().replace(/[\s_·]+/g, '').replace(/[*]/g, 'X').replace(/(?<=[A-Z])[-.](?=\d)|(?<=\d)[-.](?=[A-Z])/g, '');
-  if (plain.length > 40) return [];
+  if (text.length > 60) return [];
+  const plain = text.normalize('NFKC').toUpperCase().replace(/[\s_·]+/g, '').replace(/[*×]/g, 'X').replace(MATERIAL, '');
+  const [, size = plain, suffix = ''] = /^(.*\d)(MM|LE|LA|LI|LD|LP|LW)$/.exec(plain.replace(/MM(?=L[A-Z]$)/, '')) ?? [];
+  const tidy = size.replace(/(?<=[A-Z])[-.](?=\d)|(?<=\d)[-.](?=[A-Z])/g, '');
   const found = PATTERNS.flatMap(({ scheme, pattern, read, weight }) => {
-    const groups = pattern.exec(plain)?.groups;
-    const reading = groups && read(groups);
+    const groups = pattern.exec(tidy)?.groups;
+    const reading = groups && read(groups, LINES[suffix] ?? 'outside');
     const share = reading ? weight * plausibility(reading) : 0;
     return reading && share > 0 ? [{ ...reading, scheme, likelihood: share }] : [];
   });
   // Two patterns may read the same; the likelier name is kept.
-  const distinct = found.filter((one, k) => !found.some((other, j) => j !== k && other.section === one.section && other.ribs === one.ribs && other.lengthMm === one.lengthMm && (other.likelihood > one.likelihood || (other.likelihood === one.likelihood && j < k))));
+  const same = (one: Reading, other: Reading) => one.section === other.section && one.ribs === other.ribs && one.lengthMm === other.lengthMm;
+  const distinct = found.filter((one, k) => !found.some((other, j) => j !== k && same(one, other) && (other.likelihood > one.likelihood || (other.likelihood === one.likelihood && j < k))));
   const total = distinct.reduce((sum, { likelihood }) => sum + likelihood, 0);
   return distinct.map((one) => ({ ...one, likelihood: one.likelihood / total })).sort((a, b) => b.likelihood - a.likelihood);
 }

@@ -22,6 +22,10 @@ export interface Section {
   grooveAngle: number;
   /** Tooth pitch; 0 where there are no teeth. */
   pitch: number;
+  /** From the pitch circle of a toothed pulley in to the tips of its teeth; 0 where there are none. */
+  tipDepth: number;
+  /** Of a ribbed belt, one groove of its pulley: how wide it is open at the rim, and how deep. Defaults. */
+  groove: { open: number; depth: number } | null;
 }
 
 export type SectionOverrides = Partial<Record<(typeof OVERRIDABLE)[number], number>>;
@@ -29,19 +33,24 @@ export type SectionOverrides = Partial<Record<(typeof OVERRIDABLE)[number], numb
 /** The constants that `sectionOverrides` may name. `cordDepth` sets the three offsets of a V-belt at once. */
 export const OVERRIDABLE = ['cordDepth', 'driveOffset', 'backOffset', 'markedOffset', 'thickness', 'width', 'grooveAngle', 'pitch'] as const;
 
-const RIBBED: Section = {
-  name: 'PK',
-  kind: 'ribbed',
-  basis: 'effective',
-  source: 'ISO 9981, SAE J1459',
-  driveOffset: 2.0,
-  backOffset: 1.3,
-  markedOffset: -2.0,
-  thickness: 4.6,
-  width: 3.56,
-  grooveAngle: 40,
-  pitch: 0,
-};
+/** `effective` is from the effective line, on which a pulley's diameter is read and the belt is marked, out to the cord. */
+function ribbed(name: string, width: number, effective: number, backOffset: number, thickness: number, depth: number, source: string): Section {
+  return {
+    name,
+    kind: 'ribbed',
+    basis: 'effective',
+    source,
+    driveOffset: effective,
+    backOffset,
+    markedOffset: -effective,
+    thickness,
+    width,
+    grooveAngle: 40,
+    pitch: 0,
+    tipDepth: 0,
+    groove: { open: 0.8 * width, depth },
+  };
+}
 
 function vee(name: string, width: number, cordDepth: number, thickness: number, source: string): Section {
   return {
@@ -54,6 +63,8 @@ function vee(name: string, width: number, cordDepth: number, thickness: number, 
     width,
     grooveAngle: 36,
     pitch: 0,
+    tipDepth: 0,
+    groove: null,
   };
 }
 
@@ -71,13 +82,13 @@ function inchVee(name: string, width: number, thickness: number): Section {
   return vee(name, width, scaledDepth(width), thickness, 'SAE J636 width; cord depth scaled between AV10 and AV13');
 }
 
-/** ISO 5296 trapezoidal belts: `differential` is from the pitch line to the pulley's outside diameter. */
-function toothed(name: string, pitch: number, thickness: number, toothHeight: number, differential: number): Section {
+/** `differential` is from the pitch line to the tips of the pulley's teeth, its outside diameter. */
+function toothed(name: string, pitch: number, thickness: number, toothHeight: number, differential: number, source = 'ISO 5294, ISO 5296'): Section {
   return {
     name,
     kind: 'toothed',
     basis: 'pitch',
-    source: 'ISO 5294, ISO 5296',
+    source,
     driveOffset: toothHeight + differential,
     backOffset: Number((thickness - toothHeight - differential).toFixed(3)),
     markedOffset: 0,
@@ -85,20 +96,36 @@ function toothed(name: string, pitch: number, thickness: number, toothHeight: nu
     width: 0,
     grooveAngle: 40,
     pitch,
+    tipDepth: differential,
+    groove: null,
   };
 }
 
+const CURVILINEAR = 'ISO 13050; thickness a default';
+const CLASSICAL = 'ISO 4184 width; cord depth and thickness defaults';
+
 export const SECTIONS: readonly Section[] = [
-  RIBBED,
+  ribbed('PK', 3.56, 2.0, 1.3, 4.6, 2.4, 'ISO 9981, SAE J1459'),
+  ribbed('PJ', 2.34, 1.2, 1.1, 3.8, 2.0, 'ISO 9982; thickness and cord depth defaults'),
+  ribbed('PL', 4.7, 3.0, 1.8, 8.5, 4.8, 'ISO 9982; thickness and cord depth defaults'),
+  ribbed('PM', 9.4, 4.0, 2.6, 14.5, 9.8, 'ISO 9982; thickness and cord depth defaults'),
   vee('AV10', 10, 2.07, 8, 'ISO 2790; cord depth a default'),
   vee('AV13', 13, 2.86, 10, 'ISO 2790; cord depth a default'),
+  vee('AV15', 15, scaledDepth(15), 11, 'ISO 2790 width; cord depth scaled between AV10 and AV13'),
+  vee('AV17', 17, scaledDepth(17), 12, 'ISO 2790 width; cord depth scaled between AV10 and AV13'),
   inchVee('SAE 0.380', 9.7, 8),
   inchVee('SAE 0.440', 11.2, 8.7),
   inchVee('SAE 0.500', 12.7, 9.9),
   inchVee('SAE 11/16', 17.5, 11.5),
   inchVee('SAE 3/4', 19, 12.7),
+  vee('A', 13, 2.75, 8, CLASSICAL),
+  vee('B', 17, 3.5, 11, CLASSICAL),
+  vee('C', 22, 4.8, 14, CLASSICAL),
+  toothed('XL', 5.08, 2.3, 1.27, 0.254),
   toothed('L', 9.525, 3.6, 1.91, 0.381),
   toothed('H', 12.7, 4.3, 2.29, 0.686),
+  toothed('H8M', 8, 6, 3.38, 0.686, CURVILINEAR),
+  toothed('H14M', 14, 10, 6.02, 1.397, CURVILINEAR),
 ];
 
 export const SECTION_NAMES: readonly string[] = SECTIONS.map((section) => section.name);

@@ -155,7 +155,7 @@ function linkTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel 
   };
 }
 
-/** A split V sheave: taking out a shim of thickness t raises the running radius by t / (2·tan(half groove angle)). */
+/** A split V sheave: taking out a shim of thickness t lets the belt ride t / (2·tan(half groove angle)) higher between the halves, whose rim stays as large as it is. */
 function shimTravel(drive: Drive, station: Station, adjuster: Adjuster, belt: Belt): Travel | null {
   const sum = (value: unknown) => (Array.isArray(value) ? value.reduce<number>((total, one) => total + number(one), 0) : number(value));
   const between = sum(adjuster['shims']);
@@ -164,7 +164,7 @@ function shimTravel(drive: Drive, station: Station, adjuster: Adjuster, belt: Be
   if (between + spare === 0 || sheaves.length === 0) return null;
   const at = (share: number) => {
     const removed = (between + spare) * share - spare;
-    return sheaves.reduce((split, sheave) => changePulley(split, sheave.id, { diameter: (sheave.diameter ?? 0) + removed / Math.tan(halfGrooveAngle(sheave)) }), drive);
+    return sheaves.reduce((split, sheave) => changePulley(split, sheave.id, { ride: (sheave.ride ?? 0) + removed / (2 * Math.tan(halfGrooveAngle(sheave))) }), drive);
   };
   return { station: station.id, kind: adjuster.kind, reads: 'travel', at, readingAt: (share) => (between + spare) * share, marks: null, now: spare / (between + spare) };
 }

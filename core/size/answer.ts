@@ -1,6 +1,7 @@
 import type { Drive } from '../drive/types';
 import { fitSurvey } from '../survey/fit';
 import { DEFAULT_DOUBT, doubtOf, type Doubt } from './doubt';
+import { puttingOn, type LastOn, type PuttingOn } from './putting-on';
 import { combinedLength, type CombinedLength } from './measured';
 import { sizeBelt, type Candidate, type SizeFinding, type SizeOptions, type Window } from './size';
 
@@ -9,7 +10,9 @@ export interface SizeAnswer {
   window: Window;
   candidates: (Candidate & { chance: number })[];
   findings: SizeFinding[];
-  lastOn: { pulley: string; needsMm: number } | null;
+  lastOn: LastOn | null;
+  /** Of a sprung arm: which way a wrench turns it to let the belt off. */
+  release: PuttingOn['release'];
   /** Path length against what the adjuster reads, from its slack end; `sigma` is one standard deviation of the path, mm. */
   curve: { share: number; reading: number; lengthMm: number; sigma: number }[];
   reads: 'armAngle' | 'travel' | null;
@@ -25,7 +28,7 @@ export interface SizeAnswer {
 }
 
 /** Sizes a belt, with what was measured of its length and the chance of each candidate. Null where the drive has no such belt. */
-export function answerFor(drive: Drive, beltId: string, options: Pick<SizeOptions, 'also' | 'stock'> & { draws?: number; onProgress?: (share: number) => void } = {}): SizeAnswer | null {
+export function answerFor(drive: Drive, beltId: string, options: Pick<SizeOptions, 'lengths' | 'also' | 'stock'> & { draws?: number; onProgress?: (share: number) => void } = {}): SizeAnswer | null {
   const belt = drive.belts.find(({ id }) => id === beltId);
   const plain = sizeBelt(drive, beltId, { lengths: [] });
   if (!plain || !belt) return null;
@@ -36,17 +39,19 @@ export function answerFor(drive: Drive, beltId: string, options: Pick<SizeOption
   const measured = combinedLength(drive, belt, plain.curve, middle);
   const shift = measured.shiftMm;
   // Every path is `shift` longer than drawn; so a belt of L sits where one of L − shift would by the drawing.
-  const also = options.also?.map((mm) => mm - shift);
-  const sizing = sizeBelt(drive, beltId, { ...options, ...(also && { also }), shiftMm: shift })!;
+  const asDrawn = (list: readonly number[] | undefined) => list?.map((mm) => mm - shift);
+  const [also, asked] = [asDrawn(options.also), asDrawn(options.lengths)];
+  const sizing = sizeBelt(drive, beltId, { ...options, ...(also && { also }), ...(asked && { lengths: asked }), shiftMm: shift })!;
   const certainty = middle > 0 ? measured.plusMinus / middle : 1;
   const doubt = doubtOf(drive, belt, sizing, { fit, certainty, ...(options.draws !== undefined && { draws: options.draws }), ...(options.onProgress && { onProgress: options.onProgress }) });
   const { curve } = sizing;
   const points = curve ? curve.lengths.length - 1 : 0;
-  const candidates = sizing.candidates.map((candidate, k) => ({ ...candidate, lengthMm: hundredth(candidate.lengthMm + shift), chance: doubt.chances[k] ?? 0 }));
+  const candidates = sizing.candidates.map((candidate, k) => ({ ...candidate, lengthMm: options.lengths?.[k] ?? hundredth(candidate.lengthMm + shift), chance: doubt.chances[k] ?? 0 }));
   return {
     window: Object.fromEntries(Object.entries(sizing.window).map(([state, mm]) => [state, typeof mm === 'number' ? mm + shift : mm])),
     candidates,
     findings: sizing.findings,
+    release: puttingOn(drive, beltId)!.release,
     lastOn: sizing.lastOn && { ...sizing.lastOn, needsMm: sizing.lastOn.needsMm + shift },
     curve: (curve?.lengths ?? []).flatMap((lengthMm, k) => (lengthMm === null ? [] : [{ share: k / points, reading: curve!.travel.readingAt(k / points), lengthMm: lengthMm + shift, sigma: doubt.spread[k] ?? 0 }])),
     reads: curve?.travel.reads ?? null,

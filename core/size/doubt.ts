@@ -1,13 +1,14 @@
 import { changePulley, moveStation } from '../drive/edit';
 import type { Belt, Drive } from '../drive/types';
+import { sectionFor } from '../section';
 import { combinedDiameter } from '../survey/diameters';
 import type { SurveyFit } from '../survey/fit';
 import type { LengthCurve } from './curve';
-import { pathLength } from './curve';
+import { pathLength, slopeOf } from './curve';
 import type { Sizing } from './size';
 
 /** Taken where nothing was measured: of a place on the drawing, of a diameter, mm; and of a belt's length, as a share of it. One standard deviation each. Defaults. */
-export const DEFAULT_DOUBT = { placeMm: 1.5, diameterMm: 0.5, beltShare: 0.0015 };
+export const DEFAULT_DOUBT = { placeMm: 1.5, diameterMm: 0.5, beltShare: { ribbed: 0.0015, vee: 0.0015, toothed: 0.0004 } };
 
 export interface Doubt {
   /** By candidate, the chance that it fits, 0 to 1. */
@@ -44,20 +45,12 @@ const STEP = 0.05;
  * travel (it is all but straight over a few mm); the draws then cost next to nothing. Draws are the same for the same seed.
  */
 export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: DoubtOptions = {}): Doubt {
-  const { curve, candidates, lastOn } = sizing;
+  const { candidates } = sizing;
   const draws = options.draws ?? 10_000;
-  if (!curve) return { chances: candidates.map(({ verdict }) => Number(verdict === 'fits')), pair: null, spread: [], draws: 0 };
   const inputs = inputsOf(drive, belt, options.fit ?? null).map((input) => ({ ...input, sigma: input.sigma * (options.certainty ?? 1) }));
-  const shares = Array.from({ length: STATIONS }, (_, k) => k / (STATIONS - 1));
-  const slopes = shares.map((share) => inputs.map((input) => slopeAt(curve, belt, share, input)));
-  const points = curve.lengths.length - 1;
-  const spread = curve.lengths.map((_, k) => Math.hypot(...inputs.map(({ sigma }, i) => sigma * between(slopes, i, k / points))));
-
-  const { marks } = curve.travel;
-  const [from, to] = marks ? [marks.short, marks.long] : [0, curve.peak ?? 1];
-  const [atFrom, atTo] = [pathLength(curve.travel.at(from), belt), pathLength(curve.travel.at(to), belt)];
-  if (atFrom === null || atTo === null || lastOn === null) return { chances: candidates.map(() => 0), pair: null, spread, draws: 0 };
-  const [slopeFrom, slopeTo, slopeOn] = [from, to, 0].map((share) => inputs.map((_, i) => between(slopes, i, share))) as [number[], number[], number[]];
+  const { edges, spread } = sizing.curve ? adjusterEdges(belt, sizing, sizing.curve, inputs) : fixedEdges(drive, belt, sizing, inputs);
+  if (!edges) return { chances: candidates.map(() => 0), pair: null, spread, draws: 0 };
+  const beltShare = DEFAULT_DOUBT.beltShare[sectionFor(belt.section, belt.sectionOverrides)!.kind];
   const normal = normals(options.seed ?? 1);
   const sum = (slope: readonly number[], drawn: readonly number[]) => slope.reduce((total, value, i) => total + value * drawn[i]!, 0);
   const counts = candidates.map(() => 0);
@@ -65,10 +58,10 @@ export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: Doubt
   for (let draw = 0; draw < draws; draw += 1) {
     if (draw % 1000 === 0) options.onProgress?.(draw / draws);
     const drawn = inputs.map(({ sigma }) => sigma * normal());
-    const least = Math.max(atFrom + sum(slopeFrom, drawn), lastOn.needsMm + sum(slopeOn, drawn));
-    const most = atTo + sum(slopeTo, drawn);
+    const least = Math.max(...edges.least.map(({ mm, slopes }) => mm + sum(slopes, drawn)));
+    const most = edges.most.mm + sum(edges.most.slopes, drawn);
     const fits = candidates.map(({ lengthMm }) => {
-      const length = lengthMm * (1 + DEFAULT_DOUBT.beltShare * normal());
+      const length = lengthMm * (1 + beltShare * normal());
       return length >= least && length <= most;
     });
     for (let i = 0; i < fits.length; i += 1) {
@@ -87,6 +80,41 @@ export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: Doubt
     }),
   );
   return { chances, pair, spread, draws };
+}
+
+/** A length that bounds the belts that fit, as drawn, and how it answers to each input. */
+interface Edge {
+  mm: number;
+  slopes: number[];
+}
+
+/** A belt fits if it is longer than all of `least` and no longer than `most`. */
+interface Edges {
+  least: Edge[];
+  most: Edge;
+}
+
+/** Between the marks, or over the travel, and long enough to go on; and the ± of the path along the travel. */
+function adjusterEdges(belt: Belt, { fits, lastOn }: Sizing, curve: LengthCurve, inputs: readonly Input[]): { edges: Edges | null; spread: number[] } {
+  const shares = Array.from({ length: STATIONS }, (_, k) => (curve.end * k) / (STATIONS - 1));
+  const slopes = shares.map((share) => inputs.map(({ with: input }) => slopeOf((by) => input(curve.travel.at(share), by), belt, STEP)));
+  const at = (share: number) => inputs.map((_, i) => between(slopes, i, share / curve.end));
+  const points = curve.lengths.length - 1;
+  const spread = curve.lengths.map((_, k) => deviation(inputs, at(k / points)));
+  const [first, last] = [fits!.from, fits!.to].map((share) => pathLength(curve.travel.at(share), belt)) as [number | null, number | null];
+  if (first === null || last === null || lastOn === null || fits!.to < fits!.from) return { edges: null, spread };
+  return { edges: { least: [{ mm: first, slopes: at(fits!.from) }, { mm: lastOn.needsMm, slopes: at(0) }], most: { mm: last, slopes: at(fits!.to) } }, spread };
+}
+
+/** On fixed centres: no longer than the path, and no shorter than it can be stretched. */
+function fixedEdges(drive: Drive, belt: Belt, { fits }: Sizing, inputs: readonly Input[]): { edges: Edges | null; spread: number[] } {
+  if (!fits) return { edges: null, spread: [] };
+  const slopes = inputs.map(({ with: input }) => slopeOf((by) => input(drive, by), belt, STEP));
+  return { edges: { least: [{ mm: fits.from, slopes }], most: { mm: fits.to, slopes } }, spread: [deviation(inputs, slopes)] };
+}
+
+function deviation(inputs: readonly Input[], slopes: readonly number[]): number {
+  return Math.hypot(...inputs.map(({ sigma }, i) => sigma * slopes[i]!));
 }
 
 /** Places and diameters of all pulleys on the belt; the adjuster moves its own shaft, so that one's place is its pivot's doubt. */
@@ -114,12 +142,6 @@ function inputsOf(drive: Drive, belt: Belt, fit: SurveyFit | null): Input[] {
       }));
       return [...places, ...sizes];
     });
-}
-
-function slopeAt({ travel }: LengthCurve, belt: Belt, share: number, input: Input): number {
-  const drive = travel.at(share);
-  const [more, less] = [pathLength(input.with(drive, STEP), belt), pathLength(input.with(drive, -STEP), belt)];
-  return more === null || less === null ? 0 : (more - less) / (2 * STEP);
 }
 
 /** The response to input `i` at a share of the travel, between the points it was worked out at. */

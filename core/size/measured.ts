@@ -5,7 +5,7 @@ import { solveBelt } from '../path/solve';
 import { bodyRadiusMm, halfGrooveAngle, markedLengthMm, sectionFor, type Section } from '../section';
 import { cordLengthOf, pathLength, type LengthCurve } from './curve';
 import { FINEST } from '../survey/readings';
-import type { AdjusterState, Tool } from './measuring-tools';
+import { liesEitherWay, type AdjusterState, type Lay, type Tool } from './measuring-tools';
 
 /** One way a length was measured. `mm` is what the tape (or the print) said; for a gauge the distance of its wheels' centres. */
 export interface Measurement {
@@ -14,6 +14,8 @@ export interface Measurement {
   readonly mm: number;
   /** Where the adjuster stood with the tool laid on. */
   readonly state?: AdjusterState;
+  /** Where a string, rope or wire lay on grooved pulleys; in the grooves where nobody says and nothing speaks for the rims. */
+  readonly lay?: Lay;
   /** The loop lay doubled on the bench: the tape read half of it. */
   readonly doubled?: boolean;
   readonly thickness?: number;
@@ -38,8 +40,7 @@ export const TOOL_DEFAULTS: Record<Tool, { thickness: number; plusMinus: number;
   marking: { thickness: 0, plusMinus: 3, stretch: 0, worn: 0 },
 };
 
-/** A rib groove: open width over the rib pitch, and depth in mm. A V groove is as deep as the belt is thick, and this much more. Defaults. */
-const RIB_GROOVE = { open: 0.8, depth: 2.4 };
+/** A V groove is as deep as the belt is thick, and this much more, mm. Default. */
 const VEE_CLEARANCE = 2;
 
 export interface MeasuredLength {
@@ -55,6 +56,10 @@ export interface MeasuredLength {
   rules: { rule: 'as-read' | 'less-half-inch' | 'plus-inch' | 'less-one-percent'; offMm: number }[];
   /** Marked length less that of the drawing at the same adjuster state, mm; null where the drawing has none. */
   againstDrawing: number | null;
+  /** How a string was taken to lie; null for what lies one way only. */
+  lay: Lay | null;
+  /** The other witnesses of the length say that it lay the other way: so it is taken where nobody said, and told where somebody did. */
+  layTold: boolean;
   suspect: boolean;
 }
 
@@ -77,19 +82,17 @@ function shareOf(state: AdjusterState, curve: LengthCurve): number | null {
   return null;
 }
 
-/** The line in the middle of a tool laid on one pulley: into a groove a string drops, a strap bridges it; on a smooth face either lies as the belt's back would. */
-export function toolRadius(pulley: Pulley, side: 'drive' | 'back', section: Section, tool: Tool, thickness: number): number {
+/** The line in the middle of a tool laid on one pulley: into a groove a string drops, a strap bridges it, and so does a string that stays on the rims; on a smooth face either lies as the belt's back would. */
+export function toolRadius(pulley: Pulley, side: 'drive' | 'back', section: Section, tool: Tool, thickness: number, lay: Lay = 'groove'): number {
   const rim = bodyRadiusMm(pulley, section);
-  if (side === 'back' || pulley.surface === 'smooth' || pulley.surface === 'toothed' || tool === 'strap') return rim + thickness / 2;
+  if (side === 'back' || pulley.surface === 'smooth' || pulley.surface === 'toothed' || tool === 'strap' || lay === 'rim') return rim + thickness / 2;
   const vee = pulley.surface === 'vee';
-  const half = halfGrooveAngle({ grooveAngle: vee ? (pulley.grooveAngle ?? section.grooveAngle) : 40 });
-  const open = vee ? section.width : RIB_GROOVE.open * 3.56;
-  const depth = vee ? section.thickness + VEE_CLEARANCE : RIB_GROOVE.depth;
-  // Wedged between the flanks; never deeper than the floor; a thick one rides on the two edges.
-  const wedged = rim - open / 2 / Math.tan(half) + thickness / 2 / Math.sin(half);
+  const { open, depth } = vee || !section.groove ? { open: section.width, depth: section.thickness + VEE_CLEARANCE } : section.groove;
+  const half = halfGrooveAngle({ grooveAngle: vee ? (pulley.grooveAngle ?? section.grooveAngle) : section.grooveAngle });
   const floor = rim - depth + thickness / 2;
-  const edges = thickness > open ? rim + Math.sqrt((thickness / 2) ** 2 - (open / 2) ** 2) : Infinity;
-  return Math.max(floor, Math.min(wedged, edges));
+  // A round one touches the flanks a little inside its own width; where they end before that it rides on their two edges.
+  if ((thickness / 2) * Math.cos(half) > open / 2) return Math.max(floor, rim + Math.sqrt((thickness / 2) ** 2 - (open / 2) ** 2));
+  return Math.max(floor, rim - open / 2 / Math.tan(half) + thickness / 2 / Math.sin(half));
 }
 
 /**
@@ -113,6 +116,8 @@ export function measuredLength(drive: Drive, belt: Belt, curve: LengthCurve | nu
       { rule: 'less-one-percent', offMm: 0.99 * read - markedMm },
     ],
     againstDrawing: drawn === null ? null : markedMm - drawn,
+    lay: liesEitherWay(tool) ? (measurement.lay ?? 'groove') : null,
+    layTold: false,
     suspect: false,
   });
   if (tool === 'marking') return { ...told(read, 0, []), rules: [] };
@@ -125,7 +130,7 @@ export function measuredLength(drive: Drive, belt: Belt, curve: LengthCurve | nu
   const solved = solveBelt(there, belt.id)!;
   const cord = cordLengthOf(solved);
   const pulleys = pulleysById(there);
-  const line = loopRound(solved.contacts.map(({ pulley, side, centre, turn }) => ({ ...centre, turn, radius: toolRadius(pulleys.get(pulley)!.pulley, side, section, tool, thickness) })));
+  const line = loopRound(solved.contacts.map(({ pulley, side, centre, turn }) => ({ ...centre, turn, radius: toolRadius(pulleys.get(pulley)!.pulley, side, section, tool, thickness, measurement.lay) })));
   if (cord === null || !line) return null;
   const parts: MeasuredLength['parts'] = [
     ...solved.contacts.map(({ pulley, arcLength }, k) => ({ pulley, part: 'pulley' as const, mm: arcLength! - line.arcs[k]! })),
@@ -145,19 +150,20 @@ const SUSPECT_AT = 3;
  * makes it.
  */
 export function combinedLength(drive: Drive, belt: Belt, curve: LengthCurve | null, drawnSigma: number): CombinedLength {
-  const measured = (belt.measurements ?? []).flatMap((measurement) => measuredLength(drive, belt, curve, measurement) ?? []);
-  const witnesses = measured.flatMap(({ againstDrawing, plusMinus }, k) => (againstDrawing === null ? [] : [{ at: againstDrawing, sigma: Math.max(FINEST, plusMinus), k }]));
-  const all = [...witnesses, { at: 0, sigma: Math.max(0.1, drawnSigma), k: -1 }];
-  const weighed = (list: typeof all) => {
-    const weight = list.reduce((sum, { sigma }) => sum + sigma ** -2, 0);
-    return { at: list.reduce((sum, { at, sigma }) => sum + at * sigma ** -2, 0) / weight, sigma: weight ** -0.5 };
-  };
+  const sigma0 = Math.max(0.1, drawnSigma);
+  const plain = (belt.measurements ?? []).flatMap((measurement) => {
+    const result = measuredLength(drive, belt, curve, measurement);
+    return result ? [{ measurement, result }] : [];
+  });
+  const measured = plain.map(({ measurement, result }) => {
+    const witnesses = [...plain.filter((other) => other.measurement !== measurement).flatMap(({ result: other }) => witnessOf(other)), { at: 0, sigma: sigma0 }];
+    return layTold(drive, belt, curve, measurement, result, witnesses);
+  });
+  const all = [...measured.flatMap((one, k) => witnessOf(one).map((witness) => ({ ...witness, k }))), { at: 0, sigma: sigma0, k: -1 }];
   const { at: shiftMm, sigma } = weighed(all);
   const scores = all.map((one) => {
     const rest = all.filter((other) => other !== one);
-    if (rest.length === 0) return { one, score: 0 };
-    const others = weighed(rest);
-    return { one, score: Math.abs(one.at - others.at) / Math.hypot(one.sigma, others.sigma) };
+    return { one, score: rest.length === 0 ? 0 : apart(one, weighed(rest)) };
   });
   const worst = scores.reduce((most, next) => (next.score > most.score ? next : most));
   const disagree = worst.score > SUSPECT_AT;
@@ -166,4 +172,39 @@ export function combinedLength(drive: Drive, belt: Belt, curve: LengthCurve | nu
     shiftMm, disagree,
     plusMinus: disagree ? (sigma * worst.score) / SUSPECT_AT : sigma,
   };
+}
+
+/** How much longer a path is than drawn by one witness, and how sure that is, mm. */
+interface Witness {
+  at: number;
+  sigma: number;
+}
+
+function witnessOf({ againstDrawing, plusMinus }: MeasuredLength): Witness[] {
+  return againstDrawing === null ? [] : [{ at: againstDrawing, sigma: Math.max(FINEST, plusMinus) }];
+}
+
+function weighed(list: readonly Witness[]): Witness {
+  const weight = list.reduce((sum, { sigma }) => sum + sigma ** -2, 0);
+  return { at: list.reduce((sum, { at, sigma }) => sum + at * sigma ** -2, 0) / weight, sigma: weight ** -0.5 };
+}
+
+/** How far two witnesses are apart, in standard deviations. */
+function apart(one: Witness, two: Witness): number {
+  return Math.abs(one.at - two.at) / Math.hypot(one.sigma, two.sigma);
+}
+
+/**
+ * A string that lay on the rims reads many mm more than one in the grooves. Where the other witnesses contradict the way it is taken to lie and agree with the other way, it
+ * is taken so if nobody said how it lay; what somebody said stands, and is told.
+ */
+function layTold(drive: Drive, belt: Belt, curve: LengthCurve | null, measurement: Measurement, result: MeasuredLength, others: readonly Witness[]): MeasuredLength {
+  if (result.lay === null) return result;
+  const [own] = witnessOf(result);
+  const turned = measuredLength(drive, belt, curve, { ...measurement, lay: result.lay === 'groove' ? 'rim' : 'groove' });
+  const [other] = turned ? witnessOf(turned) : [];
+  if (!own || !other) return result;
+  const rest = weighed(others);
+  if (apart(own, rest) <= SUSPECT_AT || apart(other, rest) > SUSPECT_AT) return result;
+  return { ...(measurement.lay === undefined ? turned! : result), layTold: true };
 }

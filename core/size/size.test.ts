@@ -60,14 +60,15 @@ test('a turnbuckle turns the accessory as its three sides say', () => {
   }
 });
 
-test('taking out a shim raises the running diameter by t / tan(half the groove angle)', () => {
+test('taking out a shim lets the belt ride higher by t / (2·tan(half the groove angle)) between halves that stay as large', () => {
   const adjuster: Adjuster = { kind: 'shims', shims: [0.8, 0.8, 1], spare: [0.5] };
   const drive = withAdjuster([['crank', 0, 0, 160], ['gen', 300, 0, 80]], 'gen', adjuster, { section: 'AV10' });
   const { travel } = lengthCurve(drive, drive.belts[0]!)!;
-  const at = (share: number) => travel.at(share).stations[1]!.pulleys[0]!.diameter!;
-  expect(at(travel.now)).toBeCloseTo(80, 9);
-  expect(at(1) - 80).toBeCloseTo(2.6 / Math.tan(Math.PI / 10), 9);
-  expect(at(0) - 80).toBeCloseTo(-0.5 / Math.tan(Math.PI / 10), 9);
+  const at = (share: number) => travel.at(share).stations[1]!.pulleys[0]!;
+  expect(at(travel.now).ride).toBeCloseTo(0, 9);
+  expect(at(1).ride).toBeCloseTo(2.6 / 2 / Math.tan(Math.PI / 10), 9);
+  expect(at(0).ride).toBeCloseTo(-0.5 / 2 / Math.tan(Math.PI / 10), 9);
+  expect(at(1).diameter).toBe(80);
 });
 
 /** A smooth tensioner on an arm that pushes the lower span in from outside. */

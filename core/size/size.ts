@@ -1,17 +1,17 @@
 import type { Belt, Drive } from '../drive/types';
 import { changePulley } from '../drive/edit';
-import { findPulley } from '../drive/look-up';
-import { spanClearances } from '../path/clearance';
+import { beltClearances } from '../path/clearance';
 import type { Severity } from '../path/finding';
 import { solveBelt } from '../path/solve';
-import { bodyRadiusMm, facingDepthMm, halfGrooveAngle, markedLengthMm, sectionFor, type Section } from '../section';
+import { halfGrooveAngle, markedLengthMm, sectionFor, type Section } from '../section';
 import { cordLengthOf, lengthCurve, pathLength, shareFor, type LengthCurve } from './curve';
+import { easiestLast, type LastOn } from './putting-on';
 import { armTension, stretchTension } from './tension';
 
 export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs';
 
 export interface SizeFinding {
-  code: 'no-adjuster' | 'no-path' | 'past-best-push' | 'window-outside' | 'marks-swapped' | 'past-end' | 'past-mark' | 'little-reserve' | 'uses-most';
+  code: 'no-adjuster' | 'no-path' | 'past-best-push' | 'lets-go' | 'window-outside' | 'marks-swapped' | 'past-end' | 'past-mark' | 'little-reserve' | 'uses-most';
   severity: Severity;
   figures?: Readonly<Record<string, number>>;
 }
@@ -24,8 +24,10 @@ export interface Candidate {
   travel?: number | null;
   /** 0 at the short mark or slack end, 1 at the long mark or tight end. */
   position: number | null;
-  /** For a sprung arm in that position; for the others the most there is, with the adjuster at its tight end. */
+  /** At rest, N. */
   tensionN: number | null;
+  /** Where that is: as the belt sits, by a sprung arm or its own stretch on fixed centres; or the most there is, with the adjuster at its tight end. */
+  tensionAt: 'as-it-sits' | 'tight-end';
   leastClearanceMm: number | null;
   /** Length left to the long mark or tight end, for seating and stretch, mm. */
   reserveMm: number;
@@ -51,8 +53,10 @@ export interface Sizing {
   candidates: Candidate[];
   findings: SizeFinding[];
   /** The pulley a belt is easiest slipped over last, and the marked length it needs for that at the slack end. */
-  lastOn: { pulley: string; needsMm: number } | null;
+  lastOn: LastOn | null;
   curve: LengthCurve | null;
+  /** Shares of the travel between which a belt fits; on fixed centres the marked lengths, mm, between which one does. Null where there is no path. */
+  fits: { from: number; to: number } | null;
 }
 
 export interface SizeOptions {
@@ -68,8 +72,8 @@ export interface SizeOptions {
 
 /** Kept for seating and stretch, as a share of the length, where the belt's own `reserve` does not say. Default. */
 export const DEFAULT_RESERVE_SHARE = 0.006;
-/** A stretch-fit belt takes no more than this. Default. */
-const STRETCH_FIT = 0.03;
+/** On fixed centres a belt stretches on by no more than this share: elastic ribs by much, the cords of a V or of teeth by next to nothing. Defaults. */
+const STRETCH_FIT: Record<Section['kind'], number> = { ribbed: 0.03, vee: 0.008, toothed: 0.002 };
 /** A V-belt that has lost this much of its width is looked at besides the new one, mm. Default. */
 export const WORN_WIDTH_MM = 1;
 /** An adjuster drawn this share of its travel past an end is past it, and not merely rounded. */
@@ -87,25 +91,28 @@ export function sizeBelt(drive: Drive, beltId: string, options: SizeOptions = {}
 }
 
 function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve, options: SizeOptions): Sizing {
-  const { travel, peak } = curve;
+  const { travel, peak, clear, end } = curve;
   const findings: SizeFinding[] = [];
-  const at = (share: number) => pathLength(travel.at(share), belt);
+  const at = (share: number) => (clear !== null && share > clear ? null : pathLength(travel.at(share), belt));
   const [slack, tight] = [at(0), at(1)];
   const arm = travel.reads === 'armAngle';
   const marks = travel.marks;
-  const window: Window = arm ? { full: slack, shortMark: marks ? at(marks.short) : null, longMark: marks ? at(marks.long) : null, free: tight } : { slackEnd: slack, tightEnd: tight };
-  if (slack === null || tight === null) findings.push({ code: 'no-path', severity: 'fault' });
+  // Past its best push, or once its roller has let go, an arm takes up no longer belt, whatever the mark says.
+  const window: Window = arm ? { full: slack, shortMark: marks ? at(marks.short) : null, longMark: marks ? at(Math.min(marks.long, end)) : null, free: tight } : { slackEnd: slack, tightEnd: tight };
+  if (slack === null || (tight === null && clear === null)) findings.push({ code: 'no-path', severity: 'fault' });
   if (peak !== null) findings.push({ code: 'past-best-push', severity: 'watch', figures: { at: travel.readingAt(peak), lengthMm: at(peak) ?? 0 } });
+  if (clear !== null) findings.push({ code: 'lets-go', severity: marks && marks.long > clear ? 'fault' : 'watch', figures: { at: travel.readingAt(clear), lengthMm: at(clear) ?? 0 } });
   if (marks && (Math.min(marks.short, marks.long) < -1e-9 || Math.max(marks.short, marks.long) > 1 + 1e-9)) findings.push({ code: 'window-outside', severity: 'fault' });
   const past = travel.now < -NEAR_END || travel.now > 1 + NEAR_END;
   if (past) findings.push({ code: 'past-end', severity: 'fault', figures: { at: travel.readingAt(travel.now) } });
   else if (marks && marks.short < marks.long && (travel.now < marks.short - NEAR_END || travel.now > marks.long + NEAR_END)) findings.push({ code: 'past-mark', severity: 'watch', figures: { at: travel.readingAt(travel.now), long: Number(travel.now > marks.long) } });
   const lastOn = easiestLast(travel.at(0), belt, section);
-  // The window that counts: between the marks, or the whole travel.
-  const [from, to] = marks ? [Math.min(marks.short, marks.long), Math.max(marks.short, marks.long)] : [0, Math.min(1, peak ?? 1)];
+  // The window that counts: between the marks or over the whole travel, as far as tightening tightens.
+  const [from, to] = marks ? [Math.min(marks.short, marks.long), Math.min(end, Math.max(marks.short, marks.long))] : [0, end];
   if (marks && marks.short >= marks.long) findings.push({ code: 'marks-swapped', severity: 'fault' });
+  const toMark = marks ? Math.max(marks.short, marks.long) : to;
   const longest = at(to);
-  const lengths = options.lengths ?? common(section, options, Math.min(slack ?? Infinity, at(from) ?? Infinity), Math.max(longest ?? 0, arm ? (at(peak ?? 1) ?? 0) : 0));
+  const lengths = options.lengths ?? common(section, options, Math.min(slack ?? Infinity, at(from) ?? Infinity), Math.max(longest ?? 0, arm ? (at(end) ?? 0) : 0));
   const tightCord = cordLengthOf(solveBelt(travel.at(to), belt.id)!);
 
   const worn = section.kind === 'vee' ? wornDown(drive, belt) : null;
@@ -117,7 +124,7 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
     const reserveMm = (longest ?? lengthMm) - lengthMm;
     const cord = lengthMm - markedLengthMm(0, section);
     const tensionN = arm ? (share === null ? null : armTension(drive, belt, curve, share)) : tightCord === null ? null : stretchTension(belt, tightCord, cord);
-    const position = positionOf(share, from, to);
+    const position = positionOf(share, from, toMark);
     let verdict: Verdict;
     if (!goesOn) verdict = 'will-not-go-on';
     else if (share === null) verdict = 'out-of-travel';
@@ -134,11 +141,11 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
     return {
       lengthMm, verdict,
       ...(arm ? { armAngle: share === null ? null : travel.readingAt(share) } : { travel: share === null ? null : travel.readingAt(share) }),
-      position, tensionN, leastClearanceMm: least, reserveMm, findings: own, share,
-      ...(worn && wornCurve && { worn: { deeperMm: worn.deeperMm, position: positionOf(shareFor(wornCurve, belt, lengthMm), from, to) } }),
+      position, tensionN, tensionAt: arm ? 'as-it-sits' : 'tight-end', leastClearanceMm: least, reserveMm, findings: own, share,
+      ...(worn && wornCurve && { worn: { deeperMm: worn.deeperMm, position: positionOf(shareFor(wornCurve, belt, lengthMm), from, toMark) } }),
     };
   });
-  return { window, candidates, findings, lastOn, curve };
+  return { window, candidates, findings, lastOn, curve, fits: { from, to } };
 }
 
 /** The drive with a worn V-belt on it: one that has lost Δw of width sits Δw / (2·tan(half groove angle)) deeper in every V. */
@@ -161,38 +168,25 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
   const path = pathLength(drive, belt);
   const fixed = drive.stations.some(({ adjuster, pulleys }) => adjuster?.kind === 'fixed' && pulleys.some(({ id }) => belt.route.some(({ pulley }) => pulley === id)));
   const findings: SizeFinding[] = [...(path === null ? [{ code: 'no-path', severity: 'fault' } as const] : []), ...(fixed ? [] : [{ code: 'no-adjuster', severity: 'watch' } as const])];
-  const cordPath = path === null ? null : path - markedLengthMm(0, section);
-  const clear = least(spanClearances(drive, solveBelt(drive, belt.id)!));
-  const lengths = options.lengths ?? (path === null ? [...(options.also ?? [])] : common(section, options, path * (1 - STRETCH_FIT), path));
-  const candidates = lengths.map((lengthMm): Candidate => {
-    const stretch = cordPath === null ? 0 : cordPath / (lengthMm - markedLengthMm(0, section)) - 1;
-    const verdict: Verdict = cordPath === null || stretch < -1e-9 ? 'out-of-travel' : stretch > STRETCH_FIT ? 'will-not-go-on' : clear !== null && clear < 0 ? 'rubs' : 'fits';
-    return {
-      lengthMm, verdict, travel: path === null ? null : 0, position: path === null ? null : 0,
-      tensionN: cordPath === null ? null : stretchTension(belt, cordPath, lengthMm - markedLengthMm(0, section)),
-      leastClearanceMm: clear, reserveMm: path === null ? 0 : path - lengthMm, findings: [], share: path === null ? null : 0,
-    };
-  });
-  return { window: { slackEnd: path, tightEnd: path }, candidates, findings, lastOn: null, curve: null };
+  const basis = markedLengthMm(0, section);
+  const clear = beltClearances(drive, solveBelt(drive, belt.id)!).least;
+  const least = path === null ? null : (path - basis) / (1 + STRETCH_FIT[section.kind]) + basis;
+  const lengths = options.lengths ?? (path === null ? [...(options.also ?? [])] : common(section, options, least!, path));
+  const candidates = lengths.map((lengthMm): Candidate => ({
+    lengthMm,
+    verdict: fixedVerdict(lengthMm, least, path, clear),
+    travel: path === null ? null : 0, position: path === null ? null : 0,
+    tensionN: path === null ? null : stretchTension(belt, path - basis, lengthMm - basis),
+    tensionAt: 'as-it-sits',
+    leastClearanceMm: clear, reserveMm: path === null ? 0 : path - lengthMm, findings: [], share: path === null ? null : 0,
+  }));
+  return { window: { slackEnd: path, tightEnd: path }, candidates, findings, lastOn: null, curve: null, fits: path === null ? null : { from: least!, to: path } };
 }
 
-/**
- * The pulley over whose rim the belt needs least length to be slipped on last: over a smooth face it slides on sideways, over ribs, a V rim or teeth it has to climb
- * to lie on the rim with its inner face, all the way round its wrap.
- */
-function easiestLast(slackened: Drive, belt: Belt, section: Section): Sizing['lastOn'] {
-  const tries = belt.route.flatMap(({ pulley: id, side }) => {
-    const pulley = findPulley(slackened, id)!;
-    const lift = side === 'back' || pulley.surface === 'smooth' ? 0 : bodyRadiusMm(pulley, section) + facingDepthMm('drive', section) - ridingRadius(slackened, belt, id);
-    const raised = lift > 0 ? (pulley.diameter === undefined ? null : changePulley(slackened, id, { diameter: pulley.diameter + 2 * lift })) : slackened;
-    const needsMm = raised && pathLength(raised, belt);
-    return needsMm === null ? [] : [{ pulley: id, needsMm }];
-  });
-  return tries.reduce<Sizing['lastOn']>((best, next) => (best === null || next.needsMm < best.needsMm - 1e-9 ? next : best), null);
-}
-
-function ridingRadius(drive: Drive, belt: Belt, pulley: string): number {
-  return solveBelt(drive, belt.id)!.contacts.find((contact) => contact.pulley === pulley)!.cordRadius;
+function fixedVerdict(lengthMm: number, least: number | null, path: number | null, clear: number | null): Verdict {
+  if (least === null || path === null || lengthMm > path + 1e-9) return 'out-of-travel';
+  if (lengthMm < least - 1e-9) return 'will-not-go-on';
+  return clear !== null && clear < 0 ? 'rubs' : 'fits';
 }
 
 /** The least any span clears anything by while the belt wears in, from one share of the travel to another; mm. */
@@ -200,14 +194,9 @@ function leastClearance({ travel }: LengthCurve, belt: Belt, from: number, to: n
   const steps = 4;
   const found = Array.from({ length: steps + 1 }, (_, k) => {
     const drive = travel.at(from + ((Math.min(1, to) - from) * k) / steps);
-    return least(spanClearances(drive, solveBelt(drive, belt.id)!));
+    return beltClearances(drive, solveBelt(drive, belt.id)!).least;
   }).filter((mm): mm is number => mm !== null);
   return found.length === 0 ? null : Math.min(...found);
-}
-
-function least(clearances: ReturnType<typeof spanClearances>): number | null {
-  const known = clearances.flatMap((one) => (one ? [one.mm] : []));
-  return known.length === 0 ? null : Math.min(...known);
 }
 
 /** Steps in which shops commonly stock a kind of belt, mm: 5 for ribbed, half an inch for V, one tooth for toothed. A default where no stock is kept. */

@@ -4,10 +4,10 @@ import { armAngles } from './adjuster';
 import type { LengthCurve } from './curve';
 import { pathLength } from './curve';
 
-/** Stiffness of a belt's cords, EA in N. Defaults: by rib or by section, scaled with the width for other V widths. */
+/** Stiffness of a belt's cords, EA in N. Defaults: by rib of PK or by section, scaled with the width for others. */
 export function stiffnessN(belt: Belt): number {
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
-  if (section.kind === 'ribbed') return 14_000 * (belt.ribs ?? 1);
+  if (section.kind === 'ribbed') return 14_000 * (section.width / 3.56) * (belt.ribs ?? 1);
   if (section.kind === 'vee') return 60_000 + ((section.width - 10) * (90_000 - 60_000)) / 3;
   return 200_000;
 }

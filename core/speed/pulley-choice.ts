@@ -16,12 +16,19 @@ export interface PulleyAtHand {
   grooves?: number | undefined;
   /** Pulleys of one name are put on together: an under- or overdrive set. */
   set?: string | undefined;
+  /** How many there are of it; one where nothing is said. */
+  count?: number | undefined;
 }
 
 /** A pulley changed for another: `pulley` of the drive gets the size of `at` from the list. */
 export interface PulleyChange {
   pulley: string;
   to: PulleyAtHand;
+}
+
+/** True where no pulley at hand is put on more shafts than there are of it. */
+export function enoughOf(changes: readonly PulleyChange[]): boolean {
+  return changes.every(({ to }) => changes.filter((other) => other.to.id === to.id).length <= (to.count ?? 1));
 }
 
 /** The drive with a pulley of another size in the place of one; where it sits stays as it is. */

@@ -2,7 +2,7 @@ import type { Drive } from '../drive/types';
 import { bandOf, type ShopBands } from './bands';
 import { chainTo } from './chain';
 import { effectOf, type DriveEffect } from './effect';
-import { goesOn, radiusWith, seatsOf, withPulley, type PulleyAtHand, type PulleyChange } from './pulley-choice';
+import { enoughOf, goesOn, radiusWith, seatsOf, withPulley, type PulleyAtHand, type PulleyChange } from './pulley-choice';
 import { marksOf } from './use';
 
 /** A speed wanted of a shaft at an engine speed: no less than `least`, no more than `most`, rev/min. */
@@ -130,7 +130,7 @@ export function choosePulleys(drive: Drive, targets: readonly SpeedTarget[], atH
     }
     let ways: Choice[] = [{ changes: chosen, cost: fixed }];
     for (const tries of free) {
-      ways = ways.concat(ways.flatMap((way) => (way.changes.length >= most ? [] : tries.map((one) => ({ changes: [...way.changes, ...one.changes], cost: way.cost + one.cost })))));
+      ways = ways.concat(ways.flatMap((way) => (way.changes.length >= most ? [] : tries.map((one) => ({ changes: [...way.changes, ...one.changes], cost: way.cost + one.cost })).filter(({ changes }) => enoughOf(changes)))));
       if (ways.length > JUDGED * 4) ways = ways.sort((a, b) => a.cost - b.cost).slice(0, JUDGED * 4);
     }
     for (const way of ways) keep(way);
@@ -145,7 +145,10 @@ export function choosePulleys(drive: Drive, targets: readonly SpeedTarget[], atH
     choose(index + 1, chosen, logs);
     if (chosen.length >= most) return;
     const id = shared[index]!;
-    for (const { to, log } of options.get(id)!) choose(index + 1, [...chosen, { pulley: id, to }], new Map(logs).set(id, log));
+    for (const { to, log } of options.get(id)!) {
+      const more = [...chosen, { pulley: id, to }];
+      if (enoughOf(more)) choose(index + 1, more, new Map(logs).set(id, log));
+    }
   };
   choose(0, [], new Map());
 
@@ -224,7 +227,8 @@ export function setsOf(drive: Drive, atHand: readonly PulleyAtHand[]): { set: st
   const names = [...new Set(atHand.flatMap(({ set }) => (set ? [set] : [])))];
   return names.flatMap((set) => {
     const taken = new Set<string>();
-    const changes = atHand.filter((at) => at.set === set).flatMap((to): PulleyChange[] => {
+    const pieces = atHand.filter((at) => at.set === set).flatMap((at) => Array.from({ length: at.count ?? 1 }, () => at));
+    const changes = pieces.flatMap((to): PulleyChange[] => {
       const seat = seats.find(([id, one]) => !taken.has(id) && goesOn(to, one));
       if (!seat) return [];
       taken.add(seat[0]);

@@ -1,7 +1,8 @@
 import { binStep, type UseBin } from './use';
 
-/** A pause between two rows longer than this is not running time, s. */
+/** A pause between two rows longer than this is not running time, s. A log whose rows are further apart, as one in minutes may be, is given several of its own steps. */
 const GAP_S = 10;
+const GAP_STEPS = 5;
 /** Below this the engine stands, rev/min. */
 const STANDS_RPM = 100;
 /** No engine goes beyond this; a row that says so is a fault of the logger. */
@@ -20,10 +21,12 @@ export interface SpeedLog {
   /** Seconds by 25 rev/min. */
   seconds: Float64Array;
   last: { s: number; rpm: number } | null;
+  /** The shortest time between two rows so far, s. */
+  leastStepS: number;
 }
 
 export function newSpeedLog(): SpeedLog {
-  return { rows: 0, bad: 0, firstBad: [], runningS: 0, standingS: 0, pauses: 0, seconds: new Float64Array(ABSURD_RPM / FINE_RPM + 1), last: null };
+  return { rows: 0, bad: 0, firstBad: [], runningS: 0, standingS: 0, pauses: 0, seconds: new Float64Array(ABSURD_RPM / FINE_RPM + 1), last: null, leastStepS: Infinity };
 }
 
 /** Which columns of a log hold time and engine speed. */
@@ -40,10 +43,59 @@ export interface LogColumns {
 export function logColumns(first: readonly string[]): LogColumns | null {
   const names = first.map((name) => name.trim().toLowerCase());
   if (names.length >= 2 && readTime(names[0]!, 1) !== null && readRpm(names[1]!) !== null) return { time: 0, rpm: 1, unitS: 1, heading: false };
-  const time = names.findIndex((name) => /\b(time|t|seconds?|sec|ms|elapsed|date|timestamp)\b/.test(name.replace(/_/g, ' ')));
-  const rpm = names.findIndex((name) => /rpm|rev|engine.?speed|1\/min|n_?eng/.test(name));
-  if (time < 0 || rpm < 0 || time === rpm) return null;
-  return { time, rpm, unitS: /\b(ms|millis\w*)\b/.test(names[time]!.replace(/_/g, ' ')) ? 0.001 : /\bmin(utes)?\b/.test(names[time]!) ? 60 : 1, heading: true };
+  const rpm = likeliest(names, engineSpeedness);
+  const time = likeliest(names.map((name, k) => (k === rpm ? '' : name)), timeness);
+  if (time === null || rpm === null) return null;
+  return { time, rpm, unitS: unitOf(names[time]!), heading: true };
+}
+
+/** The first of the columns that look most like what is sought; null where none does at all. */
+function likeliest(names: readonly string[], likeness: (name: string) => number): number | null {
+  const scores = names.map(likeness);
+  const best = Math.max(0, ...scores);
+  return best > 0 ? scores.indexOf(best) : null;
+}
+
+const TIME_UNITS: readonly (readonly [RegExp, number])[] = [
+  [/^(ms|msecs?|millis|milliseconds?)$/, 0.001],
+  [/^(s|secs?|seconds?)$/, 1],
+  [/^(min|mins|minutes?)$/, 60],
+  [/^(h|hrs?|hours?)$/, 3600],
+];
+const isUnit = (word: string) => TIME_UNITS.some(([pattern]) => pattern.test(word));
+const isTimeWord = (word: string) => /^(time|t|elapsed|timestamp|clock|datetime)$/.test(word);
+const FILLING = new Set(['since', 'start', 'run', 'running', 'log', 'of', 'in', 'the', 'abs', 'rel', 'total']);
+const wordsOf = (name: string) => name.split(/[^a-z0-9]+/).filter((word) => word !== '');
+
+/** How much a heading looks like a time that runs: a bare unit or a time with one most, then a time, a date with its time, and a date alone least. */
+function timeness(name: string): number {
+  const words = wordsOf(name);
+  if (words.length === 0) return 0;
+  const [timed, united, dated] = [words.some(isTimeWord), words.some(isUnit), words.includes('date')];
+  if (words.every((word) => isTimeWord(word) || isUnit(word) || FILLING.has(word)) && (timed || united)) return united ? 5 : 4;
+  if (timed) return dated ? 2 : 3;
+  return dated ? 1 : 0;
+}
+
+/** Seconds in the unit that a time's heading names; a time without one is in seconds. */
+function unitOf(name: string): number {
+  const unit = wordsOf(name).filter(isUnit).at(-1);
+  return TIME_UNITS.find(([pattern]) => unit !== undefined && pattern.test(unit))?.[1] ?? 1;
+}
+
+const ENGINE_WORD = /^(engine|eng|motor|mot|crank|crankshaft|ne)$/;
+const OTHER_SHAFT = /^(turbo|turbine|wheel|fan|alternator|alt|shaft|gearbox|output|input|pump|prop|generator)$/;
+const NO_READING = /^(limit|limiter|max|maximum|min|minimum|target|desired|setpoint|set|redline|shift|cut|idle|warning|demand|requested|peak|average|avg|mean)$/;
+
+/** How much a heading looks like the engine's own speed: named so most; of another shaft little; a limit, a target or a mean is none. */
+function engineSpeedness(name: string): number {
+  const words = wordsOf(name.replace(/_/g, ' ').replace(/\b(1|r|u|revs?) ?\/ ?min\b/g, 'rpm'));
+  const turns = words.some((word) => /^(rpm|revs?|revolutions)$|rpm$/.test(word));
+  const engine = words.some((word) => ENGINE_WORD.test(word));
+  const read = turns || (engine && words.some((word) => word === 'speed' || word === 'n'));
+  if (!read || words.some((word) => NO_READING.test(word))) return 0;
+  if (engine || words.every((word) => /^(rpm|revs?|n)$/.test(word))) return 3;
+  return words.some((word) => OTHER_SHAFT.test(word)) ? 1 : 2;
 }
 
 /** Adds one row. The time to the next row is spent at the mean of the two speeds. Time that runs backwards starts anew. */
@@ -60,7 +112,10 @@ export function addLogRow(log: SpeedLog, row: readonly string[], { time, rpm, un
   log.last = { s, rpm: speed };
   if (!last) return;
   const passed = s - last.s;
-  if (passed < 0 || passed > GAP_S) {
+  // Before the log has shown its own step, two units of its time column are as far apart as neighbours may be.
+  const longest = Math.max(GAP_S, Math.min(2.5 * unitS, GAP_STEPS * log.leastStepS));
+  if (passed > 0) log.leastStepS = Math.min(log.leastStepS, passed);
+  if (passed < 0 || passed > longest) {
     log.pauses += 1;
     return;
   }
@@ -86,7 +141,7 @@ export function binsOfLog({ seconds, runningS }: SpeedLog): UseBin[] {
 }
 
 function number(text: string): number | null {
-  const tidy = text.trim().replace(',', '.');
+  const tidy = text.trim().replace(/(?<=^-?\d{1,3}(?:[ \u00a0\u202f]\d{3})*)[ \u00a0\u202f](?=\d{3}(?!\d))/g, '').replace(',', '.');
   const value = Number(tidy);
   return tidy === '' || !Number.isFinite(value) ? null : value;
 }

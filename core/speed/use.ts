@@ -88,10 +88,11 @@ export interface TimeInBand {
 /** Time in each part of a band for a shaft that turns `ratio` times for each crank turn. Within a bin all speeds count as equally likely. */
 export function timeInBand({ bins }: EngineUse, ratio: number, { least, continuous, burst }: SpeedBand): TimeInBand {
   const below = (rpm: number | null) => (rpm === null ? null : normalised(bins).reduce((sum, { from, to, share }) => sum + share * shareBelow(from, to, rpm / ratio), 0));
-  const slow = below(least) ?? 0;
+  // Of limits out of order the upper one holds, as `placeIn` has it, so that the four shares are all of the time.
   const upToBurst = below(burst) ?? 1;
   const upToContinuous = Math.min(upToBurst, below(continuous) ?? upToBurst);
-  return { tooSlow: slow, right: Math.max(0, upToContinuous - slow), tooFast: upToBurst - upToContinuous, beyond: 1 - upToBurst };
+  const slow = Math.min(upToContinuous, below(least) ?? 0);
+  return { tooSlow: slow, right: upToContinuous - slow, tooFast: upToBurst - upToContinuous, beyond: 1 - upToBurst };
 }
 
 function shareBelow(from: number, to: number, at: number): number {

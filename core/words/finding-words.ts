@@ -111,10 +111,15 @@ const WORDS: Record<FindingCode, (telling: Telling) => FindingWords> = {
     why: `${span} passes inside its rim, in the same plane.`,
     todo: `Take the belt round ${name}, move it, or set its plane if it sits farther in or out.`,
   }),
-  'span-rubs': ({ name, span }) => ({
+  'span-rubs': ({ name, other, span }) => ({
     title: `The belt brushes ${name}.`,
-    why: `${span} passes closer than the belt is thick.`,
+    why: span === 'the span' ? `Where it lies on ${other}, its outer face reaches ${name}.` : `${span} passes closer than the belt is thick.`,
     todo: 'Check the positions. A belt that rubs burns through.',
+  }),
+  'strands-rub': ({ name, other, span, length }) => ({
+    title: 'The belt rubs on itself.',
+    why: `${strandsMeeting(name, other, span)} meet by ${length('rubMm')}.`,
+    todo: 'Move one of the pulleys. A belt that rubs burns through.',
   }),
   'hits-obstacle': ({ obstacle, span, name, length }) => ({
     title: `The belt runs into ${obstacle}.`,
@@ -182,6 +187,12 @@ const WORDS: Record<FindingCode, (telling: Telling) => FindingWords> = {
     todo: 'Put the crank or a driven jackshaft on it. Its speeds stay open until then.',
   }),
 };
+
+/** Two spans, a span and the belt on a pulley, or the belt on two pulleys. */
+function strandsMeeting(name: string, other: string, span: string): string {
+  if (span === 'the span') return `The belt on ${name} and on ${other}`;
+  return other === 'the pulley' ? `${span} and the belt on ${name}` : `${span} and ${name} to ${other}`;
+}
 
 const CURES: Record<string, (name: string) => string> = {
   reverse: () => 'The pulleys are listed against the crank: turn the order round.',

@@ -17,11 +17,13 @@ export function routeReason(drive: Drive, { code, pulley, figures }: RouteReason
     case 'tensioner-elsewhere':
       return `${name} not on the slack span after the crank`;
     case 'clear':
-      return `spans clear by ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} or more`;
+      return `the belt clears all by ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} or more`;
     case 'close':
-      return `a span passes ${formatLength(Math.max(0, figures?.['roomMm'] ?? 0), unit, 0)} from a pulley`;
+      return (figures?.['roomMm'] ?? 0) < 0 ? 'the belt rubs on a pulley or on itself' : `the belt passes ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} from a pulley or from itself`;
     case 'left-off':
       return `${name} left off`;
+    case 'cannot-turn':
+      return `${name} left off, for this belt would turn it the wrong way`;
     case 'drive-side-smooth':
       return `${name} has to run on the belt's drive side, which wears it`;
   }

@@ -1,5 +1,7 @@
+import { stationLabel } from '../drive/look-up';
+import type { Drive } from '../drive/types';
 import { formatLength, type LengthUnit } from '../quantity';
-import type { AdjusterState, Candidate, MeasuredLength, SizeFinding, Tool, Verdict } from '../size';
+import type { AdjusterState, Candidate, Lay, MeasuredLength, PuttingOn, SizeFinding, Tool, Verdict } from '../size';
 import type { FindingWords } from './finding-words';
 
 /** What each verdict is called. */
@@ -21,6 +23,17 @@ export const TOOL_WORDS: Record<Tool, { name: string; hint: string }> = {
   gauge: { name: 'Length gauge, two equal wheels', hint: 'Twice the distance of the wheels\' centres, and once round one.' },
   marking: { name: 'Printed length of the old belt', hint: 'The marked length as it is printed.' },
 };
+
+export const LAY_WORDS: Record<Lay, string> = { groove: 'down in the grooves', rim: 'on top of the ribs or rims' };
+
+/** What the other witnesses say of how a string lay; null where they say nothing. */
+export function layNote({ lay, layTold }: MeasuredLength, said: boolean): string | null {
+  if (!layTold || lay === null) return null;
+  const other = lay === 'groove' ? 'rim' : 'groove';
+  return said
+    ? `You said it lay ${LAY_WORDS[lay]}; drawing and other measurements speak for ${LAY_WORDS[other]}. Look how it lay.`
+    : `Taken to have lain ${LAY_WORDS[lay]}, for so it agrees with the drawing and the other measurements. Say which.`;
+}
 
 export const STATE_WORDS: Record<AdjusterState, string> = {
   'as-drawn': 'where it is drawn',
@@ -44,18 +57,24 @@ export function candidateSentence(candidate: Candidate, adjuster: 'arm' | 'other
   const share = `${Math.round(100 * (position ?? 0))} %`;
   switch (verdict) {
     case 'fits':
-      return adjuster === 'none' ? `Stretches on by ${length(reserveMm)}.` : adjuster === 'arm' ? `Sits ${share} of the way from the short mark; ${length(reserveMm)} left to the long mark.` : `Taut at ${share} of the travel; ${length(reserveMm)} left to tighten.`;
+      return adjuster === 'none' ? `Goes on stretched by ${length(reserveMm)}.` : adjuster === 'arm' ? `Sits ${share} of the way from the short mark; ${length(reserveMm)} left to the long mark.` : `Taut at ${share} of the travel; ${length(reserveMm)} left to tighten.`;
     case 'tight':
       return 'Goes on, but the arm stands short of the short mark. Take the next size up.';
     case 'slack':
       return `Sits ${length(reserveMm)} past the long mark. Take the next size down.`;
     case 'will-not-go-on':
-      return 'Too short to slip on with the adjuster at its slack end.';
+      return adjuster === 'none' ? 'Too short: it would have to stretch by more than such a belt does, a default.' : 'Too short to slip on with the adjuster at its slack end.';
     case 'out-of-travel':
       return adjuster === 'none' ? `${length(reserveMm)} too long, and nothing takes it up.` : `${length(reserveMm)} longer than the adjuster can take up.`;
     case 'rubs':
       return 'Would fit, but a span rubs there. See the clearance.';
   }
+}
+
+/** How a sprung arm is let go, with the caution that goes with it. */
+export function releaseWords(drive: Drive, { station, turn }: NonNullable<PuttingOn['release']>): string {
+  const name = stationLabel(drive.stations.find(({ id }) => id === station)!);
+  return `Release: turn the arm of ${name} ${turn === 'ccw' ? 'counter-clockwise' : 'clockwise'}. It bites: keep fingers out, let it down slowly.`;
 }
 
 /** Tells what sizing found, in the shop's unit. */
@@ -71,6 +90,12 @@ export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm
         title: 'The adjuster passes its best push.',
         why: `The path is longest at ${(figures?.['at'] ?? 0).toFixed(1)}, inside the travel: ${length('lengthMm')}. Beyond it, moving on slackens the belt.`,
         todo: 'Belts are placed on the near side of it. Check pivot, arm and angles.',
+      };
+    case 'lets-go':
+      return {
+        title: 'The roller swings past the belt.',
+        why: `From ${(figures?.['at'] ?? 0).toFixed(0)}° on it holds the belt no longer; ${length('lengthMm')} is the longest it keeps taut.`,
+        todo: 'Check pivot, arm length and angles; the arm must stop before that.',
       };
     case 'window-outside':
       return { title: 'The marks lie outside the travel.', why: 'The pointer cannot come there.', todo: 'Measure the angles of marks and stops again.' };

@@ -74,6 +74,8 @@ export interface PulleyRow {
   teeth: number | null;
   grooves: number | null;
   setName: string | null;
+  /** How many there are of it. */
+  pieces: number;
   createdAt: Date;
 }
 
@@ -161,6 +163,7 @@ export const PulleyEntity = new EntitySchema<PulleyRow>({
     teeth: { type: 'int', nullable: true },
     grooves: { type: 'int', nullable: true },
     setName: { type: 'varchar', length: 80, nullable: true },
+    pieces: { type: 'int', default: 1 },
     createdAt: { type: 'datetime', precision: 3 },
   },
 });

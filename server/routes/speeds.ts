@@ -53,11 +53,12 @@ const pulleyBody = object({
   teeth: whole('a whole number of teeth', 400),
   grooves: whole('a whole number of grooves', 60),
   set: string().max(80, 'must be 80 characters at most').nullable(),
+  count: whole('a whole number of pulleys', 1000),
 }).required();
 
-const told = ({ id, label, role, surface, diameter, teeth, grooves, setName }: PulleyRow) => ({
+const told = ({ id, label, role, surface, diameter, teeth, grooves, setName, pieces }: PulleyRow) => ({
   id, label, surface,
-  ...(role && { role }), ...(diameter !== null && { diameter }), ...(teeth !== null && { teeth }), ...(grooves !== null && { grooves }), ...(setName && { set: setName }),
+  ...(role && { role }), ...(diameter !== null && { diameter }), ...(teeth !== null && { teeth }), ...(grooves !== null && { grooves }), ...(setName && { set: setName }), ...(pieces > 1 && { count: pieces }),
 });
 
 /** The pulleys at hand in the shop, each a row of its own, so that two who add one do not meet. */
@@ -70,12 +71,12 @@ export function pulleyRoutes(data: DataSource): Router {
   });
 
   router.post('/', async (request, response) => {
-    const { label, role, surface, diameter, teeth, grooves, set } = await bodyOf(pulleyBody, request.body);
+    const { label, role, surface, diameter, teeth, grooves, set, count } = await bodyOf(pulleyBody, request.body);
     const toothed = surface === 'toothed';
     if (toothed ? !teeth : !diameter) throw invalid([toothed ? { path: 'teeth', message: 'are missing: a toothed pulley is counted' } : { path: 'diameter', message: 'is missing' }]);
     if ((await pulleys.count()) >= MOST_PULLEYS) throw invalid([{ path: '', message: `The list holds ${MOST_PULLEYS} pulleys, as many as it can. Take some out first.` }]);
     const row: PulleyRow = {
-      id: randomUUID(), label: label.trim(), role: (role ?? null) as Role | null, surface: surface as Surface, diameter: diameter ?? null, teeth: teeth ?? null, grooves: grooves ?? null, setName: set?.trim() || null, createdAt: new Date(),
+      id: randomUUID(), label: label.trim(), role: (role ?? null) as Role | null, surface: surface as Surface, diameter: diameter ?? null, teeth: teeth ?? null, grooves: grooves ?? null, setName: set?.trim() || null, pieces: count ?? 1, createdAt: new Date(),
     };
     await pulleys.insert(row);
     response.status(201).json(told(row));

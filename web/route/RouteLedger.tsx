@@ -6,7 +6,7 @@ import {
   addBelt, changeBelt, flipStop, insertStop, newBelt, pulleyLabel, removeBelt, removeStop, reverseRoute, stationLabel, fittingPulley,
   type Belt, type Drive, type Station,
 } from '@emery/core/drive';
-import { bestPlaceFor, spanClearances, type BeltSolution } from '@emery/core/path';
+import { bestPlaceFor, beltClearances, type BeltSolution, type Clearance } from '@emery/core/path';
 import { formatInchesDecimal } from '@emery/core/quantity';
 import { SECTIONS, sectionFor } from '@emery/core/section';
 import { obstacleLabel } from '@emery/core/words';
@@ -67,7 +67,7 @@ export function RouteLedger() {
       )}
       <Answer belt={belt} source={source} />
       <RouteTable belt={belt} source={source} />
-      <Clearance belt={belt} />
+      <LeastClearance belt={belt} />
       <OffBelt source={source} />
       <Verdict belt={belt} />
       <BeltFields source={source} belts={drive.belts} dispatch={dispatch} setBelt={setBelt} />
@@ -235,25 +235,35 @@ const RouteActions = memo(function RouteActions({ belt, count, at, tapping, setT
 
 const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' };
 
-/** How near the belt comes to anything it does not touch: at the span in hand, or at the tightest. */
-function Clearance({ belt }: { belt: BeltSolution }) {
+/** How near the belt comes to anything it does not touch, itself included: at the span or pulley in hand, or at the tightest. */
+function LeastClearance({ belt }: { belt: BeltSolution }) {
   const { drive, unit, selected, select } = useBench();
-  const clear = useMemo(() => spanClearances(drive, belt), [drive, belt]);
-  const known = clear.flatMap((one, index) => (one ? [{ ...one, index }] : []));
+  const clear = useMemo(() => beltClearances(drive, belt), [drive, belt]);
+  const known = [
+    ...clear.spans.flatMap((one, index) => (one ? [{ ...one, at: { kind: 'span' as const, belt: belt.id, index } }] : [])),
+    ...clear.contacts.flatMap((one, index) => (one ? [{ ...one, at: { kind: 'pulley' as const, station: belt.contacts[index]!.station, pulley: belt.contacts[index]!.pulley } }] : [])),
+  ];
   if (known.length === 0) return null;
-  const inHand = selected?.kind === 'span' && selected.belt === belt.id ? known.find(({ index }) => index === selected.index) : undefined;
+  const inHand = known.find(({ at }) =>
+    at.kind === 'span' ? selected?.kind === 'span' && selected.belt === at.belt && selected.index === at.index : selected?.kind === 'pulley' && selected.pulley === at.pulley,
+  );
   const shown = inHand ?? known.reduce((least, next) => (next.mm < least.mm ? next : least));
-  const span = belt.spans[shown.index]!;
-  const what = shown.pulley !== undefined ? pulleyLabel(drive, shown.pulley) : shown.obstacle !== undefined ? obstacleLabel(drive, shown.obstacle) : `the span ${pulleyLabel(drive, shown.span!.from)} to ${pulleyLabel(drive, shown.span!.to)}`;
+  const between = ({ from, to }: { from: string; to: string }) => `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}`;
+  const here = shown.at.kind === 'span' ? between(belt.spans[shown.at.index]!) : `The belt on ${pulleyLabel(drive, shown.at.pulley)}`;
   return (
-    <button type="button" className="clearance" onClick={() => select({ kind: 'span', belt: belt.id, index: shown.index })}>
-      <span className="label">{inHand ? 'Clearance of this span' : 'Least clearance'}</span>
-      <strong>{shown.mm < 0 ? 'none' : <LengthFigure mm={shown.mm} unit={unit} />}</strong>
+    <button type="button" className="clearance" onClick={() => select(shown.at)}>
+      <span className="label">{inHand ? 'Clearance here' : 'Least clearance'}</span>
+      <strong>{shown.mm < 0 ? 'none, it rubs' : <LengthFigure mm={shown.mm} unit={unit} />}</strong>
       <span>
-        {pulleyLabel(drive, span.from)} to {pulleyLabel(drive, span.to)}, from {what}
+        {here}, from {thingMet(drive, shown, between)}
       </span>
     </button>
   );
+}
+
+function thingMet(drive: Drive, { pulley, onBelt, obstacle, span }: Clearance, between: (ends: { from: string; to: string }) => string): string {
+  if (pulley !== undefined) return `${onBelt ? 'the belt on ' : ''}${pulleyLabel(drive, pulley)}`;
+  return obstacle !== undefined ? obstacleLabel(drive, obstacle) : `the span ${between(span!)}`;
 }
 
 /** Shafts that are on no belt, to be put on this one where they fit best. */

@@ -1,7 +1,9 @@
 import { stationLabel, type Drive, type Station } from '@emery/core/drive';
-import { beltBounds, solveDrive, type BeltSolution } from '@emery/core/path';
+import { beltBounds, solveDrive } from '@emery/core/path';
 import { formatInches, formatMm } from '@emery/core/quantity';
 import { sectionFor } from '@emery/core/section';
+import { puttingOn } from '@emery/core/size';
+import { releaseWords } from '@emery/core/words';
 
 /** A4 across, in CSS px. */
 export const CARD = { width: 1123, height: 794 };
@@ -47,11 +49,12 @@ export function cardText(drive: Drive): CardLine[] {
     add(`${belts.length > 1 ? `Belt ${index + 1}: ` : ''}${source.section}${ribs}`, { gap: 34, size: 19, bold: true });
     add(belt.length.mm === null ? 'No length: this route cannot be run' : `${formatMm(belt.length.mm)} ${belt.length.basis} (${formatInches(belt.length.mm)}), from the drawing`);
     belt.contacts.forEach(({ pulley, side }, at) => add(`${at + 1}  ${labelOf(drive, pulley)}, ${side === 'back' ? 'back' : SIDES[section.kind]}`));
-    const last = lastOn(drive, belt);
-    if (last) add(`Goes on last over ${last}`, { gap: 26, bold: true });
+    const { lastOn } = puttingOn(drive, belt.id)!;
+    if (lastOn && belt.closed) add(`Goes on last over ${labelOf(drive, lastOn.pulley)}`, { gap: 26, bold: true });
   });
-  const release = releaseNote(drive);
-  if (release) add(release, { gap: 36, bold: true });
+  // An arm that holds two belts is let off once.
+  const releases = new Map(belts.flatMap(({ id }) => puttingOn(drive, id)!.release ?? []).map((release) => [release.station, release]));
+  for (const release of releases.values()) add(releaseWords(drive, release), { gap: 36, bold: true });
   y = CARD.height - 100;
   add("Key out and battery off before hands go in. The vehicle's service manual comes first.", { size: 13 });
   return lines;
@@ -68,29 +71,6 @@ function wrapped(text: string, most: number): string[] {
 }
 
 const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' };
-
-/** Which way a wrench takes a sprung arm to let the belt off, seen from the front; null without one. */
-function releaseNote(drive: Drive): string | null {
-  for (const station of drive.stations) {
-    const { adjuster } = station;
-    if (adjuster?.kind !== 'sprung-arm') continue;
-    const turn = ((((Number(adjuster['fullAngle']) - Number(adjuster['freeAngle'])) % 360) + 540) % 360) - 180;
-    return `Release: turn the arm of ${stationLabel(station)} ${turn > 0 ? 'counter-clockwise' : 'clockwise'}. It bites: keep fingers out, let it down slowly.`;
-  }
-  return null;
-}
-
-/** A smooth pulley has no flange to lift over; of those, and otherwise of all but the crank, the one with the least wrap. */
-function lastOn(drive: Drive, belt: BeltSolution): string | null {
-  if (!belt.closed) return null;
-  const stations = new Map(drive.stations.map((station) => [station.id, station]));
-  const isSmooth = ({ pulley, station }: BeltSolution['contacts'][number]) => stations.get(station)!.pulleys.find(({ id }) => id === pulley)!.surface === 'smooth';
-  const candidates = belt.contacts.filter(({ station }) => !['crankshaft', 'tensioner'].includes(stations.get(station)!.role));
-  const easy = candidates.some(isSmooth) ? candidates.filter(isSmooth) : candidates;
-  if (easy.length === 0) return null;
-  const least = easy.reduce((best, next) => (next.wrapDeg! < best.wrapDeg! ? next : best));
-  return labelOf(drive, least.pulley);
-}
 
 function labelOf(drive: Drive, pulley: string): string {
   const station = drive.stations.find(({ pulleys }) => pulleys.some(({ id }) => id === pulley)) as Station;

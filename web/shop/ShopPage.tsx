@@ -208,7 +208,7 @@ function DriveTile({ drive, vehicle, unit }: { drive: DriveListed; vehicle: stri
         <span className="drive-belts">
           {sketch.belts.map(({ id: belt, section, ribs, lengthMm }) => (
             <span key={belt}>
-              <strong>{lengthMm === null ? 'no length yet' : <LengthFigure mm={lengthMm} unit={unit} />}</strong> <span className="drive-section">{section === 'PK' && ribs ? `${ribs} ribs PK` : section}</span>
+              <strong>{lengthMm === null ? 'no length yet' : <LengthFigure mm={lengthMm} unit={unit} />}</strong> <span className="drive-section">{ribs ? `${ribs} ribs ${section}` : section}</span>
             </span>
           ))}
         </span>

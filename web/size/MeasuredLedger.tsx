@@ -3,8 +3,8 @@ import { Button, Switch } from 'antd';
 import { useId, useState } from 'react';
 import { pulleyLabel, putMeasurement, removeMeasurement, type Belt } from '@emery/core/drive';
 import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
-import { STATES, TOOL_DEFAULTS, TOOLS, type AdjusterState, type CombinedLength, type MeasuredLength, type Measurement, type Tool } from '@emery/core/size';
-import { RULE_WORDS, STATE_WORDS, TOOL_WORDS } from '@emery/core/words';
+import { LAYS, liesEitherWay, STATES, TOOL_DEFAULTS, TOOLS, type AdjusterState, type CombinedLength, type Lay, type MeasuredLength, type Measurement, type Tool } from '@emery/core/size';
+import { LAY_WORDS, layNote, RULE_WORDS, STATE_WORDS, TOOL_WORDS } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { FindingItem } from '../ledger/FindingList';
@@ -51,6 +51,7 @@ function MeasuredOne({ source, measurement, result }: { source: Belt; measuremen
   const { drive, unit, dispatch } = useBench();
   const [open, setOpen] = useState(false);
   const name = TOOL_WORDS[measurement.tool].name;
+  const note = result && layNote(result, measurement.lay !== undefined);
   return (
     <div className={`measured-one${result?.suspect ? ' is-suspect' : ''}`}>
       <div className="block-head">
@@ -63,13 +64,26 @@ function MeasuredOne({ source, measurement, result }: { source: Belt; measuremen
       </div>
       {result && (
         <p>
-          Belt <strong>{formatLength(result.markedMm, unit)}</strong> ± {formatMm(result.plusMinus)}, adjuster {STATE_WORDS[measurement.state ?? 'as-drawn']}.{' '}
+          Belt <strong>{formatLength(result.markedMm, unit)}</strong> ± {formatMm(result.plusMinus)}, adjuster {STATE_WORDS[measurement.state ?? 'as-drawn']}
+          {result.lay && `, ${LAY_WORDS[result.lay]}`}.{' '}
           {result.parts.length > 0 && (
             <Button type="link" aria-expanded={open} onClick={() => setOpen(!open)}>
               Why {result.correctionMm < 0 ? '−' : '+'}
               {formatMm(Math.abs(result.correctionMm))}?
             </Button>
           )}
+        </p>
+      )}
+      {note && (
+        <p className="field-echo is-wrong">
+          {note}
+          <span className="button-row">
+            {LAYS.map((lay) => (
+              <Button key={lay} onClick={() => dispatch(edit((d) => putMeasurement(d, source.id, { ...measurement, lay })))}>
+                It lay {LAY_WORDS[lay]}
+              </Button>
+            ))}
+          </span>
         </p>
       )}
       {open && result && (
@@ -105,6 +119,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
   const [tool, setTool] = useState<Tool>('string');
   const [state, setState] = useState<AdjusterState>('slack');
   const [text, setText] = useState('');
+  const [lay, setLay] = useState<Lay | 'unsaid'>('unsaid');
   const [doubled, setDoubled] = useState(false);
   const defaults = TOOL_DEFAULTS[tool];
   const [thickness, setThickness] = useState<number | null>(null);
@@ -125,6 +140,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
     while (taken.has(`length-${n}`)) n += 1;
     const measurement: Measurement = {
       id: `length-${n}`, tool, mm: value.mm, state,
+      ...(liesEitherWay(tool) && lay !== 'unsaid' && { lay }),
       ...(doubled && { doubled }),
       ...(laid && { thickness: thickness ?? defaults.thickness, stretch: grown ?? defaults.stretch }),
       ...(tool === 'old-belt' && { worn: grown ?? defaults.worn }),
@@ -155,6 +171,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
           }}
         />
         <Choice label="Adjuster stood" value={state} options={STATES.map((value) => ({ value, label: STATE_WORDS[value] }))} onChange={setState} />
+        {liesEitherWay(tool) && <Choice label="On grooved pulleys it lay" value={lay} options={[{ value: 'unsaid', label: 'not looked at' }, ...LAYS.map((value) => ({ value, label: LAY_WORDS[value] }))]} onChange={setLay} />}
         <div className="field">
           <label className="label" htmlFor={id}>
             {tool === 'gauge' ? 'Between the wheels\' centres' : 'It reads'}

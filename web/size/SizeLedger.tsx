@@ -180,14 +180,14 @@ const VERDICT_MARKS: Record<Sized['verdict'], string> = { fits: '●', tight: '�
 
 function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'other' | 'none' }) {
   const { unit } = useBench();
-  const { tensionN, leastClearanceMm, armAngle, travel, worn } = candidate;
+  const { tensionN, tensionAt, leastClearanceMm, armAngle, travel, worn } = candidate;
   return (
     <>
       <p>{candidateSentence(candidate, adjuster, unit)}</p>
       <p>
         {typeof armAngle === 'number' && `Arm at ${armAngle.toFixed(0)}°. `}
         {typeof travel === 'number' && adjuster === 'other' && `Taut ${formatLength(travel, unit)} from the slack end. `}
-        {tensionN !== null && `${Math.round(tensionN)} N ${adjuster === 'arm' ? 'of tension, by the spring figures given' : 'at most, at the tight end, by default belt stiffness'}. `}
+        {tensionN !== null && tensionWords(tensionN, tensionAt, adjuster)}
         {leastClearanceMm !== null && `Clear by ${formatMm(leastClearanceMm, 0)} or more. `}
         {worn && `Worn by ${formatMm(WORN_WIDTH_MM, 0)} of its width it rides ${formatMm(worn.deeperMm)} deeper and is taut ${worn.position === null ? 'nowhere in the travel' : `at ${Math.round(100 * worn.position)} %`}.`}
       </p>
@@ -200,6 +200,13 @@ function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'oth
       )}
     </>
   );
+}
+
+/** A tension is what it is where the belt sits, or the most there can be: it says which. */
+function tensionWords(tensionN: number, at: Sized['tensionAt'], adjuster: 'arm' | 'other' | 'none'): string {
+  const newtons = `${Math.round(tensionN)} N`;
+  if (at === 'tight-end') return `At most ${newtons} of tension, with the adjuster at its tight end, by default belt stiffness. `;
+  return `${newtons} of tension, by ${adjuster === 'arm' ? 'the spring figures given' : 'default belt stiffness'}. `;
 }
 
 /** The belts of that length in the shop's list. */

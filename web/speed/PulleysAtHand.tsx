@@ -31,7 +31,7 @@ export function PulleysAtHand() {
       {open && (
         <>
           <ul className="at-hand">
-            {pulleys.map(({ id, label, surface, diameter, teeth, grooves, set }) => (
+            {pulleys.map(({ id, label, surface, diameter, teeth, grooves, set, count = 1 }) => (
               <li key={id}>
                 <span>
                   {label}
@@ -40,6 +40,7 @@ export function PulleysAtHand() {
                     {teeth !== undefined ? `${teeth} teeth` : formatLength(diameter!, unit)}, {FACES[surface].toLowerCase()}
                     {grooves !== undefined && `, ${grooves} grooves`}
                     {set && `, set ${set}`}
+                    {count > 1 && `, ${count} of them`}
                   </span>
                 </span>
                 <Button icon={<DeleteOutlined />} aria-label={`Take ${label} out of the list`} onClick={() => remove.mutate(id)} />
@@ -63,6 +64,7 @@ function NewPulley() {
   const [teeth, setTeeth] = useState(24);
   const [grooves, setGrooves] = useState<number | undefined>(6);
   const [set, setSet] = useState('');
+  const [count, setCount] = useState(1);
   const [lacks, setLacks] = useState(false);
   const keep = () =>
     add.mutate({
@@ -72,6 +74,7 @@ function NewPulley() {
       ...(surface === 'toothed' ? { teeth } : { diameter }),
       ...(surface === 'ribbed' && grooves !== undefined && { grooves }),
       ...(set.trim() !== '' && { set: set.trim() }),
+      ...(count > 1 && { count }),
     });
   return (
     <>
@@ -81,6 +84,7 @@ function NewPulley() {
         <Choice label="Face" value={surface} options={SURFACE_OPTIONS} onChange={setSurface} />
         {surface === 'toothed' ? <CountField label="Teeth" value={teeth} least={6} most={400} onCommit={(count) => setTeeth(count ?? teeth)} /> : <QuantityField label="Diameter" mm={diameter} unit={unit} onCommit={setDiameter} />}
         {surface === 'ribbed' && <CountField label="Grooves" value={grooves} most={60} optional onCommit={setGrooves} />}
+        <CountField label="How many there are" value={count} most={1000} onCommit={(many) => setCount(many ?? 1)} />
         <TextField label="Set, if it belongs to one" value={set} most={80} onChange={setSet} />
       </div>
       {add.isError && <p className="field-echo is-wrong" role="alert">It was not added. {add.error.message}</p>}
