@@ -1,6 +1,6 @@
 import { findPulley, pulleysById } from '../drive/look-up';
 import type { Drive } from '../drive/types';
-import { FINEST } from './readings';
+import { FINEST, type SurveyReading, type UncertainRadius } from './readings';
 
 export const DIAMETER_METHODS = ['calliper', 'across', 'around', 'step'] as const;
 export type DiameterMethod = (typeof DIAMETER_METHODS)[number];
@@ -105,4 +105,13 @@ export function withReadDiameters(drive: Drive, pulleyId: string): Drive {
         : station,
     ),
   };
+}
+
+/** The pulleys that tapes run over and whose diameters were read: such a tape is no better than the rims it takes in. A size nobody read is taken as drawn. */
+export function uncertainRadii(drive: Drive, readings: readonly SurveyReading[]): UncertainRadius[] {
+  const taped = new Set(readings.flatMap(({ kind, from, to }) => (kind === 'outer' || kind === 'gap' ? [from, to] : [])));
+  return [...taped].flatMap((pulley) => {
+    const read = pulley === undefined ? null : combinedDiameter(drive, pulley);
+    return read ? [{ pulley: pulley!, sigma: Math.max(FINEST, read.plusMinus / 2) }] : [];
+  });
 }

@@ -1,9 +1,14 @@
 import type { Matrix } from 'ml-matrix';
 import type { Drive } from '../drive/types';
 import type { PhotoFit } from '../photo/fit-photo';
+import { mostOfSound } from './chi-squared';
 import { adjust, gradientOf, misfitOf, pictureAt, predictedBy, type Adjusted, type Network, type Places } from './least-squares';
 import { picturesOf, type Pictures } from './pictures';
-import { isTape, observationsOf, type Observation, type SurveyReading } from './readings';
+import { uncertainRadii } from './diameters';
+import { observationsOf, radiusObservations, type Observation, type SurveyReading } from './readings';
+import { bestSides, mirrorImages, otherWayRound } from './other-sides';
+import { quickFit } from './quick-fit';
+import { searchSlips, SUSPECT_AT } from './slip-search';
 import { slipOf } from './slips';
 import type { SurveyFinding } from './survey-finding';
 
@@ -58,12 +63,6 @@ export interface SurveyFit {
   next: TapeWanted | null;
 }
 
-/** A reading this many standard deviations off is taken for a slip: one in a thousand honest ones is (data snooping, Baarda). */
-const SUSPECT_AT = 3.29;
-/** This many standard deviations off is no matter of degree. */
-const GROSS = 8;
-/** Readings whose normalised residuals are this alike cannot be told apart. */
-const ALIKE = 0.985;
 /** A place this uncertain stands for one nothing is known of, mm. */
 const UNKNOWN_MM = 400;
 
@@ -77,25 +76,24 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
   const origin = drive.stations[datum] ?? { x: 0, y: 0 };
   const drawn = drive.stations.flatMap(({ x, y }) => [x - origin.x, y - origin.y]);
   const pictures = picturesOf(drive);
-  const observations = [...observationsOf(drive, readings), ...pictures.observations];
+  const uncertain = uncertainRadii(drive, readings);
+  const observations = [...observationsOf(drive, readings, uncertain), ...pictures.observations, ...radiusObservations(uncertain)];
   const directed = readings.some(({ kind }) => kind === 'angle' || kind === 'x' || kind === 'y');
-  const network: Network = { count: drive.stations.length, datum, pictures: pictures.correlations, upright: !directed && pictures.observations.some(({ seen }) => seen!.picture === 0) };
+  const network: Network = { count: drive.stations.length, datum, pictures: pictures.correlations, upright: !directed && pictures.observations.some(({ seen }) => seen!.picture === 0), radii: uncertain.length };
   const sketch = withPictures(drawn, pictures, network);
   const findings: SurveyFinding[] = [];
   const pulleyOf = (station: number) => drive.stations[station]!.pulleys[0]!.id;
 
-  const sketched = adjust(observations, sketch, network);
-  const { kept, fit: cleaned, contradictory } = withoutSlips(observations, onEitherSide(observations, sketched, network).best, sketch, network);
-  // Looked at again without the slips, which had their say in which side fits.
-  const { best: fit, others } = onEitherSide(kept, cleaned, network);
+  const { kept, fit, contradictory } = withoutSlips(observations, sketch, network);
   const aligned = fit.turned ? turnedToSketch(fit, sketch, network) : fit;
   const degrees = Math.max(0, kept.length - rankOf(aligned));
   // Readings that disagree by more than they say are worth less than they say, and the ± of the places grows with them.
   const excess = degrees > 0 && aligned.cost > degrees + 3.1 * Math.sqrt(2 * degrees) ? Math.sqrt(aligned.cost / degrees) : 1;
 
-  if (observations.length === 0) findings.push({ code: 'no-readings', severity: 'note' });
+  const measured = observations.length - uncertain.length;
+  if (measured === 0) findings.push({ code: 'no-readings', severity: 'note' });
   for (const [station, free] of aligned.free.entries()) {
-    if (free && station !== datum && observations.length > 0) findings.push({ code: 'undetermined', severity: 'watch', pulley: pulleyOf(station) });
+    if (free && station !== datum && measured > 0) findings.push({ code: 'undetermined', severity: 'watch', pulley: pulleyOf(station) });
   }
   const circles = circlesOf(pictures, observations, kept, aligned, network);
   for (const { photo, pulley, residual, suspect } of circles) {
@@ -103,6 +101,11 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
   }
   for (const observation of observations) {
     if (observation.seen || kept.includes(observation)) continue;
+    if (observation.kind === 'radius') {
+      const off = aligned.places.at(observation.over![0]!.radius - uncertain.length)!;
+      findings.push({ code: 'diameter-suspect', severity: 'fault', pulley: observation.id, figures: { off: 2 * off } });
+      continue;
+    }
     const predicted = predictedBy(observation, aligned.places, network);
     const spread = spreadOf(observation, aligned, network);
     const slip = slipOf(observation, predicted, 3 * spread);
@@ -114,14 +117,13 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
     });
   }
   if (contradictory.length > 0) {
-    const tapes = contradictory.filter(({ seen }) => !seen).map(({ id }) => id);
+    const tapes = contradictory.filter(({ seen, kind }) => !seen && kind !== 'radius').map(({ id }) => id);
     findings.push({ code: 'contradictory', severity: 'fault', ...(tapes[0] !== undefined && { reading: tapes[0] }), readings: tapes });
   } else if (excess > 1) findings.push({ code: 'disagree', severity: 'watch', figures: { factor: excess } });
   if (kept.length > 0 && degrees === 0) findings.push({ code: 'unchecked', severity: 'note' });
-  for (const { station, fit: other } of others) {
-    if (aligned.free[station]) continue;
-    findings.push({ code: 'mirrored', severity: 'watch', pulley: pulleyOf(station), figures: { x: other.places[2 * station]!, y: other.places[2 * station + 1]! } });
-  }
+  for (const { station, x, y } of mirrorImages(kept, aligned, network)) findings.push({ code: 'mirrored', severity: 'watch', pulley: pulleyOf(station), figures: { x, y } });
+  const turned = otherWayRound(kept, aligned, network);
+  if (turned) findings.push({ code: 'two-ways', severity: 'watch', pulley: pulleyOf(turned.station), figures: { deg: turned.deg, x: turned.x, y: turned.y } });
 
   const fitted = new Map(kept.map((observation, k) => [observation, k]));
   const next = nextTape(drive, aligned, network);
@@ -133,7 +135,7 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
       plusMinusX: spreadAt(aligned, 2 * k, k === datum, excess),
       plusMinusY: spreadAt(aligned, 2 * k + 1, k === datum, excess),
     })),
-    readings: observations.filter(({ seen }) => !seen).map((observation) => {
+    readings: observations.filter(({ seen, kind }) => !seen && kind !== 'radius').map((observation) => {
       const k = fitted.get(observation);
       const residual = misfitOf(observation, aligned.places, network);
       if (k === undefined) return { id: observation.id, residual, normalised: residual / spreadOf(observation, aligned, network), suspect: true };
@@ -151,7 +153,7 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
 }
 
 /** The sketch, with the shafts that are in a picture where the first such picture has them, and each picture's frame laid on it. */
-function withPictures(drawn: Places, { fits, observations }: Pictures, { count, datum }: Network): number[] {
+function withPictures(drawn: Places, { fits, observations }: Pictures, { count, datum, radii }: Network): number[] {
   const places = [...drawn];
   const placed = new Set<number>();
   const frames = fits.flatMap((_, picture) => {
@@ -170,7 +172,7 @@ function withPictures(drawn: Places, { fits, observations }: Pictures, { count, 
     }
     return [shiftX, shiftY, 0];
   });
-  return [...places.slice(0, 2 * count), ...frames];
+  return [...places.slice(0, 2 * count), ...frames, ...new Array<number>(radii).fill(0)];
 }
 
 function circlesOf({ fits }: Pictures, observations: readonly Observation[], kept: readonly Observation[], fit: Adjusted, network: Network): FittedCircle[] {
@@ -188,90 +190,33 @@ function circlesOf({ fits }: Pictures, observations: readonly Observation[], kep
   );
 }
 
-/** From a fit, and with shafts put on the other side of the line between two they are taped to: distances cannot tell the sides apart. */
-function onEitherSide(observations: readonly Observation[], first: Adjusted, network: Network): { best: Adjusted; others: { station: number; fit: Adjusted }[] } {
-  const degrees = Math.max(1, observations.length - rankOf(first));
-  const poor = first.cost > degrees + 6 * Math.sqrt(2 * degrees);
-  let best = first;
-  const others: { station: number; fit: Adjusted }[] = [];
-  for (let station = 0; station < network.count; station += 1) {
-    if (station === network.datum) continue;
-    const neighbours = neighboursOf(station, observations);
-    // With many neighbours only one side fits well; the other is worth a try only where the first fit is bad.
-    if (neighbours.length < 2 || (neighbours.length > 2 && !poor)) continue;
-    const start = mirrored(best.places, station, neighbours[0]!, neighbours[1]!);
-    if (!start) continue;
-    const fit = adjust(observations, start, network);
-    if (movedMm(fit.places, best.places, station) < 2) continue;
-    if (fit.cost < best.cost - 9) {
-      best = fit;
-      others.length = 0;
-    } else if (fit.cost < best.cost + 9) others.push({ station, fit });
-  }
-  return { best, others };
+/** The fit, without the readings that are named as wrong. */
+function withoutSlips(observations: readonly Observation[], sketch: Places, network: Network): { kept: Observation[]; fit: Adjusted; contradictory: Observation[] } {
+  const sketched = adjust(observations, sketch, network);
+  const sound = mostOfSound(observations.length - rankOf(sketched));
+  // Where the sketch had a shaft on the wrong side, the right one explains everything.
+  const sides = sketched.cost > sound ? bestSides(observations, sketched, network) : null;
+  const start = sides && sides.cost < sound ? adjust(observations, sides.places, network) : sketched;
+  const all = { kept: [...observations], fit: start, contradictory: [] };
+  const worst = Math.max(0, ...observations.map((_, k) => (start.redundancy[k]! > 1e-3 ? Math.abs(start.weighted[k]!) / Math.sqrt(start.redundancy[k]!) : 0)));
+  if (worst < SUSPECT_AT) return all;
+  const starts = [sketch, heedingTheMany(observations, sketch, network), ...(sides ? [sides.places] : [])];
+  const { wrong, unclear, places } = searchSlips(observations, start, starts, network);
+  const contradictory = observations.filter(({ id }) => unclear.includes(id));
+  if (wrong.length === 0) return { ...all, contradictory };
+  // Both coordinates of a circle go together: it was put round the wrong thing.
+  const kept = observations.filter(({ id }) => !wrong.includes(id));
+  return { kept, fit: adjust(kept, places, network), contradictory };
 }
 
-function neighboursOf(station: number, observations: readonly Observation[]): number[] {
-  const found = observations.flatMap(({ kind, from, to }) => (!isTape(kind) ? [] : from === station ? [to] : to === station ? [from] : []));
-  return [...new Set(found)].filter((other) => other >= 0 && other !== station);
-}
-
-function mirrored(places: Places, station: number, a: number, b: number): number[] | null {
-  const [ax, ay] = [places[2 * a]!, places[2 * a + 1]!];
-  const [dx, dy] = [places[2 * b]! - ax, places[2 * b + 1]! - ay];
-  const squared = dx * dx + dy * dy;
-  if (squared < 1) return null;
-  const [px, py] = [places[2 * station]! - ax, places[2 * station + 1]! - ay];
-  const along = (px * dx + py * dy) / squared;
-  const start = [...places];
-  start[2 * station] = ax + 2 * along * dx - px;
-  start[2 * station + 1] = ay + 2 * along * dy - py;
-  return start;
-}
-
-/**
- * Leaves out, one at a time, the reading that stands out most, for as long as one does. Readings that stand out alike cannot be told apart: then none
- * is accused and all of them are returned as contradictory.
- */
-function withoutSlips(observations: readonly Observation[], start: Adjusted, sketch: Places, network: Network): { kept: Observation[]; fit: Adjusted; contradictory: Observation[] } {
-  let { kept, fit } = withoutGrossSlips(observations, start, sketch, network);
-  for (let round = 0; round < Math.max(1, Math.floor(observations.length / 3)); round += 1) {
-    const scores = kept.map((_, k) => (fit.redundancy[k]! > 1e-3 ? Math.abs(fit.weighted[k]!) / Math.sqrt(fit.redundancy[k]!) : 0));
-    const worst = Math.max(0, ...scores);
-    if (worst < SUSPECT_AT) return readmitted(observations, kept, fit, network);
-    const alike = kept.filter((_, k) => scores[k]! > ALIKE * worst);
-    if (new Set(alike.map(({ id }) => id)).size > 1) return { kept, fit, contradictory: alike };
-    // Both coordinates of a circle go together: it was put round the wrong thing.
-    kept = kept.filter(({ id }) => id !== alike[0]!.id);
-    fit = adjust(kept, fit.places, network);
-  }
-  return { kept, fit, contradictory: [] };
-}
-
-/**
- * A slip of hundreds of mm bends a least-squares fit until honest readings look wrong. So where the fit is bad, a start that listens to the many rather
- * than the loud (least absolute residuals, by reweighting) says which readings are grossly off; the others go on to be looked at one by one.
- */
-function withoutGrossSlips(observations: readonly Observation[], start: Adjusted, sketch: Places, network: Network): { kept: Observation[]; fit: Adjusted } {
-  const all = { kept: [...observations], fit: start };
-  const degrees = observations.length - rankOf(start);
-  if (degrees < 1 || start.cost < degrees * GROSS ** 2) return all;
+/** Places that listen to the many readings rather than to the loud ones: least absolute residuals, by reweighting. */
+function heedingTheMany(observations: readonly Observation[], sketch: Places, network: Network): Places {
   let places: Places = sketch;
-  const share = (observation: Observation) => Math.abs(misfitOf(observation, places, network)) / observation.sigma;
-  for (let round = 0; round < 25; round += 1) {
-    const softened = observations.map((observation) => ({ ...observation, sigma: observation.sigma * Math.sqrt(Math.max(1, share(observation))) }));
-    ({ places } = adjust(softened, places, network));
+  for (let round = 0; round < 12; round += 1) {
+    const softened = observations.map((observation) => ({ ...observation, sigma: observation.sigma * Math.sqrt(Math.max(1, Math.abs(misfitOf(observation, places, network)) / observation.sigma)) }));
+    ({ places } = quickFit(softened, places, network, 8));
   }
-  const gross = new Set(observations.filter((observation) => share(observation) >= GROSS).map(({ id }) => id));
-  const kept = observations.filter(({ id }) => !gross.has(id));
-  if (kept.length === observations.length || kept.length <= rankOf(start)) return all;
-  return { kept, fit: adjust(kept, places, network) };
-}
-
-/** A reading left out early, while a worse one still pulled at the fit, comes back where it agrees after all. */
-function readmitted(observations: readonly Observation[], kept: Observation[], fit: Adjusted, network: Network): { kept: Observation[]; fit: Adjusted; contradictory: Observation[] } {
-  const all = observations.filter((observation) => kept.includes(observation) || (!observation.seen && Math.abs(misfitOf(observation, fit.places, network)) < SUSPECT_AT * spreadOf(observation, fit, network)));
-  return all.length === kept.length ? { kept, fit, contradictory: [] } : { kept: all, fit: adjust(all, fit.places, network), contradictory: [] };
+  return places;
 }
 
 /** Turns the whole about the datum so that it lies as the sketch does: the least squared distance between the two (Procrustes). */
@@ -294,16 +239,18 @@ function turnedToSketch(fit: Adjusted, sketch: Places, { count, datum }: Network
   return { ...fit, places, covariance: turnedCovariance(fit.covariance, count, s, c) };
 }
 
-function turnedCovariance(covariance: Matrix, size: number, s: number, c: number): Matrix {
+/** The covariance of places turned by that sine and cosine, with what is not turned (radii) beside them. */
+function turnedCovariance(covariance: Matrix, count: number, s: number, c: number): Matrix {
   const turned = covariance.clone();
-  for (let i = 0; i < size; i += 1) {
-    for (let j = 0; j < size; j += 1) {
-      const [xx, xy, yx, yy] = [covariance.get(2 * i, 2 * j), covariance.get(2 * i, 2 * j + 1), covariance.get(2 * i + 1, 2 * j), covariance.get(2 * i + 1, 2 * j + 1)];
-      turned.set(2 * i, 2 * j, c * c * xx - c * s * (xy + yx) + s * s * yy);
-      turned.set(2 * i, 2 * j + 1, c * s * xx + c * c * xy - s * s * yx - c * s * yy);
-      turned.set(2 * i + 1, 2 * j, c * s * xx - s * s * xy + c * c * yx - c * s * yy);
-      turned.set(2 * i + 1, 2 * j + 1, s * s * xx + c * s * (xy + yx) + c * c * yy);
-    }
+  for (let k = 0; k < count; k += 1) {
+    const [x, y] = [turned.getRow(2 * k), turned.getRow(2 * k + 1)];
+    turned.setRow(2 * k, x.map((value, at) => c * value - s * y[at]!));
+    turned.setRow(2 * k + 1, x.map((value, at) => s * value + c * y[at]!));
+  }
+  for (let k = 0; k < count; k += 1) {
+    const [x, y] = [turned.getColumn(2 * k), turned.getColumn(2 * k + 1)];
+    turned.setColumn(2 * k, x.map((value, at) => c * value - s * y[at]!));
+    turned.setColumn(2 * k + 1, x.map((value, at) => s * value + c * y[at]!));
   }
   return turned;
 }
@@ -344,8 +291,4 @@ function spreadOf(observation: Observation, fit: Adjusted, network: Network): nu
 function spreadAt(fit: Adjusted, at: number, datum: boolean, factor: number): number | null {
   if (datum) return 0;
   return fit.free[Math.floor(at / 2)] ? null : factor * Math.sqrt(Math.max(0, fit.covariance.get(at, at)));
-}
-
-function movedMm(a: Places, b: Places, station: number): number {
-  return Math.hypot(a[2 * station]! - b[2 * station]!, a[2 * station + 1]! - b[2 * station + 1]!);
 }

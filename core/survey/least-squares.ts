@@ -1,7 +1,10 @@
 import { EigenvalueDecomposition, Matrix, SingularValueDecomposition } from 'ml-matrix';
 import type { Observation } from './readings';
 
-/** Places of the shafts: x and y of shaft k at 2k and 2k+1, mm. After them, of each picture, how its frame lies on the drive's: shift x, y in mm, and turn in radians. */
+/**
+ * Places of the shafts: x and y of shaft k at 2k and 2k+1, mm. After them, of each picture, how its frame lies on the drive's: shift x, y in mm, and turn in radians. At the end
+ * how much larger than drawn each radius with a ± of its own is, mm.
+ */
 export type Places = readonly number[];
 
 /** What an adjustment is about, apart from the readings. */
@@ -14,10 +17,15 @@ export interface Network {
   pictures: readonly (readonly (readonly number[])[])[];
   /** The first picture's upright is the drive's, for no reading says which way is up. */
   upright: boolean;
+  /** How many radii have a ± of their own. */
+  radii: number;
 }
 
 /** Where picture k's shift begins among the places. */
 export const pictureAt = ({ count }: Pick<Network, 'count'>, picture: number): number => 2 * count + 3 * picture;
+
+/** Where such a radius is among the places. */
+const radiusAt = ({ count, pictures }: Pick<Network, 'count' | 'pictures'>, radius: number): number => 2 * count + 3 * pictures.length + radius;
 
 export interface Adjusted {
   places: number[];
@@ -45,9 +53,7 @@ const STEPS = 60;
  */
 export function adjust(observations: readonly Observation[], start: Places, network: Network): Adjusted {
   const places = [...start];
-  const { count, datum } = network;
-  const held = network.upright ? pictureAt(network, 0) + 2 : -1;
-  const unknowns = places.map((_, k) => k).filter((k) => (k >= 2 * count ? k !== held : Math.floor(k / 2) !== datum));
+  const unknowns = unknownsOf(places, network);
   const weigh = weigherOf(observations, network);
   const costAt = (tried: Places) => weigh.values(observations.map((observation) => misfitOf(observation, tried, network))).reduce((sum, value) => sum + value * value, 0);
   let cost = costAt(places);
@@ -71,6 +77,13 @@ export function adjust(observations: readonly Observation[], start: Places, netw
     if (settled || share <= 1e-4) break;
   }
   return describe(observations, places, unknowns, cost, network, weigh);
+}
+
+/** What an adjustment would tell if its places were these: how much each reading is checked, and how surely the places are held. */
+export function describedAt(observations: readonly Observation[], places: Places, network: Network): Adjusted {
+  const weigh = weigherOf(observations, network);
+  const cost = weigh.values(observations.map((observation) => misfitOf(observation, places, network))).reduce((sum, value) => sum + value * value, 0);
+  return describe(observations, [...places], unknownsOf(places, network), cost, network, weigh);
 }
 
 function describe(observations: readonly Observation[], places: number[], unknowns: readonly number[], cost: number, network: Network, weigh: Weigher): Adjusted {
@@ -117,13 +130,19 @@ function looseStations(nullSpace: readonly number[][], unknowns: readonly number
   return fewest;
 }
 
+/** The unknowns of a network by their place: all but the datum shaft, and the turn of a picture that is held upright. */
+export function unknownsOf(places: Places, network: Network): number[] {
+  const held = network.upright ? pictureAt(network, 0) + 2 : -1;
+  return places.map((_, k) => k).filter((k) => (k >= 2 * network.count ? k !== held : Math.floor(k / 2) !== network.datum));
+}
+
 /** The rows of one picture, and what to multiply them by. */
 interface Block {
   rows: number[];
   root: Matrix;
 }
 
-interface Weigher {
+export interface Weigher {
   values: (misfits: readonly number[]) => number[];
   /** For slopes already divided by each row's own sigma. */
   slopes: (design: Matrix) => void;
@@ -133,7 +152,7 @@ interface Weigher {
  * Divides residuals by what is expected of them. The coordinates of one picture err together (a wrong scale, a wrong tilt), so theirs are first freed of that by the
  * inverse square root of their covariance.
  */
-function weigherOf(observations: readonly Observation[], network: Network): Weigher {
+export function weigherOf(observations: readonly Observation[], network: Network): Weigher {
   const blocks = network.pictures.flatMap((correlation, picture): Block[] => {
     const rows = observations.flatMap(({ seen }, k) => (seen?.picture === picture ? [k] : []));
     if (rows.length === 0) return [];
@@ -203,13 +222,15 @@ function padded(design: Matrix): Matrix {
 }
 
 /** Reading minus what the places give; angles by the short way round. */
-export function misfitOf(observation: Observation, places: Places, network: Pick<Network, 'count'>): number {
+export function misfitOf(observation: Observation, places: Places, network: Pick<Network, 'count' | 'pictures'>): number {
   const difference = observation.value - predictedBy(observation, places, network);
   return observation.kind === 'angle' ? ((((difference + 180) % 360) + 360) % 360) - 180 : difference;
 }
 
 /** What the reading would be if the shafts were at `places`. */
-export function predictedBy({ kind, from, to, rims, seen }: Observation, places: Places, network: Pick<Network, 'count'>): number {
+export function predictedBy({ kind, from, to, rims, seen, over }: Observation, places: Places, network: Pick<Network, 'count' | 'pictures'>): number {
+  const larger = over ? over.reduce((sum, { radius, sign }) => sum + sign * places[radiusAt(network, radius)]!, 0) : 0;
+  if (kind === 'radius') return larger;
   const x = (k: number) => (k < 0 ? 0 : places[2 * k]!);
   const y = (k: number) => (k < 0 ? 0 : places[2 * k + 1]!);
   if (kind === 'x') return x(to);
@@ -220,11 +241,13 @@ export function predictedBy({ kind, from, to, rims, seen }: Observation, places:
     return kind === 'seen-x' ? shiftX + Math.cos(turn) * x(to) - Math.sin(turn) * y(to) : shiftY + Math.sin(turn) * x(to) + Math.cos(turn) * y(to);
   }
   const [dx, dy] = [x(to) - x(from), y(to) - y(from)];
-  return kind === 'angle' ? (Math.atan2(dy, dx) * 180) / Math.PI : Math.hypot(dx, dy) + rims;
+  return kind === 'angle' ? (Math.atan2(dy, dx) * 180) / Math.PI : Math.hypot(dx, dy) + rims + larger;
 }
 
 /** Slopes of a reading by place index. Two shafts on one spot have no direction between them, so no slope. */
-export function gradientOf({ kind, from, to, seen }: Pick<Observation, 'kind' | 'from' | 'to' | 'seen'>, places: Places, network: Pick<Network, 'count'>): [number, number][] {
+export function gradientOf({ kind, from, to, seen, over = [] }: Pick<Observation, 'kind' | 'from' | 'to' | 'seen' | 'over'>, places: Places, network: Pick<Network, 'count' | 'pictures'>): [number, number][] {
+  const rims = over.map(({ radius, sign }): [number, number] => [radiusAt(network, radius), sign]);
+  if (kind === 'radius') return rims;
   if (kind === 'x') return [[2 * to, 1]];
   if (kind === 'y') return [[2 * to + 1, 1]];
   if (seen) {
@@ -245,5 +268,6 @@ export function gradientOf({ kind, from, to, seen }: Pick<Observation, 'kind' | 
     [2 * to + 1, sy],
     [2 * from, -sx],
     [2 * from + 1, -sy],
+    ...rims,
   ];
 }

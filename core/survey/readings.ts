@@ -40,11 +40,11 @@ export function plusMinusOf({ kind, plusMinus }: SurveyReading): number {
   return Math.max(FINEST, plusMinus ?? (kind === 'angle' ? DEFAULT_PLUS_MINUS.deg : DEFAULT_PLUS_MINUS.mm));
 }
 
-/** A reading, or one coordinate of a circle seen in a picture, with what the fit needs of the drawing: the shafts by index and the rims that a tape over them takes in. */
+/** A reading, one coordinate of a circle seen in a picture, or a radius that was measured with a ± of its own, with what the fit needs of the drawing: the shafts by index and the rims that a tape over them takes in. */
 export interface Observation {
-  /** The reading's id; for a circle that of its picture and pulley, the same for both coordinates. */
+  /** The reading's id; for a circle that of its picture and pulley, the same for both coordinates; for a radius its pulley. */
   id: string;
-  kind: ReadingKind | 'seen-x' | 'seen-y';
+  kind: ReadingKind | 'seen-x' | 'seen-y' | 'radius';
   /** Index of the shaft, −1 for none. */
   from: number;
   to: number;
@@ -55,10 +55,12 @@ export interface Observation {
   radii: [number, number];
   /** Of a circle: its picture, and the row of this coordinate in the picture's correlations. */
   seen?: { picture: number; row: number };
+  /** The radii with a ± of their own that it takes in, by their place among the network's, added or taken off. */
+  over?: readonly { radius: number; sign: 1 | -1 }[];
 }
 
 /** The readings as observations of the drive's shafts, in `drive.stations` order. */
-export function observationsOf(drive: Drive, readings: readonly SurveyReading[]): Observation[] {
+export function observationsOf(drive: Drive, readings: readonly SurveyReading[], uncertain: readonly UncertainRadius[] = []): Observation[] {
   const index = indexOfPulleys(drive);
   const pulleys = pulleysById(drive);
   const radius = (id: string | undefined) => {
@@ -71,6 +73,8 @@ export function observationsOf(drive: Drive, readings: readonly SurveyReading[])
     const at = (id: string | undefined) => (id === undefined ? -1 : (index.get(id) ?? -1));
     const radii: [number, number] = [radius(reading.from), radius(reading.to)];
     const both = radii[0] + radii[1];
+    const rims = reading.kind === 'outer' ? 1 : reading.kind === 'gap' ? -1 : 0;
+    const over = uncertain.flatMap(({ pulley }, at) => (rims !== 0 && (reading.from === pulley || reading.to === pulley) ? [{ radius: at, sign: rims as 1 | -1 }] : []));
     return {
       id: reading.id,
       kind: reading.kind,
@@ -78,10 +82,22 @@ export function observationsOf(drive: Drive, readings: readonly SurveyReading[])
       to: at(reading.to),
       value: valueOf(reading),
       sigma: plusMinusOf(reading),
-      rims: reading.kind === 'outer' ? both : reading.kind === 'gap' ? -both : 0,
+      rims: rims * both,
       radii,
+      ...(over.length > 0 && { over }),
     };
   });
+}
+
+/** A pulley whose diameter was read, and one standard deviation of its radius, mm. */
+export interface UncertainRadius {
+  pulley: string;
+  sigma: number;
+}
+
+/** What the diameter readings say of those radii themselves: nothing off, give or take their ±. */
+export function radiusObservations(uncertain: readonly UncertainRadius[]): Observation[] {
+  return uncertain.map(({ pulley, sigma }, radius) => ({ id: pulley, kind: 'radius', from: -1, to: -1, value: 0, sigma, rims: 0, radii: [0, 0], over: [{ radius, sign: 1 }] }));
 }
 
 /** By pulley, which shaft it sits on, counted as in `drive.stations`. */

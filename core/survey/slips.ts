@@ -15,7 +15,8 @@ export function slipOf(observation: Observation, predicted: number, within: numb
   return fitting.reduce((best, next) => (Math.abs(next.value - predicted) < Math.abs(best.value - predicted) ? next : best));
 }
 
-function slipsOf({ kind, value, radii: [a, b] }: Observation): Slip[] {
+/** Every known way a reading can have gone wrong, with what it would then have read. */
+export function slipsOf({ kind, value, radii: [a, b] }: Observation): Slip[] {
   if (kind === 'angle') return [180, -180].map((turn) => ({ slip: 'turned-about', value: value + turn }));
   const steps: Slip[] = (
     [

@@ -63,6 +63,12 @@ export function surveyWords(drive: Drive, finding: SurveyFinding, unit: LengthUn
         why: `The other readings put its centre ${formatLength(number('off'), unit)} away.`,
         todo: 'Check that the points lie on its rim, and its plane. It is left out until then.',
       };
+    case 'diameter-suspect':
+      return {
+        title: `The tapes do not go with the diameter of ${name}.`,
+        why: `They would have it ${formatLength(Math.abs(number('off')), unit)} ${number('off') > 0 ? 'larger' : 'smaller'}.`,
+        todo: 'Measure it again, over the very rim that the tapes took in. Its reading is left out until then.',
+      };
     case 'contradictory':
       return {
         title: 'These readings contradict each other.',
@@ -77,6 +83,12 @@ export function surveyWords(drive: Drive, finding: SurveyFinding, unit: LengthUn
       };
     case 'unchecked':
       return { title: 'Nothing checks these readings.', why: 'There are just enough to draw from.', todo: 'One more tape would show a slip.' };
+    case 'two-ways':
+      return {
+        title: 'The whole drive fits turned another way too.',
+        why: `One reading across or up is all that says which way it lies: turned by ${number('deg').toFixed(0)}° it fits as well, and ${name} would be at ${formatLength(number('x'), unit)}, ${formatLength(number('y'), unit)}. The sketch decided.`,
+        todo: 'An angle, or one more reading across or up, settles it.',
+      };
     case 'mirrored':
       return {
         title: `${name} fits as well on the other side.`,
