@@ -168,6 +168,7 @@ const photo = item({
   width: whole('a whole number of px', 20_000).required('is missing'),
   height: whole('a whole number of px', 20_000).required('is missing'),
   cameraDistance: length().moreThan(0, 'must be more than 0 mm'),
+  cropped: yesOrNo(),
   rims: optionalList(rim, 64),
 });
 

@@ -47,6 +47,8 @@ const FOCAL_DOUBT = 0.25;
 export const DEFAULT_DISTANCE_SHARE = 0.05;
 /** A diameter that no reading vouches for is good to this, mm. Default. */
 const DIAMETER_DOUBT = 1;
+/** How far the camera's axis may be from the picture's middle, as a share of its long side: whole as it was taken, cut down since, and where nobody says. Defaults. */
+export const MIDDLE_DOUBT = { whole: 0.01, cropped: 0.3, unsaid: 0.1 };
 /** Nobody takes a useful picture from further round than this, radians; it only steadies what the rims leave open. */
 const TILT_DOUBT = 0.6;
 /** How well a point is put on a rim until the points themselves tell, as a share of the picture's long side. */
@@ -68,9 +70,9 @@ interface Rim {
   known: { radius: number; sigma: number } | null;
 }
 
-/** Camera (pitch, yaw, log focal, log distance), then x, y and radius of each rim. */
+/** Camera (pitch, yaw, log focal, log distance, and where its axis meets the picture, from the middle as a share of the long side), then x, y and radius of each rim. */
 type Unknowns = number[];
-const CAMERA = 4;
+const CAMERA = 6;
 
 /**
  * How the camera stood, and where the marked rims lie, by least squares over all points at once: every point's ray meets its pulley's plane on a circle. Known
@@ -97,15 +99,19 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
   const roughly = POINT_SHARE * Math.max(photo.width, photo.height);
   const first = outcomes(photo, rims, roughly, starts(photo, rims));
   const cleaned = withoutStrays(photo, rims, first[0]!.unknowns);
-  const again = outcomes(photo, cleaned, roughly, first.map(({ unknowns }) => unknowns));
+  // How well points were put is told with one known diameter, for several that contradict one another would pull circles off their points.
+  const freed = cleaned.map((rim, k) => (k === cleaned.findIndex(({ known }) => known) ? rim : { ...rim, known: null }));
+  const again = outcomes(photo, freed, roughly, first.map(({ unknowns }) => unknowns));
   const spare = cleaned.reduce((sum, rim) => sum + rim.points.length, 0) - 3 * cleaned.length - 3;
   // Enough spare points tell how well they were put; few of them do not.
-  const sigma = spare >= 8 ? Math.max(0.2, roughly * Math.sqrt(pointCost(photo, cleaned, again[0]!.unknowns, roughly) / spare)) : roughly;
-  const [best, other] = outcomes(photo, cleaned, sigma, again.map(({ unknowns }) => unknowns)) as [Refined, Refined | undefined];
+  const sigma = spare >= 8 ? Math.max(0.2, roughly * Math.sqrt(pointCost(photo, freed, again[0]!.unknowns, roughly) / spare)) : roughly;
+  const agreed = agreeing(photo, cleaned, sigma, again.map(({ unknowns }) => unknowns));
+  const used = agreed.rims;
+  const [best, other] = agreed.found as [Refined, Refined | undefined];
   const camera = cameraOf(photo, best.unknowns);
-  const count = cleaned.length;
+  const count = used.length;
   const centre = (matrix: Matrix, i: number, j: number) => matrix.get(CAMERA + 3 * (i >> 1) + (i & 1), CAMERA + 3 * (j >> 1) + (j & 1));
-  const covariance = Array.from({ length: 2 * count }, (_, i) => Array.from({ length: 2 * count }, (_, j) => centre(best.covariance, i, j)));
+  const covariance = Array.from({ length: 2 * count }, (_, i) => Array.from({ length: 2 * count }, (_, j) => agreed.excess * centre(best.covariance, i, j)));
   if (other && other.cost < best.cost + 8) {
     // Two ways the camera may have stood: what differs between them is not known, and the ± says so.
     const apart = awayFrom(best.unknowns, other.unknowns, count);
@@ -114,41 +120,85 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
     if (Math.hypot(...apart) > 1) tell('either-tilt', 'watch', { figures: { tilt: tiltDeg(camera), mm: Math.max(...apart.map(Math.abs)) } });
   }
 
-  const circles = cleaned.map((rim, k): PhotoCircle => {
+  const circles = used.map((rim, k): PhotoCircle => {
     const [x, y, radius] = best.unknowns.slice(CAMERA + 3 * k, CAMERA + 3 * k + 3) as [number, number, number];
     const original = rims.find(({ pulley }) => pulley === rim.pulley)!;
     const at = CAMERA + 3 * k + 2;
     return {
       pulley: rim.pulley, x, y, diameter: 2 * radius, known: rim.known !== null,
       plusMinus: spreadFromMiddle(covariance, k),
-      diameterPlusMinus: 2 * Math.sqrt(best.covariance.get(at, at)),
+      diameterPlusMinus: 2 * Math.sqrt(agreed.excess * best.covariance.get(at, at)),
       off: original.index.filter((index) => !rim.index.includes(index)),
     };
   });
   for (const { pulley, off } of circles) if (off.length > 0) tell('point-off', 'watch', { pulley, figures: { points: off.length } });
-  cleaned.forEach((rim, k) => {
-    if (!rim.known || scaled.length < 2) return;
-    const off = (circles[k]!.diameter / 2 - rim.known.radius) / rim.known.sigma;
-    // What the others make it, without the pull of its own claim.
-    const own = best.covariance.get(CAMERA + 3 * k + 2, CAMERA + 3 * k + 2) / rim.known.sigma ** 2;
-    if (own < 0.999 && Math.abs(off) / Math.sqrt(1 - own) > KNOWN_OFF_AT) {
-      tell('known-disagrees', 'fault', { pulley: rim.pulley, figures: { given: 2 * rim.known.radius, seen: 2 * (rim.known.radius + (off * rim.known.sigma) / (1 - own)) } });
-    }
-  });
-  if (scaled.length === 1) tell('scale-unchecked', 'note', { pulley: scaled[0]!.pulley });
+  for (const rim of agreed.released) {
+    const seen = circles.find(({ pulley }) => pulley === rim.pulley)!;
+    tell('known-disagrees', 'fault', { pulley: rim.pulley, figures: { given: 2 * rim.known!.radius, seen: seen.diameter } });
+  }
+  if (agreed.unclear.length > 0) tell('knowns-differ', 'fault', { pulleys: agreed.unclear.map(({ pulley }) => pulley) });
+  if (used.filter(({ known }) => known).length === 1) tell('scale-unchecked', 'note', { pulley: used.find(({ known }) => known)!.pulley });
   if (photo.cameraDistance === undefined && cleaned.some(({ z }) => Math.abs(z - cleaned[0]!.z) > SAME_PLANE)) {
     tell('depth-guessed', 'watch', { figures: { distance: camera.distance } });
   }
   if (tiltDeg(camera) > 25) tell('steep', 'watch', { figures: { tilt: tiltDeg(camera) } });
+  if (photo.cropped === undefined && used.some(({ z }) => Math.abs(z - used[0]!.z) > SAME_PLANE)) tell('middle-guessed', 'watch');
   const scale = best.covariance;
   const logScale = scale.get(3, 3) + scale.get(2, 2) - 2 * scale.get(2, 3);
   return {
     photo: photo.id, camera, circles, covariance, findings,
     mmPerPx: camera.distance / camera.focal,
-    scaleShare: Math.sqrt(Math.max(0, logScale)),
+    scaleShare: Math.sqrt(Math.max(0, agreed.excess * logScale)),
     tiltDeg: tiltDeg(camera),
     pointPx: sigma,
   };
+}
+
+/** The known diameters that agree, and what the picture comes to with them. */
+interface Agreed {
+  rims: Rim[];
+  found: Refined[];
+  /** Rims whose known diameter the others contradict: they give no scale. */
+  released: Rim[];
+  /** Rims of which one contradicts the others and nothing tells which. */
+  unclear: Rim[];
+  /** By how much variances grow where the known ones differ for good. */
+  excess: number;
+}
+
+/** A known diameter is named only if without it the rest fit better by so much, in sums of squares, than without any other. */
+const LEAST_MARGIN = 4;
+
+/** Lets go of the known diameter that the others contradict most, fits again, and so on for as long as one stands out. Of two that differ nobody knows which is wrong. */
+function agreeing(photo: SurveyPhoto, start: readonly Rim[], sigma: number, from: readonly Unknowns[]): Agreed {
+  let rims = [...start];
+  let found = outcomes(photo, rims, sigma, from);
+  const released: Rim[] = [];
+  for (;;) {
+    const scaled = rims.filter(({ known }) => known);
+    if (scaled.length < 2 || Math.max(...rims.map((rim, k) => offKnown(rim, found[0]!, k))) < KNOWN_OFF_AT) return { rims, found, released, unclear: [], excess: 1 };
+    const starts = found.map(({ unknowns }) => unknowns);
+    const tries = scaled
+      .map((rim) => {
+        const without = rims.map((other) => (other === rim ? { ...rim, known: null } : other));
+        return { rim, without, outcome: outcomes(photo, without, sigma, starts) };
+      })
+      .sort((a, b) => a.outcome[0]!.cost - b.outcome[0]!.cost);
+    const least = tries[0]!.outcome[0]!.cost;
+    const alike = tries.filter(({ outcome }) => outcome[0]!.cost < least + LEAST_MARGIN);
+    if (alike.length > 1) return { rims, found, released, unclear: alike.map(({ rim }) => rim), excess: Math.max(1, (found[0]!.cost - least) / (scaled.length - 1)) };
+    released.push(tries[0]!.rim);
+    rims = tries[0]!.without;
+    found = tries[0]!.outcome;
+  }
+}
+
+/** How far a known diameter lies from what the rest of the picture makes it, without the pull of its own claim, in standard deviations; 0 where nothing checks it. */
+function offKnown({ known }: Rim, { unknowns, covariance }: Refined, k: number): number {
+  if (!known) return 0;
+  const at = CAMERA + 3 * k + 2;
+  const own = covariance.get(at, at) / known.sigma ** 2;
+  return own < 0.999 ? Math.abs((unknowns[at]! - known.radius) / known.sigma) / Math.sqrt(1 - own) : 0;
 }
 
 function rimsOf(drive: Drive, photo: SurveyPhoto): Rim[] {
@@ -167,8 +217,13 @@ function rimsOf(drive: Drive, photo: SurveyPhoto): Rim[] {
 }
 
 function cameraOf(photo: SurveyPhoto, unknowns: Unknowns): Camera {
-  const [pitch, yaw, focal, distance] = unknowns as [number, number, number, number];
-  return { pitch, yaw, focal: Math.exp(focal), distance: Math.exp(distance), cx: photo.width / 2, cy: photo.height / 2 };
+  const [pitch, yaw, focal, distance, right, down] = unknowns as [number, number, number, number, number, number];
+  const long = Math.max(photo.width, photo.height);
+  return { pitch, yaw, focal: Math.exp(focal), distance: Math.exp(distance), cx: photo.width / 2 + right * long, cy: photo.height / 2 + down * long };
+}
+
+function middleDoubt({ cropped }: SurveyPhoto): number {
+  return cropped === undefined ? MIDDLE_DOUBT.unsaid : cropped ? MIDDLE_DOUBT.cropped : MIDDLE_DOUBT.whole;
 }
 
 interface Refined {
@@ -196,7 +251,7 @@ function startAt(photo: SurveyPhoto, rims: readonly Rim[], pitch: number, yaw: n
   const known = rims.filter((rim) => rim.known);
   const perPx = known.reduce((sum, rim) => sum + rim.known!.radius / rim.ellipse.a, 0) / known.length;
   const focal = photo.cameraDistance === undefined ? DEFAULT_FOCAL_SHARE * Math.max(photo.width, photo.height) : photo.cameraDistance / perPx;
-  const unknowns = [pitch, yaw, Math.log(focal), Math.log(perPx * focal)];
+  const unknowns = [pitch, yaw, Math.log(focal), Math.log(perPx * focal), 0, 0];
   const camera = cameraOf(photo, unknowns);
   for (const { ellipse, z, known: size } of rims) unknowns.push(...toPlane(camera, [ellipse.x, ellipse.y], z), size?.radius ?? ellipse.a * perPx);
   return unknowns;
@@ -234,7 +289,7 @@ function linearised(photo: SurveyPhoto, rims: readonly Rim[], unknowns: Unknowns
   const rows: number[][] = [];
   const misfit: number[] = [];
   const seen = lineOfSight(cameraOf(photo, unknowns));
-  const nudged = [0, 1, 2, 3].map((k) => {
+  const nudged = Array.from({ length: CAMERA }, (_, k) => {
     const at = (by: number) => lineOfSight(cameraOf(photo, unknowns.map((value, i) => (i === k ? value + by : value))));
     return { more: at(NUDGE), less: at(-NUDGE) };
   });
@@ -268,6 +323,8 @@ function linearised(photo: SurveyPhoto, rims: readonly Rim[], unknowns: Unknowns
   };
   prior(0, 0, TILT_DOUBT);
   prior(1, 0, TILT_DOUBT);
+  prior(4, 0, middleDoubt(photo));
+  prior(5, 0, middleDoubt(photo));
   const focal = Math.log(DEFAULT_FOCAL_SHARE * Math.max(photo.width, photo.height));
   if (photo.cameraDistance === undefined) prior(2, focal, FOCAL_DOUBT);
   else {

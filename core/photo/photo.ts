@@ -20,6 +20,8 @@ export interface SurveyPhoto {
   readonly height: number;
   /** From the lens to the crank's belt plane, mm, where it was measured. */
   readonly cameraDistance?: number;
+  /** The picture was cut down since it was taken, or was not; so its middle is not, or is, where the camera looked. */
+  readonly cropped?: boolean;
   readonly rims?: readonly PhotoRim[];
   readonly [unknown: string]: unknown;
 }

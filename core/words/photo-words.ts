@@ -23,6 +23,18 @@ export function photoWords(drive: Drive, finding: PhotoFinding, unit: LengthUnit
         why: `It was given as ${formatLength(number('given'), unit)}; the other known ones make it ${formatLength(number('seen'), unit)}.`,
         todo: 'Measure it again, over the very edge that the points lie on.',
       };
+    case 'knowns-differ':
+      return {
+        title: 'The known diameters do not go together.',
+        why: `${(finding.pulleys ?? []).map((id) => pulleyLabel(drive, id)).join(' and ')} give the picture different scales, and nothing tells which is wrong.`,
+        todo: 'Measure one of them again, or a third. The ± is widened until then.',
+      };
+    case 'middle-guessed':
+      return {
+        title: 'Was the picture cut down since it was taken?',
+        why: 'Then its middle is not where the camera looked, and pulleys at other depths would be put right the wrong way. Nobody has said, so the ± allows for it.',
+        todo: 'Say so at the picture: whole, or cut down.',
+      };
     case 'steep':
       return { title: `The picture was taken ${number('tilt').toFixed(0)}° from square.`, why: 'Rims lean away and hide their far edge.', todo: 'Take it again more nearly head-on, from further off.' };
     case 'point-off':
