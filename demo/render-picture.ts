@@ -63,7 +63,7 @@ const rims = drive.stations.flatMap(({ x, y, pulleys }) =>
   })),
 );
 const hash = createHash('sha256').update(jpeg).digest('hex');
-writeFileSync(FILE, pointsOnOneLine(writeDrive(putPhoto(drive, { id: 'photo-1', hash, width: WIDTH, height: HEIGHT, cameraDistance: CAMERA.distance, rims }))));
+writeFileSync(FILE, pointsOnOneLine(writeDrive(putPhoto(drive, { id: 'photo-1', hash, width: WIDTH, height: HEIGHT, cameraDistance: CAMERA.distance, cropped: false, rims }))));
 process.stdout.write(`${hash} ${Math.round(jpeg.length / 1000)} kB\n`);
 
 /** Every pixel from four rays, each followed from the front to the first thing it meets. */

@@ -1,5 +1,5 @@
 import type { Drive } from '../drive/types';
-import { bodyRadiusMm } from '../section';
+import { bodyRadiusMm, sectionFor } from '../section';
 import type { BeltSolution, ContactSolution } from './solution';
 import type { Point } from './tangent';
 
@@ -42,8 +42,11 @@ export function spanMidpoints(belt: BeltSolution): { from: string; to: string; x
 /** What a drawing of the drive must hold, y up, mm: every pulley, with room for a belt round it. */
 export function beltBounds(drive: Drive, margin = 12): Bounds {
   const bounds: Bounds = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  const sections = new Map(drive.belts.flatMap(({ route, section, sectionOverrides }) => route.map(({ pulley }) => [pulley, sectionFor(section, sectionOverrides)] as const)));
+  // Teeth that no belt is on yet are taken for those of the first toothed belt, or of a common pitch.
+  const unridden = drive.belts.map(({ section }) => sectionFor(section)).find((section) => section?.kind === 'toothed') ?? sectionFor('L');
   for (const { x, y, pulleys } of drive.stations) {
-    const radius = Math.max(8, ...pulleys.map((pulley) => bodyRadiusMm(pulley, null) || ((pulley.teeth ?? 0) * 9.525) / (2 * Math.PI)));
+    const radius = Math.max(8, ...pulleys.map((pulley) => bodyRadiusMm(pulley, sections.get(pulley.id) ?? unridden)));
     bounds.minX = Math.min(bounds.minX, x - radius - margin);
     bounds.maxX = Math.max(bounds.maxX, x + radius + margin);
     bounds.minY = Math.min(bounds.minY, y - radius - margin);

@@ -7,6 +7,7 @@ import { formatMm } from '@emery/core/quantity';
 import { photoWords } from '@emery/core/words';
 import { PHOTO_TYPES, sendPhoto } from '../api/photos';
 import { edit, useBench } from '../bench/bench-context';
+import { Choice } from '../ledger/Choice';
 import { FindingItem } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { QuantityField } from '../ledger/QuantityField';
@@ -44,6 +45,7 @@ export default function PictureLedger() {
       <Strength />
       <div className="fields">
         <DistanceField photo={photo} />
+        <CroppedField photo={photo} />
       </div>
       <div className="button-row">
         <PictureIntake />
@@ -226,7 +228,7 @@ function RimTable({ photo, fit }: { photo: SurveyPhoto; fit: PhotoFit | null }) 
                 <td className="figure">
                   {rim?.known ? (
                     <>
-                      <LengthFigure mm={diameter ?? 0} unit={unit} /> <span className="quiet">known</span>
+                      <LengthFigure mm={diameter ?? 0} unit={unit} /> <span className="quiet">{circle && !circle.known ? 'left out' : 'known'}</span>
                     </>
                   ) : circle ? (
                     <>
@@ -282,3 +284,19 @@ function DistanceField({ photo }: { photo: SurveyPhoto }) {
     );
   return <QuantityField label="Lens to crank pulley (0: not measured)" mm={photo.cameraDistance ?? 0} unit={unit} onCommit={set} />;
 }
+
+/** Asks whether the picture is whole: a cut-down one has its middle elsewhere than the camera looked. */
+function CroppedField({ photo }: { photo: SurveyPhoto }) {
+  const { dispatch } = useBench();
+  const said = photo.cropped === undefined ? 'unsaid' : photo.cropped ? 'cropped' : 'whole';
+  const set = (next: keyof typeof WHOLENESS) =>
+    dispatch(
+      edit((d) => {
+        const { cropped: _old, ...rest } = photosOf(d).find(({ id }) => id === photo.id) ?? photo;
+        return putPhoto(d, next === 'unsaid' ? (rest as SurveyPhoto) : { ...(rest as SurveyPhoto), cropped: next === 'cropped' });
+      }),
+    );
+  return <Choice label="The picture is" value={said} options={Object.entries(WHOLENESS).map(([value, label]) => ({ value: value as keyof typeof WHOLENESS, label }))} onChange={set} />;
+}
+
+const WHOLENESS = { unsaid: 'not said: the ± allows for either', whole: 'whole, as it was taken', cropped: 'cut down since' };
