@@ -29,6 +29,10 @@ test('a string laid on the truck changes which belt to bring home; one is taken 
   await page.getByLabel('It reads').fill('1795 mm');
   await page.getByRole('button', { name: 'Add measurement' }).click();
   await expect(page.getByText(/Together with the drawing/)).toBeVisible();
+  // Nobody said how it lay, and on the rims it would agree with the drawing: so it is taken, and asked.
+  await expect(page.getByText(/Taken to have lain on top of the ribs or rims/)).toBeVisible();
+  await page.getByRole('button', { name: 'It lay down in the grooves' }).click();
+  await expect(page.getByText(/You said it lay down in the grooves/)).toBeVisible();
   await page.getByRole('button', { name: /^Why/ }).click();
   await expect(page.getByRole('row', { name: /Water pump/ }).first()).toBeVisible();
   await expect(page.getByRole('row', { name: /Plus an inch, by rule of thumb/ })).toBeVisible();

@@ -343,6 +343,11 @@ describe('what the shop keeps for Speeds', () => {
     expect(pulleys[0]).toMatchObject({ label: 'Crank 150 six-rib', role: 'crankshaft', surface: 'ribbed', diameter: 150, grooves: 6, set: 'Underdrive' });
     const made = await ask('POST', '/pulleys', { label: ' Fan 130 ', role: 'fan', surface: 'vee', diameter: 130 });
     expect(made).toMatchObject({ status: 201, body: { label: 'Fan 130', role: 'fan', surface: 'vee', diameter: 130 } });
+    const two = await ask('POST', '/pulleys', { label: 'Fan 120', surface: 'vee', diameter: 120, count: 2 });
+    expect(two.body).toMatchObject({ count: 2 });
+    expect((await ask('GET', '/pulleys')).body.pulleys).toContainEqual(two.body);
+    await ask('DELETE', `/pulleys/${two.body.id}`);
+    expect((await ask('POST', '/pulleys', { label: 'x', surface: 'vee', diameter: 90, count: 0 })).body.errors[0].path).toBe('count');
     expect((await ask('GET', '/pulleys')).body.pulleys).toHaveLength(pulleys.length + 1);
     expect((await ask('DELETE', `/pulleys/${made.body.id}`)).status).toBe(204);
     expect((await ask('DELETE', `/pulleys/${made.body.id}`)).status).toBe(404);

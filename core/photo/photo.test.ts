@@ -205,3 +205,73 @@ test('the file names a picture that is wrong', () => {
   expect(problems({ rims: [{ pulley: 'ghost', points: [[1, 2]] }] })).toEqual(['survey.photos[0].rims[0].pulley']);
   expect(problems({ rims: [{ pulley: 'crank', points: [[1, 'x']] }] })).toEqual(['survey.photos[0].rims[0].points[0]']);
 });
+
+const withDiameters = (drive: Drive, change: (id: string) => number): Drive => ({ ...drive, stations: drive.stations.map((s) => ({ ...s, pulleys: s.pulleys.map((p) => ({ ...p, diameter: p.diameter! + change(p.id) })) })) });
+
+test('of three to five known diameters the wrong one alone is named, and no honest one', () => {
+  const counts = { alone: 0, accused: 0, sound: 0 };
+  const runs = 40;
+  for (let seed = 1; seed <= runs; seed += 1) {
+    const random = randomOf(seed + 300);
+    const ids = truth().stations.map(({ id }) => id);
+    const known = [...ids].sort(() => random() - 0.5).slice(0, 3 + Math.floor(random() * 3));
+    const photo = pictured(truth(), camera(0.35 * random(), 7 * random()), { noise: 0.8, seed, each: 8, known });
+    const read = withDiameters(truth(), () => 0.7 * normalOf(random));
+    const named = (drive: Drive) => fitPhoto(drive, photo).findings.filter(({ code }) => code === 'known-disagrees').map(({ pulley }) => pulley);
+    counts.sound += Number(named(read).length > 0);
+    const wrong = known[Math.floor(random() * known.length)]!;
+    const by = [25.4, -25.4, 12.7, -12.7, 10][Math.floor(random() * 5)]!;
+    const found = named(withDiameters(read, (id) => (id === wrong ? by : 0)));
+    counts.alone += Number(found.length === 1 && found[0] === wrong);
+    counts.accused += Number(found.some((id) => id !== wrong));
+  }
+  expect(counts.alone / runs).toBeGreaterThan(0.85);
+  expect(counts.accused / runs).toBeLessThan(0.03);
+  expect(counts.sound / runs).toBeLessThan(0.04);
+});
+
+test('of two known diameters that differ nobody is named, and the ± is widened', () => {
+  const photo = pictured(truth(), camera(0.2, 1), { noise: 0.8, known: ['crank', 'pump'] });
+  const right = fitPhoto(truth(), photo);
+  const wrong = fitPhoto(withDiameters(truth(), (id) => (id === 'pump' ? 25.4 : 0)), photo);
+  expect(right.findings).toEqual([]);
+  expect(wrong.findings).toEqual([expect.objectContaining({ code: 'knowns-differ', pulleys: expect.arrayContaining(['crank', 'pump']) as string[] })]);
+  expect(wrong.scaleShare).toBeGreaterThan(5 * right.scaleShare);
+});
+
+test.each<[string, number, boolean | undefined]>([
+  ['whole, and nobody says so', 0, undefined],
+  ['whole, and said so', 0, false],
+  ['cut down by a tenth, unsaid', 0.1, undefined],
+  ['cut down by a fifth, unsaid', 0.2, undefined],
+  ['cut down by a third, said', 0.33, true],
+])('a picture %s: the ± of pulleys at several depths holds', (_, shift, cropped) => {
+  let inTwo = 0;
+  let inThree = 0;
+  let all = 0;
+  for (let seed = 1; seed <= 25; seed += 1) {
+    const random = randomOf(seed + 500);
+    const flat = truth();
+    const drive = { ...flat, stations: flat.stations.map((s, k) => ({ ...s, pulleys: s.pulleys.map((p) => ({ ...p, plane: [0, 0, 60, -30, 40, 0][k]! })) })) };
+    const aside = 7 * random();
+    const plain = camera(0.35 * random(), 7 * random());
+    const seen = { ...plain, cx: plain.cx + WIDTH * shift * Math.cos(aside), cy: plain.cy + WIDTH * shift * Math.sin(aside) };
+    const extra = { cameraDistance: 1100 * (1 + 0.05 * normalOf(random)), ...(cropped !== undefined && { cropped }) };
+    const photo = pictured(drive, seen, { noise: 1, seed, each: 8, known: ['crank', 'pump', 'ac'], extra });
+    const { circles, covariance, findings } = fitPhoto(withDiameters(drive, () => normalOf(random)), photo);
+    expect(findings.some(({ code }) => code === 'middle-guessed')).toBe(cropped === undefined);
+    for (const [i, j] of [[0, 2], [0, 4], [2, 5], [1, 3], [2, 4]] as const) {
+      const [dx, dy] = [circles[j]!.x - circles[i]!.x, circles[j]!.y - circles[i]!.y];
+      const apart = Math.hypot(dx, dy);
+      const slope = [[2 * i, -dx / apart], [2 * i + 1, -dy / apart], [2 * j, dx / apart], [2 * j + 1, dy / apart]] as const;
+      const variance = slope.reduce((sum, [a, sa]) => sum + slope.reduce((part, [b, sb]) => part + sa * sb * covariance[a]![b]!, 0), 0);
+      const [one, two] = [drive.stations[i]!, drive.stations[j]!];
+      const share = Math.abs(apart - Math.hypot(two.x - one.x, two.y - one.y)) / Math.sqrt(variance);
+      all += 1;
+      inTwo += Number(share <= 2);
+      inThree += Number(share <= 3);
+    }
+  }
+  expect(inTwo / all).toBeGreaterThan(0.85);
+  expect(inThree / all).toBeGreaterThan(0.97);
+});

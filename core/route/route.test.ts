@@ -85,3 +85,39 @@ test('nothing to search is an empty answer', () => {
   expect(searchRoutes(cw([['crank', 0, 0, 100]]), 'main').routes).toEqual([]);
   expect(searchRoutes(cw(SERPENTINE), 'ghost').routes).toEqual([]);
 });
+
+/** A jackshaft that the crank's belt turns by its back, and a second belt from it to a pump and a fan. */
+const jackByBack = (crankRotation: 'cw' | 'ccw'): Drive => {
+  const main = driveOf([['crank', 0, 0, 160], ['jack', 200, 60, 90, 'back'], ['alt', 400, 0, 120]], {}, { crankRotation });
+  const second = driveOf([['pump', 60, 300, 110], ['fan', 340, 320, 110]]).stations.map((s) => ({ ...s, pulleys: s.pulleys.map((p) => ({ ...p, plane: 60 })) }));
+  const route = crankRotation === 'cw' ? main.belts[0]!.route : [...main.belts[0]!.route].reverse();
+  return {
+    ...main,
+    stations: [...main.stations.map((s) => (s.id === 'jack' ? { ...s, role: 'jackshaft' as const, pulleys: [...s.pulleys, { id: 'jack-2', surface: 'ribbed' as const, grooves: 6, diameter: 100, plane: 60 }] } : s)), ...second],
+    belts: [{ ...main.belts[0]!, route }, { id: 'second', section: 'PK', ribs: 6, length: null, route: [] }],
+  };
+};
+
+test.each(['cw', 'ccw'] as const)('a belt from a shaft that another belt\'s back turns runs that shaft\'s way, crank %s', (rotation) => {
+  for (const carries of [undefined, ['jack-2', 'pump', 'fan']]) {
+    const plain = jackByBack(rotation);
+    const drive = { ...plain, belts: plain.belts.map((belt) => (belt.id === 'second' && carries ? { ...belt, carries } : belt)) };
+    const { routes } = searchRoutes(drive, 'second');
+    expect(routes.length).toBeGreaterThan(0);
+    expect(routes[0]!.route[0]!.pulley).toBe('jack-2');
+    const solved = solveBelt({ ...drive, belts: drive.belts.map((belt) => (belt.id === 'second' ? { ...belt, route: routes[0]!.route } : belt)) }, 'second')!;
+    expect(solved.closed).toBe(true);
+    expect(solved.findings.filter(({ severity }) => severity === 'fault')).toEqual([]);
+    // The back of the first belt turns the jackshaft against the crank, and it turns the second belt's pulleys its own way.
+    expect(solved.contacts.map((contact) => contact.rotation)).toEqual(solved.contacts.map(() => (rotation === 'cw' ? 'ccw' : 'cw')));
+  }
+});
+
+test('an optional accessory that would turn the wrong way is left off, with the reason, and never given half a stop', () => {
+  const plain = driveOf([['crank', 0, 0, 160], ['alt', 300, 0, 100], ['pump', 150, 90, 60]], { route: [] }, { crankRotation: 'cw' });
+  const drive: Drive = { ...plain, stations: plain.stations.map((s) => (s.id === 'pump' ? { ...s, optional: true, requires: 'ccw' as const } : s)) };
+  const { routes } = searchRoutes(drive, 'main');
+  expect(routes.length).toBe(1);
+  expect(routes[0]!.route).toEqual([{ pulley: 'crank', side: 'drive' }, { pulley: 'alt', side: 'drive' }]);
+  expect(routes[0]!.reasons).toContainEqual({ code: 'cannot-turn', pulley: 'pump' });
+});

@@ -1,4 +1,4 @@
-import { beltWidthMm, cordRadiusMm, facingDepthMm, markedLengthMm, SECTION_NAMES, SECTIONS, sectionFor } from './index';
+import { beltWidthMm, bodyRadiusMm, cordRadiusMm, facingDepthMm, markedLengthMm, SECTION_NAMES, SECTIONS, sectionFor } from './index';
 
 const pulley = (surface: 'ribbed' | 'vee' | 'smooth' | 'toothed', more = {}) => ({ id: 'p', surface, diameter: 100, ...more });
 
@@ -43,4 +43,21 @@ test('overrides replace what they name and nothing else; an unknown name is null
 test('width: ribs × pitch, the top of a V', () => {
   expect(beltWidthMm({ id: 'b', section: 'PK', ribs: 6, route: [] }, sectionFor('PK')!)).toBeCloseTo(21.36, 9);
   expect(beltWidthMm({ id: 'b', section: 'AV13', route: [] }, sectionFor('AV13')!)).toBe(13);
+});
+
+test('on a smooth face the cord of a V or of teeth lies as high as the belt is thick from it inward', () => {
+  expect(cordRadiusMm(pulley('smooth', { diameter: 80 }), 'drive', sectionFor('AV13')!)).toBeCloseTo(47.14, 9);
+  expect(cordRadiusMm(pulley('smooth'), 'drive', sectionFor('H')!)).toBeCloseTo(50 + 2.29 + 0.686, 9);
+  // Ribs ride on their tips as their effective line has it.
+  expect(cordRadiusMm(pulley('smooth'), 'drive', sectionFor('PK')!)).toBe(52);
+});
+
+test('a toothed pulley without a diameter is as large as the tips of its teeth', () => {
+  const teeth = (section: string, count: number) => 2 * bodyRadiusMm({ id: 'p', surface: 'toothed', teeth: count }, sectionFor(section)!);
+  // Outside diameters of ISO 5294 and ISO 13050: pitch diameter less twice the pitch line differential.
+  expect(teeth('L', 20)).toBeCloseTo(60.64 - 0.762, 1);
+  expect(teeth('H', 24)).toBeCloseTo(97.02 - 1.372, 1);
+  expect(teeth('H8M', 32)).toBeCloseTo(81.49 - 1.372, 1);
+  expect(teeth('XL', 16)).toBeCloseTo(25.87 - 0.508, 1);
+  expect(teeth('H', 0)).toBe(0);
 });

@@ -106,9 +106,6 @@ const CLASSICAL = 'ISO 4184 width; cord depth and thickness defaults';
 
 export const SECTIONS: readonly Section[] = [
   ribbed('PK', 3.56, 2.0, 1.3, 4.6, 2.4, 'ISO 9981, SAE J1459'),
-  ribbed('PJ', 2.34, 1.2, 1.1, 3.8, 2.0, 'ISO 9982; thickness and cord depth defaults'),
-  ribbed('PL', 4.7, 3.0, 1.8, 8.5, 4.8, 'ISO 9982; thickness and cord depth defaults'),
-  ribbed('PM', 9.4, 4.0, 2.6, 14.5, 9.8, 'ISO 9982; thickness and cord depth defaults'),
   vee('AV10', 10, 2.07, 8, 'ISO 2790; cord depth a default'),
   vee('AV13', 13, 2.86, 10, 'ISO 2790; cord depth a default'),
   vee('AV15', 15, scaledDepth(15), 11, 'ISO 2790 width; cord depth scaled between AV10 and AV13'),
@@ -121,9 +118,12 @@ export const SECTIONS: readonly Section[] = [
   vee('A', 13, 2.75, 8, CLASSICAL),
   vee('B', 17, 3.5, 11, CLASSICAL),
   vee('C', 22, 4.8, 14, CLASSICAL),
-  toothed('XL', 5.08, 2.3, 1.27, 0.254),
+  ribbed('PJ', 2.34, 1.2, 1.1, 3.8, 2.0, 'ISO 9982; thickness and cord depth defaults'),
+  ribbed('PL', 4.7, 3.0, 1.8, 8.5, 4.8, 'ISO 9982; thickness and cord depth defaults'),
+  ribbed('PM', 9.4, 4.0, 2.6, 14.5, 9.8, 'ISO 9982; thickness and cord depth defaults'),
   toothed('L', 9.525, 3.6, 1.91, 0.381),
   toothed('H', 12.7, 4.3, 2.29, 0.686),
+  toothed('XL', 5.08, 2.3, 1.27, 0.254),
   toothed('H8M', 8, 6, 3.38, 0.686, CURVILINEAR),
   toothed('H14M', 14, 10, 6.02, 1.397, CURVILINEAR),
 ];

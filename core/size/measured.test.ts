@@ -87,3 +87,41 @@ test('the file names a measurement that is wrong', () => {
   expect(problems({ id: 'a', tool: 'string', mm: 1200, state: 'slack', doubled: true, thickness: 2, stretch: 0.01, plusMinus: 2 })).toEqual([]);
   expect(problems({ id: 'a', tool: 'guess', mm: -1 })).toEqual(['belts[0].measurements[0].tool', 'belts[0].measurements[0].mm']);
 });
+
+test('on top of the ribs or rims a string lies where a strap would, many mm further out than in the grooves', () => {
+  const drive = serpentine();
+  const belt = drive.belts[0]!;
+  const read = (lay?: 'groove' | 'rim') => measuredLength(drive, belt, null, laid('string', 1800, { thickness: 2, ...(lay && { lay }) }))!;
+  expect(read()).toEqual(read('groove'));
+  expect(read('rim').markedMm).toBeCloseTo(measuredLength(drive, belt, null, laid('strap', 1800, { thickness: 2 }))!.markedMm, 9);
+  // The path on the rims is longer, so the same reading there means a shorter belt.
+  expect(read('groove').markedMm - read('rim').markedMm).toBeGreaterThan(10);
+  expect(read().lay).toBe('groove');
+  expect(measuredLength(drive, belt, null, laid('strap', 1800))!.lay).toBeNull();
+});
+
+test('the drawing tells how a string lay: so it is taken where nobody said, and told where somebody did', () => {
+  const drive = serpentine();
+  const belt = drive.belts[0]!;
+  const drawn = pathLength(drive, belt)!;
+  const onRims = (more: Partial<Measurement> = {}) => laid('string', drawn - measuredLength(drive, belt, null, laid('string', 1000, { lay: 'rim' }))!.correctionMm, { plusMinus: 2, ...more });
+  const combined = (measurement: Measurement) => combinedLength(drive, { ...belt, measurements: [measurement] }, null, 2);
+  const unsaid = combined(onRims());
+  expect(unsaid.measured[0]).toMatchObject({ lay: 'rim', layTold: true });
+  expect(unsaid.shiftMm).toBeCloseTo(0, 6);
+  expect(unsaid.disagree).toBe(false);
+  const said = combined(onRims({ lay: 'groove' }));
+  expect(said.measured[0]).toMatchObject({ lay: 'groove', layTold: true });
+  expect(said.disagree).toBe(true);
+  expect(combined(onRims({ lay: 'rim' })).measured[0]).toMatchObject({ lay: 'rim', layTold: false });
+});
+
+test.each([['AV10', 'vee'], ['AV13', 'vee'], ['PK', 'ribbed'], ['PL', 'ribbed']] as const)('%s: the line of a round tool moves without a jump as it gets thicker', (name, surface) => {
+  const at = (thickness: number) => toolRadius({ id: 'p', surface, diameter: 100 }, 'drive', sectionFor(name)!, 'rope', thickness);
+  for (let thickness = 0; thickness < 40; thickness += 0.02) {
+    const step = at(thickness + 0.02) - at(thickness);
+    expect(step).toBeGreaterThan(0);
+    // Steepest where it leaves the flanks: half the thickness over the sine of half the angle.
+    expect(step).toBeLessThan(0.01 / Math.sin((17 * Math.PI) / 180) + 0.01);
+  }
+});

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { driveOf, type Stop } from '../drive/examples';
+import { driveOf, SERPENTINE, type Stop } from '../drive/examples';
 import type { Adjuster, Belt, Drive } from '../drive';
 import { solveDrive } from '../path';
-import { lengthCurve, pathLength, shareFor, sizeBelt, stiffnessN } from './index';
+import { answerFor, doubtOf, lengthCurve, pathLength, puttingOn, shareFor, sizeBelt, stiffnessN } from './index';
 
 const withAdjuster = (stops: Stop[], station: string, adjuster: Adjuster, belt: Partial<Belt> = {}): Drive => {
   const drive = driveOf(stops, belt, { crankRotation: 'cw' });
@@ -237,4 +237,125 @@ test('no route, no belt, no size: findings or null, no throw and no NaN', () => 
     expect(JSON.stringify(sized.candidates, (_, value: unknown) => (typeof value === 'number' && Number.isNaN(value) ? 'NaN' : value))).not.toContain('"NaN"');
   }
   expect(sizeBelt(bare, 'none')).toBeNull();
+});
+
+test('a split sheave takes the belt between its halves: no rim is climbed, and a belt as long as the slack path goes on', () => {
+  const drive = withAdjuster([['crank', 0, 0, 150], ['gen', 156, 208, 80]], 'gen', { kind: 'shims', shims: [0.8, 0.8, 0.8] }, { section: 'AV10' });
+  const { window } = sizeBelt(drive, 'main')!;
+  const { lastOn, candidates } = sizeBelt(drive, 'main', { lengths: [window.slackEnd! + 0.1, (window.slackEnd! + window.tightEnd!) / 2] })!;
+  expect(lastOn).toEqual({ pulley: 'gen', needsMm: expect.closeTo(window.slackEnd!, 9) as number });
+  expect(candidates.map(({ verdict }) => verdict)).toEqual(['fits', 'fits']);
+});
+
+test('teeth are climbed too: a toothed belt on a slide needs more than its slack path', () => {
+  const drive = withAdjuster([['crank', 0, 0, 160], ['alt', 300, 0, 80]], 'alt', { kind: 'slide', direction: 0, travel: 30 }, { section: 'H' });
+  const toothed = { ...drive, stations: drive.stations.map((s) => ({ ...s, pulleys: s.pulleys.map((p) => ({ id: p.id, surface: 'toothed' as const, teeth: s.id === 'crank' ? 40 : 20 })) })) };
+  const { lastOn, window } = sizeBelt(toothed, 'main')!;
+  // Tooth tips on tooth tips: two heights of tooth, less the line between, over half the smaller pulley.
+  const lift = 4.3 - (4.3 - 2.29 - 0.686) - 0.686;
+  expect(lastOn!.pulley).toBe('alt');
+  expect(lastOn!.needsMm - window.slackEnd!).toBeGreaterThan(lift * 2.5);
+  expect(lastOn!.needsMm - window.slackEnd!).toBeLessThan(lift * Math.PI);
+});
+
+describe('an arm whose roller swings past its belt', () => {
+  // The roller presses the upper strand down, through the lower one: from there on no belt is held.
+  const drive = withAdjuster([['crank', 0, 0, 160], ['ten', 150, 60, 60, 'back', { role: 'tensioner' }], ['alt', 300, 0, 120]], 'ten', {
+    kind: 'sprung-arm', pivot: { x: 150, y: 240 }, armLength: 170, freeAngle: 330, fullAngle: 210, shortMark: 225, longMark: 262, springTorqueAtFree: 20, springRate: 0.1,
+  });
+  const swung = (change: object) => ({ ...drive, stations: drive.stations.map((s) => (s.adjuster ? { ...s, adjuster: { ...s.adjuster, ...change } } : s)) });
+
+  test('its window is never inside out, and nothing has less than nothing left', () => {
+    for (const longMark of [240, 250, 262, 280, 300]) {
+      const there = swung({ longMark, pivot: { x: 150, y: 200 }, armLength: 230 });
+      const { window, candidates, findings } = sizeBelt(there, 'main')!;
+      if (window.shortMark !== null && window.longMark !== null) expect(window.longMark!).toBeGreaterThanOrEqual(window.shortMark!);
+      for (const { verdict, reserveMm } of candidates) if (verdict === 'fits' || verdict === 'rubs') expect(reserveMm).toBeGreaterThanOrEqual(-1e-9);
+      const curve = lengthCurve(there, there.belts[0]!)!;
+      if (curve.clear !== null) {
+        expect(findings.map(({ code }) => code)).toContain('lets-go');
+        expect(window.free).toBeNull();
+        expect(curve.end).toBeLessThanOrEqual(curve.clear);
+      }
+    }
+  });
+
+  test('chances answer to the ± there, and not to the jump', () => {
+    const there = swung({ longMark: 300, pivot: { x: 150, y: 200 }, armLength: 230 });
+    const sizing = sizeBelt(there, 'main')!;
+    expect(sizing.curve!.clear).not.toBeNull();
+    const { spread } = doubtOf(there, there.belts[0]!, sizing, { draws: 100 });
+    expect(Math.max(...spread)).toBeLessThan(20);
+  });
+});
+
+describe('fixed centres, by kind of belt', () => {
+  const fixed = (section: string, big: object, small: object): Drive => {
+    const drive = withAdjuster([['crank', 0, 0, 160], ['alt', 150, 260, 60]], 'alt', { kind: 'fixed' }, { section, ...(section === 'PK' && { ribs: 6 }) });
+    return { ...drive, stations: drive.stations.map((s, k) => ({ ...s, pulleys: s.pulleys.map(({ id }) => ({ id, plane: 0, ...(k === 0 ? big : small) }) as typeof s.pulleys[number]) })) };
+  };
+  const teeth = fixed('H', { surface: 'toothed', teeth: 40 }, { surface: 'toothed', teeth: 24 });
+
+  test('a toothed belt a tooth and a half short does not fit, nor one a tooth long; one of its own length does', () => {
+    const path = sizeBelt(teeth, 'main')!.window.tightEnd!;
+    const verdicts = sizeBelt(teeth, 'main', { lengths: [path - 19, path - 12.7, path - 1, path, path + 0.5] })!.candidates.map(({ verdict }) => verdict);
+    expect(verdicts).toEqual(['will-not-go-on', 'will-not-go-on', 'fits', 'fits', 'out-of-travel']);
+    const { best, candidates } = answerFor(teeth, 'main')!;
+    expect(best === null || Math.abs(candidates[best]!.lengthMm - path) < 3).toBe(true);
+  });
+
+  test('a V stretches far less than ribs', () => {
+    for (const [section, surface, share] of [['PK', 'ribbed', 0.03], ['AV10', 'vee', 0.008]] as const) {
+      const drive = fixed(section, { surface, diameter: 150, ...(section === 'PK' && { grooves: 6 }) }, { surface, diameter: 80, ...(section === 'PK' && { grooves: 6 }) });
+      const path = sizeBelt(drive, 'main')!.window.tightEnd!;
+      const at = (stretch: number) => sizeBelt(drive, 'main', { lengths: [path / (1 + stretch)] })!.candidates[0]!.verdict;
+      expect([at(share * 0.9), at(share * 1.2)]).toEqual(['fits', 'will-not-go-on']);
+    }
+  });
+
+  test('the chance is drawn: it agrees with drives shaken and solved one by one, and falls with the ±', () => {
+    const path = sizeBelt(teeth, 'main')!.window.tightEnd!;
+    const lengths = [path - 12.7, path - 1, path + 3];
+    const sizing = sizeBelt(teeth, 'main', { lengths })!;
+    const { chances } = doubtOf(teeth, teeth.belts[0]!, sizing, { draws: 20_000 });
+    let state = 99;
+    const uniform = () => ((state = (Math.imul(state, 1103515245) + 12345) >>> 0) + 0.5) / 2 ** 32;
+    const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
+    const counts = lengths.map(() => 0);
+    const runs = 3000;
+    for (let run = 0; run < runs; run += 1) {
+      const shaken = { ...teeth, stations: teeth.stations.map((s) => (s.id === 'alt' ? { ...s, x: s.x + 1.5 * normal(), y: s.y + 1.5 * normal() } : s)) };
+      const there = pathLength(shaken, teeth.belts[0]!)!;
+      lengths.forEach((mm, k) => {
+        const own = mm * (1 + 0.0004 * normal());
+        counts[k]! += Number(own <= there && own >= there / 1.002);
+      });
+    }
+    counts.forEach((count, k) => expect(Math.abs(count / runs - chances[k]!)).toBeLessThan(0.03));
+    const sure = doubtOf(teeth, teeth.belts[0]!, sizing, { draws: 5000, certainty: 0.1 }).chances;
+    expect(sure[1]).toBeGreaterThan(chances[1]! + 0.2);
+    expect(chances[1]).toBeGreaterThan(0.05);
+    expect(chances[1]).toBeLessThan(0.6);
+  });
+});
+
+test('a tension says whether it is there or the most at the end', () => {
+  expect(sizeBelt(arm(), 'main')!.candidates.every(({ tensionAt }) => tensionAt === 'as-it-sits')).toBe(true);
+  const { candidates } = sizeBelt(slide(), 'main', { lengths: [openBelt(160, 60, 310), openBelt(160, 60, 330)] })!;
+  expect(candidates.map(({ tensionAt }) => tensionAt)).toEqual(['tight-end', 'tight-end']);
+  // At the tight end the shorter of the two is stretched more.
+  expect(candidates[0]!.tensionN!).toBeGreaterThan(candidates[1]!.tensionN!);
+});
+
+test('what goes on last, and how the arm is let off, is one answer', () => {
+  const drive = arm();
+  const { lastOn, release } = puttingOn(drive, 'main')!;
+  expect(lastOn).toEqual(sizeBelt(drive, 'main')!.lastOn);
+  expect(answerFor(drive, 'main')).toMatchObject({ lastOn, release });
+  // From 20° free to 75° full the wrench turns it counter-clockwise.
+  expect(release).toEqual({ station: 'ten', turn: 'ccw' });
+  // Of two smooth faces that need as little, the one that stands still.
+  const two = withAdjuster(SERPENTINE, 'ten', { kind: 'slide', direction: 0, travel: 20 });
+  expect(puttingOn(two, 'main')!.lastOn!.pulley).toBe('idler');
+  expect(puttingOn(drive, 'none')).toBeNull();
 });

@@ -351,7 +351,7 @@ describe('solving for a pulley', () => {
           for (const other of seats) {
             for (const a of [null, ...atHand]) {
               for (const b of [null, ...atHand]) {
-                const changes = [a && { pulley: one, to: a }, b && other !== one ? { pulley: other, to: b } : null].flatMap((change) => (change ? [change] : []));
+                const changes = [a && { pulley: one, to: a }, b && b !== a && other !== one ? { pulley: other, to: b } : null].flatMap((change) => (change ? [change] : []));
                 const changed = changes.reduce(withPulley, drive);
                 if (met(changed) === 2 && best < 2) expect(solveDrive(changed).belts[0]!.findings.some(({ severity }) => severity === 'fault')).toBe(true);
               }
@@ -421,4 +421,54 @@ test('the drive file keeps what Speeds writes, and refuses what cannot be', () =
   expect(refused({ speedChecks: [{ id: 's1', station: 'ghost', crankRpm: 800, rpm: 2200 }] })).toBe('speedChecks[0].station');
   expect(refused({ use: { bins: [{ from: 0, to: 'x', share: 1 }] } })).toBe('use.bins[0].to');
   expect(refused({ loads: [{ id: 'a', amps: -1 }] })).toBe('loads[0].amps');
+});
+
+describe('pulleys are used as often as there are of them', () => {
+  const one: PulleyAtHand = { id: 'one', label: 'one', surface: 'ribbed', diameter: 90, grooves: 6 };
+  const targets: SpeedTarget[] = ['alt', 'ac'].map((id) => ({ station: id, engineRpm: 2000, least: 3400, most: 4000 }));
+  const uses = (count?: number) => Math.max(...choosePulleys(serpentine(), targets, [count === undefined ? one : { ...one, count }], { changes: 2, top: 40 }).answers.map(({ changes }) => changes.length));
+
+  test('once where nothing is said, twice where there are two', () => {
+    expect(uses()).toBe(1);
+    expect(uses(2)).toBe(2);
+    expect(setsOf(serpentine(), [{ ...one, set: 'S' }])[0]!.changes).toHaveLength(1);
+    expect(setsOf(serpentine(), [{ ...one, set: 'S', count: 2 }])[0]!.changes).toHaveLength(2);
+  });
+});
+
+test('property: whatever the order of its limits, the parts of a band share out all of the time and no more', () => {
+  const limit = fc.option(fc.double({ min: 0, max: 12_000, noNaN: true }));
+  fc.assert(
+    fc.property(limit, limit, limit, fc.double({ min: 0.3, max: 4, noNaN: true }), (least, continuous, burst, turns) => {
+      const parts = timeInBand(presetUse('traffic', marksOf(undefined)), turns, { least, continuous, burst });
+      for (const part of Object.values(parts)) expect(part).toBeGreaterThanOrEqual(-1e-12);
+      expect(parts.tooSlow + parts.right + parts.tooFast + parts.beyond).toBeCloseTo(1, 9);
+    }),
+  );
+});
+
+test.each<[string, string[], object | null]>([
+  ['minutes in brackets', ['Time [min]', 'RPM'], { time: 0, rpm: 1, unitS: 60 }],
+  ['minutes behind an underscore', ['time_min', 'rpm'], { time: 0, rpm: 1, unitS: 60 }],
+  ['minutes alone', ['minutes', 'engine speed'], { time: 0, rpm: 1, unitS: 60 }],
+  ['hours', ['Run time (h)', 'Engine RPM'], { time: 0, rpm: 1, unitS: 3600 }],
+  ['a date beside the time', ['Date', 'Time', 'RPM'], { time: 1, rpm: 2, unitS: 1 }],
+  ['a date before seconds', ['date', 'elapsed s', 'engine rpm'], { time: 1, rpm: 2, unitS: 1 }],
+  ['a date alone', ['date', 'rpm'], { time: 0, rpm: 1, unitS: 1 }],
+  ['a limit before the speed', ['t', 'rpm limit', 'rpm'], { time: 0, rpm: 2 }],
+  ['a target before the speed', ['t', 'Target RPM', 'Engine Speed (1/min)'], { time: 0, rpm: 2 }],
+  ['another shaft before the engine', ['sec', 'Turbo rpm', 'Engine RPM'], { time: 0, rpm: 2 }],
+  ['km/h beside a time', ['km/h', 's', '1/min'], { time: 1, rpm: 2 }],
+  ['a limit and no speed', ['t', 'rpm limit'], null],
+  ['reverse is no revolution', ['t', 'reverse'], null],
+])('columns of a log: %s', (_, heading, expected) => {
+  if (expected === null) expect(logColumns(heading)).toBeNull();
+  else expect(logColumns(heading)).toMatchObject(expected);
+});
+
+test('a log of a row a minute is running time, and a pause in it is not', () => {
+  const log = newSpeedLog();
+  const columns = logColumns(['minutes', 'rpm'])!;
+  [0, 1, 2, 3, 60, 61].forEach((minute, line) => addLogRow(log, [String(minute), '1000'], columns, line));
+  expect([log.runningS, log.pauses]).toEqual([240, 1]);
 });

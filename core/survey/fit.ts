@@ -118,7 +118,9 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
   }
   if (contradictory.length > 0) {
     const tapes = contradictory.filter(({ seen, kind }) => !seen && kind !== 'radius').map(({ id }) => id);
-    findings.push({ code: 'contradictory', severity: 'fault', ...(tapes[0] !== undefined && { reading: tapes[0] }), readings: tapes });
+    const diameters = contradictory.filter(({ kind }) => kind === 'radius').map(({ id }) => id);
+    const circles = [...new Set(contradictory.filter(({ seen }) => seen).map(({ to }) => pulleyOf(to)))];
+    findings.push({ code: 'contradictory', severity: 'fault', ...(tapes[0] !== undefined && { reading: tapes[0] }), readings: tapes, ...(diameters.length > 0 && { diameters }), ...(circles.length > 0 && { circles }) });
   } else if (excess > 1) findings.push({ code: 'disagree', severity: 'watch', figures: { factor: excess } });
   if (kept.length > 0 && degrees === 0) findings.push({ code: 'unchecked', severity: 'note' });
   for (const { station, x, y } of mirrorImages(kept, aligned, network)) findings.push({ code: 'mirrored', severity: 'watch', pulley: pulleyOf(station), figures: { x, y } });
@@ -200,7 +202,7 @@ function withoutSlips(observations: readonly Observation[], sketch: Places, netw
   const all = { kept: [...observations], fit: start, contradictory: [] };
   const worst = Math.max(0, ...observations.map((_, k) => (start.redundancy[k]! > 1e-3 ? Math.abs(start.weighted[k]!) / Math.sqrt(start.redundancy[k]!) : 0)));
   if (worst < SUSPECT_AT) return all;
-  const starts = [sketch, heedingTheMany(observations, sketch, network), ...(sides ? [sides.places] : [])];
+  const starts = { sketch, many: heedingTheMany(observations, sketch, network), sides: sides?.places ?? null };
   const { wrong, unclear, places } = searchSlips(observations, start, starts, network);
   const contradictory = observations.filter(({ id }) => unclear.includes(id));
   if (wrong.length === 0) return { ...all, contradictory };

@@ -37,10 +37,21 @@ const WIDE = 500;
 const SKETCHED_CLEARLY = 60;
 /** No more wrong readings than these are looked for together, and of each number of them so many sets are taken further. */
 const MOST_WRONG = 4;
-const TAKEN_FURTHER = 10;
-const EXTENSIONS = 8;
-/** Of very many readings those that stand out most are tried. */
-const MOST_TRIED = 60;
+const TAKEN_FURTHER = 6;
+const EXTENSIONS = 6;
+/** Steps of the short look at a set. */
+const LOOK_STEPS = 10;
+/** Of many readings those that stand out most are tried, in the fit to all of them and to a start that heeds the many. */
+const MOST_TRIED = 24;
+/** Beside the many, a reading this many standard deviations off is no matter of degree. */
+const GROSS = 8;
+
+/** Places to begin from: the sketch, what heeds the many readings rather than the loud ones, and where it fits better with shafts put across, that. */
+export interface Starts {
+  sketch: Places;
+  many: Places;
+  sides: Places | null;
+}
 
 /** A set of readings supposed wrong, and what the others then fit. */
 interface Supposition {
@@ -55,24 +66,26 @@ interface Supposition {
 /**
  * Looks for readings that contradict the rest. First whether one alone explains everything, then two, then more: each set is left out and the rest fitted afresh, for a large slip bends
  * a fit until honest readings stand out. Sets are weighed by how well the rest fit (likelihood) and by how often such slips happen, those of a known kind more often (Bayes). A reading is
- * named if it is wrong in nearly all that is likely; where several sets explain as much, none is. `base` fits all readings; `starts` are other places to begin from, such as the sketch.
+ * named if it is wrong in nearly all that is likely; where several sets explain as much, none is. `base` fits all readings.
  */
-export function searchSlips(observations: readonly Observation[], base: Adjusted, starts: readonly Places[], network: Network): SlipsFound {
+export function searchSlips(observations: readonly Observation[], base: Adjusted, starts: Starts, network: Network): SlipsFound {
   const groups = new Map<string, Observation[]>();
   for (const observation of observations) groups.set(observation.id, [...(groups.get(observation.id) ?? []), observation]);
   // A large slip can pull a fit flat, where nothing seems to check anything; the sketch is not bent so.
-  const sketched = describedAt(observations, starts[0] ?? base.places, network);
+  const sketched = describedAt(observations, starts.sketch, network);
   const checked = new Map(observations.map((observation, k) => [observation, Math.max(base.redundancy[k]!, sketched.redundancy[k]!)]));
-  const standsOut = (id: string) => Math.max(...groups.get(id)!.map((observation) => Math.abs(misfitOf(observation, base.places, network)) / observation.sigma / Math.sqrt(Math.max(1e-3, checked.get(observation)!))));
-  const candidates = [...groups.keys()].filter((id) => groups.get(id)!.some((observation) => checked.get(observation)! > 1e-3)).sort((a, b) => standsOut(b) - standsOut(a)).slice(0, MOST_TRIED);
+  const off = (id: string, places: Places) => Math.max(...groups.get(id)!.map((observation) => Math.abs(misfitOf(observation, places, network)) / observation.sigma));
+  const byOff = (ids: readonly string[], places: Places) => ids.map((id) => ({ id, far: off(id, places) })).sort((a, b) => b.far - a.far).map(({ id }) => id);
+  const able = [...groups.keys()].filter((id) => groups.get(id)!.some((observation) => checked.get(observation)! > 1e-3));
+  const candidates = [...new Set([base.places, starts.many].flatMap((places) => byOff(able, places).slice(0, MOST_TRIED / 2)))];
 
-  const crossed = crossedOver(observations, starts[0] ?? base.places, network, SKETCHED_CLEARLY);
-  const suppose = (wrong: readonly string[], from: Places): Supposition => {
+  const crossed = crossedOver(observations, starts.sketch, network, SKETCHED_CLEARLY);
+  const suppose = (wrong: readonly string[], from: readonly Places[], steps: number): Supposition => {
     const rest = observations.filter(({ id }) => !wrong.includes(id));
     const enough = rest.length + 4 * Math.sqrt(rest.length);
     let best: (Supposition & { total: number }) | null = null;
-    for (const start of [from, ...starts]) {
-      const fit = quickFit(rest, start, network);
+    for (const start of from) {
+      const fit = quickFit(rest, start, network, steps);
       const sides = crossed(fit.places).length;
       const total = fit.cost - 2 * sides * Math.log(CROSSED_SHARE);
       if (!best || total < best.total - 1e-9) best = { wrong, fit, crossed: sides, weight: 0, total };
@@ -80,31 +93,49 @@ export function searchSlips(observations: readonly Observation[], base: Adjusted
     }
     return best!;
   };
+  const everywhere = [starts.sketch, starts.many, ...(starts.sides ? [starts.sides] : [])];
+  // A short look at each set; those that promise most are fitted to the end from everywhere.
+  const looked = (sets: readonly { wrong: readonly string[]; from: Places }[]) => {
+    const short = sets.map(({ wrong, from }) => suppose(wrong, [starts.sketch, from], LOOK_STEPS)).sort((a, b) => a.fit.cost - b.fit.cost);
+    return short.map((one, k) => (k < TAKEN_FURTHER ? suppose(one.wrong, [one.fit.places, ...everywhere], 40) : one)).sort((a, b) => a.fit.cost - b.fit.cost);
+  };
 
   const all: Supposition[] = [];
-  let level = candidates.map((id) => suppose([id], base.places));
+  let level = looked(candidates.map((id) => ({ wrong: [id], from: base.places })));
   for (let count = 1; level.length > 0; count += 1) {
     all.push(...level);
-    const best = level.reduce((least, next) => (next.fit.cost < least.fit.cost ? next : least));
-    if (count >= Math.min(MOST_WRONG, Math.floor(candidates.length / 3)) || best.fit.cost < explained(observations, base, best)) break;
-    const furthest = [...level].sort((a, b) => a.fit.cost - b.fit.cost).slice(0, TAKEN_FURTHER);
-    const seen = new Set<string>();
-    level = furthest.flatMap(({ wrong, fit }) => {
-      const off = (id: string) => Math.max(...groups.get(id)!.map((observation) => Math.abs(misfitOf(observation, fit.places, network)) / observation.sigma));
-      const next = candidates.filter((id) => !wrong.includes(id)).sort((a, b) => off(b) - off(a)).slice(0, EXTENSIONS);
-      return next.flatMap((id) => {
-        const set = [...wrong, id].sort();
-        if (seen.has(set.join('|'))) return [];
-        seen.add(set.join('|'));
-        return [suppose(set, fit.places)];
-      });
-    });
+    if (level[0]!.fit.cost < explained(observations, base, level[0]!.wrong)) break;
+    if (count >= Math.min(MOST_WRONG, Math.floor(able.length / 3))) {
+      all.push(...leavingTheGross());
+      break;
+    }
+    const sets = new Map(
+      level.slice(0, TAKEN_FURTHER).flatMap(({ wrong, fit }) =>
+        byOff(candidates.filter((id) => !wrong.includes(id)), fit.places).slice(0, EXTENSIONS).map((id) => {
+          const set = [...wrong, id].sort();
+          return [set.join('|'), { wrong: set, from: fit.places }] as const;
+        }),
+      ),
+    );
+    level = looked([...sets.values()]);
   }
   return judged(all, observations, base, groups, checked, network);
+
+  /** Where more are wrong than can be tried in every combination: all that are grossly off beside the many, then one more at a time while one stands out. */
+  function leavingTheGross(): Supposition[] {
+    let wrong = able.filter((id) => off(id, starts.many) >= GROSS);
+    if (wrong.length === 0 || wrong.length > able.length / 3) return [];
+    for (;;) {
+      const one = suppose(wrong, everywhere, 40);
+      const next = byOff(able.filter((id) => !wrong.includes(id)), one.fit.places)[0];
+      if (next === undefined || one.fit.cost < explained(observations, base, wrong) || wrong.length + 1 > able.length / 3) return [one];
+      wrong = [...wrong, next];
+    }
+  }
 }
 
 /** What a set may cost and still explain everything: the sum of squares of the readings that check one another, one in a thousand of which is larger. */
-function explained(observations: readonly Observation[], { redundancy }: Adjusted, { wrong }: Supposition): number {
+function explained(observations: readonly Observation[], { redundancy }: Adjusted, wrong: readonly string[]): number {
   const spare = redundancy.reduce((sum, part) => sum + part, 0) - observations.filter(({ id }) => wrong.includes(id)).length;
   return mostOfSound(Math.round(spare));
 }
@@ -113,7 +144,7 @@ function judged(all: readonly Supposition[], observations: readonly Observation[
   if (all.length === 0) return { wrong: [], unclear: [], places: base.places };
   const best = all.reduce((least, next) => (next.fit.cost < least.fit.cost ? next : least));
   // Readings that all disagree by more than they say are worth less than they say, here too.
-  const bound = explained(observations, base, best);
+  const bound = explained(observations, base, best.wrong);
   const inflation = Math.max(1, best.fit.cost / Math.max(1e-9, bound));
   if (inflation > MOST_INFLATION) return { wrong: [], unclear: [], places: base.places };
   const weighed = all.map((one) => ({

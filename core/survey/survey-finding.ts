@@ -10,6 +10,9 @@ export interface SurveyFinding {
   /** The reading meant, by id; of several that cannot be told apart, the first. */
   reading?: string;
   readings?: readonly string[];
+  /** Of contradictory ones: pulleys whose diameter, or whose circle in a picture, may be the wrong one as well. */
+  diameters?: readonly string[];
+  circles?: readonly string[];
   /** The picture meant, by id. */
   photo?: string;
   figures?: Readonly<Record<string, number | string>>;

@@ -72,7 +72,7 @@ export function surveyWords(drive: Drive, finding: SurveyFinding, unit: LengthUn
     case 'contradictory':
       return {
         title: 'These readings contradict each other.',
-        why: `${(finding.readings ?? []).map(named).join('; ')}. Nothing tells which is wrong.`,
+        why: `${[...(finding.readings ?? []).map(named), ...(finding.diameters ?? []).map((id) => `the diameter of ${pulleyLabel(drive, id)}`), ...(finding.circles ?? []).map((id) => `the circle round ${pulleyLabel(drive, id)}`)].join('; ')}. Nothing tells which is wrong.`,
         todo: 'Take one of them again, or one more between other pulleys.',
       };
     case 'disagree':

@@ -24,6 +24,8 @@ export function findProgram(name) {
 
 /** Installs the npm packages of the lock file where they are not all there already. */
 export async function ensureNpmPackages() {
+  // npm writes its list of what it installed last of all, so a whole list means a whole folder, and nobody need wait for a lock.
+  if (npmPackagesPresent()) return;
   const lock = socketName('install', ROOT);
   await withLock(lock, () => process.stderr.write('Another Emery is installing packages here; waiting …\n'), async () => {
     if (npmPackagesPresent()) return;
@@ -41,7 +43,13 @@ function npmPackagesPresent() {
   const installed = path.join(ROOT, 'node_modules', '.package-lock.json');
   if (!existsSync(installed)) return false;
   const wanted = JSON.parse(readFileSync(path.join(ROOT, 'package-lock.json'), 'utf8')).packages;
-  const present = JSON.parse(readFileSync(installed, 'utf8')).packages;
+  let present;
+  try {
+    present = JSON.parse(readFileSync(installed, 'utf8')).packages;
+  } catch {
+    // Being written, or cut off while it was.
+    return false;
+  }
   return Object.entries(wanted).every(
     ([name, { version, optional, link, devOptional, peer }]) =>
       !name.startsWith('node_modules/') || optional || devOptional || peer || link || present[name]?.version === version,
