@@ -27,12 +27,12 @@ export const TOOL_WORDS: Record<Tool, { name: string; hint: string }> = {
 export const LAY_WORDS: Record<Lay, string> = { groove: 'down in the grooves', rim: 'on top of the ribs or rims' };
 
 /** What the other witnesses say of how a string lay; null where they say nothing. */
-export function layNote({ lay, layTold }: MeasuredLength, said: boolean): string | null {
+export function layNote({ lay, layTold }: MeasuredLength, said: boolean): FindingWords | null {
   if (!layTold || lay === null) return null;
   const other = lay === 'groove' ? 'rim' : 'groove';
   return said
-    ? `You said it lay ${LAY_WORDS[lay]}; drawing and other measurements speak for ${LAY_WORDS[other]}. Look how it lay.`
-    : `Taken to have lain ${LAY_WORDS[lay]}, for so it agrees with the drawing and the other measurements. Say which.`;
+    ? { title: `You said it lay ${LAY_WORDS[lay]}.`, why: `The drawing and any other measurement speak for ${LAY_WORDS[other]}.`, todo: 'Lay it once more and look.' }
+    : { title: `Taken to have lain ${LAY_WORDS[lay]}.`, why: 'Only that way does it agree with the drawing and any other measurement.', todo: 'Say which it was.' };
 }
 
 export const STATE_WORDS: Record<AdjusterState, string> = {

@@ -75,16 +75,17 @@ function MeasuredOne({ source, measurement, result }: { source: Belt; measuremen
         </p>
       )}
       {note && (
-        <p className="field-echo is-wrong">
-          {note}
-          <span className="button-row">
-            {LAYS.map((lay) => (
-              <Button key={lay} onClick={() => dispatch(edit((d) => putMeasurement(d, source.id, { ...measurement, lay })))}>
-                It lay {LAY_WORDS[lay]}
-              </Button>
-            ))}
-          </span>
-        </p>
+        <ul className="findings" aria-label="How it lay">
+          <FindingItem severity="watch" words={note}>
+            <span className="button-row">
+              {LAYS.map((lay) => (
+                <Button key={lay} onClick={() => dispatch(edit((d) => putMeasurement(d, source.id, { ...measurement, lay })))}>
+                  It lay {LAY_WORDS[lay]}
+                </Button>
+              ))}
+            </span>
+          </FindingItem>
+        </ul>
       )}
       {open && result && (
         <table className="ledger-table">

@@ -123,7 +123,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const onShelf = (mm: number) => stock.find(({ lengthMm }) => Math.abs(lengthMm - mm) < 0.01)?.shelf ?? 0;
   const adjuster = answer.reads === 'armAngle' ? 'arm' : answer.reads === 'travel' ? 'other' : 'none';
   return (
-    <table className="ledger-table">
+    <table className="ledger-table size-table">
       <thead>
         <tr>
           <th>Length</th>
@@ -155,7 +155,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                 </td>
                 <td className="figure">{candidate.position === null ? '—' : `${Math.round(100 * candidate.position)} %`}</td>
                 <td className="figure">{candidate.reserveMm > 0 ? <LengthFigure mm={candidate.reserveMm} unit={unit} places={0} /> : '—'}</td>
-                <td className="figure">{percent(candidate.chance)}</td>
+                <td className="figure">{percent(candidate.chance, OVER_AND_UNDER.signs)}</td>
               </tr>
               {shown && (
                 <tr className="candidate-why">
@@ -188,7 +188,7 @@ function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'oth
         {typeof armAngle === 'number' && `Arm at ${armAngle.toFixed(0)}°. `}
         {typeof travel === 'number' && adjuster === 'other' && `Taut ${formatLength(travel, unit)} from the slack end. `}
         {tensionN !== null && tensionWords(tensionN, tensionAt, adjuster)}
-        {leastClearanceMm !== null && `Clear by ${formatMm(leastClearanceMm, 0)} or more. `}
+        {leastClearanceMm !== null && `Clear by ${formatLength(leastClearanceMm, unit, 0)} or more. `}
         {worn && `Worn by ${formatMm(WORN_WIDTH_MM, 0)} of its width it rides ${formatMm(worn.deeperMm)} deeper and is taut ${worn.position === null ? 'nowhere in the travel' : `at ${Math.round(100 * worn.position)} %`}.`}
       </p>
       {candidate.findings.length > 0 && (
@@ -264,6 +264,10 @@ function Marking({ source }: { source: Belt }) {
   );
 }
 
-function percent(share: number): string {
-  return share > 0.995 ? 'over 99 %' : share < 0.005 ? 'under 1 %' : `${Math.round(100 * share)} %`;
+/** How a chance next to certain or to nothing is told: in words, or in a narrow column by sign. */
+const OVER_AND_UNDER = { words: ['over 99 %', 'under 1 %'], signs: ['> 99 %', '< 1 %'] } as const;
+
+function percent(share: number, [over, under]: readonly [string, string] = OVER_AND_UNDER.words): string {
+  if (share > 0.995) return over;
+  return share < 0.005 ? under : `${Math.round(100 * share)} %`;
 }

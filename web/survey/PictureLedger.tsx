@@ -299,4 +299,4 @@ function CroppedField({ photo }: { photo: SurveyPhoto }) {
   return <Choice label="The picture is" value={said} options={Object.entries(WHOLENESS).map(([value, label]) => ({ value: value as keyof typeof WHOLENESS, label }))} onChange={set} />;
 }
 
-const WHOLENESS = { unsaid: 'not said: the ± allows for either', whole: 'whole, as it was taken', cropped: 'cut down since' };
+const WHOLENESS = { unsaid: 'not said', whole: 'whole', cropped: 'cut down since' };
