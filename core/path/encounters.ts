@@ -1,7 +1,7 @@
 import { facingDepthMm, type Section } from '../section';
 import { clearOf, type Body } from './bodies';
 import type { ContactSolution, SpanSolution } from './solution';
-import { distanceToSegment, footOnSegment, nearestOfSegments, type Point } from './tangent';
+import { boxesApart, distance, distanceToSegment, footOnSegment, nearestOfSegments, type Point } from './tangent';
 
 /** A piece of the belt, a span or what lies on a pulley (by place in the solution), and something it may touch: metal, or another piece of the belt. */
 export interface Encounter {
@@ -30,14 +30,16 @@ export function encounters(section: Section, contacts: readonly ContactSolution[
   const lyingOn = (pulley: string, toward: Point) => contacts.findIndex((contact) => contact.pulley === pulley && holds(contact, toward));
   const found: Encounter[] = [];
   const keep = (one: Encounter) => one.mm < within && found.push(one);
+  // Every drag asks this of every pair, so what is plainly too far is passed over first.
+  const far = within + 2 * Math.max(0, depth.drive, depth.back);
+  const reaches = bodies.map(({ id, radius }) => contacts.reduce((most, { pulley, cordRadius }) => (pulley === id ? Math.max(most, cordRadius) : most), radius));
 
   spans.forEach((span, s) => {
     if (span.length === null) return;
-    for (const body of bodies) {
+    for (const [b, body] of bodies.entries()) {
       if (body.station !== null && (body.id === span.from || body.id === span.to)) continue;
       const toMetal = clearOf(body, span.start, span.end);
-      // Nothing that lies on a pulley is as thick as two belts.
-      if (toMetal - 2 * section.thickness > within) continue;
+      if (toMetal + body.radius - reaches[b]! > far) continue;
       const own = facing(span, body);
       const otherContact = body.own ? lyingOn(body.id, footOnSegment(body, span.start, span.end)) : -1;
       if (otherContact < 0) {
@@ -50,20 +52,21 @@ export function encounters(section: Section, contacts: readonly ContactSolution[
     for (let o = s + 1; o < spans.length; o += 1) {
       const other = spans[o]!;
       if (other.length === null) continue;
+      if (boxesApart(span.start, span.end, other.start, other.end, far)) continue;
       const apart = betweenSpans(contacts, spans, s, o);
       if (apart) keep({ span: s, otherSpan: o, mm: apart.mm - facing(span, apart.onB) - facing(other, apart.onA) });
     }
   });
   contacts.forEach((contact, c) => {
     if (contact.wrapDeg === null) return;
-    for (const body of bodies) {
+    for (const [b, body] of bodies.entries()) {
       if (body.station === null) {
         const toMetal = clearOfArc(body, contact);
         keep({ contact: c, body, toMetal, mm: toMetal - outside(contact) });
         continue;
       }
-      if (body.id === contact.pulley || !holds(contact, body)) continue;
-      const apart = Math.hypot(body.x - contact.centre.x, body.y - contact.centre.y);
+      const apart = distance(body, contact.centre);
+      if (apart - contact.cordRadius - reaches[b]! > far || body.id === contact.pulley || !holds(contact, body)) continue;
       const otherContact = body.own ? lyingOn(body.id, contact.centre) : -1;
       const there = contacts[otherContact];
       // Two that lie face to face are met once.
@@ -116,6 +119,6 @@ function betweenSpans(contacts: readonly ContactSolution[], spans: readonly Span
   const ends = [
     { far: first.start, foot: footOnSegment(first.start, second.start, second.end), ofFirst: true },
     { far: second.end, foot: footOnSegment(second.end, first.start, first.end), ofFirst: false },
-  ].map(({ far, foot, ofFirst }) => ({ mm: Math.hypot(far.x - foot.x, far.y - foot.y), ...(ofFirst === before ? { onA: far, onB: foot } : { onA: foot, onB: far }) }));
+  ].map(({ far, foot, ofFirst }) => ({ mm: distance(far, foot), ...(ofFirst === before ? { onA: far, onB: foot } : { onA: foot, onB: far }) }));
   return ends.reduce((near, next) => (next.mm < near.mm ? next : near));
 }

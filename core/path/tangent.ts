@@ -67,10 +67,15 @@ export function distanceToSegment(point: Point, start: Point, end: Point): numbe
 /** True where two segments cross at a point inside both. Touching ends do not count. */
 export function segmentsCross(a: Point, b: Point, c: Point, d: Point): boolean {
   // Most pairs of spans are far apart; their boxes tell at once.
-  if (Math.max(a.x, b.x) < Math.min(c.x, d.x) || Math.max(c.x, d.x) < Math.min(a.x, b.x)) return false;
-  if (Math.max(a.y, b.y) < Math.min(c.y, d.y) || Math.max(c.y, d.y) < Math.min(a.y, b.y)) return false;
+  if (boxesApart(a, b, c, d, 0)) return false;
   const least = 1e-9 * Math.max(distance(a, b) * distance(c, d), 1e-12);
   return opposite(side(c, d, a), side(c, d, b), least) && opposite(side(a, b, c), side(a, b, d), least);
+}
+
+/** True where the upright boxes round two straight pieces are further apart than `by` mm, and so the pieces too. */
+export function boxesApart(a: Point, b: Point, c: Point, d: Point, by: number): boolean {
+  if (Math.max(a.x, b.x) + by < Math.min(c.x, d.x) || Math.max(c.x, d.x) + by < Math.min(a.x, b.x)) return true;
+  return Math.max(a.y, b.y) + by < Math.min(c.y, d.y) || Math.max(c.y, d.y) + by < Math.min(a.y, b.y);
 }
 
 /** Twice the area of p, q, r: positive where r lies to the left of p → q. */
@@ -97,12 +102,14 @@ export function footOnSegment({ x, y }: Point, start: Point, end: Point): Point 
 
 /** Where two straight pieces are nearest: how far apart, and the point of each. Of pieces that cross, 0 and the ends nearest to the crossing. */
 export function nearestOfSegments(a: Point, b: Point, c: Point, d: Point): { mm: number; onA: Point; onB: Point } {
-  const ways = [
-    { onA: a, onB: footOnSegment(a, c, d) },
-    { onA: b, onB: footOnSegment(b, c, d) },
-    { onA: footOnSegment(c, a, b), onB: c },
-    { onA: footOnSegment(d, a, b), onB: d },
-  ].map((way) => ({ ...way, mm: distance(way.onA, way.onB) }));
-  const nearest = ways.reduce((best, next) => (next.mm < best.mm ? next : best));
+  let nearest: { mm: number; onA: Point; onB: Point } = { mm: Infinity, onA: a, onB: c };
+  const tryThese = (onA: Point, onB: Point) => {
+    const mm = distance(onA, onB);
+    if (mm < nearest.mm) nearest = { mm, onA, onB };
+  };
+  tryThese(a, footOnSegment(a, c, d));
+  tryThese(b, footOnSegment(b, c, d));
+  tryThese(footOnSegment(c, a, b), c);
+  tryThese(footOnSegment(d, a, b), d);
   return segmentsCross(a, b, c, d) ? { ...nearest, mm: 0 } : nearest;
 }
