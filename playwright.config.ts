@@ -12,7 +12,8 @@ export default defineConfig({
   reporter: process.env['EMERY_TEST_REPORT'] ? [['line'], ['json', { outputFile: process.env['EMERY_TEST_REPORT'] }]] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    // Without a film of every frame, which takes a processor of its own; the page as it was at each step is kept all the same.
+    trace: { mode: 'retain-on-failure', screenshots: false },
     launchOptions: {
       executablePath: findProgram('chromium') ?? '/usr/bin/chromium',
       args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
