@@ -1,7 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { answerFor, measuredLength, sizeBelt } from '@emery/core/size';
-import type { Drive } from '@emery/core/drive';
+import { answerFor, measuredLength, puttingOn, sizeBelt } from '@emery/core/size';
+import { pulleyLabel, type Drive } from '@emery/core/drive';
+import { releaseWords } from '@emery/core/words';
 import { expect, openDrive, saved, test, type Emery } from './emery';
 
 /** The answer core gives with the shop's own belts. */
@@ -21,6 +22,9 @@ test('a string laid on the truck changes which belt to bring home; one is taken 
   const { document } = await emery.drive('Front drive');
   const plain = await answerWith(emery, document, 'main');
   expect(await best(page)).toBe(plain.candidates[plain.best!]!.lengthMm);
+  // How it goes on is what the card says too: core's one answer.
+  const { lastOn, release } = puttingOn(document, 'main')!;
+  await expect(page.getByTestId('size-answer')).toContainText(`Slip it over ${pulleyLabel(document, lastOn!.pulley)} last. ${releaseWords(document, release!)}`);
 
   // A string that says the engine is some 14 mm longer round than it was drawn.
   await page.getByRole('button', { name: 'Lay a string, tape the old belt' }).click();

@@ -3,7 +3,7 @@ import type { Belt, Drive, Pulley } from '../drive/types';
 import { beltWidthMm, bodyRadiusMm, sectionFor, type Section } from '../section';
 import type { ContactSolution } from './solution';
 import type { Workings } from './solve';
-import { betweenSegments, distanceToSegment, type Point } from './tangent';
+import { distanceToSegment, nearestOfSegments, type Point } from './tangent';
 
 /** Where no ribbed belt looks at them, grooves are this far apart, mm (ISO 9981). */
 const RIB_PITCH = sectionFor('PK')!.width;
@@ -66,5 +66,5 @@ function ridingSection(pulley: Pulley, drive: Drive): Section | null {
 
 /** From a straight piece of cord to the metal, mm; below zero inside it. */
 export function clearOf(body: Body, start: Point, end: Point): number {
-  return (body.to ? betweenSegments(start, end, body, body.to) : distanceToSegment(body, start, end)) - body.radius;
+  return (body.to ? nearestOfSegments(start, end, body, body.to).mm : distanceToSegment(body, start, end)) - body.radius;
 }

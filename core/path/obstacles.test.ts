@@ -3,7 +3,7 @@ import { driveOf, SERPENTINE } from '../drive/examples';
 import { putObstacle, readDrive, type Drive, type Obstacle } from '../drive';
 import { proposeIdlers, searchRoutes } from '../route';
 import { beltClearances, solveBelt, solveDrive } from './index';
-import { betweenSegments } from './tangent';
+import { nearestOfSegments } from './tangent';
 
 /** Two equal pulleys 400 apart: spans at y = ±52, cord radius 52. */
 const pair = (...obstacles: Obstacle[]): Drive => obstacles.reduce(putObstacle, driveOf([['crank', 0, 0, 100], ['alt', 400, 0, 100]]));
@@ -36,7 +36,8 @@ test('the distance between two pieces is what many points along them make it', (
           least = Math.min(least, Math.hypot(p.x - q.x, p.y - q.y));
         }
       }
-      const exact = betweenSegments(a, b, c, d);
+      const { mm: exact, onA, onB } = nearestOfSegments(a, b, c, d);
+      if (exact > 0) expect(Math.hypot(onA.x - onB.x, onA.y - onB.y)).toBeCloseTo(exact, 9);
       expect(exact).toBeLessThanOrEqual(least + 1e-9);
       expect(least - exact).toBeLessThan(3);
     }),

@@ -87,12 +87,6 @@ function opposite(first: number, second: number, least: number): boolean {
   return first * second < 0 && Math.abs(first) > least && Math.abs(second) > least;
 }
 
-/** The least distance between two straight pieces. */
-export function betweenSegments(a: Point, b: Point, c: Point, d: Point): number {
-  if (segmentsCross(a, b, c, d)) return 0;
-  return Math.min(distanceToSegment(a, c, d), distanceToSegment(b, c, d), distanceToSegment(c, a, b), distanceToSegment(d, a, b));
-}
-
 /** The point of a segment nearest to a place. */
 export function footOnSegment({ x, y }: Point, start: Point, end: Point): Point {
   const [dx, dy] = [end.x - start.x, end.y - start.y];

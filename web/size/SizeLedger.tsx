@@ -5,7 +5,7 @@ import { changeBelt, pulleyLabel, stationLabel, type Belt } from '@emery/core/dr
 import { formatLength, formatMm } from '@emery/core/quantity';
 import { readMarking, sectionFor } from '@emery/core/section';
 import { beltsInFront, DEFAULT_RESERVE_SHARE, sharingAdjuster, WORN_WIDTH_MM, type SizeAnswer } from '@emery/core/size';
-import { candidateSentence, sizeWords, VERDICT_WORDS } from '@emery/core/words';
+import { candidateSentence, releaseWords, sizeWords, VERDICT_WORDS } from '@emery/core/words';
 import { useStockOf } from '../api/stock';
 import { edit, useBench } from '../bench/bench-context';
 import { FindingItem } from '../ledger/FindingList';
@@ -88,7 +88,7 @@ export default function SizeLedger() {
 /** The length to bring home: the largest figure. */
 function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const { drive, unit } = useBench();
-  const { candidates, best, pair, window: between, lastOn } = answer;
+  const { candidates, best, pair, window: between, lastOn, release } = answer;
   const belt = best === null ? null : candidates[best]!;
   const [from, to] = [between.shortMark ?? between.slackEnd ?? null, between.longMark ?? between.tightEnd ?? null];
   const other = pair?.both.map((k) => candidates[k]!.lengthMm).find((mm) => mm !== belt?.lengthMm);
@@ -110,7 +110,8 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
         {belt && `Fits with ${percent(belt.chance)} chance. `}
         {belt && other !== undefined && pair!.chance > belt.chance + 0.005 && `With ${formatLength(other, unit)} beside it, one of the two fits with ${percent(pair!.chance)}. `}
         {from !== null && to !== null && `From ${formatLength(from, unit)} to ${formatLength(to, unit)} ${answer.marks ? 'between the marks' : 'over the travel'}. `}
-        {lastOn && `Slip it over ${pulleyLabel(drive, lastOn.pulley)} last.`}
+        {lastOn && `Slip it over ${pulleyLabel(drive, lastOn.pulley)} last. `}
+        {release && releaseWords(drive, release)}
       </div>
     </div>
   );
@@ -155,7 +156,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                 </td>
                 <td className="figure">{candidate.position === null ? '—' : `${Math.round(100 * candidate.position)} %`}</td>
                 <td className="figure">{candidate.reserveMm > 0 ? <LengthFigure mm={candidate.reserveMm} unit={unit} places={0} /> : '—'}</td>
-                <td className="figure">{percent(candidate.chance, OVER_AND_UNDER.signs)}</td>
+                <td className="figure">{percent(candidate.chance, true)}</td>
               </tr>
               {shown && (
                 <tr className="candidate-why">
@@ -264,10 +265,9 @@ function Marking({ source }: { source: Belt }) {
   );
 }
 
-/** How a chance next to certain or to nothing is told: in words, or in a narrow column by sign. */
-const OVER_AND_UNDER = { words: ['over 99 %', 'under 1 %'], signs: ['> 99 %', '< 1 %'] } as const;
-
-function percent(share: number, [over, under]: readonly [string, string] = OVER_AND_UNDER.words): string {
-  if (share > 0.995) return over;
-  return share < 0.005 ? under : `${Math.round(100 * share)} %`;
+/** Next to certain or to nothing it says so, in a narrow column by sign. */
+function percent(share: number, narrow = false): string {
+  if (share > 0.995) return narrow ? '> 99 %' : 'over 99 %';
+  if (share < 0.005) return narrow ? '< 1 %' : 'under 1 %';
+  return `${Math.round(100 * share)} %`;
 }
