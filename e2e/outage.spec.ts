@@ -53,3 +53,133 @@ test('database killed right after an acknowledged save: the save is there, and t
   await dragBy(page, 'ac', 0, 25);
   await expect.poll(async () => coreLength((await emery.drive('Front drive')).document), { timeout: 30_000 }).toBeCloseTo(await shownLength(page), 9);
 });
+
+test('left for the shop with the server away and opened again in the same page: both edits are saved', async ({ page, emery }) => {
+  await page.goto('/');
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  await dragBy(page, 'alt', 25, 10);
+  await saved(page);
+  await emery.kill();
+  await dragBy(page, 'ac', 10, 30);
+  const first = await shownLength(page);
+  await expect(page.getByText('Server away, trying again')).toBeVisible();
+  await page.getByRole('link', { name: 'Emery' }).click();
+  await emery.start();
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  expect(await shownLength(page)).toBeCloseTo(first, 9);
+  await dragBy(page, 'steer', -20, -10);
+  const both = await shownLength(page);
+  await expect(page.locator('[data-save="saved"]')).toBeVisible({ timeout: 30_000 });
+  await expect.poll(async () => coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(both, 9);
+});
+
+test.describe('a browser that keeps nothing', () => {
+  const ways = {
+    full: () => {
+      Storage.prototype.setItem = () => {
+        throw new DOMException('full', 'QuotaExceededError');
+      };
+    },
+    forbidden: () => {
+      for (const name of ['localStorage', 'sessionStorage']) {
+        Object.defineProperty(window, name, {
+          get: () => {
+            throw new DOMException('no', 'SecurityError');
+          },
+        });
+      }
+    },
+  };
+  for (const [way, forbid] of Object.entries(ways)) {
+    test(`${way}: it is saved all the same, and while it is not, that is said`, async ({ page, emery }) => {
+      await page.addInitScript(forbid);
+      await page.goto('/');
+      await openDrive(page, 'Front drive of Rescue truck 2');
+      await dragBy(page, 'alt', 25, 10);
+      await saved(page);
+      expect(coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(await shownLength(page), 9);
+      await emery.kill();
+      await dragBy(page, 'ac', 10, 30);
+      await expect(page.getByText('Not kept on this device: leave this page open. Server away, trying again')).toBeVisible();
+      await emery.start();
+      await expect(page.locator('[data-save="saved"]')).toBeVisible({ timeout: 30_000 });
+      await expect.poll(async () => coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(await shownLength(page), 9);
+    });
+  }
+});
+
+test('two pages closed with drafts while the server was away: the newest is saved, the other waits until it is chosen or thrown away', async ({ context, emery }) => {
+  const pages = [await context.newPage(), await context.newPage()];
+  for (const page of pages) {
+    await page.goto('/');
+    await openDrive(page, 'Front drive of Rescue truck 2');
+    await expect(page.locator('[data-length-mm]')).toBeVisible();
+  }
+  const address = pages[0]!.url();
+  await emery.kill();
+  const lengths: number[] = [];
+  for (const [k, page] of pages.entries()) {
+    await page.bringToFront();
+    await dragBy(page, ['ac', 'steer'][k]!, 10, 40);
+    lengths.push(await shownLength(page));
+  }
+  for (const page of pages) await page.close();
+  await emery.start();
+  const again = await context.newPage();
+  await again.goto(address);
+  await expect.poll(() => shownLength(again)).toBeCloseTo(lengths[1]!, 9);
+  await expect.poll(async () => coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(lengths[1]!, 9);
+  const panel = again.getByRole('alertdialog', { name: /A draft of .* was left on this device/ });
+  await expect(panel).toContainText('Compressor: right of the crank');
+  // Nobody has chosen: it is still there the next time.
+  await again.reload();
+  await panel.getByRole('button', { name: 'Keep the draft as a copy' }).click();
+  await expect(panel).toBeHidden();
+  expect(coreLength((await emery.drive('Front drive (draft)')).document)).toBeCloseTo(lengths[0]!, 9);
+  await again.reload();
+  await expect(again.locator('[data-length-mm]')).toBeVisible();
+  await expect(panel).toBeHidden();
+});
+
+test('the stages work with the server away, once the page has had a moment; one that could not be fetched is tried again by itself', async ({ page, emery }) => {
+  await page.goto('/');
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  for (const part of ['SizeLedger', 'SpeedLedger', 'CheckLedger', 'core-worker']) {
+    await page.waitForFunction((name) => performance.getEntriesByType('resource').some((entry) => entry.name.includes(name)), part);
+  }
+  await page.waitForLoadState('networkidle');
+  await emery.kill();
+  for (const [stage, proof] of [['Survey', 'Key out and battery off'], ['Size', 'Bring home'], ['Speeds', 'Engine']] as const) {
+    await page.getByRole('button', { name: new RegExp(stage) }).first().click();
+    await expect(page.getByLabel('Ledger')).toContainText(new RegExp(proof, 'i'));
+  }
+  await emery.start();
+  await page.route(/SpeedLedger.*\.js/, (route) => route.abort());
+  await page.reload();
+  await expect(page.getByText('Speeds could not be fetched.')).toBeVisible();
+  await page.unroute(/SpeedLedger.*\.js/);
+  await expect(page.getByLabel('Ledger')).toContainText('Engine');
+});
+
+test('a sum whose worker fails says so and can be tried again', async ({ page }) => {
+  await page.addInitScript(() => {
+    const Real = Worker;
+    let failing = true;
+    Object.assign(window, { mend: () => (failing = false) });
+    window.Worker = class extends Real {
+      override postMessage(message: { task: string }) {
+        // What core cannot take, as a fault of its own would be.
+        super.postMessage(failing && message.task === 'size' ? { ...message, input: null } : message);
+      }
+    };
+  });
+  await page.goto('/');
+  await openDrive(page, 'Front drive of Rescue truck 2');
+  await page.getByRole('button', { name: /^3 Size/ }).click();
+  const stopped = page.getByText('The sum stopped.');
+  await expect(stopped).toBeVisible();
+  await page.evaluate(() => (window as unknown as { mend: () => void }).mend());
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(stopped).toBeHidden();
+  await expect(page.getByLabel('Ledger')).toContainText(/fits/);
+});

@@ -27,8 +27,8 @@ test('neither overwrites the other: both are shown, and keeping both makes a cop
   const { theirs, mine, second, revision } = await collide(browser, emery);
   const panel = second.getByRole('alertdialog');
   await expect(panel.getByRole('img')).toHaveCount(2);
-  await expect(panel).toContainText('Compressor: at');
-  await expect(panel).toContainText('Alternator: at');
+  await expect(panel).toContainText('Compressor: above the crank');
+  await expect(panel).toContainText('Alternator: right of the crank');
   await panel.getByRole('button', { name: /Keep both/ }).click();
   await expect(panel).toBeHidden();
   await saved(second);

@@ -1,17 +1,20 @@
 import '@fontsource-variable/encode-sans/wdth.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { App as AntApp, ConfigProvider, Spin } from 'antd';
-import { lazy, StrictMode, Suspense } from 'react';
+import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Link, Route, Routes } from 'react-router';
 import { ApiProblem } from './api/client';
 import { antdTheme } from './theme/antd-theme';
+import { fetchRest } from './parts/fetch-rest';
+import { lazyPart } from './parts/lazy-part';
 import './theme/tokens.css';
 
-const StockPage = lazy(() => import('./stock/StockPage'));
-const ShopPage = lazy(() => import('./shop/ShopPage'));
-const RoutingCardPage = lazy(() => import('./route/RoutingCardPage'));
-const BenchPage = lazy(() => import('./bench/BenchPage'));
+const SPINNING = <Spin className="page-spin" />;
+const StockPage = lazyPart('The list of belts', () => import('./stock/StockPage'), SPINNING);
+const ShopPage = lazyPart('The shop', () => import('./shop/ShopPage'), SPINNING);
+const RoutingCardPage = lazyPart('The routing card', () => import('./route/RoutingCardPage'), SPINNING);
+const BenchPage = lazyPart('The bench', () => import('./bench/BenchPage'), SPINNING);
 
 const client = new QueryClient({
   defaultOptions: {
@@ -31,25 +34,25 @@ createRoot(document.getElementById('root')!).render(
       <AntApp notification={{ placement: 'bottomLeft' }}>
         <QueryClientProvider client={client}>
           <BrowserRouter>
-            <Suspense fallback={<Spin className="page-spin" />}>
-              <Routes>
-                <Route index element={<ShopPage />} />
-                <Route path="belts" element={<StockPage />} />
-                <Route path="drives/:driveId/card" element={<RoutingCardPage />} />
-                <Route path="drives/:driveId/:stage?" element={<BenchPage />} />
-                <Route
-                  path="*"
-                  element={
-                    <p className="shop-none">
-                      There is no such page. <Link to="/">Back to the shop</Link>
-                    </p>
-                  }
-                />
-              </Routes>
-            </Suspense>
+            <Routes>
+              <Route index element={<ShopPage />} />
+              <Route path="belts" element={<StockPage />} />
+              <Route path="drives/:driveId/card" element={<RoutingCardPage />} />
+              <Route path="drives/:driveId/:stage?" element={<BenchPage />} />
+              <Route
+                path="*"
+                element={
+                  <p className="shop-none">
+                    There is no such page. <Link to="/">Back to the shop</Link>
+                  </p>
+                }
+              />
+            </Routes>
           </BrowserRouter>
         </QueryClientProvider>
       </AntApp>
     </ConfigProvider>
   </StrictMode>,
 );
+
+fetchRest();

@@ -1,5 +1,6 @@
 /** The words for what the sums find, in one place for the screen and the command line. */
 export { surveyWords, surveyMessage, DIAMETER_WORDS, READING_WORDS } from './survey-words';
+export { driveDifferences, type DriveDifference } from './drive-differences';
 export { routeReason } from './route-words';
 export { findingWords, obstacleLabel, findingMessage, type FindingWords } from './finding-words';
 export { photoWords, photoMessage } from './photo-words';

@@ -17,28 +17,34 @@ export class ApiProblem extends Error {
     super(detail);
   }
 
-  /** True where the same request may go through later: nobody there, or the database away. */
+  /** True where the same request may go through later: nobody there, the database away, its disk full, or a fault while it was taken in. */
   get passing(): boolean {
-    return this.status === 0 || this.status === 408 || this.status === 429 || this.status >= 502;
+    return this.status === 0 || this.status === 408 || this.status === 429 || this.status >= 500;
   }
 }
 
-/** Asks the server. Resolves with the parsed body; rejects with an `ApiProblem`. */
+/** Asks the server. Resolves with the parsed body; rejects with an `ApiProblem`, or with the reason of a `signal` that called it off. */
 export async function ask<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   let response: Response;
+  let text: string;
   try {
     response = await fetch(`/api${path}`, {
       method,
       ...(body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
       ...(signal && { signal }),
     });
+    text = await response.text();
   } catch (error) {
-    if (signal?.aborted) throw error;
-    throw new ApiProblem(0, 'No answer', 'The Emery server does not answer. Is it running?');
+    const late = (error as Error).name === 'TimeoutError';
+    if (signal?.aborted && !late) throw error;
+    throw new ApiProblem(0, 'No answer', late ? 'The Emery server takes too long to answer.' : 'The Emery server does not answer. Is it running?');
   }
-  const text = await response.text();
-  if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;
-  throw problemOf(response.status, text);
+  if (!response.ok) throw problemOf(response.status, text);
+  try {
+    return (text === '' ? undefined : JSON.parse(text)) as T;
+  } catch {
+    throw new ApiProblem(0, 'No answer', 'Something else than Emery answered in its place.');
+  }
 }
 
 export function problemOf(status: number, text: string): ApiProblem {

@@ -89,8 +89,8 @@ export const useDeleted = (enabled: boolean) =>
 export const useSavedDrive = (id: string) =>
   useQuery({ queryKey: ['saved drive', id], queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal), gcTime: 0, staleTime: 0 });
 
-export const useDrive = (id: string) =>
-  useQuery({ queryKey: ['drive', id], queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal), gcTime: 0, staleTime: Infinity });
+export const useDrive = (id: string, enabled: boolean) =>
+  useQuery({ queryKey: ['drive', id], enabled, queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal), gcTime: 0, staleTime: Infinity });
 
 /** A change to the shop's list: runs, then has the list read again. */
 export function useShopChange<Input, Output>(run: (input: Input) => Promise<Output>) {

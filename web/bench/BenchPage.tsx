@@ -1,12 +1,14 @@
 import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Result, Spin, Tooltip } from 'antd';
-import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { findPulley, stationOf, tapped, type Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
 import { ask, type ApiProblem } from '../api/client';
-import { useDrive, useShop, type DriveOpened } from '../api/shop';
+import { useDrive, useShop } from '../api/shop';
 import { FrontView } from '../front-view/FrontView';
+import { lazyPart } from '../parts/lazy-part';
+import { PartBoundary } from '../parts/PartBoundary';
 import { UnitSwitch } from '../shop/UnitSwitch';
 import { RouteLedger } from '../route/RouteLedger';
 import { useSurveyFit } from '../survey/use-survey-fit';
@@ -14,64 +16,68 @@ import { pictureInHand } from '../survey/picture-in-hand';
 import { UnrolledBelt } from '../unrolled/UnrolledBelt';
 import { BenchContext, edit, type Bench, type Mark, type PictureInHand, type Stage, type Surveying } from './bench-context';
 import { createDriveStore, type DriveAction, type DriveStore } from './drive-history';
-import { ConflictPanel } from './ConflictPanel';
+import { ConflictPanel, LeftDraftPanel } from './ConflictPanel';
 import { KeysHelp } from './KeysHelp';
 import { SaveSign } from './SaveSign';
 import { STAGE_MARKS, STAGES, stageState } from './stages';
 import { SizingProvider } from '../size/SizingProvider';
 import { SpeedsProvider } from '../speed/SpeedsProvider';
 import { useBenchKeys } from './use-bench-keys';
-import { useHistory, useOpenDrive, useSaveState, type OpenDrive } from './use-open-drive';
+import { useHistory, useKept, useLeftDrafts, useOpenDrive, useSaveState } from './use-open-drive';
+import { openDriveOf, type OpenDrive } from './open-drives';
 import '../ledger/ledger.css';
 import './bench.css';
 
-/** Fetched where they are wanted: the bench opens with what the route needs. */
-const PictureView = lazy(() => import('../survey/PictureView'));
-const WhatIfPanel = lazy(() => import('./WhatIfPanel'));
-const SurveyLedger = lazy(() => import('../survey/SurveyLedger'));
-const SizeLedger = lazy(() => import('../size/SizeLedger'));
-const SizeChart = lazy(() => import('../size/SizeChart'));
-const SpeedLedger = lazy(() => import('../speed/SpeedLedger'));
-const SpeedChart = lazy(() => import('../speed/SpeedChart'));
+const CHART_TO_COME = <section className="unrolled sheet" aria-busy />;
+/** Fetched where they are wanted, or once the bench is drawn: it opens with what the route needs. */
+const PictureView = lazyPart('The picture', () => import('../survey/PictureView'), <section className="front-view sheet" aria-label="Picture" aria-busy />);
+const WhatIfPanel = lazyPart('The what-if', () => import('./WhatIfPanel'));
+const SurveyLedger = lazyPart('Survey', () => import('../survey/SurveyLedger'));
+const SizeLedger = lazyPart('Size', () => import('../size/SizeLedger'));
+const SizeChart = lazyPart('The chart of Size', () => import('../size/SizeChart'), CHART_TO_COME);
+const SpeedLedger = lazyPart('Speeds', () => import('../speed/SpeedLedger'));
+const SpeedChart = lazyPart('The chart of Speeds', () => import('../speed/SpeedChart'), CHART_TO_COME);
 
-/** One drive on the bench: reads it, then hands over. */
+/** One drive on the bench: reads it, unless this page has something of it that is unsent, then hands over. */
 export default function BenchPage() {
   const { driveId = '' } = useParams();
-  const { data, error, refetch } = useDrive(driveId);
-  if (error && !data) {
-    const gone = (error as ApiProblem).status === 404;
-    return (
-      <Result
-        status="warning"
-        title={gone ? 'This drive is not in the shop' : 'The drive could not be read'}
-        subTitle={error.message}
-        extra={[
-          <Link key="shop" to="/">
-            Back to the shop
-          </Link>,
-          !gone && (
-            <Button key="again" onClick={() => void refetch()}>
-              Try again
-            </Button>
-          ),
-        ]}
-      />
-    );
-  }
-  return data ? <OpenBench key={data.id} opened={data} /> : <Spin className="page-spin" description="Opening the drive" />;
+  return <OpenBench key={driveId} id={driveId} />;
 }
 
-function OpenBench({ opened }: { opened: DriveOpened }) {
-  const open = useOpenDrive(opened);
-  return open ? <BenchFrame opened={opened} open={open} /> : null;
+function OpenBench({ id }: { id: string }) {
+  const [unsent] = useState(() => openDriveOf(id) !== null);
+  const { data, error, refetch } = useDrive(id, !unsent);
+  const open = useOpenDrive(id, data);
+  if (open) return <BenchFrame open={open} />;
+  if (!error) return <Spin className="page-spin" description="Opening the drive" />;
+  const gone = (error as ApiProblem).status === 404;
+  return (
+    <Result
+      status="warning"
+      title={gone ? 'This drive is not in the shop' : 'The drive could not be read'}
+      subTitle={error.message}
+      extra={[
+        <Link key="shop" to="/">
+          Back to the shop
+        </Link>,
+        !gone && (
+          <Button key="again" onClick={() => void refetch()}>
+            Try again
+          </Button>
+        ),
+      ]}
+    />
+  );
 }
 
-function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; open: OpenDrive }) {
+function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive }) {
   const stored = useHistory(store);
   // A what-if is worked on like the drive itself, in a store of its own that nothing saves.
   const [whatIf, setWhatIf] = useState<DriveStore | null>(null);
   const history = useHistory(whatIf ?? store);
   const save = useSaveState(saver);
+  const kept = useKept(saver);
+  const [draft] = useLeftDrafts(left);
   const shop = useShop();
   const navigate = useNavigate();
   const { message } = AntApp.useApp();
@@ -88,7 +94,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const [surveying, setSurveying] = useState<Surveying>('pulleys');
   const [picture, changePicture] = useState<PictureInHand>({ id: null, marking: null, strength: 0.45 });
   const setPicture = useCallback((change: Partial<PictureInHand>) => changePicture((now) => ({ ...now, ...change })), []);
-  const surveyFit = useSurveyFit(drive);
+  const { fit: surveyFit, stopped: surveyStopped } = useSurveyFit(drive);
   const [keysOpen, setKeysOpen] = useState(false);
   const unit = shop.data?.unit ?? 'in';
   const dispatch = useCallback(
@@ -135,8 +141,8 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
   const startWhatIf = useMemo(() => (whatIf ? null : (change = (d: Drive) => d) => setWhatIf(createDriveStore(change(store.get().present)))), [whatIf, store]);
 
   const bench: Bench = useMemo(
-    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, trace, surveyFit, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture, setPose, preview, setPreview, startWhatIf, dispatch }),
-    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, trace, surveyFit, tapeAsked, surveying, picture, setPicture, preview, startWhatIf, dispatch],
+    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, trace, surveyFit, surveyStopped, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture, setPose, preview, setPreview, startWhatIf, dispatch }),
+    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, trace, surveyFit, surveyStopped, tapeAsked, surveying, picture, setPicture, preview, startWhatIf, dispatch],
   );
   const marked = stage === 'survey' && picture.marking !== null && findPulley(drive, picture.marking) ? pictureInHand(drive, picture) : null;
   const posed: Bench = useMemo(() => {
@@ -151,17 +157,20 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
     document.title = `${opened.vehicleName} · ${drive.name ?? 'Drive'} · Emery`;
   }, [opened.vehicleName, drive.name]);
 
-  const keepBoth = async () => {
-    if (save.kind !== 'conflict') return;
-    const document = { ...stored.present, name: `${drive.name ?? 'Drive'} (mine)`.slice(0, 200) };
+  /** Makes a drive of its own of `document`. False, and said so, where that did not work. */
+  const keptAsCopy = async (document: Drive, word: string): Promise<boolean> => {
+    const copy = { ...document, name: `${document.name ?? 'Drive'} (${word})`.slice(0, 200) };
     try {
-      await ask('POST', '/drives', { vehicleId: opened.vehicleId, document });
+      await ask('POST', '/drives', { vehicleId: opened.vehicleId, document: copy });
     } catch (error) {
       void message.error(`The copy was not made, so nothing was changed. ${(error as Error).message}`);
-      return;
+      return false;
     }
-    takeTheirs();
-    void message.success(`Yours is kept as "${document.name}" with the same vehicle.`);
+    void message.success(`It is kept as "${copy.name}" with the same vehicle.`);
+    return true;
+  };
+  const keepBoth = async () => {
+    if (save.kind === 'conflict' && (await keptAsCopy(stored.present, 'mine'))) takeTheirs();
   };
   const takeTheirs = () => {
     if (save.kind !== 'conflict') return;
@@ -171,9 +180,20 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
     store.dispatch({ type: 'replace', drive: theirs });
     saver.takeTheirs();
   };
+  const takeUpDraft = () => {
+    setWhatIf(null);
+    store.dispatch({ type: 'replace', drive: draft!.document });
+    if (saver.isKept()) left.forget(draft!);
+  };
   const bringBack = async () => {
-    await ask('POST', `/drives/${opened.id}/restore`);
-    saver.revive();
+    try {
+      // What is there again already needs no bringing back.
+      if (save.kind === 'gone' && save.deleted === 'vehicle') await ask('POST', `/vehicles/${opened.vehicleId}/restore`).catch(unlessThere);
+      else await ask('POST', `/drives/${opened.id}/restore`).catch(unlessThere);
+      saver.revive();
+    } catch (error) {
+      void message.error(`It was not brought back. ${(error as Error).message}`);
+    }
   };
 
   return (
@@ -196,7 +216,7 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
               onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), 'name'))}
             />
           </span>
-          <SaveSign state={save} />
+          <SaveSign state={save} kept={kept} />
           <HeaderTools canUndo={history.past.length > 0} canRedo={history.future.length > 0} dispatch={dispatch} showKeys={showKeys} />
         </header>
         <nav className="rail" aria-label="Stages">
@@ -222,14 +242,26 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
             onKeepBoth={() => void keepBoth()}
           />
         )}
+        {draft && save.kind !== 'conflict' && (
+          <LeftDraftPanel
+            key={draft.key}
+            drive={stored.present}
+            draft={draft}
+            unit={unit}
+            onTakeUp={takeUpDraft}
+            onKeepCopy={() => void keptAsCopy(draft.document, 'draft').then((made) => made && left.forget(draft))}
+            onThrowAway={() => left.forget(draft)}
+          />
+        )}
         {save.kind === 'refused' && (
           <p className="bench-notice" role="alert">
-            <strong>■ The server did not take this:</strong> {save.why} What you drew is kept on this device; change it and it is saved.
+            <strong>■ The server did not take this:</strong> {save.why} What you drew is {kept ? 'kept on this device' : 'on this page alone: leave it open'}, and it is tried again by itself.
           </p>
         )}
         {save.kind === 'gone' && (
           <p className="bench-notice" role="alert">
-            <strong>■ This drive was deleted meanwhile.</strong> What you drew is kept here. <Button onClick={() => void bringBack()}>Bring it back</Button>
+            <strong>■ {save.deleted === 'vehicle' ? 'The vehicle of this drive was deleted meanwhile, and the drive with it.' : 'This drive was deleted meanwhile.'}</strong> What you drew is {kept ? 'kept here' : 'on this page alone: leave it open'}.{' '}
+            <Button onClick={() => void bringBack()}>Bring it back</Button>
           </p>
         )}
         {preview && (
@@ -241,39 +273,33 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
           <SpeedsProvider wanted={stage === 'speeds'} drive={drive}>
             <main className={`bench-parts is-${stage}`}>
               {marked ? (
-                <Suspense fallback={<section className="front-view sheet" aria-label="Picture" aria-busy />}>
-                  <PictureView key={marked.id} photo={marked} pulley={picture.marking!} />
-                </Suspense>
+                <PictureView key={marked.id} photo={marked} pulley={picture.marking!} />
               ) : (
                 <BenchContext value={posed}>
-                  <FrontView />
+                  <PartBoundary name="The drawing">
+                    <FrontView />
+                  </PartBoundary>
                 </BenchContext>
               )}
-              {stage === 'size' || stage === 'speeds' ? (
-                <Suspense fallback={<section className="unrolled sheet" aria-busy />}>
-                  {stage === 'size' ? <SizeChart /> : <SpeedChart />}
-                </Suspense>
-              ) : (
-                <UnrolledBelt />
-              )}
+              <PartBoundary name="The chart" key={`chart ${stage}`}>{stage === 'size' ? <SizeChart /> : stage === 'speeds' ? <SpeedChart /> : <UnrolledBelt />}</PartBoundary>
               <aside className="ledger sheet" aria-label="Ledger">
                 {whatIf && (
-                  <Suspense fallback={null}>
-                    <WhatIfPanel
-                      before={stored.present}
-                      after={history.present}
-                      unit={unit}
-                      stage={stage}
-                      onKeep={() => {
-                        const kept = whatIf.get().present;
-                        setWhatIf(null);
-                        store.dispatch(edit(() => kept));
-                      }}
-                      onThrowAway={() => setWhatIf(null)}
-                    />
-                  </Suspense>
+                  <WhatIfPanel
+                    before={stored.present}
+                    after={history.present}
+                    unit={unit}
+                    stage={stage}
+                    onKeep={() => {
+                      const taken = whatIf.get().present;
+                      setWhatIf(null);
+                      store.dispatch(edit(() => taken));
+                    }}
+                    onThrowAway={() => setWhatIf(null)}
+                  />
                 )}
-                <Suspense fallback={null}>{stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : stage === 'size' ? <SizeLedger /> : <SpeedLedger />}</Suspense>
+                <PartBoundary name="The ledger" key={stage}>
+                  {stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : stage === 'size' ? <SizeLedger /> : <SpeedLedger />}
+                </PartBoundary>
               </aside>
             </main>
           </SpeedsProvider>
@@ -282,6 +308,11 @@ function BenchFrame({ opened, open: { store, saver } }: { opened: DriveOpened; o
       {keysOpen && <KeysHelp open onClose={() => setKeysOpen(false)} />}
     </BenchContext>
   );
+}
+
+/** Somebody else brought it back first: as good. */
+function unlessThere(error: ApiProblem): void {
+  if (error.status !== 404) throw error;
 }
 
 interface HeaderToolsProps {

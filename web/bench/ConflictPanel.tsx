@@ -1,12 +1,18 @@
 import { Button } from 'antd';
-import { stationLabel, type Drive } from '@emery/core/drive';
+import { group } from 'd3-array';
+import type { ReactNode } from 'react';
+import type { Drive } from '@emery/core/drive';
 import { sketchOf } from '@emery/core/path';
-import { formatLength, type LengthUnit } from '@emery/core/quantity';
+import type { LengthUnit } from '@emery/core/quantity';
+import { driveDifferences } from '@emery/core/words';
 import type { DriveOpened } from '../api/shop';
 import { LengthFigure } from '../ledger/LengthFigure';
+import type { LeftDraft } from './draft-store';
 import { Thumbnail } from './Thumbnail';
 
-interface Props {
+const clock = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hour12: false });
+
+interface ConflictProps {
   mine: Drive;
   theirs: DriveOpened;
   unit: LengthUnit;
@@ -15,41 +21,95 @@ interface Props {
   onKeepBoth: () => void;
 }
 
-const clock = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hour12: false });
-
 /** Two people saved one drive: both are shown, and nothing is decided without the user. */
-export function ConflictPanel({ mine, theirs, unit, onKeepMine, onTakeTheirs, onKeepBoth }: Props) {
-  const changes = differences(mine, theirs.document, unit);
+export function ConflictPanel({ mine, theirs, unit, onKeepMine, onTakeTheirs, onKeepBoth }: ConflictProps) {
   return (
-    <section className="conflict" role="alertdialog" aria-labelledby="conflict-title">
-      <h2 id="conflict-title">■ This drive was saved somewhere else at {clock.format(new Date(theirs.updatedAt))}</h2>
-      <p>Nothing was overwritten. Look at both, then choose.</p>
+    <TwoVersions
+      title={`■ This drive was saved somewhere else at ${clock.format(new Date(theirs.updatedAt))}`}
+      lead="Nothing was overwritten. Look at both, then choose."
+      mine={{ title: 'Yours, on this screen', drive: mine }}
+      theirs={{ title: 'Theirs, saved', drive: theirs.document }}
+      unit={unit}
+    >
+      <Button type="primary" onClick={onKeepBoth}>
+        Keep both: mine as a copy
+      </Button>
+      <Button onClick={onTakeTheirs}>Take theirs</Button>
+      <Button danger onClick={onKeepMine}>
+        Replace theirs with mine
+      </Button>
+    </TwoVersions>
+  );
+}
+
+interface LeftProps {
+  drive: Drive;
+  draft: LeftDraft;
+  unit: LengthUnit;
+  onTakeUp: () => void;
+  onKeepCopy: () => void;
+  onThrowAway: () => void;
+}
+
+/** A draft that another page left on this device, which nobody has decided about yet. */
+export function LeftDraftPanel({ drive, draft, unit, onTakeUp, onKeepCopy, onThrowAway }: LeftProps) {
+  return (
+    <TwoVersions
+      title={`▲ A draft of ${clock.format(new Date(draft.at))} was left on this device`}
+      lead="Another page drew it and never got it saved. It stays here until you choose."
+      mine={{ title: 'The draft', drive: draft.document }}
+      theirs={{ title: 'The drive on this screen', drive }}
+      unit={unit}
+    >
+      <Button type="primary" onClick={onKeepCopy}>
+        Keep the draft as a copy
+      </Button>
+      <Button onClick={onTakeUp}>Work on with the draft</Button>
+      <Button danger onClick={onThrowAway}>
+        Throw the draft away
+      </Button>
+    </TwoVersions>
+  );
+}
+
+interface Shown {
+  title: string;
+  drive: Drive;
+}
+
+/** Two versions of one drive side by side, with all that differs, part by part. */
+function TwoVersions({ title, lead, mine, theirs, unit, children }: { title: string; lead: string; mine: Shown; theirs: Shown; unit: LengthUnit; children: ReactNode }) {
+  const parts = group(driveDifferences(mine.drive, theirs.drive, unit), ({ part }) => part);
+  return (
+    <section className="conflict" role="alertdialog" aria-label={title}>
+      <h2>{title}</h2>
+      <p>{lead}</p>
       <div className="conflict-pair">
-        <Version title="Yours, on this screen" drive={mine} unit={unit} />
-        <Version title="Theirs, saved" drive={theirs.document} unit={unit} />
+        {[mine, theirs].map((version) => (
+          <Version key={version.title} {...version} unit={unit} />
+        ))}
       </div>
-      {changes.length > 0 && (
-        <ul className="conflict-list">
-          {changes.slice(0, 8).map((change) => (
-            <li key={change}>{change}</li>
-          ))}
-          {changes.length > 8 && <li>and {changes.length - 8} more</li>}
-        </ul>
-      )}
-      <div className="button-row">
-        <Button type="primary" onClick={onKeepBoth}>
-          Keep both: mine as a copy
-        </Button>
-        <Button onClick={onTakeTheirs}>Take theirs</Button>
-        <Button danger onClick={onKeepMine}>
-          Replace theirs with mine
-        </Button>
+      <div className="conflict-list" tabIndex={0} role="group" aria-label="What differs">
+        {[...parts].map(([part, differences]) => (
+          <section key={part}>
+            <h3>
+              {part} <span className="quiet">{differences.length === 1 ? '1 difference' : `${differences.length} differences`}</span>
+            </h3>
+            <ul>
+              {differences.map(({ path, text }) => (
+                <li key={`${path} ${text}`}>{text}</li>
+              ))}
+            </ul>
+          </section>
+        ))}
+        {parts.size === 0 && <p>They are the same.</p>}
       </div>
+      <div className="button-row">{children}</div>
     </section>
   );
 }
 
-function Version({ title, drive, unit }: { title: string; drive: Drive; unit: LengthUnit }) {
+function Version({ title, drive, unit }: Shown & { unit: LengthUnit }) {
   const sketch = sketchOf(drive);
   return (
     <figure>
@@ -63,24 +123,4 @@ function Version({ title, drive, unit }: { title: string; drive: Drive; unit: Le
       </figcaption>
     </figure>
   );
-}
-
-/** What differs, in words, from theirs to mine. */
-function differences(mine: Drive, theirs: Drive, unit: LengthUnit): string[] {
-  const found: string[] = [];
-  const text = (value: unknown) => JSON.stringify(value);
-  for (const station of mine.stations) {
-    const other = theirs.stations.find(({ id }) => id === station.id);
-    const name = stationLabel(station);
-    if (!other) found.push(`${name}: only in yours`);
-    else if (station.x !== other.x || station.y !== other.y) {
-      const at = (s: { x: number; y: number }) => `${formatLength(s.x, unit)}, ${formatLength(s.y, unit)}`;
-      found.push(`${name}: at ${at(station)} in yours, ${at(other)} in theirs`);
-    } else if (text(station) !== text(other)) found.push(`${name}: read differently`);
-  }
-  for (const station of theirs.stations) if (!mine.stations.some(({ id }) => id === station.id)) found.push(`${stationLabel(station)}: only in theirs`);
-  if (text(mine.belts) !== text(theirs.belts)) found.push('The belts or their routes differ');
-  if (mine.crankRotation !== theirs.crankRotation) found.push('The crank turns the other way');
-  if (mine.name !== theirs.name) found.push(`Named "${mine.name ?? ''}" in yours, "${theirs.name ?? ''}" in theirs`);
-  return found;
 }

@@ -4,14 +4,15 @@ import type { SaveState } from './drive-saver';
 const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 
 /** The header's word on what is saved. */
-export function SaveSign({ state }: { state: SaveState }) {
+export function SaveSign({ state, kept }: { state: SaveState; kept: boolean }) {
+  const here = kept ? 'Kept on this device.' : 'Not kept on this device: leave this page open.';
   const text = {
     saved: () => (state.kind === 'saved' && state.at ? `Saved ${clock.format(state.at)}` : 'Saved'),
-    saving: () => 'Saving …',
-    waiting: () => '▲ Kept on this device. Server away, trying again',
-    conflict: () => '■ Saved elsewhere: choose below',
-    refused: () => '■ Not saved',
-    gone: () => '■ This drive was deleted',
+    saving: () => (kept ? 'Saving …' : 'Saving … Not kept on this device'),
+    waiting: () => `▲ ${here} ${state.kind === 'waiting' && state.full ? 'The server\'s disk is full' : 'Server away'}, trying again`,
+    conflict: () => `■ Saved elsewhere: choose below${kept ? '' : '. Not kept on this device'}`,
+    refused: () => `■ Not saved. ${here}`,
+    gone: () => `■ This drive was deleted${kept ? '' : '. Not kept on this device'}`,
   }[state.kind]();
   // A flicker of "Saving" for every nudge would be noise; it shows once a save takes its time.
   const [shown, setShown] = useState(text);

@@ -4,6 +4,7 @@ import type { BeltSolution, DriveSolution } from '@emery/core/path';
 import type { SurveyFit } from '@emery/core/survey';
 import type { LengthUnit } from '@emery/core/quantity';
 import type { DriveAction } from './drive-history';
+import type { SumStopped } from './use-core-sum';
 
 export type Stage = 'survey' | 'route' | 'size' | 'speeds';
 
@@ -41,6 +42,8 @@ export interface Bench {
   trace: (stationId: string) => void;
   /** What tape readings and pictures come to; null without any or while it is being worked out. */
   surveyFit: SurveyFit | null;
+  /** Why there is no fit, where the sum stopped. */
+  surveyStopped: SumStopped | null;
   /** The tape the user is asked for, drawn rim to rim; null draws the one the fit asks for. */
   tapeAsked: { from: string; to: string } | null;
   setTapeAsked: (tape: { from: string; to: string } | null) => void;

@@ -14,10 +14,12 @@ export interface CoreTasks {
   routes: { input: { drive: Drive; belt: string; top: number }; output: RouteSearch };
   pulleys: { input: { drive: Drive; targets: readonly SpeedTarget[]; atHand: readonly PulleyAtHand[]; bands: ShopBands; changes: number }; output: PulleySearch };
   log: { input: File; output: SpeedLogRead };
+  /** Nothing: has the worker's code fetched while the server is there. */
+  nothing: { input: null; output: null };
 }
 
 export type CoreTask = keyof CoreTasks;
-export type CoreMessage = { progress: number } | { output: unknown };
+export type CoreMessage = { progress: number } | { output: unknown } | { fault: string };
 
 const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share: number) => void) => CoreTasks[T]['output'] | Promise<CoreTasks[T]['output']> } = {
   size: ({ drive, belt, also, stock }, onProgress) => answerFor(drive, belt, { also, stock, onProgress }),
@@ -30,9 +32,14 @@ const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share:
   routes: ({ drive, belt, top }, onProgress) => searchRoutes(drive, belt, { top, onProgress }),
   pulleys: ({ drive, targets, atHand, bands, changes }, onProgress) => choosePulleys(drive, targets, atHand, { bands, changes, onProgress }),
   log: readSpeedLog,
+  nothing: () => null,
 };
 
 self.onmessage = async <T extends CoreTask>({ data }: MessageEvent<{ task: T; input: CoreTasks[T]['input'] }>) => {
   const tell = (message: CoreMessage) => self.postMessage(message);
-  tell({ output: await RUN[data.task](data.input, (progress) => tell({ progress })) });
+  try {
+    tell({ output: await RUN[data.task](data.input, (progress) => tell({ progress })) });
+  } catch (error) {
+    tell({ fault: error instanceof Error ? error.message : String(error) });
+  }
 };

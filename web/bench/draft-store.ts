@@ -8,46 +8,79 @@ export interface Draft {
   at: string;
 }
 
+/** A draft whose page is gone, under the name the browser keeps it by. */
+export interface LeftDraft extends Draft {
+  key: string;
+}
+
 export interface DraftStore {
-  write: (draft: Draft) => void;
+  /** Keeps the draft in this browser. False where the browser has no room for it or forbids it. */
+  write: (draft: Draft) => boolean;
   clear: () => void;
 }
 
 const PREFIX = 'emery-draft';
 
+/** The browser's storage; null where it is forbidden, as in a page whose site data is blocked. */
+export function browserStorage(kind: 'localStorage' | 'sessionStorage' = 'localStorage'): Storage | null {
+  try {
+    return globalThis[kind];
+  } catch {
+    return null;
+  }
+}
+
 /**
  * The drafts of one drive in this browser. Every page keeps its own, under a name it holds as a Web Lock while it lives, so that two tabs never
  * write over each other and a page can tell which drafts were left behind.
  */
-export function openDraftStore(driveId: string, page: string, storage: Storage = localStorage): DraftStore {
+export function openDraftStore(driveId: string, page: string, storage = browserStorage()): DraftStore {
   const key = `${PREFIX}:${driveId}:${page}`;
   return {
-    write: (draft) => storage.setItem(key, JSON.stringify(draft)),
-    clear: () => storage.removeItem(key),
+    write: (draft) => {
+      try {
+        storage?.setItem(key, JSON.stringify(draft));
+        return storage !== null;
+      } catch {
+        // Full: what was kept before stays, which is better than nothing.
+        return false;
+      }
+    },
+    clear: () => storage?.removeItem(key),
   };
 }
 
 /** Holds this page's name for as long as the page lives. */
 export function holdPageName(page: string): void {
-  void navigator.locks?.request(`${PREFIX}:${page}`, () => new Promise(() => undefined));
+  navigator.locks?.request(`${PREFIX}:${page}`, () => new Promise(() => undefined)).catch(() => undefined);
 }
 
-/** Takes the newest draft of a drive whose page is gone, and clears it and older ones away. Null where there is none. */
-export async function takeLeftDraft(driveId: string, storage: Storage = localStorage): Promise<Draft | null> {
-  const held = new Set(((await navigator.locks?.query())?.held ?? []).map(({ name }) => name));
-  const keys = Array.from({ length: storage.length }, (_, k) => storage.key(k)!).filter((key) => {
-    const [prefix, drive, page] = key.split(':');
-    return prefix === PREFIX && drive === driveId && !held.has(`${PREFIX}:${page}`);
-  });
-  const drafts = keys.flatMap((key) => readDraft(storage.getItem(key)) ?? []).sort((a, b) => b.at.localeCompare(a.at));
-  for (const key of keys) storage.removeItem(key);
-  return drafts[0] ?? null;
+/** The drafts of a drive whose pages are gone, newest first. None is removed: that is for whoever has sent it, or thrown it away. */
+export async function leftDrafts(driveId: string, storage = browserStorage()): Promise<LeftDraft[]> {
+  if (!storage) return [];
+  const query = await navigator.locks?.query().catch(() => undefined);
+  const held = new Set((query?.held ?? []).map(({ name }) => name));
+  return Array.from({ length: storage.length }, (_, k) => storage.key(k)!)
+    .filter((key) => {
+      const [prefix, drive, page] = key.split(':');
+      return prefix === PREFIX && drive === driveId && !held.has(`${PREFIX}:${page}`);
+    })
+    .flatMap((key) => {
+      const draft = readDraft(storage.getItem(key));
+      return draft ? [{ ...draft, key }] : [];
+    })
+    .sort((a, b) => b.at.localeCompare(a.at));
+}
+
+/** Removes a draft that has been sent, or that a person who saw it has thrown away. */
+export function forgetDraft(key: string, storage = browserStorage()): void {
+  storage?.removeItem(key);
 }
 
 function readDraft(text: string | null): Draft | null {
   try {
     const draft = JSON.parse(text ?? '') as Draft;
-    return typeof draft.revision === 'number' && draft.document.format === 'emery-drive' ? draft : null;
+    return typeof draft.revision === 'number' && typeof draft.at === 'string' && draft.document.format === 'emery-drive' ? draft : null;
   } catch {
     return null;
   }

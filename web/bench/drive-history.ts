@@ -1,4 +1,5 @@
 import type { Drive } from '@emery/core/drive';
+import { Listeners } from './listeners';
 
 /** The open drive with the way back and forth. All drives are immutable and share what they have in common. */
 export interface DriveHistory {
@@ -46,18 +47,15 @@ export interface DriveStore {
 
 export function createDriveStore(drive: Drive): DriveStore {
   let history = startHistory(drive);
-  const listeners = new Set<() => void>();
+  const listeners = new Listeners();
   return {
     get: () => history,
     dispatch: (action) => {
       const next = reduceHistory(history, action);
       if (next === history) return;
       history = next;
-      for (const listener of listeners) listener();
+      listeners.tell();
     },
-    subscribe: (listener) => {
-      listeners.add(listener);
-      return () => void listeners.delete(listener);
-    },
+    subscribe: listeners.add,
   };
 }

@@ -14,12 +14,14 @@ const until = async (holds: () => boolean) => {
 
 /** A server of one drive that saves as the real one does, and can be told to fail before or after it has written. */
 function setUp() {
-  const server = { revision: 1, document: drawn('start'), saveId: '', mode: 'up' as 'up' | 'down' | 'loses-answers', requests: [] as SaveRequest[] };
+  const server = { revision: 1, document: drawn('start'), saveId: '', mode: 'up' as 'up' | 'down' | 'loses-answers' | 'refuses' | 'hangs-up', room: true, requests: [] as SaveRequest[] };
   let draft: Draft | null = null;
   const send = async (request: SaveRequest) => {
     server.requests.push(request);
     await Promise.resolve();
     if (server.mode === 'down') throw new ApiProblem(0, 'No answer', 'away');
+    if (server.mode === 'hangs-up') throw new TypeError('terminated');
+    if (server.mode === 'refuses') throw new ApiProblem(422, 'Not accepted', 'belts must be a list');
     if (request.revision === server.revision) Object.assign(server, { revision: server.revision + 1, document: request.document, saveId: request.saveId });
     else if (request.saveId !== server.saveId) {
       throw new ApiProblem(409, 'Saved elsewhere', 'newer', [], { current: { revision: server.revision, document: server.document, updatedAt: '2026-01-01' } });
@@ -29,7 +31,13 @@ function setUp() {
   };
   const saver = new DriveSaver({
     revision: 1,
-    draft: { write: (d) => (draft = d), clear: () => (draft = null) },
+    draft: {
+      write: (d) => {
+        if (server.room) draft = d;
+        return server.room;
+      },
+      clear: () => (draft = null),
+    },
     send,
     gather: 5,
     retry: { first: 10, most: 20 },
@@ -78,6 +86,44 @@ test('a save whose answer was lost is no conflict with itself, even with newer c
   await until(saved);
   expect(server.document.name).toBe('second');
   expect(server.revision).toBe(3);
+});
+
+test('a browser that keeps no draft still has it sent; while it is unsent that is said, and closing the page would lose it', async () => {
+  const { server, saver, draft, saved } = setUp();
+  server.room = false;
+  server.mode = 'down';
+  saver.change(drawn('in this page alone'));
+  expect([saver.isKept(), saver.isAtRisk(), draft()]).toEqual([false, true, null]);
+  server.mode = 'up';
+  await until(saved);
+  expect([server.document.name, saver.isKept(), saver.isAtRisk()]).toEqual(['in this page alone', true, false]);
+});
+
+test.each(['refuses', 'hangs-up'] as const)('a server that %s once is asked again by itself', async (mode) => {
+  const { server, saver, saved } = setUp();
+  server.mode = mode;
+  saver.change(drawn('kept'));
+  await until(() => saver.getState().kind === (mode === 'refuses' ? 'refused' : 'waiting'));
+  expect(saver.isAtRisk()).toBe(true);
+  server.mode = 'up';
+  await until(saved);
+  expect(server.document.name).toBe('kept');
+});
+
+test('a listener that fails keeps the news from no other, and nothing from being sent', async () => {
+  const { server, saver, saved } = setUp();
+  const heard = jest.fn();
+  const report = jest.fn();
+  Object.defineProperty(globalThis, 'reportError', { configurable: true, value: report });
+  saver.subscribe(() => {
+    throw new Error('a fault on the screen');
+  });
+  saver.subscribe(heard);
+  saver.change(drawn('sent'));
+  expect(heard).toHaveBeenCalled();
+  await until(saved);
+  expect(report).toHaveBeenCalled();
+  expect(server.document.name).toBe('sent');
 });
 
 describe('a save from elsewhere', () => {

@@ -2,15 +2,18 @@ import type { Drive } from '@emery/core/drive';
 import { ApiProblem } from '../api/client';
 import { newSaveId, type DriveOpened } from '../api/shop';
 import type { DraftStore } from './draft-store';
+import { Listeners } from './listeners';
 
 export type SaveState =
   | { kind: 'saved'; at: Date | null }
   | { kind: 'saving' }
-  /** The server or its database is away; tried again at once or in a while. */
-  | { kind: 'waiting'; why: string }
+  /** The server or its database is away, or has no room; tried again by itself. */
+  | { kind: 'waiting'; why: string; full: boolean }
   | { kind: 'conflict'; theirs: DriveOpened }
+  /** The server answers and does not take it; tried again by itself all the same, at the longest pause. */
   | { kind: 'refused'; why: string }
-  | { kind: 'gone' };
+  /** Deleted meanwhile: the drive, or the vehicle it belongs to. */
+  | { kind: 'gone'; why: string; deleted: 'drive' | 'vehicle' };
 
 export interface SaveRequest {
   revision: number;
@@ -29,13 +32,14 @@ export interface SaverOptions {
 }
 
 /**
- * Saves one drive, one request at a time. Every change is in the browser's draft before this returns, and stays there until the server has
- * acknowledged it. A request whose answer was lost is sent again as it was, same id and same document, before anything newer,
+ * Saves one drive, one request at a time. Every change is in the browser's draft before `change` returns, where the browser can keep one, and stays there
+ * until the server has acknowledged it. A request whose answer was lost is sent again as it was, same id and same document, before anything newer,
  * so the server can tell it from a stranger's save.
  */
 export class DriveSaver {
   private state: SaveState = { kind: 'saved', at: null };
-  private readonly listeners = new Set<() => void>();
+  private readonly listeners = new Listeners();
+  private kept = true;
   private revision: number;
   private latest: Drive | null = null;
   private attempt: SaveRequest | null = null;
@@ -57,15 +61,17 @@ export class DriveSaver {
   /** True while something is not acknowledged yet. */
   isDirty = (): boolean => this.latest !== null || this.attempt !== null;
 
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => void this.listeners.delete(listener);
-  };
+  /** False while what is not acknowledged is in this page alone: the browser has no room for a draft, or forbids it. */
+  isKept = (): boolean => this.kept || !this.isDirty();
+  /** True while closing the page would lose something, or leave it behind where its owner may not look for it. */
+  isAtRisk = (): boolean => this.isDirty() && (!this.kept || (this.state.kind !== 'saving' && this.state.kind !== 'saved'));
 
-  /** Takes a changed drive. It is safe in the browser when this returns. */
+  readonly subscribe = this.listeners.add;
+
+  /** Takes a changed drive, and keeps it in this browser where that can be done. */
   change(document: Drive): void {
     this.latest = document;
-    this.options.draft.write({ revision: this.revision, document, at: new Date().toISOString() });
+    this.keep(document);
     if (this.state.kind === 'conflict' || this.state.kind === 'gone') return;
     if (this.state.kind !== 'waiting') {
       this.set({ kind: 'saving' });
@@ -76,13 +82,6 @@ export class DriveSaver {
   /** Tries now: the network is back, or the page is about to go. */
   nudge(): void {
     if (this.isDirty() && this.state.kind !== 'conflict' && this.state.kind !== 'gone') this.schedule(0);
-  }
-
-  /** Starts from a draft that lies over an older revision: the user has to choose. */
-  startInConflict(document: Drive, theirs: DriveOpened): void {
-    this.latest = document;
-    this.options.draft.write({ revision: this.revision, document, at: new Date().toISOString() });
-    this.set({ kind: 'conflict', theirs });
   }
 
   /** After a conflict: saves `document` over the newer revision, which the user has seen. */
@@ -144,7 +143,7 @@ export class DriveSaver {
     this.attempt = null;
     this.pause = this.retry.first;
     if (this.latest && this.latest !== attempt.document) {
-      this.options.draft.write({ revision, document: this.latest, at: new Date().toISOString() });
+      this.keep(this.latest);
       this.set({ kind: 'saving' });
       // The gathering time ran while this request was under way.
       this.timer = setTimeout(() => void this.send(), 0);
@@ -156,9 +155,9 @@ export class DriveSaver {
   }
 
   private failed(attempt: SaveRequest, error: unknown): void {
-    if (!(error instanceof ApiProblem)) throw error;
-    if (error.passing) {
-      this.set({ kind: 'waiting', why: error.message });
+    // What is no answer at all, such as one that took too long, may have been taken: the same request again finds out.
+    if (!(error instanceof ApiProblem) || error.passing) {
+      this.set({ kind: 'waiting', why: error instanceof Error ? error.message : String(error), full: error instanceof ApiProblem && error.status === 507 });
       this.schedule(this.pause);
       this.pause = Math.min(this.retry.most, this.pause * 1.7);
       return;
@@ -166,12 +165,19 @@ export class DriveSaver {
     this.latest ??= attempt.document;
     this.attempt = null;
     if (error.status === 409) this.set({ kind: 'conflict', theirs: error.body['current'] as DriveOpened });
-    else if (error.status === 404) this.set({ kind: 'gone' });
-    else this.set({ kind: 'refused', why: error.message });
+    else if (error.status === 404) this.set({ kind: 'gone', why: error.message, deleted: error.body['deleted'] === 'vehicle' ? 'vehicle' : 'drive' });
+    else {
+      this.set({ kind: 'refused', why: error.message });
+      this.schedule(this.retry.most);
+    }
+  }
+
+  private keep(document: Drive): void {
+    this.kept = this.options.draft.write({ revision: this.revision, document, at: new Date().toISOString() });
   }
 
   private set(state: SaveState): void {
     this.state = state;
-    for (const listener of this.listeners) listener();
+    this.listeners.tell();
   }
 }

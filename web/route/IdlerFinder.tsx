@@ -1,15 +1,16 @@
 import { Button, Progress } from 'antd';
-import { useEffect, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { placeIdler, pulleyLabel, stationLabel, STARTING_SIZES, type Belt, type Drive } from '@emery/core/drive';
 import { sketchOf } from '@emery/core/path';
-import type { IdlerProposal, IdlerSearch } from '@emery/core/route';
+import type { IdlerProposal } from '@emery/core/route';
 import { formatLength } from '@emery/core/quantity';
 import { edit, useBench } from '../bench/bench-context';
-import { runCore } from '../bench/run-core';
+import { useCoreSum } from '../bench/use-core-sum';
 import { Thumbnail } from '../bench/Thumbnail';
 import { Choice } from '../ledger/Choice';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { QuantityField } from '../ledger/QuantityField';
+import { StoppedSum } from '../ledger/StoppedSum';
 
 const NEW = '';
 
@@ -20,22 +21,11 @@ export default function IdlerFinder({ drive, source, onClose }: { drive: Drive; 
   const spare = drive.stations.filter(({ role, pulleys }) => role === 'idler' && pulleys.every(({ id }) => !onBelt.has(id)));
   const [station, setStation] = useState(spare[0]?.id ?? NEW);
   const [diameter, setDiameter] = useState(STARTING_SIZES.idler);
-  const [progress, setProgress] = useState(0);
-  const [found, setFound] = useState<{ search: IdlerSearch; asked: string } | null>(null);
-  const [problem, setProblem] = useState('');
-  const asked = `${station} ${diameter}`;
-  const search = found?.asked === asked ? found.search : null;
-
-  useEffect(() => {
-    const running = runCore('idlers', { drive, belt: source.id, wish: station === NEW ? { diameter } : { station } }, setProgress);
-    running.done.then(
-      (result) => setFound({ search: result, asked: `${station} ${diameter}` }),
-      (error: Error) => setProblem(error.message),
-    );
-    return running.cancel;
-    // The search belongs to the drive as it was when the finder was opened.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [station, diameter]);
+  // The search belongs to the drive as it was when the finder was opened.
+  const [opened] = useState(drive);
+  const asked = useMemo(() => ({ drive: opened, belt: source.id, wish: station === NEW ? { diameter } : { station } }), [opened, source.id, station, diameter]);
+  const { found, progress, stopped } = useCoreSum('idlers', asked, 0);
+  const search = found?.input === asked ? found.output : null;
 
   const close = () => {
     setPreview(null);
@@ -56,12 +46,8 @@ export default function IdlerFinder({ drive, source, onClose }: { drive: Drive; 
         {spare.length > 0 && <Choice label="Which" value={station} options={[...spare.map((one) => ({ value: one.id, label: stationLabel(one) })), { value: NEW, label: 'A new one' }]} onChange={setStation} />}
         {station === NEW && <QuantityField label="Its diameter (a default)" mm={diameter} unit={unit} onCommit={setDiameter} />}
       </div>
-      {!search && !problem && <Progress percent={Math.round(progress * 100)} showInfo={false} aria-label="Share of the places tried" />}
-      {problem && (
-        <p className="field-echo is-wrong" role="alert">
-          The search stopped: {problem}
-        </p>
-      )}
+      {!search && !stopped && <Progress percent={Math.round((progress ?? 0) * 100)} showInfo={false} aria-label="Share of the places tried" />}
+      <StoppedSum stopped={stopped} />
       {search?.proposals.length === 0 && <p className="finding is-note">No place for this idler gives the pulley with least wrap more, with room for it and the belt still running. Another size may, or another route.</p>}
       <ol className="routes">
         {search?.proposals.map((proposal, index) => {

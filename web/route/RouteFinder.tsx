@@ -1,33 +1,27 @@
 import { Button, Checkbox, Progress } from 'antd';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { changeBelt, pulleyLabel, type Belt, type Drive } from '@emery/core/drive';
 import { sketchOf, solveBelt } from '@emery/core/path';
-import type { RouteFound, RouteSearch } from '@emery/core/route';
+import type { RouteFound } from '@emery/core/route';
 import { routeReason } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
-import { runCore } from '../bench/run-core';
+import { useCoreSum } from '../bench/use-core-sum';
 import { Thumbnail } from '../bench/Thumbnail';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { StoppedSum } from '../ledger/StoppedSum';
 
 const SHOWN = 8;
 
 /** The routes a belt could run over the pulleys drawn, best first. Looking at one lays it on the drawing; nothing is changed until it is taken. */
 export default function RouteFinder({ drive, source, onClose }: { drive: Drive; source: Belt; onClose: () => void }) {
   const { preview, setPreview, dispatch, unit } = useBench();
-  const [progress, setProgress] = useState(0);
-  const [search, setSearch] = useState<RouteSearch | null>(null);
-  const [problem, setProblem] = useState('');
+  // The search belongs to the drive as it was when the finder was opened.
+  const [asked] = useState({ drive, belt: source.id, top: SHOWN });
+  const { found: outcome, progress, stopped } = useCoreSum('routes', asked, 0);
+  const search = outcome?.output ?? null;
   const [compared, setCompared] = useState<readonly number[]>([]);
   // The two looked at last.
   const compare = (index: number) => setCompared((now) => (now.includes(index) ? now.filter((one) => one !== index) : [...now, index].slice(-2)));
-
-  useEffect(() => {
-    const running = runCore('routes', { drive, belt: source.id, top: SHOWN }, setProgress);
-    running.done.then(setSearch, (error: Error) => setProblem(error.message));
-    return running.cancel;
-    // The search belongs to the drive as it was when the finder was opened.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, []);
 
   const close = () => {
     setPreview(null);
@@ -45,12 +39,8 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
         <h2>{search ? `${search.routes.length === SHOWN ? 'The best ' : ''}${search.routes.length} that can be run` : 'Looking for routes'}</h2>
         <Button onClick={close}>{search ? 'Back' : 'Cancel'}</Button>
       </div>
-      {!search && !problem && <Progress percent={Math.round(progress * 100)} showInfo={false} aria-label="Share of the search done" />}
-      {problem && (
-        <p className="field-echo is-wrong" role="alert">
-          The search stopped: {problem}
-        </p>
-      )}
+      {!search && !stopped && <Progress percent={Math.round((progress ?? 0) * 100)} showInfo={false} aria-label="Share of the search done" />}
+      <StoppedSum stopped={stopped} />
       {search?.routes.length === 0 && (
         <p className="finding is-watch">
           <strong>No route goes over all these pulleys.</strong> Mark an idler as one that may be left off, or check sizes, planes and the way each must turn.

@@ -1,6 +1,6 @@
 import { AimOutlined, DeleteOutlined, EllipsisOutlined, ExperimentOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented } from 'antd';
-import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import {
   addBelt, changeBelt, flipStop, insertStop, newBelt, pulleyLabel, removeBelt, removeStop, reverseRoute, stationLabel, fittingPulley,
@@ -16,9 +16,10 @@ import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
 import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { lazyPart } from '../parts/lazy-part';
 
-const RouteFinder = lazy(() => import('./RouteFinder'));
-const IdlerFinder = lazy(() => import('./IdlerFinder'));
+const RouteFinder = lazyPart('The search for routes', () => import('./RouteFinder'));
+const IdlerFinder = lazyPart('The search for an idler\'s place', () => import('./IdlerFinder'));
 
 const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({ value: name, label: `${name} ${{ ribbed: 'ribbed', vee: 'V-belt', toothed: 'toothed' }[kind]}` }));
 
@@ -54,11 +55,7 @@ export function RouteLedger() {
   }
   if (searching) {
     const Finder = searching.what === 'routes' ? RouteFinder : IdlerFinder;
-    return (
-      <Suspense fallback={null}>
-        <Finder drive={searching.drive} source={searching.drive.belts.find(({ id }) => id === belt.id) ?? source} onClose={() => setSearching(null)} />
-      </Suspense>
-    );
+    return <Finder drive={searching.drive} source={searching.drive.belts.find(({ id }) => id === belt.id) ?? source} onClose={() => setSearching(null)} />;
   }
   return (
     <>

@@ -11,6 +11,7 @@ import { edit, useBench } from '../bench/bench-context';
 import { FindingItem } from '../ledger/FindingList';
 import { FigureField } from '../ledger/FigureField';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { StoppedSum } from '../ledger/StoppedSum';
 import { AdjusterFields } from './AdjusterFields';
 import { MeasuredLedger } from './MeasuredLedger';
 import { useSizing } from './SizingProvider';
@@ -22,7 +23,7 @@ type Sized = SizeAnswer['candidates'][number];
 /** Size: which belt to bring home, and why. */
 export default function SizeLedger() {
   const { drive, belt, setBelt, unit, startWhatIf, dispatch } = useBench();
-  const { answer, progress } = useSizing();
+  const { answer, progress, stopped } = useSizing();
   const source = drive.belts.find(({ id }) => id === belt?.id);
   if (!source || source.route.length < 2) {
     return (
@@ -38,6 +39,7 @@ export default function SizeLedger() {
         <Segmented block value={source.id} options={drive.belts.map(({ id, section, ribs }, index) => ({ value: id, label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}` }))} onChange={setBelt} aria-label="Belt in hand" />
       )}
       {!answer && progress !== null && <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the sum done" />}
+      <StoppedSum stopped={stopped} />
       {answer && (
         <>
           <Answer answer={answer} source={source} />

@@ -1,8 +1,8 @@
-import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import type { Drive } from '@emery/core/drive';
 import type { SizeAnswer } from '@emery/core/size';
 import { useStockedLengths, type StockedLength } from '../api/stock';
-import { runCore } from '../bench/run-core';
+import { useCoreSum, type SumStopped } from '../bench/use-core-sum';
 
 /** What Size knows of the belt in hand: shared by the chart and the ledger. */
 export interface SizingState {
@@ -10,6 +10,7 @@ export interface SizingState {
   answer: SizeAnswer | null;
   /** Share of the sum done; null when it rests. */
   progress: number | null;
+  stopped: SumStopped | null;
   /** The lengths in the shop's list of this section and rib count. */
   stock: readonly StockedLength[];
   /** Lengths to look at besides the common ones, mm. */
@@ -37,8 +38,6 @@ interface Props {
 
 /** Sizes the belt in hand beside the page, once the hand rests. */
 export function SizingProvider({ wanted, drive, belt, children }: Props) {
-  const [found, setFound] = useState<{ answer: SizeAnswer | null; drive: Drive; belt: string; also: readonly number[] } | null>(null);
-  const [progress, setProgress] = useState<number | null>(null);
   const [looked, setLooked] = useState<readonly number[]>([]);
   const [chosen, choose] = useState<number | null>(null);
   const source = drive.belts.find(({ id }) => id === belt);
@@ -52,28 +51,13 @@ export function SizingProvider({ wanted, drive, belt, children }: Props) {
   // Without an answer from the list of belts common lengths do.
   const waiting = wanted && stocked.isPending && stocked.fetchStatus === 'fetching';
 
-  useEffect(() => {
-    if (!wanted || belt === null || waiting) return;
-    let cancel = () => undefined as void;
-    const timer = setTimeout(() => {
-      setProgress(0);
-      const running = runCore('size', { drive, belt, also, stock }, setProgress);
-      cancel = running.cancel;
-      void running.done.then((answer) => {
-        setFound({ answer, drive, belt, also });
-        setProgress(null);
-      });
-    }, 120);
-    return () => {
-      clearTimeout(timer);
-      cancel();
-    };
-  }, [wanted, drive, belt, also, stock, waiting]);
+  const asked = useMemo(() => (wanted && belt !== null && !waiting ? { drive, belt, also, stock } : null), [wanted, drive, belt, also, stock, waiting]);
+  const { found, progress, stopped } = useCoreSum('size', asked);
 
-  const answer = found && found.belt === belt && found.drive === drive ? found.answer : null;
+  const answer = found && found.input.belt === belt && found.input.drive === drive ? found.output : null;
   const value = useMemo(
-    () => ({ answer, progress, stock: lengths ?? [], also, lookAt: (mm: number) => setLooked((now) => [...new Set([...now, mm])]), chosen, choose }),
-    [answer, progress, lengths, also, chosen],
+    () => ({ answer, progress, stopped, stock: lengths ?? [], also, lookAt: (mm: number) => setLooked((now) => [...new Set([...now, mm])]), chosen, choose }),
+    [answer, progress, stopped, lengths, also, chosen],
   );
   return <SizingContext value={value}>{children}</SizingContext>;
 }

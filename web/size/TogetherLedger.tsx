@@ -1,34 +1,26 @@
-import { useEffect, useState } from 'react';
+import { useMemo } from 'react';
 import { Button } from 'antd';
-import { changeBelt, type Belt, type Drive } from '@emery/core/drive';
+import { changeBelt, type Belt } from '@emery/core/drive';
 import { formatLength, formatMm } from '@emery/core/quantity';
-import type { TogetherAnswer } from '@emery/core/size';
 import { edit, useBench } from '../bench/bench-context';
-import { runCore } from '../bench/run-core';
+import { useCoreSum } from '../bench/use-core-sum';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { StoppedSum } from '../ledger/StoppedSum';
 import { useSizing } from './SizingProvider';
 
 /** Two belts that one adjuster tightens: lengths chosen together. */
 export function TogetherLedger({ source, other }: { source: Belt; other: Belt }) {
   const { drive, unit, dispatch } = useBench();
   const { stock } = useSizing();
-  const [found, setFound] = useState<{ answer: TogetherAnswer | null; drive: Drive } | null>(null);
   const number = (belt: Belt) => drive.belts.findIndex(({ id }) => id === belt.id) + 1;
-  useEffect(() => {
+  const asked = useMemo(() => {
     const own = stock.map(({ lengthMm }) => lengthMm);
     const same = other.section === source.section && other.ribs === source.ribs;
-    let cancel = () => undefined as void;
-    const timer = setTimeout(() => {
-      const running = runCore('together', { drive, first: source.id, second: other.id, stock: own, otherStock: same ? own : [] });
-      cancel = running.cancel;
-      void running.done.then((answer) => setFound({ answer, drive }));
-    }, 300);
-    return () => {
-      clearTimeout(timer);
-      cancel();
-    };
+    return { drive, first: source.id, second: other.id, stock: own, otherStock: same ? own : [] };
   }, [drive, source, other, stock]);
-  const answer = found?.drive === drive ? found.answer : null;
+  const { found, stopped } = useCoreSum('together', asked, 300);
+  const answer = found?.input.drive === drive ? found.output : null;
+  if (stopped) return <StoppedSum stopped={stopped} />;
   if (!answer) return null;
   if (answer.pairs.length === 0) return <p className="quiet">No two lengths of those looked at fit both belts on this adjuster.</p>;
   const take = ([first, second]: [number, number]) => dispatch(edit((d) => changeBelt(changeBelt(d, source.id, { length: first }), other.id, { length: second })));

@@ -7,9 +7,10 @@ import { asPulley, bandOf, placeIn, setsOf, sizesFor, withPulley, type PulleyAns
 import { rpmFigure, speedReason } from '@emery/core/words';
 import { usePulleys } from '../api/speeds';
 import { edit, useBench } from '../bench/bench-context';
-import { useCoreRun } from '../bench/use-core-run';
+import { useCoreRun } from '../bench/use-core-sum';
 import { CountField } from '../ledger/CountField';
 import { FigureField } from '../ledger/FigureField';
+import { StoppedSum } from '../ledger/StoppedSum';
 import { PulleysAtHand } from './PulleysAtHand';
 import { SpeedCompare } from './SpeedCompare';
 import { useSpeeds } from './SpeedsProvider';
@@ -123,16 +124,8 @@ function PulleyFinder({ targets }: { targets: readonly SpeedTarget[] }) {
   const { bands } = useSpeeds();
   const atHand = usePulleys().data?.pulleys;
   const [changes, setChanges] = useState(2);
-  const { progress, run, cancel } = useCoreRun('pulleys');
   const [found, setFound] = useState<{ search: PulleySearch; drive: Drive; targets: readonly SpeedTarget[] } | null>(null);
-  const [failed, setFailed] = useState<string | null>(null);
-  const start = () => {
-    setFailed(null);
-    run({ drive, targets, atHand: atHand!, bands, changes }).then(
-      (search) => setFound({ search, drive, targets }),
-      (error: Error) => setFailed(error.message),
-    );
-  };
+  const { progress, stopped, run, cancel } = useCoreRun('pulleys', (search, asked) => setFound({ search, drive: asked.drive, targets: asked.targets }));
   if (targets.length === 0) return <p className="quiet">Set a target, for one accessory or several. Then Emery looks through the pulleys at hand.</p>;
   return (
     <section aria-label="Pulleys that meet the targets">
@@ -140,13 +133,13 @@ function PulleyFinder({ targets }: { targets: readonly SpeedTarget[] }) {
         <CountField label="Pulleys to change at most" value={changes} most={4} onCommit={(count) => setChanges(count ?? 2)} />
       </div>
       <div className="button-row">
-        <Button type="primary" icon={<SearchOutlined />} disabled={!atHand || progress !== null} onClick={start}>
+        <Button type="primary" icon={<SearchOutlined />} disabled={!atHand || progress !== null} onClick={() => run({ drive, targets, atHand: atHand!, bands, changes })}>
           Choose from {atHand?.length ?? 0} pulleys at hand
         </Button>
         {progress !== null && <Button onClick={cancel}>Cancel</Button>}
       </div>
       {progress !== null && <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the search done" />}
-      {failed && <p className="field-echo is-wrong">The search did not end: {failed}</p>}
+      <StoppedSum stopped={stopped} />
       {found && <Answers search={found.search} base={found.drive} stale={found.drive !== drive || found.targets.length !== targets.length} />}
     </section>
   );

@@ -1,17 +1,18 @@
 import { Segmented } from 'antd';
-import { lazy, Suspense, useMemo } from 'react';
+import { useMemo } from 'react';
 import { speedsOf } from '@emery/core/speed';
 import { useBench } from '../bench/bench-context';
+import { lazyPart } from '../parts/lazy-part';
 import { EngineRule } from './EngineRule';
 import { shaftInHand } from './in-hand';
 import { ShaftSpeeds } from './ShaftSpeeds';
 import { useSpeeds, type SpeedsView } from './SpeedsProvider';
 import './speed.css';
 
-const UseLedger = lazy(() => import('./UseLedger'));
-const OutputLedger = lazy(() => import('./OutputLedger'));
-const PulleysLedger = lazy(() => import('./PulleysLedger'));
-const CheckLedger = lazy(() => import('./CheckLedger'));
+const UseLedger = lazyPart('Use', () => import('./UseLedger'));
+const OutputLedger = lazyPart('Output', () => import('./OutputLedger'));
+const PulleysLedger = lazyPart('Pulleys', () => import('./PulleysLedger'));
+const CheckLedger = lazyPart('The check by tachometer', () => import('./CheckLedger'));
 
 const VIEWS: readonly { value: SpeedsView; label: string }[] = [
   { value: 'speeds', label: 'Speeds' },
@@ -40,13 +41,11 @@ export default function SpeedLedger() {
     <>
       <EngineRule {...inHand} />
       <Segmented<SpeedsView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
-      <Suspense fallback={null}>
-        {view === 'speeds' && <ShaftSpeeds key={held.station.id} {...inHand} />}
-        {view === 'use' && <UseLedger />}
-        {view === 'output' && <OutputLedger key={held.station.id} {...inHand} />}
-        {view === 'pulleys' && <PulleysLedger {...inHand} />}
-        {view === 'check' && <CheckLedger key={held.station.id} {...inHand} />}
-      </Suspense>
+      {view === 'speeds' && <ShaftSpeeds key={held.station.id} {...inHand} />}
+      {view === 'use' && <UseLedger />}
+      {view === 'output' && <OutputLedger key={held.station.id} {...inHand} />}
+      {view === 'pulleys' && <PulleysLedger {...inHand} />}
+      {view === 'check' && <CheckLedger key={held.station.id} {...inHand} />}
     </>
   );
 }

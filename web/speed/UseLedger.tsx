@@ -5,8 +5,9 @@ import { stationLabel } from '@emery/core/drive';
 import { bandOf, meanEngineRpm, presetUse, speedsOf, timeInBand, turnsOf, USE_PRESETS, type EngineUse } from '@emery/core/speed';
 import { rpmFigure, USE_WORDS } from '@emery/core/words';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
-import { useCoreRun } from '../bench/use-core-run';
+import { useCoreRun } from '../bench/use-core-sum';
 import { FigureField } from '../ledger/FigureField';
+import { StoppedSum } from '../ledger/StoppedSum';
 import type { SpeedLogRead } from './read-speed-log';
 import { useSpeeds } from './SpeedsProvider';
 
@@ -108,14 +109,15 @@ function percent(share: number): string {
 
 /** A CSV log of time and engine speed, read beside the page. */
 function LogReader({ onRead }: { onRead: (bins: EngineUse['bins'], name: string) => void }) {
-  const { progress, run, cancel } = useCoreRun('log');
   const [read, setRead] = useState<{ name: string; result: SpeedLogRead } | null>(null);
+  const { progress, stopped, run, cancel } = useCoreRun('log', (result, { name }) => {
+    setRead({ name, result });
+    if (result.ok) onRead(result.bins, name);
+  });
   const input = useRef<HTMLInputElement>(null);
-  const start = async (file: File) => {
+  const start = (file: File) => {
     setRead(null);
-    const result = await run(file).catch((error: Error): SpeedLogRead => ({ ok: false, problem: error.message }));
-    setRead({ name: file.name, result });
-    if (result.ok) onRead(result.bins, file.name);
+    run(file);
   };
   return (
     <div>
@@ -133,11 +135,12 @@ function LogReader({ onRead }: { onRead: (bins: EngineUse['bins'], name: string)
         aria-label="Log of time and engine speed"
         onChange={(event) => {
           const file = event.target.files?.[0];
-          if (file) void start(file);
+          if (file) start(file);
           event.target.value = '';
         }}
       />
       {progress !== null && <Progress percent={Math.round(100 * progress)} aria-label="Share of the log read" />}
+      <StoppedSum stopped={stopped} />
       {read && (read.result.ok ? <LogSummary name={read.name} {...read.result} /> : <p role="alert" className="field-echo is-wrong">{read.name}: {read.result.problem}</p>)}
     </div>
   );

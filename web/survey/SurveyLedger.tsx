@@ -1,6 +1,6 @@
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Input, Segmented, Switch } from 'antd';
-import { lazy, Suspense, useId } from 'react';
+import { useId } from 'react';
 import {
   addPulley, changePulley, changeStation, duplicateStation, newPulley, removePulley, removeStation, stationLabel,
   ROLE_LABELS, type Pulley, type Rotation, type Station, type Surface,
@@ -11,6 +11,8 @@ import { CountField } from '../ledger/CountField';
 import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { QuantityField } from '../ledger/QuantityField';
+import { StoppedSum } from '../ledger/StoppedSum';
+import { lazyPart } from '../parts/lazy-part';
 import { AddPulley } from './AddPulley';
 import { DiameterReadings } from './DiameterReadings';
 import { ObstacleLedger } from './ObstacleLedger';
@@ -18,7 +20,7 @@ import { ROLE_OPTIONS } from './role-options';
 import { SURVEY_CODES } from './survey-codes';
 import { TapeLedger } from './TapeLedger';
 
-const PictureLedger = lazy(() => import('./PictureLedger'));
+const PictureLedger = lazyPart('The picture', () => import('./PictureLedger'));
 
 const SURFACES: { value: Surface; label: string }[] = [
   { value: 'ribbed', label: 'Ribbed' },
@@ -36,7 +38,7 @@ const SHEAVE_STEP = 16;
 
 /** Survey: what was measured, of the pulleys and between them. */
 export default function SurveyLedger() {
-  const { surveying, setSurveying, setPicture } = useBench();
+  const { surveying, setSurveying, surveyStopped, setPicture } = useBench();
   return (
     <>
       <p className="caution">
@@ -57,11 +59,8 @@ export default function SurveyLedger() {
           setSurveying(what);
         }}
       />
-      {surveying === 'tapes' ? <TapeLedger /> : surveying === 'picture' ? (
-        <Suspense fallback={null}>
-          <PictureLedger />
-        </Suspense>
-      ) : <PulleyLedger />}
+      {surveying !== 'pulleys' && <StoppedSum stopped={surveyStopped} />}
+      {surveying === 'tapes' ? <TapeLedger /> : surveying === 'picture' ? <PictureLedger /> : <PulleyLedger />}
     </>
   );
 }

@@ -1,0 +1,69 @@
+import { Button } from 'antd';
+import { useEffect, useState, type ComponentType, type ReactNode } from 'react';
+import { PartBoundary } from './PartBoundary';
+
+type Loader<P> = () => Promise<{ default: ComponentType<P> }>;
+
+/** A part that could not be fetched is tried again by itself after this, ms. */
+const AGAIN_MS = 4000;
+
+const fetchers: (() => Promise<unknown>)[] = [];
+
+/**
+ * A part of the page whose code is fetched when it is first shown, or earlier by `fetchParts`. One that cannot be fetched, as with the server away, says so and is tried again; a
+ * fault inside it stays inside it. `waiting` stands in its place until it is there.
+ */
+export function lazyPart<P extends object>(name: string, load: Loader<P>, waiting: ReactNode = null): ComponentType<P> {
+  let there: ComponentType<P> | null = null;
+  let fetching: Promise<void> | null = null;
+  const fetchPart = () =>
+    (fetching ??= load()
+      .then((module) => void (there = module.default))
+      .finally(() => (fetching = null)));
+  fetchers.push(fetchPart);
+
+  function Fetched(props: P) {
+    const [, drawn] = useState(0);
+    const [problem, setProblem] = useState(false);
+    const [tries, setTries] = useState(0);
+    useEffect(() => {
+      if (there) return;
+      let gone = false;
+      let timer: ReturnType<typeof setTimeout> | undefined;
+      fetchPart().then(
+        () => gone || drawn((count) => count + 1),
+        () => {
+          if (gone) return;
+          setProblem(true);
+          timer = setTimeout(() => setTries((count) => count + 1), AGAIN_MS);
+        },
+      );
+      return () => {
+        gone = true;
+        clearTimeout(timer);
+      };
+    }, [tries]);
+    if (there) {
+      const Part = there;
+      return <Part {...props} />;
+    }
+    if (!problem) return waiting;
+    return (
+      <p className="finding is-watch" role="alert">
+        <strong>{name} could not be fetched.</strong> The server is away; it is tried again by itself. <Button onClick={() => setTries((count) => count + 1)}>Try again now</Button>
+      </p>
+    );
+  }
+  return function Part(props: P) {
+    return (
+      <PartBoundary name={name}>
+        <Fetched {...props} />
+      </PartBoundary>
+    );
+  };
+}
+
+/** Fetches every part that is not there yet, one after the other, so that none has to be fetched once the server is away. */
+export async function fetchParts(): Promise<void> {
+  for (const fetchPart of fetchers) await fetchPart().catch(() => undefined);
+}
