@@ -149,7 +149,7 @@ test('the stages work with the server away, once the page has had a moment; one 
   }
   await page.waitForLoadState('networkidle');
   await emery.kill();
-  for (const [stage, proof] of [['Survey', 'Key out and battery off'], ['Size', 'Bring home'], ['Speeds', 'Engine']] as const) {
+  for (const [stage, proof] of [['Survey', 'Key out and battery off'], ['Size', 'Bring home'], ['Speeds', 'of the engine']] as const) {
     await page.getByRole('button', { name: new RegExp(stage) }).first().click();
     await expect(page.getByLabel('Ledger')).toContainText(new RegExp(proof, 'i'));
   }
@@ -158,7 +158,7 @@ test('the stages work with the server away, once the page has had a moment; one 
   await page.reload();
   await expect(page.getByText('Speeds could not be fetched.')).toBeVisible();
   await page.unroute(/SpeedLedger.*\.js/);
-  await expect(page.getByLabel('Ledger')).toContainText('Engine');
+  await expect(page.getByLabel('Ledger')).toContainText('of the engine');
 });
 
 test('a sum whose worker fails says so and can be tried again', async ({ page }) => {

@@ -1,50 +1,22 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { createHash, randomUUID } from 'node:crypto';
 import { strFromU8, unzipSync } from 'fflate';
 import sharp from 'sharp';
 import type { DataSource } from 'typeorm';
 import type { Drive } from '@emery/core/drive';
 import { driveOf, SERPENTINE } from '../core/drive/examples';
-import { createApp } from './app';
-import { connect } from './data-source';
 import { firstRun } from './demo';
-import { openLog } from './log';
+import { running, type Running } from './test/running';
 
+let shop: Running;
 let data: DataSource;
-let server: Server;
 let base: string;
+let ask: Running['ask'];
 
 beforeAll(async () => {
-  data = await connect(`${process.env['EMERY_TEST_DATABASE']!}emery_${randomUUID().slice(0, 8)}`);
-  await firstRun(data, true);
-  server = createApp({ data, logger: openLog(undefined) }).listen(0, '127.0.0.1');
-  await new Promise((resolve) => server.once('listening', resolve));
-  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+  shop = await running('demo');
+  ({ data, base, ask } = shop);
 });
-afterAll(async () => {
-  server.closeAllConnections();
-  await new Promise((resolve) => server.close(resolve));
-  await data.destroy();
-});
-
-interface Answer {
-  status: number;
-  type: string;
-  // Bodies of many shapes; each test says what it expects of its own.
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any
-  body: any;
-}
-
-async function ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
-  const response = await fetch(`${base}${path}`, {
-    method,
-    headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
-    ...(body !== undefined && { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-  });
-  const text = await response.text();
-  return { status: response.status, type: response.headers.get('content-type') ?? '', body: text.startsWith('{') ? JSON.parse(text) : text };
-}
+afterAll(() => shop.stop());
 
 const sample = (name = 'Front drive'): Drive => ({ ...driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), name });
 const makeVehicle = async (name = 'Test truck') => (await ask('POST', '/vehicles', { name })).body as { id: string; revision: number };

@@ -4,6 +4,7 @@ import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
+import { jsonBody, MOST_DRIVE_BYTES } from './json-body';
 import { requestLog } from './log';
 import { Problem, problemHandler, unknownAddress } from './problem';
 import { driveRoutes } from './routes/drives';
@@ -12,8 +13,13 @@ import { healthRoutes } from './routes/health';
 import { photoRoutes } from './routes/photos';
 import { shopRoutes } from './routes/shop';
 import { bandRoutes, pulleyRoutes } from './routes/speeds';
-import { stockRoutes } from './routes/stock';
+import { STOCK_BOUNDS, stockRoutes } from './routes/stock';
 import { vehicleRoutes } from './routes/vehicles';
+
+/** Lists and files brought in, bytes. */
+const LARGE = 20 * 1024 * 1024;
+/** What goes around a drive that is saved, bytes. */
+const ENVELOPE_BYTES = 1024;
 
 export interface AppOptions {
   data: DataSource;
@@ -43,9 +49,9 @@ export function createApp({ data, logger, webFolder }: AppOptions): Express {
     next();
   });
   app.use('/api/photos', photoRoutes(data));
-  app.use('/api/import', express.json({ limit: '20mb' }));
-  app.use('/api/stock', express.json({ limit: '20mb' }), stockRoutes(data));
-  app.use('/api', express.json({ limit: '1mb' }));
+  app.use('/api/import', jsonBody(LARGE));
+  app.use('/api/stock', jsonBody(LARGE, STOCK_BOUNDS), stockRoutes(data));
+  app.use('/api', jsonBody(MOST_DRIVE_BYTES + ENVELOPE_BYTES));
   app.use('/api/health', healthRoutes(data));
   app.use('/api/shop', shopRoutes(data));
   app.use('/api/bands', bandRoutes(data));

@@ -2,42 +2,50 @@ import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import path from 'node:path';
-import type { DataSource } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import { parseDrive, type Drive } from '@emery/core/drive';
+import { sketchOf } from '@emery/core/path';
+import { alone } from './data-source';
 import { createDrive } from './drive-store';
 import papaparse from 'papaparse';
 import { readStockRow } from '@emery/core/size';
 import { PulleyEntity, Shop, StockEntity, Vehicle, type PulleyRow } from './entities';
 import { keepPhoto, photoAsIs } from './photo-store';
+import { indexAllVehicles } from './search-index';
 import { newVehicle, type VehicleBody } from './routes/vehicles';
 
 const FOLDER = fileURLToPath(new URL('../demo/', import.meta.url));
 
 /** Writes the shop's first row: the demo shop with its vehicles, or an empty shop. Does nothing where there is one. */
 export async function firstRun(data: DataSource, demo: boolean): Promise<void> {
-  if (await data.getRepository(Shop).existsBy({ id: 1 })) return;
-  await data.getRepository(Shop).insert({ id: 1, name: demo ? 'Tarnside Field Workshop' : 'My workshop', unit: demo ? 'in' : 'mm' });
-  if (demo) await loadDemoShop(data);
+  // All or nothing, and one Emery at a time: a first run that is cut off begins anew.
+  await alone(data, 'first run', () =>
+    data.transaction(async (manager) => {
+      if (await manager.existsBy(Shop, { id: 1 })) return;
+      await manager.insert(Shop, { id: 1, name: demo ? 'Tarnside Field Workshop' : 'My workshop', unit: demo ? 'in' : 'mm' });
+      if (demo) await loadDemoShop(manager);
+    }),
+  );
 }
 
 /** Adds the demo vehicles, from the drive files in `demo/`, latest first in the order of their names, and the pictures beside them. */
-export async function loadDemoShop(data: DataSource): Promise<void> {
+export async function loadDemoShop(manager: EntityManager): Promise<void> {
   const files = readdirSync(FOLDER).filter((name) => name.endsWith('.emery.json')).sort().reverse();
   const pictures = readdirSync(FOLDER).filter((name) => name.endsWith('.jpg'));
-  await data.transaction(async (manager) => {
-    for (const name of pictures) await keepPhoto(manager, await photoAsIs(readFileSync(path.join(FOLDER, name))));
-    await manager.insert(StockEntity, demoStock());
-    await manager.insert(PulleyEntity, demoPulleys());
-    for (const [index, name] of files.entries()) {
-      const reading = parseDrive(readFileSync(path.join(FOLDER, name), 'utf8'));
-      if (!reading.ok) throw new Error(`${name}: ${reading.problems[0]!.path} ${reading.problems[0]!.message}`);
-      const { vehicle, ...document } = reading.drive;
-      const row = newVehicle(vehicle as VehicleBody);
-      const same = await manager.findOneBy(Vehicle, { name: row.name, plate: row.plate });
-      if (!same) await manager.insert(Vehicle, { ...row, updatedAt: new Date(Date.now() + index) });
-      await createDrive(manager, (same ?? row).id, document as unknown as Drive);
-    }
-  });
+  for (const name of pictures) await keepPhoto(manager, await photoAsIs(readFileSync(path.join(FOLDER, name))));
+  await manager.insert(StockEntity, demoStock());
+  await manager.insert(PulleyEntity, demoPulleys());
+  for (const [index, name] of files.entries()) {
+    const reading = parseDrive(readFileSync(path.join(FOLDER, name), 'utf8'));
+    if (!reading.ok) throw new Error(`${name}: ${reading.problems[0]!.path} ${reading.problems[0]!.message}`);
+    const { vehicle, ...document } = reading.drive;
+    const row = newVehicle(vehicle as VehicleBody);
+    const same = await manager.findOneBy(Vehicle, { name: row.name, plate: row.plate });
+    if (!same) await manager.insert(Vehicle, { ...row, updatedAt: new Date(Date.now() + index) });
+    const drive = document as unknown as Drive;
+    await createDrive(manager, (same ?? row).id, { document: drive, sketch: sketchOf(drive) });
+  }
+  await indexAllVehicles(manager);
 }
 
 /** The belts on the demo shop's shelf, from `demo/belts.csv`. */

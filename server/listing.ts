@@ -1,5 +1,7 @@
 import type { Request } from 'express';
-import { Problem } from './problem';
+import { invalid } from './problem';
+
+const MOST_OFFSET = 1e9;
 
 /** `?search=&limit=&offset=` of a list request. */
 export interface Page {
@@ -13,7 +15,7 @@ export function pageOf({ query }: Request, most = 200): Page {
     const text = query[name];
     if (text === undefined) return fallback;
     const value = Number(text);
-    if (!Number.isInteger(value) || value < 0) throw new Problem(422, 'Not accepted', `${name} must be a whole number, 0 or more.`, [{ path: name, message: 'must be a whole number, 0 or more' }]);
+    if (!Number.isInteger(value) || value < 0 || value > MOST_OFFSET) throw invalid([{ path: name, message: 'must be a whole number from 0 to 1,000,000,000' }]);
     return value;
   };
   const search = typeof query['search'] === 'string' ? query['search'].trim().slice(0, 100) : '';

@@ -20,7 +20,7 @@ export const notFound = (what: string) => new Problem(404, 'Not found', `This ${
 /** Reads a request body by its schema; what does not fit is a 422 that names every field. */
 export async function bodyOf<T>(schema: Schema<T>, body: unknown): Promise<T> {
   try {
-    return await schema.validate(body, { abortEarly: false, strict: true });
+    return await schema.validate(body ?? {}, { abortEarly: false, strict: true, disableStackTrace: true });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     const inner = error.inner.length > 0 ? error.inner : [error];
@@ -28,34 +28,52 @@ export async function bodyOf<T>(schema: Schema<T>, body: unknown): Promise<T> {
   }
 }
 
+/** More would not be read. */
+const MOST_ERRORS = 20;
+
 export function invalid(errors: DriveProblem[]): Problem {
   const { path, message } = errors[0]!;
-  return new Problem(422, 'Not accepted', `${path} ${message}`.trim(), errors);
+  return new Problem(422, 'Not accepted', `${path} ${message}`.trim(), errors.slice(0, MOST_ERRORS));
 }
 
 export const unknownAddress: RequestHandler = (request) => {
   throw new Problem(404, 'Not found', `There is nothing at ${request.path}.`);
 };
 
+/** Codes of a database whose disk is full; 28 is the system's own number of it. */
+const FULL = new Set(['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE', 'ER_TEMP_FILE_WRITE_FAILURE', 'ENOSPC']);
 /** Codes of a database that is away for the moment: the same request may go through later. */
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN', 'ER_CON_COUNT_ERROR']);
+const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN', 'ER_CON_COUNT_ERROR', 'ER_LOCK_WAIT_TIMEOUT', 'ER_LOCK_DEADLOCK', 'POOL_ENQUEUELIMIT']);
 
 export const problemHandler: ErrorRequestHandler = (error: unknown, request, response, next) => {
   if (response.headersSent) return next(error);
   const problem = asProblem(error);
-  if (problem.status >= 500) request.log?.error(error);
+  if (problem.status >= 500) request.log?.error(withoutContents(error));
   const { status, title, detail, errors, more } = problem;
   if (status === 503) response.set('Retry-After', '1');
   response.status(status).type('application/problem+json');
   response.send(JSON.stringify({ type: 'about:blank', title, status, detail, ...(errors.length > 0 && { errors }), ...more }));
 };
 
+/** Faults of the program's own, whose messages speak of its code and not of what it was working on. */
+const OWN = new Set(['TypeError', 'RangeError', 'ReferenceError', 'AssertionError']);
+
+/** What the log keeps of an error: what kind and where, and nothing of what was being saved. */
+export function withoutContents(error: unknown): object {
+  const { name, code, errno, message, stack } = error as { name?: string; code?: string; errno?: number; message?: string; stack?: string };
+  const frames = (stack ?? '').split('\n').filter((line) => /^\s+at /.test(line)).slice(0, 12).map((line) => line.trim());
+  return { fault: { name, code, errno, ...(name !== undefined && OWN.has(name) && { message: message?.slice(0, 200) }), frames } };
+}
+
 function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
   const { type, status, limit, code, message } = error as { type?: string; status?: number; limit?: number; code?: string; message?: string };
   if (type === 'entity.too.large') return new Problem(413, 'Too large', `This is over the limit of ${Math.round((limit ?? 0) / 1024 / 1024)} MB.`);
   if (type === 'entity.parse.failed') return new Problem(400, 'Not JSON', `The request is not JSON: ${message ?? ''}`);
+  // A file that is not there is told by the path it has on this machine, which is nobody's business.
+  if (status === 404) return new Problem(404, 'Not found', 'There is nothing at this address.');
   if (status !== undefined && status >= 400 && status < 500) return new Problem(status, 'Not accepted', message ?? 'The request cannot be read.');
+  if (code !== undefined && (FULL.has(code) || /errno: 28|error 28\b|No space left/i.test(message ?? ''))) return new Problem(507, 'Disk full', 'The disk that the shop is kept on is full. Make room on it; nothing that is saved is lost, and this goes through once there is room.');
   if (code !== undefined && AWAY.has(code)) return new Problem(503, 'Database away', 'The database is not answering just now. Nothing is lost; try again in a moment.');
   return new Problem(500, 'Fault in Emery', 'Something went wrong in Emery. It is in the log.');
 }

@@ -1,5 +1,6 @@
 import { ValidationError } from 'yup';
-import { driveSchema } from './schema';
+import { beyondBounds, DRIVE_BOUNDS } from './json-bounds';
+import { driveSchema, MOST_PROBLEMS } from './schema';
 import type { Drive } from './types';
 
 export const DRIVE_FILE_EXTENSION = '.emery.json';
@@ -14,31 +15,37 @@ export type DriveReading = { ok: true; drive: Drive } | { ok: false; problems: D
 
 /**
  * Checks a parsed JSON value against the drive file, version 1. On success `drive` is the value itself, unknown fields
- * and all. Every problem is reported, first the ones of shape, then ids used twice and pulleys that are not there.
+ * and all. The first twenty problems are reported, first the ones of shape, then ids used twice and pulleys that are not there.
  */
 export function readDrive(value: unknown): DriveReading {
   const unreadable = wrongKind(value);
   if (unreadable) return { ok: false, problems: [unreadable] };
   try {
-    driveSchema.validateSync(value, { abortEarly: false });
+    driveSchema.validateSync(value, { abortEarly: false, disableStackTrace: true });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
-    return { ok: false, problems: inOrder(error) };
+    return { ok: false, problems: inOrder(error).slice(0, MOST_PROBLEMS) };
   }
   const drive = value as Drive;
   const problems = brokenReferences(drive);
-  return problems.length > 0 ? { ok: false, problems } : { ok: true, drive };
+  return problems.length > 0 ? { ok: false, problems: problems.slice(0, MOST_PROBLEMS) } : { ok: true, drive };
 }
 
 /** Reads the text of a drive file. A byte order mark is forgiven. */
 export function parseDrive(text: string): DriveReading {
-  let value: unknown;
+  const { value, problem } = parseDriveJson(text);
+  return problem ? { ok: false, problems: [problem] } : readDrive(value);
+}
+
+/** What the text of a drive file holds, not yet looked at as a drive; or why it is no JSON that a drive could be. */
+export function parseDriveJson(text: string): { value?: unknown; problem?: DriveProblem } {
+  const beyond = beyondBounds(text, DRIVE_BOUNDS);
+  if (beyond) return { problem: { path: '', message: `${beyond}: no drive does` } };
   try {
-    value = JSON.parse(text.replace(/^\uFEFF/, ''));
+    return { value: JSON.parse(text.replace(/^\uFEFF/, '')) as unknown };
   } catch (error) {
-    return { ok: false, problems: [{ path: '', message: `is not JSON: ${(error as Error).message}` }] };
+    return { problem: { path: '', message: `is not JSON: ${(error as Error).message}` } };
   }
-  return readDrive(value);
 }
 
 /** The text of a drive file, ready to save. */

@@ -1,4 +1,4 @@
-import { array, lazy, mixed, number, object, string, type AnyObject, type AnySchema, type ISchema } from 'yup';
+import { array, lazy, mixed, number, object, string, type AnyObject, type AnySchema, type ISchema, type Lazy, ValidationError } from 'yup';
 import { OVERRIDABLE, SECTION_NAMES, sectionFor } from '../section/sections';
 import { LAYS, STATES, TOOLS } from '../size/measuring-tools';
 import { DIAMETER_METHODS } from '../survey/diameters';
@@ -11,14 +11,18 @@ import { ROLES, SURFACES } from './types';
  * refusal here would stop a half-finished job from being saved.
  */
 
-const finite = (what = 'a number') =>
+/** A number of what is said. Every number in the file has an end, so that every sum over it has one too. */
+const finite = (what = 'a number', most = 1e6) =>
   number()
     .strict()
     .typeError(`must be ${what}`)
-    .test('finite', `must be ${what}`, (value) => value === undefined || value === null || Number.isFinite(value));
-const length = () => finite('a number of millimetres');
+    .test('finite', `must be ${what}`, (value) => value === undefined || value === null || Number.isFinite(value))
+    .test('bounded', `must be ${what} from −${most.toLocaleString('en')} to ${most.toLocaleString('en')}`, (value) => value === undefined || value === null || !Number.isFinite(value) || Math.abs(value) <= most);
+/** A hundred metres: more than any engine, and a slip of a unit still goes in and is found. */
+const MOST_MM = 100_000;
+const length = () => finite('a number of millimetres', MOST_MM);
 const size = () => length().min(0, 'must be 0 mm or more');
-const angle = () => finite('a number of degrees');
+const angle = () => finite('a number of degrees', 3600);
 const whole = (what: string, most: number) =>
   finite(what).integer(`must be ${what}`).min(1, `must be ${what}, 1 or more`).max(most, `must be ${what}, ${most} at most`);
 const text = (most: number) => string().strict().typeError('must be text').max(most, `must be ${most} characters at most`);
@@ -29,10 +33,36 @@ const oneOf = (values: readonly string[]) =>
 const needed = <S extends AnySchema>(schema: S): S => schema.required('is missing');
 /** Fields of one object. The shapes are typed by hand in `types.ts`, so Yup's own inference is not wanted here. */
 type Fields = Record<string, ISchema<unknown, AnyObject>>;
-const list = (item: ISchema<unknown, AnyObject>, most: number) =>
-  array().strict().typeError('must be a list').required('is missing: it must be a list').of(item).max(most, `must have ${most} items at most`);
+/** More problems than these are not looked for. */
+export const MOST_PROBLEMS = 20;
+
+/**
+ * A list whose items are looked at one after the other until enough problems are found. One that is too long is refused as such, and none of its items is looked
+ * at: what a file costs to check is bounded by what a drive may hold, not by what the file holds.
+ */
+const items = (item: AnySchema | Lazy<unknown>, most: number) =>
+  array()
+    .strict()
+    .typeError('must be a list')
+    .max(most, `must have ${most} items at most`)
+    .test('items', (value, { path, options }) => {
+      if (!Array.isArray(value) || value.length > most) return true;
+      const found: ValidationError[] = [];
+      for (const [k, one] of value.entries()) {
+        try {
+          // The way down is told by `path`, which Yup reads and does not name in its types.
+          item.validateSync(one, { ...options, path: `${path}[${k}]` } as typeof options);
+        } catch (error) {
+          if (!(error instanceof ValidationError)) throw error;
+          found.push(...(error.inner.length > 0 ? error.inner : [error]));
+          if (found.length >= MOST_PROBLEMS) break;
+        }
+      }
+      return found.length === 0 || new ValidationError(found, value, path, undefined, true);
+    });
+const list = (item: AnySchema | Lazy<unknown>, most: number) => items(item, most).required('is missing: it must be a list');
 const record = (fields: Fields) => object(fields).strict().typeError('must be an object').default(undefined);
-const optionalList = (of: ISchema<unknown, AnyObject>, most: number) => array().strict().typeError('must be a list').of(of).max(most, `must have ${most} items at most`);
+const optionalList = items;
 const item = (fields: Fields) => record(fields).required('must be an object').nonNullable('must be an object');
 
 const point = () => record({ x: needed(length()), y: needed(length()) }).required('is missing: it needs x and y');
@@ -65,7 +95,7 @@ const pulley = lazy((value: unknown) => {
     grooves: whole('a whole number of grooves', 60),
     grooveAngle: angle().moreThan(0, 'must be more than 0°').lessThan(180, 'must be less than 180°'),
     ride: length(),
-    teeth: toothed ? needed(finite('a whole number of teeth').integer('must be a whole number of teeth').min(0, 'must be 0 teeth or more')) : mixed(),
+    teeth: toothed ? needed(finite('a whole number of teeth').integer('must be a whole number of teeth').min(0, 'must be 0 teeth or more').max(10_000, 'must be 10,000 teeth at most')) : mixed(),
     plane: length(),
   });
 });
@@ -86,7 +116,7 @@ const station = item({
   speedBand: record({ least: rpm().nullable(), continuous: rpm().nullable(), burst: rpm().nullable() }),
   output: optionalList(item({ rpm: needed(rpm()), amps: needed(amps()) }), 60),
   need: record({ rpm: needed(rpm()), engineRpm: needed(rpm()).moreThan(0, 'must be more than 0 rev/min') }),
-  power: record({ rpm: needed(rpm()).moreThan(0, 'must be more than 0 rev/min'), kw: needed(finite('a power in kW').min(0, 'must be 0 kW or more')) }),
+  power: record({ rpm: needed(rpm()).moreThan(0, 'must be more than 0 rev/min'), kw: needed(finite('a power in kW', 10_000).min(0, 'must be 0 kW or more')) }),
   pulleys: list(pulley, 12).min(1, 'must have one pulley or more'),
 });
 
@@ -158,10 +188,20 @@ const diameter = lazy((value: unknown) =>
   }),
 );
 
-const picturePoint = mixed()
-  .required('must be a point, [x, y] in px')
-  .test('point', 'must be a point, [x, y] in px', (value) => Array.isArray(value) && value.length === 2 && value.every((part) => Number.isFinite(part)));
-const rim = item({ pulley: id(), points: list(picturePoint, 200), known: yesOrNo() });
+/** Five times the widest picture. */
+const MOST_PX = 100_000;
+const isPoint = (value: unknown) => Array.isArray(value) && value.length === 2 && value.every((part) => Number.isFinite(part) && Math.abs(part as number) <= MOST_PX);
+/** By the thousand in a drive of many pictures, so each is looked at without a schema of its own. */
+const pictureOutline = array()
+  .strict()
+  .typeError('must be a list')
+  .required('is missing: it must be a list')
+  .max(200, 'must have 200 items at most')
+  .test('points', (value, { path, createError }) => {
+    const wrong = value.length > 200 ? -1 : value.findIndex((point) => !isPoint(point));
+    return wrong < 0 || createError({ path: `${path}[${wrong}]`, message: `must be a point, [x, y] in px, each from −${MOST_PX.toLocaleString('en')} to ${MOST_PX.toLocaleString('en')}` });
+  });
+const rim = item({ pulley: id(), points: pictureOutline, known: yesOrNo() });
 const photo = item({
   id: id(),
   hash: text(64).required('is missing').matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
@@ -181,7 +221,7 @@ export const driveSchema = object({
   format: mixed().test('format', 'must be "emery-drive"', (value) => value === 'emery-drive'),
   name: text(200),
   crankRotation: needed(oneOf(['cw', 'ccw'])),
-  speeds: record({ idle: finite('a speed in rev/min'), cruise: finite('a speed in rev/min'), redline: finite('a speed in rev/min') }),
+  speeds: record({ idle: rpm(), cruise: rpm(), redline: rpm() }),
   stations: list(station, 64),
   obstacles: optionalList(obstacle, 64),
   survey: record({ readings: optionalList(reading, 400), diameters: optionalList(diameter, 400), photos: optionalList(photo, 24) }),

@@ -26,6 +26,8 @@ export interface IdlerProposal {
 
 export interface IdlerSearch {
   tried: number;
+  /** How far apart places were tried at first, mm: wider where the belt reaches far. */
+  stepMm: number;
   proposals: IdlerProposal[];
   cancelled: boolean;
 }
@@ -40,10 +42,13 @@ export interface IdlerWish {
   shouldStop?: () => boolean;
 }
 
-/** Between tries, mm: first over the whole region, then about the best of each span. */
-const STEPS = [16, 5, 1.5] as const;
+/** Between tries, mm: first over the whole region, or wider where that would be more than so many tries; then ever finer about the best of each span. */
+const STEP = 16;
+const FINEST = 1.5;
+const MOST_TRIES = 16_000;
 /** Kept clear round an idler for its bolt and the belt, mm. */
 const ROOM = 12;
+const NONE: IdlerSearch = { tried: 0, stepMm: STEP, proposals: [], cancelled: false };
 /** A gain below this share of the default least wrap is not worth a bracket. */
 const LEAST_GAIN = 0.02;
 /** Spare wrap beyond this share is no gain: the shorter belt is. */
@@ -58,13 +63,13 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
   const section = belt && sectionFor(belt.section, belt.sectionOverrides);
   const now = belt && solveBelt(drive, beltId);
   const wanted = wish.station === undefined ? undefined : drive.stations.find(({ id }) => id === wish.station);
-  if (!belt || !section || !now?.closed || (wish.station !== undefined && !wanted)) return { tried: 0, proposals: [], cancelled: false };
+  if (!belt || !section || !now?.closed || (wish.station !== undefined && !wanted)) return NONE;
   const made = wanted ?? newStation(drive, 'idler', 0, 0, belt.section);
   const idler: Station = wish.diameter === undefined || wanted ? made : { ...made, pulleys: made.pulleys.map((pulley) => ({ ...pulley, diameter: wish.diameter! })) };
   const pulley = idler.pulleys[0]!;
   const side: Side = pulley.surface === 'smooth' ? 'back' : 'drive';
   const before = worstOf(drive, now, section.kind);
-  if (!before) return { tried: 0, proposals: [], cancelled: false };
+  if (!before) return NONE;
 
   const others = [...pulleysById(drive).values()].filter(({ station }) => station.id !== idler.id).map((placed) => ({ ...placed.station, radius: bodyRadiusMm(placed.pulley, section) }));
   const reach = bodyRadiusMm(pulley, section);
@@ -101,14 +106,18 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
 
   const found: IdlerProposal[] = [];
   const count = belt.route.length;
+  const [wide, high] = [bounds.maxX - bounds.minX, bounds.maxY - bounds.minY];
+  const stepMm = Math.max(STEP, Math.sqrt((wide * high * count) / MOST_TRIES), ((wide + high) * count) / MOST_TRIES);
+  const finer: number[] = [];
+  for (let step = stepMm / 3; step > FINEST; step /= 3) finer.push(step);
   for (let index = 1; index <= count && !cancelled; index += 1) {
     let best: IdlerProposal | null = null;
-    for (let x = bounds.minX; x <= bounds.maxX && !cancelled; x += STEPS[0]) {
-      for (let y = bounds.minY; y <= bounds.maxY; y += STEPS[0]) best = better(best, tryAt(index, x, y));
+    for (let x = bounds.minX; x <= bounds.maxX && !cancelled; x += stepMm) {
+      for (let y = bounds.minY; y <= bounds.maxY; y += stepMm) best = better(best, tryAt(index, x, y));
       if (wish.shouldStop?.()) cancelled = true;
       wish.onProgress?.((index - 1 + (x - bounds.minX) / Math.max(1, bounds.maxX - bounds.minX)) / count);
     }
-    for (const step of STEPS.slice(1)) {
+    for (const step of [...finer, FINEST]) {
       for (let round = 0; best && round < 12; round += 1) {
         const { x, y } = best.station;
         const next: IdlerProposal | null = [[step, 0], [-step, 0], [0, step], [0, -step], [step, step], [-step, -step], [step, -step], [-step, step]]
@@ -121,7 +130,7 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
     if (best) found.push({ ...best, station: { ...best.station, x: Math.round(best.station.x), y: Math.round(best.station.y) } });
   }
   found.sort(order);
-  return { tried, proposals: found.slice(0, wish.top ?? 4), cancelled };
+  return { tried, stepMm, proposals: found.slice(0, wish.top ?? 4), cancelled };
 }
 
 /** Of the accessories and the crank, the one with least wrap to spare over its default least. Guides take no power, so theirs does not count. */

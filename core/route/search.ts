@@ -1,6 +1,6 @@
 import type { Belt, Drive, RouteStop } from '../drive/types';
 import { pulleysById } from '../drive/look-up';
-import { bodiesInPlane, clearOf, type Body } from '../path/bodies';
+import { bodiesInPlane, clearOf } from '../path/bodies';
 import { beltClearances } from '../path/clearance';
 import { solveBelt } from '../path/solve';
 import type { BeltSolution } from '../path/solution';
@@ -31,7 +31,18 @@ export interface RouteSearch {
   routes: RouteFound[];
   /** True where `shouldStop` ended the search early. */
   cancelled: boolean;
+  /** True where every route there is was looked at; false where the search came to an end of its own first, or was stopped. */
+  complete: boolean;
+  /** Ways to leave optional parts off: those looked at through and through, fewest left off first, and how many there are. */
+  sets: { looked: number; of: number };
 }
+
+/** A search ends after so many steps, and so many belts solved: some seconds. Those of a drive with a few optional parts take far fewer. */
+const MOST_STEPS = 20_000_000;
+const MOST_ROUTES = 2000;
+/** What looking at a set at all is worth, in steps. */
+const STEPS_A_SET = 100;
+const NONE: RouteSearch = { searched: 0, routes: [], cancelled: false, complete: true, sets: { looked: 0, of: 0 } };
 
 export interface SearchControl {
   top?: number;
@@ -54,39 +65,59 @@ interface Node {
 /**
  * All routes on which a belt can run over the pulleys it carries, best first. A span depends on its two ends alone, so pairs whose span runs through a third pulley
  * are struck out first, and a partial route is left as soon as two of its spans cross: both are faults of every route that continues it, so
- * nothing that can be run is missed. An existing route is ignored.
+ * nothing that can be run is missed. An existing route is ignored. Where there is too much to look at, the sets that leave off fewest parts go first and `complete` is false.
  */
 export function searchRoutes(drive: Drive, beltId: string, control: SearchControl = {}): RouteSearch {
   const belt = drive.belts.find(({ id }) => id === beltId);
   const section = belt && sectionFor(belt.section, belt.sectionOverrides);
-  if (!belt || !section) return { searched: 0, routes: [], cancelled: false };
+  if (!belt || !section) return NONE;
   const { carried, sense } = carriedBy(drive, belt);
-  if (carried.length < 2 || carried.some(({ sides, optional }) => sides.length === 0 && !optional)) return { searched: 0, routes: [], cancelled: false };
+  if (carried.length < 2 || carried.some(({ sides, optional }) => sides.length === 0 && !optional)) return NONE;
 
+  const able = carried.filter(({ sides }) => sides.length > 0);
+  const nodes = able.map((one) => nodeOf(one, sense, section));
+  const table = spansBetween(drive, belt, section, nodes);
+  const optional = nodes.flatMap(({ carried: { optional: may, station } }, k) => (may && station.role !== 'crankshaft' ? [k] : []));
+  const budget: Budget = { steps: MOST_STEPS, routes: MOST_ROUTES, stopped: false };
+  const of = 2 ** optional.length;
   const found: RouteFound[] = [];
-  const sets = subsets(carried);
-  let searched = 0;
-  let cancelled = false;
-  sets.forEach((set, index) => {
-    if (cancelled) return;
-    const left = carried.filter((one) => !set.includes(one));
-    const part = searchSet(drive, belt, section, sense, set, left, (share) => control.onProgress?.((index + share) / sets.length), control.shouldStop);
-    searched += part.searched;
-    cancelled ||= part.cancelled;
-    found.push(...part.routes);
-  });
+  let sets = 0;
+  for (const off of leavingOff(optional)) {
+    if (budget.stopped || budget.steps <= 0 || budget.routes <= 0) break;
+    const set = nodes.map((_, k) => k).filter((k) => !off.includes(k));
+    const left = carried.filter((one) => !set.some((k) => nodes[k]!.carried === one));
+    const used = 1 - budget.steps / MOST_STEPS;
+    found.push(...searchSet(drive, belt, section, sense, nodes, table, set, left, budget, (share) => control.onProgress?.(Math.max(used, (sets + share) / of)), control.shouldStop));
+    sets += 1;
+  }
+  const complete = !budget.stopped && budget.steps > 0 && budget.routes > 0 && sets === of;
   // The last 10: of the belts that can run, the shortest is the plainest.
   const shortest = Math.min(...found.map(({ lengthMm }) => lengthMm));
   for (const route of found) route.score = Math.max(0, Math.round((route.score + 10 * (shortest / route.lengthMm) ** 2) * 10) / 10);
   found.sort((a, b) => b.score - a.score || a.lengthMm - b.lengthMm);
-  return { searched, routes: found.slice(0, control.top ?? 20), cancelled };
+  return { searched: MOST_STEPS - budget.steps, routes: found.slice(0, control.top ?? 20), cancelled: budget.stopped, complete, sets: { looked: complete ? of : Math.max(0, sets - 1), of } };
 }
 
-/** Every choice of optional pulleys, all of them first. One that would turn the wrong way on either side is always left off. */
-function subsets(carried: readonly Carried[]): Carried[][] {
-  const able = carried.filter(({ sides }) => sides.length > 0);
-  const optional = able.filter(({ optional: may, station }) => may && station.role !== 'crankshaft');
-  return Array.from({ length: 2 ** optional.length }, (_, bits) => able.filter((one) => !optional.includes(one) || !(bits & (1 << optional.indexOf(one)))));
+/** Every choice of optional pulleys to leave off: none first, then one, then two. Made as it is asked for: of forty there are a million million. */
+function* leavingOff(optional: readonly number[]): Generator<readonly number[]> {
+  function* some(many: number, from: number): Generator<readonly number[]> {
+    if (many === 0) yield [];
+    else for (let k = from; k + many <= optional.length; k += 1) for (const rest of some(many - 1, k + 1)) yield [optional[k]!, ...rest];
+  }
+  for (let many = 0; many <= optional.length; many += 1) yield* some(many, 0);
+}
+
+function nodeOf(carried: Carried, sense: 1 | -1, section: Section): Node {
+  const side = carried.sides[0]!;
+  const { pulley, station } = carried;
+  return { carried, stop: { pulley: pulley.id, side }, turn: (side === 'drive' ? sense : -sense) as 1 | -1, radius: cordRadiusMm(pulley, side, section), body: bodyRadiusMm(pulley, section), x: station.x, y: station.y };
+}
+
+/** What may still be spent on a search. */
+interface Budget {
+  steps: number;
+  routes: number;
+  stopped: boolean;
 }
 
 function searchSet(
@@ -94,62 +125,57 @@ function searchSet(
   belt: Belt,
   section: Section,
   sense: 1 | -1,
-  set: readonly Carried[],
+  nodes: readonly Node[],
+  { tangents, blockers, crossing }: Spans,
+  set: readonly number[],
   left: readonly Carried[],
+  budget: Budget,
   onProgress: (share: number) => void,
   shouldStop: (() => boolean) | undefined,
-): RouteSearch {
-  const nodes = set.map((carried): Node => {
-    const side = carried.sides[0]!;
-    const { pulley, station } = carried;
-    return {
-      carried,
-      stop: { pulley: pulley.id, side },
-      turn: (side === 'drive' ? sense : -sense) as 1 | -1,
-      radius: cordRadiusMm(pulley, side, section),
-      body: bodyRadiusMm(pulley, section),
-      x: station.x,
-      y: station.y,
-    };
-  });
-  const count = nodes.length;
-  if (count < 2 || overlap(nodes)) return { searched: 0, routes: [], cancelled: false };
-  const obstacles = bodiesInPlane(belt, section, nodes.map(({ carried }) => ({ pulley: carried.pulley.id, station: carried.station.id })), { pulleys: pulleysById(drive), drive }).filter(({ station }) => station === null);
-  const tangents = tangentTable(nodes, obstacles, section);
-  const crossing = crossingTable(tangents, count);
+): RouteFound[] {
+  const all = nodes.length;
+  const count = set.length;
+  budget.steps -= STEPS_A_SET;
+  if (count < 2 || overlap(set.map((k) => nodes[k]!))) return [];
+  const on = new Array<boolean>(all).fill(false);
+  for (const k of set) on[k] = true;
+  const open = (span: number) => tangents[span] && !blockers[span]!.some((k) => on[k]);
   const routes: RouteFound[] = [];
-  const path = [0];
-  const used = new Array<boolean>(count).fill(false);
-  used[0] = true;
+  const start = set[0]!;
+  const path = [start];
+  const used = new Array<boolean>(all).fill(false);
+  used[start] = true;
   const spans: number[] = [];
-  let searched = 0;
-  let cancelled = false;
+  let first = 0;
 
   const finish = () => {
-    const closing = path[count - 1]! * count;
-    if (!tangents[closing] || spans.some((span) => crossing.has(span * count * count + closing))) return;
-    if (Math.round((sense * turning(path, nodes, tangents, count)) / (2 * Math.PI)) !== 1) return;
+    const closing = path[count - 1]! * all + start;
+    if (!open(closing) || spans.some((span) => crossing.has(span * all * all + closing))) return;
+    if (Math.round((sense * turning(path, nodes, tangents, all)) / (2 * Math.PI)) !== 1) return;
     const route = path.map((k) => nodes[k]!.stop);
     const there = { ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) };
     const solved = solveBelt(there, belt.id)!;
+    budget.routes -= 1;
     if (solved.closed) routes.push(judge(route, solved, section.kind, nodes, left, path, beltClearances(there, solved).least));
   };
   const extend = () => {
-    if (cancelled) return;
     if (path.length === count) {
       finish();
       return;
     }
     const last = path[path.length - 1]!;
-    for (let next = 1; next < count; next += 1) {
+    for (let k = 1; k < count; k += 1) {
+      const next = set[k]!;
       if (used[next]) continue;
-      searched += 1;
-      if ((searched & 255) === 0) {
-        if (shouldStop?.()) cancelled = true;
-        onProgress(path.length > 1 ? (path[1]! - 1) / (count - 1) : 0);
+      if (budget.stopped || budget.steps <= 0 || budget.routes <= 0) return;
+      budget.steps -= 1;
+      if (path.length === 1) first = k;
+      if ((budget.steps & 255) === 0) {
+        if (shouldStop?.()) budget.stopped = true;
+        onProgress((first - 1) / (count - 1));
       }
-      const span = last * count + next;
-      if (!tangents[span] || spans.some((other) => crossing.has(other * count * count + span))) continue;
+      const span = last * all + next;
+      if (!open(span) || spans.some((other) => crossing.has(other * all * all + span))) continue;
       path.push(next);
       spans.push(span);
       used[next] = true;
@@ -160,37 +186,45 @@ function searchSet(
     }
   };
   extend();
-  return { searched, routes, cancelled };
+  return routes;
 }
 
 function overlap(nodes: readonly Node[]): boolean {
   return nodes.some((a, k) => nodes.slice(k + 1).some((b) => distance(a, b) < a.body + b.body - 1e-6));
 }
 
-/** The span from each node to each other, null where there is none or it runs through a third pulley. */
-function tangentTable(nodes: readonly Node[], obstacles: readonly Body[], section: Section): (Tangent | null)[] {
-  // Whichever side faces an obstacle, the belt reaches at least this far.
-  const depth = Math.min(facingDepthMm('drive', section), facingDepthMm('back', section));
-  return nodes.flatMap((from, i) =>
-    nodes.map((to, j) => {
-      if (i === j) return null;
-      const tangent = directedTangent(from, from.radius, from.turn, to, to.radius, to.turn);
-      const blocked = tangent && nodes.some((other, k) => k !== i && k !== j && distanceToSegment(other, tangent.start, tangent.end) < other.body - 1e-6);
-      return blocked || (tangent && obstacles.some((body) => clearOf(body, tangent.start, tangent.end) < depth)) ? null : tangent;
-    }),
-  );
+/** The spans between all pulleys that may be on the belt: worked out once, whichever of them are left off. */
+interface Spans {
+  /** From each node to each other; null where there is none, or it runs through what cannot be left off: an obstacle. */
+  tangents: (Tangent | null)[];
+  /** The pulleys that a span runs through: it is open where they are left off. */
+  blockers: number[][];
+  /** Pairs of spans that cross, as one number each. */
+  crossing: Set<number>;
 }
 
-/** Pairs of spans that cross, as one number each. */
-function crossingTable(tangents: readonly (Tangent | null)[], count: number): Set<number> {
-  const pairs = new Set<number>();
+function spansBetween(drive: Drive, belt: Belt, section: Section, nodes: readonly Node[]): Spans {
+  const obstacles = bodiesInPlane(belt, section, nodes.map(({ carried }) => ({ pulley: carried.pulley.id, station: carried.station.id })), { pulleys: pulleysById(drive), drive }).filter(({ station }) => station === null);
+  // Whichever side faces an obstacle, the belt reaches at least this far.
+  const depth = Math.min(facingDepthMm('drive', section), facingDepthMm('back', section));
+  const tangents = nodes.flatMap((from, i) =>
+    nodes.map((to, j) => {
+      const tangent = i === j ? null : directedTangent(from, from.radius, from.turn, to, to.radius, to.turn);
+      return tangent && obstacles.some((body) => clearOf(body, tangent.start, tangent.end) < depth) ? null : tangent;
+    }),
+  );
+  const blockers = tangents.map((tangent, span) => {
+    const [i, j] = [Math.floor(span / nodes.length), span % nodes.length];
+    return tangent ? nodes.flatMap((other, k) => (k !== i && k !== j && distanceToSegment(other, tangent.start, tangent.end) < other.body - 1e-6 ? [k] : [])) : [];
+  });
+  const crossing = new Set<number>();
   tangents.forEach((a, i) => {
     if (!a) return;
     tangents.forEach((b, j) => {
-      if (b && i !== j && segmentsCross(a.start, a.end, b.start, b.end)) pairs.add(i * count * count + j);
+      if (b && i !== j && segmentsCross(a.start, a.end, b.start, b.end)) crossing.add(i * nodes.length * nodes.length + j);
     });
   });
-  return pairs;
+  return { tangents, blockers, crossing };
 }
 
 function turning(path: readonly number[], nodes: readonly Node[], tangents: readonly (Tangent | null)[], count: number): number {
@@ -232,7 +266,7 @@ function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], 
   if (tensioner >= 0) reasons.push({ code: tensioner === 1 ? 'tensioner-slack' : 'tensioner-elsewhere', pulley: solved.contacts[tensioner]!.pulley });
 
   if (room !== null) reasons.push({ code: room < 8 ? 'close' : 'clear', figures: { roomMm: room } });
-  const odd = nodes.filter(({ stop, carried }) => stop.side === 'drive' && carried.pulley.surface === 'smooth' && carried.station.role !== 'crankshaft');
+  const odd = path.map((k) => nodes[k]!).filter(({ stop, carried }) => stop.side === 'drive' && carried.pulley.surface === 'smooth' && carried.station.role !== 'crankshaft');
   for (const { stop } of odd) reasons.push({ code: 'drive-side-smooth', pulley: stop.pulley });
   for (const { pulley, sides } of left) reasons.push({ code: sides.length > 0 ? 'left-off' : 'cannot-turn', pulley: pulley.id });
 

@@ -8,5 +8,5 @@ export { DEFAULT_DOUBT, doubtOf, type Doubt, type DoubtOptions } from './doubt';
 export { answerFor, type SizeAnswer } from './answer';
 export { combinedLength, measuredLength, TOOL_DEFAULTS, toolRadius, type CombinedLength, type MeasuredLength, type Measurement } from './measured';
 export { LAYS, liesEitherWay, STATES, TOOLS, type AdjusterState, type Lay, type Tool } from './measuring-tools';
-export { readStockRow, STOCK_COLUMNS, type StockBelt, type StockRowRead } from './stock';
+export { readStockRow, stockCell, STOCK_COLUMNS, type StockBelt, type StockRowRead } from './stock';
 export { beltsInFront, sharingAdjuster, sizeTogether, type Together, type TogetherAnswer } from './together';

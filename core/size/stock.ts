@@ -14,6 +14,13 @@ export interface StockBelt {
 
 export const STOCK_COLUMNS = ['marking', 'section', 'ribs', 'length', 'code', 'price', 'shelf'] as const;
 
+/** Signs that a spreadsheet takes for the start of a formula. */
+const FORMULA = /^'*[=+\-@\t]/;
+
+/** A supplier's code as a list carries it: one that a spreadsheet would take for a formula is marked as text. `readStockRow` takes the mark off again. */
+export const stockCell = (code: string): string => (FORMULA.test(code) ? `'${code}` : code);
+const fromCell = (text: string): string => (text.startsWith("'") && FORMULA.test(text.slice(1)) ? text.slice(1) : text);
+
 export type StockRowRead = { ok: true; belt: StockBelt } | { ok: false; problem: string };
 
 /**
@@ -38,6 +45,7 @@ export function readStockRow(row: Readonly<Record<string, string | undefined>>):
   if (price !== null && !(price >= 0 && price < 1e6)) return bad('price: a figure of 0 or more is accepted');
   const shelf = cell('shelf') === '' ? 0 : Number(cell('shelf'));
   if (!Number.isInteger(shelf) || shelf < 0 || shelf > 9999) return bad('shelf: a whole number from 0 to 9999 is accepted');
-  if (cell('code').length > 60) return bad('code: 60 characters at most are accepted');
-  return { ok: true, belt: { section, ribs: known.kind === 'ribbed' ? ribs : null, lengthMm: Math.round(length.mm * 100) / 100, code: cell('code'), price, shelf } };
+  const code = fromCell(cell('code'));
+  if (code.length > 60) return bad('code: 60 characters at most are accepted');
+  return { ok: true, belt: { section, ribs: known.kind === 'ribbed' ? ribs : null, lengthMm: Math.round(length.mm * 100) / 100, code, price, shelf } };
 }

@@ -59,7 +59,7 @@ export function presetUse(preset: UsePreset, { idle, cruise, redline }: EngineMa
 
 /** A round step that cuts an engine's range into some twenty bins. */
 export function binStep(redline: number): number {
-  return [50, 100, 200, 250, 500, 1000].find((step) => redline / step <= 26) ?? 2000;
+  return [50, 100, 200, 250, 500, 1000].find((step) => redline / step <= 26) ?? 10 ** Math.ceil(Math.log10(redline / 26));
 }
 
 /** The same bins with shares that sum to 1; all of them nought where there is nothing to share out. */

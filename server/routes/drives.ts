@@ -1,10 +1,12 @@
 import { Router } from 'express';
 import { IsNull, Not, type DataSource } from 'typeorm';
 import { mixed, number, object, string } from 'yup';
-import { checkedDrive, createDrive, listDrives, openDrive, saveDrive } from '../drive-store';
-import { DriveEntity, Vehicle } from '../entities';
-import { likeAnywhere, pageOf } from '../listing';
+import { checkedDrive } from '../check';
+import { createDrive, listDrives, openDrive, saveDrive } from '../drive-store';
+import { DriveDocument, DriveEntity, Vehicle } from '../entities';
+import { pageOf } from '../listing';
 import { bodyOf, notFound } from '../problem';
+import { foldedAnywhere, indexVehicles } from '../search-index';
 
 const newBody = object({
   vehicleId: string().required('is missing: a drive belongs to a vehicle'),
@@ -22,15 +24,23 @@ export function driveRoutes(data: DataSource): Router {
   const router = Router();
   const drives = data.getRepository(DriveEntity);
 
+  const setDeleted = (id: string, deletedAt: Date | null) =>
+    data.transaction(async (manager) => {
+      const { affected } = await manager.update(DriveEntity, { id, deletedAt: deletedAt ? IsNull() : Not(IsNull()) }, { deletedAt });
+      if (affected !== 1) throw notFound('drive');
+      const { vehicleId } = await manager.findOneByOrFail(DriveEntity, { id });
+      await indexVehicles(manager, [vehicleId]);
+    });
+
   router.get('/', async (request, response) => {
     const { search, limit, offset } = pageOf(request);
     const query = drives
       .createQueryBuilder('drive')
       .innerJoin('vehicle', 'vehicle', 'vehicle.id = drive.vehicleId AND vehicle.deletedAt IS NULL')
       .where('drive.deletedAt IS NULL');
-    if (search !== '') query.andWhere('(drive.name LIKE :like OR vehicle.name LIKE :like OR vehicle.plate LIKE :like)', { like: likeAnywhere(search) });
+    if (search !== '') query.innerJoin('drive_search', 'found', 'found.driveId = drive.id AND found.text LIKE :like', { like: foldedAnywhere(search) });
     const total = await query.getCount();
-    const rows = await query.orderBy('drive.updatedAt', 'DESC').addOrderBy('drive.id').offset(offset).limit(limit).getMany();
+    const rows = await query.orderBy('drive.updatedAt', 'DESC').addOrderBy('drive.id', 'DESC').offset(offset).limit(limit).getMany();
     response.json({ drives: await listDrives(data.manager, rows), total });
   });
 
@@ -47,10 +57,12 @@ export function driveRoutes(data: DataSource): Router {
 
   router.post('/', async (request, response) => {
     const body = await bodyOf(newBody, request.body);
-    const document = checkedDrive(body.document);
+    const checked = await checkedDrive(body.document);
     const id = await data.transaction(async (manager) => {
       if (!(await manager.existsBy(Vehicle, { id: body.vehicleId, deletedAt: IsNull() }))) throw notFound('vehicle');
-      return createDrive(manager, body.vehicleId, document);
+      const made = await createDrive(manager, body.vehicleId, checked);
+      await indexVehicles(manager, [body.vehicleId]);
+      return made;
     });
     response.status(201).json(await openDrive(data.manager, id));
   });
@@ -61,27 +73,28 @@ export function driveRoutes(data: DataSource): Router {
 
   router.put('/:id', async (request, response) => {
     const { revision, saveId, document } = await bodyOf(saveBody, request.body);
-    const row = await saveDrive(data, request.params.id, revision, saveId, checkedDrive(document));
+    const row = await saveDrive(data, request.params.id, revision, saveId, await checkedDrive(document));
     response.json({ id: row.id, revision: row.revision, updatedAt: row.updatedAt });
   });
 
   router.post('/:id/duplicate', async (request, response) => {
     const id = await data.transaction(async (manager) => {
       const { vehicleId, name, document } = await openDrive(manager, request.params.id);
-      return createDrive(manager, vehicleId, { ...document, name: `${name} copy`.slice(0, 200) });
+      const { sketch } = await manager.findOneByOrFail(DriveDocument, { driveId: request.params.id });
+      const made = await createDrive(manager, vehicleId, { document: { ...document, name: `${name} copy`.slice(0, 200) }, sketch });
+      await indexVehicles(manager, [vehicleId]);
+      return made;
     });
     response.status(201).json(await openDrive(data.manager, id));
   });
 
   router.delete('/:id', async (request, response) => {
-    const { affected } = await drives.update({ id: request.params.id, deletedAt: IsNull() }, { deletedAt: new Date() });
-    if (affected !== 1) throw notFound('drive');
+    await setDeleted(request.params.id, new Date());
     response.status(204).end();
   });
 
   router.post('/:id/restore', async (request, response) => {
-    const { affected } = await drives.update({ id: request.params.id, deletedAt: Not(IsNull()) }, { deletedAt: null });
-    if (affected !== 1) throw notFound('drive');
+    await setDeleted(request.params.id, null);
     response.json(await openDrive(data.manager, request.params.id));
   });
 

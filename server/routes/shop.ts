@@ -2,6 +2,7 @@ import { Router } from 'express';
 import { object, string } from 'yup';
 import type { DataSource } from 'typeorm';
 import type { LengthUnit } from '@emery/core/quantity';
+import { alone } from '../data-source';
 import { loadDemoShop } from '../demo';
 import { Shop, Vehicle } from '../entities';
 import { bodyOf, Problem } from '../problem';
@@ -22,13 +23,18 @@ export function shopRoutes(data: DataSource): Router {
 
   router.patch('/', async (request, response) => {
     const { name, unit } = await bodyOf(shopBody, request.body);
-    await shops.update({ id: 1 }, { ...(name && { name }), ...(unit && { unit: unit as LengthUnit }) });
+    const change = { ...(name && { name }), ...(unit && { unit: unit as LengthUnit }) };
+    if (Object.keys(change).length > 0) await shops.update({ id: 1 }, change);
     response.json(await shops.findOneByOrFail({ id: 1 }));
   });
 
   router.post('/demo', async (_request, response) => {
-    if ((await data.getRepository(Vehicle).count()) > 0) throw new Problem(409, 'Not empty', 'The demo vehicles are for an empty shop; this one has vehicles.');
-    await loadDemoShop(data);
+    await alone(data, 'first run', () =>
+      data.transaction(async (manager) => {
+        if ((await manager.count(Vehicle)) > 0) throw new Problem(409, 'Not empty', 'The demo vehicles are for an empty shop; this one has vehicles.');
+        await loadDemoShop(manager);
+      }),
+    );
     response.status(201).json(await shops.findOneByOrFail({ id: 1 }));
   });
 

@@ -1,8 +1,9 @@
 import { Router } from 'express';
-import papaparse from 'papaparse';
 import type { DataSource, SelectQueryBuilder } from 'typeorm';
-import { array, mixed, object } from 'yup';
+import { mixed, object } from 'yup';
+import type { DriveProblem, JsonBounds } from '@emery/core/drive';
 import { readStockRow, STOCK_COLUMNS, type StockBelt } from '@emery/core/size';
+import { stockCsv, stockRows } from '../archive-out';
 import { StockEntity, type StockRow } from '../entities';
 import { likeAnywhere, pageOf } from '../listing';
 import { bodyOf, invalid, notFound } from '../problem';
@@ -11,10 +12,43 @@ const MOST_ROWS = 50_000;
 /** Rows written in one statement. */
 const BATCH = 1000;
 
+/** A row has a dozen values at most. */
+export const STOCK_BOUNDS: JsonBounds = { depth: 5, values: 12 * MOST_ROWS };
+/** Rows read between two looks at what else is asked of the server. */
+const AT_ONCE = 200;
+
 const importBody = object({
   replace: mixed<boolean>().test('boolean', 'must be true or false', (value) => value === undefined || typeof value === 'boolean'),
-  rows: array().of(object().required()).max(MOST_ROWS, `holds more than ${MOST_ROWS} rows`).required('is missing'),
+  // The rows themselves are read one by one below, once it is known that there are not too many.
+  rows: mixed<unknown[]>()
+    .required('is missing')
+    .test('list', 'must be a list', (value) => value === undefined || Array.isArray(value))
+    .test('most', `holds more than ${MOST_ROWS.toLocaleString('en')} rows`, (value) => !Array.isArray(value) || value.length <= MOST_ROWS),
 }).required();
+
+type Cells = Readonly<Record<string, string>>;
+
+/** A row as text, or null for what is none. */
+function cellsOf(row: unknown): Cells | null {
+  if (typeof row !== 'object' || row === null || Array.isArray(row)) return null;
+  const cells = STOCK_COLUMNS.map((name) => [name, (row as Record<string, unknown>)[name] ?? ''] as const);
+  return cells.every(([, value]) => typeof value === 'string' || typeof value === 'number') ? Object.fromEntries(cells.map(([name, value]) => [name, String(value)])) : null;
+}
+
+/** Reads every row, letting other requests in between; refuses with 422 and the first twenty that cannot be read. */
+async function beltsOf(rows: readonly unknown[]): Promise<StockBelt[]> {
+  const belts: StockBelt[] = [];
+  const problems: DriveProblem[] = [];
+  for (const [index, row] of rows.entries()) {
+    if (index % AT_ONCE === 0) await new Promise((resolve) => setImmediate(resolve));
+    const cells = cellsOf(row);
+    const read = cells ? readStockRow(cells) : { ok: false as const, problem: 'must be a row: an object of texts and numbers' };
+    if (read.ok) belts.push(read.belt);
+    else if (problems.push({ path: `rows[${index}]`, message: read.problem }) >= 20) break;
+  }
+  if (problems.length > 0) throw invalid(problems);
+  return belts;
+}
 
 /** The shop's own list of belts: filtered a page at a time, in and out as CSV. */
 export function stockRoutes(data: DataSource): Router {
@@ -40,19 +74,12 @@ export function stockRoutes(data: DataSource): Router {
   });
 
   router.get('/file', async (_request, response) => {
-    const belts = await stock.find({ order: { section: 'ASC', ribs: 'ASC', lengthMm: 'ASC', id: 'ASC' } });
-    const rows = belts.map(({ section, ribs, lengthMm, code, price, shelf }) => ({ section, ribs: ribs ?? '', length: lengthMm, code: asText(code), price: price ?? '', shelf }));
-    const columns = STOCK_COLUMNS.filter((column) => column !== 'marking');
-    response.type('text/csv').set('Content-Disposition', 'attachment; filename="emery-belts.csv"').send(papaparse.unparse(rows, { columns: [...columns] }));
+    response.type('text/csv').set('Content-Disposition', 'attachment; filename="emery-belts.csv"').send(stockCsv(await stockRows(data.manager)));
   });
 
   router.post('/', async (request, response) => {
     const { replace, rows } = await bodyOf(importBody, request.body);
-    const belts = rows.map((row, index) => {
-      const read = readStockRow(Object.fromEntries(Object.entries(row as object).map(([name, value]) => [name, value === null || value === undefined ? '' : String(value)])));
-      if (read.ok) return read.belt;
-      throw invalid([{ path: `rows[${index}]`, message: read.problem }]);
-    });
+    const belts = await beltsOf(rows);
     await data.transaction(async (manager) => {
       if (replace) await manager.createQueryBuilder().delete().from(StockEntity).execute();
       for (let from = 0; from < belts.length; from += BATCH) await manager.insert(StockEntity, belts.slice(from, from + BATCH) as StockBelt[]);
@@ -69,6 +96,9 @@ export function stockRoutes(data: DataSource): Router {
   return router;
 }
 
+/** A pattern that finds `text` anywhere in a code in small letters. */
+const inCode = (text: string) => Buffer.from(likeAnywhere(text.toLowerCase()));
+
 function filtered(query: SelectQueryBuilder<StockRow>, asked: Record<string, unknown>, search: string): SelectQueryBuilder<StockRow> {
   const { section, ribs, from, to } = asked;
   if (typeof section === 'string' && section !== '') query.andWhere('belt.section = :section', { section });
@@ -78,12 +108,7 @@ function filtered(query: SelectQueryBuilder<StockRow>, asked: Record<string, unk
   }
   // A plain number is a length as well as part of a code.
   const mm = Number(search);
-  if (search !== '' && Number.isFinite(mm)) query.andWhere('(belt.code LIKE :like OR belt.lengthMm BETWEEN :least AND :most)', { like: likeAnywhere(search), least: mm - 0.5, most: mm + 0.5 });
-  else if (search !== '') query.andWhere('(belt.code LIKE :like OR belt.section LIKE :like)', { like: likeAnywhere(search) });
+  if (search !== '' && Number.isFinite(mm)) query.andWhere('(belt.codeKey LIKE :like OR belt.lengthMm BETWEEN :least AND :most)', { like: inCode(search), least: mm - 0.5, most: mm + 0.5 });
+  else if (search !== '') query.andWhere('(belt.codeKey LIKE :like OR belt.section LIKE :section_like)', { like: inCode(search), section_like: likeAnywhere(search) });
   return query;
-}
-
-/** A code that a spreadsheet would take for a formula goes out as plain text. */
-function asText(code: string): string {
-  return /^[=+\-@\t]/.test(code) ? `'${code}` : code;
 }

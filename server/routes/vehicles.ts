@@ -4,8 +4,9 @@ import { In, IsNull, Not, type DataSource } from 'typeorm';
 import { number, object, string, type InferType } from 'yup';
 import { createDrive, listDrives, type DriveListed } from '../drive-store';
 import { DriveDocument, DriveEntity, Vehicle, type VehicleRow } from '../entities';
-import { likeAnywhere, pageOf } from '../listing';
-import { bodyOf, notFound, Problem } from '../problem';
+import { pageOf } from '../listing';
+import { bodyOf, invalid, notFound, Problem } from '../problem';
+import { foldedAnywhere, indexVehicles } from '../search-index';
 
 export const vehicleBody = object({
   name: string().trim('must not begin or end with a space').min(1, 'needs a name').max(120, 'must be 120 characters at most').required('needs a name'),
@@ -15,6 +16,8 @@ export const vehicleBody = object({
   notes: string().max(4000, 'must be 4,000 characters at most').default(''),
 }).required();
 export type VehicleBody = InferType<typeof vehicleBody>;
+
+const newBody = vehicleBody.concat(object({ id: string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'must be a UUID in small letters') }));
 
 const saveBody = vehicleBody.concat(
   object({
@@ -61,15 +64,10 @@ export function vehicleRoutes(data: DataSource): Router {
     const { search, limit, offset } = pageOf(request);
     const query = vehicles.createQueryBuilder('vehicle').where('vehicle.deletedAt IS NULL');
     if (search !== '') {
-      const like = likeAnywhere(search);
-      query.andWhere(
-        `(vehicle.name LIKE :like OR vehicle.plate LIKE :like OR vehicle.notes LIKE :like OR vehicle.id IN
-          (SELECT drive.vehicleId FROM drive WHERE drive.deletedAt IS NULL AND drive.name LIKE :like))`,
-        { like },
-      );
+      query.innerJoin('vehicle_search', 'found', 'found.vehicleId = vehicle.id AND found.text LIKE :like', { like: foldedAnywhere(search) });
     }
     const total = await query.getCount();
-    const rows = await query.orderBy('vehicle.updatedAt', 'DESC').addOrderBy('vehicle.id').offset(offset).limit(limit).getMany();
+    const rows = await query.orderBy('vehicle.updatedAt', 'DESC').addOrderBy('vehicle.id', 'DESC').offset(offset).limit(limit).getMany();
     response.json({ vehicles: await withDrives(rows), total });
   });
 
@@ -79,8 +77,13 @@ export function vehicleRoutes(data: DataSource): Router {
   });
 
   router.post('/', async (request, response) => {
-    const row = newVehicle(await bodyOf(vehicleBody, request.body));
-    await vehicles.insert(row);
+    const { id, ...body } = await bodyOf(newBody, request.body);
+    const row = { ...newVehicle(body), ...(id && { id }) };
+    // The same one sent again, as after a lost answer, is there already.
+    await data.transaction(async (manager) => {
+      await manager.createQueryBuilder().insert().into(Vehicle).orIgnore().values(row).execute();
+      await indexVehicles(manager, [row.id]);
+    });
     response.status(201).json(await opened(row.id));
   });
 
@@ -90,10 +93,17 @@ export function vehicleRoutes(data: DataSource): Router {
 
   router.put('/:id', async (request, response) => {
     const { id } = request.params;
-    const { revision, saveId, ...body } = await bodyOf(saveBody, request.body);
-    const { affected } = await vehicles.update({ id, revision, deletedAt: IsNull() }, { ...body, revision: revision + 1, saveId, updatedAt: new Date() });
+    // Field by field: what else the request holds is none of the vehicle's.
+    const { revision, saveId, name, plate, odometer, odometerUnit, notes } = await bodyOf(saveBody, request.body);
+    const affected = await data.transaction(async (manager) => {
+      const done = await manager.update(Vehicle, { id, revision, deletedAt: IsNull() }, { name, plate, odometer, odometerUnit, notes, revision: revision + 1, saveId, updatedAt: new Date() });
+      if (done.affected === 1) await indexVehicles(manager, [id]);
+      return done.affected;
+    });
     const row = await present(id);
-    if (affected !== 1 && row.saveId !== saveId) {
+    const same = row.saveId === saveId && row.name === name && row.plate === plate && row.odometer === odometer && row.odometerUnit === odometerUnit && row.notes === notes;
+    if (affected !== 1 && row.saveId === saveId && !same) throw invalid([{ path: 'saveId', message: 'names a save that was taken with other fields; give each save a name of its own' }]);
+    if (affected !== 1 && !same) {
       throw new Problem(409, 'Saved elsewhere', 'This vehicle was saved somewhere else since you opened it. Nothing was overwritten.', [], { current: await opened(id) });
     }
     response.json(await opened(id));
@@ -106,9 +116,10 @@ export function vehicleRoutes(data: DataSource): Router {
       await manager.insert(Vehicle, copy);
       const drives = await manager.findBy(DriveEntity, { vehicleId: original.id, deletedAt: IsNull() });
       for (const { id } of drives) {
-        const { document } = await manager.findOneByOrFail(DriveDocument, { driveId: id });
-        await createDrive(manager, copy.id, document);
+        const { document, sketch } = await manager.findOneByOrFail(DriveDocument, { driveId: id });
+        await createDrive(manager, copy.id, { document, sketch });
       }
+      await indexVehicles(manager, [copy.id]);
     });
     response.status(201).json(await opened(copy.id));
   });

@@ -23,14 +23,14 @@ export class ApiProblem extends Error {
   }
 }
 
-/** Asks the server. Resolves with the parsed body; rejects with an `ApiProblem`, or with the reason of a `signal` that called it off. */
+/** Asks the server; a file goes as it is, an archive. Resolves with the parsed body; rejects with an `ApiProblem`, or with the reason of a `signal` that called it off. */
 export async function ask<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   let response: Response;
   let text: string;
   try {
     response = await fetch(`/api${path}`, {
       method,
-      ...(body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      ...(body instanceof Blob ? { headers: { 'content-type': 'application/zip' }, body } : body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
       ...(signal && { signal }),
     });
     text = await response.text();

@@ -26,6 +26,7 @@ import { useBenchKeys } from './use-bench-keys';
 import { useHistory, useKept, useLeftDrafts, useOpenDrive, useSaveState } from './use-open-drive';
 import { openDriveOf, type OpenDrive } from './open-drives';
 import '../ledger/ledger.css';
+import { keepAt, keptAt, TypedPlace } from '../ledger/typed-text';
 import './bench.css';
 
 const CHART_TO_COME = <section className="unrolled sheet" aria-busy />;
@@ -71,9 +72,22 @@ function OpenBench({ id }: { id: string }) {
 }
 
 function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive }) {
+  const place = `drive ${opened.id}`;
   const stored = useHistory(store);
-  // A what-if is worked on like the drive itself, in a store of its own that nothing saves.
-  const [whatIf, setWhatIf] = useState<DriveStore | null>(null);
+  // A what-if is worked on like the drive itself, in a store of its own that nothing saves; leaving the page and coming back finds it.
+  const [whatIf, setWhatIf] = useState<DriveStore | null>(() => {
+    const kept = keptAt(`${place}/what-if`) as Drive | undefined;
+    return kept ? createDriveStore(kept) : null;
+  });
+  useEffect(() => {
+    const keep = () => keepAt(`${place}/what-if`, whatIf?.get().present);
+    keep();
+    window.addEventListener('pagehide', keep);
+    return () => {
+      window.removeEventListener('pagehide', keep);
+      keep();
+    };
+  }, [place, whatIf]);
   const history = useHistory(whatIf ?? store);
   const save = useSaveState(saver);
   const kept = useKept(saver);
@@ -198,113 +212,115 @@ function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive 
 
   return (
     <BenchContext value={bench}>
-      <div className="bench">
-        <header className="header">
-          <Link to="/" className="wordmark">
-            Emery
-          </Link>
-          <span className="header-where">
-            <span className="header-vehicle">{opened.vehicleName}</span>
-            <input
-              className="header-name"
-              aria-label="Name of the drive"
-              value={drive.name ?? ''}
-              placeholder="Drive without a name"
-              maxLength={200}
-              size={Math.max(8, (drive.name ?? '').length)}
-              disabled={whatIf !== null}
-              onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), 'name'))}
+      <TypedPlace at={place}>
+        <div className="bench">
+          <header className="header">
+            <Link to="/" className="wordmark">
+              Emery
+            </Link>
+            <span className="header-where">
+              <span className="header-vehicle">{opened.vehicleName}</span>
+              <input
+                className="header-name"
+                aria-label="Name of the drive"
+                value={drive.name ?? ''}
+                placeholder="Drive without a name"
+                maxLength={200}
+                size={Math.max(8, (drive.name ?? '').length)}
+                disabled={whatIf !== null}
+                onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), 'name'))}
+              />
+            </span>
+            <SaveSign state={save} kept={kept} />
+            <HeaderTools canUndo={history.past.length > 0} canRedo={history.future.length > 0} dispatch={dispatch} showKeys={showKeys} />
+          </header>
+          <nav className="rail" aria-label="Stages">
+            {STAGES.map(({ id, name }, index) => {
+              const state = stageState(id, drive, solution);
+              return (
+                <button key={id} type="button" className={`rail-stage is-${state.replace(' ', '-')}${id === stage ? ' is-here' : ''}`} aria-current={id === stage ? 'step' : undefined} onClick={() => goTo(id)}>
+                  <span className="rail-number">{index + 1}</span> {name}
+                  <span className="rail-mark">
+                    <span aria-hidden>{STAGE_MARKS[state]}</span> <span className="rail-state">{state}</span>
+                  </span>
+                </button>
+              );
+            })}
+          </nav>
+          {save.kind === 'conflict' && (
+            <ConflictPanel
+              mine={stored.present}
+              theirs={save.theirs}
+              unit={unit}
+              onKeepMine={() => saver.keepMine(stored.present)}
+              onTakeTheirs={takeTheirs}
+              onKeepBoth={() => void keepBoth()}
             />
-          </span>
-          <SaveSign state={save} kept={kept} />
-          <HeaderTools canUndo={history.past.length > 0} canRedo={history.future.length > 0} dispatch={dispatch} showKeys={showKeys} />
-        </header>
-        <nav className="rail" aria-label="Stages">
-          {STAGES.map(({ id, name }, index) => {
-            const state = stageState(id, drive, solution);
-            return (
-              <button key={id} type="button" className={`rail-stage is-${state.replace(' ', '-')}${id === stage ? ' is-here' : ''}`} aria-current={id === stage ? 'step' : undefined} onClick={() => goTo(id)}>
-                <span className="rail-number">{index + 1}</span> {name}
-                <span className="rail-mark">
-                  <span aria-hidden>{STAGE_MARKS[state]}</span> <span className="rail-state">{state}</span>
-                </span>
-              </button>
-            );
-          })}
-        </nav>
-        {save.kind === 'conflict' && (
-          <ConflictPanel
-            mine={stored.present}
-            theirs={save.theirs}
-            unit={unit}
-            onKeepMine={() => saver.keepMine(stored.present)}
-            onTakeTheirs={takeTheirs}
-            onKeepBoth={() => void keepBoth()}
-          />
-        )}
-        {draft && save.kind !== 'conflict' && (
-          <LeftDraftPanel
-            key={draft.key}
-            drive={stored.present}
-            draft={draft}
-            unit={unit}
-            onTakeUp={takeUpDraft}
-            onKeepCopy={() => void keptAsCopy(draft.document, 'draft').then((made) => made && left.forget(draft))}
-            onThrowAway={() => left.forget(draft)}
-          />
-        )}
-        {save.kind === 'refused' && (
-          <p className="bench-notice" role="alert">
-            <strong>■ The server did not take this:</strong> {save.why} What you drew is {kept ? 'kept on this device' : 'on this page alone: leave it open'}, and it is tried again by itself.
-          </p>
-        )}
-        {save.kind === 'gone' && (
-          <p className="bench-notice" role="alert">
-            <strong>■ {save.deleted === 'vehicle' ? 'The vehicle of this drive was deleted meanwhile, and the drive with it.' : 'This drive was deleted meanwhile.'}</strong> What you drew is {kept ? 'kept here' : 'on this page alone: leave it open'}.{' '}
-            <Button onClick={() => void bringBack()}>Bring it back</Button>
-          </p>
-        )}
-        {preview && (
-          <p className="bench-what-if" role="status">
-            You are looking at a what-if. Nothing is changed until you take it. <Button onClick={() => setPreview(null)}>Back to the drive as it is</Button>
-          </p>
-        )}
-        <SizingProvider wanted={stage === 'size'} drive={drive} belt={belt?.id ?? null}>
-          <SpeedsProvider wanted={stage === 'speeds'} drive={drive}>
-            <main className={`bench-parts is-${stage}`}>
-              {marked ? (
-                <PictureView key={marked.id} photo={marked} pulley={picture.marking!} />
-              ) : (
-                <BenchContext value={posed}>
-                  <PartBoundary name="The drawing">
-                    <FrontView />
-                  </PartBoundary>
-                </BenchContext>
-              )}
-              <PartBoundary name="The chart" key={`chart ${stage}`}>{stage === 'size' ? <SizeChart /> : stage === 'speeds' ? <SpeedChart /> : <UnrolledBelt />}</PartBoundary>
-              <aside className="ledger sheet" aria-label="Ledger">
-                {whatIf && (
-                  <WhatIfPanel
-                    before={stored.present}
-                    after={history.present}
-                    unit={unit}
-                    stage={stage}
-                    onKeep={() => {
-                      const taken = whatIf.get().present;
-                      setWhatIf(null);
-                      store.dispatch(edit(() => taken));
-                    }}
-                    onThrowAway={() => setWhatIf(null)}
-                  />
+          )}
+          {draft && save.kind !== 'conflict' && (
+            <LeftDraftPanel
+              key={draft.key}
+              drive={stored.present}
+              draft={draft}
+              unit={unit}
+              onTakeUp={takeUpDraft}
+              onKeepCopy={() => void keptAsCopy(draft.document, 'draft').then((made) => made && left.forget(draft))}
+              onThrowAway={() => left.forget(draft)}
+            />
+          )}
+          {save.kind === 'refused' && (
+            <p className="bench-notice" role="alert">
+              <strong>■ The server did not take this:</strong> {save.why} What you drew is {kept ? 'kept on this device' : 'on this page alone: leave it open'}, and it is tried again by itself.
+            </p>
+          )}
+          {save.kind === 'gone' && (
+            <p className="bench-notice" role="alert">
+              <strong>■ {save.deleted === 'vehicle' ? 'The vehicle of this drive was deleted meanwhile, and the drive with it.' : 'This drive was deleted meanwhile.'}</strong> What you drew is {kept ? 'kept here' : 'on this page alone: leave it open'}.{' '}
+              <Button onClick={() => void bringBack()}>Bring it back</Button>
+            </p>
+          )}
+          {preview && (
+            <p className="bench-what-if" role="status">
+              You are looking at a what-if. Nothing is changed until you take it. <Button onClick={() => setPreview(null)}>Back to the drive as it is</Button>
+            </p>
+          )}
+          <SizingProvider wanted={stage === 'size'} drive={drive} belt={belt?.id ?? null}>
+            <SpeedsProvider wanted={stage === 'speeds'} drive={drive}>
+              <main className={`bench-parts is-${stage}`}>
+                {marked ? (
+                  <PictureView key={marked.id} photo={marked} pulley={picture.marking!} />
+                ) : (
+                  <BenchContext value={posed}>
+                    <PartBoundary name="The drawing">
+                      <FrontView />
+                    </PartBoundary>
+                  </BenchContext>
                 )}
-                <PartBoundary name="The ledger" key={stage}>
-                  {stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : stage === 'size' ? <SizeLedger /> : <SpeedLedger />}
-                </PartBoundary>
-              </aside>
-            </main>
-          </SpeedsProvider>
-        </SizingProvider>
-      </div>
+                <PartBoundary name="The chart" key={`chart ${stage}`}>{stage === 'size' ? <SizeChart /> : stage === 'speeds' ? <SpeedChart /> : <UnrolledBelt />}</PartBoundary>
+                <aside className="ledger sheet" aria-label="Ledger">
+                  {whatIf && (
+                    <WhatIfPanel
+                      before={stored.present}
+                      after={history.present}
+                      unit={unit}
+                      stage={stage}
+                      onKeep={() => {
+                        const taken = whatIf.get().present;
+                        setWhatIf(null);
+                        store.dispatch(edit(() => taken));
+                      }}
+                      onThrowAway={() => setWhatIf(null)}
+                    />
+                  )}
+                  <PartBoundary name="The ledger" key={stage}>
+                    {stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : stage === 'size' ? <SizeLedger /> : <SpeedLedger />}
+                  </PartBoundary>
+                </aside>
+              </main>
+            </SpeedsProvider>
+          </SizingProvider>
+        </div>
+      </TypedPlace>
       {keysOpen && <KeysHelp open onClose={() => setKeysOpen(false)} />}
     </BenchContext>
   );

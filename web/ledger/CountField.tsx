@@ -1,5 +1,6 @@
 import { Input } from 'antd';
-import { useId, useState } from 'react';
+import { useId } from 'react';
+import { useOnLeave, useTyped } from './typed-text';
 
 interface Props {
   label: string;
@@ -15,7 +16,7 @@ interface Props {
 
 /** A whole number that is counted: grooves, ribs, teeth. Text that is none stays, with what is accepted. */
 export function CountField({ label, value, least = 1, most, hint = '', optional = false, onCommit }: Props) {
-  const [text, setText] = useState<string | null>(null);
+  const [text, setText] = useTyped<string | null>(label, null);
   const id = useId();
   const start = value === undefined ? '' : String(value);
   const written = (text ?? start).trim();
@@ -28,6 +29,7 @@ export function CountField({ label, value, least = 1, most, hint = '', optional 
     if (written !== start) onCommit(empty ? undefined : number);
     setText(null);
   };
+  useOnLeave(commit);
   return (
     <div className="field">
       <label className="label" htmlFor={id}>

@@ -1,5 +1,6 @@
 import { Input } from 'antd';
-import { useId, useState } from 'react';
+import { useId } from 'react';
+import { useOnLeave, useTyped } from './typed-text';
 
 interface Props {
   label: string;
@@ -15,7 +16,7 @@ interface Props {
 
 /** A plain figure in a unit of its own: degrees, N·m. Text that is none stays, with what is accepted. */
 export function FigureField({ label, value, unit, least = -720, most = 720, onCommit, onClear }: Props) {
-  const [text, setText] = useState<string | null>(null);
+  const [text, setText] = useTyped<string | null>(label, null);
   const id = useId();
   const start = value === null ? '' : String(Math.round(value * 100) / 100);
   const written = (text ?? start).trim().replace(',', '.').replace(/\s*(°|%|A|kW|rev\/min|rpm)$/i, '');
@@ -29,6 +30,7 @@ export function FigureField({ label, value, unit, least = -720, most = 720, onCo
     else if (written !== start) onCommit(number);
     setText(null);
   };
+  useOnLeave(commit);
   return (
     <div className="field">
       <label className="label" htmlFor={id}>

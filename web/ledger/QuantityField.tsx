@@ -1,6 +1,7 @@
-import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { useId, type KeyboardEvent } from 'react';
 import { editableLength, formatInches, formatMm, parseLength, type LengthUnit } from '@emery/core/quantity';
 import { LengthInput } from './LengthInput';
+import { useOnLeave, useTyped } from './typed-text';
 
 interface Props {
   label: string;
@@ -16,7 +17,7 @@ interface Props {
  * stays in the field with the reason. Taken over on Enter, on leaving the field, and when the page goes away.
  */
 export function QuantityField({ label, mm, unit, onCommit, signed = false }: Props) {
-  const [text, setText] = useState<string | null>(null);
+  const [text, setText] = useTyped<string | null>(label, null);
   const id = useId();
   const start = editableLength(mm, unit);
   const touched = text !== null && text.trim() !== start;
@@ -30,15 +31,7 @@ export function QuantityField({ label, mm, unit, onCommit, signed = false }: Pro
       setText(null);
     }
   };
-  const latest = useRef(commit);
-  useEffect(() => {
-    latest.current = commit;
-  });
-  useEffect(() => {
-    const onLeave = () => latest.current();
-    window.addEventListener('pagehide', onLeave);
-    return () => window.removeEventListener('pagehide', onLeave);
-  }, []);
+  useOnLeave(commit);
 
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Escape' && text !== null) {

@@ -6,6 +6,7 @@ import { LengthFigure } from './LengthFigure';
 import { QuantityField } from './QuantityField';
 import { TapePad } from './TapePad';
 import { TextField } from './TextField';
+import { forgetTyped, hasTyped, TypedPlace } from './typed-text';
 
 function quantity(props: Partial<Parameters<typeof QuantityField>[0]> = {}) {
   const onCommit = jest.fn();
@@ -188,4 +189,50 @@ test('a short text tells what is wrong with it, under a label of its own', async
   expect(field.getAttribute('aria-invalid')).toBe('true');
   await userEvent.type(field, 'A');
   expect(onChange).toHaveBeenCalledWith('A');
+});
+
+describe('what is typed and not taken over', () => {
+  const fields = {
+    count: (onCommit: () => void) => <CountField label="Grooves" value={6} most={60} onCommit={onCommit} />,
+    figure: (onCommit: () => void) => <FigureField label="Grooves" unit="A" value={6} onCommit={onCommit} />,
+    length: (onCommit: () => void) => <QuantityField label="Grooves" mm={6} unit="mm" onCommit={onCommit} />,
+  };
+  const at = (place: string, field: (onCommit: () => void) => React.ReactNode, onCommit = jest.fn()) => {
+    const { unmount } = render(<TypedPlace at={place}>{field(onCommit)}</TypedPlace>);
+    return { unmount, onCommit, field: screen.getByRole('textbox') };
+  };
+
+  test.each(Object.entries(fields))('into a %s comes back when the field does, at its own place only, until it is taken over', async (kind, field) => {
+    const first = at(`${kind} a`, field);
+    await userEvent.clear(first.field);
+    await userEvent.type(first.field, '1x');
+    first.unmount();
+    const other = at(`${kind} b`, field);
+    expect(other.field).not.toHaveProperty('value', '1x');
+    other.unmount();
+    const again = at(`${kind} a`, field);
+    expect(again.field).toHaveProperty('value', '1x');
+    expect(hasTyped(`${kind} a`)).toBe(true);
+    await userEvent.clear(again.field);
+    await userEvent.type(again.field, '12{Enter}');
+    expect(again.onCommit).toHaveBeenCalledWith(12);
+    expect(hasTyped(`${kind} a`)).toBe(false);
+  });
+
+  test.each(Object.entries(fields))('into a %s is taken over when the page goes away, where it can be read', async (kind, field) => {
+    const { field: input, onCommit } = at(`${kind} c`, field);
+    await userEvent.clear(input);
+    await userEvent.type(input, '17');
+    fireEvent(window, new Event('pagehide'));
+    expect(onCommit.mock.calls).toEqual([[17]]);
+  });
+
+  test('is in the session, so that a reload finds it, and can be forgotten as a whole', async () => {
+    const { field } = at('place', fields.count);
+    await userEvent.clear(field);
+    await userEvent.type(field, 'half');
+    expect(Object.entries(sessionStorage)).toContainEqual(['emery-typed:place/Grooves', '"half"']);
+    forgetTyped('place');
+    expect(hasTyped('place')).toBe(false);
+  });
 });

@@ -16,6 +16,7 @@ import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
 import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { TypedPlace } from '../ledger/typed-text';
 import { lazyPart } from '../parts/lazy-part';
 
 const RouteFinder = lazyPart('The search for routes', () => import('./RouteFinder'));
@@ -316,21 +317,23 @@ const BeltFields = memo(function BeltFields({ source, belts, dispatch, setBelt }
     if (rest[0]) setBelt(rest[0].id);
   };
   return (
-    <div className="fields">
-      <Choice
-        label="Belt section"
-        value={source.section}
-        options={SECTION_OPTIONS}
-        onChange={(section) => dispatch(edit((d) => changeBelt(d, source.id, { section, ribs: sectionFor(section)?.kind === 'ribbed' ? (source.ribs ?? 6) : undefined })))}
-      />
-      {kind === 'ribbed' && <CountField label="Ribs" value={source.ribs} most={60} onCommit={(ribs) => dispatch(edit((d) => changeBelt(d, source.id, { ribs })))} />}
-      <div className="field">
-        <span className="label">&nbsp;</span>
-        <Button icon={<DeleteOutlined />} onClick={remove}>
-          Remove belt
-        </Button>
+    <TypedPlace at={`belt ${source.id}`}>
+      <div className="fields">
+        <Choice
+          label="Belt section"
+          value={source.section}
+          options={SECTION_OPTIONS}
+          onChange={(section) => dispatch(edit((d) => changeBelt(d, source.id, { section, ribs: sectionFor(section)?.kind === 'ribbed' ? (source.ribs ?? 6) : undefined })))}
+        />
+        {kind === 'ribbed' && <CountField label="Ribs" value={source.ribs} most={60} onCommit={(ribs) => dispatch(edit((d) => changeBelt(d, source.id, { ribs })))} />}
+        <div className="field">
+          <span className="label">&nbsp;</span>
+          <Button icon={<DeleteOutlined />} onClick={remove}>
+            Remove belt
+          </Button>
+        </div>
       </div>
-    </div>
+    </TypedPlace>
   );
 });
 

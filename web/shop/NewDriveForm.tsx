@@ -3,26 +3,32 @@ import { useId, useState, type FormEvent } from 'react';
 import { addBelt, newBelt, newDrive, type Drive } from '@emery/core/drive';
 import { SECTIONS } from '@emery/core/section';
 import { Choice } from '../ledger/Choice';
+import { useTyped } from '../ledger/typed-text';
 
 const KINDS = SECTIONS.map(({ name, kind }) => ({ value: name, label: `${name}, ${{ ribbed: 'ribbed (serpentine)', vee: 'V-belt', toothed: 'toothed' }[kind]}` }));
 
 /** What a new drive starts from: a name and the kind of its first belt. */
 export function NewDriveForm({ vehicle, onMake, onClose }: { vehicle: string; onMake: (drive: Drive) => Promise<unknown>; onClose: () => void }) {
-  const [name, setName] = useState('Front drive');
+  const [name, setName] = useTyped('drive', 'Front drive');
   const [section, setSection] = useState('PK');
   const [problem, setProblem] = useState('');
   const id = useId();
+  const close = () => {
+    setName('Front drive');
+    onClose();
+  };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const drive = newDrive(name.trim() || 'Front drive');
     try {
       await onMake(addBelt(drive, newBelt(drive, section)));
+      setName('Front drive');
     } catch (error) {
       setProblem(`Not made. ${(error as Error).message}`);
     }
   };
   return (
-    <Modal title={`New drive for ${vehicle}`} open onCancel={onClose} footer={null} mask={{ closable: false }}>
+    <Modal title={`New drive for ${vehicle}`} open onCancel={close} footer={null} mask={{ closable: false }}>
       <form onSubmit={(event) => void submit(event)}>
         <label className="label" htmlFor={id}>
           Name
@@ -40,7 +46,7 @@ export function NewDriveForm({ vehicle, onMake, onClose }: { vehicle: string; on
           <Button type="primary" htmlType="submit">
             Open it on the bench
           </Button>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={close}>Cancel</Button>
         </div>
       </form>
     </Modal>

@@ -1,16 +1,17 @@
 import { DownloadOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, UploadOutlined } from '@ant-design/icons';
-import { App as AntApp, Button, Dropdown, Input, Modal, Spin } from 'antd';
+import { App as AntApp, Button, Dropdown, Input, Modal, Progress, Spin } from 'antd';
 import { useDeferredValue, useEffect, useRef, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { LengthUnit } from '@emery/core/quantity';
 import { ask } from '../api/client';
-import { newSaveId, useDeleted, useShop, useShopChange, useVehicles, type DriveListed, type DriveOpened, type VehicleFields, type VehicleListed } from '../api/shop';
+import { newSaveId, useDeleted, useShop, useShopChange, useVehicles, type DriveListed, type DriveOpened, type VehicleListed } from '../api/shop';
 import { Thumbnail } from '../bench/Thumbnail';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { hasTyped, TypedPlace } from '../ledger/typed-text';
 import { NewDriveForm } from './NewDriveForm';
-import { readDriveFiles } from './read-files';
+import { bringIn, broughtInWords } from './read-files';
 import { UnitSwitch } from './UnitSwitch';
-import { NEW_VEHICLE, VehicleForm } from './VehicleForm';
+import { NEW_VEHICLE, VehicleForm, type VehicleSave } from './VehicleForm';
 import '../bench/bench.css';
 import '../ledger/ledger.css';
 import './shop.css';
@@ -21,7 +22,8 @@ export default function ShopPage() {
   const wanted = useDeferredValue(search.trim());
   const shop = useShop();
   const list = useVehicles(wanted);
-  const [making, setMaking] = useState(false);
+  // What was being written when the page went away opens again with it.
+  const [making, setMaking] = useState(() => hasTyped(NEW_PLACE));
   const [showDeleted, setShowDeleted] = useState(false);
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const vehicles = list.data?.pages.flatMap((page) => page.vehicles) ?? [];
@@ -86,7 +88,11 @@ export default function ShopPage() {
           Deleted vehicles and drives
         </Button>
       </main>
-      {making && <VehicleForm title="New vehicle" start={NEW_VEHICLE} onClose={() => setMaking(false)} onSave={(fields) => change.mutateAsync(() => ask('POST', '/vehicles', fields))} />}
+      {making && (
+        <TypedPlace at={NEW_PLACE}>
+          <VehicleForm title="New vehicle" start={NEW_VEHICLE} revision={0} onClose={() => setMaking(false)} onSave={({ fields, saveId }) => change.mutateAsync(() => ask('POST', '/vehicles', { ...fields, id: saveId }))} />
+        </TypedPlace>
+      )}
       {showDeleted && <DeletedList onClose={() => setShowDeleted(false)} />}
     </div>
   );
@@ -137,16 +143,19 @@ function useDelete() {
   };
 }
 
+const NEW_PLACE = 'new vehicle';
+
 function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUnit }) {
-  const [editing, setEditing] = useState(false);
-  const [making, setMaking] = useState(false);
+  const place = `vehicle ${vehicle.id}`;
+  const [editing, setEditing] = useState(() => hasTyped(`${place}/vehicle`));
+  const [making, setMaking] = useState(() => hasTyped(`${place}/drive`));
   const navigate = useNavigate();
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const remove = useDelete();
   const { id, name, plate, odometer, odometerUnit, notes, revision, drives } = vehicle;
   const facts = [plate, odometer === null ? '' : `${odometer.toLocaleString('en')} ${odometerUnit}`].filter(Boolean);
 
-  const saveFields = (fields: VehicleFields) => change.mutateAsync(() => ask('PUT', `/vehicles/${id}`, { ...fields, revision, saveId: newSaveId() }));
+  const saveFields = ({ fields, ...save }: VehicleSave) => change.mutateAsync(() => ask('PUT', `/vehicles/${id}`, { ...fields, ...save }));
   const makeDrive = async (document: object) => {
     const made = await ask<DriveOpened>('POST', '/drives', { vehicleId: id, document });
     void navigate(`/drives/${made.id}/survey`);
@@ -187,8 +196,10 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
           <PlusOutlined aria-hidden /> New drive
         </button>
       </div>
-      {editing && <VehicleForm title={name} start={{ name, plate, odometer, odometerUnit, notes }} onClose={() => setEditing(false)} onSave={saveFields} />}
-      {making && <NewDriveForm vehicle={name} onClose={() => setMaking(false)} onMake={makeDrive} />}
+      <TypedPlace at={place}>
+        {editing && <VehicleForm title={name} start={{ name, plate, odometer, odometerUnit, notes }} revision={revision} onClose={() => setEditing(false)} onSave={saveFields} />}
+        {making && <NewDriveForm vehicle={name} onClose={() => setMaking(false)} onMake={makeDrive} />}
+      </TypedPlace>
     </section>
   );
 }
@@ -239,13 +250,35 @@ function DriveTile({ drive, vehicle, unit }: { drive: DriveListed; vehicle: stri
 function useImport() {
   const input = useRef<HTMLInputElement>(null);
   const { notification } = AntApp.useApp();
-  const change = useShopChange(async (files: readonly File[]) => ask<{ drives: object[] }>('POST', '/import', { files: await readDriveFiles(files) }));
+  const change = useShopChange(({ files, signal }: { files: readonly File[]; signal: AbortSignal }) => bringIn(files, signal));
   const take = (files: FileList | null) => {
     if (!files || files.length === 0) return;
-    change.mutate([...files], {
-      onSuccess: ({ drives }) => notification.success({ title: drives.length === 1 ? 'One drive came in' : `${drives.length} drives came in` }),
-      onError: (error) => notification.error({ title: 'Nothing was imported', description: error.message, duration: 0 }),
-    });
+    const calling = new AbortController();
+    const key = newSaveId();
+    // A whole shop takes its time; a file or two are in before this would be read.
+    const told = setTimeout(
+      () =>
+        notification.open({
+          key,
+          title: `Bringing in ${files.length === 1 ? files[0]!.name : `${files.length} files`}`,
+          description: <Progress percent={100} status="active" showInfo={false} aria-label="The import is under way" />,
+          duration: 0,
+          closable: false,
+          actions: <Button onClick={() => calling.abort()}>Call it off</Button>,
+        }),
+      800,
+    );
+    change.mutate(
+      { files: [...files], signal: calling.signal },
+      {
+        onSuccess: (brought) => notification.success({ title: 'Brought in', description: broughtInWords(brought) }),
+        onError: (error) => notification.error({ title: 'Nothing was imported', description: calling.signal.aborted ? 'It was called off.' : error.message, duration: 0 }),
+        onSettled: () => {
+          clearTimeout(told);
+          notification.destroy(key);
+        },
+      },
+    );
   };
   return {
     choose: () => input.current?.click(),
@@ -259,7 +292,7 @@ function useImport() {
         type="file"
         hidden
         multiple
-        accept=".json,.zip"
+        accept=".json,.zip,.ZIP"
         aria-label="Drive files to import"
         onChange={(event) => {
           take(event.target.files);

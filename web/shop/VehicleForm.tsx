@@ -1,13 +1,16 @@
 import { Button, Input, Modal, Select } from 'antd';
-import { useId, useState, type FormEvent } from 'react';
+import { useEffect, useEffectEvent, useId, useState, type FormEvent } from 'react';
 import { number, object, string, ValidationError } from 'yup';
 import type { ApiProblem } from '../api/client';
-import type { VehicleFields } from '../api/shop';
+import { newSaveId, type VehicleFields } from '../api/shop';
+import { useForgetTyped, useTyped } from '../ledger/typed-text';
 
 interface Props {
   title: string;
   start: VehicleFields;
-  onSave: (fields: VehicleFields) => Promise<unknown>;
+  /** The revision that `start` is; 0 for a vehicle that is not there yet. */
+  revision: number;
+  onSave: (save: VehicleSave) => Promise<unknown>;
   onClose: () => void;
 }
 
@@ -31,36 +34,85 @@ export const NEW_VEHICLE: VehicleFields = { name: '', plate: '', odometer: null,
 
 const FIELD_NAMES: Record<keyof VehicleFields, string> = { name: 'name', plate: 'plate', odometer: 'odometer', odometerUnit: 'odometer unit', notes: 'notes' };
 
-/** Why a vehicle was not saved. After a save from elsewhere: what that one says, so that a second press replaces it knowingly. */
-function notSaved({ status, message, body }: ApiProblem, mine: Record<keyof VehicleFields, string>): string {
-  const theirs = body['current'] as VehicleFields | undefined;
-  if (status !== 409 || !theirs) return `Not saved. ${message}`;
-  const changed = (Object.keys(FIELD_NAMES) as (keyof VehicleFields)[])
-    .filter((field) => String(theirs[field] ?? '') !== mine[field])
-    .map((field) => `${FIELD_NAMES[field]} "${theirs[field] ?? ''}"`);
-  return `Saved somewhere else meanwhile, with ${changed.join(', ') || 'the same'}. Save again to replace that with yours, or cancel to keep it.`;
+/** A vehicle as it goes to the server: what was written, over which revision, and the save's own name, so that the same one sent again is taken once. */
+export interface VehicleSave {
+  fields: VehicleFields;
+  revision: number;
+  saveId: string;
 }
 
-/** Make or change a vehicle. What does not fit is said under its field, and everything written stays. */
-export function VehicleForm({ title, start, onSave, onClose }: Props) {
-  const [written, setWritten] = useState({ ...start, odometer: start.odometer === null ? '' : String(start.odometer) });
+/** A save whose server was away is sent again after this, ms. */
+const AGAIN_MS = 3000;
+
+/** What another save says differently, by the names of the fields. */
+function changedBy(theirs: VehicleFields, mine: Record<keyof VehicleFields, string>): string {
+  return (Object.keys(FIELD_NAMES) as (keyof VehicleFields)[])
+    .filter((field) => String(theirs[field] ?? '') !== mine[field])
+    .map((field) => `${FIELD_NAMES[field]} "${theirs[field] ?? ''}"`)
+    .join(', ');
+}
+
+/**
+ * Make or change a vehicle. What does not fit is said under its field, and everything written stays, through a reload too. A save whose server is away is tried again by itself until
+ * it is through, something else is written, or it is given up.
+ */
+export function VehicleForm({ title, start, revision, onSave, onClose }: Props) {
+  const [written, setWritten] = useTyped('vehicle', { ...start, odometer: start.odometer === null ? '' : String(start.odometer), over: revision });
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [saving, setSaving] = useState(false);
+  const [again, setAgain] = useState<VehicleSave | null>(null);
+  const forget = useForgetTyped();
   const id = useId();
-  const put = (change: Partial<typeof written>) => setWritten((before) => ({ ...before, ...change }));
+  const put = (change: Partial<typeof written>) => {
+    setAgain(null);
+    setWritten((before) => ({ ...before, ...change }));
+  };
+  const close = () => {
+    forget();
+    onClose();
+  };
+
+  const send = async (save: VehicleSave) => {
+    setSaving(true);
+    try {
+      await onSave(save);
+      close();
+    } catch (error) {
+      const problem = error as ApiProblem;
+      const theirs = problem.body?.['current'] as (VehicleFields & { revision: number }) | undefined;
+      setAgain(problem.passing ? save : null);
+      if (problem.passing) setProblems({ '': `Not saved yet. ${problem.message} It is tried again by itself; leave this open.` });
+      else if (problem.status === 409 && theirs) {
+        // Seen now, so that a second press replaces it knowingly.
+        setWritten((before) => ({ ...before, over: theirs.revision }));
+        setProblems({ '': `Saved somewhere else meanwhile, with ${changedBy(theirs, written) || 'the same'}. Save again to replace that with yours, or cancel to keep it.` });
+      } else setProblems({ '': `Not saved. ${problem.message}` });
+    } finally {
+      setSaving(false);
+    }
+  };
+  const sendAgain = useEffectEvent(() => again && void send(again));
+  useEffect(() => {
+    if (!again || saving) return;
+    const timer = setTimeout(sendAgain, AGAIN_MS);
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener('beforeunload', warn);
+    };
+  }, [again, saving]);
 
   const submit = async (event: FormEvent) => {
     event.preventDefault();
+    const { over, ...text } = written;
     try {
-      const fields = await fieldsSchema.validate({ ...written, odometer: written.odometer.replace(/[ ,.'’](?=\d{3}\b)/g, '') }, { abortEarly: false });
-      setSaving(true);
-      await onSave(fields as VehicleFields);
-      onClose();
+      const fields = (await fieldsSchema.validate({ ...text, odometer: text.odometer.replace(/[ ,.'’](?=\d{3}\b)/g, '') }, { abortEarly: false })) as VehicleFields;
+      setProblems({});
+      await send({ fields, revision: over, saveId: newSaveId() });
     } catch (error) {
-      if (error instanceof ValidationError) setProblems(Object.fromEntries(error.inner.map(({ path, message }) => [path ?? '', message])));
-      else setProblems({ '': notSaved(error as ApiProblem, written) });
-    } finally {
-      setSaving(false);
+      if (!(error instanceof ValidationError)) throw error;
+      setProblems(Object.fromEntries(error.inner.map(({ path, message }) => [path ?? '', message])));
     }
   };
 
@@ -72,7 +124,7 @@ export function VehicleForm({ title, start, onSave, onClose }: Props) {
   const wiring = (field: string) => ({ id: `${id}-${field}`, status: problems[field] ? ('error' as const) : ('' as const), 'aria-describedby': `${id}-${field}-says` });
 
   return (
-    <Modal title={title} open onCancel={onClose} footer={null} mask={{ closable: false }}>
+    <Modal title={title} open onCancel={close} footer={null} mask={{ closable: false }}>
       <form onSubmit={(event) => void submit(event)} noValidate>
         <label className="label" htmlFor={`${id}-name`}>
           Name
@@ -115,7 +167,7 @@ export function VehicleForm({ title, start, onSave, onClose }: Props) {
           <Button type="primary" htmlType="submit" loading={saving}>
             Save vehicle
           </Button>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={close}>Cancel</Button>
         </div>
       </form>
     </Modal>

@@ -1,22 +1,37 @@
-/** @jest-environment node */
-import { strToU8, zipSync } from 'fflate';
-import { readDriveFiles } from './read-files';
+import { bringIn, broughtInWords, type BroughtIn } from './read-files';
 
-const file = (name: string, content: string | Uint8Array) => new File([content as BlobPart], name);
+const asked: { path: string; body: unknown; type: string | undefined }[] = [];
+const came = (drives: number, there = 0): BroughtIn => ({ drives: Array<object>(drives).fill({}), vehicles: 0, pictures: 0, belts: 0, pulleys: 0, there });
+let signal: AbortSignal;
 
-test('plain files are read as they are; of an archive only the drive files', async () => {
-  const archive = zipSync({ 'a.emery.json': strToU8('{"a":1}'), 'deep/b.emery.json': strToU8('{"b":2}'), 'photo.txt': strToU8('no') });
-  expect(await readDriveFiles([file('c.emery.json', '{"c":3}'), file('all.zip', archive)])).toEqual([
-    { name: 'c.emery.json', text: '{"c":3}' },
-    { name: 'a.emery.json', text: '{"a":1}' },
-    { name: 'deep/b.emery.json', text: '{"b":2}' },
-  ]);
+beforeEach(() => {
+  asked.length = 0;
+  signal = new AbortController().signal;
+  globalThis.fetch = async (path: unknown, init?: RequestInit) => {
+    asked.push({ path: String(path), body: init?.body, type: (init?.headers as Record<string, string> | undefined)?.['content-type'] });
+    return { ok: true, status: 201, text: () => Promise.resolve(JSON.stringify(came(1, 2))) } as Response;
+  };
+});
+const file = (name: string, text: string) => Object.assign(new File([text], name), { text: () => Promise.resolve(text) });
+
+test('drive files go together, each archive by itself and as it is, whatever the case of its ending', async () => {
+  const archive = file('Fleet.ZIP', 'PK');
+  const brought = await bringIn([file('a.emery.json', '{}'), archive, file('b.emery.json', '[]')], signal);
+  expect(asked.map(({ path }) => path)).toEqual(['/api/import', '/api/import/archive']);
+  expect(JSON.parse(asked[0]!.body as string)).toEqual({ files: [{ name: 'a.emery.json', text: '{}' }, { name: 'b.emery.json', text: '[]' }] });
+  expect(asked[1]).toMatchObject({ body: archive, type: 'application/zip' });
+  expect(brought).toMatchObject({ drives: [{}, {}], there: 4 });
 });
 
-test('what cannot be opened, holds nothing, or unpacks to too much is said in words', async () => {
-  await expect(readDriveFiles([file('broken.zip', 'not an archive')])).rejects.toThrow('broken.zip cannot be opened as an archive.');
-  await expect(readDriveFiles([file('empty.zip', zipSync({ 'x.txt': strToU8('x') }))])).rejects.toThrow('No .emery.json file is among these.');
-  const bomb = zipSync({ 'big.emery.json': new Uint8Array(25_000_000) });
-  expect(bomb.length).toBeLessThan(100_000);
-  await expect(readDriveFiles([file('bomb.zip', bomb)])).rejects.toThrow('bomb.zip unpacks to more than 20 MB.');
+test('nothing to bring in, and too much at once, are told before anything is sent', async () => {
+  await expect(bringIn([], signal)).rejects.toThrow('No .emery.json file and no archive is among these.');
+  const large = file('large.emery.json', '');
+  Object.defineProperty(large, 'size', { value: 21_000_000 });
+  await expect(bringIn([large], signal)).rejects.toThrow(/hold 21 MB together/);
+  expect(asked).toEqual([]);
+});
+
+test('what came in is told in a sentence', () => {
+  expect(broughtInWords({ ...came(1), vehicles: 2, belts: 1200 })).toBe('1 drive, 2 vehicles, 1,200 belts');
+  expect(broughtInWords({ ...came(0, 1) })).toBe('Nothing new; 1 drive was here already');
 });

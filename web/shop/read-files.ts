@@ -1,32 +1,47 @@
-import { strFromU8, unzip, type UnzipFileInfo } from 'fflate';
+import { ask } from '../api/client';
 
 export interface TextFile {
   name: string;
   text: string;
 }
 
-const MOST_BYTES = 20_000_000;
-
-/** The drive files among what was chosen or dropped; archives are opened. Rejects with words for the user. */
-export async function readDriveFiles(files: readonly File[]): Promise<TextFile[]> {
-  const total = files.reduce((sum, { size }) => sum + size, 0);
-  if (total > MOST_BYTES) throw new Error(`These files hold ${Math.round(total / 1e6)} MB together; 20 MB at most go in at once.`);
-  const read = await Promise.all(files.map(async (file) => (file.name.endsWith('.zip') ? openArchive(file) : [{ name: file.name, text: await file.text() }])));
-  const found = read.flat();
-  if (found.length === 0) throw new Error('No .emery.json file is among these.');
-  return found;
+/** What an import brought in. */
+export interface BroughtIn {
+  drives: object[];
+  vehicles: number;
+  pictures: number;
+  belts: number;
+  pulleys: number;
+  /** Drives that were here already, just so. */
+  there: number;
 }
 
-async function openArchive(file: File): Promise<TextFile[]> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  // Refused by what the archive says it holds, before anything is unpacked.
-  let unpacked = 0;
-  const filter = ({ name, originalSize }: UnzipFileInfo) => name.endsWith('.emery.json') && (unpacked += originalSize) <= MOST_BYTES;
-  return new Promise((resolve, reject) =>
-    unzip(bytes, { filter }, (error, contents) => {
-      if (error) reject(new Error(`${file.name} cannot be opened as an archive.`));
-      else if (unpacked > MOST_BYTES) reject(new Error(`${file.name} unpacks to more than 20 MB.`));
-      else resolve(Object.entries(contents).map(([name, data]) => ({ name, text: strFromU8(data) })));
-    }),
-  );
+const MOST_BYTES = 20_000_000;
+export const isArchive = ({ name }: File) => /\.zip$/i.test(name);
+
+/** Brings drive files and archives into the shop, each archive by itself. Rejects with words for the user; what came in before that stays in. */
+export async function bringIn(files: readonly File[], signal: AbortSignal): Promise<BroughtIn> {
+  const texts = await readDriveFiles(files.filter((file) => !isArchive(file)));
+  const brought: BroughtIn[] = [];
+  if (texts.length > 0) brought.push(await ask<BroughtIn>('POST', '/import', { files: texts }, signal));
+  for (const file of files.filter(isArchive)) brought.push(await ask<BroughtIn>('POST', '/import/archive', file, signal));
+  if (brought.length === 0) throw new Error('No .emery.json file and no archive is among these.');
+  const sum = (part: 'vehicles' | 'pictures' | 'belts' | 'pulleys' | 'there') => brought.reduce((total, one) => total + one[part], 0);
+  return { drives: brought.flatMap(({ drives }) => drives), vehicles: sum('vehicles'), pictures: sum('pictures'), belts: sum('belts'), pulleys: sum('pulleys'), there: sum('there') };
+}
+
+/** The drive files among what was chosen or dropped. */
+export async function readDriveFiles(files: readonly File[]): Promise<TextFile[]> {
+  const total = files.reduce((sum, { size }) => sum + size, 0);
+  if (total > MOST_BYTES) throw new Error(`These files hold ${Math.round(total / 1e6)} MB together; 20 MB at most go in at once, or any number in a ZIP.`);
+  return Promise.all(files.map(async (file) => ({ name: file.name, text: await file.text() })));
+}
+
+/** What came in, in a sentence. */
+export function broughtInWords({ drives, vehicles, pictures, belts, pulleys, there }: BroughtIn): string {
+  const parts = ([[drives.length, 'drive'], [vehicles, 'vehicle'], [pictures, 'picture'], [belts, 'belt'], [pulleys, 'pulley at hand', 'pulleys at hand']] as const)
+    .filter(([count]) => count > 0)
+    .map(([count, one, many = `${one}s`]) => `${count.toLocaleString('en')} ${count === 1 ? one : many}`);
+  const came = parts.length === 0 ? 'Nothing new' : parts.join(', ');
+  return there > 0 ? `${came}; ${there === 1 ? '1 drive was' : `${there.toLocaleString('en')} drives were`} here already` : came;
 }

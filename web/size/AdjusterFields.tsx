@@ -6,6 +6,7 @@ import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { QuantityField } from '../ledger/QuantityField';
 import { FigureField } from '../ledger/FigureField';
+import { TypedPlace, useTyped } from '../ledger/typed-text';
 
 const KINDS = [
   { value: 'none', label: 'No adjuster' },
@@ -40,7 +41,11 @@ export function AdjusterFields({ source }: { source: Belt }) {
         <Choice label="At" value={station.id} options={on.map((one) => ({ value: one.id, label: stationLabel(one) }))} onChange={setChosen} />
         <Choice label="By" value={adjuster?.kind ?? 'none'} options={KINDS} onChange={(kind) => set(kind === 'none' ? undefined : newAdjuster(kind, station))} />
       </div>
-      {adjuster && <Measures key={`${station.id} ${adjuster.kind}`} station={station} adjuster={adjuster} set={set} />}
+      {adjuster && (
+        <TypedPlace at={`station ${station.id}`}>
+          <Measures key={`${station.id} ${adjuster.kind}`} station={station} adjuster={adjuster} set={set} />
+        </TypedPlace>
+      )}
     </div>
   );
 }
@@ -110,7 +115,7 @@ function Shims({ adjuster, set }: Omit<MeasuresProps, 'station'>) {
 /** An arm measured as a mechanic can: the roller's centre seen at three places of its swing gives pivot and length. */
 function ThreePlaces({ station, adjuster, set }: MeasuresProps) {
   const { unit } = useBench();
-  const [places, setPlaces] = useState<{ x: number; y: number }[] | null>(null);
+  const [places, setPlaces] = useTyped<{ x: number; y: number }[] | null>('three places', null);
   if (!places) return <Button onClick={() => setPlaces([0, 1, 2].map(() => ({ x: station.x, y: station.y })))}>Find pivot from three places of the roller</Button>;
   const found = armThrough(places[0]!, places[1]!, places[2]!);
   const sensible = found && found.length < 1000;

@@ -12,11 +12,12 @@ import { LengthFigure } from '../ledger/LengthFigure';
 import { LengthInput } from '../ledger/LengthInput';
 import { QuantityField } from '../ledger/QuantityField';
 import { FigureField } from '../ledger/FigureField';
+import { TypedPlace, useForgetTyped, useTyped } from '../ledger/typed-text';
 
 /** What was measured of the belt's length itself, what that makes of it on this layout, and how it goes with the drawing. */
 export function MeasuredLedger({ source, combined }: { source: Belt; combined: CombinedLength | null }) {
   const { unit } = useBench();
-  const [adding, setAdding] = useState(false);
+  const [adding, setAdding] = useTyped('measuring', false);
   const measurements = source.measurements ?? [];
   return (
     <div className="measured">
@@ -42,7 +43,13 @@ export function MeasuredLedger({ source, combined }: { source: Belt; combined: C
           />
         </ul>
       )}
-      {adding ? <MeasureForm source={source} onDone={() => setAdding(false)} /> : <Button onClick={() => setAdding(true)}>{measurements.length === 0 ? 'Lay a string, tape the old belt' : 'Another measurement'}</Button>}
+      {adding ? (
+        <TypedPlace at="measurement">
+          <MeasureForm source={source} onDone={() => setAdding(false)} />
+        </TypedPlace>
+      ) : (
+        <Button onClick={() => setAdding(true)}>{measurements.length === 0 ? 'Lay a string, tape the old belt' : 'Another measurement'}</Button>
+      )}
     </div>
   );
 }
@@ -117,21 +124,26 @@ function MeasuredOne({ source, measurement, result }: { source: Belt; measuremen
 
 function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
   const { unit, dispatch } = useBench();
-  const [tool, setTool] = useState<Tool>('string');
-  const [state, setState] = useState<AdjusterState>('slack');
-  const [text, setText] = useState('');
-  const [lay, setLay] = useState<Lay | 'unsaid'>('unsaid');
-  const [doubled, setDoubled] = useState(false);
+  const [tool, setTool] = useTyped<Tool>('tool', 'string');
+  const [state, setState] = useTyped<AdjusterState>('state', 'slack');
+  const [text, setText] = useTyped('length', '');
+  const [lay, setLay] = useTyped<Lay | 'unsaid'>('lay', 'unsaid');
+  const [doubled, setDoubled] = useTyped('doubled', false);
   const defaults = TOOL_DEFAULTS[tool];
-  const [thickness, setThickness] = useState<number | null>(null);
-  const [circumference, setCircumference] = useState(0);
-  const [plusMinus, setPlusMinus] = useState<number | null>(null);
-  const [grown, setGrown] = useState<number | null>(null);
+  const [thickness, setThickness] = useTyped<number | null>('thickness', null);
+  const [circumference, setCircumference] = useTyped('circumference', 0);
+  const [plusMinus, setPlusMinus] = useTyped<number | null>('plus or minus', null);
+  const [grown, setGrown] = useTyped<number | null>('grown', null);
   const [problem, setProblem] = useState('');
   const id = useId();
   const laid = tool === 'string' || tool === 'rope' || tool === 'wire' || tool === 'strap';
   const read = text.trim() === '' ? null : parseLength(text, unit);
 
+  const forget = useForgetTyped();
+  const done = () => {
+    forget();
+    onDone();
+  };
   const add = () => {
     const value = parseLength(text, unit);
     if (!value.ok) return setProblem(value.problem);
@@ -150,7 +162,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
       at: new Date().toISOString(),
     };
     dispatch(edit((d) => putMeasurement(d, source.id, measurement)));
-    onDone();
+    done();
   };
 
   return (
@@ -223,7 +235,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
         <Button type="primary" onClick={add}>
           Add measurement
         </Button>
-        <Button onClick={onDone}>Not now</Button>
+        <Button onClick={done}>Not now</Button>
       </div>
     </div>
   );

@@ -1,6 +1,6 @@
 import { ExperimentOutlined } from '@ant-design/icons';
 import { Button, Input, Progress, Segmented } from 'antd';
-import { Fragment, useId, useState } from 'react';
+import { Fragment, useId } from 'react';
 import { changeBelt, pulleyLabel, stationLabel, type Belt } from '@emery/core/drive';
 import { formatLength, formatMm } from '@emery/core/quantity';
 import { readMarking, sectionFor } from '@emery/core/section';
@@ -12,6 +12,7 @@ import { FindingItem } from '../ledger/FindingList';
 import { FigureField } from '../ledger/FigureField';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { StoppedSum } from '../ledger/StoppedSum';
+import { TypedPlace, useTyped } from '../ledger/typed-text';
 import { AdjusterFields } from './AdjusterFields';
 import { MeasuredLedger } from './MeasuredLedger';
 import { useSizing } from './SizingProvider';
@@ -34,7 +35,7 @@ export default function SizeLedger() {
     );
   }
   return (
-    <>
+    <TypedPlace at={`belt ${source.id}`}>
       {drive.belts.length > 1 && (
         <Segmented block value={source.id} options={drive.belts.map(({ id, section, ribs }, index) => ({ value: id, label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}` }))} onChange={setBelt} aria-label="Belt in hand" />
       )}
@@ -83,7 +84,7 @@ export default function SizeLedger() {
           </Button>
         </div>
       )}
-    </>
+    </TypedPlace>
   );
 }
 
@@ -232,7 +233,7 @@ function Stocked({ source, lengthMm }: { source: Belt; lengthMm: number }) {
 function Marking({ source }: { source: Belt }) {
   const { unit } = useBench();
   const { lookAt, choose } = useSizing();
-  const [text, setText] = useState('');
+  const [text, setText] = useTyped('marking', '');
   const id = useId();
   const readings = text.trim() === '' ? [] : readMarking(text);
   return (

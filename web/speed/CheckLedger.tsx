@@ -7,6 +7,7 @@ import { rpmFigure, slipWords } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { FigureField } from '../ledger/FigureField';
 import { FindingItem } from '../ledger/FindingList';
+import { useTyped } from '../ledger/typed-text';
 import { serialTachometer, simulatedTachometer, type SerialSource, type Tachometer } from './tachometer';
 import { useSpeeds } from './SpeedsProvider';
 
@@ -21,10 +22,10 @@ type Source = 'typed' | 'simulated' | 'serial';
 export default function CheckLedger({ station, ratio }: Props) {
   const { drive, dispatch } = useBench();
   const { engineRpm } = useSpeeds();
-  const [source, setSource] = useState<Source>('typed');
-  const [crankRpm, setCrankRpm] = useState<number | null>(null);
-  const [rpm, setRpm] = useState<number | null>(null);
-  const [plusMinus, setPlusMinus] = useState<number | null>(null);
+  const [source, setSource] = useTyped<Source>('source', 'typed');
+  const [crankRpm, setCrankRpm] = useTyped<number | null>('crank', null);
+  const [rpm, setRpm] = useTyped<number | null>('shaft', null);
+  const [plusMinus, setPlusMinus] = useTyped<number | null>('plus or minus', null);
   const [problem, setProblem] = useState<string | null>(null);
   const [hidden, setHidden] = useState(3);
   const [covered, setCovered] = useState(false);

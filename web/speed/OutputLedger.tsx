@@ -7,6 +7,7 @@ import { rpmFigure } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { FigureField } from '../ledger/FigureField';
 import { TextField } from '../ledger/TextField';
+import { TypedPlace, useTyped } from '../ledger/typed-text';
 import { useSpeeds } from './SpeedsProvider';
 
 interface Props {
@@ -87,7 +88,9 @@ function Charging({ station, ratio }: Props) {
           ))}
         </tbody>
       </table>
-      <PairForm key={points.length} first={['Its speed', 'rev/min', 60_000]} second={['It gives', 'A', 5000]} action="Add point" onAdd={(rpm, amps) => setPoints([...points.filter((point) => point.rpm !== rpm), { rpm, amps }])} />
+      <TypedPlace at="point">
+        <PairForm key={points.length} first={['Its speed', 'rev/min', 60_000]} second={['It gives', 'A', 5000]} action="Add point" onAdd={(rpm, amps) => setPoints([...points.filter((point) => point.rpm !== rpm), { rpm, amps }])} />
+      </TypedPlace>
       <h2>What draws current, {load.toFixed(0)} A switched on</h2>
       <ul className="loads">
         {loads.map((one) => (
@@ -99,18 +102,25 @@ function Charging({ station, ratio }: Props) {
           </li>
         ))}
       </ul>
-      <LoadForm key={`loads ${loads.length}`} />
+      <TypedPlace at="load">
+        <LoadForm key={`loads ${loads.length}`} />
+      </TypedPlace>
     </>
   );
 }
 
 /** Two figures that only mean something together. */
 function PairForm({ first, second, action, onAdd }: { first: [string, string, number]; second: [string, string, number]; action: string; onAdd: (a: number, b: number) => void }) {
-  const [a, setA] = useState<number | null>(null);
-  const [b, setB] = useState<number | null>(null);
+  const [a, setA] = useTyped<number | null>('a', null);
+  const [b, setB] = useTyped<number | null>('b', null);
   const [lacks, setLacks] = useState(false);
   // The button is never greyed out: leaving the second field is what fills it, and that same press must count.
-  const add = () => (a === null || b === null ? setLacks(true) : onAdd(a, b));
+  const add = () => {
+    if (a === null || b === null) return setLacks(true);
+    setA(null);
+    setB(null);
+    onAdd(a, b);
+  };
   return (
     <>
       <div className="fields is-three is-form">
@@ -131,12 +141,14 @@ function PairForm({ first, second, action, onAdd }: { first: [string, string, nu
 
 function LoadForm() {
   const { dispatch } = useBench();
-  const [name, setName] = useState('');
-  const [amps, setAmps] = useState<number | null>(null);
+  const [name, setName] = useTyped('name', '');
+  const [amps, setAmps] = useTyped<number | null>('amps', null);
   const [lacks, setLacks] = useState(false);
   const add = () => {
-    if (amps === null) setLacks(true);
-    else dispatch(edit((d) => putLoad(d, { id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))), name: name.trim() || 'Load', amps, on: true })));
+    if (amps === null) return setLacks(true);
+    setName('');
+    setAmps(null);
+    dispatch(edit((d) => putLoad(d, { id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))), name: name.trim() || 'Load', amps, on: true })));
   };
   return (
     <>

@@ -9,6 +9,7 @@ import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
 import { QuantityField } from '../ledger/QuantityField';
 import { TextField } from '../ledger/TextField';
+import { TypedPlace, useTyped } from '../ledger/typed-text';
 
 const FACES: Record<Surface, string> = { ribbed: 'Ribbed', vee: 'V groove', smooth: 'Smooth', toothed: 'Toothed' };
 const SURFACE_OPTIONS = SURFACES.map((value) => ({ value, label: FACES[value] }));
@@ -47,7 +48,9 @@ export function PulleysAtHand() {
               </li>
             ))}
           </ul>
-          <NewPulley key={pulleys.length} />
+          <TypedPlace at="new pulley">
+            <NewPulley key={pulleys.length} />
+          </TypedPlace>
         </>
       )}
     </section>
@@ -57,14 +60,14 @@ export function PulleysAtHand() {
 function NewPulley() {
   const { unit } = useBench();
   const { add } = useChangePulleys();
-  const [label, setLabel] = useState('');
-  const [role, setRole] = useState('any');
-  const [surface, setSurface] = useState<Surface>('ribbed');
-  const [diameter, setDiameter] = useState(100);
-  const [teeth, setTeeth] = useState(24);
-  const [grooves, setGrooves] = useState<number | undefined>(6);
-  const [set, setSet] = useState('');
-  const [count, setCount] = useState(1);
+  const [label, setLabel] = useTyped('name', '');
+  const [role, setRole] = useTyped('role', 'any');
+  const [surface, setSurface] = useTyped<Surface>('surface', 'ribbed');
+  const [diameter, setDiameter] = useTyped('diameter', 100);
+  const [teeth, setTeeth] = useTyped('teeth', 24);
+  const [grooves, setGrooves] = useTyped<number | null>('grooves', 6);
+  const [set, setSet] = useTyped('set', '');
+  const [count, setCount] = useTyped('count', 1);
   const [lacks, setLacks] = useState(false);
   const keep = () =>
     add.mutate({
@@ -72,9 +75,15 @@ function NewPulley() {
       surface,
       ...(role !== 'any' && { role: role as Role }),
       ...(surface === 'toothed' ? { teeth } : { diameter }),
-      ...(surface === 'ribbed' && grooves !== undefined && { grooves }),
+      ...(surface === 'ribbed' && grooves !== null && { grooves }),
       ...(set.trim() !== '' && { set: set.trim() }),
       ...(count > 1 && { count }),
+    }, {
+      onSuccess: () => {
+        setLabel('');
+        setSet('');
+        setCount(1);
+      },
     });
   return (
     <>
@@ -83,7 +92,7 @@ function NewPulley() {
         <Choice label="Goes on" value={role} options={ROLE_OPTIONS} onChange={setRole} />
         <Choice label="Face" value={surface} options={SURFACE_OPTIONS} onChange={setSurface} />
         {surface === 'toothed' ? <CountField label="Teeth" value={teeth} least={6} most={400} onCommit={(count) => setTeeth(count ?? teeth)} /> : <QuantityField label="Diameter" mm={diameter} unit={unit} onCommit={setDiameter} />}
-        {surface === 'ribbed' && <CountField label="Grooves" value={grooves} most={60} optional onCommit={setGrooves} />}
+        {surface === 'ribbed' && <CountField label="Grooves" value={grooves ?? undefined} most={60} optional onCommit={(many) => setGrooves(many ?? null)} />}
         <CountField label="How many there are" value={count} most={1000} onCommit={(many) => setCount(many ?? 1)} />
         <TextField label="Set, if it belongs to one" value={set} most={80} onChange={setSet} />
       </div>

@@ -11,6 +11,7 @@ import { useCoreRun } from '../bench/use-core-sum';
 import { CountField } from '../ledger/CountField';
 import { FigureField } from '../ledger/FigureField';
 import { StoppedSum } from '../ledger/StoppedSum';
+import { useTyped } from '../ledger/typed-text';
 import { PulleysAtHand } from './PulleysAtHand';
 import { SpeedCompare } from './SpeedCompare';
 import { useSpeeds } from './SpeedsProvider';
@@ -66,9 +67,9 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
   // Start from what its band asks for where it is out of it: at redline above its limit, at idle below its least.
   const fast = placeIn(band, ratio * marks.redline) === 'too-fast' || placeIn(band, ratio * marks.redline) === 'beyond';
   const slow = placeIn(band, ratio * marks.idle) === 'too-slow';
-  const [at, setAt] = useState(fast ? marks.redline : slow ? marks.idle : engineRpm);
-  const [least, setLeast] = useState<number | null>(fast || !slow ? null : band.least);
-  const [most, setMost] = useState<number | null>(fast ? band.continuous : null);
+  const [at, setAt] = useTyped('at', fast ? marks.redline : slow ? marks.idle : engineRpm);
+  const [least, setLeast] = useTyped<number | null>('least', fast || !slow ? null : band.least);
+  const [most, setMost] = useTyped<number | null>('most', fast ? band.continuous : null);
   // Aim a little inside a bound.
   const aim = most !== null && least !== null ? (least + most) / 2 : most ?? least;
   const sizes = aim === null ? [] : sizesFor(drive, station.id, aim, at);

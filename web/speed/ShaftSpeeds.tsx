@@ -1,5 +1,5 @@
 import { Button, Input } from 'antd';
-import { useId, useMemo, useState } from 'react';
+import { useId, useMemo } from 'react';
 import { changeStation, ROLE_LABELS, stationLabel, type Station } from '@emery/core/drive';
 import { bandFindings, bandOf, explainRatio, limitsFor, placeIn, readRatio, speedFindings, speedsOf, type SpeedBand } from '@emery/core/speed';
 import { sectionFor } from '@emery/core/section';
@@ -8,6 +8,7 @@ import { useKeepBand } from '../api/speeds';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { FigureField } from '../ledger/FigureField';
 import { FindingItem } from '../ledger/FindingList';
+import { useTyped } from '../ledger/typed-text';
 import { useSpeeds } from './SpeedsProvider';
 
 interface Props {
@@ -154,7 +155,7 @@ function BeltTable() {
 /** A ratio someone else worked out: right, or which slip it is. */
 function ClaimedRatioField({ station }: { station: Station }) {
   const { drive } = useBench();
-  const [text, setText] = useState('');
+  const [text, setText] = useTyped('ratio', '');
   const id = useId();
   const claim = readRatio(text);
   const explained = claim && explainRatio(drive, station.id, claim);

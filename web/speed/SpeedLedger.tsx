@@ -2,6 +2,7 @@ import { Segmented } from 'antd';
 import { useMemo } from 'react';
 import { speedsOf } from '@emery/core/speed';
 import { useBench } from '../bench/bench-context';
+import { TypedPlace } from '../ledger/typed-text';
 import { lazyPart } from '../parts/lazy-part';
 import { EngineRule } from './EngineRule';
 import { shaftInHand } from './in-hand';
@@ -41,11 +42,13 @@ export default function SpeedLedger() {
     <>
       <EngineRule {...inHand} />
       <Segmented<SpeedsView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
-      {view === 'speeds' && <ShaftSpeeds key={held.station.id} {...inHand} />}
-      {view === 'use' && <UseLedger />}
-      {view === 'output' && <OutputLedger key={held.station.id} {...inHand} />}
-      {view === 'pulleys' && <PulleysLedger {...inHand} />}
-      {view === 'check' && <CheckLedger key={held.station.id} {...inHand} />}
+      <TypedPlace at={`station ${held.station.id} ${view}`}>
+        {view === 'speeds' && <ShaftSpeeds key={held.station.id} {...inHand} />}
+        {view === 'use' && <UseLedger />}
+        {view === 'output' && <OutputLedger key={held.station.id} {...inHand} />}
+        {view === 'pulleys' && <PulleysLedger {...inHand} />}
+        {view === 'check' && <CheckLedger key={held.station.id} {...inHand} />}
+      </TypedPlace>
     </>
   );
 }

@@ -10,11 +10,12 @@ import { Choice } from '../ledger/Choice';
 import { FindingItem } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { LengthInput } from '../ledger/LengthInput';
+import { TypedPlace, useForgetTyped, useTyped } from '../ledger/typed-text';
 
 /** How a pulley's diameter was read, what the readings come to, and a further one. */
 export function DiameterReadings({ station, pulley }: { station: Station; pulley: Pulley }) {
   const { drive, unit, dispatch } = useBench();
-  const [adding, setAdding] = useState(false);
+  const [adding, setAdding] = useTyped('measuring', false);
   const combined = combinedDiameter(drive, pulley.id);
   const readings = (drive.survey?.diameters ?? []).filter((reading) => reading.pulley === pulley.id);
   const differs = combined !== null && Math.abs((pulley.diameter ?? 0) - combined.mm) > 0.05;
@@ -67,7 +68,9 @@ export function DiameterReadings({ station, pulley }: { station: Station; pulley
         </ul>
       )}
       {adding ? (
-        <ReadingForm station={station} pulley={pulley} onDone={() => setAdding(false)} />
+        <TypedPlace at="diameter reading">
+          <ReadingForm station={station} pulley={pulley} onDone={() => setAdding(false)} />
+        </TypedPlace>
       ) : (
         <Button onClick={() => setAdding(true)}>{readings.length === 0 ? 'Measure it: calliper, tape or step' : 'Another reading'}</Button>
       )}
@@ -78,16 +81,21 @@ export function DiameterReadings({ station, pulley }: { station: Station; pulley
 function ReadingForm({ station, pulley, onDone }: { station: Station; pulley: Pulley; onDone: () => void }) {
   const { drive, unit, dispatch } = useBench();
   const others = station.pulleys.filter(({ id, surface }) => id !== pulley.id && surface !== 'toothed');
-  const [method, setMethod] = useState<DiameterMethod>('calliper');
-  const [of, setOf] = useState(others[0]?.id ?? '');
-  const [text, setText] = useState('');
-  const [doubt, setDoubt] = useState('');
+  const [method, setMethod] = useTyped<DiameterMethod>('way', 'calliper');
+  const [of, setOf] = useTyped('rim', others[0]?.id ?? '');
+  const [text, setText] = useTyped('diameter reading', '');
+  const [doubt, setDoubt] = useTyped('doubt', '');
   const [problem, setProblem] = useState('');
   const id = useId();
   const { name, hint } = DIAMETER_WORDS[method];
   const read = text.trim() === '' ? null : parseLength(text, unit);
   const plusMinus = DIAMETER_PLUS_MINUS[method];
 
+  const forget = useForgetTyped();
+  const done = () => {
+    forget();
+    onDone();
+  };
   const add = () => {
     const value = parseLength(text, unit);
     const sigma = doubt.trim() === '' ? { ok: true as const, mm: plusMinus } : parseLength(doubt, unit);
@@ -97,7 +105,7 @@ function ReadingForm({ station, pulley, onDone }: { station: Station; pulley: Pu
     if (sigma.mm <= 0) return setProblem('±: it must be more than zero.');
     const reading: DiameterReading = { id: freeReadingId(drive.survey?.diameters), pulley: pulley.id, method, mm: value.mm, plusMinus: sigma.mm, ...(method === 'step' && { of }), at: new Date().toISOString() };
     dispatch(edit((d) => putDiameter(d, reading)));
-    onDone();
+    done();
   };
 
   return (
@@ -145,7 +153,7 @@ function ReadingForm({ station, pulley, onDone }: { station: Station; pulley: Pu
         <Button type="primary" onClick={add}>
           Add reading
         </Button>
-        <Button onClick={onDone}>Not now</Button>
+        <Button onClick={done}>Not now</Button>
       </div>
     </div>
   );

@@ -5,6 +5,7 @@ import { putObstacle, removeObstacle, type Drive, type Obstacle } from '@emery/c
 import { obstacleLabel } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { QuantityField } from '../ledger/QuantityField';
+import { TypedPlace } from '../ledger/typed-text';
 
 /** What stands in the belt's way and is no pulley: listed, added, measured. */
 export function ObstacleLedger() {
@@ -36,7 +37,11 @@ export function ObstacleLedger() {
           </Button>
         ))}
       </div>
-      {chosen && <ObstacleFields key={chosen.id} obstacle={chosen} />}
+      {chosen && (
+        <TypedPlace at={`obstacle ${chosen.id}`}>
+          <ObstacleFields key={chosen.id} obstacle={chosen} />
+        </TypedPlace>
+      )}
     </div>
   );
 }

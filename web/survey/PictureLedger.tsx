@@ -11,6 +11,7 @@ import { Choice } from '../ledger/Choice';
 import { FindingItem } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { QuantityField } from '../ledger/QuantityField';
+import { TypedPlace } from '../ledger/typed-text';
 import { AddPulley } from './AddPulley';
 import { Fitted } from './Fitted';
 import { pictureInHand } from './picture-in-hand';
@@ -155,7 +156,9 @@ function RimInHand({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
       <p>Put points all round the edge of its rim, on the same edge you measure across.</p>
       <div className="fields">
         {found.surface === 'toothed' ? null : (
-          <QuantityField key={pulley} label="Diameter, where known" mm={found.diameter ?? 0} unit={unit} onCommit={(diameter) => dispatch(edit((d) => changeRim(changePulley(d, pulley, { diameter }), photo.id, pulley, (old) => ({ ...old, known: true }))))} />
+          <TypedPlace at={`pulley ${pulley}`}>
+            <QuantityField key={pulley} label="Diameter, where known" mm={found.diameter ?? 0} unit={unit} onCommit={(diameter) => dispatch(edit((d) => changeRim(changePulley(d, pulley, { diameter }), photo.id, pulley, (old) => ({ ...old, known: true }))))} />
+          </TypedPlace>
         )}
         <div className="field">
           <label className="label" htmlFor={id}>
@@ -282,7 +285,11 @@ function DistanceField({ photo }: { photo: SurveyPhoto }) {
         return putPhoto(d, mm > 0 ? { ...rest, cameraDistance: mm } : (rest as SurveyPhoto));
       }),
     );
-  return <QuantityField label="Lens to crank pulley (0: not measured)" mm={photo.cameraDistance ?? 0} unit={unit} onCommit={set} />;
+  return (
+    <TypedPlace at={`picture ${photo.id}`}>
+      <QuantityField label="Lens to crank pulley (0: not measured)" mm={photo.cameraDistance ?? 0} unit={unit} onCommit={set} />
+    </TypedPlace>
+  );
 }
 
 /** Asks whether the picture is whole: a cut-down one has its middle elsewhere than the camera looked. */

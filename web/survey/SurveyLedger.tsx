@@ -12,6 +12,7 @@ import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { QuantityField } from '../ledger/QuantityField';
 import { StoppedSum } from '../ledger/StoppedSum';
+import { TypedPlace } from '../ledger/typed-text';
 import { lazyPart } from '../parts/lazy-part';
 import { AddPulley } from './AddPulley';
 import { DiameterReadings } from './DiameterReadings';
@@ -77,7 +78,11 @@ function PulleyLedger() {
         <h2>{station ? stationLabel(station) : 'Pulleys'}</h2>
         <AddPulley onAdded={(station, pulley) => select({ kind: 'pulley', station, pulley })} />
       </div>
-      {station ? <StationFields key={station.id} station={station} section={section} /> : drive.stations.length > 0 && <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>}
+      {station ? (
+        <TypedPlace at={`station ${station.id}`}>
+          <StationFields key={station.id} station={station} section={section} />
+        </TypedPlace>
+      ) : drive.stations.length > 0 && <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>}
       {drive.stations.length > 0 && <PulleyTable />}
       {drive.stations.length > 0 && <ObstacleLedger />}
       <CrankWay />
@@ -132,23 +137,25 @@ function StationFields({ station, section }: { station: Station; section: string
           onChange={(id) => select({ kind: 'pulley', station: station.id, pulley: id })}
         />
       )}
-      <div className="fields" key={pulley.id}>
-        {pulley.surface === 'toothed' ? (
-          <CountField label="Teeth" value={pulley.teeth} most={400} onCommit={(teeth) => changeSheave({ teeth: teeth ?? 0 })} />
-        ) : (
-          <QuantityField label={DIAMETERS[pulley.surface]} mm={pulley.diameter ?? 0} unit={unit} onCommit={(diameter) => changeSheave({ diameter })} />
-        )}
-        <Choice label="Surface" value={pulley.surface} options={SURFACES} onChange={(surface) => changeSheave(withSurface(pulley, surface))} />
-        {pulley.surface === 'ribbed' && (
-          <CountField label="Grooves" value={pulley.grooves} most={60} optional hint={pulley.grooves === undefined ? 'not counted yet' : ''} onCommit={(grooves) => changeSheave({ grooves })} />
-        )}
-        {pulley.surface === 'vee' && <QuantityField label="Belt top above rim" mm={pulley.ride ?? 0} unit={unit} signed onCommit={(ride) => changeSheave({ ride })} />}
-        <QuantityField label="Plane, out from crank's" mm={pulley.plane ?? 0} unit={unit} signed onCommit={(plane) => changeSheave({ plane })} />
-        {station.role !== 'crankshaft' && (
-          <Choice label="Must turn" value={station.requires ?? 'any'} options={WAYS} onChange={(way) => change({ requires: way === 'any' ? undefined : way })} />
-        )}
-      </div>
-      {pulley.surface !== 'toothed' && <DiameterReadings key={`${pulley.id} readings`} station={station} pulley={pulley} />}
+      <TypedPlace at={`pulley ${pulley.id}`}>
+        <div className="fields" key={pulley.id}>
+          {pulley.surface === 'toothed' ? (
+            <CountField label="Teeth" value={pulley.teeth} most={400} onCommit={(teeth) => changeSheave({ teeth: teeth ?? 0 })} />
+          ) : (
+            <QuantityField label={DIAMETERS[pulley.surface]} mm={pulley.diameter ?? 0} unit={unit} onCommit={(diameter) => changeSheave({ diameter })} />
+          )}
+          <Choice label="Surface" value={pulley.surface} options={SURFACES} onChange={(surface) => changeSheave(withSurface(pulley, surface))} />
+          {pulley.surface === 'ribbed' && (
+            <CountField label="Grooves" value={pulley.grooves} most={60} optional hint={pulley.grooves === undefined ? 'not counted yet' : ''} onCommit={(grooves) => changeSheave({ grooves })} />
+          )}
+          {pulley.surface === 'vee' && <QuantityField label="Belt top above rim" mm={pulley.ride ?? 0} unit={unit} signed onCommit={(ride) => changeSheave({ ride })} />}
+          <QuantityField label="Plane, out from crank's" mm={pulley.plane ?? 0} unit={unit} signed onCommit={(plane) => changeSheave({ plane })} />
+          {station.role !== 'crankshaft' && (
+            <Choice label="Must turn" value={station.requires ?? 'any'} options={WAYS} onChange={(way) => change({ requires: way === 'any' ? undefined : way })} />
+          )}
+        </div>
+        {pulley.surface !== 'toothed' && <DiameterReadings key={`${pulley.id} readings`} station={station} pulley={pulley} />}
+      </TypedPlace>
       {station.role !== 'crankshaft' && <MayBeLeftOut station={station} />}
       <div className="button-row">
         <Button icon={<PlusOutlined />} onClick={addSheave}>

@@ -1,7 +1,7 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
 import { useId, useState } from 'react';
-import { pulleyLabel, putReading, removeReading, stationOf, type Drive } from '@emery/core/drive';
+import { findPulley, pulleyLabel, putReading, removeReading, stationOf, type Drive } from '@emery/core/drive';
 import { formatInches, formatMm, parseLength, type LengthUnit } from '@emery/core/quantity';
 import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, valueOf, type ReadingKind, type SurveyFit, type SurveyReading } from '@emery/core/survey';
 import { READING_WORDS } from '@emery/core/words';
@@ -9,6 +9,7 @@ import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { LengthInput } from '../ledger/LengthInput';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { TypedPlace, useForgetTyped, useTyped } from '../ledger/typed-text';
 import { firstTape } from './first-tape';
 import { Fitted } from './Fitted';
 
@@ -21,7 +22,9 @@ export function TapeLedger() {
   if (drive.stations.length < 2) return <p className="quiet">Add two pulleys or more, roughly where they sit. Tapes between them then put them right.</p>;
   return (
     <>
-      <ReadingForm key={readings.length} fit={surveyFit} />
+      <TypedPlace at="tape">
+        <ReadingForm key={readings.length} fit={surveyFit} />
+      </TypedPlace>
       {readings.length > 0 && <ReadingTable fit={surveyFit} />}
       {surveyFit && readings.length > 0 && <Fitted fit={surveyFit} />}
     </>
@@ -32,12 +35,14 @@ export function TapeLedger() {
 function ReadingForm({ fit }: { fit: SurveyFit | null }) {
   const { drive, unit, dispatch, setTapeAsked } = useBench();
   const first = firstTape(drive, fit);
-  const [kind, setKind] = useState<ReadingKind>('outer');
-  const [chosen, setChosen] = useState<{ from: string; to: string } | null>(null);
-  const [text, setText] = useState('');
-  const [doubt, setDoubt] = useState('');
+  const [kind, setKind] = useTyped<ReadingKind>('kind', 'outer');
+  const [picked, setChosen] = useTyped<{ from: string; to: string } | null>('between', null);
+  const [text, setText] = useTyped('reading', '');
+  const [doubt, setDoubt] = useTyped('doubt', '');
   const [problem, setProblem] = useState('');
   const id = useId();
+  // One that was taken off the engine meanwhile is no longer meant.
+  const chosen = picked && findPulley(drive, picked.from) && findPulley(drive, picked.to) ? picked : null;
   const { from, to } = chosen ?? first;
   const angular = kind === 'angle';
   const placed = kind === 'x' || kind === 'y';
@@ -50,8 +55,11 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
   };
   const write = (next: string) => {
     setText(next);
+    // What is being written belongs to the tape that was asked for, whatever the fit asks for by then.
+    if (next !== '') setChosen({ from, to });
     setProblem('');
   };
+  const forget = useForgetTyped();
   const submit = () => {
     const value = angular ? angleOf(text) : parseLength(text, unit);
     if (!value.ok) return setProblem(value.problem);
@@ -70,6 +78,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
       at: new Date().toISOString(),
     };
     setTapeAsked(null);
+    forget();
     dispatch(edit((d) => putReading(d, reading)));
   };
 

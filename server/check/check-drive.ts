@@ -1,0 +1,16 @@
+import { readDrive, type Drive, type DriveProblem } from '@emery/core/drive';
+import { sketchOf, type DriveSketch } from '@emery/core/path';
+
+/** A drive that may be stored, with the drawing that lists show of it. */
+export interface CheckedDrive {
+  document: Drive;
+  sketch: DriveSketch;
+}
+
+export type DriveCheck = ({ ok: true } & CheckedDrive) | { ok: false; problems: DriveProblem[] };
+
+/** Reads and draws a drive: a second's work for one at its limits. */
+export function checkDrive(value: unknown): DriveCheck {
+  const reading = readDrive(value);
+  return reading.ok ? { ok: true, document: reading.drive, sketch: sketchOf(reading.drive) } : reading;
+}

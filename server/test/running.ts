@@ -1,0 +1,53 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { randomUUID } from 'node:crypto';
+import type { DataSource } from 'typeorm';
+import { createApp } from '../app';
+import { connect } from '../data-source';
+import { firstRun } from '../demo';
+import { openLog } from '../log';
+
+export interface Answer {
+  status: number;
+  type: string;
+  // Bodies of many shapes; each test says what it expects of its own.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  body: any;
+}
+
+/** A server with a database of its own. */
+export interface Running {
+  data: DataSource;
+  base: string;
+  ask: (method: string, path: string, body?: unknown, headers?: Record<string, string>) => Promise<Answer>;
+  stop: () => Promise<void>;
+}
+
+export const freshDatabase = () => `${process.env['EMERY_TEST_DATABASE']!}emery_${randomUUID().slice(0, 8)}`;
+
+/** Starts one, with the demo shop or an empty one. */
+export async function running(shop: 'demo' | 'empty', { webFolder, logger = openLog(undefined) }: { webFolder?: string; logger?: ReturnType<typeof openLog> } = {}): Promise<Running> {
+  const data = await connect(freshDatabase());
+  await firstRun(data, shop === 'demo');
+  const server: Server = createApp({ data, logger, ...(webFolder !== undefined && { webFolder }) }).listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+  return {
+    data,
+    base,
+    ask: async (method, path, body, headers = {}) => {
+      const response = await fetch(`${base}${path}`, {
+        method,
+        headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
+        ...(body !== undefined && { body: typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body) }),
+      } as RequestInit);
+      const text = await response.text();
+      return { status: response.status, type: response.headers.get('content-type') ?? '', body: text.startsWith('{') ? JSON.parse(text) : text };
+    },
+    stop: async () => {
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await data.destroy();
+    },
+  };
+}
