@@ -11,9 +11,9 @@ export function routeCommand(args: string[]): string {
   const { file, beltId, top } = optionsOf(args);
   const drive = loadDrive(file);
   if (!drive.belts.some(({ id }) => id === beltId)) throw new UsageProblem(`--belt names "${beltId}", and the drive has no such belt`);
-  const { searched, routes } = searchRoutes(drive, beltId, { top });
+  const { searched, routes, complete, sets } = searchRoutes(drive, beltId, { top });
   const printed = routes.map(({ reasons, ...route }) => ({ ...route, reasons: reasons.map((reason) => routeReason(drive, reason)) }));
-  return `${JSON.stringify({ searched, routes: printed }, null, 2)}\n`;
+  return `${JSON.stringify({ searched, complete, sets, routes: printed }, null, 2)}\n`;
 }
 
 function optionsOf(args: string[]): { file: string; beltId: string; top: number } {

@@ -55,10 +55,30 @@ describe('reading a drive file', () => {
     [['belts', 0, 'route', 2, 'pulley'], 'ghost', /^belts\[0\]\.route\[2\]\.pulley: names "ghost", and no station has that pulley/],
     [['belts', 0, 'route', 2, 'side'], 'top', /^belts\[0\]\.route\[2\]\.side: must be one of drive, back/],
     [['belts', 0, 'route'], {}, /^belts\[0\]\.route: must be a list/],
+    [['stations', 1, 'x'], 1e308, /^stations\[1\]\.x: must be a number of millimetres from −100,000 to 100,000/],
+    [['stations', 1, 'y'], -100_001, /^stations\[1\]\.y: must be a number of millimetres from −100,000/],
+    [['speeds'], { redline: 1e300 }, /^speeds\.redline: must be (a speed|200,000)/],
+    [['belts', 0, 'length'], 1e9, /^belts\[0\]\.length: must be a number of millimetres from/],
+    [['stations', 1, 'adjuster'], { kind: 'slide', direction: 1e9, travel: 5 }, /^stations\[1\]\.adjuster\.direction: must be a number of degrees from −3,600/],
+    [['survey'], { photos: [{ id: 'p', hash: 'a'.repeat(64), width: 10, height: 10, rims: [{ pulley: 'crank', points: [[1, 2], [1e150, 2]] }] }] }, /^survey\.photos\[0\]\.rims\[0\]\.points\[1\]: must be a point/],
+    [['belts', 0, 'route'], Array(129).fill({ pulley: 'crank', side: 'drive' }), /^belts\[0\]\.route: must have 128 items at most/],
   ])('%j = %j names the field', (path, value, message) => {
     const found = problems(spoiled(path, value));
     expect(found).toHaveLength(1);
     expect(found[0]).toMatch(message);
+  });
+
+  test('every number in the file has an end: what is beyond any is refused wherever it stands', () => {
+    const whole = { ...sample(), speeds: { idle: 700, cruise: 2000, redline: 5000 }, obstacles: [{ id: 'o', x: 1, y: 2, diameter: 10, to: { x: 3, y: 4 } }], loads: [{ id: 'l', name: 'Lamps', amps: 10 }], speedChecks: [{ id: 'c', station: 'crank', crankRpm: 700, rpm: 700, plusMinus: 1 }], use: { bins: [{ from: 700, to: 800, share: 1 }], kmPerHour: 50 }, survey: { readings: [{ id: 't', kind: 'outer', from: 'crank', to: 'ac', mm: 500, plusMinus: 1 }], diameters: [{ id: 'd', pulley: 'crank', method: 'calliper', mm: 160, plusMinus: 0.1 }] } };
+    expect(problems(whole)).toEqual([]);
+    const ways = (value: unknown, at: (string | number)[] = []): (string | number)[][] => (typeof value === 'number' ? [at] : typeof value === 'object' && value !== null ? Object.entries(value).flatMap(([name, inner]) => ways(inner, [...at, Array.isArray(value) ? Number(name) : name])) : []);
+    const numbers = ways(whole).filter((way) => way[0] !== 'version');
+    expect(numbers.length).toBeGreaterThan(40);
+    for (const way of numbers) {
+      const copy = JSON.parse(JSON.stringify(whole)) as Record<string | number, unknown>;
+      way.slice(0, -1).reduce<Record<string | number, unknown>>((holder, step) => holder[step] as Record<string | number, unknown>, copy)[way.at(-1)!] = 1e308;
+      expect([way.join('.'), problems(copy).length > 0]).toEqual([way.join('.'), true]);
+    }
   });
 
   test('one id for two pulleys', () => {

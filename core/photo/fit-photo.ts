@@ -120,15 +120,19 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
     if (Math.hypot(...apart) > 1) tell('either-tilt', 'watch', { figures: { tilt: tiltDeg(camera), mm: Math.max(...apart.map(Math.abs)) } });
   }
 
+  if (!covariance.every((row, k) => row.every(Number.isFinite) && row[k]! > 0) || !best.unknowns.every(Number.isFinite)) {
+    // Points all over the place come to no camera at all.
+    tell('no-camera', 'fault');
+    return none;
+  }
   const circles = used.map((rim, k): PhotoCircle => {
     const [x, y, radius] = best.unknowns.slice(CAMERA + 3 * k, CAMERA + 3 * k + 3) as [number, number, number];
-    const original = rims.find(({ pulley }) => pulley === rim.pulley)!;
     const at = CAMERA + 3 * k + 2;
     return {
       pulley: rim.pulley, x, y, diameter: 2 * radius, known: rim.known !== null,
       plusMinus: spreadFromMiddle(covariance, k),
       diameterPlusMinus: 2 * Math.sqrt(agreed.excess * best.covariance.get(at, at)),
-      off: original.index.filter((index) => !rim.index.includes(index)),
+      off: marked.find(({ pulley }) => pulley === rim.pulley)!.points.flatMap((_, index) => (rim.index.includes(index) ? [] : [index])),
     };
   });
   for (const { pulley, off } of circles) if (off.length > 0) tell('point-off', 'watch', { pulley, figures: { points: off.length } });
@@ -201,18 +205,26 @@ function offKnown({ known }: Rim, { unknowns, covariance }: Refined, k: number):
   return own < 0.999 ? Math.abs((unknowns[at]! - known.radius) / known.sigma) / Math.sqrt(1 - own) : 0;
 }
 
+/** A point further outside the picture than half its long side was never put on a rim: it is told as off, and nothing is worked out from it. */
+function isNear({ width, height }: SurveyPhoto, [x, y]: PicturePoint): boolean {
+  const margin = Math.max(width, height) / 2;
+  return x >= -margin && y >= -margin && x <= width + margin && y <= height + margin;
+}
+
 function rimsOf(drive: Drive, photo: SurveyPhoto): Rim[] {
   const pulleys = pulleysById(drive);
   const crank = drive.stations.find(({ role }) => role === 'crankshaft') ?? drive.stations[0];
   const datum = crank?.pulleys[0]?.plane ?? 0;
   return (photo.rims ?? []).flatMap(({ pulley: id, points, known }) => {
     const placed = pulleys.get(id);
-    const ellipse = fitEllipse(points);
+    const index = points.flatMap((point, k) => (isNear(photo, point) ? [k] : []));
+    const near = index.map((k) => points[k]!);
+    const ellipse = fitEllipse(near);
     if (!placed || !ellipse || ellipse.b < 1) return [];
     const belt = drive.belts.find(({ route }) => route.some((stop) => stop.pulley === id)) ?? drive.belts[0];
     const radius = bodyRadiusMm(placed.pulley, belt ? sectionFor(belt.section, belt.sectionOverrides) : null);
     const sigma = (combinedDiameter(drive, id)?.plusMinus ?? DIAMETER_DOUBT) / 2;
-    return [{ pulley: id, points: [...points], index: points.map((_, k) => k), z: (placed.pulley.plane ?? 0) - datum, ellipse, known: known && radius > 0 ? { radius, sigma } : null }];
+    return [{ pulley: id, points: near, index, z: (placed.pulley.plane ?? 0) - datum, ellipse, known: known && radius > 0 ? { radius, sigma } : null }];
   });
 }
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { driveOf, SERPENTINE } from '../drive/examples';
 import { readDrive, type Drive } from '../drive';
+import { fitSurvey } from '../survey';
 import { fitEllipse, fitPhoto, squareUp, toPicture, toPlane, type Camera, type PicturePoint, type SurveyPhoto } from './index';
 
 const WIDTH = 1600;
@@ -274,4 +275,28 @@ test.each<[string, number, boolean | undefined]>([
   }
   expect(inTwo / all).toBeGreaterThan(0.85);
   expect(inThree / all).toBeGreaterThan(0.97);
+});
+
+test('points anywhere on and off the picture come to an end: a fit or a finding, no throw and no NaN', () => {
+  const drive = truth();
+  const sound = pictured(drive, camera(0.2, 1), { noise: 1, known: ['crank', 'ac'] });
+  const place = fc.oneof(fc.double({ min: -100_000, max: 100_000, noNaN: true }), fc.double({ min: -800, max: 2400, noNaN: true }));
+  fc.assert(
+    fc.property(fc.array(fc.tuple(fc.nat(), fc.nat(), place, place), { minLength: 1, maxLength: 6 }), (wild) => {
+      const rims = sound.rims!.map((rim) => ({ ...rim, points: [...rim.points] }));
+      for (const [r, k, x, y] of wild) rims[r % rims.length]!.points[k % 12] = [x, y];
+      const photo = { ...sound, rims };
+      const there = { ...drive, survey: { readings: [], photos: [photo] } };
+      const fit = fitSurvey(there, []);
+      expect(JSON.stringify(fit.stations)).not.toMatch(/null,"y"|NaN/);
+      // A point far off the picture is told as off, wherever the fit stands.
+      const seen = fitPhoto(there, photo);
+      for (const { pulley, off, ...circle } of seen.circles) {
+        expect(Object.values(circle).every((value) => typeof value === 'boolean' || Number.isFinite(value))).toBe(true);
+        const far = rims.find((rim) => rim.pulley === pulley)!.points.flatMap(([x, y], k) => (Math.max(Math.abs(x - WIDTH / 2), Math.abs(y - HEIGHT / 2)) > 2 * WIDTH ? [k] : []));
+        expect(off).toEqual(expect.arrayContaining(far));
+      }
+    }),
+    { numRuns: 40 },
+  );
 });

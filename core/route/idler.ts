@@ -45,7 +45,7 @@ export interface IdlerWish {
 /** Between tries, mm: first over the whole region, or wider where that would be more than so many tries; then ever finer about the best of each span. */
 const STEP = 16;
 const FINEST = 1.5;
-const MOST_TRIES = 16_000;
+const MOST_TRIES = 8000;
 /** Kept clear round an idler for its bolt and the belt, mm. */
 const ROOM = 12;
 const NONE: IdlerSearch = { tried: 0, stepMm: STEP, proposals: [], cancelled: false };

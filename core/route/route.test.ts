@@ -2,6 +2,7 @@ import { driveOf, SERPENTINE, type Stop } from '../drive/examples';
 import type { Drive, RouteStop } from '../drive/types';
 import { solveBelt } from '../path';
 import { carriedBy } from './carried';
+import { proposeIdlers } from './idler';
 import { searchRoutes } from './search';
 
 const cw = (stops: Stop[]): Drive => driveOf(stops, { route: [] }, { crankRotation: 'cw' });
@@ -120,4 +121,30 @@ test('an optional accessory that would turn the wrong way is left off, with the 
   expect(routes.length).toBe(1);
   expect(routes[0]!.route).toEqual([{ pulley: 'crank', side: 'drive' }, { pulley: 'alt', side: 'drive' }]);
   expect(routes[0]!.reasons).toContainEqual({ code: 'cannot-turn', pulley: 'pump' });
+});
+
+describe('a search that is too much for anybody ends by itself and says so', () => {
+  /** So many pulleys on a ring that all but four may be left off. */
+  const ring = (count: number): Drive => {
+    const drive = cw(Array.from({ length: count + 4 }, (_, k): Stop => [k === 0 ? 'crank' : `p${k}`, 2000 * Math.cos((2 * Math.PI * k) / (count + 4)), 2000 * Math.sin((2 * Math.PI * k) / (count + 4)), 60, 'drive']));
+    return { ...drive, stations: drive.stations.map((station, k) => ({ ...station, ...(k > 3 && { optional: true }) })) };
+  };
+
+  test('with few that may be left off it looks at every way; with many at those that leave off fewest', () => {
+    expect(searchRoutes(ring(4), 'main')).toMatchObject({ complete: true, sets: { looked: 16, of: 16 } });
+    const much = searchRoutes(ring(40), 'main');
+    expect(much).toMatchObject({ complete: false, cancelled: false, sets: { of: 2 ** 40 } });
+    const some = searchRoutes(ring(11), 'main', { top: 5 });
+    expect(some.complete).toBe(false);
+    expect(some.sets.looked).toBeLessThan(some.sets.of);
+  });
+
+  test('places for an idler are tried wider apart where a shaft stands far off', () => {
+    const near = proposeIdlers(cw(SERPENTINE), 'main');
+    expect(near.stepMm).toBe(16);
+    const drive = driveOf(SERPENTINE, {}, { crankRotation: 'cw' });
+    const far = proposeIdlers({ ...drive, stations: drive.stations.map((station) => (station.id === 'alt' ? { ...station, x: 60_000, y: 90_000 } : station)) }, 'main');
+    expect(far.tried).toBeLessThan(20_000);
+    expect(far.stepMm).toBeGreaterThan(100);
+  });
 });

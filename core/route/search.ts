@@ -38,7 +38,7 @@ export interface RouteSearch {
 }
 
 /** A search ends after so many steps, and so many belts solved: some seconds. Those of a drive with a few optional parts take far fewer. */
-const MOST_STEPS = 20_000_000;
+const MOST_STEPS = 10_000_000;
 const MOST_ROUTES = 2000;
 /** What looking at a set at all is worth, in steps. */
 const STEPS_A_SET = 100;

@@ -15,6 +15,8 @@ export function photoWords(drive: Drive, finding: PhotoFinding, unit: LengthUnit
       return { title: `${name} needs points all round its rim.`, why: `${number('points')} so far; five tell an ellipse.`, todo: 'Spread them; eight is better.' };
     case 'no-known-diameter':
       return { title: 'No marked pulley has a known diameter.', why: 'The picture has no scale without one.', todo: 'Measure one, and switch "Diameter known" on for it.' };
+    case 'no-camera':
+      return { title: 'The points do not go together.', why: 'No place of the camera explains them, so nothing is taken from this picture.', todo: 'Look for points off their rims, and put them again.' };
     case 'scale-unchecked':
       return { title: `Only ${name} gives the scale.`, why: 'Nothing checks it.', todo: 'A second known pulley would show a slip.' };
     case 'known-disagrees':

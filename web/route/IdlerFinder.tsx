@@ -48,6 +48,7 @@ export default function IdlerFinder({ drive, source, onClose }: { drive: Drive; 
       </div>
       {!search && !stopped && <Progress percent={Math.round((progress ?? 0) * 100)} showInfo={false} aria-label="Share of the places tried" />}
       <StoppedSum stopped={stopped} />
+      {search && search.stepMm > 20 && <p className="quiet">The belt reaches far, so places were tried {formatLength(search.stepMm, unit, 0)} apart at first. A better one may lie between.</p>}
       {search?.proposals.length === 0 && <p className="finding is-note">No place for this idler gives the pulley with least wrap more, with room for it and the belt still running. Another size may, or another route.</p>}
       <ol className="routes">
         {search?.proposals.map((proposal, index) => {

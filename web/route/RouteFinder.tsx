@@ -41,6 +41,11 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
       </div>
       {!search && !stopped && <Progress percent={Math.round((progress ?? 0) * 100)} showInfo={false} aria-label="Share of the search done" />}
       <StoppedSum stopped={stopped} />
+      {search && !search.complete && (
+        <p className="finding is-watch">
+          <strong>Not every route was looked at.</strong> {search.sets.of > 1 ? `There are ${search.sets.of.toLocaleString('en')} ways to leave parts off; the ${search.sets.looked.toLocaleString('en')} that leave off fewest were looked at. Mark fewer parts as ones that may be left out.` : 'There are too many pulleys to try every order.'}
+        </p>
+      )}
       {search?.routes.length === 0 && (
         <p className="finding is-watch">
           <strong>No route goes over all these pulleys.</strong> Mark an idler as one that may be left off, or check sizes, planes and the way each must turn.
