@@ -1,5 +1,5 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -82,4 +82,51 @@ test('a taken port and a wrong option are one clear line', async () => {
   expect(run('--port', 'http')).toMatchObject({ status: 1, stderr: 'emery: --port must be a whole number from 1 to 65535, not http\n' });
   expect(run('--prot', '1').stderr).toMatch(/^emery: Unknown option '--prot'.*\n$/);
   holder.close();
+});
+
+const serverOf = (child: ChildProcess) => Number(spawnSync('pgrep', ['-P', String(child.pid), '-f', 'server/main.ts'], { encoding: 'utf8' }).stdout.trim().split('\n')[0]);
+
+test('a server that dies is started again on its port; one that keeps dying ends the command with a failure', async () => {
+  const emery = await start('--port', String(await freePort()));
+  let said = '';
+  emery.process.stderr!.on('data', (data: Buffer) => (said += String(data)));
+  const total = await vehicles(emery.address);
+  process.kill(serverOf(emery.process), 'SIGKILL');
+  await expect.poll(() => vehicles(emery.address).catch(() => -1), { timeout: 60_000 }).toBe(total);
+  expect(said).toMatch(/The server ended by itself \(SIGKILL\); starting it again/);
+  for (let times = 0; times < 5; times += 1) {
+    await expect.poll(() => vehicles(emery.address).catch(() => -1), { timeout: 60_000 }).toBe(total);
+    process.kill(serverOf(emery.process), 'SIGKILL');
+  }
+  expect(await emery.ended).toBe(1);
+  expect(said).toMatch(/emery: the server keeps ending \(SIGKILL\)\. What was acknowledged is saved/);
+  expect(databases()).toBe('0');
+});
+
+test('of two started at once on one port the second is told at once; stopping one of two takes no time', async () => {
+  const port = String(await freePort());
+  const first = spawn(process.execPath, ['scripts/start.mjs', '--port', port], { cwd: ROOT, env: { ...process.env, EMERY_STATE: state, EMERY_DATABASE_URL: '' } });
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  const second = spawnSync(process.execPath, ['scripts/start.mjs', '--port', port], { cwd: ROOT, encoding: 'utf8', timeout: 20_000, env: { ...process.env, EMERY_STATE: state } });
+  expect(second).toMatchObject({ status: 1, stderr: `emery: another Emery is running or just starting on port ${port}. Choose another port: npm start -- --port ${Number(port) + 1}\n` });
+  await new Promise<void>((resolve) => first.stdout.on('data', (data: Buffer) => String(data).includes('http') && resolve()));
+  const other = await start('--port', String(await freePort()));
+  const ended = new Promise((resolve) => first.once('exit', resolve));
+  first.kill('SIGINT');
+  // With the other one still running, the database goes on: nobody waits for it.
+  expect(await Promise.race([ended, new Promise((resolve) => setTimeout(() => resolve('late'), 15_000))])).toBe(0);
+  expect(await vehicles(other.address)).toBeGreaterThanOrEqual(0);
+  other.process.kill('SIGINT');
+  await other.ended;
+});
+
+test('a folder that cannot be written is one clear line; an emptied credentials file is made anew', async () => {
+  const nowhere = spawnSync(process.execPath, ['scripts/start.mjs', '--port', String(await freePort())], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, EMERY_STATE: '/dev/null/emery' } });
+  expect(nowhere).toMatchObject({ status: 1, stderr: expect.stringMatching(/^emery: the folder \/dev\/null\/emery cannot be written \(\w+\)\. .*EMERY_STATE\.\n$/) as unknown as string });
+  mkdirSync(path.join(state, 'database'), { recursive: true });
+  writeFileSync(path.join(state, 'database', 'credentials.json'), '');
+  const emery = await start('--port', String(await freePort()));
+  expect(await vehicles(emery.address)).toBeGreaterThanOrEqual(0);
+  emery.process.kill('SIGINT');
+  expect(await emery.ended).toBe(0);
 });

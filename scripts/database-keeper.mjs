@@ -27,6 +27,8 @@ const starts = [];
 const server = await hold(socketName('keeper', folder), (client) => {
   clients.add(client);
   client.on('error', () => undefined);
+  // One that is about to go asks whether it is the last.
+  client.on('data', () => client.write(`${JSON.stringify({ others: clients.size - 1 })}\n`));
   client.on('close', () => {
     clients.delete(client);
     closeWhenIdle(250);
@@ -50,9 +52,7 @@ try {
 
 /** Makes the data folder, in a place of its own until it is whole, so that a cut-off first run leaves nothing half made. */
 async function initialise() {
-  if (!existsSync(path.join(folder, 'credentials.json'))) {
-    writeWhole('credentials.json', JSON.stringify({ user: 'emery', password: randomBytes(18).toString('hex') }));
-  }
+  if (!credentials()) writeWhole('credentials.json', JSON.stringify({ user: 'emery', password: randomBytes(18).toString('hex') }));
   if (existsSync(data)) return;
   const fresh = `${data}-making`;
   rmSync(fresh, { recursive: true, force: true });
@@ -75,7 +75,7 @@ async function start() {
   starts.push(Date.now());
   makeScratch();
   const port = await freePort();
-  const { user, password } = JSON.parse(readFileSync(path.join(folder, 'credentials.json'), 'utf8'));
+  const { user, password } = credentials();
   const accounts = ['127.0.0.1', 'localhost'].flatMap((host) => [
     `CREATE USER IF NOT EXISTS '${user}'@'${host}' IDENTIFIED BY '${password}';`,
     `ALTER USER '${user}'@'${host}' IDENTIFIED BY '${password}';`,
@@ -120,6 +120,16 @@ async function restart(ended) {
   } catch (error) {
     log(error.stack);
     await close(1);
+  }
+}
+
+/** The account that the server logs in with; null where there is none or the file is spoiled, and a new one is made, which the database takes on at its start. */
+function credentials() {
+  try {
+    const { user, password } = JSON.parse(readFileSync(path.join(folder, 'credentials.json'), 'utf8'));
+    return /^\w+$/.test(user) && /^[0-9a-f]{12,}$/.test(password) ? { user, password } : null;
+  } catch {
+    return null;
   }
 }
 

@@ -4,39 +4,56 @@ import { parseArgs } from 'node:util';
 import { buildInterface } from './lib/build.mjs';
 import { databaseInUse, openDatabase, setDatabaseAside } from './lib/database.mjs';
 import { DATABASE_PROGRAMS, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
-import { STATE } from './lib/paths.mjs';
+import { hold, socketName } from './lib/lock.mjs';
+import { ensureState, STATE } from './lib/paths.mjs';
 import { main, SetupProblem } from './lib/run.mjs';
 import { startServer } from './lib/serve.mjs';
 
 const DEFAULT_PORT = 4680;
+/** A server that ended by itself more often than this within a minute is not started again. */
+const MOST_ENDS = 5;
 
 /** npm start: installs what is missing, builds, starts the database and the server, and stops them again. */
 await main(async () => {
   const { port, fresh } = readOptions();
   checkNode();
+  await holdPort(port);
   await checkPort(port);
+  ensureState();
   const given = process.env.EMERY_DATABASE_URL || undefined;
   if (fresh && given) throw new SetupProblem('--fresh makes a new database of our own; with EMERY_DATABASE_URL set, name an empty database there instead.');
   await ensureNpmPackages();
   if (!given) await ensurePrograms(DATABASE_PROGRAMS);
   const webFolder = await buildInterface();
   if (fresh) await startEmpty();
+  const stop = new Promise((resolve) => {
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => resolve('stop'));
+  });
   const database = given ? null : await openDatabase();
-  const server = await startServer({
-    databaseUrl: given ?? database.url('emery'),
-    port,
-    webFolder,
-    logs: path.join(STATE, 'logs'),
-    shop: fresh ? 'empty' : 'demo',
-  }).catch(async (error) => {
+  const logs = path.join(STATE, 'logs');
+  const run = () => startServer({ databaseUrl: given ?? database.url('emery'), port, webFolder, logs, shop: fresh ? 'empty' : 'demo' });
+  let server = await run().catch(async (error) => {
     await database?.close();
     throw error;
   });
   process.stdout.write(`Emery is at http://127.0.0.1:${server.port}\nCtrl+C stops it.\n`);
-  await new Promise((resolve) => {
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve);
-    server.ended.then(resolve);
-  });
+  const ends = [];
+  for (;;) {
+    const what = await Promise.race([stop, server.ended]);
+    if (what === 'stop') break;
+    ends.push(Date.now());
+    const how = `${what.signal ?? `exit code ${what.code}`}${what.said ? `: ${what.said.split('\n').at(-1).slice(0, 200)}` : ''}`;
+    if (ends.filter((at) => at > Date.now() - 60_000).length > MOST_ENDS) {
+      await database?.close();
+      throw new SetupProblem(`the server keeps ending (${how}). What was acknowledged is saved. Its log is ${path.join(logs, 'server.log')}`);
+    }
+    process.stderr.write(`The server ended by itself (${how}); starting it again …\n`);
+    server = await run().catch(async (error) => {
+      await database?.close();
+      throw error;
+    });
+    process.stderr.write('It is running again.\n');
+  }
   await server.stop();
   await database?.close();
   process.stdout.write('Emery has stopped; everything is saved.\n');
@@ -58,6 +75,14 @@ function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 19)) throw new SetupProblem(`Node ${process.versions.node} is too old; Emery needs 20.19 or later.`);
   if (process.platform !== 'linux') throw new SetupProblem('Emery starts its own MariaDB from Debian packages, so it needs Debian or a system like it.');
+}
+
+/** Of two that are started at once on one port the second hears it now, not once the first listens. */
+async function holdPort(port) {
+  const held = await hold(socketName('port', String(port)));
+  // Held for as long as this process lives, and no reason for it to live on.
+  held?.unref();
+  if (!held) throw new SetupProblem(`another Emery is running or just starting on port ${port}. Choose another port: npm start -- --port ${port + 1}`);
 }
 
 /** Says that a port is taken before the long steps, not after them. */

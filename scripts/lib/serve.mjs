@@ -24,7 +24,8 @@ export function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'de
   });
   let complaint = '';
   child.stderr.on('data', (data) => (complaint = (complaint + data).slice(-4000)));
-  const ended = new Promise((resolve) => child.once('exit', (code) => resolve(code ?? 1)));
+  /** How it ended: exit code or signal, and the last it said. */
+  const ended = new Promise((resolve) => child.once('exit', (code, signal) => resolve({ code, signal, said: complaint.trim() })));
   return new Promise((resolve, reject) => {
     child.once('message', ({ port: listening, error }) => {
       if (error === 'EADDRINUSE') reject(new SetupProblem(`port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}`));
@@ -42,6 +43,6 @@ export function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'de
         });
       }
     });
-    ended.then(() => reject(new SetupProblem(complaint.trim() || 'the server ended at once')));
+    ended.then(({ said }) => reject(new SetupProblem(said || 'the server ended at once')));
   });
 }
