@@ -6,6 +6,10 @@ test('a row gives section, ribs and length apart, or all by its marking', () => 
   expect(readStockRow({ section: 'AV13', length: '49 1/4"' })).toMatchObject({ ok: true, belt: { ribs: null, lengthMm: 1250.95 } });
 });
 
+test.each([['14.50', 14.5], ['14,50', 14.5], ['€ 1,234.50', 1234.5], ['1.234,50', 1234.5], ['0,125', 0.125], ['1234', 1234]])('a price of %j', (price, value) => {
+  expect(readStockRow({ marking: '6PK1805', price })).toMatchObject({ ok: true, belt: { price: value } });
+});
+
 test.each<[Record<string, string>, RegExp]>([
   [{}, /^section: is missing/],
   [{ section: 'ZZ', length: '900' }, /^section: "ZZ" is none/],
@@ -17,6 +21,8 @@ test.each<[Record<string, string>, RegExp]>([
   [{ marking: 'nothing known' }, /^marking:/],
   [{ marking: '6PK1805', shelf: '-1' }, /^shelf:/],
   [{ marking: '6PK1805', price: '-4' }, /^price:/],
+  [{ marking: '6PK1805', price: '1,234' }, /^price: "1,234" can be read two ways/],
+  [{ section: 'PK', ribs: '6', length: '1,805' }, /^length: 1,805 could be/],
   [{ marking: '6PK1805', code: 'x'.repeat(61) }, /^code:/],
 ])('a bad row is told by its column: %j', (row, problem) => {
   const read = readStockRow(row);

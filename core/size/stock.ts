@@ -41,11 +41,21 @@ export function readStockRow(row: Readonly<Record<string, string | undefined>>):
   if (!length) return bad('length: is missing; give it, or a marking');
   if (!length.ok) return bad(`length: ${length.problem}`);
   if (length.mm < 100 || length.mm > 20_000) return bad('length: 100 to 20,000 mm is accepted');
-  const price = cell('price') === '' ? null : Number(cell('price').replace(/[^\d.,-]/g, '').replace(',', '.'));
+  const price = cell('price') === '' ? null : priceOf(cell('price'));
+  if (price === 'unclear') return bad(`price: "${cell('price')}" can be read two ways; write it without parting the thousands`);
   if (price !== null && !(price >= 0 && price < 1e6)) return bad('price: a figure of 0 or more is accepted');
   const shelf = cell('shelf') === '' ? 0 : Number(cell('shelf'));
   if (!Number.isInteger(shelf) || shelf < 0 || shelf > 9999) return bad('shelf: a whole number from 0 to 9999 is accepted');
   const code = fromCell(cell('code'));
   if (code.length > 60) return bad('code: 60 characters at most are accepted');
   return { ok: true, belt: { section, ribs: known.kind === 'ribbed' ? ribs : null, lengthMm: Math.round(length.mm * 100) / 100, code, price, shelf } };
+}
+
+/** A price as it is written here or there; NaN for what is none, 'unclear' for one sign before three figures, which may part the thousands or begin the cents. */
+function priceOf(text: string): number | 'unclear' {
+  const figures = text.replace(/[^\d.,-]/g, '');
+  if (/^\d{1,3}[.,]\d{3}$/.test(figures) && !figures.startsWith('0')) return 'unclear';
+  if (/^[1-9]\d{0,2}(,\d{3})+(\.\d+)?$/.test(figures)) return Number(figures.replaceAll(',', ''));
+  if (/^[1-9]\d{0,2}(\.\d{3})+(,\d+)?$/.test(figures)) return Number(figures.replaceAll('.', '').replace(',', '.'));
+  return Number(figures.replace(',', '.'));
 }

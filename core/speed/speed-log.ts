@@ -37,6 +37,8 @@ export interface LogColumns {
   unitS: number;
   /** True where the first row is a heading. */
   heading: boolean;
+  /** True where commas part the columns, so that one within a cell parts the thousands. */
+  commas?: boolean;
 }
 
 /** Finds the columns by their headings, or takes the first two where the first row is figures already. Null where neither works. */
@@ -99,10 +101,10 @@ function engineSpeedness(name: string): number {
 }
 
 /** Adds one row. The time to the next row is spent at the mean of the two speeds. Time that runs backwards starts anew. */
-export function addLogRow(log: SpeedLog, row: readonly string[], { time, rpm, unitS }: LogColumns, line: number): void {
+export function addLogRow(log: SpeedLog, row: readonly string[], { time, rpm, unitS, commas = false }: LogColumns, line: number): void {
   if (row.length === 1 && row[0]!.trim() === '') return;
   log.rows += 1;
-  const [s, speed] = [readTime(row[time] ?? '', unitS), readRpm(row[rpm] ?? '')];
+  const [s, speed] = [readTime(row[time] ?? '', unitS), readRpm(row[rpm] ?? '', commas)];
   if (s === null || speed === null) {
     log.bad += 1;
     if (log.firstBad.length < 5) log.firstBad.push({ line, text: row.join(',').slice(0, 80) });
@@ -146,8 +148,11 @@ function number(text: string): number | null {
   return tidy === '' || !Number.isFinite(value) ? null : value;
 }
 
-function readRpm(text: string): number | null {
-  const value = number(text);
+/** A speed; null for what is none, and for one that may as well be a thousand times as much, such as 1,234 where commas are decimal: no running engine turns at 1.2. */
+function readRpm(text: string, commas = false): number | null {
+  const grouped = /^\d{1,3}(,\d{3})+(\.\d+)?$/.test(text.trim());
+  if (!commas && grouped && Number(text.trim().replace(',', '.')) < STANDS_RPM && !text.trim().startsWith('0')) return null;
+  const value = number(commas && grouped ? text.replaceAll(',', '') : text);
   return value === null || value < 0 || value >= ABSURD_RPM ? null : value;
 }
 

@@ -4,6 +4,7 @@ import { answerFor, sizeBelt, sizeTogether, type SizeAnswer, type TogetherAnswer
 import { choosePulleys, type PulleyAtHand, type PulleySearch, type ShopBands, type SpeedTarget } from '@emery/core/speed';
 import { fitSurvey, type SurveyFit } from '@emery/core/survey';
 import { readSpeedLog, type SpeedLogRead } from '../speed/read-speed-log';
+import { readStockFile, type StockFileRead } from '../stock/read-stock-file';
 
 /** The long sums, run beside the page. What goes in and out is plain data; cancelling is ending the worker. */
 export interface CoreTasks {
@@ -14,6 +15,7 @@ export interface CoreTasks {
   routes: { input: { drive: Drive; belt: string; top: number }; output: RouteSearch };
   pulleys: { input: { drive: Drive; targets: readonly SpeedTarget[]; atHand: readonly PulleyAtHand[]; bands: ShopBands; changes: number }; output: PulleySearch };
   log: { input: File; output: SpeedLogRead };
+  stock: { input: File; output: StockFileRead };
   /** Nothing: has the worker's code fetched while the server is there. */
   nothing: { input: null; output: null };
 }
@@ -32,6 +34,7 @@ const RUN: { [T in CoreTask]: (input: CoreTasks[T]['input'], onProgress: (share:
   routes: ({ drive, belt, top }, onProgress) => searchRoutes(drive, belt, { top, onProgress }),
   pulleys: ({ drive, targets, atHand, bands, changes }, onProgress) => choosePulleys(drive, targets, atHand, { bands, changes, onProgress }),
   log: readSpeedLog,
+  stock: readStockFile,
   nothing: () => null,
 };
 

@@ -2,9 +2,13 @@ import { bodyRadiusMm, sectionFor } from '@emery/core/section';
 import { pulleysById, type Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
 
+/** Signs that no XML may hold, as a name that came in with a file may. */
+// eslint-disable-next-line no-control-regex
+const NOT_XML = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
+
 /** The card as a file of its own: the drawing on the page, with the styles it needs inside. */
 export function svgText(card: SVGSVGElement): string {
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${new XMLSerializer().serializeToString(card)}\n`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${new XMLSerializer().serializeToString(card).replace(NOT_XML, ' ')}\n`;
 }
 
 /** The card as an A4 PDF. */

@@ -1,3 +1,4 @@
+import { svgText } from './card-files';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseDrive, type Drive } from '@emery/core/drive';
@@ -45,4 +46,12 @@ test('the release goes from the free end of the arm to the full one, whichever w
 
 test('a route that cannot be run says so instead of a length', () => {
   expect(text(demo('6-parish-minibus')).join(' ')).toContain('No length: this route cannot be run');
+});
+
+test('a name with signs that no XML may hold still makes a file that opens', () => {
+  const card = document.createElementNS('http://www.w3.org/2000/svg', 'svg');
+  card.append('Bell\u0007 tab\u0009 half \uD83D pair \uD83D\uDE9A');
+  const parsed = new DOMParser().parseFromString(svgText(card), 'image/svg+xml');
+  expect(parsed.querySelector('parsererror')).toBeNull();
+  expect(parsed.documentElement.textContent).toBe('Bell  tab\u0009 half   pair \uD83D\uDE9A');
 });

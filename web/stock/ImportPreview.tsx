@@ -4,6 +4,7 @@ import { ask } from '../api/client';
 import type { StockFile } from './read-stock-file';
 
 const SHOWN = 8;
+const counted = (count: number, what: string) => `${count.toLocaleString('en')} ${what}${count === 1 ? '' : 's'}`;
 
 /** What a CSV list holds before it is taken in: rows that are read, and rows that are not, with the reason. */
 export function ImportPreview({ file, onClose, onTaken }: { file: StockFile; onClose: () => void; onTaken: () => Promise<void> }) {
@@ -25,8 +26,10 @@ export function ImportPreview({ file, onClose, onTaken }: { file: StockFile; onC
   return (
     <section className="sheet stock-sheet" aria-label="What the file holds">
       <h2>
-        {file.name}: {file.good.length.toLocaleString('en')} belts{file.bad.length > 0 && `, ${file.bad.length.toLocaleString('en')} rows not understood`}
+        {file.name}: {counted(file.good.length, 'belt')}
+        {file.bad.length > 0 && `, ${counted(file.bad.length, 'row')} not understood`}
       </h2>
+      {file.note && <p className="finding is-watch">{file.note}</p>}
       {file.bad.length > 0 && (
         <ul className="findings" aria-label="Rows not understood">
           {file.bad.slice(0, SHOWN).map(({ line, text, problem: why }) => (
@@ -53,7 +56,7 @@ export function ImportPreview({ file, onClose, onTaken }: { file: StockFile; onC
       )}
       <div className="button-row is-after">
         <Button type="primary" loading={busy} disabled={file.good.length === 0} onClick={() => void take()}>
-          Take in {file.good.length.toLocaleString('en')} belts
+          Take in {counted(file.good.length, 'belt')}
         </Button>
         <Button onClick={onClose}>Cancel</Button>
       </div>

@@ -1,5 +1,5 @@
 import { DeleteOutlined, DownloadOutlined, SearchOutlined, UploadOutlined } from '@ant-design/icons';
-import { App as AntApp, Button, Input, Spin } from 'antd';
+import { App as AntApp, Button, Input, Progress, Spin } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -8,10 +8,12 @@ import { ask } from '../api/client';
 import { useShop } from '../api/shop';
 import { useStock } from '../api/stock';
 import { Choice } from '../ledger/Choice';
+import { useCoreRun } from '../bench/use-core-sum';
 import { LengthFigure } from '../ledger/LengthFigure';
+import { StoppedSum } from '../ledger/StoppedSum';
 import { UnitSwitch } from '../shop/UnitSwitch';
 import { ImportPreview } from './ImportPreview';
-import { readStockFile, type StockFile } from './read-stock-file';
+import type { StockFile } from './read-stock-file';
 import '../bench/bench.css';
 import '../ledger/ledger.css';
 import '../shop/shop.css';
@@ -34,16 +36,23 @@ export default function StockPage() {
   const total = list.data?.pages[0]?.total ?? 0;
   const again = () => client.invalidateQueries({ queryKey: ['stock'] });
 
-  const choose = async (chosen: File | undefined) => {
+  const [problem, setProblem] = useState('');
+  const { progress, stopped, run, cancel } = useCoreRun('stock', (read) => {
+    if (read.ok) setFile(read.file);
+    else setProblem(read.problem);
+  });
+  const choose = (chosen: File | undefined) => {
     if (!chosen) return;
-    try {
-      setFile(await readStockFile(chosen));
-    } catch (error) {
-      void message.error((error as Error).message);
-    }
+    setFile(null);
+    setProblem('');
+    run(chosen);
   };
   const takeOut = async (id: number) => {
-    await ask('DELETE', `/stock/${id}`);
+    try {
+      await ask('DELETE', `/stock/${id}`);
+    } catch (error) {
+      void message.error(`The belt was not taken out. ${(error as Error).message}`);
+    }
     await again();
   };
 
@@ -73,12 +82,24 @@ export default function StockPage() {
           accept=".csv,text/csv"
           aria-label="CSV file of belts"
           onChange={(event) => {
-            void choose(event.target.files?.[0]);
+            choose(event.target.files?.[0]);
             event.target.value = '';
           }}
         />
       </div>
       <main className="shop-list" aria-busy={list.isFetching}>
+        {progress !== null && (
+          <div className="button-row">
+            <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the list read" />
+            <Button onClick={cancel}>Cancel</Button>
+          </div>
+        )}
+        <StoppedSum stopped={stopped} />
+        {problem && (
+          <p className="finding is-fault" role="alert">
+            <strong>The list was not read.</strong> {problem}
+          </p>
+        )}
         {file && (
           <ImportPreview
             file={file}
