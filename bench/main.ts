@@ -12,11 +12,13 @@ import { fitSurvey } from '@emery/core/survey';
 import { driveOf, type Stop } from '../core/drive/examples';
 import { buildInterface } from '../scripts/lib/build.mjs';
 import { openDatabase } from '../scripts/lib/database.mjs';
+import { fillShop } from './large-shop';
 import { findProgram } from '../scripts/lib/install.mjs';
 import { startServer } from '../scripts/lib/serve.mjs';
 import { readSpeedLog } from '../web/speed/read-speed-log';
 
 const DRIVES = 5000;
+const LARGE = 50_000;
 
 /** A serpentine of ten pulleys, four of them on the back, such as a truck carries. */
 const TEN: Stop[] = [
@@ -175,6 +177,27 @@ async function fill(address: string): Promise<void> {
   }
 }
 
+/** Lists and searches of a large shop, for one who asks and for 150 at once: what these take beyond half of their number is queueing that should not be. */
+async function benchLarge(address: string): Promise<void> {
+  const read = async (where: string) => {
+    const from = performance.now();
+    await (await fetch(`${address}/api${where}`)).arrayBuffer();
+    return performance.now() - from;
+  };
+  for (const [what, where] of [
+    ['First page of vehicles', '/vehicles?limit=30'],
+    ['Search among the vehicles', '/vehicles?limit=30&search=Drive%20437'],
+    ['First page of drives', '/drives?limit=40'],
+    ['Search among the drives', '/drives?limit=40&search=Vehicle%2099'],
+  ] as const) {
+    await read(where);
+    print(`${what}, ${LARGE.toLocaleString('en')} drives`, spread(await timed(30, () => read(where))));
+    const many: number[] = [];
+    await Promise.all(Array.from({ length: 150 }, async () => many.push(await read(where), await read(where))));
+    print('  the same for each of 150 clients at once', spread(many));
+  }
+}
+
 async function benchServer(address: string): Promise<string> {
   await fill(address);
   const read = (where: string) => async () => void (await (await fetch(`${address}/api${where}`)).arrayBuffer());
@@ -282,6 +305,11 @@ benchSize();
 benchRoutes();
 await benchSpeeds();
 const database = await openDatabase(folder);
+const large = database.url('emery_bench_large');
+await fillShop(large, LARGE, drive);
+const largeServer = await startServer({ databaseUrl: large, port: 0, webFolder: undefined, logs: undefined, shop: 'empty' });
+await benchLarge(`http://127.0.0.1:${largeServer.port}`);
+await largeServer.stop();
 const server = await startServer({ databaseUrl: database.url('emery_bench'), port: 0, webFolder: await buildInterface(), logs: undefined, shop: 'empty' });
 const address = `http://127.0.0.1:${server.port}`;
 const browser = await chromium.launch({ executablePath: findProgram('chromium') ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });

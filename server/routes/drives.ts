@@ -3,10 +3,10 @@ import { IsNull, Not, type DataSource } from 'typeorm';
 import { mixed, number, object, string } from 'yup';
 import { checkedDrive } from '../check';
 import { createDrive, listDrives, openDrive, saveDrive } from '../drive-store';
-import { DriveDocument, DriveEntity, Vehicle } from '../entities';
+import { DriveDocument, DriveEntity, Vehicle, type DriveRow } from '../entities';
 import { pageOf } from '../listing';
 import { bodyOf, notFound } from '../problem';
-import { foldedAnywhere, indexVehicles } from '../search-index';
+import { indexVehicles, shownPage } from '../search-index';
 
 const newBody = object({
   vehicleId: string().required('is missing: a drive belongs to a vehicle'),
@@ -33,14 +33,7 @@ export function driveRoutes(data: DataSource): Router {
     });
 
   router.get('/', async (request, response) => {
-    const { search, limit, offset } = pageOf(request);
-    const query = drives
-      .createQueryBuilder('drive')
-      .innerJoin('vehicle', 'vehicle', 'vehicle.id = drive.vehicleId AND vehicle.deletedAt IS NULL')
-      .where('drive.deletedAt IS NULL');
-    if (search !== '') query.innerJoin('drive_search', 'found', 'found.driveId = drive.id AND found.text LIKE :like', { like: foldedAnywhere(search) });
-    const total = await query.getCount();
-    const rows = await query.orderBy('drive.updatedAt', 'DESC').addOrderBy('drive.id', 'DESC').offset(offset).limit(limit).getMany();
+    const { rows, total } = await shownPage<DriveRow>(data.manager, 'drive', pageOf(request));
     response.json({ drives: await listDrives(data.manager, rows), total });
   });
 

@@ -1,11 +1,12 @@
 import { Router } from 'express';
-import type { DataSource, SelectQueryBuilder } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import { mixed, object } from 'yup';
 import type { DriveProblem, JsonBounds } from '@emery/core/drive';
+import { SECTION_NAMES } from '@emery/core/section';
 import { readStockRow, STOCK_COLUMNS, type StockBelt } from '@emery/core/size';
 import { stockCsv, stockRows } from '../archive-out';
 import { StockEntity, type StockRow } from '../entities';
-import { likeAnywhere, pageOf } from '../listing';
+import { likeAnywhere, pageOf, type Page } from '../listing';
 import { bodyOf, invalid, notFound } from '../problem';
 
 const MOST_ROWS = 50_000;
@@ -56,20 +57,13 @@ export function stockRoutes(data: DataSource): Router {
   const stock = data.getRepository(StockEntity);
 
   router.get('/', async (request, response) => {
-    const { search, limit, offset } = pageOf(request, 500);
-    const query = filtered(stock.createQueryBuilder('belt'), request.query, search);
-    const [belts, total] = await Promise.all([query.clone().orderBy('belt.section').addOrderBy('belt.ribs').addOrderBy('belt.lengthMm').addOrderBy('belt.id').offset(offset).limit(limit).getMany(), query.getCount()]);
-    response.json({ belts, total });
+    response.json(await pageOfStock(data.manager, filterOf(request.query), pageOf(request, 500)));
   });
 
   // Every length of one kind, however long the list: Size must not miss those about its window.
   router.get('/lengths', async (request, response) => {
-    const rows = await filtered(stock.createQueryBuilder('belt'), request.query, '')
-      .select('belt.lengthMm', 'lengthMm')
-      .addSelect('SUM(belt.shelf)', 'shelf')
-      .groupBy('belt.lengthMm')
-      .orderBy('belt.lengthMm')
-      .getRawMany<{ lengthMm: number; shelf: string }>();
+    const { where, values } = filterOf(request.query);
+    const rows = await data.query<{ lengthMm: number; shelf: string }[]>(`SELECT belt.lengthMm, SUM(belt.shelf) AS shelf FROM stock_belt AS belt ${where} GROUP BY belt.lengthMm ORDER BY belt.lengthMm`, values);
     response.json({ lengths: rows.map(({ lengthMm, shelf }) => ({ lengthMm, shelf: Number(shelf) })) });
   });
 
@@ -96,19 +90,50 @@ export function stockRoutes(data: DataSource): Router {
   return router;
 }
 
-/** A pattern that finds `text` anywhere in a code in small letters. */
-const inCode = (text: string) => Buffer.from(likeAnywhere(text.toLowerCase()));
+interface Filter {
+  where: string;
+  values: unknown[];
+}
 
-function filtered(query: SelectQueryBuilder<StockRow>, asked: Record<string, unknown>, search: string): SelectQueryBuilder<StockRow> {
-  const { section, ribs, from, to } = asked;
-  if (typeof section === 'string' && section !== '') query.andWhere('belt.section = :section', { section });
-  if (typeof ribs === 'string' && Number.isInteger(Number(ribs)) && ribs !== '') query.andWhere('belt.ribs = :ribs', { ribs: Number(ribs) });
-  for (const [name, sign, value] of [['from', '>=', from], ['to', '<=', to]] as const) {
-    if (typeof value === 'string' && value !== '' && Number.isFinite(Number(value))) query.andWhere(`belt.lengthMm ${sign} :${name}`, { [name]: Number(value) });
+/** What a request asks of section, ribs and length. */
+function filterOf({ section, ribs, from, to }: Record<string, unknown>): Filter {
+  const asked: [string, unknown][] = [];
+  if (typeof section === 'string' && section !== '') asked.push(['belt.section = ?', section]);
+  if (typeof ribs === 'string' && ribs !== '' && Number.isInteger(Number(ribs))) asked.push(['belt.ribs = ?', Number(ribs)]);
+  for (const [sign, value] of [['>=', from], ['<=', to]] as const) {
+    if (typeof value === 'string' && value !== '' && Number.isFinite(Number(value))) asked.push([`belt.lengthMm ${sign} ?`, Number(value)]);
   }
-  // A plain number is a length as well as part of a code.
+  return { where: asked.length === 0 ? '' : `WHERE ${asked.map(([condition]) => condition).join(' AND ')}`, values: asked.map(([, value]) => value) };
+}
+
+/** Each way for a belt to be found goes by an index of its own, and they are put together: a plain number is a length as well as part of a code. */
+function foundBy(search: string): { sql: string; values: unknown[] } {
+  const ways: [string, unknown[]][] = [['codeKey LIKE ?', [Buffer.from(likeAnywhere(search.toLowerCase()))]]];
   const mm = Number(search);
-  if (search !== '' && Number.isFinite(mm)) query.andWhere('(belt.codeKey LIKE :like OR belt.lengthMm BETWEEN :least AND :most)', { like: inCode(search), least: mm - 0.5, most: mm + 0.5 });
-  else if (search !== '') query.andWhere('(belt.codeKey LIKE :like OR belt.section LIKE :section_like)', { like: inCode(search), section_like: likeAnywhere(search) });
-  return query;
+  if (Number.isFinite(mm)) ways.push(['lengthMm BETWEEN ? AND ?', [mm - 0.5, mm + 0.5]]);
+  const sections = SECTION_NAMES.filter((name) => name.toLowerCase().includes(search.toLowerCase()));
+  if (sections.length > 0) ways.push(['section IN (?)', [sections]]);
+  return { sql: `(${ways.map(([condition]) => `SELECT id FROM stock_belt WHERE ${condition}`).join(' UNION ')}) AS found`, values: ways.flatMap(([, values]) => values) };
+}
+
+/** Beyond so many found, going down the list until the page is full is shorter than putting all that is found in order. */
+const MANY = 1500;
+
+async function pageOfStock(manager: EntityManager, { where, values }: Filter, { search, limit, offset }: Page): Promise<{ belts: StockRow[]; total: number }> {
+  const order = 'ORDER BY belt.section, belt.ribs, belt.lengthMm, belt.id LIMIT ? OFFSET ?';
+  const columns = 'belt.id, belt.section, belt.ribs, belt.lengthMm, belt.code, belt.price, belt.shelf';
+  const found = search === '' ? null : foundBy(search);
+  if (found) {
+    // Few are looked at one by one, so that the list is gone through once.
+    const few = await manager.query<{ id: number }[]>(`SELECT id FROM ${found.sql} LIMIT ${MANY + 1}`, found.values);
+    if (few.length <= MANY) {
+      const ids = few.map(({ id }) => id);
+      const belts = ids.length === 0 ? [] : await manager.query<StockRow[]>(`SELECT ${columns} FROM stock_belt AS belt ${where === '' ? 'WHERE' : `${where} AND`} belt.id IN (?) ORDER BY belt.section, belt.ribs, belt.lengthMm, belt.id`, [...values, ids]);
+      return { belts: belts.slice(offset, offset + limit), total: belts.length };
+    }
+  }
+  const of = found ? `stock_belt AS belt FORCE INDEX (stock_by_size) STRAIGHT_JOIN ${found.sql} ON belt.id = found.id` : 'stock_belt AS belt';
+  const all = [...(found?.values ?? []), ...values];
+  const [counted] = await manager.query<[{ total: string }]>(`SELECT COUNT(*) AS total FROM ${found && where === '' ? found.sql : of} ${where}`, all);
+  return { belts: await manager.query<StockRow[]>(`SELECT ${columns} FROM ${of} ${where} ${order}`, [...all, limit, offset]), total: Number(counted.total) };
 }

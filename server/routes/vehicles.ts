@@ -6,7 +6,7 @@ import { createDrive, listDrives, type DriveListed } from '../drive-store';
 import { DriveDocument, DriveEntity, Vehicle, type VehicleRow } from '../entities';
 import { pageOf } from '../listing';
 import { bodyOf, invalid, notFound, Problem } from '../problem';
-import { foldedAnywhere, indexVehicles } from '../search-index';
+import { indexVehicles, shownPage } from '../search-index';
 
 export const vehicleBody = object({
   name: string().trim('must not begin or end with a space').min(1, 'needs a name').max(120, 'must be 120 characters at most').required('needs a name'),
@@ -58,16 +58,17 @@ export function vehicleRoutes(data: DataSource): Router {
     return row;
   }
 
+  const setDeleted = (id: string, deletedAt: Date | null) =>
+    data.transaction(async (manager) => {
+      const { affected } = await manager.update(Vehicle, { id, deletedAt: deletedAt ? IsNull() : Not(IsNull()) }, { deletedAt });
+      if (affected !== 1) throw notFound('vehicle');
+      await indexVehicles(manager, [id]);
+    });
+
   const opened = async (id: string) => (await withDrives([await present(id)]))[0];
 
   router.get('/', async (request, response) => {
-    const { search, limit, offset } = pageOf(request);
-    const query = vehicles.createQueryBuilder('vehicle').where('vehicle.deletedAt IS NULL');
-    if (search !== '') {
-      query.innerJoin('vehicle_search', 'found', 'found.vehicleId = vehicle.id AND found.text LIKE :like', { like: foldedAnywhere(search) });
-    }
-    const total = await query.getCount();
-    const rows = await query.orderBy('vehicle.updatedAt', 'DESC').addOrderBy('vehicle.id', 'DESC').offset(offset).limit(limit).getMany();
+    const { rows, total } = await shownPage<VehicleRow>(data.manager, 'vehicle', pageOf(request));
     response.json({ vehicles: await withDrives(rows), total });
   });
 
@@ -125,14 +126,12 @@ export function vehicleRoutes(data: DataSource): Router {
   });
 
   router.delete('/:id', async (request, response) => {
-    const { affected } = await vehicles.update({ id: request.params.id, deletedAt: IsNull() }, { deletedAt: new Date() });
-    if (affected !== 1) throw notFound('vehicle');
+    await setDeleted(request.params.id, new Date());
     response.status(204).end();
   });
 
   router.post('/:id/restore', async (request, response) => {
-    const { affected } = await vehicles.update({ id: request.params.id, deletedAt: Not(IsNull()) }, { deletedAt: null });
-    if (affected !== 1) throw notFound('vehicle');
+    await setDeleted(request.params.id, null);
     response.json(await opened(request.params.id));
   });
 
