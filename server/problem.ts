@@ -1,3 +1,4 @@
+import type {} from 'pino-http';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import { ValidationError, type Schema } from 'yup';
 import type { DriveProblem } from '@emery/core/drive';
