@@ -53,9 +53,9 @@ const FIELDS: Record<string, string> = {
 
 /**
  * All that differs between two versions of one drive, in plain words for the person who has to choose between them: what only one of them has, and what both
- * have and tell differently, fields that Emery does not know included. Empty where the two are the same.
+ * have and tell differently, fields that Emery does not know included. The two are called by the names given. Empty where they are the same.
  */
-export function driveDifferences(mine: Drive, theirs: Drive, unit: LengthUnit): DriveDifference[] {
+export function driveDifferences(mine: Drive, theirs: Drive, unit: LengthUnit, [ours, others] = ['yours', 'theirs']): DriveDifference[] {
   const found: DriveDifference[] = [];
   const tell = (path: string, part: string, name: string, text: string) => found.push({ path, part, text: name === '' ? text : `${name}: ${text}` });
 
@@ -73,7 +73,7 @@ export function driveDifferences(mine: Drive, theirs: Drive, unit: LengthUnit): 
     // Nearer together than the eye is shown.
     if (yours === other && typeof a === 'number' && typeof b === 'number') [yours, other] = [String(a), String(b)];
     const word = FIELDS[key] ?? key;
-    tell(path, part, name, yours === other ? `${word} differs` : `${word} ${yours} in yours, ${other} in theirs`);
+    tell(path, part, name, yours === other ? `${word} differs` : `${word} ${yours} in ${ours}, ${other} in ${others}`);
   };
 
   const object = (a: Json, b: Json, path: string, part: string, name: string, lists: Record<string, Kind>) => {
@@ -92,15 +92,15 @@ export function driveDifferences(mine: Drive, theirs: Drive, unit: LengthUnit): 
   };
   const list = (a: readonly Json[], b: readonly Json[], path: string, kind: Kind, within: string) => {
     const idOf = (item: Json) => item[kind.id];
-    const [ours, others] = [new Map(a.map((item) => [idOf(item), item])), new Map(b.map((item) => [idOf(item), item]))];
+    const [left, right] = [new Map(a.map((item) => [idOf(item), item])), new Map(b.map((item) => [idOf(item), item]))];
     const called = (item: Json, drive: Drive) => [within, kind.name(item, drive)].filter(Boolean).filter((word, k, all) => word !== all[k - 1]).join(', ');
-    for (const [id, item] of ours) {
-      const other = others.get(id);
-      if (!other) tell(`${path}.${String(id)}`, kind.part, called(item, mine), 'only in yours');
+    for (const [id, item] of left) {
+      const other = right.get(id);
+      if (!other) tell(`${path}.${String(id)}`, kind.part, called(item, mine), `only in ${ours}`);
       else if (!same(item, other)) object(item, other, `${path}.${String(id)}`, kind.part, called(item, mine), kind.lists ?? {});
     }
-    for (const [id, item] of others) if (!ours.has(id)) tell(`${path}.${String(id)}`, kind.part, called(item, theirs), 'only in theirs');
-    const [order, otherOrder] = [[...ours.keys()].filter((id) => others.has(id)), [...others.keys()].filter((id) => ours.has(id))];
+    for (const [id, item] of right) if (!left.has(id)) tell(`${path}.${String(id)}`, kind.part, called(item, theirs), `only in ${others}`);
+    const [order, otherOrder] = [[...left.keys()].filter((id) => right.has(id)), [...right.keys()].filter((id) => left.has(id))];
     if (!same(order, otherOrder)) tell(path, kind.part, within, `the ${kind.many} are in another order`);
   };
   object(plain(mine), plain(theirs), '', 'The drive', '', KINDS);

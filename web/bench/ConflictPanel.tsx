@@ -29,6 +29,7 @@ export function ConflictPanel({ mine, theirs, unit, onKeepMine, onTakeTheirs, on
       lead="Nothing was overwritten. Look at both, then choose."
       mine={{ title: 'Yours, on this screen', drive: mine }}
       theirs={{ title: 'Theirs, saved', drive: theirs.document }}
+      names={['yours', 'theirs']}
       unit={unit}
     >
       <Button type="primary" onClick={onKeepBoth}>
@@ -59,6 +60,7 @@ export function LeftDraftPanel({ drive, draft, unit, onTakeUp, onKeepCopy, onThr
       lead="Another page drew it and never got it saved. It stays here until you choose."
       mine={{ title: 'The draft', drive: draft.document }}
       theirs={{ title: 'The drive on this screen', drive }}
+      names={['the draft', 'the drive']}
       unit={unit}
     >
       <Button type="primary" onClick={onKeepCopy}>
@@ -78,8 +80,8 @@ interface Shown {
 }
 
 /** Two versions of one drive side by side, with all that differs, part by part. */
-function TwoVersions({ title, lead, mine, theirs, unit, children }: { title: string; lead: string; mine: Shown; theirs: Shown; unit: LengthUnit; children: ReactNode }) {
-  const parts = group(driveDifferences(mine.drive, theirs.drive, unit), ({ part }) => part);
+function TwoVersions({ title, lead, mine, theirs, names, unit, children }: { title: string; lead: string; mine: Shown; theirs: Shown; names: [string, string]; unit: LengthUnit; children: ReactNode }) {
+  const parts = group(driveDifferences(mine.drive, theirs.drive, unit, names), ({ part }) => part);
   return (
     <section className="conflict" role="alertdialog" aria-label={title}>
       <h2>{title}</h2>
