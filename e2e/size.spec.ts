@@ -133,10 +133,10 @@ test('a list of belts comes in with its bad rows shown, is filtered, and Size lo
   await expect(page.getByText(/^\d+ belts$/)).toBeVisible();
   const csv = 'section;ribs;length;code;price;shelf\nPK;6;1803;OWN-1803;11,20;3\nPK;;1806;no ribs;;\nPK;6;ninety;bad;;\n';
   await page.getByLabel('CSV file of belts').setInputFiles({ name: 'own.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
-  await expect(page.getByRole('heading', { name: 'own.csv: 1 belts, 2 rows not understood' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'own.csv: 1 belt, 2 rows not understood' })).toBeVisible();
   await expect(page.getByRole('list', { name: 'Rows not understood' })).toContainText('Line 4:');
   await page.getByRole('switch').click();
-  await page.getByRole('button', { name: 'Take in 1 belts' }).click();
+  await page.getByRole('button', { name: 'Take in 1 belt' }).click();
   await expect(page.getByText('OWN-1803')).toBeVisible();
   expect((await emery.get<{ total: number }>('/stock')).total).toBe(1);
   await page.getByLabel('Search the belts').fill('nothing such');
