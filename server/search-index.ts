@@ -55,7 +55,7 @@ export async function indexAllVehicles(manager: EntityManager): Promise<void> {
 }
 
 /** Beyond so many found, going down the list until the page is full is shorter than putting all that is found in order. */
-const MANY = 1500;
+export const MANY = 1500;
 
 /** One page of the vehicles or drives that are shown, latest first, those in which `search` is found; and how many there are in all. */
 export async function shownPage<R>(manager: EntityManager, table: 'vehicle' | 'drive', { search, limit, offset }: Page): Promise<{ rows: R[]; total: number }> {

@@ -8,6 +8,7 @@ import { stockCsv, stockRows } from '../archive-out';
 import { StockEntity, type StockRow } from '../entities';
 import { likeAnywhere, pageOf, type Page } from '../listing';
 import { bodyOf, invalid, notFound } from '../problem';
+import { MANY } from '../search-index';
 
 const MOST_ROWS = 50_000;
 /** Rows written in one statement. */
@@ -115,9 +116,6 @@ function foundBy(search: string): { sql: string; values: unknown[] } {
   if (sections.length > 0) ways.push(['section IN (?)', [sections]]);
   return { sql: `(${ways.map(([condition]) => `SELECT id FROM stock_belt WHERE ${condition}`).join(' UNION ')}) AS found`, values: ways.flatMap(([, values]) => values) };
 }
-
-/** Beyond so many found, going down the list until the page is full is shorter than putting all that is found in order. */
-const MANY = 1500;
 
 async function pageOfStock(manager: EntityManager, { where, values }: Filter, { search, limit, offset }: Page): Promise<{ belts: StockRow[]; total: number }> {
   const order = 'ORDER BY belt.section, belt.ribs, belt.lengthMm, belt.id LIMIT ? OFFSET ?';
