@@ -1,6 +1,13 @@
 const swc = [
   '@swc/jest',
-  { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } },
+  {
+    jsc: {
+      parser: { syntax: 'typescript', tsx: true },
+      target: 'es2022',
+      transform: { react: { runtime: 'automatic' } },
+    },
+    module: { type: 'commonjs' },
+  },
 ];
 
 const project = (name, environment) => ({
@@ -20,7 +27,11 @@ export default {
   testTimeout: 120_000,
   projects: [
     project('core', 'node'),
-    { ...project('server', 'node'), globalSetup: '<rootDir>/server/test/global-setup.mjs', globalTeardown: '<rootDir>/server/test/global-teardown.mjs' },
+    {
+      ...project('server', 'node'),
+      globalSetup: '<rootDir>/server/test/global-setup.mjs',
+      globalTeardown: '<rootDir>/server/test/global-teardown.mjs',
+    },
     project('cli', 'node'),
     project('web', 'jsdom'),
   ],

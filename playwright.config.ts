@@ -9,14 +9,24 @@ export default defineConfig({
   workers: 2,
   fullyParallel: true,
   forbidOnly: process.env['CI'] !== undefined,
-  reporter: process.env['EMERY_TEST_REPORT'] ? [['line'], ['json', { outputFile: process.env['EMERY_TEST_REPORT'] }]] : [['list']],
+  reporter: process.env['EMERY_TEST_REPORT']
+    ? [['line'], ['json', { outputFile: process.env['EMERY_TEST_REPORT'] }]]
+    : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
-    // Without a film of every frame, which takes a processor of its own; the page as it was at each step is kept all the same.
+    // Without a film of every frame, which takes a processor of its own; the page as it was at each step is kept all
+    // the same.
     trace: { mode: 'retain-on-failure', screenshots: false },
     launchOptions: {
       executablePath: findProgram('chromium') ?? '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
     },
   },
 });

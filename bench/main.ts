@@ -47,7 +47,10 @@ function spread(times: number[], unit = 'ms', places = 1): string {
 const drive: Drive = { ...driveOf(TEN, {}, { crankRotation: 'cw' }), name: 'Ten pulleys' };
 
 function benchSolve(): void {
-  const moved = (k: number): Drive => ({ ...drive, stations: drive.stations.map((s) => (s.id === 'alt' ? { ...s, x: s.x + (k % 40) * 0.1 } : s)) });
+  const moved = (k: number): Drive => ({
+    ...drive,
+    stations: drive.stations.map((s) => (s.id === 'alt' ? { ...s, x: s.x + (k % 40) * 0.1 } : s)),
+  });
   const drives = Array.from({ length: 40 }, (_, k) => moved(k));
   for (let k = 0; k < 2000; k += 1) solveDrive(drives[k % 40]!);
   const times = Array.from({ length: 5000 }, (_, k) => {
@@ -61,14 +64,30 @@ function benchSolve(): void {
 
 /** Twelve shafts and forty tapes between them, one an inch out, from a sketch some 20 mm off. */
 function benchSurvey(): void {
-  const stops = Array.from({ length: 12 }, (_, k): Stop => [k === 0 ? 'crank' : `p${k}`, k === 0 ? 0 : 300 * Math.cos(k * 0.9 + 0.1 * k * k), k === 0 ? 0 : 200 + 180 * Math.sin(k * 1.7), 60 + 5 * k]);
+  const stops = Array.from({ length: 12 }, (_, k): Stop => [
+    k === 0 ? 'crank' : `p${k}`,
+    k === 0 ? 0 : 300 * Math.cos(k * 0.9 + 0.1 * k * k),
+    k === 0 ? 0 : 200 + 180 * Math.sin(k * 1.7),
+    60 + 5 * k,
+  ]);
   const truth = driveOf(stops);
-  const pairs = truth.stations.flatMap((from, i) => [1, 2, 3, 4].map((step) => [from, truth.stations[(i + step) % 12]!] as const)).slice(0, 40);
+  const pairs = truth.stations
+    .flatMap((from, i) => [1, 2, 3, 4].map((step) => [from, truth.stations[(i + step) % 12]!] as const))
+    .slice(0, 40);
   const readings = pairs.map(([from, to], k) => ({
-    id: `r${k}`, kind: 'centre' as const, from: from.id, to: to.id, plusMinus: 1,
+    id: `r${k}`,
+    kind: 'centre' as const,
+    from: from.id,
+    to: to.id,
+    plusMinus: 1,
     mm: Math.hypot(from.x - to.x, from.y - to.y) + Math.sin(7 * k) + (k === 5 ? 25.4 : 0),
   }));
-  const sketch = { ...truth, stations: truth.stations.map((s, k) => (k === 0 ? s : { ...s, x: s.x + 20 * Math.sin(3 * k), y: s.y + 20 * Math.cos(5 * k) })) };
+  const sketch = {
+    ...truth,
+    stations: truth.stations.map((s, k) =>
+      k === 0 ? s : { ...s, x: s.x + 20 * Math.sin(3 * k), y: s.y + 20 * Math.cos(5 * k) },
+    ),
+  };
   const run = (slips: boolean) => {
     const taken = slips ? readings : readings.filter((_, k) => k !== 5);
     const times = Array.from({ length: 20 }, () => {
@@ -84,15 +103,24 @@ function benchSurvey(): void {
 
 /** The demo truck's picture as it is marked, and a network that takes it in. */
 function benchPicture(): void {
-  const truck = JSON.parse(readFileSync(new URL('../demo/1-rescue-truck.emery.json', import.meta.url), 'utf8')) as Drive;
+  const truck = JSON.parse(
+    readFileSync(new URL('../demo/1-rescue-truck.emery.json', import.meta.url), 'utf8'),
+  ) as Drive;
   const photo = truck.survey!.photos![0]!;
   const repeat = (what: string, count: number, run: () => unknown) => {
     run();
-    print(what, spread(Array.from({ length: count }, () => {
-      const from = performance.now();
-      run();
-      return performance.now() - from;
-    }), 'ms', 2));
+    print(
+      what,
+      spread(
+        Array.from({ length: count }, () => {
+          const from = performance.now();
+          run();
+          return performance.now() - from;
+        }),
+        'ms',
+        2,
+      ),
+    );
   };
   const points = photo.rims![0]!.points;
   repeat('Ellipse through 8 points', 500, () => fitEllipse(points));
@@ -102,16 +130,34 @@ function benchPicture(): void {
 
 /** A serpentine of ten pulleys on a sprung arm: its length curve, the whole answer, and the draws. */
 function benchSize(): void {
-  const arm = { kind: 'sprung-arm', pivot: { x: -150, y: 20 }, armLength: 80, freeAngle: 20, fullAngle: 80, shortMark: 65, longMark: 35, springTorqueAtFree: 14, springRate: 0.2 };
-  const there: Drive = { ...drive, stations: drive.stations.map((s) => (s.id === 'idler1' ? { ...s, role: 'tensioner' as const, adjuster: arm } : s)) };
+  const arm = {
+    kind: 'sprung-arm',
+    pivot: { x: -150, y: 20 },
+    armLength: 80,
+    freeAngle: 20,
+    fullAngle: 80,
+    shortMark: 65,
+    longMark: 35,
+    springTorqueAtFree: 14,
+    springRate: 0.2,
+  };
+  const there: Drive = {
+    ...drive,
+    stations: drive.stations.map((s) => (s.id === 'idler1' ? { ...s, role: 'tensioner' as const, adjuster: arm } : s)),
+  };
   const belt = there.belts[0]!;
   const repeat = (what: string, count: number, run: () => unknown) => {
     run();
-    print(what, spread(Array.from({ length: count }, () => {
-      const from = performance.now();
-      run();
-      return performance.now() - from;
-    })));
+    print(
+      what,
+      spread(
+        Array.from({ length: count }, () => {
+          const from = performance.now();
+          run();
+          return performance.now() - from;
+        }),
+      ),
+    );
   };
   repeat('Length curve, 10 pulleys, 200 positions', 20, () => lengthCurve(there, belt, 200));
   repeat('Clearance sweep, 10 pulleys, 50 positions', 20, () => {
@@ -126,32 +172,67 @@ function benchSize(): void {
 /** The pulleys of a long serpentine, and twelve about a ring, where most orders stay open longest. */
 function benchRoutes(): void {
   const more: Stop[] = [...TEN, ['spare1', 330, 60, 60], ['spare2', -220, 20, 80]];
-  const ring = Array.from({ length: 12 }, (_, k): Stop => [k === 0 ? 'crank' : `p${k}`, 400 * Math.cos(k / 1.91), 400 * Math.sin(k / 1.91), 40]);
-  for (const [what, stops] of [['9 pulleys', more.slice(0, 9)], ['12 pulleys', more], ['12 pulleys in a ring', ring]] as const) {
+  const ring = Array.from({ length: 12 }, (_, k): Stop => [
+    k === 0 ? 'crank' : `p${k}`,
+    400 * Math.cos(k / 1.91),
+    400 * Math.sin(k / 1.91),
+    40,
+  ]);
+  for (const [what, stops] of [
+    ['9 pulleys', more.slice(0, 9)],
+    ['12 pulleys', more],
+    ['12 pulleys in a ring', ring],
+  ] as const) {
     const there = driveOf([...stops], { route: [] }, { crankRotation: 'cw' });
     const from = performance.now();
     const { searched, routes } = searchRoutes(there, 'main', { top: 1000 });
-    print(`All routes of ${what} (${searched} steps, ${routes.length} can be run)`, `${(performance.now() - from).toFixed(0)} ms`);
+    print(
+      `All routes of ${what} (${searched} steps, ${routes.length} can be run)`,
+      `${(performance.now() - from).toFixed(0)} ms`,
+    );
   }
 }
 
-/** Six accessories, each with a target at redline, and forty pulleys any of which would go on any of them; then a log of a million rows as the worker reads it. */
+/**
+ * Six accessories, each with a target at redline, and forty pulleys any of which would go on any of them; then a log of
+ * a million rows as the worker reads it.
+ */
 async function benchSpeeds(): Promise<void> {
   const there: Drive = { ...drive, speeds: { idle: 700, cruise: 2000, redline: 5000 } };
-  const targets = ['pump', 'steer', 'water', 'alt', 'fan', 'ac'].map((station, k): SpeedTarget => ({ station, engineRpm: 5000, least: null, most: 4500 + 700 * k }));
-  const atHand = Array.from({ length: 40 }, (_, k): PulleyAtHand => ({ id: `p${k}`, label: `p${k}`, surface: k % 8 === 7 ? 'smooth' : 'ribbed', diameter: 52 + 3.5 * k }));
+  const targets = ['pump', 'steer', 'water', 'alt', 'fan', 'ac'].map((station, k): SpeedTarget => ({
+    station,
+    engineRpm: 5000,
+    least: null,
+    most: 4500 + 700 * k,
+  }));
+  const atHand = Array.from({ length: 40 }, (_, k): PulleyAtHand => ({
+    id: `p${k}`,
+    label: `p${k}`,
+    surface: k % 8 === 7 ? 'smooth' : 'ribbed',
+    diameter: 52 + 3.5 * k,
+  }));
   for (const changes of [2, 3]) {
     choosePulleys(there, targets, atHand, { changes });
     const from = performance.now();
     const { searched } = choosePulleys(there, targets, atHand, { changes });
-    print(`Pulleys for 6 accessories out of 40, ${changes} changes (${searched.toLocaleString('en')} ways)`, `${(performance.now() - from).toFixed(0)} ms`);
+    print(
+      `Pulleys for 6 accessories out of 40, ${changes} changes (${searched.toLocaleString('en')} ways)`,
+      `${(performance.now() - from).toFixed(0)} ms`,
+    );
   }
   let rpm = 800;
-  const rows = Array.from({ length: 1_000_000 }, (_, k) => `${(k / 10).toFixed(1)},${(rpm = Math.max(700, Math.min(4800, rpm + 30 * Math.sin(k / 900) + ((k * 7919) % 41) - 20))).toFixed(0)}`);
+  const rows = Array.from(
+    { length: 1_000_000 },
+    (_, k) =>
+      `${(k / 10).toFixed(1)},${(rpm = Math.max(700, Math.min(4800, rpm + 30 * Math.sin(k / 900) + ((k * 7919) % 41) - 20))).toFixed(0)}`,
+  );
   const text = `time,rpm\n${rows.join('\n')}\n`;
   const from = performance.now();
   const read = await readSpeedLog(text);
-  print(`Log of ${read.ok ? read.rows.toLocaleString('en') : 'no'} rows, ${(text.length / 1e6).toFixed(0)} MB, read into bins`, `${(performance.now() - from).toFixed(0)} ms`);
+  print(
+    `Log of ${read.ok ? read.rows.toLocaleString('en') : 'no'} rows, ${(text.length / 1e6).toFixed(0)} MB, read into bins`,
+    `${(performance.now() - from).toFixed(0)} ms`,
+  );
 }
 
 async function timed(count: number, work: (k: number) => Promise<unknown>): Promise<number[]> {
@@ -170,14 +251,24 @@ async function fill(address: string): Promise<void> {
     const files = Array.from({ length: 500 }, (_, k) => {
       const n = batch * 500 + k;
       const vehicle = { name: `Vehicle ${Math.floor(n / 4)}`, plate: `B ${Math.floor(n / 4)}` };
-      return { name: `${n}.emery.json`, text: JSON.stringify({ ...(JSON.parse(text) as object), name: `Drive ${n}`, vehicle }) };
+      return {
+        name: `${n}.emery.json`,
+        text: JSON.stringify({ ...(JSON.parse(text) as object), name: `Drive ${n}`, vehicle }),
+      };
     });
-    const response = await fetch(`${address}/api/import`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ files }) });
+    const response = await fetch(`${address}/api/import`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ files }),
+    });
     if (response.status !== 201) throw new Error(await response.text());
   }
 }
 
-/** Lists and searches of a large shop, for one who asks and for 150 at once: what these take beyond half of their number is queueing that should not be. */
+/**
+ * Lists and searches of a large shop, for one who asks and for 150 at once: what these take beyond half of their number
+ * is queueing that should not be.
+ */
 async function benchLarge(address: string): Promise<void> {
   const read = async (where: string) => {
     const from = performance.now();
@@ -210,9 +301,20 @@ async function benchServer(address: string): Promise<string> {
     await timed(5, read(where));
     print(`${what}, ${DRIVES.toLocaleString('en')} drives in the shop`, spread(await timed(60, read(where))));
   }
-  const belts = Array.from({ length: 50_000 }, (_, k) => ({ section: 'PK', ribs: String(3 + (k % 6)), length: String(500 + (k % 2600)), code: `B-${k}`, price: '9.5', shelf: String(k % 3) }));
+  const belts = Array.from({ length: 50_000 }, (_, k) => ({
+    section: 'PK',
+    ribs: String(3 + (k % 6)),
+    length: String(500 + (k % 2600)),
+    code: `B-${k}`,
+    price: '9.5',
+    shelf: String(k % 3),
+  }));
   const from = performance.now();
-  const taken = await fetch(`${address}/api/stock`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ replace: true, rows: belts }) });
+  const taken = await fetch(`${address}/api/stock`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ replace: true, rows: belts }),
+  });
   if (taken.status !== 201) throw new Error(await taken.text());
   print('50,000 belts taken in', `${(performance.now() - from).toFixed(0)} ms`);
   for (const [what, where] of [
@@ -222,12 +324,22 @@ async function benchServer(address: string): Promise<string> {
     await timed(3, read(where));
     print(`${what}, 50,000 in the list`, spread(await timed(40, read(where))));
   }
-  const { drives } = (await (await fetch(`${address}/api/drives?limit=1`)).json()) as { drives: { id: string; revision: number }[] };
+  const { drives } = (await (await fetch(`${address}/api/drives?limit=1`)).json()) as {
+    drives: { id: string; revision: number }[];
+  };
   const { id } = drives[0]!;
   let { revision } = drives[0]!;
   const save = async (k: number) => {
-    const body = JSON.stringify({ revision, saveId: `bench-${k}-${revision}`, document: { ...drive, name: `Saved ${k}` } });
-    const response = await fetch(`${address}/api/drives/${id}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body });
+    const body = JSON.stringify({
+      revision,
+      saveId: `bench-${k}-${revision}`,
+      document: { ...drive, name: `Saved ${k}` },
+    });
+    const response = await fetch(`${address}/api/drives/${id}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body,
+    });
     ({ revision } = (await response.json()) as { revision: number });
   };
   await timed(5, save);
@@ -254,7 +366,10 @@ async function transferred(page: Page, address: string): Promise<{ total: number
   return { total, script };
 }
 
-/** Script time of every frame of a drag of four seconds, by the browser's own trace of what ran on the page's main thread. */
+/**
+ * Script time of every frame of a drag of four seconds, by the browser's own trace of what ran on the page's main
+ * thread.
+ */
 async function benchDrag(page: Page): Promise<void> {
   const box = (await page.locator('[data-station="alt"] .pulley-disc').first().boundingBox())!;
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
@@ -262,10 +377,21 @@ async function benchDrag(page: Page): Promise<void> {
   await page.mouse.move(x, y);
   await page.mouse.down();
   for (let k = 0; k < 60; k += 1) await page.mouse.move(x + 20 * Math.sin(k / 10), y + 15 * Math.cos(k / 10));
-  const events: { name: string; ph: string; dur?: number; ts: number; tid: number; pid: number; args: Record<string, unknown> }[] = [];
+  const events: {
+    name: string;
+    ph: string;
+    dur?: number;
+    ts: number;
+    tid: number;
+    pid: number;
+    args: Record<string, unknown>;
+  }[] = [];
   session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as typeof events)));
   const done = new Promise((resolve) => session.once('Tracing.tracingComplete', resolve));
-  await session.send('Tracing.start', { transferMode: 'ReportEvents', traceConfig: { includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline'] } });
+  await session.send('Tracing.start', {
+    transferMode: 'ReportEvents',
+    traceConfig: { includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline'] },
+  });
   const from = Date.now();
   let k = 60;
   while (Date.now() - from < 4000) {
@@ -275,14 +401,34 @@ async function benchDrag(page: Page): Promise<void> {
   await session.send('Tracing.end');
   await done;
   await page.mouse.up();
-  const script = events.filter(({ name, dur }) => dur !== undefined && (name === 'FireAnimationFrame' || name === 'EventDispatch' || name === 'FunctionCall' || name === 'RunMicrotasks'));
-  const frames = events.filter(({ name, dur }) => name === 'FireAnimationFrame' && dur !== undefined).map(({ dur }) => dur! / 1000);
-  const tasks = events.filter(({ name, dur }) => (name === 'RunTask' || name === 'ThreadControllerImpl::RunTask') && dur !== undefined);
+  const script = events.filter(
+    ({ name, dur }) =>
+      dur !== undefined &&
+      (name === 'FireAnimationFrame' ||
+        name === 'EventDispatch' ||
+        name === 'FunctionCall' ||
+        name === 'RunMicrotasks'),
+  );
+  const frames = events
+    .filter(({ name, dur }) => name === 'FireAnimationFrame' && dur !== undefined)
+    .map(({ dur }) => dur! / 1000);
+  const tasks = events.filter(
+    ({ name, dur }) => (name === 'RunTask' || name === 'ThreadControllerImpl::RunTask') && dur !== undefined,
+  );
   const busy = tasks
-    .map((task) => union(script.filter(({ tid, pid, ts }) => tid === task.tid && pid === task.pid && ts >= task.ts && ts < task.ts + task.dur!)))
+    .map((task) =>
+      union(
+        script.filter(
+          ({ tid, pid, ts }) => tid === task.tid && pid === task.pid && ts >= task.ts && ts < task.ts + task.dur!,
+        ),
+      ),
+    )
     .filter((ms) => ms > 0.5);
   print(`Drag, 10 pulleys: script in each animation frame (${frames.length} frames)`, spread(frames));
-  print(`Drag, 10 pulleys: script in each task of the page (${busy.length} tasks)`, busy.length > 0 ? spread(busy) : 'none over 0.5 ms');
+  print(
+    `Drag, 10 pulleys: script in each task of the page (${busy.length} tasks)`,
+    busy.length > 0 ? spread(busy) : 'none over 0.5 ms',
+  );
 }
 
 /** Time covered by events that may lie inside one another, ms. */
@@ -307,18 +453,39 @@ await benchSpeeds();
 const database = await openDatabase(folder);
 const large = database.url('emery_bench_large');
 await fillShop(large, LARGE, drive);
-const largeServer = await startServer({ databaseUrl: large, port: 0, webFolder: undefined, logs: undefined, shop: 'empty' });
+const largeServer = await startServer({
+  databaseUrl: large,
+  port: 0,
+  webFolder: undefined,
+  logs: undefined,
+  shop: 'empty',
+});
 await benchLarge(`http://127.0.0.1:${largeServer.port}`);
 await largeServer.stop();
-const server = await startServer({ databaseUrl: database.url('emery_bench'), port: 0, webFolder: await buildInterface(), logs: undefined, shop: 'empty' });
+const server = await startServer({
+  databaseUrl: database.url('emery_bench'),
+  port: 0,
+  webFolder: await buildInterface(),
+  logs: undefined,
+  shop: 'empty',
+});
 const address = `http://127.0.0.1:${server.port}`;
-const browser = await chromium.launch({ executablePath: findProgram('chromium') ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+const browser = await chromium.launch({
+  executablePath: findProgram('chromium') ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
 try {
   const id = await benchServer(address);
-  for (const [what, where] of [['shop', '/'], ['bench', `/drives/${id}`]] as const) {
+  for (const [what, where] of [
+    ['shop', '/'],
+    ['bench', `/drives/${id}`],
+  ] as const) {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
     const { total, script } = await transferred(page, `${address}${where}`);
-    print(`First load of the ${what}, everything, compressed`, `${Math.round(total / 1000)} kB (scripts ${Math.round(script / 1000)} kB)`);
+    print(
+      `First load of the ${what}, everything, compressed`,
+      `${Math.round(total / 1000)} kB (scripts ${Math.round(script / 1000)} kB)`,
+    );
     if (what === 'bench') await benchDrag(page);
   }
 } finally {

@@ -4,14 +4,33 @@ import fc from 'fast-check';
 import { beltClearances, solveDrive } from '@emery/core/path';
 import { searchRoutes } from '@emery/core/route';
 import { answerFor, doubtOf, sizeBelt, STATES, TOOLS } from '@emery/core/size';
-import { chainTo, choosePulleys, effectOf, explainRatio, ratioOf, readRatio, sizesFor, speedFindings, speedsOf, type PulleyAtHand } from '@emery/core/speed';
+import {
+  chainTo,
+  choosePulleys,
+  effectOf,
+  explainRatio,
+  ratioOf,
+  readRatio,
+  sizesFor,
+  speedFindings,
+  speedsOf,
+  type PulleyAtHand,
+} from '@emery/core/speed';
 import { fitSurvey } from '@emery/core/survey';
-import { findingMessage, ratioReadingWords, sizeMessage, speedMessage, speedReason, surveyMessage } from '@emery/core/words';
+import {
+  findingMessage,
+  ratioReadingWords,
+  sizeMessage,
+  speedMessage,
+  speedReason,
+  surveyMessage,
+} from '@emery/core/words';
 import { readDrive, writeDrive, type Drive } from '@emery/core/drive';
 
 /*
- * The demo drives, bent: figures written wrongly, pulleys moved onto one another, sides flipped, stops lost or doubled. Whatever a drive file may hold and `readDrive` lets
- * through must be answered with findings: no sum may throw, and no figure may be NaN or endless.
+ * The demo drives, bent: figures written wrongly, pulleys moved onto one another, sides flipped, stops lost or doubled.
+ * Whatever a drive file may hold and `readDrive` lets through must be answered with findings: no sum may throw, and no
+ * figure may be NaN or endless.
  */
 
 const FOLDER = path.join(__dirname, '..', 'demo');
@@ -21,16 +40,24 @@ const demos = readdirSync(FOLDER)
 
 type Path = (string | number)[];
 
-/** Where a document holds numbers that mean a size, a place or a figure; pictures' points aside, of which there are hundreds. */
+/**
+ * Where a document holds numbers that mean a size, a place or a figure; pictures' points aside, of which there are
+ * hundreds.
+ */
 function figuresIn(value: unknown, at: Path = []): Path[] {
   if (typeof value === 'number') return [at];
   if (typeof value !== 'object' || value === null || at.includes('photos')) return [];
-  return Object.entries(value).flatMap(([key, inner]) => figuresIn(inner, [...at, Array.isArray(value) ? Number(key) : key]));
+  return Object.entries(value).flatMap(([key, inner]) =>
+    figuresIn(inner, [...at, Array.isArray(value) ? Number(key) : key]),
+  );
 }
 
 function put(value: unknown, [key, ...rest]: Path, what: unknown): unknown {
   if (key === undefined) return what;
-  const copy = (Array.isArray(value) ? [...(value as unknown[])] : { ...(value as object) }) as Record<string | number, unknown>;
+  const copy = (Array.isArray(value) ? [...(value as unknown[])] : { ...(value as object) }) as Record<
+    string | number,
+    unknown
+  >;
   copy[key] = put(copy[key], rest, what);
   return copy;
 }
@@ -50,17 +77,37 @@ const bend = fc.record({
   stack: fc.option(fc.tuple(fc.nat(), fc.nat())),
 });
 
-function bent({ demo, figures, flips, lose, double, stack }: typeof bend extends fc.Arbitrary<infer T> ? T : never): Drive {
+function bent({
+  demo,
+  figures,
+  flips,
+  lose,
+  double,
+  stack,
+}: typeof bend extends fc.Arbitrary<infer T> ? T : never): Drive {
   const places = figuresIn(demo);
-  let drive = figures.reduce<unknown>((now, { which, value }) => put(now, places[which % places.length]!, value), demo) as Drive;
+  let drive = figures.reduce<unknown>(
+    (now, { which, value }) => put(now, places[which % places.length]!, value),
+    demo,
+  ) as Drive;
   const belt = drive.belts[0]!;
-  let route = belt.route.map((stop, k) => (flips.some((flip) => flip % belt.route.length === k) ? { ...stop, side: stop.side === 'drive' ? ('back' as const) : ('drive' as const) } : stop));
+  let route = belt.route.map((stop, k) =>
+    flips.some((flip) => flip % belt.route.length === k)
+      ? { ...stop, side: stop.side === 'drive' ? ('back' as const) : ('drive' as const) }
+      : stop,
+  );
   if (double !== null && route.length > 0) route = [...route, route[double % route.length]!];
   if (lose !== null) route = route.filter((_, k) => k !== lose % Math.max(1, route.length));
   drive = { ...drive, belts: [{ ...belt, route }, ...drive.belts.slice(1)] };
   if (stack) {
-    const [a, b] = stack.map((index) => drive.stations[index % drive.stations.length]!) as [Drive['stations'][number], Drive['stations'][number]];
-    drive = { ...drive, stations: drive.stations.map((station) => (station.id === a.id ? { ...station, x: b.x, y: b.y } : station)) };
+    const [a, b] = stack.map((index) => drive.stations[index % drive.stations.length]!) as [
+      Drive['stations'][number],
+      Drive['stations'][number],
+    ];
+    drive = {
+      ...drive,
+      stations: drive.stations.map((station) => (station.id === a.id ? { ...station, x: b.x, y: b.y } : station)),
+    };
   }
   return drive;
 }
@@ -117,7 +164,8 @@ describe('whatever a drive file holds', () => {
           if (chain && speedRatio !== null) expect(ratioOf(chain) / speedRatio).toBeCloseTo(1, 9);
           expect(notANumber(sizesFor(drive, station, 3000, 1000))).toBeNull();
           const explained = explainRatio(drive, station, readRatio('2.5')!);
-          for (const reading of explained?.readings ?? []) expect(notANumber(ratioReadingWords(drive, reading, explained!.truth, 'It'))).toBeNull();
+          for (const reading of explained?.readings ?? [])
+            expect(notANumber(ratioReadingWords(drive, reading, explained!.truth, 'It'))).toBeNull();
         }
       }),
       { numRuns: 200, seed: SEED },
@@ -128,9 +176,12 @@ describe('whatever a drive file holds', () => {
     fc.assert(
       fc.property(accepted, (drive) => {
         for (const { id, length } of drive.belts) {
-          const { window, candidates, findings, lastOn } = sizeBelt(drive, id, { lengths: [500, 1000, length ?? 1500, 1805, 4000] })!;
+          const { window, candidates, findings, lastOn } = sizeBelt(drive, id, {
+            lengths: [500, 1000, length ?? 1500, 1805, 4000],
+          })!;
           expect(notANumber({ window, candidates, findings, lastOn })).toBeNull();
-          for (const finding of [...findings, ...candidates.flatMap((one) => one.findings)]) expect(notANumber(sizeMessage(finding))).toBeNull();
+          for (const finding of [...findings, ...candidates.flatMap((one) => one.findings)])
+            expect(notANumber(sizeMessage(finding))).toBeNull();
         }
       }),
       { numRuns: 60, seed: SEED },
@@ -151,7 +202,13 @@ describe('whatever a drive file holds', () => {
   });
 
   test('a string laid on it, an old belt, a gauge: the answer to which belt to bring home', () => {
-    const measurement = fc.record({ tool: fc.constantFrom(...TOOLS), mm: hostile.filter((mm) => mm >= 0), state: fc.constantFrom(...STATES), plusMinus: fc.constantFrom(1e-300, 0.5, 3, 1e9), thickness: fc.constantFrom(0, 2, 500) });
+    const measurement = fc.record({
+      tool: fc.constantFrom(...TOOLS),
+      mm: hostile.filter((mm) => mm >= 0),
+      state: fc.constantFrom(...STATES),
+      plusMinus: fc.constantFrom(1e-300, 0.5, 3, 1e9),
+      thickness: fc.constantFrom(0, 2, 500),
+    });
     fc.assert(
       fc.property(accepted, fc.array(measurement, { minLength: 1, maxLength: 3 }), (drive, measured) => {
         const belt = { ...drive.belts[0]!, measurements: measured.map((one, k) => ({ id: `m${k}`, ...one })) };
@@ -180,7 +237,9 @@ describe('whatever a drive file holds', () => {
         const belt = drive.belts[0]!;
         for (const { route, lengthMm, leastWrapDeg, score } of searchRoutes(drive, belt.id, { top: 2 }).routes) {
           expect(notANumber({ lengthMm, leastWrapDeg, score })).toBeNull();
-          expect(solveDrive({ ...drive, belts: [{ ...belt, route }, ...drive.belts.slice(1)] }).belts[0]!.closed).toBe(true);
+          expect(solveDrive({ ...drive, belts: [{ ...belt, route }, ...drive.belts.slice(1)] }).belts[0]!.closed).toBe(
+            true,
+          );
         }
       }),
       { numRuns: 40, seed: SEED },
@@ -191,9 +250,15 @@ describe('whatever a drive file holds', () => {
     fc.assert(
       fc.property(accepted, fc.nat(), (drive, which) => {
         const station = drive.stations[which % drive.stations.length]!;
-        const { answers } = choosePulleys(drive, [{ station: station.id, engineRpm: 3000, least: 2000, most: 6000 }], atHand, { top: 3 });
+        const { answers } = choosePulleys(
+          drive,
+          [{ station: station.id, engineRpm: 3000, least: 2000, most: 6000 }],
+          atHand,
+          { top: 3 },
+        );
         expect(notANumber(answers.map(({ score, effect }) => ({ score, effect })))).toBeNull();
-        for (const { reasons } of answers) for (const reason of reasons) expect(notANumber(speedReason(drive, reason))).toBeNull();
+        for (const { reasons } of answers)
+          for (const reason of reasons) expect(notANumber(speedReason(drive, reason))).toBeNull();
         expect(notANumber(effectOf(drive))).toBeNull();
       }),
       { numRuns: 25, seed: SEED },

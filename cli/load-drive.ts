@@ -3,7 +3,11 @@ import path from 'node:path';
 import { parseDrive, type Drive } from '@emery/core/drive';
 import { UsageProblem } from './usage-problem';
 
-const REASONS: Record<string, string> = { ENOENT: 'there is no such file', EISDIR: 'it is a folder', EACCES: 'access is refused' };
+const REASONS: Record<string, string> = {
+  ENOENT: 'there is no such file',
+  EISDIR: 'it is a folder',
+  EACCES: 'access is refused',
+};
 
 /** Reads a drive file, named from where the caller stands. Throws a `UsageProblem` that names the file or the field. */
 export function loadDrive(file: string): Drive {

@@ -6,8 +6,19 @@ import { speedsCommand } from './speeds-command';
 import { surveyCommand } from './survey-command';
 import { UsageProblem } from './usage-problem';
 
-/** The command line over core: `emery solve FILE`, `emery survey FILE`, `emery route FILE --belt ID --top N`, `emery size FILE --belt ID [--lengths a,b,c]`, `emery speeds FILE --rpm a,b,c`, `emery marking "TEXT"`. Prints JSON and exits 0, or one plain line on standard error and exits 2. */
-const COMMANDS: Record<string, (args: string[]) => string> = { solve: solveCommand, survey: surveyCommand, route: routeCommand, size: sizeCommand, speeds: speedsCommand, marking: markingCommand };
+/**
+ * The command line over core: `emery solve FILE`, `emery survey FILE`, `emery route FILE --belt ID --top N`, `emery
+ * size FILE --belt ID [--lengths a,b,c]`, `emery speeds FILE --rpm a,b,c`, `emery marking "TEXT"`. Prints JSON and
+ * exits 0, or one plain line on standard error and exits 2.
+ */
+const COMMANDS: Record<string, (args: string[]) => string> = {
+  solve: solveCommand,
+  survey: surveyCommand,
+  route: routeCommand,
+  size: sizeCommand,
+  speeds: speedsCommand,
+  marking: markingCommand,
+};
 
 const [name, ...args] = process.argv.slice(2);
 try {

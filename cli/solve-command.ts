@@ -23,7 +23,14 @@ function printBelt(drive: Drive, { id, closed, length, cordLength, contacts, spa
     closed,
     length,
     cordLength,
-    contacts: contacts.map(({ pulley, side, wrapDeg, rotation, speedRatio, cordRadius }) => ({ pulley, side, wrapDeg, rotation, speedRatio, cordRadius })),
+    contacts: contacts.map(({ pulley, side, wrapDeg, rotation, speedRatio, cordRadius }) => ({
+      pulley,
+      side,
+      wrapDeg,
+      rotation,
+      speedRatio,
+      cordRadius,
+    })),
     spans: spans.map(({ from, to, length: spanLength }) => ({ from, to, length: spanLength })),
     findings: findings.map((finding) => printFinding(drive, finding)),
   };

@@ -13,9 +13,21 @@ export function speedsCommand(args: string[]): string {
   const { shafts, belts } = speedsOf(drive);
   const times = (perRpm: number | null) => rpms.map((rpm) => (perRpm === null ? null : perRpm * rpm));
   const printed = {
-    stations: shafts.map(({ station, speedRatio, direction }) => ({ id: station, speedRatio, direction, rpm: times(speedRatio) })),
-    belts: belts.map(({ belt, metresPerSecond, flexPerSecond }) => ({ id: belt, beltSpeed: times(metresPerSecond), flexPerSecond: times(flexPerSecond) })),
-    findings: speedFindings(drive, Math.max(...rpms)).map((finding) => ({ ...finding, message: speedMessage(drive, finding) })),
+    stations: shafts.map(({ station, speedRatio, direction }) => ({
+      id: station,
+      speedRatio,
+      direction,
+      rpm: times(speedRatio),
+    })),
+    belts: belts.map(({ belt, metresPerSecond, flexPerSecond }) => ({
+      id: belt,
+      beltSpeed: times(metresPerSecond),
+      flexPerSecond: times(flexPerSecond),
+    })),
+    findings: speedFindings(drive, Math.max(...rpms)).map((finding) => ({
+      ...finding,
+      message: speedMessage(drive, finding),
+    })),
   };
   return `${JSON.stringify(printed, null, 2)}\n`;
 }
@@ -31,7 +43,8 @@ function optionsOf(args: string[]): { file: string; rpms: number[] } {
   if (positionals.length !== 1 || values.rpm === undefined) throw new UsageProblem(USAGE);
   const rpms = values.rpm.split(',').map((text) => {
     const rpm = Number(text);
-    if (text.trim() === '' || !Number.isFinite(rpm) || rpm < 0) throw new UsageProblem(`--rpm: "${text}" is not an engine speed in rev/min; write such as 720,2100`);
+    if (text.trim() === '' || !Number.isFinite(rpm) || rpm < 0)
+      throw new UsageProblem(`--rpm: "${text}" is not an engine speed in rev/min; write such as 720,2100`);
     return rpm;
   });
   return { file: positionals[0]!, rpms };

@@ -7,7 +7,8 @@ const ROOT = path.resolve(__dirname, '..');
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-cli-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
-const emery = (...args: string[]) => spawnSync('npm', ['run', '--silent', 'emery', '--', ...args], { cwd: ROOT, encoding: 'utf8' });
+const emery = (...args: string[]) =>
+  spawnSync('npm', ['run', '--silent', 'emery', '--', ...args], { cwd: ROOT, encoding: 'utf8' });
 const demo = (name: string) => path.join('demo', `${name}.emery.json`);
 
 function changed(name: string, change: (drive: Record<string, unknown>) => void): string {
@@ -21,24 +22,41 @@ function changed(name: string, change: (drive: Record<string, unknown>) => void)
 test('survey prints every shaft and reading, the crank at 0, 0', () => {
   const { status, stdout } = emery('survey', demo('6-parish-minibus'));
   expect(status).toBe(0);
-  const { stations, readings, findings } = JSON.parse(stdout) as { stations: Record<string, unknown>[]; readings: Record<string, unknown>[]; findings: Record<string, unknown>[] };
+  const { stations, readings, findings } = JSON.parse(stdout) as {
+    stations: Record<string, unknown>[];
+    readings: Record<string, unknown>[];
+    findings: Record<string, unknown>[];
+  };
   expect(stations[0]).toEqual({ id: 'crank', x: 0, y: 0, plusMinusX: 0, plusMinusY: 0 });
   expect(stations.map(({ id }) => id)).toEqual(['crank', 'alt', 'pump', 'ten']);
   expect(Object.keys(readings[0]!)).toEqual(['id', 'residual', 'normalised', 'suspect']);
-  expect(findings).toContainEqual(expect.objectContaining({ code: 'undetermined', pulley: 'ten-1', message: expect.stringContaining('Tensioner is not fixed yet.') as string }));
+  expect(findings).toContainEqual(
+    expect.objectContaining({
+      code: 'undetermined',
+      pulley: 'ten-1',
+      message: expect.stringContaining('Tensioner is not fixed yet.') as string,
+    }),
+  );
 });
 
 test('survey names the field of a reading that is wrong', () => {
   const file = changed('6-parish-minibus', (drive) => {
     (drive['survey'] as { readings: Record<string, unknown>[] }).readings[1]!['mm'] = 'long';
   });
-  expect(emery('survey', file)).toMatchObject({ status: 2, stdout: '', stderr: 'emery: survey.readings[1].mm must be a number of millimetres\n' });
+  expect(emery('survey', file)).toMatchObject({
+    status: 2,
+    stdout: '',
+    stderr: 'emery: survey.readings[1].mm must be a number of millimetres\n',
+  });
 });
 
 test('route ignores the route that is there and prints the best first', () => {
   const { status, stdout } = emery('route', demo('1-rescue-truck'), '--belt', 'main', '--top', '3');
   expect(status).toBe(0);
-  const { searched, routes } = JSON.parse(stdout) as { searched: number; routes: { route: object[]; lengthMm: number; leastWrapDeg: number; score: number; reasons: string[] }[] };
+  const { searched, routes } = JSON.parse(stdout) as {
+    searched: number;
+    routes: { route: object[]; lengthMm: number; leastWrapDeg: number; score: number; reasons: string[] }[];
+  };
   expect(searched).toBeGreaterThan(10);
   expect(routes).toHaveLength(3);
   expect(routes[0]!.route[0]).toEqual({ pulley: 'crank-1', side: 'drive' });
@@ -52,8 +70,14 @@ test('route ignores the route that is there and prints the best first', () => {
 
 test.each([
   [['route', demo('1-rescue-truck')], 'emery: usage: emery route FILE --belt ID [--top N]\n'],
-  [['route', demo('1-rescue-truck'), '--belt', 'ghost'], 'emery: --belt names "ghost", and the drive has no such belt\n'],
-  [['route', demo('1-rescue-truck'), '--belt', 'main', '--top', 'all'], 'emery: --top must be a whole number, 1 or more, not all\n'],
+  [
+    ['route', demo('1-rescue-truck'), '--belt', 'ghost'],
+    'emery: --belt names "ghost", and the drive has no such belt\n',
+  ],
+  [
+    ['route', demo('1-rescue-truck'), '--belt', 'main', '--top', 'all'],
+    'emery: --top must be a whole number, 1 or more, not all\n',
+  ],
   [['survey'], 'emery: usage: emery survey FILE\n'],
 ])('%j is one line and exit 2', (args, stderr) => {
   expect(emery(...args)).toMatchObject({ status: 2, stdout: '', stderr });

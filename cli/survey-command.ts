@@ -16,7 +16,10 @@ export function surveyCommand(args: string[]): string {
     next,
     ...(pictures.length > 0 && {
       circles,
-      pictures: pictures.map((picture) => ({ ...picture, findings: picture.findings.map((finding) => ({ ...finding, message: photoMessage(drive, finding) })) })),
+      pictures: pictures.map((picture) => ({
+        ...picture,
+        findings: picture.findings.map((finding) => ({ ...finding, message: photoMessage(drive, finding) })),
+      })),
     }),
   };
   return `${JSON.stringify(printed, null, 2)}\n`;

@@ -1,7 +1,7 @@
 /*
- * Makes the demo shop's picture: the rescue truck's drive as a hand-held camera would see it, tilted, in perspective and with grain, so that the true places of what it
- * shows are known. Writes demo/1-rescue-truck.jpg and the picture's entry, marked as by hand, into the drive file beside it.
- * Run with: npx tsx demo/render-picture.ts
+ * Makes the demo shop's picture: the rescue truck's drive as a hand-held camera would see it, tilted, in perspective
+ * and with grain, so that the true places of what it shows are known. Writes demo/1-rescue-truck.jpg and the picture's
+ * entry, marked as by hand, into the drive file beside it. Run with: npx tsx demo/render-picture.ts
  */
 import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
@@ -41,14 +41,22 @@ if (!reading.ok) throw new Error(reading.problems[0]!.message);
 const drive = reading.drive;
 
 /** From the drive's own x and y to those of the camera's frame, and back. */
-const inFrame = (x: number, y: number): [number, number] => [Math.cos(ROLL) * (x - AIM.x) - Math.sin(ROLL) * (y - AIM.y), Math.sin(ROLL) * (x - AIM.x) + Math.cos(ROLL) * (y - AIM.y)];
+const inFrame = (x: number, y: number): [number, number] => [
+  Math.cos(ROLL) * (x - AIM.x) - Math.sin(ROLL) * (y - AIM.y),
+  Math.sin(ROLL) * (x - AIM.x) + Math.cos(ROLL) * (y - AIM.y),
+];
 
-const image = await sharp(paint(drive), { raw: { width: WIDTH, height: HEIGHT, channels: 3 } }).blur(0.7).raw().toBuffer();
+const image = await sharp(paint(drive), { raw: { width: WIDTH, height: HEIGHT, channels: 3 } })
+  .blur(0.7)
+  .raw()
+  .toBuffer();
 for (let k = 0; k < image.length; k += 3) {
   const grain = 7 * normal();
   for (let c = 0; c < 3; c += 1) image[k + c] = Math.max(0, Math.min(255, image[k + c]! + grain + 2 * normal()));
 }
-const jpeg = await sharp(image, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } }).jpeg({ quality: 80 }).toBuffer();
+const jpeg = await sharp(image, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } })
+  .jpeg({ quality: 80 })
+  .toBuffer();
 writeFileSync(FILE.replace('.emery.json', '.jpg'), jpeg);
 
 const rims = drive.stations.flatMap(({ x, y, pulleys }) =>
@@ -57,13 +65,32 @@ const rims = drive.stations.flatMap(({ x, y, pulleys }) =>
     ...(KNOWN.includes(id) && { known: true }),
     points: Array.from({ length: 8 }, (_, k): PicturePoint => {
       const turn = (k + 0.5 * random()) * (Math.PI / 4);
-      const [u, v] = toPicture(CAMERA, ...inFrame(x + (diameter! / 2) * Math.cos(turn), y + (diameter! / 2) * Math.sin(turn)), plane);
+      const [u, v] = toPicture(
+        CAMERA,
+        ...inFrame(x + (diameter! / 2) * Math.cos(turn), y + (diameter! / 2) * Math.sin(turn)),
+        plane,
+      );
       return [round(u + 0.6 * normal()), round(v + 0.6 * normal())];
     }),
   })),
 );
 const hash = createHash('sha256').update(jpeg).digest('hex');
-writeFileSync(FILE, pointsOnOneLine(writeDrive(putPhoto(drive, { id: 'photo-1', hash, width: WIDTH, height: HEIGHT, cameraDistance: CAMERA.distance, cropped: false, rims }))));
+writeFileSync(
+  FILE,
+  pointsOnOneLine(
+    writeDrive(
+      putPhoto(drive, {
+        id: 'photo-1',
+        hash,
+        width: WIDTH,
+        height: HEIGHT,
+        cameraDistance: CAMERA.distance,
+        cropped: false,
+        rims,
+      }),
+    ),
+  ),
+);
 process.stdout.write(`${hash} ${Math.round(jpeg.length / 1000)} kB\n`);
 
 /** Every pixel from four rays, each followed from the front to the first thing it meets. */
@@ -71,7 +98,13 @@ function paint(seen: Drive): Buffer {
   const pixels = Buffer.alloc(WIDTH * HEIGHT * 3);
   const sight = lineOfSight(CAMERA);
   const discs = seen.stations.flatMap((station) =>
-    station.pulleys.map((pulley) => ({ at: inFrame(station.x, station.y), r: pulley.diameter! / 2, smooth: pulley.surface === 'smooth', face: pulley.plane ?? 0, holes: station.role === 'idler' || station.role === 'tensioner' ? 0 : station.role === 'crankshaft' ? 4 : 5 })),
+    station.pulleys.map((pulley) => ({
+      at: inFrame(station.x, station.y),
+      r: pulley.diameter! / 2,
+      smooth: pulley.surface === 'smooth',
+      face: pulley.plane ?? 0,
+      holes: station.role === 'idler' || station.role === 'tensioner' ? 0 : station.role === 'crankshaft' ? 4 : 5,
+    })),
   );
   const belt = beltOn(seen);
   const slices = Array.from({ length: 15 }, (_, k) => -2 - 2 * k);
@@ -102,12 +135,16 @@ function paint(seen: Drive): Buffer {
       for (const disc of discs) {
         const far = Math.hypot(x - disc.at[0], y - disc.at[1]);
         const groove = !disc.smooth && Math.abs(z % 4) > 1 ? 3 : 0;
-        if (far <= disc.r - groove) return times(groove > 0 ? STEEL : ALLOY, 0.42 + 0.2 * Math.max(0, (y - disc.at[1]) / disc.r));
+        if (far <= disc.r - groove)
+          return times(groove > 0 ? STEEL : ALLOY, 0.42 + 0.2 * Math.max(0, (y - disc.at[1]) / disc.r));
       }
       if (z > -25 && belt(x, y)) return times(RUBBER, z > -4 ? 1.2 : 0.85);
     }
     const [x, y] = sight(u, v, WALL_Z);
-    const shadow = Math.min(1, ...discs.map((disc) => 0.5 + Math.max(0, Math.hypot(x - disc.at[0] - 14, y - disc.at[1] + 18) - disc.r) / 50));
+    const shadow = Math.min(
+      1,
+      ...discs.map((disc) => 0.5 + Math.max(0, Math.hypot(x - disc.at[0] - 14, y - disc.at[1] + 18) - disc.r) / 50),
+    );
     return times(CASTING, shadow * casting(x, y));
   }
 }
@@ -141,19 +178,31 @@ function beltOn(seen: Drive): (x: number, y: number) => boolean {
   const size = 1600;
   const grid = new Uint8Array(size * size);
   for (const [ax, ay, bx, by] of beltLines(seen)) {
-    const [left, right] = [Math.min(ax, bx) - 3, Math.max(ax, bx) + 3].map((x) => Math.round(2 * x + size / 2)) as [number, number];
-    const [low, high] = [Math.min(ay, by) - 3, Math.max(ay, by) + 3].map((y) => Math.round(2 * y + size / 2)) as [number, number];
+    const [left, right] = [Math.min(ax, bx) - 3, Math.max(ax, bx) + 3].map((x) => Math.round(2 * x + size / 2)) as [
+      number,
+      number,
+    ];
+    const [low, high] = [Math.min(ay, by) - 3, Math.max(ay, by) + 3].map((y) => Math.round(2 * y + size / 2)) as [
+      number,
+      number,
+    ];
     for (let j = low; j <= high; j += 1) {
-      for (let i = left; i <= right; i += 1) if (fromSegment((i - size / 2) / 2, (j - size / 2) / 2, ax, ay, bx, by) < 2.1) grid[j * size + i] = 1;
+      for (let i = left; i <= right; i += 1)
+        if (fromSegment((i - size / 2) / 2, (j - size / 2) / 2, ax, ay, bx, by) < 2.1) grid[j * size + i] = 1;
     }
   }
-  return (x, y) => Math.max(Math.abs(x), Math.abs(y)) < size / 4 - 1 && grid[Math.round(2 * y + size / 2) * size + Math.round(2 * x + size / 2)] === 1;
+  return (x, y) =>
+    Math.max(Math.abs(x), Math.abs(y)) < size / 4 - 1 &&
+    grid[Math.round(2 * y + size / 2) * size + Math.round(2 * x + size / 2)] === 1;
 }
 
 /** The belt's cord in short straight pieces, in the camera's frame. */
 function beltLines(seen: Drive): [number, number, number, number][] {
   return solveDrive(seen).belts.flatMap(({ contacts, spans }) => [
-    ...spans.map(({ start, end }): [number, number, number, number] => [...inFrame(start.x, start.y), ...inFrame(end.x, end.y)]),
+    ...spans.map(({ start, end }): [number, number, number, number] => [
+      ...inFrame(start.x, start.y),
+      ...inFrame(end.x, end.y),
+    ]),
     ...contacts.flatMap(({ centre, cordRadius, arrive, wrapDeg, turn }) => {
       const from = Math.atan2(arrive!.y - centre.y, arrive!.x - centre.x);
       const at = (k: number) => {

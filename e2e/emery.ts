@@ -106,5 +106,6 @@ export async function dragBy(page: Page, station: string, dx: number, dy: number
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
 }
 
-export const openDrive = (page: Page, name: string) => page.getByRole('link', { name: new RegExp(`^Open ${name}`) }).click();
+export const openDrive = (page: Page, name: string) =>
+  page.getByRole('link', { name: new RegExp(`^Open ${name}`) }).click();
 export const saved = (page: Page) => expect(page.locator('[data-save="saved"]')).toBeVisible();

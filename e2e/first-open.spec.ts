@@ -1,6 +1,9 @@
 import { coreLength, dragBy, expect, openDrive, saved, shownLength, test } from './emery';
 
-test('first open: drag a pulley, the length follows as core says, write a tape reading, reload, kept', async ({ page, emery }) => {
+test('first open: drag a pulley, the length follows as core says, write a tape reading, reload, kept', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'Tarnside Field Workshop' })).toBeVisible();
   await openDrive(page, 'Front drive of Rescue truck 2');
@@ -22,7 +25,9 @@ test('first open: drag a pulley, the length follows as core says, write a tape r
   await expect(page.getByText('reads 2 7/16" · 61.9 mm')).toBeVisible();
   await diameter.press('Enter');
   await saved(page);
-  expect((await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter).toBeCloseTo(61.9125, 6);
+  expect(
+    (await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter,
+  ).toBeCloseTo(61.9125, 6);
 
   await page.getByRole('button', { name: /Route/ }).click();
   const measured = await shownLength(page);

@@ -48,7 +48,9 @@ test('the whole task without a mouse', async ({ page, emery }) => {
   await page.keyboard.press('Tab');
   await page.keyboard.press('Escape');
   await saved(page);
-  expect((await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter).toBeCloseTo(63.5, 9);
+  expect(
+    (await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter,
+  ).toBeCloseTo(63.5, 9);
 
   await tabTo(page, /^Duplicate/);
   await page.keyboard.press('?');
@@ -72,5 +74,7 @@ test('a route tapped with Enter', async ({ page, emery }) => {
   }
   await page.keyboard.press('Escape');
   await saved(page);
-  expect((await emery.drive('Front drive, being measured')).document.belts[0]!.route.map(({ pulley }) => pulley)).toEqual(['crank-1', 'alt-1', 'pump-1']);
+  expect(
+    (await emery.drive('Front drive, being measured')).document.belts[0]!.route.map(({ pulley }) => pulley),
+  ).toEqual(['crank-1', 'alt-1', 'pump-1']);
 });

@@ -5,8 +5,9 @@ import type { Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
 
 /*
- * A mechanic's whole task: a drive nobody has drawn, from its picture and five tapes to the card on the wall. The picture is the demo shop's own, rendered from a drive whose
- * true places are known; the points put on it are those of the demo drive.
+ * A mechanic's whole task: a drive nobody has drawn, from its picture and five tapes to the card on the wall. The
+ * picture is the demo shop's own, rendered from a drive whose true places are known; the points put on it are those of
+ * the demo drive.
  */
 const truth = JSON.parse(readFileSync('demo/1-rescue-truck.emery.json', 'utf8')) as Drive;
 const rims = new Map(truth.survey!.photos![0]!.rims!.map(({ pulley, points }) => [pulley, points]));
@@ -32,11 +33,13 @@ const finger: Hand = {
   tap: (page, x, y) => page.touchscreen.tap(x, y),
   draw: async (page, points) => {
     const session = await page.context().newCDPSession(page);
-    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', at: [number, number][]) => session.send('Input.dispatchTouchEvent', { type, touchPoints: at.map(([x, y]) => ({ x, y })) });
+    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', at: [number, number][]) =>
+      session.send('Input.dispatchTouchEvent', { type, touchPoints: at.map(([x, y]) => ({ x, y })) });
     await touch('touchStart', [points[0]!]);
     for (const [k, [x, y]] of points.slice(1).entries()) {
       const [fx, fy] = points[k]!;
-      for (let step = 1; step <= 6; step += 1) await touch('touchMove', [[fx + ((x - fx) * step) / 6, fy + ((y - fy) * step) / 6]]);
+      for (let step = 1; step <= 6; step += 1)
+        await touch('touchMove', [[fx + ((x - fx) * step) / 6, fy + ((y - fy) * step) / 6]]);
     }
     await touch('touchEnd', []);
   },
@@ -71,7 +74,13 @@ async function readTapes(page: Page, count: number): Promise<void> {
   for (let k = 0; k < count; k += 1) {
     // Whatever is asked for is taped, once the readings so far have been worked out.
     await expect(page.getByRole('heading', { name: 'Next tape, the most useful one' })).toBeVisible();
-    const chosen = async (name: string) => (await page.getByRole('combobox', { name, exact: true }).locator('xpath=ancestor::*[contains(@class,"ant-select")][last()]').innerText()).trim();
+    const chosen = async (name: string) =>
+      (
+        await page
+          .getByRole('combobox', { name, exact: true })
+          .locator('xpath=ancestor::*[contains(@class,"ant-select")][last()]')
+          .innerText()
+      ).trim();
     const [from, to] = [stationOf(await chosen('From')), stationOf(await chosen('To'))];
     const far = Math.hypot(from.x - to.x, from.y - to.y) + (from.pulleys[0]!.diameter! + to.pulleys[0]!.diameter!) / 2;
     await page.getByLabel('Reading', { exact: true }).fill(`${Math.round((far / 25.4) * 16) / 16}"`);
@@ -83,7 +92,12 @@ async function readTapes(page: Page, count: number): Promise<void> {
 async function fromPictureToCard(page: Page, hand: Hand): Promise<void> {
   await page.addInitScript(() => (window.print = () => document.documentElement.setAttribute('data-printed', 'yes')));
   await page.goto('/');
-  await page.getByRole('region', { name: 'Hill farm pickup' }).or(page.getByRole('region').first()).first().getByRole('button', { name: 'New drive' }).click();
+  await page
+    .getByRole('region', { name: 'Hill farm pickup' })
+    .or(page.getByRole('region').first())
+    .first()
+    .getByRole('button', { name: 'New drive' })
+    .click();
   await page.getByLabel('Name').fill('From a picture');
   await page.getByRole('button', { name: 'Open it on the bench' }).click();
   await expect(page.getByText('Nothing drawn yet')).toBeVisible();
@@ -102,7 +116,15 @@ async function fromPictureToCard(page: Page, hand: Hand): Promise<void> {
   await page.getByRole('button', { name: 'Tap the route' }).click();
   await page.locator('.front-view-svg').scrollIntoViewIfNeeded();
   const centres: [number, number][] = [];
-  for (const id of ['crank-1', 'tensioner-1', 'power-steering-1', 'water-pump-1', 'alternator-1', 'ac-compressor-1', 'crank-1']) {
+  for (const id of [
+    'crank-1',
+    'tensioner-1',
+    'power-steering-1',
+    'water-pump-1',
+    'alternator-1',
+    'ac-compressor-1',
+    'crank-1',
+  ]) {
     const box = (await page.locator(`[data-station="${id}"] .pulley-disc`).first().boundingBox())!;
     centres.push([box.x + box.width / 2, box.y + box.height / 2]);
   }
@@ -126,9 +148,15 @@ test.describe(() => {
   test('a new drive from a picture and five tapes to the printed card, by mouse', async ({ page, emery }) => {
     await fromPictureToCard(page, mouse);
     const { document } = await emery.drive('From a picture');
-    const at = (drive: Drive, label: string) => drive.stations.find((station) => (station.label ?? '') === label || station.id.startsWith(IDS[label]!))!;
+    const at = (drive: Drive, label: string) =>
+      drive.stations.find((station) => (station.label ?? '') === label || station.id.startsWith(IDS[label]!))!;
     // Within 1 % of the width of the drive, whichever way the picture was held.
-    for (const [a, b] of [['Crank', 'Alternator'], ['Steering pump', 'Compressor'], ['Tensioner', 'Water pump'], ['Crank', 'Steering pump']] as const) {
+    for (const [a, b] of [
+      ['Crank', 'Alternator'],
+      ['Steering pump', 'Compressor'],
+      ['Tensioner', 'Water pump'],
+      ['Crank', 'Steering pump'],
+    ] as const) {
       const far = (drive: Drive) => Math.hypot(at(drive, a).x - at(drive, b).x, at(drive, a).y - at(drive, b).y);
       expect(Math.abs(far(document) - far(truth))).toBeLessThan(5);
     }
@@ -141,7 +169,14 @@ test.describe(() => {
   });
 });
 
-const IDS: Record<string, string> = { Crank: 'crank', Tensioner: 'tensioner', 'Steering pump': 'power-steering', 'Water pump': 'water-pump', Alternator: 'alternator', Compressor: 'ac-compressor' };
+const IDS: Record<string, string> = {
+  Crank: 'crank',
+  Tensioner: 'tensioner',
+  'Steering pump': 'power-steering',
+  'Water pump': 'water-pump',
+  Alternator: 'alternator',
+  Compressor: 'ac-compressor',
+};
 
 test('the picture lies under the drawing, squared up, and is dimmed and taken out again', async ({ page, emery }) => {
   await page.goto('/');
@@ -152,14 +187,19 @@ test('the picture lies under the drawing, squared up, and is dimmed and taken ou
   await expect(under).toBeVisible();
   // The homography puts the marked rim of the crank where the crank is drawn.
   const [u, v] = rims.get('crank-1')!.reduce(([x, y], [px, py]) => [x + px / 8, y + py / 8], [0, 0]);
-  const place = await under.evaluate((image: HTMLImageElement, [x, y]) => {
-    const m = new DOMMatrix(getComputedStyle(image).transform);
-    const p = m.transformPoint(new DOMPoint(x, y));
-    const box = image.parentElement!.getBoundingClientRect();
-    return [box.x + p.x / p.w, box.y + p.y / p.w];
-  }, [u, v] as [number, number]);
+  const place = await under.evaluate(
+    (image: HTMLImageElement, [x, y]) => {
+      const m = new DOMMatrix(getComputedStyle(image).transform);
+      const p = m.transformPoint(new DOMPoint(x, y));
+      const box = image.parentElement!.getBoundingClientRect();
+      return [box.x + p.x / p.w, box.y + p.y / p.w];
+    },
+    [u, v] as [number, number],
+  );
   const disc = (await page.locator('[data-station="crank"] .pulley-disc').first().boundingBox())!;
-  expect(Math.hypot(place[0]! - disc.x - disc.width / 2, place[1]! - disc.y - disc.height / 2)).toBeLessThan(0.05 * disc.width);
+  expect(Math.hypot(place[0]! - disc.x - disc.width / 2, place[1]! - disc.y - disc.height / 2)).toBeLessThan(
+    0.05 * disc.width,
+  );
 
   await page.getByRole('slider').press('Home');
   await expect(under).toBeHidden();
@@ -175,9 +215,13 @@ test('a file that is no picture is refused by name, and nothing is lost', async 
   await page.getByRole('link', { name: /^Open Front drive of Rescue/ }).click();
   await page.getByRole('button', { name: /^1 Survey/ }).click();
   await page.getByText('Picture', { exact: true }).click();
-  await page.getByLabel('Another picture file').setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') });
+  await page
+    .getByLabel('Another picture file')
+    .setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') });
   await expect(page.getByRole('alert')).toContainText('notes.txt: a JPEG, PNG or WebP picture is accepted.');
-  await page.getByLabel('Another picture file').setInputFiles({ name: 'broken.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a jpeg') });
+  await page
+    .getByLabel('Another picture file')
+    .setInputFiles({ name: 'broken.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a jpeg') });
   await expect(page.getByRole('alert')).toContainText('cannot be read');
   await expect(page.getByRole('heading', { name: 'Rims in the picture' })).toBeVisible();
 });

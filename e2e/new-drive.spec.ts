@@ -19,7 +19,7 @@ async function write(page: Page, label: string, text: string) {
 async function addSheave(page: Page, diameter: string, plane: string) {
   await page.getByRole('button', { name: 'Sheave on this shaft' }).click();
   await write(page, 'Diameter over rim', diameter);
-  await write(page, 'Plane, out from crank\'s', plane);
+  await write(page, "Plane, out from crank's", plane);
 }
 
 test('a two-belt V drive from nothing, by hand', async ({ page, emery }) => {
@@ -40,9 +40,9 @@ test('a two-belt V drive from nothing, by hand', async ({ page, emery }) => {
   await addSheave(page, '7 7/8', '5/8');
   await addPulley(page, 'Alternator', '400 mm', '0', '80mm');
   await addPulley(page, 'Water pump', '0', '15 3/4"', '5"');
-  await write(page, 'Plane, out from crank\'s', '5/8');
+  await write(page, "Plane, out from crank's", '5/8');
   await addPulley(page, 'Steering pump', '-14"', '6"', '4 1/2');
-  await write(page, 'Plane, out from crank\'s', '5/8');
+  await write(page, "Plane, out from crank's", '5/8');
 
   await page.getByRole('button', { name: /^2 Route/ }).click();
   await page.getByRole('button', { name: 'Tap the route' }).click();
@@ -71,7 +71,9 @@ test('a two-belt V drive from nothing, by hand', async ({ page, emery }) => {
   await expect(page.getByRole('region', { name: 'Yard loader' })).toContainText('12,450 km');
 });
 
-test('a wrong side is seen, named and flipped back; a pulley taken off is put on again where it was', async ({ page }) => {
+test('a wrong side is seen, named and flipped back; a pulley taken off is put on again where it was', async ({
+  page,
+}) => {
   await page.goto('/');
   await page.getByRole('link', { name: /^Open Front drive of Rescue truck 2/ }).click();
   const good = await shownLength(page);

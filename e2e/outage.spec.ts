@@ -15,7 +15,10 @@ test('server killed in mid-edit and started again: nothing is lost', async ({ pa
   expect(coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(drawn, 9);
 });
 
-test('server killed, page closed, both opened again: the drawing is taken up from this browser and saved', async ({ context, emery }) => {
+test('server killed, page closed, both opened again: the drawing is taken up from this browser and saved', async ({
+  context,
+  emery,
+}) => {
   const page = await context.newPage();
   await page.goto('/');
   await openDrive(page, 'Front drive of Rescue truck 2');
@@ -39,22 +42,44 @@ test('what is typed but not entered survives a reload', async ({ page, emery }) 
   await page.locator('[data-station="ac"]').click();
   await page.getByLabel('Diameter over ribs', { exact: true }).fill('4 7/8');
   await page.reload();
-  await expect.poll(async () => (await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'ac')!.pulleys[0]!.diameter).toBeCloseTo(123.825, 6);
+  await expect
+    .poll(
+      async () =>
+        (await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'ac')!.pulleys[0]!.diameter,
+    )
+    .toBeCloseTo(123.825, 6);
 });
 
-test('database killed right after an acknowledged save: the save is there, and the next one goes through', async ({ page, emery }) => {
+test('database killed right after an acknowledged save: the save is there, and the next one goes through', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await openDrive(page, 'Front drive of Rescue truck 2');
   await dragBy(page, 'alt', 25, 10);
   await saved(page);
   const acknowledged = await shownLength(page);
   process.kill(emery.databasePid(), 'SIGKILL');
-  await expect.poll(async () => emery.drive('Front drive').then(({ document }) => coreLength(document), () => 0), { timeout: 30_000 }).toBeCloseTo(acknowledged, 9);
+  await expect
+    .poll(
+      async () =>
+        emery.drive('Front drive').then(
+          ({ document }) => coreLength(document),
+          () => 0,
+        ),
+      { timeout: 30_000 },
+    )
+    .toBeCloseTo(acknowledged, 9);
   await dragBy(page, 'ac', 0, 25);
-  await expect.poll(async () => coreLength((await emery.drive('Front drive')).document), { timeout: 30_000 }).toBeCloseTo(await shownLength(page), 9);
+  await expect
+    .poll(async () => coreLength((await emery.drive('Front drive')).document), { timeout: 30_000 })
+    .toBeCloseTo(await shownLength(page), 9);
 });
 
-test('left for the shop with the server away and opened again in the same page: both edits are saved', async ({ page, emery }) => {
+test('left for the shop with the server away and opened again in the same page: both edits are saved', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await openDrive(page, 'Front drive of Rescue truck 2');
   await dragBy(page, 'alt', 25, 10);
@@ -100,15 +125,22 @@ test.describe('a browser that keeps nothing', () => {
       expect(coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(await shownLength(page), 9);
       await emery.kill();
       await dragBy(page, 'ac', 10, 30);
-      await expect(page.getByText('Not kept on this device: leave this page open. Server away, trying again')).toBeVisible();
+      await expect(
+        page.getByText('Not kept on this device: leave this page open. Server away, trying again'),
+      ).toBeVisible();
       await emery.start();
       await expect(page.locator('[data-save="saved"]')).toBeVisible({ timeout: 30_000 });
-      await expect.poll(async () => coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(await shownLength(page), 9);
+      await expect
+        .poll(async () => coreLength((await emery.drive('Front drive')).document))
+        .toBeCloseTo(await shownLength(page), 9);
     });
   }
 });
 
-test('two pages closed with drafts while the server was away: the newest is saved, the other waits until it is chosen or thrown away', async ({ context, emery }) => {
+test('two pages closed with drafts while the server was away: the newest is saved, the other waits until it is chosen or thrown away', async ({
+  context,
+  emery,
+}) => {
   const pages = [await context.newPage(), await context.newPage()];
   for (const page of pages) {
     await page.goto('/');
@@ -141,16 +173,29 @@ test('two pages closed with drafts while the server was away: the newest is save
   await expect(panel).toBeHidden();
 });
 
-test('the stages work with the server away, once the page has had a moment; one that could not be fetched is tried again by itself', async ({ page, emery }) => {
+test('the stages work with the server away, once the page has had a moment; one that could not be fetched is tried again by itself', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await openDrive(page, 'Front drive of Rescue truck 2');
   for (const part of ['SizeLedger', 'SpeedLedger', 'CheckLedger', 'core-worker']) {
-    await page.waitForFunction((name) => performance.getEntriesByType('resource').some((entry) => entry.name.includes(name)), part);
+    await page.waitForFunction(
+      (name) => performance.getEntriesByType('resource').some((entry) => entry.name.includes(name)),
+      part,
+    );
   }
   await page.waitForLoadState('networkidle');
   await emery.kill();
-  for (const [stage, proof] of [['Survey', 'Key out and battery off'], ['Size', 'Bring home'], ['Speeds', 'of the engine']] as const) {
-    await page.getByRole('button', { name: new RegExp(stage) }).first().click();
+  for (const [stage, proof] of [
+    ['Survey', 'Key out and battery off'],
+    ['Size', 'Bring home'],
+    ['Speeds', 'of the engine'],
+  ] as const) {
+    await page
+      .getByRole('button', { name: new RegExp(stage) })
+      .first()
+      .click();
     await expect(page.getByLabel('Ledger')).toContainText(new RegExp(proof, 'i'));
   }
   await emery.start();

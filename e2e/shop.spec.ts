@@ -23,7 +23,11 @@ test('search, delete with undo, duplicate', async ({ page }) => {
   await page.getByRole('menuitem', { name: 'Delete vehicle' }).click();
   await expect(page.getByRole('region', { name: 'Snow groomer copy' })).toBeHidden();
   await page.getByRole('button', { name: 'Deleted vehicles and drives' }).click();
-  await page.getByRole('listitem').filter({ hasText: 'Snow groomer copy' }).getByRole('button', { name: 'Bring back' }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Snow groomer copy' })
+    .getByRole('button', { name: 'Bring back' })
+    .click();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('region', { name: 'Snow groomer copy' })).toBeVisible();
 });
@@ -31,10 +35,17 @@ test('search, delete with undo, duplicate', async ({ page }) => {
 test('a drive goes out as a file and comes in again; a bad file is refused by file and field', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'More for Blower drive of Hill-climb car' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Export drive' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: 'Export drive' }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe('hill-climb-car-blower-drive.emery.json');
   const text = readFileSync(await download.path(), 'utf8');
-  const file = (name: string, content: string) => ({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
+  const file = (name: string, content: string) => ({
+    name,
+    mimeType: 'application/json',
+    buffer: Buffer.from(content),
+  });
 
   const input = page.locator('input[type=file]');
   await input.setInputFiles([file('again.emery.json', text)]);
@@ -42,10 +53,17 @@ test('a drive goes out as a file and comes in again; a bad file is refused by fi
   await expect(page.getByRole('link', { name: /^Open Blower drive of Hill-climb car/ })).toHaveCount(2);
 
   await input.setInputFiles([file('bad.emery.json', text.replace('"teeth": 42', '"teeth": "many"'))]);
-  await expect(page.getByText('bad.emery.json: stations[0].pulleys[0].teeth must be a whole number of teeth')).toBeVisible();
+  await expect(
+    page.getByText('bad.emery.json: stations[0].pulleys[0].teeth must be a whole number of teeth'),
+  ).toBeVisible();
 
-  const [archive] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export all' }).click()]);
-  await input.setInputFiles([{ name: 'all.zip', mimeType: 'application/zip', buffer: readFileSync(await archive.path()) }]);
+  const [archive] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Export all' }).click(),
+  ]);
+  await input.setInputFiles([
+    { name: 'all.zip', mimeType: 'application/zip', buffer: readFileSync(await archive.path()) },
+  ]);
   await expect(page.getByText('7 drives')).toBeVisible();
 });
 
@@ -64,10 +82,16 @@ test('a vehicle saved elsewhere meanwhile is shown before it is replaced', async
   await page.goto('/');
   await page.getByRole('region', { name: 'Hill farm pickup' }).getByRole('button', { name: 'Edit' }).click();
   await page.getByLabel('Plate or fleet number').fill('Lower Scar Farm');
-  const { vehicles } = await emery.get<{ vehicles: { id: string; name: string; revision: number }[] }>('/vehicles?search=pickup');
+  const { vehicles } = await emery.get<{ vehicles: { id: string; name: string; revision: number }[] }>(
+    '/vehicles?search=pickup',
+  );
   const { id, name, revision } = vehicles[0]!;
   const other = { name, plate: 'Sold', odometer: 96410, odometerUnit: 'mi', notes: '', revision, saveId: 'other' };
-  await fetch(`${emery.address()}/api/vehicles/${id}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(other) });
+  await fetch(`${emery.address()}/api/vehicles/${id}`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(other),
+  });
   await page.getByRole('button', { name: 'Save vehicle' }).click();
   await expect(page.getByText('Saved somewhere else meanwhile, with plate "Sold", notes "".')).toBeVisible();
   await expect(page.getByLabel('Plate or fleet number')).toHaveValue('Lower Scar Farm');
@@ -76,8 +100,12 @@ test('a vehicle saved elsewhere meanwhile is shown before it is replaced', async
 });
 
 const serious = async (page: Page) => {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
-  return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .analyze();
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
 };
 
 test('no serious accessibility fault on any screen', async ({ page }) => {
@@ -97,11 +125,22 @@ test('no serious accessibility fault on any screen', async ({ page }) => {
   expect(await serious(page)).toEqual([]);
 });
 
-for (const [width, height] of [[768, 1024], [390, 844]] as const) {
+for (const [width, height] of [
+  [768, 1024],
+  [390, 844],
+] as const) {
   test(`at ${width} px nothing runs off the side, and a finger can draw and read`, async ({ browser, emery }) => {
-    const context = await browser.newContext({ baseURL: emery.address(), viewport: { width, height }, hasTouch: true, isMobile: true });
+    const context = await browser.newContext({
+      baseURL: emery.address(),
+      viewport: { width, height },
+      hasTouch: true,
+      isMobile: true,
+    });
     const page = await context.newPage();
-    const fits = async () => expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
+    const fits = async () =>
+      expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(
+        0,
+      );
     await page.goto('/');
     await expect(page.locator('.vehicle')).toHaveCount(6);
     await fits();
@@ -122,12 +161,22 @@ for (const [width, height] of [[768, 1024], [390, 844]] as const) {
     await expect(diameter).toHaveValue('2 6/16"');
     await page.getByRole('button', { name: 'Enter' }).tap();
     await saved(page);
-    expect((await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter).toBeCloseTo(60.325, 6);
+    expect(
+      (await emery.drive('Front drive')).document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter,
+    ).toBeCloseTo(60.325, 6);
     await fits();
     const small = await page.locator('button:visible, a:visible, input:visible').evaluateAll((all) =>
       all
-        .filter((at) => !at.closest('[hidden], .visually-hidden') && at.getAttribute('type') !== 'radio' && at.getAttribute('role') !== 'combobox')
-        .map((at) => ({ height: (at.closest('.ant-input-affix-wrapper') ?? at).getBoundingClientRect().height, html: at.outerHTML.slice(0, 90) }))
+        .filter(
+          (at) =>
+            !at.closest('[hidden], .visually-hidden') &&
+            at.getAttribute('type') !== 'radio' &&
+            at.getAttribute('role') !== 'combobox',
+        )
+        .map((at) => ({
+          height: (at.closest('.ant-input-affix-wrapper') ?? at).getBoundingClientRect().height,
+          html: at.outerHTML.slice(0, 90),
+        }))
         .filter(({ height: tall }) => tall > 0 && tall < 39.5),
     );
     expect(small).toEqual([]);

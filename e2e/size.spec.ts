@@ -8,7 +8,9 @@ import { expect, openDrive, saved, test, type Emery } from './emery';
 /** The answer core gives with the shop's own belts. */
 async function answerWith(emery: Emery, document: Drive, beltId: string) {
   const belt = document.belts.find(({ id }) => id === beltId)!;
-  const { lengths } = await emery.get<{ lengths: { lengthMm: number }[] }>(`/stock/lengths?section=${belt.section}&ribs=${belt.ribs ?? ''}`);
+  const { lengths } = await emery.get<{ lengths: { lengthMm: number }[] }>(
+    `/stock/lengths?section=${belt.section}&ribs=${belt.ribs ?? ''}`,
+  );
   return answerFor(document, beltId, { stock: lengths.map(({ lengthMm }) => lengthMm) })!;
 }
 const best = async (page: Page) => Number(await page.locator('[data-best-mm]').getAttribute('data-best-mm'));
@@ -24,7 +26,9 @@ test('a string laid on the truck changes which belt to bring home; one is taken 
   expect(await best(page)).toBe(plain.candidates[plain.best!]!.lengthMm);
   // How it goes on is what the card says too: core's one answer.
   const { lastOn, release } = puttingOn(document, 'main')!;
-  await expect(page.getByTestId('size-answer')).toContainText(`Slip it over ${pulleyLabel(document, lastOn!.pulley)} last. ${releaseWords(document, release!)}`);
+  await expect(page.getByTestId('size-answer')).toContainText(
+    `Slip it over ${pulleyLabel(document, lastOn!.pulley)} last. ${releaseWords(document, release!)}`,
+  );
 
   // A string that says the engine is some 14 mm longer round than it was drawn.
   await page.getByRole('button', { name: 'Lay a string, tape the old belt' }).click();
@@ -62,7 +66,10 @@ test('a string laid on the truck changes which belt to bring home; one is taken 
   await expect(page.getByRole('button', { name: /^3 Size/ })).toContainText('settled');
 });
 
-test('two belts on one slot: each is sized, a marking is looked at, and the slot is dragged along its arc', async ({ page, emery }) => {
+test('two belts on one slot: each is sized, a marking is looked at, and the slot is dragged along its arc', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await openDrive(page, 'Fan and alternator belts');
   await page.getByRole('button', { name: /^3 Size/ }).click();
@@ -75,14 +82,25 @@ test('two belts on one slot: each is sized, a marking is looked at, and the slot
   }
   await page.getByText('Belt 1 ·').click();
   // Both belts come right at one position, or as nearly as the stock allows.
-  await page.getByRole('region', { name: 'Both belts together' }).getByRole('button', { name: /^Take/ }).first().click();
+  await page
+    .getByRole('region', { name: 'Both belts together' })
+    .getByRole('button', { name: /^Take/ })
+    .first()
+    .click();
   await saved(page);
   const taken = (await emery.drive('Fan and alternator belts')).document.belts.map(({ length }) => length!);
-  for (const [k, belt] of document.belts.entries()) expect(sizeBelt(document, belt.id, { lengths: [taken[k]!] })!.candidates[0]!.verdict).toBe('fits');
+  for (const [k, belt] of document.belts.entries())
+    expect(sizeBelt(document, belt.id, { lengths: [taken[k]!] })!.candidates[0]!.verdict).toBe('fits');
   await page.getByRole('button', { name: 'Lay a string, tape the old belt' }).click();
   await page.getByRole('switch', { name: 'Taped flat as a doubled loop' }).click();
   const drawn = sizeBelt(document, document.belts[0]!.id)!;
-  const string = measuredLength(document, document.belts[0]!, drawn.curve, { id: 's', tool: 'string', mm: 500, doubled: true, state: 'slack' })!;
+  const string = measuredLength(document, document.belts[0]!, drawn.curve, {
+    id: 's',
+    tool: 'string',
+    mm: 500,
+    doubled: true,
+    state: 'slack',
+  })!;
   // Half of what a string would read if the belt at the slack end were just as drawn.
   const half = (1000 - (string.markedMm - drawn.window.slackEnd!) / 1.003) / 2;
   await page.getByLabel('It reads').fill(`${half.toFixed(2)} mm`);
@@ -107,7 +125,10 @@ test('two belts on one slot: each is sized, a marking is looked at, and the slot
   expect(Math.hypot(moved.x - pivot.x, moved.y - pivot.y)).toBeCloseTo(Math.hypot(alt.x - pivot.x, alt.y - pivot.y), 1);
 });
 
-test('an adjuster is said and measured where there was none; nonsense in a field stays with the reason', async ({ page, emery }) => {
+test('an adjuster is said and measured where there was none; nonsense in a field stays with the reason', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await openDrive(page, 'Auxiliary drive');
   await page.getByRole('button', { name: /^3 Size/ }).click();
@@ -122,17 +143,29 @@ test('an adjuster is said and measured where there was none; nonsense in a field
   await page.getByLabel(/^Direction it slides/).fill('45');
   await page.getByLabel(/^Direction it slides/).press('Enter');
   await saved(page);
-  expect((await emery.drive('Auxiliary drive')).document.stations.some(({ adjuster }) => adjuster?.['direction'] === 45)).toBe(true);
+  expect(
+    (await emery.drive('Auxiliary drive')).document.stations.some(({ adjuster }) => adjuster?.['direction'] === 45),
+  ).toBe(true);
   const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 120)}`)).toEqual([]);
+  expect(
+    violations
+      .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+      .map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 120)}`),
+  ).toEqual([]);
 });
 
-test('a list of belts comes in with its bad rows shown, is filtered, and Size looks at what it holds', async ({ page, emery }) => {
+test('a list of belts comes in with its bad rows shown, is filtered, and Size looks at what it holds', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Belts in stock' }).click();
   await expect(page.getByText(/^\d+ belts$/)).toBeVisible();
-  const csv = 'section;ribs;length;code;price;shelf\nPK;6;1803;OWN-1803;11,20;3\nPK;;1806;no ribs;;\nPK;6;ninety;bad;;\n';
-  await page.getByLabel('CSV file of belts').setInputFiles({ name: 'own.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  const csv =
+    'section;ribs;length;code;price;shelf\nPK;6;1803;OWN-1803;11,20;3\nPK;;1806;no ribs;;\nPK;6;ninety;bad;;\n';
+  await page
+    .getByLabel('CSV file of belts')
+    .setInputFiles({ name: 'own.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
   await expect(page.getByRole('heading', { name: 'own.csv: 1 belt, 2 rows not understood' })).toBeVisible();
   await expect(page.getByRole('list', { name: 'Rows not understood' })).toContainText('Line 4:');
   await page.getByRole('switch').click();
@@ -147,7 +180,9 @@ test('a list of belts comes in with its bad rows shown, is filtered, and Size lo
   await page.getByRole('button', { name: /^3 Size/ }).click();
   await expect.poll(() => best(page)).toBe(1803);
   await page.locator('.size-mark.is-best').click();
-  await expect(page.getByRole('list', { name: 'In the list of belts' })).toContainText('OWN-1803, 11.20, 3 on the shelf');
+  await expect(page.getByRole('list', { name: 'In the list of belts' })).toContainText(
+    'OWN-1803, 11.20, 3 on the shelf',
+  );
 });
 
 test('changed parts: old and new windows side by side, and the change thrown away', async ({ page, emery }) => {

@@ -20,7 +20,10 @@ async function openSpeeds(page: Page, drive = TRUCK) {
   await expect(page.locator('[data-rpm]')).toBeVisible();
 }
 
-test('a screaming alternator: a pulley that brings it into its band is found, tried as a what-if, and kept', async ({ page, emery }) => {
+test('a screaming alternator: a pulley that brings it into its band is found, tried as a what-if, and kept', async ({
+  page,
+  emery,
+}) => {
   await openSpeeds(page);
   const before = (await emery.drive('Front drive')).document;
   await page.getByLabel('For hours, rev/min').fill('11000');
@@ -29,7 +32,11 @@ test('a screaming alternator: a pulley that brings it into its band is found, tr
   expect(await shown(page)).toBeCloseTo(4600 * ratioOf(before, 'alt'), 6);
   await expect(page.getByTestId('speed-answer')).toContainText('too fast for long');
   const findings = page.getByRole('list', { name: 'Findings' });
-  await findings.getByRole('listitem').filter({ hasText: 'Alternator turns 12,761 at redline.' }).getByRole('button', { name: 'Find a pulley' }).click();
+  await findings
+    .getByRole('listitem')
+    .filter({ hasText: 'Alternator turns 12,761 at redline.' })
+    .getByRole('button', { name: 'Find a pulley' })
+    .click();
 
   // What its band asks for stands there already.
   await expect(page.getByLabel('With the engine at, rev/min')).toHaveValue('4600');
@@ -58,7 +65,12 @@ test('a screaming alternator: a pulley that brings it into its band is found, tr
 
 test('the drawn pulleys turn their own way, in proportion, until held still', async ({ page, emery }) => {
   await openSpeeds(page);
-  const angles = () => page.locator('.spokes path').evaluateAll((paths) => paths.map((path) => Number(/rotate\((.*)\)/.exec(path.getAttribute('transform') ?? '')?.[1] ?? 0)));
+  const angles = () =>
+    page
+      .locator('.spokes path')
+      .evaluateAll((paths) =>
+        paths.map((path) => Number(/rotate\((.*)\)/.exec(path.getAttribute('transform') ?? '')?.[1] ?? 0)),
+      );
   expect(new Set(await angles())).toEqual(new Set([0]));
   await page.getByRole('button', { name: /^Idle/ }).click();
   await page.getByRole('button', { name: 'Let the drawing turn, 100 times slower than true' }).click();
@@ -70,12 +82,15 @@ test('the drawn pulleys turn their own way, in proportion, until held still', as
   expect(turned).toHaveLength(6);
   shafts.forEach(({ speedRatio, direction }, k) => {
     const expected = turned[0]! * speedRatio! * (direction === 'cw' ? 1 : -1);
-    expect(Math.abs((((turned[k]! - expected) % 360) + 540) % 360 - 180)).toBeLessThan(0.1);
+    expect(Math.abs(((((turned[k]! - expected) % 360) + 540) % 360) - 180)).toBeLessThan(0.1);
   });
   expect(await angles()).toEqual(turned);
 });
 
-test('one rule moves every figure; a hand-made ratio is explained; nothing is dragged out of place here', async ({ page, emery }) => {
+test('one rule moves every figure; a hand-made ratio is explained; nothing is dragged out of place here', async ({
+  page,
+  emery,
+}) => {
   await openSpeeds(page);
   const { document } = await emery.drive('Front drive');
   await page.getByRole('slider', { name: 'Engine speed, rev/min' }).focus();
@@ -83,7 +98,9 @@ test('one rule moves every figure; a hand-made ratio is explained; nothing is dr
   expect(await shown(page)).toBeCloseTo(2150 * ratioOf(document, 'alt'), 6);
   await page.locator('[data-station="pump"]').click();
   expect(await shown(page)).toBeCloseTo(2150 * ratioOf(document, 'pump'), 6);
-  await expect(page.getByTestId('ratio-statement')).toContainText(/Turns 1\.43 times for each crank turn; 1,027 at idle.*crank turns 0\.701 times for each/);
+  await expect(page.getByTestId('ratio-statement')).toContainText(
+    /Turns 1\.43 times for each crank turn; 1,027 at idle.*crank turns 0\.701 times for each/,
+  );
   await page.locator('[data-station="alt"]').click();
   const claim = page.getByLabel('A ratio somebody worked out for Alternator');
   await claim.fill('36 %');
@@ -95,16 +112,18 @@ test('one rule moves every figure; a hand-made ratio is explained; nothing is dr
   expect((await emery.drive('Front drive')).revision).toBe(1);
 });
 
-test('a band kept for every alternator is the shop\'s: another vehicle has it too', async ({ page }) => {
+test("a band kept for every alternator is the shop's: another vehicle has it too", async ({ page }) => {
   await openSpeeds(page);
   await page.getByLabel('For moments, rev/min').fill('13000');
   await page.keyboard.press('Enter');
   await page.getByLabel('For hours, rev/min').fill('fast');
-  await expect(page.getByText('For hours: write a number from 0 to 100000, in rev/min, or leave it empty.')).toBeVisible();
+  await expect(
+    page.getByText('For hours: write a number from 0 to 100000, in rev/min, or leave it empty.'),
+  ).toBeVisible();
   await page.getByLabel('For hours, rev/min').fill('12000');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Keep for every alternator' }).click();
-  await expect(page.getByText('The shop\'s own. Its maker’s figures go first.')).toBeVisible();
+  await expect(page.getByText("The shop's own. Its maker’s figures go first.")).toBeVisible();
   await saved(page);
   await openSpeeds(page, 'Front drive with added compressor');
   await page.locator('[data-station="alt"]').click();
@@ -131,16 +150,29 @@ test('use: a preset, a bar moved by key, and a log with bad rows', async ({ page
   await expect(row).toContainText(tooSlow < 0.005 ? 'under 1 %' : `${Math.round(100 * tooSlow)} %`);
 
   const rows = Array.from({ length: 2000 }, (_, s) => `${s},${s % 500 === 7 ? 'lost' : 2050}`);
-  await page.getByLabel('Log of time and engine speed').setInputFiles({ name: 'tuesday.csv', mimeType: 'text/csv', buffer: Buffer.from(`time (s),rpm\n${rows.join('\n')}\n`) });
-  await expect(page.getByRole('status').filter({ hasText: 'tuesday.csv' })).toContainText(/2,000 rows, 33 min of running/);
+  await page.getByLabel('Log of time and engine speed').setInputFiles({
+    name: 'tuesday.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`time (s),rpm\n${rows.join('\n')}\n`),
+  });
+  await expect(page.getByRole('status').filter({ hasText: 'tuesday.csv' })).toContainText(
+    /2,000 rows, 33 min of running/,
+  );
   await expect(page.getByText(/4 rows were not understood and left out, such as line 9: “7,lost”/)).toBeVisible();
   await saved(page);
-  expect((await emery.drive('Front drive')).document.use!.bins.filter(({ share }) => share > 0)).toEqual([{ from: 2000, to: expect.any(Number) as unknown as number, share: expect.closeTo(1, 6) as unknown as number }]);
-  await page.getByLabel('Log of time and engine speed').setInputFiles({ name: 'menu.csv', mimeType: 'text/csv', buffer: Buffer.from('soup,bread\n1,2\n') });
+  expect((await emery.drive('Front drive')).document.use!.bins.filter(({ share }) => share > 0)).toEqual([
+    { from: 2000, to: expect.any(Number) as unknown as number, share: expect.closeTo(1, 6) as unknown as number },
+  ]);
+  await page
+    .getByLabel('Log of time and engine speed')
+    .setInputFiles({ name: 'menu.csv', mimeType: 'text/csv', buffer: Buffer.from('soup,bread\n1,2\n') });
   await expect(page.getByRole('alert').filter({ hasText: 'menu.csv' })).toContainText('two columns');
 });
 
-test('output: where charging breaks even follows the loads; a pump against its need; a fan\'s power', async ({ page, emery }) => {
+test("output: where charging breaks even follows the loads; a pump against its need; a fan's power", async ({
+  page,
+  emery,
+}) => {
   await openSpeeds(page);
   await view(page, 'Output');
   const { document } = await emery.drive('Front drive');
@@ -166,7 +198,10 @@ test('output: where charging breaks even follows the loads; a pump against its n
   await expect(page.getByTestId('power')).toHaveText(`${(2.1 * (rpm / 5000) ** 3).toFixed(2)} kW`);
 });
 
-test('check: the simulated tachometer is called simulated, and its readings find the slip it hides', async ({ page, emery }) => {
+test('check: the simulated tachometer is called simulated, and its readings find the slip it hides', async ({
+  page,
+  emery,
+}) => {
   await openSpeeds(page);
   await view(page, 'Check');
   await page.getByText('Simulated', { exact: true }).click();
@@ -175,12 +210,16 @@ test('check: the simulated tachometer is called simulated, and its readings find
   for (let k = 0; k < 40; k += 1) await page.keyboard.press('ArrowRight');
   await page.getByRole('button', { name: 'Read the crank' }).click();
   await page.getByRole('button', { name: 'Read Alternator' }).click();
-  await expect.poll(async () => Math.abs(Number(await page.locator('[data-slip]').getAttribute('data-slip')) - 7)).toBeLessThan(0.4);
+  await expect
+    .poll(async () => Math.abs(Number(await page.locator('[data-slip]').getAttribute('data-slip')) - 7))
+    .toBeLessThan(0.4);
   await expect(page.getByRole('list', { name: 'What the check comes to' })).toContainText('Slips by');
   await page.getByRole('button', { name: 'Keep this check' }).click();
   await expect(page.getByRole('table', { name: 'Checks kept' })).toContainText('simulated');
   await saved(page);
-  expect((await emery.drive('Front drive')).document.speedChecks).toEqual([expect.objectContaining({ station: 'alt', simulated: true })]);
+  expect((await emery.drive('Front drive')).document.speedChecks).toEqual([
+    expect.objectContaining({ station: 'alt', simulated: true }),
+  ]);
 });
 
 test('a pulley is added to those at hand; without a name it is not', async ({ page, emery }) => {
@@ -206,7 +245,11 @@ test('no serious accessibility fault in any view, and a phone shows it all', asy
     if (name === 'Use') await page.getByRole('button', { name: 'Motorway' }).click();
     await page.waitForTimeout(300);
     const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [name, id, nodes[0]!.html])).toEqual([]);
+    expect(
+      violations
+        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+        .map(({ id, nodes }) => [name, id, nodes[0]!.html]),
+    ).toEqual([]);
   }
   await page.setViewportSize({ width: 390, height: 844 });
   for (const name of ['Speeds', 'Use', 'Output', 'Pulleys', 'Check']) {

@@ -23,8 +23,13 @@ async function freePort(): Promise<number> {
 }
 
 /** npm start with a state folder of its own; resolves once it prints its address. */
-async function start(...args: string[]): Promise<{ process: ChildProcess; address: string; ended: Promise<number | null> }> {
-  const child = spawn(process.execPath, ['scripts/start.mjs', ...args], { cwd: ROOT, env: { ...process.env, EMERY_STATE: state, EMERY_DATABASE_URL: '' } });
+async function start(
+  ...args: string[]
+): Promise<{ process: ChildProcess; address: string; ended: Promise<number | null> }> {
+  const child = spawn(process.execPath, ['scripts/start.mjs', ...args], {
+    cwd: ROOT,
+    env: { ...process.env, EMERY_STATE: state, EMERY_DATABASE_URL: '' },
+  });
   const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
   const address = await new Promise<string>((resolve, reject) => {
     let text = '';
@@ -40,8 +45,10 @@ async function start(...args: string[]): Promise<{ process: ChildProcess; addres
   return { process: child, address, ended };
 }
 
-const databases = () => spawnSync('pgrep', ['-fc', `mariadbd .*--datadir=${state}/`], { encoding: 'utf8' }).stdout.trim();
-const vehicles = async (address: string) => ((await (await fetch(`${address}/api/vehicles`)).json()) as { total: number }).total;
+const databases = () =>
+  spawnSync('pgrep', ['-fc', `mariadbd .*--datadir=${state}/`], { encoding: 'utf8' }).stdout.trim();
+const vehicles = async (address: string) =>
+  ((await (await fetch(`${address}/api/vehicles`)).json()) as { total: number }).total;
 
 test('starts with the demo shop, and Ctrl+C stops server and database', async () => {
   const emery = await start('--port', String(await freePort()));
@@ -54,7 +61,11 @@ test('starts with the demo shop, and Ctrl+C stops server and database', async ()
 
 test('two side by side share the shop; killed outright, they leave no database behind and lose nothing', async () => {
   const [one, two] = [await start('--port', String(await freePort())), await start('--port', String(await freePort()))];
-  await fetch(`${one.address}/api/vehicles`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"name":"Seventh"}' });
+  await fetch(`${one.address}/api/vehicles`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: '{"name":"Seventh"}',
+  });
   expect(await vehicles(two.address)).toBe(7);
   one.process.kill('SIGKILL');
   two.process.kill('SIGKILL');
@@ -77,14 +88,30 @@ test('a taken port and a wrong option are one clear line', async () => {
   const holder = net.createServer().listen(0, '127.0.0.1');
   await new Promise((resolve) => holder.once('listening', resolve));
   const { port } = holder.address() as net.AddressInfo;
-  const run = (...args: string[]) => spawnSync(process.execPath, ['scripts/start.mjs', ...args], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, EMERY_STATE: state } });
-  expect(run('--port', String(port))).toMatchObject({ status: 1, stderr: `emery: port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}\n` });
-  expect(run('--port', 'http')).toMatchObject({ status: 1, stderr: 'emery: --port must be a whole number from 1 to 65535, not http\n' });
+  const run = (...args: string[]) =>
+    spawnSync(process.execPath, ['scripts/start.mjs', ...args], {
+      cwd: ROOT,
+      encoding: 'utf8',
+      env: { ...process.env, EMERY_STATE: state },
+    });
+  expect(run('--port', String(port))).toMatchObject({
+    status: 1,
+    stderr: `emery: port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}\n`,
+  });
+  expect(run('--port', 'http')).toMatchObject({
+    status: 1,
+    stderr: 'emery: --port must be a whole number from 1 to 65535, not http\n',
+  });
   expect(run('--prot', '1').stderr).toMatch(/^emery: Unknown option '--prot'.*\n$/);
   holder.close();
 });
 
-const serverOf = (child: ChildProcess) => Number(spawnSync('pgrep', ['-P', String(child.pid), '-f', 'server/main.ts'], { encoding: 'utf8' }).stdout.trim().split('\n')[0]);
+const serverOf = (child: ChildProcess) =>
+  Number(
+    spawnSync('pgrep', ['-P', String(child.pid), '-f', 'server/main.ts'], { encoding: 'utf8' })
+      .stdout.trim()
+      .split('\n')[0],
+  );
 
 test('a server that dies is started again on its port; one that keeps dying ends the command with a failure', async () => {
   const emery = await start('--port', String(await freePort()));
@@ -105,11 +132,24 @@ test('a server that dies is started again on its port; one that keeps dying ends
 
 test('of two started at once on one port the second is told at once; stopping one of two takes no time', async () => {
   const port = String(await freePort());
-  const first = spawn(process.execPath, ['scripts/start.mjs', '--port', port], { cwd: ROOT, env: { ...process.env, EMERY_STATE: state, EMERY_DATABASE_URL: '' } });
+  const first = spawn(process.execPath, ['scripts/start.mjs', '--port', port], {
+    cwd: ROOT,
+    env: { ...process.env, EMERY_STATE: state, EMERY_DATABASE_URL: '' },
+  });
   await new Promise((resolve) => setTimeout(resolve, 400));
-  const second = spawnSync(process.execPath, ['scripts/start.mjs', '--port', port], { cwd: ROOT, encoding: 'utf8', timeout: 20_000, env: { ...process.env, EMERY_STATE: state } });
-  expect(second).toMatchObject({ status: 1, stderr: `emery: another Emery is running or just starting on port ${port}. Choose another port: npm start -- --port ${Number(port) + 1}\n` });
-  await new Promise<void>((resolve) => first.stdout.on('data', (data: Buffer) => String(data).includes('http') && resolve()));
+  const second = spawnSync(process.execPath, ['scripts/start.mjs', '--port', port], {
+    cwd: ROOT,
+    encoding: 'utf8',
+    timeout: 20_000,
+    env: { ...process.env, EMERY_STATE: state },
+  });
+  expect(second).toMatchObject({
+    status: 1,
+    stderr: `emery: another Emery is running or just starting on port ${port}. Choose another port: npm start -- --port ${Number(port) + 1}\n`,
+  });
+  await new Promise<void>((resolve) =>
+    first.stdout.on('data', (data: Buffer) => String(data).includes('http') && resolve()),
+  );
   const other = await start('--port', String(await freePort()));
   const ended = new Promise((resolve) => first.once('exit', resolve));
   first.kill('SIGINT');
@@ -121,8 +161,17 @@ test('of two started at once on one port the second is told at once; stopping on
 });
 
 test('a folder that cannot be written is one clear line; an emptied credentials file is made anew', async () => {
-  const nowhere = spawnSync(process.execPath, ['scripts/start.mjs', '--port', String(await freePort())], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, EMERY_STATE: '/dev/null/emery' } });
-  expect(nowhere).toMatchObject({ status: 1, stderr: expect.stringMatching(/^emery: the folder \/dev\/null\/emery cannot be written \(\w+\)\. .*EMERY_STATE\.\n$/) as unknown as string });
+  const nowhere = spawnSync(process.execPath, ['scripts/start.mjs', '--port', String(await freePort())], {
+    cwd: ROOT,
+    encoding: 'utf8',
+    env: { ...process.env, EMERY_STATE: '/dev/null/emery' },
+  });
+  expect(nowhere).toMatchObject({
+    status: 1,
+    stderr: expect.stringMatching(
+      /^emery: the folder \/dev\/null\/emery cannot be written \(\w+\)\. .*EMERY_STATE\.\n$/,
+    ) as unknown as string,
+  });
   mkdirSync(path.join(state, 'database'), { recursive: true });
   writeFileSync(path.join(state, 'database', 'credentials.json'), '');
   const emery = await start('--port', String(await freePort()));

@@ -1,7 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { coreLength, dragBy, expect, openDrive, saved, shownLength, test } from './emery';
 
-test('tapes put a pulley where it sits, a slipped inch is named, and the readings are kept', async ({ page, emery }) => {
+test('tapes put a pulley where it sits, a slipped inch is named, and the readings are kept', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await openDrive(page, 'Front drive, being measured');
   await page.getByText('Tapes', { exact: true }).click();
@@ -25,7 +28,8 @@ test('tapes put a pulley where it sits, a slipped inch is named, and the reading
   await tape('Crank', inches('crank-1'));
   await tape('Alternator', inches('alt-1'));
   await tape('Water pump', inches('pump-1') + 1);
-  // Six tapes, one of them an inch out: with the network this small two readings may look alike, so a seventh settles it.
+  // Six tapes, one of them an inch out: with the network this small two readings may look alike, so a seventh settles
+  // it.
   await page.getByRole('button', { name: 'Move them there' }).click();
   await saved(page);
   const after = await emery.drive('Front drive, being measured');
@@ -66,7 +70,14 @@ test('routes are found, looked at without changing anything, and one is taken', 
   await page.getByRole('button', { name: 'Use this route' }).click();
   await saved(page);
   const { document } = await emery.drive('Front drive');
-  expect(document.belts[0]!.route.map(({ pulley }) => pulley)).toEqual(['crank-1', 'ten-1', 'steer-1', 'alt-1', 'pump-1', 'ac-1']);
+  expect(document.belts[0]!.route.map(({ pulley }) => pulley)).toEqual([
+    'crank-1',
+    'ten-1',
+    'steer-1',
+    'alt-1',
+    'pump-1',
+    'ac-1',
+  ]);
   await page.keyboard.press('Control+z');
   expect(await shownLength(page)).toBeCloseTo(before, 9);
 });
@@ -79,7 +90,10 @@ test('the routing card goes out as SVG, PDF and DXF', async ({ page }) => {
   await expect(card).toContainText('1805.6 mm effective');
   await expect(card).toContainText('Release: turn the arm of');
   const file = async (button: RegExp) => {
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: button }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: button }).click(),
+    ]);
     return readFileSync(await download.path(), 'latin1');
   };
   expect(await file(/SVG/)).toContain('viewBox="0 0 1123 794"');
@@ -93,7 +107,10 @@ test('the routing card goes out as SVG, PDF and DXF', async ({ page }) => {
   expect(dxf.slice(crank, crank + 30).join(' ')).toContain('40 84 ');
 });
 
-test('a what-if: the compressor taken off beside the present drive, thrown away, then kept', async ({ page, emery }) => {
+test('a what-if: the compressor taken off beside the present drive, thrown away, then kept', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await openDrive(page, 'Front drive of Rescue truck 2');
   const before = await shownLength(page);

@@ -15,7 +15,9 @@ async function collide(browser: Browser, emery: Emery) {
   const [first, second] = [await tablet(browser, address), await tablet(browser, address)];
   await dragBy(first, 'alt', 30, 0);
   // A slow machine saves more than once during one drag; the last save is the one the second tablet is to meet.
-  await expect.poll(async () => coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(await shownLength(first), 9);
+  await expect
+    .poll(async () => coreLength((await emery.drive('Front drive')).document))
+    .toBeCloseTo(await shownLength(first), 9);
   await saved(first);
   const { revision } = await emery.drive('Front drive');
   await dragBy(second, 'ac', 0, 30);

@@ -1,6 +1,9 @@
 import { expect, openDrive, test } from './emery';
 
-test('a tape, a count and a what-if that are being written outlive a stage change and a reload', async ({ page, emery }) => {
+test('a tape, a count and a what-if that are being written outlive a stage change and a reload', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await openDrive(page, 'Front drive of Rescue truck 2');
   await page.getByRole('button', { name: /^1 Survey/ }).click();
@@ -27,10 +30,15 @@ test('a tape, a count and a what-if that are being written outlive a stage chang
   await reading.fill('19 7/16');
   await page.getByRole('button', { name: 'Add reading' }).click();
   await expect(reading).toHaveValue('');
-  await expect.poll(async () => (await emery.drive('Front drive')).document.survey!.readings!.at(-1)!.mm).toBeCloseTo(493.7125, 4);
+  await expect
+    .poll(async () => (await emery.drive('Front drive')).document.survey!.readings!.at(-1)!.mm)
+    .toBeCloseTo(493.7125, 4);
 });
 
-test('a vehicle that is being written outlives a reload; its save is tried again by itself, and makes one vehicle', async ({ page, emery }) => {
+test('a vehicle that is being written outlives a reload; its save is tried again by itself, and makes one vehicle', async ({
+  page,
+  emery,
+}) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'Add vehicle' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Snow plough');

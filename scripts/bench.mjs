@@ -10,6 +10,9 @@ await main(async () => {
   await ensureNpmPackages();
   await ensurePrograms([...DATABASE_PROGRAMS, 'chromium']);
   await buildInterface();
-  const { status } = spawnSync(process.execPath, ['--import', 'tsx', path.join(ROOT, 'bench', 'main.ts')], { stdio: 'inherit', cwd: ROOT });
+  const { status } = spawnSync(process.execPath, ['--import', 'tsx', path.join(ROOT, 'bench', 'main.ts')], {
+    stdio: 'inherit',
+    cwd: ROOT,
+  });
   process.exitCode = status ?? 1;
 });

@@ -9,9 +9,10 @@ import { hold, socketName } from './lib/lock.mjs';
 import { run } from './lib/run.mjs';
 
 /*
- * Keeps one MariaDB for one folder. Started by `openDatabase`, never by hand. Every process that uses the database holds a
- * connection here; when the last is gone the database is shut down and this process ends. Should this process be killed, the kernel
- * tells mariadbd to shut down (a parent-death signal), and the next keeper waits for it. A mariadbd that dies is started again.
+ * Keeps one MariaDB for one folder. Started by `openDatabase`, never by hand. Every process that uses the database
+ * holds a connection here; when the last is gone the database is shut down and this process ends. Should this process
+ * be killed, the kernel tells mariadbd to shut down (a parent-death signal), and the next keeper waits for it. A
+ * mariadbd that dies is started again.
  */
 
 const folder = process.argv[2];
@@ -50,9 +51,12 @@ try {
   await close(1);
 }
 
-/** Makes the data folder, in a place of its own until it is whole, so that a cut-off first run leaves nothing half made. */
+/**
+ * Makes the data folder, in a place of its own until it is whole, so that a cut-off first run leaves nothing half made.
+ */
 async function initialise() {
-  if (!credentials()) writeWhole('credentials.json', JSON.stringify({ user: 'emery', password: randomBytes(18).toString('hex') }));
+  if (!credentials())
+    writeWhole('credentials.json', JSON.stringify({ user: 'emery', password: randomBytes(18).toString('hex') }));
   if (existsSync(data)) return;
   const fresh = `${data}-making`;
   rmSync(fresh, { recursive: true, force: true });
@@ -61,12 +65,22 @@ async function initialise() {
   const user = os.userInfo().username;
   const { code, output } = await run(
     findProgram('mariadb-install-db'),
-    ['--no-defaults', `--datadir=${fresh}`, `--tmpdir=${scratch}`, `--user=${user}`, '--auth-root-authentication-method=socket', `--auth-root-socket-user=${user}`, '--skip-test-db'],
+    [
+      '--no-defaults',
+      `--datadir=${fresh}`,
+      `--tmpdir=${scratch}`,
+      `--user=${user}`,
+      '--auth-root-authentication-method=socket',
+      `--auth-root-socket-user=${user}`,
+      '--skip-test-db',
+    ],
     { quiet: true },
   );
   if (code !== 0) {
     log(output);
-    throw new Error(`mariadb-install-db failed: ${/^.*ERROR.*$/m.exec(output)?.[0] ?? output.trim().split('\n').at(-1)}`);
+    throw new Error(
+      `mariadb-install-db failed: ${/^.*ERROR.*$/m.exec(output)?.[0] ?? output.trim().split('\n').at(-1)}`,
+    );
   }
   renameSync(fresh, data);
 }
@@ -85,19 +99,34 @@ async function start() {
   database = spawn(
     findProgram('setpriv'),
     [
-      '--pdeathsig', 'TERM', findProgram('mariadbd'), '--no-defaults',
+      '--pdeathsig',
+      'TERM',
+      findProgram('mariadbd'),
+      '--no-defaults',
       ...(process.getuid() === 0 ? ['--user=root'] : []),
-      `--datadir=${data}`, `--tmpdir=${scratch}`, `--socket=${socketFile()}`, `--pid-file=${pidFile}`, `--log-error=${path.join(folder, 'mariadb.log')}`,
-      `--init-file=${path.join(folder, 'accounts.sql')}`, '--bind-address=127.0.0.1', `--port=${port}`,
-      '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--skip-name-resolve',
-      '--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=128M', '--max-connections=100', '--max-allowed-packet=64M',
+      `--datadir=${data}`,
+      `--tmpdir=${scratch}`,
+      `--socket=${socketFile()}`,
+      `--pid-file=${pidFile}`,
+      `--log-error=${path.join(folder, 'mariadb.log')}`,
+      `--init-file=${path.join(folder, 'accounts.sql')}`,
+      '--bind-address=127.0.0.1',
+      `--port=${port}`,
+      '--character-set-server=utf8mb4',
+      '--collation-server=utf8mb4_unicode_ci',
+      '--skip-name-resolve',
+      '--innodb-flush-log-at-trx-commit=1',
+      '--innodb-buffer-pool-size=128M',
+      '--max-connections=100',
+      '--max-allowed-packet=64M',
     ],
     { stdio: 'ignore' },
   );
   const running = database;
   running.on('exit', () => void restart(running));
   for (let tries = 0; tries < 300; tries += 1) {
-    if (running.exitCode !== null || running.signalCode !== null) throw new Error(`mariadbd ended at once; see ${path.join(folder, 'mariadb.log')}`);
+    if (running.exitCode !== null || running.signalCode !== null)
+      throw new Error(`mariadbd ended at once; see ${path.join(folder, 'mariadb.log')}`);
     if (await answers(port)) {
       tell({ state: 'ready', port, pid: running.pid });
       return;
@@ -108,7 +137,8 @@ async function start() {
 }
 
 /**
- * A database that died while in use comes back, on the port its clients know. One that dies again and again is given up.
+ * A database that died while in use comes back, on the port its clients know. One that dies again and again is given
+ * up.
  */
 async function restart(ended) {
   if (closing || ended !== database || !told) return;
@@ -123,7 +153,10 @@ async function restart(ended) {
   }
 }
 
-/** The account that the server logs in with; null where there is none or the file is spoiled, and a new one is made, which the database takes on at its start. */
+/**
+ * The account that the server logs in with; null where there is none or the file is spoiled, and a new one is made,
+ * which the database takes on at its start.
+ */
 function credentials() {
   try {
     const { user, password } = JSON.parse(readFileSync(path.join(folder, 'credentials.json'), 'utf8'));
@@ -157,7 +190,9 @@ function lastPort() {
   return existsSync(file) ? Number(readFileSync(file, 'utf8')) : null;
 }
 
-/** A mariadbd that starts sweeps its temporary folder of tables, another one's too, so each needs a folder of its own. */
+/**
+ * A mariadbd that starts sweeps its temporary folder of tables, another one's too, so each needs a folder of its own.
+ */
 function makeScratch() {
   mkdirSync(scratch, { recursive: true, mode: 0o700 });
 }

@@ -12,7 +12,9 @@ await main(async () => {
   const database = await openDatabase();
   const server = await startServer({ databaseUrl: database.url('emery'), port: 4680, logs: path.join(STATE, 'logs') });
   process.on('SIGINT', () => undefined);
-  await run(process.execPath, [path.join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js'), path.join(ROOT, 'web')], { env: { ...process.env, EMERY_PORT: '4680' } });
+  await run(process.execPath, [path.join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js'), path.join(ROOT, 'web')], {
+    env: { ...process.env, EMERY_PORT: '4680' },
+  });
   await server.stop();
   await database.close();
 });

@@ -8,14 +8,22 @@ import { findProgram } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
 import { startServer } from './lib/serve.mjs';
 
-/** Takes the pictures in docs/screenshots from the demo shop. Run by hand when a view has changed: node scripts/screenshots.mjs */
+/**
+ * Takes the pictures in docs/screenshots from the demo shop. Run by hand when a view has changed: node
+ * scripts/screenshots.mjs
+ */
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-pictures-'));
 const database = await openDatabase(folder);
 const server = await startServer({ databaseUrl: database.url('emery'), webFolder: await buildInterface() });
-const browser = await chromium.launch({ executablePath: findProgram('chromium'), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+const browser = await chromium.launch({
+  executablePath: findProgram('chromium'),
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
 
 async function picture(name, size, prepare) {
-  const page = await (await browser.newContext({ viewport: size, baseURL: `http://127.0.0.1:${server.port}`, locale: 'en-GB' })).newPage();
+  const page = await (
+    await browser.newContext({ viewport: size, baseURL: `http://127.0.0.1:${server.port}`, locale: 'en-GB' })
+  ).newPage();
   await page.goto('/');
   await page.waitForSelector('.vehicle');
   await prepare(page);

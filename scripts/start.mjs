@@ -21,7 +21,10 @@ await main(async () => {
   await checkPort(port);
   ensureState();
   const given = process.env.EMERY_DATABASE_URL || undefined;
-  if (fresh && given) throw new SetupProblem('--fresh makes a new database of our own; with EMERY_DATABASE_URL set, name an empty database there instead.');
+  if (fresh && given)
+    throw new SetupProblem(
+      '--fresh makes a new database of our own; with EMERY_DATABASE_URL set, name an empty database there instead.',
+    );
   await ensureNpmPackages();
   if (!given) await ensurePrograms(DATABASE_PROGRAMS);
   const webFolder = await buildInterface();
@@ -31,7 +34,8 @@ await main(async () => {
   });
   const database = given ? null : await openDatabase();
   const logs = path.join(STATE, 'logs');
-  const run = () => startServer({ databaseUrl: given ?? database.url('emery'), port, webFolder, logs, shop: fresh ? 'empty' : 'demo' });
+  const run = () =>
+    startServer({ databaseUrl: given ?? database.url('emery'), port, webFolder, logs, shop: fresh ? 'empty' : 'demo' });
   let server = await run().catch(async (error) => {
     await database?.close();
     throw error;
@@ -45,7 +49,9 @@ await main(async () => {
     const how = `${what.signal ?? `exit code ${what.code}`}${what.said ? `: ${what.said.split('\n').at(-1).slice(0, 200)}` : ''}`;
     if (ends.filter((at) => at > Date.now() - 60_000).length > MOST_ENDS) {
       await database?.close();
-      throw new SetupProblem(`the server keeps ending (${how}). What was acknowledged is saved. Its log is ${path.join(logs, 'server.log')}`);
+      throw new SetupProblem(
+        `the server keeps ending (${how}). What was acknowledged is saved. Its log is ${path.join(logs, 'server.log')}`,
+      );
     }
     process.stderr.write(`The server ended by itself (${how}); starting it again …\n`);
     server = await run().catch(async (error) => {
@@ -67,14 +73,19 @@ function readOptions() {
     throw new SetupProblem(`${error.message} Known are --port N and --fresh.`);
   }
   const port = Number(values.port ?? DEFAULT_PORT);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new SetupProblem(`--port must be a whole number from 1 to 65535, not ${values.port}`);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new SetupProblem(`--port must be a whole number from 1 to 65535, not ${values.port}`);
   return { port, fresh: values.fresh };
 }
 
 function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) throw new SetupProblem(`Node ${process.versions.node} is too old; Emery needs 20.19 or later.`);
-  if (process.platform !== 'linux') throw new SetupProblem('Emery starts its own MariaDB from Debian packages, so it needs Debian or a system like it.');
+  if (major < 20 || (major === 20 && minor < 19))
+    throw new SetupProblem(`Node ${process.versions.node} is too old; Emery needs 20.19 or later.`);
+  if (process.platform !== 'linux')
+    throw new SetupProblem(
+      'Emery starts its own MariaDB from Debian packages, so it needs Debian or a system like it.',
+    );
 }
 
 /** Of two that are started at once on one port the second hears it now, not once the first listens. */
@@ -82,7 +93,10 @@ async function holdPort(port) {
   const held = await hold(socketName('port', String(port)));
   // Held for as long as this process lives, and no reason for it to live on.
   held?.unref();
-  if (!held) throw new SetupProblem(`another Emery is running or just starting on port ${port}. Choose another port: npm start -- --port ${port + 1}`);
+  if (!held)
+    throw new SetupProblem(
+      `another Emery is running or just starting on port ${port}. Choose another port: npm start -- --port ${port + 1}`,
+    );
 }
 
 /** Says that a port is taken before the long steps, not after them. */
@@ -92,12 +106,14 @@ async function checkPort(port) {
     probe.once('error', (error) => resolve(error.code));
     probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(null)));
   });
-  if (code === 'EADDRINUSE') throw new SetupProblem(`port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}`);
+  if (code === 'EADDRINUSE')
+    throw new SetupProblem(`port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}`);
   if (code) throw new SetupProblem(`port ${port} cannot be used: ${code}`);
 }
 
 async function startEmpty() {
-  if (await databaseInUse()) throw new SetupProblem('--fresh would move the database of an Emery that is running here. Stop that one first.');
+  if (await databaseInUse())
+    throw new SetupProblem('--fresh would move the database of an Emery that is running here. Stop that one first.');
   const aside = setDatabaseAside();
   if (aside) process.stderr.write(`The shop so far is kept in ${path.relative(process.cwd(), aside)}\n`);
 }

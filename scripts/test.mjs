@@ -6,8 +6,9 @@ import { ROOT, STATE } from './lib/paths.mjs';
 import { main, run } from './lib/run.mjs';
 
 /**
- * npm test: lint, type check, Jest, Playwright, each run whatever the one before said, and at the end one line with the sum. Lint and each type check
- * count as one test each. What a run makes is under a name of its own, so that two runs do not meet.
+ * npm test: lint, type check, Jest, Playwright, each run whatever the one before said, and at the end one line with the
+ * sum. Lint and each type check count as one test each. What a run makes is under a name of its own, so that two runs
+ * do not meet.
  */
 await main(async () => {
   const started = Date.now();
@@ -24,6 +25,8 @@ await main(async () => {
 
   title('Lint');
   add(await check(bin('eslint'), ['.']));
+  title('Form of the source');
+  add(await check(bin('prettier'), ['--check', '.', '--log-level', 'warn']));
   for (const folder of ['core', 'server', 'web', 'cli', 'e2e', 'bench']) {
     title(`Type check ${folder}`);
     add(await check(bin('typescript', 'tsc'), ['-p', folder]));
@@ -36,7 +39,9 @@ await main(async () => {
 
   if (sum.failed === 0) rmSync(own, { recursive: true, force: true });
   process.stdout.write(`\n${Math.round((Date.now() - started) / 1000)} s in all\n`);
-  process.stdout.write(`${sum.passed} passed, ${sum.failed} failed${sum.skipped > 0 ? `, ${sum.skipped} skipped` : ''}\n`);
+  process.stdout.write(
+    `${sum.passed} passed, ${sum.failed} failed${sum.skipped > 0 ? `, ${sum.skipped} skipped` : ''}\n`,
+  );
   process.exitCode = sum.failed > 0 || sum.passed === 0 ? 1 : 0;
 });
 
@@ -55,13 +60,20 @@ async function check(program, args) {
 }
 
 async function jest(report) {
-  const { code } = await run(process.execPath, [bin('jest'), '--json', `--outputFile=${report}`, '--maxWorkers=2'], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] });
-  return counted(code, report, ({ numPassedTests, numFailedTests, numPendingTests, numFailedTestSuites, numRuntimeErrorTestSuites }) => ({
-    passed: numPassedTests,
-    // A suite that could not even be loaded has no tests to count, and is a failure all the same.
-    failed: Math.max(numFailedTests, numFailedTestSuites > 0 || numRuntimeErrorTestSuites > 0 ? 1 : 0),
-    skipped: numPendingTests,
-  }));
+  const { code } = await run(process.execPath, [bin('jest'), '--json', `--outputFile=${report}`, '--maxWorkers=2'], {
+    cwd: ROOT,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+  return counted(
+    code,
+    report,
+    ({ numPassedTests, numFailedTests, numPendingTests, numFailedTestSuites, numRuntimeErrorTestSuites }) => ({
+      passed: numPassedTests,
+      // A suite that could not even be loaded has no tests to count, and is a failure all the same.
+      failed: Math.max(numFailedTests, numFailedTestSuites > 0 || numRuntimeErrorTestSuites > 0 ? 1 : 0),
+      skipped: numPendingTests,
+    }),
+  );
 }
 
 async function playwright(report, results) {
@@ -69,7 +81,11 @@ async function playwright(report, results) {
     cwd: ROOT,
     env: { ...process.env, EMERY_TEST_REPORT: report, EMERY_TEST_RESULTS: results },
   });
-  return counted(code, report, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped }));
+  return counted(code, report, ({ stats }) => ({
+    passed: stats.expected,
+    failed: stats.unexpected + stats.flaky,
+    skipped: stats.skipped,
+  }));
 }
 
 /** The runner's own count; a runner that failed without counting a failure is one. */

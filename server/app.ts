@@ -43,7 +43,11 @@ export function createApp({ data, logger, webFolder }: AppOptions): Express {
     }),
   );
   // Answers of the API go to this machine alone: packing them takes longer than they do.
-  app.use(compression({ filter: (request, response) => !request.originalUrl.startsWith('/api/') && compression.filter(request, response) }));
+  app.use(
+    compression({
+      filter: (request, response) => !request.originalUrl.startsWith('/api/') && compression.filter(request, response),
+    }),
+  );
   app.use('/api', sameMachine);
   app.use('/api', (_request, response, next) => {
     response.set('Cache-Control', 'no-store');
@@ -66,7 +70,10 @@ export function createApp({ data, logger, webFolder }: AppOptions): Express {
   return app;
 }
 
-/** A page of some other site must not reach the shop through the visitor's browser: only our own name and origin are answered. */
+/**
+ * A page of some other site must not reach the shop through the visitor's browser: only our own name and origin are
+ * answered.
+ */
 const sameMachine: RequestHandler = (request, _response, next) => {
   const host = request.headers.host ?? '';
   const { origin } = request.headers;
@@ -78,8 +85,13 @@ const sameMachine: RequestHandler = (request, _response, next) => {
 };
 
 function serveInterface(app: Express, webFolder: string): void {
-  app.use('/assets', express.static(path.join(webFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(
+    '/assets',
+    express.static(path.join(webFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  );
   app.use(express.static(webFolder, { index: false }));
   // Every other address is a page of the interface, which finds its own way.
-  app.get('/{*page}', (_request, response) => response.sendFile('index.html', { root: webFolder, headers: { 'Cache-Control': 'no-cache' } }));
+  app.get('/{*page}', (_request, response) =>
+    response.sendFile('index.html', { root: webFolder, headers: { 'Cache-Control': 'no-cache' } }),
+  );
 }

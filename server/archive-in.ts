@@ -10,7 +10,18 @@ import { BELTS_FILE, SHOP_FILE, VEHICLES_FILE } from './archive-out';
 import { driveCheck, type CheckedDrive } from './check';
 import { alone } from './data-source';
 import { createDrive } from './drive-store';
-import { DriveDocument, DriveEntity, Photo, PulleyEntity, Shop, SpeedBandEntity, StockEntity, Vehicle, type PulleyRow, type SpeedBandRow } from './entities';
+import {
+  DriveDocument,
+  DriveEntity,
+  Photo,
+  PulleyEntity,
+  Shop,
+  SpeedBandEntity,
+  StockEntity,
+  Vehicle,
+  type PulleyRow,
+  type SpeedBandRow,
+} from './entities';
 import { MOST_DRIVE_BYTES } from './json-body';
 import { keepPhoto, photoAsIs } from './photo-store';
 import { invalid, Problem } from './problem';
@@ -37,19 +48,42 @@ export interface FileIn {
 /** An entry of an archive may hold so much, bytes: a picture as it is kept, or the lines of very many vehicles. */
 const MOST_ENTRY = 256 * 1024 * 1024;
 
-const recordBody = object({ id: string().uuid().required(), revision: number().integer().min(1).max(1e9).required(), updatedAt: date().required(), deletedAt: date().nullable() });
+const recordBody = object({
+  id: string().uuid().required(),
+  revision: number().integer().min(1).max(1e9).required(),
+  updatedAt: date().required(),
+  deletedAt: date().nullable(),
+});
 const vehicleLine = vehicleBody.concat(recordBody);
 const shopBody = object({
   format: mixed().oneOf(['emery-shop'], 'must be "emery-shop"').required('is missing'),
   version: mixed().oneOf([1], 'must be 1: this archive comes from a newer Emery').required('is missing'),
   name: string().required().max(120),
   unit: string().oneOf(['in', 'mm']).required(),
-  bands: array().of(object({ role: string().required().max(40), least: number().nullable().defined(), continuous: number().nullable().defined(), burst: number().nullable().defined() }).required()).max(100).required(),
+  bands: array()
+    .of(
+      object({
+        role: string().required().max(40),
+        least: number().nullable().defined(),
+        continuous: number().nullable().defined(),
+        burst: number().nullable().defined(),
+      }).required(),
+    )
+    .max(100)
+    .required(),
   pulleys: array()
     .of(
       object({
-        id: string().uuid().required(), label: string().required().max(120), role: string().nullable().defined().max(40), surface: string().required().max(20), diameter: number().nullable().defined(),
-        teeth: number().nullable().defined(), grooves: number().nullable().defined(), setName: string().nullable().defined().max(80), pieces: number().integer().min(1).required(), createdAt: date().required(),
+        id: string().uuid().required(),
+        label: string().required().max(120),
+        role: string().nullable().defined().max(40),
+        surface: string().required().max(20),
+        diameter: number().nullable().defined(),
+        teeth: number().nullable().defined(),
+        grooves: number().nullable().defined(),
+        setName: string().nullable().defined().max(80),
+        pieces: number().integer().min(1).required(),
+        createdAt: date().required(),
       }).required(),
     )
     .max(500)
@@ -70,7 +104,10 @@ export async function bringInFiles(data: DataSource, files: readonly FileIn[]): 
   );
 }
 
-/** Brings in a ZIP: an archive of a shop, or drive files put together. Read an entry at a time; all or none. `gone` tells that nobody waits for it any more. */
+/**
+ * Brings in a ZIP: an archive of a shop, or drive files put together. Read an entry at a time; all or none. `gone`
+ * tells that nobody waits for it any more.
+ */
 export async function bringInArchive(data: DataSource, file: string, gone: () => boolean): Promise<BroughtIn> {
   const { entries, close } = await openZip(file);
   const shelf = new Shelf();
@@ -78,13 +115,22 @@ export async function bringInArchive(data: DataSource, file: string, gone: () =>
     return await alone(data, 'import', () =>
       data.transaction(async (manager) => {
         const one = (name: string) => entries.find((entry) => entry.name === name);
-        await shelf.shop(manager, await one(SHOP_FILE)?.read(), await one(VEHICLES_FILE)?.read(), await one(BELTS_FILE)?.read());
+        await shelf.shop(
+          manager,
+          await one(SHOP_FILE)?.read(),
+          await one(VEHICLES_FILE)?.read(),
+          await one(BELTS_FILE)?.read(),
+        );
         const drives = entries.filter(({ name }) => name.endsWith(DRIVE_FILE_EXTENSION));
         const pictures = entries.filter(({ name }) => /^pictures\/[0-9a-f]{64}\.jpg$/.test(name));
-        if (drives.length === 0 && !one(SHOP_FILE)) throw new Problem(422, 'Nothing to bring in', `No ${DRIVE_FILE_EXTENSION} file is in this archive.`);
+        if (drives.length === 0 && !one(SHOP_FILE))
+          throw new Problem(422, 'Nothing to bring in', `No ${DRIVE_FILE_EXTENSION} file is in this archive.`);
         for (const entry of drives) {
           if (gone()) throw new Problem(499, 'Called off', 'The import was called off; nothing was brought in.');
-          await shelf.put(manager, await readFile({ name: entry.name, text: (await entry.read()).toString('utf8') }, entry.name));
+          await shelf.put(
+            manager,
+            await readFile({ name: entry.name, text: (await entry.read()).toString('utf8') }, entry.name),
+          );
         }
         for (const entry of pictures) {
           if (gone()) throw new Problem(499, 'Called off', 'The import was called off; nothing was brought in.');
@@ -107,15 +153,21 @@ interface ReadFile {
 async function readFile({ name, text }: FileIn, within: string): Promise<ReadFile> {
   const refuse = (problems: readonly DriveProblem[]) => {
     const { path, message } = problems[0]!;
-    const errors = problems.map((problem) => ({ path: problem.path === '' ? within : `${within}.${problem.path}`, message: problem.message }));
+    const errors = problems.map((problem) => ({
+      path: problem.path === '' ? within : `${within}.${problem.path}`,
+      message: problem.message,
+    }));
     return new Problem(422, 'Not an Emery drive', `${name}: ${path} ${message}`.replace(/ {2,}/g, ' '), errors);
   };
   const { value, problem } = parseDriveJson(text);
   if (problem) throw refuse([problem]);
   // What is no object at all is told by the check.
-  const { vehicle, record, ...document } = (typeof value === 'object' && value !== null && !Array.isArray(value) ? value : { '': value }) as Record<string, unknown>;
+  const { vehicle, record, ...document } = (
+    typeof value === 'object' && value !== null && !Array.isArray(value) ? value : { '': value }
+  ) as Record<string, unknown>;
   // What could not be saved again is not let in.
-  if (Buffer.byteLength(JSON.stringify(document)) > MOST_DRIVE_BYTES) throw refuse([{ path: '', message: 'is over 1 MB, more than a drive may hold' }]);
+  if (Buffer.byteLength(JSON.stringify(document)) > MOST_DRIVE_BYTES)
+    throw refuse([{ path: '', message: 'is over 1 MB, more than a drive may hold' }]);
   const check = await driveCheck(document);
   if (!check.ok) throw refuse(check.problems);
   const named = check.document.name?.trim() || name.replace(/^.*\//, '').replace(DRIVE_FILE_EXTENSION, '');
@@ -131,7 +183,14 @@ function vehicleOf(given: unknown): ReadFile['vehicle'] | null {
   if (!vehicleBody.isValidSync(given, { strict: true })) return null;
   const { id } = given as { id?: unknown };
   const { name, plate, odometer, odometerUnit, notes } = given;
-  return { name, plate, odometer, odometerUnit, notes, ...(typeof id === 'string' && string().uuid().isValidSync(id) && { id }) };
+  return {
+    name,
+    plate,
+    odometer,
+    odometerUnit,
+    notes,
+    ...(typeof id === 'string' && string().uuid().isValidSync(id) && { id }),
+  };
 }
 
 /** Where things are put, each once, however often they are brought in. */
@@ -151,14 +210,26 @@ class Shelf {
   /** The shop's own lists. What stands here goes before what the archive has. */
   async shop(manager: EntityManager, shop?: Buffer, vehicles?: Buffer, belts?: Buffer): Promise<void> {
     if (shop) {
-      const { name, unit, bands, pulleys } = await shopBody.validate(parsed(shop, SHOP_FILE)).catch(({ path: field = '', message }: ValidationError) => {
-        throw invalid([{ path: `${SHOP_FILE} ${field}`.trim(), message }]);
-      });
-      if ((await manager.count(Vehicle)) === 0) await manager.update(Shop, { id: 1 }, { name, unit: unit as 'in' | 'mm' });
+      const { name, unit, bands, pulleys } = await shopBody
+        .validate(parsed(shop, SHOP_FILE))
+        .catch(({ path: field = '', message }: ValidationError) => {
+          throw invalid([{ path: `${SHOP_FILE} ${field}`.trim(), message }]);
+        });
+      if ((await manager.count(Vehicle)) === 0)
+        await manager.update(Shop, { id: 1 }, { name, unit: unit as 'in' | 'mm' });
       const known = new Set((await manager.find(SpeedBandEntity)).map(({ role }) => role as string));
       await manager.insert(SpeedBandEntity, bands.filter(({ role }) => !known.has(role)) as SpeedBandRow[]);
       const there = await manager.find(PulleyEntity);
-      const likeness = ({ label, role, surface, diameter, teeth, grooves, setName }: Omit<PulleyRow, 'id' | 'pieces' | 'createdAt'>) => JSON.stringify([label, role, surface, diameter, teeth, grooves, setName]);
+      const likeness = ({
+        label,
+        role,
+        surface,
+        diameter,
+        teeth,
+        grooves,
+        setName,
+      }: Omit<PulleyRow, 'id' | 'pieces' | 'createdAt'>) =>
+        JSON.stringify([label, role, surface, diameter, teeth, grooves, setName]);
       const [ids, alike] = [new Set(there.map(({ id }) => id)), new Set(there.map(likeness))];
       const fresh = (pulleys as PulleyRow[]).filter((pulley) => !ids.has(pulley.id) && !alike.has(likeness(pulley)));
       await manager.insert(PulleyEntity, fresh);
@@ -167,21 +238,34 @@ class Shelf {
     for (const [index, line] of (vehicles?.toString('utf8') ?? '').split('\n').entries()) {
       if (line.trim() === '') continue;
       const given = parsed(Buffer.from(line), `${VEHICLES_FILE}, line ${index + 1}`);
-      if (!vehicleLine.isValidSync(given)) throw invalid([{ path: `${VEHICLES_FILE}, line ${index + 1}`, message: 'is no vehicle as Emery writes it' }]);
-      const { id, name, plate, odometer, odometerUnit, notes, revision, updatedAt, deletedAt } = vehicleLine.cast(given);
-      await this.vehicle(manager, { id, name, plate, odometer, odometerUnit, notes }, { revision, updatedAt, deletedAt: deletedAt ?? null });
+      if (!vehicleLine.isValidSync(given))
+        throw invalid([{ path: `${VEHICLES_FILE}, line ${index + 1}`, message: 'is no vehicle as Emery writes it' }]);
+      const { id, name, plate, odometer, odometerUnit, notes, revision, updatedAt, deletedAt } =
+        vehicleLine.cast(given);
+      await this.vehicle(
+        manager,
+        { id, name, plate, odometer, odometerUnit, notes },
+        { revision, updatedAt, deletedAt: deletedAt ?? null },
+      );
     }
     if (belts) await this.belts(manager, belts.toString('utf8'));
   }
 
   /** Finds the vehicle by its id, else a living one of the same name and plate; makes it where there is none. */
-  private async vehicle(manager: EntityManager, { id, ...fields }: ReadFile['vehicle'], kept: { revision?: number; updatedAt?: Date; deletedAt?: Date | null } = {}): Promise<string> {
+  private async vehicle(
+    manager: EntityManager,
+    { id, ...fields }: ReadFile['vehicle'],
+    kept: { revision?: number; updatedAt?: Date; deletedAt?: Date | null } = {},
+  ): Promise<string> {
     if (id !== undefined) {
       const known = this.sameAs.get(id);
       if (known) return known;
       if (await manager.existsBy(Vehicle, { id })) return id;
     }
-    const [same] = await manager.query<{ id: string }[]>('SELECT id FROM vehicle WHERE name = ? AND plate = ? AND deletedAt IS NULL LIMIT 1', [fields.name, fields.plate ?? '']);
+    const [same] = await manager.query<{ id: string }[]>(
+      'SELECT id FROM vehicle WHERE name = ? AND plate = ? AND deletedAt IS NULL LIMIT 1',
+      [fields.name, fields.plate ?? ''],
+    );
     if (same && !kept.deletedAt) {
       if (id !== undefined) this.sameAs.set(id, same.id);
       return same.id;
@@ -199,7 +283,9 @@ class Shelf {
       this.brought.drives.push({ id: await createDrive(manager, vehicleId, checked), vehicleId });
       return;
     }
-    const there = async (id: string) => (await manager.findOne(DriveDocument, { where: { driveId: id }, select: { driveId: true, document: true } }))?.document;
+    const there = async (id: string) =>
+      (await manager.findOne(DriveDocument, { where: { driveId: id }, select: { driveId: true, document: true } }))
+        ?.document;
     const text = JSON.stringify(checked.document);
     const stored = await there(record.id);
     if (stored === undefined) {
@@ -207,13 +293,19 @@ class Shelf {
       this.brought.drives.push({ id: record.id, vehicleId });
     } else if (JSON.stringify(stored) === text) this.brought.there += 1;
     else {
-      // It was worked on since, here or there: both are kept, and the same archive brought in again finds this one by its content.
+      // It was worked on since, here or there: both are kept, and the same archive brought in again finds this one by
+      // its content.
       const id = idOf(record.id + text);
       if ((await there(id)) !== undefined) this.brought.there += 1;
       else {
         const { vehicleId: own } = await manager.findOneByOrFail(DriveEntity, { id: record.id });
         const name = `${checked.document.name ?? 'Drive'} (from the archive)`.slice(0, 200);
-        await createDrive(manager, own, { ...checked, document: { ...checked.document, name } }, { id, deletedAt: record.deletedAt ?? null });
+        await createDrive(
+          manager,
+          own,
+          { ...checked, document: { ...checked.document, name } },
+          { id, deletedAt: record.deletedAt ?? null },
+        );
         this.brought.drives.push({ id, vehicleId: own });
       }
     }
@@ -223,13 +315,15 @@ class Shelf {
     const hash = /[0-9a-f]{64}/.exec(name)![0];
     if (await manager.existsBy(Photo, { hash })) return;
     const photo = await photoAsIs(bytes).catch(() => null);
-    if (photo?.hash !== hash) throw invalid([{ path: name, message: 'is damaged: it is not the picture its name says' }]);
+    if (photo?.hash !== hash)
+      throw invalid([{ path: name, message: 'is damaged: it is not the picture its name says' }]);
     await keepPhoto(manager, photo);
     this.brought.pictures += 1;
   }
 
   private async belts(manager: EntityManager, text: string): Promise<void> {
-    const key = (belt: { section: string; ribs: number | null; lengthMm: number; code: string }) => JSON.stringify([belt.section, belt.ribs, belt.lengthMm, belt.code]);
+    const key = (belt: { section: string; ribs: number | null; lengthMm: number; code: string }) =>
+      JSON.stringify([belt.section, belt.ribs, belt.lengthMm, belt.code]);
     const there = new Set((await manager.find(StockEntity)).map(key));
     const { data } = papaparse.parse<Record<string, string>>(text, { header: true, skipEmptyLines: 'greedy' });
     const fresh = data.flatMap((row, index) => {
@@ -237,7 +331,8 @@ class Shelf {
       if (!read.ok) throw invalid([{ path: `${BELTS_FILE}, row ${index + 1}`, message: read.problem }]);
       return there.has(key(read.belt)) ? [] : [read.belt];
     });
-    for (let from = 0; from < fresh.length; from += 1000) await manager.insert(StockEntity, fresh.slice(from, from + 1000));
+    for (let from = 0; from < fresh.length; from += 1000)
+      await manager.insert(StockEntity, fresh.slice(from, from + 1000));
     this.brought.belts = fresh.length;
   }
 }
@@ -261,7 +356,10 @@ interface ZipEntry {
   read: () => Promise<Buffer>;
 }
 
-/** The entries of a ZIP, none of them read yet. What an entry says it holds is refused beyond `MOST_ENTRY`, and what it holds is held to what it says. */
+/**
+ * The entries of a ZIP, none of them read yet. What an entry says it holds is refused beyond `MOST_ENTRY`, and what it
+ * holds is held to what it says.
+ */
 async function openZip(file: string): Promise<{ entries: ZipEntry[]; close: () => void }> {
   const refused = (why: string) => new Problem(422, 'Not an archive', `The archive cannot be read: ${why}.`);
   try {

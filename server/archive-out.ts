@@ -12,7 +12,8 @@ import { PulleyEntity, Shop, SpeedBandEntity, StockEntity, Vehicle, type StockRo
  *   shop.json          { "format": "emery-shop", "version": 1, name, unit, bands, pulleys }
  *   vehicles.jsonl     one vehicle a line, those without drives and the deleted ones too
  *   belts.csv          the list of belts, as the shop's own "Save as CSV"
- *   drives/*.emery.json   drive files; `vehicle` and `record` beside the drive's own fields say whose it is, its number and date, and when it was deleted
+ *   drives/*.emery.json   drive files; `vehicle` and `record` beside the drive's own fields say whose it is,
+ *                      its number and date, and when it was deleted
  *   pictures/*.jpg     named by the SHA-256 of their bytes, as drives name them
  */
 export const SHOP_FILE = 'shop.json';
@@ -23,10 +24,31 @@ export const BELTS_FILE = 'belts.csv';
 const PAGE = 100;
 
 /** A vehicle as files carry it. */
-export const vehicleOut = ({ id, name, plate, odometer, odometerUnit, notes, revision, updatedAt, deletedAt }: VehicleRow) => ({ id, name, plate, odometer, odometerUnit, notes, revision, updatedAt, ...(deletedAt && { deletedAt }) });
+export const vehicleOut = ({
+  id,
+  name,
+  plate,
+  odometer,
+  odometerUnit,
+  notes,
+  revision,
+  updatedAt,
+  deletedAt,
+}: VehicleRow) => ({
+  id,
+  name,
+  plate,
+  odometer,
+  odometerUnit,
+  notes,
+  revision,
+  updatedAt,
+  ...(deletedAt && { deletedAt }),
+});
 
 /**
- * Writes the archive of all that the shop holds, as it is at one moment, or of some of its drives. It is written as fast as `out` takes it, and never as a whole in memory.
+ * Writes the archive of all that the shop holds, as it is at one moment, or of some of its drives. It is written as
+ * fast as `out` takes it, and never as a whole in memory.
  */
 export async function writeArchive(data: DataSource, out: Writable, drives: readonly string[] | null): Promise<void> {
   const runner = data.createQueryRunner();
@@ -41,7 +63,8 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
     const add = async (name: string, bytes: Buffer, compress = true) => {
       zip.addBuffer(bytes, name, { compress });
       // Taken in only as fast as it goes out.
-      while (out.writableNeedDrain || packed.readableLength > 1 << 20) await Promise.race([new Promise((resolve) => setTimeout(resolve, 5)), written]);
+      while (out.writableNeedDrain || packed.readableLength > 1 << 20)
+        await Promise.race([new Promise((resolve) => setTimeout(resolve, 5)), written]);
       if (out.destroyed) throw new Error('the reader of the archive has gone');
     };
     if (drives === null) await addShop(runner.manager, add);
@@ -59,12 +82,25 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
 type Add = (name: string, bytes: Buffer, compress?: boolean) => Promise<void>;
 
 async function addShop(manager: EntityManager, add: Add): Promise<void> {
-  const [{ name, unit }, bands, pulleys, belts] = [await manager.findOneByOrFail(Shop, { id: 1 }), await manager.find(SpeedBandEntity), await manager.find(PulleyEntity, { order: { createdAt: 'ASC', id: 'ASC' } }), await stockRows(manager)];
-  await add(SHOP_FILE, Buffer.from(`${JSON.stringify({ format: 'emery-shop', version: 1, name, unit, bands, pulleys }, null, 2)}\n`));
+  const [{ name, unit }, bands, pulleys, belts] = [
+    await manager.findOneByOrFail(Shop, { id: 1 }),
+    await manager.find(SpeedBandEntity),
+    await manager.find(PulleyEntity, { order: { createdAt: 'ASC', id: 'ASC' } }),
+    await stockRows(manager),
+  ];
+  await add(
+    SHOP_FILE,
+    Buffer.from(`${JSON.stringify({ format: 'emery-shop', version: 1, name, unit, bands, pulleys }, null, 2)}\n`),
+  );
   await add(BELTS_FILE, Buffer.from(stockCsv(belts)));
   const lines: string[] = [];
-  for (let last = ''; ; ) {
-    const rows = await manager.createQueryBuilder(Vehicle, 'vehicle').where('vehicle.id > :last', { last }).orderBy('vehicle.id').limit(PAGE * 10).getMany();
+  for (let last = ''; ;) {
+    const rows = await manager
+      .createQueryBuilder(Vehicle, 'vehicle')
+      .where('vehicle.id > :last', { last })
+      .orderBy('vehicle.id')
+      .limit(PAGE * 10)
+      .getMany();
     if (rows.length === 0) break;
     for (const row of rows) lines.push(`${JSON.stringify(vehicleOut(row))}\n`);
     last = rows.at(-1)!.id;
@@ -102,14 +138,19 @@ async function addDrives(runner: QueryRunner, wanted: readonly string[] | null, 
   };
   if (wanted !== null) {
     for (const id of wanted) {
-      const [drive] = (await runner.query(`${SELECT_DRIVES} WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`, [id])) as StoredDrive[];
+      const [drive] = (await runner.query(
+        `${SELECT_DRIVES} WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
+        [id],
+      )) as StoredDrive[];
       // Deleted between the list on the screen and this: the others are still wanted.
       if (drive) await put(drive);
     }
     return;
   }
-  for (let last = ''; ; ) {
-    const page = (await runner.query(`${SELECT_DRIVES} WHERE drive.id > ? ORDER BY drive.id LIMIT ${PAGE}`, [last])) as StoredDrive[];
+  for (let last = ''; ;) {
+    const page = (await runner.query(`${SELECT_DRIVES} WHERE drive.id > ? ORDER BY drive.id LIMIT ${PAGE}`, [
+      last,
+    ])) as StoredDrive[];
     if (page.length === 0) return;
     for (const drive of page) await put(drive);
     last = page.at(-1)!.id;
@@ -117,8 +158,10 @@ async function addDrives(runner: QueryRunner, wanted: readonly string[] | null, 
 }
 
 async function addPictures(runner: QueryRunner, add: Add): Promise<void> {
-  for (let last = ''; ; ) {
-    const [photo] = (await runner.query('SELECT hash, bytes FROM photo WHERE hash > ? ORDER BY hash LIMIT 1', [last])) as { hash: string; bytes: Buffer }[];
+  for (let last = ''; ;) {
+    const [photo] = (await runner.query('SELECT hash, bytes FROM photo WHERE hash > ? ORDER BY hash LIMIT 1', [
+      last,
+    ])) as { hash: string; bytes: Buffer }[];
     if (!photo) return;
     await add(`pictures/${photo.hash}.jpg`, photo.bytes, false);
     last = photo.hash;
@@ -127,28 +170,58 @@ async function addPictures(runner: QueryRunner, add: Add): Promise<void> {
 
 /** The file of one drive: with what says whose it is, and in an archive of the shop which record. */
 export function driveFile(drive: StoredDrive, whole: boolean): { name: string; text: string } {
-  const { id, vehicleId, name, revision, updatedAt, deletedAt, document, vehicleName, plate, odometer, odometerUnit, notes } = drive;
+  const {
+    id,
+    vehicleId,
+    name,
+    revision,
+    updatedAt,
+    deletedAt,
+    document,
+    vehicleName,
+    plate,
+    odometer,
+    odometerUnit,
+    notes,
+  } = drive;
   const vehicle = { ...(whole && { id: vehicleId }), name: vehicleName, plate, odometer, odometerUnit, notes };
   const record = whole ? { record: { id, revision, updatedAt, ...(deletedAt && { deletedAt }) } } : {};
-  return { name: `${fileName(`${vehicleName} ${name}`)}${DRIVE_FILE_EXTENSION}`, text: writeDrive({ ...(JSON.parse(document) as Drive), vehicle, ...record }) };
+  return {
+    name: `${fileName(`${vehicleName} ${name}`)}${DRIVE_FILE_EXTENSION}`,
+    text: writeDrive({ ...(JSON.parse(document) as Drive), vehicle, ...record }),
+  };
 }
 
 export async function oneDriveFile(manager: EntityManager, id: string): Promise<{ name: string; text: string } | null> {
-  const [drive] = await manager.query<StoredDrive[]>(`${SELECT_DRIVES} WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`, [id]);
+  const [drive] = await manager.query<StoredDrive[]>(
+    `${SELECT_DRIVES} WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
+    [id],
+  );
   return drive ? driveFile(drive, false) : null;
 }
 
 /** The list of belts in its order. */
-export const stockRows = (manager: EntityManager) => manager.find(StockEntity, { order: { section: 'ASC', ribs: 'ASC', lengthMm: 'ASC', id: 'ASC' } });
+export const stockRows = (manager: EntityManager) =>
+  manager.find(StockEntity, { order: { section: 'ASC', ribs: 'ASC', lengthMm: 'ASC', id: 'ASC' } });
 
 /** The list of belts as CSV. */
 export function stockCsv(belts: readonly StockRow[]): string {
-  const rows = belts.map(({ section, ribs, lengthMm, code, price, shelf }) => ({ section, ribs: ribs ?? '', length: lengthMm, code: stockCell(code), price: price ?? '', shelf }));
+  const rows = belts.map(({ section, ribs, lengthMm, code, price, shelf }) => ({
+    section,
+    ribs: ribs ?? '',
+    length: lengthMm,
+    code: stockCell(code),
+    price: price ?? '',
+    shelf,
+  }));
   return papaparse.unparse(rows, { columns: STOCK_COLUMNS.filter((column) => column !== 'marking') });
 }
 
 /** Letters, digits and dashes: safe in a header and on any disk. */
 function fileName(text: string): string {
-  const plain = text.normalize('NFKD').replace(/[^\w]+/g, '-').replace(/^-+|-+$/g, '');
+  const plain = text
+    .normalize('NFKD')
+    .replace(/[^\w]+/g, '-')
+    .replace(/^-+|-+$/g, '');
   return plain.slice(0, 80).toLowerCase() || 'drive';
 }

@@ -22,15 +22,25 @@ export async function firstRun(data: DataSource, demo: boolean): Promise<void> {
   await alone(data, 'first run', () =>
     data.transaction(async (manager) => {
       if (await manager.existsBy(Shop, { id: 1 })) return;
-      await manager.insert(Shop, { id: 1, name: demo ? 'Tarnside Field Workshop' : 'My workshop', unit: demo ? 'in' : 'mm' });
+      await manager.insert(Shop, {
+        id: 1,
+        name: demo ? 'Tarnside Field Workshop' : 'My workshop',
+        unit: demo ? 'in' : 'mm',
+      });
       if (demo) await loadDemoShop(manager);
     }),
   );
 }
 
-/** Adds the demo vehicles, from the drive files in `demo/`, latest first in the order of their names, and the pictures beside them. */
+/**
+ * Adds the demo vehicles, from the drive files in `demo/`, latest first in the order of their names, and the pictures
+ * beside them.
+ */
 export async function loadDemoShop(manager: EntityManager): Promise<void> {
-  const files = readdirSync(FOLDER).filter((name) => name.endsWith('.emery.json')).sort().reverse();
+  const files = readdirSync(FOLDER)
+    .filter((name) => name.endsWith('.emery.json'))
+    .sort()
+    .reverse();
   const pictures = readdirSync(FOLDER).filter((name) => name.endsWith('.jpg'));
   for (const name of pictures) await keepPhoto(manager, await photoAsIs(readFileSync(path.join(FOLDER, name))));
   await manager.insert(StockEntity, demoStock());
@@ -50,7 +60,10 @@ export async function loadDemoShop(manager: EntityManager): Promise<void> {
 
 /** The belts on the demo shop's shelf, from `demo/belts.csv`. */
 function demoStock() {
-  const { data } = papaparse.parse<Record<string, string>>(readFileSync(path.join(FOLDER, 'belts.csv'), 'utf8'), { header: true, skipEmptyLines: true });
+  const { data } = papaparse.parse<Record<string, string>>(readFileSync(path.join(FOLDER, 'belts.csv'), 'utf8'), {
+    header: true,
+    skipEmptyLines: true,
+  });
   return data.map((row, index) => {
     const read = readStockRow(row);
     if (!read.ok) throw new Error(`belts.csv, row ${index + 1}: ${read.problem}`);
@@ -60,10 +73,21 @@ function demoStock() {
 
 /** The pulleys on the demo shop's shelf, from `demo/pulleys.csv`. */
 function demoPulleys(): PulleyRow[] {
-  const { data } = papaparse.parse<Record<string, string>>(readFileSync(path.join(FOLDER, 'pulleys.csv'), 'utf8'), { header: true, skipEmptyLines: true });
+  const { data } = papaparse.parse<Record<string, string>>(readFileSync(path.join(FOLDER, 'pulleys.csv'), 'utf8'), {
+    header: true,
+    skipEmptyLines: true,
+  });
   const figure = (text: string | undefined) => (text ? Number(text) : null);
   return data.map(({ label = '', role, surface, diameter, teeth, grooves, set, count }, index) => ({
-    id: randomUUID(), label, role: (role || null) as PulleyRow['role'], surface: surface as PulleyRow['surface'],
-    diameter: figure(diameter), teeth: figure(teeth), grooves: figure(grooves), setName: set || null, pieces: figure(count) ?? 1, createdAt: new Date(Date.now() + index),
+    id: randomUUID(),
+    label,
+    role: (role || null) as PulleyRow['role'],
+    surface: surface as PulleyRow['surface'],
+    diameter: figure(diameter),
+    teeth: figure(teeth),
+    grooves: figure(grooves),
+    setName: set || null,
+    pieces: figure(count) ?? 1,
+    createdAt: new Date(Date.now() + index),
   }));
 }

@@ -27,9 +27,22 @@ export interface DriveOpened extends Omit<DriveListed, 'sketch'> {
 type Kept = Partial<Pick<DriveRow, 'id' | 'revision' | 'updatedAt' | 'deletedAt'>>;
 
 /** Stores a new drive. The vehicle is to be indexed by the caller, once for all that it does. */
-export async function createDrive(manager: EntityManager, vehicleId: string, { document, sketch }: CheckedDrive, kept: Kept = {}): Promise<string> {
+export async function createDrive(
+  manager: EntityManager,
+  vehicleId: string,
+  { document, sketch }: CheckedDrive,
+  kept: Kept = {},
+): Promise<string> {
   const { id = randomUUID(), revision = 1, updatedAt = new Date(), deletedAt = null } = kept;
-  await manager.insert(DriveEntity, { id, vehicleId, name: nameOf(document), revision, saveId: randomUUID(), updatedAt, deletedAt });
+  await manager.insert(DriveEntity, {
+    id,
+    vehicleId,
+    name: nameOf(document),
+    revision,
+    saveId: randomUUID(),
+    updatedAt,
+    deletedAt,
+  });
   await manager.insert(DriveDocument, { driveId: id, document: document as never, sketch: sketch as never });
   return id;
 }
@@ -56,15 +69,29 @@ interface OpenedRow extends Pick<DriveRow, 'vehicleId' | 'name' | 'revision' | '
 async function gone(manager: EntityManager, id: string): Promise<Problem> {
   const row = await manager.findOneBy(DriveEntity, { id });
   const vehicle = row && !row.deletedAt ? await manager.findOneBy(Vehicle, { id: row.vehicleId }) : null;
-  if (!vehicle?.deletedAt) return new Problem(404, 'Not found', notFound('drive').detail, [], row ? { deleted: 'drive' } : {});
-  return new Problem(404, 'Vehicle deleted', `The vehicle of this drive, ${vehicle.name}, was deleted. Bring it back, and the drive comes with it.`, [], { deleted: 'vehicle' });
+  if (!vehicle?.deletedAt)
+    return new Problem(404, 'Not found', notFound('drive').detail, [], row ? { deleted: 'drive' } : {});
+  return new Problem(
+    404,
+    'Vehicle deleted',
+    `The vehicle of this drive, ${vehicle.name}, was deleted. Bring it back, and the drive comes with it.`,
+    [],
+    { deleted: 'vehicle' },
+  );
 }
 
 /**
- * Saves over the revision the caller last saw. On any other revision nothing is written and a 409 carries the newer drive; the same save sent twice, as after a lost answer, is
- * answered like the first time. The name of a save that was taken with another document is refused with 422: one of the two would be lost.
+ * Saves over the revision the caller last saw. On any other revision nothing is written and a 409 carries the newer
+ * drive; the same save sent twice, as after a lost answer, is answered like the first time. The name of a save that was
+ * taken with another document is refused with 422: one of the two would be lost.
  */
-export async function saveDrive(data: DataSource, id: string, revision: number, saveId: string, { document, sketch }: CheckedDrive): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
+export async function saveDrive(
+  data: DataSource,
+  id: string,
+  revision: number,
+  saveId: string,
+  { document, sketch }: CheckedDrive,
+): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
   return data.transaction(async (manager) => {
     const [row] = await manager.query<(DriveRow & { vehicleGone: Date | null })[]>(
       'SELECT drive.*, vehicle.deletedAt AS vehicleGone FROM drive JOIN vehicle ON vehicle.id = drive.vehicleId WHERE drive.id = ? FOR UPDATE',
@@ -72,13 +99,27 @@ export async function saveDrive(data: DataSource, id: string, revision: number, 
     );
     if (!row || row.deletedAt || row.vehicleGone) throw await gone(manager, id);
     if (row.saveId === saveId) {
-      const [stored] = await manager.query<{ document: string }[]>('SELECT document FROM drive_document WHERE driveId = ?', [id]);
+      const [stored] = await manager.query<{ document: string }[]>(
+        'SELECT document FROM drive_document WHERE driveId = ?',
+        [id],
+      );
       if (JSON.stringify(document) === stored!.document) return row;
-      throw invalid([{ path: 'saveId', message: 'names a save that was taken with another document; give each save a name of its own' }]);
+      throw invalid([
+        {
+          path: 'saveId',
+          message: 'names a save that was taken with another document; give each save a name of its own',
+        },
+      ]);
     }
     if (row.revision !== revision) {
       const current = await openDrive(manager, id);
-      throw new Problem(409, 'Saved elsewhere', 'This drive was saved somewhere else since you opened it. Nothing was overwritten.', [], { current });
+      throw new Problem(
+        409,
+        'Saved elsewhere',
+        'This drive was saved somewhere else since you opened it. Nothing was overwritten.',
+        [],
+        { current },
+      );
     }
     const saved = { name: nameOf(document), revision: revision + 1, saveId, updatedAt: new Date() };
     await manager.update(DriveEntity, { id }, saved);
@@ -91,9 +132,19 @@ export async function saveDrive(data: DataSource, id: string, revision: number, 
 /** The drives with these ids, drawings and all, in the order given. */
 export async function listDrives(manager: EntityManager, rows: DriveRow[]): Promise<DriveListed[]> {
   if (rows.length === 0) return [];
-  const documents = await manager.find(DriveDocument, { where: { driveId: In(rows.map(({ id }) => id)) }, select: { driveId: true, sketch: true } });
+  const documents = await manager.find(DriveDocument, {
+    where: { driveId: In(rows.map(({ id }) => id)) },
+    select: { driveId: true, sketch: true },
+  });
   const sketches = new Map(documents.map(({ driveId, sketch }) => [driveId, sketch]));
-  return rows.map(({ id, vehicleId, name, revision, updatedAt }) => ({ id, vehicleId, name, revision, updatedAt, sketch: sketches.get(id)! }));
+  return rows.map(({ id, vehicleId, name, revision, updatedAt }) => ({
+    id,
+    vehicleId,
+    name,
+    revision,
+    updatedAt,
+    sketch: sketches.get(id)!,
+  }));
 }
 
 function nameOf(document: Drive): string {

@@ -23,28 +23,62 @@ afterAll(async () => {
 });
 
 const sample = (name = 'Front drive'): Drive => ({ ...driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), name });
-const makeVehicle = async () => (await shop.ask('POST', '/vehicles', { name: 'Loader' })).body as { id: string; revision: number };
-const makeDrive = async () => (await shop.ask('POST', '/drives', { vehicleId: (await makeVehicle()).id, document: sample() })).body as { id: string; vehicleId: string; document: Drive };
+const makeVehicle = async () =>
+  (await shop.ask('POST', '/vehicles', { name: 'Loader' })).body as { id: string; revision: number };
+const makeDrive = async () =>
+  (await shop.ask('POST', '/drives', { vehicleId: (await makeVehicle()).id, document: sample() })).body as {
+    id: string;
+    vehicleId: string;
+    document: Drive;
+  };
 
 /** A drive at the limits of everything: a second's work to check, as lawful as any. */
 function largest(): Drive {
   const stations = Array.from({ length: 64 }, (_, s) => ({
-    id: `s${s}`, role: 'idler', x: 90 * (s % 8), y: 90 * Math.floor(s / 8), output: Array.from({ length: 60 }, (_point, k) => ({ rpm: k * 10, amps: k })),
-    pulleys: Array.from({ length: 12 }, (_sheave, p) => ({ id: `s${s}p${p}`, surface: 'ribbed', diameter: 60, grooves: 6, plane: p })),
+    id: `s${s}`,
+    role: 'idler',
+    x: 90 * (s % 8),
+    y: 90 * Math.floor(s / 8),
+    output: Array.from({ length: 60 }, (_point, k) => ({ rpm: k * 10, amps: k })),
+    pulleys: Array.from({ length: 12 }, (_sheave, p) => ({
+      id: `s${s}p${p}`,
+      surface: 'ribbed',
+      diameter: 60,
+      grooves: 6,
+      plane: p,
+    })),
   }));
   return {
-    format: 'emery-drive', version: 1, name: 'Largest', crankRotation: 'cw', stations,
-    belts: Array.from({ length: 16 }, (_, b) => ({ id: `b${b}`, section: 'PK', ribs: 6, route: Array.from({ length: 128 }, (_stop, k) => ({ pulley: `s${k % 64}p${Math.floor(k / 64)}`, side: 'drive' })) })),
+    format: 'emery-drive',
+    version: 1,
+    name: 'Largest',
+    crankRotation: 'cw',
+    stations,
+    belts: Array.from({ length: 16 }, (_, b) => ({
+      id: `b${b}`,
+      section: 'PK',
+      ribs: 6,
+      route: Array.from({ length: 128 }, (_stop, k) => ({ pulley: `s${k % 64}p${Math.floor(k / 64)}`, side: 'drive' })),
+    })),
   } as unknown as Drive;
 }
 
 describe('what is too much is refused before it costs anything, with twenty faults at most', () => {
-  const base = { format: 'emery-drive', version: 1, crankRotation: 'cw', stations: [] as unknown[], belts: [] as unknown[] };
+  const base = {
+    format: 'emery-drive',
+    version: 1,
+    crankRotation: 'cw',
+    stations: [] as unknown[],
+    belts: [] as unknown[],
+  };
   const cases: [string, () => unknown][] = [
     ['300,000 empty stations', () => ({ ...base, stations: Array(300_000).fill({}) })],
     ['20,000 empty stations', () => ({ ...base, stations: Array(20_000).fill({}) })],
     ['a full house of empty sheaves', () => ({ ...base, stations: Array(64).fill({ pulleys: Array(2000).fill({}) }) })],
-    ['pictures of nothing', () => ({ ...base, survey: { photos: Array(24).fill({ rims: Array(64).fill({ points: Array(200).fill(0) }) }) } })],
+    [
+      'pictures of nothing',
+      () => ({ ...base, survey: { photos: Array(24).fill({ rims: Array(64).fill({ points: Array(200).fill(0) }) }) } }),
+    ],
   ];
   test.each(cases)('%s', async (_name, document) => {
     const answer = await shop.ask('POST', '/drives', { vehicleId: randomUUID(), document: document() });
@@ -54,9 +88,18 @@ describe('what is too much is refused before it costs anything, with twenty faul
   });
 
   test('nesting of 5,000, a million rows of nothing, more rows than a list may have', async () => {
-    expect(await shop.ask('POST', '/vehicles', `{"name":${'['.repeat(5000)}${']'.repeat(5000)}}`)).toMatchObject({ status: 422, body: { detail: expect.stringMatching(/more than 40 deep/) as string } });
-    expect(await shop.ask('POST', '/stock', `{"rows":[${'{},'.repeat(999_999)}{}]}`)).toMatchObject({ status: 422, body: { detail: expect.stringMatching(/more than 600,000 values/) as string } });
-    expect(await shop.ask('POST', '/stock', { rows: Array(50_001).fill({}) })).toMatchObject({ status: 422, body: { detail: 'rows holds more than 50,000 rows' } });
+    expect(await shop.ask('POST', '/vehicles', `{"name":${'['.repeat(5000)}${']'.repeat(5000)}}`)).toMatchObject({
+      status: 422,
+      body: { detail: expect.stringMatching(/more than 40 deep/) as string },
+    });
+    expect(await shop.ask('POST', '/stock', `{"rows":[${'{},'.repeat(999_999)}{}]}`)).toMatchObject({
+      status: 422,
+      body: { detail: expect.stringMatching(/more than 600,000 values/) as string },
+    });
+    expect(await shop.ask('POST', '/stock', { rows: Array(50_001).fill({}) })).toMatchObject({
+      status: 422,
+      body: { detail: 'rows holds more than 50,000 rows' },
+    });
     expect((await shop.ask('POST', '/stock', { rows: Array(50_000).fill({}) })).body.errors).toHaveLength(20);
   });
 
@@ -76,20 +119,48 @@ describe('what is too much is refused before it costs anything, with twenty faul
 
 describe('requests that used to be faults', () => {
   test('a number beyond any list, an empty change, a missing file, odd types', async () => {
-    for (const query of ['offset=1e20', 'limit=-1', 'offset=x']) expect((await shop.ask('GET', `/vehicles?${query}`)).status).toBe(422);
+    for (const query of ['offset=1e20', 'limit=-1', 'offset=x'])
+      expect((await shop.ask('GET', `/vehicles?${query}`)).status).toBe(422);
     expect(await shop.ask('PATCH', '/shop', {})).toMatchObject({ status: 200, body: { name: 'My workshop' } });
     const missing = await fetch(`${shop.base.replace('/api', '')}/assets/none.js`);
     expect(missing.status).toBe(404);
     expect(await missing.text()).not.toContain(web);
-    for (const rows of [[null], [[]], [1], ['PK'], [{ section: {} }], [{ section: 'PK', ribs: [6], length: 900 }], {}, 'rows', null]) expect((await shop.ask('POST', '/stock', { rows })).status).toBe(422);
-    for (const body of ['null', '1', '"x"', '[]']) expect((await shop.ask('POST', '/vehicles', body)).status).toBeLessThan(500);
-    for (const files of [null, [null], [1], [{ name: 1, text: '' }], [{ name: 'x' }], Array(501).fill({ name: 'x', text: '' })]) expect((await shop.ask('POST', '/import', { files })).status).toBe(422);
+    for (const rows of [
+      [null],
+      [[]],
+      [1],
+      ['PK'],
+      [{ section: {} }],
+      [{ section: 'PK', ribs: [6], length: 900 }],
+      {},
+      'rows',
+      null,
+    ])
+      expect((await shop.ask('POST', '/stock', { rows })).status).toBe(422);
+    for (const body of ['null', '1', '"x"', '[]'])
+      expect((await shop.ask('POST', '/vehicles', body)).status).toBeLessThan(500);
+    for (const files of [
+      null,
+      [null],
+      [1],
+      [{ name: 1, text: '' }],
+      [{ name: 'x' }],
+      Array(501).fill({ name: 'x', text: '' }),
+    ])
+      expect((await shop.ask('POST', '/import', { files })).status).toBe(422);
   });
 
   test('unknown fields of a vehicle are not written through', async () => {
     const { id } = await makeVehicle();
     const fields = { name: 'Loader', plate: '', odometer: null, odometerUnit: 'km', notes: '' };
-    const answer = await shop.ask('PUT', `/vehicles/${id}`, { ...fields, id: randomUUID(), deletedAt: '2026-01-01', createdBy: 'x', revision: 1, saveId: randomUUID() });
+    const answer = await shop.ask('PUT', `/vehicles/${id}`, {
+      ...fields,
+      id: randomUUID(),
+      deletedAt: '2026-01-01',
+      createdBy: 'x',
+      revision: 1,
+      saveId: randomUUID(),
+    });
     expect(answer).toMatchObject({ status: 200, body: { id, revision: 2 } });
     expect((await shop.ask('GET', `/vehicles/${id}`)).status).toBe(200);
   });
@@ -98,7 +169,11 @@ describe('requests that used to be faults', () => {
     const { id, document } = await makeDrive();
     const saveId = randomUUID();
     await shop.ask('PUT', `/drives/${id}`, { revision: 1, saveId, document });
-    const other = await shop.ask('PUT', `/drives/${id}`, { revision: 1, saveId, document: { ...document, name: 'Other' } });
+    const other = await shop.ask('PUT', `/drives/${id}`, {
+      revision: 1,
+      saveId,
+      document: { ...document, name: 'Other' },
+    });
     expect(other).toMatchObject({ status: 422, body: { errors: [{ path: 'saveId' }] } });
     expect((await shop.ask('GET', `/drives/${id}`)).body).toMatchObject({ revision: 2, name: 'Front drive' });
   });
@@ -117,13 +192,22 @@ describe('requests that used to be faults', () => {
     let revision = 1;
     let saving = true;
     const save = (async () => {
-      for (; revision < 80; revision += 1) await shop.ask('PUT', `/drives/${id}`, { revision, saveId: randomUUID(), document: { ...document, name: `number ${revision + 1}` } });
+      for (; revision < 80; revision += 1)
+        await shop.ask('PUT', `/drives/${id}`, {
+          revision,
+          saveId: randomUUID(),
+          document: { ...document, name: `number ${revision + 1}` },
+        });
       saving = false;
     })();
     const read = async () => {
       while (saving) {
         const { body } = await shop.ask('GET', `/drives/${id}`);
-        if (body.revision > 1) expect(body).toMatchObject({ name: `number ${body.revision}`, document: { name: `number ${body.revision}` } });
+        if (body.revision > 1)
+          expect(body).toMatchObject({
+            name: `number ${body.revision}`,
+            document: { name: `number ${body.revision}` },
+          });
       }
     };
     await Promise.all([save, read(), read(), read()]);
@@ -141,11 +225,23 @@ describe('requests that used to be faults', () => {
 
   test('a file larger than a save may be is not let in', async () => {
     const large = { ...sample(), note: 'n'.repeat(1_100_000) };
-    expect(await shop.ask('POST', '/import', { files: [{ name: 'large.emery.json', text: JSON.stringify(large) }] })).toMatchObject({ status: 422, body: { detail: expect.stringMatching(/over 1 MB/) as string } });
+    expect(
+      await shop.ask('POST', '/import', { files: [{ name: 'large.emery.json', text: JSON.stringify(large) }] }),
+    ).toMatchObject({ status: 422, body: { detail: expect.stringMatching(/over 1 MB/) as string } });
     // One that just goes in can be saved as well.
     const most = { ...sample(), note: 'n'.repeat(1_040_000) };
-    const { body } = await shop.ask('POST', '/import', { files: [{ name: 'most.emery.json', text: JSON.stringify(most) }] });
-    expect((await shop.ask('PUT', `/drives/${body.drives[0].id}`, { revision: 1, saveId: randomUUID(), document: { ...most, name: 'Again' } })).status).toBe(200);
+    const { body } = await shop.ask('POST', '/import', {
+      files: [{ name: 'most.emery.json', text: JSON.stringify(most) }],
+    });
+    expect(
+      (
+        await shop.ask('PUT', `/drives/${body.drives[0].id}`, {
+          revision: 1,
+          saveId: randomUUID(),
+          document: { ...most, name: 'Again' },
+        })
+      ).status,
+    ).toBe(200);
   });
 });
 
@@ -153,11 +249,17 @@ describe('health', () => {
   test('answers while the database does not, and sees a table that cannot be read', async () => {
     expect((await shop.ask('GET', '/health')).status).toBe(200);
     const frozen = jest.spyOn(shop.data, 'query').mockImplementation(() => new Promise(() => undefined));
-    expect(await shop.ask('GET', '/health')).toMatchObject({ status: 503, body: { detail: 'The database is not answering.' } });
+    expect(await shop.ask('GET', '/health')).toMatchObject({
+      status: 503,
+      body: { detail: 'The database is not answering.' },
+    });
     frozen.mockRestore();
     const other = await running('empty');
     await other.data.query('RENAME TABLE photo TO photo_away');
-    expect(await other.ask('GET', '/health')).toMatchObject({ status: 503, body: { detail: 'The table photo cannot be read (ER_NO_SUCH_TABLE).' } });
+    expect(await other.ask('GET', '/health')).toMatchObject({
+      status: 503,
+      body: { detail: 'The table photo cannot be read (ER_NO_SUCH_TABLE).' },
+    });
     await other.stop();
   });
 });
@@ -182,15 +284,30 @@ describe('a full disk', () => {
     expect(written()).not.toMatch(/secret/);
   });
 
-  test.each([{ code: 'ER_RECORD_FILE_FULL' }, { code: 'ER_DISK_FULL' }, { code: 'ER_GET_ERRNO', message: 'Got error 28 "No space left on device"' }])('a save that the database has no room for says so: %j', (fault) => {
+  test.each([
+    { code: 'ER_RECORD_FILE_FULL' },
+    { code: 'ER_DISK_FULL' },
+    { code: 'ER_GET_ERRNO', message: 'Got error 28 "No space left on device"' },
+  ])('a save that the database has no room for says so: %j', (fault) => {
     const sent: { status?: number; body?: { title: string } } = {};
-    const response = { headersSent: false, set: () => response, status: (status: number) => ((sent.status = status), response), type: () => response, send: (text: string) => (sent.body = JSON.parse(text) as { title: string }) };
+    const response = {
+      headersSent: false,
+      set: () => response,
+      status: (status: number) => ((sent.status = status), response),
+      type: () => response,
+      send: (text: string) => (sent.body = JSON.parse(text) as { title: string }),
+    };
     problemHandler(Object.assign(new Error(fault.message), fault), {} as never, response as never, () => undefined);
     expect(sent).toMatchObject({ status: 507, body: { title: 'Disk full' } });
   });
 
   test('the log keeps of a fault what kind and where, and nothing of what was being saved', () => {
-    const fault = Object.assign(new Error("Duplicate entry 'Parish minibus'"), { name: 'QueryFailedError', code: 'ER_DUP_ENTRY', query: 'INSERT', parameters: ['Parish minibus'] });
+    const fault = Object.assign(new Error("Duplicate entry 'Parish minibus'"), {
+      name: 'QueryFailedError',
+      code: 'ER_DUP_ENTRY',
+      query: 'INSERT',
+      parameters: ['Parish minibus'],
+    });
     const kept = JSON.stringify(withoutContents(fault));
     expect(kept).toMatch(/QueryFailedError.*ER_DUP_ENTRY/);
     expect(kept).not.toMatch(/minibus/);

@@ -5,7 +5,10 @@ import { Problem } from './problem';
 /** No drive is larger, as it is saved or brought in, bytes of JSON without spaces. */
 export const MOST_DRIVE_BYTES = 1024 * 1024;
 
-/** Reads a JSON body of `limit` bytes at most. One that nests deeper or holds more values than `bounds` is refused before it is parsed. */
+/**
+ * Reads a JSON body of `limit` bytes at most. One that nests deeper or holds more values than `bounds` is refused
+ * before it is parsed.
+ */
 export function jsonBody(limit: number, bounds: JsonBounds = DRIVE_BOUNDS): RequestHandler {
   return json({
     limit,

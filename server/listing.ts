@@ -15,7 +15,8 @@ export function pageOf({ query }: Request, most = 200): Page {
     const text = query[name];
     if (text === undefined) return fallback;
     const value = Number(text);
-    if (!Number.isInteger(value) || value < 0 || value > MOST_OFFSET) throw invalid([{ path: name, message: 'must be a whole number from 0 to 1,000,000,000' }]);
+    if (!Number.isInteger(value) || value < 0 || value > MOST_OFFSET)
+      throw invalid([{ path: name, message: 'must be a whole number from 0 to 1,000,000,000' }]);
     return value;
   };
   const search = typeof query['search'] === 'string' ? query['search'].trim().slice(0, 100) : '';

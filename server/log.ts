@@ -10,7 +10,8 @@ const MOST_WAITING = 1_000_000;
 const AGAIN_MS = 5000;
 
 /**
- * A log file that never holds anybody up: written beside the requests, and what the disk does not take, as when it is full, is dropped. It goes on by itself once there is room.
+ * A log file that never holds anybody up: written beside the requests, and what the disk does not take, as when it is
+ * full, is dropped. It goes on by itself once there is room.
  */
 export class LogFile {
   private stream: WriteStream | null = null;
@@ -25,7 +26,10 @@ export class LogFile {
       this.dropped += 1;
       return;
     }
-    if (this.dropped > 0) this.stream.write(`${JSON.stringify({ level: 40, time: Date.now(), msg: `${this.dropped} lines were dropped: the disk took none` })}\n`);
+    if (this.dropped > 0)
+      this.stream.write(
+        `${JSON.stringify({ level: 40, time: Date.now(), msg: `${this.dropped} lines were dropped: the disk took none` })}\n`,
+      );
     this.dropped = 0;
     this.stream.write(line);
   }

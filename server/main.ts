@@ -5,10 +5,16 @@ import { firstRun } from './demo';
 import { openLog } from './log';
 
 /*
- * The server process. Started by scripts/start.mjs, which hands it everything by environment and hears by message when it listens.
- * It ends when asked to, and when the process that started it is gone.
+ * The server process. Started by scripts/start.mjs, which hands it everything by environment and hears by message when
+ * it listens. It ends when asked to, and when the process that started it is gone.
  */
-const { EMERY_DATABASE_URL: url, EMERY_PORT: port, EMERY_WEB: webFolder, EMERY_LOGS: logs, EMERY_SHOP: shop } = process.env;
+const {
+  EMERY_DATABASE_URL: url,
+  EMERY_PORT: port,
+  EMERY_WEB: webFolder,
+  EMERY_LOGS: logs,
+  EMERY_SHOP: shop,
+} = process.env;
 if (!url) throw new Error('EMERY_DATABASE_URL is not set; start Emery with npm start');
 
 const data = await connect(url).catch((error: Error & { code?: string }) => {

@@ -1,12 +1,13 @@
-import type { DataSource} from 'typeorm';
+import type { DataSource } from 'typeorm';
 import { type MigrationInterface, type QueryRunner } from 'typeorm';
 import { connect } from './data-source';
 import { firstRun } from './demo';
 import { freshDatabase } from './test/running';
 
 /*
- * A start that is cut off between any two statements of any migration, on a shop with data: the next start carries on and nothing is lost. The cut is made by the database itself, which
- * ends the connection, as it would for a server that was killed.
+ * A start that is cut off between any two statements of any migration, on a shop with data: the next start carries on
+ * and nothing is lost. The cut is made by the database itself, which ends the connection, as it would for a server that
+ * was killed.
  */
 test('every migration can be cut off after each of its statements and run again', async () => {
   // How many statements each has, on a shop that has all before it.
@@ -23,7 +24,8 @@ test('every migration can be cut off after each of its statements and run again'
       const belts = await made.query<object[]>('SELECT COUNT(*) AS n FROM stock_belt');
       // Back to where the shop was before this migration, as far as it can be without losing what it holds.
       await made.query('DELETE FROM migrations WHERE name >= ?', [new Migration().name]);
-      if (index >= 4) for (const later of names.slice(index).reverse()) await run(made, (runner) => new later().down(runner));
+      if (index >= 4)
+        for (const later of names.slice(index).reverse()) await run(made, (runner) => new later().down(runner));
       let statements = 0;
       const passed: string[] = [];
       const cut = await run(made, async (runner) => {
@@ -32,7 +34,10 @@ test('every migration can be cut off after each of its statements and run again'
           if (statements === after) await query('KILL CONNECTION_ID()').catch(() => undefined);
           statements += 1;
           const ran = query(sql, parameters) as Promise<unknown>;
-          ran.then(() => statements > after && passed.push(sql), () => undefined);
+          ran.then(
+            () => statements > after && passed.push(sql),
+            () => undefined,
+          );
           return ran;
         }) as typeof runner.query;
         await new Migration().up(runner).catch(() => undefined);

@@ -10,14 +10,15 @@ const MOST_PIXELS = 120_000_000;
 const QUALITY = 90;
 
 /**
- * Reads a JPEG, PNG or WebP file: turned upright as its EXIF orientation says, large ones made smaller, and written anew as JPEG, so that place, time and
- * camera are gone. Refuses with 422 what is none of these or is damaged.
+ * Reads a JPEG, PNG or WebP file: turned upright as its EXIF orientation says, large ones made smaller, and written
+ * anew as JPEG, so that place, time and camera are gone. Refuses with 422 what is none of these or is damaged.
  */
 export async function readPhoto(file: Buffer): Promise<PhotoRow> {
   try {
     const image = sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
     const { format } = await image.metadata();
-    if (format !== 'jpeg' && format !== 'png' && format !== 'webp') throw new Problem(422, 'Not a picture', 'Picture: a JPEG, PNG or WebP file is accepted.');
+    if (format !== 'jpeg' && format !== 'png' && format !== 'webp')
+      throw new Problem(422, 'Not a picture', 'Picture: a JPEG, PNG or WebP file is accepted.');
     const { data, info } = await image
       .autoOrient()
       .resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
@@ -27,7 +28,11 @@ export async function readPhoto(file: Buffer): Promise<PhotoRow> {
     return rowOf(data, info.width, info.height);
   } catch (error) {
     if (error instanceof Problem) throw error;
-    throw new Problem(422, 'Not a picture', 'Picture: this file cannot be read as a JPEG, PNG or WebP picture. It may be damaged, or over 120 megapixels.');
+    throw new Problem(
+      422,
+      'Not a picture',
+      'Picture: this file cannot be read as a JPEG, PNG or WebP picture. It may be damaged, or over 120 megapixels.',
+    );
   }
 }
 

@@ -16,7 +16,8 @@ export class Problem extends Error {
   }
 }
 
-export const notFound = (what: string) => new Problem(404, 'Not found', `This ${what} is not in the shop. It may have been deleted.`);
+export const notFound = (what: string) =>
+  new Problem(404, 'Not found', `This ${what} is not in the shop. It may have been deleted.`);
 
 /** Reads a request body by its schema; what does not fit is a 422 that names every field. */
 export async function bodyOf<T>(schema: Schema<T>, body: unknown): Promise<T> {
@@ -42,9 +43,26 @@ export const unknownAddress: RequestHandler = (request) => {
 };
 
 /** Codes of a database whose disk is full; 28 is the system's own number of it. */
-const FULL = new Set(['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE', 'ER_TEMP_FILE_WRITE_FAILURE', 'ENOSPC']);
+const FULL = new Set([
+  'ER_DISK_FULL',
+  'ER_RECORD_FILE_FULL',
+  'ER_ERROR_ON_WRITE',
+  'ER_TEMP_FILE_WRITE_FAILURE',
+  'ENOSPC',
+]);
 /** Codes of a database that is away for the moment: the same request may go through later. */
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN', 'ER_CON_COUNT_ERROR', 'ER_LOCK_WAIT_TIMEOUT', 'ER_LOCK_DEADLOCK', 'POOL_ENQUEUELIMIT']);
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'PROTOCOL_CONNECTION_LOST',
+  'ER_SERVER_SHUTDOWN',
+  'ER_CON_COUNT_ERROR',
+  'ER_LOCK_WAIT_TIMEOUT',
+  'ER_LOCK_DEADLOCK',
+  'POOL_ENQUEUELIMIT',
+]);
 
 export const problemHandler: ErrorRequestHandler = (error: unknown, request, response, next) => {
   if (response.headersSent) return next(error);
@@ -53,7 +71,9 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
   const { status, title, detail, errors, more } = problem;
   if (status === 503) response.set('Retry-After', '1');
   response.status(status).type('application/problem+json');
-  response.send(JSON.stringify({ type: 'about:blank', title, status, detail, ...(errors.length > 0 && { errors }), ...more }));
+  response.send(
+    JSON.stringify({ type: 'about:blank', title, status, detail, ...(errors.length > 0 && { errors }), ...more }),
+  );
 };
 
 /** Faults of the program's own, whose messages speak of its code and not of what it was working on. */
@@ -61,20 +81,56 @@ const OWN = new Set(['TypeError', 'RangeError', 'ReferenceError', 'AssertionErro
 
 /** What the log keeps of an error: what kind and where, and nothing of what was being saved. */
 export function withoutContents(error: unknown): object {
-  const { name, code, errno, message, stack } = error as { name?: string; code?: string; errno?: number; message?: string; stack?: string };
-  const frames = (stack ?? '').split('\n').filter((line) => /^\s+at /.test(line)).slice(0, 12).map((line) => line.trim());
-  return { fault: { name, code, errno, ...(name !== undefined && OWN.has(name) && { message: message?.slice(0, 200) }), frames } };
+  const { name, code, errno, message, stack } = error as {
+    name?: string;
+    code?: string;
+    errno?: number;
+    message?: string;
+    stack?: string;
+  };
+  const frames = (stack ?? '')
+    .split('\n')
+    .filter((line) => /^\s+at /.test(line))
+    .slice(0, 12)
+    .map((line) => line.trim());
+  return {
+    fault: {
+      name,
+      code,
+      errno,
+      ...(name !== undefined && OWN.has(name) && { message: message?.slice(0, 200) }),
+      frames,
+    },
+  };
 }
 
 function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
-  const { type, status, limit, code, message } = error as { type?: string; status?: number; limit?: number; code?: string; message?: string };
-  if (type === 'entity.too.large') return new Problem(413, 'Too large', `This is over the limit of ${Math.round((limit ?? 0) / 1024 / 1024)} MB.`);
+  const { type, status, limit, code, message } = error as {
+    type?: string;
+    status?: number;
+    limit?: number;
+    code?: string;
+    message?: string;
+  };
+  if (type === 'entity.too.large')
+    return new Problem(413, 'Too large', `This is over the limit of ${Math.round((limit ?? 0) / 1024 / 1024)} MB.`);
   if (type === 'entity.parse.failed') return new Problem(400, 'Not JSON', `The request is not JSON: ${message ?? ''}`);
   // A file that is not there is told by the path it has on this machine, which is nobody's business.
   if (status === 404) return new Problem(404, 'Not found', 'There is nothing at this address.');
-  if (status !== undefined && status >= 400 && status < 500) return new Problem(status, 'Not accepted', message ?? 'The request cannot be read.');
-  if (code !== undefined && (FULL.has(code) || /errno: 28|error 28\b|No space left/i.test(message ?? ''))) return new Problem(507, 'Disk full', 'The disk that the shop is kept on is full. Make room on it; nothing that is saved is lost, and this goes through once there is room.');
-  if (code !== undefined && AWAY.has(code)) return new Problem(503, 'Database away', 'The database is not answering just now. Nothing is lost; try again in a moment.');
+  if (status !== undefined && status >= 400 && status < 500)
+    return new Problem(status, 'Not accepted', message ?? 'The request cannot be read.');
+  if (code !== undefined && (FULL.has(code) || /errno: 28|error 28\b|No space left/i.test(message ?? '')))
+    return new Problem(
+      507,
+      'Disk full',
+      'The disk that the shop is kept on is full. Make room on it; nothing that is saved is lost, and this goes through once there is room.',
+    );
+  if (code !== undefined && AWAY.has(code))
+    return new Problem(
+      503,
+      'Database away',
+      'The database is not answering just now. Nothing is lost; try again in a moment.',
+    );
   return new Problem(500, 'Fault in Emery', 'Something went wrong in Emery. It is in the log.');
 }

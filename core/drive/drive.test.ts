@@ -11,14 +11,20 @@ const problems = (value: unknown) => {
 /** The sample with the value at `path` replaced, or taken out with undefined. */
 function spoiled(path: (string | number)[], value: unknown): unknown {
   const copy = JSON.parse(JSON.stringify(sample())) as Record<string | number, unknown>;
-  const holder = path.slice(0, -1).reduce<Record<string | number, unknown>>((at, key) => at[key] as Record<string | number, unknown>, copy);
+  const holder = path
+    .slice(0, -1)
+    .reduce<Record<string | number, unknown>>((at, key) => at[key] as Record<string | number, unknown>, copy);
   holder[path[path.length - 1]!] = value;
   return JSON.parse(JSON.stringify(copy));
 }
 
 describe('reading a drive file', () => {
   test('a good one comes back as it is, unknown fields and all', () => {
-    const extra = { ...sample(), workshopNote: { shelf: 3 }, stations: sample().stations.map((s) => ({ ...s, bolt: 'M10' })) };
+    const extra = {
+      ...sample(),
+      workshopNote: { shelf: 3 },
+      stations: sample().stations.map((s) => ({ ...s, bolt: 'M10' })),
+    };
     const reading = drives.parseDrive(`\uFEFF${drives.writeDrive(extra)}`);
     expect(reading).toEqual({ ok: true, drive: extra });
     expect(problems({ ...extra, belts: [{ ...extra.belts[0], length: 1731.5, maker: null }] })).toEqual([]);
@@ -39,29 +45,83 @@ describe('reading a drive file', () => {
     [['stations', 2, 'role'], 'turbine', /^stations\[2\]\.role: must be one of crankshaft, /],
     [['stations', 2, 'requires'], 'up', /^stations\[2\]\.requires: must be one of cw, ccw/],
     [['stations', 2, 'pulleys'], [], /^stations\[2\]\.pulleys: must have one pulley or more/],
-    [['stations', 0, 'pulleys', 0, 'diameter'], 'big', /^stations\[0\]\.pulleys\[0\]\.diameter: must be a number of millimetres/],
+    [
+      ['stations', 0, 'pulleys', 0, 'diameter'],
+      'big',
+      /^stations\[0\]\.pulleys\[0\]\.diameter: must be a number of millimetres/,
+    ],
     [['stations', 0, 'pulleys', 0, 'diameter'], -5, /^stations\[0\]\.pulleys\[0\]\.diameter: must be 0 mm or more/],
     [['stations', 0, 'pulleys', 0, 'diameter'], undefined, /^stations\[0\]\.pulleys\[0\]\.diameter: is missing/],
-    [['stations', 0, 'pulleys', 0, 'surface'], 'rubber', /^stations\[0\]\.pulleys\[0\]\.surface: must be one of ribbed, /],
-    [['stations', 0, 'pulleys', 0, 'grooves'], 2.5, /^stations\[0\]\.pulleys\[0\]\.grooves: must be a whole number of grooves/],
+    [
+      ['stations', 0, 'pulleys', 0, 'surface'],
+      'rubber',
+      /^stations\[0\]\.pulleys\[0\]\.surface: must be one of ribbed, /,
+    ],
+    [
+      ['stations', 0, 'pulleys', 0, 'grooves'],
+      2.5,
+      /^stations\[0\]\.pulleys\[0\]\.grooves: must be a whole number of grooves/,
+    ],
     [['stations', 1, 'id'], 'crank', /^stations\[1\]\.id: "crank" is used by another station/],
     [['stations', 1, 'adjuster'], { kind: 'magnet' }, /^stations\[1\]\.adjuster\.kind: must be one of sprung-arm, /],
     [['stations', 1, 'adjuster'], { kind: 'slide', direction: 90 }, /^stations\[1\]\.adjuster\.travel: is missing/],
-    [['stations', 1, 'adjuster'], { kind: 'slot-pivot', pivot: { x: 1 }, inAngle: 1, outAngle: 2 }, /^stations\[1\]\.adjuster\.pivot\.y: is missing/],
+    [
+      ['stations', 1, 'adjuster'],
+      { kind: 'slot-pivot', pivot: { x: 1 }, inAngle: 1, outAngle: 2 },
+      /^stations\[1\]\.adjuster\.pivot\.y: is missing/,
+    ],
     [['belts', 0, 'section'], 'ZX', /^belts\[0\]\.section: must be one of PK, AV10/],
     [['belts', 0, 'ribs'], 0, /^belts\[0\]\.ribs: must be a whole number of ribs, 1 or more/],
     [['belts', 0, 'length'], 'long', /^belts\[0\]\.length: must be a number of millimetres/],
-    [['belts', 0, 'sectionOverrides'], { driveOffset: 'x' }, /^belts\[0\]\.sectionOverrides\.driveOffset: must be a number/],
-    [['belts', 0, 'route', 2, 'pulley'], 'ghost', /^belts\[0\]\.route\[2\]\.pulley: names "ghost", and no station has that pulley/],
+    [
+      ['belts', 0, 'sectionOverrides'],
+      { driveOffset: 'x' },
+      /^belts\[0\]\.sectionOverrides\.driveOffset: must be a number/,
+    ],
+    [
+      ['belts', 0, 'route', 2, 'pulley'],
+      'ghost',
+      /^belts\[0\]\.route\[2\]\.pulley: names "ghost", and no station has that pulley/,
+    ],
     [['belts', 0, 'route', 2, 'side'], 'top', /^belts\[0\]\.route\[2\]\.side: must be one of drive, back/],
     [['belts', 0, 'route'], {}, /^belts\[0\]\.route: must be a list/],
     [['stations', 1, 'x'], 1e308, /^stations\[1\]\.x: must be a number of millimetres from −100,000 to 100,000/],
     [['stations', 1, 'y'], -100_001, /^stations\[1\]\.y: must be a number of millimetres from −100,000/],
     [['speeds'], { redline: 1e300 }, /^speeds\.redline: must be (a speed|200,000)/],
     [['belts', 0, 'length'], 1e9, /^belts\[0\]\.length: must be a number of millimetres from/],
-    [['stations', 1, 'adjuster'], { kind: 'slide', direction: 1e9, travel: 5 }, /^stations\[1\]\.adjuster\.direction: must be a number of degrees from −3,600/],
-    [['survey'], { photos: [{ id: 'p', hash: 'a'.repeat(64), width: 10, height: 10, rims: [{ pulley: 'crank', points: [[1, 2], [1e150, 2]] }] }] }, /^survey\.photos\[0\]\.rims\[0\]\.points\[1\]: must be a point/],
-    [['belts', 0, 'route'], Array(129).fill({ pulley: 'crank', side: 'drive' }), /^belts\[0\]\.route: must have 128 items at most/],
+    [
+      ['stations', 1, 'adjuster'],
+      { kind: 'slide', direction: 1e9, travel: 5 },
+      /^stations\[1\]\.adjuster\.direction: must be a number of degrees from −3,600/,
+    ],
+    [
+      ['survey'],
+      {
+        photos: [
+          {
+            id: 'p',
+            hash: 'a'.repeat(64),
+            width: 10,
+            height: 10,
+            rims: [
+              {
+                pulley: 'crank',
+                points: [
+                  [1, 2],
+                  [1e150, 2],
+                ],
+              },
+            ],
+          },
+        ],
+      },
+      /^survey\.photos\[0\]\.rims\[0\]\.points\[1\]: must be a point/,
+    ],
+    [
+      ['belts', 0, 'route'],
+      Array(129).fill({ pulley: 'crank', side: 'drive' }),
+      /^belts\[0\]\.route: must have 128 items at most/,
+    ],
   ])('%j = %j names the field', (path, value, message) => {
     const found = problems(spoiled(path, value));
     expect(found).toHaveLength(1);
@@ -69,26 +129,52 @@ describe('reading a drive file', () => {
   });
 
   test('every number in the file has an end: what is beyond any is refused wherever it stands', () => {
-    const whole = { ...sample(), speeds: { idle: 700, cruise: 2000, redline: 5000 }, obstacles: [{ id: 'o', x: 1, y: 2, diameter: 10, to: { x: 3, y: 4 } }], loads: [{ id: 'l', name: 'Lamps', amps: 10 }], speedChecks: [{ id: 'c', station: 'crank', crankRpm: 700, rpm: 700, plusMinus: 1 }], use: { bins: [{ from: 700, to: 800, share: 1 }], kmPerHour: 50 }, survey: { readings: [{ id: 't', kind: 'outer', from: 'crank', to: 'ac', mm: 500, plusMinus: 1 }], diameters: [{ id: 'd', pulley: 'crank', method: 'calliper', mm: 160, plusMinus: 0.1 }] } };
+    const whole = {
+      ...sample(),
+      speeds: { idle: 700, cruise: 2000, redline: 5000 },
+      obstacles: [{ id: 'o', x: 1, y: 2, diameter: 10, to: { x: 3, y: 4 } }],
+      loads: [{ id: 'l', name: 'Lamps', amps: 10 }],
+      speedChecks: [{ id: 'c', station: 'crank', crankRpm: 700, rpm: 700, plusMinus: 1 }],
+      use: { bins: [{ from: 700, to: 800, share: 1 }], kmPerHour: 50 },
+      survey: {
+        readings: [{ id: 't', kind: 'outer', from: 'crank', to: 'ac', mm: 500, plusMinus: 1 }],
+        diameters: [{ id: 'd', pulley: 'crank', method: 'calliper', mm: 160, plusMinus: 0.1 }],
+      },
+    };
     expect(problems(whole)).toEqual([]);
-    const ways = (value: unknown, at: (string | number)[] = []): (string | number)[][] => (typeof value === 'number' ? [at] : typeof value === 'object' && value !== null ? Object.entries(value).flatMap(([name, inner]) => ways(inner, [...at, Array.isArray(value) ? Number(name) : name])) : []);
+    const ways = (value: unknown, at: (string | number)[] = []): (string | number)[][] =>
+      typeof value === 'number'
+        ? [at]
+        : typeof value === 'object' && value !== null
+          ? Object.entries(value).flatMap(([name, inner]) =>
+              ways(inner, [...at, Array.isArray(value) ? Number(name) : name]),
+            )
+          : [];
     const numbers = ways(whole).filter((way) => way[0] !== 'version');
     expect(numbers.length).toBeGreaterThan(40);
     for (const way of numbers) {
       const copy = JSON.parse(JSON.stringify(whole)) as Record<string | number, unknown>;
-      way.slice(0, -1).reduce<Record<string | number, unknown>>((holder, step) => holder[step] as Record<string | number, unknown>, copy)[way.at(-1)!] = 1e308;
+      way
+        .slice(0, -1)
+        .reduce<Record<string | number, unknown>>(
+          (holder, step) => holder[step] as Record<string | number, unknown>,
+          copy,
+        )[way.at(-1)!] = 1e308;
       expect([way.join('.'), problems(copy).length > 0]).toEqual([way.join('.'), true]);
     }
   });
 
   test('one id for two pulleys', () => {
     const twice = drives.addPulley(sample(), 'alt', { id: 'crank', surface: 'smooth', diameter: 60 });
-    expect(problems(twice)).toEqual(['stations[4].pulleys[1].id: "crank" is used by another pulley. Each pulley needs an id of its own']);
+    expect(problems(twice)).toEqual([
+      'stations[4].pulleys[1].id: "crank" is used by another pulley. Each pulley needs an id of its own',
+    ]);
   });
 
   test('every problem is told, and what is no drive at all is told once', () => {
     expect(problems({ ...sample(), crankRotation: 1, stations: [null], belts: 5 })).toHaveLength(3);
-    for (const value of [null, 7, 'text', [], undefined]) expect(problems(value)).toEqual([': must be a JSON object, an Emery drive']);
+    for (const value of [null, 7, 'text', [], undefined])
+      expect(problems(value)).toEqual([': must be a JSON object, an Emery drive']);
     expect(drives.parseDrive('{"format":')).toMatchObject({ ok: false, problems: [{ path: '' }] });
   });
 
@@ -124,7 +210,9 @@ describe('edits keep the drive whole', () => {
   });
 
   test('a field set to undefined leaves the file', () => {
-    const drive = drives.changeStation(drives.changeStation(sample(), 'alt', { requires: 'cw' }), 'alt', { requires: undefined });
+    const drive = drives.changeStation(drives.changeStation(sample(), 'alt', { requires: 'cw' }), 'alt', {
+      requires: undefined,
+    });
     expect('requires' in drive.stations[4]!).toBe(false);
   });
 
@@ -145,7 +233,13 @@ describe('edits keep the drive whole', () => {
   });
 
   test('of two sheaves the belt takes the one with its face, in its plane', () => {
-    const start = driveOf([['crank', 0, 0, 160], ['pump', 300, 0, 120]], { section: 'AV13' });
+    const start = driveOf(
+      [
+        ['crank', 0, 0, 160],
+        ['pump', 300, 0, 120],
+      ],
+      { section: 'AV13' },
+    );
     const twin = drives.addPulley(start, 'pump', { id: 'pump-2', surface: 'vee', diameter: 100, plane: 15 });
     const belt = { ...drives.newBelt(twin, 'AV13'), route: [{ pulley: 'crank', side: 'drive' as const }] };
     expect(drives.fittingPulley({ ...twin, belts: [] }, belt, twin.stations[1]!).id).toBe('pump');
@@ -156,7 +250,8 @@ describe('edits keep the drive whole', () => {
   test('new stations are valid, numbered and never share an id', () => {
     let drive = drives.newDrive('fresh');
     for (const role of [...drives.ROLES, 'idler' as const]) {
-      for (const section of ['PK', 'AV13', 'L']) drive = drives.addStation(drive, drives.newStation(drive, role, 0, 0, section));
+      for (const section of ['PK', 'AV13', 'L'])
+        drive = drives.addStation(drive, drives.newStation(drive, role, 0, 0, section));
     }
     expect(problems(drive)).toEqual([]);
     expect(drives.stationLabel(drive.stations[1]!)).toBe('Crank 2');

@@ -20,7 +20,10 @@ export function addStation(drive: Drive, station: Station): Drive {
 
 /** Lays `change` over a station; a field set to undefined is taken out. */
 export function changeStation(drive: Drive, id: string, change: Partial<Station>): Drive {
-  return { ...drive, stations: drive.stations.map((station) => (station.id === id ? merged(station, change) : station)) };
+  return {
+    ...drive,
+    stations: drive.stations.map((station) => (station.id === id ? merged(station, change) : station)),
+  };
 }
 
 /** Moves a shaft to x, y; the points of its adjuster that are fixed to the engine stay where they are. */
@@ -32,7 +35,14 @@ export function moveStation(drive: Drive, id: string, x: number, y: number): Dri
 export function removeStation(drive: Drive, id: string): Drive {
   const gone = new Set(drive.stations.find((station) => station.id === id)?.pulleys.map((pulley) => pulley.id));
   const { speedChecks } = drive;
-  return withoutPulleys({ ...drive, ...(speedChecks && { speedChecks: speedChecks.filter(({ station }) => station !== id) }), stations: drive.stations.filter((station) => station.id !== id) }, gone);
+  return withoutPulleys(
+    {
+      ...drive,
+      ...(speedChecks && { speedChecks: speedChecks.filter(({ station }) => station !== id) }),
+      stations: drive.stations.filter((station) => station.id !== id),
+    },
+    gone,
+  );
 }
 
 /** A copy of a station beside the old one, on no belt, under ids of its own. */
@@ -47,7 +57,14 @@ export function duplicateStation(drive: Drive, id: string, offset = 30): { drive
     taken.add(pulleyId);
     return { ...pulley, id: pulleyId };
   });
-  const copy = { ...original, id: copyId, label: `${stationLabel(original)} copy`, x: original.x + offset, y: original.y - offset, pulleys };
+  const copy = {
+    ...original,
+    id: copyId,
+    label: `${stationLabel(original)} copy`,
+    x: original.x + offset,
+    y: original.y - offset,
+    pulleys,
+  };
   return { drive: addStation(drive, copy), id: copyId };
 }
 
@@ -60,7 +77,9 @@ export function addPulley(drive: Drive, stationId: string, pulley: Pulley): Driv
 export function changePulley(drive: Drive, id: string, change: Partial<Pulley>): Drive {
   const station = stationOf(drive, id);
   if (!station) return drive;
-  return changeStation(drive, station.id, { pulleys: station.pulleys.map((pulley) => (pulley.id === id ? merged(pulley, change) : pulley)) });
+  return changeStation(drive, station.id, {
+    pulleys: station.pulleys.map((pulley) => (pulley.id === id ? merged(pulley, change) : pulley)),
+  });
 }
 
 /** Takes a sheave off its shaft, and off every belt. The last one stays: a shaft without a pulley is no station. */
@@ -91,7 +110,11 @@ export function putMeasurement(drive: Drive, beltId: string, measurement: Measur
 
 export function removeMeasurement(drive: Drive, beltId: string, id: string): Drive {
   const belt = drive.belts.find((one) => one.id === beltId);
-  return belt ? changeBelt(drive, beltId, { measurements: (belt.measurements ?? []).filter((measurement) => measurement.id !== id) }) : drive;
+  return belt
+    ? changeBelt(drive, beltId, {
+        measurements: (belt.measurements ?? []).filter((measurement) => measurement.id !== id),
+      })
+    : drive;
 }
 
 /** Puts a pulley on a belt as stop `index`. */
@@ -115,7 +138,10 @@ export function reverseRoute(drive: Drive, beltId: string): Drive {
   return changeRoute(drive, beltId, (route) => [...route.slice(0, 1), ...route.slice(1).reverse()]);
 }
 
-/** A tap on a shaft while a route is tapped: it goes on as the next, and a tap on the last one takes it back where `takesBack`. Any other that is on already stays. */
+/**
+ * A tap on a shaft while a route is tapped: it goes on as the next, and a tap on the last one takes it back where
+ * `takesBack`. Any other that is on already stays.
+ */
 export function tapped(drive: Drive, beltId: string, stationId: string, takesBack = true): Drive {
   const belt = drive.belts.find(({ id }) => id === beltId);
   const station = drive.stations.find(({ id }) => id === stationId);
@@ -136,7 +162,9 @@ export function fittingPulley(drive: Drive, belt: Belt, station: Station): Pulle
   const kind = sectionFor(belt.section)?.kind;
   const wanted = kind === 'ribbed' ? 'ribbed' : kind === 'vee' ? 'vee' : 'toothed';
   const first = belt.route[0] && findPulley(drive, belt.route[0].pulley);
-  const taken = new Set(drive.belts.filter(({ id }) => id !== belt.id).flatMap(({ route }) => route.map((stop) => stop.pulley)));
+  const taken = new Set(
+    drive.belts.filter(({ id }) => id !== belt.id).flatMap(({ route }) => route.map((stop) => stop.pulley)),
+  );
   const score = (pulley: Pulley) =>
     (pulley.surface === wanted ? 0 : pulley.surface === 'smooth' ? 1e4 : 1e6) +
     (first ? Math.abs((pulley.plane ?? 0) - (first.plane ?? 0)) : 0) +
@@ -150,18 +178,27 @@ export function putReading(drive: Drive, reading: SurveyReading): Drive {
 }
 
 export function removeReading(drive: Drive, id: string): Drive {
-  return { ...drive, survey: { ...drive.survey, readings: (drive.survey?.readings ?? []).filter((reading) => reading.id !== id) } };
+  return {
+    ...drive,
+    survey: { ...drive.survey, readings: (drive.survey?.readings ?? []).filter((reading) => reading.id !== id) },
+  };
 }
 
 /** Adds a diameter reading, or lays it over the one of its id; the drawn diameter follows what the readings come to. */
 export function putDiameter(drive: Drive, reading: DiameterReading): Drive {
-  return withReadDiameters({ ...drive, survey: { ...drive.survey, diameters: put(drive.survey?.diameters, reading) } }, reading.pulley);
+  return withReadDiameters(
+    { ...drive, survey: { ...drive.survey, diameters: put(drive.survey?.diameters, reading) } },
+    reading.pulley,
+  );
 }
 
 /** Takes a diameter reading out; the drawn diameter follows the others, or stays where it was the last. */
 export function removeDiameter(drive: Drive, id: string): Drive {
   const pulley = drive.survey?.diameters?.find((reading) => reading.id === id)?.pulley;
-  const less = { ...drive, survey: { ...drive.survey, diameters: (drive.survey?.diameters ?? []).filter((reading) => reading.id !== id) } };
+  const less = {
+    ...drive,
+    survey: { ...drive.survey, diameters: (drive.survey?.diameters ?? []).filter((reading) => reading.id !== id) },
+  };
   return pulley === undefined ? less : withReadDiameters(less, pulley);
 }
 
@@ -171,10 +208,16 @@ export function putPhoto(drive: Drive, photo: SurveyPhoto): Drive {
 }
 
 export function removePhoto(drive: Drive, id: string): Drive {
-  return { ...drive, survey: { ...drive.survey, photos: (drive.survey?.photos ?? []).filter((photo) => photo.id !== id) } };
+  return {
+    ...drive,
+    survey: { ...drive.survey, photos: (drive.survey?.photos ?? []).filter((photo) => photo.id !== id) },
+  };
 }
 
-/** Lays `change` over the rim of a pulley in a picture, which is made where there is none. A rim without points is taken out. */
+/**
+ * Lays `change` over the rim of a pulley in a picture, which is made where there is none. A rim without points is taken
+ * out.
+ */
 export function changeRim(drive: Drive, photoId: string, pulley: string, change: (rim: PhotoRim) => PhotoRim): Drive {
   const photo = drive.survey?.photos?.find(({ id }) => id === photoId);
   if (!photo) return drive;
@@ -217,7 +260,12 @@ export function moveObstacle(drive: Drive, id: string, x: number, y: number): Dr
   const obstacle = drive.obstacles?.find((one) => one.id === id);
   if (!obstacle) return drive;
   const { to } = obstacle;
-  return putObstacle(drive, { ...obstacle, x, y, ...(to && { to: { ...to, x: to.x + x - obstacle.x, y: to.y + y - obstacle.y } }) });
+  return putObstacle(drive, {
+    ...obstacle,
+    x,
+    y,
+    ...(to && { to: { ...to, x: to.x + x - obstacle.x, y: to.y + y - obstacle.y } }),
+  });
 }
 
 /** Puts a shaft where it is said and its pulley on the belt there: an idler that was proposed. */
@@ -244,13 +292,22 @@ export function placeStations(drive: Drive, places: readonly { id: string; x: nu
   };
 }
 
-function changeRoute(drive: Drive, beltId: string, change: (route: readonly RouteStop[]) => readonly RouteStop[]): Drive {
-  return { ...drive, belts: drive.belts.map((belt) => (belt.id === beltId ? { ...belt, route: change(belt.route) } : belt)) };
+function changeRoute(
+  drive: Drive,
+  beltId: string,
+  change: (route: readonly RouteStop[]) => readonly RouteStop[],
+): Drive {
+  return {
+    ...drive,
+    belts: drive.belts.map((belt) => (belt.id === beltId ? { ...belt, route: change(belt.route) } : belt)),
+  };
 }
 
 function withoutPulleys(drive: Drive, gone: ReadonlySet<string>): Drive {
   const belts = drive.belts.map((belt) =>
-    belt.route.some(({ pulley }) => gone.has(pulley)) ? { ...belt, route: belt.route.filter(({ pulley }) => !gone.has(pulley)) } : belt,
+    belt.route.some(({ pulley }) => gone.has(pulley))
+      ? { ...belt, route: belt.route.filter(({ pulley }) => !gone.has(pulley)) }
+      : belt,
   );
   return { ...drive, belts, ...(drive.survey && { survey: surveyWithout(drive.survey, gone) }) };
 }
@@ -259,9 +316,17 @@ function surveyWithout(survey: Survey, gone: ReadonlySet<string>): Survey {
   const { readings, diameters, photos } = survey;
   return {
     ...survey,
-    ...(readings && { readings: readings.filter(({ from, to }) => !gone.has(to) && (from === undefined || !gone.has(from))) }),
-    ...(diameters && { diameters: diameters.filter(({ pulley, of }) => !gone.has(pulley) && (of === undefined || !gone.has(of))) }),
-    ...(photos && { photos: photos.map((photo) => (photo.rims ? { ...photo, rims: photo.rims.filter(({ pulley }) => !gone.has(pulley)) } : photo)) }),
+    ...(readings && {
+      readings: readings.filter(({ from, to }) => !gone.has(to) && (from === undefined || !gone.has(from))),
+    }),
+    ...(diameters && {
+      diameters: diameters.filter(({ pulley, of }) => !gone.has(pulley) && (of === undefined || !gone.has(of))),
+    }),
+    ...(photos && {
+      photos: photos.map((photo) =>
+        photo.rims ? { ...photo, rims: photo.rims.filter(({ pulley }) => !gone.has(pulley)) } : photo,
+      ),
+    }),
   };
 }
 

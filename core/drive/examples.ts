@@ -3,13 +3,30 @@ import type { Belt, Drive, Pulley, Role, Rotation, Side, Station } from './types
 /** Drives for tests, written in one line each. Not part of the public surface. */
 
 /** `[id, x, y, diameter, side, extra]`: one station with one pulley of that id, and the side the belt rides on. */
-export type Stop = [id: string, x: number, y: number, diameter: number, side?: Side, extra?: Partial<Pulley> & { role?: Role; requires?: Rotation }];
+export type Stop = [
+  id: string,
+  x: number,
+  y: number,
+  diameter: number,
+  side?: Side,
+  extra?: Partial<Pulley> & { role?: Role; requires?: Rotation },
+];
 
-export function station([id, x, y, diameter, side = 'drive', extra = {}]: Stop, surface: Pulley['surface'] = 'ribbed'): Station {
+export function station(
+  [id, x, y, diameter, side = 'drive', extra = {}]: Stop,
+  surface: Pulley['surface'] = 'ribbed',
+): Station {
   const { role = id === 'crank' ? 'crankshaft' : 'other', requires, ...pulley } = extra;
   const face = side === 'back' ? 'smooth' : surface;
   const grooves = face === 'ribbed' ? { grooves: 6 } : {};
-  return { id, role, x, y, ...(requires && { requires }), pulleys: [{ id, surface: face, diameter, plane: 0, ...grooves, ...pulley }] };
+  return {
+    id,
+    role,
+    x,
+    y,
+    ...(requires && { requires }),
+    pulleys: [{ id, surface: face, diameter, plane: 0, ...grooves, ...pulley }],
+  };
 }
 
 export function driveOf(stops: Stop[], belt: Partial<Belt> = {}, change: Partial<Drive> = {}): Drive {

@@ -9,11 +9,14 @@ export interface JsonBounds {
 /** A drive at every one of its limits has some 220,000 values. */
 export const DRIVE_BOUNDS: JsonBounds = { depth: 40, values: 400_000 };
 
-const [QUOTE, BACKSLASH, COMMA, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [...'"\\,[]{}'].map((sign) => sign.charCodeAt(0)) as [number, number, number, number, number, number, number];
+const [QUOTE, BACKSLASH, COMMA, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [...'"\\,[]{}'].map((sign) =>
+  sign.charCodeAt(0),
+) as [number, number, number, number, number, number, number];
 
 /**
- * Whether a JSON text keeps within `bounds`, found by looking at its signs alone: a text that holds too much is refused before it costs anything. Null where it does; otherwise
- * what is too much. A text that is no JSON may pass: the parser finds that.
+ * Whether a JSON text keeps within `bounds`, found by looking at its signs alone: a text that holds too much is refused
+ * before it costs anything. Null where it does; otherwise what is too much. A text that is no JSON may pass: the parser
+ * finds that.
  */
 export function beyondBounds(text: string, { depth, values }: JsonBounds): string | null {
   let [deep, count, inText] = [0, 1, false];

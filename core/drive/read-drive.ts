@@ -15,7 +15,8 @@ export type DriveReading = { ok: true; drive: Drive } | { ok: false; problems: D
 
 /**
  * Checks a parsed JSON value against the drive file, version 1. On success `drive` is the value itself, unknown fields
- * and all. The first twenty problems are reported, first the ones of shape, then ids used twice and pulleys that are not there.
+ * and all. The first twenty problems are reported, first the ones of shape, then ids used twice and pulleys that are
+ * not there.
  */
 export function readDrive(value: unknown): DriveReading {
   const unreadable = wrongKind(value);
@@ -58,7 +59,8 @@ function wrongKind(value: unknown): DriveProblem | null {
     return { path: '', message: 'must be a JSON object, an Emery drive' };
   }
   const { format, version } = value as Record<string, unknown>;
-  if (format !== 'emery-drive') return { path: 'format', message: 'must be "emery-drive": this is not an Emery drive file' };
+  if (format !== 'emery-drive')
+    return { path: 'format', message: 'must be "emery-drive": this is not an Emery drive file' };
   if (version === 1) return null;
   return {
     path: 'version',
@@ -84,7 +86,8 @@ function inOrder(error: ValidationError): DriveProblem[] {
 function brokenReferences(drive: Drive): DriveProblem[] {
   const problems: DriveProblem[] = [];
   const once = (ids: Set<string>, id: string, path: string, what: string) => {
-    if (ids.has(id)) problems.push({ path, message: `"${id}" is used by another ${what}. Each ${what} needs an id of its own` });
+    if (ids.has(id))
+      problems.push({ path, message: `"${id}" is used by another ${what}. Each ${what} needs an id of its own` });
     ids.add(id);
   };
   const stations = new Set<string>();
@@ -99,7 +102,8 @@ function brokenReferences(drive: Drive): DriveProblem[] {
   const readings = new Set<string>();
   drive.survey?.readings?.forEach((reading, r) => {
     once(readings, reading.id, `survey.readings[${r}].id`, 'reading');
-    for (const end of ['from', 'to'] as const) if (reading[end] !== undefined) named(reading[end], `survey.readings[${r}].${end}`);
+    for (const end of ['from', 'to'] as const)
+      if (reading[end] !== undefined) named(reading[end], `survey.readings[${r}].${end}`);
   });
   const diameters = new Set<string>();
   drive.survey?.diameters?.forEach(({ id, pulley, of }, d) => {
@@ -121,7 +125,8 @@ function brokenReferences(drive: Drive): DriveProblem[] {
   const checks = new Set<string>();
   drive.speedChecks?.forEach(({ id, station }, c) => {
     once(checks, id, `speedChecks[${c}].id`, 'speed check');
-    if (!stations.has(station)) problems.push({ path: `speedChecks[${c}].station`, message: `names "${station}", and there is no such station` });
+    if (!stations.has(station))
+      problems.push({ path: `speedChecks[${c}].station`, message: `names "${station}", and there is no such station` });
   });
   const loads = new Set<string>();
   drive.loads?.forEach(({ id }, l) => once(loads, id, `loads[${l}].id`, 'load'));

@@ -4,8 +4,20 @@ import type { Belt, Drive, Pulley, Role, Station, Surface } from './types';
 
 /** Starting diameters, mm: round figures to be measured over, never a specification. */
 export const STARTING_SIZES: Record<Role, number> = {
-  crankshaft: 160, alternator: 58, 'water-pump': 120, 'power-steering': 130, 'ac-compressor': 115, fan: 140, 'air-pump': 110,
-  supercharger: 75, 'vacuum-pump': 100, generator: 70, idler: 76, tensioner: 70, jackshaft: 120, other: 100,
+  crankshaft: 160,
+  alternator: 58,
+  'water-pump': 120,
+  'power-steering': 130,
+  'ac-compressor': 115,
+  fan: 140,
+  'air-pump': 110,
+  supercharger: 75,
+  'vacuum-pump': 100,
+  generator: 70,
+  idler: 76,
+  tensioner: 70,
+  jackshaft: 120,
+  other: 100,
 };
 
 const SURFACE_OF: Record<Section['kind'], Surface> = { ribbed: 'ribbed', vee: 'vee', toothed: 'toothed' };
@@ -27,7 +39,11 @@ export function newPulley(drive: Drive, stationId: string, role: Role, section: 
   const surface = (role === 'idler' || role === 'tensioner') && kind !== 'vee' ? 'smooth' : SURFACE_OF[kind];
   const taken = new Set(drive.stations.flatMap(({ pulleys }) => pulleys.map(({ id }) => id)));
   const base = { id: freeId(stationId, taken), surface, plane };
-  if (surface === 'toothed') return { ...base, teeth: Math.max(12, Math.round((STARTING_SIZES[role] * Math.PI) / (sectionFor(section)?.pitch ?? 9.525))) };
+  if (surface === 'toothed')
+    return {
+      ...base,
+      teeth: Math.max(12, Math.round((STARTING_SIZES[role] * Math.PI) / (sectionFor(section)?.pitch ?? 9.525))),
+    };
   const sized = { ...base, diameter: STARTING_SIZES[role] };
   return surface === 'ribbed' ? { ...sized, grooves: 6 } : sized;
 }

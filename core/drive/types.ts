@@ -12,8 +12,20 @@ export type Rotation = 'cw' | 'ccw';
 export type Side = 'drive' | 'back';
 
 export const ROLES = [
-  'crankshaft', 'alternator', 'water-pump', 'power-steering', 'ac-compressor', 'fan', 'air-pump', 'supercharger',
-  'vacuum-pump', 'generator', 'idler', 'tensioner', 'jackshaft', 'other',
+  'crankshaft',
+  'alternator',
+  'water-pump',
+  'power-steering',
+  'ac-compressor',
+  'fan',
+  'air-pump',
+  'supercharger',
+  'vacuum-pump',
+  'generator',
+  'idler',
+  'tensioner',
+  'jackshaft',
+  'other',
 ] as const;
 export type Role = (typeof ROLES)[number];
 
@@ -71,7 +83,10 @@ export interface RouteStop {
   readonly [unknown: string]: unknown;
 }
 
-/** Something a belt must keep clear of that is no pulley: a bolt, a hub arm, a bracket. Round, or from `x`, `y` to `to` with round ends; without `plane` it stands in every plane. */
+/**
+ * Something a belt must keep clear of that is no pulley: a bolt, a hub arm, a bracket. Round, or from `x`, `y` to `to`
+ * with round ends; without `plane` it stands in every plane.
+ */
 export interface Obstacle {
   readonly id: string;
   readonly label?: string;

@@ -23,8 +23,16 @@ export interface Body {
   to?: Point;
 }
 
-/** What stands in the belt's plane: the pulleys it runs on, those of other shafts that are as far from the engine, and obstacles. */
-export function bodiesInPlane(belt: Belt, section: Section, contacts: readonly Pick<ContactSolution, 'pulley' | 'station'>[], { pulleys, drive }: Pick<Workings, 'pulleys' | 'drive'>): Body[] {
+/**
+ * What stands in the belt's plane: the pulleys it runs on, those of other shafts that are as far from the engine, and
+ * obstacles.
+ */
+export function bodiesInPlane(
+  belt: Belt,
+  section: Section,
+  contacts: readonly Pick<ContactSolution, 'pulley' | 'station'>[],
+  { pulleys, drive }: Pick<Workings, 'pulleys' | 'drive'>,
+): Body[] {
   const own = new Set(contacts.map(({ pulley }) => pulley));
   const ownStations = new Set(contacts.map(({ station }) => station));
   const bodies: Body[] = [];
@@ -32,7 +40,8 @@ export function bodiesInPlane(belt: Belt, section: Section, contacts: readonly P
   const route = [...own].map((id) => pulleys.get(id)!.pulley);
   for (const { id, x, y, diameter, plane, to } of drive.obstacles ?? []) {
     const reach = (beltWidthMm(belt, section) || section.thickness) / 2;
-    if (plane === undefined || route.some((on) => Math.abs((on.plane ?? 0) - plane) < reach)) bodies.push({ id, station: null, x, y, radius: diameter / 2, own: false, spare: false, ...(to && { to }) });
+    if (plane === undefined || route.some((on) => Math.abs((on.plane ?? 0) - plane) < reach))
+      bodies.push({ id, station: null, x, y, radius: diameter / 2, own: false, spare: false, ...(to && { to }) });
   }
   const onBelts = new Set(drive.belts.flatMap(({ route: stops }) => stops.map((stop) => stop.pulley)));
   for (const placed of pulleys.values()) {
@@ -46,13 +55,27 @@ export function bodiesInPlane(belt: Belt, section: Section, contacts: readonly P
 }
 
 function bodyOf({ pulley, station }: PlacedPulley, section: Section | null, own: boolean): Body {
-  return { id: pulley.id, station: station.id, x: station.x, y: station.y, radius: bodyRadiusMm(pulley, section), own, spare: false };
+  return {
+    id: pulley.id,
+    station: station.id,
+    x: station.x,
+    y: station.y,
+    radius: bodyRadiusMm(pulley, section),
+    own,
+    spare: false,
+  };
 }
 
-/** True where the belt on one pulley and the body of another take up the same axial space, whichever end grooves are counted from. */
+/**
+ * True where the belt on one pulley and the body of another take up the same axial space, whichever end grooves are
+ * counted from.
+ */
 function sharePlane(belt: Belt, section: Section, on: Pulley, other: Pulley): boolean {
   const width = beltWidthMm(belt, section) || section.thickness;
-  const otherWidth = other.surface === 'ribbed' ? (other.grooves ?? belt.ribs ?? 1) * (section.kind === 'ribbed' ? section.width : RIB_PITCH) : width;
+  const otherWidth =
+    other.surface === 'ribbed'
+      ? (other.grooves ?? belt.ribs ?? 1) * (section.kind === 'ribbed' ? section.width : RIB_PITCH)
+      : width;
   const fromEdge = (pulley: Pulley) => pulley.surface === 'ribbed';
   const apart = Math.abs((on.plane ?? 0) - (other.plane ?? 0));
   if (fromEdge(on) && fromEdge(other)) return apart < Math.min(width, otherWidth);
@@ -66,5 +89,7 @@ function ridingSection(pulley: Pulley, drive: Drive): Section | null {
 
 /** From a straight piece of cord to the metal, mm; below zero inside it. */
 export function clearOf(body: Body, start: Point, end: Point): number {
-  return (body.to ? nearestOfSegments(start, end, body, body.to).mm : distanceToSegment(body, start, end)) - body.radius;
+  return (
+    (body.to ? nearestOfSegments(start, end, body, body.to).mm : distanceToSegment(body, start, end)) - body.radius
+  );
 }

@@ -15,7 +15,13 @@ type Spans = BeltSolution['spans'];
 const SPAN_ANGLE_DEG = { good: 0.5, wrong: 1 };
 
 /** Where the belt cannot go: pulleys in one another, spans through pulleys, spans through spans. */
-export function geometryFindings(belt: Belt, section: Section, contacts: Contacts, spans: Spans, workings: Workings): Finding[] {
+export function geometryFindings(
+  belt: Belt,
+  section: Section,
+  contacts: Contacts,
+  spans: Spans,
+  workings: Workings,
+): Finding[] {
   const bodies = bodiesInPlane(belt, section, contacts, workings);
   return [...overlaps(bodies), ...rubbing(section, spans, contacts, bodies), ...crossings(contacts, spans)];
 }
@@ -24,7 +30,13 @@ export function geometryFindings(belt: Belt, section: Section, contacts: Contact
 const NEAR_MM = 3;
 
 /** What a belt that goes round may still suffer from: faces, grooves, direction, wrap, planes. */
-export function materialFindings(belt: Belt, section: Section, contacts: Contacts, spans: Spans, workings: Workings): Finding[] {
+export function materialFindings(
+  belt: Belt,
+  section: Section,
+  contacts: Contacts,
+  spans: Spans,
+  workings: Workings,
+): Finding[] {
   const findings: Finding[] = [];
   for (const contact of contacts) {
     const { pulley, station } = workings.pulleys.get(contact.pulley)!;
@@ -32,12 +44,23 @@ export function materialFindings(belt: Belt, section: Section, contacts: Contact
     const surface = surfaceFinding(pulley, contact, section, station.role === 'idler' || station.role === 'tensioner');
     if (surface) findings.push({ ...surface, ...at });
     if (station.requires && station.requires !== contact.rotation) {
-      findings.push({ code: 'wrong-way-round', severity: 'fault', ...at, figures: { turns: contact.rotation, requires: station.requires } });
+      findings.push({
+        code: 'wrong-way-round',
+        severity: 'fault',
+        ...at,
+        figures: { turns: contact.rotation, requires: station.requires },
+      });
     }
-    if (section.kind === 'ribbed' && contact.side === 'drive' && pulley.surface === 'ribbed') findings.push(...ribFindings(belt, pulley));
+    if (section.kind === 'ribbed' && contact.side === 'drive' && pulley.surface === 'ribbed')
+      findings.push(...ribFindings(belt, pulley));
     const least = leastWrapDeg(station.role, section.kind);
     if (contact.wrapDeg !== null && contact.wrapDeg < least) {
-      findings.push({ code: 'low-wrap', severity: 'watch', ...at, figures: { wrapDeg: contact.wrapDeg, leastDeg: least } });
+      findings.push({
+        code: 'low-wrap',
+        severity: 'watch',
+        ...at,
+        figures: { wrapDeg: contact.wrapDeg, leastDeg: least },
+      });
     }
   }
   return [...findings, ...planeFindings(belt, section, spans, workings)];
@@ -47,16 +70,23 @@ function surfaceFinding(pulley: Pulley, { side }: ContactSolution, section: Sect
   const wanted = section.kind === 'ribbed' ? 'ribbed' : section.kind === 'vee' ? 'vee' : 'toothed';
   const fits = side === 'back' ? pulley.surface === 'smooth' : pulley.surface === wanted;
   if (fits) return null;
-  // A smooth roller on the drive side guides the belt and wears it; it transmits next to nothing, so only a guide may be one.
+  // A smooth roller on the drive side guides the belt and wears it; it transmits next to nothing, so only a guide may
+  // be one.
   const severity = side === 'drive' && pulley.surface === 'smooth' && guides ? 'watch' : 'fault';
-  return { code: 'wrong-surface', severity, figures: { side, surface: pulley.surface, wanted: side === 'back' ? 'smooth' : wanted } };
+  return {
+    code: 'wrong-surface',
+    severity,
+    figures: { side, surface: pulley.surface, wanted: side === 'back' ? 'smooth' : wanted },
+  };
 }
 
 function ribFindings(belt: Belt, pulley: Pulley): Finding[] {
   if (belt.ribs === undefined) return [];
   if (pulley.grooves === undefined) return [{ code: 'grooves-unknown', severity: 'note', pulley: pulley.id }];
   if (pulley.grooves >= belt.ribs) return [];
-  return [{ code: 'rib-count', severity: 'fault', pulley: pulley.id, figures: { ribs: belt.ribs, grooves: pulley.grooves } }];
+  return [
+    { code: 'rib-count', severity: 'fault', pulley: pulley.id, figures: { ribs: belt.ribs, grooves: pulley.grooves } },
+  ];
 }
 
 /** The offset between neighbouring planes as an angle of the span between them. */
@@ -71,20 +101,22 @@ function planeFindings(belt: Belt, section: Section, spans: Spans, workings: Wor
     const offset = planeOffset(belt, section, from, to);
     const angle = (Math.atan2(offset, span.length) * 180) / Math.PI;
     if (angle <= SPAN_ANGLE_DEG.good) return [];
-    return [{
-      code: 'planes-apart',
-      severity: angle > SPAN_ANGLE_DEG.wrong ? 'fault' : 'watch',
-      pulley: strays(from) > strays(to) ? from.id : to.id,
-      span: { from: span.from, to: span.to },
-      figures: { offsetMm: offset, angleDeg: angle },
-    } satisfies Finding];
+    return [
+      {
+        code: 'planes-apart',
+        severity: angle > SPAN_ANGLE_DEG.wrong ? 'fault' : 'watch',
+        pulley: strays(from) > strays(to) ? from.id : to.id,
+        span: { from: span.from, to: span.to },
+        figures: { offsetMm: offset, angleDeg: angle },
+      } satisfies Finding,
+    ];
   });
 }
 
 /**
- * How far the belt must shift between two pulleys, mm. A ribbed pulley's plane is its first groove and a smooth one's its
- * middle, so between the two half the belt's width to either side is play, for nothing says from which end grooves are counted; between two smooth ones there is
- * none. Spare grooves let the belt sit any whole number of grooves over.
+ * How far the belt must shift between two pulleys, mm. A ribbed pulley's plane is its first groove and a smooth one's
+ * its middle, so between the two half the belt's width to either side is play, for nothing says from which end grooves
+ * are counted; between two smooth ones there is none. Spare grooves let the belt sit any whole number of grooves over.
  */
 function planeOffset(belt: Belt, section: Section, a: Pulley, b: Pulley): number {
   const apart = Math.abs((a.plane ?? 0) - (b.plane ?? 0));
@@ -105,7 +137,14 @@ function overlaps(bodies: readonly Body[]): Finding[] {
       const b = bodies[k]!;
       if ((!a.own && !b.own) || a.station === b.station || a.station === null || b.station === null) continue;
       const overlap = a.radius + b.radius - distance(a, b);
-      if (overlap > 1e-6) findings.push({ code: 'circles-overlap', severity: a.spare || b.spare ? 'watch' : 'fault', pulley: a.id, other: b.id, figures: { overlapMm: overlap } });
+      if (overlap > 1e-6)
+        findings.push({
+          code: 'circles-overlap',
+          severity: a.spare || b.spare ? 'watch' : 'fault',
+          pulley: a.id,
+          other: b.id,
+          figures: { overlapMm: overlap },
+        });
     }
   });
   return findings;
@@ -114,20 +153,56 @@ function overlaps(bodies: readonly Body[]): Finding[] {
 /** What spans run through or brush, and where pieces of the belt rub on one another. */
 function rubbing(section: Section, spans: Spans, contacts: Contacts, bodies: readonly Body[]): Finding[] {
   const ends = (index: number) => ({ from: spans[index]!.from, to: spans[index]!.to });
-  return encounters(section, contacts, spans, bodies, NEAR_MM).flatMap(({ span, contact, body, otherSpan, otherContact, mm, toMetal = Infinity }): Finding[] => {
-    const at = span === undefined ? {} : { span: ends(span) };
-    const on = contact === undefined ? {} : { other: contacts[contact]!.pulley };
-    if (body?.station === null) {
-      if (mm < 0) return [{ code: 'hits-obstacle', severity: 'fault', obstacle: body.id, ...at, ...(on.other !== undefined && { pulley: on.other }), figures: { depthMm: -mm } }];
-      return [{ code: 'near-obstacle', severity: 'watch', obstacle: body.id, ...at, ...(on.other !== undefined && { pulley: on.other }), figures: { clearanceMm: mm } }];
-    }
-    if (mm >= -1e-6) return [];
-    const rubs = { severity: 'watch', ...at, figures: { clearanceMm: mm } } as const;
-    const strands = { code: 'strands-rub', ...rubs, figures: { clearanceMm: mm, rubMm: -mm } } as const;
-    if (otherSpan !== undefined) return [{ ...strands, pulley: ends(otherSpan).from, other: ends(otherSpan).to }];
-    if (span !== undefined && toMetal < -1e-6) return [{ code: 'span-through-pulley', severity: 'fault', pulley: body!.id, ...at, figures: { depthMm: -toMetal } } satisfies Finding].map((one) => (body!.spare ? { ...one, severity: 'watch' } : one));
-    return [{ ...(otherContact === undefined ? ({ code: 'span-rubs', ...rubs } as const) : strands), pulley: body!.id, ...on }];
-  });
+  return encounters(section, contacts, spans, bodies, NEAR_MM).flatMap(
+    ({ span, contact, body, otherSpan, otherContact, mm, toMetal = Infinity }): Finding[] => {
+      const at = span === undefined ? {} : { span: ends(span) };
+      const on = contact === undefined ? {} : { other: contacts[contact]!.pulley };
+      if (body?.station === null) {
+        if (mm < 0)
+          return [
+            {
+              code: 'hits-obstacle',
+              severity: 'fault',
+              obstacle: body.id,
+              ...at,
+              ...(on.other !== undefined && { pulley: on.other }),
+              figures: { depthMm: -mm },
+            },
+          ];
+        return [
+          {
+            code: 'near-obstacle',
+            severity: 'watch',
+            obstacle: body.id,
+            ...at,
+            ...(on.other !== undefined && { pulley: on.other }),
+            figures: { clearanceMm: mm },
+          },
+        ];
+      }
+      if (mm >= -1e-6) return [];
+      const rubs = { severity: 'watch', ...at, figures: { clearanceMm: mm } } as const;
+      const strands = { code: 'strands-rub', ...rubs, figures: { clearanceMm: mm, rubMm: -mm } } as const;
+      if (otherSpan !== undefined) return [{ ...strands, pulley: ends(otherSpan).from, other: ends(otherSpan).to }];
+      if (span !== undefined && toMetal < -1e-6)
+        return [
+          {
+            code: 'span-through-pulley',
+            severity: 'fault',
+            pulley: body!.id,
+            ...at,
+            figures: { depthMm: -toMetal },
+          } satisfies Finding,
+        ].map((one) => (body!.spare ? { ...one, severity: 'watch' } : one));
+      return [
+        {
+          ...(otherContact === undefined ? ({ code: 'span-rubs', ...rubs } as const) : strands),
+          pulley: body!.id,
+          ...on,
+        },
+      ];
+    },
+  );
 }
 
 /** Spans of the belt that cross one another, and two turns of the belt on the same stretch of one pulley. */
@@ -136,12 +211,19 @@ function crossings(contacts: Contacts, spans: Spans): Finding[] {
   spans.forEach((a, index) => {
     for (const b of spans.slice(index + 1)) {
       if (a.length === null || b.length === null || !segmentsCross(a.start, a.end, b.start, b.end)) continue;
-      findings.push({ code: 'crosses-itself', severity: 'fault', pulley: b.from, other: b.to, span: { from: a.from, to: a.to } });
+      findings.push({
+        code: 'crosses-itself',
+        severity: 'fault',
+        pulley: b.from,
+        other: b.to,
+        span: { from: a.from, to: a.to },
+      });
     }
   });
   contacts.forEach((a, index) => {
     for (const b of contacts.slice(index + 1)) {
-      if (a.pulley === b.pulley && arcsMeet(a, b)) findings.push({ code: 'crosses-itself', severity: 'fault', pulley: a.pulley });
+      if (a.pulley === b.pulley && arcsMeet(a, b))
+        findings.push({ code: 'crosses-itself', severity: 'fault', pulley: a.pulley });
     }
   });
   return findings;

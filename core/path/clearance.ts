@@ -5,7 +5,10 @@ import { bodiesInPlane } from './bodies';
 import { encounters, type Encounter } from './encounters';
 import type { BeltSolution } from './solution';
 
-/** The nearest thing to a piece of the belt: a pulley, the belt where it lies on a pulley, an obstacle, or another span, named by its ends. */
+/**
+ * The nearest thing to a piece of the belt: a pulley, the belt where it lies on a pulley, an obstacle, or another span,
+ * named by its ends.
+ */
 export interface Clearance {
   /** From face to face, mm; below zero where they rub. */
   mm: number;
@@ -16,7 +19,10 @@ export interface Clearance {
   span?: { from: string; to: string };
 }
 
-/** What every piece of a belt comes nearest to, in the order of its spans and of its pulleys; null where nothing else is there. */
+/**
+ * What every piece of a belt comes nearest to, in the order of its spans and of its pulleys; null where nothing else is
+ * there.
+ */
 export interface BeltClearances {
   spans: (Clearance | null)[];
   contacts: (Clearance | null)[];
@@ -28,9 +34,15 @@ export interface BeltClearances {
 export function beltClearances(drive: Drive, solved: BeltSolution): BeltClearances {
   const belt = drive.belts.find(({ id }) => id === solved.id);
   const section = belt && sectionFor(belt.section, belt.sectionOverrides);
-  const found: BeltClearances = { spans: solved.spans.map(() => null), contacts: solved.contacts.map(() => null), least: null };
+  const found: BeltClearances = {
+    spans: solved.spans.map(() => null),
+    contacts: solved.contacts.map(() => null),
+    least: null,
+  };
   if (!belt || !section) return found;
-  const bodies = bodiesInPlane(belt, section, solved.contacts, { pulleys: pulleysById(drive), drive }).filter(({ spare }) => !spare);
+  const bodies = bodiesInPlane(belt, section, solved.contacts, { pulleys: pulleysById(drive), drive }).filter(
+    ({ spare }) => !spare,
+  );
   const nearer = (list: (Clearance | null)[], at: number, clearance: Clearance) => {
     const before = list[at];
     if (!before || clearance.mm < before.mm) list[at] = clearance;
@@ -43,13 +55,21 @@ export function beltClearances(drive: Drive, solved: BeltSolution): BeltClearanc
     if (contact !== undefined) nearer(found.contacts, contact, { mm, ...thingMet(met, spanEnds) });
     if (otherSpan !== undefined) nearer(found.spans, otherSpan, { mm, span: spanEnds(span!) });
     if (otherContact !== undefined) {
-      nearer(found.contacts, otherContact, { mm, ...(span === undefined ? { pulley: solved.contacts[contact!]!.pulley, onBelt: true } : { span: spanEnds(span) }) });
+      nearer(found.contacts, otherContact, {
+        mm,
+        ...(span === undefined
+          ? { pulley: solved.contacts[contact!]!.pulley, onBelt: true }
+          : { span: spanEnds(span) }),
+      });
     }
   }
   return found;
 }
 
-function thingMet({ body, otherSpan, otherContact }: Encounter, spanEnds: (at: number) => { from: string; to: string }): Omit<Clearance, 'mm'> {
+function thingMet(
+  { body, otherSpan, otherContact }: Encounter,
+  spanEnds: (at: number) => { from: string; to: string },
+): Omit<Clearance, 'mm'> {
   if (otherSpan !== undefined) return { span: spanEnds(otherSpan) };
   if (body!.station === null) return { obstacle: body!.id };
   return { pulley: body!.id, ...(otherContact !== undefined && { onBelt: true as const }) };

@@ -3,10 +3,10 @@ import type { ContactSolution } from './solution';
 import { directedTangent, wrapBetween } from './tangent';
 
 /**
- * Says why signed wraps do not sum to one turn, by the first cure that makes one: a pulley that shows the belt the wrong face turned
- * over, the whole list the other way round, one pulley left out, any pulley turned over. Within each, the largest wrap first, for that is
- * where a belt bends away from its pulley most. With no single cure that pulley is named. `fitsFlipped` tells whether a
- * contact's pulley would suit the other side of the belt better.
+ * Says why signed wraps do not sum to one turn, by the first cure that makes one: a pulley that shows the belt the
+ * wrong face turned over, the whole list the other way round, one pulley left out, any pulley turned over. Within each,
+ * the largest wrap first, for that is where a belt bends away from its pulley most. With no single cure that pulley is
+ * named. `fitsFlipped` tells whether a contact's pulley would suit the other side of the belt better.
  */
 export function blameTurns(
   contacts: readonly ContactSolution[],
@@ -22,9 +22,16 @@ export function blameTurns(
   });
   const worstFirst = [...contacts].sort((a, b) => (b.wrapDeg ?? 0) - (a.wrapDeg ?? 0));
   const closesFlipped = (contact: ContactSolution) =>
-    turnsOf(contacts.map((other) => (other === contact ? { ...other, turn: other.turn === 1 ? -1 : 1 } : other)), sense) === 1;
+    turnsOf(
+      contacts.map((other) => (other === contact ? { ...other, turn: other.turn === 1 ? -1 : 1 } : other)),
+      sense,
+    ) === 1;
   const closesWithout = (contact: ContactSolution) =>
-    contacts.length > 2 && turnsOf(contacts.filter((other) => other !== contact), sense) === 1;
+    contacts.length > 2 &&
+    turnsOf(
+      contacts.filter((other) => other !== contact),
+      sense,
+    ) === 1;
 
   const wrongFace = worstFirst.find((contact) => fitsFlipped(contact) && closesFlipped(contact));
   if (wrongFace) return finding('flip', wrongFace.pulley);
@@ -45,6 +52,9 @@ function turnsOf(contacts: readonly ContactSolution[], sense: 1 | -1): number | 
     directions.push(tangent.direction);
   }
   const before = (index: number) => directions[(index + directions.length - 1) % directions.length]!;
-  const sum = contacts.reduce((total, { turn }, index) => total + turn * wrapBetween(turn, before(index), directions[index]!), 0);
+  const sum = contacts.reduce(
+    (total, { turn }, index) => total + turn * wrapBetween(turn, before(index), directions[index]!),
+    0,
+  );
   return Math.round((sense * sum) / (2 * Math.PI));
 }

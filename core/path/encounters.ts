@@ -3,7 +3,10 @@ import { clearOf, type Body } from './bodies';
 import type { ContactSolution, SpanSolution } from './solution';
 import { boxesApart, distance, distanceToSegment, footOnSegment, nearestOfSegments, type Point } from './tangent';
 
-/** A piece of the belt, a span or what lies on a pulley (by place in the solution), and something it may touch: metal, or another piece of the belt. */
+/**
+ * A piece of the belt, a span or what lies on a pulley (by place in the solution), and something it may touch: metal,
+ * or another piece of the belt.
+ */
 export interface Encounter {
   span?: number;
   contact?: number;
@@ -18,21 +21,31 @@ export interface Encounter {
 }
 
 /**
- * Everything that pieces of one belt come closer to than `within` mm, each with the face that is turned toward it: the back, or the side of the ribs, V or teeth. Pieces that
- * meet where they join are left out: a span and its own two pulleys, and neighbouring spans that draw apart.
+ * Everything that pieces of one belt come closer to than `within` mm, each with the face that is turned toward it: the
+ * back, or the side of the ribs, V or teeth. Pieces that meet where they join are left out: a span and its own two
+ * pulleys, and neighbouring spans that draw apart.
  */
-export function encounters(section: Section, contacts: readonly ContactSolution[], spans: readonly SpanSolution[], bodies: readonly Body[], within = Infinity): Encounter[] {
+export function encounters(
+  section: Section,
+  contacts: readonly ContactSolution[],
+  spans: readonly SpanSolution[],
+  bodies: readonly Body[],
+  within = Infinity,
+): Encounter[] {
   const depth = { drive: facingDepthMm('drive', section), back: facingDepthMm('back', section) };
   const drivesLeft = (contacts[0]?.side === 'drive') === (contacts[0]?.turn === 1);
   const facing = (span: SpanSolution, point: Point) => depth[isLeft(span, point) === drivesLeft ? 'drive' : 'back'];
   // Away from its pulley a belt shows the side that does not lie on it.
   const outside = ({ side }: ContactSolution) => depth[side === 'drive' ? 'back' : 'drive'];
-  const lyingOn = (pulley: string, toward: Point) => contacts.findIndex((contact) => contact.pulley === pulley && holds(contact, toward));
+  const lyingOn = (pulley: string, toward: Point) =>
+    contacts.findIndex((contact) => contact.pulley === pulley && holds(contact, toward));
   const found: Encounter[] = [];
   const keep = (one: Encounter) => one.mm < within && found.push(one);
   // Every drag asks this of every pair, so what is plainly too far is passed over first.
   const far = within + 2 * Math.max(0, depth.drive, depth.back);
-  const reaches = bodies.map(({ id, radius }) => contacts.reduce((most, { pulley, cordRadius }) => (pulley === id ? Math.max(most, cordRadius) : most), radius));
+  const reaches = bodies.map(({ id, radius }) =>
+    contacts.reduce((most, { pulley, cordRadius }) => (pulley === id ? Math.max(most, cordRadius) : most), radius),
+  );
 
   spans.forEach((span, s) => {
     if (span.length === null) return;
@@ -47,7 +60,13 @@ export function encounters(section: Section, contacts: readonly ContactSolution[
         continue;
       }
       const there = contacts[otherContact]!;
-      keep({ span: s, body, otherContact, toMetal, mm: distanceToSegment(there.centre, span.start, span.end) - there.cordRadius - outside(there) - own });
+      keep({
+        span: s,
+        body,
+        otherContact,
+        toMetal,
+        mm: distanceToSegment(there.centre, span.start, span.end) - there.cordRadius - outside(there) - own,
+      });
     }
     for (let o = s + 1; o < spans.length; o += 1) {
       const other = spans[o]!;
@@ -66,13 +85,19 @@ export function encounters(section: Section, contacts: readonly ContactSolution[
         continue;
       }
       const apart = distance(body, contact.centre);
-      if (apart - contact.cordRadius - reaches[b]! > far || body.id === contact.pulley || !holds(contact, body)) continue;
+      if (apart - contact.cordRadius - reaches[b]! > far || body.id === contact.pulley || !holds(contact, body))
+        continue;
       const otherContact = body.own ? lyingOn(body.id, contact.centre) : -1;
       const there = contacts[otherContact];
       // Two that lie face to face are met once.
       if (there && otherContact < c) continue;
       const reach = there ? there.cordRadius + outside(there) : body.radius;
-      keep({ contact: c, body, mm: apart - contact.cordRadius - outside(contact) - reach, ...(there ? { otherContact } : { toMetal: apart - contact.cordRadius - body.radius }) });
+      keep({
+        contact: c,
+        body,
+        mm: apart - contact.cordRadius - outside(contact) - reach,
+        ...(there ? { otherContact } : { toMetal: apart - contact.cordRadius - body.radius }),
+      });
     }
   });
   return found;
@@ -103,10 +128,15 @@ function clearOfArc(body: Body, { centre, cordRadius, turn, wrapDeg, arrive }: C
 }
 
 /**
- * Where two spans are nearest. Neighbours join at a pulley, and draw apart from there unless they wrap more than half of it: then it is their far ends that come together. Null
- * where there is nothing to compare.
+ * Where two spans are nearest. Neighbours join at a pulley, and draw apart from there unless they wrap more than half
+ * of it: then it is their far ends that come together. Null where there is nothing to compare.
  */
-function betweenSpans(contacts: readonly ContactSolution[], spans: readonly SpanSolution[], a: number, b: number): { mm: number; onA: Point; onB: Point } | null {
+function betweenSpans(
+  contacts: readonly ContactSolution[],
+  spans: readonly SpanSolution[],
+  a: number,
+  b: number,
+): { mm: number; onA: Point; onB: Point } | null {
   const count = spans.length;
   const [one, two] = [spans[a]!, spans[b]!];
   const [before, after] = [(a + 1) % count === b, (b + 1) % count === a];
@@ -119,6 +149,9 @@ function betweenSpans(contacts: readonly ContactSolution[], spans: readonly Span
   const ends = [
     { far: first.start, foot: footOnSegment(first.start, second.start, second.end), ofFirst: true },
     { far: second.end, foot: footOnSegment(second.end, first.start, first.end), ofFirst: false },
-  ].map(({ far, foot, ofFirst }) => ({ mm: distance(far, foot), ...(ofFirst === before ? { onA: far, onB: foot } : { onA: foot, onB: far }) }));
+  ].map(({ far, foot, ofFirst }) => ({
+    mm: distance(far, foot),
+    ...(ofFirst === before ? { onA: far, onB: foot } : { onA: foot, onB: far }),
+  }));
   return ends.reduce((near, next) => (next.mm < near.mm ? next : near));
 }

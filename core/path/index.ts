@@ -1,4 +1,6 @@
-/** The belt path on its cord line: contacts, wraps, spans, lengths, rotation, speed ratio, and what is wrong with it. */
+/**
+ * The belt path on its cord line: contacts, wraps, spans, lengths, rotation, speed ratio, and what is wrong with it.
+ */
 export { solveDrive, solveBelt } from './solve';
 export type { BeltSolution, ContactSolution, DriveSolution, SpanSolution } from './solution';
 export type { Finding, FindingCode, Severity } from './finding';

@@ -23,7 +23,11 @@ export function loopRound(circles: readonly LoopCircle[]): Loop | null {
     return directedTangent(from, from.radius, from.turn, to, to.radius, to.turn);
   });
   if (tangents.some((tangent) => tangent === null)) return null;
-  const arcs = circles.map(({ turn, radius }, k) => radius * wrapBetween(turn, tangents[(k + circles.length - 1) % circles.length]!.direction, tangents[k]!.direction));
+  const arcs = circles.map(
+    ({ turn, radius }, k) =>
+      radius *
+      wrapBetween(turn, tangents[(k + circles.length - 1) % circles.length]!.direction, tangents[k]!.direction),
+  );
   const spans = tangents.map((tangent) => tangent!.length);
   return { arcs, spans, length: [...arcs, ...spans].reduce((sum, one) => sum + one, 0) };
 }

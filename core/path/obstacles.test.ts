@@ -6,8 +6,21 @@ import { beltClearances, solveBelt, solveDrive } from './index';
 import { nearestOfSegments } from './tangent';
 
 /** Two equal pulleys 400 apart: spans at y = ±52, cord radius 52. */
-const pair = (...obstacles: Obstacle[]): Drive => obstacles.reduce(putObstacle, driveOf([['crank', 0, 0, 100], ['alt', 400, 0, 100]]));
-const bolt = (x: number, y: number, more: Partial<Obstacle> = {}): Obstacle => ({ id: 'bolt', x, y, diameter: 10, ...more });
+const pair = (...obstacles: Obstacle[]): Drive =>
+  obstacles.reduce(
+    putObstacle,
+    driveOf([
+      ['crank', 0, 0, 100],
+      ['alt', 400, 0, 100],
+    ]),
+  );
+const bolt = (x: number, y: number, more: Partial<Obstacle> = {}): Obstacle => ({
+  id: 'bolt',
+  x,
+  y,
+  diameter: 10,
+  ...more,
+});
 const codes = (drive: Drive) => solveDrive(drive).belts[0]!.findings.map(({ code }) => code);
 
 test('a bolt in a span stops the belt, one close by is watched, one further off is nothing', () => {
@@ -25,7 +38,10 @@ test('an arm counts along its whole length, a bolt against a wrap, and neither i
 });
 
 test('the distance between two pieces is what many points along them make it', () => {
-  const at = fc.record({ x: fc.double({ min: -50, max: 50, noNaN: true }), y: fc.double({ min: -50, max: 50, noNaN: true }) });
+  const at = fc.record({
+    x: fc.double({ min: -50, max: 50, noNaN: true }),
+    y: fc.double({ min: -50, max: 50, noNaN: true }),
+  });
   fc.assert(
     fc.property(at, at, at, at, (a, b, c, d) => {
       let least = Infinity;
@@ -50,24 +66,43 @@ test('the clearance of a span names the nearest thing, from the face of the belt
   const { spans, least } = beltClearances(drive, solveBelt(drive, 'main')!);
   expect(spans.map((one) => one?.obstacle)).toEqual(['near', 'near']);
   expect(least).toBeCloseTo(70 - 52 - 5 - 1.3, 6);
-  expect(beltClearances(driveOf(SERPENTINE), solveBelt(driveOf(SERPENTINE), 'main')!).spans.every((one) => one === null || Number.isFinite(one.mm))).toBe(true);
+  expect(
+    beltClearances(driveOf(SERPENTINE), solveBelt(driveOf(SERPENTINE), 'main')!).spans.every(
+      (one) => one === null || Number.isFinite(one.mm),
+    ),
+  ).toBe(true);
 });
 
 test('routes that hit an obstacle are not found, and those found are clear of it', () => {
   const drive = driveOf(SERPENTINE, {}, { crankRotation: 'cw' });
   const free = searchRoutes(drive, 'main', { top: 100 });
-  const best = solveBelt({ ...drive, belts: drive.belts.map((belt) => ({ ...belt, route: free.routes[0]!.route })) }, 'main')!;
+  const best = solveBelt(
+    { ...drive, belts: drive.belts.map((belt) => ({ ...belt, route: free.routes[0]!.route })) },
+    'main',
+  )!;
   const { start, end } = best.spans.reduce((longest, span) => (span.length! > longest.length! ? span : longest));
   const blocked = putObstacle(drive, bolt((start.x + end.x) / 2, (start.y + end.y) / 2));
   const found = searchRoutes(blocked, 'main', { top: 100 }).routes;
-  const still = free.routes.filter(({ route }) => solveBelt({ ...blocked, belts: blocked.belts.map((belt) => ({ ...belt, route })) }, 'main')!.closed);
-  expect(found.map(({ route }) => JSON.stringify(route)).sort()).toEqual(still.map(({ route }) => JSON.stringify(route)).sort());
+  const still = free.routes.filter(
+    ({ route }) => solveBelt({ ...blocked, belts: blocked.belts.map((belt) => ({ ...belt, route })) }, 'main')!.closed,
+  );
+  expect(found.map(({ route }) => JSON.stringify(route)).sort()).toEqual(
+    still.map(({ route }) => JSON.stringify(route)).sort(),
+  );
   expect(found.length).toBeLessThan(free.routes.length);
 });
 
 describe('where an idler helps', () => {
   // A small alternator on a long, nearly straight run: little wrap.
-  const poor = driveOf([['crank', 0, 0, 160], ['alt', 190, 250, 58, 'drive', { role: 'alternator' }], ['pump', 330, 30, 120]], {}, { crankRotation: 'cw' });
+  const poor = driveOf(
+    [
+      ['crank', 0, 0, 160],
+      ['alt', 190, 250, 58, 'drive', { role: 'alternator' }],
+      ['pump', 330, 30, 120],
+    ],
+    {},
+    { crankRotation: 'cw' },
+  );
 
   test('every proposal runs, and does what it says', () => {
     const drive = { ...poor, belts: poor.belts.map((belt) => ({ ...belt, route: [...belt.route] })) };
@@ -75,18 +110,35 @@ describe('where an idler helps', () => {
     const { proposals } = proposeIdlers(drive, 'main', { diameter: 70 });
     expect(proposals.length).toBeGreaterThan(0);
     for (const { station, index, stop, after, before: was, worst, lengthMm } of proposals) {
-      const placed: Drive = { ...drive, stations: [...drive.stations, station], belts: drive.belts.map((belt) => ({ ...belt, route: [...belt.route.slice(0, index), stop, ...belt.route.slice(index)] })) };
+      const placed: Drive = {
+        ...drive,
+        stations: [...drive.stations, station],
+        belts: drive.belts.map((belt) => ({
+          ...belt,
+          route: [...belt.route.slice(0, index), stop, ...belt.route.slice(index)],
+        })),
+      };
       const solved = solveBelt(placed, 'main')!;
       expect(solved.closed).toBe(true);
       expect(after).toBeGreaterThan(was);
-      expect(solved.contacts.find(({ pulley }) => pulley === worst.pulley)!.wrapDeg!).toBeGreaterThan(before.contacts.find(({ pulley }) => pulley === worst.pulley)!.wrapDeg!);
+      expect(solved.contacts.find(({ pulley }) => pulley === worst.pulley)!.wrapDeg!).toBeGreaterThan(
+        before.contacts.find(({ pulley }) => pulley === worst.pulley)!.wrapDeg!,
+      );
       // Rounded to whole millimetres after the search, so the length is near, not equal.
       expect(Math.abs(solved.length.mm! - lengthMm)).toBeLessThan(4);
     }
   });
 
   test('an idler drawn with a region stays in it', () => {
-    const station = { id: 'new', role: 'idler' as const, x: 250, y: 120, optional: true, region: { x: 250, y: 120, radius: 45 }, pulleys: [{ id: 'new-1', surface: 'smooth' as const, diameter: 60 }] };
+    const station = {
+      id: 'new',
+      role: 'idler' as const,
+      x: 250,
+      y: 120,
+      optional: true,
+      region: { x: 250, y: 120, radius: 45 },
+      pulleys: [{ id: 'new-1', surface: 'smooth' as const, diameter: 60 }],
+    };
     const drive = { ...poor, stations: [...poor.stations, station] };
     expect(readDrive(drive).ok).toBe(true);
     for (const proposal of proposeIdlers(drive, 'main', { station: 'new' }).proposals) {

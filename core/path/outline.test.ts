@@ -6,7 +6,10 @@ import { solveBelt } from './solve';
 /** Follows an SVG path of M, L, A and Z as a browser would, in small steps, and returns its points. */
 function walk(path: string): [number, number][] {
   const points: [number, number][] = [];
-  const commands = [...path.matchAll(/([MLAZ])([^MLAZ]*)/g)].map(([, letter, rest]) => ({ letter: letter!, numbers: rest!.trim().split(/[ ,]+/).filter(Boolean).map(Number) }));
+  const commands = [...path.matchAll(/([MLAZ])([^MLAZ]*)/g)].map(([, letter, rest]) => ({
+    letter: letter!,
+    numbers: rest!.trim().split(/[ ,]+/).filter(Boolean).map(Number),
+  }));
   for (const { letter, numbers } of commands) {
     const last = points[points.length - 1]!;
     if (letter === 'M' || letter === 'L') points.push([numbers[0]!, numbers[1]!]);
@@ -17,7 +20,10 @@ function walk(path: string): [number, number][] {
 }
 
 /** An arc from end point and flags, by the rule of the SVG recommendation (implementation notes, appendix B). */
-function arcPoints([x0, y0]: [number, number], [r, , , large, sweep, x1, y1]: [number, number, number, number, number, number, number]): [number, number][] {
+function arcPoints(
+  [x0, y0]: [number, number],
+  [r, , , large, sweep, x1, y1]: [number, number, number, number, number, number, number],
+): [number, number][] {
   const [hx, hy] = [(x0 - x1) / 2, (y0 - y1) / 2];
   const away = Math.sqrt(Math.max(0, r * r - hx * hx - hy * hy)) / (Math.hypot(hx, hy) || 1);
   const sign = large === sweep ? -1 : 1;
@@ -26,10 +32,14 @@ function arcPoints([x0, y0]: [number, number], [r, , , large, sweep, x1, y1]: [n
   let by = Math.atan2(y1 - cy, x1 - cx) - from;
   if (sweep === 1 && by < 0) by += 2 * Math.PI;
   if (sweep === 0 && by > 0) by -= 2 * Math.PI;
-  return Array.from({ length: 200 }, (_, k): [number, number] => [cx + r * Math.cos(from + (by * (k + 1)) / 200), cy + r * Math.sin(from + (by * (k + 1)) / 200)]);
+  return Array.from({ length: 200 }, (_, k): [number, number] => [
+    cx + r * Math.cos(from + (by * (k + 1)) / 200),
+    cy + r * Math.sin(from + (by * (k + 1)) / 200),
+  ]);
 }
 
-const lengthOf = (points: [number, number][]) => points.slice(1).reduce((sum, [x, y], k) => sum + Math.hypot(x - points[k]![0], y - points[k]![1]), 0);
+const lengthOf = (points: [number, number][]) =>
+  points.slice(1).reduce((sum, [x, y], k) => sum + Math.hypot(x - points[k]![0], y - points[k]![1]), 0);
 const serpentine = () => solveBelt(driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), 'main')!;
 
 test('the belt as drawn is as long as the belt as solved', () => {
@@ -37,7 +47,10 @@ test('the belt as drawn is as long as the belt as solved', () => {
 });
 
 test.each([-3, -1.3, 2, 3.3])('a line %s mm toward the drive side differs by one full turn of it', (offset) => {
-  expect(lengthOf(walk(beltOutline(serpentine(), offset)))).toBeCloseTo(serpentine().cordLength! - 2 * Math.PI * offset, 1);
+  expect(lengthOf(walk(beltOutline(serpentine(), offset)))).toBeCloseTo(
+    serpentine().cordLength! - 2 * Math.PI * offset,
+    1,
+  );
 });
 
 test('the drawn line keeps off every pulley it runs on by just the cord radius', () => {
@@ -50,14 +63,32 @@ test('the drawn line keeps off every pulley it runs on by just the cord radius',
 });
 
 test('a wrap over half a turn is drawn the long way round', () => {
-  const belt = solveBelt(driveOf([['crank', 0, 0, 160], ['idler', 90, 100, 60, 'back'], ['alt', 0, 260, 60], ['pump', -160, 150, 80]]), 'main')!;
+  const belt = solveBelt(
+    driveOf([
+      ['crank', 0, 0, 160],
+      ['idler', 90, 100, 60, 'back'],
+      ['alt', 0, 260, 60],
+      ['pump', -160, 150, 80],
+    ]),
+    'main',
+  )!;
   expect(lengthOf(walk(beltOutline(belt)))).toBeCloseTo(belt.cordLength!, 1);
 });
 
 test('an impossible route still draws, and has no NaN in it', () => {
-  const crossed: Stop[] = [['crank', 0, 0, 100], ['a', 300, 0, 100, 'back']];
-  const near: Stop[] = [['crank', 0, 0, 100], ['a', 60, 0, 100, 'back'], ['b', 300, 200, 80]];
-  const unsized: Stop[] = [['crank', 0, 0, 0], ['a', 300, 0, 50]];
+  const crossed: Stop[] = [
+    ['crank', 0, 0, 100],
+    ['a', 300, 0, 100, 'back'],
+  ];
+  const near: Stop[] = [
+    ['crank', 0, 0, 100],
+    ['a', 60, 0, 100, 'back'],
+    ['b', 300, 200, 80],
+  ];
+  const unsized: Stop[] = [
+    ['crank', 0, 0, 0],
+    ['a', 300, 0, 50],
+  ];
   for (const stops of [crossed, near, unsized]) {
     const path = beltOutline(solveBelt(driveOf(stops), 'main')!);
     expect(path).toMatch(/^M.*Z$/);
@@ -85,6 +116,12 @@ test('bounds hold every pulley, an empty drive has some too, and the sketch of a
   expect(Object.values(beltBounds(driveOf([]))).every(Number.isFinite)).toBe(true);
   const sketch = sketchOf(drive);
   expect(sketch.circles).toHaveLength(6);
-  expect(sketch.belts[0]).toMatchObject({ closed: true, section: 'PK', ribs: 6, basis: 'effective', lengthMm: serpentine().length.mm });
+  expect(sketch.belts[0]).toMatchObject({
+    closed: true,
+    section: 'PK',
+    ribs: 6,
+    basis: 'effective',
+    lengthMm: serpentine().length.mm,
+  });
   expect(sketch.viewBox.split(' ').map(Number).every(Number.isFinite)).toBe(true);
 });

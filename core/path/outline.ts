@@ -11,8 +11,8 @@ export interface Bounds {
 }
 
 /**
- * A belt as an SVG path, y down, in mm: the line parallel to its cord at `offset` mm toward its drive side. A span that no
- * belt can follow is drawn from centre to centre, so that an impossible route still shows.
+ * A belt as an SVG path, y down, in mm: the line parallel to its cord at `offset` mm toward its drive side. A span that
+ * no belt can follow is drawn from centre to centre, so that an impossible route still shows.
  */
 export function beltOutline(belt: BeltSolution, offset = 0): string {
   if (belt.contacts.length < 2) return '';
@@ -31,20 +31,37 @@ export function beltOutline(belt: BeltSolution, offset = 0): string {
 }
 
 /** The middle of every free span with its direction in degrees, y up: where travel arrows and span figures go. */
-export function spanMidpoints(belt: BeltSolution): { from: string; to: string; x: number; y: number; directionDeg: number; length: number }[] {
+export function spanMidpoints(
+  belt: BeltSolution,
+): { from: string; to: string; x: number; y: number; directionDeg: number; length: number }[] {
   return belt.spans.flatMap(({ from, to, length, start, end }) =>
     length === null
       ? []
-      : [{ from, to, length, x: (start.x + end.x) / 2, y: (start.y + end.y) / 2, directionDeg: (Math.atan2(end.y - start.y, end.x - start.x) * 180) / Math.PI }],
+      : [
+          {
+            from,
+            to,
+            length,
+            x: (start.x + end.x) / 2,
+            y: (start.y + end.y) / 2,
+            directionDeg: (Math.atan2(end.y - start.y, end.x - start.x) * 180) / Math.PI,
+          },
+        ],
   );
 }
 
 /** What a drawing of the drive must hold, y up, mm: every pulley, with room for a belt round it. */
 export function beltBounds(drive: Drive, margin = 12): Bounds {
   const bounds: Bounds = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
-  const sections = new Map(drive.belts.flatMap(({ route, section, sectionOverrides }) => route.map(({ pulley }) => [pulley, sectionFor(section, sectionOverrides)] as const)));
+  const sections = new Map(
+    drive.belts.flatMap(({ route, section, sectionOverrides }) =>
+      route.map(({ pulley }) => [pulley, sectionFor(section, sectionOverrides)] as const),
+    ),
+  );
   // Teeth that no belt is on yet are taken for those of the first toothed belt, or of a common pitch.
-  const unridden = drive.belts.map(({ section }) => sectionFor(section)).find((section) => section?.kind === 'toothed') ?? sectionFor('L');
+  const unridden =
+    drive.belts.map(({ section }) => sectionFor(section)).find((section) => section?.kind === 'toothed') ??
+    sectionFor('L');
   for (const { x, y, pulleys } of drive.stations) {
     const radius = Math.max(8, ...pulleys.map((pulley) => bodyRadiusMm(pulley, sections.get(pulley.id) ?? unridden)));
     bounds.minX = Math.min(bounds.minX, x - radius - margin);

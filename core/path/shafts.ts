@@ -28,16 +28,23 @@ const SAME_RATIO = 2e-4;
 const FIGHT = { watch: 0.005, fault: 0.03 };
 
 /**
- * Follows the turning from the crank from belt to belt, through jackshafts. On one belt all drive-side pulleys turn one way and
- * all back-side pulleys the other, with cord speed the same at every contact. A shaft that two belts turn must come to one speed by both.
+ * Follows the turning from the crank from belt to belt, through jackshafts. On one belt all drive-side pulleys turn one
+ * way and all back-side pulleys the other, with cord speed the same at every contact. A shaft that two belts turn must
+ * come to one speed by both.
  */
 export function followShafts(drive: Drive, pulleys: ReadonlyMap<string, PlacedPulley>): Shafts {
   const crankTurn = drive.crankRotation === 'ccw' ? 1 : -1;
-  const shafts: Shafts = { byStation: new Map(), senses: new Map(), findings: new Map(), driven: new Set(), cordPerTurn: new Map() };
+  const shafts: Shafts = {
+    byStation: new Map(),
+    senses: new Map(),
+    findings: new Map(),
+    driven: new Set(),
+    cordPerTurn: new Map(),
+  };
   const crank = drive.stations.find(({ role }) => role === 'crankshaft');
   if (crank) shafts.byStation.set(crank.id, { turn: crankTurn, ratio: 1 });
   const waiting = new Set(drive.belts);
-  for (let reached = true; reached; ) {
+  for (let reached = true; reached;) {
     reached = false;
     for (const belt of waiting) {
       if (!driveBelt(belt, pulleys, shafts)) continue;
@@ -56,7 +63,12 @@ function driveBelt(belt: Belt, pulleys: ReadonlyMap<string, PlacedPulley>, shaft
     const placed = pulleys.get(pulley)!;
     // A pulley that was never measured has a belt's thickness for a radius, and no speed to speak of.
     const measured = bodyRadiusMm(placed.pulley, section) > 0;
-    return { pulley, side, station: placed.station, radius: measured ? cordRadiusMm(placed.pulley, side, section) : Number.NaN };
+    return {
+      pulley,
+      side,
+      station: placed.station,
+      radius: measured ? cordRadiusMm(placed.pulley, side, section) : Number.NaN,
+    };
   });
   const driver =
     stops.find(({ station }) => station.role === 'crankshaft' && shafts.byStation.has(station.id)) ??
@@ -74,12 +86,27 @@ function driveBelt(belt: Belt, pulleys: ReadonlyMap<string, PlacedPulley>, shaft
     const before = shafts.byStation.get(stop.station.id);
     if (!before) {
       const ratio = stop.radius > 0 ? cordPerRadian / stop.radius : Number.NaN;
-      shafts.byStation.set(stop.station.id, { turn, ratio, via: { belt: belt.id, driver: driver.pulley, driven: stop.pulley } });
+      shafts.byStation.set(stop.station.id, {
+        turn,
+        ratio,
+        via: { belt: belt.id, driver: driver.pulley, driven: stop.pulley },
+      });
     } else if (before.turn !== turn) {
-      findings.push({ code: 'fights', severity: 'fault', pulley: stop.pulley, figures: { way: turn === 1 ? 'ccw' : 'cw' } });
+      findings.push({
+        code: 'fights',
+        severity: 'fault',
+        pulley: stop.pulley,
+        figures: { way: turn === 1 ? 'ccw' : 'cw' },
+      });
     } else {
       const apart = cordPerRadian / stop.radius / before.ratio - 1;
-      if (Math.abs(apart) > SAME_RATIO) findings.push({ code: 'ratios-fight', severity: severityOf(Math.abs(apart), section.kind), pulley: stop.pulley, figures: { percent: 100 * apart } });
+      if (Math.abs(apart) > SAME_RATIO)
+        findings.push({
+          code: 'ratios-fight',
+          severity: severityOf(Math.abs(apart), section.kind),
+          pulley: stop.pulley,
+          figures: { percent: 100 * apart },
+        });
     }
   }
   shafts.findings.set(belt.id, findings);
@@ -92,7 +119,10 @@ function severityOf(apart: number, kind: Section['kind']): Finding['severity'] {
   return apart >= FIGHT.watch ? 'watch' : 'note';
 }
 
-/** A drive-side pulley turns with the belt's sense, a back-side one against it; the same rule read backwards gives the sense. */
+/**
+ * A drive-side pulley turns with the belt's sense, a back-side one against it; the same rule read backwards gives the
+ * sense.
+ */
 export function turnOn(side: Side, sense: 1 | -1): 1 | -1 {
   return side === 'drive' ? sense : sense === 1 ? -1 : 1;
 }

@@ -43,7 +43,15 @@ export function sketchOf(drive: Drive): DriveSketch {
     belts: belts.map((solved, index) => {
       const belt = drive.belts[index]!;
       const { id, closed, length } = solved;
-      return { id, section: belt.section, ribs: belt.ribs ?? null, closed, path: beltOutline(solved), basis: length.basis, lengthMm: length.mm };
+      return {
+        id,
+        section: belt.section,
+        ribs: belt.ribs ?? null,
+        closed,
+        path: beltOutline(solved),
+        basis: length.basis,
+        lengthMm: length.mm,
+      };
     }),
     worst: (['fault', 'watch', 'note'] as const).find((severity) => severities.includes(severity)) ?? null,
   };

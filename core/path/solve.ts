@@ -40,7 +40,8 @@ function prepare(drive: Drive): Workings {
   const pulleys = pulleysById(drive);
   for (const { id, route } of drive.belts) {
     for (const { pulley } of route) {
-      if (!pulleys.has(pulley)) throw new Error(`belt ${id}: pulley ${pulley} is on no station; readDrive should have refused it`);
+      if (!pulleys.has(pulley))
+        throw new Error(`belt ${id}: pulley ${pulley} is on no station; readDrive should have refused it`);
     }
   }
   return { drive, pulleys, shafts: followShafts(drive, pulleys) };
@@ -49,17 +50,29 @@ function prepare(drive: Drive): Workings {
 function solveOne(belt: Belt, workings: Workings): BeltSolution {
   const section = sectionFor(belt.section, belt.sectionOverrides);
   const sense = workings.shafts.senses.get(belt.id) ?? 1;
-  if (!section) throw new Error(`belt ${belt.id}: section ${belt.section} is unknown; readDrive should have refused it`);
+  if (!section)
+    throw new Error(`belt ${belt.id}: section ${belt.section} is unknown; readDrive should have refused it`);
   const contacts = belt.route.map((stop) => contactOf(stop, section, sense, workings));
   const findings: Finding[] = routeFindings(belt, section, contacts, workings);
   const blocked = findings.some(({ severity }) => severity === 'fault');
   const tangents = blocked ? contacts.map(() => null) : tangentsOf(contacts);
   const spans = spansOf(contacts, tangents, findings, blocked);
   const turns = wrapContacts(contacts, tangents, sense);
-  if (turns !== null && turns !== 1) findings.push(blameTurns(contacts, turns, sense, ({ pulley, side }) => proposedSide(workings.pulleys.get(pulley)!.pulley) !== side));
+  if (turns !== null && turns !== 1)
+    findings.push(
+      blameTurns(
+        contacts,
+        turns,
+        sense,
+        ({ pulley, side }) => proposedSide(workings.pulleys.get(pulley)!.pulley) !== side,
+      ),
+    );
   if (!blocked) findings.push(...geometryFindings(belt, section, contacts, spans, workings));
   const closed = !findings.some(({ severity }) => severity === 'fault');
-  findings.push(...(workings.shafts.findings.get(belt.id) ?? []), ...materialFindings(belt, section, contacts, spans, workings));
+  findings.push(
+    ...(workings.shafts.findings.get(belt.id) ?? []),
+    ...materialFindings(belt, section, contacts, spans, workings),
+  );
   const cordLength = closed ? cordLengthOf(contacts, spans) : null;
   return {
     id: belt.id,
@@ -97,7 +110,12 @@ function contactOf(stop: Belt['route'][number], section: Section, sense: 1 | -1,
 }
 
 /** What stops the path before any line is drawn: too few pulleys, sizes and places that are none. */
-function routeFindings(belt: Belt, section: Section, contacts: readonly ContactSolution[], { drive, pulleys, shafts }: Workings): Finding[] {
+function routeFindings(
+  belt: Belt,
+  section: Section,
+  contacts: readonly ContactSolution[],
+  { drive, pulleys, shafts }: Workings,
+): Finding[] {
   const findings: Finding[] = [];
   if (contacts.length === 0) return [{ code: 'no-route', severity: 'fault' }];
   if (contacts.length === 1) findings.push({ code: 'one-pulley', severity: 'fault', pulley: contacts[0]!.pulley });
@@ -109,18 +127,28 @@ function routeFindings(belt: Belt, section: Section, contacts: readonly ContactS
     const far = Math.max(Math.abs(centre.x), Math.abs(centre.y), Math.abs(cordRadius), diameter);
     if (!sized.has(pulley)) {
       sized.add(pulley);
-      if (!(far <= ABSURD_MM)) findings.push({ code: 'absurd-size', severity: 'fault', pulley, figures: { mostMm: ABSURD_MM } });
-      else if (!(diameter > 0 && cordRadius > 0)) findings.push({ code: 'no-size', severity: 'fault', pulley, figures: { diameterMm: diameter } });
+      if (!(far <= ABSURD_MM))
+        findings.push({ code: 'absurd-size', severity: 'fault', pulley, figures: { mostMm: ABSURD_MM } });
+      else if (!(diameter > 0 && cordRadius > 0))
+        findings.push({ code: 'no-size', severity: 'fault', pulley, figures: { diameterMm: diameter } });
       else if (diameter < DOUBTFUL_MM.least || diameter > DOUBTFUL_MM.most) {
         findings.push({ code: 'doubtful-size', severity: 'watch', pulley, figures: { diameterMm: diameter } });
       }
     }
-    if (contacts.length > 1 && next.pulley === pulley) findings.push({ code: 'pulley-twice', severity: 'fault', pulley });
+    if (contacts.length > 1 && next.pulley === pulley)
+      findings.push({ code: 'pulley-twice', severity: 'fault', pulley });
     else if (contacts.length > 1 && distance(centre, next.centre) < 1e-6) {
-      findings.push({ code: 'same-centre', severity: 'fault', pulley, other: next.pulley, span: { from: pulley, to: next.pulley } });
+      findings.push({
+        code: 'same-centre',
+        severity: 'fault',
+        pulley,
+        other: next.pulley,
+        span: { from: pulley, to: next.pulley },
+      });
     }
   });
-  if (drive.stations.some(({ role }) => role === 'crankshaft') && !shafts.driven.has(belt.id)) findings.push({ code: 'not-driven', severity: 'note' });
+  if (drive.stations.some(({ role }) => role === 'crankshaft') && !shafts.driven.has(belt.id))
+    findings.push({ code: 'not-driven', severity: 'note' });
   return findings;
 }
 
@@ -131,7 +159,12 @@ function tangentsOf(contacts: readonly ContactSolution[]): (Tangent | null)[] {
   });
 }
 
-function spansOf(contacts: readonly ContactSolution[], tangents: readonly (Tangent | null)[], findings: Finding[], blocked: boolean): SpanSolution[] {
+function spansOf(
+  contacts: readonly ContactSolution[],
+  tangents: readonly (Tangent | null)[],
+  findings: Finding[],
+  blocked: boolean,
+): SpanSolution[] {
   if (contacts.length < 2) return [];
   return contacts.map((from, index) => {
     const to = contacts[(index + 1) % contacts.length]!;
@@ -141,17 +174,28 @@ function spansOf(contacts: readonly ContactSolution[], tangents: readonly (Tange
     if (!blocked) {
       const room = distance(from.centre, to.centre);
       const needs = from.turn === to.turn ? Math.abs(from.cordRadius - to.cordRadius) : from.cordRadius + to.cordRadius;
-      findings.push({ code: 'no-room', severity: 'fault', pulley: from.pulley, other: to.pulley, span: ends, figures: { distanceMm: room, neededMm: needs } });
+      findings.push({
+        code: 'no-room',
+        severity: 'fault',
+        pulley: from.pulley,
+        other: to.pulley,
+        span: ends,
+        figures: { distanceMm: room, neededMm: needs },
+      });
     }
     return { ...ends, length: null, start: from.centre, end: to.centre };
   });
 }
 
 /**
- * Gives each contact its wrap, 0 to just under a full turn, in its own direction. Returns the signed sum in turns of the
- * belt's own sense (1 for a belt that closes), or null while a span is missing.
+ * Gives each contact its wrap, 0 to just under a full turn, in its own direction. Returns the signed sum in turns of
+ * the belt's own sense (1 for a belt that closes), or null while a span is missing.
  */
-function wrapContacts(contacts: readonly ContactSolution[], tangents: readonly (Tangent | null)[], sense: 1 | -1): number | null {
+function wrapContacts(
+  contacts: readonly ContactSolution[],
+  tangents: readonly (Tangent | null)[],
+  sense: 1 | -1,
+): number | null {
   let sum = 0;
   let complete = contacts.length > 1;
   contacts.forEach((contact, index) => {
@@ -172,11 +216,16 @@ function wrapContacts(contacts: readonly ContactSolution[], tangents: readonly (
 }
 
 function cordLengthOf(contacts: readonly ContactSolution[], spans: readonly SpanSolution[]): number {
-  return contacts.reduce((sum, { arcLength }) => sum + (arcLength ?? 0), 0) + spans.reduce((sum, { length }) => sum + (length ?? 0), 0);
+  return (
+    contacts.reduce((sum, { arcLength }) => sum + (arcLength ?? 0), 0) +
+    spans.reduce((sum, { length }) => sum + (length ?? 0), 0)
+  );
 }
 
 function driveFindings(drive: Drive): Finding[] {
   const cranks = drive.stations.filter(({ role }) => role === 'crankshaft');
   if (cranks.length === 0) return drive.stations.length === 0 ? [] : [{ code: 'no-crank', severity: 'note' }];
-  return cranks.slice(1).map((station) => ({ code: 'second-crank', severity: 'watch', pulley: station.pulleys[0]!.id }));
+  return cranks
+    .slice(1)
+    .map((station) => ({ code: 'second-crank', severity: 'watch', pulley: station.pulleys[0]!.id }));
 }

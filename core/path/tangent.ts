@@ -15,10 +15,17 @@ export interface Tangent {
 /**
  * The one directed line that leaves a circle turning `turnA` and arrives at a circle turning `turnB` (+1
  * counter-clockwise, the circle to the left of the belt). With left normal n the touching points are c − turn·r·n, so
- * the line's direction u satisfies D·n = turnB·rB − turnA·rA for the centre distance D. Returns null where there is no such line: the
- * circles overlap, or one lies inside the other.
+ * the line's direction u satisfies D·n = turnB·rB − turnA·rA for the centre distance D. Returns null where there is no
+ * such line: the circles overlap, or one lies inside the other.
  */
-export function directedTangent(a: Point, radiusA: number, turnA: 1 | -1, b: Point, radiusB: number, turnB: 1 | -1): Tangent | null {
+export function directedTangent(
+  a: Point,
+  radiusA: number,
+  turnA: 1 | -1,
+  b: Point,
+  radiusB: number,
+  turnB: 1 | -1,
+): Tangent | null {
   const dx = b.x - a.x;
   const dy = b.y - a.y;
   const across = turnB * radiusB - turnA * radiusA;
@@ -58,7 +65,8 @@ export function distanceToSegment(point: Point, start: Point, end: Point): numbe
   const dx = end.x - start.x;
   const dy = end.y - start.y;
   const squared = dx * dx + dy * dy;
-  const along = squared === 0 ? 0 : Math.min(1, Math.max(0, ((point.x - start.x) * dx + (point.y - start.y) * dy) / squared));
+  const along =
+    squared === 0 ? 0 : Math.min(1, Math.max(0, ((point.x - start.x) * dx + (point.y - start.y) * dy) / squared));
   const offX = point.x - start.x - along * dx;
   const offY = point.y - start.y - along * dy;
   return Math.sqrt(offX * offX + offY * offY);
@@ -94,7 +102,10 @@ export function footOnSegment({ x, y }: Point, start: Point, end: Point): Point 
   return { x: start.x + along * dx, y: start.y + along * dy };
 }
 
-/** Where two straight pieces are nearest: how far apart, and the point of each. Of pieces that cross, 0 and the ends nearest to the crossing. */
+/**
+ * Where two straight pieces are nearest: how far apart, and the point of each. Of pieces that cross, 0 and the ends
+ * nearest to the crossing.
+ */
 export function nearestOfSegments(a: Point, b: Point, c: Point, d: Point): { mm: number; onA: Point; onB: Point } {
   let nearest: { mm: number; onA: Point; onB: Point } = { mm: Infinity, onA: a, onB: c };
   const tryThese = (onA: Point, onB: Point) => {

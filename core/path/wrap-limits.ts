@@ -1,8 +1,13 @@
 import type { Role } from '../drive/types';
 import type { Section } from '../section/sections';
 
-/** Emery's default least wrap, degrees, by what the pulley does. Less is worth a look; the maker's figure always wins. */
-export const LEAST_WRAP_DEG: Record<Section['kind'], { crankshaft: number; alternator: number; driven: number; idler: number }> = {
+/**
+ * Emery's default least wrap, degrees, by what the pulley does. Less is worth a look; the maker's figure always wins.
+ */
+export const LEAST_WRAP_DEG: Record<
+  Section['kind'],
+  { crankshaft: number; alternator: number; driven: number; idler: number }
+> = {
   ribbed: { crankshaft: 100, alternator: 90, driven: 75, idler: 60 },
   vee: { crankshaft: 100, alternator: 90, driven: 75, idler: 40 },
   toothed: { crankshaft: 60, alternator: 60, driven: 60, idler: 30 },

@@ -11,8 +11,8 @@ export interface Ellipse {
 }
 
 /**
- * The ellipse that fits best to five points or more, in the algebraic sense (Fitzgibbon 1999, in the stable form of Halíř and Flusser 1998).
- * Null for fewer points, and for points on one line or one spot.
+ * The ellipse that fits best to five points or more, in the algebraic sense (Fitzgibbon 1999, in the stable form of
+ * Halíř and Flusser 1998). Null for fewer points, and for points on one line or one spot.
  */
 export function fitEllipse(points: readonly PicturePoint[]): Ellipse | null {
   if (points.length < 5) return null;
@@ -21,7 +21,9 @@ export function fitEllipse(points: readonly PicturePoint[]): Ellipse | null {
   const my = points.reduce((sum, [, y]) => sum + y, 0) / points.length;
   const scale = Math.sqrt(points.reduce((sum, [x, y]) => sum + (x - mx) ** 2 + (y - my) ** 2, 0) / points.length);
   if (!(scale > 1e-9)) return null;
-  const quadratic = new Matrix(points.map(([px, py]) => [(px - mx) / scale, (py - my) / scale]).map(([x, y]) => [x! * x!, x! * y!, y! * y!]));
+  const quadratic = new Matrix(
+    points.map(([px, py]) => [(px - mx) / scale, (py - my) / scale]).map(([x, y]) => [x! * x!, x! * y!, y! * y!]),
+  );
   const linear = new Matrix(points.map(([px, py]) => [(px - mx) / scale, (py - my) / scale, 1]));
   const s1 = quadratic.transpose().mmul(quadratic);
   const s2 = quadratic.transpose().mmul(linear);
@@ -33,7 +35,11 @@ export function fitEllipse(points: readonly PicturePoint[]): Ellipse | null {
     return null;
   }
   const m = Matrix.add(s1, s2.mmul(toLinear));
-  const reduced = new Matrix([m.getRow(2).map((v) => v / 2), m.getRow(1).map((v) => -v), m.getRow(0).map((v) => v / 2)]);
+  const reduced = new Matrix([
+    m.getRow(2).map((v) => v / 2),
+    m.getRow(1).map((v) => -v),
+    m.getRow(0).map((v) => v / 2),
+  ]);
   if (reduced.to1DArray().some((value) => !Number.isFinite(value))) return null;
   const vectors = new EigenvalueDecomposition(reduced).eigenvectorMatrix;
   for (let k = 0; k < 3; k += 1) {
@@ -41,7 +47,15 @@ export function fitEllipse(points: readonly PicturePoint[]): Ellipse | null {
     if (!(4 * conic[0]! * conic[2]! - conic[1]! ** 2 > 0)) continue;
     const rest = toLinear.mmul(Matrix.columnVector(conic)).getColumn(0);
     const ellipse = fromConic([...conic, ...rest]);
-    return ellipse && { ...ellipse, x: ellipse.x * scale + mx, y: ellipse.y * scale + my, a: ellipse.a * scale, b: ellipse.b * scale };
+    return (
+      ellipse && {
+        ...ellipse,
+        x: ellipse.x * scale + mx,
+        y: ellipse.y * scale + my,
+        a: ellipse.a * scale,
+        b: ellipse.b * scale,
+      }
+    );
   }
   return null;
 }

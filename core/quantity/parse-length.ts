@@ -6,18 +6,37 @@ export type LengthReading = { ok: true; mm: number } | { ok: false; problem: str
 const ACCEPTED = 'Write a length such as 7 15/16, 5\' 8 1/2", 201.6 mm or 20.2 cm.';
 
 const VULGAR: Record<string, string> = {
-  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8',
+  '¼': '1/4',
+  '½': '1/2',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
 };
 
 /** The fractions a tape, a steel rule or a drawing is divided in. Anything else is a slip of the pen. */
 const DIVISIONS = new Set([2, 4, 8, 10, 16, 32, 64, 100]);
 
-const UNITS = new Map(Object.entries({
-  mm: 1, millimetre: 1, millimetres: 1, millimeter: 1, millimeters: 1,
-  cm: 10, m: 1000,
-  '"': MM_PER_INCH, in: MM_PER_INCH, inch: MM_PER_INCH, inches: MM_PER_INCH,
-  "'": 12 * MM_PER_INCH, ft: 12 * MM_PER_INCH, feet: 12 * MM_PER_INCH, foot: 12 * MM_PER_INCH,
-}));
+const UNITS = new Map(
+  Object.entries({
+    mm: 1,
+    millimetre: 1,
+    millimetres: 1,
+    millimeter: 1,
+    millimeters: 1,
+    cm: 10,
+    m: 1000,
+    '"': MM_PER_INCH,
+    in: MM_PER_INCH,
+    inch: MM_PER_INCH,
+    inches: MM_PER_INCH,
+    "'": 12 * MM_PER_INCH,
+    ft: 12 * MM_PER_INCH,
+    feet: 12 * MM_PER_INCH,
+    foot: 12 * MM_PER_INCH,
+  }),
+);
 
 const NUMBER = String.raw`\d+(?:\.\d*)?|\.\d+`;
 const FRACTION = String.raw`(\d+)/(\d+)`;
@@ -55,16 +74,20 @@ function readUnsigned(text: string, bareUnit: LengthUnit): LengthReading {
 function readFeet(feet: string, rest: string): LengthReading {
   if (/(mm|cm|m|ft|feet|foot|')$/.test(rest)) return problem(`Feet go with inches. ${ACCEPTED}`);
   const inches = readUnsigned(rest, 'in');
-  if (inches.ok && inches.mm >= 12 * MM_PER_INCH) return problem(`${shorten(rest)} is a foot or more. Add it to the ${feet} feet.`);
+  if (inches.ok && inches.mm >= 12 * MM_PER_INCH)
+    return problem(`${shorten(rest)} is a foot or more. Add it to the ${feet} feet.`);
   return inches.ok ? finite(Number(feet) * 12 * MM_PER_INCH + inches.mm) : inches;
 }
 
 function readMixed(whole: string | undefined, top: string, bottom: string, unit: string): LengthReading {
-  if (unit !== '' && UNITS.get(unit) !== MM_PER_INCH) return problem('A fraction is read as inches. Write millimetres as a decimal, such as 201.6 mm.');
+  if (unit !== '' && UNITS.get(unit) !== MM_PER_INCH)
+    return problem('A fraction is read as inches. Write millimetres as a decimal, such as 201.6 mm.');
   const numerator = Number(top);
   const denominator = Number(bottom);
-  if (!DIVISIONS.has(denominator)) return problem(`${top}/${bottom} is on no tape. Use halves, quarters, eighths, 16ths, 32nds or 64ths.`);
-  if (whole !== undefined && numerator >= denominator) return problem(`${top}/${bottom} is a whole inch or more. Add it to the ${whole}.`);
+  if (!DIVISIONS.has(denominator))
+    return problem(`${top}/${bottom} is on no tape. Use halves, quarters, eighths, 16ths, 32nds or 64ths.`);
+  if (whole !== undefined && numerator >= denominator)
+    return problem(`${top}/${bottom} is a whole inch or more. Add it to the ${whole}.`);
   return finite((Number(whole ?? 0) + numerator / denominator) * MM_PER_INCH);
 }
 

@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { editableLength, formatInches, formatInchesDecimal, formatLength, formatMm, inchParts, parseLength } from './index';
+import {
+  editableLength,
+  formatInches,
+  formatInchesDecimal,
+  formatLength,
+  formatMm,
+  inchParts,
+  parseLength,
+} from './index';
 
 const read = (text: string, unit: 'mm' | 'in' = 'mm') => {
   const reading = parseLength(text, unit);
@@ -98,14 +106,19 @@ describe('printing', () => {
 
   test('a printed fraction reads back to within 1/32 inch', () => {
     fc.assert(
-      fc.property(fc.double({ min: -5000, max: 5000, noNaN: true }), (mm) => Math.abs(Number(read(formatInches(mm), 'in')) - mm) <= 25.4 / 32 + 1e-6),
+      fc.property(
+        fc.double({ min: -5000, max: 5000, noNaN: true }),
+        (mm) => Math.abs(Number(read(formatInches(mm), 'in')) - mm) <= 25.4 / 32 + 1e-6,
+      ),
     );
   });
 
   test('what a field starts from reads back to within 0.01 mm, in either unit', () => {
     fc.assert(
-      fc.property(fc.double({ min: -5000, max: 5000, noNaN: true }), fc.constantFrom('mm' as const, 'in' as const), (mm, unit) =>
-        Math.abs(Number(read(editableLength(mm, unit), unit)) - mm) <= 0.01,
+      fc.property(
+        fc.double({ min: -5000, max: 5000, noNaN: true }),
+        fc.constantFrom('mm' as const, 'in' as const),
+        (mm, unit) => Math.abs(Number(read(editableLength(mm, unit), unit)) - mm) <= 0.01,
       ),
     );
   });

@@ -21,21 +21,28 @@ export interface CarriedBelt {
 }
 
 /**
- * The pulleys a belt carries: those `belt.carries` lists, or one of every shaft that has a fitting face in the belt's plane and is not on another belt. The plane is
- * that of the shaft that drives the belt. The driver comes first: the crank, or else a shaft that another belt turns, whose own way of turning decides the belt's.
+ * The pulleys a belt carries: those `belt.carries` lists, or one of every shaft that has a fitting face in the belt's
+ * plane and is not on another belt. The plane is that of the shaft that drives the belt. The driver comes first: the
+ * crank, or else a shaft that another belt turns, whose own way of turning decides the belt's.
  */
 export function carriedBy(drive: Drive, belt: Belt): CarriedBelt {
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
   const wanted = section.kind === 'ribbed' ? 'ribbed' : section.kind === 'vee' ? 'vee' : 'toothed';
   const named = Array.isArray(belt['carries']) ? new Set(belt['carries'] as unknown[]) : null;
-  const elsewhere = new Set(drive.belts.filter(({ id }) => id !== belt.id).flatMap(({ route }) => route.map(({ pulley }) => pulley)));
+  const elsewhere = new Set(
+    drive.belts.filter(({ id }) => id !== belt.id).flatMap(({ route }) => route.map(({ pulley }) => pulley)),
+  );
   const fits = ({ surface }: Pulley) => surface === wanted || surface === 'smooth';
   const free = (pulley: Pulley) => fits(pulley) && !elsewhere.has(pulley.id) && measured(pulley);
-  const turned = followShafts({ ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route: [] } : one)) }, pulleysById(drive)).byStation;
+  const turned = followShafts(
+    { ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route: [] } : one)) },
+    pulleysById(drive),
+  ).byStation;
   // The crank, then what other belts turn, then the rest, each as drawn.
   const rank = ({ id, role }: Station) => (role === 'crankshaft' ? 0 : turned.has(id) ? 1 : 2);
   const stations = [...drive.stations].sort((a, b) => rank(a) - rank(b));
-  const plane = stations.find((station) => rank(station) < 2 && station.pulleys.some(free))?.pulleys.find(free)?.plane ?? 0;
+  const plane =
+    stations.find((station) => rank(station) < 2 && station.pulleys.some(free))?.pulleys.find(free)?.plane ?? 0;
   const reach = section.kind === 'ribbed' ? section.width * (belt.ribs ?? 1) : section.width || 10;
 
   const on = stations.flatMap((station) => {
@@ -45,9 +52,14 @@ export function carriedBy(drive: Drive, belt: Belt): CarriedBelt {
     return pulley ? [{ pulley, station }] : [];
   });
   const driver = on.find(({ station }) => turned.has(station.id));
-  const sense = driver ? turnOn(usualSide(driver.pulley, driver.station), turned.get(driver.station.id)!.turn) : drive.crankRotation === 'ccw' ? 1 : -1;
+  const sense = driver
+    ? turnOn(usualSide(driver.pulley, driver.station), turned.get(driver.station.id)!.turn)
+    : drive.crankRotation === 'ccw'
+      ? 1
+      : -1;
   const carried = on.map(({ pulley, station }): Carried => ({
-    pulley, station,
+    pulley,
+    station,
     sides: sidesOf(pulley, station, sense, turned.get(station.id)),
     optional: station.optional === true || pulley['optional'] === true,
   }));
@@ -63,7 +75,10 @@ function usualSide({ surface }: Pulley, { role }: Station): Side {
   return surface === 'smooth' && role !== 'crankshaft' ? 'back' : 'drive';
 }
 
-/** The usual side, unless the shaft has to turn the other way, by what it `requires` or because another belt turns it so: then a smooth face may take the drive side. */
+/**
+ * The usual side, unless the shaft has to turn the other way, by what it `requires` or because another belt turns it
+ * so: then a smooth face may take the drive side.
+ */
 function sidesOf(pulley: Pulley, station: Station, sense: 1 | -1, turned: Shaft | undefined): Side[] {
   const usual = usualSide(pulley, station);
   const required = station.requires && (station.requires === 'ccw' ? 1 : -1);

@@ -33,7 +33,10 @@ export interface IdlerSearch {
 }
 
 export interface IdlerWish {
-  /** An idler already drawn, such as one that may be left out; a new one where it is missing. Its `region` bounds the search. */
+  /**
+   * An idler already drawn, such as one that may be left out; a new one where it is missing. Its `region` bounds the
+   * search.
+   */
   station?: string;
   /** Diameter of a new one, mm. */
   diameter?: number;
@@ -42,7 +45,10 @@ export interface IdlerWish {
   shouldStop?: () => boolean;
 }
 
-/** Between tries, mm: first over the whole region, or wider where that would be more than so many tries; then ever finer about the best of each span. */
+/**
+ * Between tries, mm: first over the whole region, or wider where that would be more than so many tries; then ever finer
+ * about the best of each span.
+ */
 const STEP = 16;
 const FINEST = 1.5;
 const MOST_TRIES = 8000;
@@ -55,8 +61,8 @@ const LEAST_GAIN = 0.02;
 const PLENTY = 0.3;
 
 /**
- * Where an idler would raise the worst wrap of a belt that runs: every span is tried, on a grid over the region that is then made finer. Best first, one for each span and
- * side. None for a belt that cannot run, or where nothing helps.
+ * Where an idler would raise the worst wrap of a belt that runs: every span is tried, on a grid over the region that is
+ * then made finer. Best first, one for each span and side. None for a belt that cannot run, or where nothing helps.
  */
 export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}): IdlerSearch {
   const belt = drive.belts.find(({ id }) => id === beltId);
@@ -65,19 +71,31 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
   const wanted = wish.station === undefined ? undefined : drive.stations.find(({ id }) => id === wish.station);
   if (!belt || !section || !now?.closed || (wish.station !== undefined && !wanted)) return NONE;
   const made = wanted ?? newStation(drive, 'idler', 0, 0, belt.section);
-  const idler: Station = wish.diameter === undefined || wanted ? made : { ...made, pulleys: made.pulleys.map((pulley) => ({ ...pulley, diameter: wish.diameter! })) };
+  const idler: Station =
+    wish.diameter === undefined || wanted
+      ? made
+      : { ...made, pulleys: made.pulleys.map((pulley) => ({ ...pulley, diameter: wish.diameter! })) };
   const pulley = idler.pulleys[0]!;
   const side: Side = pulley.surface === 'smooth' ? 'back' : 'drive';
   const before = worstOf(drive, now, section.kind);
   if (!before) return NONE;
 
-  const others = [...pulleysById(drive).values()].filter(({ station }) => station.id !== idler.id).map((placed) => ({ ...placed.station, radius: bodyRadiusMm(placed.pulley, section) }));
+  const others = [...pulleysById(drive).values()]
+    .filter(({ station }) => station.id !== idler.id)
+    .map((placed) => ({ ...placed.station, radius: bodyRadiusMm(placed.pulley, section) }));
   const reach = bodyRadiusMm(pulley, section);
   const { region } = idler;
   const bounds = region
-    ? { minX: region.x - region.radius, maxX: region.x + region.radius, minY: region.y - region.radius, maxY: region.y + region.radius }
+    ? {
+        minX: region.x - region.radius,
+        maxX: region.x + region.radius,
+        minY: region.y - region.radius,
+        maxY: region.y + region.radius,
+      }
     : beltBounds(drive, 0);
-  const allowed = (x: number, y: number) => (!region || Math.hypot(x - region.x, y - region.y) <= region.radius) && others.every((other) => Math.hypot(x - other.x, y - other.y) >= other.radius + reach + ROOM);
+  const allowed = (x: number, y: number) =>
+    (!region || Math.hypot(x - region.x, y - region.y) <= region.radius) &&
+    others.every((other) => Math.hypot(x - other.x, y - other.y) >= other.radius + reach + ROOM);
 
   // With less an idler only rattles along, and would be a finding itself.
   const ownWrap = leastWrapDeg('idler', section.kind);
@@ -90,19 +108,30 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
     const stop = { pulley: pulley.id, side };
     const tested = placeIdler(drive, beltId, station, index, stop);
     const solved = solveBelt(tested, beltId)!;
-    if (!solved.closed || solved.findings.some(({ severity }) => severity === 'fault') || solved.contacts[index]!.wrapDeg! < ownWrap) return null;
+    if (
+      !solved.closed ||
+      solved.findings.some(({ severity }) => severity === 'fault') ||
+      solved.contacts[index]!.wrapDeg! < ownWrap
+    )
+      return null;
     const after = worstOf(tested, solved, section.kind)!;
     if (after.margin < before.margin + LEAST_GAIN) return null;
     const helped = solved.contacts.find((contact) => contact.pulley === before.pulley)!;
     return {
-      station, index, stop, lengthMm: solved.length.mm!,
+      station,
+      index,
+      stop,
+      lengthMm: solved.length.mm!,
       worst: { pulley: before.pulley, beforeDeg: before.wrapDeg, afterDeg: helped.wrapDeg! },
       then: { pulley: after.pulley, wrapDeg: after.wrapDeg },
-      before: before.margin, after: after.margin,
+      before: before.margin,
+      after: after.margin,
     };
   };
-  const order = (one: IdlerProposal, two: IdlerProposal) => Math.min(PLENTY, two.after) - Math.min(PLENTY, one.after) || one.lengthMm - two.lengthMm;
-  const better = (one: IdlerProposal | null, two: IdlerProposal | null) => (!one || (two && order(one, two) > 0) ? two : one);
+  const order = (one: IdlerProposal, two: IdlerProposal) =>
+    Math.min(PLENTY, two.after) - Math.min(PLENTY, one.after) || one.lengthMm - two.lengthMm;
+  const better = (one: IdlerProposal | null, two: IdlerProposal | null) =>
+    !one || (two && order(one, two) > 0) ? two : one;
 
   const found: IdlerProposal[] = [];
   const count = belt.route.length;
@@ -120,25 +149,50 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
     for (const step of [...finer, FINEST]) {
       for (let round = 0; best && round < 12; round += 1) {
         const { x, y } = best.station;
-        const next: IdlerProposal | null = [[step, 0], [-step, 0], [0, step], [0, -step], [step, step], [-step, -step], [step, -step], [-step, step]]
+        const next: IdlerProposal | null = [
+          [step, 0],
+          [-step, 0],
+          [0, step],
+          [0, -step],
+          [step, step],
+          [-step, -step],
+          [step, -step],
+          [-step, step],
+        ]
           .map(([dx, dy]) => tryAt(index, x + dx!, y + dy!))
           .reduce<IdlerProposal | null>(better, best);
         if (next === best) break;
         best = next;
       }
     }
-    if (best) found.push({ ...best, station: { ...best.station, x: Math.round(best.station.x), y: Math.round(best.station.y) } });
+    if (best)
+      found.push({
+        ...best,
+        station: { ...best.station, x: Math.round(best.station.x), y: Math.round(best.station.y) },
+      });
   }
   found.sort(order);
   return { tried, stepMm, proposals: found.slice(0, wish.top ?? 4), cancelled };
 }
 
-/** Of the accessories and the crank, the one with least wrap to spare over its default least. Guides take no power, so theirs does not count. */
-function worstOf(drive: Drive, solved: BeltSolution, kind: 'ribbed' | 'vee' | 'toothed'): { pulley: string; wrapDeg: number; margin: number } | null {
+/**
+ * Of the accessories and the crank, the one with least wrap to spare over its default least. Guides take no power, so
+ * theirs does not count.
+ */
+function worstOf(
+  drive: Drive,
+  solved: BeltSolution,
+  kind: 'ribbed' | 'vee' | 'toothed',
+): { pulley: string; wrapDeg: number; margin: number } | null {
   const roles = new Map(drive.stations.map(({ id, role }) => [id, role]));
   const margins = solved.contacts.flatMap(({ pulley, station, wrapDeg }) => {
     const role = roles.get(station)!;
-    return role === 'idler' || role === 'tensioner' || wrapDeg === null ? [] : [{ pulley, wrapDeg, margin: wrapDeg / leastWrapDeg(role, kind) - 1 }];
+    return role === 'idler' || role === 'tensioner' || wrapDeg === null
+      ? []
+      : [{ pulley, wrapDeg, margin: wrapDeg / leastWrapDeg(role, kind) - 1 }];
   });
-  return margins.reduce<(typeof margins)[number] | null>((worst, next) => (worst === null || next.margin < worst.margin ? next : worst), null);
+  return margins.reduce<(typeof margins)[number] | null>(
+    (worst, next) => (worst === null || next.margin < worst.margin ? next : worst),
+    null,
+  );
 }

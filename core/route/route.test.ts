@@ -10,14 +10,22 @@ const key = (route: readonly RouteStop[]) => route.map(({ pulley, side }) => `${
 
 /** Every order of the pulleys, solved one by one. */
 function bruteForce(drive: Drive): Map<string, number> {
-  const stops = carriedBy(drive, drive.belts[0]!).carried.map(({ pulley, sides }) => ({ pulley: pulley.id, side: sides[0]! }));
+  const stops = carriedBy(drive, drive.belts[0]!).carried.map(({ pulley, sides }) => ({
+    pulley: pulley.id,
+    side: sides[0]!,
+  }));
   const closed = new Map<string, number>();
   const permute = (route: RouteStop[], rest: RouteStop[]) => {
     if (rest.length === 0) {
       const solved = solveBelt({ ...drive, belts: [{ ...drive.belts[0]!, route }] }, 'main')!;
       if (solved.closed) closed.set(key(route), solved.length.mm!);
     }
-    rest.forEach((stop, k) => permute([...route, stop], rest.filter((_, at) => at !== k)));
+    rest.forEach((stop, k) =>
+      permute(
+        [...route, stop],
+        rest.filter((_, at) => at !== k),
+      ),
+    );
   };
   permute(stops.slice(0, 1), stops.slice(1));
   return closed;
@@ -31,7 +39,13 @@ test('finds just the routes that trying every order finds, and their lengths', (
       const back = k > 0 && random(k + 60) < 0.35;
       const angle = (2 * Math.PI * k) / 6 + 0.4 * random(k);
       const reach = back ? 130 + 60 * random(k + 20) : 220 + 60 * random(k + 20);
-      return [k === 0 ? 'crank' : `p${k}`, reach * Math.cos(angle), reach * Math.sin(angle), 50 + 40 * random(k + 40), back ? 'back' : 'drive'];
+      return [
+        k === 0 ? 'crank' : `p${k}`,
+        reach * Math.cos(angle),
+        reach * Math.sin(angle),
+        50 + 40 * random(k + 40),
+        back ? 'back' : 'drive',
+      ];
     });
     const drive = cw(stops);
     const expected = bruteForce(drive);
@@ -45,22 +59,38 @@ test('finds just the routes that trying every order finds, and their lengths', (
 
 test('the drive as it was built is among the best, with its tensioner on the slack span', () => {
   const { routes } = searchRoutes(cw(SERPENTINE), 'main');
-  const built = routes.find(({ route }) => route.map(({ pulley }) => pulley).join() === SERPENTINE.map(([id]) => id).join())!;
+  const built = routes.find(
+    ({ route }) => route.map(({ pulley }) => pulley).join() === SERPENTINE.map(([id]) => id).join(),
+  )!;
   expect(routes.indexOf(built)).toBeLessThan(3);
   expect(built.reasons.map(({ code }) => code)).toContain('tensioner-slack');
 });
 
 test('a smooth pump that must turn with the crank is brought to the drive side; a grooved one that must not has no route', () => {
-  const change = (requires: 'cw' | 'ccw', id: string) => cw(SERPENTINE.map((stop): Stop => (stop[0] === id ? [stop[0], stop[1], stop[2], stop[3], stop[4], { ...stop[5], requires }] : stop)));
-  for (const { route } of searchRoutes(change('cw', 'idler'), 'main').routes) expect(route.find(({ pulley }) => pulley === 'idler')!.side).toBe('drive');
+  const change = (requires: 'cw' | 'ccw', id: string) =>
+    cw(
+      SERPENTINE.map((stop): Stop =>
+        stop[0] === id ? [stop[0], stop[1], stop[2], stop[3], stop[4], { ...stop[5], requires }] : stop,
+      ),
+    );
+  for (const { route } of searchRoutes(change('cw', 'idler'), 'main').routes)
+    expect(route.find(({ pulley }) => pulley === 'idler')!.side).toBe('drive');
   expect(searchRoutes(change('ccw', 'alt'), 'main').routes).toEqual([]);
 });
 
 test('pulleys of another plane and of another belt stay off; belt.carries decides where it is given', () => {
-  const drive = cw(SERPENTINE.map((stop): Stop => (stop[0] === 'idler' ? [stop[0], stop[1], stop[2], stop[3], stop[4], { ...stop[5], plane: 60 }] : stop)));
+  const drive = cw(
+    SERPENTINE.map((stop): Stop =>
+      stop[0] === 'idler' ? [stop[0], stop[1], stop[2], stop[3], stop[4], { ...stop[5], plane: 60 }] : stop,
+    ),
+  );
   expect(carriedBy(drive, drive.belts[0]!).carried.map(({ pulley }) => pulley.id)).not.toContain('idler');
   const listed = { ...drive.belts[0]!, carries: ['crank', 'idler', 'alt'] };
-  expect(carriedBy({ ...drive, belts: [listed] }, listed).carried.map(({ pulley }) => pulley.id)).toEqual(['crank', 'idler', 'alt']);
+  expect(carriedBy({ ...drive, belts: [listed] }, listed).carried.map(({ pulley }) => pulley.id)).toEqual([
+    'crank',
+    'idler',
+    'alt',
+  ]);
 });
 
 test('an optional pulley may be left off, and the reasons say so', () => {
@@ -74,9 +104,18 @@ test('an optional pulley may be left off, and the reasons say so', () => {
 });
 
 test('it can be stopped, and tells how far it is', () => {
-  const ring = Array.from({ length: 12 }, (_, k): Stop => [k === 0 ? 'crank' : `p${k}`, 400 * Math.cos(k / 1.91), 400 * Math.sin(k / 1.91), 40, k % 3 === 1 ? 'back' : 'drive']);
+  const ring = Array.from({ length: 12 }, (_, k): Stop => [
+    k === 0 ? 'crank' : `p${k}`,
+    400 * Math.cos(k / 1.91),
+    400 * Math.sin(k / 1.91),
+    40,
+    k % 3 === 1 ? 'back' : 'drive',
+  ]);
   const shares: number[] = [];
-  const { cancelled } = searchRoutes(cw(ring), 'main', { onProgress: (share) => shares.push(share), shouldStop: () => shares.length > 3 });
+  const { cancelled } = searchRoutes(cw(ring), 'main', {
+    onProgress: (share) => shares.push(share),
+    shouldStop: () => shares.length > 3,
+  });
   expect(cancelled).toBe(true);
   expect(shares.every((share) => share >= 0 && share <= 1)).toBe(true);
 });
@@ -89,45 +128,113 @@ test('nothing to search is an empty answer', () => {
 
 /** A jackshaft that the crank's belt turns by its back, and a second belt from it to a pump and a fan. */
 const jackByBack = (crankRotation: 'cw' | 'ccw'): Drive => {
-  const main = driveOf([['crank', 0, 0, 160], ['jack', 200, 60, 90, 'back'], ['alt', 400, 0, 120]], {}, { crankRotation });
-  const second = driveOf([['pump', 60, 300, 110], ['fan', 340, 320, 110]]).stations.map((s) => ({ ...s, pulleys: s.pulleys.map((p) => ({ ...p, plane: 60 })) }));
+  const main = driveOf(
+    [
+      ['crank', 0, 0, 160],
+      ['jack', 200, 60, 90, 'back'],
+      ['alt', 400, 0, 120],
+    ],
+    {},
+    { crankRotation },
+  );
+  const second = driveOf([
+    ['pump', 60, 300, 110],
+    ['fan', 340, 320, 110],
+  ]).stations.map((s) => ({ ...s, pulleys: s.pulleys.map((p) => ({ ...p, plane: 60 })) }));
   const route = crankRotation === 'cw' ? main.belts[0]!.route : [...main.belts[0]!.route].reverse();
   return {
     ...main,
-    stations: [...main.stations.map((s) => (s.id === 'jack' ? { ...s, role: 'jackshaft' as const, pulleys: [...s.pulleys, { id: 'jack-2', surface: 'ribbed' as const, grooves: 6, diameter: 100, plane: 60 }] } : s)), ...second],
-    belts: [{ ...main.belts[0]!, route }, { id: 'second', section: 'PK', ribs: 6, length: null, route: [] }],
+    stations: [
+      ...main.stations.map((s) =>
+        s.id === 'jack'
+          ? {
+              ...s,
+              role: 'jackshaft' as const,
+              pulleys: [
+                ...s.pulleys,
+                { id: 'jack-2', surface: 'ribbed' as const, grooves: 6, diameter: 100, plane: 60 },
+              ],
+            }
+          : s,
+      ),
+      ...second,
+    ],
+    belts: [
+      { ...main.belts[0]!, route },
+      { id: 'second', section: 'PK', ribs: 6, length: null, route: [] },
+    ],
   };
 };
 
-test.each(['cw', 'ccw'] as const)('a belt from a shaft that another belt\'s back turns runs that shaft\'s way, crank %s', (rotation) => {
-  for (const carries of [undefined, ['jack-2', 'pump', 'fan']]) {
-    const plain = jackByBack(rotation);
-    const drive = { ...plain, belts: plain.belts.map((belt) => (belt.id === 'second' && carries ? { ...belt, carries } : belt)) };
-    const { routes } = searchRoutes(drive, 'second');
-    expect(routes.length).toBeGreaterThan(0);
-    expect(routes[0]!.route[0]!.pulley).toBe('jack-2');
-    const solved = solveBelt({ ...drive, belts: drive.belts.map((belt) => (belt.id === 'second' ? { ...belt, route: routes[0]!.route } : belt)) }, 'second')!;
-    expect(solved.closed).toBe(true);
-    expect(solved.findings.filter(({ severity }) => severity === 'fault')).toEqual([]);
-    // The back of the first belt turns the jackshaft against the crank, and it turns the second belt's pulleys its own way.
-    expect(solved.contacts.map((contact) => contact.rotation)).toEqual(solved.contacts.map(() => (rotation === 'cw' ? 'ccw' : 'cw')));
-  }
-});
+test.each(['cw', 'ccw'] as const)(
+  "a belt from a shaft that another belt's back turns runs that shaft's way, crank %s",
+  (rotation) => {
+    for (const carries of [undefined, ['jack-2', 'pump', 'fan']]) {
+      const plain = jackByBack(rotation);
+      const drive = {
+        ...plain,
+        belts: plain.belts.map((belt) => (belt.id === 'second' && carries ? { ...belt, carries } : belt)),
+      };
+      const { routes } = searchRoutes(drive, 'second');
+      expect(routes.length).toBeGreaterThan(0);
+      expect(routes[0]!.route[0]!.pulley).toBe('jack-2');
+      const solved = solveBelt(
+        {
+          ...drive,
+          belts: drive.belts.map((belt) => (belt.id === 'second' ? { ...belt, route: routes[0]!.route } : belt)),
+        },
+        'second',
+      )!;
+      expect(solved.closed).toBe(true);
+      expect(solved.findings.filter(({ severity }) => severity === 'fault')).toEqual([]);
+      // The back of the first belt turns the jackshaft against the crank, and it turns the second belt's pulleys its
+      // own way.
+      expect(solved.contacts.map((contact) => contact.rotation)).toEqual(
+        solved.contacts.map(() => (rotation === 'cw' ? 'ccw' : 'cw')),
+      );
+    }
+  },
+);
 
 test('an optional accessory that would turn the wrong way is left off, with the reason, and never given half a stop', () => {
-  const plain = driveOf([['crank', 0, 0, 160], ['alt', 300, 0, 100], ['pump', 150, 90, 60]], { route: [] }, { crankRotation: 'cw' });
-  const drive: Drive = { ...plain, stations: plain.stations.map((s) => (s.id === 'pump' ? { ...s, optional: true, requires: 'ccw' as const } : s)) };
+  const plain = driveOf(
+    [
+      ['crank', 0, 0, 160],
+      ['alt', 300, 0, 100],
+      ['pump', 150, 90, 60],
+    ],
+    { route: [] },
+    { crankRotation: 'cw' },
+  );
+  const drive: Drive = {
+    ...plain,
+    stations: plain.stations.map((s) => (s.id === 'pump' ? { ...s, optional: true, requires: 'ccw' as const } : s)),
+  };
   const { routes } = searchRoutes(drive, 'main');
   expect(routes.length).toBe(1);
-  expect(routes[0]!.route).toEqual([{ pulley: 'crank', side: 'drive' }, { pulley: 'alt', side: 'drive' }]);
+  expect(routes[0]!.route).toEqual([
+    { pulley: 'crank', side: 'drive' },
+    { pulley: 'alt', side: 'drive' },
+  ]);
   expect(routes[0]!.reasons).toContainEqual({ code: 'cannot-turn', pulley: 'pump' });
 });
 
 describe('a search that is too much for anybody ends by itself and says so', () => {
   /** So many pulleys on a ring that all but four may be left off. */
   const ring = (count: number): Drive => {
-    const drive = cw(Array.from({ length: count + 4 }, (_, k): Stop => [k === 0 ? 'crank' : `p${k}`, 2000 * Math.cos((2 * Math.PI * k) / (count + 4)), 2000 * Math.sin((2 * Math.PI * k) / (count + 4)), 60, 'drive']));
-    return { ...drive, stations: drive.stations.map((station, k) => ({ ...station, ...(k > 3 && { optional: true }) })) };
+    const drive = cw(
+      Array.from({ length: count + 4 }, (_, k): Stop => [
+        k === 0 ? 'crank' : `p${k}`,
+        2000 * Math.cos((2 * Math.PI * k) / (count + 4)),
+        2000 * Math.sin((2 * Math.PI * k) / (count + 4)),
+        60,
+        'drive',
+      ]),
+    );
+    return {
+      ...drive,
+      stations: drive.stations.map((station, k) => ({ ...station, ...(k > 3 && { optional: true }) })),
+    };
   };
 
   test('with few that may be left off it looks at every way; with many at those that leave off fewest', () => {
@@ -143,7 +250,15 @@ describe('a search that is too much for anybody ends by itself and says so', () 
     const near = proposeIdlers(cw(SERPENTINE), 'main');
     expect(near.stepMm).toBe(16);
     const drive = driveOf(SERPENTINE, {}, { crankRotation: 'cw' });
-    const far = proposeIdlers({ ...drive, stations: drive.stations.map((station) => (station.id === 'alt' ? { ...station, x: 60_000, y: 90_000 } : station)) }, 'main');
+    const far = proposeIdlers(
+      {
+        ...drive,
+        stations: drive.stations.map((station) =>
+          station.id === 'alt' ? { ...station, x: 60_000, y: 90_000 } : station,
+        ),
+      },
+      'main',
+    );
     expect(far.tried).toBeLessThan(20_000);
     expect(far.stepMm).toBeGreaterThan(100);
   });

@@ -4,14 +4,30 @@ import { bodiesInPlane, clearOf } from '../path/bodies';
 import { beltClearances } from '../path/clearance';
 import { solveBelt } from '../path/solve';
 import type { BeltSolution } from '../path/solution';
-import { directedTangent, distance, distanceToSegment, segmentsCross, wrapBetween, type Tangent } from '../path/tangent';
+import {
+  directedTangent,
+  distance,
+  distanceToSegment,
+  segmentsCross,
+  wrapBetween,
+  type Tangent,
+} from '../path/tangent';
 import { leastWrapDeg } from '../path/wrap-limits';
 import { bodyRadiusMm, cordRadiusMm, facingDepthMm, sectionFor, type Section } from '../section';
 import { carriedBy, type Carried } from './carried';
 
 /** Why a route stands where it does; the words are made in `core/words`. */
 export interface RouteReason {
-  code: 'wrap-good' | 'wrap-low' | 'tensioner-slack' | 'tensioner-elsewhere' | 'clear' | 'close' | 'left-off' | 'cannot-turn' | 'drive-side-smooth';
+  code:
+    | 'wrap-good'
+    | 'wrap-low'
+    | 'tensioner-slack'
+    | 'tensioner-elsewhere'
+    | 'clear'
+    | 'close'
+    | 'left-off'
+    | 'cannot-turn'
+    | 'drive-side-smooth';
   pulley?: string;
   figures?: Readonly<Record<string, number>>;
 }
@@ -31,13 +47,22 @@ export interface RouteSearch {
   routes: RouteFound[];
   /** True where `shouldStop` ended the search early. */
   cancelled: boolean;
-  /** True where every route there is was looked at; false where the search came to an end of its own first, or was stopped. */
+  /**
+   * True where every route there is was looked at; false where the search came to an end of its own first, or was
+   * stopped.
+   */
   complete: boolean;
-  /** Ways to leave optional parts off: those looked at through and through, fewest left off first, and how many there are. */
+  /**
+   * Ways to leave optional parts off: those looked at through and through, fewest left off first, and how many there
+   * are.
+   */
   sets: { looked: number; of: number };
 }
 
-/** A search ends after so many steps, and so many belts solved: some seconds. Those of a drive with a few optional parts take far fewer. */
+/**
+ * A search ends after so many steps, and so many belts solved: some seconds. Those of a drive with a few optional parts
+ * take far fewer.
+ */
 const MOST_STEPS = 10_000_000;
 const MOST_ROUTES = 2000;
 /** What looking at a set at all is worth, in steps. */
@@ -63,9 +88,11 @@ interface Node {
 }
 
 /**
- * All routes on which a belt can run over the pulleys it carries, best first. A span depends on its two ends alone, so pairs whose span runs through a third pulley
- * are struck out first, and a partial route is left as soon as two of its spans cross: both are faults of every route that continues it, so
- * nothing that can be run is missed. An existing route is ignored. Where there is too much to look at, the sets that leave off fewest parts go first and `complete` is false.
+ * All routes on which a belt can run over the pulleys it carries, best first. A span depends on its two ends alone, so
+ * pairs whose span runs through a third pulley are struck out first, and a partial route is left as soon as two of its
+ * spans cross: both are faults of every route that continues it, so nothing that can be run is missed. An existing
+ * route is ignored. Where there is too much to look at, the sets that leave off fewest parts go first and `complete` is
+ * false.
  */
 export function searchRoutes(drive: Drive, beltId: string, control: SearchControl = {}): RouteSearch {
   const belt = drive.belts.find(({ id }) => id === beltId);
@@ -77,7 +104,9 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   const able = carried.filter(({ sides }) => sides.length > 0);
   const nodes = able.map((one) => nodeOf(one, sense, section));
   const table = spansBetween(drive, belt, section, nodes);
-  const optional = nodes.flatMap(({ carried: { optional: may, station } }, k) => (may && station.role !== 'crankshaft' ? [k] : []));
+  const optional = nodes.flatMap(({ carried: { optional: may, station } }, k) =>
+    may && station.role !== 'crankshaft' ? [k] : [],
+  );
   const budget: Budget = { steps: MOST_STEPS, routes: MOST_ROUTES, stopped: false };
   const of = 2 ** optional.length;
   const found: RouteFound[] = [];
@@ -87,22 +116,48 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
     const set = nodes.map((_, k) => k).filter((k) => !off.includes(k));
     const left = carried.filter((one) => !set.some((k) => nodes[k]!.carried === one));
     const used = 1 - budget.steps / MOST_STEPS;
-    found.push(...searchSet(drive, belt, section, sense, nodes, table, set, left, budget, (share) => control.onProgress?.(Math.max(used, (sets + share) / of)), control.shouldStop));
+    found.push(
+      ...searchSet(
+        drive,
+        belt,
+        section,
+        sense,
+        nodes,
+        table,
+        set,
+        left,
+        budget,
+        (share) => control.onProgress?.(Math.max(used, (sets + share) / of)),
+        control.shouldStop,
+      ),
+    );
     sets += 1;
   }
   const complete = !budget.stopped && budget.steps > 0 && budget.routes > 0 && sets === of;
   // The last 10: of the belts that can run, the shortest is the plainest.
   const shortest = Math.min(...found.map(({ lengthMm }) => lengthMm));
-  for (const route of found) route.score = Math.max(0, Math.round((route.score + 10 * (shortest / route.lengthMm) ** 2) * 10) / 10);
+  for (const route of found)
+    route.score = Math.max(0, Math.round((route.score + 10 * (shortest / route.lengthMm) ** 2) * 10) / 10);
   found.sort((a, b) => b.score - a.score || a.lengthMm - b.lengthMm);
-  return { searched: MOST_STEPS - budget.steps, routes: found.slice(0, control.top ?? 20), cancelled: budget.stopped, complete, sets: { looked: complete ? of : Math.max(0, sets - 1), of } };
+  return {
+    searched: MOST_STEPS - budget.steps,
+    routes: found.slice(0, control.top ?? 20),
+    cancelled: budget.stopped,
+    complete,
+    sets: { looked: complete ? of : Math.max(0, sets - 1), of },
+  };
 }
 
-/** Every choice of optional pulleys to leave off: none first, then one, then two. Made as it is asked for: of forty there are a million million. */
+/**
+ * Every choice of optional pulleys to leave off: none first, then one, then two. Made as it is asked for: of forty
+ * there are a million million.
+ */
 function* leavingOff(optional: readonly number[]): Generator<readonly number[]> {
   function* some(many: number, from: number): Generator<readonly number[]> {
     if (many === 0) yield [];
-    else for (let k = from; k + many <= optional.length; k += 1) for (const rest of some(many - 1, k + 1)) yield [optional[k]!, ...rest];
+    else
+      for (let k = from; k + many <= optional.length; k += 1)
+        for (const rest of some(many - 1, k + 1)) yield [optional[k]!, ...rest];
   }
   for (let many = 0; many <= optional.length; many += 1) yield* some(many, 0);
 }
@@ -110,7 +165,15 @@ function* leavingOff(optional: readonly number[]): Generator<readonly number[]> 
 function nodeOf(carried: Carried, sense: 1 | -1, section: Section): Node {
   const side = carried.sides[0]!;
   const { pulley, station } = carried;
-  return { carried, stop: { pulley: pulley.id, side }, turn: (side === 'drive' ? sense : -sense) as 1 | -1, radius: cordRadiusMm(pulley, side, section), body: bodyRadiusMm(pulley, section), x: station.x, y: station.y };
+  return {
+    carried,
+    stop: { pulley: pulley.id, side },
+    turn: (side === 'drive' ? sense : -sense) as 1 | -1,
+    radius: cordRadiusMm(pulley, side, section),
+    body: bodyRadiusMm(pulley, section),
+    x: station.x,
+    y: station.y,
+  };
 }
 
 /** What may still be spent on a search. */
@@ -156,7 +219,8 @@ function searchSet(
     const there = { ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) };
     const solved = solveBelt(there, belt.id)!;
     budget.routes -= 1;
-    if (solved.closed) routes.push(judge(route, solved, section.kind, nodes, left, path, beltClearances(there, solved).least));
+    if (solved.closed)
+      routes.push(judge(route, solved, section.kind, nodes, left, path, beltClearances(there, solved).least));
   };
   const extend = () => {
     if (path.length === count) {
@@ -195,7 +259,9 @@ function overlap(nodes: readonly Node[]): boolean {
 
 /** The spans between all pulleys that may be on the belt: worked out once, whichever of them are left off. */
 interface Spans {
-  /** From each node to each other; null where there is none, or it runs through what cannot be left off: an obstacle. */
+  /**
+   * From each node to each other; null where there is none, or it runs through what cannot be left off: an obstacle.
+   */
   tangents: (Tangent | null)[];
   /** The pulleys that a span runs through: it is open where they are left off. */
   blockers: number[][];
@@ -204,7 +270,12 @@ interface Spans {
 }
 
 function spansBetween(drive: Drive, belt: Belt, section: Section, nodes: readonly Node[]): Spans {
-  const obstacles = bodiesInPlane(belt, section, nodes.map(({ carried }) => ({ pulley: carried.pulley.id, station: carried.station.id })), { pulleys: pulleysById(drive), drive }).filter(({ station }) => station === null);
+  const obstacles = bodiesInPlane(
+    belt,
+    section,
+    nodes.map(({ carried }) => ({ pulley: carried.pulley.id, station: carried.station.id })),
+    { pulleys: pulleysById(drive), drive },
+  ).filter(({ station }) => station === null);
   // Whichever side faces an obstacle, the belt reaches at least this far.
   const depth = Math.min(facingDepthMm('drive', section), facingDepthMm('back', section));
   const tangents = nodes.flatMap((from, i) =>
@@ -215,19 +286,29 @@ function spansBetween(drive: Drive, belt: Belt, section: Section, nodes: readonl
   );
   const blockers = tangents.map((tangent, span) => {
     const [i, j] = [Math.floor(span / nodes.length), span % nodes.length];
-    return tangent ? nodes.flatMap((other, k) => (k !== i && k !== j && distanceToSegment(other, tangent.start, tangent.end) < other.body - 1e-6 ? [k] : [])) : [];
+    return tangent
+      ? nodes.flatMap((other, k) =>
+          k !== i && k !== j && distanceToSegment(other, tangent.start, tangent.end) < other.body - 1e-6 ? [k] : [],
+        )
+      : [];
   });
   const crossing = new Set<number>();
   tangents.forEach((a, i) => {
     if (!a) return;
     tangents.forEach((b, j) => {
-      if (b && i !== j && segmentsCross(a.start, a.end, b.start, b.end)) crossing.add(i * nodes.length * nodes.length + j);
+      if (b && i !== j && segmentsCross(a.start, a.end, b.start, b.end))
+        crossing.add(i * nodes.length * nodes.length + j);
     });
   });
   return { tangents, blockers, crossing };
 }
 
-function turning(path: readonly number[], nodes: readonly Node[], tangents: readonly (Tangent | null)[], count: number): number {
+function turning(
+  path: readonly number[],
+  nodes: readonly Node[],
+  tangents: readonly (Tangent | null)[],
+  count: number,
+): number {
   return path.reduce((sum, k, at) => {
     const into = tangents[path[(at + path.length - 1) % path.length]! * count + k]!;
     const out = tangents[k * count + path[(at + 1) % path.length]!]!;
@@ -237,13 +318,29 @@ function turning(path: readonly number[], nodes: readonly Node[], tangents: read
 }
 
 /** How much an accessory's wrap counts: slip shows first where most power is taken through the smallest pulley. */
-const WEIGHT: Record<string, number> = { alternator: 1.4, 'ac-compressor': 1.3, crankshaft: 1.2, supercharger: 1.3, idler: 0.5, tensioner: 0.5 };
+const WEIGHT: Record<string, number> = {
+  alternator: 1.4,
+  'ac-compressor': 1.3,
+  crankshaft: 1.2,
+  supercharger: 1.3,
+  idler: 0.5,
+  tensioner: 0.5,
+};
 
 /**
- * The score but for its part for length: 50 for wraps (the worst weighted spare over Emery's default least wrap), 25 for a tensioner on the slack span just after
- * the crank, 15 for room between the belt and all it may touch, itself included; 8 off for every drive side run on a smooth pulley.
+ * The score but for its part for length: 50 for wraps (the worst weighted spare over Emery's default least wrap), 25
+ * for a tensioner on the slack span just after the crank, 15 for room between the belt and all it may touch, itself
+ * included; 8 off for every drive side run on a smooth pulley.
  */
-function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], nodes: readonly Node[], left: readonly Carried[], path: readonly number[], room: number | null): RouteFound {
+function judge(
+  route: RouteStop[],
+  solved: BeltSolution,
+  kind: Section['kind'],
+  nodes: readonly Node[],
+  left: readonly Carried[],
+  path: readonly number[],
+  room: number | null,
+): RouteFound {
   const reasons: RouteReason[] = [];
   let worst = Infinity;
   let worstAt = 0;
@@ -259,16 +356,30 @@ function judge(route: RouteStop[], solved: BeltSolution, kind: Section['kind'], 
     if (margin < worst) [worst, worstAt] = [margin, k];
   });
   const atWorst = solved.contacts[worstAt]!;
-  reasons.push({ code: worst < 0 ? 'wrap-low' : 'wrap-good', pulley: atWorst.pulley, figures: { wrapDeg: atWorst.wrapDeg! } });
+  reasons.push({
+    code: worst < 0 ? 'wrap-low' : 'wrap-good',
+    pulley: atWorst.pulley,
+    figures: { wrapDeg: atWorst.wrapDeg! },
+  });
 
   const tensioner = solved.contacts.findIndex((_, k) => nodes[path[k]!]!.carried.station.role === 'tensioner');
   const slack = tensioner < 0 ? 0.5 : tensioner === 1 ? 1 : tensioner === 2 ? 0.4 : 0;
-  if (tensioner >= 0) reasons.push({ code: tensioner === 1 ? 'tensioner-slack' : 'tensioner-elsewhere', pulley: solved.contacts[tensioner]!.pulley });
+  if (tensioner >= 0)
+    reasons.push({
+      code: tensioner === 1 ? 'tensioner-slack' : 'tensioner-elsewhere',
+      pulley: solved.contacts[tensioner]!.pulley,
+    });
 
   if (room !== null) reasons.push({ code: room < 8 ? 'close' : 'clear', figures: { roomMm: room } });
-  const odd = path.map((k) => nodes[k]!).filter(({ stop, carried }) => stop.side === 'drive' && carried.pulley.surface === 'smooth' && carried.station.role !== 'crankshaft');
+  const odd = path
+    .map((k) => nodes[k]!)
+    .filter(
+      ({ stop, carried }) =>
+        stop.side === 'drive' && carried.pulley.surface === 'smooth' && carried.station.role !== 'crankshaft',
+    );
   for (const { stop } of odd) reasons.push({ code: 'drive-side-smooth', pulley: stop.pulley });
-  for (const { pulley, sides } of left) reasons.push({ code: sides.length > 0 ? 'left-off' : 'cannot-turn', pulley: pulley.id });
+  for (const { pulley, sides } of left)
+    reasons.push({ code: sides.length > 0 ? 'left-off' : 'cannot-turn', pulley: pulley.id });
 
   const score = 50 * clamp(0.6 + worst) + 25 * slack + 15 * clamp((room ?? Infinity) / 25) - 8 * odd.length;
   return { route, lengthMm: solved.length.mm!, leastWrapDeg: least, score, reasons };

@@ -2,9 +2,10 @@ import type { Belt, Pulley, Side } from '../drive/types';
 import type { Section } from './sections';
 
 /**
- * Radius of the cord line on a pulley, mm. Ribs: diameter/2 + drive offset. V rim: diameter/2 + ride − cord depth. Teeth:
- * teeth × pitch / 2π. The bottom of a V or the tips of teeth on a smooth face: face radius + the belt from its cord inward. Back of
- * any belt: face radius + back offset. May be zero, negative or not finite for absurd sizes; the path solver turns those into findings.
+ * Radius of the cord line on a pulley, mm. Ribs: diameter/2 + drive offset. V rim: diameter/2 + ride − cord depth.
+ * Teeth: teeth × pitch / 2π. The bottom of a V or the tips of teeth on a smooth face: face radius + the belt from its
+ * cord inward. Back of any belt: face radius + back offset. May be zero, negative or not finite for absurd sizes; the
+ * path solver turns those into findings.
  */
 export function cordRadiusMm(pulley: Pulley, side: Side, section: Section): number {
   if (side === 'back') return bodyRadiusMm(pulley, section) + section.backOffset;
@@ -14,7 +15,10 @@ export function cordRadiusMm(pulley: Pulley, side: Side, section: Section): numb
   return face + section.driveOffset + (section.kind === 'vee' && pulley.surface === 'vee' ? (pulley.ride ?? 0) : 0);
 }
 
-/** Radius of the pulley's own metal, mm: what a calliper halves, or a toothed pulley's tips by its teeth where no diameter is given. */
+/**
+ * Radius of the pulley's own metal, mm: what a calliper halves, or a toothed pulley's tips by its teeth where no
+ * diameter is given.
+ */
 export function bodyRadiusMm(pulley: Pulley, section: Section | null): number {
   if (pulley.diameter !== undefined) return pulley.diameter / 2;
   return section?.kind === 'toothed' ? Math.max(0, pitchRadius(pulley, section) - section.tipDepth) : 0;
@@ -24,7 +28,10 @@ function pitchRadius(pulley: Pulley, section: Section): number {
   return ((pulley.teeth ?? 0) * section.pitch) / (2 * Math.PI);
 }
 
-/** Half the angle between a V groove's flanks, radians. No groove is narrower than a degree, whatever is written: a belt rides by its tangent. */
+/**
+ * Half the angle between a V groove's flanks, radians. No groove is narrower than a degree, whatever is written: a belt
+ * rides by its tangent.
+ */
 export function halfGrooveAngle(pulley: Pick<Pulley, 'grooveAngle'>): number {
   return (Math.max(1, pulley.grooveAngle ?? 36) * Math.PI) / 360;
 }

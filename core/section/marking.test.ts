@@ -54,12 +54,17 @@ test('an ambiguous marking lists its readings with their likelihood, which add u
   const readings = readMarking('15455');
   expect(readings.length).toBeGreaterThan(1);
   expect(readings.reduce((sum, { likelihood }) => sum + likelihood, 0)).toBeCloseTo(1, 9);
-  expect(readings.map(({ likelihood }) => likelihood)).toEqual([...readings.map(({ likelihood }) => likelihood)].sort((a, b) => b - a));
+  expect(readings.map(({ likelihood }) => likelihood)).toEqual(
+    [...readings.map(({ likelihood }) => likelihood)].sort((a, b) => b - a),
+  );
 });
 
-test.each(['', 'banana', '99PK1735', '6PK12', '0PK1000', '6PK', '51L075', '1234567890123', '6PK1735; DROP TABLE belt'])('nonsense gives nothing: %s', (text) => {
-  expect(readMarking(text)).toEqual([]);
-});
+test.each(['', 'banana', '99PK1735', '6PK12', '0PK1000', '6PK', '51L075', '1234567890123', '6PK1735; DROP TABLE belt'])(
+  'nonsense gives nothing: %s',
+  (text) => {
+    expect(readMarking(text)).toEqual([]);
+  },
+);
 
 test('any text is read without throwing, and a ribbed marking comes back whole', () => {
   fc.assert(fc.property(fc.string({ maxLength: 60 }), (text) => Array.isArray(readMarking(text))));

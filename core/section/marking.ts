@@ -39,8 +39,13 @@ function ribbed(letter: string, ribs: string, lengthMm: number, build?: string):
   const section = sectionFor(`P${letter}`)!;
   const count = Number(ribs);
   return {
-    section: section.name, ribs: count, widthMm: round(count * section.width), lengthMm: round(lengthMm), basis: section.basis,
-    ...(build === 'D' && { build: 'double' as const }), ...(build === 'E' && { build: 'stretch' as const }),
+    section: section.name,
+    ribs: count,
+    widthMm: round(count * section.width),
+    lengthMm: round(lengthMm),
+    basis: section.basis,
+    ...(build === 'D' && { build: 'double' as const }),
+    ...(build === 'E' && { build: 'stretch' as const }),
   };
 }
 
@@ -50,15 +55,26 @@ const ROUNDED_WIDTHS: Record<number, string> = { 9.5: 'AV10', 12.5: 'AV13' };
 /** A V-belt by its top width, mm: the section next to it, no more than `within` off. */
 function vee(widthMm: number, lengthMm: number, line: Line, within = 0.8): Reading | null {
   const off = ({ width }: Section) => Math.abs(width - widthMm);
-  const nearest = SECTIONS.filter(({ kind }) => kind === 'vee').reduce((best, next) => (off(next) < off(best) - 1e-9 ? next : best));
+  const nearest = SECTIONS.filter(({ kind }) => kind === 'vee').reduce((best, next) =>
+    off(next) < off(best) - 1e-9 ? next : best,
+  );
   const section = sectionFor(ROUNDED_WIDTHS[widthMm] ?? '') ?? (off(nearest) <= within ? nearest : null);
   return section && veeOf(section, widthMm, lengthMm, line);
 }
 
-/** A V-belt is told by its outside length; the line inside lies its whole height further in, the datum line its cord's depth. */
+/**
+ * A V-belt is told by its outside length; the line inside lies its whole height further in, the datum line its cord's
+ * depth.
+ */
 function veeOf(section: Section, widthMm: number, lengthMm: number, line: Line): Reading {
   const inward = { outside: 0, inside: section.thickness, datum: section.markedOffset }[line];
-  return { section: section.name, ribs: null, widthMm: round(widthMm, 1), lengthMm: round(lengthMm + 2 * Math.PI * inward), basis: section.basis };
+  return {
+    section: section.name,
+    ribs: null,
+    widthMm: round(widthMm, 1),
+    lengthMm: round(lengthMm + 2 * Math.PI * inward),
+    basis: section.basis,
+  };
 }
 
 /** A toothed belt has a whole number of teeth; where a length was given it must agree with them to 2 mm. */
@@ -77,12 +93,21 @@ const BY_PITCH: Record<string, string> = { '5.08': 'XL', '9.525': 'L', '12.7': '
 const STYLE_WIDTHS: Record<string, number> = { '11': 11.2, '13': 9.7, '15': 9.7, '17': 11.2, '20': 12.7, '25': 17.5 };
 
 /** A five-figure inch V-belt by its width, and whole inches with a last figure in tenths or eighths. */
-function inchVee(scheme: string, widthOf: (code: string) => number | undefined, inchesOf: (last: number) => number | null, weight: number): Pattern {
+function inchVee(
+  scheme: string,
+  widthOf: (code: string) => number | undefined,
+  inchesOf: (last: number) => number | null,
+  weight: number,
+): Pattern {
   return {
-    scheme, weight, pattern: /^(?<width>\d{2})(?<inches>\d{2})(?<last>\d)$/,
+    scheme,
+    weight,
+    pattern: /^(?<width>\d{2})(?<inches>\d{2})(?<last>\d)$/,
     read: ({ width, inches, last }) => {
       const [widthMm, part] = [widthOf(width!), inchesOf(Number(last))];
-      return widthMm === undefined || part === null ? null : vee(widthMm, (Number(inches) + part) * INCH, 'outside', 1.1);
+      return widthMm === undefined || part === null
+        ? null
+        : vee(widthMm, (Number(inches) + part) * INCH, 'outside', 1.1);
     },
   };
 }
@@ -92,55 +117,141 @@ const asTenths = (last: number) => last / 10;
 const asEighths = (last: number) => (last <= 7 ? last / 8 : null);
 
 /**
- * The table of patterns. Each is a general way of marking belts, not a maker's; the figures decide between those that match.
+ * The table of patterns. Each is a general way of marking belts, not a maker's; the figures decide between those that
+ * match.
  */
 const PATTERNS: readonly Pattern[] = [
   {
-    scheme: 'ribs-PK-mm', weight: 1, pattern: /^(?<ribs>\d{1,2})(?<build>[DE]?)P(?<letter>[JKLM])[X/-]?0?(?<mm>\d{3,4}(?:[.,]\d)?)$/,
+    scheme: 'ribs-PK-mm',
+    weight: 1,
+    pattern: /^(?<ribs>\d{1,2})(?<build>[DE]?)P(?<letter>[JKLM])[X/-]?0?(?<mm>\d{3,4}(?:[.,]\d)?)$/,
     read: ({ ribs, build, letter, mm }) => ribbed(letter!, ribs!, number(mm!), build),
   },
-  { scheme: 'PK-ribs-mm', weight: 0.8, pattern: /^P(?<letter>[JKLM])(?<ribs>\d{1,2})X(?<mm>\d{3,4})$/, read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)) },
-  { scheme: 'PK-mm-ribs', weight: 0.7, pattern: /^P(?<letter>[JKLM])(?<mm>\d{3,4})[-/](?<ribs>\d{1,2})$/, read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)) },
-  { scheme: 'mm-PK-ribs', weight: 0.6, pattern: /^(?<mm>\d{3,4})P(?<letter>[JKLM])(?<ribs>\d{1,2})$/, read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)) },
-  { scheme: 'tenths-K-ribs', weight: 1, pattern: /^(?<tenths>\d{3,4})(?<letter>[JKM])(?<ribs>\d{1,2})$/, read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)) },
-  { scheme: 'tenths-K-ribs', weight: 0.5, pattern: /^(?<tenths>\d{3,4})(?<letter>L)(?<ribs>\d{1,2})$/, read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)) },
-  { scheme: 'ribs-K-tenths', weight: 0.8, pattern: /^(?<ribs>\d{1,2})(?<letter>[JKM])(?<tenths>\d{3,4})$/, read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)) },
-  { scheme: 'K-ribs-tenths', weight: 0.8, pattern: /^(?<letter>[JKLM])(?<ribs>\d{2})-?(?<tenths>\d{4})$/, read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)) },
-  { scheme: 'style-ribs-tenths', weight: 0.8, pattern: /^[45](?<ribs>0[2-9]|1[0-2])(?<tenths>\d{4})$/, read: ({ tenths, ribs }) => ribbed('K', ribs!, tenthsOfInch(tenths!)) },
-  { scheme: 'style-ribs-tenths', weight: 0.5, pattern: /^[45]0(?<ribs>[3-9])(?<tenths>\d{3,4})$/, read: ({ tenths, ribs }) => ribbed('K', ribs!, tenthsOfInch(tenths!)) },
   {
-    scheme: 'AV-width-mm', weight: 1, pattern: /^AV(?<cogged>X?)(?<width>10|13|15|17)[X/-]?(?<mm>\d{3,4})$/,
-    read: ({ cogged, width, mm }, line) => ({ ...veeOf(sectionFor(`AV${width}`)!, Number(width), number(mm!), line), ...(cogged && { build: 'cogged' as const }) }),
+    scheme: 'PK-ribs-mm',
+    weight: 0.8,
+    pattern: /^P(?<letter>[JKLM])(?<ribs>\d{1,2})X(?<mm>\d{3,4})$/,
+    read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)),
   },
-  { scheme: 'width×mm', weight: 0.9, pattern: /^(?<width>\d{1,2}(?:[.,]\d)?)[X/](?<mm>\d{3,4})$/, read: ({ width, mm }, line) => vee(number(width!), number(mm!), line) },
-  { scheme: 'width-A-mm', weight: 0.9, pattern: /^(?<width>\d{1,2}(?:[.,]\d)?)A0?(?<mm>\d{3,4})$/, read: ({ width, mm }, line) => vee(number(width!), number(mm!), line) },
+  {
+    scheme: 'PK-mm-ribs',
+    weight: 0.7,
+    pattern: /^P(?<letter>[JKLM])(?<mm>\d{3,4})[-/](?<ribs>\d{1,2})$/,
+    read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)),
+  },
+  {
+    scheme: 'mm-PK-ribs',
+    weight: 0.6,
+    pattern: /^(?<mm>\d{3,4})P(?<letter>[JKLM])(?<ribs>\d{1,2})$/,
+    read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)),
+  },
+  {
+    scheme: 'tenths-K-ribs',
+    weight: 1,
+    pattern: /^(?<tenths>\d{3,4})(?<letter>[JKM])(?<ribs>\d{1,2})$/,
+    read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)),
+  },
+  {
+    scheme: 'tenths-K-ribs',
+    weight: 0.5,
+    pattern: /^(?<tenths>\d{3,4})(?<letter>L)(?<ribs>\d{1,2})$/,
+    read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)),
+  },
+  {
+    scheme: 'ribs-K-tenths',
+    weight: 0.8,
+    pattern: /^(?<ribs>\d{1,2})(?<letter>[JKM])(?<tenths>\d{3,4})$/,
+    read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)),
+  },
+  {
+    scheme: 'K-ribs-tenths',
+    weight: 0.8,
+    pattern: /^(?<letter>[JKLM])(?<ribs>\d{2})-?(?<tenths>\d{4})$/,
+    read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)),
+  },
+  {
+    scheme: 'style-ribs-tenths',
+    weight: 0.8,
+    pattern: /^[45](?<ribs>0[2-9]|1[0-2])(?<tenths>\d{4})$/,
+    read: ({ tenths, ribs }) => ribbed('K', ribs!, tenthsOfInch(tenths!)),
+  },
+  {
+    scheme: 'style-ribs-tenths',
+    weight: 0.5,
+    pattern: /^[45]0(?<ribs>[3-9])(?<tenths>\d{3,4})$/,
+    read: ({ tenths, ribs }) => ribbed('K', ribs!, tenthsOfInch(tenths!)),
+  },
+  {
+    scheme: 'AV-width-mm',
+    weight: 1,
+    pattern: /^AV(?<cogged>X?)(?<width>10|13|15|17)[X/-]?(?<mm>\d{3,4})$/,
+    read: ({ cogged, width, mm }, line) => ({
+      ...veeOf(sectionFor(`AV${width}`)!, Number(width), number(mm!), line),
+      ...(cogged && { build: 'cogged' as const }),
+    }),
+  },
+  {
+    scheme: 'width×mm',
+    weight: 0.9,
+    pattern: /^(?<width>\d{1,2}(?:[.,]\d)?)[X/](?<mm>\d{3,4})$/,
+    read: ({ width, mm }, line) => vee(number(width!), number(mm!), line),
+  },
+  {
+    scheme: 'width-A-mm',
+    weight: 0.9,
+    pattern: /^(?<width>\d{1,2}(?:[.,]\d)?)A0?(?<mm>\d{3,4})$/,
+    read: ({ width, mm }, line) => vee(number(width!), number(mm!), line),
+  },
   {
     // Classical belts are told by the inches of their inside.
-    scheme: 'letter-inches', weight: 0.9, pattern: /^(?<letter>[ABC])(?<inches>\d{2,3}(?:[.,]\d)?)$/,
-    read: ({ letter, inches }) => veeOf(sectionFor(letter!)!, sectionFor(letter!)!.width, number(inches!) * INCH, 'inside'),
+    scheme: 'letter-inches',
+    weight: 0.9,
+    pattern: /^(?<letter>[ABC])(?<inches>\d{2,3}(?:[.,]\d)?)$/,
+    read: ({ letter, inches }) =>
+      veeOf(sectionFor(letter!)!, sectionFor(letter!)!.width, number(inches!) * INCH, 'inside'),
   },
-  { scheme: 'letter-mm', weight: 0.7, pattern: /^(?<letter>[ABC])(?<mm>\d{4})$/, read: ({ letter, mm }, line) => veeOf(sectionFor(letter!)!, sectionFor(letter!)!.width, number(mm!), line) },
+  {
+    scheme: 'letter-mm',
+    weight: 0.7,
+    pattern: /^(?<letter>[ABC])(?<mm>\d{4})$/,
+    read: ({ letter, mm }, line) => veeOf(sectionFor(letter!)!, sectionFor(letter!)!.width, number(mm!), line),
+  },
   inchVee('width-inches-tenths', inThirtySeconds, asTenths, 0.8),
   inchVee('width-inches-eighths', inThirtySeconds, asEighths, 0.5),
   inchVee('style-inches-tenths', inStyles, asTenths, 0.25),
   inchVee('style-inches-eighths', inStyles, asEighths, 0.15),
   {
     // Pitch length in tenths of an inch, pitch code, width in hundredths of an inch (ISO 5296).
-    scheme: 'tenths-pitch-hundredths', weight: 1, pattern: /^(?<tenths>\d{2,4})(?<pitch>XL|L|H)(?<width>\d{3})$/,
-    read: ({ tenths, pitch, width }) => toothed(pitch!, teethOf(pitch!, tenthsOfInch(tenths!)), (Number(width) / 100) * INCH, tenthsOfInch(tenths!)),
+    scheme: 'tenths-pitch-hundredths',
+    weight: 1,
+    pattern: /^(?<tenths>\d{2,4})(?<pitch>XL|L|H)(?<width>\d{3})$/,
+    read: ({ tenths, pitch, width }) =>
+      toothed(pitch!, teethOf(pitch!, tenthsOfInch(tenths!)), (Number(width) / 100) * INCH, tenthsOfInch(tenths!)),
   },
-  { scheme: 'teeth-pitch-mm', weight: 0.7, pattern: /^(?<teeth>\d{2,3})(?<pitch>XL|L|H)(?<width>\d{2}(?:[.,]\d)?)$/, read: ({ teeth, pitch, width }) => toothed(pitch!, Number(teeth), number(width!)) },
   {
-    scheme: 'mm-pitch-mm', weight: 1, pattern: /^(?<mm>\d{3,4})[X/-]?H?(?<pitch>8|14)M[X/-]?(?<width>\d{2,3})$/,
+    scheme: 'teeth-pitch-mm',
+    weight: 0.7,
+    pattern: /^(?<teeth>\d{2,3})(?<pitch>XL|L|H)(?<width>\d{2}(?:[.,]\d)?)$/,
+    read: ({ teeth, pitch, width }) => toothed(pitch!, Number(teeth), number(width!)),
+  },
+  {
+    scheme: 'mm-pitch-mm',
+    weight: 1,
+    pattern: /^(?<mm>\d{3,4})[X/-]?H?(?<pitch>8|14)M[X/-]?(?<width>\d{2,3})$/,
     read: ({ mm, pitch, width }) => toothed(`H${pitch}M`, teethOf(`H${pitch}M`, Number(mm)), Number(width), Number(mm)),
   },
   {
-    scheme: 'teeth×pitch×width', weight: 0.9, pattern: /^(?<teeth>\d{2,3})[X/-](?<pitch>5[.,]08|9[.,]525|12[.,]7|8|14)[X/-](?<width>\d{1,3}(?:[.,]\d)?)$/,
+    scheme: 'teeth×pitch×width',
+    weight: 0.9,
+    pattern: /^(?<teeth>\d{2,3})[X/-](?<pitch>5[.,]08|9[.,]525|12[.,]7|8|14)[X/-](?<width>\d{1,3}(?:[.,]\d)?)$/,
     read: ({ teeth, pitch, width }) => toothed(BY_PITCH[pitch!.replace(',', '.')]!, Number(teeth), number(width!)),
   },
 ];
 
-/** How plausible figures are for a road vehicle's accessory belt: 1 within the usual, less outside, 0 where no such belt is made. */
+/**
+ * How plausible figures are for a road vehicle's accessory belt: 1 within the usual, less outside, 0 where no such belt
+ * is made.
+ */
 function plausibility({ ribs, lengthMm, widthMm }: Reading): number {
   if (lengthMm < 250 || lengthMm > 5000) return 0;
   const usual = lengthMm >= 500 && lengthMm <= 3200 ? 1 : 0.3;
@@ -153,12 +264,18 @@ const MATERIAL = /[-/(]?(EPDM|HNBR|NBR|CR|NEOPRENE|POLYCHLOROPRENE|ARAMID|ELASTI
 const LINES: Record<string, Line> = { LA: 'outside', LI: 'inside', LD: 'datum', LP: 'datum', LW: 'datum' };
 
 /**
- * What is printed on a belt, read in the general schemes; best first, empty for nonsense. Spaces, dots between parts, case, the width of the letters and what the belt is
- * made of do not matter; behind a V-belt's length La, Li or Ld says on which line it was taken, outside where nothing does.
+ * What is printed on a belt, read in the general schemes; best first, empty for nonsense. Spaces, dots between parts,
+ * case, the width of the letters and what the belt is made of do not matter; behind a V-belt's length La, Li or Ld says
+ * on which line it was taken, outside where nothing does.
  */
 export function readMarking(text: string): MarkingReading[] {
   if (text.length > 60) return [];
-  const plain = text.normalize('NFKC').toUpperCase().replace(/[\s_·]+/g, '').replace(/[*×]/g, 'X').replace(MATERIAL, '');
+  const plain = text
+    .normalize('NFKC')
+    .toUpperCase()
+    .replace(/[\s_·]+/g, '')
+    .replace(/[*×]/g, 'X')
+    .replace(MATERIAL, '');
   const [, size = plain, suffix = ''] = /^(.*\d)(MM|LE|LA|LI|LD|LP|LW)$/.exec(plain.replace(/MM(?=L[A-Z]$)/, '')) ?? [];
   const tidy = size.replace(/(?<=[A-Z])[-.](?=\d)|(?<=\d)[-.](?=[A-Z])/g, '');
   const found = PATTERNS.flatMap(({ scheme, pattern, read, weight }) => {
@@ -168,8 +285,19 @@ export function readMarking(text: string): MarkingReading[] {
     return reading && share > 0 ? [{ ...reading, scheme, likelihood: share }] : [];
   });
   // Two patterns may read the same; the likelier name is kept.
-  const same = (one: Reading, other: Reading) => one.section === other.section && one.ribs === other.ribs && one.lengthMm === other.lengthMm;
-  const distinct = found.filter((one, k) => !found.some((other, j) => j !== k && same(one, other) && (other.likelihood > one.likelihood || (other.likelihood === one.likelihood && j < k))));
+  const same = (one: Reading, other: Reading) =>
+    one.section === other.section && one.ribs === other.ribs && one.lengthMm === other.lengthMm;
+  const distinct = found.filter(
+    (one, k) =>
+      !found.some(
+        (other, j) =>
+          j !== k &&
+          same(one, other) &&
+          (other.likelihood > one.likelihood || (other.likelihood === one.likelihood && j < k)),
+      ),
+  );
   const total = distinct.reduce((sum, { likelihood }) => sum + likelihood, 0);
-  return distinct.map((one) => ({ ...one, likelihood: one.likelihood / total })).sort((a, b) => b.likelihood - a.likelihood);
+  return distinct
+    .map((one) => ({ ...one, likelihood: one.likelihood / total }))
+    .sort((a, b) => b.likelihood - a.likelihood);
 }

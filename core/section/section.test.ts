@@ -1,6 +1,20 @@
-import { beltWidthMm, bodyRadiusMm, cordRadiusMm, facingDepthMm, markedLengthMm, SECTION_NAMES, SECTIONS, sectionFor } from './index';
+import {
+  beltWidthMm,
+  bodyRadiusMm,
+  cordRadiusMm,
+  facingDepthMm,
+  markedLengthMm,
+  SECTION_NAMES,
+  SECTIONS,
+  sectionFor,
+} from './index';
 
-const pulley = (surface: 'ribbed' | 'vee' | 'smooth' | 'toothed', more = {}) => ({ id: 'p', surface, diameter: 100, ...more });
+const pulley = (surface: 'ribbed' | 'vee' | 'smooth' | 'toothed', more = {}) => ({
+  id: 'p',
+  surface,
+  diameter: 100,
+  ...more,
+});
 
 test.each([
   ['PK', 'ribbed', 'drive', 52],
@@ -14,7 +28,10 @@ test.each([
 
 test('ride lifts the cord by itself; teeth alone make a toothed pulley', () => {
   expect(cordRadiusMm(pulley('vee', { ride: 1.5 }), 'drive', sectionFor('AV13')!)).toBeCloseTo(48.64, 9);
-  expect(cordRadiusMm({ id: 'p', surface: 'toothed', teeth: 24 }, 'drive', sectionFor('L')!)).toBeCloseTo((24 * 9.525) / (2 * Math.PI), 9);
+  expect(cordRadiusMm({ id: 'p', surface: 'toothed', teeth: 24 }, 'drive', sectionFor('L')!)).toBeCloseTo(
+    (24 * 9.525) / (2 * Math.PI),
+    9,
+  );
 });
 
 test('marked length from cord length: effective shorter, outside longer, pitch the same', () => {
@@ -35,7 +52,11 @@ test('every section is whole: a cord inside the belt, names used once', () => {
 
 test('overrides replace what they name and nothing else; an unknown name is null', () => {
   expect(sectionFor('PK', { backOffset: 1.5 })).toEqual({ ...sectionFor('PK')!, backOffset: 1.5 });
-  expect(sectionFor('AV10', { cordDepth: 2.5 })).toMatchObject({ driveOffset: -2.5, backOffset: 2.5, markedOffset: 2.5 });
+  expect(sectionFor('AV10', { cordDepth: 2.5 })).toMatchObject({
+    driveOffset: -2.5,
+    backOffset: 2.5,
+    markedOffset: 2.5,
+  });
   expect(sectionFor('PK', { cordDepth: 9 })).toEqual(sectionFor('PK'));
   expect(sectionFor('constructor')).toBeNull();
 });
@@ -53,7 +74,8 @@ test('on a smooth face the cord of a V or of teeth lies as high as the belt is t
 });
 
 test('a toothed pulley without a diameter is as large as the tips of its teeth', () => {
-  const teeth = (section: string, count: number) => 2 * bodyRadiusMm({ id: 'p', surface: 'toothed', teeth: count }, sectionFor(section)!);
+  const teeth = (section: string, count: number) =>
+    2 * bodyRadiusMm({ id: 'p', surface: 'toothed', teeth: count }, sectionFor(section)!);
   // Outside diameters of ISO 5294 and ISO 13050: pitch diameter less twice the pitch line differential.
   expect(teeth('L', 20)).toBeCloseTo(60.64 - 0.762, 1);
   expect(teeth('H', 24)).toBeCloseTo(97.02 - 1.372, 1);

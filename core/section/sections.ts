@@ -9,7 +9,10 @@ export interface Section {
   basis: 'effective' | 'outside' | 'pitch';
   /** Where the numbers come from, for the reader. */
   source: string;
-  /** From the cord to the surface that a drive-side pulley's diameter is read on (ribbed) or to the tooth face (toothed). */
+  /**
+   * From the cord to the surface that a drive-side pulley's diameter is read on (ribbed) or to the tooth face
+   * (toothed).
+   */
   driveOffset: number;
   /** From the cord to the back of the belt. For a V-belt this is the cord's depth below its top. */
   backOffset: number;
@@ -31,10 +34,29 @@ export interface Section {
 export type SectionOverrides = Partial<Record<(typeof OVERRIDABLE)[number], number>>;
 
 /** The constants that `sectionOverrides` may name. `cordDepth` sets the three offsets of a V-belt at once. */
-export const OVERRIDABLE = ['cordDepth', 'driveOffset', 'backOffset', 'markedOffset', 'thickness', 'width', 'grooveAngle', 'pitch'] as const;
+export const OVERRIDABLE = [
+  'cordDepth',
+  'driveOffset',
+  'backOffset',
+  'markedOffset',
+  'thickness',
+  'width',
+  'grooveAngle',
+  'pitch',
+] as const;
 
-/** `effective` is from the effective line, on which a pulley's diameter is read and the belt is marked, out to the cord. */
-function ribbed(name: string, width: number, effective: number, backOffset: number, thickness: number, depth: number, source: string): Section {
+/**
+ * `effective` is from the effective line, on which a pulley's diameter is read and the belt is marked, out to the cord.
+ */
+function ribbed(
+  name: string,
+  width: number,
+  effective: number,
+  backOffset: number,
+  thickness: number,
+  depth: number,
+  source: string,
+): Section {
   return {
     name,
     kind: 'ribbed',
@@ -83,7 +105,14 @@ function inchVee(name: string, width: number, thickness: number): Section {
 }
 
 /** `differential` is from the pitch line to the tips of the pulley's teeth, its outside diameter. */
-function toothed(name: string, pitch: number, thickness: number, toothHeight: number, differential: number, source = 'ISO 5294, ISO 5296'): Section {
+function toothed(
+  name: string,
+  pitch: number,
+  thickness: number,
+  toothHeight: number,
+  differential: number,
+  source = 'ISO 5294, ISO 5296',
+): Section {
   return {
     name,
     kind: 'toothed',
@@ -137,5 +166,9 @@ export function sectionFor(name: string, overrides?: SectionOverrides): Section 
   if (!overrides) return section;
   const { cordDepth, ...rest } = overrides;
   const given = Object.entries(rest).filter(([key, value]) => key in section && typeof value === 'number');
-  return { ...section, ...(section.kind === 'vee' && cordDepth !== undefined && veeOffsets(cordDepth)), ...Object.fromEntries(given) };
+  return {
+    ...section,
+    ...(section.kind === 'vee' && cordDepth !== undefined && veeOffsets(cordDepth)),
+    ...Object.fromEntries(given),
+  };
 }

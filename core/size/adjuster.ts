@@ -8,8 +8,8 @@ interface Place {
 }
 
 /**
- * How a shaft is moved to tighten a belt. A share of the travel runs from 0, the end where the belt is slackest to slip on (a sprung arm's `fullAngle`), to 1, the
- * end the belt is tightened toward (its `freeAngle`).
+ * How a shaft is moved to tighten a belt. A share of the travel runs from 0, the end where the belt is slackest to slip
+ * on (a sprung arm's `fullAngle`), to 1, the end the belt is tightened toward (its `freeAngle`).
  */
 export interface Travel {
   station: string;
@@ -25,10 +25,15 @@ export interface Travel {
   now: number;
 }
 
-/** The adjuster that tightens a belt, or null where none does: a tensioner's first, then any other shaft's that the belt runs on. */
+/**
+ * The adjuster that tightens a belt, or null where none does: a tensioner's first, then any other shaft's that the belt
+ * runs on.
+ */
 export function travelOf(drive: Drive, belt: Belt): Travel | null {
   const on = new Set(belt.route.map(({ pulley }) => pulley));
-  const adjustable = drive.stations.filter(({ adjuster, pulleys }) => adjuster && adjuster.kind !== 'fixed' && pulleys.some(({ id }) => on.has(id)));
+  const adjustable = drive.stations.filter(
+    ({ adjuster, pulleys }) => adjuster && adjuster.kind !== 'fixed' && pulleys.some(({ id }) => on.has(id)),
+  );
   const station = adjustable.find(({ role }) => role === 'tensioner') ?? adjustable[0];
   return station ? travelBy(drive, station, belt) : null;
 }
@@ -52,8 +57,12 @@ function travelBy(drive: Drive, station: Station, belt: Belt): Travel | null {
 }
 
 const RAD = Math.PI / 180;
-const number = (value: unknown, fallback = 0): number => (typeof value === 'number' && Number.isFinite(value) ? value : fallback);
-const place = (value: unknown): Place => ({ x: number((value as Place | undefined)?.x), y: number((value as Place | undefined)?.y) });
+const number = (value: unknown, fallback = 0): number =>
+  typeof value === 'number' && Number.isFinite(value) ? value : fallback;
+const place = (value: unknown): Place => ({
+  x: number((value as Place | undefined)?.x),
+  y: number((value as Place | undefined)?.y),
+});
 const lerp = (from: number, to: number, share: number) => from + (to - from) * share;
 
 /** An angle as many turns on as brings it nearest to another: 350° beside −12° is −10°. */
@@ -62,11 +71,17 @@ export function besideAngle(angle: number, beside: number): number {
 }
 
 /** A sprung arm's angles, all counted the way the arm swings, degrees. */
-export function armAngles(adjuster: Adjuster): { free: number; full: number; short: number | null; long: number | null } {
+export function armAngles(adjuster: Adjuster): {
+  free: number;
+  full: number;
+  short: number | null;
+  long: number | null;
+} {
   const free = number(adjuster['freeAngle']);
   const full = besideAngle(number(adjuster['fullAngle']), free);
   const middle = (free + full) / 2;
-  const mark = (name: string) => (typeof adjuster[name] === 'number' ? besideAngle(number(adjuster[name]), middle) : null);
+  const mark = (name: string) =>
+    typeof adjuster[name] === 'number' ? besideAngle(number(adjuster[name]), middle) : null;
   return { free, full, short: mark('shortMark'), long: mark('longMark') };
 }
 
@@ -82,7 +97,13 @@ function armTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel |
     station: station.id,
     kind: adjuster.kind,
     reads: 'armAngle',
-    at: (share) => moveStation(drive, station.id, pivot.x + length * Math.cos(angleAt(share) * RAD), pivot.y + length * Math.sin(angleAt(share) * RAD)),
+    at: (share) =>
+      moveStation(
+        drive,
+        station.id,
+        pivot.x + length * Math.cos(angleAt(share) * RAD),
+        pivot.y + length * Math.sin(angleAt(share) * RAD),
+      ),
     readingAt: angleAt,
     marks: short === null || long === null ? null : { short: shareOf(short), long: shareOf(long) },
     now: shareOf(standing),
@@ -101,7 +122,13 @@ function slotTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel 
     station: station.id,
     kind: adjuster.kind,
     reads: 'travel',
-    at: (share) => moveStation(drive, station.id, pivot.x + radius * Math.cos(angleAt(share)), pivot.y + radius * Math.sin(angleAt(share))),
+    at: (share) =>
+      moveStation(
+        drive,
+        station.id,
+        pivot.x + radius * Math.cos(angleAt(share)),
+        pivot.y + radius * Math.sin(angleAt(share)),
+      ),
     readingAt: (share) => Math.abs(tight - slack) * RAD * radius * share,
     marks: null,
     now: (standing - slack) / (tight - slack),
@@ -116,14 +143,23 @@ function slideTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel
     station: station.id,
     kind: adjuster.kind,
     reads: 'travel',
-    at: (share) => moveStation(drive, station.id, station.x + Math.cos(direction) * travel * share, station.y + Math.sin(direction) * travel * share),
+    at: (share) =>
+      moveStation(
+        drive,
+        station.id,
+        station.x + Math.cos(direction) * travel * share,
+        station.y + Math.sin(direction) * travel * share,
+      ),
     readingAt: (share) => Math.abs(travel) * share,
     marks: null,
     now: 0,
   };
 }
 
-/** The link from the anchor to the lug turns the accessory about its pivot: the lug's angle follows from the three sides. */
+/**
+ * The link from the anchor to the lug turns the accessory about its pivot: the lug's angle follows from the three
+ * sides.
+ */
 function linkTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel | null {
   const [pivot, anchor, lug] = [place(adjuster['pivot']), place(adjuster['anchor']), place(adjuster['lug'])];
   const [least, most] = [number(adjuster['minLength']), number(adjuster['maxLength'])];
@@ -145,7 +181,10 @@ function linkTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel 
     reads: 'travel',
     at: (share) => {
       const turn = turnFor(lerp(least, most, share));
-      const turned = ({ x, y }: Place): Place => ({ x: pivot.x + Math.cos(turn) * (x - pivot.x) - Math.sin(turn) * (y - pivot.y), y: pivot.y + Math.sin(turn) * (x - pivot.x) + Math.cos(turn) * (y - pivot.y) });
+      const turned = ({ x, y }: Place): Place => ({
+        x: pivot.x + Math.cos(turn) * (x - pivot.x) - Math.sin(turn) * (y - pivot.y),
+        y: pivot.y + Math.sin(turn) * (x - pivot.x) + Math.cos(turn) * (y - pivot.y),
+      });
       // The lug sits on the accessory and goes with it.
       return changeStation(drive, station.id, { ...turned(station), adjuster: { ...adjuster, lug: turned(lug) } });
     },
@@ -155,23 +194,48 @@ function linkTravel(drive: Drive, station: Station, adjuster: Adjuster): Travel 
   };
 }
 
-/** A split V sheave: taking out a shim of thickness t lets the belt ride t / (2·tan(half groove angle)) higher between the halves, whose rim stays as large as it is. */
+/**
+ * A split V sheave: taking out a shim of thickness t lets the belt ride t / (2·tan(half groove angle)) higher between
+ * the halves, whose rim stays as large as it is.
+ */
 function shimTravel(drive: Drive, station: Station, adjuster: Adjuster, belt: Belt): Travel | null {
-  const sum = (value: unknown) => (Array.isArray(value) ? value.reduce<number>((total, one) => total + number(one), 0) : number(value));
+  const sum = (value: unknown) =>
+    Array.isArray(value) ? value.reduce<number>((total, one) => total + number(one), 0) : number(value);
   const between = sum(adjuster['shims']);
   const spare = sum(adjuster['spare']);
-  const sheaves = station.pulleys.filter(({ id, surface }) => surface === 'vee' && belt.route.some(({ pulley }) => pulley === id));
+  const sheaves = station.pulleys.filter(
+    ({ id, surface }) => surface === 'vee' && belt.route.some(({ pulley }) => pulley === id),
+  );
   if (between + spare === 0 || sheaves.length === 0) return null;
   const at = (share: number) => {
     const removed = (between + spare) * share - spare;
-    return sheaves.reduce((split, sheave) => changePulley(split, sheave.id, { ride: (sheave.ride ?? 0) + removed / (2 * Math.tan(halfGrooveAngle(sheave))) }), drive);
+    return sheaves.reduce(
+      (split, sheave) =>
+        changePulley(split, sheave.id, {
+          ride: (sheave.ride ?? 0) + removed / (2 * Math.tan(halfGrooveAngle(sheave))),
+        }),
+      drive,
+    );
   };
-  return { station: station.id, kind: adjuster.kind, reads: 'travel', at, readingAt: (share) => (between + spare) * share, marks: null, now: spare / (between + spare) };
+  return {
+    station: station.id,
+    kind: adjuster.kind,
+    reads: 'travel',
+    at,
+    readingAt: (share) => (between + spare) * share,
+    marks: null,
+    now: spare / (between + spare),
+  };
 }
 
 /** The same travel with its ends exchanged, where the other end turns out to be the slack one. */
 export function reversed(travel: Travel): Travel {
-  return { ...travel, at: (share) => travel.at(1 - share), readingAt: (share) => travel.readingAt(share), now: 1 - travel.now };
+  return {
+    ...travel,
+    at: (share) => travel.at(1 - share),
+    readingAt: (share) => travel.readingAt(share),
+    now: 1 - travel.now,
+  };
 }
 
 /** An adjuster of that kind with starting figures about where the shaft stands, to be measured over. */
@@ -180,13 +244,30 @@ export function newAdjuster(kind: string, { x, y }: Place): Adjuster {
   const pivot = { x: round(x), y: round(y - 80) };
   switch (kind) {
     case 'sprung-arm':
-      return { kind, pivot, armLength: 80, freeAngle: 60, fullAngle: 120, shortMark: 105, longMark: 75, springTorqueAtFree: 14, springRate: 0.2 };
+      return {
+        kind,
+        pivot,
+        armLength: 80,
+        freeAngle: 60,
+        fullAngle: 120,
+        shortMark: 105,
+        longMark: 75,
+        springTorqueAtFree: 14,
+        springRate: 0.2,
+      };
     case 'slot-pivot':
       return { kind, pivot, inAngle: 100, outAngle: 75 };
     case 'slide':
       return { kind, direction: 90, travel: 25 };
     case 'turnbuckle':
-      return { kind, pivot, anchor: { x: round(x - 100), y: round(y + 20) }, lug: { x: round(x), y: round(y + 40) }, minLength: 90, maxLength: 120 };
+      return {
+        kind,
+        pivot,
+        anchor: { x: round(x - 100), y: round(y + 20) },
+        lug: { x: round(x), y: round(y + 40) },
+        minLength: 90,
+        maxLength: 120,
+      };
     case 'shims':
       return { kind, shims: [0.8, 0.8, 0.8] };
     default:
@@ -199,6 +280,9 @@ export function armThrough(a: Place, b: Place, c: Place): { pivot: Place; length
   const twice = 2 * (a.x * (b.y - c.y) + b.x * (c.y - a.y) + c.x * (a.y - b.y));
   if (Math.abs(twice) < 1e-6) return null;
   const [sa, sb, sc] = [a, b, c].map(({ x, y }) => x * x + y * y) as [number, number, number];
-  const pivot = { x: (sa * (b.y - c.y) + sb * (c.y - a.y) + sc * (a.y - b.y)) / twice, y: (sa * (c.x - b.x) + sb * (a.x - c.x) + sc * (b.x - a.x)) / twice };
+  const pivot = {
+    x: (sa * (b.y - c.y) + sb * (c.y - a.y) + sc * (a.y - b.y)) / twice,
+    y: (sa * (c.x - b.x) + sb * (a.x - c.x) + sc * (b.x - a.x)) / twice,
+  };
   return { pivot, length: Math.hypot(a.x - pivot.x, a.y - pivot.y) };
 }

@@ -13,7 +13,9 @@ export interface SizeAnswer {
   lastOn: LastOn | null;
   /** Of a sprung arm: which way a wrench turns it to let the belt off. */
   release: PuttingOn['release'];
-  /** Path length against what the adjuster reads, from its slack end; `sigma` is one standard deviation of the path, mm. */
+  /**
+   * Path length against what the adjuster reads, from its slack end; `sigma` is one standard deviation of the path, mm.
+   */
   curve: { share: number; reading: number; lengthMm: number; sigma: number }[];
   reads: 'armAngle' | 'travel' | null;
   kind: string | null;
@@ -27,8 +29,18 @@ export interface SizeAnswer {
   measured: CombinedLength;
 }
 
-/** Sizes a belt, with what was measured of its length and the chance of each candidate. Null where the drive has no such belt. */
-export function answerFor(drive: Drive, beltId: string, options: Pick<SizeOptions, 'lengths' | 'also' | 'stock'> & { draws?: number; onProgress?: (share: number) => void } = {}): SizeAnswer | null {
+/**
+ * Sizes a belt, with what was measured of its length and the chance of each candidate. Null where the drive has no such
+ * belt.
+ */
+export function answerFor(
+  drive: Drive,
+  beltId: string,
+  options: Pick<SizeOptions, 'lengths' | 'also' | 'stock'> & {
+    draws?: number;
+    onProgress?: (share: number) => void;
+  } = {},
+): SizeAnswer | null {
   const belt = drive.belts.find(({ id }) => id === beltId);
   const plain = sizeBelt(drive, beltId, { lengths: [] });
   if (!plain || !belt) return null;
@@ -41,19 +53,46 @@ export function answerFor(drive: Drive, beltId: string, options: Pick<SizeOption
   // Every path is `shift` longer than drawn; so a belt of L sits where one of L − shift would by the drawing.
   const asDrawn = (list: readonly number[] | undefined) => list?.map((mm) => mm - shift);
   const [also, asked] = [asDrawn(options.also), asDrawn(options.lengths)];
-  const sizing = sizeBelt(drive, beltId, { ...options, ...(also && { also }), ...(asked && { lengths: asked }), shiftMm: shift })!;
+  const sizing = sizeBelt(drive, beltId, {
+    ...options,
+    ...(also && { also }),
+    ...(asked && { lengths: asked }),
+    shiftMm: shift,
+  })!;
   const certainty = middle > 0 ? measured.plusMinus / middle : 1;
-  const doubt = doubtOf(drive, belt, sizing, { fit, certainty, ...(options.draws !== undefined && { draws: options.draws }), ...(options.onProgress && { onProgress: options.onProgress }) });
+  const doubt = doubtOf(drive, belt, sizing, {
+    fit,
+    certainty,
+    ...(options.draws !== undefined && { draws: options.draws }),
+    ...(options.onProgress && { onProgress: options.onProgress }),
+  });
   const { curve } = sizing;
   const points = curve ? curve.lengths.length - 1 : 0;
-  const candidates = sizing.candidates.map((candidate, k) => ({ ...candidate, lengthMm: options.lengths?.[k] ?? hundredth(candidate.lengthMm + shift), chance: doubt.chances[k] ?? 0 }));
+  const candidates = sizing.candidates.map((candidate, k) => ({
+    ...candidate,
+    lengthMm: options.lengths?.[k] ?? hundredth(candidate.lengthMm + shift),
+    chance: doubt.chances[k] ?? 0,
+  }));
   return {
-    window: Object.fromEntries(Object.entries(sizing.window).map(([state, mm]) => [state, typeof mm === 'number' ? mm + shift : mm])),
+    window: Object.fromEntries(
+      Object.entries(sizing.window).map(([state, mm]) => [state, typeof mm === 'number' ? mm + shift : mm]),
+    ),
     candidates,
     findings: sizing.findings,
     release: puttingOn(drive, beltId)!.release,
     lastOn: sizing.lastOn && { ...sizing.lastOn, needsMm: sizing.lastOn.needsMm + shift },
-    curve: (curve?.lengths ?? []).flatMap((lengthMm, k) => (lengthMm === null ? [] : [{ share: k / points, reading: curve!.travel.readingAt(k / points), lengthMm: lengthMm + shift, sigma: doubt.spread[k] ?? 0 }])),
+    curve: (curve?.lengths ?? []).flatMap((lengthMm, k) =>
+      lengthMm === null
+        ? []
+        : [
+            {
+              share: k / points,
+              reading: curve!.travel.readingAt(k / points),
+              lengthMm: lengthMm + shift,
+              sigma: doubt.spread[k] ?? 0,
+            },
+          ],
+    ),
     reads: curve?.travel.reads ?? null,
     kind: curve?.travel.kind ?? null,
     marks: curve?.travel.marks ?? null,
@@ -68,10 +107,16 @@ function hundredth(value: number): number {
   return Math.round(value * 100) / 100;
 }
 
-/** A belt that fits, surely, with reserve enough and none of the travel wasted: most chance first, then no finding, then the shorter one, which lasts longer. */
+/**
+ * A belt that fits, surely, with reserve enough and none of the travel wasted: most chance first, then no finding, then
+ * the shorter one, which lasts longer.
+ */
 function bestOf(candidates: readonly (Candidate & { chance: number })[]): number | null {
-  const fitting = candidates.map((candidate, k) => ({ candidate, k })).filter(({ candidate }) => candidate.verdict === 'fits');
+  const fitting = candidates
+    .map((candidate, k) => ({ candidate, k }))
+    .filter(({ candidate }) => candidate.verdict === 'fits');
   if (fitting.length === 0) return null;
-  const worth = ({ candidate: { chance, findings } }: (typeof fitting)[number]) => Math.round(chance * 20) / 20 - 0.3 * findings.length;
+  const worth = ({ candidate: { chance, findings } }: (typeof fitting)[number]) =>
+    Math.round(chance * 20) / 20 - 0.3 * findings.length;
   return fitting.reduce((best, next) => (worth(next) > worth(best) + 1e-9 ? next : best)).k;
 }

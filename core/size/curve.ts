@@ -10,9 +10,15 @@ export interface LengthCurve {
   travel: Travel;
   /** Marked length at shares 0, 1/n … 1; null past `clear`, where no belt is held. */
   lengths: (number | null)[];
-  /** Share of the longest path, where it lies inside the travel: past it, tightening slackens. Null where it lies at the end. */
+  /**
+   * Share of the longest path, where it lies inside the travel: past it, tightening slackens. Null where it lies at the
+   * end.
+   */
   peak: number | null;
-  /** Share at which a tensioner's roller, on its way to tighten, swings past the belt and lets go of it. Null where it never does. */
+  /**
+   * Share at which a tensioner's roller, on its way to tighten, swings past the belt and lets go of it. Null where it
+   * never does.
+   */
   clear: number | null;
   /** Where the working branch ends: at the longest path, where the roller lets go, or at the end of the travel. */
   end: number;
@@ -21,10 +27,16 @@ export interface LengthCurve {
 /** Points of the curve that is searched for a belt's position. */
 const POINTS = 64;
 
-/** Faults that leave no path at all. A tensioner that has swung clear of the belt is one: the belt would have to loop right round it. */
+/**
+ * Faults that leave no path at all. A tensioner that has swung clear of the belt is one: the belt would have to loop
+ * right round it.
+ */
 const NO_PATH: ReadonlySet<FindingCode> = new Set(['not-closed', 'crosses-itself']);
 
-/** Cord length as drawn, also where the belt would rub on something; null where a span has no line, or the line does not go round once. */
+/**
+ * Cord length as drawn, also where the belt would rub on something; null where a span has no line, or the line does not
+ * go round once.
+ */
 export function cordLengthOf(solved: BeltSolution): number | null {
   if (solved.findings.some(({ code }) => NO_PATH.has(code))) return null;
   let sum = 0;
@@ -40,14 +52,17 @@ export function cordLengthOf(solved: BeltSolution): number | null {
 }
 
 /**
- * The marked length a belt would need on this drive as it stands, whatever it rubs on. Where a tensioner's roller has swung clear of its back, the belt lies as if the roller were
- * not there.
+ * The marked length a belt would need on this drive as it stands, whatever it rubs on. Where a tensioner's roller has
+ * swung clear of its back, the belt lies as if the roller were not there.
  */
 export function pathLength(drive: Drive, belt: Belt): number | null {
   return pathAt(drive, belt).length;
 }
 
-/** How much a path grows with a figure, mm for each unit of it, taken over `step` to either side; to one side where the roller lets go of the belt on the other. */
+/**
+ * How much a path grows with a figure, mm for each unit of it, taken over `step` to either side; to one side where the
+ * roller lets go of the belt on the other.
+ */
 export function slopeOf(withMore: (by: number) => Drive, belt: Belt, step: number): number {
   const [less, here, more] = [-step, 0, step].map((by) => pathAt(withMore(by), belt)) as [Path, Path, Path];
   const like = ({ length, held }: Path) => length !== null && held === here.held;
@@ -66,19 +81,26 @@ interface Path {
 function pathAt(drive: Drive, belt: Belt): Path {
   const held = cordLengthOf(solveBelt(drive, belt.id)!);
   const cord = held ?? cordWithoutRoller(drive, belt);
-  return { length: cord === null ? null : markedLengthMm(cord, sectionFor(belt.section, belt.sectionOverrides)!), held: held !== null };
+  return {
+    length: cord === null ? null : markedLengthMm(cord, sectionFor(belt.section, belt.sectionOverrides)!),
+    held: held !== null,
+  };
 }
 
 function cordWithoutRoller(drive: Drive, belt: Belt): number | null {
-  const rollers = new Set(drive.stations.flatMap(({ adjuster, pulleys }) => (adjuster ? pulleys.map(({ id }) => id) : [])));
+  const rollers = new Set(
+    drive.stations.flatMap(({ adjuster, pulleys }) => (adjuster ? pulleys.map(({ id }) => id) : [])),
+  );
   const route = belt.route.filter(({ pulley, side }) => side !== 'back' || !rollers.has(pulley));
   if (route.length === belt.route.length || route.length < 2) return null;
-  return cordLengthOf(solveBelt({ ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) }, belt.id)!);
+  return cordLengthOf(
+    solveBelt({ ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) }, belt.id)!,
+  );
 }
 
 /**
- * The adjuster's travel from its slack end. A slide or a turnbuckle says nothing of which end that is: it is the one with the shorter path. Null for a belt without an
- * adjuster.
+ * The adjuster's travel from its slack end. A slide or a turnbuckle says nothing of which end that is: it is the one
+ * with the shorter path. Null for a belt without an adjuster.
  */
 export function travelFromSlack(drive: Drive, belt: Belt): Travel | null {
   const travel = travelOf(drive, belt);
@@ -96,7 +118,10 @@ export function lengthCurve(drive: Drive, belt: Belt, points = POINTS): LengthCu
   const clear = lost < 0 ? null : letGoNear(travel, belt, (lost - 1) / points, lost / points);
   const lengths = paths.map(({ length }, k) => (clear !== null && k / points > clear ? null : length));
   const known = lengths.flatMap((length, k) => (length === null ? [] : [{ length, k }]));
-  const longest = known.reduce<{ length: number; k: number } | null>((most, next) => (most === null || next.length > most.length ? next : most), null);
+  const longest = known.reduce<{ length: number; k: number } | null>(
+    (most, next) => (most === null || next.length > most.length ? next : most),
+    null,
+  );
   // The last place that counts: the end of the travel, or where the belt is let go.
   const last = clear === null ? lengths[points]! : pathLength(travel.at(clear), belt);
   const inside = longest !== null && longest.k < points && longest.length - (last ?? -Infinity) > 0.05;
@@ -107,7 +132,10 @@ export function lengthCurve(drive: Drive, belt: Belt, points = POINTS): LengthCu
 /** More than this between a belt held and one let go, and the roller does not leave it gently from its face; mm. */
 const JUMP = 0.05;
 
-/** The last share, between one where the roller holds the belt and one where it does not, at which it does; null where it leaves the belt as gently as it met it. */
+/**
+ * The last share, between one where the roller holds the belt and one where it does not, at which it does; null where
+ * it leaves the belt as gently as it met it.
+ */
 function letGoNear(travel: Travel, belt: Belt, holds: number, lost: number): number | null {
   let [low, high] = [holds, lost];
   for (let round = 0; round < 34; round += 1) {
@@ -131,7 +159,10 @@ function peakNear(travel: Travel, belt: Belt, k: number, points: number, last: n
   return (low + high) / 2;
 }
 
-/** The share at which the path is `length` on the working branch, from the slack end to the longest path; null where it never is. */
+/**
+ * The share at which the path is `length` on the working branch, from the slack end to the longest path; null where it
+ * never is.
+ */
 export function shareFor({ travel, lengths, end }: LengthCurve, belt: Belt, length: number): number | null {
   const points = lengths.length - 1;
   const at = (share: number) => pathLength(travel.at(share), belt);

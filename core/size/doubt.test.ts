@@ -3,8 +3,20 @@ import type { Drive } from '../drive';
 import { answerFor, doubtOf, pathLength, sizeBelt } from './index';
 
 const drive = (): Drive => {
-  const plain = driveOf([['crank', 0, 0, 160], ['alt', 300, 0, 60]], {}, { crankRotation: 'cw' });
-  return { ...plain, stations: plain.stations.map((s) => (s.id === 'alt' ? { ...s, adjuster: { kind: 'slide', direction: 0, travel: 40 } } : s)) };
+  const plain = driveOf(
+    [
+      ['crank', 0, 0, 160],
+      ['alt', 300, 0, 60],
+    ],
+    {},
+    { crankRotation: 'cw' },
+  );
+  return {
+    ...plain,
+    stations: plain.stations.map((s) =>
+      s.id === 'alt' ? { ...s, adjuster: { kind: 'slide', direction: 0, travel: 40 } } : s,
+    ),
+  };
 };
 
 test('the ± of the path is what its parts make it: twice a move along the line of centres, half a turn of each radius', () => {

@@ -7,13 +7,23 @@ import type { LengthCurve } from './curve';
 import { pathLength, slopeOf } from './curve';
 import type { Sizing } from './size';
 
-/** Taken where nothing was measured: of a place on the drawing, of a diameter, mm; and of a belt's length, as a share of it. One standard deviation each. Defaults. */
-export const DEFAULT_DOUBT = { placeMm: 1.5, diameterMm: 0.5, beltShare: { ribbed: 0.0015, vee: 0.0015, toothed: 0.0004 } };
+/**
+ * Taken where nothing was measured: of a place on the drawing, of a diameter, mm; and of a belt's length, as a share of
+ * it. One standard deviation each. Defaults.
+ */
+export const DEFAULT_DOUBT = {
+  placeMm: 1.5,
+  diameterMm: 0.5,
+  beltShare: { ribbed: 0.0015, vee: 0.0015, toothed: 0.0004 },
+};
 
 export interface Doubt {
   /** By candidate, the chance that it fits, 0 to 1. */
   chances: number[];
-  /** The two candidates of which one fits most surely, by their place in the list, and that chance; null where fewer than two are in question. */
+  /**
+   * The two candidates of which one fits most surely, by their place in the list, and that chance; null where fewer
+   * than two are in question.
+   */
   pair: { both: [number, number]; chance: number } | null;
   /** Standard deviation of the path at shares 0, 1/n … 1 of the travel, mm. */
   spread: number[];
@@ -41,18 +51,25 @@ const STATIONS = 5;
 const STEP = 0.05;
 
 /**
- * Monte Carlo over everything that was measured with a doubt, and the belts' own tolerance. How the path answers to each input is worked out once at a few points of the
- * travel (it is all but straight over a few mm); the draws then cost next to nothing. Draws are the same for the same seed.
+ * Monte Carlo over everything that was measured with a doubt, and the belts' own tolerance. How the path answers to
+ * each input is worked out once at a few points of the travel (it is all but straight over a few mm); the draws then
+ * cost next to nothing. Draws are the same for the same seed.
  */
 export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: DoubtOptions = {}): Doubt {
   const { candidates } = sizing;
   const draws = options.draws ?? 10_000;
-  const inputs = inputsOf(drive, belt, options.fit ?? null).map((input) => ({ ...input, sigma: input.sigma * (options.certainty ?? 1) }));
-  const { edges, spread } = sizing.curve ? adjusterEdges(belt, sizing, sizing.curve, inputs) : fixedEdges(drive, belt, sizing, inputs);
+  const inputs = inputsOf(drive, belt, options.fit ?? null).map((input) => ({
+    ...input,
+    sigma: input.sigma * (options.certainty ?? 1),
+  }));
+  const { edges, spread } = sizing.curve
+    ? adjusterEdges(belt, sizing, sizing.curve, inputs)
+    : fixedEdges(drive, belt, sizing, inputs);
   if (!edges) return { chances: candidates.map(() => 0), pair: null, spread, draws: 0 };
   const beltShare = DEFAULT_DOUBT.beltShare[sectionFor(belt.section, belt.sectionOverrides)!.kind];
   const normal = normals(options.seed ?? 1);
-  const sum = (slope: readonly number[], drawn: readonly number[]) => slope.reduce((total, value, i) => total + value * drawn[i]!, 0);
+  const sum = (slope: readonly number[], drawn: readonly number[]) =>
+    slope.reduce((total, value, i) => total + value * drawn[i]!, 0);
   const counts = candidates.map(() => 0);
   const either = candidates.map(() => candidates.map(() => 0));
   for (let draw = 0; draw < draws; draw += 1) {
@@ -75,7 +92,11 @@ export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: Doubt
     row.forEach((count, j) => {
       const chance = count / Math.max(1, draws);
       // Of pairs as sure as one another, the one whose halves are surer.
-      const better = !pair || chance > pair.chance + 1e-9 || (chance > pair.chance - 1e-9 && chances[i]! + chances[j]! > chances[pair.both[0]]! + chances[pair.both[1]]! + 1e-9);
+      const better =
+        !pair ||
+        chance > pair.chance + 1e-9 ||
+        (chance > pair.chance - 1e-9 &&
+          chances[i]! + chances[j]! > chances[pair.both[0]]! + chances[pair.both[1]]! + 1e-9);
       if (j > i && better) pair = { both: [i, j], chance };
     }),
   );
@@ -95,29 +116,59 @@ interface Edges {
 }
 
 /** Between the marks, or over the travel, and long enough to go on; and the ± of the path along the travel. */
-function adjusterEdges(belt: Belt, { fits, lastOn }: Sizing, curve: LengthCurve, inputs: readonly Input[]): { edges: Edges | null; spread: number[] } {
+function adjusterEdges(
+  belt: Belt,
+  { fits, lastOn }: Sizing,
+  curve: LengthCurve,
+  inputs: readonly Input[],
+): { edges: Edges | null; spread: number[] } {
   const shares = Array.from({ length: STATIONS }, (_, k) => (curve.end * k) / (STATIONS - 1));
-  const slopes = shares.map((share) => inputs.map(({ with: input }) => slopeOf((by) => input(curve.travel.at(share), by), belt, STEP)));
+  const slopes = shares.map((share) =>
+    inputs.map(({ with: input }) => slopeOf((by) => input(curve.travel.at(share), by), belt, STEP)),
+  );
   const at = (share: number) => inputs.map((_, i) => between(slopes, i, share / curve.end));
   const points = curve.lengths.length - 1;
   const spread = curve.lengths.map((_, k) => deviation(inputs, at(k / points)));
-  const [first, last] = [fits!.from, fits!.to].map((share) => pathLength(curve.travel.at(share), belt)) as [number | null, number | null];
+  const [first, last] = [fits!.from, fits!.to].map((share) => pathLength(curve.travel.at(share), belt)) as [
+    number | null,
+    number | null,
+  ];
   if (first === null || last === null || lastOn === null || fits!.to < fits!.from) return { edges: null, spread };
-  return { edges: { least: [{ mm: first, slopes: at(fits!.from) }, { mm: lastOn.needsMm, slopes: at(0) }], most: { mm: last, slopes: at(fits!.to) } }, spread };
+  return {
+    edges: {
+      least: [
+        { mm: first, slopes: at(fits!.from) },
+        { mm: lastOn.needsMm, slopes: at(0) },
+      ],
+      most: { mm: last, slopes: at(fits!.to) },
+    },
+    spread,
+  };
 }
 
 /** On fixed centres: no longer than the path, and no shorter than it can be stretched. */
-function fixedEdges(drive: Drive, belt: Belt, { fits }: Sizing, inputs: readonly Input[]): { edges: Edges | null; spread: number[] } {
+function fixedEdges(
+  drive: Drive,
+  belt: Belt,
+  { fits }: Sizing,
+  inputs: readonly Input[],
+): { edges: Edges | null; spread: number[] } {
   if (!fits) return { edges: null, spread: [] };
   const slopes = inputs.map(({ with: input }) => slopeOf((by) => input(drive, by), belt, STEP));
-  return { edges: { least: [{ mm: fits.from, slopes }], most: { mm: fits.to, slopes } }, spread: [deviation(inputs, slopes)] };
+  return {
+    edges: { least: [{ mm: fits.from, slopes }], most: { mm: fits.to, slopes } },
+    spread: [deviation(inputs, slopes)],
+  };
 }
 
 function deviation(inputs: readonly Input[], slopes: readonly number[]): number {
   return Math.hypot(...inputs.map(({ sigma }, i) => sigma * slopes[i]!));
 }
 
-/** Places and diameters of all pulleys on the belt; the adjuster moves its own shaft, so that one's place is its pivot's doubt. */
+/**
+ * Places and diameters of all pulleys on the belt; the adjuster moves its own shaft, so that one's place is its pivot's
+ * doubt.
+ */
 function inputsOf(drive: Drive, belt: Belt, fit: SurveyFit | null): Input[] {
   const on = new Set(belt.route.map(({ pulley }) => pulley));
   return drive.stations
@@ -129,17 +180,22 @@ function inputsOf(drive: Drive, belt: Belt, fit: SurveyFit | null): Input[] {
         return moveStation(moved, station.id, now.x + dx * by, now.y + dy * by);
       };
       // All is measured from the crank, so the crank itself has no doubt.
-      const places = station.role === 'crankshaft' ? [] : [
-        { with: move(1, 0), sigma: known?.plusMinusX ?? DEFAULT_DOUBT.placeMm },
-        { with: move(0, 1), sigma: known?.plusMinusY ?? DEFAULT_DOUBT.placeMm },
-      ];
-      const sizes = station.pulleys.filter(({ id, surface }) => on.has(id) && surface !== 'toothed').map(({ id }): Input => ({
-        with: (sized, by) => {
-          const now = sized.stations.flatMap(({ pulleys }) => pulleys).find((pulley) => pulley.id === id)!;
-          return changePulley(sized, id, { diameter: (now.diameter ?? 0) + by });
-        },
-        sigma: combinedDiameter(drive, id)?.plusMinus ?? DEFAULT_DOUBT.diameterMm,
-      }));
+      const places =
+        station.role === 'crankshaft'
+          ? []
+          : [
+              { with: move(1, 0), sigma: known?.plusMinusX ?? DEFAULT_DOUBT.placeMm },
+              { with: move(0, 1), sigma: known?.plusMinusY ?? DEFAULT_DOUBT.placeMm },
+            ];
+      const sizes = station.pulleys
+        .filter(({ id, surface }) => on.has(id) && surface !== 'toothed')
+        .map(({ id }): Input => ({
+          with: (sized, by) => {
+            const now = sized.stations.flatMap(({ pulleys }) => pulleys).find((pulley) => pulley.id === id)!;
+            return changePulley(sized, id, { diameter: (now.diameter ?? 0) + by });
+          },
+          sigma: combinedDiameter(drive, id)?.plusMinus ?? DEFAULT_DOUBT.diameterMm,
+        }));
       return [...places, ...sizes];
     });
 }

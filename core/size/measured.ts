@@ -7,14 +7,20 @@ import { cordLengthOf, pathLength, type LengthCurve } from './curve';
 import { FINEST } from '../survey/readings';
 import { liesEitherWay, type AdjusterState, type Lay, type Tool } from './measuring-tools';
 
-/** One way a length was measured. `mm` is what the tape (or the print) said; for a gauge the distance of its wheels' centres. */
+/**
+ * One way a length was measured. `mm` is what the tape (or the print) said; for a gauge the distance of its wheels'
+ * centres.
+ */
 export interface Measurement {
   readonly id: string;
   readonly tool: Tool;
   readonly mm: number;
   /** Where the adjuster stood with the tool laid on. */
   readonly state?: AdjusterState;
-  /** Where a string, rope or wire lay on grooved pulleys; in the grooves where nobody says and nothing speaks for the rims. */
+  /**
+   * Where a string, rope or wire lay on grooved pulleys; in the grooves where nobody says and nothing speaks for the
+   * rims.
+   */
   readonly lay?: Lay;
   /** The loop lay doubled on the bench: the tape read half of it. */
   readonly doubled?: boolean;
@@ -50,7 +56,10 @@ export interface MeasuredLength {
   plusMinus: number;
   /** What is added to the tape's reading, once doubled and stretch are allowed for. */
   correctionMm: number;
-  /** The correction by pulley, then the straight pieces, then from cord to marked line; empty where the tool was not laid on the drive. */
+  /**
+   * The correction by pulley, then the straight pieces, then from cord to marked line; empty where the tool was not
+   * laid on the drive.
+   */
   parts: { pulley?: string; part: 'pulley' | 'spans' | 'marked-line'; mm: number }[];
   /** Rules of thumb, and how far each would have been wrong here, mm. */
   rules: { rule: 'as-read' | 'less-half-inch' | 'plus-inch' | 'less-one-percent'; offMm: number }[];
@@ -58,7 +67,10 @@ export interface MeasuredLength {
   againstDrawing: number | null;
   /** How a string was taken to lie; null for what lies one way only. */
   lay: Lay | null;
-  /** The other witnesses of the length say that it lay the other way: so it is taken where nobody said, and told where somebody did. */
+  /**
+   * The other witnesses of the length say that it lay the other way: so it is taken where nobody said, and told where
+   * somebody did.
+   */
   layTold: boolean;
   suspect: boolean;
 }
@@ -82,33 +94,72 @@ function shareOf(state: AdjusterState, curve: LengthCurve): number | null {
   return null;
 }
 
-/** The line in the middle of a tool laid on one pulley: into a groove a string drops, a strap bridges it, and so does a string that stays on the rims; on a smooth face either lies as the belt's back would. */
-export function toolRadius(pulley: Pulley, side: 'drive' | 'back', section: Section, tool: Tool, thickness: number, lay: Lay = 'groove'): number {
+/**
+ * The line in the middle of a tool laid on one pulley: into a groove a string drops, a strap bridges it, and so does a
+ * string that stays on the rims; on a smooth face either lies as the belt's back would.
+ */
+export function toolRadius(
+  pulley: Pulley,
+  side: 'drive' | 'back',
+  section: Section,
+  tool: Tool,
+  thickness: number,
+  lay: Lay = 'groove',
+): number {
   const rim = bodyRadiusMm(pulley, section);
-  if (side === 'back' || pulley.surface === 'smooth' || pulley.surface === 'toothed' || tool === 'strap' || lay === 'rim') return rim + thickness / 2;
+  if (
+    side === 'back' ||
+    pulley.surface === 'smooth' ||
+    pulley.surface === 'toothed' ||
+    tool === 'strap' ||
+    lay === 'rim'
+  )
+    return rim + thickness / 2;
   const vee = pulley.surface === 'vee';
-  const { open, depth } = vee || !section.groove ? { open: section.width, depth: section.thickness + VEE_CLEARANCE } : section.groove;
-  const half = halfGrooveAngle({ grooveAngle: vee ? (pulley.grooveAngle ?? section.grooveAngle) : section.grooveAngle });
+  const { open, depth } =
+    vee || !section.groove ? { open: section.width, depth: section.thickness + VEE_CLEARANCE } : section.groove;
+  const half = halfGrooveAngle({
+    grooveAngle: vee ? (pulley.grooveAngle ?? section.grooveAngle) : section.grooveAngle,
+  });
   const floor = rim - depth + thickness / 2;
-  // A round one touches the flanks a little inside its own width; where they end before that it rides on their two edges.
-  if ((thickness / 2) * Math.cos(half) > open / 2) return Math.max(floor, rim + Math.sqrt((thickness / 2) ** 2 - (open / 2) ** 2));
+  // A round one touches the flanks a little inside its own width; where they end before that it rides on their two
+  // edges.
+  if ((thickness / 2) * Math.cos(half) > open / 2)
+    return Math.max(floor, rim + Math.sqrt((thickness / 2) ** 2 - (open / 2) ** 2));
   return Math.max(floor, rim - open / 2 / Math.tan(half) + thickness / 2 / Math.sin(half));
 }
 
 /**
- * What a measurement says of the belt's marked length on this layout. A laid-on tool gets its own path over these pulleys; the difference between that and the belt's
- * is the correction. Null where the layout gives no path.
+ * What a measurement says of the belt's marked length on this layout. A laid-on tool gets its own path over these
+ * pulleys; the difference between that and the belt's is the correction. Null where the layout gives no path.
  */
-export function measuredLength(drive: Drive, belt: Belt, curve: LengthCurve | null, measurement: Measurement): MeasuredLength | null {
+export function measuredLength(
+  drive: Drive,
+  belt: Belt,
+  curve: LengthCurve | null,
+  measurement: Measurement,
+): MeasuredLength | null {
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
   const defaults = TOOL_DEFAULTS[measurement.tool];
-  const { tool, mm, doubled = false, thickness = defaults.thickness, stretch = defaults.stretch, worn = defaults.worn, plusMinus = defaults.plusMinus } = measurement;
+  const {
+    tool,
+    mm,
+    doubled = false,
+    thickness = defaults.thickness,
+    stretch = defaults.stretch,
+    worn = defaults.worn,
+    plusMinus = defaults.plusMinus,
+  } = measurement;
   const share = curve ? shareOf(measurement.state ?? 'as-drawn', curve) : null;
   const there = curve && share !== null ? curve.travel.at(share) : drive;
   const drawn = pathLength(there, belt);
   const read = mm * (doubled ? 2 : 1);
   const told = (markedMm: number, correctionMm: number, parts: MeasuredLength['parts']): MeasuredLength => ({
-    id: measurement.id, markedMm, plusMinus, correctionMm, parts,
+    id: measurement.id,
+    markedMm,
+    plusMinus,
+    correctionMm,
+    parts,
     rules: [
       { rule: 'as-read', offMm: read - markedMm },
       { rule: 'less-half-inch', offMm: read - 12.7 - markedMm },
@@ -121,7 +172,8 @@ export function measuredLength(drive: Drive, belt: Belt, curve: LengthCurve | nu
     suspect: false,
   });
   if (tool === 'marking') return { ...told(read, 0, []), rules: [] };
-  if (tool === 'gauge') return { ...told(2 * mm + (measurement.circumference ?? 0), (measurement.circumference ?? 0) + mm, []), rules: [] };
+  if (tool === 'gauge')
+    return { ...told(2 * mm + (measurement.circumference ?? 0), (measurement.circumference ?? 0) + mm, []), rules: [] };
   if (tool === 'old-belt') {
     // Taped round its back; what it has grown in use is taken off.
     const marked = (read - 2 * Math.PI * section.backOffset) / (1 + worn) + 2 * Math.PI * section.markedOffset;
@@ -130,10 +182,20 @@ export function measuredLength(drive: Drive, belt: Belt, curve: LengthCurve | nu
   const solved = solveBelt(there, belt.id)!;
   const cord = cordLengthOf(solved);
   const pulleys = pulleysById(there);
-  const line = loopRound(solved.contacts.map(({ pulley, side, centre, turn }) => ({ ...centre, turn, radius: toolRadius(pulleys.get(pulley)!.pulley, side, section, tool, thickness, measurement.lay) })));
+  const line = loopRound(
+    solved.contacts.map(({ pulley, side, centre, turn }) => ({
+      ...centre,
+      turn,
+      radius: toolRadius(pulleys.get(pulley)!.pulley, side, section, tool, thickness, measurement.lay),
+    })),
+  );
   if (cord === null || !line) return null;
   const parts: MeasuredLength['parts'] = [
-    ...solved.contacts.map(({ pulley, arcLength }, k) => ({ pulley, part: 'pulley' as const, mm: arcLength! - line.arcs[k]! })),
+    ...solved.contacts.map(({ pulley, arcLength }, k) => ({
+      pulley,
+      part: 'pulley' as const,
+      mm: arcLength! - line.arcs[k]!,
+    })),
     { part: 'spans', mm: solved.spans.reduce((sum, { length }, k) => sum + length! - line.spans[k]!, 0) },
     { part: 'marked-line', mm: markedLengthMm(0, section) },
   ];
@@ -146,20 +208,31 @@ export function measuredLength(drive: Drive, belt: Belt, curve: LengthCurve | nu
 const SUSPECT_AT = 3;
 
 /**
- * All measurements of a belt, weighed by their ±, with the drawing (good to `drawnSigma`) as one more witness. The outcome is how much longer every path is than the drawing
- * makes it.
+ * All measurements of a belt, weighed by their ±, with the drawing (good to `drawnSigma`) as one more witness. The
+ * outcome is how much longer every path is than the drawing makes it.
  */
-export function combinedLength(drive: Drive, belt: Belt, curve: LengthCurve | null, drawnSigma: number): CombinedLength {
+export function combinedLength(
+  drive: Drive,
+  belt: Belt,
+  curve: LengthCurve | null,
+  drawnSigma: number,
+): CombinedLength {
   const sigma0 = Math.max(0.1, drawnSigma);
   const plain = (belt.measurements ?? []).flatMap((measurement) => {
     const result = measuredLength(drive, belt, curve, measurement);
     return result ? [{ measurement, result }] : [];
   });
   const measured = plain.map(({ measurement, result }) => {
-    const witnesses = [...plain.filter((other) => other.measurement !== measurement).flatMap(({ result: other }) => witnessOf(other)), { at: 0, sigma: sigma0 }];
+    const witnesses = [
+      ...plain.filter((other) => other.measurement !== measurement).flatMap(({ result: other }) => witnessOf(other)),
+      { at: 0, sigma: sigma0 },
+    ];
     return layTold(drive, belt, curve, measurement, result, witnesses);
   });
-  const all = [...measured.flatMap((one, k) => witnessOf(one).map((witness) => ({ ...witness, k }))), { at: 0, sigma: sigma0, k: -1 }];
+  const all = [
+    ...measured.flatMap((one, k) => witnessOf(one).map((witness) => ({ ...witness, k }))),
+    { at: 0, sigma: sigma0, k: -1 },
+  ];
   const { at: shiftMm, sigma } = weighed(all);
   const scores = all.map((one) => {
     const rest = all.filter((other) => other !== one);
@@ -169,7 +242,8 @@ export function combinedLength(drive: Drive, belt: Belt, curve: LengthCurve | nu
   const disagree = worst.score > SUSPECT_AT;
   return {
     measured: measured.map((one, k) => ({ ...one, suspect: disagree && all.length > 2 && worst.one.k === k })),
-    shiftMm, disagree,
+    shiftMm,
+    disagree,
     plusMinus: disagree ? (sigma * worst.score) / SUSPECT_AT : sigma,
   };
 }
@@ -195,13 +269,24 @@ function apart(one: Witness, two: Witness): number {
 }
 
 /**
- * A string that lay on the rims reads many mm more than one in the grooves. Where the other witnesses contradict the way it is taken to lie and agree with the other way, it
- * is taken so if nobody said how it lay; what somebody said stands, and is told.
+ * A string that lay on the rims reads many mm more than one in the grooves. Where the other witnesses contradict the
+ * way it is taken to lie and agree with the other way, it is taken so if nobody said how it lay; what somebody said
+ * stands, and is told.
  */
-function layTold(drive: Drive, belt: Belt, curve: LengthCurve | null, measurement: Measurement, result: MeasuredLength, others: readonly Witness[]): MeasuredLength {
+function layTold(
+  drive: Drive,
+  belt: Belt,
+  curve: LengthCurve | null,
+  measurement: Measurement,
+  result: MeasuredLength,
+  others: readonly Witness[],
+): MeasuredLength {
   if (result.lay === null) return result;
   const [own] = witnessOf(result);
-  const turned = measuredLength(drive, belt, curve, { ...measurement, lay: result.lay === 'groove' ? 'rim' : 'groove' });
+  const turned = measuredLength(drive, belt, curve, {
+    ...measurement,
+    lay: result.lay === 'groove' ? 'rim' : 'groove',
+  });
   const [other] = turned ? witnessOf(turned) : [];
   if (!own || !other) return result;
   const rest = weighed(others);

@@ -14,4 +14,3 @@ export function liesEitherWay(tool: Tool): boolean {
 /** Where the adjuster stood. */
 export const STATES = ['as-drawn', 'slack', 'short-mark', 'long-mark', 'tight'] as const;
 export type AdjusterState = (typeof STATES)[number];
-

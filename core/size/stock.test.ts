@@ -1,12 +1,28 @@
 import { readStockRow } from './index';
 
 test('a row gives section, ribs and length apart, or all by its marking', () => {
-  expect(readStockRow({ section: 'PK', ribs: '6', length: '1805', code: 'T 1', price: '14,50', shelf: '2' })).toEqual({ ok: true, belt: { section: 'PK', ribs: 6, lengthMm: 1805, code: 'T 1', price: 14.5, shelf: 2 } });
-  expect(readStockRow({ marking: '6PK1805' })).toEqual({ ok: true, belt: { section: 'PK', ribs: 6, lengthMm: 1805, code: '', price: null, shelf: 0 } });
-  expect(readStockRow({ section: 'AV13', length: '49 1/4"' })).toMatchObject({ ok: true, belt: { ribs: null, lengthMm: 1250.95 } });
+  expect(readStockRow({ section: 'PK', ribs: '6', length: '1805', code: 'T 1', price: '14,50', shelf: '2' })).toEqual({
+    ok: true,
+    belt: { section: 'PK', ribs: 6, lengthMm: 1805, code: 'T 1', price: 14.5, shelf: 2 },
+  });
+  expect(readStockRow({ marking: '6PK1805' })).toEqual({
+    ok: true,
+    belt: { section: 'PK', ribs: 6, lengthMm: 1805, code: '', price: null, shelf: 0 },
+  });
+  expect(readStockRow({ section: 'AV13', length: '49 1/4"' })).toMatchObject({
+    ok: true,
+    belt: { ribs: null, lengthMm: 1250.95 },
+  });
 });
 
-test.each([['14.50', 14.5], ['14,50', 14.5], ['€ 1,234.50', 1234.5], ['1.234,50', 1234.5], ['0,125', 0.125], ['1234', 1234]])('a price of %j', (price, value) => {
+test.each([
+  ['14.50', 14.5],
+  ['14,50', 14.5],
+  ['€ 1,234.50', 1234.5],
+  ['1.234,50', 1234.5],
+  ['0,125', 0.125],
+  ['1234', 1234],
+])('a price of %j', (price, value) => {
   expect(readStockRow({ marking: '6PK1805', price })).toMatchObject({ ok: true, belt: { price: value } });
 });
 

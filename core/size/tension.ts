@@ -13,8 +13,9 @@ export function stiffnessN(belt: Belt): number {
 }
 
 /**
- * Static tension in a belt that a sprung arm holds at a share of its travel, N: by virtual work the spring's torque over the change of path with the arm's angle
- * (T = torque / (dL/dφ)). Null where the spring is not known or the path has stopped growing.
+ * Static tension in a belt that a sprung arm holds at a share of its travel, N: by virtual work the spring's torque
+ * over the change of path with the arm's angle (T = torque / (dL/dφ)). Null where the spring is not known or the path
+ * has stopped growing.
  */
 export function armTension(drive: Drive, belt: Belt, { travel }: LengthCurve, share: number): number | null {
   const adjuster = drive.stations.find(({ id }) => id === travel.station)!.adjuster!;
@@ -29,7 +30,9 @@ export function armTension(drive: Drive, belt: Belt, { travel }: LengthCurve, sh
   return perRadian > 1e-6 ? (torqueNm * 1000) / perRadian : null;
 }
 
-/** Tension of a belt stretched round a path longer than itself, N; 0 where it hangs loose. Lengths are cord lengths, mm. */
+/**
+ * Tension of a belt stretched round a path longer than itself, N; 0 where it hangs loose. Lengths are cord lengths, mm.
+ */
 export function stretchTension(belt: Belt, pathMm: number, beltMm: number): number {
   return Math.max(0, (stiffnessN(belt) * (pathMm - beltMm)) / beltMm);
 }

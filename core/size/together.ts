@@ -9,7 +9,10 @@ export interface Together {
   lengths: [number, number];
   /** Share of the travel at which the first is taut. */
   share: number;
-  /** How much the second is longer than its path there: above 0 it hangs loose, below it takes all the pull. New, and after both have stretched; mm. */
+  /**
+   * How much the second is longer than its path there: above 0 it hangs loose, below it takes all the pull. New, and
+   * after both have stretched; mm.
+   */
   looseNew: number;
   looseWorn: number;
 }
@@ -18,7 +21,9 @@ export interface TogetherAnswer {
   /** The other belt on the same adjuster. */
   other: string;
   pairs: Together[];
-  /** Both run over the same shafts with paths as good as equal: twin sheaves, for which belts are sold in matched sets. */
+  /**
+   * Both run over the same shafts with paths as good as equal: twin sheaves, for which belts are sold in matched sets.
+   */
   matched: boolean;
 }
 
@@ -28,14 +33,24 @@ const MATCHED = 1;
 /** The other belts whose adjuster is the same shaft. */
 export function sharingAdjuster(drive: Drive, belt: Belt): Belt[] {
   const station = travelOf(drive, belt)?.station;
-  return station === undefined ? [] : drive.belts.filter((other) => other.id !== belt.id && travelOf(drive, other)?.station === station);
+  return station === undefined
+    ? []
+    : drive.belts.filter((other) => other.id !== belt.id && travelOf(drive, other)?.station === station);
 }
 
 /**
- * Lengths for two belts on one adjuster, chosen together so that both come right at one position: the best few of all pairs, by how loose or tight the second is while the
- * first is taut, new and after both have stretched by the reserve (the longer one stretches more). Null where the belts do not share an adjuster.
+ * Lengths for two belts on one adjuster, chosen together so that both come right at one position: the best few of all
+ * pairs, by how loose or tight the second is while the first is taut, new and after both have stretched by the reserve
+ * (the longer one stretches more). Null where the belts do not share an adjuster.
  */
-export function sizeTogether(drive: Drive, firstId: string, secondId: string, lengths: { first: readonly number[]; second: readonly number[] }, stretch?: number, top = 5): TogetherAnswer | null {
+export function sizeTogether(
+  drive: Drive,
+  firstId: string,
+  secondId: string,
+  lengths: { first: readonly number[]; second: readonly number[] },
+  stretch?: number,
+  top = 5,
+): TogetherAnswer | null {
   const first = drive.belts.find(({ id }) => id === firstId);
   const second = drive.belts.find(({ id }) => id === secondId);
   const curve = first && lengthCurve(drive, first);
@@ -51,18 +66,32 @@ export function sizeTogether(drive: Drive, firstId: string, secondId: string, le
     const fresh = needed(a);
     const worn = needed(a * (1 + grows));
     if (!fresh || !worn) return [];
-    return lengths.second.map((b): Together => ({ lengths: [a, b], share: fresh.share, looseNew: b - fresh.path, looseWorn: b * (1 + grows) - worn.path }));
+    return lengths.second.map((b): Together => ({
+      lengths: [a, b],
+      share: fresh.share,
+      looseNew: b - fresh.path,
+      looseWorn: b * (1 + grows) - worn.path,
+    }));
   });
   const worst = ({ looseNew, looseWorn }: Together) => Math.max(Math.abs(looseNew), Math.abs(looseWorn));
   pairs.sort((p, q) => worst(p) - worst(q) || p.share - q.share);
-  const stations = (belt: Belt) => belt.route.map(({ pulley }) => drive.stations.find(({ pulleys }) => pulleys.some(({ id }) => id === pulley))?.id).join();
-  const matched = stations(first) === stations(second) && curve.lengths.every((length, k) => length !== null && Math.abs(length - (other.lengths[k] ?? Infinity)) < MATCHED);
+  const stations = (belt: Belt) =>
+    belt.route
+      .map(({ pulley }) => drive.stations.find(({ pulleys }) => pulleys.some(({ id }) => id === pulley))?.id)
+      .join();
+  const matched =
+    stations(first) === stations(second) &&
+    curve.lengths.every((length, k) => length !== null && Math.abs(length - (other.lengths[k] ?? Infinity)) < MATCHED);
   return { other: secondId, pairs: pairs.slice(0, top), matched };
 }
 
-/** Belts that run in front of this one on a shaft of its own: they come off before it can. With the shaft where each lies in front. */
+/**
+ * Belts that run in front of this one on a shaft of its own: they come off before it can. With the shaft where each
+ * lies in front.
+ */
 export function beltsInFront(drive: Drive, belt: Belt): { belt: string; station: string }[] {
-  const planeOn = (on: Belt, station: Drive['stations'][number]) => station.pulleys.filter(({ id }) => on.route.some(({ pulley }) => pulley === id)).map(({ plane = 0 }) => plane);
+  const planeOn = (on: Belt, station: Drive['stations'][number]) =>
+    station.pulleys.filter(({ id }) => on.route.some(({ pulley }) => pulley === id)).map(({ plane = 0 }) => plane);
   return drive.belts.flatMap((other) => {
     if (other.id === belt.id) return [];
     const shared = drive.stations.find((station) => {

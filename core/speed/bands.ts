@@ -1,6 +1,9 @@
 import type { Role, Station } from '../drive/types';
 
-/** What an accessory's own shaft may turn, rev/min: least useful, limit for hours on end, limit for moments. Null where there is none to speak of. */
+/**
+ * What an accessory's own shaft may turn, rev/min: least useful, limit for hours on end, limit for moments. Null where
+ * there is none to speak of.
+ */
 export interface SpeedBand {
   least: number | null;
   continuous: number | null;
@@ -10,8 +13,8 @@ export interface SpeedBand {
 export type ShopBands = Partial<Record<Role, SpeedBand>>;
 
 /**
- * Emery's generic bands by accessory, rev/min of its own shaft. Round figures to start from, shown as defaults; never a unit's specification. What an accessory's
- * maker says goes in its place.
+ * Emery's generic bands by accessory, rev/min of its own shaft. Round figures to start from, shown as defaults; never a
+ * unit's specification. What an accessory's maker says goes in its place.
  */
 export const DEFAULT_BANDS: Readonly<Record<Role, SpeedBand>> = {
   crankshaft: band(null, null, null),

@@ -16,12 +16,15 @@ export interface Link {
   drivenRadius: number;
 }
 
-/** The belts from the crank to a shaft, in order; empty for the crank itself, null for a shaft it does not reach or one whose pulleys have no size. */
+/**
+ * The belts from the crank to a shaft, in order; empty for the crank itself, null for a shaft it does not reach or one
+ * whose pulleys have no size.
+ */
 export function chainTo(drive: Drive, station: string): Link[] | null {
   const pulleys = pulleysById(drive);
   const { byStation } = followShafts(drive, pulleys);
   const links: Link[] = [];
-  for (let at = station; ; ) {
+  for (let at = station; ;) {
     const shaft = byStation.get(at);
     if (!shaft) return null;
     if (!shaft.via) return links.reverse();
@@ -35,7 +38,17 @@ export function chainTo(drive: Drive, station: string): Link[] | null {
     const [from, to] = [end(driver), end(driven)];
     if (!(from.radius > 0 && to.radius > 0)) return null;
     const before = pulleys.get(driver)!.station.id;
-    links.push({ belt: beltId, from: before, to: at, driver, driven, driverSide: from.side, drivenSide: to.side, driverRadius: from.radius, drivenRadius: to.radius });
+    links.push({
+      belt: beltId,
+      from: before,
+      to: at,
+      driver,
+      driven,
+      driverSide: from.side,
+      drivenSide: to.side,
+      driverRadius: from.radius,
+      drivenRadius: to.radius,
+    });
     at = before;
   }
 }

@@ -8,7 +8,14 @@ import { marksOf } from './use';
 
 /** What a drive does at idle, cruise and redline, to lay beside another. */
 export interface DriveEffect {
-  shafts: { station: string; ratio: number | null; idle: number | null; cruise: number | null; redline: number | null; place: { idle: BandPlace; cruise: BandPlace; redline: BandPlace } | null }[];
+  shafts: {
+    station: string;
+    ratio: number | null;
+    idle: number | null;
+    cruise: number | null;
+    redline: number | null;
+    place: { idle: BandPlace; cruise: BandPlace; redline: BandPlace } | null;
+  }[];
   belts: {
     belt: string;
     /** Marked length, mm; null where the belt does not close. */
@@ -39,16 +46,29 @@ export function effectOf(drive: Drive, bands: ShopBands = {}): DriveEffect {
         idle: at(marks.idle),
         cruise: at(marks.cruise),
         redline: at(marks.redline),
-        place: ratio === null ? null : { idle: placeIn(band, ratio * marks.idle), cruise: placeIn(band, ratio * marks.cruise), redline: placeIn(band, ratio * marks.redline) },
+        place:
+          ratio === null
+            ? null
+            : {
+                idle: placeIn(band, ratio * marks.idle),
+                cruise: placeIn(band, ratio * marks.cruise),
+                redline: placeIn(band, ratio * marks.redline),
+              },
       };
     }),
     belts: solution.belts.map(({ id, length, contacts, findings }) => {
       const wrapped = contacts.filter(({ wrapDeg }) => wrapDeg !== null);
-      const least = wrapped.reduce<(typeof wrapped)[number] | null>((worst, next) => (worst === null || next.wrapDeg! < worst.wrapDeg! ? next : worst), null);
+      const least = wrapped.reduce<(typeof wrapped)[number] | null>(
+        (worst, next) => (worst === null || next.wrapDeg! < worst.wrapDeg! ? next : worst),
+        null,
+      );
       const taken = drive.belts.find((belt) => belt.id === id)!.length ?? 0;
       const sizing = sizeBelt(drive, id, { lengths: taken > 0 ? [taken] : [] });
       const sits = sizing?.candidates[0];
-      const [from, to] = [sizing?.window.shortMark ?? sizing?.window.slackEnd ?? null, sizing?.window.longMark ?? sizing?.window.tightEnd ?? null];
+      const [from, to] = [
+        sizing?.window.shortMark ?? sizing?.window.slackEnd ?? null,
+        sizing?.window.longMark ?? sizing?.window.tightEnd ?? null,
+      ];
       return {
         belt: id,
         lengthMm: length.mm,

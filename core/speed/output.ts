@@ -13,8 +13,9 @@ export interface ElectricalLoad {
 }
 
 /**
- * The output at a speed between entered points, by monotone cubic interpolation (Fritsch and Carlson 1980): the curve passes through every point and nowhere
- * rises where they fall. Held at the last point beyond it; below the first there is nothing to go by, and it counts as none. Null with no point to go by.
+ * The output at a speed between entered points, by monotone cubic interpolation (Fritsch and Carlson 1980): the curve
+ * passes through every point and nowhere rises where they fall. Held at the last point beyond it; below the first there
+ * is nothing to go by, and it counts as none. Null with no point to go by.
  */
 export function outputAt(points: readonly OutputPoint[], rpm: number): number | null {
   const sorted = tidy(points);
@@ -27,7 +28,12 @@ export function outputAt(points: readonly OutputPoint[], rpm: number): number | 
   const [a, b] = [sorted[k]!, sorted[k + 1]!];
   const width = b.rpm - a.rpm;
   const t = (rpm - a.rpm) / width;
-  return (1 + 2 * t) * (1 - t) ** 2 * a.amps + t * (1 - t) ** 2 * width * slopes[k]! + t * t * (3 - 2 * t) * b.amps + t * t * (t - 1) * width * slopes[k + 1]!;
+  return (
+    (1 + 2 * t) * (1 - t) ** 2 * a.amps +
+    t * (1 - t) ** 2 * width * slopes[k]! +
+    t * t * (3 - 2 * t) * b.amps +
+    t * t * (t - 1) * width * slopes[k + 1]!
+  );
 }
 
 /** By speed, one point a speed: the last one entered counts. */
@@ -62,7 +68,10 @@ export function loadOf(loads: readonly ElectricalLoad[]): number {
   return loads.reduce((sum, { amps, on }) => sum + (on ? amps : 0), 0);
 }
 
-/** The lowest speed, rev/min of the alternator, from which its output meets a load; null where it never does. Found on the curve to a hundredth of a rev/min. */
+/**
+ * The lowest speed, rev/min of the alternator, from which its output meets a load; null where it never does. Found on
+ * the curve to a hundredth of a rev/min.
+ */
 export function breakEvenRpm(points: readonly OutputPoint[], loadA: number): number | null {
   const sorted = tidy(points);
   const reached = sorted.findIndex(({ amps }) => amps >= loadA);
@@ -76,7 +85,10 @@ export function breakEvenRpm(points: readonly OutputPoint[], loadA: number): num
   return high;
 }
 
-/** A fan's or pump's power at a speed, from its power at another: it grows with the cube of speed. Flow grows with speed itself. */
+/**
+ * A fan's or pump's power at a speed, from its power at another: it grows with the cube of speed. Flow grows with speed
+ * itself.
+ */
 export function cubedPower(known: { rpm: number; kw: number }, rpm: number): number {
   return known.kw * (rpm / known.rpm) ** 3;
 }

@@ -38,10 +38,15 @@ export function withPulley(drive: Drive, { pulley, to }: PulleyChange): Drive {
 
 /** What a pulley at hand brings with it; grooves that nobody counted are left as they are. */
 function sizeOf({ surface, diameter, teeth, grooves }: PulleyAtHand): Partial<Pulley> {
-  return surface === 'toothed' ? { surface, teeth, diameter: undefined } : { surface, diameter, teeth: undefined, ...(grooves !== undefined && { grooves }) };
+  return surface === 'toothed'
+    ? { surface, teeth, diameter: undefined }
+    : { surface, diameter, teeth: undefined, ...(grooves !== undefined && { grooves }) };
 }
 
-/** Whether a pulley at hand would go in a seat, for the belt that runs there: its face, its grooves, what it is made for. */
+/**
+ * Whether a pulley at hand would go in a seat, for the belt that runs there: its face, its grooves, what it is made
+ * for.
+ */
 export function goesOn(at: PulleyAtHand, { pulley, role, belt }: Seat): boolean {
   if (at.surface !== pulley.surface || (at.role !== undefined && at.role !== role)) return false;
   return belt.ribs === undefined || at.surface !== 'ribbed' || at.grooves === undefined || at.grooves >= belt.ribs;
@@ -65,7 +70,10 @@ export function seatsOf(drive: Drive): Map<string, Seat> {
       const section = sectionFor(belt.section, belt.sectionOverrides)!;
       return belt.route.map(({ pulley, side }) => {
         const placed = pulleys.get(pulley)!;
-        return [pulley, { pulley: placed.pulley, role: placed.station.role, station: placed.station.id, belt, section, side }] as const;
+        return [
+          pulley,
+          { pulley: placed.pulley, role: placed.station.role, station: placed.station.id, belt, section, side },
+        ] as const;
       });
     }),
   );

@@ -12,7 +12,18 @@ export interface ClaimedRatio {
 }
 
 /** The ways somebody may have come to a ratio, the likeliest first. */
-const SLIPS = ['right', 'share', 'upside-down', 'upside-down-percent', 'rims', 'rims-upside-down', 'other-sheave', 'one-stage', 'radius', 'other-shaft'] as const;
+const SLIPS = [
+  'right',
+  'share',
+  'upside-down',
+  'upside-down-percent',
+  'rims',
+  'rims-upside-down',
+  'other-sheave',
+  'one-stage',
+  'radius',
+  'other-shaft',
+] as const;
 export type RatioSlip = (typeof SLIPS)[number];
 
 /** One way somebody may have come to a ratio. */
@@ -26,7 +37,10 @@ export interface RatioReading {
   station?: string;
 }
 
-/** Reads `2.94`, `2,94`, `2.94:1`, `1:2.94`, `25 %`; null for what is no ratio. `1:2.94` is read as the crank's turns to the accessory's. */
+/**
+ * Reads `2.94`, `2,94`, `2.94:1`, `1:2.94`, `25 %`; null for what is no ratio. `1:2.94` is read as the crank's turns to
+ * the accessory's.
+ */
 export function readRatio(text: string): ClaimedRatio | null {
   const tidy = text.trim().replace(/,/g, '.').replace(/\s+/g, '');
   const match = /^([+-]?\d+(?:\.\d+)?)(?:([:/])(\d+(?:\.\d+)?)|(%))?$/.exec(tidy);
@@ -44,20 +58,28 @@ export function readRatio(text: string): ClaimedRatio | null {
 const CLOSE = { least: 0.004, most: 0.02 };
 
 /**
- * Says how somebody came to a ratio: rightly, or by which slip. Best first; empty where no way of working known to Emery gives it. Percentages are read as gains
- * over the crank's speed. Null where the crank does not drive that shaft.
+ * Says how somebody came to a ratio: rightly, or by which slip. Best first; empty where no way of working known to
+ * Emery gives it. Percentages are read as gains over the crank's speed. Null where the crank does not drive that shaft.
  */
-export function explainRatio(drive: Drive, station: string, claim: ClaimedRatio): { truth: number; readings: RatioReading[] } | null {
+export function explainRatio(
+  drive: Drive,
+  station: string,
+  claim: ClaimedRatio,
+): { truth: number; readings: RatioReading[] } | null {
   const chain = chainTo(drive, station);
   if (!chain || chain.length === 0) return null;
   const truth = ratioOf(chain);
   const rims = ratioOf(chain.map((link) => ({ ...link, ...rimRadii(drive, link) })));
   const tries: Omit<RatioReading, 'off'>[] = [];
-  const put = (slip: RatioSlip, ratio: number, more: Partial<RatioReading> = {}) => tries.push({ slip, value: claim.percent ? 100 * (ratio - 1) : ratio, ...more });
+  const put = (slip: RatioSlip, ratio: number, more: Partial<RatioReading> = {}) =>
+    tries.push({ slip, value: claim.percent ? 100 * (ratio - 1) : ratio, ...more });
   put('right', truth);
   if (claim.percent) {
     tries.push({ slip: 'share', value: 100 * truth });
-    tries.push({ slip: 'upside-down-percent', value: 100 / truth }, { slip: 'upside-down-percent', value: 100 * (1 - 1 / truth) });
+    tries.push(
+      { slip: 'upside-down-percent', value: 100 / truth },
+      { slip: 'upside-down-percent', value: 100 * (1 - 1 / truth) },
+    );
   }
   put('upside-down', 1 / truth);
   if (Math.abs(rims / truth - 1) > 2e-3) {
@@ -68,7 +90,9 @@ export function explainRatio(drive: Drive, station: string, claim: ClaimedRatio)
   chain.forEach((link, at) => {
     for (const end of ['driver', 'driven'] as const) {
       for (const { id, radius } of othersOnShaft(drive, link, end)) {
-        const changed = chain.map((one, k) => (k === at ? { ...one, [end === 'driver' ? 'driverRadius' : 'drivenRadius']: radius } : one));
+        const changed = chain.map((one, k) =>
+          k === at ? { ...one, [end === 'driver' ? 'driverRadius' : 'drivenRadius']: radius } : one,
+        );
         put('other-sheave', ratioOf(changed), { pulley: id });
       }
     }
@@ -87,7 +111,9 @@ export function explainRatio(drive: Drive, station: string, claim: ClaimedRatio)
     .filter(({ off }) => off <= close)
     // The likeliest slip first; of one kind the nearest.
     .sort((a, b) => SLIPS.indexOf(a.slip) - SLIPS.indexOf(b.slip) || a.off - b.off)
-    .filter(({ slip, pulley, station: at }) => !seen.has(`${slip} ${pulley} ${at}`) && seen.add(`${slip} ${pulley} ${at}`));
+    .filter(
+      ({ slip, pulley, station: at }) => !seen.has(`${slip} ${pulley} ${at}`) && seen.add(`${slip} ${pulley} ${at}`),
+    );
   return { truth, readings };
 }
 
@@ -110,5 +136,8 @@ function othersOnShaft(drive: Drive, link: Link, end: 'driver' | 'driven'): { id
   const section = sectionFor(source.section, source.sectionOverrides)!;
   const own = end === 'driver' ? link.driver : link.driven;
   const side = end === 'driver' ? link.driverSide : link.drivenSide;
-  return shaft.pulleys.filter(({ id }) => id !== own).map((pulley) => ({ id: pulley.id, radius: cordRadiusMm(pulley, side, section) })).filter(({ radius }) => radius > 0);
+  return shaft.pulleys
+    .filter(({ id }) => id !== own)
+    .map((pulley) => ({ id: pulley.id, radius: cordRadiusMm(pulley, side, section) }))
+    .filter(({ radius }) => radius > 0);
 }

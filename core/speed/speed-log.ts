@@ -1,6 +1,9 @@
 import { binStep, type UseBin } from './use';
 
-/** A pause between two rows longer than this is not running time, s. A log whose rows are further apart, as one in minutes may be, is given several of its own steps. */
+/**
+ * A pause between two rows longer than this is not running time, s. A log whose rows are further apart, as one in
+ * minutes may be, is given several of its own steps.
+ */
 const GAP_S = 10;
 const GAP_STEPS = 5;
 /** Below this the engine stands, rev/min. */
@@ -26,7 +29,17 @@ export interface SpeedLog {
 }
 
 export function newSpeedLog(): SpeedLog {
-  return { rows: 0, bad: 0, firstBad: [], runningS: 0, standingS: 0, pauses: 0, seconds: new Float64Array(ABSURD_RPM / FINE_RPM + 1), last: null, leastStepS: Infinity };
+  return {
+    rows: 0,
+    bad: 0,
+    firstBad: [],
+    runningS: 0,
+    standingS: 0,
+    pauses: 0,
+    seconds: new Float64Array(ABSURD_RPM / FINE_RPM + 1),
+    last: null,
+    leastStepS: Infinity,
+  };
 }
 
 /** Which columns of a log hold time and engine speed. */
@@ -41,12 +54,19 @@ export interface LogColumns {
   commas?: boolean;
 }
 
-/** Finds the columns by their headings, or takes the first two where the first row is figures already. Null where neither works. */
+/**
+ * Finds the columns by their headings, or takes the first two where the first row is figures already. Null where
+ * neither works.
+ */
 export function logColumns(first: readonly string[]): LogColumns | null {
   const names = first.map((name) => name.trim().toLowerCase());
-  if (names.length >= 2 && readTime(names[0]!, 1) !== null && readRpm(names[1]!) !== null) return { time: 0, rpm: 1, unitS: 1, heading: false };
+  if (names.length >= 2 && readTime(names[0]!, 1) !== null && readRpm(names[1]!) !== null)
+    return { time: 0, rpm: 1, unitS: 1, heading: false };
   const rpm = likeliest(names, engineSpeedness);
-  const time = likeliest(names.map((name, k) => (k === rpm ? '' : name)), timeness);
+  const time = likeliest(
+    names.map((name, k) => (k === rpm ? '' : name)),
+    timeness,
+  );
   if (time === null || rpm === null) return null;
   return { time, rpm, unitS: unitOf(names[time]!), heading: true };
 }
@@ -69,12 +89,16 @@ const isTimeWord = (word: string) => /^(time|t|elapsed|timestamp|clock|datetime)
 const FILLING = new Set(['since', 'start', 'run', 'running', 'log', 'of', 'in', 'the', 'abs', 'rel', 'total']);
 const wordsOf = (name: string) => name.split(/[^a-z0-9]+/).filter((word) => word !== '');
 
-/** How much a heading looks like a time that runs: a bare unit or a time with one most, then a time, a date with its time, and a date alone least. */
+/**
+ * How much a heading looks like a time that runs: a bare unit or a time with one most, then a time, a date with its
+ * time, and a date alone least.
+ */
 function timeness(name: string): number {
   const words = wordsOf(name);
   if (words.length === 0) return 0;
   const [timed, united, dated] = [words.some(isTimeWord), words.some(isUnit), words.includes('date')];
-  if (words.every((word) => isTimeWord(word) || isUnit(word) || FILLING.has(word)) && (timed || united)) return united ? 5 : 4;
+  if (words.every((word) => isTimeWord(word) || isUnit(word) || FILLING.has(word)) && (timed || united))
+    return united ? 5 : 4;
   if (timed) return dated ? 2 : 3;
   return dated ? 1 : 0;
 }
@@ -87,9 +111,13 @@ function unitOf(name: string): number {
 
 const ENGINE_WORD = /^(engine|eng|motor|mot|crank|crankshaft|ne)$/;
 const OTHER_SHAFT = /^(turbo|turbine|wheel|fan|alternator|alt|shaft|gearbox|output|input|pump|prop|generator)$/;
-const NO_READING = /^(limit|limiter|max|maximum|min|minimum|target|desired|setpoint|set|redline|shift|cut|idle|warning|demand|requested|peak|average|avg|mean)$/;
+const NO_READING =
+  /^(limit|limiter|max|maximum|min|minimum|target|desired|setpoint|set|redline|shift|cut|idle|warning|demand|requested|peak|average|avg|mean)$/;
 
-/** How much a heading looks like the engine's own speed: named so most; of another shaft little; a limit, a target or a mean is none. */
+/**
+ * How much a heading looks like the engine's own speed: named so most; of another shaft little; a limit, a target or a
+ * mean is none.
+ */
 function engineSpeedness(name: string): number {
   const words = wordsOf(name.replace(/_/g, ' ').replace(/\b(1|r|u|revs?) ?\/ ?min\b/g, 'rpm'));
   const turns = words.some((word) => /^(rpm|revs?|revolutions)$|rpm$/.test(word));
@@ -100,8 +128,15 @@ function engineSpeedness(name: string): number {
   return words.some((word) => OTHER_SHAFT.test(word)) ? 1 : 2;
 }
 
-/** Adds one row. The time to the next row is spent at the mean of the two speeds. Time that runs backwards starts anew. */
-export function addLogRow(log: SpeedLog, row: readonly string[], { time, rpm, unitS, commas = false }: LogColumns, line: number): void {
+/**
+ * Adds one row. The time to the next row is spent at the mean of the two speeds. Time that runs backwards starts anew.
+ */
+export function addLogRow(
+  log: SpeedLog,
+  row: readonly string[],
+  { time, rpm, unitS, commas = false }: LogColumns,
+  line: number,
+): void {
   if (row.length === 1 && row[0]!.trim() === '') return;
   log.rows += 1;
   const [s, speed] = [readTime(row[time] ?? '', unitS), readRpm(row[rpm] ?? '', commas)];
@@ -129,29 +164,45 @@ export function addLogRow(log: SpeedLog, row: readonly string[], { time, rpm, un
   }
 }
 
-/** The running time of a log by engine speed, in round bins whose shares sum to 1; empty for a log without running time. */
+/**
+ * The running time of a log by engine speed, in round bins whose shares sum to 1; empty for a log without running time.
+ */
 export function binsOfLog({ seconds, runningS }: SpeedLog): UseBin[] {
   if (runningS <= 0) return [];
-  const used = seconds.reduce<[number, number]>(([from, to], value, k) => (value > 0 ? [Math.min(from, k), k + 1] : [from, to]), [seconds.length, 0]);
+  const used = seconds.reduce<[number, number]>(
+    ([from, to], value, k) => (value > 0 ? [Math.min(from, k), k + 1] : [from, to]),
+    [seconds.length, 0],
+  );
   const step = binStep(used[1] * FINE_RPM);
   const first = Math.floor((used[0] * FINE_RPM) / step);
   const count = Math.ceil((used[1] * FINE_RPM) / step) - first;
   return Array.from({ length: count }, (_, k) => {
     const [from, to] = [(first + k) * step, (first + k + 1) * step];
-    return { from, to, share: seconds.subarray(from / FINE_RPM, to / FINE_RPM).reduce((sum, value) => sum + value, 0) / runningS };
+    return {
+      from,
+      to,
+      share: seconds.subarray(from / FINE_RPM, to / FINE_RPM).reduce((sum, value) => sum + value, 0) / runningS,
+    };
   });
 }
 
 function number(text: string): number | null {
-  const tidy = text.trim().replace(/(?<=^-?\d{1,3}(?:[ \u00a0\u202f]\d{3})*)[ \u00a0\u202f](?=\d{3}(?!\d))/g, '').replace(',', '.');
+  const tidy = text
+    .trim()
+    .replace(/(?<=^-?\d{1,3}(?:[ \u00a0\u202f]\d{3})*)[ \u00a0\u202f](?=\d{3}(?!\d))/g, '')
+    .replace(',', '.');
   const value = Number(tidy);
   return tidy === '' || !Number.isFinite(value) ? null : value;
 }
 
-/** A speed; null for what is none, and for one that may as well be a thousand times as much, such as 1,234 where commas are decimal: no running engine turns at 1.2. */
+/**
+ * A speed; null for what is none, and for one that may as well be a thousand times as much, such as 1,234 where commas
+ * are decimal: no running engine turns at 1.2.
+ */
 function readRpm(text: string, commas = false): number | null {
   const grouped = /^\d{1,3}(,\d{3})+(\.\d+)?$/.test(text.trim());
-  if (!commas && grouped && Number(text.trim().replace(',', '.')) < STANDS_RPM && !text.trim().startsWith('0')) return null;
+  if (!commas && grouped && Number(text.trim().replace(',', '.')) < STANDS_RPM && !text.trim().startsWith('0'))
+    return null;
   const value = number(commas && grouped ? text.replaceAll(',', '') : text);
   return value === null || value < 0 || value >= ABSURD_RPM ? null : value;
 }

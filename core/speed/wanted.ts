@@ -16,8 +16,9 @@ export interface SizeWanted {
 }
 
 /**
- * For a wanted speed of a shaft at an engine speed: what each pulley on the way from the crank would have to measure, were it the only one changed. Empty for a shaft
- * the crank does not drive. Sizes that come out at nothing or below are left out.
+ * For a wanted speed of a shaft at an engine speed: what each pulley on the way from the crank would have to measure,
+ * were it the only one changed. Empty for a shaft the crank does not drive. Sizes that come out at nothing or below are
+ * left out.
  */
 export function sizesFor(drive: Drive, station: string, rpm: number, engineRpm: number): SizeWanted[] {
   const chain = chainTo(drive, station);

@@ -3,8 +3,21 @@ import { driveOf } from '../drive/examples';
 import { readDrive, type Drive } from '../drive';
 import { combinedDiameter, withReadDiameters, type DiameterReading } from './index';
 
-const drive = (...diameters: DiameterReading[]): Drive => ({ ...driveOf([['crank', 0, 0, 160], ['inner', 300, 0, 100], ['other', 0, 300, 90]]), survey: { diameters } });
-const read = (method: DiameterReading['method'], mm: number, more: Partial<DiameterReading> = {}): DiameterReading => ({ id: `${method} ${mm}`, pulley: 'crank', method, mm, ...more });
+const drive = (...diameters: DiameterReading[]): Drive => ({
+  ...driveOf([
+    ['crank', 0, 0, 160],
+    ['inner', 300, 0, 100],
+    ['other', 0, 300, 90],
+  ]),
+  survey: { diameters },
+});
+const read = (method: DiameterReading['method'], mm: number, more: Partial<DiameterReading> = {}): DiameterReading => ({
+  id: `${method} ${mm}`,
+  pulley: 'crank',
+  method,
+  mm,
+  ...more,
+});
 
 test('each method gives the diameter its own way', () => {
   expect(combinedDiameter(drive(read('calliper', 160.2)), 'crank')).toMatchObject({ mm: 160.2, plusMinus: 0.2 });
@@ -29,24 +42,43 @@ test('two sheaves stepped from each other say nothing, and nothing hangs', () =>
 
 test('several readings weigh by their ±: between them all, and surer than each', () => {
   fc.assert(
-    fc.property(fc.array(fc.record({ mm: fc.double({ min: 150, max: 152, noNaN: true }), plusMinus: fc.double({ min: 0.5, max: 5, noNaN: true }) }), { minLength: 2, maxLength: 8 }), (list) => {
-      const { mm, plusMinus } = combinedDiameter(drive(...list.map((one, k) => read('across', one.mm, { ...one, id: `r${k}` }))), 'crank')!;
-      expect(mm).toBeGreaterThanOrEqual(Math.min(...list.map((one) => one.mm)) - 1e-9);
-      expect(mm).toBeLessThanOrEqual(Math.max(...list.map((one) => one.mm)) + 1e-9);
-      if (list.every((one) => Math.abs(one.mm - mm) < one.plusMinus)) expect(plusMinus).toBeLessThan(Math.min(...list.map((one) => one.plusMinus)));
-    }),
+    fc.property(
+      fc.array(
+        fc.record({
+          mm: fc.double({ min: 150, max: 152, noNaN: true }),
+          plusMinus: fc.double({ min: 0.5, max: 5, noNaN: true }),
+        }),
+        { minLength: 2, maxLength: 8 },
+      ),
+      (list) => {
+        const { mm, plusMinus } = combinedDiameter(
+          drive(...list.map((one, k) => read('across', one.mm, { ...one, id: `r${k}` }))),
+          'crank',
+        )!;
+        expect(mm).toBeGreaterThanOrEqual(Math.min(...list.map((one) => one.mm)) - 1e-9);
+        expect(mm).toBeLessThanOrEqual(Math.max(...list.map((one) => one.mm)) + 1e-9);
+        if (list.every((one) => Math.abs(one.mm - mm) < one.plusMinus))
+          expect(plusMinus).toBeLessThan(Math.min(...list.map((one) => one.plusMinus)));
+      },
+    ),
   );
 });
 
 test('readings that disagree are named, and the ± grows', () => {
-  const { suspect, plusMinus } = combinedDiameter(drive(read('calliper', 160), read('calliper', 160.1), read('across', 185)), 'crank')!;
+  const { suspect, plusMinus } = combinedDiameter(
+    drive(read('calliper', 160), read('calliper', 160.1), read('across', 185)),
+    'crank',
+  )!;
   expect(suspect).toBe('across 185');
   expect(plusMinus).toBeGreaterThan(1);
   expect(combinedDiameter(drive(read('calliper', 160), read('calliper', 160.3)), 'crank')!.suspect).toBeNull();
 });
 
 test('the drawing takes what the readings come to, and so do the sheaves stepped from it', () => {
-  const put = withReadDiameters(drive(read('calliper', 158.004), read('step', 28, { pulley: 'inner', of: 'crank' })), 'crank');
+  const put = withReadDiameters(
+    drive(read('calliper', 158.004), read('step', 28, { pulley: 'inner', of: 'crank' })),
+    'crank',
+  );
   expect(put.stations.map(({ pulleys }) => pulleys[0]!.diameter)).toEqual([158, 102, 90]);
 });
 
@@ -57,6 +89,12 @@ test('the file names a diameter reading that is wrong', () => {
   };
   expect(problems(read('calliper', 160, { at: '2026-11-24T10:00:00Z' }))).toEqual([]);
   expect(problems(read('step', 20))).toEqual(['survey.diameters[0].of']);
-  expect(problems({ ...read('calliper', 160), method: 'guess' }, read('around', -3))).toEqual(['survey.diameters[0].method', 'survey.diameters[1].mm']);
-  expect(problems(read('calliper', 160), read('calliper', 160), read('across', 1, { pulley: 'ghost' }))).toEqual(['survey.diameters[1].id', 'survey.diameters[2].pulley']);
+  expect(problems({ ...read('calliper', 160), method: 'guess' }, read('around', -3))).toEqual([
+    'survey.diameters[0].method',
+    'survey.diameters[1].mm',
+  ]);
+  expect(problems(read('calliper', 160), read('calliper', 160), read('across', 1, { pulley: 'ghost' }))).toEqual([
+    'survey.diameters[1].id',
+    'survey.diameters[2].pulley',
+  ]);
 });

@@ -6,8 +6,9 @@ export const DIAMETER_METHODS = ['calliper', 'across', 'around', 'step'] as cons
 export type DiameterMethod = (typeof DIAMETER_METHODS)[number];
 
 /**
- * One reading of a pulley's diameter, `mm` as it was read: by calliper, by tape across the rim, by tape around it (circumference), or by the step from the rim
- * of the sheave `of` down to this one, on one side. `plusMinus` is one standard deviation of the reading itself, mm.
+ * One reading of a pulley's diameter, `mm` as it was read: by calliper, by tape across the rim, by tape around it
+ * (circumference), or by the step from the rim of the sheave `of` down to this one, on one side. `plusMinus` is one
+ * standard deviation of the reading itself, mm.
  */
 export interface DiameterReading {
   readonly id: string;
@@ -21,7 +22,12 @@ export interface DiameterReading {
 }
 
 /** Taken where a reading carries no ± of its own, mm. Defaults. */
-export const DIAMETER_PLUS_MINUS: Record<DiameterMethod, number> = { calliper: 0.2, across: 1.6, around: 1.6, step: 0.5 };
+export const DIAMETER_PLUS_MINUS: Record<DiameterMethod, number> = {
+  calliper: 0.2,
+  across: 1.6,
+  around: 1.6,
+  step: 0.5,
+};
 
 /** Two readings, or one and all the others, this many standard deviations apart disagree. */
 const DISAGREE_AT = 3;
@@ -44,8 +50,9 @@ export interface CombinedDiameter {
 }
 
 /**
- * What the readings of one pulley's diameter come to, each weighed by its ±; null without readings. Where they disagree by more than they say, the ± of the
- * outcome grows with the disagreement. A step whose outer sheave has no size yet is left out.
+ * What the readings of one pulley's diameter come to, each weighed by its ±; null without readings. Where they disagree
+ * by more than they say, the ± of the outcome grows with the disagreement. A step whose outer sheave has no size yet is
+ * left out.
  */
 export function combinedDiameter(drive: Drive, pulleyId: string): CombinedDiameter | null {
   return combine(drive, pulleyId, new Set());
@@ -61,7 +68,10 @@ function combine(drive: Drive, pulleyId: string, within: ReadonlySet<string>): C
   if (read.length === 0) return null;
   const weighed = (list: readonly { mm: number; plusMinus: number }[]) => {
     const weight = list.reduce((sum, { plusMinus }) => sum + plusMinus ** -2, 0);
-    return { mm: list.reduce((sum, { mm, plusMinus }) => sum + mm * plusMinus ** -2, 0) / weight, plusMinus: weight ** -0.5 };
+    return {
+      mm: list.reduce((sum, { mm, plusMinus }) => sum + mm * plusMinus ** -2, 0) / weight,
+      plusMinus: weight ** -0.5,
+    };
   };
   const { mm, plusMinus } = weighed(read);
   const readings = read.map((one) => {
@@ -70,46 +80,76 @@ function combine(drive: Drive, pulleyId: string, within: ReadonlySet<string>): C
     const rest = weighed(others);
     return { ...one, normalised: (one.mm - rest.mm) / Math.hypot(one.plusMinus, rest.plusMinus) };
   });
-  const worst = readings.reduce((most, next) => (Math.abs(next.normalised ?? 0) > Math.abs(most.normalised ?? 0) ? next : most));
-  const excess = read.length > 1 ? Math.sqrt(read.reduce((sum, one) => sum + ((one.mm - mm) / one.plusMinus) ** 2, 0) / (read.length - 1)) : 1;
+  const worst = readings.reduce((most, next) =>
+    Math.abs(next.normalised ?? 0) > Math.abs(most.normalised ?? 0) ? next : most,
+  );
+  const excess =
+    read.length > 1
+      ? Math.sqrt(read.reduce((sum, one) => sum + ((one.mm - mm) / one.plusMinus) ** 2, 0) / (read.length - 1))
+      : 1;
   const disagree = Math.abs(worst.normalised ?? 0) > DISAGREE_AT;
-  return { mm, plusMinus: disagree ? plusMinus * Math.max(1, excess) : plusMinus, readings, suspect: disagree ? worst.id : null };
+  return {
+    mm,
+    plusMinus: disagree ? plusMinus * Math.max(1, excess) : plusMinus,
+    readings,
+    suspect: disagree ? worst.id : null,
+  };
 }
 
 /** What one reading makes the diameter: as read, the circumference over π, or the outer rim less twice the step. */
-function diameterOf(drive: Drive, { method, mm, plusMinus, of }: DiameterReading, within: ReadonlySet<string>): { mm: number; plusMinus: number } | null {
+function diameterOf(
+  drive: Drive,
+  { method, mm, plusMinus, of }: DiameterReading,
+  within: ReadonlySet<string>,
+): { mm: number; plusMinus: number } | null {
   const own = Math.max(FINEST, plusMinus ?? DIAMETER_PLUS_MINUS[method]);
   if (method === 'around') return { mm: mm / Math.PI, plusMinus: own / Math.PI };
   if (method !== 'step') return { mm, plusMinus: own };
   if (of === undefined || within.has(of)) return null;
   // A drawn size counts only where nothing was read: two sheaves stepped from each other say nothing.
   const unread = !(drive.survey?.diameters ?? []).some(({ pulley }) => pulley === of);
-  const outer = combine(drive, of, within) ?? (unread ? { mm: findPulley(drive, of)?.diameter ?? 0, plusMinus: 0 } : null);
+  const outer =
+    combine(drive, of, within) ?? (unread ? { mm: findPulley(drive, of)?.diameter ?? 0, plusMinus: 0 } : null);
   if (!outer || outer.mm <= 2 * mm) return null;
   return { mm: outer.mm - 2 * mm, plusMinus: Math.hypot(outer.plusMinus, 2 * own) };
 }
 
-/** Lays the combined readings over the drawn diameter, of this pulley and of every sheave stepped from it; hundredths of a mm. */
+/**
+ * Lays the combined readings over the drawn diameter, of this pulley and of every sheave stepped from it; hundredths of
+ * a mm.
+ */
 export function withReadDiameters(drive: Drive, pulleyId: string): Drive {
   const stepped = (drive.survey?.diameters ?? []).filter(({ of }) => of === pulleyId).map(({ pulley }) => pulley);
-  const known = new Map([pulleyId, ...stepped].flatMap((id) => {
-    const combined = pulleysById(drive).has(id) ? combinedDiameter(drive, id) : null;
-    return combined ? [[id, Math.round(combined.mm * 100) / 100] as const] : [];
-  }));
+  const known = new Map(
+    [pulleyId, ...stepped].flatMap((id) => {
+      const combined = pulleysById(drive).has(id) ? combinedDiameter(drive, id) : null;
+      return combined ? [[id, Math.round(combined.mm * 100) / 100] as const] : [];
+    }),
+  );
   if (known.size === 0) return drive;
   return {
     ...drive,
     stations: drive.stations.map((station) =>
       station.pulleys.some(({ id }) => known.has(id))
-        ? { ...station, pulleys: station.pulleys.map((pulley) => (known.has(pulley.id) ? { ...pulley, diameter: known.get(pulley.id)! } : pulley)) }
+        ? {
+            ...station,
+            pulleys: station.pulleys.map((pulley) =>
+              known.has(pulley.id) ? { ...pulley, diameter: known.get(pulley.id)! } : pulley,
+            ),
+          }
         : station,
     ),
   };
 }
 
-/** The pulleys that tapes run over and whose diameters were read: such a tape is no better than the rims it takes in. A size nobody read is taken as drawn. */
+/**
+ * The pulleys that tapes run over and whose diameters were read: such a tape is no better than the rims it takes in. A
+ * size nobody read is taken as drawn.
+ */
 export function uncertainRadii(drive: Drive, readings: readonly SurveyReading[]): UncertainRadius[] {
-  const taped = new Set(readings.flatMap(({ kind, from, to }) => (kind === 'outer' || kind === 'gap' ? [from, to] : [])));
+  const taped = new Set(
+    readings.flatMap(({ kind, from, to }) => (kind === 'outer' || kind === 'gap' ? [from, to] : [])),
+  );
   return [...taped].flatMap((pulley) => {
     const read = pulley === undefined ? null : combinedDiameter(drive, pulley);
     return read ? [{ pulley: pulley!, sigma: Math.max(FINEST, read.plusMinus / 2) }] : [];

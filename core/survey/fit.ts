@@ -2,7 +2,16 @@ import type { Matrix } from 'ml-matrix';
 import type { Drive } from '../drive/types';
 import type { PhotoFit } from '../photo/fit-photo';
 import { mostOfSound } from './chi-squared';
-import { adjust, gradientOf, misfitOf, pictureAt, predictedBy, type Adjusted, type Network, type Places } from './least-squares';
+import {
+  adjust,
+  gradientOf,
+  misfitOf,
+  pictureAt,
+  predictedBy,
+  type Adjusted,
+  type Network,
+  type Places,
+} from './least-squares';
 import { picturesOf, type Pictures } from './pictures';
 import { uncertainRadii } from './diameters';
 import { observationsOf, radiusObservations, type Observation, type SurveyReading } from './readings';
@@ -40,7 +49,10 @@ export interface FittedCircle {
   suspect: boolean;
 }
 
-/** How a picture's frame lies on the drive: a point of the drive is turned by `turn` (radians), then shifted, to be where the picture has it. */
+/**
+ * How a picture's frame lies on the drive: a point of the drive is turned by `turn` (radians), then shifted, to be
+ * where the picture has it.
+ */
 export interface FittedPicture {
   shiftX: number;
   shiftY: number;
@@ -67,19 +79,33 @@ export interface SurveyFit {
 const UNKNOWN_MM = 400;
 
 /**
- * Fits the shafts of a drive to its survey readings and the circles of its pictures, from its drawing as the sketch. The crank (or the first shaft) is at 0, 0.
- * Direction comes from angle, x and y readings; where there are none from the upright of the first picture, and without pictures from the sketch. Readings that
- * the others contradict are named and left out of the fit. Never throws on a drive that `readDrive` accepts.
+ * Fits the shafts of a drive to its survey readings and the circles of its pictures, from its drawing as the sketch.
+ * The crank (or the first shaft) is at 0, 0. Direction comes from angle, x and y readings; where there are none from
+ * the upright of the first picture, and without pictures from the sketch. Readings that the others contradict are named
+ * and left out of the fit. Never throws on a drive that `readDrive` accepts.
  */
 export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): SurveyFit {
-  const datum = Math.max(0, drive.stations.findIndex(({ role }) => role === 'crankshaft'));
+  const datum = Math.max(
+    0,
+    drive.stations.findIndex(({ role }) => role === 'crankshaft'),
+  );
   const origin = drive.stations[datum] ?? { x: 0, y: 0 };
   const drawn = drive.stations.flatMap(({ x, y }) => [x - origin.x, y - origin.y]);
   const pictures = picturesOf(drive);
   const uncertain = uncertainRadii(drive, readings);
-  const observations = [...observationsOf(drive, readings, uncertain), ...pictures.observations, ...radiusObservations(uncertain)];
+  const observations = [
+    ...observationsOf(drive, readings, uncertain),
+    ...pictures.observations,
+    ...radiusObservations(uncertain),
+  ];
   const directed = readings.some(({ kind }) => kind === 'angle' || kind === 'x' || kind === 'y');
-  const network: Network = { count: drive.stations.length, datum, pictures: pictures.correlations, upright: !directed && pictures.observations.some(({ seen }) => seen!.picture === 0), radii: uncertain.length };
+  const network: Network = {
+    count: drive.stations.length,
+    datum,
+    pictures: pictures.correlations,
+    upright: !directed && pictures.observations.some(({ seen }) => seen!.picture === 0),
+    radii: uncertain.length,
+  };
   const sketch = withPictures(drawn, pictures, network);
   const findings: SurveyFinding[] = [];
   const pulleyOf = (station: number) => drive.stations[station]!.pulleys[0]!.id;
@@ -88,16 +114,19 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
   const aligned = fit.turned ? turnedToSketch(fit, sketch, network) : fit;
   const degrees = Math.max(0, kept.length - rankOf(aligned));
   // Readings that disagree by more than they say are worth less than they say, and the ± of the places grows with them.
-  const excess = degrees > 0 && aligned.cost > degrees + 3.1 * Math.sqrt(2 * degrees) ? Math.sqrt(aligned.cost / degrees) : 1;
+  const excess =
+    degrees > 0 && aligned.cost > degrees + 3.1 * Math.sqrt(2 * degrees) ? Math.sqrt(aligned.cost / degrees) : 1;
 
   const measured = observations.length - uncertain.length;
   if (measured === 0) findings.push({ code: 'no-readings', severity: 'note' });
   for (const [station, free] of aligned.free.entries()) {
-    if (free && station !== datum && measured > 0) findings.push({ code: 'undetermined', severity: 'watch', pulley: pulleyOf(station) });
+    if (free && station !== datum && measured > 0)
+      findings.push({ code: 'undetermined', severity: 'watch', pulley: pulleyOf(station) });
   }
   const circles = circlesOf(pictures, observations, kept, aligned, network);
   for (const { photo, pulley, residual, suspect } of circles) {
-    if (suspect) findings.push({ code: 'circle-suspect', severity: 'fault', photo, pulley, figures: { off: residual } });
+    if (suspect)
+      findings.push({ code: 'circle-suspect', severity: 'fault', photo, pulley, figures: { off: residual } });
   }
   for (const observation of observations) {
     if (observation.seen || kept.includes(observation)) continue;
@@ -120,12 +149,26 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
     const tapes = contradictory.filter(({ seen, kind }) => !seen && kind !== 'radius').map(({ id }) => id);
     const diameters = contradictory.filter(({ kind }) => kind === 'radius').map(({ id }) => id);
     const circles = [...new Set(contradictory.filter(({ seen }) => seen).map(({ to }) => pulleyOf(to)))];
-    findings.push({ code: 'contradictory', severity: 'fault', ...(tapes[0] !== undefined && { reading: tapes[0] }), readings: tapes, ...(diameters.length > 0 && { diameters }), ...(circles.length > 0 && { circles }) });
+    findings.push({
+      code: 'contradictory',
+      severity: 'fault',
+      ...(tapes[0] !== undefined && { reading: tapes[0] }),
+      readings: tapes,
+      ...(diameters.length > 0 && { diameters }),
+      ...(circles.length > 0 && { circles }),
+    });
   } else if (excess > 1) findings.push({ code: 'disagree', severity: 'watch', figures: { factor: excess } });
   if (kept.length > 0 && degrees === 0) findings.push({ code: 'unchecked', severity: 'note' });
-  for (const { station, x, y } of mirrorImages(kept, aligned, network)) findings.push({ code: 'mirrored', severity: 'watch', pulley: pulleyOf(station), figures: { x, y } });
+  for (const { station, x, y } of mirrorImages(kept, aligned, network))
+    findings.push({ code: 'mirrored', severity: 'watch', pulley: pulleyOf(station), figures: { x, y } });
   const turned = otherWayRound(kept, aligned, network);
-  if (turned) findings.push({ code: 'two-ways', severity: 'watch', pulley: pulleyOf(turned.station), figures: { deg: turned.deg, x: turned.x, y: turned.y } });
+  if (turned)
+    findings.push({
+      code: 'two-ways',
+      severity: 'watch',
+      pulley: pulleyOf(turned.station),
+      figures: { deg: turned.deg, x: turned.x, y: turned.y },
+    });
 
   const fitted = new Map(kept.map((observation, k) => [observation, k]));
   const next = nextTape(drive, aligned, network);
@@ -137,16 +180,33 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
       plusMinusX: spreadAt(aligned, 2 * k, k === datum, excess),
       plusMinusY: spreadAt(aligned, 2 * k + 1, k === datum, excess),
     })),
-    readings: observations.filter(({ seen, kind }) => !seen && kind !== 'radius').map((observation) => {
-      const k = fitted.get(observation);
-      const residual = misfitOf(observation, aligned.places, network);
-      if (k === undefined) return { id: observation.id, residual, normalised: residual / spreadOf(observation, aligned, network), suspect: true };
-      const redundancy = aligned.redundancy[k]!;
-      return { id: observation.id, residual, normalised: redundancy > 1e-6 ? residual / (observation.sigma * Math.sqrt(redundancy)) : null, suspect: false };
-    }),
+    readings: observations
+      .filter(({ seen, kind }) => !seen && kind !== 'radius')
+      .map((observation) => {
+        const k = fitted.get(observation);
+        const residual = misfitOf(observation, aligned.places, network);
+        if (k === undefined)
+          return {
+            id: observation.id,
+            residual,
+            normalised: residual / spreadOf(observation, aligned, network),
+            suspect: true,
+          };
+        const redundancy = aligned.redundancy[k]!;
+        return {
+          id: observation.id,
+          residual,
+          normalised: redundancy > 1e-6 ? residual / (observation.sigma * Math.sqrt(redundancy)) : null,
+          suspect: false,
+        };
+      }),
     circles,
     pictures: pictures.fits.map((picture, k) => {
-      const [shiftX, shiftY, turn] = aligned.places.slice(pictureAt(network, k), pictureAt(network, k) + 3) as [number, number, number];
+      const [shiftX, shiftY, turn] = aligned.places.slice(pictureAt(network, k), pictureAt(network, k) + 3) as [
+        number,
+        number,
+        number,
+      ];
       return { ...picture, shiftX, shiftY, turn };
     }),
     findings,
@@ -154,18 +214,24 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
   };
 }
 
-/** The sketch, with the shafts that are in a picture where the first such picture has them, and each picture's frame laid on it. */
+/**
+ * The sketch, with the shafts that are in a picture where the first such picture has them, and each picture's frame
+ * laid on it.
+ */
 function withPictures(drawn: Places, { fits, observations }: Pictures, { count, datum, radii }: Network): number[] {
   const places = [...drawn];
   const placed = new Set<number>();
   const frames = fits.flatMap((_, picture) => {
     const own = observations.filter(({ seen }) => seen!.picture === picture);
-    const seen = own.filter(({ kind }) => kind === 'seen-x').map((x, k) => ({ to: x.to, x: x.value, y: own[2 * k + 1]!.value }));
+    const seen = own
+      .filter(({ kind }) => kind === 'seen-x')
+      .map((x, k) => ({ to: x.to, x: x.value, y: own[2 * k + 1]!.value }));
     if (seen.length === 0) return [0, 0, 0];
     const known = seen.filter(({ to }) => to === datum || placed.has(to));
     // On what earlier pictures and the crank fix, or else on the drawing.
     const anchors = known.length > 0 ? known : seen;
-    const mean = (value: (one: (typeof seen)[number]) => number) => anchors.reduce((sum, one) => sum + value(one), 0) / anchors.length;
+    const mean = (value: (one: (typeof seen)[number]) => number) =>
+      anchors.reduce((sum, one) => sum + value(one), 0) / anchors.length;
     const [shiftX, shiftY] = [mean(({ to, x }) => x - places[2 * to]!), mean(({ to, y }) => y - places[2 * to + 1]!)];
     for (const { to, x, y } of seen) {
       if (to === datum || placed.has(to)) continue;
@@ -177,7 +243,13 @@ function withPictures(drawn: Places, { fits, observations }: Pictures, { count, 
   return [...places.slice(0, 2 * count), ...frames, ...new Array<number>(radii).fill(0)];
 }
 
-function circlesOf({ fits }: Pictures, observations: readonly Observation[], kept: readonly Observation[], fit: Adjusted, network: Network): FittedCircle[] {
+function circlesOf(
+  { fits }: Pictures,
+  observations: readonly Observation[],
+  kept: readonly Observation[],
+  fit: Adjusted,
+  network: Network,
+): FittedCircle[] {
   const at = new Map(kept.map((observation, k) => [observation, k]));
   return fits.flatMap(({ photo, circles }) =>
     circles.map(({ pulley }) => {
@@ -185,22 +257,39 @@ function circlesOf({ fits }: Pictures, observations: readonly Observation[], kep
       const residual = Math.hypot(...both.map((observation) => misfitOf(observation, fit.places, network)));
       const normalised = both.flatMap((observation) => {
         const k = at.get(observation);
-        return k !== undefined && fit.redundancy[k]! > 1e-3 ? [Math.abs(fit.weighted[k]!) / Math.sqrt(fit.redundancy[k]!)] : [];
+        return k !== undefined && fit.redundancy[k]! > 1e-3
+          ? [Math.abs(fit.weighted[k]!) / Math.sqrt(fit.redundancy[k]!)]
+          : [];
       });
-      return { photo, pulley, residual, normalised: normalised.length > 0 ? Math.max(...normalised) : null, suspect: both.some((observation) => !at.has(observation)) };
+      return {
+        photo,
+        pulley,
+        residual,
+        normalised: normalised.length > 0 ? Math.max(...normalised) : null,
+        suspect: both.some((observation) => !at.has(observation)),
+      };
     }),
   );
 }
 
 /** The fit, without the readings that are named as wrong. */
-function withoutSlips(observations: readonly Observation[], sketch: Places, network: Network): { kept: Observation[]; fit: Adjusted; contradictory: Observation[] } {
+function withoutSlips(
+  observations: readonly Observation[],
+  sketch: Places,
+  network: Network,
+): { kept: Observation[]; fit: Adjusted; contradictory: Observation[] } {
   const sketched = adjust(observations, sketch, network);
   const sound = mostOfSound(observations.length - rankOf(sketched));
   // Where the sketch had a shaft on the wrong side, the right one explains everything.
   const sides = sketched.cost > sound ? bestSides(observations, sketched, network) : null;
   const start = sides && sides.cost < sound ? adjust(observations, sides.places, network) : sketched;
   const all = { kept: [...observations], fit: start, contradictory: [] };
-  const worst = Math.max(0, ...observations.map((_, k) => (start.redundancy[k]! > 1e-3 ? Math.abs(start.weighted[k]!) / Math.sqrt(start.redundancy[k]!) : 0)));
+  const worst = Math.max(
+    0,
+    ...observations.map((_, k) =>
+      start.redundancy[k]! > 1e-3 ? Math.abs(start.weighted[k]!) / Math.sqrt(start.redundancy[k]!) : 0,
+    ),
+  );
   if (worst < SUSPECT_AT) return all;
   const starts = { sketch, many: heedingTheMany(observations, sketch, network), sides: sides?.places ?? null };
   const { wrong, unclear, places } = searchSlips(observations, start, starts, network);
@@ -215,13 +304,21 @@ function withoutSlips(observations: readonly Observation[], sketch: Places, netw
 function heedingTheMany(observations: readonly Observation[], sketch: Places, network: Network): Places {
   let places: Places = sketch;
   for (let round = 0; round < 12; round += 1) {
-    const softened = observations.map((observation) => ({ ...observation, sigma: observation.sigma * Math.sqrt(Math.max(1, Math.abs(misfitOf(observation, places, network)) / observation.sigma)) }));
+    const softened = observations.map((observation) => ({
+      ...observation,
+      sigma:
+        observation.sigma *
+        Math.sqrt(Math.max(1, Math.abs(misfitOf(observation, places, network)) / observation.sigma)),
+    }));
     ({ places } = quickFit(softened, places, network, 8));
   }
   return places;
 }
 
-/** Turns the whole about the datum so that it lies as the sketch does: the least squared distance between the two (Procrustes). */
+/**
+ * Turns the whole about the datum so that it lies as the sketch does: the least squared distance between the two
+ * (Procrustes).
+ */
 function turnedToSketch(fit: Adjusted, sketch: Places, { count, datum }: Network): Adjusted {
   const [cx, cy] = [fit.places[2 * datum]!, fit.places[2 * datum + 1]!];
   let sine = 0;
@@ -235,9 +332,13 @@ function turnedToSketch(fit: Adjusted, sketch: Places, { count, datum }: Network
   const length = Math.hypot(sine, cosine);
   if (length < 1e-9) return fit;
   const [s, c] = [sine / length, cosine / length];
-  const turn = (x: number, y: number): [number, number] => [cx + c * (x - cx) - s * (y - cy), cy + s * (x - cx) + c * (y - cy)];
+  const turn = (x: number, y: number): [number, number] => [
+    cx + c * (x - cx) - s * (y - cy),
+    cy + s * (x - cx) + c * (y - cy),
+  ];
   const places = [...fit.places];
-  for (let k = 0; k < count; k += 1) [places[2 * k], places[2 * k + 1]] = turn(fit.places[2 * k]!, fit.places[2 * k + 1]!);
+  for (let k = 0; k < count; k += 1)
+    [places[2 * k], places[2 * k + 1]] = turn(fit.places[2 * k]!, fit.places[2 * k + 1]!);
   return { ...fit, places, covariance: turnedCovariance(fit.covariance, count, s, c) };
 }
 
@@ -246,29 +347,48 @@ function turnedCovariance(covariance: Matrix, count: number, s: number, c: numbe
   const turned = covariance.clone();
   for (let k = 0; k < count; k += 1) {
     const [x, y] = [turned.getRow(2 * k), turned.getRow(2 * k + 1)];
-    turned.setRow(2 * k, x.map((value, at) => c * value - s * y[at]!));
-    turned.setRow(2 * k + 1, x.map((value, at) => s * value + c * y[at]!));
+    turned.setRow(
+      2 * k,
+      x.map((value, at) => c * value - s * y[at]!),
+    );
+    turned.setRow(
+      2 * k + 1,
+      x.map((value, at) => s * value + c * y[at]!),
+    );
   }
   for (let k = 0; k < count; k += 1) {
     const [x, y] = [turned.getColumn(2 * k), turned.getColumn(2 * k + 1)];
-    turned.setColumn(2 * k, x.map((value, at) => c * value - s * y[at]!));
-    turned.setColumn(2 * k + 1, x.map((value, at) => s * value + c * y[at]!));
+    turned.setColumn(
+      2 * k,
+      x.map((value, at) => c * value - s * y[at]!),
+    );
+    turned.setColumn(
+      2 * k + 1,
+      x.map((value, at) => s * value + c * y[at]!),
+    );
   }
   return turned;
 }
 
-/** The far-rim tape between two shafts that would shrink the sum of all variances most, counting what is unknown as very uncertain. */
+/**
+ * The far-rim tape between two shafts that would shrink the sum of all variances most, counting what is unknown as very
+ * uncertain.
+ */
 function nextTape(drive: Drive, fit: Adjusted, network: Network): TapeWanted | null {
   const { count, datum } = network;
   if (count < 2) return null;
   const covariance = fit.covariance.clone();
-  for (let k = 0; k < 2 * count; k += 1) if (fit.free[Math.floor(k / 2)] && Math.floor(k / 2) !== datum) covariance.set(k, k, covariance.get(k, k) + UNKNOWN_MM ** 2);
+  for (let k = 0; k < 2 * count; k += 1)
+    if (fit.free[Math.floor(k / 2)] && Math.floor(k / 2) !== datum)
+      covariance.set(k, k, covariance.get(k, k) + UNKNOWN_MM ** 2);
   let best: { gain: number; from: number; to: number } | null = null;
   for (let from = 0; from < count; from += 1) {
     for (let to = from + 1; to < count; to += 1) {
       const gradient = gradientOf({ kind: 'outer', from, to }, fit.places, network);
       if (gradient.length === 0) continue;
-      const effect = Array.from({ length: 2 * count }, (_, k) => gradient.reduce((sum, [at, slope]) => sum + covariance.get(k, at) * slope, 0));
+      const effect = Array.from({ length: 2 * count }, (_, k) =>
+        gradient.reduce((sum, [at, slope]) => sum + covariance.get(k, at) * slope, 0),
+      );
       const variance = gradient.reduce((sum, [at, slope]) => sum + effect[at]! * slope, 0);
       const gain = effect.reduce((sum, value) => sum + value * value, 0) / (variance + 1.6 ** 2);
       if (!best || gain > best.gain * 1.0001) best = { gain, from, to };
@@ -283,10 +403,15 @@ function rankOf({ redundancy }: Adjusted): number {
   return Math.round(redundancy.reduce((sum, part) => sum + 1 - part, 0));
 }
 
-/** Standard deviation of the difference between a reading that took no part in the fit and what the fit gives for it. */
+/**
+ * Standard deviation of the difference between a reading that took no part in the fit and what the fit gives for it.
+ */
 function spreadOf(observation: Observation, fit: Adjusted, network: Network): number {
   const gradient = gradientOf(observation, fit.places, network);
-  const variance = gradient.reduce((sum, [i, a]) => sum + gradient.reduce((part, [j, b]) => part + a * b * fit.covariance.get(i, j), 0), 0);
+  const variance = gradient.reduce(
+    (sum, [i, a]) => sum + gradient.reduce((part, [j, b]) => part + a * b * fit.covariance.get(i, j), 0),
+    0,
+  );
   return Math.sqrt(observation.sigma ** 2 + Math.max(0, variance));
 }
 

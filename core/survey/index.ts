@@ -1,6 +1,30 @@
 /** The tape network: readings between pulleys, the places they fix, how well, and which reading to take again. */
-export { fitSurvey, type SurveyFit, type FittedStation, type FittedCircle, type FittedPicture, type FittedReading, type TapeWanted } from './fit';
+export {
+  fitSurvey,
+  type SurveyFit,
+  type FittedStation,
+  type FittedCircle,
+  type FittedPicture,
+  type FittedReading,
+  type TapeWanted,
+} from './fit';
 export { laidOut, layOutOf, type LayOut } from './lay-out';
-export { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, READING_KINDS, valueOf, type ReadingKind, type SurveyReading } from './readings';
-export { combinedDiameter, DIAMETER_METHODS, DIAMETER_PLUS_MINUS, withReadDiameters, type CombinedDiameter, type DiameterMethod, type DiameterReading } from './diameters';
+export {
+  DEFAULT_PLUS_MINUS,
+  isTape,
+  plusMinusOf,
+  READING_KINDS,
+  valueOf,
+  type ReadingKind,
+  type SurveyReading,
+} from './readings';
+export {
+  combinedDiameter,
+  DIAMETER_METHODS,
+  DIAMETER_PLUS_MINUS,
+  withReadDiameters,
+  type CombinedDiameter,
+  type DiameterMethod,
+  type DiameterReading,
+} from './diameters';
 export type { SurveyFinding, SurveyFindingCode } from './survey-finding';

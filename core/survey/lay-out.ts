@@ -3,7 +3,10 @@ import { findPulley } from '../drive/look-up';
 import type { Drive } from '../drive/types';
 import type { SurveyFit } from './fit';
 
-/** What a fit would change in the drawing: shafts put elsewhere, in the drawing's own x and y, and diameters that only a picture tells; mm. */
+/**
+ * What a fit would change in the drawing: shafts put elsewhere, in the drawing's own x and y, and diameters that only a
+ * picture tells; mm.
+ */
 export interface LayOut {
   places: { id: string; x: number; y: number }[];
   diameters: { pulley: string; mm: number }[];
@@ -24,9 +27,17 @@ export function layOutOf(drive: Drive, fit: SurveyFit): LayOut {
     const station = drive.stations.find((one) => one.id === id);
     if (!station || plusMinusX === null || plusMinusY === null) return [];
     const far = Math.hypot(station.x - origin.x - x, station.y - origin.y - y);
-    return far > SAME ? [{ id, x: x + origin.x, y: y + origin.y, far, within: far <= Math.hypot(plusMinusX, plusMinusY) }] : [];
+    return far > SAME
+      ? [{ id, x: x + origin.x, y: y + origin.y, far, within: far <= Math.hypot(plusMinusX, plusMinusY) }]
+      : [];
   });
-  const seen = new Map(fit.pictures.flatMap(({ circles }) => circles.filter(({ known, pulley }) => !known && !read.has(pulley)).map((circle) => [circle.pulley, circle] as const)));
+  const seen = new Map(
+    fit.pictures.flatMap(({ circles }) =>
+      circles
+        .filter(({ known, pulley }) => !known && !read.has(pulley))
+        .map((circle) => [circle.pulley, circle] as const),
+    ),
+  );
   const sizes = [...seen.values()].flatMap(({ pulley, diameter, diameterPlusMinus }) => {
     const drawn = findPulley(drive, pulley);
     if (!drawn || drawn.surface === 'toothed') return [];
@@ -43,5 +54,8 @@ export function layOutOf(drive: Drive, fit: SurveyFit): LayOut {
 
 /** The drawing with the changes made. */
 export function laidOut(drive: Drive, { places, diameters }: LayOut): Drive {
-  return placeStations(diameters.reduce((sized, { pulley, mm }) => changePulley(sized, pulley, { diameter: mm }), drive), places);
+  return placeStations(
+    diameters.reduce((sized, { pulley, mm }) => changePulley(sized, pulley, { diameter: mm }), drive),
+    places,
+  );
 }

@@ -9,11 +9,15 @@ const APART = { mm: 5, deviations: 3 };
 
 /** Shafts, by index, that each shaft is taped to. */
 export function tapedTo(station: number, observations: readonly Observation[]): number[] {
-  const found = observations.flatMap(({ kind, from, to }) => (!isTape(kind) ? [] : from === station ? [to] : to === station ? [from] : []));
+  const found = observations.flatMap(({ kind, from, to }) =>
+    !isTape(kind) ? [] : from === station ? [to] : to === station ? [from] : [],
+  );
   return [...new Set(found)].filter((other) => other >= 0 && other !== station);
 }
 
-/** Places with one shaft across the line its neighbours lie along; null where they are fewer than two, or on one spot. */
+/**
+ * Places with one shaft across the line its neighbours lie along; null where they are fewer than two, or on one spot.
+ */
 export function acrossFrom(station: number, places: Places, observations: readonly Observation[]): number[] | null {
   const near = tapedTo(station, observations);
   if (near.length < 2) return null;
@@ -34,7 +38,10 @@ export function acrossFrom(station: number, places: Places, observations: readon
   return start;
 }
 
-/** Shafts put across, one after another, for as long as that makes the readings agree better: a sketch may have them on the wrong side. */
+/**
+ * Shafts put across, one after another, for as long as that makes the readings agree better: a sketch may have them on
+ * the wrong side.
+ */
 export function bestSides(observations: readonly Observation[], start: QuickFit, network: Network): QuickFit {
   const { count, datum } = network;
   let best = start;
@@ -43,7 +50,10 @@ export function bestSides(observations: readonly Observation[], start: QuickFit,
       const across = station === datum ? null : acrossFrom(station, best.places, observations);
       return across ? [quickFit(observations, across, network)] : [];
     });
-    const better = tries.reduce<QuickFit | null>((least, next) => (least === null || next.cost < least.cost ? next : least), null);
+    const better = tries.reduce<QuickFit | null>(
+      (least, next) => (least === null || next.cost < least.cost ? next : least),
+      null,
+    );
     if (!better || better.cost > best.cost - 9) break;
     best = better;
   }
@@ -51,12 +61,18 @@ export function bestSides(observations: readonly Observation[], start: QuickFit,
 }
 
 /**
- * Tells which shafts lie on another side of the line between two of their neighbours than they do in the reference: tapes alone cannot tell the sides apart. A shaft nearer than `least`
- * mm to that line has no side.
+ * Tells which shafts lie on another side of the line between two of their neighbours than they do in the reference:
+ * tapes alone cannot tell the sides apart. A shaft nearer than `least` mm to that line has no side.
  */
-export function crossedOver(observations: readonly Observation[], reference: Places, { count, datum }: Network, least: number): (places: Places) => number[] {
+export function crossedOver(
+  observations: readonly Observation[],
+  reference: Places,
+  { count, datum }: Network,
+  least: number,
+): (places: Places) => number[] {
   const area = (places: Places, a: number, b: number, c: number) =>
-    (places[2 * b]! - places[2 * a]!) * (places[2 * c + 1]! - places[2 * a + 1]!) - (places[2 * b + 1]! - places[2 * a + 1]!) * (places[2 * c]! - places[2 * a]!);
+    (places[2 * b]! - places[2 * a]!) * (places[2 * c + 1]! - places[2 * a + 1]!) -
+    (places[2 * b + 1]! - places[2 * a + 1]!) * (places[2 * c]! - places[2 * a]!);
   const triples = Array.from({ length: count }, (_, station) => station).flatMap((station) => {
     if (station === datum) return [];
     const near = tapedTo(station, observations);
@@ -66,14 +82,25 @@ export function crossedOver(observations: readonly Observation[], reference: Pla
         return { station, a, b, size, height: Math.abs(size) / Math.max(1, apart(reference, a, b)) };
       }),
     );
-    const furthest = pairs.reduce<(typeof pairs)[number] | null>((best, next) => (best === null || next.height > best.height ? next : best), null);
+    const furthest = pairs.reduce<(typeof pairs)[number] | null>(
+      (best, next) => (best === null || next.height > best.height ? next : best),
+      null,
+    );
     return furthest && furthest.height > least ? [furthest] : [];
   });
-  return (places) => triples.filter(({ station, a, b, size }) => area(places, a, b, station) * size < 0).map(({ station }) => station);
+  return (places) =>
+    triples.filter(({ station, a, b, size }) => area(places, a, b, station) * size < 0).map(({ station }) => station);
 }
 
-/** Where each shaft would be across from its neighbours, for those that fit there as well. The whole drive turned or mirrored as one is no other place of any of its shafts. */
-export function mirrorImages(observations: readonly Observation[], fit: Adjusted, network: Network): { station: number; x: number; y: number }[] {
+/**
+ * Where each shaft would be across from its neighbours, for those that fit there as well. The whole drive turned or
+ * mirrored as one is no other place of any of its shafts.
+ */
+export function mirrorImages(
+  observations: readonly Observation[],
+  fit: Adjusted,
+  network: Network,
+): { station: number; x: number; y: number }[] {
   const stations = Array.from({ length: network.count }, (_, station) => station);
   const crossed = crossedOver(observations, fit.places, network, APART.mm / 2);
   return stations.flatMap((station) => {
@@ -88,7 +115,9 @@ export function mirrorImages(observations: readonly Observation[], fit: Adjusted
     const odd = over.length > network.count / 2 ? !over.includes(station) : over.includes(station);
     if (!odd) return [];
     const rest = stations.filter((k) => k !== station);
-    const reshaped = rest.some((k) => Math.abs(apart(other.places, station, k) - apart(fit.places, station, k)) > least);
+    const reshaped = rest.some(
+      (k) => Math.abs(apart(other.places, station, k) - apart(fit.places, station, k)) > least,
+    );
     const alone = rest.every((k) => moved(other.places, fit.places, k) < least);
     return reshaped || alone ? [{ station, x: other.places[2 * station]!, y: other.places[2 * station + 1]! }] : [];
   });
@@ -104,14 +133,23 @@ function moved(to: Places, from: Places, station: number): number {
 
 /** Less than this is no move of a shaft, mm. */
 function leastMove({ covariance }: Adjusted, station: number): number {
-  return Math.max(APART.mm, APART.deviations * Math.hypot(...[2 * station, 2 * station + 1].map((at) => Math.sqrt(Math.max(0, covariance.get(at, at))))));
+  return Math.max(
+    APART.mm,
+    APART.deviations *
+      Math.hypot(...[2 * station, 2 * station + 1].map((at) => Math.sqrt(Math.max(0, covariance.get(at, at))))),
+  );
 }
 
 /**
- * The other way the whole drive may be turned, where all that tells its direction is how far one shaft lies across, or up: that one lies as far on either side of the axis. Null where
- * anything else settles it. `deg` is from the fit to the other way.
+ * The other way the whole drive may be turned, where all that tells its direction is how far one shaft lies across, or
+ * up: that one lies as far on either side of the axis. Null where anything else settles it. `deg` is from the fit to
+ * the other way.
  */
-export function otherWayRound(observations: readonly Observation[], fit: Adjusted, network: Network): { deg: number; station: number; x: number; y: number } | null {
+export function otherWayRound(
+  observations: readonly Observation[],
+  fit: Adjusted,
+  network: Network,
+): { deg: number; station: number; x: number; y: number } | null {
   const telling = observations.filter(({ kind }) => kind === 'x' || kind === 'y');
   if (telling.length === 0 || observations.some(({ kind }) => kind === 'angle')) return null;
   const [{ kind, to }] = telling as [Observation];
@@ -129,6 +167,6 @@ export function otherWayRound(observations: readonly Observation[], fit: Adjuste
   const moves = Array.from({ length: network.count }, (_, k) => moved(other.places, fit.places, k));
   const station = moves.indexOf(Math.max(...moves));
   if (other.cost > fit.cost + AS_WELL || moves[station]! < leastMove(fit, station)) return null;
-  const deg = ((((turn * 180) / Math.PI) % 360) + 540) % 360 - 180;
+  const deg = (((((turn * 180) / Math.PI) % 360) + 540) % 360) - 180;
   return { deg, station, x: other.places[2 * station]!, y: other.places[2 * station + 1]! };
 }

@@ -9,8 +9,9 @@ export interface QuickFit {
 }
 
 /**
- * Places that fit observations by Levenberg and Marquardt on the normal equations, without covariances: a small fraction of the work of `adjust`, for trying hundreds of sets of
- * observations. What nothing fixes stays where it started.
+ * Places that fit observations by Levenberg and Marquardt on the normal equations, without covariances: a small
+ * fraction of the work of `adjust`, for trying hundreds of sets of observations. What nothing fixes stays where it
+ * started.
  */
 export function quickFit(observations: readonly Observation[], start: Places, network: Network, steps = 40): QuickFit {
   const unknowns = unknownsOf(start, network);
@@ -105,7 +106,12 @@ class Equations {
       const { kind, from, to, sigma, over } = observation;
       if (over || from < 0 || from === to || !isTape(kind)) {
         const row = gradientOf(observation, places, this.#network).filter(([at]) => this.#column[at]! >= 0);
-        this.#add(row.map(([at]) => this.#column[at]!), row.map(([, slope]) => slope / sigma), row.length, this.#residuals[k]!);
+        this.#add(
+          row.map(([at]) => this.#column[at]!),
+          row.map(([, slope]) => slope / sigma),
+          row.length,
+          this.#residuals[k]!,
+        );
         return;
       }
       const dx = places[2 * to]! - places[2 * from]!;
@@ -150,12 +156,16 @@ class Equations {
     }
   }
 
-  /** The step of the damped equations, by Cholesky; null where they are not positive definite. The array is overwritten by the next call. */
+  /**
+   * The step of the damped equations, by Cholesky; null where they are not positive definite. The array is overwritten
+   * by the next call.
+   */
   solve(damping: number): Float64Array | null {
     const size = this.#size;
     const factor = this.#factor;
     factor.set(this.#normal);
-    for (let k = 0; k < size; k += 1) factor[k * size + k] = this.#normal[k * size + k]! * (1 + damping) + 1e-9 + damping * 1e-3;
+    for (let k = 0; k < size; k += 1)
+      factor[k * size + k] = this.#normal[k * size + k]! * (1 + damping) + 1e-9 + damping * 1e-3;
     const x = this.#change;
     for (let i = 0; i < size; i += 1) {
       for (let j = 0; j <= i; j += 1) {

@@ -6,9 +6,10 @@ export const READING_KINDS = ['outer', 'gap', 'centre', 'angle', 'x', 'y'] as co
 export type ReadingKind = (typeof READING_KINDS)[number];
 
 /**
- * One reading of the tape network. `outer` is far rim to far rim, `gap` near rim to near rim, `centre` centre to centre (bolt to bolt), in mm;
- * `angle` the direction of the line from → to, degrees counter-clockwise from +x; `x` and `y` the place of `to` from the crank, mm. `plusMinus` is in
- * the reading's own unit, and the fit's ± means the same as it does: one standard deviation in, one out.
+ * One reading of the tape network. `outer` is far rim to far rim, `gap` near rim to near rim, `centre` centre to centre
+ * (bolt to bolt), in mm; `angle` the direction of the line from → to, degrees counter-clockwise from +x; `x` and `y`
+ * the place of `to` from the crank, mm. `plusMinus` is in the reading's own unit, and the fit's ± means the same as it
+ * does: one standard deviation in, one out.
  */
 export interface SurveyReading {
   readonly id: string;
@@ -21,14 +22,19 @@ export interface SurveyReading {
   readonly [unknown: string]: unknown;
 }
 
-/** Taken where a reading carries no ± of its own: a sixteenth of an inch on a tape, half a degree on a gauge. Defaults. */
+/**
+ * Taken where a reading carries no ± of its own: a sixteenth of an inch on a tape, half a degree on a gauge. Defaults.
+ */
 export const DEFAULT_PLUS_MINUS = { mm: 1.6, deg: 0.5 };
 
 export function isTape(kind: string): kind is 'outer' | 'gap' | 'centre' {
   return kind === 'outer' || kind === 'gap' || kind === 'centre';
 }
 
-/** No reading is better than this, mm or degrees, whatever is written: a weight is the inverse square, and must stay a number. */
+/**
+ * No reading is better than this, mm or degrees, whatever is written: a weight is the inverse square, and must stay a
+ * number.
+ */
 export const FINEST = 1e-3;
 
 /** What the reading reads: mm, or degrees for an angle. */
@@ -40,9 +46,15 @@ export function plusMinusOf({ kind, plusMinus }: SurveyReading): number {
   return Math.max(FINEST, plusMinus ?? (kind === 'angle' ? DEFAULT_PLUS_MINUS.deg : DEFAULT_PLUS_MINUS.mm));
 }
 
-/** A reading, one coordinate of a circle seen in a picture, or a radius that was measured with a ± of its own, with what the fit needs of the drawing: the shafts by index and the rims that a tape over them takes in. */
+/**
+ * A reading, one coordinate of a circle seen in a picture, or a radius that was measured with a ± of its own, with what
+ * the fit needs of the drawing: the shafts by index and the rims that a tape over them takes in.
+ */
 export interface Observation {
-  /** The reading's id; for a circle that of its picture and pulley, the same for both coordinates; for a radius its pulley. */
+  /**
+   * The reading's id; for a circle that of its picture and pulley, the same for both coordinates; for a radius its
+   * pulley.
+   */
   id: string;
   kind: ReadingKind | 'seen-x' | 'seen-y' | 'radius';
   /** Index of the shaft, −1 for none. */
@@ -60,7 +72,11 @@ export interface Observation {
 }
 
 /** The readings as observations of the drive's shafts, in `drive.stations` order. */
-export function observationsOf(drive: Drive, readings: readonly SurveyReading[], uncertain: readonly UncertainRadius[] = []): Observation[] {
+export function observationsOf(
+  drive: Drive,
+  readings: readonly SurveyReading[],
+  uncertain: readonly UncertainRadius[] = [],
+): Observation[] {
   const index = indexOfPulleys(drive);
   const pulleys = pulleysById(drive);
   const radius = (id: string | undefined) => {
@@ -74,7 +90,9 @@ export function observationsOf(drive: Drive, readings: readonly SurveyReading[],
     const radii: [number, number] = [radius(reading.from), radius(reading.to)];
     const both = radii[0] + radii[1];
     const rims = reading.kind === 'outer' ? 1 : reading.kind === 'gap' ? -1 : 0;
-    const over = uncertain.flatMap(({ pulley }, at) => (rims !== 0 && (reading.from === pulley || reading.to === pulley) ? [{ radius: at, sign: rims as 1 | -1 }] : []));
+    const over = uncertain.flatMap(({ pulley }, at) =>
+      rims !== 0 && (reading.from === pulley || reading.to === pulley) ? [{ radius: at, sign: rims as 1 | -1 }] : [],
+    );
     return {
       id: reading.id,
       kind: reading.kind,
@@ -97,7 +115,17 @@ export interface UncertainRadius {
 
 /** What the diameter readings say of those radii themselves: nothing off, give or take their ±. */
 export function radiusObservations(uncertain: readonly UncertainRadius[]): Observation[] {
-  return uncertain.map(({ pulley, sigma }, radius) => ({ id: pulley, kind: 'radius', from: -1, to: -1, value: 0, sigma, rims: 0, radii: [0, 0], over: [{ radius, sign: 1 }] }));
+  return uncertain.map(({ pulley, sigma }, radius) => ({
+    id: pulley,
+    kind: 'radius',
+    from: -1,
+    to: -1,
+    value: 0,
+    sigma,
+    rims: 0,
+    radii: [0, 0],
+    over: [{ radius, sign: 1 }],
+  }));
 }
 
 /** By pulley, which shaft it sits on, counted as in `drive.stations`. */

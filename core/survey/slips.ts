@@ -2,17 +2,32 @@ import { isTape, type Observation } from './readings';
 
 /** A known way for a tape to go wrong, and what the tape would have read without it. */
 export interface Slip {
-  slip: 'inch' | 'foot' | 'centimetre' | 'decimetre' | 'unit' | 'rim-missed' | 'radius' | 'centres' | 'far-rims' | 'near-rims' | 'sign' | 'turned-about';
+  slip:
+    | 'inch'
+    | 'foot'
+    | 'centimetre'
+    | 'decimetre'
+    | 'unit'
+    | 'rim-missed'
+    | 'radius'
+    | 'centres'
+    | 'far-rims'
+    | 'near-rims'
+    | 'sign'
+    | 'turned-about';
   value: number;
 }
 
 /**
- * The slip that brings a wrong reading to what the others say it should be, within `within`; null where none does. The nearest wins.
+ * The slip that brings a wrong reading to what the others say it should be, within `within`; null where none does. The
+ * nearest wins.
  */
 export function slipOf(observation: Observation, predicted: number, within: number): Slip | null {
   const fitting = slipsOf(observation).filter(({ value }) => Math.abs(value - predicted) <= within);
   if (fitting.length === 0) return null;
-  return fitting.reduce((best, next) => (Math.abs(next.value - predicted) < Math.abs(best.value - predicted) ? next : best));
+  return fitting.reduce((best, next) =>
+    Math.abs(next.value - predicted) < Math.abs(best.value - predicted) ? next : best,
+  );
 }
 
 /** Every known way a reading can have gone wrong, with what it would then have read. */

@@ -1,6 +1,16 @@
 import type { Severity } from '../path/finding';
 
-export type SurveyFindingCode = 'no-readings' | 'undetermined' | 'suspect' | 'contradictory' | 'disagree' | 'unchecked' | 'mirrored' | 'two-ways' | 'circle-suspect' | 'diameter-suspect';
+export type SurveyFindingCode =
+  | 'no-readings'
+  | 'undetermined'
+  | 'suspect'
+  | 'contradictory'
+  | 'disagree'
+  | 'unchecked'
+  | 'mirrored'
+  | 'two-ways'
+  | 'circle-suspect'
+  | 'diameter-suspect';
 
 /** Something the tape network says, as data; the words are made in `core/words`. */
 export interface SurveyFinding {

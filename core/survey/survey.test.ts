@@ -33,21 +33,34 @@ function perfect(drive: Drive, kind: ReadingKind, from: string | undefined, to: 
 
 function reading(drive: Drive, kind: ReadingKind, from: string | undefined, to: string, off = 0): SurveyReading {
   const value = perfect(drive, kind, from, to) + off;
-  return { id: `${kind} ${from} ${to}`, kind, ...(from !== undefined && { from }), to, ...(kind === 'angle' ? { deg: value, plusMinus: 0.3 } : { mm: value, plusMinus: 1 }) };
+  return {
+    id: `${kind} ${from} ${to}`,
+    kind,
+    ...(from !== undefined && { from }),
+    to,
+    ...(kind === 'angle' ? { deg: value, plusMinus: 0.3 } : { mm: value, plusMinus: 1 }),
+  };
 }
 
 /** Tapes between all pairs, of alternating kinds, and one angle for the direction. */
 function network(drive: Drive, noise: () => number = () => 0): SurveyReading[] {
   const ids = drive.stations.map(({ id }) => id);
   const kinds: ReadingKind[] = ['outer', 'gap', 'centre'];
-  const tapes = ids.flatMap((from, i) => ids.slice(i + 1).map((to, j) => reading(drive, kinds[(i + j) % 3]!, from, to, noise())));
+  const tapes = ids.flatMap((from, i) =>
+    ids.slice(i + 1).map((to, j) => reading(drive, kinds[(i + j) % 3]!, from, to, noise())),
+  );
   return [...tapes, reading(drive, 'angle', ids[0], ids[2]!, noise() * 0.3)];
 }
 
 /** The drive with every shaft but the crank moved by up to `by` mm: a rough sketch of it. */
 function sketched(drive: Drive, by: number, seed = 1): Drive {
   const random = randomOf(seed);
-  return { ...drive, stations: drive.stations.map((s) => (s.id === 'crank' ? s : { ...s, x: s.x + by * (2 * random() - 1), y: s.y + by * (2 * random() - 1) })) };
+  return {
+    ...drive,
+    stations: drive.stations.map((s) =>
+      s.id === 'crank' ? s : { ...s, x: s.x + by * (2 * random() - 1), y: s.y + by * (2 * random() - 1) },
+    ),
+  };
 }
 
 const codes = (fit: ReturnType<typeof fitSurvey>) => fit.findings.map(({ code }) => code);
@@ -69,7 +82,10 @@ test('the ± is as good as its word: the true place lies within it as often as i
   let all = 0;
   for (let seed = 1; seed <= 150; seed += 1) {
     const random = randomOf(seed);
-    const fit = fitSurvey(sketched(truth(), 20, seed), network(truth(), () => normalOf(random)));
+    const fit = fitSurvey(
+      sketched(truth(), 20, seed),
+      network(truth(), () => normalOf(random)),
+    );
     fit.stations.slice(1).forEach(({ x, y, plusMinusX, plusMinusY }, k) => {
       const { x: tx, y: ty } = truth().stations[k + 1]!;
       for (const share of [Math.abs(x - tx) / plusMinusX!, Math.abs(y - ty) / plusMinusY!]) {
@@ -99,8 +115,11 @@ test('a planted blunder is the one named, and the places hold', () => {
     named += Number(fit.readings[at]!.suspect);
     falsely += fit.readings.filter(({ suspect }, k) => suspect && k !== at).length;
     const finding = fit.findings.find(({ code }) => code === 'suspect');
-    if (finding?.reading === spoiled[at]!.id) expect(Math.abs(Number(finding.figures!['shouldBe']) - readings[at]!.mm!)).toBeLessThan(5);
-    fit.stations.forEach(({ x, y }, k) => expect(Math.hypot(x - truth().stations[k]!.x, y - truth().stations[k]!.y)).toBeLessThan(8));
+    if (finding?.reading === spoiled[at]!.id)
+      expect(Math.abs(Number(finding.figures!['shouldBe']) - readings[at]!.mm!)).toBeLessThan(5);
+    fit.stations.forEach(({ x, y }, k) =>
+      expect(Math.hypot(x - truth().stations[k]!.x, y - truth().stations[k]!.y)).toBeLessThan(8),
+    );
     expect(codes(fit)).not.toContain('mirrored');
   }
   expect(named).toBe(runs);
@@ -116,9 +135,23 @@ test.each<[string, (value: number, a: number, b: number) => number, string]>([
 ])('%s is recognised', (_, spoil, slip) => {
   const drive = truth();
   const [a, b] = [drive.stations[0]!.pulleys[0]!.diameter!, drive.stations[2]!.pulleys[0]!.diameter!];
-  const readings = network(drive).map((r) => (r.id === 'gap crank pump' ? { ...reading(drive, 'outer', 'crank', 'pump'), id: r.id, mm: spoil(perfect(drive, 'outer', 'crank', 'pump'), a, b) } : r));
+  const readings = network(drive).map((r) =>
+    r.id === 'gap crank pump'
+      ? {
+          ...reading(drive, 'outer', 'crank', 'pump'),
+          id: r.id,
+          mm: spoil(perfect(drive, 'outer', 'crank', 'pump'), a, b),
+        }
+      : r,
+  );
   const fit = fitSurvey(drive, readings);
-  expect(fit.findings).toContainEqual(expect.objectContaining({ code: 'suspect', reading: 'gap crank pump', figures: expect.objectContaining({ slip }) as object }));
+  expect(fit.findings).toContainEqual(
+    expect.objectContaining({
+      code: 'suspect',
+      reading: 'gap crank pump',
+      figures: expect.objectContaining({ slip }) as object,
+    }),
+  );
 });
 
 test('without a direction the sketch says which way is up, and the shape is the same', () => {
@@ -133,13 +166,18 @@ test('without a direction the sketch says which way is up, and the shape is the 
   });
   // Turned as a whole to lie as the sketch does: no turn is left between the two.
   const sketch = sketched(drive, 15, 7);
-  const spin = fit.stations.reduce((sum, { x, y }, k) => sum + x * sketch.stations[k]!.y - y * sketch.stations[k]!.x, 0);
+  const spin = fit.stations.reduce(
+    (sum, { x, y }, k) => sum + x * sketch.stations[k]!.y - y * sketch.stations[k]!.x,
+    0,
+  );
   expect(Math.abs(spin)).toBeLessThan(1e-3);
 });
 
 test('x and y readings fix direction and place', () => {
   const drive = truth();
-  const readings = drive.stations.slice(1).flatMap(({ id }) => [reading(drive, 'x', undefined, id), reading(drive, 'y', undefined, id)]);
+  const readings = drive.stations
+    .slice(1)
+    .flatMap(({ id }) => [reading(drive, 'x', undefined, id), reading(drive, 'y', undefined, id)]);
   const fit = fitSurvey(sketched(drive, 80), readings);
   fit.stations.forEach(({ x, plusMinusX }, k) => {
     expect(x).toBeCloseTo(drive.stations[k]!.x, 6);
@@ -156,7 +194,12 @@ test('what is not fixed is named, has no ±, and the tape asked for next would f
   expect(loose.stations.find(({ id }) => id === 'ac')).toMatchObject({ plusMinusX: null, plusMinusY: null });
   expect(loose.stations.find(({ id }) => id === 'alt')!.plusMinusX).toBeGreaterThan(0);
   expect([loose.next!.from, loose.next!.to]).toContain('ac');
-  const more = [...readings, reading(drive, 'outer', loose.next!.from, loose.next!.to), reading(drive, 'gap', 'pump', 'ac'), reading(drive, 'centre', 'alt', 'ac')];
+  const more = [
+    ...readings,
+    reading(drive, 'outer', loose.next!.from, loose.next!.to),
+    reading(drive, 'gap', 'pump', 'ac'),
+    reading(drive, 'centre', 'alt', 'ac'),
+  ];
   expect(fitSurvey(drive, more).findings.filter(({ code }) => code === 'undetermined')).toEqual([]);
 });
 
@@ -170,7 +213,11 @@ test.each([0, 1])('with no direction, a pulley on %s tapes is loose and the firm
 
 test('a pulley hung on two tapes is offered across the line between them', () => {
   const drive = truth();
-  const readings = [...network(drive).filter(({ from, to }) => from !== 'ac' && to !== 'ac'), reading(drive, 'outer', 'crank', 'ac'), reading(drive, 'outer', 'alt', 'ac')];
+  const readings = [
+    ...network(drive).filter(({ from, to }) => from !== 'ac' && to !== 'ac'),
+    reading(drive, 'outer', 'crank', 'ac'),
+    reading(drive, 'outer', 'alt', 'ac'),
+  ];
   const fit = fitSurvey(drive, readings);
   const mirror = fit.findings.find(({ code }) => code === 'mirrored')!;
   expect(mirror.pulley).toBe('ac');
@@ -181,9 +228,16 @@ test('a pulley hung on two tapes is offered across the line between them', () =>
 });
 
 test('two readings of one distance that differ are contradictory, and neither is accused', () => {
-  const drive = truth([['crank', 0, 0, 160], ['alt', 300, 100, 60]]);
+  const drive = truth([
+    ['crank', 0, 0, 160],
+    ['alt', 300, 100, 60],
+  ]);
   const one = reading(drive, 'outer', 'crank', 'alt');
-  const fit = fitSurvey(drive, [one, { ...one, id: 'again', mm: one.mm! + 30 }, reading(drive, 'angle', 'crank', 'alt')]);
+  const fit = fitSurvey(drive, [
+    one,
+    { ...one, id: 'again', mm: one.mm! + 30 },
+    reading(drive, 'angle', 'crank', 'alt'),
+  ]);
   expect(codes(fit)).toContain('contradictory');
   expect(fit.readings.every(({ suspect }) => !suspect)).toBe(true);
 });
@@ -193,11 +247,41 @@ test('nothing to fit, one shaft, shafts on one spot: findings and numbers, no th
     [truth(), []],
     [truth([]), []],
     [truth([['crank', 0, 0, 100]]), []],
-    [truth([['crank', 0, 0, 100], ['a', 0, 0, 50]]), [{ id: 'r', kind: 'outer', from: 'crank', to: 'a', mm: 300 }]],
-    [truth([['crank', 0, 0, 100], ['a', 300, 0, 50]]), [{ id: 'r', kind: 'outer', from: 'crank', to: 'crank', mm: 300 }]],
-    [truth([['crank', 0, 0, 100], ['a', 300, 0, 50]]), [{ id: 'r', kind: 'x', to: 'crank', mm: 300 }]],
-    [truth([['crank', 0, 0, 100], ['a', 300, 0, 50]]), [{ id: 'r', kind: 'gap', from: 'crank', to: 'a', mm: 1e12, plusMinus: 1e-9 }]],
-    [truth([['crank', 0, 0, 100], ['a', 300, 0, 50]]), [{ id: 'r', kind: 'gap', from: 'crank', to: 'a', mm: 1e5, plusMinus: 1e-9 }]],
+    [
+      truth([
+        ['crank', 0, 0, 100],
+        ['a', 0, 0, 50],
+      ]),
+      [{ id: 'r', kind: 'outer', from: 'crank', to: 'a', mm: 300 }],
+    ],
+    [
+      truth([
+        ['crank', 0, 0, 100],
+        ['a', 300, 0, 50],
+      ]),
+      [{ id: 'r', kind: 'outer', from: 'crank', to: 'crank', mm: 300 }],
+    ],
+    [
+      truth([
+        ['crank', 0, 0, 100],
+        ['a', 300, 0, 50],
+      ]),
+      [{ id: 'r', kind: 'x', to: 'crank', mm: 300 }],
+    ],
+    [
+      truth([
+        ['crank', 0, 0, 100],
+        ['a', 300, 0, 50],
+      ]),
+      [{ id: 'r', kind: 'gap', from: 'crank', to: 'a', mm: 1e12, plusMinus: 1e-9 }],
+    ],
+    [
+      truth([
+        ['crank', 0, 0, 100],
+        ['a', 300, 0, 50],
+      ]),
+      [{ id: 'r', kind: 'gap', from: 'crank', to: 'a', mm: 1e5, plusMinus: 1e-9 }],
+    ],
   ];
   for (const [drive, readings] of cases) {
     expect(readDrive({ ...drive, survey: { readings } }).ok).toBe(readings.every(({ mm = 0 }) => mm <= 1e5));

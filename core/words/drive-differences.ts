@@ -29,35 +29,143 @@ interface Kind {
   lists?: Record<string, Kind>;
 }
 
-const PULLEY: Kind = { part: 'Shafts and pulleys', many: 'sheaves', id: 'id', name: (item, drive) => pulleyLabel(drive, item['id'] as string) };
-const MEASUREMENT: Kind = { part: 'Belts', many: 'measurements', id: 'id', name: ({ tool }) => (TOOL_WORDS as Record<string, { name: string }>)[tool as string]?.name ?? String(tool) };
-const RIM: Kind = { part: 'Pictures', many: 'rims', id: 'pulley', name: ({ pulley }, drive) => `rim of ${pulleyLabel(drive, pulley as string)}` };
+const PULLEY: Kind = {
+  part: 'Shafts and pulleys',
+  many: 'sheaves',
+  id: 'id',
+  name: (item, drive) => pulleyLabel(drive, item['id'] as string),
+};
+const MEASUREMENT: Kind = {
+  part: 'Belts',
+  many: 'measurements',
+  id: 'id',
+  name: ({ tool }) => (TOOL_WORDS as Record<string, { name: string }>)[tool as string]?.name ?? String(tool),
+};
+const RIM: Kind = {
+  part: 'Pictures',
+  many: 'rims',
+  id: 'pulley',
+  name: ({ pulley }, drive) => `rim of ${pulleyLabel(drive, pulley as string)}`,
+};
 const KINDS: Record<string, Kind> = {
-  stations: { part: 'Shafts and pulleys', many: 'shafts', id: 'id', name: (item) => stationLabel(item as unknown as Station), lists: { pulleys: PULLEY } },
-  obstacles: { part: 'Obstacles', many: 'obstacles', id: 'id', name: ({ id }, drive) => obstacleLabel(drive, id as string) },
-  readings: { part: 'Tapes', many: 'tapes', id: 'id', name: (item, drive) => tapeName(item as unknown as SurveyReading, drive) },
-  diameters: { part: 'Diameters', many: 'diameter readings', id: 'id', name: (item, drive) => diameterName(item as unknown as DiameterReading, drive) },
-  photos: { part: 'Pictures', many: 'pictures', id: 'id', name: ({ id }) => `Picture ${String(id)}`, lists: { rims: RIM } },
-  belts: { part: 'Belts', many: 'belts', id: 'id', name: (item, drive) => beltName(item as unknown as Belt, drive), lists: { measurements: MEASUREMENT } },
+  stations: {
+    part: 'Shafts and pulleys',
+    many: 'shafts',
+    id: 'id',
+    name: (item) => stationLabel(item as unknown as Station),
+    lists: { pulleys: PULLEY },
+  },
+  obstacles: {
+    part: 'Obstacles',
+    many: 'obstacles',
+    id: 'id',
+    name: ({ id }, drive) => obstacleLabel(drive, id as string),
+  },
+  readings: {
+    part: 'Tapes',
+    many: 'tapes',
+    id: 'id',
+    name: (item, drive) => tapeName(item as unknown as SurveyReading, drive),
+  },
+  diameters: {
+    part: 'Diameters',
+    many: 'diameter readings',
+    id: 'id',
+    name: (item, drive) => diameterName(item as unknown as DiameterReading, drive),
+  },
+  photos: {
+    part: 'Pictures',
+    many: 'pictures',
+    id: 'id',
+    name: ({ id }) => `Picture ${String(id)}`,
+    lists: { rims: RIM },
+  },
+  belts: {
+    part: 'Belts',
+    many: 'belts',
+    id: 'id',
+    name: (item, drive) => beltName(item as unknown as Belt, drive),
+    lists: { measurements: MEASUREMENT },
+  },
   loads: { part: 'Electrical loads', many: 'loads', id: 'id', name: ({ name, id }) => String(name || id) },
-  speedChecks: { part: 'Speed checks', many: 'checks', id: 'id', name: ({ station, rpm }, drive) => `${stationLabel(drive.stations.find(({ id }) => id === station) ?? ({ role: 'other' } as Station))} at ${Number(rpm).toFixed(0)} rev/min` },
+  speedChecks: {
+    part: 'Speed checks',
+    many: 'checks',
+    id: 'id',
+    name: ({ station, rpm }, drive) =>
+      `${stationLabel(drive.stations.find(({ id }) => id === station) ?? ({ role: 'other' } as Station))} at ${Number(rpm).toFixed(0)} rev/min`,
+  },
 };
 
-const LENGTHS = new Set(['x', 'y', 'diameter', 'plane', 'ride', 'mm', 'length', 'thickness', 'circumference', 'travel', 'armLength', 'minLength', 'maxLength', 'radius', 'cameraDistance']);
+const LENGTHS = new Set([
+  'x',
+  'y',
+  'diameter',
+  'plane',
+  'ride',
+  'mm',
+  'length',
+  'thickness',
+  'circumference',
+  'travel',
+  'armLength',
+  'minLength',
+  'maxLength',
+  'radius',
+  'cameraDistance',
+]);
 const FIELDS: Record<string, string> = {
-  x: 'right of the crank', y: 'above the crank', crankRotation: 'turning of the crank', mm: 'reading', deg: 'reading in degrees', plusMinus: '±', speedBand: 'speed limits', output: 'output curve', need: 'speed it needs',
-  power: 'power it takes', kmPerHour: 'mean road speed', bins: 'time at each engine speed', speeds: 'engine speeds', sectionOverrides: 'section\'s figures', reserve: 'reserve for seating', route: 'route',
-  requires: 'turning it needs', to: 'other end', from: 'pulley it starts at', redline: 'redline', rpm: 'speed', crankRpm: 'crank\'s speed', amps: 'current', at: 'date', hash: 'picture itself', on: 'switched on', role: 'kind', ride: 'belt top above rim',
-  points: 'points on the rim', known: 'known diameter', cropped: 'cut down', label: 'name', doubled: 'belt doubled', region: 'place it may be put', optional: 'may be left out',
+  x: 'right of the crank',
+  y: 'above the crank',
+  crankRotation: 'turning of the crank',
+  mm: 'reading',
+  deg: 'reading in degrees',
+  plusMinus: '±',
+  speedBand: 'speed limits',
+  output: 'output curve',
+  need: 'speed it needs',
+  power: 'power it takes',
+  kmPerHour: 'mean road speed',
+  bins: 'time at each engine speed',
+  speeds: 'engine speeds',
+  sectionOverrides: "section's figures",
+  reserve: 'reserve for seating',
+  route: 'route',
+  requires: 'turning it needs',
+  to: 'other end',
+  from: 'pulley it starts at',
+  redline: 'redline',
+  rpm: 'speed',
+  crankRpm: "crank's speed",
+  amps: 'current',
+  at: 'date',
+  hash: 'picture itself',
+  on: 'switched on',
+  role: 'kind',
+  ride: 'belt top above rim',
+  points: 'points on the rim',
+  known: 'known diameter',
+  cropped: 'cut down',
+  label: 'name',
+  doubled: 'belt doubled',
+  region: 'place it may be put',
+  optional: 'may be left out',
 };
 
 /**
- * All that differs between two versions of one drive, in plain words for the person who has to choose between them: what only one of them has, and what both
- * have and tell differently, fields that Emery does not know included. The two are called by the names given. Empty where they are the same.
+ * All that differs between two versions of one drive, in plain words for the person who has to choose between them:
+ * what only one of them has, and what both have and tell differently, fields that Emery does not know included. The two
+ * are called by the names given. Empty where they are the same.
  */
-export function driveDifferences(mine: Drive, theirs: Drive, unit: LengthUnit, [ours, others] = ['yours', 'theirs']): DriveDifference[] {
+export function driveDifferences(
+  mine: Drive,
+  theirs: Drive,
+  unit: LengthUnit,
+  [ours, others] = ['yours', 'theirs'],
+): DriveDifference[] {
   const found: DriveDifference[] = [];
-  const tell = (path: string, part: string, name: string, text: string) => found.push({ path, part, text: name === '' ? text : `${name}: ${text}` });
+  const tell = (path: string, part: string, name: string, text: string) =>
+    found.push({ path, part, text: name === '' ? text : `${name}: ${text}` });
 
   const value = (key: string, of: unknown): string => {
     if (of === undefined || of === null) return 'nothing';
@@ -83,9 +191,12 @@ export function driveDifferences(mine: Drive, theirs: Drive, unit: LengthUnit, [
       const at = path === '' ? key : `${path}.${key}`;
       const kind = lists[key];
       const before = found.length;
-      if (kind && isListOrMissing(left) && isListOrMissing(right)) list((left ?? []) as Json[], (right ?? []) as Json[], at, kind, kind.part === part ? name : '');
-      else if (key === 'survey' && path === '') object((left ?? {}) as Json, (right ?? {}) as Json, at, 'Survey', '', KINDS);
-      else if (isRecord(left) && isRecord(right)) object(left, right, at, part, [name, FIELDS[key] ?? key].filter(Boolean).join(', '), {});
+      if (kind && isListOrMissing(left) && isListOrMissing(right))
+        list((left ?? []) as Json[], (right ?? []) as Json[], at, kind, kind.part === part ? name : '');
+      else if (key === 'survey' && path === '')
+        object((left ?? {}) as Json, (right ?? {}) as Json, at, 'Survey', '', KINDS);
+      else if (isRecord(left) && isRecord(right))
+        object(left, right, at, part, [name, FIELDS[key] ?? key].filter(Boolean).join(', '), {});
       // What only one of them has, and is empty there, is a difference all the same.
       if (found.length === before) scalar(at, kind?.part ?? part, name, key, left, right);
     }
@@ -93,14 +204,23 @@ export function driveDifferences(mine: Drive, theirs: Drive, unit: LengthUnit, [
   const list = (a: readonly Json[], b: readonly Json[], path: string, kind: Kind, within: string) => {
     const idOf = (item: Json) => item[kind.id];
     const [left, right] = [new Map(a.map((item) => [idOf(item), item])), new Map(b.map((item) => [idOf(item), item]))];
-    const called = (item: Json, drive: Drive) => [within, kind.name(item, drive)].filter(Boolean).filter((word, k, all) => word !== all[k - 1]).join(', ');
+    const called = (item: Json, drive: Drive) =>
+      [within, kind.name(item, drive)]
+        .filter(Boolean)
+        .filter((word, k, all) => word !== all[k - 1])
+        .join(', ');
     for (const [id, item] of left) {
       const other = right.get(id);
       if (!other) tell(`${path}.${String(id)}`, kind.part, called(item, mine), `only in ${ours}`);
-      else if (!same(item, other)) object(item, other, `${path}.${String(id)}`, kind.part, called(item, mine), kind.lists ?? {});
+      else if (!same(item, other))
+        object(item, other, `${path}.${String(id)}`, kind.part, called(item, mine), kind.lists ?? {});
     }
-    for (const [id, item] of right) if (!left.has(id)) tell(`${path}.${String(id)}`, kind.part, called(item, theirs), `only in ${others}`);
-    const [order, otherOrder] = [[...left.keys()].filter((id) => right.has(id)), [...right.keys()].filter((id) => left.has(id))];
+    for (const [id, item] of right)
+      if (!left.has(id)) tell(`${path}.${String(id)}`, kind.part, called(item, theirs), `only in ${others}`);
+    const [order, otherOrder] = [
+      [...left.keys()].filter((id) => right.has(id)),
+      [...right.keys()].filter((id) => left.has(id)),
+    ];
     if (!same(order, otherOrder)) tell(path, kind.part, within, `the ${kind.many} are in another order`);
   };
   object(plain(mine), plain(theirs), '', 'The drive', '', KINDS);
@@ -109,7 +229,8 @@ export function driveDifferences(mine: Drive, theirs: Drive, unit: LengthUnit, [
 
 /** As it is written to a file: without what is undefined. */
 const plain = (drive: Drive): Json => JSON.parse(JSON.stringify(drive)) as Json;
-const isRecord = (value: unknown): value is Json => typeof value === 'object' && value !== null && !Array.isArray(value);
+const isRecord = (value: unknown): value is Json =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 const isListOrMissing = (value: unknown) => value === undefined || (Array.isArray(value) && value.every(isRecord));
 
 /** The same as JSON, whatever the order of an object's fields. */
@@ -122,7 +243,9 @@ function same(a: unknown, b: unknown): boolean {
 
 function tapeName({ kind, from, to }: SurveyReading, drive: Drive): string {
   const words = READING_WORDS[kind] ?? kind;
-  return from === undefined ? `${pulleyLabel(drive, to)}, ${words}` : `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}, ${words}`;
+  return from === undefined
+    ? `${pulleyLabel(drive, to)}, ${words}`
+    : `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}, ${words}`;
 }
 
 function diameterName({ pulley, method }: DiameterReading, drive: Drive): string {

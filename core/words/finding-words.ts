@@ -21,7 +21,12 @@ interface Telling {
 }
 
 const WAYS: Record<string, string> = { cw: 'clockwise', ccw: 'counter-clockwise' };
-const FACES: Record<string, string> = { ribbed: 'a ribbed face', vee: 'a V groove', smooth: 'a smooth face', toothed: 'a toothed face' };
+const FACES: Record<string, string> = {
+  ribbed: 'a ribbed face',
+  vee: 'a V groove',
+  smooth: 'a smooth face',
+  toothed: 'a toothed face',
+};
 
 /** Tells a finding in the shop's unit. */
 export function findingWords(drive: Drive, finding: Finding, unit: LengthUnit = 'mm'): FindingWords {
@@ -103,7 +108,10 @@ const WORDS: Record<FindingCode, (telling: Telling) => FindingWords> = {
   }),
   'crosses-itself': ({ name, other, span }) => ({
     title: 'The belt crosses itself.',
-    why: other === 'the pulley' ? `It lies twice on the same part of ${name}.` : `${span} cuts through ${name} to ${other}.`,
+    why:
+      other === 'the pulley'
+        ? `It lies twice on the same part of ${name}.`
+        : `${span} cuts through ${name} to ${other}.`,
     todo: 'Change the order of the pulleys, or the side at one of them.',
   }),
   'span-through-pulley': ({ name, span }) => ({
@@ -113,7 +121,10 @@ const WORDS: Record<FindingCode, (telling: Telling) => FindingWords> = {
   }),
   'span-rubs': ({ name, other, span }) => ({
     title: `The belt brushes ${name}.`,
-    why: span === 'the span' ? `Where it lies on ${other}, its outer face reaches ${name}.` : `${span} passes closer than the belt is thick.`,
+    why:
+      span === 'the span'
+        ? `Where it lies on ${other}, its outer face reaches ${name}.`
+        : `${span} passes closer than the belt is thick.`,
     todo: 'Check the positions. A belt that rubs burns through.',
   }),
   'strands-rub': ({ name, other, span, length }) => ({

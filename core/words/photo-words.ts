@@ -10,15 +10,35 @@ export function photoWords(drive: Drive, finding: PhotoFinding, unit: LengthUnit
   const number = (key: string) => finding.figures?.[key] ?? 0;
   switch (finding.code) {
     case 'no-rims':
-      return { title: 'No rim is marked in the picture yet.', why: 'It says nothing before one is.', todo: 'Put five points or more round the crank first.' };
+      return {
+        title: 'No rim is marked in the picture yet.',
+        why: 'It says nothing before one is.',
+        todo: 'Put five points or more round the crank first.',
+      };
     case 'few-points':
-      return { title: `${name} needs points all round its rim.`, why: `${number('points')} so far; five tell an ellipse.`, todo: 'Spread them; eight is better.' };
+      return {
+        title: `${name} needs points all round its rim.`,
+        why: `${number('points')} so far; five tell an ellipse.`,
+        todo: 'Spread them; eight is better.',
+      };
     case 'no-known-diameter':
-      return { title: 'No marked pulley has a known diameter.', why: 'The picture has no scale without one.', todo: 'Measure one, and switch "Diameter known" on for it.' };
+      return {
+        title: 'No marked pulley has a known diameter.',
+        why: 'The picture has no scale without one.',
+        todo: 'Measure one, and switch "Diameter known" on for it.',
+      };
     case 'no-camera':
-      return { title: 'The points do not go together.', why: 'No place of the camera explains them, so nothing is taken from this picture.', todo: 'Look for points off their rims, and put them again.' };
+      return {
+        title: 'The points do not go together.',
+        why: 'No place of the camera explains them, so nothing is taken from this picture.',
+        todo: 'Look for points off their rims, and put them again.',
+      };
     case 'scale-unchecked':
-      return { title: `Only ${name} gives the scale.`, why: 'Nothing checks it.', todo: 'A second known pulley would show a slip.' };
+      return {
+        title: `Only ${name} gives the scale.`,
+        why: 'Nothing checks it.',
+        todo: 'A second known pulley would show a slip.',
+      };
     case 'known-disagrees':
       return {
         title: `The picture does not agree with the diameter of ${name}.`,
@@ -38,9 +58,17 @@ export function photoWords(drive: Drive, finding: PhotoFinding, unit: LengthUnit
         todo: 'Say so at the picture: whole, or cut down.',
       };
     case 'steep':
-      return { title: `The picture was taken ${number('tilt').toFixed(0)}° from square.`, why: 'Rims lean away and hide their far edge.', todo: 'Take it again more nearly head-on, from further off.' };
+      return {
+        title: `The picture was taken ${number('tilt').toFixed(0)}° from square.`,
+        why: 'Rims lean away and hide their far edge.',
+        todo: 'Take it again more nearly head-on, from further off.',
+      };
     case 'point-off':
-      return { title: `${number('points') === 1 ? 'A point' : `${number('points')} points`} round ${name} ${number('points') === 1 ? 'lies' : 'lie'} off its rim.`, why: 'Left out; drawn in red.', todo: 'Drag it onto the rim or take it out.' };
+      return {
+        title: `${number('points') === 1 ? 'A point' : `${number('points')} points`} round ${name} ${number('points') === 1 ? 'lies' : 'lie'} off its rim.`,
+        why: 'Left out; drawn in red.',
+        todo: 'Drag it onto the rim or take it out.',
+      };
     case 'either-tilt':
       return {
         title: 'The picture may be tilted either way.',

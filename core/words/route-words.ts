@@ -19,7 +19,9 @@ export function routeReason(drive: Drive, { code, pulley, figures }: RouteReason
     case 'clear':
       return `the belt clears all by ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} or more`;
     case 'close':
-      return (figures?.['roomMm'] ?? 0) < 0 ? 'the belt rubs on a pulley or on itself' : `the belt passes ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} from a pulley or from itself`;
+      return (figures?.['roomMm'] ?? 0) < 0
+        ? 'the belt rubs on a pulley or on itself'
+        : `the belt passes ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} from a pulley or from itself`;
     case 'left-off':
       return `${name} left off`;
     case 'cannot-turn':

@@ -15,12 +15,18 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
 };
 
 export const TOOL_WORDS: Record<Tool, { name: string; hint: string }> = {
-  string: { name: 'String', hint: 'Lay it along the route in the grooves, hold the ends together, mark, and tape it flat.' },
+  string: {
+    name: 'String',
+    hint: 'Lay it along the route in the grooves, hold the ends together, mark, and tape it flat.',
+  },
   rope: { name: 'Rope', hint: 'A thick cord rides high in the grooves; Emery allows for its thickness.' },
   wire: { name: 'Wire', hint: 'Bend it round, mark where the ends meet, and straighten it to tape it.' },
   strap: { name: 'Strap', hint: 'A flat strap bridges the grooves.' },
   'old-belt': { name: 'Old belt, taped round its back', hint: 'A used belt has grown; Emery takes a little off.' },
-  gauge: { name: 'Length gauge, two equal wheels', hint: 'Twice the distance of the wheels\' centres, and once round one.' },
+  gauge: {
+    name: 'Length gauge, two equal wheels',
+    hint: "Twice the distance of the wheels' centres, and once round one.",
+  },
   marking: { name: 'Printed length of the old belt', hint: 'The marked length as it is printed.' },
 };
 
@@ -31,8 +37,16 @@ export function layNote({ lay, layTold }: MeasuredLength, said: boolean): Findin
   if (!layTold || lay === null) return null;
   const other = lay === 'groove' ? 'rim' : 'groove';
   return said
-    ? { title: `You said it lay ${LAY_WORDS[lay]}.`, why: `The drawing and any other measurement speak for ${LAY_WORDS[other]}.`, todo: 'Lay it once more and look.' }
-    : { title: `Taken to have lain ${LAY_WORDS[lay]}.`, why: 'Only that way does it agree with the drawing and any other measurement.', todo: 'Say which it was.' };
+    ? {
+        title: `You said it lay ${LAY_WORDS[lay]}.`,
+        why: `The drawing and any other measurement speak for ${LAY_WORDS[other]}.`,
+        todo: 'Lay it once more and look.',
+      }
+    : {
+        title: `Taken to have lain ${LAY_WORDS[lay]}.`,
+        why: 'Only that way does it agree with the drawing and any other measurement.',
+        todo: 'Say which it was.',
+      };
 }
 
 export const STATE_WORDS: Record<AdjusterState, string> = {
@@ -51,21 +65,33 @@ export const RULE_WORDS: Record<MeasuredLength['rules'][number]['rule'], string>
 };
 
 /** One sentence on how a belt would sit. */
-export function candidateSentence(candidate: Candidate, adjuster: 'arm' | 'other' | 'none', unit: LengthUnit = 'mm'): string {
+export function candidateSentence(
+  candidate: Candidate,
+  adjuster: 'arm' | 'other' | 'none',
+  unit: LengthUnit = 'mm',
+): string {
   const { verdict, position, reserveMm } = candidate;
   const length = (mm: number) => formatLength(Math.abs(mm), unit);
   const share = `${Math.round(100 * (position ?? 0))} %`;
   switch (verdict) {
     case 'fits':
-      return adjuster === 'none' ? `Goes on stretched by ${length(reserveMm)}.` : adjuster === 'arm' ? `Sits ${share} of the way from the short mark; ${length(reserveMm)} left to the long mark.` : `Taut at ${share} of the travel; ${length(reserveMm)} left to tighten.`;
+      return adjuster === 'none'
+        ? `Goes on stretched by ${length(reserveMm)}.`
+        : adjuster === 'arm'
+          ? `Sits ${share} of the way from the short mark; ${length(reserveMm)} left to the long mark.`
+          : `Taut at ${share} of the travel; ${length(reserveMm)} left to tighten.`;
     case 'tight':
       return 'Goes on, but the arm stands short of the short mark. Take the next size up.';
     case 'slack':
       return `Sits ${length(reserveMm)} past the long mark. Take the next size down.`;
     case 'will-not-go-on':
-      return adjuster === 'none' ? 'Too short: it would have to stretch by more than such a belt does, a default.' : 'Too short to slip on with the adjuster at its slack end.';
+      return adjuster === 'none'
+        ? 'Too short: it would have to stretch by more than such a belt does, a default.'
+        : 'Too short to slip on with the adjuster at its slack end.';
     case 'out-of-travel':
-      return adjuster === 'none' ? `${length(reserveMm)} too long, and nothing takes it up.` : `${length(reserveMm)} longer than the adjuster can take up.`;
+      return adjuster === 'none'
+        ? `${length(reserveMm)} too long, and nothing takes it up.`
+        : `${length(reserveMm)} longer than the adjuster can take up.`;
     case 'rubs':
       return 'Would fit, but a span rubs there. See the clearance.';
   }
@@ -82,9 +108,17 @@ export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm
   const length = (key: string) => formatLength(figures?.[key] ?? 0, unit);
   switch (code) {
     case 'no-adjuster':
-      return { title: 'Nothing tightens this belt.', why: 'No pulley on it has an adjuster.', todo: 'Say how it is tightened, or that its centres are fixed.' };
+      return {
+        title: 'Nothing tightens this belt.',
+        why: 'No pulley on it has an adjuster.',
+        todo: 'Say how it is tightened, or that its centres are fixed.',
+      };
     case 'no-path':
-      return { title: 'A length is missing.', why: 'As drawn, or at an end of the travel, the belt has no path: the route cannot be run there, or the adjuster swings clear of it.', todo: 'Put route, pivot and angles right first.' };
+      return {
+        title: 'A length is missing.',
+        why: 'As drawn, or at an end of the travel, the belt has no path: the route cannot be run there, or the adjuster swings clear of it.',
+        todo: 'Put route, pivot and angles right first.',
+      };
     case 'past-best-push':
       return {
         title: 'The adjuster passes its best push.',
@@ -98,11 +132,23 @@ export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm
         todo: 'Check pivot, arm length and angles; the arm must stop before that.',
       };
     case 'window-outside':
-      return { title: 'The marks lie outside the travel.', why: 'The pointer cannot come there.', todo: 'Measure the angles of marks and stops again.' };
+      return {
+        title: 'The marks lie outside the travel.',
+        why: 'The pointer cannot come there.',
+        todo: 'Measure the angles of marks and stops again.',
+      };
     case 'marks-swapped':
-      return { title: 'The marks are the wrong way round.', why: 'The short mark lies nearer the end the arm is pulled back to.', todo: 'Exchange their angles, or measure them again.' };
+      return {
+        title: 'The marks are the wrong way round.',
+        why: 'The short mark lies nearer the end the arm is pulled back to.',
+        todo: 'Exchange their angles, or measure them again.',
+      };
     case 'past-end':
-      return { title: 'The adjuster is drawn past the end of its travel.', why: 'A stop, the slot or the safe thread ends before that.', todo: 'Measure its place and its ends again.' };
+      return {
+        title: 'The adjuster is drawn past the end of its travel.',
+        why: 'A stop, the slot or the safe thread ends before that.',
+        todo: 'Measure its place and its ends again.',
+      };
     case 'past-mark':
       return {
         title: `The pointer is drawn past the ${figures?.['long'] ? 'long' : 'short'} mark.`,
@@ -110,9 +156,17 @@ export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm
         todo: 'See which length below sits between the marks.',
       };
     case 'little-reserve':
-      return { title: `Only ${length('reserveMm')} is left for seating and stretch.`, why: `Emery looks for ${length('wantedMm')}, a default.`, todo: 'A size down would last longer.' };
+      return {
+        title: `Only ${length('reserveMm')} is left for seating and stretch.`,
+        why: `Emery looks for ${length('wantedMm')}, a default.`,
+        todo: 'A size down would last longer.',
+      };
     case 'uses-most':
-      return { title: `It is taut only at ${Math.round(100 * (figures?.['share'] ?? 0))} % of the travel.`, why: 'More than half is used before it carries anything.', todo: 'Take a size down if one goes on.' };
+      return {
+        title: `It is taut only at ${Math.round(100 * (figures?.['share'] ?? 0))} % of the travel.`,
+        why: 'More than half is used before it carries anything.',
+        todo: 'Take a size down if one goes on.',
+      };
   }
 }
 

@@ -1,8 +1,26 @@
 import fc from 'fast-check';
 import { driveOf, SERPENTINE } from '../drive/examples';
 import type { Drive } from '../drive';
-import { bandFindings, explainRatio, readRatio, slipOf, type RatioSlip, type SpeedFinding, type SpeedReason } from '../speed';
-import { bandWords, ratioFigure, ratioReadingWords, ratioStatement, rpmFigure, slipWords, speedMessage, speedReason, speedWords } from './index';
+import {
+  bandFindings,
+  explainRatio,
+  readRatio,
+  slipOf,
+  type RatioSlip,
+  type SpeedFinding,
+  type SpeedReason,
+} from '../speed';
+import {
+  bandWords,
+  ratioFigure,
+  ratioReadingWords,
+  ratioStatement,
+  rpmFigure,
+  slipWords,
+  speedMessage,
+  speedReason,
+  speedWords,
+} from './index';
 
 /** What a sentence for a mechanic must not hold. */
 const SLIPS = /undefined|NaN|null|\[object|Infinity| {2}/;
@@ -25,9 +43,25 @@ test('a ratio is said both ways round, and the two cannot be taken for one anoth
 });
 
 test('every slip of a ratio is told in a whole sentence that gives the true figure', () => {
-  const slips: RatioSlip[] = ['right', 'share', 'upside-down', 'upside-down-percent', 'rims', 'rims-upside-down', 'other-sheave', 'radius', 'one-stage', 'other-shaft'];
+  const slips: RatioSlip[] = [
+    'right',
+    'share',
+    'upside-down',
+    'upside-down-percent',
+    'rims',
+    'rims-upside-down',
+    'other-sheave',
+    'radius',
+    'one-stage',
+    'other-shaft',
+  ];
   for (const slip of slips) {
-    const text = ratioReadingWords(drive, { slip, value: 5.55, off: 0, pulley: 'alt', station: 'ac' }, 2.774, 'Alternator');
+    const text = ratioReadingWords(
+      drive,
+      { slip, value: 5.55, off: 0, pulley: 'alt', station: 'ac' },
+      2.774,
+      'Alternator',
+    );
     expect(text).toMatch(/^That .*\.$/);
     expect(text).toMatch(/Alternator turns 2\.77 times for each crank turn/);
     expect(text).not.toMatch(SLIPS);
@@ -36,28 +70,49 @@ test('every slip of a ratio is told in a whole sentence that gives the true figu
 
 test('any ratio at all is answered: a slip that gives it, or none, but never a wrong figure', () => {
   fc.assert(
-    fc.property(fc.double({ min: 0.01, max: 400, noNaN: true }), fc.boolean(), fc.integer({ min: 0, max: 3 }), (value, percent, places) => {
-      const text = `${value.toFixed(places)}${percent ? ' %' : ''}`;
-      const claim = readRatio(text);
-      if (Number(value.toFixed(places)) === 0) {
-        expect(claim).toBeNull();
-        return;
-      }
-      const { truth, readings } = explainRatio(drive, 'alt', claim!)!;
-      expect(truth).toBeCloseTo(172 / 62, 12);
-      for (const { off, value: given } of readings) {
-        expect(Math.abs(claim!.value / given - 1)).toBeCloseTo(off, 12);
-        expect(off).toBeLessThanOrEqual(0.02);
-      }
-    }),
+    fc.property(
+      fc.double({ min: 0.01, max: 400, noNaN: true }),
+      fc.boolean(),
+      fc.integer({ min: 0, max: 3 }),
+      (value, percent, places) => {
+        const text = `${value.toFixed(places)}${percent ? ' %' : ''}`;
+        const claim = readRatio(text);
+        if (Number(value.toFixed(places)) === 0) {
+          expect(claim).toBeNull();
+          return;
+        }
+        const { truth, readings } = explainRatio(drive, 'alt', claim!)!;
+        expect(truth).toBeCloseTo(172 / 62, 12);
+        for (const { off, value: given } of readings) {
+          expect(Math.abs(claim!.value / given - 1)).toBeCloseTo(off, 12);
+          expect(off).toBeLessThanOrEqual(0.02);
+        }
+      },
+    ),
   );
 });
 
 test('what speeds ask of a belt, of which belt, and against which default', () => {
   const findings: SpeedFinding[] = [
-    { code: 'belt-too-fast', severity: 'watch', belt: 'second', figures: { metresPerSecond: 52.6, limit: 42, rpm: 4600 } },
-    { code: 'flexes-too-often', severity: 'watch', belt: 'main', figures: { flexPerSecond: 144.6, limit: 100, rpm: 4600 } },
-    { code: 'bend-too-tight', severity: 'watch', belt: 'main', pulley: 'alt', figures: { diameterMm: 41.2, limit: 45 } },
+    {
+      code: 'belt-too-fast',
+      severity: 'watch',
+      belt: 'second',
+      figures: { metresPerSecond: 52.6, limit: 42, rpm: 4600 },
+    },
+    {
+      code: 'flexes-too-often',
+      severity: 'watch',
+      belt: 'main',
+      figures: { flexPerSecond: 144.6, limit: 100, rpm: 4600 },
+    },
+    {
+      code: 'bend-too-tight',
+      severity: 'watch',
+      belt: 'main',
+      pulley: 'alt',
+      figures: { diameterMm: 41.2, limit: 45 },
+    },
     { code: 'two-ratios', severity: 'fault', belt: 'main', pulley: 'alt', figures: { percent: -2.567 } },
     { code: 'two-ways', severity: 'fault', belt: 'main', pulley: 'alt', figures: {} },
   ];
@@ -99,15 +154,22 @@ test('a slip by tachometer is told with its ±; what geometry forbids is put to 
   expect(of(4000).title).toBe('No slip to be seen.');
   expect(of(3920).title).toMatch(/^Creeps by 2\.0 % ± 0\.\d\.$/);
   expect(of(3500).title).toMatch(/^Slips by 12\.5 % ± 0\.\d\.$/);
-  expect(of(4200)).toMatchObject({ title: expect.stringMatching(/^Turns 5\.0 % ± 0\.\d faster/) as string, why: 'No belt can do that.' });
+  expect(of(4200)).toMatchObject({
+    title: expect.stringMatching(/^Turns 5\.0 % ± 0\.\d faster/) as string,
+    why: 'No belt can do that.',
+  });
 });
 
 test('a shaft outside its band names the limit and whose it is', () => {
-  const findings = bandFindings(drive, { idle: 500, redline: 9000 }, { 'ac-compressor': { least: 900, continuous: 5000, burst: 6000 } });
+  const findings = bandFindings(
+    drive,
+    { idle: 500, redline: 9000 },
+    { 'ac-compressor': { least: 900, continuous: 5000, burst: 6000 } },
+  );
   for (const finding of findings) {
     const { title, why, todo } = bandWords(drive, finding);
     for (const text of [title, why, todo]) expect(text).not.toMatch(SLIPS);
-    expect(why).toContain(finding.source === 'shop' ? 'the shop\'s own' : 'Emery\'s default, not a specification');
+    expect(why).toContain(finding.source === 'shop' ? "the shop's own" : "Emery's default, not a specification");
   }
   expect(findings.filter(({ station }) => station === 'ac').map(({ place }) => place)).toEqual(['beyond', 'too-slow']);
 });

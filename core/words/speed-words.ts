@@ -1,7 +1,17 @@
 import { stationLabel, pulleyLabel } from '../drive/look-up';
 import type { Drive } from '../drive/types';
 import { formatLength, type LengthUnit } from '../quantity';
-import { CREEP_PERCENT, type BandFinding, type BandPlace, type BandSource, type RatioReading, type Slip, type SpeedFinding, type SpeedReason, type UsePreset } from '../speed';
+import {
+  CREEP_PERCENT,
+  type BandFinding,
+  type BandPlace,
+  type BandSource,
+  type RatioReading,
+  type Slip,
+  type SpeedFinding,
+  type SpeedReason,
+  type UsePreset,
+} from '../speed';
 import type { FindingWords } from './finding-words';
 
 export const PLACE_WORDS: Record<BandPlace, { word: string; mark: string }> = {
@@ -13,8 +23,8 @@ export const PLACE_WORDS: Record<BandPlace, { word: string; mark: string }> = {
 
 export const BAND_SOURCE_WORDS: Record<BandSource, string> = {
   vehicle: 'of this vehicle',
-  shop: 'the shop\'s own',
-  default: 'Emery\'s default, not a specification',
+  shop: "the shop's own",
+  default: "Emery's default, not a specification",
 };
 
 export const USE_WORDS: Record<UsePreset, string> = {
@@ -32,7 +42,13 @@ export function rpmFigure(rpm: number): string {
 
 /** A ratio to three figures that matter. */
 export function ratioFigure(ratio: number): string {
-  return ratio >= 100 ? ratio.toFixed(0) : ratio >= 10 ? ratio.toFixed(1) : ratio >= 1 ? ratio.toFixed(2) : ratio.toFixed(3);
+  return ratio >= 100
+    ? ratio.toFixed(0)
+    : ratio >= 10
+      ? ratio.toFixed(1)
+      : ratio >= 1
+        ? ratio.toFixed(2)
+        : ratio.toFixed(3);
 }
 
 /** Both ways of dividing, each said in full, so that neither can be taken for the other. */
@@ -44,7 +60,12 @@ export function ratioStatement(ratio: number, idle: number): { turns: string; re
 }
 
 /** What a hand-made ratio is, in one sentence. */
-export function ratioReadingWords(drive: Drive, { slip, value, pulley, station }: RatioReading, truth: number, name: string): string {
+export function ratioReadingWords(
+  drive: Drive,
+  { slip, value, pulley, station }: RatioReading,
+  truth: number,
+  name: string,
+): string {
   const turns = `${name} turns ${ratioFigure(truth)} times for each crank turn`;
   const pulleyName = pulley === undefined ? '' : pulleyLabel(drive, pulley);
   const at = drive.stations.find(({ id }) => id === station);
@@ -78,13 +99,29 @@ export function slipWords({ percent, plusMinus, verdict }: Slip): FindingWords {
   const figure = `${percent.toFixed(1)} % ± ${plusMinus.toFixed(1)}`;
   switch (verdict) {
     case 'none':
-      return { title: 'No slip to be seen.', why: `${figure}: as near the drawn ratio as the readings can tell.`, todo: '' };
+      return {
+        title: 'No slip to be seen.',
+        why: `${figure}: as near the drawn ratio as the readings can tell.`,
+        todo: '',
+      };
     case 'creep':
-      return { title: `Creeps by ${figure}.`, why: `A belt that pulls falls behind a little without slipping. Up to ${CREEP_PERCENT} % is taken for creep, a default.`, todo: 'Read again under full load.' };
+      return {
+        title: `Creeps by ${figure}.`,
+        why: `A belt that pulls falls behind a little without slipping. Up to ${CREEP_PERCENT} % is taken for creep, a default.`,
+        todo: 'Read again under full load.',
+      };
     case 'slips':
-      return { title: `Slips by ${figure}.`, why: 'More than a belt creeps.', todo: 'Look at tension, at wear, and for oil or a glazed belt.' };
+      return {
+        title: `Slips by ${figure}.`,
+        why: 'More than a belt creeps.',
+        todo: 'Look at tension, at wear, and for oil or a glazed belt.',
+      };
     case 'overruns':
-      return { title: `Turns ${(-percent).toFixed(1)} % ± ${plusMinus.toFixed(1)} faster than its ratio.`, why: 'No belt can do that.', todo: 'Read again, then measure both pulleys again.' };
+      return {
+        title: `Turns ${(-percent).toFixed(1)} % ± ${plusMinus.toFixed(1)} faster than its ratio.`,
+        why: 'No belt can do that.',
+        todo: 'Read again, then measure both pulleys again.',
+      };
   }
 }
 
@@ -95,25 +132,52 @@ export function bandWords(drive: Drive, { station, place, at, rpm, limit, source
   return {
     title: `${name} turns ${rpmFigure(rpm)} at ${at}.`,
     why: `${place === 'too-slow' ? `${by} short of the least that is useful` : place === 'beyond' ? `${by} above its limit for moments` : `${by} above its limit for hours`}, ${rpmFigure(limit)} (${BAND_SOURCE_WORDS[source]}).`,
-    todo: place === 'too-slow' ? 'A smaller pulley on it, or a larger one on the crank.' : 'A larger pulley on it, or a smaller one on the crank.',
+    todo:
+      place === 'too-slow'
+        ? 'A smaller pulley on it, or a larger one on the crank.'
+        : 'A larger pulley on it, or a smaller one on the crank.',
   };
 }
 
 /** Tells what speeds ask of a belt. */
-export function speedWords(drive: Drive, { code, belt, pulley, figures }: SpeedFinding, unit: LengthUnit = 'mm'): FindingWords {
+export function speedWords(
+  drive: Drive,
+  { code, belt, pulley, figures }: SpeedFinding,
+  unit: LengthUnit = 'mm',
+): FindingWords {
   const name = drive.belts.length > 1 ? `Belt ${drive.belts.findIndex(({ id }) => id === belt) + 1}` : 'The belt';
   const figure = (key: string) => figures[key] ?? 0;
   switch (code) {
     case 'belt-too-fast':
-      return { title: `${name} runs at ${figure('metresPerSecond').toFixed(0)} m/s at ${rpmFigure(figure('rpm'))} rev/min.`, why: `Such belts bear some ${figure('limit').toFixed(0)} m/s, a default.`, todo: 'A smaller crank pulley slows the belt.' };
+      return {
+        title: `${name} runs at ${figure('metresPerSecond').toFixed(0)} m/s at ${rpmFigure(figure('rpm'))} rev/min.`,
+        why: `Such belts bear some ${figure('limit').toFixed(0)} m/s, a default.`,
+        todo: 'A smaller crank pulley slows the belt.',
+      };
     case 'flexes-too-often':
-      return { title: `${name} is bent ${figure('flexPerSecond').toFixed(0)} times a second at ${rpmFigure(figure('rpm'))} rev/min.`, why: `Such belts bear some ${figure('limit').toFixed(0)} bends a second, a default. Each pulley bends it once a turn.`, todo: 'It will age sooner. Fewer pulleys, a longer or a slower belt bend less.' };
+      return {
+        title: `${name} is bent ${figure('flexPerSecond').toFixed(0)} times a second at ${rpmFigure(figure('rpm'))} rev/min.`,
+        why: `Such belts bear some ${figure('limit').toFixed(0)} bends a second, a default. Each pulley bends it once a turn.`,
+        todo: 'It will age sooner. Fewer pulleys, a longer or a slower belt bend less.',
+      };
     case 'bend-too-tight':
-      return { title: `${pulleyLabel(drive, pulley!)} bends the belt tightly.`, why: `Its cord runs on ${formatLength(figure('diameterMm'), unit)}; such belts want ${formatLength(figure('limit'), unit)} or more, a default.`, todo: 'The belt runs warmer and ages sooner. Its maker says how small is too small.' };
+      return {
+        title: `${pulleyLabel(drive, pulley!)} bends the belt tightly.`,
+        why: `Its cord runs on ${formatLength(figure('diameterMm'), unit)}; such belts want ${formatLength(figure('limit'), unit)} or more, a default.`,
+        todo: 'The belt runs warmer and ages sooner. Its maker says how small is too small.',
+      };
     case 'two-ways':
-      return { title: `Two belts turn ${pulleyLabel(drive, pulley!)} opposite ways.`, why: 'Its speed here is by the first of them.', todo: 'Change the side of one of them, under Route.' };
+      return {
+        title: `Two belts turn ${pulleyLabel(drive, pulley!)} opposite ways.`,
+        why: 'Its speed here is by the first of them.',
+        todo: 'Change the side of one of them, under Route.',
+      };
     case 'two-ratios':
-      return { title: `Two belts fight over ${pulleyLabel(drive, pulley!)}.`, why: `They would turn it at speeds ${Math.abs(figure('percent')).toFixed(2)} % apart.`, todo: 'One of them must slip all the time. Measure the pulleys of both again.' };
+      return {
+        title: `Two belts fight over ${pulleyLabel(drive, pulley!)}.`,
+        why: `They would turn it at speeds ${Math.abs(figure('percent')).toFixed(2)} % apart.`,
+        todo: 'One of them must slip all the time. Measure the pulleys of both again.',
+      };
   }
 }
 
@@ -124,7 +188,11 @@ export function speedMessage(drive: Drive, finding: SpeedFinding): string {
 }
 
 /** One reason for or against a choice of pulleys; empty where it needs no saying. */
-export function speedReason(drive: Drive, { code, good, station, belt, figures }: SpeedReason, unit: LengthUnit = 'mm'): string {
+export function speedReason(
+  drive: Drive,
+  { code, good, station, belt, figures }: SpeedReason,
+  unit: LengthUnit = 'mm',
+): string {
   const at = drive.stations.find(({ id }) => id === station);
   const name = at ? stationLabel(at) : '';
   const which = drive.belts.length > 1 ? `belt ${drive.belts.findIndex(({ id }) => id === belt) + 1}` : 'the belt';

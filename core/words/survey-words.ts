@@ -19,7 +19,7 @@ export const DIAMETER_WORDS: Record<DiameterMethod, { name: string; hint: string
   calliper: { name: 'Calliper', hint: 'Over the widest part: rib tips, V rim or smooth face.' },
   across: { name: 'Tape across', hint: 'Rim to rim through the centre; swing the tape for the largest.' },
   around: { name: 'Tape around', hint: 'Once round the rim. Emery divides by π.' },
-  step: { name: 'Step down', hint: 'From the outer sheave\'s rim down to this one, on one side. It counts twice.' },
+  step: { name: 'Step down', hint: "From the outer sheave's rim down to this one, on one side. It counts twice." },
 };
 
 const SLIPS: Record<string, string> = {
@@ -40,14 +40,26 @@ const SLIPS: Record<string, string> = {
 /** Tells a finding of the tape network in the shop's unit. */
 export function surveyWords(drive: Drive, finding: SurveyFinding, unit: LengthUnit = 'mm'): FindingWords {
   const readings = drive.survey?.readings ?? [];
-  const named = (id: string | undefined) => nameReading(drive, readings.find((reading) => reading.id === id));
+  const named = (id: string | undefined) =>
+    nameReading(
+      drive,
+      readings.find((reading) => reading.id === id),
+    );
   const name = finding.pulley === undefined ? 'the pulley' : pulleyLabel(drive, finding.pulley);
   const number = (key: string) => Number(finding.figures?.[key] ?? 0);
   switch (finding.code) {
     case 'no-readings':
-      return { title: 'No tape readings yet.', why: 'The drawing stands as it was sketched.', todo: 'Take the first one across two rims.' };
+      return {
+        title: 'No tape readings yet.',
+        why: 'The drawing stands as it was sketched.',
+        todo: 'Take the first one across two rims.',
+      };
     case 'undetermined':
-      return { title: `${name} is not fixed yet.`, why: 'The readings leave it free to move.', todo: 'Tape it to one more pulley.' };
+      return {
+        title: `${name} is not fixed yet.`,
+        why: 'The readings leave it free to move.',
+        todo: 'Tape it to one more pulley.',
+      };
     case 'suspect': {
       const reading = readings.find(({ id }) => id === finding.reading);
       const show = (value: number) => (reading?.kind === 'angle' ? `${value.toFixed(1)}°` : formatLength(value, unit));
@@ -82,7 +94,11 @@ export function surveyWords(drive: Drive, finding: SurveyFinding, unit: LengthUn
         todo: 'The ± shown is widened to match. Check that the diameters are right.',
       };
     case 'unchecked':
-      return { title: 'Nothing checks these readings.', why: 'There are just enough to draw from.', todo: 'One more tape would show a slip.' };
+      return {
+        title: 'Nothing checks these readings.',
+        why: 'There are just enough to draw from.',
+        todo: 'One more tape would show a slip.',
+      };
     case 'two-ways':
       return {
         title: 'The whole drive fits turned another way too.',

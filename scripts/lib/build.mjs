@@ -8,8 +8,8 @@ const BUILDS = path.join(STATE, 'builds');
 const SOURCES = ['web', 'core', 'package-lock.json', 'tsconfig.base.json'];
 
 /**
- * Builds the interface where this source has not been built yet, and returns the folder. A build is named by what it was built from, and
- * moved into place whole, so that two runs side by side never see half of one.
+ * Builds the interface where this source has not been built yet, and returns the folder. A build is named by what it
+ * was built from, and moved into place whole, so that two runs side by side never see half of one.
  */
 export async function buildInterface() {
   const target = path.join(BUILDS, fingerprint());
@@ -18,7 +18,11 @@ export async function buildInterface() {
   mkdirSync(BUILDS, { recursive: true });
   await step('Building the interface', async () => {
     const vite = path.join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js');
-    const { code, output } = await run(process.execPath, [vite, 'build', path.join(ROOT, 'web'), '--outDir', making, '--emptyOutDir', '--logLevel', 'warn'], { quiet: true, cwd: ROOT });
+    const { code, output } = await run(
+      process.execPath,
+      [vite, 'build', path.join(ROOT, 'web'), '--outDir', making, '--emptyOutDir', '--logLevel', 'warn'],
+      { quiet: true, cwd: ROOT },
+    );
     if (code !== 0) throw new SetupProblem(`the interface could not be built:\n${output.trim()}`);
   });
   try {
@@ -35,7 +39,8 @@ function fingerprint() {
   const hash = createHash('sha256');
   const add = (file) => {
     if (statSync(file).isDirectory()) {
-      for (const name of readdirSync(file).sort()) if (name !== 'node_modules' && !/\.test\.tsx?$/.test(name)) add(path.join(file, name));
+      for (const name of readdirSync(file).sort())
+        if (name !== 'node_modules' && !/\.test\.tsx?$/.test(name)) add(path.join(file, name));
     } else hash.update(path.relative(ROOT, file)).update('\0').update(readFileSync(file)).update('\0');
   };
   for (const source of SOURCES) add(path.join(ROOT, source));
@@ -47,5 +52,6 @@ function clearOldBuilds(keep = 4) {
   const byAge = readdirSync(BUILDS)
     .map((name) => ({ folder: path.join(BUILDS, name), at: statSync(path.join(BUILDS, name)).mtimeMs }))
     .sort((a, b) => b.at - a.at);
-  for (const { folder, at } of byAge.slice(keep)) if (at < Date.now() - 3_600_000) rmSync(folder, { recursive: true, force: true });
+  for (const { folder, at } of byAge.slice(keep))
+    if (at < Date.now() - 3_600_000) rmSync(folder, { recursive: true, force: true });
 }

@@ -11,9 +11,9 @@ const KEEPER = fileURLToPath(new URL('../database-keeper.mjs', import.meta.url))
 export const DATABASE_FOLDER = path.join(STATE, 'database');
 
 /**
- * Opens the MariaDB kept in `folder`, starting it where it does not run. The connection to its keeper is the lease: the database
- * runs until the last process that opened it has closed it or ended, however it ended.
- * Resolves with `{ pid, url(name), release(), close() }`.
+ * Opens the MariaDB kept in `folder`, starting it where it does not run. The connection to its keeper is the lease: the
+ * database runs until the last process that opened it has closed it or ended, however it ended. Resolves with `{ pid,
+ * url(name), release(), close() }`.
  */
 export async function openDatabase(folder = DATABASE_FOLDER) {
   ensureState(folder);
@@ -43,7 +43,9 @@ async function openSocket(folder) {
     // The keeper was just closing down; the next try starts another.
     await pause(300);
   }
-  throw new SetupProblem(`the database in ${folder} did not answer. What it says is in keeper.log and mariadb.log there.`);
+  throw new SetupProblem(
+    `the database in ${folder} did not answer. What it says is in keeper.log and mariadb.log there.`,
+  );
 }
 
 /** True while any process has the database in `folder` open. */
@@ -53,7 +55,9 @@ export async function databaseInUse(folder = DATABASE_FOLDER) {
   return socket !== null;
 }
 
-/** Puts the data aside under a dated name, for a new empty shop. Returns where it went, or null where there was none. */
+/**
+ * Puts the data aside under a dated name, for a new empty shop. Returns where it went, or null where there was none.
+ */
 export function setDatabaseAside(folder = DATABASE_FOLDER) {
   if (!existsSync(path.join(folder, 'data'))) return null;
   const aside = `${folder}-kept-${new Date().toISOString().replace(/[:.]/g, '-')}`;
@@ -62,8 +66,8 @@ export function setDatabaseAside(folder = DATABASE_FOLDER) {
 }
 
 /**
- * The hold of this process on the database. Should the keeper be killed, another is started at once on the same port, so that a
- * running app finds its database again.
+ * The hold of this process on the database. Should the keeper be killed, another is started at once on the same port,
+ * so that a running app finds its database again.
  */
 function lease(first, { port, pid }, folder) {
   const { user, password } = JSON.parse(readFileSync(path.join(folder, 'credentials.json'), 'utf8'));

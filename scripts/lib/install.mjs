@@ -24,19 +24,31 @@ export function findProgram(name) {
 
 /** Installs the npm packages of the lock file where they are not all there already. */
 export async function ensureNpmPackages() {
-  // npm writes its list of what it installed last of all, so a whole list means a whole folder, and nobody need wait for a lock.
+  // npm writes its list of what it installed last of all, so a whole list means a whole folder, and nobody need wait
+  // for a lock.
   if (npmPackagesPresent()) return;
   const lock = socketName('install', ROOT);
-  await withLock(lock, () => process.stderr.write('Another Emery is installing packages here; waiting …\n'), async () => {
-    if (npmPackagesPresent()) return;
-    await step('Installing npm packages', async () => {
-      const install = () => run('npm', ['ci', '--ignore-scripts', '--prefer-offline', '--no-audit', '--no-fund'], { cwd: ROOT, quiet: true });
-      const first = await install();
-      // An install that was cut off may still be writing; the second finds a quiet folder.
-      const { code, output } = first.code === 0 ? first : await install();
-      if (code !== 0) throw new SetupProblem(`the npm packages could not be installed:\n${output.trim().split('\n').slice(-8).join('\n')}`);
-    });
-  });
+  await withLock(
+    lock,
+    () => process.stderr.write('Another Emery is installing packages here; waiting …\n'),
+    async () => {
+      if (npmPackagesPresent()) return;
+      await step('Installing npm packages', async () => {
+        const install = () =>
+          run('npm', ['ci', '--ignore-scripts', '--prefer-offline', '--no-audit', '--no-fund'], {
+            cwd: ROOT,
+            quiet: true,
+          });
+        const first = await install();
+        // An install that was cut off may still be writing; the second finds a quiet folder.
+        const { code, output } = first.code === 0 ? first : await install();
+        if (code !== 0)
+          throw new SetupProblem(
+            `the npm packages could not be installed:\n${output.trim().split('\n').slice(-8).join('\n')}`,
+          );
+      });
+    },
+  );
 }
 
 function npmPackagesPresent() {
@@ -52,23 +64,39 @@ function npmPackagesPresent() {
   }
   return Object.entries(wanted).every(
     ([name, { version, optional, link, devOptional, peer }]) =>
-      !name.startsWith('node_modules/') || optional || devOptional || peer || link || present[name]?.version === version,
+      !name.startsWith('node_modules/') ||
+      optional ||
+      devOptional ||
+      peer ||
+      link ||
+      present[name]?.version === version,
   );
 }
 
-/** Installs the Debian packages behind these programs where a program is missing. As a plain user without sudo, says which. */
+/**
+ * Installs the Debian packages behind these programs where a program is missing. As a plain user without sudo, says
+ * which.
+ */
 export async function ensurePrograms(names) {
   const missing = () => [...new Set(names.filter((name) => !findProgram(name)).map((name) => PROGRAMS[name]))];
   const packages = missing();
   if (packages.length === 0) return;
-  const prefix = process.getuid() === 0 ? [] : (await run('sudo', ['-n', 'true'], { quiet: true })).code === 0 ? ['sudo', '-n'] : null;
+  const prefix =
+    process.getuid() === 0
+      ? []
+      : (await run('sudo', ['-n', 'true'], { quiet: true })).code === 0
+        ? ['sudo', '-n']
+        : null;
   const byHand = `as root: apt-get update && apt-get install --no-install-recommends ${packages.join(' ')}`;
   if (!prefix) throw new SetupProblem(`missing Debian package ${packages.join(', ')}. Install it once ${byHand}`);
   await step(`Installing Debian packages ${packages.join(', ')}`, async () => {
     await apt(prefix, ['update']);
     const { output } = await apt(prefix, ['install', '-y', '--no-install-recommends', ...packages]);
     const still = missing();
-    if (still.length > 0) throw new SetupProblem(`Debian package ${still.join(', ')} could not be had. Try ${byHand}\n${output.trim().split('\n').slice(-5).join('\n')}`);
+    if (still.length > 0)
+      throw new SetupProblem(
+        `Debian package ${still.join(', ')} could not be had. Try ${byHand}\n${output.trim().split('\n').slice(-5).join('\n')}`,
+      );
   });
 }
 

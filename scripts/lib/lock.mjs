@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto';
 import net from 'node:net';
 
 /*
- * A name in Linux's abstract socket space is held by a process and let go by the kernel when it ends, however it ends. So a
- * lock is never stale, and a connection to the holder is a lease that cannot be left behind.
+ * A name in Linux's abstract socket space is held by a process and let go by the kernel when it ends, however it ends.
+ * So a lock is never stale, and a connection to the holder is a lease that cannot be left behind.
  */
 
 /** The abstract socket for `purpose` on a folder, one per user. */

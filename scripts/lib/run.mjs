@@ -6,7 +6,10 @@ export class SetupProblem extends Error {}
 /** Runs a command to its end. Resolves with its exit code and, where `quiet`, what it printed. */
 export function run(command, args, { quiet = false, ...options } = {}) {
   return new Promise((resolve) => {
-    const child = spawn(command, args, { stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'], ...options });
+    const child = spawn(command, args, {
+      stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'],
+      ...options,
+    });
     let output = '';
     child.stdout?.on('data', (data) => (output += data));
     child.stderr?.on('data', (data) => (output += data));
@@ -15,11 +18,16 @@ export function run(command, args, { quiet = false, ...options } = {}) {
   });
 }
 
-/** Says what a long step is doing, and how long it took; on standard error, so that a command's own output stays clean. */
+/**
+ * Says what a long step is doing, and how long it took; on standard error, so that a command's own output stays clean.
+ */
 export async function step(title, work) {
   const started = Date.now();
   process.stderr.write(`${title} …\n`);
-  const ticker = setInterval(() => process.stderr.write(`  still at it, ${Math.round((Date.now() - started) / 1000)} s\n`), 15_000);
+  const ticker = setInterval(
+    () => process.stderr.write(`  still at it, ${Math.round((Date.now() - started) / 1000)} s\n`),
+    15_000,
+  );
   try {
     return await work();
   } finally {

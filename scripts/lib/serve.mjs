@@ -4,8 +4,8 @@ import { ROOT } from './paths.mjs';
 import { SetupProblem } from './run.mjs';
 
 /**
- * Starts the server process and resolves once it listens, with its port and a way to end it. The message channel ties the two
- * together: should this process be killed, the server hears the channel close and ends too.
+ * Starts the server process and resolves once it listens, with its port and a way to end it. The message channel ties
+ * the two together: should this process be killed, the server hears the channel close and ends too.
  */
 export function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'demo' }) {
   const child = spawn(process.execPath, ['--import', 'tsx', path.join(ROOT, 'server', 'main.ts')], {
@@ -25,10 +25,13 @@ export function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'de
   let complaint = '';
   child.stderr.on('data', (data) => (complaint = (complaint + data).slice(-4000)));
   /** How it ended: exit code or signal, and the last it said. */
-  const ended = new Promise((resolve) => child.once('exit', (code, signal) => resolve({ code, signal, said: complaint.trim() })));
+  const ended = new Promise((resolve) =>
+    child.once('exit', (code, signal) => resolve({ code, signal, said: complaint.trim() })),
+  );
   return new Promise((resolve, reject) => {
     child.once('message', ({ port: listening, error }) => {
-      if (error === 'EADDRINUSE') reject(new SetupProblem(`port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}`));
+      if (error === 'EADDRINUSE')
+        reject(new SetupProblem(`port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}`));
       else if (error) reject(new SetupProblem(`the server could not listen on port ${port}: ${error}`));
       else {
         resolve({

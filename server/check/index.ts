@@ -14,7 +14,10 @@ interface Waiting {
   reject: (error: Error) => void;
 }
 
-/** Large drives are checked in a thread of their own, so that nobody else waits for them. The thread is started with the first. */
+/**
+ * Large drives are checked in a thread of their own, so that nobody else waits for them. The thread is started with the
+ * first.
+ */
 let worker: Worker | null = null;
 let number = 0;
 const waiting = new Map<number, Waiting>();
@@ -24,7 +27,14 @@ function checkBeside(value: unknown): Promise<DriveCheck> {
     const started = new Worker(new URL('./start-worker.mjs', import.meta.url), { execArgv: [] });
     const gone = () => {
       if (worker === started) worker = null;
-      for (const { reject } of waiting.values()) reject(new Problem(503, 'Check interrupted', 'The drive was being checked when that was cut short. Nothing is lost; try again.'));
+      for (const { reject } of waiting.values())
+        reject(
+          new Problem(
+            503,
+            'Check interrupted',
+            'The drive was being checked when that was cut short. Nothing is lost; try again.',
+          ),
+        );
       waiting.clear();
     };
     started.on('message', ({ number: which, check }: { number: number; check: DriveCheck }) => {
@@ -42,10 +52,12 @@ function checkBeside(value: unknown): Promise<DriveCheck> {
   const mine = worker;
   return new Promise((resolve, reject) => {
     const late = setTimeout(() => void mine.terminate(), LONGEST).unref();
-    const settled = <T>(settle: (value: T) => void) => (value: T) => {
-      clearTimeout(late);
-      settle(value);
-    };
+    const settled =
+      <T>(settle: (value: T) => void) =>
+      (value: T) => {
+        clearTimeout(late);
+        settle(value);
+      };
     waiting.set(number, { resolve: settled(resolve), reject: settled(reject) });
   });
 }
@@ -55,9 +67,14 @@ export async function driveCheck(value: unknown): Promise<DriveCheck> {
   return (JSON.stringify(value) ?? '').length <= SMALL ? checkDrive(value) : checkBeside(value);
 }
 
-/** The same for the `document` of a request; refuses with 422 what the drive file does not allow, each field by its path. */
+/**
+ * The same for the `document` of a request; refuses with 422 what the drive file does not allow, each field by its
+ * path.
+ */
 export async function checkedDrive(value: unknown): Promise<CheckedDrive> {
   const check = await driveCheck(value);
   if (check.ok) return check;
-  throw invalid(check.problems.map(({ path, message }) => ({ path: path === '' ? 'document' : `document.${path}`, message })));
+  throw invalid(
+    check.problems.map(({ path, message }) => ({ path: path === '' ? 'document' : `document.${path}`, message })),
+  );
 }

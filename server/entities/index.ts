@@ -42,7 +42,10 @@ export interface DriveDocumentRow {
   sketch: DriveSketch;
 }
 
-/** A picture, upright and without metadata, as JPEG. Named by the SHA-256 of its bytes, so the same picture is kept once. */
+/**
+ * A picture, upright and without metadata, as JPEG. Named by the SHA-256 of its bytes, so the same picture is kept
+ * once.
+ */
 export interface PhotoRow {
   hash: string;
   width: number;
@@ -88,7 +91,11 @@ const changing = {
 
 export const Shop = new EntitySchema<ShopRow>({
   name: 'shop',
-  columns: { id: { type: 'int', primary: true }, name: { type: 'varchar', length: 120 }, unit: { type: 'varchar', length: 2 } },
+  columns: {
+    id: { type: 'int', primary: true },
+    name: { type: 'varchar', length: 120 },
+    unit: { type: 'varchar', length: 2 },
+  },
 });
 
 export const Vehicle = new EntitySchema<VehicleRow>({
@@ -106,7 +113,12 @@ export const Vehicle = new EntitySchema<VehicleRow>({
 
 export const DriveEntity = new EntitySchema<DriveRow>({
   name: 'drive',
-  columns: { id: { type: 'char', length: 36, primary: true }, vehicleId: { type: 'char', length: 36 }, name: { type: 'varchar', length: 200 }, ...changing },
+  columns: {
+    id: { type: 'char', length: 36, primary: true },
+    vehicleId: { type: 'char', length: 36 },
+    name: { type: 'varchar', length: 200 },
+    ...changing,
+  },
 });
 
 export const DriveDocument = new EntitySchema<DriveDocumentRow>({

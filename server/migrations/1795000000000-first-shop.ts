@@ -4,7 +4,9 @@ export class FirstShop1795000000000 implements MigrationInterface {
   name = 'FirstShop1795000000000';
 
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query('CREATE TABLE IF NOT EXISTS shop (id INT PRIMARY KEY, name VARCHAR(120) NOT NULL, unit VARCHAR(2) NOT NULL) ENGINE=InnoDB');
+    await runner.query(
+      'CREATE TABLE IF NOT EXISTS shop (id INT PRIMARY KEY, name VARCHAR(120) NOT NULL, unit VARCHAR(2) NOT NULL) ENGINE=InnoDB',
+    );
     await runner.query(`CREATE TABLE IF NOT EXISTS vehicle (
       id CHAR(36) PRIMARY KEY, name VARCHAR(120) NOT NULL, plate VARCHAR(40) NOT NULL, odometer INT NULL, odometerUnit VARCHAR(2) NOT NULL,
       notes TEXT NOT NULL, revision INT NOT NULL, saveId VARCHAR(36) NOT NULL, updatedAt DATETIME(3) NOT NULL, deletedAt DATETIME(3) NULL,
@@ -20,6 +22,7 @@ export class FirstShop1795000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['drive_document', 'drive', 'vehicle', 'shop']) await runner.query(`DROP TABLE IF EXISTS ${table}`);
+    for (const table of ['drive_document', 'drive', 'vehicle', 'shop'])
+      await runner.query(`DROP TABLE IF EXISTS ${table}`);
   }
 }

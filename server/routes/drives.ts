@@ -14,7 +14,10 @@ const newBody = object({
 }).required();
 
 const saveBody = object({
-  revision: number().integer('must be a whole number').min(1, 'must be 1 or more').required('is missing: the revision you opened'),
+  revision: number()
+    .integer('must be a whole number')
+    .min(1, 'must be 1 or more')
+    .required('is missing: the revision you opened'),
   saveId: string().max(36, 'must be 36 characters at most').required('is missing'),
   document: mixed().required('is missing'),
 }).required();
@@ -26,7 +29,11 @@ export function driveRoutes(data: DataSource): Router {
 
   const setDeleted = (id: string, deletedAt: Date | null) =>
     data.transaction(async (manager) => {
-      const { affected } = await manager.update(DriveEntity, { id, deletedAt: deletedAt ? IsNull() : Not(IsNull()) }, { deletedAt });
+      const { affected } = await manager.update(
+        DriveEntity,
+        { id, deletedAt: deletedAt ? IsNull() : Not(IsNull()) },
+        { deletedAt },
+      );
       if (affected !== 1) throw notFound('drive');
       const { vehicleId } = await manager.findOneByOrFail(DriveEntity, { id });
       await indexVehicles(manager, [vehicleId]);
@@ -74,7 +81,10 @@ export function driveRoutes(data: DataSource): Router {
     const id = await data.transaction(async (manager) => {
       const { vehicleId, name, document } = await openDrive(manager, request.params.id);
       const { sketch } = await manager.findOneByOrFail(DriveDocument, { driveId: request.params.id });
-      const made = await createDrive(manager, vehicleId, { document: { ...document, name: `${name} copy`.slice(0, 200) }, sketch });
+      const made = await createDrive(manager, vehicleId, {
+        document: { ...document, name: `${name} copy`.slice(0, 200) },
+        sketch,
+      });
       await indexVehicles(manager, [vehicleId]);
       return made;
     });

@@ -14,7 +14,10 @@ const MOST_FILES = 500;
 /** An archive that is brought in, bytes. */
 const MOST_ARCHIVE = 8 * 1024 ** 3;
 
-/** Drive files and archives in and out. An exported file carries its vehicle as the extra field `vehicle`; an import finds or makes it. */
+/**
+ * Drive files and archives in and out. An exported file carries its vehicle as the extra field `vehicle`; an import
+ * finds or makes it.
+ */
 export function fileRoutes(data: DataSource): Router {
   const router = Router();
 
@@ -27,7 +30,8 @@ export function fileRoutes(data: DataSource): Router {
   router.get('/export', async (request, response) => {
     const { drives } = request.query;
     const wanted = typeof drives === 'string' ? drives.split(',') : null;
-    if (wanted && wanted.length > MOST_FILES) throw invalid([{ path: 'drives', message: `names more than ${MOST_FILES}; export the whole shop instead` }]);
+    if (wanted && wanted.length > MOST_FILES)
+      throw invalid([{ path: 'drives', message: `names more than ${MOST_FILES}; export the whole shop instead` }]);
     attach(response, wanted ? 'emery-drives.zip' : 'emery-shop.zip', 'application/zip');
     try {
       await writeArchive(data, response, wanted);
@@ -61,11 +65,16 @@ function filesOf(body: unknown): FileIn[] {
   const files = (body as { files?: unknown } | undefined)?.files;
   if (!Array.isArray(files)) throw invalid([{ path: 'files', message: 'is missing: a list of name and text' }]);
   if (files.length === 0) throw invalid([{ path: 'files', message: 'is empty: choose one file or more' }]);
-  if (files.length > MOST_FILES) throw invalid([{ path: 'files', message: `holds more than ${MOST_FILES} files: put them in a ZIP, which may hold any number` }]);
+  if (files.length > MOST_FILES)
+    throw invalid([
+      { path: 'files', message: `holds more than ${MOST_FILES} files: put them in a ZIP, which may hold any number` },
+    ]);
   files.forEach((file: unknown, index) => {
     const { name, text } = (file ?? {}) as { name?: unknown; text?: unknown };
-    if (typeof name !== 'string' || name === '' || name.length > 300) throw invalid([{ path: `files[${index}].name`, message: 'must be text of 1 to 300 characters' }]);
-    if (typeof text !== 'string') throw invalid([{ path: `files[${index}].text`, message: 'must be text: what the file holds' }]);
+    if (typeof name !== 'string' || name === '' || name.length > 300)
+      throw invalid([{ path: `files[${index}].name`, message: 'must be text of 1 to 300 characters' }]);
+    if (typeof text !== 'string')
+      throw invalid([{ path: `files[${index}].text`, message: 'must be text: what the file holds' }]);
   });
   return files as FileIn[];
 }
@@ -75,7 +84,8 @@ function atMost(bytes: number): Transform {
   return new Transform({
     transform(chunk: Buffer, _encoding, done) {
       passed += chunk.length;
-      if (passed > bytes) done(new Problem(413, 'Too large', `An archive of ${Math.round(bytes / 1024 ** 3)} GB at most is taken in.`));
+      if (passed > bytes)
+        done(new Problem(413, 'Too large', `An archive of ${Math.round(bytes / 1024 ** 3)} GB at most is taken in.`));
       else done(null, chunk);
     },
   });

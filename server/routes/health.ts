@@ -5,7 +5,10 @@ import { Problem } from '../problem';
 /** A database that has not answered for this long is not answering, ms. */
 const LONGEST = 2000;
 
-/** GET /: 200 once the database answers and every table can be read, 503 while not. A database that is frozen is one that does not answer. */
+/**
+ * GET /: 200 once the database answers and every table can be read, 503 while not. A database that is frozen is one
+ * that does not answer.
+ */
 export function healthRoutes(data: DataSource): Router {
   const router = Router();
   let running: Promise<string | null> | null = null;
@@ -13,7 +16,9 @@ export function healthRoutes(data: DataSource): Router {
     // One look at a time: those of a frozen database would use up its connections.
     running ??= look(data).finally(() => (running = null));
     let timer: NodeJS.Timeout | undefined;
-    const late = new Promise<string>((resolve) => (timer = setTimeout(() => resolve('The database is not answering.'), LONGEST)));
+    const late = new Promise<string>(
+      (resolve) => (timer = setTimeout(() => resolve('The database is not answering.'), LONGEST)),
+    );
     const wrong = await Promise.race([running, late]);
     clearTimeout(timer);
     if (wrong) throw new Problem(503, 'Database away', wrong);

@@ -7,7 +7,10 @@ import { notFound, Problem } from '../problem';
 const TYPES = ['image/jpeg', 'image/png', 'image/webp'];
 const MOST_BYTES = 20 * 1024 * 1024;
 
-/** Pictures: taken in as files, kept upright and without what the camera wrote into them, named by the SHA-256 of what is kept. */
+/**
+ * Pictures: taken in as files, kept upright and without what the camera wrote into them, named by the SHA-256 of what
+ * is kept.
+ */
 export function photoRoutes(data: DataSource): Router {
   const router = Router();
 
@@ -29,6 +32,7 @@ export function photoRoutes(data: DataSource): Router {
 }
 
 const ofPictureType: RequestHandler = (request, _response, next) => {
-  if (request.is(TYPES) === false) throw new Problem(415, 'Not a picture', 'Picture: a JPEG, PNG or WebP file is accepted.');
+  if (request.is(TYPES) === false)
+    throw new Problem(415, 'Not a picture', 'Picture: a JPEG, PNG or WebP file is accepted.');
   next();
 };

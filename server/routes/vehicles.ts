@@ -9,15 +9,28 @@ import { bodyOf, invalid, notFound, Problem } from '../problem';
 import { indexVehicles, shownPage } from '../search-index';
 
 export const vehicleBody = object({
-  name: string().trim('must not begin or end with a space').min(1, 'needs a name').max(120, 'must be 120 characters at most').required('needs a name'),
+  name: string()
+    .trim('must not begin or end with a space')
+    .min(1, 'needs a name')
+    .max(120, 'must be 120 characters at most')
+    .required('needs a name'),
   plate: string().max(40, 'must be 40 characters at most').default(''),
-  odometer: number().integer('must be a whole number').min(0, 'must be 0 or more').max(99_999_999, 'is too large').nullable().default(null),
-  odometerUnit: string().oneOf(['km', 'mi', 'h'] as const, 'must be km, mi or h').default('km'),
+  odometer: number()
+    .integer('must be a whole number')
+    .min(0, 'must be 0 or more')
+    .max(99_999_999, 'is too large')
+    .nullable()
+    .default(null),
+  odometerUnit: string()
+    .oneOf(['km', 'mi', 'h'] as const, 'must be km, mi or h')
+    .default('km'),
   notes: string().max(4000, 'must be 4,000 characters at most').default(''),
 }).required();
 export type VehicleBody = InferType<typeof vehicleBody>;
 
-const newBody = vehicleBody.concat(object({ id: string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'must be a UUID in small letters') }));
+const newBody = vehicleBody.concat(
+  object({ id: string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'must be a UUID in small letters') }),
+);
 
 const saveBody = vehicleBody.concat(
   object({
@@ -34,7 +47,18 @@ interface VehicleListed extends Omit<VehicleRow, 'saveId' | 'deletedAt'> {
 /** A vehicle to insert: revision 1, saved now. */
 export function newVehicle(body: Partial<VehicleBody> & { name: string }): VehicleRow {
   const { name, plate = '', odometer = null, odometerUnit = 'km', notes = '' } = body;
-  return { id: randomUUID(), name, plate, odometer, odometerUnit, notes, revision: 1, saveId: randomUUID(), updatedAt: new Date(), deletedAt: null };
+  return {
+    id: randomUUID(),
+    name,
+    plate,
+    odometer,
+    odometerUnit,
+    notes,
+    revision: 1,
+    saveId: randomUUID(),
+    updatedAt: new Date(),
+    deletedAt: null,
+  };
 }
 
 /** Vehicles with their drives: list and search, make, open, save, duplicate, delete, bring back. */
@@ -49,7 +73,10 @@ export function vehicleRoutes(data: DataSource): Router {
       order: { updatedAt: 'DESC' },
     });
     const listed = await listDrives(data.manager, found);
-    return rows.map(({ saveId: _saveId, deletedAt: _deletedAt, ...row }) => ({ ...row, drives: listed.filter(({ vehicleId }) => vehicleId === row.id) }));
+    return rows.map(({ saveId: _saveId, deletedAt: _deletedAt, ...row }) => ({
+      ...row,
+      drives: listed.filter(({ vehicleId }) => vehicleId === row.id),
+    }));
   }
 
   async function present(id: string): Promise<VehicleRow> {
@@ -60,7 +87,11 @@ export function vehicleRoutes(data: DataSource): Router {
 
   const setDeleted = (id: string, deletedAt: Date | null) =>
     data.transaction(async (manager) => {
-      const { affected } = await manager.update(Vehicle, { id, deletedAt: deletedAt ? IsNull() : Not(IsNull()) }, { deletedAt });
+      const { affected } = await manager.update(
+        Vehicle,
+        { id, deletedAt: deletedAt ? IsNull() : Not(IsNull()) },
+        { deletedAt },
+      );
       if (affected !== 1) throw notFound('vehicle');
       await indexVehicles(manager, [id]);
     });
@@ -97,15 +128,34 @@ export function vehicleRoutes(data: DataSource): Router {
     // Field by field: what else the request holds is none of the vehicle's.
     const { revision, saveId, name, plate, odometer, odometerUnit, notes } = await bodyOf(saveBody, request.body);
     const affected = await data.transaction(async (manager) => {
-      const done = await manager.update(Vehicle, { id, revision, deletedAt: IsNull() }, { name, plate, odometer, odometerUnit, notes, revision: revision + 1, saveId, updatedAt: new Date() });
+      const done = await manager.update(
+        Vehicle,
+        { id, revision, deletedAt: IsNull() },
+        { name, plate, odometer, odometerUnit, notes, revision: revision + 1, saveId, updatedAt: new Date() },
+      );
       if (done.affected === 1) await indexVehicles(manager, [id]);
       return done.affected;
     });
     const row = await present(id);
-    const same = row.saveId === saveId && row.name === name && row.plate === plate && row.odometer === odometer && row.odometerUnit === odometerUnit && row.notes === notes;
-    if (affected !== 1 && row.saveId === saveId && !same) throw invalid([{ path: 'saveId', message: 'names a save that was taken with other fields; give each save a name of its own' }]);
+    const same =
+      row.saveId === saveId &&
+      row.name === name &&
+      row.plate === plate &&
+      row.odometer === odometer &&
+      row.odometerUnit === odometerUnit &&
+      row.notes === notes;
+    if (affected !== 1 && row.saveId === saveId && !same)
+      throw invalid([
+        { path: 'saveId', message: 'names a save that was taken with other fields; give each save a name of its own' },
+      ]);
     if (affected !== 1 && !same) {
-      throw new Problem(409, 'Saved elsewhere', 'This vehicle was saved somewhere else since you opened it. Nothing was overwritten.', [], { current: await opened(id) });
+      throw new Problem(
+        409,
+        'Saved elsewhere',
+        'This vehicle was saved somewhere else since you opened it. Nothing was overwritten.',
+        [],
+        { current: await opened(id) },
+      );
     }
     response.json(await opened(id));
   });

@@ -26,10 +26,16 @@ export interface Running {
 export const freshDatabase = () => `${process.env['EMERY_TEST_DATABASE']!}emery_${randomUUID().slice(0, 8)}`;
 
 /** Starts one, with the demo shop or an empty one. */
-export async function running(shop: 'demo' | 'empty', { webFolder, logger = openLog(undefined) }: { webFolder?: string; logger?: ReturnType<typeof openLog> } = {}): Promise<Running> {
+export async function running(
+  shop: 'demo' | 'empty',
+  { webFolder, logger = openLog(undefined) }: { webFolder?: string; logger?: ReturnType<typeof openLog> } = {},
+): Promise<Running> {
   const data = await connect(freshDatabase());
   await firstRun(data, shop === 'demo');
-  const server: Server = createApp({ data, logger, ...(webFolder !== undefined && { webFolder }) }).listen(0, '127.0.0.1');
+  const server: Server = createApp({ data, logger, ...(webFolder !== undefined && { webFolder }) }).listen(
+    0,
+    '127.0.0.1',
+  );
   await new Promise((resolve) => server.once('listening', resolve));
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
   return {
@@ -39,10 +45,16 @@ export async function running(shop: 'demo' | 'empty', { webFolder, logger = open
       const response = await fetch(`${base}${path}`, {
         method,
         headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
-        ...(body !== undefined && { body: typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body) }),
+        ...(body !== undefined && {
+          body: typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body),
+        }),
       } as RequestInit);
       const text = await response.text();
-      return { status: response.status, type: response.headers.get('content-type') ?? '', body: text.startsWith('{') ? JSON.parse(text) : text };
+      return {
+        status: response.status,
+        type: response.headers.get('content-type') ?? '',
+        body: text.startsWith('{') ? JSON.parse(text) : text,
+      };
     },
     stop: async () => {
       server.closeAllConnections();

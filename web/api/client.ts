@@ -17,27 +17,44 @@ export class ApiProblem extends Error {
     super(detail);
   }
 
-  /** True where the same request may go through later: nobody there, the database away, its disk full, or a fault while it was taken in. */
+  /**
+   * True where the same request may go through later: nobody there, the database away, its disk full, or a fault while
+   * it was taken in.
+   */
   get passing(): boolean {
     return this.status === 0 || this.status === 408 || this.status === 429 || this.status >= 500;
   }
 }
 
-/** Asks the server; a file goes as it is, an archive. Resolves with the parsed body; rejects with an `ApiProblem`, or with the reason of a `signal` that called it off. */
-export async function ask<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+/**
+ * Asks the server; a file goes as it is, an archive. Resolves with the parsed body; rejects with an `ApiProblem`, or
+ * with the reason of a `signal` that called it off.
+ */
+export async function ask<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<T> {
   let response: Response;
   let text: string;
   try {
     response = await fetch(`/api${path}`, {
       method,
-      ...(body instanceof Blob ? { headers: { 'content-type': 'application/zip' }, body } : body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      ...(body instanceof Blob
+        ? { headers: { 'content-type': 'application/zip' }, body }
+        : body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
       ...(signal && { signal }),
     });
     text = await response.text();
   } catch (error) {
     const late = (error as Error).name === 'TimeoutError';
     if (signal?.aborted && !late) throw error;
-    throw new ApiProblem(0, 'No answer', late ? 'The Emery server takes too long to answer.' : 'The Emery server does not answer. Is it running?');
+    throw new ApiProblem(
+      0,
+      'No answer',
+      late ? 'The Emery server takes too long to answer.' : 'The Emery server does not answer. Is it running?',
+    );
   }
   if (!response.ok) throw problemOf(response.status, text);
   try {
@@ -49,7 +66,11 @@ export async function ask<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 
 export function problemOf(status: number, text: string): ApiProblem {
   try {
-    const { title, detail, errors, ...body } = JSON.parse(text) as { title: string; detail: string; errors?: FieldProblem[] } & Record<string, unknown>;
+    const { title, detail, errors, ...body } = JSON.parse(text) as {
+      title: string;
+      detail: string;
+      errors?: FieldProblem[];
+    } & Record<string, unknown>;
     return new ApiProblem(status, title, detail, errors, body);
   } catch {
     return new ApiProblem(status, 'Fault', `The server answered ${status}.`);

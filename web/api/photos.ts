@@ -11,16 +11,26 @@ const MOST_MB = 20;
 
 /** Hands a picture to the server, telling how much of it has gone. Rejects with an `ApiProblem`. */
 export function sendPhoto(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<KeptPhoto> {
-  if (!PHOTO_TYPES.includes(file.type)) return Promise.reject(new ApiProblem(415, 'Not a picture', `${file.name}: a JPEG, PNG or WebP picture is accepted.`));
-  if (file.size > MOST_MB * 1024 * 1024) return Promise.reject(new ApiProblem(413, 'Too large', `${file.name} is over the limit of ${MOST_MB} MB.`));
+  if (!PHOTO_TYPES.includes(file.type))
+    return Promise.reject(
+      new ApiProblem(415, 'Not a picture', `${file.name}: a JPEG, PNG or WebP picture is accepted.`),
+    );
+  if (file.size > MOST_MB * 1024 * 1024)
+    return Promise.reject(new ApiProblem(413, 'Too large', `${file.name} is over the limit of ${MOST_MB} MB.`));
   return new Promise((resolve, reject) => {
     // fetch does not tell how far an upload has come.
     const request = new XMLHttpRequest();
     request.open('POST', '/api/photos');
     request.setRequestHeader('content-type', file.type);
     request.upload.onprogress = ({ loaded, total }) => onProgress(loaded / total);
-    request.onload = () => (request.status === 201 ? resolve(JSON.parse(request.responseText) as KeptPhoto) : reject(problemOf(request.status, request.responseText)));
-    request.onerror = () => reject(new ApiProblem(0, 'No answer', 'The Emery server does not answer. Is it running? The picture was not kept.'));
+    request.onload = () =>
+      request.status === 201
+        ? resolve(JSON.parse(request.responseText) as KeptPhoto)
+        : reject(problemOf(request.status, request.responseText));
+    request.onerror = () =>
+      reject(
+        new ApiProblem(0, 'No answer', 'The Emery server does not answer. Is it running? The picture was not kept.'),
+      );
     request.onabort = () => reject(new ApiProblem(0, 'Cancelled', 'The picture was not taken in.'));
     signal.addEventListener('abort', () => request.abort());
     request.send(file);

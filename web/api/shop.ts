@@ -45,7 +45,12 @@ export interface DriveOpened {
 
 const PAGE = 30;
 
-export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: ({ signal }) => ask<Shop>('GET', '/shop', undefined, signal), staleTime: 60_000 });
+export const useShop = () =>
+  useQuery({
+    queryKey: ['shop'],
+    queryFn: ({ signal }) => ask<Shop>('GET', '/shop', undefined, signal),
+    staleTime: 60_000,
+  });
 
 export function useChangeShop() {
   const client = useQueryClient();
@@ -63,7 +68,12 @@ export const useVehicles = (search: string) =>
     queryKey: ['vehicles', search],
     initialPageParam: 0,
     queryFn: ({ pageParam, signal }) =>
-      ask<{ vehicles: VehicleListed[]; total: number }>('GET', `/vehicles?search=${encodeURIComponent(search)}&limit=${PAGE}&offset=${pageParam}`, undefined, signal),
+      ask<{ vehicles: VehicleListed[]; total: number }>(
+        'GET',
+        `/vehicles?search=${encodeURIComponent(search)}&limit=${PAGE}&offset=${pageParam}`,
+        undefined,
+        signal,
+      ),
     getNextPageParam: (last, pages) => {
       const shown = pages.reduce((sum, { vehicles }) => sum + vehicles.length, 0);
       return last.vehicles.length > 0 && shown < last.total ? shown : undefined;
@@ -87,17 +97,29 @@ export const useDeleted = (enabled: boolean) =>
 
 /** A drive as the server has it now, for pages that only show it. */
 export const useSavedDrive = (id: string) =>
-  useQuery({ queryKey: ['saved drive', id], queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal), gcTime: 0, staleTime: 0 });
+  useQuery({
+    queryKey: ['saved drive', id],
+    queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal),
+    gcTime: 0,
+    staleTime: 0,
+  });
 
 export const useDrive = (id: string, enabled: boolean) =>
-  useQuery({ queryKey: ['drive', id], enabled, queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal), gcTime: 0, staleTime: Infinity });
+  useQuery({
+    queryKey: ['drive', id],
+    enabled,
+    queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal),
+    gcTime: 0,
+    staleTime: Infinity,
+  });
 
 /** A change to the shop's list: runs, then has the list read again. */
 export function useShopChange<Input, Output>(run: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: run,
-    onSettled: () => Promise.all(['vehicles', 'deleted', 'shop'].map((key) => client.invalidateQueries({ queryKey: [key] }))),
+    onSettled: () =>
+      Promise.all(['vehicles', 'deleted', 'shop'].map((key) => client.invalidateQueries({ queryKey: [key] }))),
   });
 }
 

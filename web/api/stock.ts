@@ -18,7 +18,13 @@ export const useStock = (filter: { search: string; section: string; ribs: string
   useInfiniteQuery({
     queryKey: ['stock', filter],
     initialPageParam: 0,
-    queryFn: ({ pageParam, signal }) => ask<StockPage>('GET', `/stock?${new URLSearchParams({ ...filter, limit: String(PAGE), offset: String(pageParam) }).toString()}`, undefined, signal),
+    queryFn: ({ pageParam, signal }) =>
+      ask<StockPage>(
+        'GET',
+        `/stock?${new URLSearchParams({ ...filter, limit: String(PAGE), offset: String(pageParam) }).toString()}`,
+        undefined,
+        signal,
+      ),
     getNextPageParam: (last, pages) => {
       const shown = pages.reduce((sum, { belts }) => sum + belts.length, 0);
       return last.belts.length > 0 && shown < last.total ? shown : undefined;
@@ -39,7 +45,13 @@ export const useStockedLengths = (section: string | null, ribs: number | null) =
   useQuery({
     queryKey: ['stock', 'lengths', section, ribs],
     enabled: section !== null,
-    queryFn: ({ signal }) => ask<{ lengths: StockedLength[] }>('GET', `/stock/lengths?${new URLSearchParams(kindOf(section!, ribs)).toString()}`, undefined, signal),
+    queryFn: ({ signal }) =>
+      ask<{ lengths: StockedLength[] }>(
+        'GET',
+        `/stock/lengths?${new URLSearchParams(kindOf(section!, ribs)).toString()}`,
+        undefined,
+        signal,
+      ),
     staleTime: 30_000,
     retry: 1,
   });
@@ -48,6 +60,12 @@ export const useStockedLengths = (section: string | null, ribs: number | null) =
 export const useStockOf = (section: string, ribs: number | null, lengthMm: number) =>
   useQuery({
     queryKey: ['stock', 'of', section, ribs, lengthMm],
-    queryFn: ({ signal }) => ask<StockPage>('GET', `/stock?${new URLSearchParams({ ...kindOf(section, ribs), from: String(lengthMm - 0.01), to: String(lengthMm + 0.01) }).toString()}`, undefined, signal),
+    queryFn: ({ signal }) =>
+      ask<StockPage>(
+        'GET',
+        `/stock?${new URLSearchParams({ ...kindOf(section, ribs), from: String(lengthMm - 0.01), to: String(lengthMm + 0.01) }).toString()}`,
+        undefined,
+        signal,
+      ),
     staleTime: 30_000,
   });

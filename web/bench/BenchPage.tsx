@@ -14,7 +14,15 @@ import { RouteLedger } from '../route/RouteLedger';
 import { useSurveyFit } from '../survey/use-survey-fit';
 import { pictureInHand } from '../survey/picture-in-hand';
 import { UnrolledBelt } from '../unrolled/UnrolledBelt';
-import { BenchContext, edit, type Bench, type Mark, type PictureInHand, type Stage, type Surveying } from './bench-context';
+import {
+  BenchContext,
+  edit,
+  type Bench,
+  type Mark,
+  type PictureInHand,
+  type Stage,
+  type Surveying,
+} from './bench-context';
 import { createDriveStore, type DriveAction, type DriveStore } from './drive-history';
 import { ConflictPanel, LeftDraftPanel } from './ConflictPanel';
 import { KeysHelp } from './KeysHelp';
@@ -31,7 +39,11 @@ import './bench.css';
 
 const CHART_TO_COME = <section className="unrolled sheet" aria-busy />;
 /** Fetched where they are wanted, or once the bench is drawn: it opens with what the route needs. */
-const PictureView = lazyPart('The picture', () => import('../survey/PictureView'), <section className="front-view sheet" aria-label="Picture" aria-busy />);
+const PictureView = lazyPart(
+  'The picture',
+  () => import('../survey/PictureView'),
+  <section className="front-view sheet" aria-label="Picture" aria-busy />,
+);
 const WhatIfPanel = lazyPart('The what-if', () => import('./WhatIfPanel'));
 const SurveyLedger = lazyPart('Survey', () => import('../survey/SurveyLedger'));
 const SizeLedger = lazyPart('Size', () => import('../size/SizeLedger'));
@@ -74,7 +86,8 @@ function OpenBench({ id }: { id: string }) {
 function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive }) {
   const place = `drive ${opened.id}`;
   const stored = useHistory(store);
-  // A what-if is worked on like the drive itself, in a store of its own that nothing saves; leaving the page and coming back finds it.
+  // A what-if is worked on like the drive itself, in a store of its own that nothing saves; leaving the page and coming
+  // back finds it.
   const [whatIf, setWhatIf] = useState<DriveStore | null>(() => {
     const kept = keptAt(`${place}/what-if`) as Drive | undefined;
     return kept ? createDriveStore(kept) : null;
@@ -99,7 +112,9 @@ function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive 
   const [preview, setPreview] = useState<Drive | null>(null);
   const [pose, setPose] = useState<Drive | null>(null);
   const drive = preview ?? history.present;
-  const stage: Stage = STAGES.find(({ id }) => id === asked)?.id ?? (drive.belts.some(({ route }) => route.length > 1) ? 'route' : 'survey');
+  const stage: Stage =
+    STAGES.find(({ id }) => id === asked)?.id ??
+    (drive.belts.some(({ route }) => route.length > 1) ? 'route' : 'survey');
   const [beltId, setBelt] = useState<string | null>(null);
   const [selected, select] = useState<Mark | null>(null);
   const [hovered, hover] = useState<Mark | null>(null);
@@ -107,7 +122,10 @@ function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive 
   const [tapeAsked, setTapeAsked] = useState<{ from: string; to: string } | null>(null);
   const [surveying, setSurveying] = useState<Surveying>('pulleys');
   const [picture, changePicture] = useState<PictureInHand>({ id: null, marking: null, strength: 0.45 });
-  const setPicture = useCallback((change: Partial<PictureInHand>) => changePicture((now) => ({ ...now, ...change })), []);
+  const setPicture = useCallback(
+    (change: Partial<PictureInHand>) => changePicture((now) => ({ ...now, ...change })),
+    [],
+  );
   const { fit: surveyFit, stopped: surveyStopped } = useSurveyFit(drive);
   const [keysOpen, setKeysOpen] = useState(false);
   const unit = shop.data?.unit ?? 'in';
@@ -152,17 +170,76 @@ function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive 
     [navigate, opened.id, setPicture],
   );
 
-  const startWhatIf = useMemo(() => (whatIf ? null : (change = (d: Drive) => d) => setWhatIf(createDriveStore(change(store.get().present)))), [whatIf, store]);
+  const startWhatIf = useMemo(
+    () => (whatIf ? null : (change = (d: Drive) => d) => setWhatIf(createDriveStore(change(store.get().present)))),
+    [whatIf, store],
+  );
 
   const bench: Bench = useMemo(
-    () => ({ drive, solution, unit, stage, belt, setBelt, selected, select, hovered, hover, tapping, setTapping, tap, trace, surveyFit, surveyStopped, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture, setPose, preview, setPreview, startWhatIf, dispatch }),
-    [drive, solution, unit, stage, belt, selected, hovered, tapping, tap, trace, surveyFit, surveyStopped, tapeAsked, surveying, picture, setPicture, preview, startWhatIf, dispatch],
+    () => ({
+      drive,
+      solution,
+      unit,
+      stage,
+      belt,
+      setBelt,
+      selected,
+      select,
+      hovered,
+      hover,
+      tapping,
+      setTapping,
+      tap,
+      trace,
+      surveyFit,
+      surveyStopped,
+      tapeAsked,
+      setTapeAsked,
+      surveying,
+      setSurveying,
+      picture,
+      setPicture,
+      setPose,
+      preview,
+      setPreview,
+      startWhatIf,
+      dispatch,
+    }),
+    [
+      drive,
+      solution,
+      unit,
+      stage,
+      belt,
+      selected,
+      hovered,
+      tapping,
+      tap,
+      trace,
+      surveyFit,
+      surveyStopped,
+      tapeAsked,
+      surveying,
+      picture,
+      setPicture,
+      preview,
+      startWhatIf,
+      dispatch,
+    ],
   );
-  const marked = stage === 'survey' && picture.marking !== null && findPulley(drive, picture.marking) ? pictureInHand(drive, picture) : null;
+  const marked =
+    stage === 'survey' && picture.marking !== null && findPulley(drive, picture.marking)
+      ? pictureInHand(drive, picture)
+      : null;
   const posed: Bench = useMemo(() => {
     if (!pose) return bench;
     const posedSolution = solveDrive(pose);
-    return { ...bench, drive: pose, solution: posedSolution, belt: posedSolution.belts.find(({ id }) => id === bench.belt?.id) ?? null };
+    return {
+      ...bench,
+      drive: pose,
+      solution: posedSolution,
+      belt: posedSolution.belts.find(({ id }) => id === bench.belt?.id) ?? null,
+    };
   }, [bench, pose]);
   const showKeys = useCallback(() => setKeysOpen(true), []);
   useBenchKeys({ bench, goTo, showKeys });
@@ -202,7 +279,8 @@ function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive 
   const bringBack = async () => {
     try {
       // What is there again already needs no bringing back.
-      if (save.kind === 'gone' && save.deleted === 'vehicle') await ask('POST', `/vehicles/${opened.vehicleId}/restore`).catch(unlessThere);
+      if (save.kind === 'gone' && save.deleted === 'vehicle')
+        await ask('POST', `/vehicles/${opened.vehicleId}/restore`).catch(unlessThere);
       else await ask('POST', `/drives/${opened.id}/restore`).catch(unlessThere);
       saver.revive();
     } catch (error) {
@@ -232,13 +310,24 @@ function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive 
               />
             </span>
             <SaveSign state={save} kept={kept} />
-            <HeaderTools canUndo={history.past.length > 0} canRedo={history.future.length > 0} dispatch={dispatch} showKeys={showKeys} />
+            <HeaderTools
+              canUndo={history.past.length > 0}
+              canRedo={history.future.length > 0}
+              dispatch={dispatch}
+              showKeys={showKeys}
+            />
           </header>
           <nav className="rail" aria-label="Stages">
             {STAGES.map(({ id, name }, index) => {
               const state = stageState(id, drive, solution);
               return (
-                <button key={id} type="button" className={`rail-stage is-${state.replace(' ', '-')}${id === stage ? ' is-here' : ''}`} aria-current={id === stage ? 'step' : undefined} onClick={() => goTo(id)}>
+                <button
+                  key={id}
+                  type="button"
+                  className={`rail-stage is-${state.replace(' ', '-')}${id === stage ? ' is-here' : ''}`}
+                  aria-current={id === stage ? 'step' : undefined}
+                  onClick={() => goTo(id)}
+                >
                   <span className="rail-number">{index + 1}</span> {name}
                   <span className="rail-mark">
                     <span aria-hidden>{STAGE_MARKS[state]}</span> <span className="rail-state">{state}</span>
@@ -270,18 +359,26 @@ function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive 
           )}
           {save.kind === 'refused' && (
             <p className="bench-notice" role="alert">
-              <strong>■ The server did not take this:</strong> {save.why} What you drew is {kept ? 'kept on this device' : 'on this page alone: leave it open'}, and it is tried again by itself.
+              <strong>■ The server did not take this:</strong> {save.why} What you drew is{' '}
+              {kept ? 'kept on this device' : 'on this page alone: leave it open'}, and it is tried again by itself.
             </p>
           )}
           {save.kind === 'gone' && (
             <p className="bench-notice" role="alert">
-              <strong>■ {save.deleted === 'vehicle' ? 'The vehicle of this drive was deleted meanwhile, and the drive with it.' : 'This drive was deleted meanwhile.'}</strong> What you drew is {kept ? 'kept here' : 'on this page alone: leave it open'}.{' '}
+              <strong>
+                ■{' '}
+                {save.deleted === 'vehicle'
+                  ? 'The vehicle of this drive was deleted meanwhile, and the drive with it.'
+                  : 'This drive was deleted meanwhile.'}
+              </strong>{' '}
+              What you drew is {kept ? 'kept here' : 'on this page alone: leave it open'}.{' '}
               <Button onClick={() => void bringBack()}>Bring it back</Button>
             </p>
           )}
           {preview && (
             <p className="bench-what-if" role="status">
-              You are looking at a what-if. Nothing is changed until you take it. <Button onClick={() => setPreview(null)}>Back to the drive as it is</Button>
+              You are looking at a what-if. Nothing is changed until you take it.{' '}
+              <Button onClick={() => setPreview(null)}>Back to the drive as it is</Button>
             </p>
           )}
           <SizingProvider wanted={stage === 'size'} drive={drive} belt={belt?.id ?? null}>
@@ -296,7 +393,9 @@ function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive 
                     </PartBoundary>
                   </BenchContext>
                 )}
-                <PartBoundary name="The chart" key={`chart ${stage}`}>{stage === 'size' ? <SizeChart /> : stage === 'speeds' ? <SpeedChart /> : <UnrolledBelt />}</PartBoundary>
+                <PartBoundary name="The chart" key={`chart ${stage}`}>
+                  {stage === 'size' ? <SizeChart /> : stage === 'speeds' ? <SpeedChart /> : <UnrolledBelt />}
+                </PartBoundary>
                 <aside className="ledger sheet" aria-label="Ledger">
                   {whatIf && (
                     <WhatIfPanel
@@ -313,7 +412,15 @@ function BenchFrame({ open: { opened, store, saver, left } }: { open: OpenDrive 
                     />
                   )}
                   <PartBoundary name="The ledger" key={stage}>
-                    {stage === 'survey' ? <SurveyLedger /> : stage === 'route' ? <RouteLedger /> : stage === 'size' ? <SizeLedger /> : <SpeedLedger />}
+                    {stage === 'survey' ? (
+                      <SurveyLedger />
+                    ) : stage === 'route' ? (
+                      <RouteLedger />
+                    ) : stage === 'size' ? (
+                      <SizeLedger />
+                    ) : (
+                      <SpeedLedger />
+                    )}
                   </PartBoundary>
                 </aside>
               </main>
@@ -343,10 +450,22 @@ const HeaderTools = memo(function HeaderTools({ canUndo, canRedo, dispatch, show
   return (
     <span className="header-tools">
       <Tooltip title="Undo (Ctrl+Z)">
-        <Button type="text" icon={<UndoOutlined />} aria-label="Undo" disabled={!canUndo} onClick={() => dispatch({ type: 'undo' })} />
+        <Button
+          type="text"
+          icon={<UndoOutlined />}
+          aria-label="Undo"
+          disabled={!canUndo}
+          onClick={() => dispatch({ type: 'undo' })}
+        />
       </Tooltip>
       <Tooltip title="Redo (Ctrl+Shift+Z)">
-        <Button type="text" icon={<RedoOutlined />} aria-label="Redo" disabled={!canRedo} onClick={() => dispatch({ type: 'redo' })} />
+        <Button
+          type="text"
+          icon={<RedoOutlined />}
+          aria-label="Redo"
+          disabled={!canRedo}
+          onClick={() => dispatch({ type: 'redo' })}
+        />
       </Tooltip>
       <UnitSwitch />
       <Button type="text" icon={<QuestionOutlined />} aria-label="Keys" onClick={showKeys} />

@@ -10,7 +10,13 @@ import { LengthFigure } from '../ledger/LengthFigure';
 import type { LeftDraft } from './draft-store';
 import { Thumbnail } from './Thumbnail';
 
-const clock = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hour12: false });
+const clock = new Intl.DateTimeFormat(undefined, {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+  hour12: false,
+});
 
 interface ConflictProps {
   mine: Drive;
@@ -80,7 +86,23 @@ interface Shown {
 }
 
 /** Two versions of one drive side by side, with all that differs, part by part. */
-function TwoVersions({ title, lead, mine, theirs, names, unit, children }: { title: string; lead: string; mine: Shown; theirs: Shown; names: [string, string]; unit: LengthUnit; children: ReactNode }) {
+function TwoVersions({
+  title,
+  lead,
+  mine,
+  theirs,
+  names,
+  unit,
+  children,
+}: {
+  title: string;
+  lead: string;
+  mine: Shown;
+  theirs: Shown;
+  names: [string, string];
+  unit: LengthUnit;
+  children: ReactNode;
+}) {
   const parts = group(driveDifferences(mine.drive, theirs.drive, unit, names), ({ part }) => part);
   return (
     <section className="conflict" role="alertdialog" aria-label={title}>
@@ -95,7 +117,10 @@ function TwoVersions({ title, lead, mine, theirs, names, unit, children }: { tit
         {[...parts].map(([part, differences]) => (
           <section key={part}>
             <h3>
-              {part} <span className="quiet">{differences.length === 1 ? '1 difference' : `${differences.length} differences`}</span>
+              {part}{' '}
+              <span className="quiet">
+                {differences.length === 1 ? '1 difference' : `${differences.length} differences`}
+              </span>
             </h3>
             <ul>
               {differences.map(({ path, text }) => (

@@ -9,7 +9,8 @@ export function SaveSign({ state, kept }: { state: SaveState; kept: boolean }) {
   const text = {
     saved: () => (state.kind === 'saved' && state.at ? `Saved ${clock.format(state.at)}` : 'Saved'),
     saving: () => (kept ? 'Saving …' : 'Saving … Not kept on this device'),
-    waiting: () => `▲ ${here} ${state.kind === 'waiting' && state.full ? 'The server\'s disk is full' : 'Server away'}, trying again`,
+    waiting: () =>
+      `▲ ${here} ${state.kind === 'waiting' && state.full ? "The server's disk is full" : 'Server away'}, trying again`,
     conflict: () => `■ Saved elsewhere: choose below${kept ? '' : '. Not kept on this device'}`,
     refused: () => `■ Not saved. ${here}`,
     gone: () => `■ This drive was deleted${kept ? '' : '. Not kept on this device'}`,

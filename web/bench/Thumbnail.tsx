@@ -7,10 +7,25 @@ export function Thumbnail({ sketch, label }: { sketch: DriveSketch; label: strin
   return (
     <svg className="thumbnail" viewBox={sketch.viewBox} role="img" aria-label={label}>
       {sketch.circles.map(({ x, y, r }, index) => (
-        <circle key={index} cx={x} cy={y} r={Math.max(r, 3 * px)} fill="var(--metal)" stroke="var(--metal-edge)" strokeWidth={px} />
+        <circle
+          key={index}
+          cx={x}
+          cy={y}
+          r={Math.max(r, 3 * px)}
+          fill="var(--metal)"
+          stroke="var(--metal-edge)"
+          strokeWidth={px}
+        />
       ))}
       {sketch.belts.map(({ id, path, closed }) => (
-        <path key={id} d={path} fill="none" stroke={closed ? 'var(--rubber)' : 'var(--lead)'} strokeWidth={3 * px} strokeDasharray={closed ? undefined : `${6 * px} ${4 * px}`} />
+        <path
+          key={id}
+          d={path}
+          fill="none"
+          stroke={closed ? 'var(--rubber)' : 'var(--lead)'}
+          strokeWidth={3 * px}
+          strokeDasharray={closed ? undefined : `${6 * px} ${4 * px}`}
+        />
       ))}
     </svg>
   );

@@ -26,9 +26,23 @@ export default function WhatIfPanel({ before, after, unit, stage, onKeep, onThro
     <section className="what-if" aria-label="What-if">
       <h2>What-if beside the present drive</h2>
       {now.belts.map((belt, index) => (
-        <BeltChange key={belt.id} drive={after} before={old.belts.find(({ id }) => id === belt.id)} after={belt} name={now.belts.length > 1 ? `Belt ${index + 1}` : 'Belt'} unit={unit} />
+        <BeltChange
+          key={belt.id}
+          drive={after}
+          before={old.belts.find(({ id }) => id === belt.id)}
+          after={belt}
+          name={now.belts.length > 1 ? `Belt ${index + 1}` : 'Belt'}
+          unit={unit}
+        />
       ))}
-      {stage === 'speeds' && <SpeedCompare effects={[{ name: 'Now', drive: before }, { name: 'What-if', drive: after }]} />}
+      {stage === 'speeds' && (
+        <SpeedCompare
+          effects={[
+            { name: 'Now', drive: before },
+            { name: 'What-if', drive: after },
+          ]}
+        />
+      )}
       {stage === 'size' && <SizeChange before={before} after={after} unit={unit} />}
       <div className="button-row is-after">
         <Button type="primary" onClick={onKeep}>
@@ -47,7 +61,17 @@ function SizeChange({ before, after, unit }: { before: Drive; after: Drive; unit
       after.belts.flatMap((belt, index) => {
         const lengths = typeof belt.length === 'number' && belt.length > 0 ? [belt.length] : [];
         const [was, is] = [sizeBelt(before, belt.id, { lengths }), sizeBelt(after, belt.id, { lengths })];
-        return is ? [{ id: belt.id, name: after.belts.length > 1 ? `Belt ${index + 1}` : 'Belt', length: lengths[0] ?? null, was, is }] : [];
+        return is
+          ? [
+              {
+                id: belt.id,
+                name: after.belts.length > 1 ? `Belt ${index + 1}` : 'Belt',
+                length: lengths[0] ?? null,
+                was,
+                is,
+              },
+            ]
+          : [];
       }),
     [before, after],
   );
@@ -58,7 +82,9 @@ function SizeChange({ before, after, unit }: { before: Drive; after: Drive; unit
   };
   const sits = (sizing: Sizing | null) => {
     const candidate = sizing?.candidates[0];
-    return candidate ? `${VERDICT_WORDS[candidate.verdict]}${candidate.position === null ? '' : `, ${Math.round(100 * candidate.position)} %`}` : 'no path';
+    return candidate
+      ? `${VERDICT_WORDS[candidate.verdict]}${candidate.position === null ? '' : `, ${Math.round(100 * candidate.position)} %`}`
+      : 'no path';
   };
   return (
     <table className="ledger-table">
@@ -91,15 +117,30 @@ function SizeChange({ before, after, unit }: { before: Drive; after: Drive; unit
   );
 }
 
-function BeltChange({ drive, before, after, name, unit }: { drive: Drive; before: BeltSolution | undefined; after: BeltSolution; name: string; unit: LengthUnit }) {
+function BeltChange({
+  drive,
+  before,
+  after,
+  name,
+  unit,
+}: {
+  drive: Drive;
+  before: BeltSolution | undefined;
+  after: BeltSolution;
+  name: string;
+  unit: LengthUnit;
+}) {
   const [was, is] = [before?.length.mm ?? null, after.length.mm];
   const wraps = after.contacts.flatMap(({ pulley, wrapDeg }) => {
     const old = before?.contacts.find((contact) => contact.pulley === pulley)?.wrapDeg ?? null;
-    return old !== null && wrapDeg !== null && Math.abs(old - wrapDeg) >= 0.5 ? [`${pulleyLabel(drive, pulley)} ${Math.round(old)}° → ${Math.round(wrapDeg)}°`] : [];
+    return old !== null && wrapDeg !== null && Math.abs(old - wrapDeg) >= 0.5
+      ? [`${pulleyLabel(drive, pulley)} ${Math.round(old)}° → ${Math.round(wrapDeg)}°`]
+      : [];
   });
   return (
     <p>
-      <strong>{name}:</strong> {was === null ? 'no length' : <LengthFigure mm={was} unit={unit} />} → {is === null ? 'no length' : <LengthFigure mm={is} unit={unit} />}
+      <strong>{name}:</strong> {was === null ? 'no length' : <LengthFigure mm={was} unit={unit} />} →{' '}
+      {is === null ? 'no length' : <LengthFigure mm={is} unit={unit} />}
       {was !== null && is !== null && Math.abs(is - was) >= 0.05 && (
         <strong className="what-if-change">
           {' '}

@@ -10,15 +10,24 @@ export type Stage = 'survey' | 'route' | 'size' | 'speeds';
 
 export type Surveying = 'pulleys' | 'tapes' | 'picture';
 
-/** The picture in hand: which, the pulley whose rim takes points (null while the drawing shows), and how strongly it shows under the drawing, 0 to 1. */
+/**
+ * The picture in hand: which, the pulley whose rim takes points (null while the drawing shows), and how strongly it
+ * shows under the drawing, 0 to 1.
+ */
 export interface PictureInHand {
   id: string | null;
   marking: string | null;
   strength: number;
 }
 
-/** What is in hand or pointed at: a shaft (with the pulley of it that is meant), the span after a stop of the belt, or an obstacle. */
-export type Mark = { kind: 'pulley'; station: string; pulley: string } | { kind: 'span'; belt: string; index: number } | { kind: 'obstacle'; id: string };
+/**
+ * What is in hand or pointed at: a shaft (with the pulley of it that is meant), the span after a stop of the belt, or
+ * an obstacle.
+ */
+export type Mark =
+  | { kind: 'pulley'; station: string; pulley: string }
+  | { kind: 'span'; belt: string; index: number }
+  | { kind: 'obstacle'; id: string };
 
 /** Everything the three parts of the bench share. */
 export interface Bench {
@@ -53,12 +62,18 @@ export interface Bench {
   picture: PictureInHand;
   /** Lays `change` over what is in hand. */
   setPicture: (change: Partial<PictureInHand>) => void;
-  /** The drive as the adjuster would stand with a belt that is pointed at; null where it stands as drawn. Only the front view shows it. */
+  /**
+   * The drive as the adjuster would stand with a belt that is pointed at; null where it stands as drawn. Only the front
+   * view shows it.
+   */
   setPose: (drive: Drive | null) => void;
   /** A drive only looked at, such as a route that was found: `drive` and `solution` are then its. */
   preview: Drive | null;
   setPreview: (drive: Drive | null) => void;
-  /** Starts a what-if, with a first change to it if any, that every edit goes to until it is kept or thrown away; null while one is under way. */
+  /**
+   * Starts a what-if, with a first change to it if any, that every edit goes to until it is kept or thrown away; null
+   * while one is under way.
+   */
   startWhatIf: ((change?: (drive: Drive) => Drive) => void) | null;
   /** Changes the drive, or the what-if that is under way. */
   dispatch: (action: DriveAction) => void;
@@ -80,4 +95,8 @@ export function sameMark(a: Mark | null, b: Mark | null): boolean {
 }
 
 /** A change of the drive as an action. */
-export const edit = (change: (drive: Drive) => Drive, group?: string): DriveAction => ({ type: 'edit', change, ...(group !== undefined && { group }) });
+export const edit = (change: (drive: Drive) => Drive, group?: string): DriveAction => ({
+  type: 'edit',
+  change,
+  ...(group !== undefined && { group }),
+});

@@ -1,7 +1,11 @@
 import { newDrive } from '@emery/core/drive';
 import { forgetDraft, leftDrafts, openDraftStore } from './draft-store';
 
-const held = (...names: string[]) => Object.defineProperty(navigator, 'locks', { configurable: true, value: { query: () => Promise.resolve({ held: names.map((name) => ({ name })) }) } });
+const held = (...names: string[]) =>
+  Object.defineProperty(navigator, 'locks', {
+    configurable: true,
+    value: { query: () => Promise.resolve({ held: names.map((name) => ({ name })) }) },
+  });
 const draft = (name: string, at: string) => ({ revision: 3, document: newDrive(name), at });
 
 beforeEach(() => {

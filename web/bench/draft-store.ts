@@ -31,8 +31,8 @@ export function browserStorage(kind: 'localStorage' | 'sessionStorage' = 'localS
 }
 
 /**
- * The drafts of one drive in this browser. Every page keeps its own, under a name it holds as a Web Lock while it lives, so that two tabs never
- * write over each other and a page can tell which drafts were left behind.
+ * The drafts of one drive in this browser. Every page keeps its own, under a name it holds as a Web Lock while it
+ * lives, so that two tabs never write over each other and a page can tell which drafts were left behind.
  */
 export function openDraftStore(driveId: string, page: string, storage = browserStorage()): DraftStore {
   const key = `${PREFIX}:${driveId}:${page}`;
@@ -55,7 +55,10 @@ export function holdPageName(page: string): void {
   navigator.locks?.request(`${PREFIX}:${page}`, () => new Promise(() => undefined)).catch(() => undefined);
 }
 
-/** The drafts of a drive whose pages are gone, newest first. None is removed: that is for whoever has sent it, or thrown it away. */
+/**
+ * The drafts of a drive whose pages are gone, newest first. None is removed: that is for whoever has sent it, or thrown
+ * it away.
+ */
 export async function leftDrafts(driveId: string, storage = browserStorage()): Promise<LeftDraft[]> {
   if (!storage) return [];
   const query = await navigator.locks?.query().catch(() => undefined);
@@ -80,7 +83,9 @@ export function forgetDraft(key: string, storage = browserStorage()): void {
 function readDraft(text: string | null): Draft | null {
   try {
     const draft = JSON.parse(text ?? '') as Draft;
-    return typeof draft.revision === 'number' && typeof draft.at === 'string' && draft.document.format === 'emery-drive' ? draft : null;
+    return typeof draft.revision === 'number' && typeof draft.at === 'string' && draft.document.format === 'emery-drive'
+      ? draft
+      : null;
   } catch {
     return null;
   }

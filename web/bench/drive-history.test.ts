@@ -1,7 +1,11 @@
 import { newDrive, type Drive } from '@emery/core/drive';
 import { createDriveStore, reduceHistory, startHistory, type DriveAction } from './drive-history';
 
-const rename = (name: string, group?: string): DriveAction => ({ type: 'edit', change: (drive: Drive) => ({ ...drive, name }), ...(group && { group }) });
+const rename = (name: string, group?: string): DriveAction => ({
+  type: 'edit',
+  change: (drive: Drive) => ({ ...drive, name }),
+  ...(group && { group }),
+});
 const names = (actions: DriveAction[]) => actions.reduce(reduceHistory, startHistory(newDrive('start'))).present.name;
 
 test('undo and redo walk the steps; an edit after undo drops what was ahead', () => {
@@ -38,7 +42,10 @@ test('an edit that changes nothing is no step, and tells nobody', () => {
 });
 
 test('a long day keeps its last steps, not all of them', () => {
-  const history = Array.from({ length: 1000 }, (_, k) => rename(`step ${k}`)).reduce(reduceHistory, startHistory(newDrive('start')));
+  const history = Array.from({ length: 1000 }, (_, k) => rename(`step ${k}`)).reduce(
+    reduceHistory,
+    startHistory(newDrive('start')),
+  );
   expect(history.past.length).toBeLessThanOrEqual(300);
   expect(history.present.name).toBe('step 999');
 });

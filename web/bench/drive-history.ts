@@ -6,7 +6,10 @@ export interface DriveHistory {
   past: readonly Drive[];
   present: Drive;
   future: readonly Drive[];
-  /** What the last edit belonged to: a drag, a run of arrow keys. The next one of the same name is part of the same step. */
+  /**
+   * What the last edit belonged to: a drag, a run of arrow keys. The next one of the same name is part of the same
+   * step.
+   */
   group: string | null;
 }
 
@@ -27,12 +30,21 @@ export function reduceHistory(history: DriveHistory, action: DriveAction): Drive
       const next = action.change(present);
       if (next === present) return history;
       const joins = action.group !== undefined && action.group === group;
-      return { past: joins ? past : [...past, present].slice(-MOST_STEPS), present: next, future: [], group: action.group ?? null };
+      return {
+        past: joins ? past : [...past, present].slice(-MOST_STEPS),
+        present: next,
+        future: [],
+        group: action.group ?? null,
+      };
     }
     case 'undo':
-      return past.length === 0 ? history : { past: past.slice(0, -1), present: past[past.length - 1]!, future: [present, ...future], group: null };
+      return past.length === 0
+        ? history
+        : { past: past.slice(0, -1), present: past[past.length - 1]!, future: [present, ...future], group: null };
     case 'redo':
-      return future.length === 0 ? history : { past: [...past, present], present: future[0]!, future: future.slice(1), group: null };
+      return future.length === 0
+        ? history
+        : { past: [...past, present], present: future[0]!, future: future.slice(1), group: null };
     case 'replace':
       return { past: [...past, present].slice(-MOST_STEPS), present: action.drive, future: [], group: null };
   }

@@ -14,7 +14,14 @@ const until = async (holds: () => boolean) => {
 
 /** A server of one drive that saves as the real one does, and can be told to fail before or after it has written. */
 function setUp() {
-  const server = { revision: 1, document: drawn('start'), saveId: '', mode: 'up' as 'up' | 'down' | 'loses-answers' | 'refuses' | 'hangs-up', room: true, requests: [] as SaveRequest[] };
+  const server = {
+    revision: 1,
+    document: drawn('start'),
+    saveId: '',
+    mode: 'up' as 'up' | 'down' | 'loses-answers' | 'refuses' | 'hangs-up',
+    room: true,
+    requests: [] as SaveRequest[],
+  };
   let draft: Draft | null = null;
   const send = async (request: SaveRequest) => {
     server.requests.push(request);
@@ -22,9 +29,12 @@ function setUp() {
     if (server.mode === 'down') throw new ApiProblem(0, 'No answer', 'away');
     if (server.mode === 'hangs-up') throw new TypeError('terminated');
     if (server.mode === 'refuses') throw new ApiProblem(422, 'Not accepted', 'belts must be a list');
-    if (request.revision === server.revision) Object.assign(server, { revision: server.revision + 1, document: request.document, saveId: request.saveId });
+    if (request.revision === server.revision)
+      Object.assign(server, { revision: server.revision + 1, document: request.document, saveId: request.saveId });
     else if (request.saveId !== server.saveId) {
-      throw new ApiProblem(409, 'Saved elsewhere', 'newer', [], { current: { revision: server.revision, document: server.document, updatedAt: '2026-01-01' } });
+      throw new ApiProblem(409, 'Saved elsewhere', 'newer', [], {
+        current: { revision: server.revision, document: server.document, updatedAt: '2026-01-01' },
+      });
     }
     if (server.mode === 'loses-answers') throw new ApiProblem(0, 'No answer', 'lost');
     return { revision: server.revision, updatedAt: '2026-01-01T10:00:00Z' };
@@ -137,7 +147,9 @@ describe('a save from elsewhere', () => {
 
   test('stops saving, keeps the draft, and shows the newer one', async () => {
     const { server, saver, draft } = await conflict();
-    expect(saver.getState()).toMatchObject({ theirs: { revision: 2, document: { name: 'theirs' } as Drive } as DriveOpened });
+    expect(saver.getState()).toMatchObject({
+      theirs: { revision: 2, document: { name: 'theirs' } as Drive } as DriveOpened,
+    });
     saver.change(drawn('mine still'));
     await new Promise((resolve) => setTimeout(resolve, 40));
     expect(server.document.name).toBe('theirs');

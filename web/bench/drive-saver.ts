@@ -32,9 +32,9 @@ export interface SaverOptions {
 }
 
 /**
- * Saves one drive, one request at a time. Every change is in the browser's draft before `change` returns, where the browser can keep one, and stays there
- * until the server has acknowledged it. A request whose answer was lost is sent again as it was, same id and same document, before anything newer,
- * so the server can tell it from a stranger's save.
+ * Saves one drive, one request at a time. Every change is in the browser's draft before `change` returns, where the
+ * browser can keep one, and stays there until the server has acknowledged it. A request whose answer was lost is sent
+ * again as it was, same id and same document, before anything newer, so the server can tell it from a stranger's save.
  */
 export class DriveSaver {
   private state: SaveState = { kind: 'saved', at: null };
@@ -64,7 +64,8 @@ export class DriveSaver {
   /** False while what is not acknowledged is in this page alone: the browser has no room for a draft, or forbids it. */
   isKept = (): boolean => this.kept || !this.isDirty();
   /** True while closing the page would lose something, or leave it behind where its owner may not look for it. */
-  isAtRisk = (): boolean => this.isDirty() && (!this.kept || (this.state.kind !== 'saving' && this.state.kind !== 'saved'));
+  isAtRisk = (): boolean =>
+    this.isDirty() && (!this.kept || (this.state.kind !== 'saving' && this.state.kind !== 'saved'));
 
   readonly subscribe = this.listeners.add;
 
@@ -157,7 +158,11 @@ export class DriveSaver {
   private failed(attempt: SaveRequest, error: unknown): void {
     // What is no answer at all, such as one that took too long, may have been taken: the same request again finds out.
     if (!(error instanceof ApiProblem) || error.passing) {
-      this.set({ kind: 'waiting', why: error instanceof Error ? error.message : String(error), full: error instanceof ApiProblem && error.status === 507 });
+      this.set({
+        kind: 'waiting',
+        why: error instanceof Error ? error.message : String(error),
+        full: error instanceof ApiProblem && error.status === 507,
+      });
       this.schedule(this.pause);
       this.pause = Math.min(this.retry.most, this.pause * 1.7);
       return;
@@ -165,7 +170,12 @@ export class DriveSaver {
     this.latest ??= attempt.document;
     this.attempt = null;
     if (error.status === 409) this.set({ kind: 'conflict', theirs: error.body['current'] as DriveOpened });
-    else if (error.status === 404) this.set({ kind: 'gone', why: error.message, deleted: error.body['deleted'] === 'vehicle' ? 'vehicle' : 'drive' });
+    else if (error.status === 404)
+      this.set({
+        kind: 'gone',
+        why: error.message,
+        deleted: error.body['deleted'] === 'vehicle' ? 'vehicle' : 'drive',
+      });
     else {
       this.set({ kind: 'refused', why: error.message });
       this.schedule(this.retry.most);

@@ -3,13 +3,30 @@ import type { DriveOpened } from '../api/shop';
 import { onBench, openDrive, openDriveOf, type OpenDrive } from './open-drives';
 
 Object.defineProperty(globalThis, 'crypto', { value: { randomUUID: () => `id-${Math.random()}` } });
-Object.defineProperty(navigator, 'locks', { configurable: true, value: { request: () => Promise.resolve(), query: () => Promise.resolve({ held: [] }) } });
+Object.defineProperty(navigator, 'locks', {
+  configurable: true,
+  value: { request: () => Promise.resolve(), query: () => Promise.resolve({ held: [] }) },
+});
 Object.defineProperty(AbortSignal, 'timeout', { configurable: true, value: () => new AbortController().signal });
 
 /** A server of one drive behind `fetch`, that can be away or slow. */
-const server = { revision: 1, document: newDrive('start') as Drive, saveId: '', up: true, slow: null as Promise<void> | null };
+const server = {
+  revision: 1,
+  document: newDrive('start') as Drive,
+  saveId: '',
+  up: true,
+  slow: null as Promise<void> | null,
+};
 let number = 0;
-const opened = (): DriveOpened => ({ id: `drive-${number}`, vehicleId: 'v', vehicleName: 'Loader', name: 'x', revision: server.revision, updatedAt: '2026-01-01T10:00:00Z', document: server.document });
+const opened = (): DriveOpened => ({
+  id: `drive-${number}`,
+  vehicleId: 'v',
+  vehicleName: 'Loader',
+  name: 'x',
+  revision: server.revision,
+  updatedAt: '2026-01-01T10:00:00Z',
+  document: server.document,
+});
 
 beforeEach(() => {
   number += 1;
@@ -19,8 +36,10 @@ beforeEach(() => {
     const request = JSON.parse(init!.body as string) as { revision: number; saveId: string; document: Drive };
     if (!server.up) throw new TypeError('away');
     await server.slow;
-    const answer = (status: number, body: unknown) => ({ ok: status === 200, status, text: () => Promise.resolve(JSON.stringify(body)) }) as Response;
-    if (request.revision === server.revision) Object.assign(server, { revision: server.revision + 1, document: request.document, saveId: request.saveId });
+    const answer = (status: number, body: unknown) =>
+      ({ ok: status === 200, status, text: () => Promise.resolve(JSON.stringify(body)) }) as Response;
+    if (request.revision === server.revision)
+      Object.assign(server, { revision: server.revision + 1, document: request.document, saveId: request.saveId });
     else if (request.saveId !== server.saveId) return answer(409, { title: 'x', detail: 'x', current: opened() });
     return answer(200, { revision: server.revision, updatedAt: '2026-01-01T10:00:01Z' });
   };
@@ -30,7 +49,8 @@ const until = async (holds: () => boolean) => {
   for (let tries = 0; tries < 600 && !holds(); tries += 1) await new Promise((resolve) => setTimeout(resolve, 10));
   expect(holds()).toBe(true);
 };
-const rename = ({ store }: OpenDrive, name: string) => store.dispatch({ type: 'edit', change: (drive) => ({ ...drive, name }) });
+const rename = ({ store }: OpenDrive, name: string) =>
+  store.dispatch({ type: 'edit', change: (drive) => ({ ...drive, name }) });
 const saved = ({ saver }: OpenDrive) => saver.getState().kind === 'saved' && !saver.isDirty();
 
 test('left with the server away and opened again in the same page: the edit is there, and both are saved', async () => {
@@ -80,7 +100,10 @@ test('one that is all saved and on no bench is let go, so that the next opening 
 });
 
 const leave = (page: string, name: string, at: string, revision = 1) =>
-  localStorage.setItem(`emery-draft:drive-${number}:${page}`, JSON.stringify({ revision, document: { ...server.document, name }, at }));
+  localStorage.setItem(
+    `emery-draft:drive-${number}:${page}`,
+    JSON.stringify({ revision, document: { ...server.document, name }, at }),
+  );
 const keys = () => Object.keys(localStorage).filter((key) => key.startsWith('emery-draft:'));
 
 test('of two drafts left behind the newest is taken up and saved, and the other stays until somebody decides', async () => {
@@ -95,11 +118,15 @@ test('of two drafts left behind the newest is taken up and saved, and the other 
   expect([keys(), open.left.get()]).toEqual([[], []]);
 });
 
-test('a draft over an older revision waits for somebody to look at it, and the server\'s drive is shown', async () => {
+test("a draft over an older revision waits for somebody to look at it, and the server's drive is shown", async () => {
   leave('page-a', 'mine', '2026-01-01T10:00:00Z', 1);
   server.revision = 4;
   const open = await openDrive(opened());
-  expect([open.store.get().present.name, open.saver.isDirty(), open.left.get().map(({ document }) => document.name)]).toEqual(['start', false, ['mine']]);
+  expect([
+    open.store.get().present.name,
+    open.saver.isDirty(),
+    open.left.get().map(({ document }) => document.name),
+  ]).toEqual(['start', false, ['mine']]);
   expect(keys()).toHaveLength(1);
 });
 

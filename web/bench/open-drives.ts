@@ -17,13 +17,19 @@ function pageName(): string {
 /** A save without an answer for this long is sent again, the same, ms. */
 const LONGEST_SAVE = 20_000;
 
-/** A drive that is open in this page, or was and has something unsent: its history, and the saver that follows every change of it. */
+/**
+ * A drive that is open in this page, or was and has something unsent: its history, and the saver that follows every
+ * change of it.
+ */
 export interface OpenDrive {
   /** As it was read from the server; the document in hand is the store's. */
   opened: DriveOpened;
   store: DriveStore;
   saver: DriveSaver;
-  /** Drafts of other pages that are gone, besides the one that was taken up: each waits until somebody who saw it decides. */
+  /**
+   * Drafts of other pages that are gone, besides the one that was taken up: each waits until somebody who saw it
+   * decides.
+   */
   left: LeftDrafts;
 }
 
@@ -54,15 +60,22 @@ const held = new Map<string, Held>();
 /** The drive as this page has it; null where the server has all of it and it has to be read. */
 export const openDriveOf = (id: string): OpenDrive | null => held.get(id) ?? null;
 
-/** Puts a drive on the bench that was read from the server: takes up a draft left behind, and saves every change from here on. */
+/**
+ * Puts a drive on the bench that was read from the server: takes up a draft left behind, and saves every change from
+ * here on.
+ */
 export async function openDrive(opened: DriveOpened): Promise<OpenDrive> {
   const left = await leftDrafts(opened.id);
   const there = held.get(opened.id);
   if (there) return there;
   // What the server has is no draft any more.
-  const [sent, unsent] = [left.filter(({ document }) => sameDocument(document, opened.document)), left.filter(({ document }) => !sameDocument(document, opened.document))];
+  const [sent, unsent] = [
+    left.filter(({ document }) => sameDocument(document, opened.document)),
+    left.filter(({ document }) => !sameDocument(document, opened.document)),
+  ];
   for (const { key } of sent) forgetDraft(key);
-  // Drawn over what the server still has: nobody else has saved, so it goes on from there. Any other is for somebody to look at.
+  // Drawn over what the server still has: nobody else has saved, so it goes on from there. Any other is for somebody to
+  // look at.
   const newest = unsent.find(({ revision }) => revision === opened.revision);
   const store = createDriveStore(opened.document);
   const own = openDraftStore(opened.id, pageName());
@@ -83,7 +96,13 @@ export async function openDrive(opened: DriveOpened): Promise<OpenDrive> {
     store.dispatch({ type: 'replace', drive: newest.document });
     saver.change(newest.document);
   }
-  const open: Held = { opened, store, saver, left: new LeftDrafts(unsent.filter((draft) => draft !== newest)), benches: 0 };
+  const open: Held = {
+    opened,
+    store,
+    saver,
+    left: new LeftDrafts(unsent.filter((draft) => draft !== newest)),
+    benches: 0,
+  };
   held.set(opened.id, open);
   saver.subscribe(() => letGoWhenSent(opened.id));
   return open;

@@ -8,7 +8,11 @@ export interface Running<Output> {
 }
 
 /** Runs one of core's long sums in a worker of its own. */
-export function runCore<T extends CoreTask>(task: T, input: CoreTasks[T]['input'], onProgress: (share: number) => void = () => undefined): Running<CoreTasks[T]['output']> {
+export function runCore<T extends CoreTask>(
+  task: T,
+  input: CoreTasks[T]['input'],
+  onProgress: (share: number) => void = () => undefined,
+): Running<CoreTasks[T]['output']> {
   const worker = new Worker(new URL('./core-worker.ts', import.meta.url), { type: 'module' });
   const done = new Promise<CoreTasks[T]['output']>((resolve, reject) => {
     const fail = (why: string) => {

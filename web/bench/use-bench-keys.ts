@@ -35,7 +35,12 @@ function act(key: string, bench: Bench, goTo: (stage: Stage) => void, showKeys: 
     if (bench.picture.marking !== null) bench.setPicture({ marking: null });
     else if (tapping) bench.setTapping(false);
     else bench.select(null);
-  } else if (stage === 'route' && belt && selected?.kind === 'pulley' && (key === 'Delete' || key.toLowerCase() === 'f')) {
+  } else if (
+    stage === 'route' &&
+    belt &&
+    selected?.kind === 'pulley' &&
+    (key === 'Delete' || key.toLowerCase() === 'f')
+  ) {
     const index = belt.contacts.findIndex(({ station }) => station === selected.station);
     if (index < 0) return false;
     bench.dispatch(edit((d) => (key === 'Delete' ? removeStop(d, belt.id, index) : flipStop(d, belt.id, index))));

@@ -18,9 +18,14 @@ export interface FollowingSum<T extends CoreTask> {
 }
 
 /**
- * One of core's long sums, run beside the page anew whenever `input` is another object, once it has rested for `rest` ms. None is run for null.
+ * One of core's long sums, run beside the page anew whenever `input` is another object, once it has rested for `rest`
+ * ms. None is run for null.
  */
-export function useCoreSum<T extends CoreTask>(task: T, input: CoreTasks[T]['input'] | null, rest = 120): FollowingSum<T> {
+export function useCoreSum<T extends CoreTask>(
+  task: T,
+  input: CoreTasks[T]['input'] | null,
+  rest = 120,
+): FollowingSum<T> {
   const [found, setFound] = useState<FollowingSum<T>['found']>(null);
   const [progress, setProgress] = useState<number | null>(null);
   const [fault, setFault] = useState<{ why: string; input: unknown } | null>(null);
@@ -57,8 +62,14 @@ export function useCoreSum<T extends CoreTask>(task: T, input: CoreTasks[T]['inp
   return { found, progress, stopped: fault && fault.input === input ? { why: fault.why, again } : null };
 }
 
-/** One of core's long sums, run beside the page when it is asked for. A new run, cancelling, or leaving ends the one under way. */
-export function useCoreRun<T extends CoreTask>(task: T, onDone: (output: CoreTasks[T]['output'], input: CoreTasks[T]['input']) => void) {
+/**
+ * One of core's long sums, run beside the page when it is asked for. A new run, cancelling, or leaving ends the one
+ * under way.
+ */
+export function useCoreRun<T extends CoreTask>(
+  task: T,
+  onDone: (output: CoreTasks[T]['output'], input: CoreTasks[T]['input']) => void,
+) {
   const [progress, setProgress] = useState<number | null>(null);
   const [stopped, setStopped] = useState<SumStopped | null>(null);
   const running = useRef<() => void>(() => undefined);

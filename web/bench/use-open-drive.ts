@@ -5,7 +5,9 @@ import type { DriveHistory, DriveStore } from './drive-history';
 import type { DriveSaver, SaveState } from './drive-saver';
 import { onBench, openDrive, openDriveOf, type LeftDrafts, type OpenDrive } from './open-drives';
 
-/** The drive as this page has it: at once where something of it is unsent, else once `read` is there. Null until then. */
+/**
+ * The drive as this page has it: at once where something of it is unsent, else once `read` is there. Null until then.
+ */
 export function useOpenDrive(id: string, read: DriveOpened | undefined): OpenDrive | null {
   const [open, setOpen] = useState(() => openDriveOf(id));
   useEffect(() => {

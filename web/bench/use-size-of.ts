@@ -4,7 +4,9 @@ import { useEffect, useState, type RefObject } from 'react';
 export function useSizeOf(holder: RefObject<HTMLElement | null>): { width: number; height: number } {
   const [size, setSize] = useState({ width: 0, height: 0 });
   useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => setSize({ width: entry!.contentRect.width, height: entry!.contentRect.height }));
+    const watch = new ResizeObserver(([entry]) =>
+      setSize({ width: entry!.contentRect.width, height: entry!.contentRect.height }),
+    );
     watch.observe(holder.current!);
     return () => watch.disconnect();
   }, [holder]);

@@ -7,7 +7,9 @@ interface Place {
   y: number;
 }
 
-/** How the belt is tightened: the way its shaft can go, its ends and marks, its pivot and arm or link. In mm, y down. */
+/**
+ * How the belt is tightened: the way its shaft can go, its ends and marks, its pivot and arm or link. In mm, y down.
+ */
 export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Belt; k: number }) {
   const drawn = useMemo(() => {
     const travel = travelOf(drive, source);
@@ -16,7 +18,14 @@ export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Be
     const station = drive.stations.find(({ id }) => id === travel.station)!;
     const [from, to] = travel.marks ? [travel.marks.short, travel.marks.long] : [0, 1];
     const line = (a: number, b: number) => Array.from({ length: 33 }, (_, n) => at(a + ((b - a) * n) / 32));
-    return { station, adjuster: station.adjuster!, way: line(0, 1), window: line(from, to), ends: [at(0), at(1)], marks: travel.marks ? [at(from), at(to)] : [] };
+    return {
+      station,
+      adjuster: station.adjuster!,
+      way: line(0, 1),
+      window: line(from, to),
+      ends: [at(0), at(1)],
+      marks: travel.marks ? [at(from), at(to)] : [],
+    };
   }, [drive, source]);
   if (!drawn) return null;
   const { station, adjuster, way, window: between, ends, marks } = drawn;
@@ -40,7 +49,15 @@ export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Be
         </g>
       ))}
       {pivot && <line className="adjuster-arm" x1={pivot.x} y1={-pivot.y} x2={station.x} y2={-station.y} />}
-      {place('anchor') && place('lug') && <line className="adjuster-link" x1={place('anchor')!.x} y1={-place('anchor')!.y} x2={place('lug')!.x} y2={-place('lug')!.y} />}
+      {place('anchor') && place('lug') && (
+        <line
+          className="adjuster-link"
+          x1={place('anchor')!.x}
+          y1={-place('anchor')!.y}
+          x2={place('lug')!.x}
+          y2={-place('lug')!.y}
+        />
+      )}
       {pivot && <circle className="adjuster-pivot" cx={pivot.x} cy={-pivot.y} r={8 / k} />}
     </g>
   );

@@ -1,7 +1,16 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { changeStation, moveStation, removeStation, stationLabel, type Belt, type Drive, type Pulley, type Station } from '@emery/core/drive';
+import {
+  changeStation,
+  moveStation,
+  removeStation,
+  stationLabel,
+  type Belt,
+  type Drive,
+  type Pulley,
+  type Station,
+} from '@emery/core/drive';
 import { travelOf } from '@emery/core/size';
 import { beltBounds, spanMidpoints, type Finding } from '@emery/core/path';
 import { formatLength, type LengthUnit } from '@emery/core/quantity';
@@ -43,7 +52,9 @@ interface Drag {
 /** What the view's own buttons cover in its lower right corner, px. */
 const TOOLS = { width: 56, height: 150 };
 
-/** The drive to scale as seen facing the engine. The same drawing at every stage; each stage lays its own figures on it. */
+/**
+ * The drive to scale as seen facing the engine. The same drawing at every stage; each stage lays its own figures on it.
+ */
 export function FrontView() {
   const bench = useBench();
   const { drive, solution, belt, selected, hovered, unit, stage, tapping, dispatch } = bench;
@@ -64,19 +75,37 @@ export function FrontView() {
   }, [count]);
 
   const radii = useMemo(() => {
-    const sections = new Map(drive.belts.flatMap((b) => b.route.map((stop) => [stop.pulley, sectionFor(b.section, b.sectionOverrides)] as const)));
+    const sections = new Map(
+      drive.belts.flatMap((b) =>
+        b.route.map((stop) => [stop.pulley, sectionFor(b.section, b.sectionOverrides)] as const),
+      ),
+    );
     const fallback = sectionFor(drive.belts[0]?.section ?? 'PK');
-    return new Map(drive.stations.flatMap((s) => s.pulleys.map((p) => [p.id, bodyRadiusMm(p, sections.get(p.id) ?? fallback)] as const)));
+    return new Map(
+      drive.stations.flatMap((s) =>
+        s.pulleys.map((p) => [p.id, bodyRadiusMm(p, sections.get(p.id) ?? fallback)] as const),
+      ),
+    );
   }, [drive]);
 
   const faults = useMemo(
-    () => marksOf(stage === 'survey' ? solution.belts.flatMap((b) => b.findings.filter(({ code }) => SURVEY_CODES.has(code))) : (belt?.findings ?? [])),
+    () =>
+      marksOf(
+        stage === 'survey'
+          ? solution.belts.flatMap((b) => b.findings.filter(({ code }) => SURVEY_CODES.has(code)))
+          : (belt?.findings ?? []),
+      ),
     [belt, solution, stage],
   );
   const order = useMemo(() => new Map(belt?.contacts.map(({ pulley }, index) => [pulley, index + 1])), [belt]);
   // A shaft on two belts shows what it does on the one in hand.
   const contacts = useMemo(
-    () => new Map([...solution.belts.filter((b) => b !== belt), ...(belt ? [belt] : [])].flatMap((b) => b.contacts.map((contact) => [contact.station, contact] as const))),
+    () =>
+      new Map(
+        [...solution.belts.filter((b) => b !== belt), ...(belt ? [belt] : [])].flatMap((b) =>
+          b.contacts.map((contact) => [contact.station, contact] as const),
+        ),
+      ),
     [solution, belt],
   );
 
@@ -86,20 +115,53 @@ export function FrontView() {
     const main = mainPulley(station, contact?.pulley);
     const radius = Math.max(...station.pulleys.map((p) => radii.get(p.id) ?? 0));
     const name = stationLabel(station);
-    const figure = stage === 'survey' ? sizeFigure(main, unit) : stage === 'speeds' ? speedFigure(contact?.speedRatio, speeds.engineRpm) : wrapFigure(contact?.wrapDeg);
+    const figure =
+      stage === 'survey'
+        ? sizeFigure(main, unit)
+        : stage === 'speeds'
+          ? speedFigure(contact?.speedRatio, speeds.engineRpm)
+          : wrapFigure(contact?.wrapDeg);
     const diameter = stage === 'survey' && main.surface !== 'toothed' ? main.diameter : undefined;
-    return { station, main, radius, name, figure, diameter, x: station.x * k + tx, y: -station.y * k + ty, r: Math.max(radius, 8) * k };
+    return {
+      station,
+      main,
+      radius,
+      name,
+      figure,
+      diameter,
+      x: station.x * k + tx,
+      y: -station.y * k + ty,
+      r: Math.max(radius, 8) * k,
+    };
   });
 
   const labels = placeLabels(
-    figures.map(({ station, main, x, y, r, name, figure }) => ({ id: station.id, x, y, r, free: r - (main.surface === 'vee' ? 9 * k : 0), width: Math.max(name.length * 7, figure.length * 6.6) + 4, height: LABEL_HEIGHT })),
+    figures.map(({ station, main, x, y, r, name, figure }) => ({
+      id: station.id,
+      x,
+      y,
+      r,
+      free: r - (main.surface === 'vee' ? 9 * k : 0),
+      width: Math.max(name.length * 7, figure.length * 6.6) + 4,
+      height: LABEL_HEIGHT,
+    })),
     {
       circles: figures,
       lines: solution.belts.flatMap(({ spans }) =>
-        spans.map(({ start, end }) => ({ start: { x: start.x * k + tx, y: -start.y * k + ty }, end: { x: end.x * k + tx, y: -end.y * k + ty } })),
+        spans.map(({ start, end }) => ({
+          start: { x: start.x * k + tx, y: -start.y * k + ty },
+          end: { x: end.x * k + tx, y: -end.y * k + ty },
+        })),
       ),
       ...view.size,
-      reserved: [{ x: view.size.width - TOOLS.width / 2, y: view.size.height - TOOLS.height / 2, w: TOOLS.width, h: TOOLS.height }],
+      reserved: [
+        {
+          x: view.size.width - TOOLS.width / 2,
+          y: view.size.height - TOOLS.height / 2,
+          w: TOOLS.width,
+          h: TOOLS.height,
+        },
+      ],
     },
   );
   const labelAt = new Map(labels.map((label) => [label.id, label]));
@@ -110,7 +172,21 @@ export function FrontView() {
     event.stopPropagation();
     (event.currentTarget as SVGGElement).focus({ preventScroll: true });
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { pointer: event.pointerId, station: station.id, from: { x: event.clientX, y: event.clientY }, start: { x: station.x, y: station.y }, moved: false, way: stage === 'size' ? wayOf(drive, drive.belts.find(({ id }) => id === belt?.id), station.id) : null };
+    drag.current = {
+      pointer: event.pointerId,
+      station: station.id,
+      from: { x: event.clientX, y: event.clientY },
+      start: { x: station.x, y: station.y },
+      moved: false,
+      way:
+        stage === 'size'
+          ? wayOf(
+              drive,
+              drive.belts.find(({ id }) => id === belt?.id),
+              station.id,
+            )
+          : null,
+    };
     bench.select(markOf(station, order));
   };
 
@@ -125,15 +201,23 @@ export function FrontView() {
     held.moved = true;
     // One edit a frame, whatever the pointer's rate.
     cancelAnimationFrame(frame.current);
-    frame.current = requestAnimationFrame(() =>
-      {
+    frame.current = requestAnimationFrame(() => {
       const to = { x: held.start.x + dx / k, y: held.start.y - dy / k };
       const there = held.way && nearestOn(held.way, to);
       // A slide's travel starts where it stands, so moving it for good would move its ends: it is only looked at there.
-      if (there && there.adjuster?.kind === 'slide') bench.setPose({ ...drive, stations: drive.stations.map((one) => (one.id === there.id ? there : one)) });
-      else dispatch(edit((d) => (there ? changeStation(d, there.id, { x: there.x, y: there.y, adjuster: there.adjuster }) : moveStation(d, held.station, tenth(to.x), tenth(to.y))), `drag ${held.station} ${held.from.x} ${held.from.y}`));
-    },
-    );
+      if (there && there.adjuster?.kind === 'slide')
+        bench.setPose({ ...drive, stations: drive.stations.map((one) => (one.id === there.id ? there : one)) });
+      else
+        dispatch(
+          edit(
+            (d) =>
+              there
+                ? changeStation(d, there.id, { x: there.x, y: there.y, adjuster: there.adjuster })
+                : moveStation(d, held.station, tenth(to.x), tenth(to.y)),
+            `drag ${held.station} ${held.from.x} ${held.from.y}`,
+          ),
+        );
+    });
   };
 
   const onPointerUp = (event: PointerEvent<SVGGElement>) => {
@@ -147,7 +231,10 @@ export function FrontView() {
     stationAt: (clientX, clientY) => {
       const box = svg.current!.getBoundingClientRect();
       const [x, y] = [(clientX - box.left - tx) / k, -(clientY - box.top - ty) / k];
-      return figures.find(({ station, radius }) => Math.hypot(station.x - x, station.y - y) <= Math.max(radius, 22 / k))?.station.id ?? null;
+      return (
+        figures.find(({ station, radius }) => Math.hypot(station.x - x, station.y - y) <= Math.max(radius, 22 / k))
+          ?.station.id ?? null
+      );
     },
     first: belt?.contacts[0]?.station ?? null,
     tap: bench.tap,
@@ -159,10 +246,12 @@ export function FrontView() {
     const step = event.shiftKey ? 10 : 1;
     const [dx, dy] = ARROWS[event.key] ?? [0, 0];
     if ((dx !== 0 || dy !== 0) && stage !== 'size' && stage !== 'speeds') {
-      dispatch(edit((d) => {
-        const now = d.stations.find(({ id }) => id === station.id)!;
-        return moveStation(d, station.id, tenth(now.x + dx * step), tenth(now.y + dy * step));
-      }, `nudge ${station.id}`));
+      dispatch(
+        edit((d) => {
+          const now = d.stations.find(({ id }) => id === station.id)!;
+          return moveStation(d, station.id, tenth(now.x + dx * step), tenth(now.y + dy * step));
+        }, `nudge ${station.id}`),
+      );
     } else if (event.key === 'Enter' || event.key === ' ') {
       if (tapping) bench.tap(station.id);
       else bench.select(markOf(station, order));
@@ -184,7 +273,14 @@ export function FrontView() {
         </p>
       )}
       {stage === 'survey' && <Underlay k={k} tx={tx} ty={ty} />}
-      <svg ref={svg} className={`front-view-svg${tapping ? ' is-tapping' : ''}`} onClick={(event) => event.target === event.currentTarget && !tapping && bench.select(null)} role="group" aria-label="Drive seen from the front" {...string.handlers}>
+      <svg
+        ref={svg}
+        className={`front-view-svg${tapping ? ' is-tapping' : ''}`}
+        onClick={(event) => event.target === event.currentTarget && !tapping && bench.select(null)}
+        role="group"
+        aria-label="Drive seen from the front"
+        {...string.handlers}
+      >
         <Grid k={k} tx={tx} ty={ty} {...view.size} />
         <g transform={`translate(${tx} ${ty}) scale(${k})`}>
           {figures.map(({ station, radius }) => {
@@ -220,20 +316,41 @@ export function FrontView() {
                 {[...station.pulleys]
                   .sort((a, b) => (radii.get(b.id) ?? 0) - (radii.get(a.id) ?? 0))
                   .map((pulley) => (
-                    <PulleyDrawing key={pulley.id} r={Math.max(radii.get(pulley.id) ?? 0, 3)} surface={pulley.surface} scale={k} />
+                    <PulleyDrawing
+                      key={pulley.id}
+                      r={Math.max(radii.get(pulley.id) ?? 0, 3)}
+                      surface={pulley.surface}
+                      scale={k}
+                    />
                   ))}
               </g>
             );
           })}
           {stage === 'speeds' && <TurningSpokes drive={drive} solution={solution} radii={radii} k={k} />}
           <Obstacles k={k} />
-          {stage === 'size' && belt && <AdjusterDrawing drive={drive} source={drive.belts.find(({ id }) => id === belt.id)!} k={k} />}
+          {stage === 'size' && belt && (
+            <AdjusterDrawing drive={drive} source={drive.belts.find(({ id }) => id === belt.id)!} k={k} />
+          )}
           {stage === 'survey' && (
-            <TapeLines drive={drive} fit={bench.surveyFit} asked={bench.surveying === 'tapes' && count > 1 ? (bench.tapeAsked ?? firstTape(drive, bench.surveyFit)) : null} radii={radii} scale={k} />
+            <TapeLines
+              drive={drive}
+              fit={bench.surveyFit}
+              asked={
+                bench.surveying === 'tapes' && count > 1 ? (bench.tapeAsked ?? firstTape(drive, bench.surveyFit)) : null
+              }
+              radii={radii}
+              scale={k}
+            />
           )}
           <g className="belts">
             {solution.belts.map((solved) => (
-              <BeltDrawing key={solved.id} belt={solved} source={drive.belts.find(({ id }) => id === solved.id)!} scale={k} active={solved.id === belt?.id} />
+              <BeltDrawing
+                key={solved.id}
+                belt={solved}
+                source={drive.belts.find(({ id }) => id === solved.id)!}
+                scale={k}
+                active={solved.id === belt?.id}
+              />
             ))}
           </g>
           {belt?.spans.map((span, index) => {
@@ -242,7 +359,15 @@ export function FrontView() {
             const lit = sameMark(selected, mark) || sameMark(hovered, mark);
             return (
               <g key={`${span.from} ${index}`}>
-                {(lit || faulty) && <line className={lit ? 'span-lit' : 'span-fault'} x1={span.start.x} y1={-span.start.y} x2={span.end.x} y2={-span.end.y} />}
+                {(lit || faulty) && (
+                  <line
+                    className={lit ? 'span-lit' : 'span-fault'}
+                    x1={span.start.x}
+                    y1={-span.start.y}
+                    x2={span.end.x}
+                    y2={-span.end.y}
+                  />
+                )}
                 <line
                   className="span-reach"
                   x1={span.start.x}
@@ -258,7 +383,12 @@ export function FrontView() {
           })}
           {spans.map(({ from, to, x, y, directionDeg, length }) =>
             length * k < 26 ? null : (
-              <path key={`${from} ${to}`} className="travel" d="M-7 -5.5L7 0L-7 5.5Z" transform={`translate(${x} ${-y}) scale(${1 / k}) rotate(${-directionDeg})`} />
+              <path
+                key={`${from} ${to}`}
+                className="travel"
+                d="M-7 -5.5L7 0L-7 5.5Z"
+                transform={`translate(${x} ${-y}) scale(${1 / k}) rotate(${-directionDeg})`}
+              />
             ),
           )}
         </g>
@@ -266,19 +396,30 @@ export function FrontView() {
         <g className="labels" aria-hidden>
           {figures.map(({ station, main, name, figure, diameter, x, y, r }) => {
             const at = labelAt.get(station.id)!;
-            const fault = stage === 'speeds' ? speedFault(speeds, station, contacts.get(station.id)?.speedRatio) : station.pulleys.map((p) => faults.pulleys.get(p.id)).find(Boolean);
+            const fault =
+              stage === 'speeds'
+                ? speedFault(speeds, station, contacts.get(station.id)?.speedRatio)
+                : station.pulleys.map((p) => faults.pulleys.get(p.id)).find(Boolean);
             const place = tapping ? order.get(main.id) : undefined;
             return (
               <g key={station.id}>
                 <text className="label-name" x={at.x} y={at.y - 4} textAnchor="middle">
                   {name}
                 </text>
-                <text className={`label-figure${fault ? ` is-${fault}` : ''}`} x={at.x} y={at.y + 13} textAnchor="middle">
+                <text
+                  className={`label-figure${fault ? ` is-${fault}` : ''}`}
+                  x={at.x}
+                  y={at.y + 13}
+                  textAnchor="middle"
+                >
                   {fault === 'fault' ? '■ ' : fault === 'watch' ? '▲ ' : ''}
                   {diameter ? <LengthFigure mm={diameter} unit={unit} as="tspan" /> : figure}
                 </text>
                 {place !== undefined && (
-                  <g transform={`translate(${x + Math.min(r, 60) * 0.7} ${y + Math.min(r, 60) * 0.7})`} className="order">
+                  <g
+                    transform={`translate(${x + Math.min(r, 60) * 0.7} ${y + Math.min(r, 60) * 0.7})`}
+                    className="order"
+                  >
                     <circle r={12} />
                     <text textAnchor="middle" dy={5}>
                       {place}
@@ -322,17 +463,30 @@ function wayOf(drive: Drive, source: Belt | undefined, station: string): Station
 }
 
 function nearestOn(way: Station[], to: { x: number; y: number }): Station {
-  return way.reduce((best, next) => (Math.hypot(next.x - to.x, next.y - to.y) < Math.hypot(best.x - to.x, best.y - to.y) ? next : best));
+  return way.reduce((best, next) =>
+    Math.hypot(next.x - to.x, next.y - to.y) < Math.hypot(best.x - to.x, best.y - to.y) ? next : best,
+  );
 }
 
-const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 
 /** Lines every 50 mm (every 2 inches looks the same at this weight), and heavier ones through the crank's place. */
 function Grid({ k, tx, ty, width, height }: { k: number; tx: number; ty: number; width: number; height: number }) {
   const every = k > 0.35 ? 50 : 200;
   const from = (offset: number) => Math.ceil(-offset / (every * k));
-  const across = Array.from({ length: Math.min(200, Math.max(0, Math.floor(width / (every * k)) + 1)) }, (_, n) => (from(tx) + n) * every * k + tx);
-  const down = Array.from({ length: Math.min(200, Math.max(0, Math.floor(height / (every * k)) + 1)) }, (_, n) => (from(ty) + n) * every * k + ty);
+  const across = Array.from(
+    { length: Math.min(200, Math.max(0, Math.floor(width / (every * k)) + 1)) },
+    (_, n) => (from(tx) + n) * every * k + tx,
+  );
+  const down = Array.from(
+    { length: Math.min(200, Math.max(0, Math.floor(height / (every * k)) + 1)) },
+    (_, n) => (from(ty) + n) * every * k + ty,
+  );
   return (
     <g className="grid" aria-hidden>
       <path d={[...across.map((x) => `M${x} 0V${height}`), ...down.map((y) => `M0 ${y}H${width}`)].join('')} />
@@ -342,7 +496,11 @@ function Grid({ k, tx, ty, width, height }: { k: number; tx: number; ty: number;
 }
 
 function markOf(station: Station, order: ReadonlyMap<string, number>): Mark & { kind: 'pulley' } {
-  return { kind: 'pulley', station: station.id, pulley: station.pulleys.find(({ id }) => order.has(id))?.id ?? station.pulleys[0]!.id };
+  return {
+    kind: 'pulley',
+    station: station.id,
+    pulley: station.pulleys.find(({ id }) => order.has(id))?.id ?? station.pulleys[0]!.id,
+  };
 }
 
 function mainPulley(station: Station, onBelt: string | undefined) {
@@ -365,7 +523,11 @@ function wrapFigure(wrapDeg: number | null | undefined): string {
 }
 
 /** How a shaft's speed is marked: outside its band to watch, beyond its last limit a fault. */
-function speedFault({ engineRpm, bands }: SpeedsState, station: Station, ratio: number | null | undefined): 'fault' | 'watch' | undefined {
+function speedFault(
+  { engineRpm, bands }: SpeedsState,
+  station: Station,
+  ratio: number | null | undefined,
+): 'fault' | 'watch' | undefined {
   if (!ratio) return undefined;
   const place = placeIn(bandOf(station, bands).band, ratio * engineRpm);
   return place === 'beyond' ? 'fault' : place === 'right' ? undefined : 'watch';

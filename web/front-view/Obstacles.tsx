@@ -38,7 +38,16 @@ interface Props {
   dispatch: (action: DriveAction) => void;
 }
 
-const ObstacleDrawing = memo(function ObstacleDrawing({ obstacle, name, k, hit, chosen, movable, select, dispatch }: Props) {
+const ObstacleDrawing = memo(function ObstacleDrawing({
+  obstacle,
+  name,
+  k,
+  hit,
+  chosen,
+  movable,
+  select,
+  dispatch,
+}: Props) {
   const held = useRef<{ pointer: number; x: number; y: number } | null>(null);
   const { id, x, y, to, diameter } = obstacle;
   const onPointerDown = (event: PointerEvent<SVGGElement>) => {
@@ -52,7 +61,12 @@ const ObstacleDrawing = memo(function ObstacleDrawing({ obstacle, name, k, hit, 
     const from = held.current;
     if (from?.pointer !== event.pointerId) return;
     const tenth = (value: number) => Math.round(10 * value) / 10;
-    dispatch(edit((d) => moveObstacle(d, id, tenth(event.clientX / k - from.x), tenth(-event.clientY / k - from.y)), `obstacle ${id} ${from.x}`));
+    dispatch(
+      edit(
+        (d) => moveObstacle(d, id, tenth(event.clientX / k - from.x), tenth(-event.clientY / k - from.y)),
+        `obstacle ${id} ${from.x}`,
+      ),
+    );
   };
   const line = to ?? { x: x + 0.01, y };
   return (
@@ -67,8 +81,18 @@ const ObstacleDrawing = memo(function ObstacleDrawing({ obstacle, name, k, hit, 
     >
       <title>{name}</title>
       <line className="obstacle-edge" x1={x} y1={-y} x2={line.x} y2={-line.y} strokeWidth={Math.max(diameter, 6 / k)} />
-      <line className="obstacle-body" x1={x} y1={-y} x2={line.x} y2={-line.y} strokeWidth={Math.max(diameter - 3 / k, 3 / k)} />
-      <path className="obstacle-mark" d={`M${x - diameter / 4} ${-y - diameter / 4}l${diameter / 2} ${diameter / 2}m0 ${-diameter / 2}l${-diameter / 2} ${diameter / 2}`} />
+      <line
+        className="obstacle-body"
+        x1={x}
+        y1={-y}
+        x2={line.x}
+        y2={-line.y}
+        strokeWidth={Math.max(diameter - 3 / k, 3 / k)}
+      />
+      <path
+        className="obstacle-mark"
+        d={`M${x - diameter / 4} ${-y - diameter / 4}l${diameter / 2} ${diameter / 2}m0 ${-diameter / 2}l${-diameter / 2} ${diameter / 2}`}
+      />
     </g>
   );
 });

@@ -15,7 +15,11 @@ export function TapeLines({ drive, fit, asked, radii, scale }: Props) {
   const suspects = new Set(fit?.readings.filter(({ suspect }) => suspect).map(({ id }) => id));
   const lines = (drive.survey?.readings ?? [])
     .filter(({ kind }) => isTape(kind))
-    .map(({ id, kind, from, to }) => ({ id, line: tapeLine(drive, kind, from!, to, radii), state: suspects.has(id) ? 'is-suspect' : '' }));
+    .map(({ id, kind, from, to }) => ({
+      id,
+      line: tapeLine(drive, kind, from!, to, radii),
+      state: suspects.has(id) ? 'is-suspect' : '',
+    }));
   const next = asked && { id: 'asked', line: tapeLine(drive, 'outer', asked.from, asked.to, radii), state: 'is-asked' };
   return (
     <g className="tapes" aria-hidden>
@@ -23,7 +27,10 @@ export function TapeLines({ drive, fit, asked, radii, scale }: Props) {
         line === null ? null : (
           <g key={id} className={`tape-line ${state}`}>
             <line {...line} />
-            {state === 'is-asked' && [1, 2].map((end) => <circle key={end} cx={end === 1 ? line.x1 : line.x2} cy={end === 1 ? line.y1 : line.y2} r={5 / scale} />)}
+            {state === 'is-asked' &&
+              [1, 2].map((end) => (
+                <circle key={end} cx={end === 1 ? line.x1 : line.x2} cy={end === 1 ? line.y1 : line.y2} r={5 / scale} />
+              ))}
           </g>
         ),
       )}

@@ -24,10 +24,20 @@ export function Underlay(view: View) {
   const found = surveyFit?.pictures.find(({ photo: id }) => id === photo?.id);
   // While a fit is worked out anew the picture stays where the last one had it.
   const [last, setLast] = useState<Laid | null>(null);
-  if (found?.camera && (last?.camera !== found.camera || last.turn !== found.turn || last.shiftX !== found.shiftX)) setLast({ ...found, camera: found.camera });
+  if (found?.camera && (last?.camera !== found.camera || last.turn !== found.turn || last.shiftX !== found.shiftX))
+    setLast({ ...found, camera: found.camera });
   if (!photo || last?.photo !== photo.id || picture.strength === 0) return null;
   const crank = drive.stations.find(({ role }) => role === 'crankshaft') ?? drive.stations[0];
-  return <LaidPicture photo={photo} laid={last} strength={picture.strength} crankX={crank?.x ?? 0} crankY={crank?.y ?? 0} {...view} />;
+  return (
+    <LaidPicture
+      photo={photo}
+      laid={last}
+      strength={picture.strength}
+      crankX={crank?.x ?? 0}
+      crankY={crank?.y ?? 0}
+      {...view}
+    />
+  );
 }
 
 interface Props extends View {
@@ -44,16 +54,50 @@ const LaidPicture = memo(function LaidPicture({ photo, laid, strength, crankX, c
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
   // From px to the camera's mm, turned and shifted onto the drive, then to the screen: all of it one homography.
   const frame = (p: number, q: number, w: number): [number, number] => [p - shiftX * w, q - shiftY * w];
-  const columns = ([[a, d, g], [b, e, h], [c, f, i]] as const).map(([p, q, w]) => {
+  const columns = (
+    [
+      [a, d, g],
+      [b, e, h],
+      [c, f, i],
+    ] as const
+  ).map(([p, q, w]) => {
     const [u, v] = frame(p, q, w);
     const [x, y] = [cos * u + sin * v + crankX * w, -sin * u + cos * v + crankY * w];
     return [k * x + tx * w, -k * y + ty * w, w] as const;
   });
-  const [first, second, third] = columns as [readonly [number, number, number], readonly [number, number, number], readonly [number, number, number]];
-  const matrix = [first[0], first[1], 0, first[2], second[0], second[1], 0, second[2], 0, 0, 1, 0, third[0], third[1], 0, third[2]].map((value) => value / third[2]);
+  const [first, second, third] = columns as [
+    readonly [number, number, number],
+    readonly [number, number, number],
+    readonly [number, number, number],
+  ];
+  const matrix = [
+    first[0],
+    first[1],
+    0,
+    first[2],
+    second[0],
+    second[1],
+    0,
+    second[2],
+    0,
+    0,
+    1,
+    0,
+    third[0],
+    third[1],
+    0,
+    third[2],
+  ].map((value) => value / third[2]);
   return (
     <div className="underlay" aria-hidden>
-      <img src={photoAddress(photo.hash)} alt="" width={photo.width} height={photo.height} style={{ opacity: strength, transform: `matrix3d(${matrix.join(',')})` }} draggable={false} />
+      <img
+        src={photoAddress(photo.hash)}
+        alt=""
+        width={photo.width}
+        height={photo.height}
+        style={{ opacity: strength, transform: `matrix3d(${matrix.join(',')})` }}
+        draggable={false}
+      />
     </div>
   );
 });

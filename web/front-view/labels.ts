@@ -31,10 +31,14 @@ export interface LabelObstacles {
 const STEPS = 24;
 
 /**
- * Places one label for each pulley: inside where it fits above the hub, otherwise beside it where it brushes the least of belts, pulleys, other
- * labels and the edge. Largest pulleys first, so that small ones, which have the fewest places, know what is taken.
+ * Places one label for each pulley: inside where it fits above the hub, otherwise beside it where it brushes the least
+ * of belts, pulleys, other labels and the edge. Largest pulleys first, so that small ones, which have the fewest
+ * places, know what is taken.
  */
-export function placeLabels(wanted: readonly LabelWanted[], { circles, lines, width, height, reserved = [] }: LabelObstacles): LabelPlaced[] {
+export function placeLabels(
+  wanted: readonly LabelWanted[],
+  { circles, lines, width, height, reserved = [] }: LabelObstacles,
+): LabelPlaced[] {
   const taken: { x: number; y: number; w: number; h: number }[] = [...reserved];
   return [...wanted]
     .sort((a, b) => b.r - a.r)
@@ -49,7 +53,9 @@ export function placeLabels(wanted: readonly LabelWanted[], { circles, lines, wi
 function fitsInside({ x, y, free, width, height }: LabelWanted, lines: LabelObstacles['lines']): Point | null {
   const middle = y - 7 - height / 2;
   if (Math.hypot(width / 2, 7 + height) > free - 2) return null;
-  return lines.some(({ start, end }) => brushes({ x, y: middle, w: width, h: height }, start, end)) ? null : { x, y: middle };
+  return lines.some(({ start, end }) => brushes({ x, y: middle, w: width, h: height }, start, end))
+    ? null
+    : { x, y: middle };
 }
 
 function beside(
@@ -75,8 +81,18 @@ function beside(
         (uy + 1) * 1.5 +
         60 * lines.filter(({ start, end }) => brushes(box, start, end)).length +
         80 * circles.filter((circle) => boxDistance(box, circle) < circle.r + 3).length +
-        90 * taken.filter((other) => Math.abs(other.x - box.x) < (other.w + box.w) / 2 && Math.abs(other.y - box.y) < (other.h + box.h) / 2).length +
-        120 * Number(box.x - box.w / 2 < 4 || box.x + box.w / 2 > viewWidth - 4 || box.y - box.h / 2 < 4 || box.y + box.h / 2 > viewHeight - 4);
+        90 *
+          taken.filter(
+            (other) =>
+              Math.abs(other.x - box.x) < (other.w + box.w) / 2 && Math.abs(other.y - box.y) < (other.h + box.h) / 2,
+          ).length +
+        120 *
+          Number(
+            box.x - box.w / 2 < 4 ||
+              box.x + box.w / 2 > viewWidth - 4 ||
+              box.y - box.h / 2 < 4 ||
+              box.y + box.h / 2 > viewHeight - 4,
+          );
       if (cost < least) {
         least = cost;
         best = { x: box.x, y: box.y };
@@ -94,10 +110,16 @@ interface Box {
 }
 
 function boxDistance(box: Box, point: Point): number {
-  return Math.hypot(Math.max(0, Math.abs(point.x - box.x) - box.w / 2), Math.max(0, Math.abs(point.y - box.y) - box.h / 2));
+  return Math.hypot(
+    Math.max(0, Math.abs(point.x - box.x) - box.w / 2),
+    Math.max(0, Math.abs(point.y - box.y) - box.h / 2),
+  );
 }
 
-/** True where a line comes within a few px of the box: the segment clipped to the box with a margin, axis by axis (Liang–Barsky). */
+/**
+ * True where a line comes within a few px of the box: the segment clipped to the box with a margin, axis by axis
+ * (Liang–Barsky).
+ */
 function brushes(box: Box, start: Point, end: Point, margin = 6): boolean {
   let enter = 0;
   let leave = 1;

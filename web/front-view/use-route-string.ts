@@ -17,7 +17,14 @@ const TREMBLE = 8;
 
 /** Routing by finger: a tap puts one pulley on, a finger drawn across them puts each on as it is met, like a string. */
 export function useRouteString({ active, stationAt, first, tap, trace, close }: Options) {
-  const held = useRef<{ pointer: number; x: number; y: number; moved: boolean; last: string | null; met: number } | null>(null);
+  const held = useRef<{
+    pointer: number;
+    x: number;
+    y: number;
+    moved: boolean;
+    last: string | null;
+    met: number;
+  } | null>(null);
   const [path, setPath] = useState('');
 
   const onPointerDown = (event: PointerEvent<SVGSVGElement>) => {

@@ -12,8 +12,15 @@ export interface Viewport {
   zoomBy: (factor: number) => void;
 }
 
-/** Pan by drag on empty ground, zoom by wheel and pinch; wheel and pinch work over pulleys too. Where one finger has other work, Shift or the middle button pans. */
-export function useViewport(ref: RefObject<SVGSVGElement | null>, bounds: () => Bounds, { oneFingerPans = true } = {}): Viewport {
+/**
+ * Pan by drag on empty ground, zoom by wheel and pinch; wheel and pinch work over pulleys too. Where one finger has
+ * other work, Shift or the middle button pans.
+ */
+export function useViewport(
+  ref: RefObject<SVGSVGElement | null>,
+  bounds: () => Bounds,
+  { oneFingerPans = true } = {},
+): Viewport {
   const [transform, setTransform] = useState<ZoomTransform>(zoomIdentity);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
@@ -23,15 +30,20 @@ export function useViewport(ref: RefObject<SVGSVGElement | null>, bounds: () => 
     latestBounds.current = bounds;
   });
 
-  const fitTo = useCallback((width: number, height: number) => {
-    const svg = ref.current;
-    if (!svg || !behaviour.current || width < 10 || height < 10) return;
-    const { minX, minY, maxX, maxY } = latestBounds.current();
-    const k = Math.min((width - 24) / (maxX - minX), (height - 24) / (maxY - minY));
-    const next = zoomIdentity.translate(width / 2 - (k * (minX + maxX)) / 2, height / 2 + (k * (minY + maxY)) / 2).scale(k);
-    behaviour.current.transform(select(svg), next);
-    fitted.current = true;
-  }, [ref]);
+  const fitTo = useCallback(
+    (width: number, height: number) => {
+      const svg = ref.current;
+      if (!svg || !behaviour.current || width < 10 || height < 10) return;
+      const { minX, minY, maxX, maxY } = latestBounds.current();
+      const k = Math.min((width - 24) / (maxX - minX), (height - 24) / (maxY - minY));
+      const next = zoomIdentity
+        .translate(width / 2 - (k * (minX + maxX)) / 2, height / 2 + (k * (minY + maxY)) / 2)
+        .scale(k);
+      behaviour.current.transform(select(svg), next);
+      fitted.current = true;
+    },
+    [ref],
+  );
 
   useEffect(() => {
     const svg = ref.current;
@@ -64,9 +76,12 @@ export function useViewport(ref: RefObject<SVGSVGElement | null>, bounds: () => 
   }, [ref, fitTo, oneFingerPans]);
 
   const fit = useCallback(() => fitTo(size.width, size.height), [fitTo, size]);
-  const zoomBy = useCallback((factor: number) => {
-    if (ref.current) behaviour.current?.scaleBy(select(ref.current), factor);
-    fitted.current = false;
-  }, [ref]);
+  const zoomBy = useCallback(
+    (factor: number) => {
+      if (ref.current) behaviour.current?.scaleBy(select(ref.current), factor);
+      fitted.current = false;
+    },
+    [ref],
+  );
   return useMemo(() => ({ transform, size, fit, zoomBy }), [transform, size, fit, zoomBy]);
 }

@@ -16,7 +16,14 @@ export function Choice<T extends string>({ label, value, options, onChange }: Pr
       <label className="label" htmlFor={id}>
         {label}
       </label>
-      <Select<T> id={id} value={value} options={[...options]} onChange={onChange} popupMatchSelectWidth={false} virtual={false} />
+      <Select<T>
+        id={id}
+        value={value}
+        options={[...options]}
+        onChange={onChange}
+        popupMatchSelectWidth={false}
+        virtual={false}
+      />
     </div>
   );
 }

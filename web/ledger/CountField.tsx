@@ -23,7 +23,10 @@ export function CountField({ label, value, least = 1, most, hint = '', optional 
   const number = Number(written);
   const empty = written === '';
   const fits = empty ? optional : /^\d+$/.test(written) && number >= least && number <= most;
-  const problem = text !== null && !fits ? `${label}: write a whole number from ${least} to ${most}${optional ? ', or leave it empty' : ''}.` : null;
+  const problem =
+    text !== null && !fits
+      ? `${label}: write a whole number from ${least} to ${most}${optional ? ', or leave it empty' : ''}.`
+      : null;
   const commit = () => {
     if (text === null || problem !== null) return;
     if (written !== start) onCommit(empty ? undefined : number);

@@ -19,11 +19,19 @@ export function FigureField({ label, value, unit, least = -720, most = 720, onCo
   const [text, setText] = useTyped<string | null>(label, null);
   const id = useId();
   const start = value === null ? '' : String(Math.round(value * 100) / 100);
-  const written = (text ?? start).trim().replace(',', '.').replace(/\s*(°|%|A|kW|rev\/min|rpm)$/i, '');
+  const written = (text ?? start)
+    .trim()
+    .replace(',', '.')
+    .replace(/\s*(°|%|A|kW|rev\/min|rpm)$/i, '');
   const number = Number(written);
   const empty = written === '';
-  const fits = empty ? onClear !== undefined || value === null : Number.isFinite(number) && number >= least && number <= most;
-  const problem = text !== null && !fits ? `${label}: write a number from ${least} to ${most}, in ${unit}${onClear ? ', or leave it empty' : ''}.` : null;
+  const fits = empty
+    ? onClear !== undefined || value === null
+    : Number.isFinite(number) && number >= least && number <= most;
+  const problem =
+    text !== null && !fits
+      ? `${label}: write a number from ${least} to ${most}, in ${unit}${onClear ? ', or leave it empty' : ''}.`
+      : null;
   const commit = () => {
     if (text === null || problem !== null) return;
     if (empty) onClear?.();

@@ -11,8 +11,19 @@ const SEVERITY_MARKS: Record<Severity, { mark: string; word: string }> = {
   note: { mark: '○', word: 'Open' },
 };
 
-/** One finding that is not tapped: mark and word, verdict, why, what to do, and a button where there is something to do at once. */
-export function FindingItem({ severity, words: { title, why, todo }, children }: { severity: Severity; words: FindingWords; children?: ReactNode }) {
+/**
+ * One finding that is not tapped: mark and word, verdict, why, what to do, and a button where there is something to do
+ * at once.
+ */
+export function FindingItem({
+  severity,
+  words: { title, why, todo },
+  children,
+}: {
+  severity: Severity;
+  words: FindingWords;
+  children?: ReactNode;
+}) {
   const { mark, word } = SEVERITY_MARKS[severity];
   return (
     <li className={`finding is-${severity}`}>
@@ -25,7 +36,9 @@ export function FindingItem({ severity, words: { title, why, todo }, children }:
   );
 }
 
-/** Findings as the ledger tells them: a mark and a word, the verdict, why, what to do. A tap shows where on the drawing. */
+/**
+ * Findings as the ledger tells them: a mark and a word, the verdict, why, what to do. A tap shows where on the drawing.
+ */
 export function FindingList({ findings }: { findings: readonly Finding[] }) {
   const { drive, unit, select, hover } = useBench();
   const place = ({ pulley }: Finding) => {

@@ -63,7 +63,14 @@ export function LengthInput({ id, label, text, unit, signed, wrong, onText, onEn
           onKeyDown?.(event);
         }}
         suffix={
-          <button type="button" tabIndex={-1} className="pad-button" aria-label={`Tape pad for ${label}`} aria-expanded={padOpen} onClick={() => setPadOpen(!padOpen)}>
+          <button
+            type="button"
+            tabIndex={-1}
+            className="pad-button"
+            aria-label={`Tape pad for ${label}`}
+            aria-expanded={padOpen}
+            onClick={() => setPadOpen(!padOpen)}
+          >
             ⅝
           </button>
         }

@@ -13,8 +13,9 @@ interface Props {
 }
 
 /**
- * A length as a mechanic writes it. Says under the field what it understood, in both units, while it is being written; what it cannot read
- * stays in the field with the reason. Taken over on Enter, on leaving the field, and when the page goes away.
+ * A length as a mechanic writes it. Says under the field what it understood, in both units, while it is being written;
+ * what it cannot read stays in the field with the reason. Taken over on Enter, on leaving the field, and when the page
+ * goes away.
  */
 export function QuantityField({ label, mm, unit, onCommit, signed = false }: Props) {
   const [text, setText] = useTyped<string | null>(label, null);
@@ -22,7 +23,14 @@ export function QuantityField({ label, mm, unit, onCommit, signed = false }: Pro
   const start = editableLength(mm, unit);
   const touched = text !== null && text.trim() !== start;
   const reading = touched ? parseLength(text, unit) : null;
-  const problem = reading === null ? null : !reading.ok ? reading.problem : !signed && reading.mm < 0 ? `${label} cannot be below zero.` : null;
+  const problem =
+    reading === null
+      ? null
+      : !reading.ok
+        ? reading.problem
+        : !signed && reading.mm < 0
+          ? `${label} cannot be below zero.`
+          : null;
 
   const commit = () => {
     if (reading === null) setText(null);

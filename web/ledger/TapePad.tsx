@@ -11,7 +11,9 @@ interface Props {
   onEnter: () => void;
 }
 
-/** A tape reading with one thumb: whole inches, then the sixteenth on a strip of tape; or millimetres with a decimal. */
+/**
+ * A tape reading with one thumb: whole inches, then the sixteenth on a strip of tape; or millimetres with a decimal.
+ */
 export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
   const [unit, setUnit] = useState(shopUnit);
   const [digits, setDigits] = useState('');
@@ -37,7 +39,12 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
     <div className="tape-pad" role="group" aria-label="Tape pad" onPointerDown={(event) => event.preventDefault()}>
       <div className="tape-pad-keys">
         {['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.', 'back'].map((key) => (
-          <Button key={key} disabled={key === '.' && unit === 'in'} onClick={() => press(key)} aria-label={key === 'back' ? 'Take the last digit back' : key}>
+          <Button
+            key={key}
+            disabled={key === '.' && unit === 'in'}
+            onClick={() => press(key)}
+            aria-label={key === 'back' ? 'Take the last digit back' : key}
+          >
             {key === 'back' ? '⌫' : key}
           </Button>
         ))}
@@ -49,7 +56,9 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
             {below ? '− below' : '+ above'}
           </Button>
         )}
-        <Button onClick={() => write(unit === 'in' ? digits : digits.split('.')[0]!, 0, unit === 'in' ? 'mm' : 'in')}>{unit === 'in' ? 'in → mm' : 'mm → in'}</Button>
+        <Button onClick={() => write(unit === 'in' ? digits : digits.split('.')[0]!, 0, unit === 'in' ? 'mm' : 'in')}>
+          {unit === 'in' ? 'in → mm' : 'mm → in'}
+        </Button>
         <Button type="primary" onClick={onEnter}>
           Enter
         </Button>
@@ -100,7 +109,13 @@ function SixteenthStrip({ value, onChange }: { value: number; onChange: (value: 
       onKeyDown={onKey}
     >
       {Array.from({ length: 17 }, (_, k) => (
-        <line key={k} x1={at(k)} x2={at(k)} y1={0} y2={k % 16 === 0 ? 34 : k % 8 === 0 ? 28 : k % 4 === 0 ? 22 : k % 2 === 0 ? 16 : 11} />
+        <line
+          key={k}
+          x1={at(k)}
+          x2={at(k)}
+          y1={0}
+          y2={k % 16 === 0 ? 34 : k % 8 === 0 ? 28 : k % 4 === 0 ? 22 : k % 2 === 0 ? 16 : 11}
+        />
       ))}
       {[4, 8, 12].map((k) => (
         <text key={k} x={at(k)} y={46} textAnchor="middle">

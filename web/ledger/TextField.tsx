@@ -18,7 +18,16 @@ export function TextField({ label, value, most, problem = '', onChange }: Props)
       <label className="label" htmlFor={id}>
         {label}
       </label>
-      <Input id={id} value={value} maxLength={most} autoComplete="off" status={problem ? 'error' : ''} aria-invalid={problem !== ''} aria-describedby={`${id}-echo`} onChange={(event) => onChange(event.target.value)} />
+      <Input
+        id={id}
+        value={value}
+        maxLength={most}
+        autoComplete="off"
+        status={problem ? 'error' : ''}
+        aria-invalid={problem !== ''}
+        aria-describedby={`${id}-echo`}
+        onChange={(event) => onChange(event.target.value)}
+      />
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
         {problem}
       </p>

@@ -74,7 +74,8 @@ describe('the tape pad', () => {
     const written: string[] = [];
     const onEnter = jest.fn();
     render(<TapePad unit={unit} signed={signed} onWrite={(text) => written.push(text)} onEnter={onEnter} />);
-    const press = (...names: string[]) => names.forEach((name) => fireEvent.click(screen.getByRole('button', { name })));
+    const press = (...names: string[]) =>
+      names.forEach((name) => fireEvent.click(screen.getByRole('button', { name })));
     return { written, onEnter, press, last: () => written[written.length - 1] };
   };
 
@@ -116,7 +117,9 @@ test('a count is a whole number in its range, or empty where it may be', async (
   for (const wrong of ['2.5', '0', '61', 'six', '-1', '1e1']) {
     await userEvent.clear(field);
     await userEvent.type(field, `${wrong}{Enter}`);
-    expect(screen.getByRole('alert').textContent).toBe('Grooves: write a whole number from 1 to 60, or leave it empty.');
+    expect(screen.getByRole('alert').textContent).toBe(
+      'Grooves: write a whole number from 1 to 60, or leave it empty.',
+    );
   }
   expect(onCommit).not.toHaveBeenCalled();
   await userEvent.clear(field);
@@ -202,30 +205,36 @@ describe('what is typed and not taken over', () => {
     return { unmount, onCommit, field: screen.getByRole('textbox') };
   };
 
-  test.each(Object.entries(fields))('into a %s comes back when the field does, at its own place only, until it is taken over', async (kind, field) => {
-    const first = at(`${kind} a`, field);
-    await userEvent.clear(first.field);
-    await userEvent.type(first.field, '1x');
-    first.unmount();
-    const other = at(`${kind} b`, field);
-    expect(other.field).not.toHaveProperty('value', '1x');
-    other.unmount();
-    const again = at(`${kind} a`, field);
-    expect(again.field).toHaveProperty('value', '1x');
-    expect(hasTyped(`${kind} a`)).toBe(true);
-    await userEvent.clear(again.field);
-    await userEvent.type(again.field, '12{Enter}');
-    expect(again.onCommit).toHaveBeenCalledWith(12);
-    expect(hasTyped(`${kind} a`)).toBe(false);
-  });
+  test.each(Object.entries(fields))(
+    'into a %s comes back when the field does, at its own place only, until it is taken over',
+    async (kind, field) => {
+      const first = at(`${kind} a`, field);
+      await userEvent.clear(first.field);
+      await userEvent.type(first.field, '1x');
+      first.unmount();
+      const other = at(`${kind} b`, field);
+      expect(other.field).not.toHaveProperty('value', '1x');
+      other.unmount();
+      const again = at(`${kind} a`, field);
+      expect(again.field).toHaveProperty('value', '1x');
+      expect(hasTyped(`${kind} a`)).toBe(true);
+      await userEvent.clear(again.field);
+      await userEvent.type(again.field, '12{Enter}');
+      expect(again.onCommit).toHaveBeenCalledWith(12);
+      expect(hasTyped(`${kind} a`)).toBe(false);
+    },
+  );
 
-  test.each(Object.entries(fields))('into a %s is taken over when the page goes away, where it can be read', async (kind, field) => {
-    const { field: input, onCommit } = at(`${kind} c`, field);
-    await userEvent.clear(input);
-    await userEvent.type(input, '17');
-    fireEvent(window, new Event('pagehide'));
-    expect(onCommit.mock.calls).toEqual([[17]]);
-  });
+  test.each(Object.entries(fields))(
+    'into a %s is taken over when the page goes away, where it can be read',
+    async (kind, field) => {
+      const { field: input, onCommit } = at(`${kind} c`, field);
+      await userEvent.clear(input);
+      await userEvent.type(input, '17');
+      fireEvent(window, new Event('pagehide'));
+      expect(onCommit.mock.calls).toEqual([[17]]);
+    },
+  );
 
   test('is in the session, so that a reload finds it, and can be forgotten as a whole', async () => {
     const { field } = at('place', fields.count);

@@ -3,8 +3,8 @@ import { browserStorage } from '../bench/draft-store';
 import { Listeners } from '../bench/listeners';
 
 /*
- * What is being typed and not taken over yet, by the place it is typed at. It outlives the field: a stage change, a what-if, another pulley taken in
- * hand and a reload all give it back. It goes when it is taken over or given up.
+ * What is being typed and not taken over yet, by the place it is typed at. It outlives the field: a stage change, a
+ * what-if, another pulley taken in hand and a reload all give it back. It goes when it is taken over or given up.
  */
 const PREFIX = 'emery-typed:';
 const storage = browserStorage('sessionStorage');
@@ -37,7 +37,10 @@ function keep(place: string, value: unknown, lasting: boolean): void {
 
 const Place = createContext<string | null>(null);
 
-/** Where fields stand, such as a drive and within it a pulley: fields of one label in two places do not meet. Outside any, what is typed lives as long as its field. */
+/**
+ * Where fields stand, such as a drive and within it a pulley: fields of one label in two places do not meet. Outside
+ * any, what is typed lives as long as its field.
+ */
 export function TypedPlace({ at, children }: { at: string; children: ReactNode }) {
   const outer = useContext(Place);
   return <Place value={outer === null ? at : `${outer}/${at}`}>{children}</Place>;
@@ -48,7 +51,10 @@ export function hasTyped(place: string): boolean {
   return [...texts.keys()].some((key) => key === place || key.startsWith(`${place}/`));
 }
 
-/** Like `useState` for what is typed into the field or form `name` of this place; `start` stands where nothing is typed, and setting it forgets. */
+/**
+ * Like `useState` for what is typed into the field or form `name` of this place; `start` stands where nothing is typed,
+ * and setting it forgets.
+ */
 export function useTyped<T>(name: string, start: T): [T, (value: T | ((now: T) => T)) => void] {
   const outer = useContext(Place);
   const own = useId();

@@ -20,8 +20,8 @@ export class PartBoundary extends Component<Props, { fault: Error | null }> {
     if (!fault) return this.props.children;
     return (
       <div className="finding is-fault" role="alert">
-        <strong>{this.props.name} stopped on a fault in Emery.</strong> What you entered is kept. It says: {fault.message}{' '}
-        <Button onClick={() => this.setState({ fault: null })}>Draw it again</Button>
+        <strong>{this.props.name} stopped on a fault in Emery.</strong> What you entered is kept. It says:{' '}
+        {fault.message} <Button onClick={() => this.setState({ fault: null })}>Draw it again</Button>
       </div>
     );
   }

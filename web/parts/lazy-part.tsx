@@ -10,8 +10,9 @@ const AGAIN_MS = 4000;
 const fetchers: (() => Promise<unknown>)[] = [];
 
 /**
- * A part of the page whose code is fetched when it is first shown, or earlier by `fetchParts`. One that cannot be fetched, as with the server away, says so and is tried again; a
- * fault inside it stays inside it. `waiting` stands in its place until it is there.
+ * A part of the page whose code is fetched when it is first shown, or earlier by `fetchParts`. One that cannot be
+ * fetched, as with the server away, says so and is tried again; a fault inside it stays inside it. `waiting` stands in
+ * its place until it is there.
  */
 export function lazyPart<P extends object>(name: string, load: Loader<P>, waiting: ReactNode = null): ComponentType<P> {
   let there: ComponentType<P> | null = null;
@@ -50,7 +51,8 @@ export function lazyPart<P extends object>(name: string, load: Loader<P>, waitin
     if (!problem) return waiting;
     return (
       <p className="finding is-watch" role="alert">
-        <strong>{name} could not be fetched.</strong> The server is away; it is tried again by itself. <Button onClick={() => setTries((count) => count + 1)}>Try again now</Button>
+        <strong>{name} could not be fetched.</strong> The server is away; it is tried again by itself.{' '}
+        <Button onClick={() => setTries((count) => count + 1)}>Try again now</Button>
       </p>
     );
   }
@@ -63,7 +65,10 @@ export function lazyPart<P extends object>(name: string, load: Loader<P>, waitin
   };
 }
 
-/** Fetches every part that is not there yet, one after the other, so that none has to be fetched once the server is away. */
+/**
+ * Fetches every part that is not there yet, one after the other, so that none has to be fetched once the server is
+ * away.
+ */
 export async function fetchParts(): Promise<void> {
   for (const fetchPart of fetchers) await fetchPart().catch(() => undefined);
 }

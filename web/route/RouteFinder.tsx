@@ -12,7 +12,10 @@ import { StoppedSum } from '../ledger/StoppedSum';
 
 const SHOWN = 8;
 
-/** The routes a belt could run over the pulleys drawn, best first. Looking at one lays it on the drawing; nothing is changed until it is taken. */
+/**
+ * The routes a belt could run over the pulleys drawn, best first. Looking at one lays it on the drawing; nothing is
+ * changed until it is taken.
+ */
 export default function RouteFinder({ drive, source, onClose }: { drive: Drive; source: Belt; onClose: () => void }) {
   const { preview, setPreview, dispatch, unit } = useBench();
   // The search belongs to the drive as it was when the finder was opened.
@@ -21,7 +24,8 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
   const search = outcome?.output ?? null;
   const [compared, setCompared] = useState<readonly number[]>([]);
   // The two looked at last.
-  const compare = (index: number) => setCompared((now) => (now.includes(index) ? now.filter((one) => one !== index) : [...now, index].slice(-2)));
+  const compare = (index: number) =>
+    setCompared((now) => (now.includes(index) ? now.filter((one) => one !== index) : [...now, index].slice(-2)));
 
   const close = () => {
     setPreview(null);
@@ -36,36 +40,63 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
   return (
     <section aria-label="Routes found">
       <div className="block-head">
-        <h2>{search ? `${search.routes.length === SHOWN ? 'The best ' : ''}${search.routes.length} that can be run` : 'Looking for routes'}</h2>
+        <h2>
+          {search
+            ? `${search.routes.length === SHOWN ? 'The best ' : ''}${search.routes.length} that can be run`
+            : 'Looking for routes'}
+        </h2>
         <Button onClick={close}>{search ? 'Back' : 'Cancel'}</Button>
       </div>
-      {!search && !stopped && <Progress percent={Math.round((progress ?? 0) * 100)} showInfo={false} aria-label="Share of the search done" />}
+      {!search && !stopped && (
+        <Progress percent={Math.round((progress ?? 0) * 100)} showInfo={false} aria-label="Share of the search done" />
+      )}
       <StoppedSum stopped={stopped} />
       {search && !search.complete && (
         <p className="finding is-watch">
-          <strong>Not every route was looked at.</strong> {search.sets.of > 1 ? `There are ${search.sets.of.toLocaleString('en')} ways to leave parts off; the ${search.sets.looked.toLocaleString('en')} that leave off fewest were looked at. Mark fewer parts as ones that may be left out.` : 'There are too many pulleys to try every order.'}
+          <strong>Not every route was looked at.</strong>{' '}
+          {search.sets.of > 1
+            ? `There are ${search.sets.of.toLocaleString('en')} ways to leave parts off; the ${search.sets.looked.toLocaleString('en')} that leave off fewest were looked at. Mark fewer parts as ones that may be left out.`
+            : 'There are too many pulleys to try every order.'}
         </p>
       )}
       {search?.routes.length === 0 && (
         <p className="finding is-watch">
-          <strong>No route goes over all these pulleys.</strong> Mark an idler as one that may be left off, or check sizes, planes and the way each must turn.
+          <strong>No route goes over all these pulleys.</strong> Mark an idler as one that may be left off, or check
+          sizes, planes and the way each must turn.
         </p>
       )}
-      {search && compared.length === 2 && <Comparison drive={drive} routes={compared.map((index) => ({ index, found: search.routes[index]!, there: withRoute(search.routes[index]!) }))} onClose={() => setCompared([])} />}
+      {search && compared.length === 2 && (
+        <Comparison
+          drive={drive}
+          routes={compared.map((index) => ({
+            index,
+            found: search.routes[index]!,
+            there: withRoute(search.routes[index]!),
+          }))}
+          onClose={() => setCompared([])}
+        />
+      )}
       <ol className="routes">
         {search?.routes.map((found, index) => {
           const there = withRoute(found);
           const shown = preview !== null && JSON.stringify(preview.belts) === JSON.stringify(there.belts);
           return (
             <li key={index} className={shown ? 'is-shown' : ''}>
-              <button type="button" className="route-found" aria-pressed={shown} onClick={() => setPreview(shown ? null : there)}>
+              <button
+                type="button"
+                className="route-found"
+                aria-pressed={shown}
+                onClick={() => setPreview(shown ? null : there)}
+              >
                 <Thumbnail sketch={sketchOf(there)} label={`Route ${index + 1}`} />
                 <span>
                   <strong className="route-length">
                     <LengthFigure mm={found.lengthMm} unit={unit} />
                   </strong>{' '}
                   <span className="quiet">least wrap {Math.round(found.leastWrapDeg)}°</span>
-                  <span className="route-reasons">{sentence(found.reasons.map((reason) => routeReason(drive, reason, unit)))}</span>
+                  <span className="route-reasons">
+                    {sentence(found.reasons.map((reason) => routeReason(drive, reason, unit)))}
+                  </span>
                 </span>
               </button>
               <span className="button-row">
@@ -73,9 +104,9 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
                   Compare
                 </Checkbox>
                 {shown && (
-                <Button type="primary" onClick={() => take(found)}>
-                  Use this route
-                </Button>
+                  <Button type="primary" onClick={() => take(found)}>
+                    Use this route
+                  </Button>
                 )}
               </span>
             </li>
@@ -87,9 +118,19 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
 }
 
 /** Two routes side by side: drawings, lengths, and the wrap at every pulley of either. */
-function Comparison({ drive, routes, onClose }: { drive: Drive; routes: { index: number; found: RouteFound; there: Drive }[]; onClose: () => void }) {
+function Comparison({
+  drive,
+  routes,
+  onClose,
+}: {
+  drive: Drive;
+  routes: { index: number; found: RouteFound; there: Drive }[];
+  onClose: () => void;
+}) {
   const { unit } = useBench();
-  const solved = routes.map(({ there }) => solveBelt(there, there.belts.find(({ route }) => routes.some(({ found }) => found.route === route))!.id)!);
+  const solved = routes.map(({ there }) =>
+    solveBelt(there, there.belts.find(({ route }) => routes.some(({ found }) => found.route === route))!.id)!,
+  );
   const pulleys = [...new Set(solved.flatMap(({ contacts }) => contacts.map(({ pulley }) => pulley)))];
   const wrapOf = (k: number, pulley: string) => solved[k]!.contacts.find((contact) => contact.pulley === pulley);
   return (
@@ -127,7 +168,9 @@ function Comparison({ drive, routes, onClose }: { drive: Drive; routes: { index:
                 <td>{pulleyLabel(drive, pulley)}</td>
                 {[one, two].map((contact, k) => (
                   <td key={k} className={apart ? 'differs' : 'quiet'}>
-                    {contact ? `${Math.round(contact.wrapDeg ?? 0)}°${one?.rotation === two?.rotation ? '' : contact.rotation === 'cw' ? ', clockwise' : ', counter-clockwise'}` : 'left off'}
+                    {contact
+                      ? `${Math.round(contact.wrapDeg ?? 0)}°${one?.rotation === two?.rotation ? '' : contact.rotation === 'cw' ? ', clockwise' : ', counter-clockwise'}`
+                      : 'left off'}
                   </td>
                 ))}
               </tr>

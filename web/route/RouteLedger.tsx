@@ -1,10 +1,30 @@
-import { AimOutlined, DeleteOutlined, EllipsisOutlined, ExperimentOutlined, PlusOutlined, SearchOutlined, SwapOutlined } from '@ant-design/icons';
+import {
+  AimOutlined,
+  DeleteOutlined,
+  EllipsisOutlined,
+  ExperimentOutlined,
+  PlusOutlined,
+  SearchOutlined,
+  SwapOutlined,
+} from '@ant-design/icons';
 import { Button, Dropdown, Segmented } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import {
-  addBelt, changeBelt, flipStop, insertStop, newBelt, pulleyLabel, removeBelt, removeStop, reverseRoute, stationLabel, fittingPulley,
-  type Belt, type Drive, type Station,
+  addBelt,
+  changeBelt,
+  flipStop,
+  insertStop,
+  newBelt,
+  pulleyLabel,
+  removeBelt,
+  removeStop,
+  reverseRoute,
+  stationLabel,
+  fittingPulley,
+  type Belt,
+  type Drive,
+  type Station,
 } from '@emery/core/drive';
 import { bestPlaceFor, beltClearances, type BeltSolution, type Clearance } from '@emery/core/path';
 import { formatInchesDecimal } from '@emery/core/quantity';
@@ -20,9 +40,12 @@ import { TypedPlace } from '../ledger/typed-text';
 import { lazyPart } from '../parts/lazy-part';
 
 const RouteFinder = lazyPart('The search for routes', () => import('./RouteFinder'));
-const IdlerFinder = lazyPart('The search for an idler\'s place', () => import('./IdlerFinder'));
+const IdlerFinder = lazyPart("The search for an idler's place", () => import('./IdlerFinder'));
 
-const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({ value: name, label: `${name} ${{ ribbed: 'ribbed', vee: 'V-belt', toothed: 'toothed' }[kind]}` }));
+const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({
+  value: name,
+  label: `${name} ${{ ribbed: 'ribbed', vee: 'V-belt', toothed: 'toothed' }[kind]}`,
+}));
 
 /** Route: which way the belt runs, and how long that makes it. */
 export function RouteLedger() {
@@ -56,12 +79,27 @@ export function RouteLedger() {
   }
   if (searching) {
     const Finder = searching.what === 'routes' ? RouteFinder : IdlerFinder;
-    return <Finder drive={searching.drive} source={searching.drive.belts.find(({ id }) => id === belt.id) ?? source} onClose={() => setSearching(null)} />;
+    return (
+      <Finder
+        drive={searching.drive}
+        source={searching.drive.belts.find(({ id }) => id === belt.id) ?? source}
+        onClose={() => setSearching(null)}
+      />
+    );
   }
   return (
     <>
       {drive.belts.length > 1 && (
-        <Segmented block value={belt.id} options={drive.belts.map(({ id, section, ribs }, index) => ({ value: id, label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}` }))} onChange={setBelt} aria-label="Belt in hand" />
+        <Segmented
+          block
+          value={belt.id}
+          options={drive.belts.map(({ id, section, ribs }, index) => ({
+            value: id,
+            label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}`,
+          }))}
+          onChange={setBelt}
+          aria-label="Belt in hand"
+        />
       )}
       <Answer belt={belt} source={source} />
       <RouteTable belt={belt} source={source} />
@@ -78,7 +116,10 @@ export function RouteLedger() {
 function Answer({ belt, source }: { belt: BeltSolution; source: Belt }) {
   const { unit } = useBench();
   const { basis, mm } = belt.length;
-  const what = source.ribs && sectionFor(source.section)?.kind === 'ribbed' ? `${source.section}, ${source.ribs} ribs` : source.section;
+  const what =
+    source.ribs && sectionFor(source.section)?.kind === 'ribbed'
+      ? `${source.section}, ${source.ribs} ribs`
+      : source.section;
   return (
     <div className="answer" data-testid="answer">
       <div className="label">Belt length, {basis}</div>
@@ -101,7 +142,11 @@ function Answer({ belt, source }: { belt: BeltSolution; source: Belt }) {
 
 function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
   const { drive, unit, selected, hovered, select, hover, dispatch, tapping, setTapping } = useBench();
-  const low = new Map(belt.findings.flatMap(({ code, pulley, severity }) => (pulley && (code === 'low-wrap' || severity === 'fault') ? [[pulley, severity] as const] : [])));
+  const low = new Map(
+    belt.findings.flatMap(({ code, pulley, severity }) =>
+      pulley && (code === 'low-wrap' || severity === 'fault') ? [[pulley, severity] as const] : [],
+    ),
+  );
   const rows = belt.contacts.map((contact, index) => {
     const pulley: Mark = { kind: 'pulley', station: contact.station, pulley: contact.pulley };
     const span: Mark = { kind: 'span', belt: belt.id, index };
@@ -127,7 +172,13 @@ function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
               const lit = sameMark(selected, pulley) ? 'is-selected' : sameMark(hovered, pulley) ? 'is-hovered' : '';
               const spanLit = sameMark(selected, span) ? ' is-selected' : '';
               return (
-                <tr key={`${contact.pulley} ${index}`} className={lit || spanLit.trim()} onClick={() => select(pulley)} onPointerEnter={() => hover(pulley)} onPointerLeave={() => hover(null)}>
+                <tr
+                  key={`${contact.pulley} ${index}`}
+                  className={lit || spanLit.trim()}
+                  onClick={() => select(pulley)}
+                  onPointerEnter={() => hover(pulley)}
+                  onPointerLeave={() => hover(null)}
+                >
                   <td>
                     <button type="button" className="row-button">
                       {index + 1} {pulleyLabel(drive, contact.pulley).replace(', sheave', '')}
@@ -136,7 +187,10 @@ function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
                   <td>{contact.side === 'back' ? 'back' : SIDES[sectionFor(source.section)!.kind]}</td>
                   <td className="figure">
                     {severity && (
-                      <span className={`flag is-${severity}`} title={severity === 'fault' ? 'see below' : 'low wrap, see below'}>
+                      <span
+                        className={`flag is-${severity}`}
+                        title={severity === 'fault' ? 'see below' : 'low wrap, see below'}
+                      >
                         {severity === 'fault' ? '■' : '▲ low'}{' '}
                       </span>
                     )}
@@ -158,7 +212,15 @@ function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
           </tbody>
         </table>
       )}
-      <RouteActions belt={belt.id} count={rows.length} at={inHand?.index ?? null} tapping={tapping} setTapping={setTapping} select={select} dispatch={dispatch} />
+      <RouteActions
+        belt={belt.id}
+        count={rows.length}
+        at={inHand?.index ?? null}
+        tapping={tapping}
+        setTapping={setTapping}
+        select={select}
+        dispatch={dispatch}
+      />
     </>
   );
 }
@@ -175,7 +237,15 @@ interface RouteActionsProps {
 }
 
 /** What can be done with the stop in hand and with the whole order. Kept out of a drag's redraw. */
-const RouteActions = memo(function RouteActions({ belt, count, at, tapping, setTapping, select, dispatch }: RouteActionsProps) {
+const RouteActions = memo(function RouteActions({
+  belt,
+  count,
+  at,
+  tapping,
+  setTapping,
+  select,
+  dispatch,
+}: RouteActionsProps) {
   const move = (index: number, by: number) =>
     dispatch(
       edit((d) => {
@@ -195,7 +265,12 @@ const RouteActions = memo(function RouteActions({ belt, count, at, tapping, setT
     again: startAgain,
   };
   const orderItems = [
-    ...(at === null ? [] : [{ key: 'earlier', label: 'This pulley earlier' }, { key: 'later', label: 'This pulley later' }]),
+    ...(at === null
+      ? []
+      : [
+          { key: 'earlier', label: 'This pulley earlier' },
+          { key: 'later', label: 'This pulley later' },
+        ]),
     { key: 'round', label: 'Turn the order round', disabled: count < 3 },
     { key: 'again', label: 'Start the route again' },
   ];
@@ -233,21 +308,45 @@ const RouteActions = memo(function RouteActions({ belt, count, at, tapping, setT
 
 const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' };
 
-/** How near the belt comes to anything it does not touch, itself included: at the span or pulley in hand, or at the tightest. */
+/**
+ * How near the belt comes to anything it does not touch, itself included: at the span or pulley in hand, or at the
+ * tightest.
+ */
 function LeastClearance({ belt }: { belt: BeltSolution }) {
   const { drive, unit, selected, select } = useBench();
   const clear = useMemo(() => beltClearances(drive, belt), [drive, belt]);
   const known = [
-    ...clear.spans.flatMap((one, index) => (one ? [{ ...one, at: { kind: 'span' as const, belt: belt.id, index } }] : [])),
-    ...clear.contacts.flatMap((one, index) => (one ? [{ ...one, at: { kind: 'pulley' as const, station: belt.contacts[index]!.station, pulley: belt.contacts[index]!.pulley } }] : [])),
+    ...clear.spans.flatMap((one, index) =>
+      one ? [{ ...one, at: { kind: 'span' as const, belt: belt.id, index } }] : [],
+    ),
+    ...clear.contacts.flatMap((one, index) =>
+      one
+        ? [
+            {
+              ...one,
+              at: {
+                kind: 'pulley' as const,
+                station: belt.contacts[index]!.station,
+                pulley: belt.contacts[index]!.pulley,
+              },
+            },
+          ]
+        : [],
+    ),
   ];
   if (known.length === 0) return null;
   const inHand = known.find(({ at }) =>
-    at.kind === 'span' ? selected?.kind === 'span' && selected.belt === at.belt && selected.index === at.index : selected?.kind === 'pulley' && selected.pulley === at.pulley,
+    at.kind === 'span'
+      ? selected?.kind === 'span' && selected.belt === at.belt && selected.index === at.index
+      : selected?.kind === 'pulley' && selected.pulley === at.pulley,
   );
   const shown = inHand ?? known.reduce((least, next) => (next.mm < least.mm ? next : least));
-  const between = ({ from, to }: { from: string; to: string }) => `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}`;
-  const here = shown.at.kind === 'span' ? between(belt.spans[shown.at.index]!) : `The belt on ${pulleyLabel(drive, shown.at.pulley)}`;
+  const between = ({ from, to }: { from: string; to: string }) =>
+    `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}`;
+  const here =
+    shown.at.kind === 'span'
+      ? between(belt.spans[shown.at.index]!)
+      : `The belt on ${pulleyLabel(drive, shown.at.pulley)}`;
   return (
     <button type="button" className="clearance" onClick={() => select(shown.at)}>
       <span className="label">{inHand ? 'Clearance here' : 'Least clearance'}</span>
@@ -259,7 +358,11 @@ function LeastClearance({ belt }: { belt: BeltSolution }) {
   );
 }
 
-function thingMet(drive: Drive, { pulley, onBelt, obstacle, span }: Clearance, between: (ends: { from: string; to: string }) => string): string {
+function thingMet(
+  drive: Drive,
+  { pulley, onBelt, obstacle, span }: Clearance,
+  between: (ends: { from: string; to: string }) => string,
+): string {
   if (pulley !== undefined) return `${onBelt ? 'the belt on ' : ''}${pulleyLabel(drive, pulley)}`;
   return obstacle !== undefined ? obstacleLabel(drive, obstacle) : `the span ${between(span!)}`;
 }
@@ -323,9 +426,25 @@ const BeltFields = memo(function BeltFields({ source, belts, dispatch, setBelt }
           label="Belt section"
           value={source.section}
           options={SECTION_OPTIONS}
-          onChange={(section) => dispatch(edit((d) => changeBelt(d, source.id, { section, ribs: sectionFor(section)?.kind === 'ribbed' ? (source.ribs ?? 6) : undefined })))}
+          onChange={(section) =>
+            dispatch(
+              edit((d) =>
+                changeBelt(d, source.id, {
+                  section,
+                  ribs: sectionFor(section)?.kind === 'ribbed' ? (source.ribs ?? 6) : undefined,
+                }),
+              ),
+            )
+          }
         />
-        {kind === 'ribbed' && <CountField label="Ribs" value={source.ribs} most={60} onCommit={(ribs) => dispatch(edit((d) => changeBelt(d, source.id, { ribs })))} />}
+        {kind === 'ribbed' && (
+          <CountField
+            label="Ribs"
+            value={source.ribs}
+            most={60}
+            onCommit={(ribs) => dispatch(edit((d) => changeBelt(d, source.id, { ribs })))}
+          />
+        )}
         <div className="field">
           <span className="label">&nbsp;</span>
           <Button icon={<DeleteOutlined />} onClick={remove}>

@@ -50,10 +50,16 @@ export default function RoutingCardPage() {
         <Button icon={<DownloadOutlined />} loading={busy} onClick={() => void makePdf()}>
           PDF
         </Button>
-        <Button icon={<DownloadOutlined />} onClick={() => download(`${name}.svg`, svgText(card.current!), 'image/svg+xml')}>
+        <Button
+          icon={<DownloadOutlined />}
+          onClick={() => download(`${name}.svg`, svgText(card.current!), 'image/svg+xml')}
+        >
           SVG
         </Button>
-        <Button icon={<DownloadOutlined />} onClick={() => void dxfOf(data.document).then((text) => download(`${name}.dxf`, text, 'image/vnd.dxf'))}>
+        <Button
+          icon={<DownloadOutlined />}
+          onClick={() => void dxfOf(data.document).then((text) => download(`${name}.dxf`, text, 'image/vnd.dxf'))}
+        >
           DXF for a bracket maker
         </Button>
       </div>
@@ -71,7 +77,15 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
   const shop = useShop();
   const { document: drive, vehicleName, name } = opened;
   return (
-    <svg ref={card} xmlns="http://www.w3.org/2000/svg" viewBox={`0 0 ${CARD.width} ${CARD.height}`} role="img" aria-label={`Routing card of ${name}, ${vehicleName}`} fontFamily={FONT} fill="#000">
+    <svg
+      ref={card}
+      xmlns="http://www.w3.org/2000/svg"
+      viewBox={`0 0 ${CARD.width} ${CARD.height}`}
+      role="img"
+      aria-label={`Routing card of ${name}, ${vehicleName}`}
+      fontFamily={FONT}
+      fill="#000"
+    >
       <rect width={CARD.width} height={CARD.height} fill="#fff" />
       <rect x={20} y={20} width={CARD.width - 40} height={CARD.height - 40} fill="none" stroke="#000" strokeWidth={2} />
       <text x={40} y={60} fontSize={28} fontWeight="bold">
@@ -99,16 +113,33 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
 function CardDrawing({ drive }: { drive: Drive }) {
   const { k, x, y } = cardScale(drive);
   const { belts } = solveDrive(drive);
-  const sections = new Map(drive.belts.flatMap((belt) => belt.route.map(({ pulley }) => [pulley, sectionFor(belt.section, belt.sectionOverrides)] as const)));
+  const sections = new Map(
+    drive.belts.flatMap((belt) =>
+      belt.route.map(({ pulley }) => [pulley, sectionFor(belt.section, belt.sectionOverrides)] as const),
+    ),
+  );
   const shafts = drive.stations.map((station) => {
     const radii = station.pulleys.map((pulley) => Math.max(4, bodyRadiusMm(pulley, sections.get(pulley.id) ?? null)));
     return { station, radii, x: station.x * k + x, y: -station.y * k + y, r: Math.max(...radii) * k };
   });
   const labels = placeLabels(
-    shafts.map(({ station, x: cx, y: cy, r }) => ({ id: station.id, x: cx, y: cy, r, free: r - (station.pulleys[0]!.surface === 'vee' ? 9 * k : 4), width: stationLabel(station).length * 9.4 + 6, height: 22 })),
+    shafts.map(({ station, x: cx, y: cy, r }) => ({
+      id: station.id,
+      x: cx,
+      y: cy,
+      r,
+      free: r - (station.pulleys[0]!.surface === 'vee' ? 9 * k : 4),
+      width: stationLabel(station).length * 9.4 + 6,
+      height: 22,
+    })),
     {
       circles: shafts,
-      lines: belts.flatMap(({ spans }) => spans.map(({ start, end }) => ({ start: { x: start.x * k + x, y: -start.y * k + y }, end: { x: end.x * k + x, y: -end.y * k + y } }))),
+      lines: belts.flatMap(({ spans }) =>
+        spans.map(({ start, end }) => ({
+          start: { x: start.x * k + x, y: -start.y * k + y },
+          end: { x: end.x * k + x, y: -end.y * k + y },
+        })),
+      ),
       width: 770,
       height: CARD.height - 30,
     },
@@ -117,7 +148,16 @@ function CardDrawing({ drive }: { drive: Drive }) {
     <g>
       <g transform={`translate(${x} ${y}) scale(${k})`} fill="none" stroke="#000">
         {shafts.map(({ station, radii }) =>
-          radii.map((r, index) => <circle key={`${station.id} ${index}`} cx={station.x} cy={-station.y} r={r} strokeWidth={1.6 / k} fill={index === 0 ? '#f1f1f1' : 'none'} />),
+          radii.map((r, index) => (
+            <circle
+              key={`${station.id} ${index}`}
+              cx={station.x}
+              cy={-station.y}
+              r={r}
+              strokeWidth={1.6 / k}
+              fill={index === 0 ? '#f1f1f1' : 'none'}
+            />
+          )),
         )}
         {shafts.map(({ station }) => (
           <circle key={station.id} cx={station.x} cy={-station.y} r={3 / k} fill="#000" />
@@ -127,7 +167,12 @@ function CardDrawing({ drive }: { drive: Drive }) {
           // The second belt is told from the first by its line, not by a colour.
           return (
             <g key={belt.id}>
-              <path d={beltOutline(belt, 2.6)} strokeWidth={3} strokeDasharray={section.kind === 'vee' ? undefined : '2.2 2.2'} stroke="#666" />
+              <path
+                d={beltOutline(belt, 2.6)}
+                strokeWidth={3}
+                strokeDasharray={section.kind === 'vee' ? undefined : '2.2 2.2'}
+                stroke="#666"
+              />
               <path d={beltOutline(belt)} strokeWidth={3} strokeDasharray={index % 2 === 1 ? '14 4' : undefined} />
             </g>
           );
@@ -135,7 +180,13 @@ function CardDrawing({ drive }: { drive: Drive }) {
         {belts.flatMap((belt) =>
           spanMidpoints(belt).map(({ from, to, x: mx, y: my, directionDeg, length }) =>
             length * k < 24 ? null : (
-              <path key={`${belt.id} ${from} ${to}`} d="M-9 -7L9 0L-9 7Z" fill="#fff" strokeWidth={1.6} transform={`translate(${mx} ${-my}) scale(${1 / k}) rotate(${-directionDeg})`} />
+              <path
+                key={`${belt.id} ${from} ${to}`}
+                d="M-9 -7L9 0L-9 7Z"
+                fill="#fff"
+                strokeWidth={1.6}
+                transform={`translate(${mx} ${-my}) scale(${1 / k}) rotate(${-directionDeg})`}
+              />
             ),
           ),
         )}

@@ -3,8 +3,9 @@ import { pulleysById, type Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
 
 /** Signs that no XML may hold, as a name that came in with a file may. */
-// eslint-disable-next-line no-control-regex
-const NOT_XML = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
+const NOT_XML =
+  // eslint-disable-next-line no-control-regex
+  /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
 
 /** The card as a file of its own: the drawing on the page, with the styles it needs inside. */
 export function svgText(card: SVGSVGElement): string {
@@ -24,10 +25,19 @@ export async function dxfOf(drive: Drive): Promise<string> {
   const { default: Drawing } = await import('dxf-writer');
   const drawing = new Drawing();
   drawing.setUnits('Millimeters');
-  drawing.addLayer('PULLEYS', Drawing.ACI.WHITE, 'CONTINUOUS').addLayer('CENTRES', Drawing.ACI.RED, 'CONTINUOUS').addLayer('BELTS', Drawing.ACI.GREEN, 'CONTINUOUS');
-  const sections = new Map(drive.belts.flatMap((belt) => belt.route.map(({ pulley }) => [pulley, sectionFor(belt.section, belt.sectionOverrides)] as const)));
+  drawing
+    .addLayer('PULLEYS', Drawing.ACI.WHITE, 'CONTINUOUS')
+    .addLayer('CENTRES', Drawing.ACI.RED, 'CONTINUOUS')
+    .addLayer('BELTS', Drawing.ACI.GREEN, 'CONTINUOUS');
+  const sections = new Map(
+    drive.belts.flatMap((belt) =>
+      belt.route.map(({ pulley }) => [pulley, sectionFor(belt.section, belt.sectionOverrides)] as const),
+    ),
+  );
   for (const { pulley, station } of pulleysById(drive).values()) {
-    drawing.setActiveLayer('PULLEYS').drawCircle(station.x, station.y, bodyRadiusMm(pulley, sections.get(pulley.id) ?? null));
+    drawing
+      .setActiveLayer('PULLEYS')
+      .drawCircle(station.x, station.y, bodyRadiusMm(pulley, sections.get(pulley.id) ?? null));
     drawing.setActiveLayer('CENTRES').drawPoint(station.x, station.y);
   }
   drawing.setActiveLayer('BELTS');
@@ -35,7 +45,8 @@ export async function dxfOf(drive: Drive): Promise<string> {
     if (!closed) continue;
     for (const { start, end } of spans) drawing.drawLine(start.x, start.y, end.x, end.y);
     for (const { centre, cordRadius, arrive, leave, turn, wrapDeg } of contacts) {
-      const angle = (point: { x: number; y: number }) => (Math.atan2(point.y - centre.y, point.x - centre.x) * 180) / Math.PI;
+      const angle = (point: { x: number; y: number }) =>
+        (Math.atan2(point.y - centre.y, point.x - centre.x) * 180) / Math.PI;
       // DXF arcs always run counter-clockwise.
       const [from, to] = turn === 1 ? [angle(arrive!), angle(leave!)] : [angle(leave!), angle(arrive!)];
       if (wrapDeg! > 0) drawing.drawArc(centre.x, centre.y, cordRadius, from, to);

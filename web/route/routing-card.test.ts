@@ -11,7 +11,14 @@ function demo(name: string): Drive {
 }
 const text = (drive: Drive) => cardText(drive).map((line) => line.text);
 
-test.each(['1-rescue-truck', '2-hill-farm-pickup', '3-mobile-kitchen-van', '4-snow-groomer', '5-hill-climb-car', '6-parish-minibus'])('%s fits on its card: drawing in its frame, text above the foot and not on itself', (name) => {
+test.each([
+  '1-rescue-truck',
+  '2-hill-farm-pickup',
+  '3-mobile-kitchen-van',
+  '4-snow-groomer',
+  '5-hill-climb-car',
+  '6-parish-minibus',
+])('%s fits on its card: drawing in its frame, text above the foot and not on itself', (name) => {
   const drive = demo(name);
   const { k, x, y } = cardScale(drive);
   for (const station of drive.stations) {
@@ -28,14 +35,24 @@ test.each(['1-rescue-truck', '2-hill-farm-pickup', '3-mobile-kitchen-van', '4-sn
 
 test('the belt in order with its sides, its marking, and where it goes on last', () => {
   const lines = text(demo('1-rescue-truck'));
-  expect(lines).toEqual(expect.arrayContaining(['PK, 6 ribs', '1  Crank, ribs', '2  Tensioner, back', '4  Water pump, back', 'Goes on last over Water pump']));
+  expect(lines).toEqual(
+    expect.arrayContaining([
+      'PK, 6 ribs',
+      '1  Crank, ribs',
+      '2  Tensioner, back',
+      '4  Water pump, back',
+      'Goes on last over Water pump',
+    ]),
+  );
   expect(lines.join(' ')).toContain('1805.6 mm effective (71 1/16"), from the drawing');
 });
 
 test('the release goes from the free end of the arm to the full one, whichever way the angles wrap', () => {
   const turned = (freeAngle: number, fullAngle: number) => {
     const drive = demo('1-rescue-truck');
-    const stations = drive.stations.map((s) => (s.adjuster ? { ...s, adjuster: { ...s.adjuster, freeAngle, fullAngle } } : s));
+    const stations = drive.stations.map((s) =>
+      s.adjuster ? { ...s, adjuster: { ...s.adjuster, freeAngle, fullAngle } } : s,
+    );
     return text({ ...drive, stations }).join(' ');
   };
   expect(turned(-12, 68)).toContain('Tensioner counter-clockwise.');

@@ -20,7 +20,11 @@ export function cardScale(drive: Drive): CardScale {
   const frame = { left: 40, top: 96, width: 720, height: 650 };
   const { minX, minY, maxX, maxY } = beltBounds(drive, 30);
   const k = Math.min(frame.width / (maxX - minX), frame.height / (maxY - minY));
-  return { k, x: frame.left + frame.width / 2 - (k * (minX + maxX)) / 2, y: frame.top + frame.height / 2 + (k * (minY + maxY)) / 2 };
+  return {
+    k,
+    x: frame.left + frame.width / 2 - (k * (minX + maxX)) / 2,
+    y: frame.top + frame.height / 2 + (k * (minY + maxY)) / 2,
+  };
 }
 
 /** A line of the text beside the drawing. */
@@ -31,7 +35,10 @@ export interface CardLine {
   bold: boolean;
 }
 
-/** Everything that is printed beside the drawing, top to bottom: each belt with its order, how to let it off, the caution at the foot. */
+/**
+ * Everything that is printed beside the drawing, top to bottom: each belt with its order, how to let it off, the
+ * caution at the foot.
+ */
 export function cardText(drive: Drive): CardLine[] {
   const lines: CardLine[] = [];
   let y = 118;
@@ -47,13 +54,21 @@ export function cardText(drive: Drive): CardLine[] {
     const section = sectionFor(source.section, source.sectionOverrides)!;
     const ribs = section.kind === 'ribbed' && source.ribs ? `, ${source.ribs} ribs` : '';
     add(`${belts.length > 1 ? `Belt ${index + 1}: ` : ''}${source.section}${ribs}`, { gap: 34, size: 19, bold: true });
-    add(belt.length.mm === null ? 'No length: this route cannot be run' : `${formatMm(belt.length.mm)} ${belt.length.basis} (${formatInches(belt.length.mm)}), from the drawing`);
-    belt.contacts.forEach(({ pulley, side }, at) => add(`${at + 1}  ${labelOf(drive, pulley)}, ${side === 'back' ? 'back' : SIDES[section.kind]}`));
+    add(
+      belt.length.mm === null
+        ? 'No length: this route cannot be run'
+        : `${formatMm(belt.length.mm)} ${belt.length.basis} (${formatInches(belt.length.mm)}), from the drawing`,
+    );
+    belt.contacts.forEach(({ pulley, side }, at) =>
+      add(`${at + 1}  ${labelOf(drive, pulley)}, ${side === 'back' ? 'back' : SIDES[section.kind]}`),
+    );
     const { lastOn } = puttingOn(drive, belt.id)!;
     if (lastOn && belt.closed) add(`Goes on last over ${labelOf(drive, lastOn.pulley)}`, { gap: 26, bold: true });
   });
   // An arm that holds two belts is let off once.
-  const releases = new Map(belts.flatMap(({ id }) => puttingOn(drive, id)!.release ?? []).map((release) => [release.station, release]));
+  const releases = new Map(
+    belts.flatMap(({ id }) => puttingOn(drive, id)!.release ?? []).map((release) => [release.station, release]),
+  );
   for (const release of releases.values()) add(releaseWords(drive, release), { gap: 36, bold: true });
   y = CARD.height - 100;
   add("Key out and battery off before hands go in. The vehicle's service manual comes first.", { size: 13 });

@@ -5,10 +5,21 @@ import { SECTIONS } from '@emery/core/section';
 import { Choice } from '../ledger/Choice';
 import { useTyped } from '../ledger/typed-text';
 
-const KINDS = SECTIONS.map(({ name, kind }) => ({ value: name, label: `${name}, ${{ ribbed: 'ribbed (serpentine)', vee: 'V-belt', toothed: 'toothed' }[kind]}` }));
+const KINDS = SECTIONS.map(({ name, kind }) => ({
+  value: name,
+  label: `${name}, ${{ ribbed: 'ribbed (serpentine)', vee: 'V-belt', toothed: 'toothed' }[kind]}`,
+}));
 
 /** What a new drive starts from: a name and the kind of its first belt. */
-export function NewDriveForm({ vehicle, onMake, onClose }: { vehicle: string; onMake: (drive: Drive) => Promise<unknown>; onClose: () => void }) {
+export function NewDriveForm({
+  vehicle,
+  onMake,
+  onClose,
+}: {
+  vehicle: string;
+  onMake: (drive: Drive) => Promise<unknown>;
+  onClose: () => void;
+}) {
   const [name, setName] = useTyped('drive', 'Front drive');
   const [section, setSection] = useState('PK');
   const [problem, setProblem] = useState('');
@@ -33,7 +44,14 @@ export function NewDriveForm({ vehicle, onMake, onClose }: { vehicle: string; on
         <label className="label" htmlFor={id}>
           Name
         </label>
-        <Input id={id} value={name} maxLength={200} autoFocus onFocus={(event) => event.target.select()} onChange={(event) => setName(event.target.value)} />
+        <Input
+          id={id}
+          value={name}
+          maxLength={200}
+          autoFocus
+          onFocus={(event) => event.target.select()}
+          onChange={(event) => setName(event.target.value)}
+        />
         <p className="field-echo" />
         <Choice label="Belt section" value={section} options={KINDS} onChange={setSection} />
         <p className="field-echo">More belts are added on the bench.</p>

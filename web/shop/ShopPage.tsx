@@ -4,7 +4,16 @@ import { useDeferredValue, useEffect, useRef, useState, type DragEvent } from 'r
 import { Link, useNavigate } from 'react-router';
 import type { LengthUnit } from '@emery/core/quantity';
 import { ask } from '../api/client';
-import { newSaveId, useDeleted, useShop, useShopChange, useVehicles, type DriveListed, type DriveOpened, type VehicleListed } from '../api/shop';
+import {
+  newSaveId,
+  useDeleted,
+  useShop,
+  useShopChange,
+  useVehicles,
+  type DriveListed,
+  type DriveOpened,
+  type VehicleListed,
+} from '../api/shop';
 import { Thumbnail } from '../bench/Thumbnail';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { hasTyped, TypedPlace } from '../ledger/typed-text';
@@ -71,14 +80,23 @@ export default function ShopPage() {
       <main className="shop-list" aria-busy={list.isFetching}>
         {list.error && vehicles.length === 0 && (
           <p className="finding is-fault" role="alert">
-            <strong>The shop could not be read.</strong> {list.error.message} <Button onClick={() => void list.refetch()}>Try again</Button>
+            <strong>The shop could not be read.</strong> {list.error.message}{' '}
+            <Button onClick={() => void list.refetch()}>Try again</Button>
           </p>
         )}
         {list.isPending && <Spin className="page-spin" />}
         {vehicles.map((vehicle) => (
           <VehicleRow key={vehicle.id} vehicle={vehicle} unit={unit} />
         ))}
-        {list.isSuccess && vehicles.length === 0 && (wanted === '' ? <EmptyShop onMake={() => setMaking(true)} onDemo={() => change.mutate(() => ask('POST', '/shop/demo'))} /> : <p className="shop-none">Nothing in the shop matches "{wanted}". The search looks at names, plates, notes and drives.</p>)}
+        {list.isSuccess &&
+          vehicles.length === 0 &&
+          (wanted === '' ? (
+            <EmptyShop onMake={() => setMaking(true)} onDemo={() => change.mutate(() => ask('POST', '/shop/demo'))} />
+          ) : (
+            <p className="shop-none">
+              Nothing in the shop matches "{wanted}". The search looks at names, plates, notes and drives.
+            </p>
+          ))}
         {list.hasNextPage && (
           <Button block loading={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
             Show more ({total - vehicles.length} left)
@@ -90,7 +108,15 @@ export default function ShopPage() {
       </main>
       {making && (
         <TypedPlace at={NEW_PLACE}>
-          <VehicleForm title="New vehicle" start={NEW_VEHICLE} revision={0} onClose={() => setMaking(false)} onSave={({ fields, saveId }) => change.mutateAsync(() => ask('POST', '/vehicles', { ...fields, id: saveId }))} />
+          <VehicleForm
+            title="New vehicle"
+            start={NEW_VEHICLE}
+            revision={0}
+            onClose={() => setMaking(false)}
+            onSave={({ fields, saveId }) =>
+              change.mutateAsync(() => ask('POST', '/vehicles', { ...fields, id: saveId }))
+            }
+          />
         </TypedPlace>
       )}
       {showDeleted && <DeletedList onClose={() => setShowDeleted(false)} />}
@@ -155,7 +181,8 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
   const { id, name, plate, odometer, odometerUnit, notes, revision, drives } = vehicle;
   const facts = [plate, odometer === null ? '' : `${odometer.toLocaleString('en')} ${odometerUnit}`].filter(Boolean);
 
-  const saveFields = ({ fields, ...save }: VehicleSave) => change.mutateAsync(() => ask('PUT', `/vehicles/${id}`, { ...fields, ...save }));
+  const saveFields = ({ fields, ...save }: VehicleSave) =>
+    change.mutateAsync(() => ask('PUT', `/vehicles/${id}`, { ...fields, ...save }));
   const makeDrive = async (document: object) => {
     const made = await ask<DriveOpened>('POST', '/drives', { vehicleId: id, document });
     void navigate(`/drives/${made.id}/survey`);
@@ -179,7 +206,8 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
               ],
               onClick: ({ key }) => {
                 if (key === 'copy') change.mutate(() => ask('POST', `/vehicles/${id}/duplicate`));
-                else if (key === 'export') window.location.assign(`/api/export?drives=${drives.map((drive) => drive.id).join(',')}`);
+                else if (key === 'export')
+                  window.location.assign(`/api/export?drives=${drives.map((drive) => drive.id).join(',')}`);
                 else remove(name, `/vehicles/${id}`);
               },
             }}
@@ -197,7 +225,15 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
         </button>
       </div>
       <TypedPlace at={place}>
-        {editing && <VehicleForm title={name} start={{ name, plate, odometer, odometerUnit, notes }} revision={revision} onClose={() => setEditing(false)} onSave={saveFields} />}
+        {editing && (
+          <VehicleForm
+            title={name}
+            start={{ name, plate, odometer, odometerUnit, notes }}
+            revision={revision}
+            onClose={() => setEditing(false)}
+            onSave={saveFields}
+          />
+        )}
         {making && <NewDriveForm vehicle={name} onClose={() => setMaking(false)} onMake={makeDrive} />}
       </TypedPlace>
     </section>
@@ -219,7 +255,8 @@ function DriveTile({ drive, vehicle, unit }: { drive: DriveListed; vehicle: stri
         <span className="drive-belts">
           {sketch.belts.map(({ id: belt, section, ribs, lengthMm }) => (
             <span key={belt}>
-              <strong>{lengthMm === null ? 'no length yet' : <LengthFigure mm={lengthMm} unit={unit} />}</strong> <span className="drive-section">{ribs ? `${ribs} ribs ${section}` : section}</span>
+              <strong>{lengthMm === null ? 'no length yet' : <LengthFigure mm={lengthMm} unit={unit} />}</strong>{' '}
+              <span className="drive-section">{ribs ? `${ribs} ribs ${section}` : section}</span>
             </span>
           ))}
         </span>
@@ -240,7 +277,12 @@ function DriveTile({ drive, vehicle, unit }: { drive: DriveListed; vehicle: stri
           },
         }}
       >
-        <Button type="text" className="drive-more" icon={<EllipsisOutlined />} aria-label={`More for ${name} of ${vehicle}`} />
+        <Button
+          type="text"
+          className="drive-more"
+          icon={<EllipsisOutlined />}
+          aria-label={`More for ${name} of ${vehicle}`}
+        />
       </Dropdown>
     </div>
   );
@@ -250,7 +292,9 @@ function DriveTile({ drive, vehicle, unit }: { drive: DriveListed; vehicle: stri
 function useImport() {
   const input = useRef<HTMLInputElement>(null);
   const { notification } = AntApp.useApp();
-  const change = useShopChange(({ files, signal }: { files: readonly File[]; signal: AbortSignal }) => bringIn(files, signal));
+  const change = useShopChange(({ files, signal }: { files: readonly File[]; signal: AbortSignal }) =>
+    bringIn(files, signal),
+  );
   const take = (files: FileList | null) => {
     if (!files || files.length === 0) return;
     const calling = new AbortController();
@@ -272,7 +316,12 @@ function useImport() {
       { files: [...files], signal: calling.signal },
       {
         onSuccess: (brought) => notification.success({ title: 'Brought in', description: broughtInWords(brought) }),
-        onError: (error) => notification.error({ title: 'Nothing was imported', description: calling.signal.aborted ? 'It was called off.' : error.message, duration: 0 }),
+        onError: (error) =>
+          notification.error({
+            title: 'Nothing was imported',
+            description: calling.signal.aborted ? 'It was called off.' : error.message,
+            duration: 0,
+          }),
         onSettled: () => {
           clearTimeout(told);
           notification.destroy(key);
@@ -307,7 +356,11 @@ function DeletedList({ onClose }: { onClose: () => void }) {
   const { data } = useDeleted(true);
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const rows = [
-    ...(data?.vehicles.map(({ id, name, plate }) => ({ id, path: `/vehicles/${id}`, text: [name, plate].filter(Boolean).join(' · ') })) ?? []),
+    ...(data?.vehicles.map(({ id, name, plate }) => ({
+      id,
+      path: `/vehicles/${id}`,
+      text: [name, plate].filter(Boolean).join(' · '),
+    })) ?? []),
     ...(data?.drives.map(({ id, name }) => ({ id, path: `/drives/${id}`, text: `${name} (drive)` })) ?? []),
   ];
   return (

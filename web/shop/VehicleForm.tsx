@@ -17,10 +17,15 @@ interface Props {
 const EMPTY_NUMBER = /^\s*$/;
 
 const fieldsSchema = object({
-  name: string().trim().required('Name: write what the shop calls the vehicle.').max(120, 'Name: 120 characters at most.'),
+  name: string()
+    .trim()
+    .required('Name: write what the shop calls the vehicle.')
+    .max(120, 'Name: 120 characters at most.'),
   plate: string().trim().max(40, 'Plate or fleet number: 40 characters at most.'),
   odometer: number()
-    .transform((value: number, written: unknown) => (typeof written === 'string' && EMPTY_NUMBER.test(written) ? null : value))
+    .transform((value: number, written: unknown) =>
+      typeof written === 'string' && EMPTY_NUMBER.test(written) ? null : value,
+    )
     .typeError('Odometer: write a whole number, or leave it empty.')
     .integer('Odometer: write a whole number, or leave it empty.')
     .min(0, 'Odometer: 0 or more.')
@@ -32,9 +37,18 @@ const fieldsSchema = object({
 
 export const NEW_VEHICLE: VehicleFields = { name: '', plate: '', odometer: null, odometerUnit: 'km', notes: '' };
 
-const FIELD_NAMES: Record<keyof VehicleFields, string> = { name: 'name', plate: 'plate', odometer: 'odometer', odometerUnit: 'odometer unit', notes: 'notes' };
+const FIELD_NAMES: Record<keyof VehicleFields, string> = {
+  name: 'name',
+  plate: 'plate',
+  odometer: 'odometer',
+  odometerUnit: 'odometer unit',
+  notes: 'notes',
+};
 
-/** A vehicle as it goes to the server: what was written, over which revision, and the save's own name, so that the same one sent again is taken once. */
+/**
+ * A vehicle as it goes to the server: what was written, over which revision, and the save's own name, so that the same
+ * one sent again is taken once.
+ */
 export interface VehicleSave {
   fields: VehicleFields;
   revision: number;
@@ -53,11 +67,16 @@ function changedBy(theirs: VehicleFields, mine: Record<keyof VehicleFields, stri
 }
 
 /**
- * Make or change a vehicle. What does not fit is said under its field, and everything written stays, through a reload too. A save whose server is away is tried again by itself until
- * it is through, something else is written, or it is given up.
+ * Make or change a vehicle. What does not fit is said under its field, and everything written stays, through a reload
+ * too. A save whose server is away is tried again by itself until it is through, something else is written, or it is
+ * given up.
  */
 export function VehicleForm({ title, start, revision, onSave, onClose }: Props) {
-  const [written, setWritten] = useTyped('vehicle', { ...start, odometer: start.odometer === null ? '' : String(start.odometer), over: revision });
+  const [written, setWritten] = useTyped('vehicle', {
+    ...start,
+    odometer: start.odometer === null ? '' : String(start.odometer),
+    over: revision,
+  });
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [saving, setSaving] = useState(false);
   const [again, setAgain] = useState<VehicleSave | null>(null);
@@ -81,11 +100,14 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
       const problem = error as ApiProblem;
       const theirs = problem.body?.['current'] as (VehicleFields & { revision: number }) | undefined;
       setAgain(problem.passing ? save : null);
-      if (problem.passing) setProblems({ '': `Not saved yet. ${problem.message} It is tried again by itself; leave this open.` });
+      if (problem.passing)
+        setProblems({ '': `Not saved yet. ${problem.message} It is tried again by itself; leave this open.` });
       else if (problem.status === 409 && theirs) {
         // Seen now, so that a second press replaces it knowingly.
         setWritten((before) => ({ ...before, over: theirs.revision }));
-        setProblems({ '': `Saved somewhere else meanwhile, with ${changedBy(theirs, written) || 'the same'}. Save again to replace that with yours, or cancel to keep it.` });
+        setProblems({
+          '': `Saved somewhere else meanwhile, with ${changedBy(theirs, written) || 'the same'}. Save again to replace that with yours, or cancel to keep it.`,
+        });
       } else setProblems({ '': `Not saved. ${problem.message}` });
     } finally {
       setSaving(false);
@@ -107,7 +129,10 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
     event.preventDefault();
     const { over, ...text } = written;
     try {
-      const fields = (await fieldsSchema.validate({ ...text, odometer: text.odometer.replace(/[ ,.'’](?=\d{3}\b)/g, '') }, { abortEarly: false })) as VehicleFields;
+      const fields = (await fieldsSchema.validate(
+        { ...text, odometer: text.odometer.replace(/[ ,.'’](?=\d{3}\b)/g, '') },
+        { abortEarly: false },
+      )) as VehicleFields;
       setProblems({});
       await send({ fields, revision: over, saveId: newSaveId() });
     } catch (error) {
@@ -117,11 +142,19 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
   };
 
   const says = (field: string) => (
-    <p className={`field-echo${problems[field] ? ' is-wrong' : ''}`} id={`${id}-${field}-says`} role={problems[field] ? 'alert' : undefined}>
+    <p
+      className={`field-echo${problems[field] ? ' is-wrong' : ''}`}
+      id={`${id}-${field}-says`}
+      role={problems[field] ? 'alert' : undefined}
+    >
       {problems[field]}
     </p>
   );
-  const wiring = (field: string) => ({ id: `${id}-${field}`, status: problems[field] ? ('error' as const) : ('' as const), 'aria-describedby': `${id}-${field}-says` });
+  const wiring = (field: string) => ({
+    id: `${id}-${field}`,
+    status: problems[field] ? ('error' as const) : ('' as const),
+    'aria-describedby': `${id}-${field}-says`,
+  });
 
   return (
     <Modal title={title} open onCancel={close} footer={null} mask={{ closable: false }}>
@@ -129,7 +162,12 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
         <label className="label" htmlFor={`${id}-name`}>
           Name
         </label>
-        <Input {...wiring('name')} value={written.name} autoFocus onChange={(event) => put({ name: event.target.value })} />
+        <Input
+          {...wiring('name')}
+          value={written.name}
+          autoFocus
+          onChange={(event) => put({ name: event.target.value })}
+        />
         {says('name')}
         <label className="label" htmlFor={`${id}-plate`}>
           Plate or fleet number
@@ -140,7 +178,12 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
           Odometer
         </label>
         <div className="joined">
-          <Input {...wiring('odometer')} value={written.odometer} inputMode="numeric" onChange={(event) => put({ odometer: event.target.value })} />
+          <Input
+            {...wiring('odometer')}
+            value={written.odometer}
+            inputMode="numeric"
+            onChange={(event) => put({ odometer: event.target.value })}
+          />
           <Select
             aria-label="Odometer unit"
             value={written.odometerUnit}
@@ -156,7 +199,12 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
         <label className="label" htmlFor={`${id}-notes`}>
           Notes
         </label>
-        <Input.TextArea {...wiring('notes')} value={written.notes} rows={3} onChange={(event) => put({ notes: event.target.value })} />
+        <Input.TextArea
+          {...wiring('notes')}
+          value={written.notes}
+          rows={3}
+          onChange={(event) => put({ notes: event.target.value })}
+        />
         {says('notes')}
         {problems[''] && (
           <p className="field-echo is-wrong" role="alert">

@@ -19,29 +19,54 @@ export interface BroughtIn {
 const MOST_BYTES = 20_000_000;
 export const isArchive = ({ name }: File) => /\.zip$/i.test(name);
 
-/** Brings drive files and archives into the shop, each archive by itself. Rejects with words for the user; what came in before that stays in. */
+/**
+ * Brings drive files and archives into the shop, each archive by itself. Rejects with words for the user; what came in
+ * before that stays in.
+ */
 export async function bringIn(files: readonly File[], signal: AbortSignal): Promise<BroughtIn> {
   const texts = await readDriveFiles(files.filter((file) => !isArchive(file)));
   const brought: BroughtIn[] = [];
   if (texts.length > 0) brought.push(await ask<BroughtIn>('POST', '/import', { files: texts }, signal));
-  for (const file of files.filter(isArchive)) brought.push(await ask<BroughtIn>('POST', '/import/archive', file, signal));
+  for (const file of files.filter(isArchive))
+    brought.push(await ask<BroughtIn>('POST', '/import/archive', file, signal));
   if (brought.length === 0) throw new Error('No .emery.json file and no archive is among these.');
-  const sum = (part: 'vehicles' | 'pictures' | 'belts' | 'pulleys' | 'there') => brought.reduce((total, one) => total + one[part], 0);
-  return { drives: brought.flatMap(({ drives }) => drives), vehicles: sum('vehicles'), pictures: sum('pictures'), belts: sum('belts'), pulleys: sum('pulleys'), there: sum('there') };
+  const sum = (part: 'vehicles' | 'pictures' | 'belts' | 'pulleys' | 'there') =>
+    brought.reduce((total, one) => total + one[part], 0);
+  return {
+    drives: brought.flatMap(({ drives }) => drives),
+    vehicles: sum('vehicles'),
+    pictures: sum('pictures'),
+    belts: sum('belts'),
+    pulleys: sum('pulleys'),
+    there: sum('there'),
+  };
 }
 
 /** The drive files among what was chosen or dropped. */
 export async function readDriveFiles(files: readonly File[]): Promise<TextFile[]> {
   const total = files.reduce((sum, { size }) => sum + size, 0);
-  if (total > MOST_BYTES) throw new Error(`These files hold ${Math.round(total / 1e6)} MB together; 20 MB at most go in at once, or any number in a ZIP.`);
+  if (total > MOST_BYTES)
+    throw new Error(
+      `These files hold ${Math.round(total / 1e6)} MB together; 20 MB at most go in at once, or any number in a ZIP.`,
+    );
   return Promise.all(files.map(async (file) => ({ name: file.name, text: await file.text() })));
 }
 
 /** What came in, in a sentence. */
 export function broughtInWords({ drives, vehicles, pictures, belts, pulleys, there }: BroughtIn): string {
-  const parts = ([[drives.length, 'drive'], [vehicles, 'vehicle'], [pictures, 'picture'], [belts, 'belt'], [pulleys, 'pulley at hand', 'pulleys at hand']] as const)
+  const parts = (
+    [
+      [drives.length, 'drive'],
+      [vehicles, 'vehicle'],
+      [pictures, 'picture'],
+      [belts, 'belt'],
+      [pulleys, 'pulley at hand', 'pulleys at hand'],
+    ] as const
+  )
     .filter(([count]) => count > 0)
     .map(([count, one, many = `${one}s`]) => `${count.toLocaleString('en')} ${count === 1 ? one : many}`);
   const came = parts.length === 0 ? 'Nothing new' : parts.join(', ');
-  return there > 0 ? `${came}; ${there === 1 ? '1 drive was' : `${there.toLocaleString('en')} drives were`} here already` : came;
+  return there > 0
+    ? `${came}; ${there === 1 ? '1 drive was' : `${there.toLocaleString('en')} drives were`} here already`
+    : came;
 }

@@ -3,7 +3,19 @@ import { Button, Switch } from 'antd';
 import { useId, useState } from 'react';
 import { pulleyLabel, putMeasurement, removeMeasurement, type Belt } from '@emery/core/drive';
 import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
-import { LAYS, liesEitherWay, STATES, TOOL_DEFAULTS, TOOLS, type AdjusterState, type CombinedLength, type Lay, type MeasuredLength, type Measurement, type Tool } from '@emery/core/size';
+import {
+  LAYS,
+  liesEitherWay,
+  STATES,
+  TOOL_DEFAULTS,
+  TOOLS,
+  type AdjusterState,
+  type CombinedLength,
+  type Lay,
+  type MeasuredLength,
+  type Measurement,
+  type Tool,
+} from '@emery/core/size';
 import { LAY_WORDS, layNote, RULE_WORDS, STATE_WORDS, TOOL_WORDS } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
@@ -14,7 +26,10 @@ import { QuantityField } from '../ledger/QuantityField';
 import { FigureField } from '../ledger/FigureField';
 import { TypedPlace, useForgetTyped, useTyped } from '../ledger/typed-text';
 
-/** What was measured of the belt's length itself, what that makes of it on this layout, and how it goes with the drawing. */
+/**
+ * What was measured of the belt's length itself, what that makes of it on this layout, and how it goes with the
+ * drawing.
+ */
 export function MeasuredLedger({ source, combined }: { source: Belt; combined: CombinedLength | null }) {
   const { unit } = useBench();
   const [adding, setAdding] = useTyped('measuring', false);
@@ -23,12 +38,22 @@ export function MeasuredLedger({ source, combined }: { source: Belt; combined: C
     <div className="measured">
       <h2>Length measured on the engine</h2>
       {measurements.map((measurement) => (
-        <MeasuredOne key={measurement.id} source={source} measurement={measurement} result={combined?.measured.find(({ id }) => id === measurement.id) ?? null} />
+        <MeasuredOne
+          key={measurement.id}
+          source={source}
+          measurement={measurement}
+          result={combined?.measured.find(({ id }) => id === measurement.id) ?? null}
+        />
       ))}
       {combined && measurements.length > 0 && (
         <p className="settled">
-          <strong>Together with the drawing: {Math.abs(combined.shiftMm) < 0.5 ? 'as drawn' : `${formatLength(Math.abs(combined.shiftMm), unit)} ${combined.shiftMm > 0 ? 'longer' : 'shorter'} than drawn`}</strong>, ± {formatMm(combined.plusMinus)}. All lengths
-          here allow for it.
+          <strong>
+            Together with the drawing:{' '}
+            {Math.abs(combined.shiftMm) < 0.5
+              ? 'as drawn'
+              : `${formatLength(Math.abs(combined.shiftMm), unit)} ${combined.shiftMm > 0 ? 'longer' : 'shorter'} than drawn`}
+          </strong>
+          , ± {formatMm(combined.plusMinus)}. All lengths here allow for it.
         </p>
       )}
       {combined?.disagree && (
@@ -37,8 +62,16 @@ export function MeasuredLedger({ source, combined }: { source: Belt; combined: C
             severity="watch"
             words={{
               title: 'Measurements and drawing disagree.',
-              why: combined.measured.some(({ suspect }) => suspect) ? 'The marked one lies furthest from the others.' : combined.measured.length > 1 ? 'The drawing lies furthest from what was measured.' : 'Nothing tells yet which of the two is wrong.',
-              todo: combined.measured.some(({ suspect }) => suspect) ? 'Measure that one again, and say where the adjuster stood.' : combined.measured.length > 1 ? 'Check diameters and places under Survey.' : 'Measure once more another way, and say where the adjuster stood.',
+              why: combined.measured.some(({ suspect }) => suspect)
+                ? 'The marked one lies furthest from the others.'
+                : combined.measured.length > 1
+                  ? 'The drawing lies furthest from what was measured.'
+                  : 'Nothing tells yet which of the two is wrong.',
+              todo: combined.measured.some(({ suspect }) => suspect)
+                ? 'Measure that one again, and say where the adjuster stood.'
+                : combined.measured.length > 1
+                  ? 'Check diameters and places under Survey.'
+                  : 'Measure once more another way, and say where the adjuster stood.',
             }}
           />
         </ul>
@@ -48,13 +81,23 @@ export function MeasuredLedger({ source, combined }: { source: Belt; combined: C
           <MeasureForm source={source} onDone={() => setAdding(false)} />
         </TypedPlace>
       ) : (
-        <Button onClick={() => setAdding(true)}>{measurements.length === 0 ? 'Lay a string, tape the old belt' : 'Another measurement'}</Button>
+        <Button onClick={() => setAdding(true)}>
+          {measurements.length === 0 ? 'Lay a string, tape the old belt' : 'Another measurement'}
+        </Button>
       )}
     </div>
   );
 }
 
-function MeasuredOne({ source, measurement, result }: { source: Belt; measurement: Measurement; result: MeasuredLength | null }) {
+function MeasuredOne({
+  source,
+  measurement,
+  result,
+}: {
+  source: Belt;
+  measurement: Measurement;
+  result: MeasuredLength | null;
+}) {
   const { drive, unit, dispatch } = useBench();
   const [open, setOpen] = useState(false);
   const name = TOOL_WORDS[measurement.tool].name;
@@ -67,11 +110,17 @@ function MeasuredOne({ source, measurement, result }: { source: Belt; measuremen
           {name}: <LengthFigure mm={measurement.mm} unit={unit} />
           {measurement.doubled && ' doubled'}
         </span>
-        <Button type="text" icon={<DeleteOutlined />} aria-label={`Take out ${name}`} onClick={() => dispatch(edit((d) => removeMeasurement(d, source.id, measurement.id)))} />
+        <Button
+          type="text"
+          icon={<DeleteOutlined />}
+          aria-label={`Take out ${name}`}
+          onClick={() => dispatch(edit((d) => removeMeasurement(d, source.id, measurement.id)))}
+        />
       </div>
       {result && (
         <p>
-          Belt <strong>{formatLength(result.markedMm, unit)}</strong> ± {formatMm(result.plusMinus)}, adjuster {STATE_WORDS[measurement.state ?? 'as-drawn']}
+          Belt <strong>{formatLength(result.markedMm, unit)}</strong> ± {formatMm(result.plusMinus)}, adjuster{' '}
+          {STATE_WORDS[measurement.state ?? 'as-drawn']}
           {result.lay && `, ${LAY_WORDS[result.lay]}`}.{' '}
           {result.parts.length > 0 && (
             <Button type="link" aria-expanded={open} onClick={() => setOpen(!open)}>
@@ -86,7 +135,10 @@ function MeasuredOne({ source, measurement, result }: { source: Belt; measuremen
           <FindingItem severity="watch" words={note}>
             <span className="button-row">
               {LAYS.map((lay) => (
-                <Button key={lay} onClick={() => dispatch(edit((d) => putMeasurement(d, source.id, { ...measurement, lay })))}>
+                <Button
+                  key={lay}
+                  onClick={() => dispatch(edit((d) => putMeasurement(d, source.id, { ...measurement, lay })))}
+                >
                   It lay {LAY_WORDS[lay]}
                 </Button>
               ))}
@@ -99,7 +151,13 @@ function MeasuredOne({ source, measurement, result }: { source: Belt; measuremen
           <tbody>
             {result.parts.map(({ part, pulley, mm }) => (
               <tr key={pulley ?? part}>
-                <td>{pulley !== undefined ? pulleyLabel(drive, pulley) : part === 'spans' ? 'Straight pieces' : 'From the cord to the marked line'}</td>
+                <td>
+                  {pulley !== undefined
+                    ? pulleyLabel(drive, pulley)
+                    : part === 'spans'
+                      ? 'Straight pieces'
+                      : 'From the cord to the marked line'}
+                </td>
                 <td className="figure">{signed(mm)}</td>
               </tr>
             ))}
@@ -152,7 +210,10 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
     let n = 1;
     while (taken.has(`length-${n}`)) n += 1;
     const measurement: Measurement = {
-      id: `length-${n}`, tool, mm: value.mm, state,
+      id: `length-${n}`,
+      tool,
+      mm: value.mm,
+      state,
       ...(liesEitherWay(tool) && lay !== 'unsaid' && { lay }),
       ...(doubled && { doubled }),
       ...(laid && { thickness: thickness ?? defaults.thickness, stretch: grown ?? defaults.stretch }),
@@ -183,11 +244,26 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
             setGrown(null);
           }}
         />
-        <Choice label="Adjuster stood" value={state} options={STATES.map((value) => ({ value, label: STATE_WORDS[value] }))} onChange={setState} />
-        {liesEitherWay(tool) && <Choice label="On grooved pulleys it lay" value={lay} options={[{ value: 'unsaid', label: 'not looked at' }, ...LAYS.map((value) => ({ value, label: LAY_WORDS[value] }))]} onChange={setLay} />}
+        <Choice
+          label="Adjuster stood"
+          value={state}
+          options={STATES.map((value) => ({ value, label: STATE_WORDS[value] }))}
+          onChange={setState}
+        />
+        {liesEitherWay(tool) && (
+          <Choice
+            label="On grooved pulleys it lay"
+            value={lay}
+            options={[
+              { value: 'unsaid', label: 'not looked at' },
+              ...LAYS.map((value) => ({ value, label: LAY_WORDS[value] })),
+            ]}
+            onChange={setLay}
+          />
+        )}
         <div className="field">
           <label className="label" htmlFor={id}>
-            {tool === 'gauge' ? 'Between the wheels\' centres' : 'It reads'}
+            {tool === 'gauge' ? "Between the wheels' centres" : 'It reads'}
           </label>
           <LengthInput
             id={id}
@@ -203,7 +279,15 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
             onEnter={add}
           />
         </div>
-        {laid && <QuantityField key={tool} label="Thickness (a default)" mm={thickness ?? defaults.thickness} unit={unit} onCommit={setThickness} />}
+        {laid && (
+          <QuantityField
+            key={tool}
+            label="Thickness (a default)"
+            mm={thickness ?? defaults.thickness}
+            unit={unit}
+            onCommit={setThickness}
+          />
+        )}
         {(laid || tool === 'old-belt') && (
           <FigureField
             key={`${tool} grown`}
@@ -215,8 +299,16 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
             onCommit={(percent) => setGrown(percent / 100)}
           />
         )}
-        {tool === 'gauge' && <QuantityField label="Once round a wheel" mm={circumference} unit={unit} onCommit={setCircumference} />}
-        <QuantityField key={`${tool} ±`} label="± (a default)" mm={plusMinus ?? defaults.plusMinus} unit={unit} onCommit={setPlusMinus} />
+        {tool === 'gauge' && (
+          <QuantityField label="Once round a wheel" mm={circumference} unit={unit} onCommit={setCircumference} />
+        )}
+        <QuantityField
+          key={`${tool} ±`}
+          label="± (a default)"
+          mm={plusMinus ?? defaults.plusMinus}
+          unit={unit}
+          onCommit={setPlusMinus}
+        />
         {tool !== 'gauge' && tool !== 'marking' && (
           <div className="field">
             <label className="label" htmlFor={`${id}-doubled`}>

@@ -11,7 +11,10 @@ import './size.css';
 
 const MARGIN = { left: 64, right: 20, top: 26, bottom: 34 };
 
-/** The main picture of Size: belt length across, adjuster travel up, the window between, the curve of this layout with its ±, and the belts as marks on it. */
+/**
+ * The main picture of Size: belt length across, adjuster travel up, the window between, the curve of this layout with
+ * its ±, and the belts as marks on it.
+ */
 export default function SizeChart() {
   const { answer, progress } = useSizing();
   const holder = useRef<HTMLElement>(null);
@@ -21,7 +24,13 @@ export default function SizeChart() {
       {answer && answer.curve.length > 1 && size.width > 120 ? (
         <Chart answer={answer} {...size} />
       ) : (
-        <p className="unrolled-empty">{answer ? 'With an adjuster, the lengths that would do show here.' : progress === null ? 'Give the belt a route first.' : 'Working out the lengths.'}</p>
+        <p className="unrolled-empty">
+          {answer
+            ? 'With an adjuster, the lengths that would do show here.'
+            : progress === null
+              ? 'Give the belt a route first.'
+              : 'Working out the lengths.'}
+        </p>
       )}
     </section>
   );
@@ -37,17 +46,37 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
   const x = scaleLinear([Math.min(...lengths) - pad, Math.max(...lengths) + pad], [MARGIN.left, width - MARGIN.right]);
   const y = scaleLinear([0, 1], [height - MARGIN.bottom, MARGIN.top]);
   const [from, to] = marks ? [marks.short, marks.long] : [0, 1];
-  const line = (points: { lengthMm: number; share: number }[]) => points.map(({ lengthMm, share }, k) => `${k === 0 ? 'M' : 'L'}${x(lengthMm).toFixed(1)} ${y(share).toFixed(1)}`).join('');
+  const line = (points: { lengthMm: number; share: number }[]) =>
+    points
+      .map(({ lengthMm, share }, k) => `${k === 0 ? 'M' : 'L'}${x(lengthMm).toFixed(1)} ${y(share).toFixed(1)}`)
+      .join('');
   // Two standard deviations to either side.
-  const band = [...curve.map(({ lengthMm, share, sigma }) => ({ lengthMm: lengthMm - 2 * sigma, share })), ...[...curve].reverse().map(({ lengthMm, share, sigma }) => ({ lengthMm: lengthMm + 2 * sigma, share }))];
-  const at = (share: number) => curve.reduce((near, point) => (Math.abs(point.share - share) < Math.abs(near.share - share) ? point : near));
-  const reading = (share: number) => (reads === 'armAngle' ? `${at(share).reading.toFixed(0)}°` : formatLength(at(share).reading, unit, 0));
+  const band = [
+    ...curve.map(({ lengthMm, share, sigma }) => ({ lengthMm: lengthMm - 2 * sigma, share })),
+    ...[...curve].reverse().map(({ lengthMm, share, sigma }) => ({ lengthMm: lengthMm + 2 * sigma, share })),
+  ];
+  const at = (share: number) =>
+    curve.reduce((near, point) => (Math.abs(point.share - share) < Math.abs(near.share - share) ? point : near));
+  const reading = (share: number) =>
+    reads === 'armAngle' ? `${at(share).reading.toFixed(0)}°` : formatLength(at(share).reading, unit, 0);
   const edges = marks
-    ? [{ share: from, word: 'short mark, S' }, { share: to, word: 'long mark, L' }]
-    : [{ share: 0, word: 'slack end' }, { share: 1, word: 'tight end' }];
+    ? [
+        { share: from, word: 'short mark, S' },
+        { share: to, word: 'long mark, L' },
+      ]
+    : [
+        { share: 0, word: 'slack end' },
+        { share: 1, word: 'tight end' },
+      ];
   return (
     <svg width={width} height={height} role="group" aria-label="Lengths against travel">
-      <rect className="size-window" x={MARGIN.left} y={y(Math.max(from, to))} width={width - MARGIN.left - MARGIN.right} height={Math.abs(y(from) - y(to))} />
+      <rect
+        className="size-window"
+        x={MARGIN.left}
+        y={y(Math.max(from, to))}
+        width={width - MARGIN.left - MARGIN.right}
+        height={Math.abs(y(from) - y(to))}
+      />
       <path className="size-band" d={`${line(band)}Z`} />
       <path className="size-curve" d={line(curve)} />
       {edges.map(({ share, word }) => (
@@ -100,7 +129,15 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
   );
 }
 
-function LengthAxis({ x, y, unit }: { x: ReturnType<typeof scaleLinear<number, number>>; y: number; unit: LengthUnit }) {
+function LengthAxis({
+  x,
+  y,
+  unit,
+}: {
+  x: ReturnType<typeof scaleLinear<number, number>>;
+  y: number;
+  unit: LengthUnit;
+}) {
   const per = unit === 'in' ? MM_PER_INCH : 1;
   const [least, most] = x.domain() as [number, number];
   const ticks = scaleLinear([least / per, most / per], [0, 1]).ticks(7);

@@ -37,9 +37,20 @@ export default function SizeLedger() {
   return (
     <TypedPlace at={`belt ${source.id}`}>
       {drive.belts.length > 1 && (
-        <Segmented block value={source.id} options={drive.belts.map(({ id, section, ribs }, index) => ({ value: id, label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}` }))} onChange={setBelt} aria-label="Belt in hand" />
+        <Segmented
+          block
+          value={source.id}
+          options={drive.belts.map(({ id, section, ribs }, index) => ({
+            value: id,
+            label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}`,
+          }))}
+          onChange={setBelt}
+          aria-label="Belt in hand"
+        />
       )}
-      {!answer && progress !== null && <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the sum done" />}
+      {!answer && progress !== null && (
+        <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the sum done" />
+      )}
       <StoppedSum stopped={stopped} />
       {answer && (
         <>
@@ -54,12 +65,16 @@ export default function SizeLedger() {
           <Candidates answer={answer} source={source} />
           {beltsInFront(drive, source).map((front) => (
             <p key={front.belt} className="quiet">
-              Belt {drive.belts.findIndex(({ id }) => id === front.belt) + 1} runs in front of it at {stationLabel(drive.stations.find(({ id }) => id === front.station)!)}: it comes off first, so renew both while you are there.
+              Belt {drive.belts.findIndex(({ id }) => id === front.belt) + 1} runs in front of it at{' '}
+              {stationLabel(drive.stations.find(({ id }) => id === front.station)!)}: it comes off first, so renew both
+              while you are there.
             </p>
           ))}
-          {sharingAdjuster(drive, source).slice(0, 1).map((other) => (
-            <TogetherLedger key={other.id} source={source} other={other} />
-          ))}
+          {sharingAdjuster(drive, source)
+            .slice(0, 1)
+            .map((other) => (
+              <TogetherLedger key={other.id} source={source} other={other} />
+            ))}
         </>
       )}
       <MeasuredLedger key={`${source.id} measured`} source={source} combined={answer?.measured ?? null} />
@@ -67,7 +82,9 @@ export default function SizeLedger() {
       <div className="fields">
         <FigureField
           key={`${source.id} reserve`}
-          label={source.reserve === undefined ? 'Kept for seating and stretch (a default)' : 'Kept for seating and stretch'}
+          label={
+            source.reserve === undefined ? 'Kept for seating and stretch (a default)' : 'Kept for seating and stretch'
+          }
           unit="% of length"
           least={0}
           most={5}
@@ -78,7 +95,10 @@ export default function SizeLedger() {
       <AdjusterFields key={source.id} source={source} />
       {startWhatIf && (
         <div>
-          <p className="quiet">Another alternator, another crank sheave? Change it beside the present drive, under Survey, and see old and new lengths here side by side.</p>
+          <p className="quiet">
+            Another alternator, another crank sheave? Change it beside the present drive, under Survey, and see old and
+            new lengths here side by side.
+          </p>
           <Button icon={<ExperimentOutlined />} onClick={() => startWhatIf()}>
             Try changed parts
           </Button>
@@ -111,8 +131,13 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
       )}
       <div className="answer-note">
         {belt && `Fits with ${percent(belt.chance)} chance. `}
-        {belt && other !== undefined && pair!.chance > belt.chance + 0.005 && `With ${formatLength(other, unit)} beside it, one of the two fits with ${percent(pair!.chance)}. `}
-        {from !== null && to !== null && `From ${formatLength(from, unit)} to ${formatLength(to, unit)} ${answer.marks ? 'between the marks' : 'over the travel'}. `}
+        {belt &&
+          other !== undefined &&
+          pair!.chance > belt.chance + 0.005 &&
+          `With ${formatLength(other, unit)} beside it, one of the two fits with ${percent(pair!.chance)}. `}
+        {from !== null &&
+          to !== null &&
+          `From ${formatLength(from, unit)} to ${formatLength(to, unit)} ${answer.marks ? 'between the marks' : 'over the travel'}. `}
         {lastOn && `Slip it over ${pulleyLabel(drive, lastOn.pulley)} last. `}
         {release && releaseWords(drive, release)}
       </div>
@@ -149,7 +174,9 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                     <LengthFigure mm={candidate.lengthMm} unit={unit} />
                   </button>
                   {(onShelf(candidate.lengthMm) > 0 || source.length === candidate.lengthMm) && (
-                    <span className="size-note">{source.length === candidate.lengthMm ? 'taken' : `${onShelf(candidate.lengthMm)} here`}</span>
+                    <span className="size-note">
+                      {source.length === candidate.lengthMm ? 'taken' : `${onShelf(candidate.lengthMm)} here`}
+                    </span>
                   )}
                 </td>
                 <td>
@@ -157,8 +184,12 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                     {VERDICT_MARKS[candidate.verdict]} {VERDICT_WORDS[candidate.verdict]}
                   </span>
                 </td>
-                <td className="figure">{candidate.position === null ? '—' : `${Math.round(100 * candidate.position)} %`}</td>
-                <td className="figure">{candidate.reserveMm > 0 ? <LengthFigure mm={candidate.reserveMm} unit={unit} places={0} /> : '—'}</td>
+                <td className="figure">
+                  {candidate.position === null ? '—' : `${Math.round(100 * candidate.position)} %`}
+                </td>
+                <td className="figure">
+                  {candidate.reserveMm > 0 ? <LengthFigure mm={candidate.reserveMm} unit={unit} places={0} /> : '—'}
+                </td>
                 <td className="figure">{percent(candidate.chance, true)}</td>
               </tr>
               {shown && (
@@ -166,7 +197,18 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                   <td colSpan={5}>
                     <Why candidate={candidate} adjuster={adjuster} />
                     <Stocked source={source} lengthMm={candidate.lengthMm} />
-                    <Button type="primary" onClick={() => dispatch(edit((d) => changeBelt(d, source.id, { length: source.length === candidate.lengthMm ? null : candidate.lengthMm })))}>
+                    <Button
+                      type="primary"
+                      onClick={() =>
+                        dispatch(
+                          edit((d) =>
+                            changeBelt(d, source.id, {
+                              length: source.length === candidate.lengthMm ? null : candidate.lengthMm,
+                            }),
+                          ),
+                        )
+                      }
+                    >
                       {source.length === candidate.lengthMm ? 'Not this one after all' : 'Take this length'}
                     </Button>
                   </td>
@@ -180,7 +222,14 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   );
 }
 
-const VERDICT_MARKS: Record<Sized['verdict'], string> = { fits: '●', tight: '▲', slack: '▲', 'will-not-go-on': '■', 'out-of-travel': '■', rubs: '■' };
+const VERDICT_MARKS: Record<Sized['verdict'], string> = {
+  fits: '●',
+  tight: '▲',
+  slack: '▲',
+  'will-not-go-on': '■',
+  'out-of-travel': '■',
+  rubs: '■',
+};
 
 function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'other' | 'none' }) {
   const { unit } = useBench();
@@ -190,10 +239,13 @@ function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'oth
       <p>{candidateSentence(candidate, adjuster, unit)}</p>
       <p>
         {typeof armAngle === 'number' && `Arm at ${armAngle.toFixed(0)}°. `}
-        {typeof travel === 'number' && adjuster === 'other' && `Taut ${formatLength(travel, unit)} from the slack end. `}
+        {typeof travel === 'number' &&
+          adjuster === 'other' &&
+          `Taut ${formatLength(travel, unit)} from the slack end. `}
         {tensionN !== null && tensionWords(tensionN, tensionAt, adjuster)}
         {leastClearanceMm !== null && `Clear by ${formatLength(leastClearanceMm, unit, 0)} or more. `}
-        {worn && `Worn by ${formatMm(WORN_WIDTH_MM, 0)} of its width it rides ${formatMm(worn.deeperMm)} deeper and is taut ${worn.position === null ? 'nowhere in the travel' : `at ${Math.round(100 * worn.position)} %`}.`}
+        {worn &&
+          `Worn by ${formatMm(WORN_WIDTH_MM, 0)} of its width it rides ${formatMm(worn.deeperMm)} deeper and is taut ${worn.position === null ? 'nowhere in the travel' : `at ${Math.round(100 * worn.position)} %`}.`}
       </p>
       {candidate.findings.length > 0 && (
         <ul className="findings" aria-label="Findings on this length">
@@ -209,7 +261,8 @@ function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'oth
 /** A tension is what it is where the belt sits, or the most there can be: it says which. */
 function tensionWords(tensionN: number, at: Sized['tensionAt'], adjuster: 'arm' | 'other' | 'none'): string {
   const newtons = `${Math.round(tensionN)} N`;
-  if (at === 'tight-end') return `At most ${newtons} of tension, with the adjuster at its tight end, by default belt stiffness. `;
+  if (at === 'tight-end')
+    return `At most ${newtons} of tension, with the adjuster at its tight end, by default belt stiffness. `;
   return `${newtons} of tension, by ${adjuster === 'arm' ? 'the spring figures given' : 'default belt stiffness'}. `;
 }
 
@@ -241,9 +294,19 @@ function Marking({ source }: { source: Belt }) {
       <label className="label" htmlFor={id}>
         Printed on the old belt, or on one at the counter
       </label>
-      <Input id={id} value={text} autoComplete="off" spellCheck={false} placeholder="such as 6PK1805" aria-describedby={`${id}-echo`} onChange={(event) => setText(event.target.value)} />
+      <Input
+        id={id}
+        value={text}
+        autoComplete="off"
+        spellCheck={false}
+        placeholder="such as 6PK1805"
+        aria-describedby={`${id}-echo`}
+        onChange={(event) => setText(event.target.value)}
+      />
       <div id={`${id}-echo`}>
-        {text.trim() !== '' && readings.length === 0 && <p className="field-echo">No general way of marking belts reads so. Check for a worn figure.</p>}
+        {text.trim() !== '' && readings.length === 0 && (
+          <p className="field-echo">No general way of marking belts reads so. Check for a worn figure.</p>
+        )}
         {readings.slice(0, 3).map((reading) => (
           <p key={`${reading.scheme} ${reading.lengthMm}`} className="marking-reading">
             {reading.section}

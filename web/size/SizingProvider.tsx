@@ -51,12 +51,24 @@ export function SizingProvider({ wanted, drive, belt, children }: Props) {
   // Without an answer from the list of belts common lengths do.
   const waiting = wanted && stocked.isPending && stocked.fetchStatus === 'fetching';
 
-  const asked = useMemo(() => (wanted && belt !== null && !waiting ? { drive, belt, also, stock } : null), [wanted, drive, belt, also, stock, waiting]);
+  const asked = useMemo(
+    () => (wanted && belt !== null && !waiting ? { drive, belt, also, stock } : null),
+    [wanted, drive, belt, also, stock, waiting],
+  );
   const { found, progress, stopped } = useCoreSum('size', asked);
 
   const answer = found && found.input.belt === belt && found.input.drive === drive ? found.output : null;
   const value = useMemo(
-    () => ({ answer, progress, stopped, stock: lengths ?? [], also, lookAt: (mm: number) => setLooked((now) => [...new Set([...now, mm])]), chosen, choose }),
+    () => ({
+      answer,
+      progress,
+      stopped,
+      stock: lengths ?? [],
+      also,
+      lookAt: (mm: number) => setLooked((now) => [...new Set([...now, mm])]),
+      chosen,
+      choose,
+    }),
     [answer, progress, stopped, lengths, also, chosen],
   );
   return <SizingContext value={value}>{children}</SizingContext>;

@@ -22,8 +22,10 @@ export function TogetherLedger({ source, other }: { source: Belt; other: Belt })
   const answer = found?.input.drive === drive ? found.output : null;
   if (stopped) return <StoppedSum stopped={stopped} />;
   if (!answer) return null;
-  if (answer.pairs.length === 0) return <p className="quiet">No two lengths of those looked at fit both belts on this adjuster.</p>;
-  const take = ([first, second]: [number, number]) => dispatch(edit((d) => changeBelt(changeBelt(d, source.id, { length: first }), other.id, { length: second })));
+  if (answer.pairs.length === 0)
+    return <p className="quiet">No two lengths of those looked at fit both belts on this adjuster.</p>;
+  const take = ([first, second]: [number, number]) =>
+    dispatch(edit((d) => changeBelt(changeBelt(d, source.id, { length: first }), other.id, { length: second })));
   return (
     <section aria-label="Both belts together">
       <h2>Both belts on one adjuster</h2>
@@ -54,7 +56,10 @@ export function TogetherLedger({ source, other }: { source: Belt; other: Belt })
               <td className="figure">{loose(looseNew)}</td>
               <td className="figure">{loose(looseWorn)}</td>
               <td>
-                <Button onClick={() => take(lengths)} aria-label={`Take ${formatLength(lengths[0], unit)} and ${formatLength(lengths[1], unit)}`}>
+                <Button
+                  onClick={() => take(lengths)}
+                  aria-label={`Take ${formatLength(lengths[0], unit)} and ${formatLength(lengths[1], unit)}`}
+                >
                   Take
                 </Button>
               </td>

@@ -3,7 +3,10 @@ import { travelFromSlack, type SizeAnswer } from '@emery/core/size';
 import { useBench } from '../bench/bench-context';
 import { useSizing } from './SizingProvider';
 
-/** Points at a candidate: it is marked in chart and ledger, and the front view moves to where the adjuster would stand with it. */
+/**
+ * Points at a candidate: it is marked in chart and ledger, and the front view moves to where the adjuster would stand
+ * with it.
+ */
 export function usePointAt(): (candidate: SizeAnswer['candidates'][number] | null) => void {
   const { drive, belt, setPose } = useBench();
   const { choose } = useSizing();

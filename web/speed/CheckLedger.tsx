@@ -31,8 +31,14 @@ export default function CheckLedger({ station, ratio }: Props) {
   const [covered, setCovered] = useState(false);
   const [port, setPort] = useState<SerialSource | null>(null);
   const name = stationLabel(station);
-  const radii = (chainTo(drive, station.id) ?? []).flatMap(({ driverRadius, drivenRadius }) => [driverRadius, drivenRadius]);
-  const slip = crankRpm !== null && rpm !== null ? slipOf({ crankRpm, rpm, ...(plusMinus !== null && { plusMinus }) }, ratio, radii) : null;
+  const radii = (chainTo(drive, station.id) ?? []).flatMap(({ driverRadius, drivenRadius }) => [
+    driverRadius,
+    drivenRadius,
+  ]);
+  const slip =
+    crankRpm !== null && rpm !== null
+      ? slipOf({ crankRpm, rpm, ...(plusMinus !== null && { plusMinus }) }, ratio, radii)
+      : null;
   const checks = (drive.speedChecks ?? []).filter((check) => check.station === station.id);
 
   const readWith = async (tachometer: Tachometer, put: (rpm: number) => void) => {
@@ -44,11 +50,21 @@ export default function CheckLedger({ station, ratio }: Props) {
     }
   };
   const tachometer = (what: 'crank' | 'pulley'): Tachometer | null =>
-    source === 'simulated' ? simulatedTachometer(() => (what === 'crank' ? engineRpm : engineRpm * ratio * (1 - hidden / 100))) : source === 'serial' && port ? serialTachometer(port) : null;
+    source === 'simulated'
+      ? simulatedTachometer(() => (what === 'crank' ? engineRpm : engineRpm * ratio * (1 - hidden / 100)))
+      : source === 'serial' && port
+        ? serialTachometer(port)
+        : null;
   const connect = async () => {
     setProblem(null);
     try {
-      const serial = (navigator as Navigator & { serial: { requestPort: () => Promise<SerialSource & { open: (options: { baudRate: number }) => Promise<void> }> } }).serial;
+      const serial = (
+        navigator as Navigator & {
+          serial: {
+            requestPort: () => Promise<SerialSource & { open: (options: { baudRate: number }) => Promise<void> }>;
+          };
+        }
+      ).serial;
       const chosen = await serial.requestPort();
       await chosen.open({ baudRate: 9600 });
       setPort(chosen);
@@ -60,11 +76,18 @@ export default function CheckLedger({ station, ratio }: Props) {
     dispatch(
       edit((d) =>
         putSpeedCheck(d, {
-          id: freeId('check', new Set((d.speedChecks ?? []).map(({ id }) => id))), station: station.id, crankRpm: crankRpm!, rpm: rpm!, ...(plusMinus !== null && { plusMinus }), ...(source === 'simulated' && { simulated: true }), at: new Date().toISOString(),
+          id: freeId('check', new Set((d.speedChecks ?? []).map(({ id }) => id))),
+          station: station.id,
+          crankRpm: crankRpm!,
+          rpm: rpm!,
+          ...(plusMinus !== null && { plusMinus }),
+          ...(source === 'simulated' && { simulated: true }),
+          at: new Date().toISOString(),
         }),
       ),
     );
-  if (station.role === 'crankshaft') return <p>Take an accessory in hand: its speed is read against the crank&rsquo;s.</p>;
+  if (station.role === 'crankshaft')
+    return <p>Take an accessory in hand: its speed is read against the crank&rsquo;s.</p>;
 
   const options: { value: Source; label: string }[] = [
     { value: 'typed', label: 'Write it in' },
@@ -77,7 +100,8 @@ export default function CheckLedger({ station, ratio }: Props) {
         <span className="finding-word">
           <span aria-hidden>▲</span> Watch
         </span>
-        Stick the reflecting mark on with the engine stopped and the key out. Read from an arm&rsquo;s length, nothing loose near the belt, clear of the fan.
+        Stick the reflecting mark on with the engine stopped and the key out. Read from an arm&rsquo;s length, nothing
+        loose near the belt, clear of the fan.
       </p>
       <Segmented<Source>
         block
@@ -93,14 +117,23 @@ export default function CheckLedger({ station, ratio }: Props) {
       {source === 'simulated' && (
         <div className="simulated" aria-label="Simulated tachometer">
           <p>
-            <strong>Simulated.</strong> It measures nothing: it reads the drawn drive at {rpmFigure(engineRpm)} of the engine, with a slip you choose, for trying this out.
+            <strong>Simulated.</strong> It measures nothing: it reads the drawn drive at {rpmFigure(engineRpm)} of the
+            engine, with a slip you choose, for trying this out.
           </p>
           {covered ? (
             <p>The slip is hidden. Read, and see whether the readings find it.</p>
           ) : (
             <>
               <div className="label">Slip of the simulated belt, {hidden.toFixed(1)} %</div>
-              <Slider min={0} max={12} step={0.1} value={hidden} onChange={setHidden} tooltip={{ open: false }} ariaLabelForHandle="Slip of the simulated belt, percent" />
+              <Slider
+                min={0}
+                max={12}
+                step={0.1}
+                value={hidden}
+                onChange={setHidden}
+                tooltip={{ open: false }}
+                ariaLabelForHandle="Slip of the simulated belt, percent"
+              />
             </>
           )}
           <Button
@@ -114,9 +147,7 @@ export default function CheckLedger({ station, ratio }: Props) {
           </Button>
         </div>
       )}
-      {source === 'serial' && !port && (
-        <Button onClick={() => void connect()}>Connect a tachometer</Button>
-      )}
+      {source === 'serial' && !port && <Button onClick={() => void connect()}>Connect a tachometer</Button>}
       {(source === 'simulated' || port) && source !== 'typed' && (
         <div className="button-row">
           <Button type="primary" onClick={() => void readWith(tachometer('crank')!, setCrankRpm)}>
@@ -127,11 +158,38 @@ export default function CheckLedger({ station, ratio }: Props) {
           </Button>
         </div>
       )}
-      {problem && <p className="field-echo is-wrong" role="alert">{problem}</p>}
+      {problem && (
+        <p className="field-echo is-wrong" role="alert">
+          {problem}
+        </p>
+      )}
       <div className="fields is-three">
-        <FigureField label="Crank" unit="rev/min" value={crankRpm} least={1} most={30_000} onCommit={setCrankRpm} onClear={() => setCrankRpm(null)} />
-        <FigureField label={name} unit="rev/min" value={rpm} least={0} most={100_000} onCommit={setRpm} onClear={() => setRpm(null)} />
-        <FigureField label={plusMinus === null ? '± (a default)' : '±'} unit="rev/min" value={plusMinus ?? DEFAULT_TACHOMETER.rpm} least={0.01} most={500} onCommit={setPlusMinus} />
+        <FigureField
+          label="Crank"
+          unit="rev/min"
+          value={crankRpm}
+          least={1}
+          most={30_000}
+          onCommit={setCrankRpm}
+          onClear={() => setCrankRpm(null)}
+        />
+        <FigureField
+          label={name}
+          unit="rev/min"
+          value={rpm}
+          least={0}
+          most={100_000}
+          onCommit={setRpm}
+          onClear={() => setRpm(null)}
+        />
+        <FigureField
+          label={plusMinus === null ? '± (a default)' : '±'}
+          unit="rev/min"
+          value={plusMinus ?? DEFAULT_TACHOMETER.rpm}
+          least={0.01}
+          most={500}
+          onCommit={setPlusMinus}
+        />
       </div>
       {slip && (
         <>
@@ -145,7 +203,10 @@ export default function CheckLedger({ station, ratio }: Props) {
             </p>
           </div>
           <ul className="findings" aria-label="What the check comes to">
-            <FindingItem severity={slip.verdict === 'slips' || slip.verdict === 'overruns' ? 'watch' : 'note'} words={slipWords(slip)} />
+            <FindingItem
+              severity={slip.verdict === 'slips' || slip.verdict === 'overruns' ? 'watch' : 'note'}
+              words={slipWords(slip)}
+            />
           </ul>
           <div className="button-row">
             <Button onClick={keep}>Keep this check</Button>
@@ -176,7 +237,11 @@ export default function CheckLedger({ station, ratio }: Props) {
                   <td className="figure">{rpmFigure(check.rpm)}</td>
                   <td className="figure">{was ? `${was.percent.toFixed(1)} ± ${was.plusMinus.toFixed(1)} %` : '—'}</td>
                   <td className="figure">
-                    <Button icon={<DeleteOutlined />} aria-label={`Take out the check of ${rpmFigure(check.rpm)}`} onClick={() => dispatch(edit((d) => removeSpeedCheck(d, check.id)))} />
+                    <Button
+                      icon={<DeleteOutlined />}
+                      aria-label={`Take out the check of ${rpmFigure(check.rpm)}`}
+                      onClick={() => dispatch(edit((d) => removeSpeedCheck(d, check.id)))}
+                    />
                   </td>
                 </tr>
               );

@@ -21,7 +21,9 @@ export function EngineAxis({ x, height }: { x: ScaleLinear<number, number>; heig
     const { left } = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
     setEngineRpm(Math.max(0, Math.min(x.domain()[1]!, Math.round(x.invert(event.clientX - left) / 10) * 10)));
   };
-  const names = [...(['idle', 'cruise', 'redline'] as const)].filter((name, k, all) => k === 0 || x(marks[name]) - x(marks[all[k - 1]!]) > 70);
+  const names = [...(['idle', 'cruise', 'redline'] as const)].filter(
+    (name, k, all) => k === 0 || x(marks[name]) - x(marks[all[k - 1]!]) > 70,
+  );
   return (
     <g>
       <path className="speed-axis" d={`M${MARGIN.left} ${bottom}H${x.range()[1]}`} />
@@ -38,9 +40,20 @@ export function EngineAxis({ x, height }: { x: ScaleLinear<number, number>; heig
       </text>
       <g transform={`translate(${x(engineRpm)} 0)`}>
         <path className="speed-now" d={`M0 ${MARGIN.top - 4}V${bottom}`} />
-        <path className="speed-now-grip" d={`M-7 ${MARGIN.top - 14}H7V${MARGIN.top - 7}L0 ${MARGIN.top}L-7 ${MARGIN.top - 7}Z`} />
+        <path
+          className="speed-now-grip"
+          d={`M-7 ${MARGIN.top - 14}H7V${MARGIN.top - 7}L0 ${MARGIN.top}L-7 ${MARGIN.top - 7}Z`}
+        />
       </g>
-      <rect className="speed-reach" x={MARGIN.left} y={0} width={Math.max(0, x.range()[1]! - MARGIN.left)} height={height} onPointerDown={drag} onPointerMove={drag} />
+      <rect
+        className="speed-reach"
+        x={MARGIN.left}
+        y={0}
+        width={Math.max(0, x.range()[1]! - MARGIN.left)}
+        height={height}
+        onPointerDown={drag}
+        onPointerMove={drag}
+      />
     </g>
   );
 }

@@ -6,7 +6,10 @@ import { stationLabel, type Station } from '@emery/core/drive';
 import { SLOWED } from './TurningSpokes';
 import { useSpeeds } from './SpeedsProvider';
 
-/** One rule for the engine's speed, with its marks; every figure follows it. Above it what the shaft in hand turns: the largest figure. */
+/**
+ * One rule for the engine's speed, with its marks; every figure follows it. Above it what the shaft in hand turns: the
+ * largest figure.
+ */
 export function EngineRule({ station, ratio }: { station: Station; ratio: number }) {
   const { engineRpm, setEngineRpm, marks, bands, turning, setTurning } = useSpeeds();
   const rpm = ratio * engineRpm;
@@ -19,7 +22,9 @@ export function EngineRule({ station, ratio }: { station: Station; ratio: number
       </div>
       <div className="answer-figure" data-rpm={rpm}>
         {rpmFigure(rpm)}
-        <span className={`answer-other speed-place is-${place.word.replace(/ /g, '-')}`}>{`${place.mark} ${place.word}`}</span>
+        <span
+          className={`answer-other speed-place is-${place.word.replace(/ /g, '-')}`}
+        >{`${place.mark} ${place.word}`}</span>
       </div>
       <div className="engine-slide">
         <Slider
@@ -35,11 +40,20 @@ export function EngineRule({ station, ratio }: { station: Station; ratio: number
       </div>
       <div className="button-row">
         {(['idle', 'cruise', 'redline'] as const).map((name) => (
-          <Button key={name} aria-pressed={engineRpm === marks[name]} type={engineRpm === marks[name] ? 'primary' : 'default'} onClick={() => setEngineRpm(marks[name])}>
+          <Button
+            key={name}
+            aria-pressed={engineRpm === marks[name]}
+            type={engineRpm === marks[name] ? 'primary' : 'default'}
+            onClick={() => setEngineRpm(marks[name])}
+          >
             {name[0]!.toUpperCase() + name.slice(1)} {rpmFigure(marks[name])}
           </Button>
         ))}
-        <Button icon={turning ? <PauseOutlined /> : <CaretRightOutlined />} aria-label={turning ? 'Hold the drawing still' : `Let the drawing turn, ${SLOWED} times slower than true`} onClick={() => setTurning(!turning)} />
+        <Button
+          icon={turning ? <PauseOutlined /> : <CaretRightOutlined />}
+          aria-label={turning ? 'Hold the drawing still' : `Let the drawing turn, ${SLOWED} times slower than true`}
+          onClick={() => setTurning(!turning)}
+        />
       </div>
     </div>
   );

@@ -26,10 +26,16 @@ export default function OutputLedger({ station, ratio }: Props) {
   const others = drive.stations.filter(({ role }) => CHARGES.has(role) || COOLS.has(role));
   return (
     <>
-      <p>Emery estimates output for what charges and what cools. {others.length > 0 ? 'Take one in hand:' : 'This drive has neither an alternator nor a pump or fan.'}</p>
+      <p>
+        Emery estimates output for what charges and what cools.{' '}
+        {others.length > 0 ? 'Take one in hand:' : 'This drive has neither an alternator nor a pump or fan.'}
+      </p>
       <div className="button-row">
         {others.map((other) => (
-          <Button key={other.id} onClick={() => select({ kind: 'pulley', station: other.id, pulley: other.pulleys[0]!.id })}>
+          <Button
+            key={other.id}
+            onClick={() => select({ kind: 'pulley', station: other.id, pulley: other.pulleys[0]!.id })}
+          >
             {stationLabel(other)}
           </Button>
         ))}
@@ -46,7 +52,8 @@ function Charging({ station, ratio }: Props) {
   const load = loadOf(loads);
   const given = outputAt(points, ratio * engineRpm);
   const breakEven = points.length > 0 ? breakEvenRpm(points, load) : null;
-  const setPoints = (next: typeof points) => dispatch(edit((d) => changeStation(d, station.id, { output: [...next].sort((a, b) => a.rpm - b.rpm) })));
+  const setPoints = (next: typeof points) =>
+    dispatch(edit((d) => changeStation(d, station.id, { output: [...next].sort((a, b) => a.rpm - b.rpm) })));
   return (
     <>
       <div data-testid="break-even">
@@ -62,9 +69,13 @@ function Charging({ station, ratio }: Props) {
               At {rpmFigure(engineRpm)} it gives {given!.toFixed(0)} A of {load.toFixed(0)} A wanted
               {given! < load ? `: ${(load - given!).toFixed(0)} A come out of the battery.` : '.'}{' '}
               {breakEven === null && 'No speed on its curve gives what is switched on.'}
-              {breakEven !== null && breakEven / ratio > marks.idle && `${rpmFigure(breakEven / ratio)} is above idle: the battery drains while it stands idling.`}
+              {breakEven !== null &&
+                breakEven / ratio > marks.idle &&
+                `${rpmFigure(breakEven / ratio)} is above idle: the battery drains while it stands idling.`}
             </p>
-            <p className="quiet">An estimate between the points entered, as the maker measured it; hot it gives less.</p>
+            <p className="quiet">
+              An estimate between the points entered, as the maker measured it; hot it gives less.
+            </p>
           </>
         )}
       </div>
@@ -82,23 +93,41 @@ function Charging({ station, ratio }: Props) {
               <td>{rpmFigure(rpm)}</td>
               <td>{amps}</td>
               <td className="figure">
-                <Button icon={<DeleteOutlined />} aria-label={`Take out the point at ${rpmFigure(rpm)}`} onClick={() => setPoints(points.filter((_, k) => k !== index))} />
+                <Button
+                  icon={<DeleteOutlined />}
+                  aria-label={`Take out the point at ${rpmFigure(rpm)}`}
+                  onClick={() => setPoints(points.filter((_, k) => k !== index))}
+                />
               </td>
             </tr>
           ))}
         </tbody>
       </table>
       <TypedPlace at="point">
-        <PairForm key={points.length} first={['Its speed', 'rev/min', 60_000]} second={['It gives', 'A', 5000]} action="Add point" onAdd={(rpm, amps) => setPoints([...points.filter((point) => point.rpm !== rpm), { rpm, amps }])} />
+        <PairForm
+          key={points.length}
+          first={['Its speed', 'rev/min', 60_000]}
+          second={['It gives', 'A', 5000]}
+          action="Add point"
+          onAdd={(rpm, amps) => setPoints([...points.filter((point) => point.rpm !== rpm), { rpm, amps }])}
+        />
       </TypedPlace>
       <h2>What draws current, {load.toFixed(0)} A switched on</h2>
       <ul className="loads">
         {loads.map((one) => (
           <li key={one.id}>
-            <Switch checked={one.on} aria-label={`${one.name} on`} onChange={(on) => dispatch(edit((d) => putLoad(d, { ...one, on })))} />
+            <Switch
+              checked={one.on}
+              aria-label={`${one.name} on`}
+              onChange={(on) => dispatch(edit((d) => putLoad(d, { ...one, on })))}
+            />
             <span>{one.name}</span>
             <span className="figure">{one.amps} A</span>
-            <Button icon={<DeleteOutlined />} aria-label={`Take out ${one.name}`} onClick={() => dispatch(edit((d) => removeLoad(d, one.id)))} />
+            <Button
+              icon={<DeleteOutlined />}
+              aria-label={`Take out ${one.name}`}
+              onClick={() => dispatch(edit((d) => removeLoad(d, one.id)))}
+            />
           </li>
         ))}
       </ul>
@@ -110,7 +139,17 @@ function Charging({ station, ratio }: Props) {
 }
 
 /** Two figures that only mean something together. */
-function PairForm({ first, second, action, onAdd }: { first: [string, string, number]; second: [string, string, number]; action: string; onAdd: (a: number, b: number) => void }) {
+function PairForm({
+  first,
+  second,
+  action,
+  onAdd,
+}: {
+  first: [string, string, number];
+  second: [string, string, number];
+  action: string;
+  onAdd: (a: number, b: number) => void;
+}) {
   const [a, setA] = useTyped<number | null>('a', null);
   const [b, setB] = useTyped<number | null>('b', null);
   const [lacks, setLacks] = useState(false);
@@ -124,8 +163,24 @@ function PairForm({ first, second, action, onAdd }: { first: [string, string, nu
   return (
     <>
       <div className="fields is-three is-form">
-        <FigureField label={first[0]} unit={first[1]} value={a} least={0} most={first[2]} onCommit={setA} onClear={() => setA(null)} />
-        <FigureField label={second[0]} unit={second[1]} value={b} least={0} most={second[2]} onCommit={setB} onClear={() => setB(null)} />
+        <FigureField
+          label={first[0]}
+          unit={first[1]}
+          value={a}
+          least={0}
+          most={first[2]}
+          onCommit={setA}
+          onClear={() => setA(null)}
+        />
+        <FigureField
+          label={second[0]}
+          unit={second[1]}
+          value={b}
+          least={0}
+          most={second[2]}
+          onCommit={setB}
+          onClear={() => setB(null)}
+        />
         <Button icon={<PlusOutlined />} onClick={add}>
           {action}
         </Button>
@@ -148,18 +203,39 @@ function LoadForm() {
     if (amps === null) return setLacks(true);
     setName('');
     setAmps(null);
-    dispatch(edit((d) => putLoad(d, { id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))), name: name.trim() || 'Load', amps, on: true })));
+    dispatch(
+      edit((d) =>
+        putLoad(d, {
+          id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))),
+          name: name.trim() || 'Load',
+          amps,
+          on: true,
+        }),
+      ),
+    );
   };
   return (
     <>
       <div className="fields is-three is-form">
         <TextField label="What it is" value={name} most={80} onChange={setName} />
-        <FigureField label="It draws" unit="A" value={amps} least={0} most={5000} onCommit={setAmps} onClear={() => setAmps(null)} />
+        <FigureField
+          label="It draws"
+          unit="A"
+          value={amps}
+          least={0}
+          most={5000}
+          onCommit={setAmps}
+          onClear={() => setAmps(null)}
+        />
         <Button icon={<PlusOutlined />} onClick={add}>
           Add load
         </Button>
       </div>
-      {lacks && amps === null && <p className="field-echo is-wrong" role="alert">Write what it draws, in A.</p>}
+      {lacks && amps === null && (
+        <p className="field-echo is-wrong" role="alert">
+          Write what it draws, in A.
+        </p>
+      )}
     </>
   );
 }
@@ -180,13 +256,31 @@ function Cooling({ station, ratio }: Props) {
           </div>
           <div className="answer-figure is-second">{Math.round(100 * reached!)} %</div>
           <p>
-            {rpmFigure(ratio * need.engineRpm)} of {rpmFigure(need.rpm)} rev/min. Flow goes with speed: {reached! >= 1 ? 'enough.' : `it lacks ${Math.round(100 * (1 - reached!))} %, and gets there at ${rpmFigure(need.rpm / ratio)} of the engine.`}
+            {rpmFigure(ratio * need.engineRpm)} of {rpmFigure(need.rpm)} rev/min. Flow goes with speed:{' '}
+            {reached! >= 1
+              ? 'enough.'
+              : `it lacks ${Math.round(100 * (1 - reached!))} %, and gets there at ${rpmFigure(need.rpm / ratio)} of the engine.`}
           </p>
         </div>
       )}
       <div className="fields">
-        <FigureField label="Must turn" unit="rev/min" value={need?.rpm ?? null} least={1} most={50_000} onCommit={(value) => change({ need: { rpm: value, engineRpm: need?.engineRpm ?? marks.idle } })} onClear={() => change({ need: undefined })} />
-        <FigureField label="at the engine's" unit="rev/min" value={need?.engineRpm ?? marks.idle} least={1} most={30_000} onCommit={(value) => need && change({ need: { ...need, engineRpm: value } })} />
+        <FigureField
+          label="Must turn"
+          unit="rev/min"
+          value={need?.rpm ?? null}
+          least={1}
+          most={50_000}
+          onCommit={(value) => change({ need: { rpm: value, engineRpm: need?.engineRpm ?? marks.idle } })}
+          onClear={() => change({ need: undefined })}
+        />
+        <FigureField
+          label="at the engine's"
+          unit="rev/min"
+          value={need?.engineRpm ?? marks.idle}
+          least={1}
+          most={30_000}
+          onCommit={(value) => need && change({ need: { ...need, engineRpm: value } })}
+        />
       </div>
       <h2>Power it takes</h2>
       {power && (
@@ -195,13 +289,30 @@ function Cooling({ station, ratio }: Props) {
             {cubedPower(power, rpm).toFixed(2)} kW
           </div>
           <p>
-            at {rpmFigure(engineRpm)} of the engine; {cubedPower(power, ratio * marks.idle).toFixed(2)} kW at idle, {cubedPower(power, ratio * marks.redline).toFixed(2)} kW at redline. It grows with the cube of speed: a tenth more speed takes a third more power.
+            at {rpmFigure(engineRpm)} of the engine; {cubedPower(power, ratio * marks.idle).toFixed(2)} kW at idle,{' '}
+            {cubedPower(power, ratio * marks.redline).toFixed(2)} kW at redline. It grows with the cube of speed: a
+            tenth more speed takes a third more power.
           </p>
         </>
       )}
       <div className="fields">
-        <FigureField label="Takes" unit="kW" value={power?.kw ?? null} least={0} most={500} onCommit={(kw) => change({ power: { kw, rpm: power?.rpm ?? Math.round(rpm) } })} onClear={() => change({ power: undefined })} />
-        <FigureField label="at its own" unit="rev/min" value={power?.rpm ?? Math.round(rpm)} least={1} most={50_000} onCommit={(value) => power && change({ power: { ...power, rpm: value } })} />
+        <FigureField
+          label="Takes"
+          unit="kW"
+          value={power?.kw ?? null}
+          least={0}
+          most={500}
+          onCommit={(kw) => change({ power: { kw, rpm: power?.rpm ?? Math.round(rpm) } })}
+          onClear={() => change({ power: undefined })}
+        />
+        <FigureField
+          label="at its own"
+          unit="rev/min"
+          value={power?.rpm ?? Math.round(rpm)}
+          least={1}
+          most={50_000}
+          onCommit={(value) => power && change({ power: { ...power, rpm: value } })}
+        />
       </div>
     </>
   );

@@ -13,7 +13,10 @@ import { TypedPlace, useTyped } from '../ledger/typed-text';
 
 const FACES: Record<Surface, string> = { ribbed: 'Ribbed', vee: 'V groove', smooth: 'Smooth', toothed: 'Toothed' };
 const SURFACE_OPTIONS = SURFACES.map((value) => ({ value, label: FACES[value] }));
-const ROLE_OPTIONS = [{ value: 'any', label: 'Any' }, ...ROLES.map((value) => ({ value: value as string, label: ROLE_LABELS[value] }))];
+const ROLE_OPTIONS = [
+  { value: 'any', label: 'Any' },
+  ...ROLES.map((value) => ({ value: value as string, label: ROLE_LABELS[value] })),
+];
 
 /** The shop's list of pulleys at hand: looked at, added to, taken from. */
 export function PulleysAtHand() {
@@ -38,13 +41,18 @@ export function PulleysAtHand() {
                   {label}
                   <span className="quiet">
                     {' '}
-                    {teeth !== undefined ? `${teeth} teeth` : formatLength(diameter!, unit)}, {FACES[surface].toLowerCase()}
+                    {teeth !== undefined ? `${teeth} teeth` : formatLength(diameter!, unit)},{' '}
+                    {FACES[surface].toLowerCase()}
                     {grooves !== undefined && `, ${grooves} grooves`}
                     {set && `, set ${set}`}
                     {count > 1 && `, ${count} of them`}
                   </span>
                 </span>
-                <Button icon={<DeleteOutlined />} aria-label={`Take ${label} out of the list`} onClick={() => remove.mutate(id)} />
+                <Button
+                  icon={<DeleteOutlined />}
+                  aria-label={`Take ${label} out of the list`}
+                  onClick={() => remove.mutate(id)}
+                />
               </li>
             ))}
           </ul>
@@ -70,34 +78,63 @@ function NewPulley() {
   const [count, setCount] = useTyped('count', 1);
   const [lacks, setLacks] = useState(false);
   const keep = () =>
-    add.mutate({
-      label: label.trim(),
-      surface,
-      ...(role !== 'any' && { role: role as Role }),
-      ...(surface === 'toothed' ? { teeth } : { diameter }),
-      ...(surface === 'ribbed' && grooves !== null && { grooves }),
-      ...(set.trim() !== '' && { set: set.trim() }),
-      ...(count > 1 && { count }),
-    }, {
-      onSuccess: () => {
-        setLabel('');
-        setSet('');
-        setCount(1);
+    add.mutate(
+      {
+        label: label.trim(),
+        surface,
+        ...(role !== 'any' && { role: role as Role }),
+        ...(surface === 'toothed' ? { teeth } : { diameter }),
+        ...(surface === 'ribbed' && grooves !== null && { grooves }),
+        ...(set.trim() !== '' && { set: set.trim() }),
+        ...(count > 1 && { count }),
       },
-    });
+      {
+        onSuccess: () => {
+          setLabel('');
+          setSet('');
+          setCount(1);
+        },
+      },
+    );
   return (
     <>
       <div className="fields">
-        <TextField label="Name" value={label} most={120} problem={lacks && label.trim() === '' ? 'Give it a name.' : ''} onChange={setLabel} />
+        <TextField
+          label="Name"
+          value={label}
+          most={120}
+          problem={lacks && label.trim() === '' ? 'Give it a name.' : ''}
+          onChange={setLabel}
+        />
         <Choice label="Goes on" value={role} options={ROLE_OPTIONS} onChange={setRole} />
         <Choice label="Face" value={surface} options={SURFACE_OPTIONS} onChange={setSurface} />
-        {surface === 'toothed' ? <CountField label="Teeth" value={teeth} least={6} most={400} onCommit={(count) => setTeeth(count ?? teeth)} /> : <QuantityField label="Diameter" mm={diameter} unit={unit} onCommit={setDiameter} />}
-        {surface === 'ribbed' && <CountField label="Grooves" value={grooves ?? undefined} most={60} optional onCommit={(many) => setGrooves(many ?? null)} />}
+        {surface === 'toothed' ? (
+          <CountField label="Teeth" value={teeth} least={6} most={400} onCommit={(count) => setTeeth(count ?? teeth)} />
+        ) : (
+          <QuantityField label="Diameter" mm={diameter} unit={unit} onCommit={setDiameter} />
+        )}
+        {surface === 'ribbed' && (
+          <CountField
+            label="Grooves"
+            value={grooves ?? undefined}
+            most={60}
+            optional
+            onCommit={(many) => setGrooves(many ?? null)}
+          />
+        )}
         <CountField label="How many there are" value={count} most={1000} onCommit={(many) => setCount(many ?? 1)} />
         <TextField label="Set, if it belongs to one" value={set} most={80} onChange={setSet} />
       </div>
-      {add.isError && <p className="field-echo is-wrong" role="alert">It was not added. {add.error.message}</p>}
-      <Button icon={<PlusOutlined />} loading={add.isPending} onClick={() => (label.trim() === '' ? setLacks(true) : keep())}>
+      {add.isError && (
+        <p className="field-echo is-wrong" role="alert">
+          It was not added. {add.error.message}
+        </p>
+      )}
+      <Button
+        icon={<PlusOutlined />}
+        loading={add.isPending}
+        onClick={() => (label.trim() === '' ? setLacks(true) : keep())}
+      >
         Add to the list
       </Button>
     </>

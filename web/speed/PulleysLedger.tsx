@@ -3,7 +3,18 @@ import { Button, Checkbox, Progress } from 'antd';
 import { useMemo, useState } from 'react';
 import { pulleyLabel, stationLabel, type Drive, type Station } from '@emery/core/drive';
 import { formatLength, formatMm } from '@emery/core/quantity';
-import { asPulley, bandOf, placeIn, setsOf, sizesFor, withPulley, type PulleyAnswer, type PulleyChange, type PulleySearch, type SpeedTarget } from '@emery/core/speed';
+import {
+  asPulley,
+  bandOf,
+  placeIn,
+  setsOf,
+  sizesFor,
+  withPulley,
+  type PulleyAnswer,
+  type PulleyChange,
+  type PulleySearch,
+  type SpeedTarget,
+} from '@emery/core/speed';
 import { rpmFigure, speedReason } from '@emery/core/words';
 import { usePulleys } from '../api/speeds';
 import { edit, useBench } from '../bench/bench-context';
@@ -20,17 +31,29 @@ import { useSpeeds } from './SpeedsProvider';
 export default function PulleysLedger({ station, ratio }: { station: Station; ratio: number }) {
   const { drive } = useBench();
   const [targets, setTargets] = useState<readonly SpeedTarget[]>([]);
-  const put = (target: SpeedTarget) => setTargets((now) => [...now.filter((one) => one.station !== target.station || one.engineRpm !== target.engineRpm), target]);
+  const put = (target: SpeedTarget) =>
+    setTargets((now) => [
+      ...now.filter((one) => one.station !== target.station || one.engineRpm !== target.engineRpm),
+      target,
+    ]);
   const standing = targets.filter((target) => drive.stations.some(({ id }) => id === target.station));
   return (
     <>
-      {station.role === 'crankshaft' ? <p>Take an accessory in hand to say what it should turn.</p> : <WantedSpeed key={station.id} station={station} ratio={ratio} onTarget={put} />}
+      {station.role === 'crankshaft' ? (
+        <p>Take an accessory in hand to say what it should turn.</p>
+      ) : (
+        <WantedSpeed key={station.id} station={station} ratio={ratio} onTarget={put} />
+      )}
       {standing.length > 0 && (
         <ul className="targets" aria-label="Targets">
           {standing.map((target) => (
             <li key={`${target.station} ${target.engineRpm}`}>
               <span>{targetWords(drive, target)}</span>
-              <Button icon={<DeleteOutlined />} aria-label={`Drop the target for ${stationLabel(drive.stations.find(({ id }) => id === target.station)!)}`} onClick={() => setTargets((now) => now.filter((one) => one !== target))} />
+              <Button
+                icon={<DeleteOutlined />}
+                aria-label={`Drop the target for ${stationLabel(drive.stations.find(({ id }) => id === target.station)!)}`}
+                onClick={() => setTargets((now) => now.filter((one) => one !== target))}
+              />
             </li>
           ))}
         </ul>
@@ -44,7 +67,12 @@ export default function PulleysLedger({ station, ratio }: { station: Station; ra
 
 function targetWords(drive: Drive, { station, engineRpm, least, most }: SpeedTarget): string {
   const name = stationLabel(drive.stations.find(({ id }) => id === station)!);
-  const range = least !== null && most !== null ? `${rpmFigure(least)} to ${rpmFigure(most)}` : least !== null ? `${rpmFigure(least)} or more` : `${rpmFigure(most!)} or less`;
+  const range =
+    least !== null && most !== null
+      ? `${rpmFigure(least)} to ${rpmFigure(most)}`
+      : least !== null
+        ? `${rpmFigure(least)} or more`
+        : `${rpmFigure(most!)} or less`;
   return `${name}: ${range} at ${rpmFigure(engineRpm)} of the engine`;
 }
 
@@ -59,7 +87,15 @@ function useTry(): (changes: readonly PulleyChange[]) => void {
 }
 
 /** What the accessory in hand should turn, and the sizes that would make it. */
-function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: number; onTarget: (target: SpeedTarget) => void }) {
+function WantedSpeed({
+  station,
+  ratio,
+  onTarget,
+}: {
+  station: Station;
+  ratio: number;
+  onTarget: (target: SpeedTarget) => void;
+}) {
   const { drive, unit } = useBench();
   const { engineRpm, marks, bands } = useSpeeds();
   const { band } = bandOf(station, bands);
@@ -71,7 +107,7 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
   const [least, setLeast] = useTyped<number | null>('least', fast || !slow ? null : band.least);
   const [most, setMost] = useTyped<number | null>('most', fast ? band.continuous : null);
   // Aim a little inside a bound.
-  const aim = most !== null && least !== null ? (least + most) / 2 : most ?? least;
+  const aim = most !== null && least !== null ? (least + most) / 2 : (most ?? least);
   const sizes = aim === null ? [] : sizesFor(drive, station.id, aim, at);
   const [lacks, setLacks] = useState(false);
   const crossed = least !== null && most !== null && least > most;
@@ -81,10 +117,30 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
       <h2>What {stationLabel(station)} should turn</h2>
       <div className="fields is-three">
         <FigureField label="With the engine at" unit="rev/min" value={at} least={1} most={30_000} onCommit={setAt} />
-        <FigureField label="no less than" unit="rev/min" value={least} least={1} most={100_000} onCommit={setLeast} onClear={() => setLeast(null)} />
-        <FigureField label="no more than" unit="rev/min" value={most} least={1} most={100_000} onCommit={setMost} onClear={() => setMost(null)} />
+        <FigureField
+          label="no less than"
+          unit="rev/min"
+          value={least}
+          least={1}
+          most={100_000}
+          onCommit={setLeast}
+          onClear={() => setLeast(null)}
+        />
+        <FigureField
+          label="no more than"
+          unit="rev/min"
+          value={most}
+          least={1}
+          most={100_000}
+          onCommit={setMost}
+          onClear={() => setMost(null)}
+        />
       </div>
-      {crossed && <p className="field-echo is-wrong">No less than {rpmFigure(least)} and no more than {rpmFigure(most)}: the first must be the smaller.</p>}
+      {crossed && (
+        <p className="field-echo is-wrong">
+          No less than {rpmFigure(least)} and no more than {rpmFigure(most)}: the first must be the smaller.
+        </p>
+      )}
       {sizes.length > 0 && (
         <>
           <p>
@@ -95,7 +151,9 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
               <li key={size.pulley}>
                 <span className="size-words">
                   {pulleyLabel(drive, size.pulley)}{' '}
-                  <strong>{size.teeth !== undefined ? `${size.teeth} teeth` : formatLength(size.diameter!, unit)}</strong>
+                  <strong>
+                    {size.teeth !== undefined ? `${size.teeth} teeth` : formatLength(size.diameter!, unit)}
+                  </strong>
                   {size.teeth === undefined && unit === 'in' && ` (${formatMm(size.diameter!)})`}
                   <span className="quiet">
                     {' '}
@@ -103,7 +161,10 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
                     {size.teeth !== undefined && `, makes ${rpmFigure(size.rpm)}`}
                   </span>
                 </span>
-                <Button aria-label={`Try ${pulleyLabel(drive, size.pulley)} at this size`} onClick={() => tryIt([{ pulley: size.pulley, to: asPulley(size, drive) }])}>
+                <Button
+                  aria-label={`Try ${pulleyLabel(drive, size.pulley)} at this size`}
+                  onClick={() => tryIt([{ pulley: size.pulley, to: asPulley(size, drive) }])}
+                >
                   Try it
                 </Button>
               </li>
@@ -111,8 +172,15 @@ function WantedSpeed({ station, ratio, onTarget }: { station: Station; ratio: nu
           </ul>
         </>
       )}
-      {lacks && least === null && most === null && <p className="field-echo is-wrong" role="alert">Write the least or the most it should turn there, in rev/min.</p>}
-      <Button icon={<PlusOutlined />} onClick={() => (least === null && most === null ? setLacks(true) : !crossed && onTarget(target))}>
+      {lacks && least === null && most === null && (
+        <p className="field-echo is-wrong" role="alert">
+          Write the least or the most it should turn there, in rev/min.
+        </p>
+      )}
+      <Button
+        icon={<PlusOutlined />}
+        onClick={() => (least === null && most === null ? setLacks(true) : !crossed && onTarget(target))}
+      >
         Set as a target
       </Button>
     </section>
@@ -125,23 +193,48 @@ function PulleyFinder({ targets }: { targets: readonly SpeedTarget[] }) {
   const { bands } = useSpeeds();
   const atHand = usePulleys().data?.pulleys;
   const [changes, setChanges] = useState(2);
-  const [found, setFound] = useState<{ search: PulleySearch; drive: Drive; targets: readonly SpeedTarget[] } | null>(null);
-  const { progress, stopped, run, cancel } = useCoreRun('pulleys', (search, asked) => setFound({ search, drive: asked.drive, targets: asked.targets }));
-  if (targets.length === 0) return <p className="quiet">Set a target, for one accessory or several. Then Emery looks through the pulleys at hand.</p>;
+  const [found, setFound] = useState<{ search: PulleySearch; drive: Drive; targets: readonly SpeedTarget[] } | null>(
+    null,
+  );
+  const { progress, stopped, run, cancel } = useCoreRun('pulleys', (search, asked) =>
+    setFound({ search, drive: asked.drive, targets: asked.targets }),
+  );
+  if (targets.length === 0)
+    return (
+      <p className="quiet">Set a target, for one accessory or several. Then Emery looks through the pulleys at hand.</p>
+    );
   return (
     <section aria-label="Pulleys that meet the targets">
       <div className="fields">
-        <CountField label="Pulleys to change at most" value={changes} most={4} onCommit={(count) => setChanges(count ?? 2)} />
+        <CountField
+          label="Pulleys to change at most"
+          value={changes}
+          most={4}
+          onCommit={(count) => setChanges(count ?? 2)}
+        />
       </div>
       <div className="button-row">
-        <Button type="primary" icon={<SearchOutlined />} disabled={!atHand || progress !== null} onClick={() => run({ drive, targets, atHand: atHand!, bands, changes })}>
+        <Button
+          type="primary"
+          icon={<SearchOutlined />}
+          disabled={!atHand || progress !== null}
+          onClick={() => run({ drive, targets, atHand: atHand!, bands, changes })}
+        >
           Choose from {atHand?.length ?? 0} pulleys at hand
         </Button>
         {progress !== null && <Button onClick={cancel}>Cancel</Button>}
       </div>
-      {progress !== null && <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the search done" />}
+      {progress !== null && (
+        <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the search done" />
+      )}
       <StoppedSum stopped={stopped} />
-      {found && <Answers search={found.search} base={found.drive} stale={found.drive !== drive || found.targets.length !== targets.length} />}
+      {found && (
+        <Answers
+          search={found.search}
+          base={found.drive}
+          stale={found.drive !== drive || found.targets.length !== targets.length}
+        />
+      )}
     </section>
   );
 }
@@ -150,11 +243,21 @@ function Answers({ search, base, stale }: { search: PulleySearch; base: Drive; s
   const [beside, setBeside] = useState<readonly PulleyAnswer[]>([]);
   const { unit } = useBench();
   const tryIt = useTry();
-  const compared = useMemo(() => [{ name: 'Now', drive: base }, ...beside.map((answer) => ({ name: `Choice ${search.answers.indexOf(answer) + 1}`, drive: answer.changes.reduce(withPulley, base) }))], [base, beside, search]);
+  const compared = useMemo(
+    () => [
+      { name: 'Now', drive: base },
+      ...beside.map((answer) => ({
+        name: `Choice ${search.answers.indexOf(answer) + 1}`,
+        drive: answer.changes.reduce(withPulley, base),
+      })),
+    ],
+    [base, beside, search],
+  );
   return (
     <>
       <p className="quiet" role="status">
-        {search.searched.toLocaleString('en-GB')} ways weighed{stale && '; the drive or the targets have changed since, so look again'}.
+        {search.searched.toLocaleString('en-GB')} ways weighed
+        {stale && '; the drive or the targets have changed since, so look again'}.
       </p>
       <ol className="pulley-answers">
         {search.answers.map((answer, k) => {
@@ -172,7 +275,13 @@ function Answers({ search, base, stale }: { search: PulleySearch; base: Drive; s
                   <Button aria-label={`Try choice ${k + 1}`} onClick={() => tryIt(changes)}>
                     Try it
                   </Button>
-                  <Checkbox checked={beside.includes(answer)} disabled={!beside.includes(answer) && beside.length > 1} onChange={({ target }) => setBeside((now) => (target.checked ? [...now, answer] : now.filter((one) => one !== answer)))}>
+                  <Checkbox
+                    checked={beside.includes(answer)}
+                    disabled={!beside.includes(answer) && beside.length > 1}
+                    onChange={({ target }) =>
+                      setBeside((now) => (target.checked ? [...now, answer] : now.filter((one) => one !== answer)))
+                    }
+                  >
                     Side by side
                   </Checkbox>
                 </div>
@@ -197,7 +306,13 @@ function Sets() {
   const atHand = usePulleys().data?.pulleys;
   const tryIt = useTry();
   const sets = useMemo(() => setsOf(drive, atHand ?? []), [drive, atHand]);
-  const compared = useMemo(() => [{ name: 'Now', drive }, ...sets.slice(0, 2).map(({ set, changes }) => ({ name: set, drive: changes.reduce(withPulley, drive) }))], [drive, sets]);
+  const compared = useMemo(
+    () => [
+      { name: 'Now', drive },
+      ...sets.slice(0, 2).map(({ set, changes }) => ({ name: set, drive: changes.reduce(withPulley, drive) })),
+    ],
+    [drive, sets],
+  );
   const [open, setOpen] = useState(false);
   if (sets.length === 0) return null;
   return (

@@ -1,9 +1,28 @@
 import { Button, Input } from 'antd';
 import { useId, useMemo } from 'react';
 import { changeStation, ROLE_LABELS, stationLabel, type Station } from '@emery/core/drive';
-import { bandFindings, bandOf, explainRatio, limitsFor, placeIn, readRatio, speedFindings, speedsOf, type SpeedBand } from '@emery/core/speed';
+import {
+  bandFindings,
+  bandOf,
+  explainRatio,
+  limitsFor,
+  placeIn,
+  readRatio,
+  speedFindings,
+  speedsOf,
+  type SpeedBand,
+} from '@emery/core/speed';
 import { sectionFor } from '@emery/core/section';
-import { BAND_SOURCE_WORDS, bandWords, PLACE_WORDS, ratioFigure, ratioReadingWords, ratioStatement, rpmFigure, speedWords } from '@emery/core/words';
+import {
+  BAND_SOURCE_WORDS,
+  bandWords,
+  PLACE_WORDS,
+  ratioFigure,
+  ratioReadingWords,
+  ratioStatement,
+  rpmFigure,
+  speedWords,
+} from '@emery/core/words';
 import { useKeepBand } from '../api/speeds';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { FigureField } from '../ledger/FigureField';
@@ -35,10 +54,18 @@ export function ShaftSpeeds({ station, ratio }: Props) {
       {findings.length + outside.length > 0 && (
         <ul className="findings" aria-label="Findings">
           {outside.map((finding) => (
-            <FindingItem key={`${finding.station} ${finding.at}`} severity={finding.severity} words={bandWords(drive, finding)}>
+            <FindingItem
+              key={`${finding.station} ${finding.at}`}
+              severity={finding.severity}
+              words={bandWords(drive, finding)}
+            >
               <Button
                 onClick={() => {
-                  select({ kind: 'pulley', station: finding.station, pulley: drive.stations.find(({ id }) => id === finding.station)!.pulleys[0]!.id });
+                  select({
+                    kind: 'pulley',
+                    station: finding.station,
+                    pulley: drive.stations.find(({ id }) => id === finding.station)!.pulleys[0]!.id,
+                  });
                   setView('pulleys');
                 }}
               >
@@ -47,7 +74,11 @@ export function ShaftSpeeds({ station, ratio }: Props) {
             </FindingItem>
           ))}
           {findings.map((finding) => (
-            <FindingItem key={`${finding.code} ${finding.belt} ${finding.pulley}`} severity={finding.severity} words={speedWords(drive, finding, unit)} />
+            <FindingItem
+              key={`${finding.code} ${finding.belt} ${finding.pulley}`}
+              severity={finding.severity}
+              words={speedWords(drive, finding, unit)}
+            />
           ))}
         </ul>
       )}
@@ -95,11 +126,30 @@ function ShaftTable({ held }: { held: string }) {
             );
           };
           return (
-            <tr key={station.id} className={sameMark(selected, mark) || station.id === held ? 'is-selected' : sameMark(hovered, mark) ? 'is-hovered' : ''} onClick={() => select(mark)} onPointerEnter={() => hover(mark)} onPointerLeave={() => hover(null)}>
+            <tr
+              key={station.id}
+              className={
+                sameMark(selected, mark) || station.id === held
+                  ? 'is-selected'
+                  : sameMark(hovered, mark)
+                    ? 'is-hovered'
+                    : ''
+              }
+              onClick={() => select(mark)}
+              onPointerEnter={() => hover(mark)}
+              onPointerLeave={() => hover(null)}
+            >
               <td>
                 <button type="button" className="row-button">
                   {stationLabel(station)}
-                  {direction && <span className="turn-way" title={direction === 'cw' ? 'turns clockwise' : 'turns counter-clockwise'}>{direction === 'cw' ? ' ↻' : ' ↺'}</span>}
+                  {direction && (
+                    <span
+                      className="turn-way"
+                      title={direction === 'cw' ? 'turns clockwise' : 'turns counter-clockwise'}
+                    >
+                      {direction === 'cw' ? ' ↻' : ' ↺'}
+                    </span>
+                  )}
                 </button>
               </td>
               <td className="figure">{speedRatio === null ? '—' : ratioFigure(speedRatio)}</td>
@@ -159,19 +209,32 @@ function ClaimedRatioField({ station }: { station: Station }) {
   const id = useId();
   const claim = readRatio(text);
   const explained = claim && explainRatio(drive, station.id, claim);
-  const told = explained?.readings.slice(0, 2).map((reading) => ratioReadingWords(drive, reading, explained.truth, stationLabel(station))) ?? [];
+  const told =
+    explained?.readings
+      .slice(0, 2)
+      .map((reading) => ratioReadingWords(drive, reading, explained.truth, stationLabel(station))) ?? [];
   if (station.role === 'crankshaft') return null;
   return (
     <div className="field">
       <label className="label" htmlFor={id}>
         A ratio somebody worked out for {stationLabel(station)}
       </label>
-      <Input id={id} value={text} autoComplete="off" placeholder="such as 2.94, 2.94:1 or 36 %" aria-describedby={`${id}-echo`} onChange={(event) => setText(event.target.value)} />
+      <Input
+        id={id}
+        value={text}
+        autoComplete="off"
+        placeholder="such as 2.94, 2.94:1 or 36 %"
+        aria-describedby={`${id}-echo`}
+        onChange={(event) => setText(event.target.value)}
+      />
       <div id={`${id}-echo`} className="claim">
-        {text.trim() !== '' && claim === null && <p className="field-echo is-wrong">Write a ratio such as 2.94 or 2.94:1, or a percentage such as 36 %.</p>}
+        {text.trim() !== '' && claim === null && (
+          <p className="field-echo is-wrong">Write a ratio such as 2.94 or 2.94:1, or a percentage such as 36 %.</p>
+        )}
         {explained && told.length === 0 && (
           <p>
-            No slip known to Emery gives that. {stationLabel(station)} turns {ratioFigure(explained.truth)} times for each crank turn.
+            No slip known to Emery gives that. {stationLabel(station)} turns {ratioFigure(explained.truth)} times for
+            each crank turn.
           </p>
         )}
         {told.map((sentence, k) => (
@@ -190,16 +253,27 @@ function BandFields({ station }: { station: Station }) {
   const { bands } = useSpeeds();
   const keep = useKeepBand();
   const { band, source } = bandOf(station, bands);
-  const change = (part: Partial<SpeedBand>) => dispatch(edit((d) => changeStation(d, station.id, { speedBand: { ...band, ...part } })));
+  const change = (part: Partial<SpeedBand>) =>
+    dispatch(edit((d) => changeStation(d, station.id, { speedBand: { ...band, ...part } })));
   const field = (label: string, key: keyof SpeedBand) => (
-    <FigureField key={`${source} ${key}`} label={label} unit="rev/min" value={band[key]} least={0} most={100_000} onCommit={(rpm) => change({ [key]: rpm })} onClear={() => change({ [key]: null })} />
+    <FigureField
+      key={`${source} ${key}`}
+      label={label}
+      unit="rev/min"
+      value={band[key]}
+      least={0}
+      most={100_000}
+      onCommit={(rpm) => change({ [key]: rpm })}
+      onClear={() => change({ [key]: null })}
+    />
   );
   const kind = ROLE_LABELS[station.role];
   return (
     <section aria-label="Speed band">
       <h2>What {stationLabel(station)} may turn</h2>
       <p className="quiet">
-        {BAND_SOURCE_WORDS[source][0]!.toUpperCase() + BAND_SOURCE_WORDS[source].slice(1)}. Its maker&rsquo;s figures go first.
+        {BAND_SOURCE_WORDS[source][0]!.toUpperCase() + BAND_SOURCE_WORDS[source].slice(1)}. Its maker&rsquo;s figures go
+        first.
       </p>
       <div className="fields is-three">
         {field('Least useful', 'least')}
@@ -209,8 +283,18 @@ function BandFields({ station }: { station: Station }) {
       <div className="button-row">
         {source === 'vehicle' && (
           <>
-            <Button onClick={() => dispatch(edit((d) => changeStation(d, station.id, { speedBand: undefined })))}>Back to the {bands[station.role] ? 'shop’s' : 'default'}</Button>
-            <Button loading={keep.isPending} onClick={() => keep.mutate({ role: station.role, band }, { onSuccess: () => dispatch(edit((d) => changeStation(d, station.id, { speedBand: undefined }))) })}>
+            <Button onClick={() => dispatch(edit((d) => changeStation(d, station.id, { speedBand: undefined })))}>
+              Back to the {bands[station.role] ? 'shop’s' : 'default'}
+            </Button>
+            <Button
+              loading={keep.isPending}
+              onClick={() =>
+                keep.mutate(
+                  { role: station.role, band },
+                  { onSuccess: () => dispatch(edit((d) => changeStation(d, station.id, { speedBand: undefined }))) },
+                )
+              }
+            >
               Keep for every {kind.toLowerCase()}
             </Button>
           </>
@@ -221,7 +305,9 @@ function BandFields({ station }: { station: Station }) {
           </Button>
         )}
       </div>
-      {keep.isError && <p className="field-echo is-wrong">The shop&rsquo;s figures were not kept. {keep.error.message}</p>}
+      {keep.isError && (
+        <p className="field-echo is-wrong">The shop&rsquo;s figures were not kept. {keep.error.message}</p>
+      )}
     </section>
   );
 }

@@ -9,7 +9,10 @@ import { useSpeeds } from './SpeedsProvider';
 import { UseBars } from './UseBars';
 import './speed.css';
 
-/** The main picture of Speeds, across the engine's speed: what the shafts turn and the band of the one in hand, the vehicle's use, or what an alternator gives. */
+/**
+ * The main picture of Speeds, across the engine's speed: what the shafts turn and the band of the one in hand, the
+ * vehicle's use, or what an alternator gives.
+ */
 export default function SpeedChart() {
   const { drive, solution, selected } = useBench();
   const { view } = useSpeeds();
@@ -17,8 +20,17 @@ export default function SpeedChart() {
   const size = useSizeOf(holder);
   const { shafts } = useMemo(() => speedsOf(drive, solution), [drive, solution]);
   const held = shaftInHand(drive, shafts, selected);
-  const what = view === 'use' && (drive.use?.bins.length ?? 0) > 0 ? 'use' : view === 'output' && (held?.station.output?.length ?? 0) > 1 ? 'output' : 'speeds';
-  const title = { use: 'Running time by engine speed', output: 'Output against engine speed', speeds: 'Accessory speed against engine speed' }[what];
+  const what =
+    view === 'use' && (drive.use?.bins.length ?? 0) > 0
+      ? 'use'
+      : view === 'output' && (held?.station.output?.length ?? 0) > 1
+        ? 'output'
+        : 'speeds';
+  const title = {
+    use: 'Running time by engine speed',
+    output: 'Output against engine speed',
+    speeds: 'Accessory speed against engine speed',
+  }[what];
   return (
     <section className="unrolled sheet speed-chart" aria-label={title} ref={holder}>
       {!held ? (

@@ -11,15 +11,25 @@ interface Props {
   effects: readonly { name: string; drive: Drive }[];
 }
 
-/** Drives side by side: what every shaft turns at idle and redline, belt lengths, least wraps, and how a belt that was taken would sit. */
+/**
+ * Drives side by side: what every shaft turns at idle and redline, belt lengths, least wraps, and how a belt that was
+ * taken would sit.
+ */
 export function SpeedCompare({ effects }: Props) {
   const { unit } = useBench();
   const { bands } = useSpeeds();
-  const worked = useMemo(() => effects.map(({ name, drive }) => ({ name, drive, effect: effectOf(drive, bands) })), [effects, bands]);
+  const worked = useMemo(
+    () => effects.map(({ name, drive }) => ({ name, drive, effect: effectOf(drive, bands) })),
+    [effects, bands],
+  );
   const { drive, effect: present } = worked[0]!;
   const shaftOf = (effect: DriveEffect, station: string) => effect.shafts.find((one) => one.station === station);
   const beltOf = (effect: DriveEffect, belt: string) => effect.belts.find((one) => one.belt === belt);
-  const moved = drive.stations.filter(({ id }) => worked.some(({ effect }) => Math.abs((shaftOf(effect, id)?.ratio ?? 0) - (shaftOf(present, id)?.ratio ?? 0)) > 1e-6));
+  const moved = drive.stations.filter(({ id }) =>
+    worked.some(
+      ({ effect }) => Math.abs((shaftOf(effect, id)?.ratio ?? 0) - (shaftOf(present, id)?.ratio ?? 0)) > 1e-6,
+    ),
+  );
   return (
     <div className="scroll-across" role="region" aria-label="Drives side by side" tabIndex={0}>
       <table className="ledger-table compare-table" aria-label="Side by side">
@@ -48,7 +58,8 @@ export function SpeedCompare({ effects }: Props) {
                   <td key={name} className="figure">
                     {shaft?.place ? (
                       <>
-                        <Placed rpm={shaft.idle!} place={shaft.place.idle} /> · <Placed rpm={shaft.redline!} place={shaft.place.redline} />
+                        <Placed rpm={shaft.idle!} place={shaft.place.idle} /> ·{' '}
+                        <Placed rpm={shaft.redline!} place={shaft.place.redline} />
                       </>
                     ) : (
                       '—'
@@ -74,7 +85,10 @@ export function SpeedCompare({ effects }: Props) {
               <tr>
                 <td>Least wrap</td>
                 {worked.map(({ name, drive: own, effect }) => {
-                  const { leastWrapDeg, leastWrapAt } = beltOf(effect, belt) ?? { leastWrapDeg: null, leastWrapAt: null };
+                  const { leastWrapDeg, leastWrapAt } = beltOf(effect, belt) ?? {
+                    leastWrapDeg: null,
+                    leastWrapAt: null,
+                  };
                   return (
                     <td key={name} className="figure">
                       {leastWrapDeg === null ? '—' : `${Math.round(leastWrapDeg)}°, ${pulleyLabel(own, leastWrapAt!)}`}
@@ -102,7 +116,9 @@ export function SpeedCompare({ effects }: Props) {
                     const taken = beltOf(effect, belt)?.taken;
                     return (
                       <td key={name} className="figure">
-                        {taken ? `${VERDICT_WORDS[taken.verdict]}${taken.position === null ? '' : `, ${Math.round(100 * taken.position)} %`}` : '—'}
+                        {taken
+                          ? `${VERDICT_WORDS[taken.verdict]}${taken.position === null ? '' : `, ${Math.round(100 * taken.position)} %`}`
+                          : '—'}
                       </td>
                     );
                   })}

@@ -30,7 +30,9 @@ export function SpeedLines({ held, shafts, width, height }: Props) {
   // High enough for the line in hand and for the next limit above it, unless that is far off.
   const limits = [band.least, band.continuous, band.burst].filter((rpm): rpm is number => rpm !== null);
   const above = limits.filter((rpm) => rpm > reached && rpm < 1.7 * reached);
-  const top = 1.08 * Math.max(own.ratio * end, ...above, Math.min(1.3 * reached, Math.max(...lines.map(({ ratio }) => ratio * end))));
+  const top =
+    1.08 *
+    Math.max(own.ratio * end, ...above, Math.min(1.3 * reached, Math.max(...lines.map(({ ratio }) => ratio * end))));
   const y = scaleLinear([0, top], [height - MARGIN.bottom, MARGIN.top]);
   const edge = (rpm: number | null, other: number) => y(Math.min(top, rpm ?? other));
   const zones = [
@@ -39,19 +41,34 @@ export function SpeedLines({ held, shafts, width, height }: Props) {
     { name: 'is-fast', from: edge(band.continuous ?? band.burst, top), to: edge(band.burst, top) },
     { name: 'is-beyond', from: edge(band.burst, top), to: y(top) },
   ];
-  const LIMIT_WORDS = [['least', 'least useful'], ['continuous', 'for hours'], ['burst', 'for moments']] as const;
+  const LIMIT_WORDS = [
+    ['least', 'least useful'],
+    ['continuous', 'for hours'],
+    ['burst', 'for moments'],
+  ] as const;
   // Names at the right end, apart from one another, the one in hand first.
   const names: { station: Station; at: number; line: number }[] = [];
-  for (const { station, ratio } of [...lines].sort((a, b) => Number(b.station.id === held.id) - Number(a.station.id === held.id) || b.ratio - a.ratio)) {
+  for (const { station, ratio } of [...lines].sort(
+    (a, b) => Number(b.station.id === held.id) - Number(a.station.id === held.id) || b.ratio - a.ratio,
+  )) {
     const line = y(ratio * end);
     if (line < MARGIN.top - 2) continue;
-    const free = [0, 15, -15, 30, -30, 45].map((shift) => line + shift).find((at) => at > MARGIN.top - 4 && at < height - 20 && names.every((other) => Math.abs(other.at - at) >= 15));
+    const free = [0, 15, -15, 30, -30, 45]
+      .map((shift) => line + shift)
+      .find((at) => at > MARGIN.top - 4 && at < height - 20 && names.every((other) => Math.abs(other.at - at) >= 15));
     if (free !== undefined) names.push({ station, at: free, line });
   }
   return (
     <svg width={width} height={height} role="group" aria-label="Speeds of the shafts">
       {zones.map(({ name, from, to }) => (
-        <rect key={name} className={`speed-zone ${name}`} x={MARGIN.left} width={Math.max(0, right - MARGIN.left)} y={Math.min(from, to)} height={Math.abs(from - to)} />
+        <rect
+          key={name}
+          className={`speed-zone ${name}`}
+          x={MARGIN.left}
+          width={Math.max(0, right - MARGIN.left)}
+          y={Math.min(from, to)}
+          height={Math.abs(from - to)}
+        />
       ))}
       {LIMIT_WORDS.map(([key, word]) => {
         const rpm = band[key];
@@ -72,7 +89,13 @@ export function SpeedLines({ held, shafts, width, height }: Props) {
       </text>
       {lines.map(({ station, ratio }) => {
         const to = Math.min(end, top / ratio);
-        return <path key={station.id} className={`speed-line${station.id === held.id ? ' is-held' : ''}${hovered?.kind === 'pulley' && hovered.station === station.id ? ' is-hovered' : ''}`} d={`M${x(0)} ${y(0)}L${x(to)} ${y(ratio * to)}`} />;
+        return (
+          <path
+            key={station.id}
+            className={`speed-line${station.id === held.id ? ' is-held' : ''}${hovered?.kind === 'pulley' && hovered.station === station.id ? ' is-hovered' : ''}`}
+            d={`M${x(0)} ${y(0)}L${x(to)} ${y(ratio * to)}`}
+          />
+        );
       })}
       <EngineAxis x={x} height={height} />
       {names.map(({ station, at, line }) => (
@@ -93,7 +116,12 @@ export function SpeedLines({ held, shafts, width, height }: Props) {
       {engineRpm <= end && own.ratio * engineRpm <= top && (
         <g className="speed-point" transform={`translate(${x(engineRpm)} ${y(own.ratio * engineRpm)})`}>
           <circle r={6} />
-          <text className="speed-value" x={x(engineRpm) > right - 80 ? -10 : 10} y={-8} textAnchor={x(engineRpm) > right - 80 ? 'end' : 'start'}>
+          <text
+            className="speed-value"
+            x={x(engineRpm) > right - 80 ? -10 : 10}
+            y={-8}
+            textAnchor={x(engineRpm) > right - 80 ? 'end' : 'start'}
+          >
             {rpmFigure(own.ratio * engineRpm)}
           </text>
         </g>

@@ -37,6 +37,9 @@ export function SpeedsProvider({ wanted, drive, children }: { wanted: boolean; d
   const [turning, setTurning] = useState(() => !window.matchMedia?.('(prefers-reduced-motion: reduce)').matches);
   const bands = useBands(wanted).data?.bands ?? NO_BANDS;
   const engineRpm = asked ?? marks.cruise;
-  const value = useMemo(() => ({ engineRpm, setEngineRpm, marks, bands, view, setView, turning, setTurning }), [engineRpm, marks, bands, view, turning]);
+  const value = useMemo(
+    () => ({ engineRpm, setEngineRpm, marks, bands, view, setView, turning, setTurning }),
+    [engineRpm, marks, bands, view, turning],
+  );
   return <SpeedsContext value={value}>{children}</SpeedsContext>;
 }

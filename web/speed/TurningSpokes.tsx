@@ -16,7 +16,10 @@ interface Props {
   k: number;
 }
 
-/** Spokes in every driven pulley that turn as the shafts do, their own way round and in true proportion, slowed down. They stand where motion is not wanted. */
+/**
+ * Spokes in every driven pulley that turn as the shafts do, their own way round and in true proportion, slowed down.
+ * They stand where motion is not wanted.
+ */
 export function TurningSpokes({ drive, solution, radii, k }: Props) {
   const { engineRpm, turning } = useSpeeds();
   const holder = useRef<SVGGElement>(null);
@@ -29,7 +32,18 @@ export function TurningSpokes({ drive, solution, radii, k }: Props) {
     const r = Math.max(...station.pulleys.map((pulley) => radii.get(pulley.id) ?? 0));
     // On the page y runs down, so a positive turn is clockwise.
     // A large pulley carries its name inside: there the spokes keep to the rim.
-    return speedRatio === null || r * k < 10 ? [] : [{ id, x: station.x, y: -station.y, r, inner: r * k > 48 ? 0.74 : 0.24, rate: speedRatio * (direction === 'cw' ? 1 : -1) }];
+    return speedRatio === null || r * k < 10
+      ? []
+      : [
+          {
+            id,
+            x: station.x,
+            y: -station.y,
+            r,
+            inner: r * k > 48 ? 0.74 : 0.24,
+            rate: speedRatio * (direction === 'cw' ? 1 : -1),
+          },
+        ];
   });
   const rates = shafts.map(({ rate }) => rate).join();
   useEffect(() => {
@@ -46,7 +60,12 @@ export function TurningSpokes({ drive, solution, radii, k }: Props) {
       crank += (rpm.current / 60 / SLOWED) * Math.min(0.1, (now - (last ?? now)) / 1000);
       last = now;
       const spokes = holder.current?.children;
-      turns.forEach((rate, index) => spokes?.[index]?.firstElementChild?.setAttribute('transform', `rotate(${((crank * rate * 360) % 360).toFixed(2)})`));
+      turns.forEach((rate, index) =>
+        spokes?.[index]?.firstElementChild?.setAttribute(
+          'transform',
+          `rotate(${((crank * rate * 360) % 360).toFixed(2)})`,
+        ),
+      );
     };
     frame = requestAnimationFrame(step);
     return () => cancelAnimationFrame(frame);
@@ -55,11 +74,17 @@ export function TurningSpokes({ drive, solution, radii, k }: Props) {
     <g ref={holder} className="spokes" aria-hidden>
       {shafts.map(({ id, x, y, r, inner }) => (
         <g key={id} transform={`translate(${x} ${y})`}>
-          <path d={SPOKES.map(([ux, uy]) => `M${ux * r * inner} ${uy * r * inner}L${ux * r * 0.88} ${uy * r * 0.88}`).join('')} />
+          <path
+            d={SPOKES.map(([ux, uy]) => `M${ux * r * inner} ${uy * r * inner}L${ux * r * 0.88} ${uy * r * 0.88}`).join(
+              '',
+            )}
+          />
         </g>
       ))}
     </g>
   );
 }
 
-const SPOKES = [-90, 30, 150].map((degrees) => [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)] as const);
+const SPOKES = [-90, 30, 150].map(
+  (degrees) => [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)] as const,
+);

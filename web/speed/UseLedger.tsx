@@ -2,7 +2,16 @@ import { UploadOutlined } from '@ant-design/icons';
 import { Button, Progress } from 'antd';
 import { useMemo, useRef, useState } from 'react';
 import { stationLabel } from '@emery/core/drive';
-import { bandOf, meanEngineRpm, presetUse, speedsOf, timeInBand, turnsOf, USE_PRESETS, type EngineUse } from '@emery/core/speed';
+import {
+  bandOf,
+  meanEngineRpm,
+  presetUse,
+  speedsOf,
+  timeInBand,
+  turnsOf,
+  USE_PRESETS,
+  type EngineUse,
+} from '@emery/core/speed';
 import { rpmFigure, USE_WORDS } from '@emery/core/words';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { useCoreRun } from '../bench/use-core-sum';
@@ -23,7 +32,12 @@ export default function UseLedger() {
         <div className="label">Where its running time goes: start from one of these</div>
         <div className="button-row">
           {USE_PRESETS.map((preset) => (
-            <Button key={preset} type={use?.name === preset ? 'primary' : 'default'} aria-pressed={use?.name === preset} onClick={() => put(presetUse(preset, marks))}>
+            <Button
+              key={preset}
+              type={use?.name === preset ? 'primary' : 'default'}
+              aria-pressed={use?.name === preset}
+              onClick={() => put(presetUse(preset, marks))}
+            >
               {USE_WORDS[preset]}
             </Button>
           ))}
@@ -32,14 +46,28 @@ export default function UseLedger() {
       <LogReader onRead={(bins, name) => put({ bins, name })} />
       {use && use.bins.length > 0 ? (
         <>
-          <p className="quiet">Drag a bar below the drawing, or move it with the arrow keys, until it is this vehicle&rsquo;s use. The presets are made up to start from.</p>
+          <p className="quiet">
+            Drag a bar below the drawing, or move it with the arrow keys, until it is this vehicle&rsquo;s use. The
+            presets are made up to start from.
+          </p>
           <TimeTable use={use} />
           <div className="fields">
-            <FigureField label="Mean road speed" unit="km/h" value={use.kmPerHour ?? null} least={1} most={300} onCommit={(kmPerHour) => put({ kmPerHour })} onClear={() => put({ kmPerHour: undefined })} />
+            <FigureField
+              label="Mean road speed"
+              unit="km/h"
+              value={use.kmPerHour ?? null}
+              least={1}
+              most={300}
+              onCommit={(kmPerHour) => put({ kmPerHour })}
+              onClear={() => put({ kmPerHour: undefined })}
+            />
           </div>
         </>
       ) : (
-        <p>Pick a use, or read a log. Then Emery says how much of its time each accessory runs too slow, right, or too fast.</p>
+        <p>
+          Pick a use, or read a log. Then Emery says how much of its time each accessory runs too slow, right, or too
+          fast.
+        </p>
       )}
     </>
   );
@@ -72,7 +100,13 @@ function TimeTable({ use }: { use: EngineUse }) {
             const mark: Mark = { kind: 'pulley', station: station.id, pulley: station.pulleys[0]!.id };
             const fast = tooFast + beyond;
             return (
-              <tr key={station.id} className={sameMark(selected, mark) ? 'is-selected' : sameMark(hovered, mark) ? 'is-hovered' : ''} onClick={() => select(mark)} onPointerEnter={() => hover(mark)} onPointerLeave={() => hover(null)}>
+              <tr
+                key={station.id}
+                className={sameMark(selected, mark) ? 'is-selected' : sameMark(hovered, mark) ? 'is-hovered' : ''}
+                onClick={() => select(mark)}
+                onPointerEnter={() => hover(mark)}
+                onPointerLeave={() => hover(null)}
+              >
                 <td>
                   <button type="button" className="row-button">
                     {stationLabel(station)}
@@ -87,7 +121,11 @@ function TimeTable({ use }: { use: EngineUse }) {
                 <td className="figure">{percent(tooSlow)}</td>
                 <td className="figure">{percent(right)}</td>
                 <td className="figure">
-                  {beyond > 0.0005 && <span className="flag is-fault" title="some of it above the last limit">■ </span>}
+                  {beyond > 0.0005 && (
+                    <span className="flag is-fault" title="some of it above the last limit">
+                      ■{' '}
+                    </span>
+                  )}
                   {percent(fast)}
                 </td>
                 <td className="figure">
@@ -141,12 +179,27 @@ function LogReader({ onRead }: { onRead: (bins: EngineUse['bins'], name: string)
       />
       {progress !== null && <Progress percent={Math.round(100 * progress)} aria-label="Share of the log read" />}
       <StoppedSum stopped={stopped} />
-      {read && (read.result.ok ? <LogSummary name={read.name} {...read.result} /> : <p role="alert" className="field-echo is-wrong">{read.name}: {read.result.problem}</p>)}
+      {read &&
+        (read.result.ok ? (
+          <LogSummary name={read.name} {...read.result} />
+        ) : (
+          <p role="alert" className="field-echo is-wrong">
+            {read.name}: {read.result.problem}
+          </p>
+        ))}
     </div>
   );
 }
 
-function LogSummary({ name, rows, bad, firstBad, runningS, standingS, pauses }: { name: string } & Omit<Extract<SpeedLogRead, { ok: true }>, 'ok' | 'bins'>) {
+function LogSummary({
+  name,
+  rows,
+  bad,
+  firstBad,
+  runningS,
+  standingS,
+  pauses,
+}: { name: string } & Omit<Extract<SpeedLogRead, { ok: true }>, 'ok' | 'bins'>) {
   const count = (n: number) => n.toLocaleString('en-GB');
   return (
     <div role="status" className="log-summary">
@@ -157,7 +210,8 @@ function LogSummary({ name, rows, bad, firstBad, runningS, standingS, pauses }: 
       </p>
       {bad > 0 && (
         <p className="quiet">
-          ▲ {count(bad)} rows were not understood and left out, such as line {firstBad[0]!.line}: &ldquo;{firstBad[0]!.text}&rdquo;.
+          ▲ {count(bad)} rows were not understood and left out, such as line {firstBad[0]!.line}: &ldquo;
+          {firstBad[0]!.text}&rdquo;.
         </p>
       )}
     </div>

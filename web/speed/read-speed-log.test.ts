@@ -27,7 +27,14 @@ test('thousands parted by commas, a quote that is not closed, and lines counted 
   const parted = await readSpeedLog('s,rpm\n0,"1,234"\n1,"1,234"\n2,"1,234"\n');
   expect(parted).toMatchObject({ ok: true, rows: 3, bad: 0, runningS: 2 });
   // Where commas are decimal nobody can tell, so the row is told and left out.
-  expect(await readSpeedLog('s;rpm\n0;900\n1;1,234\n2;900\n')).toMatchObject({ ok: true, bad: 1, firstBad: [{ line: 3 }] });
-  expect(await readSpeedLog('s,rpm\n0,"900\n1,900\n2,900\n')).toMatchObject({ ok: false, problem: expect.stringMatching(/quotation mark/) as string });
+  expect(await readSpeedLog('s;rpm\n0;900\n1;1,234\n2;900\n')).toMatchObject({
+    ok: true,
+    bad: 1,
+    firstBad: [{ line: 3 }],
+  });
+  expect(await readSpeedLog('s,rpm\n0,"900\n1,900\n2,900\n')).toMatchObject({
+    ok: false,
+    problem: expect.stringMatching(/quotation mark/) as string,
+  });
   expect(await readSpeedLog('s,rpm\n\n\n0,900\n1,x\n2,900\n')).toMatchObject({ ok: true, firstBad: [{ line: 5 }] });
 });

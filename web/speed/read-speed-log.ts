@@ -1,12 +1,28 @@
 import papaparse from 'papaparse';
 import { delimiterOf } from '../stock/read-csv';
-import { addLogRow, binsOfLog, logColumns, newSpeedLog, type LogColumns, type SpeedLog, type UseBin } from '@emery/core/speed';
+import {
+  addLogRow,
+  binsOfLog,
+  logColumns,
+  newSpeedLog,
+  type LogColumns,
+  type SpeedLog,
+  type UseBin,
+} from '@emery/core/speed';
 
 /** What a CSV log of time and engine speed comes to, or why it cannot be read. */
-export type SpeedLogRead = ({ ok: true; bins: UseBin[] } & Pick<SpeedLog, 'rows' | 'bad' | 'firstBad' | 'runningS' | 'standingS' | 'pauses'>) | { ok: false; problem: string };
+export type SpeedLogRead =
+  | ({ ok: true; bins: UseBin[] } & Pick<SpeedLog, 'rows' | 'bad' | 'firstBad' | 'runningS' | 'standingS' | 'pauses'>)
+  | { ok: false; problem: string };
 
-/** Reads a log piece by piece, so that a long one needs no more memory than a short one. Tells the share of the file that is done. */
-export async function readSpeedLog(file: File | string, onProgress: (share: number) => void = () => undefined): Promise<SpeedLogRead> {
+/**
+ * Reads a log piece by piece, so that a long one needs no more memory than a short one. Tells the share of the file
+ * that is done.
+ */
+export async function readSpeedLog(
+  file: File | string,
+  onProgress: (share: number) => void = () => undefined,
+): Promise<SpeedLogRead> {
   const head = typeof file === 'string' ? file.slice(0, 4096) : await file.slice(0, 4096).text();
   // Where commas are decimal, something else stands between the columns.
   const delimiter = delimiterOf(head);
@@ -43,10 +59,21 @@ export async function readSpeedLog(file: File | string, onProgress: (share: numb
         }
         onProgress(Math.min(1, meta.cursor / Math.max(1, size)));
       },
-      complete: () => resolve(problem !== '' ? { ok: false, problem } : quote ? { ok: false, problem: `A quotation mark (") is opened near line ${line} and not closed, so rows after it cannot be told apart. Take it out and read the log again.` } : outcome(log)),
+      complete: () =>
+        resolve(
+          problem !== ''
+            ? { ok: false, problem }
+            : quote
+              ? {
+                  ok: false,
+                  problem: `A quotation mark (") is opened near line ${line} and not closed, so rows after it cannot be told apart. Take it out and read the log again.`,
+                }
+              : outcome(log),
+        ),
       error: ({ message }: Error) => resolve({ ok: false, problem: `The file could not be read: ${message}` }),
     };
-    if (typeof file === 'string') papaparse.parse<string[]>(file, { ...options, download: false } as papaparse.ParseConfig<string[]>);
+    if (typeof file === 'string')
+      papaparse.parse<string[]>(file, { ...options, download: false } as papaparse.ParseConfig<string[]>);
     else papaparse.parse<string[], File>(file, options);
   });
 }
@@ -55,6 +82,10 @@ function outcome(log: SpeedLog): SpeedLogRead {
   const { rows, bad, firstBad, runningS, standingS, pauses } = log;
   if (rows === 0) return { ok: false, problem: 'The file is empty.' };
   const bins = binsOfLog(log);
-  if (bins.length === 0) return { ok: false, problem: `The engine does not run in it: ${rows.toLocaleString('en-GB')} rows, ${bad.toLocaleString('en-GB')} of them not understood.` };
+  if (bins.length === 0)
+    return {
+      ok: false,
+      problem: `The engine does not run in it: ${rows.toLocaleString('en-GB')} rows, ${bad.toLocaleString('en-GB')} of them not understood.`,
+    };
   return { ok: true, bins, rows, bad, firstBad, runningS, standingS, pauses };
 }

@@ -14,7 +14,13 @@ const portOf = (...pieces: string[]): SerialSource => ({
 });
 
 test('a line of text is a reading where it holds one figure', () => {
-  expect([readingIn('RPM 2117'), readingIn('2117.4 rpm'), readingIn('2 of 3'), readingIn('----'), readingIn('900000')]).toEqual([2117, 2117.4, null, null, null]);
+  expect([
+    readingIn('RPM 2117'),
+    readingIn('2117.4 rpm'),
+    readingIn('2 of 3'),
+    readingIn('----'),
+    readingIn('900000'),
+  ]).toEqual([2117, 2117.4, null, null, null]);
 });
 
 test('the serial tachometer skips the line it came in on, and lines without a reading', async () => {
@@ -27,7 +33,10 @@ test('without a reading, or with a closed port, it says so', async () => {
 });
 
 test('the simulated one reads about the true speed, in whole turns, and says what it is', async () => {
-  const tachometer = simulatedTachometer(() => 5000, () => 0.5);
+  const tachometer = simulatedTachometer(
+    () => 5000,
+    () => 0.5,
+  );
   expect(tachometer.simulated).toBe(true);
   const rpm = await tachometer.read();
   expect(Number.isInteger(rpm)).toBe(true);

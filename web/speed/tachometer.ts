@@ -27,7 +27,10 @@ export interface SerialSource {
   readonly readable: ReadableStream<Uint8Array> | null;
 }
 
-/** A tachometer with a serial port that writes its reading as text, a line at a time, the figure first or last: `RPM 2117`, `2117.4`. */
+/**
+ * A tachometer with a serial port that writes its reading as text, a line at a time, the figure first or last: `RPM
+ * 2117`, `2117.4`.
+ */
 export function serialTachometer(port: SerialSource, patienceMs = 5000): Tachometer {
   return {
     name: 'Tachometer on the serial port',

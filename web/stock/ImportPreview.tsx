@@ -7,7 +7,15 @@ const SHOWN = 8;
 const counted = (count: number, what: string) => `${count.toLocaleString('en')} ${what}${count === 1 ? '' : 's'}`;
 
 /** What a CSV list holds before it is taken in: rows that are read, and rows that are not, with the reason. */
-export function ImportPreview({ file, onClose, onTaken }: { file: StockFile; onClose: () => void; onTaken: () => Promise<void> }) {
+export function ImportPreview({
+  file,
+  onClose,
+  onTaken,
+}: {
+  file: StockFile;
+  onClose: () => void;
+  onTaken: () => Promise<void>;
+}) {
   const [replace, setReplace] = useState(false);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
@@ -37,12 +45,18 @@ export function ImportPreview({ file, onClose, onTaken }: { file: StockFile; onC
               <strong>Line {line}:</strong> {text}. {why}.
             </li>
           ))}
-          {file.bad.length > SHOWN && <li className="quiet">and {(file.bad.length - SHOWN).toLocaleString('en')} more</li>}
+          {file.bad.length > SHOWN && (
+            <li className="quiet">and {(file.bad.length - SHOWN).toLocaleString('en')} more</li>
+          )}
         </ul>
       )}
       {file.good.length > 0 && (
         <p className="quiet">
-          The first: {file.good.slice(0, 3).map(({ belt }) => `${belt.ribs ?? ''}${belt.section} ${belt.lengthMm} mm`).join(', ')}
+          The first:{' '}
+          {file.good
+            .slice(0, 3)
+            .map(({ belt }) => `${belt.ribs ?? ''}${belt.section} ${belt.lengthMm} mm`)
+            .join(', ')}
         </p>
       )}
       <div className="switch-line">

@@ -68,7 +68,15 @@ export default function StockPage() {
         </span>
       </header>
       <div className="shop-bar">
-        <Input className="shop-search" prefix={<SearchOutlined />} allowClear value={search} placeholder="Supplier code or length in mm" aria-label="Search the belts" onChange={(event) => setSearch(event.target.value)} />
+        <Input
+          className="shop-search"
+          prefix={<SearchOutlined />}
+          allowClear
+          value={search}
+          placeholder="Supplier code or length in mm"
+          aria-label="Search the belts"
+          onChange={(event) => setSearch(event.target.value)}
+        />
         <Button type="primary" icon={<UploadOutlined />} onClick={() => input.current?.click()}>
           Bring in a CSV list
         </Button>
@@ -111,17 +119,28 @@ export default function StockPage() {
           />
         )}
         <div className="fields stock-filter">
-          <Choice label="Section" value={section} options={[{ value: '', label: 'All' }, ...SECTION_NAMES.map((name) => ({ value: name, label: name }))]} onChange={setSection} />
+          <Choice
+            label="Section"
+            value={section}
+            options={[{ value: '', label: 'All' }, ...SECTION_NAMES.map((name) => ({ value: name, label: name }))]}
+            onChange={setSection}
+          />
           <div className="field">
             <label className="label" htmlFor="stock-ribs">
               Ribs
             </label>
-            <Input id="stock-ribs" value={ribs} inputMode="numeric" onChange={(event) => setRibs(event.target.value.replace(/\D/g, ''))} />
+            <Input
+              id="stock-ribs"
+              value={ribs}
+              inputMode="numeric"
+              onChange={(event) => setRibs(event.target.value.replace(/\D/g, ''))}
+            />
           </div>
         </div>
         {list.error && (
           <p className="finding is-fault" role="alert">
-            <strong>The belts could not be read.</strong> {list.error.message} <Button onClick={() => void list.refetch()}>Try again</Button>
+            <strong>The belts could not be read.</strong> {list.error.message}{' '}
+            <Button onClick={() => void list.refetch()}>Try again</Button>
           </p>
         )}
         {list.isPending && <Spin className="page-spin" />}
@@ -129,7 +148,7 @@ export default function StockPage() {
           <p className="shop-none">
             {filter.search || filter.section || filter.ribs
               ? 'No belt in the list is like that.'
-              : 'No list of belts yet, so Size looks at common lengths. Bring in your supplier\'s as CSV with the columns section, ribs, length (mm), code, price and shelf, or marking in place of the first three.'}
+              : "No list of belts yet, so Size looks at common lengths. Bring in your supplier's as CSV with the columns section, ribs, length (mm), code, price and shelf, or marking in place of the first three."}
           </p>
         )}
         {belts.length > 0 && (
@@ -159,7 +178,12 @@ export default function StockPage() {
                     <td className="figure">{belt.price === null ? '—' : belt.price.toFixed(2)}</td>
                     <td className="figure">{belt.shelf}</td>
                     <td>
-                      <Button type="text" icon={<DeleteOutlined />} aria-label={`Take out ${belt.code || belt.lengthMm}`} onClick={() => void takeOut(belt.id)} />
+                      <Button
+                        type="text"
+                        icon={<DeleteOutlined />}
+                        aria-label={`Take out ${belt.code || belt.lengthMm}`}
+                        onClick={() => void takeOut(belt.id)}
+                      />
                     </td>
                   </tr>
                 ))}

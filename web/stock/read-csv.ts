@@ -9,12 +9,16 @@ export interface DecodedText {
 
 /** Reads a text file: UTF-8, UTF-16 by its mark, and else Windows-1252, which is said. */
 export function decoded(bytes: Uint8Array): DecodedText {
-  const mark = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  const mark =
+    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
   if (mark) return { text: new TextDecoder(mark).decode(bytes), note: null };
   try {
     return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), note: null };
   } catch {
-    return { text: new TextDecoder('windows-1252').decode(bytes), note: 'The file is not UTF-8, so it was read as Windows-1252. Look at letters with accents before you take it in.' };
+    return {
+      text: new TextDecoder('windows-1252').decode(bytes),
+      note: 'The file is not UTF-8, so it was read as Windows-1252. Look at letters with accents before you take it in.',
+    };
   }
 }
 
@@ -25,11 +29,12 @@ export interface CsvRow {
 }
 
 /** The sign between the columns: commas, unless the first line has another. */
-export const delimiterOf = (head: string): string => [';', '\t'].find((mark) => (head.split('\n')[0] ?? '').includes(mark)) ?? ',';
+export const delimiterOf = (head: string): string =>
+  [';', '\t'].find((mark) => (head.split('\n')[0] ?? '').includes(mark)) ?? ',';
 
 /**
- * Goes through the rows of a CSV text, blank ones left out, until `onRow` says false. Returns the line of a quotation mark that is opened and never closed, and so swallows what
- * follows; null where there is none.
+ * Goes through the rows of a CSV text, blank ones left out, until `onRow` says false. Returns the line of a quotation
+ * mark that is opened and never closed, and so swallows what follows; null where there is none.
  */
 export function eachCsvRow(text: string, delimiter: string, onRow: (row: CsvRow) => boolean): number | null {
   let line = 1;

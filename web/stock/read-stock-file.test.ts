@@ -12,7 +12,10 @@ const read = async (content: string | Uint8Array): Promise<StockFile> => {
 
 test('commas, semicolons and a byte order mark; bad rows are told by their line in the file, blank lines or not', async () => {
   const { good, bad } = await read('\uFEFFSection;Ribs;Length;Code\nPK;6;1805;"A;1"\n\n\nPK;;1800;B\n\nAV13;;1250;C\n');
-  expect(good.map(({ belt }) => [belt.section, belt.lengthMm, belt.code])).toEqual([['PK', 1805, 'A;1'], ['AV13', 1250, 'C']]);
+  expect(good.map(({ belt }) => [belt.section, belt.lengthMm, belt.code])).toEqual([
+    ['PK', 1805, 'A;1'],
+    ['AV13', 1250, 'C'],
+  ]);
   expect(bad).toEqual([{ line: 5, text: 'PK, , 1800, B', problem: expect.stringMatching(/^ribs:/) as string }]);
 });
 
@@ -26,7 +29,9 @@ test('a list of markings is enough; a file without known columns, or with too ma
 test('a quotation mark that is never closed, or closes lines later, is told at its line, and what is before it is read', async () => {
   const open = await read('marking,code\n6PK1805,A\n6PK1810,"B\n6PK1815,C\n6PK1820,D\n');
   expect(open.good.map(({ belt }) => belt.code)).toEqual(['A']);
-  expect(open.bad).toMatchObject([{ line: 3, problem: expect.stringMatching(/opened here and never closed/) as string }]);
+  expect(open.bad).toMatchObject([
+    { line: 3, problem: expect.stringMatching(/opened here and never closed/) as string },
+  ]);
   const later = await read('marking,code\n6PK1805,"A\n6PK1810,B"\n6PK1815,C\nnone,D\n');
   expect(later.bad.map(({ line }) => line)).toEqual([2, 5]);
   expect(later.bad[0]!.problem).toMatch(/over several lines/);
@@ -39,8 +44,11 @@ test('a file that is not UTF-8 is read as Windows-1252, and that is said', async
   expect((await read('marking,code\n6PK1805,café\n')).note).toBeNull();
 });
 
-test.each(["-12", "'-12", '=1+1', '+4', '@x', "'x", 'plain'])('a code comes back from a list as it went in: %j', async (code) => {
-  const cell = stockCell(code);
-  expect(cell).not.toMatch(/^[=+\-@]/);
-  expect((await read(`marking,code\n6PK1805,${cell}\n`)).good[0]!.belt.code).toBe(code);
-});
+test.each(['-12', "'-12", '=1+1', '+4', '@x', "'x", 'plain'])(
+  'a code comes back from a list as it went in: %j',
+  async (code) => {
+    const cell = stockCell(code);
+    expect(cell).not.toMatch(/^[=+\-@]/);
+    expect((await read(`marking,code\n6PK1805,${cell}\n`)).good[0]!.belt.code).toBe(code);
+  },
+);

@@ -18,8 +18,14 @@ const MOST_BYTES = 50_000_000;
 /** Rows read between two words on how far it is. */
 const AT_ONCE = 2000;
 
-/** Reads a CSV list of belts, separated by commas, semicolons or tabs, with a first line of column names. Tells the share that is done. */
-export async function readStockFile(file: File, onProgress: (share: number) => void = () => undefined): Promise<StockFileRead> {
+/**
+ * Reads a CSV list of belts, separated by commas, semicolons or tabs, with a first line of column names. Tells the
+ * share that is done.
+ */
+export async function readStockFile(
+  file: File,
+  onProgress: (share: number) => void = () => undefined,
+): Promise<StockFileRead> {
   const refuse = (problem: string): StockFileRead => ({ ok: false, problem: `${file.name} ${problem}` });
   if (file.size > MOST_BYTES) return refuse(`holds ${Math.round(file.size / 1e6)} MB; 50 MB at most are read.`);
   const { text, note } = decoded(new Uint8Array(await file.arrayBuffer()));
@@ -34,17 +40,38 @@ export async function readStockFile(file: File, onProgress: (share: number) => v
     rows += 1;
     if (rows > MOST_ROWS) return false;
     if (rows % AT_ONCE === 0) onProgress(Math.min(1, rows / MOST_ROWS));
-    const row = Object.fromEntries(columns.flatMap((name, k) => ((STOCK_COLUMNS as readonly string[]).includes(name) ? [[name, cells[k] ?? ''] as const] : [])));
+    const row = Object.fromEntries(
+      columns.flatMap((name, k) =>
+        (STOCK_COLUMNS as readonly string[]).includes(name) ? [[name, cells[k] ?? ''] as const] : [],
+      ),
+    );
     const broken = cells.some((cell) => /[\r\n]/.test(cell));
-    const belt = broken ? { ok: false as const, problem: 'a cell goes over several lines; a quotation mark (") may not be closed' } : readStockRow(row);
+    const belt = broken
+      ? { ok: false as const, problem: 'a cell goes over several lines; a quotation mark (") may not be closed' }
+      : readStockRow(row);
     if (belt.ok) read.good.push({ row, belt: belt.belt });
-    else read.bad.push({ line, text: Object.values(row).join(', ').replace(/\s+/g, ' ').slice(0, 120), problem: belt.problem });
+    else
+      read.bad.push({
+        line,
+        text: Object.values(row).join(', ').replace(/\s+/g, ' ').slice(0, 120),
+        problem: belt.problem,
+      });
     return true;
   });
-  if (!columns || !knows(columns)) return refuse('must name the columns in its first line: section, ribs, length, code, price, shelf; or marking in place of the first three.');
-  if (rows > MOST_ROWS) return refuse(`holds more than ${MOST_ROWS.toLocaleString('en')} rows, the most that go in at once.`);
-  if (quote !== null) read.bad.push({ line: quote, text: text.split('\n')[quote - 1]!.trim().slice(0, 120), problem: 'a quotation mark (") is opened here and never closed, so nothing from here on could be read' });
+  if (!columns || !knows(columns))
+    return refuse(
+      'must name the columns in its first line: section, ribs, length, code, price, shelf; or marking in place of the first three.',
+    );
+  if (rows > MOST_ROWS)
+    return refuse(`holds more than ${MOST_ROWS.toLocaleString('en')} rows, the most that go in at once.`);
+  if (quote !== null)
+    read.bad.push({
+      line: quote,
+      text: text.split('\n')[quote - 1]!.trim().slice(0, 120),
+      problem: 'a quotation mark (") is opened here and never closed, so nothing from here on could be read',
+    });
   return { ok: true, file: read };
 }
 
-const knows = (columns: readonly string[]) => columns.includes('marking') || (columns.includes('section') && columns.includes('length'));
+const knows = (columns: readonly string[]) =>
+  columns.includes('marking') || (columns.includes('section') && columns.includes('length'));

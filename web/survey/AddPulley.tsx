@@ -17,7 +17,11 @@ export function AddPulley({ onAdded }: { onAdded: (station: string, pulley: stri
   return (
     <Dropdown
       trigger={['click']}
-      menu={{ items: ROLE_OPTIONS.map(({ value, label }) => ({ key: value, label })), onClick: ({ key }) => add(key as Role), style: { maxHeight: 420, overflow: 'auto' } }}
+      menu={{
+        items: ROLE_OPTIONS.map(({ value, label }) => ({ key: value, label })),
+        onClick: ({ key }) => add(key as Role),
+        style: { maxHeight: 420, overflow: 'auto' },
+      }}
     >
       <Button type={drive.stations.length === 0 ? 'primary' : 'default'} icon={<PlusOutlined />}>
         Add pulley
@@ -28,9 +32,13 @@ export function AddPulley({ onAdded }: { onAdded: (station: string, pulley: stri
 
 /** The crank at the datum; anything else above and beside what is there, clear of it. */
 function freeSpot(drive: Drive, role: Role): { x: number; y: number } {
-  if (drive.stations.length === 0 || (role === 'crankshaft' && !drive.stations.some((s) => s.role === 'crankshaft'))) return { x: 0, y: 0 };
+  if (drive.stations.length === 0 || (role === 'crankshaft' && !drive.stations.some((s) => s.role === 'crankshaft')))
+    return { x: 0, y: 0 };
   const { minX, minY, maxX, maxY } = beltBounds(drive);
-  const clear = (x: number, y: number) => drive.stations.every((s) => Math.hypot(s.x - x, s.y - y) > Math.max(...s.pulleys.map((p) => p.diameter ?? 120)) / 2 + 95);
+  const clear = (x: number, y: number) =>
+    drive.stations.every(
+      (s) => Math.hypot(s.x - x, s.y - y) > Math.max(...s.pulleys.map((p) => p.diameter ?? 120)) / 2 + 95,
+    );
   for (let ring = 0; ring < 12; ring += 1) {
     for (let step = 0; step < 12; step += 1) {
       const angle = Math.PI / 2 - (step % 2 === 0 ? 1 : -1) * Math.ceil(step / 2) * (Math.PI / 6);

@@ -3,7 +3,13 @@ import { Button } from 'antd';
 import { useId, useState } from 'react';
 import { changePulley, pulleyLabel, putDiameter, removeDiameter, type Pulley, type Station } from '@emery/core/drive';
 import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
-import { combinedDiameter, DIAMETER_METHODS, DIAMETER_PLUS_MINUS, type DiameterMethod, type DiameterReading } from '@emery/core/survey';
+import {
+  combinedDiameter,
+  DIAMETER_METHODS,
+  DIAMETER_PLUS_MINUS,
+  type DiameterMethod,
+  type DiameterReading,
+} from '@emery/core/survey';
 import { DIAMETER_WORDS } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
@@ -34,7 +40,8 @@ export function DiameterReadings({ station, pulley }: { station: Station; pulley
                   {reading.at && <span className="quiet"> {readOn(reading.at)}</span>}
                 </span>
                 <span className="figure">
-                  <LengthFigure mm={reading.mm} unit={unit} /> <span className="quiet">± {formatMm(reading.plusMinus ?? DIAMETER_PLUS_MINUS[reading.method])}</span>
+                  <LengthFigure mm={reading.mm} unit={unit} />{' '}
+                  <span className="quiet">± {formatMm(reading.plusMinus ?? DIAMETER_PLUS_MINUS[reading.method])}</span>
                   {reading.method !== 'calliper' && reading.method !== 'across' && made && (
                     <>
                       {' '}
@@ -42,7 +49,12 @@ export function DiameterReadings({ station, pulley }: { station: Station; pulley
                     </>
                   )}
                 </span>
-                <Button type="text" icon={<DeleteOutlined />} aria-label={`Take out ${DIAMETER_WORDS[reading.method].name}`} onClick={() => dispatch(edit((d) => removeDiameter(d, reading.id)))} />
+                <Button
+                  type="text"
+                  icon={<DeleteOutlined />}
+                  aria-label={`Take out ${DIAMETER_WORDS[reading.method].name}`}
+                  onClick={() => dispatch(edit((d) => removeDiameter(d, reading.id)))}
+                />
               </li>
             );
           })}
@@ -54,7 +66,13 @@ export function DiameterReadings({ station, pulley }: { station: Station; pulley
           {differs && (
             <>
               The drawing has {formatLength(pulley.diameter ?? 0, unit)}.{' '}
-              <Button onClick={() => dispatch(edit((d) => changePulley(d, pulley.id, { diameter: Math.round(combined.mm * 100) / 100 })))}>Take the readings</Button>
+              <Button
+                onClick={() =>
+                  dispatch(edit((d) => changePulley(d, pulley.id, { diameter: Math.round(combined.mm * 100) / 100 })))
+                }
+              >
+                Take the readings
+              </Button>
             </>
           )}
         </p>
@@ -63,7 +81,11 @@ export function DiameterReadings({ station, pulley }: { station: Station; pulley
         <ul className="findings" aria-label="Findings on the diameter">
           <FindingItem
             severity="watch"
-            words={{ title: 'The diameter readings disagree.', why: `By more than their ± allows${readings.length > 2 ? '; the marked one is furthest off' : ''}.`, todo: 'Take it again, on the same edge.' }}
+            words={{
+              title: 'The diameter readings disagree.',
+              why: `By more than their ± allows${readings.length > 2 ? '; the marked one is furthest off' : ''}.`,
+              todo: 'Take it again, on the same edge.',
+            }}
           />
         </ul>
       )}
@@ -72,7 +94,9 @@ export function DiameterReadings({ station, pulley }: { station: Station; pulley
           <ReadingForm station={station} pulley={pulley} onDone={() => setAdding(false)} />
         </TypedPlace>
       ) : (
-        <Button onClick={() => setAdding(true)}>{readings.length === 0 ? 'Measure it: calliper, tape or step' : 'Another reading'}</Button>
+        <Button onClick={() => setAdding(true)}>
+          {readings.length === 0 ? 'Measure it: calliper, tape or step' : 'Another reading'}
+        </Button>
       )}
     </div>
   );
@@ -103,7 +127,15 @@ function ReadingForm({ station, pulley, onDone }: { station: Station; pulley: Pu
     if (value.mm <= 0) return setProblem(`${name}: it must be more than zero.`);
     if (!sigma.ok) return setProblem(`±: ${sigma.problem}`);
     if (sigma.mm <= 0) return setProblem('±: it must be more than zero.');
-    const reading: DiameterReading = { id: freeReadingId(drive.survey?.diameters), pulley: pulley.id, method, mm: value.mm, plusMinus: sigma.mm, ...(method === 'step' && { of }), at: new Date().toISOString() };
+    const reading: DiameterReading = {
+      id: freeReadingId(drive.survey?.diameters),
+      pulley: pulley.id,
+      method,
+      mm: value.mm,
+      plusMinus: sigma.mm,
+      ...(method === 'step' && { of }),
+      at: new Date().toISOString(),
+    };
     dispatch(edit((d) => putDiameter(d, reading)));
     done();
   };
@@ -114,7 +146,10 @@ function ReadingForm({ station, pulley, onDone }: { station: Station; pulley: Pu
         <Choice
           label="How"
           value={method}
-          options={DIAMETER_METHODS.filter((one) => one !== 'step' || others.length > 0).map((value) => ({ value, label: DIAMETER_WORDS[value].name }))}
+          options={DIAMETER_METHODS.filter((one) => one !== 'step' || others.length > 0).map((value) => ({
+            value,
+            label: DIAMETER_WORDS[value].name,
+          }))}
           onChange={(next) => {
             setMethod(next);
             setProblem('');
@@ -138,12 +173,28 @@ function ReadingForm({ station, pulley, onDone }: { station: Station; pulley: Pu
             onEnter={add}
           />
         </div>
-        {method === 'step' && others.length > 1 && <Choice label="From the rim of" value={of} options={others.map((other) => ({ value: other.id, label: pulleyLabel(drive, other.id) }))} onChange={setOf} />}
+        {method === 'step' && others.length > 1 && (
+          <Choice
+            label="From the rim of"
+            value={of}
+            options={others.map((other) => ({ value: other.id, label: pulleyLabel(drive, other.id) }))}
+            onChange={setOf}
+          />
+        )}
         <div className="field">
           <label className="label" htmlFor={`${id}-doubt`}>
             ± (default {formatMm(plusMinus)})
           </label>
-          <LengthInput id={`${id}-doubt`} label="Plus or minus" text={doubt} unit={unit} signed={false} wrong={problem.startsWith('±')} onText={setDoubt} onEnter={add} />
+          <LengthInput
+            id={`${id}-doubt`}
+            label="Plus or minus"
+            text={doubt}
+            unit={unit}
+            signed={false}
+            wrong={problem.startsWith('±')}
+            onText={setDoubt}
+            onEnter={add}
+          />
         </div>
       </div>
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>

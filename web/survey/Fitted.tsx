@@ -10,13 +10,21 @@ import { FindingItem } from '../ledger/FindingList';
 export function Fitted({ fit }: { fit: SurveyFit }) {
   const { drive, dispatch, unit } = useBench();
   const change = layOutOf(drive, fit);
-  const count = new Set([...change.places.map(({ id }) => id), ...change.diameters.map(({ pulley }) => stationOf(drive, pulley)!.id)]).size;
-  const widest = Math.max(0, ...fit.stations.flatMap(({ plusMinusX, plusMinusY }) => [plusMinusX ?? 0, plusMinusY ?? 0]));
+  const count = new Set([
+    ...change.places.map(({ id }) => id),
+    ...change.diameters.map(({ pulley }) => stationOf(drive, pulley)!.id),
+  ]).size;
+  const widest = Math.max(
+    0,
+    ...fit.stations.flatMap(({ plusMinusX, plusMinusY }) => [plusMinusX ?? 0, plusMinusY ?? 0]),
+  );
   const good = <>Good to ± {formatMm(widest)} or better.</>;
   const across = ({ pulley, figures }: SurveyFinding) => {
     const station = stationOf(drive, pulley!)!;
     const origin = drive.stations.find(({ role }) => role === 'crankshaft') ?? drive.stations[0]!;
-    dispatch(edit((d) => moveStation(d, station.id, Number(figures!['x']) + origin.x, Number(figures!['y']) + origin.y)));
+    dispatch(
+      edit((d) => moveStation(d, station.id, Number(figures!['x']) + origin.x, Number(figures!['y']) + origin.y)),
+    );
   };
   return (
     <>
@@ -24,7 +32,8 @@ export function Fitted({ fit }: { fit: SurveyFit }) {
         <div className="settled">
           {change.within ? (
             <>
-              <strong>The drawing agrees with what was measured,</strong> within its ±: {formatMm(change.furthest)} apart at most. {good}
+              <strong>The drawing agrees with what was measured,</strong> within its ±: {formatMm(change.furthest)}{' '}
+              apart at most. {good}
             </>
           ) : (
             <>
@@ -32,7 +41,10 @@ export function Fitted({ fit }: { fit: SurveyFit }) {
             </>
           )}
           <div className="button-row is-after">
-            <Button type={change.within ? 'default' : 'primary'} onClick={() => dispatch(edit((d) => laidOut(d, change)))}>
+            <Button
+              type={change.within ? 'default' : 'primary'}
+              onClick={() => dispatch(edit((d) => laidOut(d, change)))}
+            >
               Move them there
             </Button>
           </div>

@@ -32,7 +32,11 @@ export function ObstacleLedger() {
       </div>
       <div className="button-row is-after">
         {obstacles.map(({ id }) => (
-          <Button key={id} type={chosen?.id === id ? 'primary' : 'default'} onClick={() => select({ kind: 'obstacle', id })}>
+          <Button
+            key={id}
+            type={chosen?.id === id ? 'primary' : 'default'}
+            onClick={() => select({ kind: 'obstacle', id })}
+          >
             {obstacleLabel(drive, id)}
           </Button>
         ))}
@@ -50,7 +54,10 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
   const { unit, dispatch, select } = useBench();
   const nameId = useId();
   const { id, label, x, y, to, diameter } = obstacle;
-  const change = (fields: Partial<Obstacle>, group?: string) => dispatch(edit((d) => putObstacle(d, { ...(d.obstacles?.find((one) => one.id === id) ?? obstacle), ...fields }), group));
+  const change = (fields: Partial<Obstacle>, group?: string) =>
+    dispatch(
+      edit((d) => putObstacle(d, { ...(d.obstacles?.find((one) => one.id === id) ?? obstacle), ...fields }), group),
+    );
   return (
     <>
       <div className="fields">
@@ -58,15 +65,38 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
           <label className="label" htmlFor={nameId}>
             Name
           </label>
-          <Input id={nameId} value={label ?? ''} placeholder={to ? 'Arm' : 'Bolt'} maxLength={80} onChange={(event) => change({ label: event.target.value }, `obstacle label ${id}`)} />
+          <Input
+            id={nameId}
+            value={label ?? ''}
+            placeholder={to ? 'Arm' : 'Bolt'}
+            maxLength={80}
+            onChange={(event) => change({ label: event.target.value }, `obstacle label ${id}`)}
+          />
         </div>
-        <QuantityField label={to ? 'Width' : 'Across'} mm={diameter} unit={unit} onCommit={(mm) => change({ diameter: mm })} />
+        <QuantityField
+          label={to ? 'Width' : 'Across'}
+          mm={diameter}
+          unit={unit}
+          onCommit={(mm) => change({ diameter: mm })}
+        />
         <QuantityField label="Right of crank (x)" mm={x} unit={unit} signed onCommit={(mm) => change({ x: mm })} />
         <QuantityField label="Above crank (y)" mm={y} unit={unit} signed onCommit={(mm) => change({ y: mm })} />
         {to && (
           <>
-            <QuantityField label="Other end, right (x)" mm={to.x} unit={unit} signed onCommit={(mm) => change({ to: { ...to, x: mm } })} />
-            <QuantityField label="Other end, up (y)" mm={to.y} unit={unit} signed onCommit={(mm) => change({ to: { ...to, y: mm } })} />
+            <QuantityField
+              label="Other end, right (x)"
+              mm={to.x}
+              unit={unit}
+              signed
+              onCommit={(mm) => change({ to: { ...to, x: mm } })}
+            />
+            <QuantityField
+              label="Other end, up (y)"
+              mm={to.y}
+              unit={unit}
+              signed
+              onCommit={(mm) => change({ to: { ...to, y: mm } })}
+            />
           </>
         )}
       </div>
@@ -92,6 +122,16 @@ function newObstacle(drive: Drive, arm: boolean): Obstacle {
   let n = 1;
   while (taken.has(`obstacle-${n}`)) n += 1;
   const count = Math.max(1, drive.stations.length);
-  const [x, y] = [drive.stations.reduce((sum, s) => sum + s.x, 0) / count, drive.stations.reduce((sum, s) => sum + s.y, 0) / count].map(Math.round) as [number, number];
-  return { id: `obstacle-${n}`, label: arm ? 'Arm' : 'Bolt', x, y, diameter: arm ? 24 : 16, ...(arm && { to: { x: x + 80, y: y + 20 } }) };
+  const [x, y] = [
+    drive.stations.reduce((sum, s) => sum + s.x, 0) / count,
+    drive.stations.reduce((sum, s) => sum + s.y, 0) / count,
+  ].map(Math.round) as [number, number];
+  return {
+    id: `obstacle-${n}`,
+    label: arm ? 'Arm' : 'Bolt',
+    x,
+    y,
+    diameter: arm ? 24 : 16,
+    ...(arm && { to: { x: x + 80, y: y + 20 } }),
+  };
 }

@@ -104,12 +104,18 @@ function PictureIntake({ first = false }: { first?: boolean }) {
           event.target.value = '';
         }}
       />
-      <Button type={first ? 'primary' : 'default'} icon={<CameraOutlined />} disabled={sending !== null} onClick={() => input.current?.click()}>
+      <Button
+        type={first ? 'primary' : 'default'}
+        icon={<CameraOutlined />}
+        disabled={sending !== null}
+        onClick={() => input.current?.click()}
+      >
         {first ? 'Take or choose a picture' : 'Another picture'}
       </Button>
       {sending && (
         <span className="quiet" role="status">
-          {sending.share < 1 ? `Sending, ${Math.round(100 * sending.share)} %` : 'Turning it upright'} <Button onClick={sending.cancel}>Cancel</Button>
+          {sending.share < 1 ? `Sending, ${Math.round(100 * sending.share)} %` : 'Turning it upright'}{' '}
+          <Button onClick={sending.cancel}>Cancel</Button>
         </span>
       )}
       {problem && (
@@ -130,7 +136,10 @@ function PictureIntake({ first = false }: { first?: boolean }) {
       }}
     >
       <h2>A picture, square on</h2>
-      <p>Stand straight before the pulleys, two steps back, and zoom in rather than step closer. Hold the camera level. Get every rim in.</p>
+      <p>
+        Stand straight before the pulleys, two steps back, and zoom in rather than step closer. Hold the camera level.
+        Get every rim in.
+      </p>
       <div className="button-row is-after">{chooser}</div>
       <p className="quiet">Or drop one here: JPEG, PNG or WebP up to 20 MB. Where and when it was taken is not kept.</p>
     </div>
@@ -157,7 +166,22 @@ function RimInHand({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
       <div className="fields">
         {found.surface === 'toothed' ? null : (
           <TypedPlace at={`pulley ${pulley}`}>
-            <QuantityField key={pulley} label="Diameter, where known" mm={found.diameter ?? 0} unit={unit} onCommit={(diameter) => dispatch(edit((d) => changeRim(changePulley(d, pulley, { diameter }), photo.id, pulley, (old) => ({ ...old, known: true }))))} />
+            <QuantityField
+              key={pulley}
+              label="Diameter, where known"
+              mm={found.diameter ?? 0}
+              unit={unit}
+              onCommit={(diameter) =>
+                dispatch(
+                  edit((d) =>
+                    changeRim(changePulley(d, pulley, { diameter }), photo.id, pulley, (old) => ({
+                      ...old,
+                      known: true,
+                    })),
+                  ),
+                )
+              }
+            />
           </TypedPlace>
         )}
         <div className="field">
@@ -165,16 +189,31 @@ function RimInHand({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
             Diameter known
           </label>
           <span className="switch-line">
-            <Switch id={id} checked={rim?.known ?? false} disabled={count === 0} onChange={(known) => dispatch(edit((d) => changeRim(d, photo.id, pulley, (old) => ({ ...old, known }))))} />
+            <Switch
+              id={id}
+              checked={rim?.known ?? false}
+              disabled={count === 0}
+              onChange={(known) => dispatch(edit((d) => changeRim(d, photo.id, pulley, (old) => ({ ...old, known }))))}
+            />
             <span className="quiet">{rim?.known ? 'gives the scale' : 'the picture tells it'}</span>
           </span>
         </div>
       </div>
       <div className="button-row is-after">
-        <Button disabled={count === 0} onClick={() => dispatch(edit((d) => changeRim(d, photo.id, pulley, (old) => ({ ...old, points: old.points.slice(0, -1) }))))}>
+        <Button
+          disabled={count === 0}
+          onClick={() =>
+            dispatch(
+              edit((d) => changeRim(d, photo.id, pulley, (old) => ({ ...old, points: old.points.slice(0, -1) }))),
+            )
+          }
+        >
           Last point back
         </Button>
-        <Button disabled={count === 0} onClick={() => dispatch(edit((d) => changeRim(d, photo.id, pulley, (old) => ({ ...old, points: [] }))))}>
+        <Button
+          disabled={count === 0}
+          onClick={() => dispatch(edit((d) => changeRim(d, photo.id, pulley, (old) => ({ ...old, points: [] }))))}
+        >
           Clear this rim
         </Button>
       </div>
@@ -221,7 +260,11 @@ function RimTable({ photo, fit }: { photo: SurveyPhoto; fit: PhotoFit | null }) 
             const rim = photo.rims?.find(({ pulley }) => pulley === id);
             const circle = fit?.circles.find(({ pulley }) => pulley === id);
             return (
-              <tr key={id} className={picture.marking === id ? 'is-selected' : ''} onClick={() => setPicture({ id: photo.id, marking: id })}>
+              <tr
+                key={id}
+                className={picture.marking === id ? 'is-selected' : ''}
+                onClick={() => setPicture({ id: photo.id, marking: id })}
+              >
                 <td>
                   <button type="button" className="row-button" aria-label={`Mark the rim of ${pulleyLabel(drive, id)}`}>
                     {pulleyLabel(drive, id)}
@@ -231,11 +274,13 @@ function RimTable({ photo, fit }: { photo: SurveyPhoto; fit: PhotoFit | null }) 
                 <td className="figure">
                   {rim?.known ? (
                     <>
-                      <LengthFigure mm={diameter ?? 0} unit={unit} /> <span className="quiet">{circle && !circle.known ? 'left out' : 'known'}</span>
+                      <LengthFigure mm={diameter ?? 0} unit={unit} />{' '}
+                      <span className="quiet">{circle && !circle.known ? 'left out' : 'known'}</span>
                     </>
                   ) : circle ? (
                     <>
-                      <LengthFigure mm={circle.diameter} unit={unit} /> <span className="quiet">± {formatMm(circle.diameterPlusMinus)}</span>
+                      <LengthFigure mm={circle.diameter} unit={unit} />{' '}
+                      <span className="quiet">± {formatMm(circle.diameterPlusMinus)}</span>
                     </>
                   ) : (
                     '—'
@@ -271,7 +316,12 @@ function Strength() {
       <span className="label" id={id}>
         Picture under the drawing
       </span>
-      <Slider ariaLabelledByForHandle={id} value={Math.round(100 * picture.strength)} tooltip={{ formatter: (value) => (value === 0 ? 'hidden' : `${value} %`) }} onChange={(value) => setPicture({ strength: value / 100 })} />
+      <Slider
+        ariaLabelledByForHandle={id}
+        value={Math.round(100 * picture.strength)}
+        tooltip={{ formatter: (value) => (value === 0 ? 'hidden' : `${value} %`) }}
+        onChange={(value) => setPicture({ strength: value / 100 })}
+      />
     </div>
   );
 }
@@ -287,7 +337,12 @@ function DistanceField({ photo }: { photo: SurveyPhoto }) {
     );
   return (
     <TypedPlace at={`picture ${photo.id}`}>
-      <QuantityField label="Lens to crank pulley (0: not measured)" mm={photo.cameraDistance ?? 0} unit={unit} onCommit={set} />
+      <QuantityField
+        label="Lens to crank pulley (0: not measured)"
+        mm={photo.cameraDistance ?? 0}
+        unit={unit}
+        onCommit={set}
+      />
     </TypedPlace>
   );
 }
@@ -300,10 +355,20 @@ function CroppedField({ photo }: { photo: SurveyPhoto }) {
     dispatch(
       edit((d) => {
         const { cropped: _old, ...rest } = photosOf(d).find(({ id }) => id === photo.id) ?? photo;
-        return putPhoto(d, next === 'unsaid' ? (rest as SurveyPhoto) : { ...(rest as SurveyPhoto), cropped: next === 'cropped' });
+        return putPhoto(
+          d,
+          next === 'unsaid' ? (rest as SurveyPhoto) : { ...(rest as SurveyPhoto), cropped: next === 'cropped' },
+        );
       }),
     );
-  return <Choice label="The picture is" value={said} options={Object.entries(WHOLENESS).map(([value, label]) => ({ value: value as keyof typeof WHOLENESS, label }))} onChange={set} />;
+  return (
+    <Choice
+      label="The picture is"
+      value={said}
+      options={Object.entries(WHOLENESS).map(([value, label]) => ({ value: value as keyof typeof WHOLENESS, label }))}
+      onChange={set}
+    />
+  );
 }
 
 const WHOLENESS = { unsaid: 'not said', whole: 'whole', cropped: 'cut down since' };

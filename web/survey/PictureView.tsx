@@ -8,7 +8,10 @@ import { useViewport } from '../front-view/use-viewport';
 import { photoAddress } from './picture-in-hand';
 import './picture.css';
 
-/** How near, px on the screen, a finger must come to a point to take hold of it; less on a small rim, or there would be no room for a new one. */
+/**
+ * How near, px on the screen, a finger must come to a point to take hold of it; less on a small rim, or there would be
+ * no room for a new one.
+ */
 const GRIP = { most: 20, least: 6, ofRim: 0.3 };
 const ENOUGH = 5;
 
@@ -20,11 +23,17 @@ interface Held {
   moved: boolean;
 }
 
-/** The picture itself, as taken, for putting points round the rim of one pulley. One finger puts and moves points under a magnifier; two pan and zoom. */
+/**
+ * The picture itself, as taken, for putting points round the rim of one pulley. One finger puts and moves points under
+ * a magnifier; two pan and zoom.
+ */
 export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
   const { drive, dispatch, surveyFit, setPicture } = useBench();
   const svg = useRef<SVGSVGElement>(null);
-  const bounds = useCallback(() => ({ minX: 0, maxX: photo.width, minY: -photo.height, maxY: 0 }), [photo.width, photo.height]);
+  const bounds = useCallback(
+    () => ({ minX: 0, maxX: photo.width, minY: -photo.height, maxY: 0 }),
+    [photo.width, photo.height],
+  );
   const view = useViewport(svg, bounds, { oneFingerPans: false });
   const { k, x: tx, y: ty } = view.transform;
   const [held, setHeld] = useState<Held | null>(null);
@@ -35,12 +44,23 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
   const rim = photo.rims?.find((one) => one.pulley === pulley);
   const points = rim?.points ?? [];
   const inHand = chosen?.pulley === pulley && chosen.index < points.length ? chosen.index : -1;
-  const off = new Set(surveyFit?.pictures.find(({ photo: id }) => id === photo.id)?.circles.find((circle) => circle.pulley === pulley)?.off);
-  const shown = held === null ? points : held.index < 0 ? [...points, held.at] : points.map((point, k) => (k === held.index ? held.at : point));
+  const off = new Set(
+    surveyFit?.pictures.find(({ photo: id }) => id === photo.id)?.circles.find((circle) => circle.pulley === pulley)
+      ?.off,
+  );
+  const shown =
+    held === null
+      ? points
+      : held.index < 0
+        ? [...points, held.at]
+        : points.map((point, k) => (k === held.index ? held.at : point));
 
   const pointAt = (event: PointerEvent): PicturePoint => {
     const box = svg.current!.getBoundingClientRect();
-    return [Math.round((10 * (event.clientX - box.left - tx)) / k) / 10, Math.round((10 * (event.clientY - box.top - ty)) / k) / 10];
+    return [
+      Math.round((10 * (event.clientX - box.left - tx)) / k) / 10,
+      Math.round((10 * (event.clientY - box.top - ty)) / k) / 10,
+    ];
   };
   const within = ([u, v]: PicturePoint) => u >= 0 && v >= 0 && u <= photo.width && v <= photo.height;
   const put = (at: PicturePoint, index: number) =>
@@ -55,7 +75,11 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
     );
   const takeOut = (index: number) => {
     setChosen(null);
-    dispatch(edit((d) => changeRim(d, photo.id, pulley, (old) => ({ ...old, points: old.points.filter((_, k) => k !== index) }))));
+    dispatch(
+      edit((d) =>
+        changeRim(d, photo.id, pulley, (old) => ({ ...old, points: old.points.filter((_, k) => k !== index) })),
+      ),
+    );
   };
 
   const onPointerDown = (event: PointerEvent<SVGSVGElement>) => {
@@ -65,7 +89,10 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
     const at = pointAt(event);
     const rimPx = (fitEllipse(points)?.b ?? 0) * k;
     const grip = Math.min(GRIP.most, Math.max(GRIP.least, GRIP.ofRim * rimPx));
-    const near = points.map(([u, v], index) => ({ index, far: Math.hypot(u - at[0], v - at[1]) * k })).filter(({ far }) => far < grip).sort((a, b) => a.far - b.far)[0];
+    const near = points
+      .map(([u, v], index) => ({ index, far: Math.hypot(u - at[0], v - at[1]) * k }))
+      .filter(({ far }) => far < grip)
+      .sort((a, b) => a.far - b.far)[0];
     if (!near && !within(at)) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     setHeld({ pointer: event.pointerId, index: near?.index ?? -1, at: near ? points[near.index]! : at, moved: false });
@@ -89,13 +116,17 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
     const step = event.shiftKey ? 20 : 2;
     if (dx !== 0 || dy !== 0) {
       const from = inHand >= 0 ? points[inHand]! : (cursor ?? points.at(-1) ?? [photo.width / 2, photo.height / 2]);
-      const to: PicturePoint = [Math.max(0, Math.min(photo.width, from[0] + dx * step)), Math.max(0, Math.min(photo.height, from[1] + dy * step))];
+      const to: PicturePoint = [
+        Math.max(0, Math.min(photo.width, from[0] + dx * step)),
+        Math.max(0, Math.min(photo.height, from[1] + dy * step)),
+      ];
       if (inHand >= 0) put(to, inHand);
       else setCursor(to);
     } else if (event.key === 'Enter' && cursor && inHand < 0) put(cursor, -1);
     else if (event.key === 'Enter' && inHand >= 0) setChosen(null);
     else if ((event.key === 'Delete' || event.key === 'Backspace') && inHand >= 0) takeOut(inHand);
-    else if ((event.key === 'n' || event.key === 'N') && points.length > 0) setChosen({ pulley, index: (inHand + 1) % points.length });
+    else if ((event.key === 'n' || event.key === 'N') && points.length > 0)
+      setChosen({ pulley, index: (inHand + 1) % points.length });
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -107,12 +138,16 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
     <section className="front-view sheet" aria-label="Picture">
       <div className="front-view-hint picture-hint" role="status">
         <span>
-          {pulleyLabel(drive, pulley)}: {points.length < ENOUGH ? `${points.length} of ${ENOUGH} points or more, all round its rim` : `${points.length} points. Drag one to put it right`}
+          {pulleyLabel(drive, pulley)}:{' '}
+          {points.length < ENOUGH
+            ? `${points.length} of ${ENOUGH} points or more, all round its rim`
+            : `${points.length} points. Drag one to put it right`}
         </span>
         {inHand >= 0 ? (
           <Button onClick={() => takeOut(inHand)}>Take this point out</Button>
         ) : (
-          points.length >= ENOUGH && next && <Button onClick={() => setPicture({ marking: next })}>Next: {pulleyLabel(drive, next)}</Button>
+          points.length >= ENOUGH &&
+          next && <Button onClick={() => setPicture({ marking: next })}>Next: {pulleyLabel(drive, next)}</Button>
         )}
       </div>
       <div className="picture-ground">
@@ -130,13 +165,24 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
         >
           <g transform={`translate(${tx} ${ty}) scale(${k})`}>
             <image href={photoAddress(photo.hash)} width={photo.width} height={photo.height} />
-            {(photo.rims ?? []).filter((one) => one.pulley !== pulley).map((one) => (
-              <RimDrawing key={one.pulley} rim={one} k={k} name={pulleyLabel(drive, one.pulley)} />
-            ))}
+            {(photo.rims ?? [])
+              .filter((one) => one.pulley !== pulley)
+              .map((one) => (
+                <RimDrawing key={one.pulley} rim={one} k={k} name={pulleyLabel(drive, one.pulley)} />
+              ))}
             <RimDrawing rim={{ pulley, points: shown }} k={k} active off={off} inHand={inHand} />
           </g>
         </svg>
-        {looked && <Magnifier photo={photo} at={looked} x={looked[0] * k + tx} y={looked[1] * k + ty} k={k} width={view.size.width} />}
+        {looked && (
+          <Magnifier
+            photo={photo}
+            at={looked}
+            x={looked[0] * k + tx}
+            y={looked[1] * k + ty}
+            k={k}
+            width={view.size.width}
+          />
+        )}
       </div>
       <div className="front-view-tools">
         <Button icon={<AimOutlined />} aria-label="Show all" onClick={view.fit} />
@@ -147,7 +193,12 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
   );
 }
 
-const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 interface RimProps {
   rim: Pick<PhotoRim, 'pulley' | 'points'>;
@@ -162,10 +213,22 @@ function RimDrawing({ rim, k, name, active = false, off, inHand = -1 }: RimProps
   const ellipse = fitEllipse(rim.points);
   return (
     <g className={`rim${active ? ' is-active' : ''}`} data-rim={rim.pulley}>
-      {ellipse && <ellipse rx={ellipse.a} ry={ellipse.b} transform={`translate(${ellipse.x} ${ellipse.y}) rotate(${(ellipse.angle * 180) / Math.PI})`} />}
+      {ellipse && (
+        <ellipse
+          rx={ellipse.a}
+          ry={ellipse.b}
+          transform={`translate(${ellipse.x} ${ellipse.y}) rotate(${(ellipse.angle * 180) / Math.PI})`}
+        />
+      )}
       {active &&
         rim.points.map(([u, v], index) => (
-          <circle key={index} className={`rim-point${off?.has(index) ? ' is-off' : ''}${index === inHand ? ' is-chosen' : ''}`} cx={u} cy={v} r={(index === inHand ? 8 : 5) / k} />
+          <circle
+            key={index}
+            className={`rim-point${off?.has(index) ? ' is-off' : ''}${index === inHand ? ' is-chosen' : ''}`}
+            cx={u}
+            cy={v}
+            r={(index === inHand ? 8 : 5) / k}
+          />
         ))}
       {ellipse && name && (
         <text x={ellipse.x} y={ellipse.y} fontSize={15 / k} textAnchor="middle" strokeWidth={3 / k}>
@@ -179,7 +242,21 @@ function RimDrawing({ rim, k, name, active = false, off, inHand = -1 }: RimProps
 const GLASS = 132;
 
 /** What lies under the finger, larger, above it, or below it near the upper edge. */
-function Magnifier({ photo, at: [u, v], x, y, k, width }: { photo: SurveyPhoto; at: PicturePoint; x: number; y: number; k: number; width: number }) {
+function Magnifier({
+  photo,
+  at: [u, v],
+  x,
+  y,
+  k,
+  width,
+}: {
+  photo: SurveyPhoto;
+  at: PicturePoint;
+  x: number;
+  y: number;
+  k: number;
+  width: number;
+}) {
   const scale = Math.max(3 * k, 1.2);
   const top = y - GLASS - 44 >= 4 ? y - GLASS - 44 : y + 56;
   const left = Math.max(4, Math.min(width - GLASS - 4, x - GLASS / 2));

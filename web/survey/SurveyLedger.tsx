@@ -2,8 +2,19 @@ import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Input, Segmented, Switch } from 'antd';
 import { useId } from 'react';
 import {
-  addPulley, changePulley, changeStation, duplicateStation, newPulley, removePulley, removeStation, stationLabel,
-  ROLE_LABELS, type Pulley, type Rotation, type Station, type Surface,
+  addPulley,
+  changePulley,
+  changeStation,
+  duplicateStation,
+  newPulley,
+  removePulley,
+  removeStation,
+  stationLabel,
+  ROLE_LABELS,
+  type Pulley,
+  type Rotation,
+  type Station,
+  type Surface,
 } from '@emery/core/drive';
 import { edit, sameMark, useBench, type Surveying } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
@@ -82,7 +93,11 @@ function PulleyLedger() {
         <TypedPlace at={`station ${station.id}`}>
           <StationFields key={station.id} station={station} section={section} />
         </TypedPlace>
-      ) : drive.stations.length > 0 && <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>}
+      ) : (
+        drive.stations.length > 0 && (
+          <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>
+        )
+      )}
       {drive.stations.length > 0 && <PulleyTable />}
       {drive.stations.length > 0 && <ObstacleLedger />}
       <CrankWay />
@@ -95,13 +110,18 @@ function StationFields({ station, section }: { station: Station; section: string
   const { drive, unit, selected, dispatch, select } = useBench();
   const nameId = useId();
   const many = station.pulleys.length > 1;
-  const pulley = station.pulleys.find(({ id }) => selected?.kind === 'pulley' && id === selected.pulley) ?? station.pulleys[0]!;
-  const change = (fields: Partial<Station>, group?: string) => dispatch(edit((d) => changeStation(d, station.id, fields), group));
+  const pulley =
+    station.pulleys.find(({ id }) => selected?.kind === 'pulley' && id === selected.pulley) ?? station.pulleys[0]!;
+  const change = (fields: Partial<Station>, group?: string) =>
+    dispatch(edit((d) => changeStation(d, station.id, fields), group));
   const changeSheave = (fields: Partial<Pulley>) => dispatch(edit((d) => changePulley(d, pulley.id, fields)));
 
   const addSheave = () => {
     const plane = Math.max(...station.pulleys.map((p) => p.plane ?? 0)) + SHEAVE_STEP;
-    const made = { ...newPulley(drive, station.id, station.role, section, plane), ...(pulley.diameter !== undefined && { diameter: pulley.diameter }) };
+    const made = {
+      ...newPulley(drive, station.id, station.role, section, plane),
+      ...(pulley.diameter !== undefined && { diameter: pulley.diameter }),
+    };
     dispatch(edit((d) => addPulley(d, station.id, made)));
     select({ kind: 'pulley', station: station.id, pulley: made.id });
   };
@@ -122,7 +142,13 @@ function StationFields({ station, section }: { station: Station; section: string
           <label className="label" htmlFor={nameId}>
             Name
           </label>
-          <Input id={nameId} value={station.label ?? ''} placeholder={ROLE_LABELS[station.role]} maxLength={80} onChange={(event) => change({ label: event.target.value || undefined }, `label ${station.id}`)} />
+          <Input
+            id={nameId}
+            value={station.label ?? ''}
+            placeholder={ROLE_LABELS[station.role]}
+            maxLength={80}
+            onChange={(event) => change({ label: event.target.value || undefined }, `label ${station.id}`)}
+          />
         </div>
         <Choice label="What it is" value={station.role} options={ROLE_OPTIONS} onChange={(role) => change({ role })} />
         <QuantityField label="Right of crank (x)" mm={station.x} unit={unit} signed onCommit={(x) => change({ x })} />
@@ -140,21 +166,64 @@ function StationFields({ station, section }: { station: Station; section: string
       <TypedPlace at={`pulley ${pulley.id}`}>
         <div className="fields" key={pulley.id}>
           {pulley.surface === 'toothed' ? (
-            <CountField label="Teeth" value={pulley.teeth} most={400} onCommit={(teeth) => changeSheave({ teeth: teeth ?? 0 })} />
+            <CountField
+              label="Teeth"
+              value={pulley.teeth}
+              most={400}
+              onCommit={(teeth) => changeSheave({ teeth: teeth ?? 0 })}
+            />
           ) : (
-            <QuantityField label={DIAMETERS[pulley.surface]} mm={pulley.diameter ?? 0} unit={unit} onCommit={(diameter) => changeSheave({ diameter })} />
+            <QuantityField
+              label={DIAMETERS[pulley.surface]}
+              mm={pulley.diameter ?? 0}
+              unit={unit}
+              onCommit={(diameter) => changeSheave({ diameter })}
+            />
           )}
-          <Choice label="Surface" value={pulley.surface} options={SURFACES} onChange={(surface) => changeSheave(withSurface(pulley, surface))} />
+          <Choice
+            label="Surface"
+            value={pulley.surface}
+            options={SURFACES}
+            onChange={(surface) => changeSheave(withSurface(pulley, surface))}
+          />
           {pulley.surface === 'ribbed' && (
-            <CountField label="Grooves" value={pulley.grooves} most={60} optional hint={pulley.grooves === undefined ? 'not counted yet' : ''} onCommit={(grooves) => changeSheave({ grooves })} />
+            <CountField
+              label="Grooves"
+              value={pulley.grooves}
+              most={60}
+              optional
+              hint={pulley.grooves === undefined ? 'not counted yet' : ''}
+              onCommit={(grooves) => changeSheave({ grooves })}
+            />
           )}
-          {pulley.surface === 'vee' && <QuantityField label="Belt top above rim" mm={pulley.ride ?? 0} unit={unit} signed onCommit={(ride) => changeSheave({ ride })} />}
-          <QuantityField label="Plane, out from crank's" mm={pulley.plane ?? 0} unit={unit} signed onCommit={(plane) => changeSheave({ plane })} />
+          {pulley.surface === 'vee' && (
+            <QuantityField
+              label="Belt top above rim"
+              mm={pulley.ride ?? 0}
+              unit={unit}
+              signed
+              onCommit={(ride) => changeSheave({ ride })}
+            />
+          )}
+          <QuantityField
+            label="Plane, out from crank's"
+            mm={pulley.plane ?? 0}
+            unit={unit}
+            signed
+            onCommit={(plane) => changeSheave({ plane })}
+          />
           {station.role !== 'crankshaft' && (
-            <Choice label="Must turn" value={station.requires ?? 'any'} options={WAYS} onChange={(way) => change({ requires: way === 'any' ? undefined : way })} />
+            <Choice
+              label="Must turn"
+              value={station.requires ?? 'any'}
+              options={WAYS}
+              onChange={(way) => change({ requires: way === 'any' ? undefined : way })}
+            />
           )}
         </div>
-        {pulley.surface !== 'toothed' && <DiameterReadings key={`${pulley.id} readings`} station={station} pulley={pulley} />}
+        {pulley.surface !== 'toothed' && (
+          <DiameterReadings key={`${pulley.id} readings`} station={station} pulley={pulley} />
+        )}
       </TypedPlace>
       {station.role !== 'crankshaft' && <MayBeLeftOut station={station} />}
       <div className="button-row">
@@ -185,7 +254,11 @@ function MayBeLeftOut({ station }: { station: Station }) {
           May be left out
         </label>
         <span className="switch-line">
-          <Switch id={id} checked={station.optional === true} onChange={(on) => set({ optional: on || undefined, ...(!on && { region: undefined }) })} />
+          <Switch
+            id={id}
+            checked={station.optional === true}
+            onChange={(on) => set({ optional: on || undefined, ...(!on && { region: undefined }) })}
+          />
         </span>
       </div>
       {station.optional && (
@@ -230,16 +303,29 @@ function PulleyTable() {
           const mark = { kind: 'pulley', station: station.id, pulley: station.pulleys[0]!.id } as const;
           const state = sameMark(selected, mark) ? 'is-selected' : sameMark(hovered, mark) ? 'is-hovered' : '';
           return (
-            <tr key={station.id} className={state} onClick={() => select(mark)} onPointerEnter={() => hover(mark)} onPointerLeave={() => hover(null)}>
+            <tr
+              key={station.id}
+              className={state}
+              onClick={() => select(mark)}
+              onPointerEnter={() => hover(mark)}
+              onPointerLeave={() => hover(null)}
+            >
               <td>
                 <button type="button" className="row-button">
                   {stationLabel(station)}
                 </button>
               </td>
-              <td className="figure">{station.pulleys.map((p, index) => (
+              <td className="figure">
+                {station.pulleys.map((p, index) => (
                   <span key={p.id}>
                     {index > 0 && ' / '}
-                    {p.surface === 'toothed' ? `${p.teeth ?? 0} T` : p.diameter ? <LengthFigure mm={p.diameter} unit={unit} /> : '—'}
+                    {p.surface === 'toothed' ? (
+                      `${p.teeth ?? 0} T`
+                    ) : p.diameter ? (
+                      <LengthFigure mm={p.diameter} unit={unit} />
+                    ) : (
+                      '—'
+                    )}
                   </span>
                 ))}
               </td>
@@ -282,11 +368,13 @@ function CrankWay() {
 function SurveyFindings() {
   const { solution } = useBench();
   const seen = new Set<string>();
-  const findings = [...solution.findings, ...solution.belts.flatMap((belt) => belt.findings)].filter(({ code, pulley, other }) => {
-    const key = `${code} ${pulley} ${other}`;
-    if (!SURVEY_CODES.has(code) || seen.has(key)) return false;
-    seen.add(key);
-    return true;
-  });
+  const findings = [...solution.findings, ...solution.belts.flatMap((belt) => belt.findings)].filter(
+    ({ code, pulley, other }) => {
+      const key = `${code} ${pulley} ${other}`;
+      if (!SURVEY_CODES.has(code) || seen.has(key)) return false;
+      seen.add(key);
+      return true;
+    },
+  );
   return <FindingList findings={findings} />;
 }

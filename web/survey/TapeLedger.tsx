@@ -3,7 +3,15 @@ import { Button, Input } from 'antd';
 import { useId, useState } from 'react';
 import { findPulley, pulleyLabel, putReading, removeReading, stationOf, type Drive } from '@emery/core/drive';
 import { formatInches, formatMm, parseLength, type LengthUnit } from '@emery/core/quantity';
-import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, valueOf, type ReadingKind, type SurveyFit, type SurveyReading } from '@emery/core/survey';
+import {
+  DEFAULT_PLUS_MINUS,
+  isTape,
+  plusMinusOf,
+  valueOf,
+  type ReadingKind,
+  type SurveyFit,
+  type SurveyReading,
+} from '@emery/core/survey';
 import { READING_WORDS } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
@@ -19,7 +27,10 @@ const KINDS = (Object.keys(READING_WORDS) as ReadingKind[]).map((value) => ({ va
 export function TapeLedger() {
   const { drive, surveyFit } = useBench();
   const readings = drive.survey?.readings ?? [];
-  if (drive.stations.length < 2) return <p className="quiet">Add two pulleys or more, roughly where they sit. Tapes between them then put them right.</p>;
+  if (drive.stations.length < 2)
+    return (
+      <p className="quiet">Add two pulleys or more, roughly where they sit. Tapes between them then put them right.</p>
+    );
   return (
     <>
       <TypedPlace at="tape">
@@ -46,7 +57,9 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
   const { from, to } = chosen ?? first;
   const angular = kind === 'angle';
   const placed = kind === 'x' || kind === 'y';
-  const pulleys = drive.stations.flatMap((station) => station.pulleys.map(({ id: pulley }) => ({ value: pulley, label: pulleyLabel(drive, pulley) })));
+  const pulleys = drive.stations.flatMap((station) =>
+    station.pulleys.map(({ id: pulley }) => ({ value: pulley, label: pulleyLabel(drive, pulley) })),
+  );
   const understood = text.trim() === '' || angular ? null : parseLength(text, unit);
 
   const choose = (next: { from: string; to: string }) => {
@@ -74,7 +87,9 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
       kind,
       ...(!placed && { from }),
       to,
-      ...('deg' in value ? { deg: value.deg, plusMinus: sigma ?? DEFAULT_PLUS_MINUS.deg } : { mm: value.mm, plusMinus: sigma ?? DEFAULT_PLUS_MINUS.mm }),
+      ...('deg' in value
+        ? { deg: value.deg, plusMinus: sigma ?? DEFAULT_PLUS_MINUS.deg }
+        : { mm: value.mm, plusMinus: sigma ?? DEFAULT_PLUS_MINUS.mm }),
       at: new Date().toISOString(),
     };
     setTapeAsked(null);
@@ -92,9 +107,25 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
             {angular ? 'Reading, degrees' : 'Reading'}
           </label>
           {angular ? (
-            <Input id={id} value={text} autoComplete="off" status={problem ? 'error' : ''} aria-describedby={`${id}-echo`} onChange={(event) => write(event.target.value)} />
+            <Input
+              id={id}
+              value={text}
+              autoComplete="off"
+              status={problem ? 'error' : ''}
+              aria-describedby={`${id}-echo`}
+              onChange={(event) => write(event.target.value)}
+            />
           ) : (
-            <LengthInput id={id} label="Reading" text={text} unit={unit} signed={placed} wrong={problem !== ''} onText={write} onEnter={submit} />
+            <LengthInput
+              id={id}
+              label="Reading"
+              text={text}
+              unit={unit}
+              signed={placed}
+              wrong={problem !== ''}
+              onText={write}
+              onEnter={submit}
+            />
           )}
         </div>
         <div className="field">
@@ -102,13 +133,34 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
             ± (default {angular ? `${DEFAULT_PLUS_MINUS.deg}°` : formatMm(DEFAULT_PLUS_MINUS.mm)})
           </label>
           {angular ? (
-            <Input id={`${id}-doubt`} value={doubt} autoComplete="off" onChange={(event) => setDoubt(event.target.value)} />
+            <Input
+              id={`${id}-doubt`}
+              value={doubt}
+              autoComplete="off"
+              onChange={(event) => setDoubt(event.target.value)}
+            />
           ) : (
-            <LengthInput id={`${id}-doubt`} label="Plus or minus" text={doubt} unit={unit} signed={false} wrong={problem.startsWith('±')} onText={setDoubt} onEnter={submit} />
+            <LengthInput
+              id={`${id}-doubt`}
+              label="Plus or minus"
+              text={doubt}
+              unit={unit}
+              signed={false}
+              wrong={problem.startsWith('±')}
+              onText={setDoubt}
+              onEnter={submit}
+            />
           )}
         </div>
-        {!placed && <Choice label="From" value={from} options={pulleys} onChange={(next) => choose({ from: next, to })} />}
-        <Choice label={placed ? 'Pulley' : 'To'} value={to} options={pulleys} onChange={(next) => choose({ from, to: next })} />
+        {!placed && (
+          <Choice label="From" value={from} options={pulleys} onChange={(next) => choose({ from: next, to })} />
+        )}
+        <Choice
+          label={placed ? 'Pulley' : 'To'}
+          value={to}
+          options={pulleys}
+          onChange={(next) => choose({ from, to: next })}
+        />
       </div>
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
         {problem || (understood?.ok ? `reads ${formatInches(understood.mm)} · ${formatMm(understood.mm)}` : '')}
@@ -152,14 +204,20 @@ function ReadingTable({ fit }: { fit: SurveyFit | null }) {
                 <span className="quiet"> {READING_WORDS[reading.kind]}</span>
               </td>
               <td className="figure">
-                <Value reading={reading} value={valueOf(reading)} unit={unit} /> <span className="quiet">± {plusMinusOf(reading)}</span>
+                <Value reading={reading} value={valueOf(reading)} unit={unit} />{' '}
+                <span className="quiet">± {plusMinusOf(reading)}</span>
               </td>
               <td className="figure">
                 {fitted?.suspect && <span className="flag is-fault">■ again </span>}
                 {fitted ? <Value reading={reading} value={fitted.residual} unit="mm" /> : '…'}
               </td>
               <td>
-                <Button type="text" icon={<DeleteOutlined />} aria-label={`Take out ${reading.id}`} onClick={() => dispatch(edit((d) => removeReading(d, reading.id)))} />
+                <Button
+                  type="text"
+                  icon={<DeleteOutlined />}
+                  aria-label={`Take out ${reading.id}`}
+                  onClick={() => dispatch(edit((d) => removeReading(d, reading.id)))}
+                />
               </td>
             </tr>
           );
@@ -179,8 +237,13 @@ function nextId(drive: Drive): string {
 }
 
 function angleOf(text: string): { ok: true; deg: number } | { ok: false; problem: string } {
-  const written = text.trim().replace(/°|deg(rees)?$/i, '').replace(',', '.').trim();
+  const written = text
+    .trim()
+    .replace(/°|deg(rees)?$/i, '')
+    .replace(',', '.')
+    .trim();
   const deg = Number(written);
-  return written !== '' && Number.isFinite(deg) && Math.abs(deg) <= 360 ? { ok: true, deg } : { ok: false, problem: 'Angle: write degrees from -360 to 360, such as 35.5.' };
+  return written !== '' && Number.isFinite(deg) && Math.abs(deg) <= 360
+    ? { ok: true, deg }
+    : { ok: false, problem: 'Angle: write degrees from -360 to 360, such as 35.5.' };
 }
-

@@ -3,8 +3,9 @@ import type { SurveyFit } from '@emery/core/survey';
 import { useCoreSum, type SumStopped } from '../bench/use-core-sum';
 
 /**
- * The fit of a drive's tape readings and pictures, worked out beside the page. While shafts are dragged the last fit stands until the next is there; with other readings it says
- * nothing any more, so it is null until theirs is there, and without readings.
+ * The fit of a drive's tape readings and pictures, worked out beside the page. While shafts are dragged the last fit
+ * stands until the next is there; with other readings it says nothing any more, so it is null until theirs is there,
+ * and without readings.
  */
 export function useSurveyFit(drive: Drive): { fit: SurveyFit | null; stopped: SumStopped | null } {
   const wanted = (drive.survey?.readings?.length ?? 0) + (drive.survey?.photos?.length ?? 0) > 0;

@@ -30,9 +30,21 @@ export const antdTheme: ThemeConfig = {
     wireframe: true,
   },
   components: {
-    Button: { fontWeight: 600, primaryShadow: 'none', defaultShadow: 'none', dangerShadow: 'none', contentFontSize: 15 },
+    Button: {
+      fontWeight: 600,
+      primaryShadow: 'none',
+      defaultShadow: 'none',
+      dangerShadow: 'none',
+      contentFontSize: 15,
+    },
     Switch: { trackHeight: 40, trackMinWidth: 74, handleSize: 34, trackPadding: 3 },
-    Segmented: { trackBg: '#DDE2E1', itemSelectedBg: '#FBFCFB', itemSelectedColor: '#1F5A4A', itemColor: '#3C4A4F', trackPadding: 2 },
+    Segmented: {
+      trackBg: '#DDE2E1',
+      itemSelectedBg: '#FBFCFB',
+      itemSelectedColor: '#1F5A4A',
+      itemColor: '#3C4A4F',
+      trackPadding: 2,
+    },
     Select: { optionSelectedBg: '#E4EEEA', optionPadding: '9px 12px' },
     Modal: { titleFontSize: 18 },
     Tooltip: { colorBgSpotlight: '#23292B' },

@@ -23,7 +23,11 @@ export function UnrolledBelt() {
   }, []);
   return (
     <section className="unrolled sheet" aria-label="Unrolled belt" ref={holder}>
-      {belt?.cordLength ? <Strip belt={belt} cordLength={belt.cordLength} width={width} /> : <p className="unrolled-empty">{emptyText(belt)}</p>}
+      {belt?.cordLength ? (
+        <Strip belt={belt} cordLength={belt.cordLength} width={width} />
+      ) : (
+        <p className="unrolled-empty">{emptyText(belt)}</p>
+      )}
     </section>
   );
 }
@@ -45,18 +49,39 @@ interface Piece {
 function Strip({ belt, cordLength, width }: { belt: BeltSolution; cordLength: number; width: number }) {
   const { drive, unit, selected, hovered, select, hover } = useBench();
   const x = scaleLinear([0, cordLength], [MARGIN, Math.max(MARGIN + 1, width - MARGIN)]);
-  const pieces = piecesOf(belt, (id) => pulleyLabel(drive, id), (mm) => formatLength(mm, unit, 0));
+  const pieces = piecesOf(
+    belt,
+    (id) => pulleyLabel(drive, id),
+    (mm) => formatLength(mm, unit, 0),
+  );
   const names = spreadNames(pieces, x);
   return (
-    <svg width={width} height={HEIGHT} role="group" aria-label={`Belt laid flat, ${formatLength(cordLength, unit)} along the cord`}>
+    <svg
+      width={width}
+      height={HEIGHT}
+      role="group"
+      aria-label={`Belt laid flat, ${formatLength(cordLength, unit)} along the cord`}
+    >
       {pieces.map(({ mark, kind, from, to, text, label }, index) => {
         const lit = sameMark(selected, mark) ? ' is-selected' : sameMark(hovered, mark) ? ' is-hovered' : '';
         const [left, right] = [x(from), x(to)];
         return (
-          <g key={index} className={`piece is-${kind}${lit}`} onPointerEnter={() => hover(mark)} onPointerLeave={() => hover(null)} onClick={() => select(mark)}>
+          <g
+            key={index}
+            className={`piece is-${kind}${lit}`}
+            onPointerEnter={() => hover(mark)}
+            onPointerLeave={() => hover(null)}
+            onClick={() => select(mark)}
+          >
             <title>{label}</title>
             <rect className="piece-reach" x={left} y={BELT_Y - 24} width={Math.max(1, right - left)} height={48} />
-            <rect className="piece-bar" x={left} y={kind === 'back' ? BELT_Y - 15 : BELT_Y - 5} width={Math.max(1, right - left)} height={kind === 'span' ? 10 : 20} />
+            <rect
+              className="piece-bar"
+              x={left}
+              y={kind === 'back' ? BELT_Y - 15 : BELT_Y - 5}
+              width={Math.max(1, right - left)}
+              height={kind === 'span' ? 10 : 20}
+            />
             {kind === 'span' && right - left > text.length * 7.4 + 4 && (
               <text x={(left + right) / 2} y={BELT_Y - 10} textAnchor="middle" className="piece-span">
                 <LengthFigure mm={to - from} unit={unit} places={0} as="tspan" />
@@ -67,7 +92,12 @@ function Strip({ belt, cordLength, width }: { belt: BeltSolution; cordLength: nu
       })}
       {names.map(({ at, y, text, anchorX, mark }) => (
         <g key={text + at} className={`piece-name${sameMark(selected, mark) ? ' is-selected' : ''}`}>
-          <line x1={anchorX} x2={anchorX} y1={y < BELT_Y ? y + 3 : BELT_Y + 16} y2={y < BELT_Y ? BELT_Y - 16 : y - 12} />
+          <line
+            x1={anchorX}
+            x2={anchorX}
+            y1={y < BELT_Y ? y + 3 : BELT_Y + 16}
+            y2={y < BELT_Y ? BELT_Y - 16 : y - 12}
+          />
           <text x={at} y={y} textAnchor="middle">
             {text}
           </text>
@@ -105,7 +135,10 @@ function piecesOf(belt: BeltSolution, nameOf: (id: string) => string, lengthOf: 
   });
 }
 
-/** Names of drive-side pulleys below the belt, of back-side ones above it; where two would touch, the second goes one line out. */
+/**
+ * Names of drive-side pulleys below the belt, of back-side ones above it; where two would touch, the second goes one
+ * line out.
+ */
 function spreadNames(pieces: readonly Piece[], x: (mm: number) => number) {
   const ends = new Map<string, number>();
   return pieces
@@ -123,7 +156,11 @@ function spreadNames(pieces: readonly Piece[], x: (mm: number) => number) {
 }
 
 const RULES: Record<LengthUnit, { step: number; name: (mm: number) => string; choices: number[] }> = {
-  in: { step: MM_PER_INCH, name: (mm) => `${Math.round(mm / MM_PER_INCH)}″`, choices: [6, 12, 24, 48].map((n) => n * MM_PER_INCH) },
+  in: {
+    step: MM_PER_INCH,
+    name: (mm) => `${Math.round(mm / MM_PER_INCH)}″`,
+    choices: [6, 12, 24, 48].map((n) => n * MM_PER_INCH),
+  },
   mm: { step: 20, name: (mm) => `${Math.round(mm)}`, choices: [100, 200, 500, 1000] },
 };
 
@@ -137,7 +174,13 @@ function TapeRule({ x, length, unit }: { x: (mm: number) => number; length: numb
   const figures = Array.from({ length: Math.floor(length / every) + 1 }, (_, n) => n * every);
   return (
     <g className="tape" aria-hidden>
-      <path d={[`M${x(0)} ${y}H${x(length)}`, ...ticks.map((mm) => `M${x(mm)} ${y}v-4`), ...figures.map((mm) => `M${x(mm)} ${y}v-9`)].join('')} />
+      <path
+        d={[
+          `M${x(0)} ${y}H${x(length)}`,
+          ...ticks.map((mm) => `M${x(mm)} ${y}v-4`),
+          ...figures.map((mm) => `M${x(mm)} ${y}v-9`),
+        ].join('')}
+      />
       {figures.map((mm) => (
         <text key={mm} x={mm === 0 ? x(0) - 8 : x(mm)} y={y + 16} textAnchor={mm === 0 ? 'start' : 'middle'}>
           {name(mm)}
