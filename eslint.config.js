@@ -7,7 +7,7 @@ import tseslint from 'typescript-eslint';
 /**
  * Dependencies point one way: web, server and cli use core; core uses none of them, and they do not use one another.
  */
-const only = (folder, banned, packages = []) => ({
+const only = (folder, banned, packages) => ({
   files: [`${folder}/**/*.{ts,tsx}`],
   ignores: ['**/*.test.{ts,tsx}'],
   rules: {
@@ -25,6 +25,62 @@ const only = (folder, banned, packages = []) => ({
     ],
   },
 });
+
+const NOT_IN_CORE = [
+  ...['web', 'server', 'cli'].map((name) => ({
+    regex: `^(@emery/${name}|(\\.\\./)+${name})(/|$)`,
+    message: `core may not depend on ${name}.`,
+  })),
+  ...['^node:', '^react', '^antd', '^express', '^typeorm', '^d3-(selection|zoom)'].map((regex) => ({
+    regex,
+    message: 'core has no interface and does no input or output.',
+  })),
+];
+
+/**
+ * Core in layers: a folder imports only from those before it, by the folder's index. Stages stand beside one another
+ * and import none of their own rank; so a stage can be taken out whole.
+ */
+const LAYERS = [
+  ['numeric', 'quantity', 'command'],
+  ['section'],
+  ['finding'],
+  ['drive'],
+  ['path'],
+  ['adjuster'],
+  ['seating'],
+  ['survey'],
+  ['route', 'size', 'speeds'],
+];
+const layers = LAYERS.flatMap((names, at) =>
+  names.map((folder) => {
+    const below = [folder, ...LAYERS.slice(0, at).flat()];
+    const others = LAYERS.flat().filter((name) => !below.includes(name));
+    return {
+      files: [`core/${folder}/**/*.ts`],
+      ignores: ['**/*.test.ts'],
+      rules: {
+        'no-restricted-imports': [
+          'error',
+          {
+            patterns: [
+              ...NOT_IN_CORE,
+              {
+                regex: `^(\\.\\./)+(${[...others, 'test'].join('|')})(/|$)`,
+                message: `core/${folder} imports only from the folders below it: ${below.slice(1).join(', ') || 'none'}.`,
+              },
+              {
+                // Pictures are a part of the survey, with an index of their own.
+                regex: `^(\\.\\./)+(${LAYERS.flat().join('|')})/(?!photo$)`,
+                message: 'Import what a folder offers from its index.',
+              },
+            ],
+          },
+        ],
+      },
+    };
+  }),
+);
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '.emery/**', 'node_modules/**', 'test-results/**', 'playwright-report/**'] },
@@ -46,10 +102,10 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true, argsIgnorePattern: '^_' }],
     },
   },
-  only('core', ['web', 'server', 'cli'], ['^node:', '^react', '^antd', '^express', '^typeorm', '^d3-(selection|zoom)']),
+  ...layers,
   only('web', ['server', 'cli'], ['^node:']),
-  only('server', ['web', 'cli']),
-  only('cli', ['web', 'server']),
+  only('server', ['web', 'cli'], []),
+  only('cli', ['web', 'server'], []),
   { files: ['scripts/**'], rules: { 'no-console': 'off' } },
   prettier,
   {

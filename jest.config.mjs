@@ -18,7 +18,11 @@ const project = (name, environment) => ({
   testMatch: ['**/*.test.{ts,tsx}'],
   transform: { '\\.[jt]sx?$': swc },
   setupFiles: ['<rootDir>/scripts/steady-seed.ts'],
-  moduleNameMapper: { '\\.css$': '<rootDir>/scripts/empty.cjs' },
+  moduleNameMapper: {
+    '\\.css$': '<rootDir>/scripts/empty.cjs',
+    // It ships as .mjs, which Jest never transforms; this is the same build in the older form.
+    '^d3-random$': '<rootDir>/node_modules/d3-random/dist/d3-random.min.js',
+  },
   // The packages that ship ES modules only.
   transformIgnorePatterns: ['/node_modules/(?!(d3-[a-z]+|internmap)/)'],
 });

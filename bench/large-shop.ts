@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
-import type { Drive } from '@emery/core/drive';
-import { sketchOf } from '@emery/core/path';
 import { connect } from '../server/data-source';
 import { indexAllVehicles } from '../server/search-index';
+import type { Drive } from '@emery/core/drive';
+import { sketchOf } from '@emery/core/path';
 
 /** Fills a shop with so many drives, four a vehicle, past the server: by way of it that would take minutes. */
 export async function fillShop(url: string, drives: number, drive: Drive): Promise<void> {

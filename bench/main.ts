@@ -2,20 +2,22 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import type { Drive } from '@emery/core/drive';
-import { beltClearances, solveBelt, solveDrive } from '@emery/core/path';
-import { fitEllipse, fitPhoto } from '@emery/core/photo';
-import { searchRoutes } from '@emery/core/route';
-import { answerFor, doubtOf, lengthCurve, sizeBelt } from '@emery/core/size';
-import { choosePulleys, type PulleyAtHand, type SpeedTarget } from '@emery/core/speed';
-import { fitSurvey } from '@emery/core/survey';
-import { driveOf, type Stop } from '../core/drive/examples';
+import { driveOf, type Stop } from '../core/test/examples';
 import { buildInterface } from '../scripts/lib/build.mjs';
 import { openDatabase } from '../scripts/lib/database.mjs';
 import { fillShop } from './large-shop';
 import { findProgram } from '../scripts/lib/install.mjs';
 import { startServer } from '../scripts/lib/serve.mjs';
 import { readSpeedLog } from '../web/speed/read-speed-log';
+import { lengthCurve } from '@emery/core/adjuster';
+import type { Drive } from '@emery/core/drive';
+import { beltClearances, solveBelt, solveDrive } from '@emery/core/path';
+import { searchRoutes } from '@emery/core/route';
+import { sizeBelt } from '@emery/core/seating';
+import { answerFor, doubtOf } from '@emery/core/size';
+import { choosePulleys, type PulleyAtHand, type SpeedTarget } from '@emery/core/speeds';
+import { fitSurvey } from '@emery/core/survey';
+import { fitEllipse, fitPhoto } from '@emery/core/survey/photo';
 
 const DRIVES = 5000;
 const LARGE = 50_000;
@@ -131,7 +133,7 @@ function benchPicture(): void {
 /** A serpentine of ten pulleys on a sprung arm: its length curve, the whole answer, and the draws. */
 function benchSize(): void {
   const arm = {
-    kind: 'sprung-arm',
+    kind: 'sprung-arm' as const,
     pivot: { x: -150, y: 20 },
     armLength: 80,
     freeAngle: 20,

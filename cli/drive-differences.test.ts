@@ -1,8 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
-import { parseDrive, readDrive, type Drive } from '@emery/core/drive';
-import { driveDifferences } from '@emery/core/words';
+import { type Drive, driveDifferences, parseDrive, readDrive } from '@emery/core/drive';
 
 const FOLDER = path.resolve(import.meta.dirname, '../demo');
 const demos = readdirSync(FOLDER)

@@ -1,31 +1,27 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
-import { beltClearances, solveDrive } from '@emery/core/path';
+import { type Drive, readDrive, STATES, TOOLS, writeDrive } from '@emery/core/drive';
+import { beltClearances, findingMessage, solveDrive } from '@emery/core/path';
 import { searchRoutes } from '@emery/core/route';
-import { answerFor, doubtOf, sizeBelt, STATES, TOOLS } from '@emery/core/size';
+import { sizeBelt } from '@emery/core/seating';
+import { answerFor, doubtOf, sizeMessage } from '@emery/core/size';
 import {
   chainTo,
   choosePulleys,
   effectOf,
   explainRatio,
+  type PulleyAtHand,
   ratioOf,
+  ratioReadingWords,
   readRatio,
   sizesFor,
   speedFindings,
-  speedsOf,
-  type PulleyAtHand,
-} from '@emery/core/speed';
-import { fitSurvey } from '@emery/core/survey';
-import {
-  findingMessage,
-  ratioReadingWords,
-  sizeMessage,
   speedMessage,
   speedReason,
-  surveyMessage,
-} from '@emery/core/words';
-import { readDrive, writeDrive, type Drive } from '@emery/core/drive';
+  speedsOf,
+} from '@emery/core/speeds';
+import { fitSurvey, surveyMessage } from '@emery/core/survey';
 
 /*
  * The demo drives, bent: figures written wrongly, pulleys moved onto one another, sides flipped, stops lost or doubled.

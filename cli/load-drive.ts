@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { parseDrive, type Drive } from '@emery/core/drive';
-import { UsageProblem } from './usage-problem';
+import { UsageProblem } from '@emery/core/command';
+import { type Drive, parseDrive } from '@emery/core/drive';
 
 const REASONS: Record<string, string> = {
   ENOENT: 'there is no such file',

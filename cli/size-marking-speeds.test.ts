@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { sizeBelt } from '@emery/core/size';
 import type { Drive } from '@emery/core/drive';
+import { sizeBelt } from '@emery/core/seating';
 
 const emery = (...args: string[]) => {
   const { status, stdout, stderr } = spawnSync(process.execPath, ['scripts/emery.mjs', ...args], {

@@ -7,9 +7,9 @@ import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
-import { parseDrive, putPhoto, writeDrive, type Drive } from '@emery/core/drive';
+import { type Drive, parseDrive, type PicturePoint, putItem, writeDrive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
-import { lineOfSight, toPicture, type Camera, type PicturePoint } from '@emery/core/photo';
+import { type Camera, lineOfSight, toPicture } from '@emery/core/survey/photo';
 
 const FILE = fileURLToPath(new URL('./1-rescue-truck.emery.json', import.meta.url));
 const WIDTH = 1600;
@@ -79,7 +79,7 @@ writeFileSync(
   FILE,
   pointsOnOneLine(
     writeDrive(
-      putPhoto(drive, {
+      putItem(drive, 'survey.photos', {
         id: 'photo-1',
         hash,
         width: WIDTH,

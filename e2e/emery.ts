@@ -3,11 +3,11 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { test as base, expect, type Page } from '@playwright/test';
-import type { Drive } from '@emery/core/drive';
-import { solveDrive } from '@emery/core/path';
 import { buildInterface } from '../scripts/lib/build.mjs';
 import { openDatabase } from '../scripts/lib/database.mjs';
 import { startServer } from '../scripts/lib/serve.mjs';
+import type { Drive } from '@emery/core/drive';
+import { solveDrive } from '@emery/core/path';
 
 interface Database {
   pid: number;

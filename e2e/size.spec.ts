@@ -1,9 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { answerFor, measuredLength, puttingOn, sizeBelt } from '@emery/core/size';
-import { pulleyLabel, type Drive } from '@emery/core/drive';
-import { releaseWords } from '@emery/core/words';
 import { expect, openDrive, saved, test, type Emery } from './emery';
+import { type Drive, pulleyLabel } from '@emery/core/drive';
+import { puttingOn, sizeBelt } from '@emery/core/seating';
+import { answerFor, measuredLength, releaseWords } from '@emery/core/size';
 
 /** The answer core gives with the shop's own belts. */
 async function answerWith(emery: Emery, document: Drive, beltId: string) {
@@ -113,7 +113,9 @@ test('two belts on one slot: each is sized, a marking is looked at, and the slot
 
   // Dragged anywhere, the alternator stays on its circle about the pivot.
   const alt = document.stations.find(({ id }) => id === 'alt')!;
-  const pivot = alt.adjuster!['pivot'] as { x: number; y: number };
+  const { adjuster } = alt;
+  if (!adjuster || !('pivot' in adjuster)) throw new Error('the alternator swings about no pivot');
+  const { pivot } = adjuster;
   const box = (await page.locator('[data-station="alt"] .pulley-disc').first().boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
@@ -144,7 +146,9 @@ test('an adjuster is said and measured where there was none; nonsense in a field
   await page.getByLabel(/^Direction it slides/).press('Enter');
   await saved(page);
   expect(
-    (await emery.drive('Auxiliary drive')).document.stations.some(({ adjuster }) => adjuster?.['direction'] === 45),
+    (await emery.drive('Auxiliary drive')).document.stations.some(
+      ({ adjuster }) => adjuster?.kind === 'slide' && adjuster.direction === 45,
+    ),
   ).toBe(true);
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(

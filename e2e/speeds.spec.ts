@@ -1,8 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import type { Drive } from '@emery/core/drive';
-import { breakEvenRpm, loadOf, presetUse, speedsOf, timeInBand, withShare } from '@emery/core/speed';
 import { dragBy, expect, openDrive, saved, test } from './emery';
+import type { Drive } from '@emery/core/drive';
+import { breakEvenRpm, loadOf, presetUse, speedsOf, timeInBand, withShare } from '@emery/core/speeds';
 
 // Drawn without a graphics card, turning pulleys would take the time of everything else; one test looks at them.
 test.use({ contextOptions: { reducedMotion: 'reduce' } });

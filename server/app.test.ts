@@ -2,10 +2,10 @@ import { createHash, randomUUID } from 'node:crypto';
 import { strFromU8, unzipSync } from 'fflate';
 import sharp from 'sharp';
 import type { DataSource } from 'typeorm';
-import type { Drive } from '@emery/core/drive';
-import { driveOf, SERPENTINE } from '../core/drive/examples';
+import { driveOf, SERPENTINE } from '../core/test/examples';
 import { firstRun } from './demo';
 import { running, type Running } from './test/running';
+import type { Drive } from '@emery/core/drive';
 
 let shop: Running;
 let data: DataSource;
@@ -197,7 +197,7 @@ describe('drives', () => {
 
 describe('files', () => {
   test('what is exported is imported to the same vehicle, the same drive', async () => {
-    const made = await makeDrive({ ...sample('Round trip'), extra: [1, 2] });
+    const made = await makeDrive(Object.assign(sample('Round trip'), { extra: [1, 2] }));
     const file = await fetch(`${base}/drives/${made.id}/file`);
     expect(file.headers.get('content-disposition')).toBe('attachment; filename="test-truck-round-trip.emery.json"');
     const text = await file.text();

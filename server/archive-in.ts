@@ -4,8 +4,6 @@ import yauzl from 'yauzl';
 import papaparse from 'papaparse';
 import type { DataSource, EntityManager } from 'typeorm';
 import { array, date, mixed, number, object, string, type ValidationError } from 'yup';
-import { DRIVE_FILE_EXTENSION, parseDriveJson, type DriveProblem } from '@emery/core/drive';
-import { readStockRow } from '@emery/core/size';
 import { BELTS_FILE, SHOP_FILE, VEHICLES_FILE } from './archive-out';
 import { driveCheck, type CheckedDrive } from './check';
 import { alone } from './data-source';
@@ -27,6 +25,8 @@ import { keepPhoto, photoAsIs } from './photo-store';
 import { invalid, Problem } from './problem';
 import { newVehicle, vehicleBody, type VehicleBody } from './routes/vehicles';
 import { indexVehicles } from './search-index';
+import { DRIVE_FILE_EXTENSION, type DriveProblem, parseDriveJson } from '@emery/core/drive';
+import { readStockRow } from '@emery/core/size';
 
 /** What came in, and what was there already. */
 export interface BroughtIn {

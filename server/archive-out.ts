@@ -3,9 +3,9 @@ import { pipeline } from 'node:stream/promises';
 import yazl from 'yazl';
 import papaparse from 'papaparse';
 import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
-import { DRIVE_FILE_EXTENSION, writeDrive, type Drive } from '@emery/core/drive';
-import { stockCell, STOCK_COLUMNS } from '@emery/core/size';
 import { PulleyEntity, Shop, SpeedBandEntity, StockEntity, Vehicle, type StockRow, type VehicleRow } from './entities';
+import { type Drive, DRIVE_FILE_EXTENSION, writeDrive } from '@emery/core/drive';
+import { STOCK_COLUMNS, stockCell } from '@emery/core/size';
 
 /*
  * The archive of a shop: a ZIP that any program opens.
@@ -188,7 +188,7 @@ export function driveFile(drive: StoredDrive, whole: boolean): { name: string; t
   const record = whole ? { record: { id, revision, updatedAt, ...(deletedAt && { deletedAt }) } } : {};
   return {
     name: `${fileName(`${vehicleName} ${name}`)}${DRIVE_FILE_EXTENSION}`,
-    text: writeDrive({ ...(JSON.parse(document) as Drive), vehicle, ...record }),
+    text: writeDrive(JSON.parse(document) as Drive, { vehicle, ...record }),
   };
 }
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { driveOf, SERPENTINE } from '../core/drive/examples';
+import { driveOf, SERPENTINE } from '../core/test/examples';
 import { running, type Running } from './test/running';
 
 let shop: Running;

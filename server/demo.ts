@@ -3,16 +3,16 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import path from 'node:path';
 import type { DataSource, EntityManager } from 'typeorm';
-import { parseDrive, type Drive } from '@emery/core/drive';
-import { sketchOf } from '@emery/core/path';
 import { alone } from './data-source';
 import { createDrive } from './drive-store';
 import papaparse from 'papaparse';
-import { readStockRow } from '@emery/core/size';
 import { PulleyEntity, Shop, StockEntity, Vehicle, type PulleyRow } from './entities';
 import { keepPhoto, photoAsIs } from './photo-store';
 import { indexAllVehicles } from './search-index';
 import { newVehicle, type VehicleBody } from './routes/vehicles';
+import { fieldsBeside, parseDrive, withoutBeside } from '@emery/core/drive';
+import { sketchOf } from '@emery/core/path';
+import { readStockRow } from '@emery/core/size';
 
 const FOLDER = fileURLToPath(new URL('../demo/', import.meta.url));
 
@@ -48,11 +48,10 @@ export async function loadDemoShop(manager: EntityManager): Promise<void> {
   for (const [index, name] of files.entries()) {
     const reading = parseDrive(readFileSync(path.join(FOLDER, name), 'utf8'));
     if (!reading.ok) throw new Error(`${name}: ${reading.problems[0]!.path} ${reading.problems[0]!.message}`);
-    const { vehicle, ...document } = reading.drive;
-    const row = newVehicle(vehicle as VehicleBody);
+    const drive = withoutBeside(reading.drive);
+    const row = newVehicle(fieldsBeside(reading.drive)['vehicle'] as VehicleBody);
     const same = await manager.findOneBy(Vehicle, { name: row.name, plate: row.plate });
     if (!same) await manager.insert(Vehicle, { ...row, updatedAt: new Date(Date.now() + index) });
-    const drive = document as unknown as Drive;
     await createDrive(manager, (same ?? row).id, { document: drive, sketch: sketchOf(drive) });
   }
   await indexAllVehicles(manager);

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { In, type DataSource, type EntityManager } from 'typeorm';
-import type { Drive } from '@emery/core/drive';
-import type { DriveSketch } from '@emery/core/path';
 import type { CheckedDrive } from './check';
 import { DriveDocument, DriveEntity, Vehicle, type DriveRow } from './entities';
 import { invalid, notFound, Problem } from './problem';
 import { indexVehicles } from './search-index';
+import type { Drive } from '@emery/core/drive';
+import type { DriveSketch } from '@emery/core/path';
 
 /** A drive as lists show it. */
 export interface DriveListed {

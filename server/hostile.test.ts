@@ -2,11 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, symlinkSync, unlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { driveOf, SERPENTINE } from '../core/drive/examples';
-import type { Drive } from '@emery/core/drive';
+import { driveOf, SERPENTINE } from '../core/test/examples';
 import { openLog } from './log';
 import { problemHandler, withoutContents } from './problem';
 import { running, type Running } from './test/running';
+import type { Drive } from '@emery/core/drive';
 
 const web = mkdtempSync(path.join(tmpdir(), 'emery-web-'));
 const logs = mkdtempSync(path.join(tmpdir(), 'emery-logs-'));

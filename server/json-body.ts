@@ -1,6 +1,6 @@
 import { json, type RequestHandler } from 'express';
-import { beyondBounds, DRIVE_BOUNDS, type JsonBounds } from '@emery/core/drive';
 import { Problem } from './problem';
+import { beyondBounds, DRIVE_BOUNDS, type JsonBounds } from '@emery/core/drive';
 
 /** No drive is larger, as it is saved or brought in, bytes of JSON without spaces. */
 export const MOST_DRIVE_BYTES = 1024 * 1024;

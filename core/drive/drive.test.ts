@@ -1,7 +1,7 @@
-import { bestPlaceFor, solveBelt } from '../path';
-import { driveOf, SERPENTINE } from './examples';
+import { driveOf, SERPENTINE } from '../test/examples';
 import * as drives from './index';
-import type { Drive } from './types';
+import { bestPlaceFor, solveBelt } from '../path';
+import type { Drive } from './drive';
 
 const sample = (): Drive => driveOf(SERPENTINE, {}, { crankRotation: 'cw' });
 const problems = (value: unknown) => {

@@ -1,13 +1,12 @@
-import { sectionFor } from '../section/sections';
+import { hundredth } from '../numeric';
+import { sectionFor, type Side } from '../section';
+import type { Belt, Measurement, RouteStop } from './belt';
+import type { Drive } from './drive';
+import { put, putItem, removeItem, withoutNamesOf } from './lists';
 import { findPulley, pulleysById, stationLabel, stationOf } from './look-up';
-import type { PhotoRim, SurveyPhoto } from '../photo/photo';
-import { withReadDiameters, type DiameterReading } from '../survey/diameters';
-import type { Measurement } from '../size/measured';
-import type { ElectricalLoad } from '../speed/output';
-import type { SpeedCheck } from '../speed/tachometer';
-import type { SurveyReading } from '../survey/readings';
+import type { Pulley, Station } from './station';
+import type { PhotoRim } from './survey';
 import { freeId } from './templates';
-import type { Belt, Drive, Obstacle, Pulley, RouteStop, Side, Station, Survey } from './types';
 
 /*
  * The edits the bench makes. Each is a pure function from drive to drive that keeps what it does not touch, unknown
@@ -33,16 +32,9 @@ export function moveStation(drive: Drive, id: string, x: number, y: number): Dri
 
 /** Takes a station out, and its pulleys off every belt. */
 export function removeStation(drive: Drive, id: string): Drive {
-  const gone = new Set(drive.stations.find((station) => station.id === id)?.pulleys.map((pulley) => pulley.id));
-  const { speedChecks } = drive;
-  return withoutPulleys(
-    {
-      ...drive,
-      ...(speedChecks && { speedChecks: speedChecks.filter(({ station }) => station !== id) }),
-      stations: drive.stations.filter((station) => station.id !== id),
-    },
-    gone,
-  );
+  const pulleys = drive.stations.find((station) => station.id === id)?.pulleys ?? [];
+  const gone = { station: new Set([id]), pulley: new Set(pulleys.map((pulley) => pulley.id)) };
+  return withoutNamesOf(removeItem(drive, 'stations', id), gone);
 }
 
 /** A copy of a station beside the old one, on no belt, under ids of its own. */
@@ -87,7 +79,7 @@ export function removePulley(drive: Drive, id: string): Drive {
   const station = stationOf(drive, id);
   if (!station || station.pulleys.length < 2) return drive;
   const smaller = changeStation(drive, station.id, { pulleys: station.pulleys.filter((pulley) => pulley.id !== id) });
-  return withoutPulleys(smaller, new Set([id]));
+  return withoutNamesOf(smaller, { pulley: new Set([id]) });
 }
 
 export function addBelt(drive: Drive, belt: Belt): Drive {
@@ -96,10 +88,6 @@ export function addBelt(drive: Drive, belt: Belt): Drive {
 
 export function changeBelt(drive: Drive, id: string, change: Partial<Belt>): Drive {
   return { ...drive, belts: drive.belts.map((belt) => (belt.id === id ? merged(belt, change) : belt)) };
-}
-
-export function removeBelt(drive: Drive, id: string): Drive {
-  return { ...drive, belts: drive.belts.filter((belt) => belt.id !== id) };
 }
 
 /** Adds a measured length to a belt, or lays it over the one of its id. */
@@ -172,48 +160,6 @@ export function fittingPulley(drive: Drive, belt: Belt, station: Station): Pulle
   return station.pulleys.reduce((best, pulley) => (score(pulley) < score(best) ? pulley : best));
 }
 
-/** Adds a reading, or lays it over the one of its id. */
-export function putReading(drive: Drive, reading: SurveyReading): Drive {
-  return { ...drive, survey: { ...drive.survey, readings: put(drive.survey?.readings, reading) } };
-}
-
-export function removeReading(drive: Drive, id: string): Drive {
-  return {
-    ...drive,
-    survey: { ...drive.survey, readings: (drive.survey?.readings ?? []).filter((reading) => reading.id !== id) },
-  };
-}
-
-/** Adds a diameter reading, or lays it over the one of its id; the drawn diameter follows what the readings come to. */
-export function putDiameter(drive: Drive, reading: DiameterReading): Drive {
-  return withReadDiameters(
-    { ...drive, survey: { ...drive.survey, diameters: put(drive.survey?.diameters, reading) } },
-    reading.pulley,
-  );
-}
-
-/** Takes a diameter reading out; the drawn diameter follows the others, or stays where it was the last. */
-export function removeDiameter(drive: Drive, id: string): Drive {
-  const pulley = drive.survey?.diameters?.find((reading) => reading.id === id)?.pulley;
-  const less = {
-    ...drive,
-    survey: { ...drive.survey, diameters: (drive.survey?.diameters ?? []).filter((reading) => reading.id !== id) },
-  };
-  return pulley === undefined ? less : withReadDiameters(less, pulley);
-}
-
-/** Adds a picture, or lays it over the one of its id. */
-export function putPhoto(drive: Drive, photo: SurveyPhoto): Drive {
-  return { ...drive, survey: { ...drive.survey, photos: put(drive.survey?.photos, photo) } };
-}
-
-export function removePhoto(drive: Drive, id: string): Drive {
-  return {
-    ...drive,
-    survey: { ...drive.survey, photos: (drive.survey?.photos ?? []).filter((photo) => photo.id !== id) },
-  };
-}
-
 /**
  * Lays `change` over the rim of a pulley in a picture, which is made where there is none. A rim without points is taken
  * out.
@@ -225,34 +171,7 @@ export function changeRim(drive: Drive, photoId: string, pulley: string, change:
   const old = rims.find((rim) => rim.pulley === pulley);
   const next = change(old ?? { pulley, points: [] });
   const changed = old ? rims.map((rim) => (rim === old ? next : rim)) : [...rims, next];
-  return putPhoto(drive, { ...photo, rims: changed.filter(({ points }) => points.length > 0) });
-}
-
-/** Adds a reading of a tachometer, or lays it over the one of its id. */
-export function putSpeedCheck(drive: Drive, check: SpeedCheck): Drive {
-  return { ...drive, speedChecks: put(drive.speedChecks, check) };
-}
-
-export function removeSpeedCheck(drive: Drive, id: string): Drive {
-  return { ...drive, speedChecks: (drive.speedChecks ?? []).filter((check) => check.id !== id) };
-}
-
-/** Adds something that draws current, or lays it over the one of its id. */
-export function putLoad(drive: Drive, load: ElectricalLoad): Drive {
-  return { ...drive, loads: put(drive.loads, load) };
-}
-
-export function removeLoad(drive: Drive, id: string): Drive {
-  return { ...drive, loads: (drive.loads ?? []).filter((load) => load.id !== id) };
-}
-
-/** Adds an obstacle, or lays it over the one of its id. */
-export function putObstacle(drive: Drive, obstacle: Obstacle): Drive {
-  return { ...drive, obstacles: put(drive.obstacles, obstacle) };
-}
-
-export function removeObstacle(drive: Drive, id: string): Drive {
-  return { ...drive, obstacles: (drive.obstacles ?? []).filter((obstacle) => obstacle.id !== id) };
+  return putItem(drive, 'survey.photos', { ...photo, rims: changed.filter(({ points }) => points.length > 0) });
 }
 
 /** Moves an obstacle as a whole, its other end with it. */
@@ -260,7 +179,7 @@ export function moveObstacle(drive: Drive, id: string, x: number, y: number): Dr
   const obstacle = drive.obstacles?.find((one) => one.id === id);
   if (!obstacle) return drive;
   const { to } = obstacle;
-  return putObstacle(drive, {
+  return putItem(drive, 'obstacles', {
     ...obstacle,
     x,
     y,
@@ -275,14 +194,9 @@ export function placeIdler(drive: Drive, beltId: string, station: Station, index
   return insertStop(placed, beltId, index, stop);
 }
 
-function put<T extends { readonly id: string }>(list: readonly T[] = [], item: T): readonly T[] {
-  return list.some(({ id }) => id === item.id) ? list.map((old) => (old.id === item.id ? item : old)) : [...list, item];
-}
-
 /** Puts the shafts where a fit has them, to the hundredth of a mm; shafts it does not name stay. */
 export function placeStations(drive: Drive, places: readonly { id: string; x: number; y: number }[]): Drive {
   const byId = new Map(places.map((place) => [place.id, place]));
-  const hundredth = (value: number) => Math.round(value * 100) / 100;
   return {
     ...drive,
     stations: drive.stations.map((station) => {
@@ -300,33 +214,6 @@ function changeRoute(
   return {
     ...drive,
     belts: drive.belts.map((belt) => (belt.id === beltId ? { ...belt, route: change(belt.route) } : belt)),
-  };
-}
-
-function withoutPulleys(drive: Drive, gone: ReadonlySet<string>): Drive {
-  const belts = drive.belts.map((belt) =>
-    belt.route.some(({ pulley }) => gone.has(pulley))
-      ? { ...belt, route: belt.route.filter(({ pulley }) => !gone.has(pulley)) }
-      : belt,
-  );
-  return { ...drive, belts, ...(drive.survey && { survey: surveyWithout(drive.survey, gone) }) };
-}
-
-function surveyWithout(survey: Survey, gone: ReadonlySet<string>): Survey {
-  const { readings, diameters, photos } = survey;
-  return {
-    ...survey,
-    ...(readings && {
-      readings: readings.filter(({ from, to }) => !gone.has(to) && (from === undefined || !gone.has(from))),
-    }),
-    ...(diameters && {
-      diameters: diameters.filter(({ pulley, of }) => !gone.has(pulley) && (of === undefined || !gone.has(of))),
-    }),
-    ...(photos && {
-      photos: photos.map((photo) =>
-        photo.rims ? { ...photo, rims: photo.rims.filter(({ pulley }) => !gone.has(pulley)) } : photo,
-      ),
-    }),
   };
 }
 

@@ -1,17 +1,27 @@
 /** The drive document: its types, reading and writing it, looking things up in it, and the edits the bench makes. */
-export * from './types';
+export * from './drive';
+export * from './station';
+export * from './obstacle';
+export * from './belt';
+export * from './survey';
+export * from './speeds';
+export type { Point } from './fields';
 export {
   readDrive,
   parseDrive,
   parseDriveJson,
   writeDrive,
+  fieldsBeside,
+  withoutBeside,
   DRIVE_FILE_EXTENSION,
   type DriveProblem,
   type DriveReading,
 } from './read-drive';
 export { beyondBounds, DRIVE_BOUNDS, type JsonBounds } from './json-bounds';
+export { itemsOf, LISTS, put, putItem, removeItem, type ListItems, type ListName, type ListRules } from './lists';
 export {
   findPulley,
+  obstacleLabel,
   stationOf,
   stationLabel,
   pulleyLabel,
@@ -19,5 +29,7 @@ export {
   ROLE_LABELS,
   type PlacedPulley,
 } from './look-up';
+export { DIAMETER_WORDS, LAY_WORDS, READING_WORDS, STATE_WORDS, TOOL_WORDS } from './labels';
+export { driveDifferences, type DriveDifference } from './differences';
 export { freeId, newDrive, newBelt, newPulley, newStation, STARTING_SIZES } from './templates';
 export * from './edit';

@@ -1,4 +1,5 @@
-import type { Drive, Pulley, Role, Station } from './types';
+import type { Drive } from './drive';
+import type { Pulley, Role, Station } from './station';
 
 /** A pulley with the shaft it sits on. */
 export interface PlacedPulley {
@@ -51,4 +52,10 @@ export function pulleyLabel(drive: Drive, pulleyId: string): string {
   if (!station) return pulleyId;
   if (station.pulleys.length === 1) return stationLabel(station);
   return `${stationLabel(station)}, sheave ${station.pulleys.findIndex((pulley) => pulley.id === pulleyId) + 1}`;
+}
+
+/** What a person calls an obstacle. */
+export function obstacleLabel(drive: Drive, id: string | undefined): string {
+  const obstacle = drive.obstacles?.find((one) => one.id === id);
+  return obstacle?.label?.trim() || (obstacle?.to ? 'the arm' : 'the bolt');
 }

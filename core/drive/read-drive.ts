@@ -1,7 +1,8 @@
 import { ValidationError } from 'yup';
+import { MOST_PROBLEMS } from './fields';
+import { type Drive, DRIVE_FIELDS, driveSchema } from './drive';
 import { beyondBounds, DRIVE_BOUNDS } from './json-bounds';
-import { driveSchema, MOST_PROBLEMS } from './schema';
-import type { Drive } from './types';
+import { brokenNames } from './lists';
 
 export const DRIVE_FILE_EXTENSION = '.emery.json';
 
@@ -28,7 +29,7 @@ export function readDrive(value: unknown): DriveReading {
     return { ok: false, problems: inOrder(error).slice(0, MOST_PROBLEMS) };
   }
   const drive = value as Drive;
-  const problems = brokenReferences(drive);
+  const problems = brokenNames(drive);
   return problems.length > 0 ? { ok: false, problems: problems.slice(0, MOST_PROBLEMS) } : { ok: true, drive };
 }
 
@@ -49,9 +50,20 @@ export function parseDriveJson(text: string): { value?: unknown; problem?: Drive
   }
 }
 
-/** The text of a drive file, ready to save. */
-export function writeDrive(drive: Drive): string {
-  return `${JSON.stringify(drive, null, 2)}\n`;
+/** The text of a drive file, ready to save, with whatever else is to stand in the file beside the drive. */
+export function writeDrive(drive: Drive, beside: object = {}): string {
+  return `${JSON.stringify({ ...drive, ...beside }, null, 2)}\n`;
+}
+
+/** What stands in a drive's file beside the drive itself: fields that Emery's drive does not have. */
+export function fieldsBeside(drive: Drive): Readonly<Record<string, unknown>> {
+  return Object.fromEntries(Object.entries(drive).filter(([field]) => !DRIVE_FIELDS.has(field)));
+}
+
+/** The drive without what stands beside it in its file. */
+export function withoutBeside(drive: Drive): Drive {
+  // What is left are all the fields that a drive has.
+  return Object.fromEntries(Object.entries(drive).filter(([field]) => DRIVE_FIELDS.has(field))) as unknown as Drive;
 }
 
 function wrongKind(value: unknown): DriveProblem | null {
@@ -81,61 +93,4 @@ function inOrder(error: ValidationError): DriveProblem[] {
     seen.add(place);
     return [{ path: place, message }];
   });
-}
-
-function brokenReferences(drive: Drive): DriveProblem[] {
-  const problems: DriveProblem[] = [];
-  const once = (ids: Set<string>, id: string, path: string, what: string) => {
-    if (ids.has(id))
-      problems.push({ path, message: `"${id}" is used by another ${what}. Each ${what} needs an id of its own` });
-    ids.add(id);
-  };
-  const stations = new Set<string>();
-  const pulleys = new Set<string>();
-  drive.stations.forEach((station, s) => {
-    once(stations, station.id, `stations[${s}].id`, 'station');
-    station.pulleys.forEach((pulley, p) => once(pulleys, pulley.id, `stations[${s}].pulleys[${p}].id`, 'pulley'));
-  });
-  const named = (pulley: string, path: string) => {
-    if (!pulleys.has(pulley)) problems.push({ path, message: `names "${pulley}", and no station has that pulley` });
-  };
-  const readings = new Set<string>();
-  drive.survey?.readings?.forEach((reading, r) => {
-    once(readings, reading.id, `survey.readings[${r}].id`, 'reading');
-    for (const end of ['from', 'to'] as const)
-      if (reading[end] !== undefined) named(reading[end], `survey.readings[${r}].${end}`);
-  });
-  const diameters = new Set<string>();
-  drive.survey?.diameters?.forEach(({ id, pulley, of }, d) => {
-    once(diameters, id, `survey.diameters[${d}].id`, 'diameter reading');
-    named(pulley, `survey.diameters[${d}].pulley`);
-    if (of !== undefined) named(of, `survey.diameters[${d}].of`);
-  });
-  const photos = new Set<string>();
-  drive.survey?.photos?.forEach((photo, p) => {
-    once(photos, photo.id, `survey.photos[${p}].id`, 'picture');
-    const rims = new Set<string>();
-    photo.rims?.forEach(({ pulley }, r) => {
-      once(rims, pulley, `survey.photos[${p}].rims[${r}].pulley`, 'rim of the picture');
-      named(pulley, `survey.photos[${p}].rims[${r}].pulley`);
-    });
-  });
-  const obstacles = new Set<string>();
-  drive.obstacles?.forEach(({ id }, o) => once(obstacles, id, `obstacles[${o}].id`, 'obstacle'));
-  const checks = new Set<string>();
-  drive.speedChecks?.forEach(({ id, station }, c) => {
-    once(checks, id, `speedChecks[${c}].id`, 'speed check');
-    if (!stations.has(station))
-      problems.push({ path: `speedChecks[${c}].station`, message: `names "${station}", and there is no such station` });
-  });
-  const loads = new Set<string>();
-  drive.loads?.forEach(({ id }, l) => once(loads, id, `loads[${l}].id`, 'load'));
-  const belts = new Set<string>();
-  drive.belts.forEach((belt, b) => {
-    once(belts, belt.id, `belts[${b}].id`, 'belt');
-    belt.route.forEach(({ pulley }, r) => {
-      named(pulley, `belts[${b}].route[${r}].pulley`);
-    });
-  });
-  return problems;
 }

@@ -1,6 +1,8 @@
-import { sectionFor, type Section } from '../section/sections';
+import { type Section, sectionFor, type Surface } from '../section';
+import type { Belt } from './belt';
+import type { Drive } from './drive';
 import { ROLE_LABELS } from './look-up';
-import type { Belt, Drive, Pulley, Role, Station, Surface } from './types';
+import type { Pulley, Role, Station } from './station';
 
 /** Starting diameters, mm: round figures to be measured over, never a specification. */
 export const STARTING_SIZES: Record<Role, number> = {
@@ -38,14 +40,15 @@ export function newPulley(drive: Drive, stationId: string, role: Role, section: 
   const kind = sectionFor(section)?.kind ?? 'ribbed';
   const surface = (role === 'idler' || role === 'tensioner') && kind !== 'vee' ? 'smooth' : SURFACE_OF[kind];
   const taken = new Set(drive.stations.flatMap(({ pulleys }) => pulleys.map(({ id }) => id)));
-  const base = { id: freeId(stationId, taken), surface, plane };
+  const base = { id: freeId(stationId, taken), plane };
   if (surface === 'toothed')
     return {
       ...base,
+      surface,
       teeth: Math.max(12, Math.round((STARTING_SIZES[role] * Math.PI) / (sectionFor(section)?.pitch ?? 9.525))),
     };
   const sized = { ...base, diameter: STARTING_SIZES[role] };
-  return surface === 'ribbed' ? { ...sized, grooves: 6 } : sized;
+  return surface === 'ribbed' ? { ...sized, surface, grooves: 6 } : { ...sized, surface };
 }
 
 /** A station of that role at x, y with one pulley of a starting size, under an id and a label not used yet. */

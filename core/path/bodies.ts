@@ -1,9 +1,8 @@
-import type { PlacedPulley } from '../drive/look-up';
-import type { Belt, Drive, Pulley } from '../drive/types';
-import { beltWidthMm, bodyRadiusMm, sectionFor, type Section } from '../section';
+import type { Belt, Drive, PlacedPulley, Pulley } from '../drive';
+import { beltWidthMm, bodyRadiusMm, type Section, sectionFor } from '../section';
 import type { ContactSolution } from './solution';
-import type { Workings } from './solve';
 import { distanceToSegment, nearestOfSegments, type Point } from './tangent';
+import type { Workings } from './workings';
 
 /** Where no ribbed belt looks at them, grooves are this far apart, mm (ISO 9981). */
 const RIB_PITCH = sectionFor('PK')!.width;

@@ -1,11 +1,11 @@
-import type { Belt, Pulley } from '../drive/types';
+import type { Belt, Pulley } from '../drive';
 import { beltWidthMm, type Section } from '../section';
 import { bodiesInPlane, type Body } from './bodies';
 import { encounters, holds } from './encounters';
-import type { Finding } from './finding';
+import type { PathFinding } from './finding';
 import type { BeltSolution, ContactSolution } from './solution';
-import type { Workings } from './solve';
 import { distance, segmentsCross } from './tangent';
+import type { Workings } from './workings';
 import { leastWrapDeg } from './wrap-limits';
 
 type Contacts = BeltSolution['contacts'];
@@ -21,7 +21,7 @@ export function geometryFindings(
   contacts: Contacts,
   spans: Spans,
   workings: Workings,
-): Finding[] {
+): PathFinding[] {
   const bodies = bodiesInPlane(belt, section, contacts, workings);
   return [...overlaps(bodies), ...rubbing(section, spans, contacts, bodies), ...crossings(contacts, spans)];
 }
@@ -36,8 +36,8 @@ export function materialFindings(
   contacts: Contacts,
   spans: Spans,
   workings: Workings,
-): Finding[] {
-  const findings: Finding[] = [];
+): PathFinding[] {
+  const findings: PathFinding[] = [];
   for (const contact of contacts) {
     const { pulley, station } = workings.pulleys.get(contact.pulley)!;
     const at = { pulley: contact.pulley };
@@ -66,7 +66,12 @@ export function materialFindings(
   return [...findings, ...planeFindings(belt, section, spans, workings)];
 }
 
-function surfaceFinding(pulley: Pulley, { side }: ContactSolution, section: Section, guides: boolean): Finding | null {
+function surfaceFinding(
+  pulley: Pulley,
+  { side }: ContactSolution,
+  section: Section,
+  guides: boolean,
+): PathFinding | null {
   const wanted = section.kind === 'ribbed' ? 'ribbed' : section.kind === 'vee' ? 'vee' : 'toothed';
   const fits = side === 'back' ? pulley.surface === 'smooth' : pulley.surface === wanted;
   if (fits) return null;
@@ -80,7 +85,7 @@ function surfaceFinding(pulley: Pulley, { side }: ContactSolution, section: Sect
   };
 }
 
-function ribFindings(belt: Belt, pulley: Pulley): Finding[] {
+function ribFindings(belt: Belt, pulley: Pulley): PathFinding[] {
   if (belt.ribs === undefined) return [];
   if (pulley.grooves === undefined) return [{ code: 'grooves-unknown', severity: 'note', pulley: pulley.id }];
   if (pulley.grooves >= belt.ribs) return [];
@@ -90,7 +95,7 @@ function ribFindings(belt: Belt, pulley: Pulley): Finding[] {
 }
 
 /** The offset between neighbouring planes as an angle of the span between them. */
-function planeFindings(belt: Belt, section: Section, spans: Spans, workings: Workings): Finding[] {
+function planeFindings(belt: Belt, section: Section, spans: Spans, workings: Workings): PathFinding[] {
   const planes = belt.route.map(({ pulley }) => workings.pulleys.get(pulley)!.pulley.plane ?? 0).sort((a, b) => a - b);
   const middle = planes[Math.floor(planes.length / 2)] ?? 0;
   const strays = (pulley: Pulley) => Math.abs((pulley.plane ?? 0) - middle);
@@ -108,7 +113,7 @@ function planeFindings(belt: Belt, section: Section, spans: Spans, workings: Wor
         pulley: strays(from) > strays(to) ? from.id : to.id,
         span: { from: span.from, to: span.to },
         figures: { offsetMm: offset, angleDeg: angle },
-      } satisfies Finding,
+      } satisfies PathFinding,
     ];
   });
 }
@@ -130,8 +135,8 @@ function planeOffset(belt: Belt, section: Section, a: Pulley, b: Pulley): number
 }
 
 /** Pairs of pulleys whose metal overlaps; one of each pair is on the belt. */
-function overlaps(bodies: readonly Body[]): Finding[] {
-  const findings: Finding[] = [];
+function overlaps(bodies: readonly Body[]): PathFinding[] {
+  const findings: PathFinding[] = [];
   bodies.forEach((a, index) => {
     for (let k = index + 1; k < bodies.length; k += 1) {
       const b = bodies[k]!;
@@ -151,10 +156,10 @@ function overlaps(bodies: readonly Body[]): Finding[] {
 }
 
 /** What spans run through or brush, and where pieces of the belt rub on one another. */
-function rubbing(section: Section, spans: Spans, contacts: Contacts, bodies: readonly Body[]): Finding[] {
+function rubbing(section: Section, spans: Spans, contacts: Contacts, bodies: readonly Body[]): PathFinding[] {
   const ends = (index: number) => ({ from: spans[index]!.from, to: spans[index]!.to });
   return encounters(section, contacts, spans, bodies, NEAR_MM).flatMap(
-    ({ span, contact, body, otherSpan, otherContact, mm, toMetal = Infinity }): Finding[] => {
+    ({ span, contact, body, otherSpan, otherContact, mm, toMetal = Infinity }): PathFinding[] => {
       const at = span === undefined ? {} : { span: ends(span) };
       const on = contact === undefined ? {} : { other: contacts[contact]!.pulley };
       if (body?.station === null) {
@@ -192,7 +197,7 @@ function rubbing(section: Section, spans: Spans, contacts: Contacts, bodies: rea
             pulley: body!.id,
             ...at,
             figures: { depthMm: -toMetal },
-          } satisfies Finding,
+          } satisfies PathFinding,
         ].map((one) => (body!.spare ? { ...one, severity: 'watch' } : one));
       return [
         {
@@ -206,8 +211,8 @@ function rubbing(section: Section, spans: Spans, contacts: Contacts, bodies: rea
 }
 
 /** Spans of the belt that cross one another, and two turns of the belt on the same stretch of one pulley. */
-function crossings(contacts: Contacts, spans: Spans): Finding[] {
-  const findings: Finding[] = [];
+function crossings(contacts: Contacts, spans: Spans): PathFinding[] {
+  const findings: PathFinding[] = [];
   spans.forEach((a, index) => {
     for (const b of spans.slice(index + 1)) {
       if (a.length === null || b.length === null || !segmentsCross(a.start, a.end, b.start, b.end)) continue;

@@ -1,8 +1,7 @@
-import { pulleysById } from '../drive/look-up';
-import type { Drive } from '../drive/types';
+import { type Drive, pulleysById } from '../drive';
 import { sectionFor } from '../section';
 import { bodiesInPlane } from './bodies';
-import { encounters, type Encounter } from './encounters';
+import { type Encounter, encounters } from './encounters';
 import type { BeltSolution } from './solution';
 
 /**

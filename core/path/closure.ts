@@ -1,4 +1,4 @@
-import type { Finding } from './finding';
+import type { PathFinding } from './finding';
 import type { ContactSolution } from './solution';
 import { directedTangent, wrapBetween } from './tangent';
 
@@ -13,8 +13,8 @@ export function blameTurns(
   turns: number,
   sense: 1 | -1,
   fitsFlipped: (contact: ContactSolution) => boolean,
-): Finding {
-  const finding = (cure: string, pulley?: string): Finding => ({
+): PathFinding {
+  const finding = (cure: string, pulley?: string): PathFinding => ({
     code: 'not-closed',
     severity: 'fault',
     ...(pulley !== undefined && { pulley }),

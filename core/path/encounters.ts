@@ -1,5 +1,5 @@
 import { facingDepthMm, type Section } from '../section';
-import { clearOf, type Body } from './bodies';
+import { type Body, clearOf } from './bodies';
 import type { ContactSolution, SpanSolution } from './solution';
 import { boxesApart, distance, distanceToSegment, footOnSegment, nearestOfSegments, type Point } from './tangent';
 

@@ -1,7 +1,6 @@
-/** fault: cannot be run as drawn. watch: runs, but look at it. note: something left open. */
-export type Severity = 'fault' | 'watch' | 'note';
+import type { Finding } from '../finding';
 
-export type FindingCode =
+export type PathFindingCode =
   | 'no-route'
   | 'one-pulley'
   | 'pulley-twice'
@@ -30,17 +29,5 @@ export type FindingCode =
   | 'hits-obstacle'
   | 'near-obstacle';
 
-/**
- * Something to tell the user, as data: what, how bad, where, and the figures that show it. `pulley` and `span` name
- * pulleys by id; `other` is the second pulley of a pair. The words are made in `core/words`.
- */
-export interface Finding {
-  code: FindingCode;
-  severity: Severity;
-  pulley?: string;
-  span?: { from: string; to: string };
-  other?: string;
-  /** The obstacle meant, by id. */
-  obstacle?: string;
-  figures?: Readonly<Record<string, number | string>>;
-}
+/** What the path of a belt has to tell. */
+export type PathFinding = Finding<PathFindingCode>;

@@ -3,10 +3,16 @@
  */
 export { solveDrive, solveBelt } from './solve';
 export type { BeltSolution, ContactSolution, DriveSolution, SpanSolution } from './solution';
-export type { Finding, FindingCode, Severity } from './finding';
-export { LEAST_WRAP_DEG } from './wrap-limits';
+export type { PathFinding, PathFindingCode } from './finding';
+export { LEAST_WRAP_DEG, leastWrapDeg } from './wrap-limits';
 export type { Point } from './tangent';
 export { beltOutline, beltBounds, spanMidpoints, type Bounds } from './outline';
 export { beltClearances, type BeltClearances, type Clearance } from './clearance';
 export { bestPlaceFor } from './insertion';
 export { sketchOf, type DriveSketch, type SketchBelt } from './sketch';
+export { findingMessage, findingWords } from './words';
+export { followShafts, turnOn, type Shaft } from './shafts';
+export { bodiesInPlane, clearOf } from './bodies';
+export { directedTangent, distance, distanceToSegment, segmentsCross, wrapBetween, type Tangent } from './tangent';
+export { loopRound } from './loop';
+export { solveCommand } from './command';

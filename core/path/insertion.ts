@@ -1,6 +1,4 @@
-import { findPulley } from '../drive/look-up';
-import { insertStop, proposedSide } from '../drive/edit';
-import type { Drive, RouteStop } from '../drive/types';
+import { type Drive, findPulley, insertStop, proposedSide, type RouteStop } from '../drive';
 import { solveBelt } from './solve';
 
 /**

@@ -1,14 +1,15 @@
 import fc from 'fast-check';
-import { driveOf, SERPENTINE } from '../drive/examples';
-import { putObstacle, readDrive, type Drive, type Obstacle } from '../drive';
+import { driveOf, SERPENTINE } from '../test/examples';
+import { type Drive, type Obstacle, putItem, readDrive } from '../drive';
 import { proposeIdlers, searchRoutes } from '../route';
-import { beltClearances, solveBelt, solveDrive } from './index';
+import { beltClearances } from './clearance';
+import { solveBelt, solveDrive } from './solve';
 import { nearestOfSegments } from './tangent';
 
 /** Two equal pulleys 400 apart: spans at y = ±52, cord radius 52. */
 const pair = (...obstacles: Obstacle[]): Drive =>
   obstacles.reduce(
-    putObstacle,
+    (drive, obstacle) => putItem(drive, 'obstacles', obstacle),
     driveOf([
       ['crank', 0, 0, 100],
       ['alt', 400, 0, 100],
@@ -81,7 +82,7 @@ test('routes that hit an obstacle are not found, and those found are clear of it
     'main',
   )!;
   const { start, end } = best.spans.reduce((longest, span) => (span.length! > longest.length! ? span : longest));
-  const blocked = putObstacle(drive, bolt((start.x + end.x) / 2, (start.y + end.y) / 2));
+  const blocked = putItem(drive, 'obstacles', bolt((start.x + end.x) / 2, (start.y + end.y) / 2));
   const found = searchRoutes(blocked, 'main', { top: 100 }).routes;
   const still = free.routes.filter(
     ({ route }) => solveBelt({ ...blocked, belts: blocked.belts.map((belt) => ({ ...belt, route })) }, 'main')!.closed,

@@ -1,4 +1,4 @@
-import { driveOf, SERPENTINE, type Stop } from '../drive/examples';
+import { driveOf, SERPENTINE, type Stop } from '../test/examples';
 import { beltBounds, beltOutline, spanMidpoints } from './outline';
 import { sketchOf } from './sketch';
 import { solveBelt } from './solve';

@@ -1,4 +1,4 @@
-import type { Drive } from '../drive/types';
+import type { Drive } from '../drive';
 import { bodyRadiusMm, sectionFor } from '../section';
 import type { BeltSolution, ContactSolution } from './solution';
 import type { Point } from './tangent';

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
-import { driveOf, station, type Stop } from '../drive/examples';
-import { pulleysById } from '../drive/look-up';
-import type { Drive } from '../drive/types';
+import { driveOf, station, type Stop } from '../test/examples';
+import { type Drive, type Pulley, pulleysById } from '../drive';
 import { sectionFor } from '../section';
 import { bodiesInPlane } from './bodies';
+import { beltClearances } from './clearance';
 import { encounters } from './encounters';
-import { beltClearances, solveBelt, solveDrive, type BeltSolution } from './index';
+import type { BeltSolution } from './solution';
+import { solveBelt, solveDrive } from './solve';
 
 const codes = (drive: Drive) => solveDrive(drive).belts[0]!.findings.map(({ code }) => code);
 const least = (drive: Drive) => beltClearances(drive, solveBelt(drive, 'main')!).least!;
@@ -28,7 +29,7 @@ const pressedDown = (gap: number, section = 'PK', surface: 'ribbed' | 'vee' = 'r
   const stations = drive.stations.map((s) =>
     s.id === 'roller'
       ? { ...s, y: -lower + gap + 35 + cord.backOffset }
-      : { ...s, pulleys: s.pulleys.map((p) => ({ ...p, surface })) },
+      : { ...s, pulleys: s.pulleys.map((p) => ({ ...p, surface }) as Pulley) },
   );
   return { ...drive, stations };
 };

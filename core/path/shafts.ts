@@ -1,7 +1,6 @@
-import type { PlacedPulley } from '../drive/look-up';
-import type { Belt, Drive, Side } from '../drive/types';
-import { bodyRadiusMm, cordRadiusMm, sectionFor, type Section } from '../section';
-import type { Finding } from './finding';
+import type { Belt, Drive, PlacedPulley } from '../drive';
+import { bodyRadiusMm, cordRadiusMm, type Section, sectionFor, type Side } from '../section';
+import type { PathFinding } from './finding';
 
 /** How a shaft turns: +1 counter-clockwise, and how many times for each turn of the crank. */
 export interface Shaft {
@@ -16,7 +15,7 @@ export interface Shafts {
   byStation: Map<string, Shaft>;
   /** By belt id: +1 where the belt bends counter-clockwise on its drive side. */
   senses: Map<string, 1 | -1>;
-  findings: Map<string, Finding[]>;
+  findings: Map<string, PathFinding[]>;
   driven: Set<string>;
   /** By belt id: mm of cord that pass in one turn of the crank. */
   cordPerTurn: Map<string, number>;
@@ -80,7 +79,7 @@ function driveBelt(belt: Belt, pulleys: ReadonlyMap<string, PlacedPulley>, shaft
   shafts.driven.add(belt.id);
   const cordPerRadian = known.ratio * driver.radius;
   if (cordPerRadian > 0) shafts.cordPerTurn.set(belt.id, 2 * Math.PI * cordPerRadian);
-  const findings: Finding[] = [];
+  const findings: PathFinding[] = [];
   for (const stop of stops) {
     const turn = turnOn(stop.side, sense);
     const before = shafts.byStation.get(stop.station.id);
@@ -114,7 +113,7 @@ function driveBelt(belt: Belt, pulleys: ReadonlyMap<string, PlacedPulley>, shaft
 }
 
 /** Teeth cannot slip; the others wear, and from some point on burn. */
-function severityOf(apart: number, kind: Section['kind']): Finding['severity'] {
+function severityOf(apart: number, kind: Section['kind']): PathFinding['severity'] {
   if (kind === 'toothed' || apart >= FIGHT.fault) return 'fault';
   return apart >= FIGHT.watch ? 'watch' : 'note';
 }

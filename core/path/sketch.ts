@@ -1,8 +1,7 @@
-import { stationLabel } from '../drive/look-up';
-import type { Drive } from '../drive/types';
+import { type Drive, stationLabel } from '../drive';
+import type { Severity } from '../finding';
 import { bodyRadiusMm, sectionFor } from '../section';
 import { beltBounds, beltOutline } from './outline';
-import type { Severity } from './finding';
 import { solveDrive } from './solve';
 
 /** A drive in small: enough to draw it and name its belts in a list, a few hundred bytes. */

@@ -1,5 +1,6 @@
-import type { Rotation, Side } from '../drive/types';
-import type { Finding } from './finding';
+import type { Rotation } from '../drive';
+import type { Side } from '../section';
+import type { PathFinding } from './finding';
 import type { Point } from './tangent';
 
 /** One pulley as the belt meets it. Numbers are null where the route gives none; they are never NaN. */
@@ -40,7 +41,7 @@ export interface BeltSolution {
   cordPerTurn: number | null;
   contacts: ContactSolution[];
   spans: SpanSolution[];
-  findings: Finding[];
+  findings: PathFinding[];
   /** +1 where the drive side of the belt lies to the left of its travel. */
   sense: 1 | -1;
 }
@@ -48,5 +49,5 @@ export interface BeltSolution {
 export interface DriveSolution {
   belts: BeltSolution[];
   /** Findings that belong to no belt. */
-  findings: Finding[];
+  findings: PathFinding[];
 }

@@ -1,8 +1,6 @@
 import fc from 'fast-check';
-import { driveOf, SERPENTINE, station, type Stop } from '../drive/examples';
-import { reverseRoute } from '../drive/edit';
-import { readDrive } from '../drive/read-drive';
-import type { Drive, Rotation } from '../drive/types';
+import { driveOf, SERPENTINE, station, type Stop } from '../test/examples';
+import { type Drive, readDrive, reverseRoute, type Rotation } from '../drive';
 import { solveBelt, solveDrive } from './solve';
 
 const solve = (drive: Drive) => solveBelt(drive, 'main')!;

@@ -1,25 +1,17 @@
-import { proposedSide } from '../drive/edit';
-import { pulleysById, type PlacedPulley } from '../drive/look-up';
-import type { Belt, Drive } from '../drive/types';
-import { bodyRadiusMm, cordRadiusMm, markedLengthMm, sectionFor, type Section } from '../section';
+import { type Belt, type Drive, proposedSide, pulleysById } from '../drive';
+import { bodyRadiusMm, cordRadiusMm, markedLengthMm, type Section, sectionFor } from '../section';
 import { geometryFindings, materialFindings } from './checks';
 import { blameTurns } from './closure';
-import type { Finding } from './finding';
-import { followShafts, turnOn, type Shafts } from './shafts';
+import type { PathFinding } from './finding';
+import { followShafts, turnOn } from './shafts';
 import type { BeltSolution, ContactSolution, DriveSolution, SpanSolution } from './solution';
-import { directedTangent, distance, wrapBetween, type Tangent } from './tangent';
+import { directedTangent, distance, type Tangent, wrapBetween } from './tangent';
+import type { Workings } from './workings';
 
 /** Beyond this many mm a size or a place is a slip, and squaring it would soon leave the numbers. */
 const ABSURD_MM = 100_000;
 /** Outside these a pulley is possible but more likely a reading in the wrong unit. */
 const DOUBTFUL_MM = { least: 10, most: 1500 };
-
-/** Everything a solve shares between belts. */
-export interface Workings {
-  drive: Drive;
-  pulleys: ReadonlyMap<string, PlacedPulley>;
-  shafts: Shafts;
-}
 
 /**
  * Solves every belt of a drive. Never throws and never yields NaN on a drive that `readDrive` accepts: what cannot be
@@ -53,7 +45,7 @@ function solveOne(belt: Belt, workings: Workings): BeltSolution {
   if (!section)
     throw new Error(`belt ${belt.id}: section ${belt.section} is unknown; readDrive should have refused it`);
   const contacts = belt.route.map((stop) => contactOf(stop, section, sense, workings));
-  const findings: Finding[] = routeFindings(belt, section, contacts, workings);
+  const findings: PathFinding[] = routeFindings(belt, section, contacts, workings);
   const blocked = findings.some(({ severity }) => severity === 'fault');
   const tangents = blocked ? contacts.map(() => null) : tangentsOf(contacts);
   const spans = spansOf(contacts, tangents, findings, blocked);
@@ -115,8 +107,8 @@ function routeFindings(
   section: Section,
   contacts: readonly ContactSolution[],
   { drive, pulleys, shafts }: Workings,
-): Finding[] {
-  const findings: Finding[] = [];
+): PathFinding[] {
+  const findings: PathFinding[] = [];
   if (contacts.length === 0) return [{ code: 'no-route', severity: 'fault' }];
   if (contacts.length === 1) findings.push({ code: 'one-pulley', severity: 'fault', pulley: contacts[0]!.pulley });
   const sized = new Set<string>();
@@ -162,7 +154,7 @@ function tangentsOf(contacts: readonly ContactSolution[]): (Tangent | null)[] {
 function spansOf(
   contacts: readonly ContactSolution[],
   tangents: readonly (Tangent | null)[],
-  findings: Finding[],
+  findings: PathFinding[],
   blocked: boolean,
 ): SpanSolution[] {
   if (contacts.length < 2) return [];
@@ -222,7 +214,7 @@ function cordLengthOf(contacts: readonly ContactSolution[], spans: readonly Span
   );
 }
 
-function driveFindings(drive: Drive): Finding[] {
+function driveFindings(drive: Drive): PathFinding[] {
   const cranks = drive.stations.filter(({ role }) => role === 'crankshaft');
   if (cranks.length === 0) return drive.stations.length === 0 ? [] : [{ code: 'no-crank', severity: 'note' }];
   return cranks

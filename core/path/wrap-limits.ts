@@ -1,5 +1,5 @@
-import type { Role } from '../drive/types';
-import type { Section } from '../section/sections';
+import type { Role } from '../drive';
+import type { Section } from '../section';
 
 /**
  * Emery's default least wrap, degrees, by what the pulley does. Less is worth a look; the maker's figure always wins.

@@ -1,4 +1,4 @@
-import { MM_PER_INCH, type LengthUnit } from './format-length';
+import { type LengthUnit, MM_PER_INCH } from './format-length';
 
 /** What was understood, in mm, or in plain words why nothing was. */
 export type LengthReading = { ok: true; mm: number } | { ok: false; problem: string };

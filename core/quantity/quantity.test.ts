@@ -1,13 +1,6 @@
 import fc from 'fast-check';
-import {
-  editableLength,
-  formatInches,
-  formatInchesDecimal,
-  formatLength,
-  formatMm,
-  inchParts,
-  parseLength,
-} from './index';
+import { editableLength, formatInches, formatInchesDecimal, formatLength, formatMm, inchParts } from './format-length';
+import { parseLength } from './parse-length';
 
 const read = (text: string, unit: 'mm' | 'in' = 'mm') => {
   const reading = parseLength(text, unit);

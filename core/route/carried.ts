@@ -1,7 +1,6 @@
-import { pulleysById } from '../drive/look-up';
-import type { Belt, Drive, Pulley, Side, Station } from '../drive/types';
-import { followShafts, turnOn, type Shaft } from '../path/shafts';
-import { sectionFor } from '../section';
+import { type Belt, type Drive, type Pulley, pulleysById, type Station } from '../drive';
+import { followShafts, type Shaft, turnOn } from '../path';
+import { sectionFor, type Side } from '../section';
 
 /** A pulley that a belt is to run on, with the sides of the belt it may meet. */
 export interface Carried {

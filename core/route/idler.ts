@@ -1,12 +1,6 @@
-import { placeIdler } from '../drive/edit';
-import { pulleysById } from '../drive/look-up';
-import { newStation } from '../drive/templates';
-import type { Drive, RouteStop, Side, Station } from '../drive/types';
-import { beltBounds } from '../path/outline';
-import { solveBelt } from '../path/solve';
-import type { BeltSolution } from '../path/solution';
-import { leastWrapDeg } from '../path/wrap-limits';
-import { bodyRadiusMm, sectionFor } from '../section';
+import { type Drive, newStation, placeIdler, pulleysById, type RouteStop, type Station } from '../drive';
+import { beltBounds, type BeltSolution, leastWrapDeg, solveBelt } from '../path';
+import { bodyRadiusMm, sectionFor, type Side } from '../section';
 
 /** A place for an idler that would raise the worst wrap. */
 export interface IdlerProposal {

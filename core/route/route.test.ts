@@ -1,5 +1,5 @@
-import { driveOf, SERPENTINE, type Stop } from '../drive/examples';
-import type { Drive, RouteStop } from '../drive/types';
+import { driveOf, SERPENTINE, type Stop } from '../test/examples';
+import type { Drive, RouteStop } from '../drive';
 import { solveBelt } from '../path';
 import { carriedBy } from './carried';
 import { proposeIdlers } from './idler';

@@ -1,20 +1,20 @@
-import type { Belt, Drive, RouteStop } from '../drive/types';
-import { pulleysById } from '../drive/look-up';
-import { bodiesInPlane, clearOf } from '../path/bodies';
-import { beltClearances } from '../path/clearance';
-import { solveBelt } from '../path/solve';
-import type { BeltSolution } from '../path/solution';
+import { type Belt, type Drive, pulleysById, type RouteStop } from '../drive';
 import {
+  beltClearances,
+  type BeltSolution,
+  bodiesInPlane,
+  clearOf,
   directedTangent,
   distance,
   distanceToSegment,
+  leastWrapDeg,
   segmentsCross,
-  wrapBetween,
+  solveBelt,
   type Tangent,
-} from '../path/tangent';
-import { leastWrapDeg } from '../path/wrap-limits';
-import { bodyRadiusMm, cordRadiusMm, facingDepthMm, sectionFor, type Section } from '../section';
-import { carriedBy, type Carried } from './carried';
+  wrapBetween,
+} from '../path';
+import { bodyRadiusMm, cordRadiusMm, facingDepthMm, type Section, sectionFor } from '../section';
+import { type Carried, carriedBy } from './carried';
 
 /** Why a route stands where it does; the words are made in `core/words`. */
 export interface RouteReason {

@@ -1,4 +1,4 @@
-import type { Belt, Pulley, Side } from '../drive/types';
+import type { Face, Side } from './face';
 import type { Section } from './sections';
 
 /**
@@ -7,7 +7,7 @@ import type { Section } from './sections';
  * cord inward. Back of any belt: face radius + back offset. May be zero, negative or not finite for absurd sizes; the
  * path solver turns those into findings.
  */
-export function cordRadiusMm(pulley: Pulley, side: Side, section: Section): number {
+export function cordRadiusMm(pulley: Face, side: Side, section: Section): number {
   if (side === 'back') return bodyRadiusMm(pulley, section) + section.backOffset;
   if (section.kind === 'toothed' && pulley.surface === 'toothed') return pitchRadius(pulley, section);
   const face = (pulley.diameter ?? 0) / 2;
@@ -19,12 +19,12 @@ export function cordRadiusMm(pulley: Pulley, side: Side, section: Section): numb
  * Radius of the pulley's own metal, mm: what a calliper halves, or a toothed pulley's tips by its teeth where no
  * diameter is given.
  */
-export function bodyRadiusMm(pulley: Pulley, section: Section | null): number {
+export function bodyRadiusMm(pulley: Face, section: Section | null): number {
   if (pulley.diameter !== undefined) return pulley.diameter / 2;
   return section?.kind === 'toothed' ? Math.max(0, pitchRadius(pulley, section) - section.tipDepth) : 0;
 }
 
-function pitchRadius(pulley: Pulley, section: Section): number {
+function pitchRadius(pulley: Face, section: Section): number {
   return ((pulley.teeth ?? 0) * section.pitch) / (2 * Math.PI);
 }
 
@@ -32,7 +32,7 @@ function pitchRadius(pulley: Pulley, section: Section): number {
  * Half the angle between a V groove's flanks, radians. No groove is narrower than a degree, whatever is written: a belt
  * rides by its tangent.
  */
-export function halfGrooveAngle(pulley: Pick<Pulley, 'grooveAngle'>): number {
+export function halfGrooveAngle(pulley: Pick<Face, 'grooveAngle'>): number {
   return (Math.max(1, pulley.grooveAngle ?? 36) * Math.PI) / 360;
 }
 
@@ -42,8 +42,8 @@ export function markedLengthMm(cordLengthMm: number, section: Section): number {
 }
 
 /** Axial width of the belt, mm; 0 where the section does not tell (toothed). */
-export function beltWidthMm(belt: Belt, section: Section): number {
-  return section.kind === 'ribbed' ? section.width * (belt.ribs ?? 1) : section.width;
+export function beltWidthMm({ ribs }: { ribs?: number }, section: Section): number {
+  return section.kind === 'ribbed' ? section.width * (ribs ?? 1) : section.width;
 }
 
 /** How far the belt reaches from its cord toward something that faces it on that side, mm. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readMarking } from './index';
+import { readMarking } from './marking';
 
 test.each<[string, object]>([
   ['6PK1735', { section: 'PK', ribs: 6, lengthMm: 1735, basis: 'effective', scheme: 'ribs-PK-mm' }],

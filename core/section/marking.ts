@@ -1,4 +1,4 @@
-import { SECTIONS, sectionFor, type Section } from './sections';
+import { type Section, sectionFor, SECTIONS } from './sections';
 
 /** What a marking on a belt may mean. Lengths in mm in the section's own basis. */
 export interface MarkingReading {

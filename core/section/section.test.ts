@@ -1,13 +1,5 @@
-import {
-  beltWidthMm,
-  bodyRadiusMm,
-  cordRadiusMm,
-  facingDepthMm,
-  markedLengthMm,
-  SECTION_NAMES,
-  SECTIONS,
-  sectionFor,
-} from './index';
+import { beltWidthMm, bodyRadiusMm, cordRadiusMm, facingDepthMm, markedLengthMm } from './contact';
+import { SECTION_NAMES, sectionFor, SECTIONS } from './sections';
 
 const pulley = (surface: 'ribbed' | 'vee' | 'smooth' | 'toothed', more = {}) => ({
   id: 'p',
@@ -28,7 +20,7 @@ test.each([
 
 test('ride lifts the cord by itself; teeth alone make a toothed pulley', () => {
   expect(cordRadiusMm(pulley('vee', { ride: 1.5 }), 'drive', sectionFor('AV13')!)).toBeCloseTo(48.64, 9);
-  expect(cordRadiusMm({ id: 'p', surface: 'toothed', teeth: 24 }, 'drive', sectionFor('L')!)).toBeCloseTo(
+  expect(cordRadiusMm({ surface: 'toothed', teeth: 24 }, 'drive', sectionFor('L')!)).toBeCloseTo(
     (24 * 9.525) / (2 * Math.PI),
     9,
   );
@@ -62,8 +54,8 @@ test('overrides replace what they name and nothing else; an unknown name is null
 });
 
 test('width: ribs × pitch, the top of a V', () => {
-  expect(beltWidthMm({ id: 'b', section: 'PK', ribs: 6, route: [] }, sectionFor('PK')!)).toBeCloseTo(21.36, 9);
-  expect(beltWidthMm({ id: 'b', section: 'AV13', route: [] }, sectionFor('AV13')!)).toBe(13);
+  expect(beltWidthMm({ ribs: 6 }, sectionFor('PK')!)).toBeCloseTo(21.36, 9);
+  expect(beltWidthMm({}, sectionFor('AV13')!)).toBe(13);
 });
 
 test('on a smooth face the cord of a V or of teeth lies as high as the belt is thick from it inward', () => {
@@ -75,7 +67,7 @@ test('on a smooth face the cord of a V or of teeth lies as high as the belt is t
 
 test('a toothed pulley without a diameter is as large as the tips of its teeth', () => {
   const teeth = (section: string, count: number) =>
-    2 * bodyRadiusMm({ id: 'p', surface: 'toothed', teeth: count }, sectionFor(section)!);
+    2 * bodyRadiusMm({ surface: 'toothed', teeth: count }, sectionFor(section)!);
   // Outside diameters of ISO 5294 and ISO 13050: pitch diameter less twice the pitch line differential.
   expect(teeth('L', 20)).toBeCloseTo(60.64 - 0.762, 1);
   expect(teeth('H', 24)).toBeCloseTo(97.02 - 1.372, 1);

@@ -1,9 +1,18 @@
-import type { Drive } from '../drive/types';
-import { fitSurvey } from '../survey/fit';
-import { DEFAULT_DOUBT, doubtOf, type Doubt } from './doubt';
-import { puttingOn, type LastOn, type PuttingOn } from './putting-on';
+import type { Drive } from '../drive';
+import { hundredth } from '../numeric';
+import {
+  type Candidate,
+  type LastOn,
+  puttingOn,
+  type PuttingOn,
+  sizeBelt,
+  type SizeFinding,
+  type SizeOptions,
+  type Window,
+} from '../seating';
+import { fitSurvey } from '../survey';
+import { DEFAULT_DOUBT, type Doubt, doubtOf } from './doubt';
 import { combinedLength, type CombinedLength } from './measured';
-import { sizeBelt, type Candidate, type SizeFinding, type SizeOptions, type Window } from './size';
 
 /** The answer to which belt to bring home, as plain data. */
 export interface SizeAnswer {
@@ -101,10 +110,6 @@ export function answerFor(
     pair: doubt.pair,
     measured,
   };
-}
-
-function hundredth(value: number): number {
-  return Math.round(value * 100) / 100;
 }
 
 /**

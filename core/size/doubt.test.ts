@@ -1,6 +1,9 @@
-import { driveOf } from '../drive/examples';
+import { driveOf } from '../test/examples';
+import { pathLength } from '../adjuster';
 import type { Drive } from '../drive';
-import { answerFor, doubtOf, pathLength, sizeBelt } from './index';
+import { sizeBelt } from '../seating';
+import { answerFor } from './answer';
+import { doubtOf } from './doubt';
 
 const drive = (): Drive => {
   const plain = driveOf(

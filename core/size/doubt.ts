@@ -1,11 +1,9 @@
-import { changePulley, moveStation } from '../drive/edit';
-import type { Belt, Drive } from '../drive/types';
+import { type LengthCurve, pathLength, slopeOf } from '../adjuster';
+import { type Belt, changePulley, type Drive, moveStation } from '../drive';
+import { normals } from '../numeric';
+import type { Sizing } from '../seating';
 import { sectionFor } from '../section';
-import { combinedDiameter } from '../survey/diameters';
-import type { SurveyFit } from '../survey/fit';
-import type { LengthCurve } from './curve';
-import { pathLength, slopeOf } from './curve';
-import type { Sizing } from './size';
+import { combinedDiameter, type SurveyFit } from '../survey';
 
 /**
  * Taken where nothing was measured: of a place on the drawing, of a diameter, mm; and of a belt's length, as a share of
@@ -205,25 +203,4 @@ function between(slopes: readonly (readonly number[])[], i: number, share: numbe
   const at = Math.max(0, Math.min(STATIONS - 1, share * (STATIONS - 1)));
   const low = Math.min(STATIONS - 2, Math.floor(at));
   return slopes[low]![i]! + (slopes[low + 1]![i]! - slopes[low]![i]!) * (at - low);
-}
-
-/** Normal deviates from a small linear congruential generator (Numerical Recipes) by Box and Muller. */
-function normals(seed: number): () => number {
-  let state = seed >>> 0;
-  const uniform = () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return (state + 0.5) / 2 ** 32;
-  };
-  let spare: number | null = null;
-  return () => {
-    if (spare !== null) {
-      const value = spare;
-      spare = null;
-      return value;
-    }
-    const radius = Math.sqrt(-2 * Math.log(uniform()));
-    const angle = 2 * Math.PI * uniform();
-    spare = radius * Math.sin(angle);
-    return radius * Math.cos(angle);
-  };
 }

@@ -1,7 +1,8 @@
-import { driveOf, SERPENTINE } from '../drive/examples';
-import { changeBelt, readDrive, type Drive } from '../drive';
+import { driveOf, SERPENTINE } from '../test/examples';
+import { lengthCurve, pathLength } from '../adjuster';
+import { changeBelt, type Drive, type Measurement, readDrive } from '../drive';
 import { sectionFor } from '../section';
-import { combinedLength, lengthCurve, measuredLength, pathLength, toolRadius, type Measurement } from './index';
+import { combinedLength, measuredLength, toolRadius } from './measured';
 
 const serpentine = (): Drive => driveOf(SERPENTINE, {}, { crankRotation: 'cw' });
 const allRibs = (): Drive =>
@@ -88,7 +89,7 @@ test('a doubled loop, a stretched string and a gauge', () => {
 });
 
 test('where the adjuster stood is allowed for', () => {
-  const drive = {
+  const drive: Drive = {
     ...allRibs(),
     stations: allRibs().stations.map((s) =>
       s.id === 'alt' ? { ...s, adjuster: { kind: 'slide', direction: 0, travel: 30 } } : s,

@@ -1,38 +1,22 @@
-import { pulleysById } from '../drive/look-up';
-import type { Belt, Drive, Pulley } from '../drive/types';
-import { loopRound } from '../path/loop';
-import { solveBelt } from '../path/solve';
-import { bodyRadiusMm, halfGrooveAngle, markedLengthMm, sectionFor, type Section } from '../section';
-import { cordLengthOf, pathLength, type LengthCurve } from './curve';
-import { FINEST } from '../survey/readings';
-import { liesEitherWay, type AdjusterState, type Lay, type Tool } from './measuring-tools';
+import { cordLengthOf, type LengthCurve, pathLength } from '../adjuster';
+import {
+  type AdjusterState,
+  type Belt,
+  type Drive,
+  type Lay,
+  type Measurement,
+  type Pulley,
+  pulleysById,
+  type Tool,
+} from '../drive';
+import { againstTheOthers, deviationsApart, type Figure, weightedMean } from '../numeric';
+import { loopRound, solveBelt } from '../path';
+import { bodyRadiusMm, halfGrooveAngle, markedLengthMm, type Section, sectionFor } from '../section';
+import { FINEST } from '../survey';
 
-/**
- * One way a length was measured. `mm` is what the tape (or the print) said; for a gauge the distance of its wheels'
- * centres.
- */
-export interface Measurement {
-  readonly id: string;
-  readonly tool: Tool;
-  readonly mm: number;
-  /** Where the adjuster stood with the tool laid on. */
-  readonly state?: AdjusterState;
-  /**
-   * Where a string, rope or wire lay on grooved pulleys; in the grooves where nobody says and nothing speaks for the
-   * rims.
-   */
-  readonly lay?: Lay;
-  /** The loop lay doubled on the bench: the tape read half of it. */
-  readonly doubled?: boolean;
-  readonly thickness?: number;
-  /** How much longer it was while pulled round than on the bench, as a share. */
-  readonly stretch?: number;
-  /** How much a used belt has grown, as a share. */
-  readonly worn?: number;
-  /** Around a gauge's wheel, on the line that is marked on belts, mm. */
-  readonly circumference?: number;
-  readonly plusMinus?: number;
-  readonly [unknown: string]: unknown;
+/** What can lie either way; a strap always bridges the grooves. */
+export function liesEitherWay(tool: Tool): boolean {
+  return tool === 'string' || tool === 'rope' || tool === 'wire';
 }
 
 /** What each tool is by default: thickness in mm, ± in mm, stretch and wear as shares. */
@@ -233,11 +217,8 @@ export function combinedLength(
     ...measured.flatMap((one, k) => witnessOf(one).map((witness) => ({ ...witness, k }))),
     { at: 0, sigma: sigma0, k: -1 },
   ];
-  const { at: shiftMm, sigma } = weighed(all);
-  const scores = all.map((one) => {
-    const rest = all.filter((other) => other !== one);
-    return { one, score: rest.length === 0 ? 0 : apart(one, weighed(rest)) };
-  });
+  const { at: shiftMm, sigma } = weightedMean(all);
+  const scores = againstTheOthers(all).map((apart, k) => ({ one: all[k]!, score: Math.abs(apart ?? 0) }));
   const worst = scores.reduce((most, next) => (next.score > most.score ? next : most));
   const disagree = worst.score > SUSPECT_AT;
   return {
@@ -249,23 +230,8 @@ export function combinedLength(
 }
 
 /** How much longer a path is than drawn by one witness, and how sure that is, mm. */
-interface Witness {
-  at: number;
-  sigma: number;
-}
-
-function witnessOf({ againstDrawing, plusMinus }: MeasuredLength): Witness[] {
+function witnessOf({ againstDrawing, plusMinus }: MeasuredLength): Figure[] {
   return againstDrawing === null ? [] : [{ at: againstDrawing, sigma: Math.max(FINEST, plusMinus) }];
-}
-
-function weighed(list: readonly Witness[]): Witness {
-  const weight = list.reduce((sum, { sigma }) => sum + sigma ** -2, 0);
-  return { at: list.reduce((sum, { at, sigma }) => sum + at * sigma ** -2, 0) / weight, sigma: weight ** -0.5 };
-}
-
-/** How far two witnesses are apart, in standard deviations. */
-function apart(one: Witness, two: Witness): number {
-  return Math.abs(one.at - two.at) / Math.hypot(one.sigma, two.sigma);
 }
 
 /**
@@ -279,7 +245,7 @@ function layTold(
   curve: LengthCurve | null,
   measurement: Measurement,
   result: MeasuredLength,
-  others: readonly Witness[],
+  others: readonly Figure[],
 ): MeasuredLength {
   if (result.lay === null) return result;
   const [own] = witnessOf(result);
@@ -289,7 +255,8 @@ function layTold(
   });
   const [other] = turned ? witnessOf(turned) : [];
   if (!own || !other) return result;
-  const rest = weighed(others);
-  if (apart(own, rest) <= SUSPECT_AT || apart(other, rest) > SUSPECT_AT) return result;
+  const rest = weightedMean(others);
+  const apart = (one: Figure) => Math.abs(deviationsApart(one, rest));
+  if (apart(own) <= SUSPECT_AT || apart(other) > SUSPECT_AT) return result;
   return { ...(measurement.lay === undefined ? turned! : result), layTold: true };
 }

@@ -1,4 +1,4 @@
-import { readStockRow } from './index';
+import { readStockRow } from './stock';
 
 test('a row gives section, ribs and length apart, or all by its marking', () => {
   expect(readStockRow({ section: 'PK', ribs: '6', length: '1805', code: 'T 1', price: '14,50', shelf: '2' })).toEqual({

@@ -1,6 +1,7 @@
+import { driveOf } from '../test/examples';
+import { pathLength, travelFromSlack } from '../adjuster';
 import type { Drive } from '../drive';
-import { driveOf } from '../drive/examples';
-import { beltsInFront, pathLength, sharingAdjuster, sizeTogether, travelFromSlack } from './index';
+import { beltsInFront, sharingAdjuster, sizeTogether } from './together';
 
 /** An alternator on a slide with two sheaves: one belt from the crank, one from the pump, both AV10. */
 function twoBelts(same = false): Drive {

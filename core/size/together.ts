@@ -1,7 +1,6 @@
-import type { Belt, Drive } from '../drive/types';
-import { travelOf } from './adjuster';
-import { lengthCurve, pathLength, shareFor } from './curve';
-import { DEFAULT_RESERVE_SHARE } from './size';
+import { lengthCurve, pathLength, shareFor, travelOf } from '../adjuster';
+import type { Belt, Drive } from '../drive';
+import { DEFAULT_RESERVE_SHARE } from '../seating';
 
 /** Two lengths for two belts that one adjuster tightens. */
 export interface Together {

@@ -1,8 +1,9 @@
+import { reread } from '../test/examples';
 import { Matrix, pseudoInverse } from 'ml-matrix';
-import type { Drive } from '../drive/types';
+import type { Drive, SurveyReading } from '../drive';
 import { fitSurvey } from './fit';
 import { adjust, type Network } from './least-squares';
-import { observationsOf, type SurveyReading } from './readings';
+import { observationsOf } from './readings';
 
 /** A generator with a seed (mulberry32), so that a failure can be looked at again. */
 function randomOf(seed: number): { uniform: () => number; normal: () => number } {
@@ -166,7 +167,9 @@ function spoiled(net: Net, seed: number): { readings: SurveyReading[]; wrong: st
   ];
   const mm = wrong.mm! + off[Math.floor(uniform() * off.length)]!;
   return {
-    readings: net.readings.map((reading) => (reading === wrong ? { ...reading, mm: Math.max(1, mm) } : reading)),
+    readings: net.readings.map((reading) =>
+      reading === wrong ? reread(reading, Math.max(1, mm) - wrong.mm!) : reading,
+    ),
     wrong: wrong.id,
   };
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { driveOf } from '../drive/examples';
-import { readDrive, type Drive } from '../drive';
-import { combinedDiameter, withReadDiameters, type DiameterReading } from './index';
+import { driveOf } from '../test/examples';
+import { type DiameterReading, type Drive, readDrive } from '../drive';
+import { combinedDiameter, withReadDiameters } from './diameters';
 
 const drive = (...diameters: DiameterReading[]): Drive => ({
   ...driveOf([
@@ -11,13 +11,8 @@ const drive = (...diameters: DiameterReading[]): Drive => ({
   ]),
   survey: { diameters },
 });
-const read = (method: DiameterReading['method'], mm: number, more: Partial<DiameterReading> = {}): DiameterReading => ({
-  id: `${method} ${mm}`,
-  pulley: 'crank',
-  method,
-  mm,
-  ...more,
-});
+const read = (method: DiameterReading['method'], mm: number, more: Partial<DiameterReading> = {}) =>
+  ({ id: `${method} ${mm}`, pulley: 'crank', method, mm, ...more }) as DiameterReading;
 
 test('each method gives the diameter its own way', () => {
   expect(combinedDiameter(drive(read('calliper', 160.2)), 'crank')).toMatchObject({ mm: 160.2, plusMinus: 0.2 });

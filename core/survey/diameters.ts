@@ -1,25 +1,13 @@
-import { findPulley, pulleysById } from '../drive/look-up';
-import type { Drive } from '../drive/types';
-import { FINEST, type SurveyReading, type UncertainRadius } from './readings';
-
-export const DIAMETER_METHODS = ['calliper', 'across', 'around', 'step'] as const;
-export type DiameterMethod = (typeof DIAMETER_METHODS)[number];
-
-/**
- * One reading of a pulley's diameter, `mm` as it was read: by calliper, by tape across the rim, by tape around it
- * (circumference), or by the step from the rim of the sheave `of` down to this one, on one side. `plusMinus` is one
- * standard deviation of the reading itself, mm.
- */
-export interface DiameterReading {
-  readonly id: string;
-  readonly pulley: string;
-  readonly method: DiameterMethod;
-  readonly mm: number;
-  readonly plusMinus?: number;
-  readonly of?: string;
-  readonly at?: string;
-  readonly [unknown: string]: unknown;
-}
+import {
+  type DiameterMethod,
+  type DiameterReading,
+  type Drive,
+  findPulley,
+  pulleysById,
+  type SurveyReading,
+} from '../drive';
+import { againstTheOthers, weightedMean } from '../numeric';
+import { FINEST, type UncertainRadius } from './readings';
 
 /** Taken where a reading carries no ± of its own, mm. Defaults. */
 export const DIAMETER_PLUS_MINUS: Record<DiameterMethod, number> = {
@@ -66,20 +54,10 @@ function combine(drive: Drive, pulleyId: string, within: ReadonlySet<string>): C
       return diameter ? [{ id: reading.id, ...diameter }] : [];
     });
   if (read.length === 0) return null;
-  const weighed = (list: readonly { mm: number; plusMinus: number }[]) => {
-    const weight = list.reduce((sum, { plusMinus }) => sum + plusMinus ** -2, 0);
-    return {
-      mm: list.reduce((sum, { mm, plusMinus }) => sum + mm * plusMinus ** -2, 0) / weight,
-      plusMinus: weight ** -0.5,
-    };
-  };
-  const { mm, plusMinus } = weighed(read);
-  const readings = read.map((one) => {
-    const others = read.filter((other) => other !== one);
-    if (others.length === 0) return { ...one, normalised: null };
-    const rest = weighed(others);
-    return { ...one, normalised: (one.mm - rest.mm) / Math.hypot(one.plusMinus, rest.plusMinus) };
-  });
+  const figures = read.map(({ mm, plusMinus }) => ({ at: mm, sigma: plusMinus }));
+  const { at: mm, sigma: plusMinus } = weightedMean(figures);
+  const normalised = againstTheOthers(figures);
+  const readings = read.map((one, k) => ({ ...one, normalised: normalised[k]! }));
   const worst = readings.reduce((most, next) =>
     Math.abs(next.normalised ?? 0) > Math.abs(most.normalised ?? 0) ? next : most,
   );

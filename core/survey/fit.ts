@@ -1,22 +1,22 @@
 import type { Matrix } from 'ml-matrix';
-import type { Drive } from '../drive/types';
-import type { PhotoFit } from '../photo/fit-photo';
-import { mostOfSound } from './chi-squared';
+import type { Drive, SurveyReading } from '../drive';
+import { mostOfSound } from '../numeric';
+import { uncertainRadii } from './diameters';
 import {
   adjust,
+  type Adjusted,
   gradientOf,
   misfitOf,
-  pictureAt,
-  predictedBy,
-  type Adjusted,
   type Network,
+  pictureAt,
   type Places,
+  predictedBy,
 } from './least-squares';
-import { picturesOf, type Pictures } from './pictures';
-import { uncertainRadii } from './diameters';
-import { observationsOf, radiusObservations, type Observation, type SurveyReading } from './readings';
 import { bestSides, mirrorImages, otherWayRound } from './other-sides';
+import type { PhotoFit } from './photo';
+import { type Pictures, picturesOf } from './pictures';
 import { quickFit } from './quick-fit';
+import { type Observation, observationsOf, radiusObservations } from './readings';
 import { searchSlips, SUSPECT_AT } from './slip-search';
 import { slipOf } from './slips';
 import type { SurveyFinding } from './survey-finding';

@@ -9,22 +9,9 @@ export {
   type TapeWanted,
 } from './fit';
 export { laidOut, layOutOf, type LayOut } from './lay-out';
-export {
-  DEFAULT_PLUS_MINUS,
-  isTape,
-  plusMinusOf,
-  READING_KINDS,
-  valueOf,
-  type ReadingKind,
-  type SurveyReading,
-} from './readings';
-export {
-  combinedDiameter,
-  DIAMETER_METHODS,
-  DIAMETER_PLUS_MINUS,
-  withReadDiameters,
-  type CombinedDiameter,
-  type DiameterMethod,
-  type DiameterReading,
-} from './diameters';
+export { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, valueOf, FINEST, readingOf } from './readings';
+export { combinedDiameter, DIAMETER_PLUS_MINUS, withReadDiameters, type CombinedDiameter } from './diameters';
 export type { SurveyFinding, SurveyFindingCode } from './survey-finding';
+export { putDiameter, removeDiameter } from './edit';
+export { surveyMessage, surveyWords } from './words';
+export { surveyCommand } from './command';

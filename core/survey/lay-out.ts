@@ -1,6 +1,4 @@
-import { changePulley, placeStations } from '../drive/edit';
-import { findPulley } from '../drive/look-up';
-import type { Drive } from '../drive/types';
+import { changePulley, type Drive, findPulley, placeStations } from '../drive';
 import type { SurveyFit } from './fit';
 
 /**

@@ -1,4 +1,4 @@
-import { pictureAt, type Adjusted, type Network, type Places } from './least-squares';
+import { type Adjusted, type Network, pictureAt, type Places } from './least-squares';
 import { quickFit, type QuickFit } from './quick-fit';
 import { isTape, type Observation } from './readings';
 

@@ -1,7 +1,7 @@
-import { driveOf, SERPENTINE } from '../drive/examples';
-import type { Drive } from '../drive';
-import { toPicture, type Camera, type PicturePoint, type SurveyPhoto } from '../photo';
-import { fitSurvey, type SurveyReading } from './index';
+import { driveOf, SERPENTINE } from '../test/examples';
+import type { Drive, PicturePoint, SurveyPhoto, SurveyReading } from '../drive';
+import { fitSurvey } from './fit';
+import { type Camera, toPicture } from './photo';
 
 function randomOf(seed: number): () => number {
   let state = (seed * 2654435761) >>> 0;

@@ -1,6 +1,5 @@
-import { fitPhoto, type PhotoFit } from '../photo/fit-photo';
-import { photosOf } from '../photo/photo';
-import type { Drive } from '../drive/types';
+import type { Drive } from '../drive';
+import { fitPhoto, type PhotoFit, photosOf } from './photo';
 import { indexOfPulleys, type Observation } from './readings';
 
 /** What the pictures of a drive put into the network. */

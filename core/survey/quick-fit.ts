@@ -1,5 +1,5 @@
 import { Matrix } from 'ml-matrix';
-import { gradientOf, misfitOf, unknownsOf, weigherOf, type Network, type Places, type Weigher } from './least-squares';
+import { gradientOf, misfitOf, type Network, type Places, unknownsOf, type Weigher, weigherOf } from './least-squares';
 import { isTape, type Observation } from './readings';
 
 export interface QuickFit {

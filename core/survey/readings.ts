@@ -1,26 +1,5 @@
-import { pulleysById } from '../drive/look-up';
-import type { Drive } from '../drive/types';
+import { type Drive, pulleysById, type ReadingKind, type SurveyReading } from '../drive';
 import { bodyRadiusMm, sectionFor } from '../section';
-
-export const READING_KINDS = ['outer', 'gap', 'centre', 'angle', 'x', 'y'] as const;
-export type ReadingKind = (typeof READING_KINDS)[number];
-
-/**
- * One reading of the tape network. `outer` is far rim to far rim, `gap` near rim to near rim, `centre` centre to centre
- * (bolt to bolt), in mm; `angle` the direction of the line from → to, degrees counter-clockwise from +x; `x` and `y`
- * the place of `to` from the crank, mm. `plusMinus` is in the reading's own unit, and the fit's ± means the same as it
- * does: one standard deviation in, one out.
- */
-export interface SurveyReading {
-  readonly id: string;
-  readonly kind: ReadingKind;
-  readonly from?: string;
-  readonly to: string;
-  readonly mm?: number;
-  readonly deg?: number;
-  readonly plusMinus?: number;
-  readonly [unknown: string]: unknown;
-}
 
 /**
  * Taken where a reading carries no ± of its own: a sixteenth of an inch on a tape, half a degree on a gauge. Defaults.
@@ -36,6 +15,18 @@ export function isTape(kind: string): kind is 'outer' | 'gap' | 'centre' {
  * number.
  */
 export const FINEST = 1e-3;
+
+/** A reading of a kind that reads so much, mm or degrees; with the default ± of its kind where none is given. */
+export function readingOf(
+  { id, kind, from, to, at }: { id: string; kind: ReadingKind; from: string; to: string; at?: string },
+  value: number,
+  plusMinus = kind === 'angle' ? DEFAULT_PLUS_MINUS.deg : DEFAULT_PLUS_MINUS.mm,
+): SurveyReading {
+  const rest = { plusMinus, ...(at !== undefined && { at }) };
+  if (kind === 'angle') return { id, kind, from, to, deg: value, ...rest };
+  if (kind === 'x' || kind === 'y') return { id, kind, to, mm: value, ...rest };
+  return { id, kind, from, to, mm: value, ...rest };
+}
 
 /** What the reading reads: mm, or degrees for an angle. */
 export function valueOf({ kind, mm, deg }: SurveyReading): number {

@@ -1,7 +1,7 @@
-import { describedAt, misfitOf, predictedBy, type Adjusted, type Network, type Places } from './least-squares';
-import { quickFit, type QuickFit } from './quick-fit';
-import { mostOfSound } from './chi-squared';
+import { mostOfSound } from '../numeric';
+import { type Adjusted, describedAt, misfitOf, type Network, type Places, predictedBy } from './least-squares';
 import { crossedOver } from './other-sides';
+import { quickFit, type QuickFit } from './quick-fit';
 import type { Observation } from './readings';
 import { slipsOf } from './slips';
 

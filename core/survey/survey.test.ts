@@ -1,8 +1,6 @@
-import { driveOf, SERPENTINE, type Stop } from '../drive/examples';
-import { readDrive } from '../drive/read-drive';
-import type { Drive } from '../drive/types';
+import { reread, driveOf, SERPENTINE, type Stop } from '../test/examples';
+import { type Drive, readDrive, type ReadingKind, type SurveyReading } from '../drive';
 import { fitSurvey } from './fit';
-import type { ReadingKind, SurveyReading } from './readings';
 
 /** A generator with a seed (mulberry32), so that a failure can be looked at again. */
 function randomOf(seed: number): () => number {
@@ -33,13 +31,10 @@ function perfect(drive: Drive, kind: ReadingKind, from: string | undefined, to: 
 
 function reading(drive: Drive, kind: ReadingKind, from: string | undefined, to: string, off = 0): SurveyReading {
   const value = perfect(drive, kind, from, to) + off;
-  return {
-    id: `${kind} ${from} ${to}`,
-    kind,
-    ...(from !== undefined && { from }),
-    to,
-    ...(kind === 'angle' ? { deg: value, plusMinus: 0.3 } : { mm: value, plusMinus: 1 }),
-  };
+  const [id, measured] = [`${kind} ${from} ${to}`, { mm: value, plusMinus: 1 }];
+  if (kind === 'x' || kind === 'y') return { id, kind, to, ...measured };
+  if (kind === 'angle') return { id, kind, from: from!, to, deg: value, plusMinus: 0.3 };
+  return { id, kind, from: from!, to, ...measured };
 }
 
 /** Tapes between all pairs, of alternating kinds, and one angle for the direction. */
@@ -110,7 +105,7 @@ test('a planted blunder is the one named, and the places hold', () => {
     const random = randomOf(seed);
     const readings = network(truth(), () => normalOf(random));
     const at = Math.floor(random() * (readings.length - 1));
-    const spoiled = readings.map((r, k) => (k === at ? { ...r, mm: r.mm! + 25.4 } : r));
+    const spoiled = readings.map((r, k) => (k === at ? reread(r, 25.4) : r));
     const fit = fitSurvey(sketched(truth(), 20, seed), spoiled);
     named += Number(fit.readings[at]!.suspect);
     falsely += fit.readings.filter(({ suspect }, k) => suspect && k !== at).length;
@@ -138,9 +133,12 @@ test.each<[string, (value: number, a: number, b: number) => number, string]>([
   const readings = network(drive).map((r) =>
     r.id === 'gap crank pump'
       ? {
-          ...reading(drive, 'outer', 'crank', 'pump'),
           id: r.id,
+          kind: 'outer' as const,
+          from: 'crank',
+          to: 'pump',
           mm: spoil(perfect(drive, 'outer', 'crank', 'pump'), a, b),
+          plusMinus: 1,
         }
       : r,
   );
@@ -233,11 +231,7 @@ test('two readings of one distance that differ are contradictory, and neither is
     ['alt', 300, 100, 60],
   ]);
   const one = reading(drive, 'outer', 'crank', 'alt');
-  const fit = fitSurvey(drive, [
-    one,
-    { ...one, id: 'again', mm: one.mm! + 30 },
-    reading(drive, 'angle', 'crank', 'alt'),
-  ]);
+  const fit = fitSurvey(drive, [one, { ...reread(one, 30), id: 'again' }, reading(drive, 'angle', 'crank', 'alt')]);
   expect(codes(fit)).toContain('contradictory');
   expect(fit.readings.every(({ suspect }) => !suspect)).toBe(true);
 });

@@ -5,26 +5,50 @@ import { ROOT, STATE } from './paths.mjs';
 import { run, SetupProblem, step } from './run.mjs';
 
 const BUILDS = path.join(STATE, 'builds');
-const SOURCES = ['web', 'core', 'package-lock.json', 'tsconfig.base.json'];
+const SHARED = ['core', 'package-lock.json', 'tsconfig.base.json'];
 
-/**
- * Builds the interface where this source has not been built yet, and returns the folder. A build is named by what it
- * was built from, and moved into place whole, so that two runs side by side never see half of one.
- */
-export async function buildInterface() {
-  const target = path.join(BUILDS, fingerprint());
-  if (existsSync(path.join(target, 'index.html'))) return target;
-  const making = `${target}-${process.pid}`;
-  mkdirSync(BUILDS, { recursive: true });
-  await step('Building the interface', async () => {
+/** The folder of the built interface; it is built where this source has not been built yet. */
+export function buildInterface() {
+  return built('interface', ['web', ...SHARED], async (folder) => {
     const vite = path.join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js');
     const { code, output } = await run(
       process.execPath,
-      [vite, 'build', path.join(ROOT, 'web'), '--outDir', making, '--emptyOutDir', '--logLevel', 'warn'],
+      [vite, 'build', path.join(ROOT, 'web'), '--outDir', folder, '--emptyOutDir', '--logLevel', 'warn'],
       { quiet: true, cwd: ROOT },
     );
     if (code !== 0) throw new SetupProblem(`the interface could not be built:\n${output.trim()}`);
   });
+}
+
+/** The file of the built command line, one module with all it needs; it is built where that has not been done yet. */
+export async function buildCommandLine() {
+  const folder = await built('command line', ['cli', ...SHARED], async (making) => {
+    const { build } = await import('esbuild');
+    await build({
+      entryPoints: [path.join(ROOT, 'cli', 'main.ts')],
+      outfile: path.join(making, 'emery.mjs'),
+      bundle: true,
+      minify: true,
+      platform: 'node',
+      format: 'esm',
+      logLevel: 'silent',
+    }).catch((error) => {
+      throw new SetupProblem(`the command line could not be built:\n${error.message}`);
+    });
+  });
+  return path.join(folder, 'emery.mjs');
+}
+
+/**
+ * A folder that `make` fills, made anew where its sources have changed. A build is named by what it was built from, and
+ * moved into place whole, so that two runs side by side never see half of one.
+ */
+async function built(what, sources, make) {
+  const target = path.join(BUILDS, `${what.replace(' ', '-')}-${fingerprint(sources)}`);
+  if (existsSync(target)) return target;
+  const making = `${target}-${process.pid}`;
+  mkdirSync(BUILDS, { recursive: true });
+  await step(`Building the ${what}`, () => make(making));
   try {
     renameSync(making, target);
   } catch {
@@ -35,7 +59,7 @@ export async function buildInterface() {
   return target;
 }
 
-function fingerprint() {
+function fingerprint(sources) {
   const hash = createHash('sha256');
   const add = (file) => {
     if (statSync(file).isDirectory()) {
@@ -43,12 +67,12 @@ function fingerprint() {
         if (name !== 'node_modules' && !/\.test\.tsx?$/.test(name)) add(path.join(file, name));
     } else hash.update(path.relative(ROOT, file)).update('\0').update(readFileSync(file)).update('\0');
   };
-  for (const source of SOURCES) add(path.join(ROOT, source));
+  for (const source of sources) add(path.join(ROOT, source));
   return hash.digest('hex').slice(0, 20);
 }
 
 /** Keeps the last few: a running server may still hand out an older one. */
-function clearOldBuilds(keep = 4) {
+function clearOldBuilds(keep = 8) {
   const byAge = readdirSync(BUILDS)
     .map((name) => ({ folder: path.join(BUILDS, name), at: statSync(path.join(BUILDS, name)).mtimeMs }))
     .sort((a, b) => b.at - a.at);

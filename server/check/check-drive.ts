@@ -1,5 +1,5 @@
-import { readDrive, type Drive, type DriveProblem } from '@emery/core/drive';
-import { sketchOf, type DriveSketch } from '@emery/core/path';
+import { type Drive, type DriveProblem, readDrive } from '@emery/core/drive';
+import { type DriveSketch, sketchOf } from '@emery/core/path';
 
 /** A drive that may be stored, with the drawing that lists show of it. */
 export interface CheckedDrive {

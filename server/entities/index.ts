@@ -1,7 +1,8 @@
 import { EntitySchema } from 'typeorm';
+import type { Drive, Role } from '@emery/core/drive';
 import type { DriveSketch } from '@emery/core/path';
-import type { Drive, Role, Surface } from '@emery/core/drive';
 import type { LengthUnit } from '@emery/core/quantity';
+import type { Surface } from '@emery/core/section';
 import type { StockBelt } from '@emery/core/size';
 
 /** The one shop this Emery serves. */

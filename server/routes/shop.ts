@@ -1,11 +1,11 @@
 import { Router } from 'express';
 import { object, string } from 'yup';
 import type { DataSource } from 'typeorm';
-import type { LengthUnit } from '@emery/core/quantity';
 import { alone } from '../data-source';
 import { loadDemoShop } from '../demo';
 import { Shop, Vehicle } from '../entities';
 import { bodyOf, Problem } from '../problem';
+import type { LengthUnit } from '@emery/core/quantity';
 
 const shopBody = object({
   name: string().trim().min(1, 'needs a name').max(120, 'must be 120 characters at most'),

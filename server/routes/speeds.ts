@@ -2,9 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import { mixed, number, object, string } from 'yup';
-import { ROLES, SURFACES, type Role, type Surface } from '@emery/core/drive';
 import { PulleyEntity, SpeedBandEntity, type PulleyRow } from '../entities';
 import { bodyOf, invalid, notFound } from '../problem';
+import { type Role, ROLES } from '@emery/core/drive';
+import { type Surface, SURFACES } from '@emery/core/section';
 
 const MOST_PULLEYS = 500;
 

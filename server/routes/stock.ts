@@ -1,14 +1,14 @@
 import { Router } from 'express';
 import type { DataSource, EntityManager } from 'typeorm';
 import { mixed, object } from 'yup';
-import type { DriveProblem, JsonBounds } from '@emery/core/drive';
-import { SECTION_NAMES } from '@emery/core/section';
-import { readStockRow, STOCK_COLUMNS, type StockBelt } from '@emery/core/size';
 import { stockCsv, stockRows } from '../archive-out';
 import { StockEntity, type StockRow } from '../entities';
 import { likeAnywhere, pageOf, type Page } from '../listing';
 import { bodyOf, invalid, notFound } from '../problem';
 import { MANY } from '../search-index';
+import type { DriveProblem, JsonBounds } from '@emery/core/drive';
+import { SECTION_NAMES } from '@emery/core/section';
+import { readStockRow, STOCK_COLUMNS, type StockBelt } from '@emery/core/size';
 
 const MOST_ROWS = 50_000;
 /** Rows written in one statement. */

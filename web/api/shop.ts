@@ -1,8 +1,8 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { ask } from './client';
 import type { Drive } from '@emery/core/drive';
 import type { DriveSketch } from '@emery/core/path';
 import type { LengthUnit } from '@emery/core/quantity';
-import { ask } from './client';
 
 export interface Shop {
   name: string;

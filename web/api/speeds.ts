@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Role } from '@emery/core/drive';
-import type { PulleyAtHand, ShopBands, SpeedBand } from '@emery/core/speed';
 import { ask } from './client';
+import type { Role, SpeedBand } from '@emery/core/drive';
+import type { PulleyAtHand, ShopBands } from '@emery/core/speeds';
 
 /** The shop's own speed bands. */
 export const useBands = (enabled: boolean) =>

@@ -1,6 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import type { StockBelt } from '@emery/core/size';
 import { ask } from './client';
+import type { StockBelt } from '@emery/core/size';
 
 export interface StockListed extends StockBelt {
   id: number;

@@ -2,8 +2,6 @@ import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
 import { App as AntApp, Button, Result, Spin, Tooltip } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { findPulley, stationOf, tapped, type Drive } from '@emery/core/drive';
-import { solveDrive } from '@emery/core/path';
 import { ask, type ApiProblem } from '../api/client';
 import { useDrive, useShop } from '../api/shop';
 import { FrontView } from '../front-view/FrontView';
@@ -36,6 +34,8 @@ import { openDriveOf, type OpenDrive } from './open-drives';
 import '../ledger/ledger.css';
 import { keepAt, keptAt, TypedPlace } from '../ledger/typed-text';
 import './bench.css';
+import { type Drive, findPulley, stationOf, tapped } from '@emery/core/drive';
+import { solveDrive } from '@emery/core/path';
 
 const CHART_TO_COME = <section className="unrolled sheet" aria-busy />;
 /** Fetched where they are wanted, or once the bench is drawn: it opens with what the route needs. */

@@ -1,14 +1,13 @@
 import { Button } from 'antd';
 import { group } from 'd3-array';
 import type { ReactNode } from 'react';
-import type { Drive } from '@emery/core/drive';
-import { sketchOf } from '@emery/core/path';
-import type { LengthUnit } from '@emery/core/quantity';
-import { driveDifferences } from '@emery/core/words';
 import type { DriveOpened } from '../api/shop';
 import { LengthFigure } from '../ledger/LengthFigure';
 import type { LeftDraft } from './draft-store';
 import { Thumbnail } from './Thumbnail';
+import { type Drive, driveDifferences } from '@emery/core/drive';
+import { sketchOf } from '@emery/core/path';
+import type { LengthUnit } from '@emery/core/quantity';
 
 const clock = new Intl.DateTimeFormat(undefined, {
   day: 'numeric',

@@ -1,13 +1,13 @@
 import { Button } from 'antd';
 import { Fragment, useMemo } from 'react';
-import { pulleyLabel, type Drive } from '@emery/core/drive';
-import { solveDrive, type BeltSolution } from '@emery/core/path';
-import { formatLength, type LengthUnit } from '@emery/core/quantity';
-import { sizeBelt, type Sizing } from '@emery/core/size';
-import { VERDICT_WORDS } from '@emery/core/words';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { SpeedCompare } from '../speed/SpeedCompare';
 import type { Stage } from './bench-context';
+import { type Drive, pulleyLabel } from '@emery/core/drive';
+import { type BeltSolution, solveDrive } from '@emery/core/path';
+import { formatLength, type LengthUnit } from '@emery/core/quantity';
+import { sizeBelt, type Sizing } from '@emery/core/seating';
+import { VERDICT_WORDS } from '@emery/core/size';
 
 interface Props {
   before: Drive;

@@ -1,10 +1,10 @@
 import { createContext, useContext } from 'react';
-import type { Drive } from '@emery/core/drive';
-import type { BeltSolution, DriveSolution } from '@emery/core/path';
-import type { SurveyFit } from '@emery/core/survey';
-import type { LengthUnit } from '@emery/core/quantity';
 import type { DriveAction } from './drive-history';
 import type { SumStopped } from './use-core-sum';
+import type { Drive } from '@emery/core/drive';
+import type { BeltSolution, DriveSolution } from '@emery/core/path';
+import type { LengthUnit } from '@emery/core/quantity';
+import type { SurveyFit } from '@emery/core/survey';
 
 export type Stage = 'survey' | 'route' | 'size' | 'speeds';
 

@@ -1,16 +1,17 @@
+import { readSpeedLog, type SpeedLogRead } from '../speed/read-speed-log';
+import { readStockFile, type StockFileRead } from '../stock/read-stock-file';
 import type { Drive } from '@emery/core/drive';
-import { proposeIdlers, searchRoutes, type IdlerSearch, type IdlerWish, type RouteSearch } from '@emery/core/route';
-import { answerFor, sizeBelt, sizeTogether, type SizeAnswer, type TogetherAnswer } from '@emery/core/size';
+import { type IdlerSearch, type IdlerWish, proposeIdlers, type RouteSearch, searchRoutes } from '@emery/core/route';
+import { sizeBelt } from '@emery/core/seating';
+import { answerFor, type SizeAnswer, sizeTogether, type TogetherAnswer } from '@emery/core/size';
 import {
   choosePulleys,
   type PulleyAtHand,
   type PulleySearch,
   type ShopBands,
   type SpeedTarget,
-} from '@emery/core/speed';
+} from '@emery/core/speeds';
 import { fitSurvey, type SurveyFit } from '@emery/core/survey';
-import { readSpeedLog, type SpeedLogRead } from '../speed/read-speed-log';
-import { readStockFile, type StockFileRead } from '../stock/read-stock-file';
 
 /** The long sums, run beside the page. What goes in and out is plain data; cancelling is ending the worker. */
 export interface CoreTasks {

@@ -1,5 +1,5 @@
-import { newDrive } from '@emery/core/drive';
 import { forgetDraft, leftDrafts, openDraftStore } from './draft-store';
+import { newDrive } from '@emery/core/drive';
 
 const held = (...names: string[]) =>
   Object.defineProperty(navigator, 'locks', {

@@ -1,5 +1,5 @@
-import { newDrive, type Drive } from '@emery/core/drive';
 import { createDriveStore, reduceHistory, startHistory, type DriveAction } from './drive-history';
+import { type Drive, newDrive } from '@emery/core/drive';
 
 const rename = (name: string, group?: string): DriveAction => ({
   type: 'edit',

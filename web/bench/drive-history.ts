@@ -1,5 +1,5 @@
-import type { Drive } from '@emery/core/drive';
 import { Listeners } from './listeners';
+import type { Drive } from '@emery/core/drive';
 
 /** The open drive with the way back and forth. All drives are immutable and share what they have in common. */
 export interface DriveHistory {

@@ -1,8 +1,8 @@
-import { newDrive, type Drive } from '@emery/core/drive';
 import { ApiProblem } from '../api/client';
 import type { DriveOpened } from '../api/shop';
 import { DriveSaver, type SaveRequest } from './drive-saver';
 import type { Draft } from './draft-store';
+import { type Drive, newDrive } from '@emery/core/drive';
 
 Object.defineProperty(globalThis, 'crypto', { value: { randomUUID: () => `id-${Math.random()}` } });
 

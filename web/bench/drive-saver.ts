@@ -1,8 +1,8 @@
-import type { Drive } from '@emery/core/drive';
 import { ApiProblem } from '../api/client';
 import { newSaveId, type DriveOpened } from '../api/shop';
 import type { DraftStore } from './draft-store';
 import { Listeners } from './listeners';
+import type { Drive } from '@emery/core/drive';
 
 export type SaveState =
   | { kind: 'saved'; at: Date | null }

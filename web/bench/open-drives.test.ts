@@ -1,6 +1,6 @@
-import { newDrive, type Drive } from '@emery/core/drive';
 import type { DriveOpened } from '../api/shop';
 import { onBench, openDrive, openDriveOf, type OpenDrive } from './open-drives';
+import { type Drive, newDrive } from '@emery/core/drive';
 
 Object.defineProperty(globalThis, 'crypto', { value: { randomUUID: () => `id-${Math.random()}` } });
 Object.defineProperty(navigator, 'locks', {

@@ -1,10 +1,10 @@
-import type { Drive } from '@emery/core/drive';
 import { ask } from '../api/client';
 import { newSaveId, type DriveOpened } from '../api/shop';
 import { createDriveStore, type DriveStore } from './drive-history';
 import { DriveSaver } from './drive-saver';
 import { forgetDraft, holdPageName, leftDrafts, openDraftStore, type DraftStore, type LeftDraft } from './draft-store';
 import { Listeners } from './listeners';
+import type { Drive } from '@emery/core/drive';
 
 let page: string | null = null;
 

@@ -1,15 +1,15 @@
+import { stageState } from './stages';
 import {
   addBelt,
   addStation,
   changeBelt,
   changePulley,
+  type Drive,
   newBelt,
   newDrive,
   newStation,
-  type Drive,
 } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
-import { stageState } from './stages';
 
 const states = (drive: Drive) =>
   (['survey', 'route'] as const).map((stage) => stageState(stage, drive, solveDrive(drive)));

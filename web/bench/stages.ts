@@ -1,8 +1,8 @@
+import { SURVEY_CODES } from '../survey/survey-codes';
+import type { Stage } from './bench-context';
 import type { Drive } from '@emery/core/drive';
 import type { DriveSolution } from '@emery/core/path';
-import { SURVEY_CODES } from '../survey/survey-codes';
-import { bandOf, marksOf, placeIn, speedsOf } from '@emery/core/speed';
-import type { Stage } from './bench-context';
+import { bandOf, marksOf, placeIn, speedsOf } from '@emery/core/speeds';
 
 export type StageState = 'untouched' | 'in hand' | 'settled' | 'needs attention';
 

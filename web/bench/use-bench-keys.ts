@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
-import { flipStop, removeStation, removeStop } from '@emery/core/drive';
 import { edit, type Bench, type Stage } from './bench-context';
 import { STAGES } from './stages';
+import { flipStop, removeStation, removeStop } from '@emery/core/drive';
 
 interface Options {
   bench: Bench;

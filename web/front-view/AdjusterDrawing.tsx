@@ -1,11 +1,6 @@
 import { useMemo } from 'react';
-import type { Belt, Drive } from '@emery/core/drive';
-import { travelOf } from '@emery/core/size';
-
-interface Place {
-  x: number;
-  y: number;
-}
+import { travelOf } from '@emery/core/adjuster';
+import type { Belt, Drive, Point } from '@emery/core/drive';
 
 /**
  * How the belt is tightened: the way its shaft can go, its ends and marks, its pivot and arm or link. In mm, y down.
@@ -29,9 +24,9 @@ export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Be
   }, [drive, source]);
   if (!drawn) return null;
   const { station, adjuster, way, window: between, ends, marks } = drawn;
-  const place = (name: string) => adjuster[name] as Place | undefined;
-  const path = (places: Place[]) => `M${places.map(({ x, y }) => `${x} ${-y}`).join('L')}`;
-  const pivot = place('pivot');
+  const path = (places: Point[]) => `M${places.map(({ x, y }) => `${x} ${-y}`).join('L')}`;
+  const pivot = 'pivot' in adjuster ? adjuster.pivot : null;
+  const link = adjuster.kind === 'turnbuckle' ? adjuster : null;
   return (
     <g className="adjuster" aria-hidden>
       <path className="adjuster-way" d={path(way)} />
@@ -49,14 +44,8 @@ export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Be
         </g>
       ))}
       {pivot && <line className="adjuster-arm" x1={pivot.x} y1={-pivot.y} x2={station.x} y2={-station.y} />}
-      {place('anchor') && place('lug') && (
-        <line
-          className="adjuster-link"
-          x1={place('anchor')!.x}
-          y1={-place('anchor')!.y}
-          x2={place('lug')!.x}
-          y2={-place('lug')!.y}
-        />
+      {link && (
+        <line className="adjuster-link" x1={link.anchor.x} y1={-link.anchor.y} x2={link.lug.x} y2={-link.lug.y} />
       )}
       {pivot && <circle className="adjuster-pivot" cx={pivot.x} cy={-pivot.y} r={8 / k} />}
     </g>

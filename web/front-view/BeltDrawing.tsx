@@ -1,7 +1,7 @@
 import { memo } from 'react';
+import type { Belt } from '@emery/core/drive';
 import { beltOutline, type BeltSolution } from '@emery/core/path';
 import { sectionFor } from '@emery/core/section';
-import type { Belt } from '@emery/core/drive';
 
 interface Props {
   belt: BeltSolution;

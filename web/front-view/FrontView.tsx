@@ -1,22 +1,6 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import {
-  changeStation,
-  moveStation,
-  removeStation,
-  stationLabel,
-  type Belt,
-  type Drive,
-  type Pulley,
-  type Station,
-} from '@emery/core/drive';
-import { travelOf } from '@emery/core/size';
-import { beltBounds, spanMidpoints, type Finding } from '@emery/core/path';
-import { formatLength, type LengthUnit } from '@emery/core/quantity';
-import { bodyRadiusMm, sectionFor } from '@emery/core/section';
-import { bandOf, placeIn } from '@emery/core/speed';
-import { rpmFigure } from '@emery/core/words';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { firstTape } from '../survey/first-tape';
@@ -34,6 +18,21 @@ import { Underlay } from './Underlay';
 import { useRouteString } from './use-route-string';
 import { useViewport } from './use-viewport';
 import './front-view.css';
+import { travelOf } from '@emery/core/adjuster';
+import {
+  type Belt,
+  changeStation,
+  type Drive,
+  moveStation,
+  type Pulley,
+  removeStation,
+  type Station,
+  stationLabel,
+} from '@emery/core/drive';
+import { beltBounds, type PathFinding, spanMidpoints } from '@emery/core/path';
+import { formatLength, type LengthUnit } from '@emery/core/quantity';
+import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+import { bandOf, placeIn, rpmFigure } from '@emery/core/speeds';
 
 /** A finger may tremble this far, px, before a tap becomes a drag. */
 const TREMBLE = 5;
@@ -534,7 +533,7 @@ function speedFault(
 }
 
 /** The worst finding at each pulley, and the spans a fault names. */
-function marksOf(findings: readonly Finding[]) {
+function marksOf(findings: readonly PathFinding[]) {
   const pulleys = new Map<string, 'fault' | 'watch'>();
   const spans = new Set<string>();
   for (const { code, pulley, other, span, severity } of findings) {

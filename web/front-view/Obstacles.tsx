@@ -1,8 +1,7 @@
 import { memo, useRef, type PointerEvent } from 'react';
-import { moveObstacle, type Obstacle } from '@emery/core/drive';
-import { obstacleLabel } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import type { DriveAction } from '../bench/drive-history';
+import { moveObstacle, type Obstacle, obstacleLabel } from '@emery/core/drive';
 
 /** Bolts, arms and brackets that the belt must keep clear of; dragged at Survey. */
 export function Obstacles({ k }: { k: number }) {

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { Surface } from '@emery/core/drive';
+import type { Surface } from '@emery/core/section';
 
 interface Props {
   /** Radius, mm. */

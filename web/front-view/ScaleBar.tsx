@@ -1,4 +1,4 @@
-import { formatLength, MM_PER_INCH, type LengthUnit } from '@emery/core/quantity';
+import { formatLength, type LengthUnit, MM_PER_INCH } from '@emery/core/quantity';
 
 const STEPS: Record<LengthUnit, number[]> = {
   mm: [5, 10, 20, 50, 100, 200, 500, 1000],

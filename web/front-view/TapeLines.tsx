@@ -1,6 +1,5 @@
-import type { Drive } from '@emery/core/drive';
-import { stationOf } from '@emery/core/drive';
-import { isTape, type ReadingKind, type SurveyFit } from '@emery/core/survey';
+import { type Drive, type ReadingKind, stationOf } from '@emery/core/drive';
+import { isTape, type SurveyFit } from '@emery/core/survey';
 
 interface Props {
   drive: Drive;

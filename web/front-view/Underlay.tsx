@@ -1,9 +1,10 @@
 import { memo, useState } from 'react';
-import { squareUp, type Camera, type SurveyPhoto } from '@emery/core/photo';
-import type { FittedPicture } from '@emery/core/survey';
 import { useBench } from '../bench/bench-context';
 import { photoAddress, pictureInHand } from '../survey/picture-in-hand';
 import '../survey/picture.css';
+import type { SurveyPhoto } from '@emery/core/drive';
+import type { FittedPicture } from '@emery/core/survey';
+import { type Camera, squareUp } from '@emery/core/survey/photo';
 
 /** How a picture lies under the drawing: its camera, and where its frame lies on the drive. */
 interface Laid extends FittedPicture {

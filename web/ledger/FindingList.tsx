@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
-import type { Finding, Severity } from '@emery/core/path';
-import { findingWords, type FindingWords } from '@emery/core/words';
-import { stationOf } from '@emery/core/drive';
 import { useBench } from '../bench/bench-context';
+import { stationOf } from '@emery/core/drive';
+import type { FindingWords, Severity } from '@emery/core/finding';
+import { findingWords, type PathFinding } from '@emery/core/path';
 
 /** How bad a finding is, as a mark and a word: never a colour alone. */
 const SEVERITY_MARKS: Record<Severity, { mark: string; word: string }> = {
@@ -39,9 +39,9 @@ export function FindingItem({
 /**
  * Findings as the ledger tells them: a mark and a word, the verdict, why, what to do. A tap shows where on the drawing.
  */
-export function FindingList({ findings }: { findings: readonly Finding[] }) {
+export function FindingList({ findings }: { findings: readonly PathFinding[] }) {
   const { drive, unit, select, hover } = useBench();
-  const place = ({ pulley }: Finding) => {
+  const place = ({ pulley }: PathFinding) => {
     const station = pulley === undefined ? undefined : stationOf(drive, pulley);
     return station ? ({ kind: 'pulley', station: station.id, pulley: pulley! } as const) : null;
   };

@@ -1,7 +1,7 @@
 import { Input } from 'antd';
 import { useState, type KeyboardEvent } from 'react';
-import type { LengthUnit } from '@emery/core/quantity';
 import { TapePad } from './TapePad';
+import type { LengthUnit } from '@emery/core/quantity';
 
 interface Props {
   id: string;

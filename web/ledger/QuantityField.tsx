@@ -1,7 +1,7 @@
 import { useId, type KeyboardEvent } from 'react';
-import { editableLength, formatInches, formatMm, parseLength, type LengthUnit } from '@emery/core/quantity';
 import { LengthInput } from './LengthInput';
 import { useOnLeave, useTyped } from './typed-text';
+import { editableLength, formatInches, formatMm, type LengthUnit, parseLength } from '@emery/core/quantity';
 
 interface Props {
   label: string;

@@ -1,9 +1,5 @@
 import { Button, Progress } from 'antd';
 import { useMemo, useState } from 'react';
-import { placeIdler, pulleyLabel, stationLabel, STARTING_SIZES, type Belt, type Drive } from '@emery/core/drive';
-import { sketchOf } from '@emery/core/path';
-import type { IdlerProposal } from '@emery/core/route';
-import { formatLength } from '@emery/core/quantity';
 import { edit, useBench } from '../bench/bench-context';
 import { useCoreSum } from '../bench/use-core-sum';
 import { Thumbnail } from '../bench/Thumbnail';
@@ -11,6 +7,10 @@ import { Choice } from '../ledger/Choice';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { QuantityField } from '../ledger/QuantityField';
 import { StoppedSum } from '../ledger/StoppedSum';
+import { type Belt, type Drive, placeIdler, pulleyLabel, STARTING_SIZES, stationLabel } from '@emery/core/drive';
+import { sketchOf } from '@emery/core/path';
+import { formatLength } from '@emery/core/quantity';
+import type { IdlerProposal } from '@emery/core/route';
 
 const NEW = '';
 

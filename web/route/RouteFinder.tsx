@@ -1,14 +1,13 @@
 import { Button, Checkbox, Progress } from 'antd';
 import { useState } from 'react';
-import { changeBelt, pulleyLabel, type Belt, type Drive } from '@emery/core/drive';
-import { sketchOf, solveBelt } from '@emery/core/path';
-import type { RouteFound } from '@emery/core/route';
-import { routeReason } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { useCoreSum } from '../bench/use-core-sum';
 import { Thumbnail } from '../bench/Thumbnail';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { StoppedSum } from '../ledger/StoppedSum';
+import { type Belt, changeBelt, type Drive, pulleyLabel } from '@emery/core/drive';
+import { sketchOf, solveBelt } from '@emery/core/path';
+import { type RouteFound, routeReason } from '@emery/core/route';
 
 const SHOWN = 8;
 

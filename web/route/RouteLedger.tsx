@@ -10,26 +10,6 @@ import {
 import { Button, Dropdown, Segmented } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import {
-  addBelt,
-  changeBelt,
-  flipStop,
-  insertStop,
-  newBelt,
-  pulleyLabel,
-  removeBelt,
-  removeStop,
-  reverseRoute,
-  stationLabel,
-  fittingPulley,
-  type Belt,
-  type Drive,
-  type Station,
-} from '@emery/core/drive';
-import { bestPlaceFor, beltClearances, type BeltSolution, type Clearance } from '@emery/core/path';
-import { formatInchesDecimal } from '@emery/core/quantity';
-import { SECTIONS, sectionFor } from '@emery/core/section';
-import { obstacleLabel } from '@emery/core/words';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import type { DriveAction } from '../bench/drive-history';
 import { Choice } from '../ledger/Choice';
@@ -38,6 +18,26 @@ import { FindingList } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { TypedPlace } from '../ledger/typed-text';
 import { lazyPart } from '../parts/lazy-part';
+import {
+  addBelt,
+  type Belt,
+  changeBelt,
+  type Drive,
+  fittingPulley,
+  flipStop,
+  insertStop,
+  newBelt,
+  obstacleLabel,
+  pulleyLabel,
+  removeItem,
+  removeStop,
+  reverseRoute,
+  type Station,
+  stationLabel,
+} from '@emery/core/drive';
+import { beltClearances, type BeltSolution, bestPlaceFor, type Clearance } from '@emery/core/path';
+import { formatInchesDecimal } from '@emery/core/quantity';
+import { sectionFor, SECTIONS } from '@emery/core/section';
 
 const RouteFinder = lazyPart('The search for routes', () => import('./RouteFinder'));
 const IdlerFinder = lazyPart("The search for an idler's place", () => import('./IdlerFinder'));
@@ -416,7 +416,7 @@ const BeltFields = memo(function BeltFields({ source, belts, dispatch, setBelt }
   const kind = sectionFor(source.section)?.kind;
   const remove = () => {
     const rest = belts.filter(({ id }) => id !== source.id);
-    dispatch(edit((d) => removeBelt(d, source.id)));
+    dispatch(edit((d) => removeItem(d, 'belts', source.id)));
     if (rest[0]) setBelt(rest[0].id);
   };
   return (

@@ -2,15 +2,15 @@ import { DownloadOutlined, PrinterOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Spin } from 'antd';
 import { useRef, useState, type RefObject } from 'react';
 import { Link, useParams } from 'react-router';
-import { stationLabel, type Drive } from '@emery/core/drive';
-import { beltOutline, solveDrive, spanMidpoints } from '@emery/core/path';
-import { bodyRadiusMm, sectionFor } from '@emery/core/section';
 import { useSavedDrive, useShop, type DriveOpened } from '../api/shop';
 import { placeLabels } from '../front-view/labels';
 import { download, dxfOf, pdfOf, svgText } from './card-files';
 import { CARD, cardScale, cardText } from './routing-card';
 import '../bench/bench.css';
 import './routing-card.css';
+import { type Drive, stationLabel } from '@emery/core/drive';
+import { beltOutline, solveDrive, spanMidpoints } from '@emery/core/path';
+import { bodyRadiusMm, sectionFor } from '@emery/core/section';
 
 /** The diagram the vehicle has lost: one page for the workshop wall or the underside of a bonnet. */
 export default function RoutingCardPage() {

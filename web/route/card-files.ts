@@ -1,6 +1,6 @@
-import { bodyRadiusMm, sectionFor } from '@emery/core/section';
-import { pulleysById, type Drive } from '@emery/core/drive';
+import { type Drive, pulleysById } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
+import { bodyRadiusMm, sectionFor } from '@emery/core/section';
 
 /** Signs that no XML may hold, as a name that came in with a file may. */
 const NOT_XML =

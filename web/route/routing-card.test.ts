@@ -1,8 +1,8 @@
 import { svgText } from './card-files';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { parseDrive, type Drive } from '@emery/core/drive';
 import { CARD, cardScale, cardText } from './routing-card';
+import { type Drive, parseDrive } from '@emery/core/drive';
 
 function demo(name: string): Drive {
   const reading = parseDrive(readFileSync(path.resolve(__dirname, '../../demo', `${name}.emery.json`), 'utf8'));

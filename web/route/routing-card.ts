@@ -1,9 +1,9 @@
-import { stationLabel, type Drive, type Station } from '@emery/core/drive';
+import { type Drive, type Station, stationLabel } from '@emery/core/drive';
 import { beltBounds, solveDrive } from '@emery/core/path';
 import { formatInches, formatMm } from '@emery/core/quantity';
+import { puttingOn } from '@emery/core/seating';
 import { sectionFor } from '@emery/core/section';
-import { puttingOn } from '@emery/core/size';
-import { releaseWords } from '@emery/core/words';
+import { releaseWords } from '@emery/core/size';
 
 /** A4 across, in CSS px. */
 export const CARD = { width: 1123, height: 794 };

@@ -1,9 +1,9 @@
 import { Button, Input, Modal } from 'antd';
 import { useId, useState, type FormEvent } from 'react';
-import { addBelt, newBelt, newDrive, type Drive } from '@emery/core/drive';
-import { SECTIONS } from '@emery/core/section';
 import { Choice } from '../ledger/Choice';
 import { useTyped } from '../ledger/typed-text';
+import { addBelt, type Drive, newBelt, newDrive } from '@emery/core/drive';
+import { SECTIONS } from '@emery/core/section';
 
 const KINDS = SECTIONS.map(({ name, kind }) => ({
   value: name,

@@ -2,7 +2,6 @@ import { DownloadOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, Uploa
 import { App as AntApp, Button, Dropdown, Input, Modal, Progress, Spin } from 'antd';
 import { useDeferredValue, useEffect, useRef, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { LengthUnit } from '@emery/core/quantity';
 import { ask } from '../api/client';
 import {
   newSaveId,
@@ -24,6 +23,7 @@ import { NEW_VEHICLE, VehicleForm, type VehicleSave } from './VehicleForm';
 import '../bench/bench.css';
 import '../ledger/ledger.css';
 import './shop.css';
+import type { LengthUnit } from '@emery/core/quantity';
 
 /** All vehicles of the shop with their drives. */
 export default function ShopPage() {

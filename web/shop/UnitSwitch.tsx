@@ -1,6 +1,6 @@
 import { Segmented } from 'antd';
-import type { LengthUnit } from '@emery/core/quantity';
 import { useChangeShop, useShop } from '../api/shop';
+import type { LengthUnit } from '@emery/core/quantity';
 
 /** The shop's unit, for every screen of the shop. */
 export function UnitSwitch() {

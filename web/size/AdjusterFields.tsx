@@ -1,14 +1,26 @@
 import { Button } from 'antd';
 import { useState } from 'react';
-import { changeStation, stationLabel, type Adjuster, type Belt, type Station } from '@emery/core/drive';
-import { armThrough, newAdjuster } from '@emery/core/size';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { QuantityField } from '../ledger/QuantityField';
 import { FigureField } from '../ledger/FigureField';
 import { TypedPlace, useTyped } from '../ledger/typed-text';
+import { armThrough, newAdjuster } from '@emery/core/adjuster';
+import {
+  type Adjuster,
+  type Belt,
+  changeStation,
+  type Point,
+  type Shims,
+  type Slide,
+  type SlotPivot,
+  type SprungArm,
+  type Station,
+  stationLabel,
+  type Turnbuckle,
+} from '@emery/core/drive';
 
-const KINDS = [
+const KINDS: readonly { value: Adjuster['kind'] | 'none'; label: string }[] = [
   { value: 'none', label: 'No adjuster' },
   { value: 'sprung-arm', label: 'Sprung arm' },
   { value: 'slot-pivot', label: 'Slot and pivot' },
@@ -51,7 +63,7 @@ export function AdjusterFields({ source }: { source: Belt }) {
         <Choice
           label="By"
           value={adjuster?.kind ?? 'none'}
-          options={KINDS}
+          options={[...KINDS]}
           onChange={(kind) => set(kind === 'none' ? undefined : newAdjuster(kind, station))}
         />
       </div>
@@ -70,114 +82,136 @@ interface MeasuresProps {
   set: (next: Adjuster) => void;
 }
 
-const NAMES: Record<string, string> = {
-  armLength: 'Arm length',
-  freeAngle: 'Angle let go',
-  fullAngle: 'Angle pulled right back',
-  shortMark: 'Angle at short mark',
-  longMark: 'Angle at long mark',
-  springTorqueAtFree: 'Spring torque let go',
-  springRate: 'Spring rate',
-  inAngle: 'Angle at slack end',
-  outAngle: 'Angle at tight end',
-  direction: 'Direction it slides',
-  travel: 'How far',
-  minLength: 'Shortest link',
-  maxLength: 'Longest link, safe thread',
-  pivot: 'Pivot',
-  anchor: 'Link anchor',
-  lug: 'Link lug now',
+/** The fields of an adjuster that hold a place, and those that hold a number. */
+type PlacesOf<A> = { [K in keyof A]-?: A[K] extends Point ? K : never }[keyof A] & string;
+type NumbersOf<A> = { [K in keyof A]-?: Required<A>[K] extends number ? K : never }[keyof A] & string;
+
+/** What is asked of one kind of adjuster, in the order in which a mechanic measures it. */
+interface Asked<A> {
+  places?: readonly (readonly [field: PlacesOf<A>, label: string])[];
+  lengths?: readonly (readonly [field: NumbersOf<A>, label: string])[];
+  angles?: readonly (readonly [field: NumbersOf<A>, label: string])[];
+  figures?: readonly (readonly [field: NumbersOf<A>, label: string, unit: string])[];
+}
+
+const ARM: Asked<SprungArm> = {
+  places: [['pivot', 'Pivot']],
+  lengths: [['armLength', 'Arm length']],
+  angles: [
+    ['fullAngle', 'Angle pulled right back'],
+    ['shortMark', 'Angle at short mark'],
+    ['longMark', 'Angle at long mark'],
+    ['freeAngle', 'Angle let go'],
+  ],
+  figures: [
+    ['springTorqueAtFree', 'Spring torque let go', 'N·m'],
+    ['springRate', 'Spring rate', 'N·m per degree'],
+  ],
 };
-const POINTS: Record<string, string[]> = {
-  'sprung-arm': ['pivot'],
-  'slot-pivot': ['pivot'],
-  turnbuckle: ['pivot', 'anchor', 'lug'],
+const SLOT: Asked<SlotPivot> = {
+  places: [['pivot', 'Pivot']],
+  angles: [
+    ['inAngle', 'Angle at slack end'],
+    ['outAngle', 'Angle at tight end'],
+  ],
 };
-const LENGTHS: Record<string, string[]> = {
-  'sprung-arm': ['armLength'],
-  slide: ['travel'],
-  turnbuckle: ['minLength', 'maxLength'],
-};
-const ANGLES: Record<string, string[]> = {
-  'sprung-arm': ['fullAngle', 'shortMark', 'longMark', 'freeAngle'],
-  'slot-pivot': ['inAngle', 'outAngle'],
-  slide: ['direction'],
+const SLIDE: Asked<Slide> = { lengths: [['travel', 'How far']], angles: [['direction', 'Direction it slides']] };
+const LINK: Asked<Turnbuckle> = {
+  places: [
+    ['pivot', 'Pivot'],
+    ['anchor', 'Link anchor'],
+    ['lug', 'Link lug now'],
+  ],
+  lengths: [
+    ['minLength', 'Shortest link'],
+    ['maxLength', 'Longest link, safe thread'],
+  ],
 };
 
 function Measures({ station, adjuster, set }: MeasuresProps) {
+  switch (adjuster.kind) {
+    case 'sprung-arm':
+      return (
+        <>
+          <MeasureFields adjuster={adjuster} asked={ARM} set={set} />
+          <ThreePlaces station={station} adjuster={adjuster} set={set} />
+        </>
+      );
+    case 'slot-pivot':
+      return <MeasureFields adjuster={adjuster} asked={SLOT} set={set} />;
+    case 'slide':
+      return <MeasureFields adjuster={adjuster} asked={SLIDE} set={set} />;
+    case 'turnbuckle':
+      return <MeasureFields adjuster={adjuster} asked={LINK} set={set} />;
+    case 'shims':
+      return <ShimFields adjuster={adjuster} set={set} />;
+    case 'fixed':
+      return <div className="fields" />;
+  }
+}
+
+interface MeasureFieldsProps<A extends Adjuster> {
+  adjuster: A;
+  asked: Asked<A>;
+  set: (next: Adjuster) => void;
+}
+
+function MeasureFields<A extends Adjuster>({ adjuster, asked, set }: MeasureFieldsProps<A>) {
   const { unit } = useBench();
-  const { kind } = adjuster;
-  const figure = (name: string) => Number(adjuster[name] ?? 0);
-  const point = (name: string) => (adjuster[name] as { x: number; y: number } | undefined) ?? { x: 0, y: 0 };
+  // `Asked` names fields of just these types.
+  const placeOf = (field: PlacesOf<A>) => adjuster[field] as Point;
+  const numberOf = (field: NumbersOf<A>) => (adjuster[field] as number | undefined) ?? 0;
   return (
-    <>
-      <div className="fields">
-        {(POINTS[kind] ?? []).flatMap((name) => [
+    <div className="fields">
+      {asked.places?.flatMap(([field, label]) =>
+        (['x', 'y'] as const).map((axis) => (
           <QuantityField
-            key={`${name}-x`}
-            label={`${NAMES[name]}, right (x)`}
-            mm={point(name).x}
+            key={`${field}-${axis}`}
+            label={`${label}, ${axis === 'x' ? 'right (x)' : 'up (y)'}`}
+            mm={placeOf(field)[axis]}
             unit={unit}
             signed
-            onCommit={(x) => set({ ...adjuster, [name]: { ...point(name), x } })}
-          />,
-          <QuantityField
-            key={`${name}-y`}
-            label={`${NAMES[name]}, up (y)`}
-            mm={point(name).y}
-            unit={unit}
-            signed
-            onCommit={(y) => set({ ...adjuster, [name]: { ...point(name), y } })}
-          />,
-        ])}
-        {(LENGTHS[kind] ?? []).map((name) => (
-          <QuantityField
-            key={name}
-            label={NAMES[name]!}
-            mm={figure(name)}
-            unit={unit}
-            onCommit={(mm) => set({ ...adjuster, [name]: mm })}
+            onCommit={(mm) => set({ ...adjuster, [field]: { ...placeOf(field), [axis]: mm } })}
           />
-        ))}
-        {(ANGLES[kind] ?? []).map((name) => (
-          <FigureField
-            key={name}
-            label={NAMES[name]!}
-            unit="°"
-            value={figure(name)}
-            onCommit={(value) => set({ ...adjuster, [name]: value })}
-          />
-        ))}
-        {kind === 'sprung-arm' && (
-          <>
-            <FigureField
-              label={NAMES['springTorqueAtFree']!}
-              unit="N·m"
-              least={0}
-              value={figure('springTorqueAtFree')}
-              onCommit={(value) => set({ ...adjuster, springTorqueAtFree: value })}
-            />
-            <FigureField
-              label={NAMES['springRate']!}
-              unit="N·m per degree"
-              least={0}
-              value={figure('springRate')}
-              onCommit={(value) => set({ ...adjuster, springRate: value })}
-            />
-          </>
-        )}
-        {kind === 'shims' && <Shims adjuster={adjuster} set={set} />}
-      </div>
-      {kind === 'sprung-arm' && <ThreePlaces station={station} adjuster={adjuster} set={set} />}
-    </>
+        )),
+      )}
+      {asked.lengths?.map(([field, label]) => (
+        <QuantityField
+          key={field}
+          label={label}
+          mm={numberOf(field)}
+          unit={unit}
+          onCommit={(mm) => set({ ...adjuster, [field]: mm })}
+        />
+      ))}
+      {asked.angles?.map(([field, label]) => (
+        <FigureField
+          key={field}
+          label={label}
+          unit="°"
+          value={numberOf(field)}
+          onCommit={(value) => set({ ...adjuster, [field]: value })}
+        />
+      ))}
+      {asked.figures?.map(([field, label, figureUnit]) => (
+        <FigureField
+          key={field}
+          label={label}
+          unit={figureUnit}
+          least={0}
+          value={numberOf(field)}
+          onCommit={(value) => set({ ...adjuster, [field]: value })}
+        />
+      ))}
+    </div>
   );
 }
 
-function Shims({ adjuster, set }: Omit<MeasuresProps, 'station'>) {
+function ShimFields({ adjuster, set }: { adjuster: Shims; set: (next: Adjuster) => void }) {
   const { unit } = useBench();
-  const shims = Array.isArray(adjuster['shims']) ? (adjuster['shims'] as number[]) : [];
+  const { shims } = adjuster;
   return (
-    <>
+    <div className="fields">
       {shims.map((mm, k) => (
         <QuantityField
           key={k}
@@ -193,12 +227,12 @@ function Shims({ adjuster, set }: Omit<MeasuresProps, 'station'>) {
         <span className="label">&nbsp;</span>
         <Button onClick={() => set({ ...adjuster, shims: [...shims, shims.at(-1) ?? 0.8] })}>One more shim</Button>
       </div>
-    </>
+    </div>
   );
 }
 
 /** An arm measured as a mechanic can: the roller's centre seen at three places of its swing gives pivot and length. */
-function ThreePlaces({ station, adjuster, set }: MeasuresProps) {
+function ThreePlaces({ station, adjuster, set }: MeasuresProps & { adjuster: SprungArm }) {
   const { unit } = useBench();
   const [places, setPlaces] = useTyped<{ x: number; y: number }[] | null>('three places', null);
   if (!places)

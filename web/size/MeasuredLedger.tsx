@@ -1,22 +1,6 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Switch } from 'antd';
 import { useId, useState } from 'react';
-import { pulleyLabel, putMeasurement, removeMeasurement, type Belt } from '@emery/core/drive';
-import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
-import {
-  LAYS,
-  liesEitherWay,
-  STATES,
-  TOOL_DEFAULTS,
-  TOOLS,
-  type AdjusterState,
-  type CombinedLength,
-  type Lay,
-  type MeasuredLength,
-  type Measurement,
-  type Tool,
-} from '@emery/core/size';
-import { LAY_WORDS, layNote, RULE_WORDS, STATE_WORDS, TOOL_WORDS } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { FindingItem } from '../ledger/FindingList';
@@ -25,6 +9,31 @@ import { LengthInput } from '../ledger/LengthInput';
 import { QuantityField } from '../ledger/QuantityField';
 import { FigureField } from '../ledger/FigureField';
 import { TypedPlace, useForgetTyped, useTyped } from '../ledger/typed-text';
+import {
+  type AdjusterState,
+  type Belt,
+  type Lay,
+  LAY_WORDS,
+  LAYS,
+  type Measurement,
+  pulleyLabel,
+  putMeasurement,
+  removeMeasurement,
+  STATE_WORDS,
+  STATES,
+  type Tool,
+  TOOL_WORDS,
+  TOOLS,
+} from '@emery/core/drive';
+import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
+import {
+  type CombinedLength,
+  layNote,
+  liesEitherWay,
+  type MeasuredLength,
+  RULE_WORDS,
+  TOOL_DEFAULTS,
+} from '@emery/core/size';
 
 /**
  * What was measured of the belt's length itself, what that makes of it on this layout, and how it goes with the

@@ -1,13 +1,12 @@
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
-import { formatLength, MM_PER_INCH, type LengthUnit } from '@emery/core/quantity';
-import type { SizeAnswer } from '@emery/core/size';
-import { VERDICT_WORDS } from '@emery/core/words';
 import { useBench } from '../bench/bench-context';
 import { useSizeOf } from '../bench/use-size-of';
 import { useSizing } from './SizingProvider';
 import { usePointAt } from './use-point-at';
 import './size.css';
+import { formatLength, type LengthUnit, MM_PER_INCH } from '@emery/core/quantity';
+import { type SizeAnswer, VERDICT_WORDS } from '@emery/core/size';
 
 const MARGIN = { left: 64, right: 20, top: 26, bottom: 34 };
 

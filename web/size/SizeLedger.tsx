@@ -1,11 +1,6 @@
 import { ExperimentOutlined } from '@ant-design/icons';
 import { Button, Input, Progress, Segmented } from 'antd';
 import { Fragment, useId } from 'react';
-import { changeBelt, pulleyLabel, stationLabel, type Belt } from '@emery/core/drive';
-import { formatLength, formatMm } from '@emery/core/quantity';
-import { readMarking, sectionFor } from '@emery/core/section';
-import { beltsInFront, DEFAULT_RESERVE_SHARE, sharingAdjuster, WORN_WIDTH_MM, type SizeAnswer } from '@emery/core/size';
-import { candidateSentence, releaseWords, sizeWords, VERDICT_WORDS } from '@emery/core/words';
 import { useStockOf } from '../api/stock';
 import { edit, useBench } from '../bench/bench-context';
 import { FindingItem } from '../ledger/FindingList';
@@ -18,6 +13,19 @@ import { MeasuredLedger } from './MeasuredLedger';
 import { useSizing } from './SizingProvider';
 import { TogetherLedger } from './TogetherLedger';
 import { usePointAt } from './use-point-at';
+import { type Belt, changeBelt, pulleyLabel, stationLabel } from '@emery/core/drive';
+import { formatLength, formatMm } from '@emery/core/quantity';
+import { DEFAULT_RESERVE_SHARE, WORN_WIDTH_MM } from '@emery/core/seating';
+import { readMarking, sectionFor } from '@emery/core/section';
+import {
+  beltsInFront,
+  candidateSentence,
+  releaseWords,
+  sharingAdjuster,
+  type SizeAnswer,
+  sizeWords,
+  VERDICT_WORDS,
+} from '@emery/core/size';
 
 type Sized = SizeAnswer['candidates'][number];
 

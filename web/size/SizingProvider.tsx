@@ -1,8 +1,8 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
-import type { Drive } from '@emery/core/drive';
-import type { SizeAnswer } from '@emery/core/size';
 import { useStockedLengths, type StockedLength } from '../api/stock';
 import { useCoreSum, type SumStopped } from '../bench/use-core-sum';
+import type { Drive } from '@emery/core/drive';
+import type { SizeAnswer } from '@emery/core/size';
 
 /** What Size knows of the belt in hand: shared by the chart and the ledger. */
 export interface SizingState {

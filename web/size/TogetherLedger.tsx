@@ -1,12 +1,12 @@
 import { useMemo } from 'react';
 import { Button } from 'antd';
-import { changeBelt, type Belt } from '@emery/core/drive';
-import { formatLength, formatMm } from '@emery/core/quantity';
 import { edit, useBench } from '../bench/bench-context';
 import { useCoreSum } from '../bench/use-core-sum';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { StoppedSum } from '../ledger/StoppedSum';
 import { useSizing } from './SizingProvider';
+import { type Belt, changeBelt } from '@emery/core/drive';
+import { formatLength, formatMm } from '@emery/core/quantity';
 
 /** Two belts that one adjuster tightens: lengths chosen together. */
 export function TogetherLedger({ source, other }: { source: Belt; other: Belt }) {

@@ -1,7 +1,8 @@
 import { useCallback } from 'react';
-import { travelFromSlack, type SizeAnswer } from '@emery/core/size';
 import { useBench } from '../bench/bench-context';
 import { useSizing } from './SizingProvider';
+import { travelFromSlack } from '@emery/core/adjuster';
+import type { SizeAnswer } from '@emery/core/size';
 
 /**
  * Points at a candidate: it is marked in chart and ledger, and the front view moves to where the adjuster would stand

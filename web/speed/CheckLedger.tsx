@@ -1,15 +1,14 @@
 import { DeleteOutlined, EyeInvisibleOutlined } from '@ant-design/icons';
 import { Button, Segmented, Slider } from 'antd';
 import { useState } from 'react';
-import { freeId, putSpeedCheck, removeSpeedCheck, stationLabel, type Station } from '@emery/core/drive';
-import { chainTo, DEFAULT_TACHOMETER, slipOf } from '@emery/core/speed';
-import { rpmFigure, slipWords } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { FigureField } from '../ledger/FigureField';
 import { FindingItem } from '../ledger/FindingList';
 import { useTyped } from '../ledger/typed-text';
 import { serialTachometer, simulatedTachometer, type SerialSource, type Tachometer } from './tachometer';
 import { useSpeeds } from './SpeedsProvider';
+import { freeId, putItem, removeItem, type Station, stationLabel } from '@emery/core/drive';
+import { chainTo, DEFAULT_TACHOMETER, rpmFigure, slipOf, slipWords } from '@emery/core/speeds';
 
 interface Props {
   station: Station;
@@ -75,7 +74,7 @@ export default function CheckLedger({ station, ratio }: Props) {
   const keep = () =>
     dispatch(
       edit((d) =>
-        putSpeedCheck(d, {
+        putItem(d, 'speedChecks', {
           id: freeId('check', new Set((d.speedChecks ?? []).map(({ id }) => id))),
           station: station.id,
           crankRpm: crankRpm!,
@@ -240,7 +239,7 @@ export default function CheckLedger({ station, ratio }: Props) {
                     <Button
                       icon={<DeleteOutlined />}
                       aria-label={`Take out the check of ${rpmFigure(check.rpm)}`}
-                      onClick={() => dispatch(edit((d) => removeSpeedCheck(d, check.id)))}
+                      onClick={() => dispatch(edit((d) => removeItem(d, 'speedChecks', check.id)))}
                     />
                   </td>
                 </tr>

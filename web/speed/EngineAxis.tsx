@@ -1,7 +1,7 @@
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import type { PointerEvent } from 'react';
-import { rpmFigure } from '@emery/core/words';
 import { useSpeeds } from './SpeedsProvider';
+import { rpmFigure } from '@emery/core/speeds';
 
 export const MARGIN = { left: 58, right: 104, top: 24, bottom: 34 };
 

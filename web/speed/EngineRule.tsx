@@ -1,10 +1,9 @@
 import { PauseOutlined, CaretRightOutlined } from '@ant-design/icons';
 import { Button, Slider } from 'antd';
-import { PLACE_WORDS, rpmFigure } from '@emery/core/words';
-import { bandOf, placeIn } from '@emery/core/speed';
-import { stationLabel, type Station } from '@emery/core/drive';
 import { SLOWED } from './TurningSpokes';
 import { useSpeeds } from './SpeedsProvider';
+import { type Station, stationLabel } from '@emery/core/drive';
+import { bandOf, PLACE_WORDS, placeIn, rpmFigure } from '@emery/core/speeds';
 
 /**
  * One rule for the engine's speed, with its marks; every figure follows it. Above it what the shaft in hand turns: the

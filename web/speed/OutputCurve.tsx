@@ -1,9 +1,9 @@
 import { scaleLinear } from 'd3-scale';
-import { type Station } from '@emery/core/drive';
-import { breakEvenRpm, loadOf, outputAt } from '@emery/core/speed';
 import { useBench } from '../bench/bench-context';
 import { EngineAxis, MARGIN, useEngineScale } from './EngineAxis';
 import { useSpeeds } from './SpeedsProvider';
+import type { Station } from '@emery/core/drive';
+import { breakEvenRpm, loadOf, outputAt } from '@emery/core/speeds';
 
 interface Props {
   station: Station;

@@ -1,14 +1,13 @@
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Switch } from 'antd';
 import { useState } from 'react';
-import { changeStation, freeId, putLoad, removeLoad, stationLabel, type Station } from '@emery/core/drive';
-import { breakEvenRpm, cubedPower, loadOf, outputAt } from '@emery/core/speed';
-import { rpmFigure } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { FigureField } from '../ledger/FigureField';
 import { TextField } from '../ledger/TextField';
 import { TypedPlace, useTyped } from '../ledger/typed-text';
 import { useSpeeds } from './SpeedsProvider';
+import { changeStation, freeId, putItem, removeItem, type Station, stationLabel } from '@emery/core/drive';
+import { breakEvenRpm, cubedPower, loadOf, outputAt, rpmFigure } from '@emery/core/speeds';
 
 interface Props {
   station: Station;
@@ -119,14 +118,14 @@ function Charging({ station, ratio }: Props) {
             <Switch
               checked={one.on}
               aria-label={`${one.name} on`}
-              onChange={(on) => dispatch(edit((d) => putLoad(d, { ...one, on })))}
+              onChange={(on) => dispatch(edit((d) => putItem(d, 'loads', { ...one, on })))}
             />
             <span>{one.name}</span>
             <span className="figure">{one.amps} A</span>
             <Button
               icon={<DeleteOutlined />}
               aria-label={`Take out ${one.name}`}
-              onClick={() => dispatch(edit((d) => removeLoad(d, one.id)))}
+              onClick={() => dispatch(edit((d) => removeItem(d, 'loads', one.id)))}
             />
           </li>
         ))}
@@ -205,7 +204,7 @@ function LoadForm() {
     setAmps(null);
     dispatch(
       edit((d) =>
-        putLoad(d, {
+        putItem(d, 'loads', {
           id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))),
           name: name.trim() || 'Load',
           amps,

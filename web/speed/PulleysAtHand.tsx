@@ -1,8 +1,6 @@
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useState } from 'react';
-import { ROLE_LABELS, ROLES, SURFACES, type Role, type Surface } from '@emery/core/drive';
-import { formatLength } from '@emery/core/quantity';
 import { useChangePulleys, usePulleys } from '../api/speeds';
 import { useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
@@ -10,6 +8,9 @@ import { CountField } from '../ledger/CountField';
 import { QuantityField } from '../ledger/QuantityField';
 import { TextField } from '../ledger/TextField';
 import { TypedPlace, useTyped } from '../ledger/typed-text';
+import { type Role, ROLE_LABELS, ROLES } from '@emery/core/drive';
+import { formatLength } from '@emery/core/quantity';
+import { type Surface, SURFACES } from '@emery/core/section';
 
 const FACES: Record<Surface, string> = { ribbed: 'Ribbed', vee: 'V groove', smooth: 'Smooth', toothed: 'Toothed' };
 const SURFACE_OPTIONS = SURFACES.map((value) => ({ value, label: FACES[value] }));

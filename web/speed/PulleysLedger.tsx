@@ -1,21 +1,6 @@
 import { DeleteOutlined, PlusOutlined, SearchOutlined } from '@ant-design/icons';
 import { Button, Checkbox, Progress } from 'antd';
 import { useMemo, useState } from 'react';
-import { pulleyLabel, stationLabel, type Drive, type Station } from '@emery/core/drive';
-import { formatLength, formatMm } from '@emery/core/quantity';
-import {
-  asPulley,
-  bandOf,
-  placeIn,
-  setsOf,
-  sizesFor,
-  withPulley,
-  type PulleyAnswer,
-  type PulleyChange,
-  type PulleySearch,
-  type SpeedTarget,
-} from '@emery/core/speed';
-import { rpmFigure, speedReason } from '@emery/core/words';
 import { usePulleys } from '../api/speeds';
 import { edit, useBench } from '../bench/bench-context';
 import { useCoreRun } from '../bench/use-core-sum';
@@ -26,6 +11,22 @@ import { useTyped } from '../ledger/typed-text';
 import { PulleysAtHand } from './PulleysAtHand';
 import { SpeedCompare } from './SpeedCompare';
 import { useSpeeds } from './SpeedsProvider';
+import { type Drive, pulleyLabel, type Station, stationLabel } from '@emery/core/drive';
+import { formatLength, formatMm } from '@emery/core/quantity';
+import {
+  asPulley,
+  bandOf,
+  placeIn,
+  type PulleyAnswer,
+  type PulleyChange,
+  type PulleySearch,
+  rpmFigure,
+  setsOf,
+  sizesFor,
+  speedReason,
+  type SpeedTarget,
+  withPulley,
+} from '@emery/core/speeds';
 
 /** Which pulley to change: sizes that give a wanted speed, and pulleys at hand that meet every target. */
 export default function PulleysLedger({ station, ratio }: { station: Station; ratio: number }) {

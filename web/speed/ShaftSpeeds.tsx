@@ -1,34 +1,31 @@
 import { Button, Input } from 'antd';
 import { useId, useMemo } from 'react';
-import { changeStation, ROLE_LABELS, stationLabel, type Station } from '@emery/core/drive';
-import {
-  bandFindings,
-  bandOf,
-  explainRatio,
-  limitsFor,
-  placeIn,
-  readRatio,
-  speedFindings,
-  speedsOf,
-  type SpeedBand,
-} from '@emery/core/speed';
-import { sectionFor } from '@emery/core/section';
-import {
-  BAND_SOURCE_WORDS,
-  bandWords,
-  PLACE_WORDS,
-  ratioFigure,
-  ratioReadingWords,
-  ratioStatement,
-  rpmFigure,
-  speedWords,
-} from '@emery/core/words';
 import { useKeepBand } from '../api/speeds';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { FigureField } from '../ledger/FigureField';
 import { FindingItem } from '../ledger/FindingList';
 import { useTyped } from '../ledger/typed-text';
 import { useSpeeds } from './SpeedsProvider';
+import { changeStation, ROLE_LABELS, type SpeedBand, type Station, stationLabel } from '@emery/core/drive';
+import { sectionFor } from '@emery/core/section';
+import {
+  BAND_SOURCE_WORDS,
+  bandFindings,
+  bandOf,
+  bandWords,
+  explainRatio,
+  limitsFor,
+  PLACE_WORDS,
+  placeIn,
+  ratioFigure,
+  ratioReadingWords,
+  ratioStatement,
+  readRatio,
+  rpmFigure,
+  speedFindings,
+  speedsOf,
+  speedWords,
+} from '@emery/core/speeds';
 
 interface Props {
   station: Station;

@@ -1,5 +1,4 @@
 import { useMemo, useRef } from 'react';
-import { speedsOf } from '@emery/core/speed';
 import { useBench } from '../bench/bench-context';
 import { useSizeOf } from '../bench/use-size-of';
 import { shaftInHand } from './in-hand';
@@ -8,6 +7,7 @@ import { SpeedLines } from './SpeedLines';
 import { useSpeeds } from './SpeedsProvider';
 import { UseBars } from './UseBars';
 import './speed.css';
+import { speedsOf } from '@emery/core/speeds';
 
 /**
  * The main picture of Speeds, across the engine's speed: what the shafts turn and the band of the one in hand, the

@@ -1,10 +1,10 @@
 import { Fragment, useMemo } from 'react';
-import { pulleyLabel, stationLabel, type Drive } from '@emery/core/drive';
-import { formatLength } from '@emery/core/quantity';
-import { effectOf, type BandPlace, type DriveEffect } from '@emery/core/speed';
-import { PLACE_WORDS, rpmFigure, VERDICT_WORDS } from '@emery/core/words';
 import { useBench } from '../bench/bench-context';
 import { useSpeeds } from './SpeedsProvider';
+import { type Drive, pulleyLabel, stationLabel } from '@emery/core/drive';
+import { formatLength } from '@emery/core/quantity';
+import { VERDICT_WORDS } from '@emery/core/size';
+import { type BandPlace, type DriveEffect, effectOf, PLACE_WORDS, rpmFigure } from '@emery/core/speeds';
 
 interface Props {
   /** The present drive first, then what is laid beside it. */

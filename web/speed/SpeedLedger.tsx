@@ -1,6 +1,5 @@
 import { Segmented } from 'antd';
 import { useMemo } from 'react';
-import { speedsOf } from '@emery/core/speed';
 import { useBench } from '../bench/bench-context';
 import { TypedPlace } from '../ledger/typed-text';
 import { lazyPart } from '../parts/lazy-part';
@@ -9,6 +8,7 @@ import { shaftInHand } from './in-hand';
 import { ShaftSpeeds } from './ShaftSpeeds';
 import { useSpeeds, type SpeedsView } from './SpeedsProvider';
 import './speed.css';
+import { speedsOf } from '@emery/core/speeds';
 
 const UseLedger = lazyPart('Use', () => import('./UseLedger'));
 const OutputLedger = lazyPart('Output', () => import('./OutputLedger'));

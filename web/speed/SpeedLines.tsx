@@ -1,10 +1,9 @@
 import { scaleLinear } from 'd3-scale';
-import { stationLabel, type Station } from '@emery/core/drive';
-import { bandOf, type ShaftSpeed } from '@emery/core/speed';
-import { rpmFigure } from '@emery/core/words';
 import { useBench } from '../bench/bench-context';
 import { EngineAxis, MARGIN, useEngineScale } from './EngineAxis';
 import { useSpeeds } from './SpeedsProvider';
+import { type Station, stationLabel } from '@emery/core/drive';
+import { bandOf, rpmFigure, type ShaftSpeed } from '@emery/core/speeds';
 
 interface Props {
   held: Station;

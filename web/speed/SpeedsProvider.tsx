@@ -1,7 +1,7 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
-import type { Drive } from '@emery/core/drive';
-import { marksOf, type EngineMarks, type ShopBands } from '@emery/core/speed';
 import { useBands } from '../api/speeds';
+import type { Drive } from '@emery/core/drive';
+import { type EngineMarks, marksOf, type ShopBands } from '@emery/core/speeds';
 
 /** What Speeds is about just now. */
 export type SpeedsView = 'speeds' | 'use' | 'output' | 'pulleys' | 'check';

@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react';
+import { useSpeeds } from './SpeedsProvider';
 import type { Drive } from '@emery/core/drive';
 import type { DriveSolution } from '@emery/core/path';
-import { speedsOf } from '@emery/core/speed';
-import { useSpeeds } from './SpeedsProvider';
+import { speedsOf } from '@emery/core/speeds';
 
 /** The drawing turns so many times slower than the engine. */
 export const SLOWED = 100;

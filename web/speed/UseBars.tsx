@@ -1,11 +1,10 @@
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
-import { stationLabel, type Station } from '@emery/core/drive';
-import { bandOf, normalised, withShare, type EngineUse } from '@emery/core/speed';
-import { rpmFigure } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { EngineAxis, MARGIN, useEngineScale } from './EngineAxis';
 import { useSpeeds } from './SpeedsProvider';
+import { type EngineUse, type Station, stationLabel } from '@emery/core/drive';
+import { bandOf, normalised, rpmFigure, withShare } from '@emery/core/speeds';
 
 interface Props {
   use: EngineUse;

@@ -1,24 +1,24 @@
 import { UploadOutlined } from '@ant-design/icons';
 import { Button, Progress } from 'antd';
 import { useMemo, useRef, useState } from 'react';
-import { stationLabel } from '@emery/core/drive';
-import {
-  bandOf,
-  meanEngineRpm,
-  presetUse,
-  speedsOf,
-  timeInBand,
-  turnsOf,
-  USE_PRESETS,
-  type EngineUse,
-} from '@emery/core/speed';
-import { rpmFigure, USE_WORDS } from '@emery/core/words';
 import { edit, sameMark, useBench, type Mark } from '../bench/bench-context';
 import { useCoreRun } from '../bench/use-core-sum';
 import { FigureField } from '../ledger/FigureField';
 import { StoppedSum } from '../ledger/StoppedSum';
 import type { SpeedLogRead } from './read-speed-log';
 import { useSpeeds } from './SpeedsProvider';
+import { type EngineUse, stationLabel } from '@emery/core/drive';
+import {
+  bandOf,
+  meanEngineRpm,
+  presetUse,
+  rpmFigure,
+  speedsOf,
+  timeInBand,
+  turnsOf,
+  USE_PRESETS,
+  USE_WORDS,
+} from '@emery/core/speeds';
 
 /** How the vehicle is used, and what that makes of each accessory's time. */
 export default function UseLedger() {

@@ -1,6 +1,6 @@
-import type { Drive, Station } from '@emery/core/drive';
-import type { ShaftSpeed } from '@emery/core/speed';
 import type { Mark } from '../bench/bench-context';
+import type { Drive, Station } from '@emery/core/drive';
+import type { ShaftSpeed } from '@emery/core/speeds';
 
 /**
  * The shaft that Speeds is about: the one in hand, else what charges, else the first that the crank drives. Null where

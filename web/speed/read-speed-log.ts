@@ -1,14 +1,7 @@
 import papaparse from 'papaparse';
 import { delimiterOf } from '../stock/read-csv';
-import {
-  addLogRow,
-  binsOfLog,
-  logColumns,
-  newSpeedLog,
-  type LogColumns,
-  type SpeedLog,
-  type UseBin,
-} from '@emery/core/speed';
+import type { UseBin } from '@emery/core/drive';
+import { addLogRow, binsOfLog, logColumns, type LogColumns, newSpeedLog, type SpeedLog } from '@emery/core/speeds';
 
 /** What a CSV log of time and engine speed comes to, or why it cannot be read. */
 export type SpeedLogRead =

@@ -1,4 +1,4 @@
-import { simulatedReading } from '@emery/core/speed';
+import { simulatedReading } from '@emery/core/speeds';
 
 /** A tachometer that is pointed at something and read, whatever makes it. */
 export interface Tachometer {

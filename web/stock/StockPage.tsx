@@ -3,7 +3,6 @@ import { App as AntApp, Button, Input, Progress, Spin } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { SECTION_NAMES } from '@emery/core/section';
 import { ask } from '../api/client';
 import { useShop } from '../api/shop';
 import { useStock } from '../api/stock';
@@ -18,6 +17,7 @@ import '../bench/bench.css';
 import '../ledger/ledger.css';
 import '../shop/shop.css';
 import './stock.css';
+import { SECTION_NAMES } from '@emery/core/section';
 
 /** The shop's own list of belts: what can be had, and what lies on the shelf. */
 export default function StockPage() {

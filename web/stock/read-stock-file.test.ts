@@ -1,7 +1,7 @@
 /** @jest-environment node */
-import { stockCell } from '@emery/core/size';
 import { decoded } from './read-csv';
 import { readStockFile, type StockFile } from './read-stock-file';
+import { stockCell } from '@emery/core/size';
 
 const file = (content: string | Uint8Array) => new File([content as BlobPart], 'list.csv');
 const read = async (content: string | Uint8Array): Promise<StockFile> => {

@@ -1,5 +1,5 @@
-import { readStockRow, STOCK_COLUMNS, type StockBelt } from '@emery/core/size';
 import { decoded, delimiterOf, eachCsvRow } from './read-csv';
+import { readStockRow, STOCK_COLUMNS, type StockBelt } from '@emery/core/size';
 
 export interface StockFile {
   name: string;

@@ -1,9 +1,9 @@
 import { PlusOutlined } from '@ant-design/icons';
 import { Button, Dropdown } from 'antd';
-import { addStation, newStation, type Drive, type Role } from '@emery/core/drive';
-import { beltBounds } from '@emery/core/path';
 import { edit, useBench } from '../bench/bench-context';
 import { ROLE_OPTIONS } from './role-options';
+import { addStation, type Drive, newStation, type Role } from '@emery/core/drive';
+import { beltBounds } from '@emery/core/path';
 
 /** Adds a shaft with one pulley of a role, somewhere clear of the others. */
 export function AddPulley({ onAdded }: { onAdded: (station: string, pulley: string) => void }) {

@@ -1,22 +1,24 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useId, useState } from 'react';
-import { changePulley, pulleyLabel, putDiameter, removeDiameter, type Pulley, type Station } from '@emery/core/drive';
-import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
-import {
-  combinedDiameter,
-  DIAMETER_METHODS,
-  DIAMETER_PLUS_MINUS,
-  type DiameterMethod,
-  type DiameterReading,
-} from '@emery/core/survey';
-import { DIAMETER_WORDS } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { FindingItem } from '../ledger/FindingList';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { LengthInput } from '../ledger/LengthInput';
 import { TypedPlace, useForgetTyped, useTyped } from '../ledger/typed-text';
+import {
+  changePulley,
+  DIAMETER_METHODS,
+  DIAMETER_WORDS,
+  type DiameterMethod,
+  type DiameterReading,
+  type Pulley,
+  pulleyLabel,
+  type Station,
+} from '@emery/core/drive';
+import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
+import { combinedDiameter, DIAMETER_PLUS_MINUS, putDiameter, removeDiameter } from '@emery/core/survey';
 
 /** How a pulley's diameter was read, what the readings come to, and a further one. */
 export function DiameterReadings({ station, pulley }: { station: Station; pulley: Pulley }) {
@@ -127,15 +129,14 @@ function ReadingForm({ station, pulley, onDone }: { station: Station; pulley: Pu
     if (value.mm <= 0) return setProblem(`${name}: it must be more than zero.`);
     if (!sigma.ok) return setProblem(`±: ${sigma.problem}`);
     if (sigma.mm <= 0) return setProblem('±: it must be more than zero.');
-    const reading: DiameterReading = {
+    const read = {
       id: freeReadingId(drive.survey?.diameters),
       pulley: pulley.id,
-      method,
       mm: value.mm,
       plusMinus: sigma.mm,
-      ...(method === 'step' && { of }),
       at: new Date().toISOString(),
     };
+    const reading: DiameterReading = method === 'step' ? { ...read, method, of: of! } : { ...read, method };
     dispatch(edit((d) => putDiameter(d, reading)));
     done();
   };

@@ -1,10 +1,9 @@
 import { Button } from 'antd';
-import { moveStation, stationOf } from '@emery/core/drive';
-import { formatMm } from '@emery/core/quantity';
-import { laidOut, layOutOf, type SurveyFinding, type SurveyFit } from '@emery/core/survey';
-import { surveyWords } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { FindingItem } from '../ledger/FindingList';
+import { moveStation, stationOf } from '@emery/core/drive';
+import { formatMm } from '@emery/core/quantity';
+import { laidOut, layOutOf, type SurveyFinding, type SurveyFit, surveyWords } from '@emery/core/survey';
 
 /** What tapes and pictures come to together, and the pulleys put there. */
 export function Fitted({ fit }: { fit: SurveyFit }) {

@@ -1,11 +1,10 @@
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
 import { useId } from 'react';
-import { putObstacle, removeObstacle, type Drive, type Obstacle } from '@emery/core/drive';
-import { obstacleLabel } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { QuantityField } from '../ledger/QuantityField';
 import { TypedPlace } from '../ledger/typed-text';
+import { type Drive, type Obstacle, obstacleLabel, putItem, removeItem } from '@emery/core/drive';
 
 /** What stands in the belt's way and is no pulley: listed, added, measured. */
 export function ObstacleLedger() {
@@ -14,7 +13,7 @@ export function ObstacleLedger() {
   const chosen = selected?.kind === 'obstacle' ? obstacles.find(({ id }) => id === selected.id) : undefined;
   const add = (arm: boolean) => {
     const made = newObstacle(drive, arm);
-    dispatch(edit((d) => putObstacle(d, made)));
+    dispatch(edit((d) => putItem(d, 'obstacles', made)));
     select({ kind: 'obstacle', id: made.id });
   };
   return (
@@ -56,7 +55,10 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
   const { id, label, x, y, to, diameter } = obstacle;
   const change = (fields: Partial<Obstacle>, group?: string) =>
     dispatch(
-      edit((d) => putObstacle(d, { ...(d.obstacles?.find((one) => one.id === id) ?? obstacle), ...fields }), group),
+      edit(
+        (d) => putItem(d, 'obstacles', { ...(d.obstacles?.find((one) => one.id === id) ?? obstacle), ...fields }),
+        group,
+      ),
     );
   return (
     <>
@@ -106,7 +108,7 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
           icon={<DeleteOutlined />}
           onClick={() => {
             select(null);
-            dispatch(edit((d) => removeObstacle(d, id)));
+            dispatch(edit((d) => removeItem(d, 'obstacles', id)));
           }}
         >
           Take it away

@@ -1,10 +1,6 @@
 import { CameraOutlined, DeleteOutlined } from '@ant-design/icons';
 import { Button, Segmented, Slider, Switch } from 'antd';
 import { useId, useRef, useState, type ReactNode } from 'react';
-import { changePulley, changeRim, findPulley, pulleyLabel, putPhoto, removePhoto } from '@emery/core/drive';
-import { photosOf, type PhotoFit, type SurveyPhoto } from '@emery/core/photo';
-import { formatMm } from '@emery/core/quantity';
-import { photoWords } from '@emery/core/words';
 import { PHOTO_TYPES, sendPhoto } from '../api/photos';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
@@ -15,6 +11,17 @@ import { TypedPlace } from '../ledger/typed-text';
 import { AddPulley } from './AddPulley';
 import { Fitted } from './Fitted';
 import { pictureInHand } from './picture-in-hand';
+import {
+  changePulley,
+  changeRim,
+  findPulley,
+  pulleyLabel,
+  putItem,
+  removeItem,
+  type SurveyPhoto,
+} from '@emery/core/drive';
+import { formatMm } from '@emery/core/quantity';
+import { type PhotoFit, photosOf, photoWords } from '@emery/core/survey/photo';
 
 /** Pictures: taken in, rims marked, and what they come to. */
 export default function PictureLedger() {
@@ -55,7 +62,7 @@ export default function PictureLedger() {
           icon={<DeleteOutlined />}
           onClick={() => {
             setPicture({ id: null, marking: null });
-            dispatch(edit((d) => removePhoto(d, photo.id)));
+            dispatch(edit((d) => removeItem(d, 'survey.photos', photo.id)));
           }}
         >
           Take picture out
@@ -82,7 +89,7 @@ function PictureIntake({ first = false }: { first?: boolean }) {
       const taken = new Set(photosOf(drive).map(({ id }) => id));
       let n = 1;
       while (taken.has(`photo-${n}`)) n += 1;
-      dispatch(edit((d) => putPhoto(d, { id: `photo-${n}`, ...kept })));
+      dispatch(edit((d) => putItem(d, 'survey.photos', { id: `photo-${n}`, ...kept })));
       setPicture({ id: `photo-${n}`, marking: drive.stations[0]?.pulleys[0]?.id ?? null });
     } catch (error) {
       setProblem((error as Error).message);
@@ -332,7 +339,7 @@ function DistanceField({ photo }: { photo: SurveyPhoto }) {
     dispatch(
       edit((d) => {
         const { cameraDistance: _old, ...rest } = photosOf(d).find(({ id }) => id === photo.id) ?? photo;
-        return putPhoto(d, mm > 0 ? { ...rest, cameraDistance: mm } : (rest as SurveyPhoto));
+        return putItem(d, 'survey.photos', mm > 0 ? { ...rest, cameraDistance: mm } : (rest as SurveyPhoto));
       }),
     );
   return (
@@ -355,8 +362,9 @@ function CroppedField({ photo }: { photo: SurveyPhoto }) {
     dispatch(
       edit((d) => {
         const { cropped: _old, ...rest } = photosOf(d).find(({ id }) => id === photo.id) ?? photo;
-        return putPhoto(
+        return putItem(
           d,
+          'survey.photos',
           next === 'unsaid' ? (rest as SurveyPhoto) : { ...(rest as SurveyPhoto), cropped: next === 'cropped' },
         );
       }),

@@ -1,12 +1,19 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useCallback, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { changeRim, pulleyLabel, type Drive } from '@emery/core/drive';
-import { fitEllipse, photosOf, type PhotoRim, type PicturePoint, type SurveyPhoto } from '@emery/core/photo';
 import { edit, useBench } from '../bench/bench-context';
 import { useViewport } from '../front-view/use-viewport';
 import { photoAddress } from './picture-in-hand';
 import './picture.css';
+import {
+  changeRim,
+  type Drive,
+  type PhotoRim,
+  type PicturePoint,
+  pulleyLabel,
+  type SurveyPhoto,
+} from '@emery/core/drive';
+import { fitEllipse, photosOf } from '@emery/core/survey/photo';
 
 /**
  * How near, px on the screen, a finger must come to a point to take hold of it; less on a small rim, or there would be

@@ -1,21 +1,6 @@
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Input, Segmented, Switch } from 'antd';
 import { useId } from 'react';
-import {
-  addPulley,
-  changePulley,
-  changeStation,
-  duplicateStation,
-  newPulley,
-  removePulley,
-  removeStation,
-  stationLabel,
-  ROLE_LABELS,
-  type Pulley,
-  type Rotation,
-  type Station,
-  type Surface,
-} from '@emery/core/drive';
 import { edit, sameMark, useBench, type Surveying } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { CountField } from '../ledger/CountField';
@@ -31,6 +16,21 @@ import { ObstacleLedger } from './ObstacleLedger';
 import { ROLE_OPTIONS } from './role-options';
 import { SURVEY_CODES } from './survey-codes';
 import { TapeLedger } from './TapeLedger';
+import {
+  addPulley,
+  changePulley,
+  changeStation,
+  duplicateStation,
+  newPulley,
+  type Pulley,
+  removePulley,
+  removeStation,
+  ROLE_LABELS,
+  type Rotation,
+  type Station,
+  stationLabel,
+} from '@emery/core/drive';
+import type { Surface } from '@emery/core/section';
 
 const PictureLedger = lazyPart('The picture', () => import('./PictureLedger'));
 

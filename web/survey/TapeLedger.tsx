@@ -1,18 +1,6 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
 import { useId, useState } from 'react';
-import { findPulley, pulleyLabel, putReading, removeReading, stationOf, type Drive } from '@emery/core/drive';
-import { formatInches, formatMm, parseLength, type LengthUnit } from '@emery/core/quantity';
-import {
-  DEFAULT_PLUS_MINUS,
-  isTape,
-  plusMinusOf,
-  valueOf,
-  type ReadingKind,
-  type SurveyFit,
-  type SurveyReading,
-} from '@emery/core/survey';
-import { READING_WORDS } from '@emery/core/words';
 import { edit, useBench } from '../bench/bench-context';
 import { Choice } from '../ledger/Choice';
 import { LengthInput } from '../ledger/LengthInput';
@@ -20,6 +8,19 @@ import { LengthFigure } from '../ledger/LengthFigure';
 import { TypedPlace, useForgetTyped, useTyped } from '../ledger/typed-text';
 import { firstTape } from './first-tape';
 import { Fitted } from './Fitted';
+import {
+  type Drive,
+  findPulley,
+  pulleyLabel,
+  putItem,
+  READING_WORDS,
+  type ReadingKind,
+  removeItem,
+  stationOf,
+  type SurveyReading,
+} from '@emery/core/drive';
+import { formatInches, formatMm, type LengthUnit, parseLength } from '@emery/core/quantity';
+import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, readingOf, type SurveyFit, valueOf } from '@emery/core/survey';
 
 const KINDS = (Object.keys(READING_WORDS) as ReadingKind[]).map((value) => ({ value, label: READING_WORDS[value] }));
 
@@ -82,19 +83,11 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
     if (sigma !== undefined && sigma <= 0) return setProblem('±: it must be more than zero.');
     if (!placed && from === to) return setProblem('From and to are the same pulley. Choose another.');
     if (isTape(kind) && 'mm' in value && value.mm < 0) return setProblem('A distance cannot be below zero.');
-    const reading: SurveyReading = {
-      id: nextId(drive),
-      kind,
-      ...(!placed && { from }),
-      to,
-      ...('deg' in value
-        ? { deg: value.deg, plusMinus: sigma ?? DEFAULT_PLUS_MINUS.deg }
-        : { mm: value.mm, plusMinus: sigma ?? DEFAULT_PLUS_MINUS.mm }),
-      at: new Date().toISOString(),
-    };
+    const read = 'deg' in value ? value.deg : value.mm;
+    const reading = readingOf({ id: nextId(drive), kind, from, to, at: new Date().toISOString() }, read, sigma);
     setTapeAsked(null);
     forget();
-    dispatch(edit((d) => putReading(d, reading)));
+    dispatch(edit((d) => putItem(d, 'survey.readings', reading)));
   };
 
   return (
@@ -216,7 +209,7 @@ function ReadingTable({ fit }: { fit: SurveyFit | null }) {
                   type="text"
                   icon={<DeleteOutlined />}
                   aria-label={`Take out ${reading.id}`}
-                  onClick={() => dispatch(edit((d) => removeReading(d, reading.id)))}
+                  onClick={() => dispatch(edit((d) => removeItem(d, 'survey.readings', reading.id)))}
                 />
               </td>
             </tr>

@@ -1,4 +1,4 @@
-import { findPulley, type Drive } from '@emery/core/drive';
+import { type Drive, findPulley } from '@emery/core/drive';
 import type { SurveyFit, TapeWanted } from '@emery/core/survey';
 
 /** The tape the fit asks for, or from the first pulley to the next that no tape reaches yet. */

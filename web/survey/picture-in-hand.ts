@@ -1,6 +1,6 @@
-import type { Drive } from '@emery/core/drive';
-import { photosOf, type SurveyPhoto } from '@emery/core/photo';
 import type { PictureInHand } from '../bench/bench-context';
+import type { Drive, SurveyPhoto } from '@emery/core/drive';
+import { photosOf } from '@emery/core/survey/photo';
 
 /** The picture chosen, or the first there is. */
 export function pictureInHand(drive: Drive, { id }: Pick<PictureInHand, 'id'>): SurveyPhoto | null {

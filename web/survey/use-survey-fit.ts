@@ -1,6 +1,6 @@
+import { useCoreSum, type SumStopped } from '../bench/use-core-sum';
 import type { Drive } from '@emery/core/drive';
 import type { SurveyFit } from '@emery/core/survey';
-import { useCoreSum, type SumStopped } from '../bench/use-core-sum';
 
 /**
  * The fit of a drive's tape readings and pictures, worked out beside the page. While shafts are dragged the last fit

@@ -1,11 +1,11 @@
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useRef, useState } from 'react';
-import { pulleyLabel } from '@emery/core/drive';
-import type { BeltSolution } from '@emery/core/path';
-import { formatLength, MM_PER_INCH, type LengthUnit } from '@emery/core/quantity';
 import { LengthFigure } from '../ledger/LengthFigure';
 import { sameMark, useBench, type Mark } from '../bench/bench-context';
 import './unrolled.css';
+import { pulleyLabel } from '@emery/core/drive';
+import type { BeltSolution } from '@emery/core/path';
+import { formatLength, type LengthUnit, MM_PER_INCH } from '@emery/core/quantity';
 
 const HEIGHT = 140;
 const BELT_Y = 58;

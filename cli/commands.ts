@@ -1,0 +1,20 @@
+import type { Command } from '@emery/core/command';
+import type { Drive } from '@emery/core/drive';
+import { solveCommand } from '@emery/core/path';
+import { routeCommand } from '@emery/core/route';
+import { markingCommand } from '@emery/core/section';
+import { sizeCommand } from '@emery/core/size';
+import { speedsCommand } from '@emery/core/speeds';
+import { surveyCommand } from '@emery/core/survey';
+
+/** The commands over a drive file, in the order of the work. A new stage adds its own here. */
+export const DRIVE_COMMANDS: readonly Command<Drive>[] = [
+  solveCommand,
+  surveyCommand,
+  routeCommand,
+  sizeCommand,
+  speedsCommand,
+];
+
+/** The commands over a text. */
+export const TEXT_COMMANDS: readonly Command<string>[] = [markingCommand];

@@ -1,0 +1,35 @@
+import { parseArgs } from 'node:util';
+import { UsageProblem, type Command } from '@emery/core/command';
+import { DRIVE_COMMANDS, TEXT_COMMANDS } from './commands';
+import { loadDrive } from './load-drive';
+
+/** What a call of the command line prints. Throws a `UsageProblem` that names what is wrong with it. */
+export function runCommand([name, ...args]: readonly string[]): string {
+  const overDrive = DRIVE_COMMANDS.find((command) => command.name === name);
+  if (overDrive) return answer(overDrive, args, loadDrive);
+  const overText = TEXT_COMMANDS.find((command) => command.name === name);
+  if (overText) return answer(overText, args, (text) => text);
+  const names = [...DRIVE_COMMANDS, ...TEXT_COMMANDS].map((command) => command.name);
+  throw new UsageProblem(`usage: emery ${names.join(' | ')} …`);
+}
+
+function answer<Input>(command: Command<Input>, args: string[], load: (argument: string) => Input): string {
+  const usage = new UsageProblem(`usage: ${command.usage}`);
+  const { positionals, values } = parsed(command, args, usage);
+  const [argument, ...more] = positionals;
+  if (argument === undefined || more.length > 0) throw usage;
+  const run = command.prepare(values, usage);
+  return `${JSON.stringify(run(load(argument)), null, 2)}\n`;
+}
+
+function parsed({ options }: Command<never>, args: string[], usage: UsageProblem) {
+  try {
+    return parseArgs({
+      args,
+      allowPositionals: true,
+      options: Object.fromEntries(options.map((name) => [name, { type: 'string' as const }])),
+    });
+  } catch {
+    throw usage;
+  }
+}

@@ -1,0 +1,103 @@
+import * as is from './fields';
+import { OVERRIDABLE, SECTION_NAMES, sectionFor, type SectionOverrides, type Side } from '../section';
+
+/** What a length was measured with. */
+export const TOOLS = ['string', 'rope', 'wire', 'strap', 'old-belt', 'gauge', 'marking'] as const;
+export type Tool = (typeof TOOLS)[number];
+
+/** Where a string, rope or wire lay on grooved pulleys: down in the grooves, or on top of the ribs or rims. */
+export const LAYS = ['groove', 'rim'] as const;
+export type Lay = (typeof LAYS)[number];
+
+/** Where the adjuster stood. */
+export const STATES = ['as-drawn', 'slack', 'short-mark', 'long-mark', 'tight'] as const;
+export type AdjusterState = (typeof STATES)[number];
+
+/**
+ * One way a length was measured. `mm` is what the tape (or the print) said; for a gauge the distance of its wheels'
+ * centres.
+ */
+export interface Measurement {
+  readonly id: string;
+  readonly tool: Tool;
+  readonly mm: number;
+  /** Where the adjuster stood with the tool laid on. */
+  readonly state?: AdjusterState;
+  /**
+   * Where a string, rope or wire lay on grooved pulleys; in the grooves where nobody says and nothing speaks for the
+   * rims.
+   */
+  readonly lay?: Lay;
+  /** The loop lay doubled on the bench: the tape read half of it. */
+  readonly doubled?: boolean;
+  readonly thickness?: number;
+  /** How much longer it was while pulled round than on the bench, as a fraction. */
+  readonly stretch?: number;
+  /** How much a used belt has grown, as a fraction. */
+  readonly worn?: number;
+  /** Around a gauge's wheel, on the line that is marked on belts, mm. */
+  readonly circumference?: number;
+  readonly plusMinus?: number;
+  /** When it was measured, ISO 8601. */
+  readonly at?: string;
+}
+
+const measurement = is.item<Measurement>({
+  id: is.id(),
+  tool: is.needed(is.oneOf(TOOLS)),
+  mm: is.needed(is.size()),
+  state: is.oneOf(STATES),
+  lay: is.oneOf(LAYS),
+  doubled: is.yesOrNo(),
+  thickness: is.size(),
+  stretch: is.fraction(0.2),
+  worn: is.fraction(0.2),
+  circumference: is.size(),
+  plusMinus: is.plusMinus(),
+  at: is.text(40),
+});
+
+export interface RouteStop {
+  readonly pulley: string;
+  readonly side: Side;
+}
+
+const routeStop = is.item<RouteStop>({ pulley: is.id(), side: is.needed(is.oneOf(['drive', 'back'])) });
+
+export interface Belt {
+  readonly id: string;
+  readonly section: string;
+  readonly ribs?: number;
+  /** Marked length in mm in the section's own basis; null while it is not known. */
+  readonly length?: number | null;
+  readonly sectionOverrides?: SectionOverrides;
+  /** Kept of the length for seating and stretch, as a fraction; Emery's default where it is not given. */
+  readonly reserve?: number;
+  /** What was measured of the length itself: a string, an old belt. */
+  readonly measurements?: readonly Measurement[];
+  /** The pulleys a search for routes puts it on; every fitting one in its plane where it is left out. */
+  readonly carries?: readonly string[];
+  readonly route: readonly RouteStop[];
+}
+
+const overrides = Object.fromEntries(
+  OVERRIDABLE.map((key) => [key, is.finite()]),
+) as unknown as is.Fields<SectionOverrides>;
+
+export const belt = is.item<Belt>({
+  id: is.id(),
+  section: is
+    .needed(is.text(40))
+    .test(
+      'known',
+      `must be one of ${SECTION_NAMES.join(', ')}`,
+      (value) => value === undefined || sectionFor(value) !== null,
+    ),
+  ribs: is.whole('a whole number of ribs', 60),
+  length: is.size().nullable(),
+  reserve: is.fraction(0.05),
+  measurements: is.optionalList(measurement, 40),
+  carries: is.optionalList(is.id(), 128),
+  sectionOverrides: is.record<SectionOverrides>(overrides),
+  route: is.list(routeStop, 128),
+});

@@ -1,0 +1,257 @@
+import { formatLength, type LengthUnit } from '../quantity';
+import type { Belt } from './belt';
+import type { Drive } from './drive';
+import { DIAMETER_WORDS, READING_WORDS, TOOL_WORDS } from './labels';
+import { obstacleLabel, pulleyLabel, stationLabel } from './look-up';
+import type { Station } from './station';
+import type { DiameterReading, SurveyReading } from './survey';
+
+/** One thing that is not the same in two drives. */
+export interface DriveDifference {
+  /** Where in the file, such as `stations.alt.x`, with ids in place of numbers where items have them. */
+  path: string;
+  /** The part of the drive it belongs to, as a heading. */
+  part: string;
+  /** What differs, in plain words. */
+  text: string;
+}
+
+type Json = Record<string, unknown>;
+
+/** A list whose items are known by a field of their own, and what one of them is called. */
+interface Kind {
+  part: string;
+  /** Many of them, for a change of their order. */
+  many: string;
+  id: string;
+  name: (item: Json, drive: Drive) => string;
+  /** What is called differently in it than elsewhere. */
+  lists?: Record<string, Kind>;
+}
+
+const PULLEY: Kind = {
+  part: 'Shafts and pulleys',
+  many: 'sheaves',
+  id: 'id',
+  name: (item, drive) => pulleyLabel(drive, item['id'] as string),
+};
+const MEASUREMENT: Kind = {
+  part: 'Belts',
+  many: 'measurements',
+  id: 'id',
+  name: ({ tool }) => (TOOL_WORDS as Record<string, { name: string }>)[tool as string]?.name ?? String(tool),
+};
+const RIM: Kind = {
+  part: 'Pictures',
+  many: 'rims',
+  id: 'pulley',
+  name: ({ pulley }, drive) => `rim of ${pulleyLabel(drive, pulley as string)}`,
+};
+const KINDS: Record<string, Kind> = {
+  stations: {
+    part: 'Shafts and pulleys',
+    many: 'shafts',
+    id: 'id',
+    name: (item) => stationLabel(item as unknown as Station),
+    lists: { pulleys: PULLEY },
+  },
+  obstacles: {
+    part: 'Obstacles',
+    many: 'obstacles',
+    id: 'id',
+    name: ({ id }, drive) => obstacleLabel(drive, id as string),
+  },
+  readings: {
+    part: 'Tapes',
+    many: 'tapes',
+    id: 'id',
+    name: (item, drive) => tapeName(item as unknown as SurveyReading, drive),
+  },
+  diameters: {
+    part: 'Diameters',
+    many: 'diameter readings',
+    id: 'id',
+    name: (item, drive) => diameterName(item as unknown as DiameterReading, drive),
+  },
+  photos: {
+    part: 'Pictures',
+    many: 'pictures',
+    id: 'id',
+    name: ({ id }) => `Picture ${String(id)}`,
+    lists: { rims: RIM },
+  },
+  belts: {
+    part: 'Belts',
+    many: 'belts',
+    id: 'id',
+    name: (item, drive) => beltName(item as unknown as Belt, drive),
+    lists: { measurements: MEASUREMENT },
+  },
+  loads: { part: 'Electrical loads', many: 'loads', id: 'id', name: ({ name, id }) => String(name || id) },
+  speedChecks: {
+    part: 'Speed checks',
+    many: 'checks',
+    id: 'id',
+    name: ({ station, rpm }, drive) =>
+      `${stationLabel(drive.stations.find(({ id }) => id === station) ?? ({ role: 'other' } as Station))} at ${Number(rpm).toFixed(0)} rev/min`,
+  },
+};
+
+const LENGTHS = new Set([
+  'x',
+  'y',
+  'diameter',
+  'plane',
+  'ride',
+  'mm',
+  'length',
+  'thickness',
+  'circumference',
+  'travel',
+  'armLength',
+  'minLength',
+  'maxLength',
+  'radius',
+  'cameraDistance',
+]);
+const FIELDS: Record<string, string> = {
+  x: 'right of the crank',
+  y: 'above the crank',
+  crankRotation: 'turning of the crank',
+  mm: 'reading',
+  deg: 'reading in degrees',
+  plusMinus: '±',
+  speedBand: 'speed limits',
+  output: 'output curve',
+  need: 'speed it needs',
+  power: 'power it takes',
+  kmPerHour: 'mean road speed',
+  bins: 'time at each engine speed',
+  speeds: 'engine speeds',
+  sectionOverrides: "section's figures",
+  reserve: 'reserve for seating',
+  route: 'route',
+  requires: 'turning it needs',
+  to: 'other end',
+  from: 'pulley it starts at',
+  redline: 'redline',
+  rpm: 'speed',
+  crankRpm: "crank's speed",
+  amps: 'current',
+  at: 'date',
+  hash: 'picture itself',
+  on: 'switched on',
+  role: 'kind',
+  ride: 'belt top above rim',
+  points: 'points on the rim',
+  known: 'known diameter',
+  cropped: 'cut down',
+  label: 'name',
+  doubled: 'belt doubled',
+  region: 'place it may be put',
+  optional: 'may be left out',
+};
+
+/**
+ * All that differs between two versions of one drive, in plain words for the person who has to choose between them:
+ * what only one of them has, and what both have and tell differently, fields that Emery does not know included. The two
+ * are called by the names given. Empty where they are the same.
+ */
+export function driveDifferences(
+  mine: Drive,
+  theirs: Drive,
+  unit: LengthUnit,
+  [ours, others] = ['yours', 'theirs'],
+): DriveDifference[] {
+  const found: DriveDifference[] = [];
+  const tell = (path: string, part: string, name: string, text: string) =>
+    found.push({ path, part, text: name === '' ? text : `${name}: ${text}` });
+
+  const value = (key: string, of: unknown): string => {
+    if (of === undefined || of === null) return 'nothing';
+    if (typeof of === 'number' && LENGTHS.has(key)) return formatLength(of, unit);
+    if (typeof of === 'number') return String(of);
+    if (typeof of === 'boolean') return of ? 'yes' : 'no';
+    if (of === 'cw' || of === 'ccw') return of === 'cw' ? 'clockwise' : 'counter-clockwise';
+    if (typeof of === 'string') return `"${of.length > 60 ? `${of.slice(0, 60)} …` : of}"`;
+    return Array.isArray(of) ? `${of.length} ${of.length === 1 ? 'entry' : 'entries'}` : 'other figures';
+  };
+  const scalar = (path: string, part: string, name: string, key: string, a: unknown, b: unknown) => {
+    let [yours, other] = [value(key, a), value(key, b)];
+    // Nearer together than the eye is shown.
+    if (yours === other && typeof a === 'number' && typeof b === 'number') [yours, other] = [String(a), String(b)];
+    const word = FIELDS[key] ?? key;
+    tell(path, part, name, yours === other ? `${word} differs` : `${word} ${yours} in ${ours}, ${other} in ${others}`);
+  };
+
+  const object = (a: Json, b: Json, path: string, part: string, name: string, lists: Record<string, Kind>) => {
+    for (const key of new Set([...Object.keys(a), ...Object.keys(b)])) {
+      const [left, right] = [a[key], b[key]];
+      if (same(left, right)) continue;
+      const at = path === '' ? key : `${path}.${key}`;
+      const kind = lists[key];
+      const before = found.length;
+      if (kind && isListOrMissing(left) && isListOrMissing(right))
+        list((left ?? []) as Json[], (right ?? []) as Json[], at, kind, kind.part === part ? name : '');
+      else if (key === 'survey' && path === '')
+        object((left ?? {}) as Json, (right ?? {}) as Json, at, 'Survey', '', KINDS);
+      else if (isRecord(left) && isRecord(right))
+        object(left, right, at, part, [name, FIELDS[key] ?? key].filter(Boolean).join(', '), {});
+      // What only one of them has, and is empty there, is a difference all the same.
+      if (found.length === before) scalar(at, kind?.part ?? part, name, key, left, right);
+    }
+  };
+  const list = (a: readonly Json[], b: readonly Json[], path: string, kind: Kind, within: string) => {
+    const idOf = (item: Json) => item[kind.id];
+    const [left, right] = [new Map(a.map((item) => [idOf(item), item])), new Map(b.map((item) => [idOf(item), item]))];
+    const called = (item: Json, drive: Drive) =>
+      [within, kind.name(item, drive)]
+        .filter(Boolean)
+        .filter((word, k, all) => word !== all[k - 1])
+        .join(', ');
+    for (const [id, item] of left) {
+      const other = right.get(id);
+      if (!other) tell(`${path}.${String(id)}`, kind.part, called(item, mine), `only in ${ours}`);
+      else if (!same(item, other))
+        object(item, other, `${path}.${String(id)}`, kind.part, called(item, mine), kind.lists ?? {});
+    }
+    for (const [id, item] of right)
+      if (!left.has(id)) tell(`${path}.${String(id)}`, kind.part, called(item, theirs), `only in ${others}`);
+    const [order, otherOrder] = [
+      [...left.keys()].filter((id) => right.has(id)),
+      [...right.keys()].filter((id) => left.has(id)),
+    ];
+    if (!same(order, otherOrder)) tell(path, kind.part, within, `the ${kind.many} are in another order`);
+  };
+  object(plain(mine), plain(theirs), '', 'The drive', '', KINDS);
+  return found;
+}
+
+/** As it is written to a file: without what is undefined. */
+const plain = (drive: Drive): Json => JSON.parse(JSON.stringify(drive)) as Json;
+const isRecord = (value: unknown): value is Json =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+const isListOrMissing = (value: unknown) => value === undefined || (Array.isArray(value) && value.every(isRecord));
+
+/** The same as JSON, whatever the order of an object's fields. */
+function same(a: unknown, b: unknown): boolean {
+  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, k) => same(item, b[k]));
+  if (!isRecord(a) || !isRecord(b)) return a === b;
+  const keys = Object.keys(a);
+  return keys.length === Object.keys(b).length && keys.every((key) => key in b && same(a[key], b[key]));
+}
+
+function tapeName({ kind, from, to }: SurveyReading, drive: Drive): string {
+  const words = READING_WORDS[kind] ?? kind;
+  return from === undefined
+    ? `${pulleyLabel(drive, to)}, ${words}`
+    : `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}, ${words}`;
+}
+
+function diameterName({ pulley, method }: DiameterReading, drive: Drive): string {
+  return `${pulleyLabel(drive, pulley)}, ${(DIAMETER_WORDS[method]?.name ?? method).toLowerCase()}`;
+}
+
+function beltName(belt: Belt, drive: Drive): string {
+  return drive.belts.length > 1 ? `Belt ${drive.belts.findIndex(({ id }) => id === belt.id) + 1}` : 'Belt';
+}

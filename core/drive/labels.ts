@@ -1,0 +1,47 @@
+import type { AdjusterState, Lay, Tool } from './belt';
+import type { DiameterMethod, ReadingKind } from './survey';
+
+/** What each kind of reading is called on the bench. */
+export const READING_WORDS: Record<ReadingKind, string> = {
+  outer: 'rim to far rim',
+  gap: 'near rim to near rim',
+  centre: 'centre to centre',
+  angle: 'angle of the line',
+  x: 'right of the crank',
+  y: 'above the crank',
+};
+
+/** The ways to read a diameter, and how each is done. */
+export const DIAMETER_WORDS: Record<DiameterMethod, { name: string; hint: string }> = {
+  calliper: { name: 'Calliper', hint: 'Over the widest part: rib tips, V rim or smooth face.' },
+  across: { name: 'Tape across', hint: 'Rim to rim through the centre; swing the tape for the largest.' },
+  around: { name: 'Tape around', hint: 'Once round the rim. Emery divides by π.' },
+  step: { name: 'Step down', hint: "From the outer sheave's rim down to this one, on one side. It counts twice." },
+};
+
+/** What each measuring tool is called, and how it is used. */
+export const TOOL_WORDS: Record<Tool, { name: string; hint: string }> = {
+  string: {
+    name: 'String',
+    hint: 'Lay it along the route in the grooves, hold the ends together, mark, and tape it flat.',
+  },
+  rope: { name: 'Rope', hint: 'A thick cord rides high in the grooves; Emery allows for its thickness.' },
+  wire: { name: 'Wire', hint: 'Bend it round, mark where the ends meet, and straighten it to tape it.' },
+  strap: { name: 'Strap', hint: 'A flat strap bridges the grooves.' },
+  'old-belt': { name: 'Old belt, taped round its back', hint: 'A used belt has grown; Emery takes a little off.' },
+  gauge: {
+    name: 'Length gauge, two equal wheels',
+    hint: "Twice the distance of the wheels' centres, and once round one.",
+  },
+  marking: { name: 'Printed length of the old belt', hint: 'The marked length as it is printed.' },
+};
+
+export const LAY_WORDS: Record<Lay, string> = { groove: 'down in the grooves', rim: 'on top of the ribs or rims' };
+
+export const STATE_WORDS: Record<AdjusterState, string> = {
+  'as-drawn': 'where it is drawn',
+  slack: 'at its slack end',
+  'short-mark': 'at the short mark',
+  'long-mark': 'at the long mark',
+  tight: 'at its tight end',
+};

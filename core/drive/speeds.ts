@@ -1,0 +1,88 @@
+import * as is from './fields';
+
+/** Speeds of an accessory's own shaft, rev/min; null where a limit is not known. */
+export interface SpeedBand {
+  least: number | null;
+  continuous: number | null;
+  burst: number | null;
+}
+
+/** One point of a maker's curve: an alternator's own speed, rev/min, and what it gives there, A. */
+export interface OutputPoint {
+  readonly rpm: number;
+  readonly amps: number;
+}
+
+export const outputPoint = is.item<OutputPoint>({ rpm: is.needed(is.rpm()), amps: is.needed(is.amps()) });
+
+/** The engine's marks, rev/min. */
+export interface EngineSpeeds {
+  readonly idle?: number;
+  readonly cruise?: number;
+  readonly redline?: number;
+}
+
+export const engineSpeeds = is.record<EngineSpeeds>({ idle: is.rpm(), cruise: is.rpm(), redline: is.rpm() });
+
+/** A fraction of the running time (in the file: `share`) between two engine speeds, rev/min. */
+export interface UseBin {
+  readonly from: number;
+  readonly to: number;
+  readonly share: number;
+}
+
+/** How a vehicle is used: its running time by engine speed, and the road it makes in that time where it makes any. */
+export interface EngineUse {
+  readonly name?: string;
+  readonly bins: readonly UseBin[];
+  readonly kmPerHour?: number;
+}
+
+const useBin = is.item<UseBin>({
+  from: is.needed(is.rpm()),
+  to: is.needed(is.rpm()),
+  share: is.needed(is.finite('a share of the time').min(0, 'must be 0 or more')),
+});
+
+export const engineUse = is.record<EngineUse>({
+  name: is.text(80),
+  bins: is.list(useBin, 200),
+  kmPerHour: is.finite('a speed in km/h').moreThan(0, 'must be more than 0 km/h').max(500, 'must be 500 km/h at most'),
+});
+
+/** Something that draws current, A. */
+export interface ElectricalLoad {
+  readonly id: string;
+  readonly name?: string;
+  readonly amps: number;
+  readonly on?: boolean;
+}
+
+export const electricalLoad = is.item<ElectricalLoad>({
+  id: is.id(),
+  name: is.text(80),
+  amps: is.needed(is.amps()),
+  on: is.yesOrNo(),
+});
+
+/** A reading of an optical tachometer on the crank and on another pulley. */
+export interface SpeedCheck {
+  readonly id: string;
+  readonly station: string;
+  readonly crankRpm: number;
+  readonly rpm: number;
+  /** One standard deviation of either reading, rev/min; a default of the tachometer's where it is left out. */
+  readonly plusMinus?: number;
+  readonly simulated?: boolean;
+  readonly at?: string;
+}
+
+export const speedCheck = is.item<SpeedCheck>({
+  id: is.id(),
+  station: is.id(),
+  crankRpm: is.needed(is.rpm()),
+  rpm: is.needed(is.rpm()),
+  plusMinus: is.plusMinus(),
+  simulated: is.yesOrNo(),
+  at: is.text(40),
+});

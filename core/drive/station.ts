@@ -1,0 +1,222 @@
+import * as is from './fields';
+import type { Point } from './fields';
+import type { Surface } from '../section';
+import { outputPoint, type OutputPoint, type SpeedBand } from './speeds';
+
+export type Rotation = 'cw' | 'ccw';
+
+export const ROLES = [
+  'crankshaft',
+  'alternator',
+  'water-pump',
+  'power-steering',
+  'ac-compressor',
+  'fan',
+  'air-pump',
+  'supercharger',
+  'vacuum-pump',
+  'generator',
+  'idler',
+  'tensioner',
+  'jackshaft',
+  'other',
+] as const;
+export type Role = (typeof ROLES)[number];
+
+/** What any pulley may have, whatever its surface: a face may be changed, and changed back. Lengths in mm. */
+interface AnyPulley {
+  readonly id: string;
+  readonly grooves?: number;
+  /** Degrees between a V groove's flanks. */
+  readonly grooveAngle?: number;
+  /** Of a V groove: the new belt's top above the rim. */
+  readonly ride?: number;
+  /** Axial position, positive away from the engine; 0 when not given. */
+  readonly plane?: number;
+  /** May be left off: a route may go without it. */
+  readonly optional?: boolean;
+}
+
+/** A pulley whose size is read across it: `diameter` is what callipers read. */
+interface RoundPulley extends AnyPulley {
+  readonly diameter: number;
+  readonly teeth?: never;
+}
+export interface RibbedPulley extends RoundPulley {
+  readonly surface: 'ribbed';
+}
+export interface VeePulley extends RoundPulley {
+  readonly surface: 'vee';
+}
+export interface SmoothPulley extends RoundPulley {
+  readonly surface: 'smooth';
+}
+/** A pulley whose size is its number of teeth; `diameter` is over their tips, where it was read. */
+export interface ToothedPulley extends AnyPulley {
+  readonly surface: 'toothed';
+  readonly teeth: number;
+  readonly diameter?: number;
+}
+/** One pulley on a shaft. */
+export type Pulley = RibbedPulley | VeePulley | SmoothPulley | ToothedPulley;
+
+const anyPulley: is.Fields<AnyPulley> = {
+  id: is.id(),
+  grooves: is.whole('a whole number of grooves', 60),
+  grooveAngle: is.angle().moreThan(0, 'must be more than 0°').lessThan(180, 'must be less than 180°'),
+  ride: is.length(),
+  plane: is.length(),
+  optional: is.yesOrNo(),
+};
+const roundPulley = { ...anyPulley, diameter: is.needed(is.size()), teeth: is.ignored() };
+const teeth = is
+  .finite('a whole number of teeth')
+  .integer('must be a whole number of teeth')
+  .min(0, 'must be 0 teeth or more')
+  .max(10_000, 'must be 10,000 teeth at most');
+const pulley = is.variants<Pulley, 'surface'>(
+  'surface',
+  roundPulley,
+  {
+    ribbed: roundPulley,
+    vee: roundPulley,
+    smooth: roundPulley,
+    toothed: { ...anyPulley, teeth: is.needed(teeth), diameter: is.size() },
+  } satisfies Record<Surface, unknown>,
+  { order: ['id', 'surface', 'diameter'] },
+);
+
+/**
+ * A spring turns the arm about its pivot against the belt. Angles in degrees, torque in N·m, rate in N·m for a degree.
+ */
+export interface SprungArm {
+  readonly kind: 'sprung-arm';
+  readonly pivot: Point;
+  readonly armLength: number;
+  readonly freeAngle: number;
+  readonly fullAngle: number;
+  readonly shortMark?: number;
+  readonly longMark?: number;
+  readonly springTorqueAtFree?: number;
+  readonly springRate?: number;
+}
+/** The accessory swings about a pivot, from the slack end of its slot to the tight one, degrees. */
+export interface SlotPivot {
+  readonly kind: 'slot-pivot';
+  readonly pivot: Point;
+  readonly inAngle: number;
+  readonly outAngle: number;
+}
+/** The shaft slides in a direction, degrees, by up to `travel` mm. */
+export interface Slide {
+  readonly kind: 'slide';
+  readonly direction: number;
+  readonly travel: number;
+}
+/** A link from the anchor to the lug swings the accessory about its pivot. */
+export interface Turnbuckle {
+  readonly kind: 'turnbuckle';
+  readonly pivot: Point;
+  readonly anchor: Point;
+  readonly lug: Point;
+  readonly minLength: number;
+  readonly maxLength: number;
+}
+/** A split V sheave with shims between its halves; thicknesses in mm. */
+export interface Shims {
+  readonly kind: 'shims';
+  readonly shims: readonly number[];
+  /** Taken out and kept outside the halves: each, or all together. */
+  readonly spare?: number | readonly number[];
+}
+export interface FixedCentres {
+  readonly kind: 'fixed';
+}
+export type Adjuster = SprungArm | SlotPivot | Slide | Turnbuckle | Shims | FixedCentres;
+
+const adjuster = is.variants<Adjuster, 'kind'>(
+  'kind',
+  {},
+  {
+    'sprung-arm': {
+      pivot: is.point(),
+      armLength: is.needed(is.size()),
+      freeAngle: is.needed(is.angle()),
+      fullAngle: is.needed(is.angle()),
+      shortMark: is.angle(),
+      longMark: is.angle(),
+      springTorqueAtFree: is.finite(),
+      springRate: is.finite(),
+    },
+    'slot-pivot': { pivot: is.point(), inAngle: is.needed(is.angle()), outAngle: is.needed(is.angle()) },
+    slide: { direction: is.needed(is.angle()), travel: is.needed(is.length()) },
+    turnbuckle: {
+      pivot: is.point(),
+      anchor: is.point(),
+      lug: is.point(),
+      minLength: is.needed(is.size()),
+      maxLength: is.needed(is.size()),
+    },
+    shims: {
+      shims: is.list(is.needed(is.size()), 40),
+      spare: is.numberOrNumbers('a thickness, or a list of them, in mm'),
+    },
+    fixed: {},
+  },
+  { optional: true },
+);
+
+/** One shaft with its pulleys. x right, y up, seen from the front. */
+export interface Station {
+  readonly id: string;
+  readonly role: Role;
+  readonly label?: string;
+  readonly x: number;
+  readonly y: number;
+  readonly requires?: Rotation;
+  readonly adjuster?: Adjuster;
+  /** Not bought yet, or to be left out: a route may go without it. */
+  readonly optional?: boolean;
+  /** Where an optional one may be placed, mm. */
+  readonly region?: Point & { readonly radius: number };
+  /** What this very accessory may turn; the shop's or the default band for its role where it is left out. */
+  readonly speedBand?: Partial<SpeedBand>;
+  /** Of an alternator or generator: points of its maker's curve. */
+  readonly output?: readonly OutputPoint[];
+  /** Of a pump or fan: what it must turn at an engine speed, rev/min. */
+  readonly need?: { readonly rpm: number; readonly engineRpm: number };
+  /** Its power at a speed of its own. */
+  readonly power?: { readonly rpm: number; readonly kw: number };
+  readonly pulleys: readonly Pulley[];
+}
+
+export const station = is.item<Station>({
+  id: is.id(),
+  role: is.needed(is.oneOf(ROLES)),
+  label: is.text(80),
+  x: is.needed(is.length()),
+  y: is.needed(is.length()),
+  requires: is.oneOf(['cw', 'ccw']),
+  adjuster,
+  optional: is.yesOrNo(),
+  region: is.record<NonNullable<Station['region']>>({
+    x: is.needed(is.length()),
+    y: is.needed(is.length()),
+    radius: is.needed(is.size()),
+  }),
+  speedBand: is.record<NonNullable<Station['speedBand']>>({
+    least: is.rpm().nullable(),
+    continuous: is.rpm().nullable(),
+    burst: is.rpm().nullable(),
+  }),
+  output: is.optionalList(outputPoint, 60),
+  need: is.record<NonNullable<Station['need']>>({
+    rpm: is.needed(is.rpm()),
+    engineRpm: is.needed(is.rpm().moreThan(0, 'must be more than 0 rev/min')),
+  }),
+  power: is.record<NonNullable<Station['power']>>({
+    rpm: is.needed(is.rpm().moreThan(0, 'must be more than 0 rev/min')),
+    kw: is.needed(is.finite('a power in kW', 10_000).min(0, 'must be 0 kW or more')),
+  }),
+  pulleys: is.list(pulley, 12, 'must have one pulley or more'),
+});

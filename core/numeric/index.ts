@@ -1,0 +1,5 @@
+/** Sums that know nothing of belts. */
+export { mostOfSound } from './chi-squared';
+export { normals } from './normals';
+export { hundredth, tenth } from './rounding';
+export { againstTheOthers, deviationsApart, weightedMean, type Figure } from './weighted-mean';

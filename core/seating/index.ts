@@ -1,0 +1,13 @@
+/** How a belt of a given length would sit on a drive, and how it is put on. */
+export { easiestLast, puttingOn, type LastOn, type PuttingOn } from './putting-on';
+export {
+  sizeBelt,
+  type Candidate,
+  type SizeFinding,
+  type SizeOptions,
+  type Window,
+  type Sizing,
+  DEFAULT_RESERVE_SHARE,
+  type Verdict,
+  WORN_WIDTH_MM,
+} from './size-belt';

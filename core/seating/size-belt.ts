@@ -1,0 +1,353 @@
+import {
+  armTension,
+  cordLengthOf,
+  lengthCurve,
+  type LengthCurve,
+  pathLength,
+  shareFor,
+  stretchTension,
+} from '../adjuster';
+import { type Belt, changePulley, type Drive } from '../drive';
+import type { Finding } from '../finding';
+import { beltClearances, solveBelt } from '../path';
+import { halfGrooveAngle, markedLengthMm, type Section, sectionFor } from '../section';
+import { easiestLast, type LastOn } from './putting-on';
+
+export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs';
+
+/** How a belt would sit, and what of its adjuster stands in the way. */
+export type SizeFindingCode =
+  | 'no-adjuster'
+  | 'no-path'
+  | 'past-best-push'
+  | 'lets-go'
+  | 'window-outside'
+  | 'marks-swapped'
+  | 'past-end'
+  | 'past-mark'
+  | 'little-reserve'
+  | 'uses-most';
+export type SizeFinding = Finding<SizeFindingCode, number>;
+
+export interface Candidate {
+  lengthMm: number;
+  verdict: Verdict;
+  /** Degrees for a sprung arm, mm from the slack end for the others; null where the belt finds no place. */
+  armAngle?: number | null;
+  travel?: number | null;
+  /** 0 at the short mark or slack end, 1 at the long mark or tight end. */
+  position: number | null;
+  /** At rest, N. */
+  tensionN: number | null;
+  /**
+   * Where that is: as the belt sits, by a sprung arm or its own stretch on fixed centres; or the most there is, with
+   * the adjuster at its tight end.
+   */
+  tensionAt: 'as-it-sits' | 'tight-end';
+  leastClearanceMm: number | null;
+  /** Length left to the long mark or tight end, for seating and stretch, mm. */
+  reserveMm: number;
+  findings: SizeFinding[];
+  /** Share of the whole travel, for drawing. */
+  share: number | null;
+  /** Of a V-belt: how much deeper it rides once worn by `WORN_WIDTH_MM`, and its position then, null past the end. */
+  worn?: { deeperMm: number; position: number | null };
+}
+
+/** Marked lengths in mm at the states of the adjuster. */
+export interface Window {
+  full?: number | null;
+  shortMark?: number | null;
+  longMark?: number | null;
+  free?: number | null;
+  slackEnd?: number | null;
+  tightEnd?: number | null;
+}
+
+export interface Sizing {
+  window: Window;
+  candidates: Candidate[];
+  findings: SizeFinding[];
+  /** The pulley a belt is easiest slipped over last, and the marked length it needs for that at the slack end. */
+  lastOn: LastOn | null;
+  curve: LengthCurve | null;
+  /**
+   * Shares of the travel between which a belt fits; on fixed centres the marked lengths, mm, between which one does.
+   * Null where there is no path.
+   */
+  fits: { from: number; to: number } | null;
+}
+
+export interface SizeOptions {
+  /** Marked lengths to look at, mm; a list of common steps about the window where there are none. */
+  lengths?: readonly number[];
+  /** Looked at besides, such as what is printed on the old belt; mm. */
+  also?: readonly number[];
+  /** Lengths that can be had, mm; those about the window are looked at. Common steps where there are none. */
+  stock?: readonly number[];
+  /** How much longer every path is than drawn, as measured; mm. Common lengths are whole steps with it. */
+  shiftMm?: number;
+}
+
+/** Kept for seating and stretch, as a share of the length, where the belt's own `reserve` does not say. Default. */
+export const DEFAULT_RESERVE_SHARE = 0.006;
+/**
+ * On fixed centres a belt stretches on by no more than this share: elastic ribs by much, the cords of a V or of teeth
+ * by next to nothing. Defaults.
+ */
+const STRETCH_FIT: Record<Section['kind'], number> = { ribbed: 0.03, vee: 0.008, toothed: 0.002 };
+/** A V-belt that has lost this much of its width is looked at besides the new one, mm. Default. */
+export const WORN_WIDTH_MM = 1;
+/** An adjuster drawn this share of its travel past an end is past it, and not merely rounded. */
+const NEAR_END = 0.01;
+/** A step that eats this share of a slot is called out. */
+const HALF = 0.5;
+
+/** Which lengths of belt would do on a drive, and how each would sit. Null where the drive has no such belt. */
+export function sizeBelt(drive: Drive, beltId: string, options: SizeOptions = {}): Sizing | null {
+  const belt = drive.belts.find(({ id }) => id === beltId);
+  const section = belt && sectionFor(belt.section, belt.sectionOverrides);
+  if (!belt || !section) return null;
+  const curve = lengthCurve(drive, belt);
+  return curve ? adjusted(drive, belt, section, curve, options) : fixedCentres(drive, belt, section, options);
+}
+
+function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve, options: SizeOptions): Sizing {
+  const { travel, peak, clear, end } = curve;
+  const findings: SizeFinding[] = [];
+  const at = (share: number) => (clear !== null && share > clear ? null : pathLength(travel.at(share), belt));
+  const [slack, tight] = [at(0), at(1)];
+  const arm = travel.reads === 'armAngle';
+  const marks = travel.marks;
+  // Past its best push, or once its roller has let go, an arm takes up no longer belt, whatever the mark says.
+  const window: Window = arm
+    ? {
+        full: slack,
+        shortMark: marks ? at(marks.short) : null,
+        longMark: marks ? at(Math.min(marks.long, end)) : null,
+        free: tight,
+      }
+    : { slackEnd: slack, tightEnd: tight };
+  if (slack === null || (tight === null && clear === null)) findings.push({ code: 'no-path', severity: 'fault' });
+  if (peak !== null)
+    findings.push({
+      code: 'past-best-push',
+      severity: 'watch',
+      figures: { at: travel.readingAt(peak), lengthMm: at(peak) ?? 0 },
+    });
+  if (clear !== null)
+    findings.push({
+      code: 'lets-go',
+      severity: marks && marks.long > clear ? 'fault' : 'watch',
+      figures: { at: travel.readingAt(clear), lengthMm: at(clear) ?? 0 },
+    });
+  if (marks && (Math.min(marks.short, marks.long) < -1e-9 || Math.max(marks.short, marks.long) > 1 + 1e-9))
+    findings.push({ code: 'window-outside', severity: 'fault' });
+  const past = travel.now < -NEAR_END || travel.now > 1 + NEAR_END;
+  if (past) findings.push({ code: 'past-end', severity: 'fault', figures: { at: travel.readingAt(travel.now) } });
+  else if (
+    marks &&
+    marks.short < marks.long &&
+    (travel.now < marks.short - NEAR_END || travel.now > marks.long + NEAR_END)
+  )
+    findings.push({
+      code: 'past-mark',
+      severity: 'watch',
+      figures: { at: travel.readingAt(travel.now), long: Number(travel.now > marks.long) },
+    });
+  const lastOn = easiestLast(travel.at(0), belt, section);
+  // The window that counts: between the marks or over the whole travel, as far as tightening tightens.
+  const [from, to] = marks
+    ? [Math.min(marks.short, marks.long), Math.min(end, Math.max(marks.short, marks.long))]
+    : [0, end];
+  if (marks && marks.short >= marks.long) findings.push({ code: 'marks-swapped', severity: 'fault' });
+  const toMark = marks ? Math.max(marks.short, marks.long) : to;
+  const longest = at(to);
+  const lengths =
+    options.lengths ??
+    common(
+      section,
+      options,
+      Math.min(slack ?? Infinity, at(from) ?? Infinity),
+      Math.max(longest ?? 0, arm ? (at(end) ?? 0) : 0),
+    );
+  const tightCord = cordLengthOf(solveBelt(travel.at(to), belt.id)!);
+
+  const worn = section.kind === 'vee' ? wornDown(drive, belt) : null;
+  const wornCurve = worn && lengthCurve(worn.drive, belt);
+  const candidates = lengths.map((lengthMm): Candidate => {
+    const own: SizeFinding[] = [];
+    const share = shareFor(curve, belt, lengthMm);
+    const goesOn = lastOn !== null && lengthMm >= lastOn.needsMm - 1e-6;
+    const reserveMm = (longest ?? lengthMm) - lengthMm;
+    const cord = lengthMm - markedLengthMm(0, section);
+    const tensionN = arm
+      ? share === null
+        ? null
+        : armTension(drive, belt, curve, share)
+      : tightCord === null
+        ? null
+        : stretchTension(belt, tightCord, cord);
+    const position = positionOf(share, from, toMark);
+    let verdict: Verdict;
+    if (!goesOn) verdict = 'will-not-go-on';
+    else if (share === null) verdict = 'out-of-travel';
+    else if (share < from - 1e-9) verdict = 'tight';
+    else if (share > to + 1e-9) verdict = 'slack';
+    else verdict = 'fits';
+    const wanted = (belt.reserve ?? DEFAULT_RESERVE_SHARE) * lengthMm;
+    const least =
+      share === null
+        ? null
+        : leastClearance(curve, belt, share, Math.max(share, shareFor(curve, belt, lengthMm + wanted) ?? to));
+    if (verdict === 'fits' && least !== null && least < 0) verdict = 'rubs';
+    if (verdict === 'fits' || verdict === 'rubs') {
+      if (reserveMm < wanted)
+        own.push({ code: 'little-reserve', severity: 'watch', figures: { reserveMm, wantedMm: wanted } });
+      if (!arm && position !== null && position > HALF)
+        own.push({ code: 'uses-most', severity: 'watch', figures: { share: position } });
+    }
+    return {
+      lengthMm,
+      verdict,
+      ...(arm
+        ? { armAngle: share === null ? null : travel.readingAt(share) }
+        : { travel: share === null ? null : travel.readingAt(share) }),
+      position,
+      tensionN,
+      tensionAt: arm ? 'as-it-sits' : 'tight-end',
+      leastClearanceMm: least,
+      reserveMm,
+      findings: own,
+      share,
+      ...(worn &&
+        wornCurve && {
+          worn: { deeperMm: worn.deeperMm, position: positionOf(shareFor(wornCurve, belt, lengthMm), from, toMark) },
+        }),
+    };
+  });
+  return { window, candidates, findings, lastOn, curve, fits: { from, to } };
+}
+
+/**
+ * The drive with a worn V-belt on it: one that has lost Δw of width sits Δw / (2·tan(half groove angle)) deeper in
+ * every V.
+ */
+function wornDown(drive: Drive, belt: Belt): { drive: Drive; deeperMm: number } {
+  const on = new Set(belt.route.map(({ pulley }) => pulley));
+  const grooves = drive.stations.flatMap(({ pulleys }) =>
+    pulleys.filter(({ id, surface }) => surface === 'vee' && on.has(id)),
+  );
+  const deeper = (pulley: { grooveAngle?: number }) => WORN_WIDTH_MM / (2 * Math.tan(halfGrooveAngle(pulley)));
+  return {
+    drive: grooves.reduce(
+      (worn, groove) => changePulley(worn, groove.id, { ride: (groove.ride ?? 0) - deeper(groove) }),
+      drive,
+    ),
+    deeperMm: deeper(grooves[0] ?? {}),
+  };
+}
+
+/** 0 at one end of a window, 1 at the other; null outside all travel, and for a window without width. */
+function positionOf(share: number | null, from: number, to: number): number | null {
+  return share === null || to <= from ? null : (share - from) / (to - from);
+}
+
+function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeOptions): Sizing {
+  const path = pathLength(drive, belt);
+  const fixed = drive.stations.some(
+    ({ adjuster, pulleys }) =>
+      adjuster?.kind === 'fixed' && pulleys.some(({ id }) => belt.route.some(({ pulley }) => pulley === id)),
+  );
+  const findings: SizeFinding[] = [
+    ...(path === null ? [{ code: 'no-path', severity: 'fault' } as const] : []),
+    ...(fixed ? [] : [{ code: 'no-adjuster', severity: 'watch' } as const]),
+  ];
+  const basis = markedLengthMm(0, section);
+  const clear = beltClearances(drive, solveBelt(drive, belt.id)!).least;
+  const least = path === null ? null : (path - basis) / (1 + STRETCH_FIT[section.kind]) + basis;
+  const lengths =
+    options.lengths ?? (path === null ? [...(options.also ?? [])] : common(section, options, least!, path));
+  const candidates = lengths.map((lengthMm): Candidate => ({
+    lengthMm,
+    verdict: fixedVerdict(lengthMm, least, path, clear),
+    travel: path === null ? null : 0,
+    position: path === null ? null : 0,
+    tensionN: path === null ? null : stretchTension(belt, path - basis, lengthMm - basis),
+    tensionAt: 'as-it-sits',
+    leastClearanceMm: clear,
+    reserveMm: path === null ? 0 : path - lengthMm,
+    findings: [],
+    share: path === null ? null : 0,
+  }));
+  return {
+    window: { slackEnd: path, tightEnd: path },
+    candidates,
+    findings,
+    lastOn: null,
+    curve: null,
+    fits: path === null ? null : { from: least!, to: path },
+  };
+}
+
+function fixedVerdict(lengthMm: number, least: number | null, path: number | null, clear: number | null): Verdict {
+  if (least === null || path === null || lengthMm > path + 1e-9) return 'out-of-travel';
+  if (lengthMm < least - 1e-9) return 'will-not-go-on';
+  return clear !== null && clear < 0 ? 'rubs' : 'fits';
+}
+
+/** The least any span clears anything by while the belt wears in, from one share of the travel to another; mm. */
+function leastClearance({ travel }: LengthCurve, belt: Belt, from: number, to: number): number | null {
+  const steps = 4;
+  const found = Array.from({ length: steps + 1 }, (_, k) => {
+    const drive = travel.at(from + ((Math.min(1, to) - from) * k) / steps);
+    return beltClearances(drive, solveBelt(drive, belt.id)!).least;
+  }).filter((mm): mm is number => mm !== null);
+  return found.length === 0 ? null : Math.min(...found);
+}
+
+/**
+ * Steps in which shops commonly stock a kind of belt, mm: 5 for ribbed, half an inch for V, one tooth for toothed. A
+ * default where no stock is kept.
+ */
+export function commonStep(section: Section): number {
+  return section.kind === 'ribbed' ? 5 : section.kind === 'vee' ? 12.7 : section.pitch;
+}
+
+/** Common lengths and those asked for besides, less the shift: as the drawing sees them. */
+function common(
+  section: Section,
+  { also = [], shiftMm = 0, stock = [] }: SizeOptions,
+  shortest: number,
+  longest: number,
+): number[] {
+  const [from, to] = [shortest + shiftMm, longest + shiftMm];
+  const lengths = (stock.length > 0 ? aboutWindow(stock, from, to) : commonLengths(section, from, to)).map(
+    (mm) => mm - shiftMm,
+  );
+  return [...lengths, ...also.filter((mm) => lengths.every((other) => Math.abs(other - mm) > 0.005))].sort(
+    (a, b) => a - b,
+  );
+}
+
+/** Of the lengths in stock those in a window, and two to either side. */
+function aboutWindow(stock: readonly number[], from: number, to: number): number[] {
+  const sorted = [...new Set(stock)].sort((a, b) => a - b);
+  const below = sorted.filter((mm) => mm < from).slice(-2);
+  const within = sorted.filter((mm) => mm >= from && mm <= to);
+  const every = Math.max(1, Math.ceil(within.length / 40));
+  return [...below, ...within.filter((_, k) => k % every === 0), ...sorted.filter((mm) => mm > to).slice(0, 2)];
+}
+
+/** Common lengths about a window: two steps below it to two above, forty at most about its middle. */
+export function commonLengths(section: Section, shortest: number, longest: number): number[] {
+  if (!Number.isFinite(shortest) || !(longest > 0)) return [];
+  const step = commonStep(section);
+  const first = Math.max(1, Math.floor(shortest / step) - 1);
+  const last = Math.ceil(longest / step) + 1;
+  const every = Math.max(1, Math.ceil((last - first + 1) / 40));
+  return Array.from(
+    { length: Math.max(0, Math.floor((last - first) / every) + 1) },
+    (_, k) => Math.round((first + k * every) * step * 100) / 100,
+  );
+}

@@ -1,0 +1,46 @@
+import { numbersIn, UsageProblem, type Command } from '../command';
+import type { Drive } from '../drive';
+import { answerFor } from './answer';
+import { sizeMessage } from './words';
+
+/**
+ * `size FILE --belt ID [--lengths a,b,c]`: the adjuster's window and how each length of belt would sit, by the answer
+ * that the bench shows.
+ */
+export const sizeCommand: Command<Drive> = {
+  name: 'size',
+  usage: 'emery size FILE --belt ID [--lengths a,b,c]',
+  options: ['belt', 'lengths'],
+  prepare: ({ belt, lengths: asked }, usage) => {
+    if (belt === undefined) throw usage;
+    const lengths =
+      asked === undefined
+        ? undefined
+        : numbersIn(
+            asked,
+            (mm) => mm > 0,
+            (part) => `--lengths: "${part}" is not a length in mm; write such as 1750,1755.5`,
+          );
+    return (drive) => {
+      const answer = answerFor(drive, belt, lengths ? { lengths } : {});
+      if (!answer)
+        throw new UsageProblem(
+          `--belt: there is no belt "${belt}"; this drive has ${drive.belts.map(({ id }) => id).join(', ') || 'none'}`,
+        );
+      const { window, candidates, findings, lastOn, release, best, pair } = answer;
+      const told = (list: typeof findings) => list.map((finding) => ({ ...finding, message: sizeMessage(finding) }));
+      return {
+        window,
+        candidates: candidates.map(({ share: _share, ...candidate }) => ({
+          ...candidate,
+          findings: told(candidate.findings),
+        })),
+        findings: told(findings),
+        lastOn,
+        release,
+        best,
+        pair,
+      };
+    };
+  },
+};

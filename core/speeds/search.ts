@@ -1,0 +1,349 @@
+import type { Drive } from '../drive';
+import { bandOf, type ShopBands } from './bands';
+import { chainTo } from './chain';
+import { type DriveEffect, effectOf } from './effect';
+import {
+  enoughOf,
+  goesOn,
+  type PulleyAtHand,
+  type PulleyChange,
+  radiusWith,
+  seatsOf,
+  withPulley,
+} from './pulley-choice';
+import { marksOf } from './use';
+
+/** A speed wanted of a shaft at an engine speed: no less than `least`, no more than `most`, rev/min. */
+export interface SpeedTarget {
+  station: string;
+  engineRpm: number;
+  least: number | null;
+  most: number | null;
+}
+
+export interface PulleySearchOptions {
+  /** No more pulleys than this are changed. */
+  changes?: number;
+  top?: number;
+  bands?: ShopBands;
+  onProgress?: (share: number) => void;
+}
+
+/** Why an answer ranks where it does, as data. */
+export interface SpeedReason {
+  code:
+    | 'meets'
+    | 'misses'
+    | 'too-fast-elsewhere'
+    | 'too-slow-elsewhere'
+    | 'does-not-close'
+    | 'new-fault'
+    | 'new-watch'
+    | 'taken-belt'
+    | 'length'
+    | 'fewest-changes';
+  good: boolean;
+  station?: string;
+  belt?: string;
+  figures?: Readonly<Record<string, number>>;
+}
+
+export interface PulleyAnswer {
+  changes: PulleyChange[];
+  /** Less is better: 0 is every target met with nothing changed and nothing amiss. */
+  score: number;
+  reasons: SpeedReason[];
+  effect: DriveEffect;
+}
+
+export interface PulleySearch {
+  /** Ways to change the pulleys that were weighed. */
+  searched: number;
+  answers: PulleyAnswer[];
+}
+
+/** What a pulley changed costs beside a speed missed by that share: a change must earn it. */
+const PER_CHANGE = 0.05;
+/**
+ * A target is a bound: to miss it at all costs more than any accessory out of its band and anything to watch, and less
+ * than a fault.
+ */
+const MISSED = 5;
+/** What is amiss with the belt then, in the same measure. */
+const COST = { doesNotClose: 100, fault: 20, watch: 0.04, takenBelt: 0.05 };
+/** So many of the best by speed alone are drawn and judged. */
+const JUDGED = 48;
+
+interface Choice {
+  changes: PulleyChange[];
+  cost: number;
+}
+
+/**
+ * Chooses pulleys from those at hand so that every target is met and no other accessory is driven out of its band:
+ * which pulleys on the way from the crank to the targets to change, no more than `changes` of them. By speed alone the
+ * search is complete: all ways are weighed for the pulleys that drive others, and for each of them the best of every
+ * accessory's own pulleys, which do not act on one another. The best of those are then drawn, for belt length, wrap and
+ * adjuster, and ranked. The drive as it is takes part.
+ */
+export function choosePulleys(
+  drive: Drive,
+  targets: readonly SpeedTarget[],
+  atHand: readonly PulleyAtHand[],
+  { changes: most = 2, top = 8, bands = {}, onProgress }: PulleySearchOptions = {},
+): PulleySearch {
+  const seats = seatsOf(drive);
+  const chains = new Map(drive.stations.map(({ id }) => [id, chainTo(drive, id) ?? []] as const));
+  const wanted = new Set(targets.map(({ station }) => station));
+  const drivers = new Set([...chains.values()].flatMap((chain) => chain.map(({ driver }) => driver)));
+  const onTheWay = [
+    ...new Set(
+      [...wanted].flatMap((station) => chains.get(station)!.flatMap(({ driver, driven }) => [driver, driven])),
+    ),
+  ];
+  // A pulley that turns a shaft from which others are driven acts on those too, and counts as a driver.
+  const driving = new Set([...chains.values()].flatMap((chain) => chain.slice(0, -1).map(({ driven }) => driven)));
+  const shared = onTheWay.filter((id) => drivers.has(id) || driving.has(id));
+  const own = onTheWay.filter((id) => !shared.includes(id));
+  const options = new Map(
+    onTheWay.map((id) => {
+      const seat = seats.get(id)!;
+      const fits = atHand.filter((at) => goesOn(at, seat) && radiusWith(seat, at) > 0 && !sameSize(seat.pulley, at));
+      return [id, fits.map((to) => ({ to, log: Math.log(radiusWith(seat, to)) }))] as const;
+    }),
+  );
+  const now = new Map(
+    [...chains.values()].flatMap((chain) =>
+      chain.flatMap(({ driver, driven, driverRadius, drivenRadius }) => [
+        [driver, Math.log(driverRadius)] as const,
+        [driven, Math.log(drivenRadius)] as const,
+      ]),
+    ),
+  );
+  const logRatio = (station: string, logs: ReadonlyMap<string, number>) =>
+    chains
+      .get(station)!
+      .reduce(
+        (sum, { driver, driven }) =>
+          sum + (logs.get(driver) ?? now.get(driver)!) - (logs.get(driven) ?? now.get(driven)!),
+        0,
+      );
+
+  const marks = marksOf(drive.speeds);
+  const demands = drive.stations
+    .filter(({ id }) => (chains.get(id)?.length ?? 0) > 0)
+    .map((station) => ({
+      station: station.id,
+      band: bandOf(station, bands).band,
+      targets: targets.filter((target) => target.station === station.id),
+    }));
+  const missAt = ({ band, targets: own }: (typeof demands)[number], log: number) => {
+    let miss = 0;
+    for (const { engineRpm, least, most: atMost } of own) {
+      const by = outside(log + Math.log(engineRpm), least, atMost);
+      miss += by > 0 ? MISSED + by : 0;
+    }
+    // Beyond what it was asked for, an accessory is to stay in its band; too slow at idle hurts less than too fast.
+    miss +=
+      outside(log + Math.log(marks.redline), null, band.burst) +
+      0.5 * outside(log + Math.log(marks.redline), null, band.continuous);
+    return miss + 0.25 * outside(log + Math.log(marks.idle), band.least, null);
+  };
+
+  let searched = 0;
+  const best: Choice[] = [];
+  const keep = (choice: Choice) => {
+    searched += 1;
+    if (best.length >= JUDGED && choice.cost >= best.at(-1)!.cost) return;
+    const at = best.findIndex(({ cost }) => choice.cost < cost);
+    best.splice(at < 0 ? best.length : at, 0, choice);
+    if (best.length > JUDGED) best.pop();
+  };
+
+  const total = waysOf(
+    shared.map((id) => options.get(id)!.length),
+    most,
+  );
+  let done = 0;
+  const inDemand = new Map(
+    own.map((id) => [id, demands.find(({ station }) => seats.get(id)!.station === station)!] as const),
+  );
+  const weigh = (chosen: PulleyChange[], logs: ReadonlyMap<string, number>) => {
+    const left = most - chosen.length;
+    let fixed = PER_CHANGE * chosen.length;
+    const free: Choice[][] = [];
+    for (const demand of demands) {
+      const id = own.find((pulley) => inDemand.get(pulley) === demand);
+      const log = logRatio(demand.station, logs);
+      const base = missAt(demand, log);
+      fixed += base;
+      if (id === undefined || left === 0) continue;
+      const tries = options
+        .get(id)!
+        .map(({ to, log: other }) => ({
+          changes: [{ pulley: id, to }],
+          cost: PER_CHANGE + missAt(demand, log + now.get(id)! - other) - base,
+        }))
+        .sort((a, b) => a.cost - b.cost)
+        .slice(0, JUDGED);
+      searched += Math.max(0, options.get(id)!.length - tries.length);
+      free.push(tries);
+    }
+    let ways: Choice[] = [{ changes: chosen, cost: fixed }];
+    for (const tries of free) {
+      ways = ways.concat(
+        ways.flatMap((way) =>
+          way.changes.length >= most
+            ? []
+            : tries
+                .map((one) => ({ changes: [...way.changes, ...one.changes], cost: way.cost + one.cost }))
+                .filter(({ changes }) => enoughOf(changes)),
+        ),
+      );
+      if (ways.length > JUDGED * 4) ways = ways.sort((a, b) => a.cost - b.cost).slice(0, JUDGED * 4);
+    }
+    for (const way of ways) keep(way);
+    done += 1;
+    if (done % 64 === 0) onProgress?.((0.6 * done) / total);
+  };
+  const choose = (index: number, chosen: PulleyChange[], logs: ReadonlyMap<string, number>) => {
+    if (index === shared.length) {
+      weigh(chosen, logs);
+      return;
+    }
+    choose(index + 1, chosen, logs);
+    if (chosen.length >= most) return;
+    const id = shared[index]!;
+    for (const { to, log } of options.get(id)!) {
+      const more = [...chosen, { pulley: id, to }];
+      if (enoughOf(more)) choose(index + 1, more, new Map(logs).set(id, log));
+    }
+  };
+  choose(0, [], new Map());
+
+  const before = effectOf(drive, bands);
+  const answers = best.map((choice, k) => {
+    onProgress?.(0.6 + (0.4 * k) / best.length);
+    const effect = effectOf(choice.changes.reduce(withPulley, drive), bands);
+    const { reasons, cost } = judge(before, effect, targets);
+    if (choice.changes.length === 1) reasons.push({ code: 'fewest-changes', good: true });
+    return { changes: choice.changes, score: choice.cost + cost, reasons, effect };
+  });
+  return { searched, answers: answers.sort((a, b) => a.score - b.score).slice(0, top) };
+}
+
+function sameSize(pulley: { diameter?: number; teeth?: number }, at: PulleyAtHand): boolean {
+  return at.surface === 'toothed'
+    ? at.teeth === pulley.teeth
+    : Math.abs((at.diameter ?? 0) - (pulley.diameter ?? 0)) < 0.05;
+}
+
+/** How far a speed lies outside, as a logarithm: nought within. */
+function outside(logRpm: number, least: number | null, most: number | null): number {
+  if (least !== null && least > 0 && logRpm < Math.log(least) - 1e-12) return Math.log(least) - logRpm;
+  return most !== null && most > 0 && logRpm > Math.log(most) + 1e-12 ? logRpm - Math.log(most) : 0;
+}
+
+/** In how many ways no more than `most` of several choices are made. */
+function waysOf(counts: readonly number[], most: number): number {
+  const ways = counts.reduce<number[]>(
+    (sums, count) => sums.map((sum, k) => sum + (k > 0 ? sums[k - 1]! * count : 0)),
+    [1, ...Array.from({ length: most }, () => 0)],
+  );
+  return ways.reduce((sum, one) => sum + one, 0);
+}
+
+/** What the drawing says of a choice, beside the present drive. */
+function judge(
+  before: DriveEffect,
+  after: DriveEffect,
+  targets: readonly SpeedTarget[],
+): { reasons: SpeedReason[]; cost: number } {
+  const reasons: SpeedReason[] = [];
+  let cost = 0;
+  for (const { station, engineRpm, least, most } of targets) {
+    const rpm = (after.shafts.find((shaft) => shaft.station === station)?.ratio ?? 0) * engineRpm;
+    const meets = (least === null || rpm >= least * (1 - 1e-9)) && (most === null || rpm <= most * (1 + 1e-9));
+    reasons.push({
+      code: meets ? 'meets' : 'misses',
+      good: meets,
+      station,
+      figures: {
+        rpm,
+        engineRpm,
+        by: least !== null && rpm < least ? rpm - least : most !== null && rpm > most ? rpm - most : 0,
+      },
+    });
+  }
+  after.shafts.forEach(({ station, place, redline, idle }, k) => {
+    if (targets.some((target) => target.station === station) || !place) return;
+    const was = before.shafts[k]!.place;
+    if (place.redline !== 'right' && place.redline !== 'too-slow' && was?.redline !== place.redline)
+      reasons.push({ code: 'too-fast-elsewhere', good: false, station, figures: { rpm: redline! } });
+    if (place.idle === 'too-slow' && was?.idle !== 'too-slow')
+      reasons.push({ code: 'too-slow-elsewhere', good: false, station, figures: { rpm: idle! } });
+  });
+  after.belts.forEach((belt, k) => {
+    const was = before.belts[k]!;
+    if (belt.lengthMm === null) {
+      if (was.lengthMm !== null) {
+        cost += COST.doesNotClose;
+        reasons.push({ code: 'does-not-close', good: false, belt: belt.belt });
+      }
+      return;
+    }
+    const fresh = (severity: string) =>
+      belt.findings.filter(
+        (one) =>
+          one.severity === severity && !was.findings.some((old) => old.code === one.code && old.pulley === one.pulley),
+      ).length;
+    const [faults, watches] = [fresh('fault'), fresh('watch')];
+    cost += COST.fault * faults + COST.watch * watches;
+    if (faults > 0) reasons.push({ code: 'new-fault', good: false, belt: belt.belt, figures: { count: faults } });
+    else if (watches > 0)
+      reasons.push({ code: 'new-watch', good: false, belt: belt.belt, figures: { count: watches } });
+    if (was.lengthMm !== null && Math.abs(belt.lengthMm - was.lengthMm) > 0.05)
+      reasons.push({
+        code: 'length',
+        good: true,
+        belt: belt.belt,
+        figures: { changeMm: belt.lengthMm - was.lengthMm, lengthMm: belt.lengthMm },
+      });
+    if (belt.taken) {
+      const fits = belt.taken.verdict === 'fits';
+      if (!fits && was.taken?.verdict === 'fits') cost += COST.takenBelt;
+      if (belt.lengthMm !== was.lengthMm)
+        reasons.push({ code: 'taken-belt', good: fits, belt: belt.belt, figures: { lengthMm: belt.taken.lengthMm } });
+    }
+  });
+  const more = after.findings.filter(
+    (one) =>
+      !before.findings.some((old) => old.code === one.code && old.belt === one.belt && old.pulley === one.pulley),
+  );
+  cost += COST.watch * more.length;
+  if (more.length > 0)
+    reasons.push({ code: 'new-watch', good: false, belt: more[0]!.belt, figures: { count: more.length } });
+  return { reasons, cost };
+}
+
+/**
+ * The sets among the pulleys at hand, and the drive with each put on: every pulley of a set goes on the accessory it is
+ * made for. Sets that fit nothing are left out.
+ */
+export function setsOf(drive: Drive, atHand: readonly PulleyAtHand[]): { set: string; changes: PulleyChange[] }[] {
+  const seats = [...seatsOf(drive).entries()];
+  const names = [...new Set(atHand.flatMap(({ set }) => (set ? [set] : [])))];
+  return names.flatMap((set) => {
+    const taken = new Set<string>();
+    const pieces = atHand
+      .filter((at) => at.set === set)
+      .flatMap((at) => Array.from({ length: at.count ?? 1 }, () => at));
+    const changes = pieces.flatMap((to): PulleyChange[] => {
+      const seat = seats.find(([id, one]) => !taken.has(id) && goesOn(to, one));
+      if (!seat) return [];
+      taken.add(seat[0]);
+      return [{ pulley: seat[0], to }];
+    });
+    return changes.length > 0 ? [{ set, changes }] : [];
+  });
+}

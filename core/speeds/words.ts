@@ -1,0 +1,215 @@
+import { type Drive, pulleyLabel, stationLabel } from '../drive';
+import { type FindingWords, inOneLine } from '../finding';
+import { formatLength, type LengthUnit } from '../quantity';
+import type { BandPlace, BandSource } from './bands';
+import type { RatioReading } from './ratio-slip';
+import type { SpeedReason } from './search';
+import type { BandFinding, SpeedFinding } from './speeds';
+import { CREEP_PERCENT, type Slip } from './tachometer';
+import type { UsePreset } from './use';
+
+export const PLACE_WORDS: Record<BandPlace, { word: string; mark: string }> = {
+  'too-slow': { word: 'too slow', mark: '▲' },
+  right: { word: 'right', mark: '●' },
+  'too-fast': { word: 'too fast for long', mark: '▲' },
+  beyond: { word: 'too fast', mark: '■' },
+};
+
+export const BAND_SOURCE_WORDS: Record<BandSource, string> = {
+  vehicle: 'of this vehicle',
+  shop: "the shop's own",
+  default: "Emery's default, not a specification",
+};
+
+export const USE_WORDS: Record<UsePreset, string> = {
+  traffic: 'Traffic',
+  motorway: 'Motorway',
+  'work-at-idle': 'Work at idle',
+  track: 'Track',
+  'long-grades': 'Long grades',
+};
+
+/** A speed in whole rev/min with its thousands apart. */
+export function rpmFigure(rpm: number): string {
+  return Math.round(rpm).toLocaleString('en-GB');
+}
+
+/** A ratio to three figures that matter. */
+export function ratioFigure(ratio: number): string {
+  return ratio >= 100
+    ? ratio.toFixed(0)
+    : ratio >= 10
+      ? ratio.toFixed(1)
+      : ratio >= 1
+        ? ratio.toFixed(2)
+        : ratio.toFixed(3);
+}
+
+/** Both ways of dividing, each said in full, so that neither can be taken for the other. */
+export function ratioStatement(ratio: number, idle: number): { turns: string; reciprocal: string } {
+  return {
+    turns: `Turns ${ratioFigure(ratio)} times for each crank turn; ${rpmFigure(ratio * idle)} at idle.`,
+    reciprocal: `The other way round: the crank turns ${ratioFigure(1 / ratio)} times for each of its turns.`,
+  };
+}
+
+/** What a hand-made ratio is, in one sentence. */
+export function ratioReadingWords(
+  drive: Drive,
+  { slip, value, pulley, station }: RatioReading,
+  truth: number,
+  name: string,
+): string {
+  const turns = `${name} turns ${ratioFigure(truth)} times for each crank turn`;
+  const pulleyName = pulley === undefined ? '' : pulleyLabel(drive, pulley);
+  const at = drive.stations.find(({ id }) => id === station);
+  const shaft = at ? stationLabel(at) : '';
+  switch (slip) {
+    case 'right':
+      return `That is right: ${turns}.`;
+    case 'share':
+      return `That is right as a share of crank speed: ${turns}. As a gain it would be ${(100 * (truth - 1)).toFixed(0)} %.`;
+    case 'upside-down':
+      return `That was divided the other way up: it is crank turns for each turn of ${name}. ${turns}.`;
+    case 'upside-down-percent':
+      return `That was divided the other way up (${ratioFigure(1 / truth)}) and read as a percentage. ${turns}, ${(100 * (truth - 1)).toFixed(0)} % ${truth >= 1 ? 'more' : 'less'} than the crank.`;
+    case 'rims':
+      return `That comes from the rims' diameters. The belt runs on its cord: ${turns}.`;
+    case 'rims-upside-down':
+      return `That comes from the rims' diameters, divided the other way up. ${turns}.`;
+    case 'other-sheave':
+      return `That was worked out with ${pulleyName}, where this belt does not run. ${turns}.`;
+    case 'radius':
+      return `That is ${value > truth ? 'twice' : 'half'} the ratio: a radius was divided with a diameter. ${turns}.`;
+    case 'one-stage':
+      return `That is one belt alone, the one that turns ${shaft}. The others multiply with it: ${turns}.`;
+    case 'other-shaft':
+      return `That is the ratio of ${shaft}, not of ${name}. ${turns}.`;
+  }
+}
+
+/** What a tachometer check comes to. */
+export function slipWords({ percent, plusMinus, verdict }: Slip): FindingWords {
+  const figure = `${percent.toFixed(1)} % ± ${plusMinus.toFixed(1)}`;
+  switch (verdict) {
+    case 'none':
+      return {
+        title: 'No slip to be seen.',
+        why: `${figure}: as near the drawn ratio as the readings can tell.`,
+        todo: '',
+      };
+    case 'creep':
+      return {
+        title: `Creeps by ${figure}.`,
+        why: `A belt that pulls falls behind a little without slipping. Up to ${CREEP_PERCENT} % is taken for creep, a default.`,
+        todo: 'Read again under full load.',
+      };
+    case 'slips':
+      return {
+        title: `Slips by ${figure}.`,
+        why: 'More than a belt creeps.',
+        todo: 'Look at tension, at wear, and for oil or a glazed belt.',
+      };
+    case 'overruns':
+      return {
+        title: `Turns ${(-percent).toFixed(1)} % ± ${plusMinus.toFixed(1)} faster than its ratio.`,
+        why: 'No belt can do that.',
+        todo: 'Read again, then measure both pulleys again.',
+      };
+  }
+}
+
+/** Tells a shaft outside its band. */
+export function bandWords(drive: Drive, { station, place, at, rpm, limit, source }: BandFinding): FindingWords {
+  const name = stationLabel(drive.stations.find(({ id }) => id === station)!);
+  const by = rpmFigure(Math.abs(rpm - limit));
+  return {
+    title: `${name} turns ${rpmFigure(rpm)} at ${at}.`,
+    why: `${place === 'too-slow' ? `${by} short of the least that is useful` : place === 'beyond' ? `${by} above its limit for moments` : `${by} above its limit for hours`}, ${rpmFigure(limit)} (${BAND_SOURCE_WORDS[source]}).`,
+    todo:
+      place === 'too-slow'
+        ? 'A smaller pulley on it, or a larger one on the crank.'
+        : 'A larger pulley on it, or a smaller one on the crank.',
+  };
+}
+
+/** Tells what speeds ask of a belt. */
+export function speedWords(
+  drive: Drive,
+  { code, belt, pulley, figures }: SpeedFinding,
+  unit: LengthUnit = 'mm',
+): FindingWords {
+  const name = drive.belts.length > 1 ? `Belt ${drive.belts.findIndex(({ id }) => id === belt) + 1}` : 'The belt';
+  const figure = (key: string) => figures?.[key] ?? 0;
+  switch (code) {
+    case 'belt-too-fast':
+      return {
+        title: `${name} runs at ${figure('metresPerSecond').toFixed(0)} m/s at ${rpmFigure(figure('rpm'))} rev/min.`,
+        why: `Such belts bear some ${figure('limit').toFixed(0)} m/s, a default.`,
+        todo: 'A smaller crank pulley slows the belt.',
+      };
+    case 'flexes-too-often':
+      return {
+        title: `${name} is bent ${figure('flexPerSecond').toFixed(0)} times a second at ${rpmFigure(figure('rpm'))} rev/min.`,
+        why: `Such belts bear some ${figure('limit').toFixed(0)} bends a second, a default. Each pulley bends it once a turn.`,
+        todo: 'It will age sooner. Fewer pulleys, a longer or a slower belt bend less.',
+      };
+    case 'bend-too-tight':
+      return {
+        title: `${pulleyLabel(drive, pulley!)} bends the belt tightly.`,
+        why: `Its cord runs on ${formatLength(figure('diameterMm'), unit)}; such belts want ${formatLength(figure('limit'), unit)} or more, a default.`,
+        todo: 'The belt runs warmer and ages sooner. Its maker says how small is too small.',
+      };
+    case 'two-ways':
+      return {
+        title: `Two belts turn ${pulleyLabel(drive, pulley!)} opposite ways.`,
+        why: 'Its speed here is by the first of them.',
+        todo: 'Change the side of one of them, under Route.',
+      };
+    case 'two-ratios':
+      return {
+        title: `Two belts fight over ${pulleyLabel(drive, pulley!)}.`,
+        why: `They would turn it at speeds ${Math.abs(figure('percent')).toFixed(2)} % apart.`,
+        todo: 'One of them must slip all the time. Measure the pulleys of both again.',
+      };
+  }
+}
+
+/** The same on one line, in mm. */
+export function speedMessage(drive: Drive, finding: SpeedFinding): string {
+  return inOneLine(speedWords(drive, finding));
+}
+
+/** One reason for or against a choice of pulleys; empty where it needs no saying. */
+export function speedReason(
+  drive: Drive,
+  { code, good, station, belt, figures }: SpeedReason,
+  unit: LengthUnit = 'mm',
+): string {
+  const at = drive.stations.find(({ id }) => id === station);
+  const name = at ? stationLabel(at) : '';
+  const which = drive.belts.length > 1 ? `belt ${drive.belts.findIndex(({ id }) => id === belt) + 1}` : 'the belt';
+  const figure = (key: string) => figures?.[key] ?? 0;
+  switch (code) {
+    case 'meets':
+      return `${name} turns ${rpmFigure(figure('rpm'))} at ${rpmFigure(figure('engineRpm'))}, as wanted`;
+    case 'misses':
+      return `${name} turns ${rpmFigure(figure('rpm'))} at ${rpmFigure(figure('engineRpm'))}, ${rpmFigure(Math.abs(figure('by')))} ${figure('by') < 0 ? 'short' : 'too many'}`;
+    case 'too-fast-elsewhere':
+      return `${name} then turns ${rpmFigure(figure('rpm'))} at redline, too fast for long`;
+    case 'too-slow-elsewhere':
+      return `${name} then turns ${rpmFigure(figure('rpm'))} at idle, too slow`;
+    case 'does-not-close':
+      return `${which} cannot be run then`;
+    case 'new-fault':
+      return `${which} gets a fault it has not now`;
+    case 'new-watch':
+      return `${which} gets something to watch`;
+    case 'length':
+      return `${which} ${figure('changeMm') < 0 ? 'shorter' : 'longer'} by ${formatLength(Math.abs(figure('changeMm')), unit)}`;
+    case 'taken-belt':
+      return `the belt taken, ${formatLength(figure('lengthMm'), unit)}, ${good ? 'still fits' : 'no longer fits'}`;
+    case 'fewest-changes':
+      return 'one pulley to change';
+  }
+}
