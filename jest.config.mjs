@@ -20,11 +20,11 @@ const project = (name, environment) => ({
   setupFiles: ['<rootDir>/scripts/steady-seed.ts'],
   moduleNameMapper: {
     '\\.css$': '<rootDir>/scripts/empty.cjs',
-    // It ships as .mjs, which Jest never transforms; this is the same build in the older form.
-    '^d3-random$': '<rootDir>/node_modules/d3-random/dist/d3-random.min.js',
+    // They ship as .mjs, which Jest never transforms; this is the same build in the older form.
+    '^(d3-[a-z-]+)$': '<rootDir>/node_modules/$1/dist/$1.min.js',
   },
   // The packages that ship ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(d3-[a-z]+|internmap)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(d3-[a-z-]+|internmap|@ant-design/[a-z-]+)/)'],
 });
 
 export default {

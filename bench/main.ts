@@ -8,7 +8,7 @@ import { openDatabase } from '../scripts/lib/database.mjs';
 import { fillShop } from './large-shop';
 import { findProgram } from '../scripts/lib/install.mjs';
 import { startServer } from '../scripts/lib/serve.mjs';
-import { readSpeedLog } from '../web/speed/read-speed-log';
+import { readSpeedLog } from '../web/stages/speeds/read-speed-log';
 import { lengthCurve } from '@emery/core/adjuster';
 import type { Drive } from '@emery/core/drive';
 import { beltClearances, solveBelt, solveDrive } from '@emery/core/path';

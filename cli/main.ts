@@ -1,5 +1,5 @@
-import { UsageProblem } from '@emery/core/command';
 import { runCommand } from './run-command';
+import { UsageProblem } from '@emery/core/command';
 
 /** The command line over core. Prints JSON and exits 0, or one plain line on standard error and exits 2. */
 try {

@@ -1,7 +1,7 @@
 import { parseArgs } from 'node:util';
-import { UsageProblem, type Command } from '@emery/core/command';
 import { DRIVE_COMMANDS, TEXT_COMMANDS } from './commands';
 import { loadDrive } from './load-drive';
+import { type Command, UsageProblem } from '@emery/core/command';
 
 /** What a call of the command line prints. Throws a `UsageProblem` that names what is wrong with it. */
 export function runCommand([name, ...args]: readonly string[]): string {

@@ -13,7 +13,7 @@ import './theme/tokens.css';
 const SPINNING = <Spin className="page-spin" />;
 const StockPage = lazyPart('The list of belts', () => import('./stock/StockPage'), SPINNING);
 const ShopPage = lazyPart('The shop', () => import('./shop/ShopPage'), SPINNING);
-const RoutingCardPage = lazyPart('The routing card', () => import('./route/RoutingCardPage'), SPINNING);
+const RoutingCardPage = lazyPart('The routing card', () => import('./card/RoutingCardPage'), SPINNING);
 const BenchPage = lazyPart('The bench', () => import('./bench/BenchPage'), SPINNING);
 
 const client = new QueryClient({

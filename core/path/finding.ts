@@ -31,3 +31,17 @@ export type PathFindingCode =
 
 /** What the path of a belt has to tell. */
 export type PathFinding = Finding<PathFindingCode>;
+
+/** Findings that a reading put right would cure, or a reading not taken yet. */
+export const CURED_BY_MEASURING: ReadonlySet<PathFindingCode> = new Set([
+  'no-size',
+  'absurd-size',
+  'doubtful-size',
+  'same-centre',
+  'circles-overlap',
+  'grooves-unknown',
+  'no-crank',
+  'second-crank',
+  'planes-apart',
+  'rib-count',
+]);

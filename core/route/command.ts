@@ -1,4 +1,4 @@
-import { UsageProblem, type Command } from '../command';
+import { type Command, UsageProblem } from '../command';
 import type { Drive } from '../drive';
 import { searchRoutes } from './search';
 import { routeReason } from './words';

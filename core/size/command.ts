@@ -1,4 +1,4 @@
-import { numbersIn, UsageProblem, type Command } from '../command';
+import { type Command, numbersIn, UsageProblem } from '../command';
 import type { Drive } from '../drive';
 import { answerFor } from './answer';
 import { sizeMessage } from './words';

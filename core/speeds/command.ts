@@ -1,4 +1,4 @@
-import { numbersIn, type Command } from '../command';
+import { type Command, numbersIn } from '../command';
 import type { Drive } from '../drive';
 import { speedFindings, speedsOf } from './speeds';
 import { speedMessage } from './words';

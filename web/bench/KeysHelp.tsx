@@ -1,12 +1,15 @@
 import { Modal } from 'antd';
+import { STAGES } from '../stages';
 
-const KEYS: [string, string][] = [
-  ['1, 2, 3, 4', 'Survey, Route, Size, Speeds'],
+const NUMBERS = STAGES.map((_, index) => index + 1).join(', ');
+
+/** Every key: those of the bench first, then those of each stage. */
+const KEYS: readonly (readonly [key: string, does: string])[] = [
+  [NUMBERS, STAGES.map(({ name }) => name).join(', ')],
   ['Tab', 'next pulley or field'],
   ['Arrow keys', 'move the pulley in hand by 1 mm, with Shift by 10 mm'],
   ['Enter or Space', 'take a pulley in hand; while tapping a route, put it on'],
-  ['F', 'flip the belt at the pulley in hand (Route)'],
-  ['Delete', 'delete the pulley in hand (Survey), take it off the belt (Route)'],
+  ...STAGES.flatMap(({ name, keys = [] }) => keys.map(({ shown, does }) => [shown, `${does} (${name})`] as const)),
   ['Esc', 'let go; end tapping'],
   ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
   ['Arrow keys, Enter, N, Delete', 'in the picture: move, put a point, go to the next one, take it out'],
@@ -18,10 +21,10 @@ export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void
   return (
     <Modal title="Keys" open={open} onCancel={onClose} footer={null}>
       <dl className="keys">
-        {KEYS.map(([key, what]) => (
-          <div key={key}>
+        {KEYS.map(([key, does]) => (
+          <div key={`${key} ${does}`}>
             <dt>{key}</dt>
-            <dd>{what}</dd>
+            <dd>{does}</dd>
           </div>
         ))}
       </dl>

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { SaveState } from './drive-saver';
+import type { SaveState } from '../state/drive-saver';
 
 const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 

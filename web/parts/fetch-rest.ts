@@ -1,4 +1,4 @@
-import { runCore } from '../bench/run-core';
+import { runCore } from '../state/run-core';
 import { fetchParts } from './lazy-part';
 
 /** Time the first page has to itself before the rest is fetched, ms. */
@@ -11,7 +11,7 @@ export function fetchRest(): void {
     () =>
       idle(async () => {
         await fetchParts();
-        await runCore('nothing', null).done.catch(() => undefined);
+        await runCore('nothing', null).catch(() => undefined);
       }),
     FIRST_MS,
   );

@@ -1,7 +1,7 @@
 import { Button, Input, Modal } from 'antd';
 import { useId, useState, type FormEvent } from 'react';
-import { Choice } from '../ledger/Choice';
-import { useTyped } from '../ledger/typed-text';
+import { Choice } from '../ui/Choice';
+import { useTyped } from '../ui/typed-text';
 import { addBelt, type Drive, newBelt, newDrive } from '@emery/core/drive';
 import { SECTIONS } from '@emery/core/section';
 

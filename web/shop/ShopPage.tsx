@@ -14,14 +14,14 @@ import {
   type VehicleListed,
 } from '../api/shop';
 import { Thumbnail } from '../bench/Thumbnail';
-import { LengthFigure } from '../ledger/LengthFigure';
-import { hasTyped, TypedPlace } from '../ledger/typed-text';
+import { LengthFigure } from '../ui/LengthFigure';
+import { hasTyped, TypedPlace } from '../ui/typed-text';
 import { NewDriveForm } from './NewDriveForm';
 import { bringIn, broughtInWords } from './read-files';
 import { UnitSwitch } from './UnitSwitch';
 import { NEW_VEHICLE, VehicleForm, type VehicleSave } from './VehicleForm';
 import '../bench/bench.css';
-import '../ledger/ledger.css';
+import '../ui/ledger.css';
 import './shop.css';
 import type { LengthUnit } from '@emery/core/quantity';
 

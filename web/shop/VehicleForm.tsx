@@ -3,7 +3,7 @@ import { useEffect, useEffectEvent, useId, useState, type FormEvent } from 'reac
 import { number, object, string, ValidationError } from 'yup';
 import type { ApiProblem } from '../api/client';
 import { newSaveId, type VehicleFields } from '../api/shop';
-import { useForgetTyped, useTyped } from '../ledger/typed-text';
+import { useForgetTyped, useTyped } from '../ui/typed-text';
 
 interface Props {
   title: string;

@@ -1,0 +1,88 @@
+import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
+import { Button, Tooltip } from 'antd';
+import { memo, useEffect } from 'react';
+import { Link } from 'react-router';
+import { UnitSwitch } from '../shop/UnitSwitch';
+import { edit, useBench } from '../state/bench';
+import type { DriveAction } from '../state/drive-history';
+import type { OpenDrive } from '../state/open-drives';
+import { useKept, useSaveState } from '../state/use-open-drive';
+import { SaveSign } from './SaveSign';
+
+/** Whose drive it is, whether it is saved, and what can be done at every stage. */
+export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenDrive; showKeys: () => void }) {
+  const { history, dispatch } = useBench('history', 'dispatch');
+  return (
+    <header className="header">
+      <Link to="/" className="wordmark">
+        Emery
+      </Link>
+      <span className="header-where">
+        <span className="header-vehicle">{opened.vehicleName}</span>
+        <DriveName vehicle={opened.vehicleName} />
+      </span>
+      <SaveSign state={useSaveState(saver)} kept={useKept(saver)} />
+      <HeaderTools
+        canUndo={history.past.length > 0}
+        canRedo={history.future.length > 0}
+        dispatch={dispatch}
+        showKeys={showKeys}
+      />
+    </header>
+  );
+}
+
+function DriveName({ vehicle }: { vehicle: string }) {
+  const { drive, startWhatIf, dispatch } = useBench('drive', 'startWhatIf', 'dispatch');
+  const { name = '' } = drive;
+  useEffect(() => {
+    document.title = `${vehicle} · ${name || 'Drive'} · Emery`;
+  }, [vehicle, name]);
+  return (
+    <input
+      className="header-name"
+      aria-label="Name of the drive"
+      value={name}
+      placeholder="Drive without a name"
+      maxLength={200}
+      size={Math.max(8, name.length)}
+      disabled={startWhatIf === null}
+      onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), 'name'))}
+    />
+  );
+}
+
+interface HeaderToolsProps {
+  canUndo: boolean;
+  canRedo: boolean;
+  dispatch: (action: DriveAction) => void;
+  showKeys: () => void;
+}
+
+/** Kept out of a drag's redraw, like all that is not the drive. */
+const HeaderTools = memo(function HeaderTools({ canUndo, canRedo, dispatch, showKeys }: HeaderToolsProps) {
+  return (
+    <span className="header-tools">
+      <Tooltip title="Undo (Ctrl+Z)">
+        <Button
+          type="text"
+          icon={<UndoOutlined />}
+          aria-label="Undo"
+          disabled={!canUndo}
+          onClick={() => dispatch({ type: 'undo' })}
+        />
+      </Tooltip>
+      <Tooltip title="Redo (Ctrl+Shift+Z)">
+        <Button
+          type="text"
+          icon={<RedoOutlined />}
+          aria-label="Redo"
+          disabled={!canRedo}
+          onClick={() => dispatch({ type: 'redo' })}
+        />
+      </Tooltip>
+      <UnitSwitch />
+      <Button type="text" icon={<QuestionOutlined />} aria-label="Keys" onClick={showKeys} />
+    </span>
+  );
+});

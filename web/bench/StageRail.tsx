@@ -1,0 +1,49 @@
+import { memo } from 'react';
+import { STAGE_MARKS, STAGES } from '../stages';
+import type { Stage, StageState } from '../stages/stage';
+import { useBench } from '../state/bench';
+
+/** The stages in the order of the work, each with how far it has come. */
+export function StageRail({ stage, goTo }: { stage: Stage; goTo: (stage: string) => void }) {
+  const { drive, solution } = useBench('drive', 'solution');
+  return (
+    <nav className="rail" aria-label="Stages">
+      {STAGES.map(({ id, name, state }, index) => (
+        <RailStage
+          key={id}
+          id={id}
+          name={name}
+          number={index + 1}
+          state={state(drive, solution)}
+          here={id === stage.id}
+          goTo={goTo}
+        />
+      ))}
+    </nav>
+  );
+}
+
+interface Props {
+  id: string;
+  name: string;
+  number: number;
+  state: StageState;
+  here: boolean;
+  goTo: (stage: string) => void;
+}
+
+const RailStage = memo(function RailStage({ id, name, number, state, here, goTo }: Props) {
+  return (
+    <button
+      type="button"
+      className={`rail-stage is-${state.replace(' ', '-')}${here ? ' is-here' : ''}`}
+      aria-current={here ? 'step' : undefined}
+      onClick={() => goTo(id)}
+    >
+      <span className="rail-number">{number}</span> {name}
+      <span className="rail-mark">
+        <span aria-hidden>{STAGE_MARKS[state]}</span> <span className="rail-state">{state}</span>
+      </span>
+    </button>
+  );
+});

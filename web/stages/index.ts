@@ -1,0 +1,21 @@
+import { route } from './route/stage';
+import { size } from './size/stage';
+import { speeds } from './speeds/stage';
+import type { Stage, StageState } from './stage';
+import { survey } from './survey/stage';
+
+/** The stages in the order of the work. Bench, views, keys, help and rail read this list. */
+export const STAGES: readonly Stage[] = [survey, route, size, speeds];
+
+/** The stage of that name; where there is none, Route for a drive with a route and the first for a new one. */
+export function stageOf(id: string | undefined, routed: boolean): Stage {
+  return STAGES.find((stage) => stage.id === id) ?? (routed ? route : STAGES[0]!);
+}
+
+/** Each state as a mark: never a colour alone. */
+export const STAGE_MARKS: Record<StageState, string> = {
+  untouched: '○',
+  'in hand': '◐',
+  settled: '●',
+  'needs attention': '▲',
+};

@@ -1,0 +1,156 @@
+import { scaleLinear } from 'd3-scale';
+import { useRef } from 'react';
+import { useBench } from '../../state/bench';
+import { useSizeOf } from '../../ui/use-size-of';
+import { useSizing } from './SizingProvider';
+import { usePointAt } from './use-point-at';
+import './size.css';
+import { formatLength, type LengthUnit, MM_PER_INCH } from '@emery/core/quantity';
+import { type SizeAnswer, VERDICT_WORDS } from '@emery/core/size';
+
+const MARGIN = { left: 64, right: 20, top: 26, bottom: 34 };
+
+/**
+ * The main picture of Size: belt length across, adjuster travel up, the window between, the curve of this layout with
+ * its ±, and the belts as marks on it.
+ */
+export default function SizeChart() {
+  const { answer, progress } = useSizing();
+  const holder = useRef<HTMLElement>(null);
+  const size = useSizeOf(holder);
+  return (
+    <section className="unrolled sheet size-chart" aria-label="Belt length against adjuster travel" ref={holder}>
+      {answer && answer.curve.length > 1 && size.width > 120 ? (
+        <Chart answer={answer} {...size} />
+      ) : (
+        <p className="unrolled-empty">
+          {answer
+            ? 'With an adjuster, the lengths that would do show here.'
+            : progress === null
+              ? 'Give the belt a route first.'
+              : 'Working out the lengths.'}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; height: number }) {
+  const { unit } = useBench('unit');
+  const { chosen } = useSizing();
+  const pointAt = usePointAt();
+  const { curve, candidates, marks, reads, best } = answer;
+  const lengths = [...curve.map(({ lengthMm }) => lengthMm), ...candidates.map(({ lengthMm }) => lengthMm)];
+  const pad = 0.04 * (Math.max(...lengths) - Math.min(...lengths));
+  const x = scaleLinear([Math.min(...lengths) - pad, Math.max(...lengths) + pad], [MARGIN.left, width - MARGIN.right]);
+  const y = scaleLinear([0, 1], [height - MARGIN.bottom, MARGIN.top]);
+  const [from, to] = marks ? [marks.short, marks.long] : [0, 1];
+  const line = (points: { lengthMm: number; share: number }[]) =>
+    points
+      .map(({ lengthMm, share }, k) => `${k === 0 ? 'M' : 'L'}${x(lengthMm).toFixed(1)} ${y(share).toFixed(1)}`)
+      .join('');
+  // Two standard deviations to either side.
+  const band = [
+    ...curve.map(({ lengthMm, share, sigma }) => ({ lengthMm: lengthMm - 2 * sigma, share })),
+    ...[...curve].reverse().map(({ lengthMm, share, sigma }) => ({ lengthMm: lengthMm + 2 * sigma, share })),
+  ];
+  const at = (share: number) =>
+    curve.reduce((near, point) => (Math.abs(point.share - share) < Math.abs(near.share - share) ? point : near));
+  const reading = (share: number) =>
+    reads === 'armAngle' ? `${at(share).reading.toFixed(0)}°` : formatLength(at(share).reading, unit, 0);
+  const edges = marks
+    ? [
+        { share: from, word: 'short mark, S' },
+        { share: to, word: 'long mark, L' },
+      ]
+    : [
+        { share: 0, word: 'slack end' },
+        { share: 1, word: 'tight end' },
+      ];
+  return (
+    <svg width={width} height={height} role="group" aria-label="Lengths against travel">
+      <rect
+        className="size-window"
+        x={MARGIN.left}
+        y={y(Math.max(from, to))}
+        width={width - MARGIN.left - MARGIN.right}
+        height={Math.abs(y(from) - y(to))}
+      />
+      <path className="size-band" d={`${line(band)}Z`} />
+      <path className="size-curve" d={line(curve)} />
+      {edges.map(({ share, word }) => (
+        <g key={word}>
+          <line className="size-edge" x1={MARGIN.left} x2={width - MARGIN.right} y1={y(share)} y2={y(share)} />
+          <text className="size-axis" x={MARGIN.left + 6} y={y(share) - 5}>
+            {word}
+          </text>
+          <text className="size-axis" x={MARGIN.left - 6} y={y(share) + 5} textAnchor="end">
+            {reading(share)}
+          </text>
+        </g>
+      ))}
+      <text className="size-axis" x={8} y={14}>
+        {reads === 'armAngle' ? 'Arm angle' : 'Travel'}
+      </text>
+      <LengthAxis x={x} y={height - MARGIN.bottom} unit={unit} />
+      {candidates.map((candidate, k) => {
+        const { lengthMm, share, verdict } = candidate;
+        const shown = chosen === lengthMm;
+        const cy = y(share ?? (verdict === 'will-not-go-on' ? 0 : 1));
+        const name = `${formatLength(lengthMm, unit)}, ${VERDICT_WORDS[verdict]}`;
+        return (
+          <g
+            key={lengthMm}
+            className={`size-mark is-${verdict}${shown ? ' is-shown' : ''}${k === best ? ' is-best' : ''}`}
+            transform={`translate(${x(lengthMm)} ${cy})`}
+            role="button"
+            tabIndex={0}
+            aria-label={name}
+            aria-pressed={shown}
+            onClick={() => pointAt(shown ? null : candidate)}
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter' && event.key !== ' ') return;
+              event.preventDefault();
+              pointAt(shown ? null : candidate);
+            }}
+          >
+            <circle className="size-reach" r={20} />
+            {verdict === 'fits' ? <circle r={k === best || shown ? 9 : 6.5} /> : <path d="M-5 -5L5 5M5 -5L-5 5" />}
+            {(shown || (k === best && chosen === null)) && (
+              <text className="size-name" textAnchor="middle" y={cy < MARGIN.top + 30 ? 26 : -15}>
+                {formatLength(lengthMm, unit)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+function LengthAxis({
+  x,
+  y,
+  unit,
+}: {
+  x: ReturnType<typeof scaleLinear<number, number>>;
+  y: number;
+  unit: LengthUnit;
+}) {
+  const per = unit === 'in' ? MM_PER_INCH : 1;
+  const [least, most] = x.domain() as [number, number];
+  const ticks = scaleLinear([least / per, most / per], [0, 1]).ticks(7);
+  return (
+    <g className="size-ticks">
+      <path d={`M${x(least)} ${y + 8}H${x(most)}`} />
+      {ticks.map((tick) => (
+        <g key={tick} transform={`translate(${x(tick * per)} ${y + 8})`}>
+          <path d="M0 0V5" />
+          <text className="size-axis" y={20} textAnchor="middle">
+            {unit === 'in' ? `${tick}″` : tick}
+          </text>
+        </g>
+      ))}
+    </g>
+  );
+}

@@ -1,0 +1,354 @@
+import { ExperimentOutlined } from '@ant-design/icons';
+import { Button, Input, Progress, Segmented } from 'antd';
+import { Fragment, useId } from 'react';
+import { useStockOf } from '../../api/stock';
+import { edit, useBench } from '../../state/bench';
+import { FindingItem } from '../../bench/FindingList';
+import { FigureField } from '../../ui/FigureField';
+import { LengthFigure } from '../../ui/LengthFigure';
+import { StoppedSum } from '../../ui/StoppedSum';
+import { TypedPlace, useTyped } from '../../ui/typed-text';
+import { AdjusterFields } from './AdjusterFields';
+import { MeasuredLedger } from './MeasuredLedger';
+import { useSizing } from './SizingProvider';
+import { TogetherLedger } from './TogetherLedger';
+import { usePointAt } from './use-point-at';
+import { type Belt, changeBelt, pulleyLabel, stationLabel } from '@emery/core/drive';
+import { formatLength, formatMm } from '@emery/core/quantity';
+import { DEFAULT_RESERVE_SHARE, WORN_WIDTH_MM } from '@emery/core/seating';
+import { readMarking, sectionFor } from '@emery/core/section';
+import {
+  beltsInFront,
+  candidateSentence,
+  releaseWords,
+  sharingAdjuster,
+  type SizeAnswer,
+  sizeWords,
+  VERDICT_WORDS,
+} from '@emery/core/size';
+
+type Sized = SizeAnswer['candidates'][number];
+
+/** Size: which belt to bring home, and why. */
+export default function SizeLedger() {
+  const { drive, belt, setBelt, unit, startWhatIf, dispatch } = useBench(
+    'drive',
+    'belt',
+    'setBelt',
+    'unit',
+    'startWhatIf',
+    'dispatch',
+  );
+  const { answer, progress, stopped } = useSizing();
+  const source = drive.belts.find(({ id }) => id === belt?.id);
+  if (!source || source.route.length < 2) {
+    return (
+      <>
+        <h2>No route to size</h2>
+        <p>Give the belt its route first, under Route. Then the lengths that would do are worked out here.</p>
+      </>
+    );
+  }
+  return (
+    <TypedPlace at={`belt ${source.id}`}>
+      {drive.belts.length > 1 && (
+        <Segmented
+          block
+          value={source.id}
+          options={drive.belts.map(({ id, section, ribs }, index) => ({
+            value: id,
+            label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}`,
+          }))}
+          onChange={setBelt}
+          aria-label="Belt in hand"
+        />
+      )}
+      {!answer && progress !== null && (
+        <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the sum done" />
+      )}
+      <StoppedSum stopped={stopped} />
+      {answer && (
+        <>
+          <Answer answer={answer} source={source} />
+          {answer.findings.length > 0 && (
+            <ul className="findings" aria-label="Findings">
+              {answer.findings.map((finding) => (
+                <FindingItem key={finding.code} severity={finding.severity} words={sizeWords(finding, unit)} />
+              ))}
+            </ul>
+          )}
+          <Candidates answer={answer} source={source} />
+          {beltsInFront(drive, source).map((front) => (
+            <p key={front.belt} className="quiet">
+              Belt {drive.belts.findIndex(({ id }) => id === front.belt) + 1} runs in front of it at{' '}
+              {stationLabel(drive.stations.find(({ id }) => id === front.station)!)}: it comes off first, so renew both
+              while you are there.
+            </p>
+          ))}
+          {sharingAdjuster(drive, source)
+            .slice(0, 1)
+            .map((other) => (
+              <TogetherLedger key={other.id} source={source} other={other} />
+            ))}
+        </>
+      )}
+      <MeasuredLedger key={`${source.id} measured`} source={source} combined={answer?.measured ?? null} />
+      <Marking source={source} />
+      <div className="fields">
+        <FigureField
+          key={`${source.id} reserve`}
+          label={
+            source.reserve === undefined ? 'Kept for seating and stretch (a default)' : 'Kept for seating and stretch'
+          }
+          unit="% of length"
+          least={0}
+          most={5}
+          value={100 * (source.reserve ?? DEFAULT_RESERVE_SHARE)}
+          onCommit={(percent) => dispatch(edit((d) => changeBelt(d, source.id, { reserve: percent / 100 })))}
+        />
+      </div>
+      <AdjusterFields key={source.id} source={source} />
+      {startWhatIf && (
+        <div>
+          <p className="quiet">
+            Another alternator, another crank sheave? Change it beside the present drive, under Survey, and see old and
+            new lengths here side by side.
+          </p>
+          <Button icon={<ExperimentOutlined />} onClick={() => startWhatIf()}>
+            Try changed parts
+          </Button>
+        </div>
+      )}
+    </TypedPlace>
+  );
+}
+
+/** The length to bring home: the largest figure. */
+function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
+  const { drive, unit } = useBench('drive', 'unit');
+  const { candidates, best, pair, window: between, lastOn, release } = answer;
+  const belt = best === null ? null : candidates[best]!;
+  const [from, to] = [between.shortMark ?? between.slackEnd ?? null, between.longMark ?? between.tightEnd ?? null];
+  const other = pair?.both.map((k) => candidates[k]!.lengthMm).find((mm) => mm !== belt?.lengthMm);
+  const basis = sectionFor(source.section)!.basis;
+  return (
+    <div className="answer" data-testid="size-answer">
+      <div className="label">Bring home, {basis} length</div>
+      {belt ? (
+        <div className="answer-figure" data-best-mm={belt.lengthMm}>
+          <LengthFigure mm={belt.lengthMm} unit={unit} />
+          <span className="answer-other">
+            <LengthFigure mm={belt.lengthMm} unit={unit === 'in' ? 'mm' : 'in'} />
+          </span>
+        </div>
+      ) : (
+        <div className="answer-none">no length fits</div>
+      )}
+      <div className="answer-note">
+        {belt && `Fits with ${percent(belt.chance)} chance. `}
+        {belt &&
+          other !== undefined &&
+          pair!.chance > belt.chance + 0.005 &&
+          `With ${formatLength(other, unit)} beside it, one of the two fits with ${percent(pair!.chance)}. `}
+        {from !== null &&
+          to !== null &&
+          `From ${formatLength(from, unit)} to ${formatLength(to, unit)} ${answer.marks ? 'between the marks' : 'over the travel'}. `}
+        {lastOn && `Slip it over ${pulleyLabel(drive, lastOn.pulley)} last. `}
+        {release && releaseWords(drive, release)}
+      </div>
+    </div>
+  );
+}
+
+function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
+  const { unit, dispatch } = useBench('unit', 'dispatch');
+  const { chosen, stock } = useSizing();
+  const pointAt = usePointAt();
+  const onShelf = (mm: number) => stock.find(({ lengthMm }) => Math.abs(lengthMm - mm) < 0.01)?.shelf ?? 0;
+  const adjuster = answer.reads === 'armAngle' ? 'arm' : answer.reads === 'travel' ? 'other' : 'none';
+  return (
+    <table className="ledger-table size-table">
+      <thead>
+        <tr>
+          <th>Length</th>
+          <th>Verdict</th>
+          <th className="figure">{answer.marks ? 'Between marks' : 'Of travel'}</th>
+          <th className="figure">Reserve</th>
+          <th className="figure">Chance</th>
+        </tr>
+      </thead>
+      <tbody>
+        {answer.candidates.map((candidate, k) => {
+          const shown = chosen === candidate.lengthMm;
+          return (
+            <Fragment key={candidate.lengthMm}>
+              <tr className={shown ? 'is-selected' : ''} onClick={() => pointAt(shown ? null : candidate)}>
+                <td>
+                  <button type="button" className="row-button" aria-expanded={shown}>
+                    {k === answer.best ? '● ' : ''}
+                    <LengthFigure mm={candidate.lengthMm} unit={unit} />
+                  </button>
+                  {(onShelf(candidate.lengthMm) > 0 || source.length === candidate.lengthMm) && (
+                    <span className="size-note">
+                      {source.length === candidate.lengthMm ? 'taken' : `${onShelf(candidate.lengthMm)} here`}
+                    </span>
+                  )}
+                </td>
+                <td>
+                  <span className={`verdict is-${candidate.verdict}`}>
+                    {VERDICT_MARKS[candidate.verdict]} {VERDICT_WORDS[candidate.verdict]}
+                  </span>
+                </td>
+                <td className="figure">
+                  {candidate.position === null ? '—' : `${Math.round(100 * candidate.position)} %`}
+                </td>
+                <td className="figure">
+                  {candidate.reserveMm > 0 ? <LengthFigure mm={candidate.reserveMm} unit={unit} places={0} /> : '—'}
+                </td>
+                <td className="figure">{percent(candidate.chance, true)}</td>
+              </tr>
+              {shown && (
+                <tr className="candidate-why">
+                  <td colSpan={5}>
+                    <Why candidate={candidate} adjuster={adjuster} />
+                    <Stocked source={source} lengthMm={candidate.lengthMm} />
+                    <Button
+                      type="primary"
+                      onClick={() =>
+                        dispatch(
+                          edit((d) =>
+                            changeBelt(d, source.id, {
+                              length: source.length === candidate.lengthMm ? null : candidate.lengthMm,
+                            }),
+                          ),
+                        )
+                      }
+                    >
+                      {source.length === candidate.lengthMm ? 'Not this one after all' : 'Take this length'}
+                    </Button>
+                  </td>
+                </tr>
+              )}
+            </Fragment>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+const VERDICT_MARKS: Record<Sized['verdict'], string> = {
+  fits: '●',
+  tight: '▲',
+  slack: '▲',
+  'will-not-go-on': '■',
+  'out-of-travel': '■',
+  rubs: '■',
+};
+
+function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'other' | 'none' }) {
+  const { unit } = useBench('unit');
+  const { tensionN, tensionAt, leastClearanceMm, armAngle, travel, worn } = candidate;
+  return (
+    <>
+      <p>{candidateSentence(candidate, adjuster, unit)}</p>
+      <p>
+        {typeof armAngle === 'number' && `Arm at ${armAngle.toFixed(0)}°. `}
+        {typeof travel === 'number' &&
+          adjuster === 'other' &&
+          `Taut ${formatLength(travel, unit)} from the slack end. `}
+        {tensionN !== null && tensionWords(tensionN, tensionAt, adjuster)}
+        {leastClearanceMm !== null && `Clear by ${formatLength(leastClearanceMm, unit, 0)} or more. `}
+        {worn &&
+          `Worn by ${formatMm(WORN_WIDTH_MM, 0)} of its width it rides ${formatMm(worn.deeperMm)} deeper and is taut ${worn.position === null ? 'nowhere in the travel' : `at ${Math.round(100 * worn.position)} %`}.`}
+      </p>
+      {candidate.findings.length > 0 && (
+        <ul className="findings" aria-label="Findings on this length">
+          {candidate.findings.map((finding) => (
+            <FindingItem key={finding.code} severity={finding.severity} words={sizeWords(finding, unit)} />
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+/** A tension is what it is where the belt sits, or the most there can be: it says which. */
+function tensionWords(tensionN: number, at: Sized['tensionAt'], adjuster: 'arm' | 'other' | 'none'): string {
+  const newtons = `${Math.round(tensionN)} N`;
+  if (at === 'tight-end')
+    return `At most ${newtons} of tension, with the adjuster at its tight end, by default belt stiffness. `;
+  return `${newtons} of tension, by ${adjuster === 'arm' ? 'the spring figures given' : 'default belt stiffness'}. `;
+}
+
+/** The belts of that length in the shop's list. */
+function Stocked({ source, lengthMm }: { source: Belt; lengthMm: number }) {
+  const belts = useStockOf(source.section, source.ribs ?? null, lengthMm).data?.belts ?? [];
+  if (belts.length === 0) return null;
+  return (
+    <ul className="stocked" aria-label="In the list of belts">
+      {belts.map(({ id, code, price, shelf }) => (
+        <li key={id}>
+          {code || 'no code'}
+          {price !== null && `, ${price.toFixed(2)}`}, {shelf === 0 ? 'none on the shelf' : `${shelf} on the shelf`}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What is printed on the old belt, read, and looked at among the others. */
+function Marking({ source }: { source: Belt }) {
+  const { unit } = useBench('unit');
+  const { lookAt, choose } = useSizing();
+  const [text, setText] = useTyped('marking', '');
+  const id = useId();
+  const readings = text.trim() === '' ? [] : readMarking(text);
+  return (
+    <div className="field">
+      <label className="label" htmlFor={id}>
+        Printed on the old belt, or on one at the counter
+      </label>
+      <Input
+        id={id}
+        value={text}
+        autoComplete="off"
+        spellCheck={false}
+        placeholder="such as 6PK1805"
+        aria-describedby={`${id}-echo`}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <div id={`${id}-echo`}>
+        {text.trim() !== '' && readings.length === 0 && (
+          <p className="field-echo">No general way of marking belts reads so. Check for a worn figure.</p>
+        )}
+        {readings.slice(0, 3).map((reading) => (
+          <p key={`${reading.scheme} ${reading.lengthMm}`} className="marking-reading">
+            {reading.section}
+            {reading.ribs !== null && `, ${reading.ribs} ribs`}, {formatLength(reading.lengthMm, unit)} {reading.basis}
+            {readings.length > 1 && <span className="quiet"> {percent(reading.likelihood)} likely</span>}{' '}
+            {reading.section === source.section ? (
+              <Button
+                onClick={() => {
+                  lookAt(reading.lengthMm);
+                  choose(reading.lengthMm);
+                }}
+              >
+                Look at it
+              </Button>
+            ) : (
+              <span className="quiet">not the section of this belt</span>
+            )}
+          </p>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** Next to certain or to nothing it says so, in a narrow column by sign. */
+function percent(share: number, narrow = false): string {
+  if (share > 0.995) return narrow ? '> 99 %' : 'over 99 %';
+  if (share < 0.005) return narrow ? '< 1 %' : 'under 1 %';
+  return `${Math.round(100 * share)} %`;
+}

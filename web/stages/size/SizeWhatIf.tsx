@@ -1,0 +1,68 @@
+import { Fragment, useMemo } from 'react';
+import type { Drive } from '@emery/core/drive';
+import { formatLength, type LengthUnit } from '@emery/core/quantity';
+import { sizeBelt, type Sizing } from '@emery/core/seating';
+import { VERDICT_WORDS } from '@emery/core/size';
+
+/** Adjuster windows, and where a belt that was taken sits, before and after. */
+export function SizeWhatIf({ before, after, unit }: { before: Drive; after: Drive; unit: LengthUnit }) {
+  const rows = useMemo(
+    () =>
+      after.belts.flatMap((belt, index) => {
+        const lengths = typeof belt.length === 'number' && belt.length > 0 ? [belt.length] : [];
+        const [was, is] = [sizeBelt(before, belt.id, { lengths }), sizeBelt(after, belt.id, { lengths })];
+        return is
+          ? [
+              {
+                id: belt.id,
+                name: after.belts.length > 1 ? `Belt ${index + 1}` : 'Belt',
+                length: lengths[0] ?? null,
+                was,
+                is,
+              },
+            ]
+          : [];
+      }),
+    [before, after],
+  );
+  const range = (sizing: Sizing | null) => {
+    const from = sizing?.window.shortMark ?? sizing?.window.slackEnd ?? null;
+    const to = sizing?.window.longMark ?? sizing?.window.tightEnd ?? null;
+    return from === null || to === null ? 'no window' : `${formatLength(from, unit)} to ${formatLength(to, unit)}`;
+  };
+  const sits = (sizing: Sizing | null) => {
+    const candidate = sizing?.candidates[0];
+    return candidate
+      ? `${VERDICT_WORDS[candidate.verdict]}${candidate.position === null ? '' : `, ${Math.round(100 * candidate.position)} %`}`
+      : 'no path';
+  };
+  return (
+    <table className="ledger-table">
+      <thead>
+        <tr>
+          <th aria-label="Belt" />
+          <th>Now</th>
+          <th>What-if</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ id, name, length, was, is }) => (
+          <Fragment key={id}>
+            <tr>
+              <td>{name} fits from</td>
+              <td>{range(was)}</td>
+              <td>{range(is)}</td>
+            </tr>
+            {length !== null && (
+              <tr>
+                <td>{formatLength(length, unit)} taken</td>
+                <td>{sits(was)}</td>
+                <td>{sits(is)}</td>
+              </tr>
+            )}
+          </Fragment>
+        ))}
+      </tbody>
+    </table>
+  );
+}

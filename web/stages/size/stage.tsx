@@ -1,0 +1,55 @@
+import { lazyPart } from '../../parts/lazy-part';
+import { useBench } from '../../state/bench';
+import type { DragRule, LayerProps, Stage, StageState } from '../stage';
+import { useWrapFigure } from '../wrap-figure';
+import { AdjusterDrawing } from './AdjusterDrawing';
+import { SizeWhatIf } from './SizeWhatIf';
+import { SizingProvider } from './SizingProvider';
+import { travelOf } from '@emery/core/adjuster';
+import { changeStation, type Drive, type Station } from '@emery/core/drive';
+import type { Point } from '@emery/core/path';
+
+/** Size: which belt to bring home. */
+export const size: Stage = {
+  id: 'size',
+  name: 'Size',
+  state,
+  Ledger: lazyPart('Size', () => import('./SizeLedger')),
+  Chart: lazyPart('The chart of Size', () => import('./SizeChart'), <section className="unrolled sheet" aria-busy />),
+  Provider: SizingProvider,
+  Layer: SizeLayer,
+  usePulleyFigure: useWrapFigure,
+  drag: alongTheTravel,
+  WhatIf: SizeWhatIf,
+};
+
+function state({ belts }: Drive): StageState {
+  const chosen = belts.filter(({ length }) => typeof length === 'number' && length > 0).length;
+  return chosen === 0 ? 'untouched' : chosen === belts.length ? 'settled' : 'in hand';
+}
+
+function SizeLayer({ k }: LayerProps) {
+  const { shown } = useBench('shown');
+  const source = shown.drive.belts.find(({ id }) => id === shown.belt?.id);
+  return source ? <AdjusterDrawing drive={shown.drive} source={source} k={k} /> : null;
+}
+
+/** Only the adjuster of the belt in hand moves, along its own way. */
+function alongTheTravel(...[drive, belt, station]: Parameters<DragRule>): ReturnType<DragRule> {
+  const travel = belt && travelOf(drive, belt);
+  if (!travel || travel.station !== station || travel.kind === 'shims') return null;
+  const way = Array.from({ length: 241 }, (_, k) => travel.at(k / 240).stations.find(({ id }) => id === station)!);
+  return (to) => {
+    const there = nearestOn(way, to);
+    // A slide's travel starts where it stands, so moving it for good would move its ends: it is only looked at there.
+    if (travel.kind === 'slide')
+      return { pose: { ...drive, stations: drive.stations.map((one) => (one.id === station ? there : one)) } };
+    const { x, y, adjuster } = there;
+    return { change: (now) => changeStation(now, station, { x, y, adjuster }) };
+  };
+}
+
+function nearestOn(way: readonly Station[], to: Point): Station {
+  const far = ({ x, y }: Point) => Math.hypot(x - to.x, y - to.y);
+  return way.reduce((best, next) => (far(next) < far(best) ? next : best));
+}

@@ -1,0 +1,318 @@
+import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { Button, Switch } from 'antd';
+import { useState } from 'react';
+import { edit, useBench } from '../../state/bench';
+import { FigureField } from '../../ui/FigureField';
+import { TextField } from '../../ui/TextField';
+import { TypedPlace, useTyped } from '../../ui/typed-text';
+import { useSpeeds } from './SpeedsProvider';
+import { changeStation, freeId, putItem, removeItem, type Station, stationLabel } from '@emery/core/drive';
+import { breakEvenRpm, cubedPower, loadOf, outputAt, rpmFigure } from '@emery/core/speeds';
+
+interface Props {
+  station: Station;
+  ratio: number;
+}
+
+const CHARGES = new Set(['alternator', 'generator']);
+const COOLS = new Set(['water-pump', 'fan']);
+
+/** What the accessory in hand gives at an engine speed: current, or flow and power. */
+export default function OutputLedger({ station, ratio }: Props) {
+  const { drive, select } = useBench('drive', 'select');
+  if (CHARGES.has(station.role)) return <Charging station={station} ratio={ratio} />;
+  if (COOLS.has(station.role)) return <Cooling station={station} ratio={ratio} />;
+  const others = drive.stations.filter(({ role }) => CHARGES.has(role) || COOLS.has(role));
+  return (
+    <>
+      <p>
+        Emery estimates output for what charges and what cools.{' '}
+        {others.length > 0 ? 'Take one in hand:' : 'This drive has neither an alternator nor a pump or fan.'}
+      </p>
+      <div className="button-row">
+        {others.map((other) => (
+          <Button
+            key={other.id}
+            onClick={() => select({ kind: 'pulley', station: other.id, pulley: other.pulleys[0]!.id })}
+          >
+            {stationLabel(other)}
+          </Button>
+        ))}
+      </div>
+    </>
+  );
+}
+
+function Charging({ station, ratio }: Props) {
+  const { drive, dispatch } = useBench('drive', 'dispatch');
+  const { engineRpm, marks } = useSpeeds();
+  const points = station.output ?? [];
+  const loads = drive.loads ?? [];
+  const load = loadOf(loads);
+  const given = outputAt(points, ratio * engineRpm);
+  const breakEven = points.length > 0 ? breakEvenRpm(points, load) : null;
+  const setPoints = (next: typeof points) =>
+    dispatch(edit((d) => changeStation(d, station.id, { output: [...next].sort((a, b) => a.rpm - b.rpm) })));
+  return (
+    <>
+      <div data-testid="break-even">
+        {points.length === 0 ? (
+          <p>Write in a few points of the maker&rsquo;s curve: its own speed, and what it gives there.</p>
+        ) : (
+          <>
+            <div className="label">Charging breaks even{breakEven === null ? '' : ' at an engine speed of'}</div>
+            <div className="answer-figure is-second" data-break-even={breakEven === null ? '' : breakEven / ratio}>
+              {breakEven === null ? 'nowhere' : rpmFigure(breakEven / ratio)}
+            </div>
+            <p>
+              At {rpmFigure(engineRpm)} it gives {given!.toFixed(0)} A of {load.toFixed(0)} A wanted
+              {given! < load ? `: ${(load - given!).toFixed(0)} A come out of the battery.` : '.'}{' '}
+              {breakEven === null && 'No speed on its curve gives what is switched on.'}
+              {breakEven !== null &&
+                breakEven / ratio > marks.idle &&
+                `${rpmFigure(breakEven / ratio)} is above idle: the battery drains while it stands idling.`}
+            </p>
+            <p className="quiet">
+              An estimate between the points entered, as the maker measured it; hot it gives less.
+            </p>
+          </>
+        )}
+      </div>
+      <table className="ledger-table is-editable">
+        <thead>
+          <tr>
+            <th>{stationLabel(station)} rev/min</th>
+            <th>gives, A</th>
+            <th aria-label="Take out" />
+          </tr>
+        </thead>
+        <tbody>
+          {points.map(({ rpm, amps }, index) => (
+            <tr key={`${rpm} ${index}`}>
+              <td>{rpmFigure(rpm)}</td>
+              <td>{amps}</td>
+              <td className="figure">
+                <Button
+                  icon={<DeleteOutlined />}
+                  aria-label={`Take out the point at ${rpmFigure(rpm)}`}
+                  onClick={() => setPoints(points.filter((_, k) => k !== index))}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <TypedPlace at="point">
+        <PairForm
+          key={points.length}
+          first={['Its speed', 'rev/min', 60_000]}
+          second={['It gives', 'A', 5000]}
+          action="Add point"
+          onAdd={(rpm, amps) => setPoints([...points.filter((point) => point.rpm !== rpm), { rpm, amps }])}
+        />
+      </TypedPlace>
+      <h2>What draws current, {load.toFixed(0)} A switched on</h2>
+      <ul className="loads">
+        {loads.map((one) => (
+          <li key={one.id}>
+            <Switch
+              checked={one.on}
+              aria-label={`${one.name} on`}
+              onChange={(on) => dispatch(edit((d) => putItem(d, 'loads', { ...one, on })))}
+            />
+            <span>{one.name}</span>
+            <span className="figure">{one.amps} A</span>
+            <Button
+              icon={<DeleteOutlined />}
+              aria-label={`Take out ${one.name}`}
+              onClick={() => dispatch(edit((d) => removeItem(d, 'loads', one.id)))}
+            />
+          </li>
+        ))}
+      </ul>
+      <TypedPlace at="load">
+        <LoadForm key={`loads ${loads.length}`} />
+      </TypedPlace>
+    </>
+  );
+}
+
+/** Two figures that only mean something together. */
+function PairForm({
+  first,
+  second,
+  action,
+  onAdd,
+}: {
+  first: [string, string, number];
+  second: [string, string, number];
+  action: string;
+  onAdd: (a: number, b: number) => void;
+}) {
+  const [a, setA] = useTyped<number | null>('a', null);
+  const [b, setB] = useTyped<number | null>('b', null);
+  const [lacks, setLacks] = useState(false);
+  // The button is never greyed out: leaving the second field is what fills it, and that same press must count.
+  const add = () => {
+    if (a === null || b === null) return setLacks(true);
+    setA(null);
+    setB(null);
+    onAdd(a, b);
+  };
+  return (
+    <>
+      <div className="fields is-three is-form">
+        <FigureField
+          label={first[0]}
+          unit={first[1]}
+          value={a}
+          least={0}
+          most={first[2]}
+          onCommit={setA}
+          onClear={() => setA(null)}
+        />
+        <FigureField
+          label={second[0]}
+          unit={second[1]}
+          value={b}
+          least={0}
+          most={second[2]}
+          onCommit={setB}
+          onClear={() => setB(null)}
+        />
+        <Button icon={<PlusOutlined />} onClick={add}>
+          {action}
+        </Button>
+      </div>
+      {lacks && (a === null || b === null) && (
+        <p className="field-echo is-wrong" role="alert">
+          Write both figures: {first[0].toLowerCase()} in {first[1]}, {second[0].toLowerCase()} in {second[1]}.
+        </p>
+      )}
+    </>
+  );
+}
+
+function LoadForm() {
+  const { dispatch } = useBench('dispatch');
+  const [name, setName] = useTyped('name', '');
+  const [amps, setAmps] = useTyped<number | null>('amps', null);
+  const [lacks, setLacks] = useState(false);
+  const add = () => {
+    if (amps === null) return setLacks(true);
+    setName('');
+    setAmps(null);
+    dispatch(
+      edit((d) =>
+        putItem(d, 'loads', {
+          id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))),
+          name: name.trim() || 'Load',
+          amps,
+          on: true,
+        }),
+      ),
+    );
+  };
+  return (
+    <>
+      <div className="fields is-three is-form">
+        <TextField label="What it is" value={name} most={80} onChange={setName} />
+        <FigureField
+          label="It draws"
+          unit="A"
+          value={amps}
+          least={0}
+          most={5000}
+          onCommit={setAmps}
+          onClear={() => setAmps(null)}
+        />
+        <Button icon={<PlusOutlined />} onClick={add}>
+          Add load
+        </Button>
+      </div>
+      {lacks && amps === null && (
+        <p className="field-echo is-wrong" role="alert">
+          Write what it draws, in A.
+        </p>
+      )}
+    </>
+  );
+}
+
+function Cooling({ station, ratio }: Props) {
+  const { dispatch } = useBench('dispatch');
+  const { engineRpm, marks } = useSpeeds();
+  const { need, power } = station;
+  const rpm = ratio * engineRpm;
+  const change = (part: Partial<Station>) => dispatch(edit((d) => changeStation(d, station.id, part)));
+  const reached = need ? (ratio * need.engineRpm) / need.rpm : null;
+  return (
+    <>
+      {need && (
+        <div data-testid="need">
+          <div className="label">
+            Of the speed it needs at {rpmFigure(need.engineRpm)}, {stationLabel(station)} has
+          </div>
+          <div className="answer-figure is-second">{Math.round(100 * reached!)} %</div>
+          <p>
+            {rpmFigure(ratio * need.engineRpm)} of {rpmFigure(need.rpm)} rev/min. Flow goes with speed:{' '}
+            {reached! >= 1
+              ? 'enough.'
+              : `it lacks ${Math.round(100 * (1 - reached!))} %, and gets there at ${rpmFigure(need.rpm / ratio)} of the engine.`}
+          </p>
+        </div>
+      )}
+      <div className="fields">
+        <FigureField
+          label="Must turn"
+          unit="rev/min"
+          value={need?.rpm ?? null}
+          least={1}
+          most={50_000}
+          onCommit={(value) => change({ need: { rpm: value, engineRpm: need?.engineRpm ?? marks.idle } })}
+          onClear={() => change({ need: undefined })}
+        />
+        <FigureField
+          label="at the engine's"
+          unit="rev/min"
+          value={need?.engineRpm ?? marks.idle}
+          least={1}
+          most={30_000}
+          onCommit={(value) => need && change({ need: { ...need, engineRpm: value } })}
+        />
+      </div>
+      <h2>Power it takes</h2>
+      {power && (
+        <>
+          <div className="answer-figure is-second" data-testid="power">
+            {cubedPower(power, rpm).toFixed(2)} kW
+          </div>
+          <p>
+            at {rpmFigure(engineRpm)} of the engine; {cubedPower(power, ratio * marks.idle).toFixed(2)} kW at idle,{' '}
+            {cubedPower(power, ratio * marks.redline).toFixed(2)} kW at redline. It grows with the cube of speed: a
+            tenth more speed takes a third more power.
+          </p>
+        </>
+      )}
+      <div className="fields">
+        <FigureField
+          label="Takes"
+          unit="kW"
+          value={power?.kw ?? null}
+          least={0}
+          most={500}
+          onCommit={(kw) => change({ power: { kw, rpm: power?.rpm ?? Math.round(rpm) } })}
+          onClear={() => change({ power: undefined })}
+        />
+        <FigureField
+          label="at its own"
+          unit="rev/min"
+          value={power?.rpm ?? Math.round(rpm)}
+          least={1}
+          most={50_000}
+          onCommit={(value) => power && change({ power: { ...power, rpm: value } })}
+        />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,105 @@
+/** @jest-environment node */
+import { STAGE_MARKS, stageOf, STAGES } from '.';
+import {
+  addBelt,
+  addStation,
+  changeBelt,
+  changePulley,
+  changeStation,
+  type Drive,
+  newBelt,
+  newDrive,
+  newStation,
+} from '@emery/core/drive';
+import { solveDrive } from '@emery/core/path';
+
+const stageState = (id: string, drive: Drive, solution: ReturnType<typeof solveDrive>) =>
+  STAGES.find((stage) => stage.id === id)!.state(drive, solution);
+
+const states = (drive: Drive) =>
+  (['survey', 'route'] as const).map((stage) => stageState(stage, drive, solveDrive(drive)));
+
+function twoPulleys(): Drive {
+  let drive = addBelt(newDrive('new'), newBelt(newDrive('new'), 'PK'));
+  drive = addStation(drive, newStation(drive, 'crankshaft', 0, 0, 'PK'));
+  return addStation(drive, newStation(drive, 'alternator', 300, 0, 'PK'));
+}
+const routed = (drive: Drive, ...pulleys: string[]) =>
+  changeBelt(drive, 'belt-1', { route: pulleys.map((pulley) => ({ pulley, side: 'drive' as const })) });
+
+test('a stage is untouched, in hand, settled or needs attention, by the drive alone', () => {
+  expect(states(newDrive('new'))).toEqual(['untouched', 'untouched']);
+  expect(states(twoPulleys())).toEqual(['settled', 'untouched']);
+  expect(states(routed(twoPulleys(), 'crank-1-1'))).toEqual(['settled', 'in hand']);
+  expect(states(routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'))).toEqual(['settled', 'settled']);
+});
+
+test("a size not measured is the survey's to put right, a wrong side the route's", () => {
+  const unmeasured = changePulley(twoPulleys(), 'alternator-1-1', { diameter: 0 });
+  expect(states(unmeasured)[0]).toBe('in hand');
+  expect(states(routed(unmeasured, 'crank-1-1', 'alternator-1-1'))).toEqual(['needs attention', 'needs attention']);
+  const crossed = changeBelt(twoPulleys(), 'belt-1', {
+    route: [
+      { pulley: 'crank-1-1', side: 'drive' },
+      { pulley: 'alternator-1-1', side: 'back' },
+    ],
+  });
+  expect(states(crossed)).toEqual(['settled', 'needs attention']);
+});
+
+test("Size is settled with a length for every belt; Speeds once the engine's speeds are known and no limit of this vehicle is passed", () => {
+  const of = (drive: Drive) =>
+    (['size', 'speeds'] as const).map((stage) => stageState(stage, drive, solveDrive(drive)));
+  const plain = routed(twoPulleys(), 'crank-1-1', 'alternator-1-1');
+  expect(of(newDrive('new'))).toEqual(['untouched', 'untouched']);
+  expect(of(plain)).toEqual(['untouched', 'untouched']);
+  expect(of(changeBelt(plain, 'belt-1', { length: 1200 }))[0]).toBe('settled');
+  expect(of({ ...plain, use: { bins: [] } })[1]).toBe('in hand');
+  const known: Drive = { ...plain, speeds: { idle: 700, redline: 5000 } };
+  expect(of(known)[1]).toBe('settled');
+  const limited = {
+    ...known,
+    stations: known.stations.map((station) =>
+      station.role === 'alternator' ? { ...station, speedBand: { burst: 9000 } } : station,
+    ),
+  };
+  expect(of(limited)[1]).toBe('needs attention');
+});
+
+test('every stage of the list can be told apart, has a place on the rail and in the keys, and answers for any drive', () => {
+  expect(new Set(STAGES.map(({ id }) => id)).size).toBe(STAGES.length);
+  expect(STAGES.length).toBeLessThanOrEqual(9);
+  const drives = [newDrive('new'), twoPulleys(), routed(twoPulleys(), 'crank-1-1', 'alternator-1-1')];
+  for (const stage of STAGES) {
+    for (const drive of drives) expect(Object.keys(STAGE_MARKS)).toContain(stage.state(drive, solveDrive(drive)));
+    // A stage's keys hide none of the bench's own, nor one another.
+    const keys = (stage.keys ?? []).map(({ key }) => key);
+    expect(new Set(keys).size).toBe(keys.length);
+    for (const key of keys) expect(key).not.toMatch(/^([0-9?]|Escape|Tab|Arrow.*)$/);
+  }
+});
+
+test('a stage that is not in the list, or not said, is Route for a drive with a route and the first for a new one', () => {
+  expect(stageOf('speeds', false).id).toBe('speeds');
+  expect(stageOf('none', true).id).toBe('route');
+  expect(stageOf(undefined, false).id).toBe(STAGES[0]!.id);
+});
+
+test('a drag does what the stage says: a shaft anywhere, the adjuster along its way, nothing', () => {
+  const drive = routed(twoPulleys(), 'crank-1-1', 'alternator-1-1');
+  const pivot = { x: 300, y: -100 };
+  const swinging = changeStation(drive, 'alternator-1', {
+    adjuster: { kind: 'slot-pivot', pivot, inAngle: 120, outAngle: 60 },
+  });
+  const step = (id: string, of: Drive) => stageOf(id, true).drag(of, of.belts[0], 'alternator-1');
+  const moved = (id: string, of: Drive) => {
+    const outcome = step(id, of)!({ x: 333.333, y: 44.44 });
+    return ('change' in outcome ? outcome.change(of) : outcome.pose).stations[1]!;
+  };
+  expect(moved('survey', drive)).toMatchObject({ x: 333.3, y: 44.4 });
+  expect(moved('route', drive)).toMatchObject({ x: 333.3, y: 44.4 });
+  expect(step('size', drive)).toBeNull();
+  const { x, y } = moved('size', swinging);
+  expect(Math.hypot(x - pivot.x, y - pivot.y)).toBeCloseTo(100, 6);
+  expect(step('speeds', swinging)).toBeNull();
+});

@@ -1,0 +1,140 @@
+import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { Button, Input } from 'antd';
+import { useId } from 'react';
+import { edit, useBench, useSelected } from '../../state/bench';
+import { QuantityField } from '../../ui/QuantityField';
+import { TypedPlace } from '../../ui/typed-text';
+import { type Drive, type Obstacle, obstacleLabel, putItem, removeItem } from '@emery/core/drive';
+
+/** What stands in the belt's way and is no pulley: listed, added, measured. */
+export function ObstacleLedger() {
+  const { drive, select, dispatch } = useBench('drive', 'select', 'dispatch');
+  const selected = useSelected();
+  const obstacles = drive.obstacles ?? [];
+  const chosen = selected?.kind === 'obstacle' ? obstacles.find(({ id }) => id === selected.id) : undefined;
+  const add = (arm: boolean) => {
+    const made = newObstacle(drive, arm);
+    dispatch(edit((d) => putItem(d, 'obstacles', made)));
+    select({ kind: 'obstacle', id: made.id });
+  };
+  return (
+    <div>
+      <div className="block-head">
+        <span className="label">In the belt's way</span>
+        <span className="button-row">
+          <Button icon={<PlusOutlined />} onClick={() => add(false)}>
+            Bolt
+          </Button>
+          <Button icon={<PlusOutlined />} onClick={() => add(true)}>
+            Arm
+          </Button>
+        </span>
+      </div>
+      <div className="button-row is-after">
+        {obstacles.map(({ id }) => (
+          <Button
+            key={id}
+            type={chosen?.id === id ? 'primary' : 'default'}
+            onClick={() => select({ kind: 'obstacle', id })}
+          >
+            {obstacleLabel(drive, id)}
+          </Button>
+        ))}
+      </div>
+      {chosen && (
+        <TypedPlace at={`obstacle ${chosen.id}`}>
+          <ObstacleFields key={chosen.id} obstacle={chosen} />
+        </TypedPlace>
+      )}
+    </div>
+  );
+}
+
+function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
+  const { unit, dispatch, select } = useBench('unit', 'dispatch', 'select');
+  const nameId = useId();
+  const { id, label, x, y, to, diameter } = obstacle;
+  const change = (fields: Partial<Obstacle>, group?: string) =>
+    dispatch(
+      edit(
+        (d) => putItem(d, 'obstacles', { ...(d.obstacles?.find((one) => one.id === id) ?? obstacle), ...fields }),
+        group,
+      ),
+    );
+  return (
+    <>
+      <div className="fields">
+        <div className="field">
+          <label className="label" htmlFor={nameId}>
+            Name
+          </label>
+          <Input
+            id={nameId}
+            value={label ?? ''}
+            placeholder={to ? 'Arm' : 'Bolt'}
+            maxLength={80}
+            onChange={(event) => change({ label: event.target.value }, `obstacle label ${id}`)}
+          />
+        </div>
+        <QuantityField
+          label={to ? 'Width' : 'Across'}
+          mm={diameter}
+          unit={unit}
+          onCommit={(mm) => change({ diameter: mm })}
+        />
+        <QuantityField label="Right of crank (x)" mm={x} unit={unit} signed onCommit={(mm) => change({ x: mm })} />
+        <QuantityField label="Above crank (y)" mm={y} unit={unit} signed onCommit={(mm) => change({ y: mm })} />
+        {to && (
+          <>
+            <QuantityField
+              label="Other end, right (x)"
+              mm={to.x}
+              unit={unit}
+              signed
+              onCommit={(mm) => change({ to: { ...to, x: mm } })}
+            />
+            <QuantityField
+              label="Other end, up (y)"
+              mm={to.y}
+              unit={unit}
+              signed
+              onCommit={(mm) => change({ to: { ...to, y: mm } })}
+            />
+          </>
+        )}
+      </div>
+      <div className="button-row is-after">
+        <Button
+          danger
+          icon={<DeleteOutlined />}
+          onClick={() => {
+            select(null);
+            dispatch(edit((d) => removeItem(d, 'obstacles', id)));
+          }}
+        >
+          Take it away
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** A bolt or an arm of a common size, above the middle of the drive, to be dragged to its place. */
+function newObstacle(drive: Drive, arm: boolean): Obstacle {
+  const taken = new Set(drive.obstacles?.map(({ id }) => id));
+  let n = 1;
+  while (taken.has(`obstacle-${n}`)) n += 1;
+  const count = Math.max(1, drive.stations.length);
+  const [x, y] = [
+    drive.stations.reduce((sum, s) => sum + s.x, 0) / count,
+    drive.stations.reduce((sum, s) => sum + s.y, 0) / count,
+  ].map(Math.round) as [number, number];
+  return {
+    id: `obstacle-${n}`,
+    label: arm ? 'Arm' : 'Bolt',
+    x,
+    y,
+    diameter: arm ? 24 : 16,
+    ...(arm && { to: { x: x + 80, y: y + 20 } }),
+  };
+}

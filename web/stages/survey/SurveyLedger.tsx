@@ -1,0 +1,377 @@
+import { MarkedRow } from '../../bench/MarkedRow';
+import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { Button, Input, Segmented, Switch } from 'antd';
+import { useId } from 'react';
+import { edit, useBench, useSelected } from '../../state/bench';
+import { useSurveying, type Surveying } from './SurveyProvider';
+import { Choice } from '../../ui/Choice';
+import { CountField } from '../../ui/CountField';
+import { FindingList } from '../../bench/FindingList';
+import { LengthFigure } from '../../ui/LengthFigure';
+import { QuantityField } from '../../ui/QuantityField';
+import { StoppedSum } from '../../ui/StoppedSum';
+import { TypedPlace } from '../../ui/typed-text';
+import { lazyPart } from '../../parts/lazy-part';
+import { AddPulley } from './AddPulley';
+import { DiameterReadings } from './DiameterReadings';
+import { ObstacleLedger } from './ObstacleLedger';
+import { ROLE_OPTIONS } from './role-options';
+import { TapeLedger } from './TapeLedger';
+import {
+  addPulley,
+  changePulley,
+  changeStation,
+  duplicateStation,
+  newPulley,
+  type Pulley,
+  removePulley,
+  removeStation,
+  ROLE_LABELS,
+  type Rotation,
+  type Station,
+  stationLabel,
+} from '@emery/core/drive';
+import { CURED_BY_MEASURING } from '@emery/core/path';
+import type { Surface } from '@emery/core/section';
+
+const PictureLedger = lazyPart('The picture', () => import('./PictureLedger'));
+
+const SURFACES: { value: Surface; label: string }[] = [
+  { value: 'ribbed', label: 'Ribbed' },
+  { value: 'vee', label: 'V groove' },
+  { value: 'smooth', label: 'Smooth' },
+  { value: 'toothed', label: 'Toothed' },
+];
+const WAYS: { value: 'any' | Rotation; label: string }[] = [
+  { value: 'any', label: 'Either way' },
+  { value: 'cw', label: 'Clockwise' },
+  { value: 'ccw', label: 'Counter-clockwise' },
+];
+/** Between twin sheaves, mm: a starting figure, to be measured. */
+const SHEAVE_STEP = 16;
+
+/** Survey: what was measured, of the pulleys and between them. */
+export default function SurveyLedger() {
+  const { surveying, setSurveying, stopped: surveyStopped, setPicture } = useSurveying();
+  return (
+    <>
+      <p className="caution">
+        <strong aria-hidden>▲</strong>
+        <span>Key out and battery off before your hands go in. Fans can start by themselves.</span>
+      </p>
+      <Segmented<Surveying>
+        block
+        aria-label="What is measured"
+        value={surveying}
+        options={[
+          { value: 'pulleys', label: 'Pulleys' },
+          { value: 'tapes', label: 'Tapes' },
+          { value: 'picture', label: 'Picture' },
+        ]}
+        onChange={(what) => {
+          setPicture({ marking: null });
+          setSurveying(what);
+        }}
+      />
+      {surveying !== 'pulleys' && <StoppedSum stopped={surveyStopped} />}
+      {surveying === 'tapes' ? <TapeLedger /> : surveying === 'picture' ? <PictureLedger /> : <PulleyLedger />}
+    </>
+  );
+}
+
+/** The pulley in hand above, all of them below. */
+function PulleyLedger() {
+  const { drive, select } = useBench('drive', 'select');
+  const selected = useSelected();
+  const station = drive.stations.find(({ id }) => selected?.kind === 'pulley' && id === selected.station);
+  const section = drive.belts[0]?.section ?? 'PK';
+
+  return (
+    <>
+      <div className="block-head">
+        <h2>{station ? stationLabel(station) : 'Pulleys'}</h2>
+        <AddPulley onAdded={(station, pulley) => select({ kind: 'pulley', station, pulley })} />
+      </div>
+      {station ? (
+        <TypedPlace at={`station ${station.id}`}>
+          <StationFields key={station.id} station={station} section={section} />
+        </TypedPlace>
+      ) : (
+        drive.stations.length > 0 && (
+          <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>
+        )
+      )}
+      {drive.stations.length > 0 && <PulleyTable />}
+      {drive.stations.length > 0 && <ObstacleLedger />}
+      <CrankWay />
+      <SurveyFindings />
+    </>
+  );
+}
+
+function StationFields({ station, section }: { station: Station; section: string }) {
+  const { drive, unit, dispatch, select } = useBench('drive', 'unit', 'dispatch', 'select');
+  const selected = useSelected();
+  const nameId = useId();
+  const many = station.pulleys.length > 1;
+  const pulley =
+    station.pulleys.find(({ id }) => selected?.kind === 'pulley' && id === selected.pulley) ?? station.pulleys[0]!;
+  const change = (fields: Partial<Station>, group?: string) =>
+    dispatch(edit((d) => changeStation(d, station.id, fields), group));
+  const changeSheave = (fields: Partial<Pulley>) => dispatch(edit((d) => changePulley(d, pulley.id, fields)));
+
+  const addSheave = () => {
+    const plane = Math.max(...station.pulleys.map((p) => p.plane ?? 0)) + SHEAVE_STEP;
+    const made = {
+      ...newPulley(drive, station.id, station.role, section, plane),
+      ...(pulley.diameter !== undefined && { diameter: pulley.diameter }),
+    };
+    dispatch(edit((d) => addPulley(d, station.id, made)));
+    select({ kind: 'pulley', station: station.id, pulley: made.id });
+  };
+  const duplicate = () => {
+    const copy = duplicateStation(drive, station.id);
+    dispatch(edit(() => copy.drive));
+    select({ kind: 'pulley', station: copy.id, pulley: copy.drive.stations.at(-1)!.pulleys[0]!.id });
+  };
+  const remove = () => {
+    select(null);
+    dispatch(edit((d) => removeStation(d, station.id)));
+  };
+
+  return (
+    <div>
+      <div className="fields">
+        <div className="field">
+          <label className="label" htmlFor={nameId}>
+            Name
+          </label>
+          <Input
+            id={nameId}
+            value={station.label ?? ''}
+            placeholder={ROLE_LABELS[station.role]}
+            maxLength={80}
+            onChange={(event) => change({ label: event.target.value || undefined }, `label ${station.id}`)}
+          />
+        </div>
+        <Choice label="What it is" value={station.role} options={ROLE_OPTIONS} onChange={(role) => change({ role })} />
+        <QuantityField label="Right of crank (x)" mm={station.x} unit={unit} signed onCommit={(x) => change({ x })} />
+        <QuantityField label="Above crank (y)" mm={station.y} unit={unit} signed onCommit={(y) => change({ y })} />
+      </div>
+      {many && (
+        <Segmented
+          className="sheave-tabs"
+          block
+          value={pulley.id}
+          options={station.pulleys.map(({ id }, index) => ({ value: id, label: `Sheave ${index + 1}` }))}
+          onChange={(id) => select({ kind: 'pulley', station: station.id, pulley: id })}
+        />
+      )}
+      <TypedPlace at={`pulley ${pulley.id}`}>
+        <div className="fields" key={pulley.id}>
+          {pulley.surface === 'toothed' ? (
+            <CountField
+              label="Teeth"
+              value={pulley.teeth}
+              most={400}
+              onCommit={(teeth) => changeSheave({ teeth: teeth ?? 0 })}
+            />
+          ) : (
+            <QuantityField
+              label={DIAMETERS[pulley.surface]}
+              mm={pulley.diameter ?? 0}
+              unit={unit}
+              onCommit={(diameter) => changeSheave({ diameter })}
+            />
+          )}
+          <Choice
+            label="Surface"
+            value={pulley.surface}
+            options={SURFACES}
+            onChange={(surface) => changeSheave(withSurface(pulley, surface))}
+          />
+          {pulley.surface === 'ribbed' && (
+            <CountField
+              label="Grooves"
+              value={pulley.grooves}
+              most={60}
+              optional
+              hint={pulley.grooves === undefined ? 'not counted yet' : ''}
+              onCommit={(grooves) => changeSheave({ grooves })}
+            />
+          )}
+          {pulley.surface === 'vee' && (
+            <QuantityField
+              label="Belt top above rim"
+              mm={pulley.ride ?? 0}
+              unit={unit}
+              signed
+              onCommit={(ride) => changeSheave({ ride })}
+            />
+          )}
+          <QuantityField
+            label="Plane, out from crank's"
+            mm={pulley.plane ?? 0}
+            unit={unit}
+            signed
+            onCommit={(plane) => changeSheave({ plane })}
+          />
+          {station.role !== 'crankshaft' && (
+            <Choice
+              label="Must turn"
+              value={station.requires ?? 'any'}
+              options={WAYS}
+              onChange={(way) => change({ requires: way === 'any' ? undefined : way })}
+            />
+          )}
+        </div>
+        {pulley.surface !== 'toothed' && (
+          <DiameterReadings key={`${pulley.id} readings`} station={station} pulley={pulley} />
+        )}
+      </TypedPlace>
+      {station.role !== 'crankshaft' && <MayBeLeftOut station={station} />}
+      <div className="button-row">
+        <Button icon={<PlusOutlined />} onClick={addSheave}>
+          Sheave on this shaft
+        </Button>
+        {many && <Button onClick={() => dispatch(edit((d) => removePulley(d, pulley.id)))}>Take sheave off</Button>}
+        <Button icon={<CopyOutlined />} onClick={duplicate}>
+          Duplicate
+        </Button>
+        <Button icon={<DeleteOutlined />} danger onClick={remove}>
+          Delete
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** A pulley not bought yet, and how far from where it is drawn it may be put. */
+function MayBeLeftOut({ station }: { station: Station }) {
+  const { unit, dispatch } = useBench('unit', 'dispatch');
+  const id = useId();
+  const set = (fields: Partial<Station>) => dispatch(edit((d) => changeStation(d, station.id, fields)));
+  return (
+    <div className="fields">
+      <div className="field">
+        <label className="label" htmlFor={id}>
+          May be left out
+        </label>
+        <span className="switch-line">
+          <Switch
+            id={id}
+            checked={station.optional === true}
+            onChange={(on) => set({ optional: on || undefined, ...(!on && { region: undefined }) })}
+          />
+        </span>
+      </div>
+      {station.optional && (
+        <QuantityField
+          label="May sit within (0: anywhere)"
+          mm={station.region?.radius ?? 0}
+          unit={unit}
+          onCommit={(radius) => set({ region: radius > 0 ? { x: station.x, y: station.y, radius } : undefined })}
+        />
+      )}
+    </div>
+  );
+}
+
+const DIAMETERS: Record<Surface, string> = {
+  ribbed: 'Diameter over ribs',
+  vee: 'Diameter over rim',
+  smooth: 'Diameter of face',
+  toothed: 'Teeth',
+};
+
+/** What a pulley needs to be of another surface: teeth instead of a diameter, or a diameter again. */
+function withSurface(pulley: Pulley, surface: Surface): Partial<Pulley> {
+  if (surface === 'toothed') return { surface, teeth: pulley.teeth ?? 24 };
+  return { surface, ...(pulley.diameter === undefined && { diameter: 100 }) };
+}
+
+function PulleyTable() {
+  const { drive, unit } = useBench('drive', 'unit');
+  return (
+    <table className="ledger-table">
+      <thead>
+        <tr>
+          <th>Pulley</th>
+          <th className="figure">Diameter</th>
+          <th className="figure">Right (x)</th>
+          <th className="figure">Up (y)</th>
+        </tr>
+      </thead>
+      <tbody>
+        {drive.stations.map((station) => {
+          const mark = { kind: 'pulley', station: station.id, pulley: station.pulleys[0]!.id } as const;
+          return (
+            <MarkedRow key={station.id} mark={mark}>
+              <td>
+                <button type="button" className="row-button">
+                  {stationLabel(station)}
+                </button>
+              </td>
+              <td className="figure">
+                {station.pulleys.map((p, index) => (
+                  <span key={p.id}>
+                    {index > 0 && ' / '}
+                    {p.surface === 'toothed' ? (
+                      `${p.teeth ?? 0} T`
+                    ) : p.diameter ? (
+                      <LengthFigure mm={p.diameter} unit={unit} />
+                    ) : (
+                      '—'
+                    )}
+                  </span>
+                ))}
+              </td>
+              <td className="figure">
+                <LengthFigure mm={station.x} unit={unit} />
+              </td>
+              <td className="figure">
+                <LengthFigure mm={station.y} unit={unit} />
+              </td>
+            </MarkedRow>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function CrankWay() {
+  const { drive, dispatch } = useBench('drive', 'dispatch');
+  if (drive.stations.length === 0) return null;
+  return (
+    <div className="block-head">
+      <span className="label" id="crank-way">
+        Crank turns, seen from the front
+      </span>
+      <Segmented<Rotation>
+        aria-labelledby="crank-way"
+        value={drive.crankRotation}
+        options={[
+          { value: 'cw', label: 'Clockwise' },
+          { value: 'ccw', label: 'Counter-clockwise' },
+        ]}
+        onChange={(crankRotation) => dispatch(edit((d) => ({ ...d, crankRotation })))}
+      />
+    </div>
+  );
+}
+
+/** Of all findings those that a reading put right would cure. */
+function SurveyFindings() {
+  const { solution } = useBench('solution');
+  const seen = new Set<string>();
+  const findings = [...solution.findings, ...solution.belts.flatMap((belt) => belt.findings)].filter(
+    ({ code, pulley, other }) => {
+      const key = `${code} ${pulley} ${other}`;
+      if (!CURED_BY_MEASURING.has(code) || seen.has(key)) return false;
+      seen.add(key);
+      return true;
+    },
+  );
+  return <FindingList findings={findings} />;
+}

@@ -1,0 +1,209 @@
+import { scaleLinear } from 'd3-scale';
+import { useEffect, useRef, useState } from 'react';
+import { LengthFigure } from '../../ui/LengthFigure';
+import { useBench, useLit } from '../../state/bench';
+import type { Mark } from '../../state/mark';
+import './unrolled.css';
+import { pulleyLabel } from '@emery/core/drive';
+import type { BeltSolution } from '@emery/core/path';
+import { formatLength, type LengthUnit, MM_PER_INCH } from '@emery/core/quantity';
+
+const HEIGHT = 140;
+const BELT_Y = 58;
+const MARGIN = 18;
+
+/** The belt cut open at the crank and laid flat to scale on a tape: what lies on which pulley, and what runs free. */
+export function UnrolledBelt() {
+  const { belt } = useBench('belt');
+  const holder = useRef<HTMLElement>(null);
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    const watch = new ResizeObserver(([entry]) => setWidth(entry!.contentRect.width));
+    watch.observe(holder.current!);
+    return () => watch.disconnect();
+  }, []);
+  return (
+    <section className="unrolled sheet" aria-label="Unrolled belt" ref={holder}>
+      {belt?.cordLength ? (
+        <Strip belt={belt} cordLength={belt.cordLength} width={width} />
+      ) : (
+        <p className="unrolled-empty">{emptyText(belt)}</p>
+      )}
+    </section>
+  );
+}
+
+function emptyText(belt: BeltSolution | null): string {
+  if (!belt || belt.contacts.length === 0) return 'The belt is laid flat here once it has a route.';
+  return 'No belt can follow this route yet, so there is nothing to lay flat. The ledger says what stops it.';
+}
+
+interface Piece {
+  mark: Mark;
+  kind: 'drive' | 'back' | 'span';
+  from: number;
+  to: number;
+  text: string;
+  label: string;
+}
+
+function Strip({ belt, cordLength, width }: { belt: BeltSolution; cordLength: number; width: number }) {
+  const { drive, unit } = useBench('drive', 'unit');
+  const x = scaleLinear([0, cordLength], [MARGIN, Math.max(MARGIN + 1, width - MARGIN)]);
+  const pieces = piecesOf(
+    belt,
+    (id) => pulleyLabel(drive, id),
+    (mm) => formatLength(mm, unit, 0),
+  );
+  const names = spreadNames(pieces, x);
+  return (
+    <svg
+      width={width}
+      height={HEIGHT}
+      role="group"
+      aria-label={`Belt laid flat, ${formatLength(cordLength, unit)} along the cord`}
+    >
+      {pieces.map((piece, index) => (
+        <PieceDrawing key={index} piece={piece} left={x(piece.from)} right={x(piece.to)} unit={unit} />
+      ))}
+      {names.map((name) => (
+        <PieceName key={name.text + name.at} {...name} />
+      ))}
+      <TapeRule x={x} length={cordLength} unit={unit} />
+    </svg>
+  );
+}
+
+interface PieceProps {
+  piece: Piece;
+  /** Where it begins and ends, px. */
+  left: number;
+  right: number;
+  unit: LengthUnit;
+}
+
+/** One stretch of the belt: what lies on a pulley, or runs free. */
+function PieceDrawing({ piece: { mark, kind, from, to, text, label }, left, right, unit }: PieceProps) {
+  const { select, hover } = useBench('select', 'hover');
+  const lit = useLit(mark);
+  const width = Math.max(1, right - left);
+  return (
+    <g
+      className={`piece is-${kind} ${lit}`}
+      onPointerEnter={() => hover(mark)}
+      onPointerLeave={() => hover(null)}
+      onClick={() => select(mark)}
+    >
+      <title>{label}</title>
+      <rect className="piece-reach" x={left} y={BELT_Y - 24} width={width} height={48} />
+      <rect
+        className="piece-bar"
+        x={left}
+        y={kind === 'back' ? BELT_Y - 15 : BELT_Y - 5}
+        width={width}
+        height={kind === 'span' ? 10 : 20}
+      />
+      {kind === 'span' && right - left > text.length * 7.4 + 4 && (
+        <text x={(left + right) / 2} y={BELT_Y - 10} textAnchor="middle" className="piece-span">
+          <LengthFigure mm={to - from} unit={unit} places={0} as="tspan" />
+        </text>
+      )}
+    </g>
+  );
+}
+
+function PieceName({ at, y, text, anchorX, mark }: ReturnType<typeof spreadNames>[number]) {
+  const lit = useLit(mark) === 'is-selected' ? ' is-selected' : '';
+  const above = y < BELT_Y;
+  return (
+    <g className={`piece-name${lit}`}>
+      <line x1={anchorX} x2={anchorX} y1={above ? y + 3 : BELT_Y + 16} y2={above ? BELT_Y - 16 : y - 12} />
+      <text x={at} y={y} textAnchor="middle">
+        {text}
+      </text>
+    </g>
+  );
+}
+
+function piecesOf(belt: BeltSolution, nameOf: (id: string) => string, lengthOf: (mm: number) => string): Piece[] {
+  let at = 0;
+  return belt.contacts.flatMap((contact, index): Piece[] => {
+    const arc = contact.arcLength ?? 0;
+    const span = belt.spans[index]?.length ?? 0;
+    const name = nameOf(contact.pulley);
+    const on: Piece = {
+      mark: { kind: 'pulley', station: contact.station, pulley: contact.pulley },
+      kind: contact.side,
+      from: at,
+      to: at + arc,
+      text: name,
+      label: `${name}: ${lengthOf(arc)} on the ${contact.side === 'back' ? 'back' : 'drive side'}, ${Math.round(contact.wrapDeg ?? 0)}° wrap`,
+    };
+    const free: Piece = {
+      mark: { kind: 'span', belt: belt.id, index },
+      kind: 'span',
+      from: at + arc,
+      to: at + arc + span,
+      text: lengthOf(span),
+      label: `Free span after ${name}: ${lengthOf(span)}`,
+    };
+    at += arc + span;
+    return [on, free];
+  });
+}
+
+/**
+ * Names of drive-side pulleys below the belt, of back-side ones above it; where two would touch, the second goes one
+ * line out.
+ */
+function spreadNames(pieces: readonly Piece[], x: (mm: number) => number) {
+  const ends = new Map<string, number>();
+  return pieces
+    .filter(({ kind }) => kind !== 'span')
+    .map(({ kind, from, to, text, mark }) => {
+      const anchorX = (x(from) + x(to)) / 2;
+      const half = text.length * 3.7 + 4;
+      const last = x(pieces[pieces.length - 1]!.to);
+      const at = Math.min(Math.max(anchorX, MARGIN + half - 8), last - half + 8);
+      const level = at - half < (ends.get(`${kind}0`) ?? -Infinity) ? 1 : 0;
+      ends.set(`${kind}${level}`, at + half);
+      const y = kind === 'back' ? BELT_Y - 24 - level * 16 : BELT_Y + 31 + level * 16;
+      return { at, y, text, anchorX, mark };
+    });
+}
+
+const RULES: Record<LengthUnit, { step: number; name: (mm: number) => string; choices: number[] }> = {
+  in: {
+    step: MM_PER_INCH,
+    name: (mm) => `${Math.round(mm / MM_PER_INCH)}″`,
+    choices: [6, 12, 24, 48].map((n) => n * MM_PER_INCH),
+  },
+  mm: { step: 20, name: (mm) => `${Math.round(mm)}`, choices: [100, 200, 500, 1000] },
+};
+
+/** A tape along the belt: short ticks every inch or 20 mm, figures at round steps far enough apart to read. */
+function TapeRule({ x, length, unit }: { x: (mm: number) => number; length: number; unit: LengthUnit }) {
+  const { step, name, choices } = RULES[unit];
+  const y = HEIGHT - 26;
+  const every = choices.find((choice) => x(choice) - x(0) > 56) ?? choices[choices.length - 1]!;
+  const dense = x(step) - x(0) > 3;
+  const ticks = dense ? Array.from({ length: Math.min(2000, Math.floor(length / step) + 1) }, (_, n) => n * step) : [];
+  const figures = Array.from({ length: Math.floor(length / every) + 1 }, (_, n) => n * every);
+  return (
+    <g className="tape" aria-hidden>
+      <path
+        d={[
+          `M${x(0)} ${y}H${x(length)}`,
+          ...ticks.map((mm) => `M${x(mm)} ${y}v-4`),
+          ...figures.map((mm) => `M${x(mm)} ${y}v-9`),
+        ].join('')}
+      />
+      {figures.map((mm) => (
+        <text key={mm} x={mm === 0 ? x(0) - 8 : x(mm)} y={y + 16} textAnchor={mm === 0 ? 'start' : 'middle'}>
+          {name(mm)}
+          {mm === 0 && unit === 'mm' ? ' mm' : ''}
+        </text>
+      ))}
+    </g>
+  );
+}
