@@ -1,9 +1,12 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
+import { spawnSync } from 'node:child_process';
 import path from 'node:path';
-import { chromium, type Page } from '@playwright/test';
+import { fileURLToPath } from 'node:url';
+import { chromium, type Browser, type Page } from '@playwright/test';
 import { driveOf, type Stop } from '../core/test/examples';
-import { buildInterface } from '../scripts/lib/build.mjs';
+import { buildCommandLine, buildInterface } from '../scripts/lib/build.mjs';
+import { ROOT } from '../scripts/lib/paths.mjs';
 import { openDatabase } from '../scripts/lib/database.mjs';
 import { fillShop } from './large-shop';
 import { findProgram } from '../scripts/lib/install.mjs';
@@ -36,14 +39,14 @@ const TEN: Stop[] = [
   ['ac', 210, 40, 118],
 ];
 
-function print(what: string, figure: string): void {
-  process.stdout.write(`${what.padEnd(66)} ${figure}\n`);
+function print(what: string, figure: string, limit = ''): void {
+  process.stdout.write(`${what.padEnd(66)} ${figure}${limit && `   (wanted: ${limit})`}\n`);
 }
 
-function spread(times: number[], unit = 'ms', places = 1): string {
+function spread(times: number[], unit = 'ms', places = 1, high = 0.99): string {
   const sorted = [...times].sort((a, b) => a - b);
   const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!.toFixed(places);
-  return `median ${at(0.5)} ${unit}, 99th ${at(0.99)}, most ${at(1)}`;
+  return `median ${at(0.5)} ${unit}, ${100 * high}th ${at(high)}, most ${at(1)}`;
 }
 
 const drive: Drive = { ...driveOf(TEN, {}, { crankRotation: 'cw' }), name: 'Ten pulleys' };
@@ -349,30 +352,27 @@ async function benchServer(address: string): Promise<string> {
   return id;
 }
 
-/** The bytes of one cold visit as they came over the wire. */
-async function transferred(page: Page, address: string): Promise<{ total: number; script: number }> {
+/** The bytes of one cold visit as they came over the wire: until the page can be used, and with what follows. */
+async function transferred(page: Page, address: string): Promise<{ first: number; all: number }> {
   const session = await page.context().newCDPSession(page);
   await session.send('Network.enable');
-  const kinds = new Map<string, string>();
   let total = 0;
-  let script = 0;
-  session.on('Network.responseReceived', ({ requestId, type }) => kinds.set(requestId, type));
-  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
-    total += encodedDataLength;
-    if (kinds.get(requestId) === 'Script') script += encodedDataLength;
-  });
+  session.on('Network.loadingFinished', ({ encodedDataLength }) => (total += encodedDataLength));
   await page.goto(address);
   await page.waitForSelector('.vehicle, .pulley');
+  // The rest is fetched later than this, once nothing is asked for any more.
+  await page.waitForTimeout(250);
+  const first = total;
+  await page.waitForTimeout(4000);
   await page.waitForLoadState('networkidle');
-  await page.waitForTimeout(500);
-  return { total, script };
+  return { first, all: total };
 }
 
 /**
  * Script time of every frame of a drag of four seconds, by the browser's own trace of what ran on the page's main
  * thread.
  */
-async function benchDrag(page: Page): Promise<void> {
+async function benchDrag(page: Page, stage: string): Promise<void> {
   const box = (await page.locator('[data-station="alt"] .pulley-disc').first().boundingBox())!;
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
   const session = await page.context().newCDPSession(page);
@@ -403,96 +403,111 @@ async function benchDrag(page: Page): Promise<void> {
   await session.send('Tracing.end');
   await done;
   await page.mouse.up();
-  const script = events.filter(
-    ({ name, dur }) =>
-      dur !== undefined &&
-      (name === 'FireAnimationFrame' ||
-        name === 'EventDispatch' ||
-        name === 'FunctionCall' ||
-        name === 'RunMicrotasks'),
-  );
   const frames = events
     .filter(({ name, dur }) => name === 'FireAnimationFrame' && dur !== undefined)
     .map(({ dur }) => dur! / 1000);
-  const tasks = events.filter(
-    ({ name, dur }) => (name === 'RunTask' || name === 'ThreadControllerImpl::RunTask') && dur !== undefined,
-  );
-  const busy = tasks
-    .map((task) =>
-      union(
-        script.filter(
-          ({ tid, pid, ts }) => tid === task.tid && pid === task.pid && ts >= task.ts && ts < task.ts + task.dur!,
-        ),
-      ),
-    )
-    .filter((ms) => ms > 0.5);
-  print(`Drag, 10 pulleys: script in each animation frame (${frames.length} frames)`, spread(frames));
   print(
-    `Drag, 10 pulleys: script in each task of the page (${busy.length} tasks)`,
-    busy.length > 0 ? spread(busy) : 'none over 0.5 ms',
+    `Drag, 10 pulleys, ${stage}: script in each frame (${frames.length} frames)`,
+    spread(frames, 'ms', 1, 0.95),
+    'median 4 ms, 95th 8',
   );
 }
 
-/** Time covered by events that may lie inside one another, ms. */
-function union(events: { ts: number; dur?: number }[]): number {
-  let end = 0;
-  let covered = 0;
-  for (const { ts, dur } of [...events].sort((a, b) => a.ts - b.ts)) {
-    const from = Math.max(ts, end);
-    end = Math.max(end, ts + dur!);
-    covered += Math.max(0, end - from);
-  }
-  return covered / 1000;
+const asked = process.argv.slice(2);
+const wanted = (...names: string[]) => asked.length === 0 || names.some((name) => asked.includes(name));
+
+/** The parts in their order; `page` is a part of `server` that can be asked for alone. */
+const PARTS: Record<string, () => void | Promise<void>> = {
+  solve: benchSolve,
+  survey: benchSurvey,
+  picture: benchPicture,
+  size: benchSize,
+  routes: benchRoutes,
+  speeds: benchSpeeds,
+  'command-line': benchCommandLine,
+};
+const NAMES = [...Object.keys(PARTS), 'server', 'page'];
+for (const name of asked) if (!NAMES.includes(name)) throw new Error(`no part ${name}; there are ${NAMES.join(', ')}`);
+for (const [name, run] of Object.entries(PARTS)) if (wanted(name)) await run();
+if (wanted('server', 'page')) await benchServers();
+
+/** The command line, built, by the processor time of the whole process. */
+async function benchCommandLine(): Promise<void> {
+  await buildCommandLine();
+  const file = fileURLToPath(new URL('../demo/1-rescue-truck.emery.json', import.meta.url));
+  const args = [path.join(ROOT, 'scripts', 'emery.mjs'), 'solve', file];
+  const times = Array.from({ length: 8 }, () => processorTime(args));
+  print('Command line, solve of the demo truck, processor time', spread(times, 's', 2), '0.4 s');
 }
 
-const folder = mkdtempSync(path.join(tmpdir(), 'emery-bench-'));
-benchSolve();
-benchSurvey();
-benchPicture();
-benchSize();
-benchRoutes();
-await benchSpeeds();
-const database = await openDatabase(folder);
-const large = database.url('emery_bench_large');
-await fillShop(large, LARGE, drive);
-const largeServer = await startServer({
-  databaseUrl: large,
-  port: 0,
-  webFolder: undefined,
-  logs: undefined,
-  shop: 'empty',
-});
-await benchLarge(`http://127.0.0.1:${largeServer.port}`);
-await largeServer.stop();
-const server = await startServer({
-  databaseUrl: database.url('emery_bench'),
-  port: 0,
-  webFolder: await buildInterface(),
-  logs: undefined,
-  shop: 'empty',
-});
-const address = `http://127.0.0.1:${server.port}`;
-const browser = await chromium.launch({
-  executablePath: findProgram('chromium') ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-});
-try {
-  const id = await benchServer(address);
-  for (const [what, where] of [
-    ['shop', '/'],
-    ['bench', `/drives/${id}`],
-  ] as const) {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-    const { total, script } = await transferred(page, `${address}${where}`);
-    print(
-      `First load of the ${what}, everything, compressed`,
-      `${Math.round(total / 1000)} kB (scripts ${Math.round(script / 1000)} kB)`,
-    );
-    if (what === 'bench') await benchDrag(page);
+/** User and system seconds of a Node process, as the kernel has them of a parent's ended children. */
+function processorTime(args: readonly string[]): number {
+  const probe = `const { spawnSync } = require('node:child_process');
+    spawnSync(process.execPath, ${JSON.stringify(args)}, { stdio: 'ignore' });
+    const stat = require('node:fs').readFileSync('/proc/self/stat', 'utf8').split(') ')[1].split(' ');
+    process.stdout.write(String((Number(stat[13]) + Number(stat[14])) / 100));`;
+  return Number(spawnSync(process.execPath, ['-e', probe], { encoding: 'utf8' }).stdout);
+}
+
+async function benchServers(): Promise<void> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'emery-bench-'));
+  const database = await openDatabase(folder);
+  const serve = (name: string, webFolder?: string) =>
+    startServer({ databaseUrl: database.url(name), port: 0, webFolder, logs: undefined, shop: 'empty' });
+  const addressOf = ({ port }: { port: number }) => `http://127.0.0.1:${port}`;
+  if (wanted('server')) {
+    await fillShop(database.url('emery_bench_large'), LARGE, drive);
+    const large = await serve('emery_bench_large');
+    await benchLarge(addressOf(large));
+    await large.stop();
   }
-} finally {
-  await browser.close();
-  await server.stop();
-  await database.close();
-  rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
+  const server = await serve('emery_bench', await buildInterface());
+  const browser = await chromium.launch({
+    executablePath: findProgram('chromium') ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  });
+  try {
+    if (wanted('server')) await benchServer(addressOf(server));
+    await benchPage(browser, addressOf(server));
+  } finally {
+    await browser.close();
+    await server.stop();
+    await database.close();
+    rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
+  }
+}
+
+/** First loads, and a drag of one of ten pulleys at every stage where pulleys can be dragged. */
+async function benchPage(browser: Browser, address: string): Promise<void> {
+  const post = async (where: string, body: object) => {
+    const response = await fetch(`${address}/api${where}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    if (response.status !== 201) throw new Error(await response.text());
+    return (await response.json()) as { id: string };
+  };
+  const slot = { kind: 'slot-pivot' as const, pivot: { x: 260, y: 330 }, inAngle: 170, outAngle: 100 };
+  const stations = drive.stations.map((s) => (s.id === 'alt' ? { ...s, adjuster: slot } : s));
+  const vehicle = await post('/vehicles', { name: 'Bench truck' });
+  const { id } = await post('/drives', { vehicleId: vehicle.id, document: { ...drive, stations } });
+  const newPage = async () => (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  const size = (bytes: number) => `${Math.round(bytes / 1000)} kB`;
+  for (const [what, where, limit] of [
+    ['shop', '/', 371],
+    ['bench', `/drives/${id}`, 420],
+  ] as const) {
+    const { first, all } = await transferred(await newPage(), `${address}${where}`);
+    print(`First load of the ${what}, fonts included, compressed`, size(first), `${limit} kB`);
+    print('  with all other parts, fetched once it is idle', size(all));
+  }
+  for (const stage of ['survey', 'route', 'size']) {
+    const page = await newPage();
+    await page.goto(`${address}/drives/${id}/${stage}`);
+    await page.waitForSelector('.pulley');
+    await page.waitForTimeout(4000);
+    await benchDrag(page, stage);
+    await page.close();
+  }
 }

@@ -6,21 +6,7 @@ import { beltClearances, findingMessage, solveDrive } from '@emery/core/path';
 import { searchRoutes } from '@emery/core/route';
 import { sizeBelt } from '@emery/core/seating';
 import { answerFor, doubtOf, sizeMessage } from '@emery/core/size';
-import {
-  chainTo,
-  choosePulleys,
-  effectOf,
-  explainRatio,
-  type PulleyAtHand,
-  ratioOf,
-  ratioReadingWords,
-  readRatio,
-  sizesFor,
-  speedFindings,
-  speedMessage,
-  speedReason,
-  speedsOf,
-} from '@emery/core/speeds';
+import { chainTo, choosePulleys, effectOf, explainRatio, type PulleyAtHand, ratioOf, ratioReadingWords, readRatio, sizesFor, speedFindings, speedMessage, speedReason, speedsOf } from '@emery/core/speeds';
 import { fitSurvey, surveyMessage } from '@emery/core/survey';
 
 /*

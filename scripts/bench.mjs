@@ -5,14 +5,20 @@ import { DATABASE_PROGRAMS, ensureNpmPackages, ensurePrograms } from './lib/inst
 import { ROOT } from './lib/paths.mjs';
 import { main } from './lib/run.mjs';
 
-/** npm run bench: prints how fast the parts are that a mechanic waits for. Nothing is asserted. */
+/** npm run bench: prints how fast the parts are that a mechanic waits for. Nothing is asserted.
+ * Parts may be named: `npm run bench -- solve page`.
+ */
 await main(async () => {
   await ensureNpmPackages();
   await ensurePrograms([...DATABASE_PROGRAMS, 'chromium']);
   await buildInterface();
-  const { status } = spawnSync(process.execPath, ['--import', 'tsx', path.join(ROOT, 'bench', 'main.ts')], {
-    stdio: 'inherit',
-    cwd: ROOT,
-  });
+  const { status } = spawnSync(
+    process.execPath,
+    ['--import', 'tsx', path.join(ROOT, 'bench', 'main.ts'), ...process.argv.slice(2)],
+    {
+      stdio: 'inherit',
+      cwd: ROOT,
+    },
+  );
   process.exitCode = status ?? 1;
 });

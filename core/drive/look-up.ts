@@ -55,7 +55,7 @@ export function pulleyLabel(drive: Drive, pulleyId: string): string {
 }
 
 /** What a person calls an obstacle. */
-export function obstacleLabel(drive: Drive, id: string | undefined): string {
-  const obstacle = drive.obstacles?.find((one) => one.id === id);
+export function obstacleLabel({ obstacles }: Pick<Drive, 'obstacles'>, id: string | undefined): string {
+  const obstacle = obstacles?.find((one) => one.id === id);
   return obstacle?.label?.trim() || (obstacle?.to ? 'the arm' : 'the bolt');
 }

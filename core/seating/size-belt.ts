@@ -1,12 +1,4 @@
-import {
-  armTension,
-  cordLengthOf,
-  lengthCurve,
-  type LengthCurve,
-  pathLength,
-  shareFor,
-  stretchTension,
-} from '../adjuster';
+import { armTension, cordLengthOf, lengthCurve, type LengthCurve, pathLength, shareFor, stretchTension } from '../adjuster';
 import { type Belt, changePulley, type Drive } from '../drive';
 import type { Finding } from '../finding';
 import { beltClearances, solveBelt } from '../path';

@@ -1,15 +1,6 @@
 import type { Drive } from '../drive';
 import { hundredth } from '../numeric';
-import {
-  type Candidate,
-  type LastOn,
-  puttingOn,
-  type PuttingOn,
-  sizeBelt,
-  type SizeFinding,
-  type SizeOptions,
-  type Window,
-} from '../seating';
+import { type Candidate, type LastOn, puttingOn, type PuttingOn, sizeBelt, type SizeFinding, type SizeOptions, type Window } from '../seating';
 import { fitSurvey } from '../survey';
 import { DEFAULT_DOUBT, type Doubt, doubtOf } from './doubt';
 import { combinedLength, type CombinedLength } from './measured';

@@ -1,11 +1,4 @@
-import {
-  type DiameterMethod,
-  type DiameterReading,
-  type Drive,
-  findPulley,
-  pulleysById,
-  type SurveyReading,
-} from '../drive';
+import { type DiameterMethod, type DiameterReading, type Drive, findPulley, pulleysById, type SurveyReading } from '../drive';
 import { againstTheOthers, weightedMean } from '../numeric';
 import { FINEST, type UncertainRadius } from './readings';
 

@@ -3,7 +3,7 @@ import { Button, Tooltip } from 'antd';
 import { memo, useEffect } from 'react';
 import { Link } from 'react-router';
 import { UnitSwitch } from '../shop/UnitSwitch';
-import { edit, useBench } from '../state/bench';
+import { edit, useBench, useDrive } from '../state/bench';
 import type { DriveAction } from '../state/drive-history';
 import type { OpenDrive } from '../state/open-drives';
 import { useKept, useSaveState } from '../state/use-open-drive';
@@ -11,7 +11,7 @@ import { SaveSign } from './SaveSign';
 
 /** Whose drive it is, whether it is saved, and what can be done at every stage. */
 export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenDrive; showKeys: () => void }) {
-  const { history, dispatch } = useBench('history', 'dispatch');
+  const { canUndo, canRedo, dispatch } = useBench('canUndo', 'canRedo', 'dispatch');
   return (
     <header className="header">
       <Link to="/" className="wordmark">
@@ -22,19 +22,14 @@ export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenD
         <DriveName vehicle={opened.vehicleName} />
       </span>
       <SaveSign state={useSaveState(saver)} kept={useKept(saver)} />
-      <HeaderTools
-        canUndo={history.past.length > 0}
-        canRedo={history.future.length > 0}
-        dispatch={dispatch}
-        showKeys={showKeys}
-      />
+      <HeaderTools canUndo={canUndo} canRedo={canRedo} dispatch={dispatch} showKeys={showKeys} />
     </header>
   );
 }
 
 function DriveName({ vehicle }: { vehicle: string }) {
-  const { drive, startWhatIf, dispatch } = useBench('drive', 'startWhatIf', 'dispatch');
-  const { name = '' } = drive;
+  const { startWhatIf, dispatch } = useBench('startWhatIf', 'dispatch');
+  const name = useDrive(({ name: given = '' }) => given);
   useEffect(() => {
     document.title = `${vehicle} · ${name || 'Drive'} · Emery`;
   }, [vehicle, name]);

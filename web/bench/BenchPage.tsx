@@ -1,4 +1,4 @@
-import { Button, Result, Spin } from 'antd';
+import { Button, Spin } from 'antd';
 import { memo, useCallback, useEffect, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ApiProblem } from '../api/client';
@@ -38,21 +38,14 @@ function OpenBench({ id }: { id: string }) {
   if (!error) return <Spin className="page-spin" description="Opening the drive" />;
   const gone = (error as ApiProblem).status === 404;
   return (
-    <Result
-      status="warning"
-      title={gone ? 'This drive is not in the shop' : 'The drive could not be read'}
-      subTitle={error.message}
-      extra={[
-        <Link key="shop" to="/">
-          Back to the shop
-        </Link>,
-        !gone && (
-          <Button key="again" onClick={() => void refetch()}>
-            Try again
-          </Button>
-        ),
-      ]}
-    />
+    <section className="bench-none" role="alert">
+      <h1>{gone ? 'This drive is not in the shop' : 'The drive could not be read'}</h1>
+      <p>{error.message}</p>
+      <p className="button-row">
+        <Link to="/">Back to the shop</Link>
+        {!gone && <Button onClick={() => void refetch()}>Try again</Button>}
+      </p>
+    </section>
   );
 }
 

@@ -1,11 +1,17 @@
 import { App as AntApp, Button } from 'antd';
 import { ask, type ApiProblem } from '../api/client';
+import { lazyPart } from '../parts/lazy-part';
 import { useBench, useBenchStores } from '../state/bench';
 import type { OpenDrive } from '../state/open-drives';
 import { useStore } from '../state/store';
 import { useKept, useLeftDrafts, useSaveState } from '../state/use-open-drive';
-import { ConflictPanel, LeftDraftPanel } from './ConflictPanel';
-import type { Drive } from '@emery/core/drive';
+
+const ConflictPanel = lazyPart('The two versions', async () => ({
+  default: (await import('./ConflictPanel')).ConflictPanel,
+}));
+const LeftDraftPanel = lazyPart('The draft that was left', async () => ({
+  default: (await import('./ConflictPanel')).LeftDraftPanel,
+}));
 
 /** What has come between this page and the server: somebody else's save, a draft left behind, a drive that is gone. */
 export function DriveNotices({ open: { opened, store, saver, left } }: { open: OpenDrive }) {

@@ -44,6 +44,13 @@ export interface StageKey {
   run: (bench: BenchStores) => boolean;
 }
 
+/** The drive as it is, and as the what-if has it. */
+export interface WhatIfProps {
+  before: Drive;
+  after: Drive;
+  unit: LengthUnit;
+}
+
 /** A step of the work, with all that it puts on the bench. */
 export interface Stage {
   id: string;
@@ -73,5 +80,5 @@ export interface Stage {
   movesObstacles?: boolean;
   keys?: readonly StageKey[];
   /** Lines of the what-if panel beside length and wraps. */
-  WhatIf?: ComponentType<{ before: Drive; after: Drive; unit: LengthUnit }>;
+  WhatIf?: ComponentType<WhatIfProps>;
 }

@@ -1,6 +1,6 @@
-import { newDrive, newStation, addStation, addBelt, newBelt, type Drive } from '@emery/core/drive';
 import { createBench, edit } from './bench';
 import { createDriveStore } from './drive-history';
+import { addBelt, addStation, type Drive, newBelt, newDrive, newStation } from '@emery/core/drive';
 
 function opened(kept: Drive | null = null) {
   let drive = addBelt(newDrive('bench'), newBelt(newDrive('bench'), 'PK'));

@@ -1,4 +1,4 @@
-import { createContext, useCallback, useContext, useSyncExternalStore } from 'react';
+import { createContext, useCallback, useContext, useRef, useSyncExternalStore } from 'react';
 import { createDriveStore, type DriveAction, type DriveHistory, type DriveStore } from './drive-history';
 import { Listeners } from './listeners';
 import { identicalMark, sameMark, type Mark } from './mark';
@@ -23,6 +23,8 @@ export interface Bench extends Worked {
   preview: Drive | null;
   /** The history that edits go to: the drive's, or that of a what-if. */
   history: DriveHistory;
+  canUndo: boolean;
+  canRedo: boolean;
   /** True while taps put pulleys on the belt in order. */
   tapping: boolean;
   /**
@@ -86,10 +88,13 @@ export function createBench(store: DriveStore, unit: LengthUnit, keptWhatIf: Dri
     const history = (whatIf ?? store).get();
     here = worked(preview ?? history.present, here);
     posed = pose ? worked(pose, posed) : undefined;
+    const [canUndo, canRedo] = [history.past.length > 0, history.future.length > 0];
     now = {
       ...now,
       ...here,
       history,
+      canUndo,
+      canRedo,
       unit,
       preview,
       tapping,
@@ -192,6 +197,26 @@ export function useBenchStores(): BenchStores {
 /** The fields of those names of the bench; the component is drawn again only when one of them is another. */
 export function useBench<K extends keyof (Bench & BenchActions)>(...fields: K[]): Pick<Bench & BenchActions, K> {
   return useFields(useBenchStores(), fields);
+}
+
+/** What `select` takes from the drive; the component is drawn again only when that is another. */
+export function useDrive<T>(select: (drive: Drive) => T): T {
+  const { get, subscribe } = useBenchStores();
+  return useSyncExternalStore(subscribe, () => select(get().drive));
+}
+
+/** The drive and the belt in hand while they are wanted; the last ones at other times, and nothing is drawn again. */
+export function useWhile(wanted: boolean): Pick<Worked, 'drive' | 'belt'> {
+  const { get, subscribe } = useBenchStores();
+  const last = useRef<Bench | null>(null);
+  const snapshot = () => {
+    if (wanted || last.current === null) {
+      const now = get();
+      if (last.current?.drive !== now.drive || last.current.belt !== now.belt) last.current = now;
+    }
+    return last.current!;
+  };
+  return useSyncExternalStore(subscribe, snapshot);
 }
 
 /** What is in hand. */

@@ -1,3 +1,4 @@
+import { steady } from './steady';
 import { Select } from 'antd';
 import { useId } from 'react';
 
@@ -8,8 +9,7 @@ interface Props<T extends string> {
   onChange: (value: T) => void;
 }
 
-/** One of a few, with its label above. */
-export function Choice<T extends string>({ label, value, options, onChange }: Props<T>) {
+function ChoiceOf<T extends string>({ label, value, options, onChange }: Props<T>) {
   const id = useId();
   return (
     <div className="field">
@@ -27,3 +27,6 @@ export function Choice<T extends string>({ label, value, options, onChange }: Pr
     </div>
   );
 }
+
+/** One of a few, with its label above. */
+export const Choice = steady(ChoiceOf) as typeof ChoiceOf;

@@ -1,3 +1,4 @@
+import { steady } from './steady';
 import { Input } from 'antd';
 import { useId } from 'react';
 import { useOnLeave, useTyped } from './typed-text';
@@ -15,7 +16,15 @@ interface Props {
 }
 
 /** A whole number that is counted: grooves, ribs, teeth. Text that is none stays, with what is accepted. */
-export function CountField({ label, value, least = 1, most, hint = '', optional = false, onCommit }: Props) {
+export const CountField = steady(function CountField({
+  label,
+  value,
+  least = 1,
+  most,
+  hint = '',
+  optional = false,
+  onCommit,
+}: Props) {
   const [text, setText] = useTyped<string | null>(label, null);
   const id = useId();
   const start = value === undefined ? '' : String(value);
@@ -56,4 +65,4 @@ export function CountField({ label, value, least = 1, most, hint = '', optional 
       </p>
     </div>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { steady } from './steady';
 import { Input } from 'antd';
 import { useId } from 'react';
 import { useOnLeave, useTyped } from './typed-text';
@@ -15,7 +16,15 @@ interface Props {
 }
 
 /** A plain figure in a unit of its own: degrees, N·m. Text that is none stays, with what is accepted. */
-export function FigureField({ label, value, unit, least = -720, most = 720, onCommit, onClear }: Props) {
+export const FigureField = steady(function FigureField({
+  label,
+  value,
+  unit,
+  least = -720,
+  most = 720,
+  onCommit,
+  onClear,
+}: Props) {
   const [text, setText] = useTyped<string | null>(label, null);
   const id = useId();
   const start = value === null ? '' : String(Math.round(value * 100) / 100);
@@ -62,4 +71,4 @@ export function FigureField({ label, value, unit, least = -720, most = 720, onCo
       </p>
     </div>
   );
-}
+});

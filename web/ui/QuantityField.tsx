@@ -1,3 +1,4 @@
+import { steady } from './steady';
 import { useId, type KeyboardEvent } from 'react';
 import { LengthInput } from './LengthInput';
 import { useOnLeave, useTyped } from './typed-text';
@@ -17,7 +18,7 @@ interface Props {
  * what it cannot read stays in the field with the reason. Taken over on Enter, on leaving the field, and when the page
  * goes away.
  */
-export function QuantityField({ label, mm, unit, onCommit, signed = false }: Props) {
+export const QuantityField = steady(function QuantityField({ label, mm, unit, onCommit, signed = false }: Props) {
   const [text, setText] = useTyped<string | null>(label, null);
   const id = useId();
   const start = editableLength(mm, unit);
@@ -70,7 +71,7 @@ export function QuantityField({ label, mm, unit, onCommit, signed = false }: Pro
       </p>
     </div>
   );
-}
+});
 
 /** While writing, what was understood in both units; otherwise the other unit beside the one in the field. */
 function echo(mm: number, unit: LengthUnit, writing: boolean): string {

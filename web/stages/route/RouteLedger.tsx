@@ -37,8 +37,9 @@ import {
   type Station,
   stationLabel,
 } from '@emery/core/drive';
+import type { Severity } from '@emery/core/finding';
 import { beltClearances, type BeltSolution, bestPlaceFor, type Clearance } from '@emery/core/path';
-import { formatInchesDecimal } from '@emery/core/quantity';
+import { formatInchesDecimal, type LengthUnit } from '@emery/core/quantity';
 import { sectionFor, SECTIONS } from '@emery/core/section';
 
 const RouteFinder = lazyPart('The search for routes', () => import('./RouteFinder'));
@@ -184,40 +185,22 @@ function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ contact, index, pulley, span, after }) => {
-              const severity = low.get(contact.pulley);
-              return (
-                <MarkedRow key={`${contact.pulley} ${index}`} mark={pulley} also={span}>
-                  <td>
-                    <button type="button" className="row-button">
-                      {index + 1} {pulleyLabel(drive, contact.pulley).replace(', sheave', '')}
-                    </button>
-                  </td>
-                  <td>{contact.side === 'back' ? 'back' : SIDES[sectionFor(source.section)!.kind]}</td>
-                  <td className="figure">
-                    {severity && (
-                      <span
-                        className={`flag is-${severity}`}
-                        title={severity === 'fault' ? 'see below' : 'low wrap, see below'}
-                      >
-                        {severity === 'fault' ? '■' : '▲ low'}{' '}
-                      </span>
-                    )}
-                    {contact.wrapDeg === null ? '—' : `${Math.round(contact.wrapDeg)}°`}
-                  </td>
-                  <td
-                    className="figure"
-                    onClick={(event) => {
-                      event.stopPropagation();
-                      select(span);
-                    }}
-                  >
-                    {after === null ? '—' : <LengthFigure mm={after} unit={unit} places={0} />}
-                  </td>
-                  <td className="figure">{contact.speedRatio === null ? '—' : contact.speedRatio.toFixed(2)}</td>
-                </MarkedRow>
-              );
-            })}
+            {rows.map(({ contact, index, after }) => (
+              <RouteRow
+                key={`${contact.pulley} ${index}`}
+                belt={belt.id}
+                index={index}
+                station={contact.station}
+                pulley={contact.pulley}
+                name={pulleyLabel(drive, contact.pulley).replace(', sheave', '')}
+                rides={contact.side === 'back' ? 'back' : SIDES[sectionFor(source.section)!.kind]}
+                severity={low.get(contact.pulley)}
+                wrap={contact.wrapDeg === null ? '—' : `${Math.round(contact.wrapDeg)}°`}
+                after={after === null ? null : Math.round(after)}
+                ratio={contact.speedRatio === null ? '—' : contact.speedRatio.toFixed(2)}
+                unit={unit}
+              />
+            ))}
           </tbody>
         </table>
       )}
@@ -233,6 +216,56 @@ function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
     </>
   );
 }
+
+interface RouteRowProps {
+  belt: string;
+  index: number;
+  station: string;
+  pulley: string;
+  name: string;
+  rides: string;
+  severity: Severity | undefined;
+  wrap: string;
+  /** The span after it, whole mm. */
+  after: number | null;
+  ratio: string;
+  unit: LengthUnit;
+}
+
+/** One pulley of the route. Drawn again only when what it says is another. */
+const RouteRow = memo(function RouteRow(props: RouteRowProps) {
+  const { belt, index, station, pulley, name, rides, severity, wrap, after, ratio, unit } = props;
+  const { select } = useBench('select');
+  const span: Mark = { kind: 'span', belt, index };
+  return (
+    <MarkedRow mark={{ kind: 'pulley', station, pulley }} also={span}>
+      <td>
+        <button type="button" className="row-button">
+          {index + 1} {name}
+        </button>
+      </td>
+      <td>{rides}</td>
+      <td className="figure">
+        {severity && (
+          <span className={`flag is-${severity}`} title={severity === 'fault' ? 'see below' : 'low wrap, see below'}>
+            {severity === 'fault' ? '■' : '▲ low'}{' '}
+          </span>
+        )}
+        {wrap}
+      </td>
+      <td
+        className="figure"
+        onClick={(event) => {
+          event.stopPropagation();
+          select(span);
+        }}
+      >
+        {after === null ? '—' : <LengthFigure mm={after} unit={unit} places={0} />}
+      </td>
+      <td className="figure">{ratio}</td>
+    </MarkedRow>
+  );
+});
 
 interface RouteActionsProps {
   belt: string;

@@ -1,11 +1,11 @@
 import { Fragment, useMemo } from 'react';
-import type { Drive } from '@emery/core/drive';
-import { formatLength, type LengthUnit } from '@emery/core/quantity';
+import type { WhatIfProps } from '../stage';
+import { formatLength } from '@emery/core/quantity';
 import { sizeBelt, type Sizing } from '@emery/core/seating';
 import { VERDICT_WORDS } from '@emery/core/size';
 
 /** Adjuster windows, and where a belt that was taken sits, before and after. */
-export function SizeWhatIf({ before, after, unit }: { before: Drive; after: Drive; unit: LengthUnit }) {
+export default function SizeWhatIf({ before, after, unit }: WhatIfProps) {
   const rows = useMemo(
     () =>
       after.belts.flatMap((belt, index) => {

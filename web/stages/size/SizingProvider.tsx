@@ -1,6 +1,6 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import { useStockedLengths, type StockedLength } from '../../api/stock';
-import { useBench } from '../../state/bench';
+import { useWhile } from '../../state/bench';
 import { useCoreSum, type SumStopped } from '../../state/use-core-sum';
 import type { SizeAnswer } from '@emery/core/size';
 
@@ -36,7 +36,7 @@ interface Props {
 
 /** Sizes the belt in hand beside the page, once the hand rests. */
 export function SizingProvider({ wanted, children }: Props) {
-  const { drive, belt: inHand } = useBench('drive', 'belt');
+  const { drive, belt: inHand } = useWhile(wanted);
   const belt = inHand?.id ?? null;
   const [looked, setLooked] = useState<readonly number[]>([]);
   const [chosen, choose] = useState<number | null>(null);

@@ -3,7 +3,6 @@ import { useBench } from '../../state/bench';
 import type { DragRule, LayerProps, Stage, StageState } from '../stage';
 import { useWrapFigure } from '../wrap-figure';
 import { AdjusterDrawing } from './AdjusterDrawing';
-import { SizeWhatIf } from './SizeWhatIf';
 import { SizingProvider } from './SizingProvider';
 import { travelOf } from '@emery/core/adjuster';
 import { changeStation, type Drive, type Station } from '@emery/core/drive';
@@ -20,7 +19,7 @@ export const size: Stage = {
   Layer: SizeLayer,
   usePulleyFigure: useWrapFigure,
   drag: alongTheTravel,
-  WhatIf: SizeWhatIf,
+  WhatIf: lazyPart('The what-if of Size', () => import('./SizeWhatIf')),
 };
 
 function state({ belts }: Drive): StageState {

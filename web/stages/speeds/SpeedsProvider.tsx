@@ -1,4 +1,4 @@
-import { useBench } from '../../state/bench';
+import { useDrive } from '../../state/bench';
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import { useBands } from '../../api/speeds';
 import { type EngineMarks, marksOf, type ShopBands } from '@emery/core/speeds';
@@ -31,8 +31,8 @@ const NO_BANDS: ShopBands = {};
 
 /** Holds the engine speed that the bench is looked at with. */
 export function SpeedsProvider({ wanted, children }: { wanted: boolean; children: ReactNode }) {
-  const { drive } = useBench('drive');
-  const marks = useMemo(() => marksOf(drive.speeds), [drive.speeds]);
+  const speeds = useDrive((drive) => drive.speeds);
+  const marks = useMemo(() => marksOf(speeds), [speeds]);
   const [asked, setEngineRpm] = useState<number | null>(null);
   const [view, setView] = useState<SpeedsView>('speeds');
   const [turning, setTurning] = useState(() => !window.matchMedia?.('(prefers-reduced-motion: reduce)').matches);

@@ -1,8 +1,8 @@
 import { SpeedCompare } from './SpeedCompare';
-import type { Drive } from '@emery/core/drive';
+import type { WhatIfProps } from '../stage';
 
 /** What the shafts turn, before and after. */
-export function SpeedsWhatIf({ before, after }: { before: Drive; after: Drive }) {
+export default function SpeedsWhatIf({ before, after }: WhatIfProps) {
   return (
     <SpeedCompare
       effects={[

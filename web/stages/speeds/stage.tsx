@@ -2,7 +2,6 @@ import { lazyPart } from '../../parts/lazy-part';
 import { noDrag } from '../dragging';
 import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
 import { SpeedsProvider, useSpeeds } from './SpeedsProvider';
-import { SpeedsWhatIf } from './SpeedsWhatIf';
 import { TurningSpokes } from './TurningSpokes';
 import type { Drive } from '@emery/core/drive';
 import type { DriveSolution } from '@emery/core/path';
@@ -23,7 +22,7 @@ export const speeds: Stage = {
   Layer: TurningSpokes,
   usePulleyFigure,
   drag: noDrag,
-  WhatIf: SpeedsWhatIf,
+  WhatIf: lazyPart('The what-if of Speeds', () => import('./SpeedsWhatIf')),
 };
 
 /**

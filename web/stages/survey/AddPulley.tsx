@@ -1,14 +1,21 @@
+import { steady } from '../../ui/steady';
 import { PlusOutlined } from '@ant-design/icons';
 import { Button, Dropdown } from 'antd';
-import { edit, useBench } from '../../state/bench';
+import { edit, useBenchStores, useDrive } from '../../state/bench';
 import { ROLE_OPTIONS } from './role-options';
 import { addStation, type Drive, newStation, type Role } from '@emery/core/drive';
 import { beltBounds } from '@emery/core/path';
 
 /** Adds a shaft with one pulley of a role, somewhere clear of the others. */
-export function AddPulley({ onAdded }: { onAdded: (station: string, pulley: string) => void }) {
-  const { drive, dispatch } = useBench('drive', 'dispatch');
+export const AddPulley = steady(function AddPulley({
+  onAdded,
+}: {
+  onAdded: (station: string, pulley: string) => void;
+}) {
+  const bench = useBenchStores();
+  const first = useDrive(({ stations }) => stations.length === 0);
   const add = (role: Role) => {
+    const { drive, dispatch } = bench.get();
     const { x, y } = freeSpot(drive, role);
     const made = newStation(drive, role, x, y, drive.belts[0]?.section ?? 'PK');
     dispatch(edit((d) => addStation(d, made)));
@@ -23,12 +30,12 @@ export function AddPulley({ onAdded }: { onAdded: (station: string, pulley: stri
         style: { maxHeight: 420, overflow: 'auto' },
       }}
     >
-      <Button type={drive.stations.length === 0 ? 'primary' : 'default'} icon={<PlusOutlined />}>
+      <Button type={first ? 'primary' : 'default'} icon={<PlusOutlined />}>
         Add pulley
       </Button>
     </Dropdown>
   );
-}
+});
 
 /** The crank at the datum; anything else above and beside what is there, clear of it. */
 function freeSpot(drive: Drive, role: Role): { x: number; y: number } {

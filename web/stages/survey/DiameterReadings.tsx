@@ -1,7 +1,8 @@
+import { memo } from 'react';
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useId, useState } from 'react';
-import { edit, useBench } from '../../state/bench';
+import { edit, useBench, useBenchStores, useDrive } from '../../state/bench';
 import { Choice } from '../../ui/Choice';
 import { FindingItem } from '../../bench/FindingList';
 import { LengthFigure } from '../../ui/LengthFigure';
@@ -15,17 +16,26 @@ import {
   type DiameterReading,
   type Pulley,
   pulleyLabel,
-  type Station,
 } from '@emery/core/drive';
 import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
 import { combinedDiameter, DIAMETER_PLUS_MINUS, putDiameter, removeDiameter } from '@emery/core/survey';
 
+interface ReadingsProps {
+  /** All pulleys of the shaft. */
+  sheaves: readonly Pulley[];
+  pulley: Pulley;
+}
+
 /** How a pulley's diameter was read, what the readings come to, and a further one. */
-export function DiameterReadings({ station, pulley }: { station: Station; pulley: Pulley }) {
-  const { drive, unit, dispatch } = useBench('drive', 'unit', 'dispatch');
+export const DiameterReadings = memo(function DiameterReadings({ sheaves, pulley }: ReadingsProps) {
+  const bench = useBenchStores();
+  const { unit, dispatch } = useBench('unit', 'dispatch');
+  const survey = useDrive((drive) => drive.survey);
+  // What the readings come to hangs on them and on the sheaves of this shaft; in a drag it stays.
+  const { drive } = bench.get();
   const [adding, setAdding] = useTyped('measuring', false);
   const combined = combinedDiameter(drive, pulley.id);
-  const readings = (drive.survey?.diameters ?? []).filter((reading) => reading.pulley === pulley.id);
+  const readings = (survey?.diameters ?? []).filter((reading) => reading.pulley === pulley.id);
   const differs = combined !== null && Math.abs((pulley.diameter ?? 0) - combined.mm) > 0.05;
   return (
     <div className="diameter-readings">
@@ -93,7 +103,7 @@ export function DiameterReadings({ station, pulley }: { station: Station; pulley
       )}
       {adding ? (
         <TypedPlace at="diameter reading">
-          <ReadingForm station={station} pulley={pulley} onDone={() => setAdding(false)} />
+          <ReadingForm sheaves={sheaves} pulley={pulley} onDone={() => setAdding(false)} />
         </TypedPlace>
       ) : (
         <Button onClick={() => setAdding(true)}>
@@ -102,11 +112,11 @@ export function DiameterReadings({ station, pulley }: { station: Station; pulley
       )}
     </div>
   );
-}
+});
 
-function ReadingForm({ station, pulley, onDone }: { station: Station; pulley: Pulley; onDone: () => void }) {
+function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () => void }) {
   const { drive, unit, dispatch } = useBench('drive', 'unit', 'dispatch');
-  const others = station.pulleys.filter(({ id, surface }) => id !== pulley.id && surface !== 'toothed');
+  const others = sheaves.filter(({ id, surface }) => id !== pulley.id && surface !== 'toothed');
   const [method, setMethod] = useTyped<DiameterMethod>('way', 'calliper');
   const [of, setOf] = useTyped('rim', others[0]?.id ?? '');
   const [text, setText] = useTyped('diameter reading', '');

@@ -1,19 +1,20 @@
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
 import { useId } from 'react';
-import { edit, useBench, useSelected } from '../../state/bench';
+import { edit, useBench, useBenchStores, useDrive, useSelected } from '../../state/bench';
 import { QuantityField } from '../../ui/QuantityField';
 import { TypedPlace } from '../../ui/typed-text';
 import { type Drive, type Obstacle, obstacleLabel, putItem, removeItem } from '@emery/core/drive';
 
 /** What stands in the belt's way and is no pulley: listed, added, measured. */
 export function ObstacleLedger() {
-  const { drive, select, dispatch } = useBench('drive', 'select', 'dispatch');
+  const bench = useBenchStores();
+  const { select, dispatch } = useBench('select', 'dispatch');
   const selected = useSelected();
-  const obstacles = drive.obstacles ?? [];
+  const obstacles = useDrive((drive) => drive.obstacles) ?? [];
   const chosen = selected?.kind === 'obstacle' ? obstacles.find(({ id }) => id === selected.id) : undefined;
   const add = (arm: boolean) => {
-    const made = newObstacle(drive, arm);
+    const made = newObstacle(bench.get().drive, arm);
     dispatch(edit((d) => putItem(d, 'obstacles', made)));
     select({ kind: 'obstacle', id: made.id });
   };
@@ -37,7 +38,7 @@ export function ObstacleLedger() {
             type={chosen?.id === id ? 'primary' : 'default'}
             onClick={() => select({ kind: 'obstacle', id })}
           >
-            {obstacleLabel(drive, id)}
+            {obstacleLabel({ obstacles }, id)}
           </Button>
         ))}
       </div>

@@ -1,8 +1,9 @@
+import { steady } from '../../ui/steady';
 import { MarkedRow } from '../../bench/MarkedRow';
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Input, Segmented, Switch } from 'antd';
-import { useId } from 'react';
-import { edit, useBench, useSelected } from '../../state/bench';
+import { memo, useId } from 'react';
+import { edit, useBench, useBenchStores, useDrive, useSelected } from '../../state/bench';
 import { useSurveying, type Surveying } from './SurveyProvider';
 import { Choice } from '../../ui/Choice';
 import { CountField } from '../../ui/CountField';
@@ -32,6 +33,7 @@ import {
   stationLabel,
 } from '@emery/core/drive';
 import { CURED_BY_MEASURING } from '@emery/core/path';
+import type { LengthUnit } from '@emery/core/quantity';
 import type { Surface } from '@emery/core/section';
 
 const PictureLedger = lazyPart('The picture', () => import('./PictureLedger'));
@@ -81,10 +83,12 @@ export default function SurveyLedger() {
 
 /** The pulley in hand above, all of them below. */
 function PulleyLedger() {
-  const { drive, select } = useBench('drive', 'select');
+  const { select } = useBench('select');
   const selected = useSelected();
-  const station = drive.stations.find(({ id }) => selected?.kind === 'pulley' && id === selected.station);
-  const section = drive.belts[0]?.section ?? 'PK';
+  const held = selected?.kind === 'pulley' ? selected.station : null;
+  const station = useDrive(({ stations }) => stations.find(({ id }) => id === held));
+  const section = useDrive(({ belts }) => belts[0]?.section ?? 'PK');
+  const any = useDrive(({ stations }) => stations.length > 0);
 
   return (
     <>
@@ -97,22 +101,20 @@ function PulleyLedger() {
           <StationFields key={station.id} station={station} section={section} />
         </TypedPlace>
       ) : (
-        drive.stations.length > 0 && (
-          <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>
-        )
+        any && <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>
       )}
-      {drive.stations.length > 0 && <PulleyTable />}
-      {drive.stations.length > 0 && <ObstacleLedger />}
-      <CrankWay />
+      {any && <PulleyTable />}
+      {any && <ObstacleBlock />}
+      <CrankBlock />
       <SurveyFindings />
     </>
   );
 }
 
 function StationFields({ station, section }: { station: Station; section: string }) {
-  const { drive, unit, dispatch, select } = useBench('drive', 'unit', 'dispatch', 'select');
+  const bench = useBenchStores();
+  const { unit, dispatch, select } = useBench('unit', 'dispatch', 'select');
   const selected = useSelected();
-  const nameId = useId();
   const many = station.pulleys.length > 1;
   const pulley =
     station.pulleys.find(({ id }) => selected?.kind === 'pulley' && id === selected.pulley) ?? station.pulleys[0]!;
@@ -123,14 +125,15 @@ function StationFields({ station, section }: { station: Station; section: string
   const addSheave = () => {
     const plane = Math.max(...station.pulleys.map((p) => p.plane ?? 0)) + SHEAVE_STEP;
     const made = {
-      ...newPulley(drive, station.id, station.role, section, plane),
+      ...newPulley(bench.get().drive, station.id, station.role, section, plane),
       ...(pulley.diameter !== undefined && { diameter: pulley.diameter }),
     };
     dispatch(edit((d) => addPulley(d, station.id, made)));
     select({ kind: 'pulley', station: station.id, pulley: made.id });
   };
+  const removeSheave = () => dispatch(edit((d) => removePulley(d, pulley.id)));
   const duplicate = () => {
-    const copy = duplicateStation(drive, station.id);
+    const copy = duplicateStation(bench.get().drive, station.id);
     dispatch(edit(() => copy.drive));
     select({ kind: 'pulley', station: copy.id, pulley: copy.drive.stations.at(-1)!.pulleys[0]!.id });
   };
@@ -142,18 +145,11 @@ function StationFields({ station, section }: { station: Station; section: string
   return (
     <div>
       <div className="fields">
-        <div className="field">
-          <label className="label" htmlFor={nameId}>
-            Name
-          </label>
-          <Input
-            id={nameId}
-            value={station.label ?? ''}
-            placeholder={ROLE_LABELS[station.role]}
-            maxLength={80}
-            onChange={(event) => change({ label: event.target.value || undefined }, `label ${station.id}`)}
-          />
-        </div>
+        <NameField
+          value={station.label ?? ''}
+          placeholder={ROLE_LABELS[station.role]}
+          onChange={(label) => change({ label: label || undefined }, `label ${station.id}`)}
+        />
         <Choice label="What it is" value={station.role} options={ROLE_OPTIONS} onChange={(role) => change({ role })} />
         <QuantityField label="Right of crank (x)" mm={station.x} unit={unit} signed onCommit={(x) => change({ x })} />
         <QuantityField label="Above crank (y)" mm={station.y} unit={unit} signed onCommit={(y) => change({ y })} />
@@ -226,31 +222,84 @@ function StationFields({ station, section }: { station: Station; section: string
           )}
         </div>
         {pulley.surface !== 'toothed' && (
-          <DiameterReadings key={`${pulley.id} readings`} station={station} pulley={pulley} />
+          <DiameterReadings key={`${pulley.id} readings`} sheaves={station.pulleys} pulley={pulley} />
         )}
       </TypedPlace>
-      {station.role !== 'crankshaft' && <MayBeLeftOut station={station} />}
-      <div className="button-row">
-        <Button icon={<PlusOutlined />} onClick={addSheave}>
-          Sheave on this shaft
-        </Button>
-        {many && <Button onClick={() => dispatch(edit((d) => removePulley(d, pulley.id)))}>Take sheave off</Button>}
-        <Button icon={<CopyOutlined />} onClick={duplicate}>
-          Duplicate
-        </Button>
-        <Button icon={<DeleteOutlined />} danger onClick={remove}>
-          Delete
-        </Button>
-      </div>
+      {station.role !== 'crankshaft' && (
+        <MayBeLeftOut id={station.id} optional={station.optional ?? false} region={station.region} />
+      )}
+      <ShaftActions
+        many={many}
+        addSheave={addSheave}
+        removeSheave={removeSheave}
+        duplicate={duplicate}
+        remove={remove}
+      />
     </div>
   );
 }
 
+interface NameFieldProps {
+  value: string;
+  placeholder: string;
+  onChange: (name: string) => void;
+}
+
+const NameField = steady(function NameField({ value, placeholder, onChange }: NameFieldProps) {
+  const id = useId();
+  return (
+    <div className="field">
+      <label className="label" htmlFor={id}>
+        Name
+      </label>
+      <Input
+        id={id}
+        value={value}
+        placeholder={placeholder}
+        maxLength={80}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </div>
+  );
+});
+
+interface ShaftActionsProps {
+  many: boolean;
+  addSheave: () => void;
+  removeSheave: () => void;
+  duplicate: () => void;
+  remove: () => void;
+}
+
+const ShaftActions = steady(function ShaftActions({
+  many,
+  addSheave,
+  removeSheave,
+  duplicate,
+  remove,
+}: ShaftActionsProps) {
+  return (
+    <div className="button-row">
+      <Button icon={<PlusOutlined />} onClick={addSheave}>
+        Sheave on this shaft
+      </Button>
+      {many && <Button onClick={removeSheave}>Take sheave off</Button>}
+      <Button icon={<CopyOutlined />} onClick={duplicate}>
+        Duplicate
+      </Button>
+      <Button icon={<DeleteOutlined />} danger onClick={remove}>
+        Delete
+      </Button>
+    </div>
+  );
+});
+
 /** A pulley not bought yet, and how far from where it is drawn it may be put. */
-function MayBeLeftOut({ station }: { station: Station }) {
+const MayBeLeftOut = memo(function MayBeLeftOut({ id: station, optional, region }: MayBeLeftOutProps) {
   const { unit, dispatch } = useBench('unit', 'dispatch');
   const id = useId();
-  const set = (fields: Partial<Station>) => dispatch(edit((d) => changeStation(d, station.id, fields)));
+  const set = (fields: (now: Station) => Partial<Station>) =>
+    dispatch(edit((d) => changeStation(d, station, fields(d.stations.find((one) => one.id === station)!))));
   return (
     <div className="fields">
       <div className="field">
@@ -260,21 +309,27 @@ function MayBeLeftOut({ station }: { station: Station }) {
         <span className="switch-line">
           <Switch
             id={id}
-            checked={station.optional === true}
-            onChange={(on) => set({ optional: on || undefined, ...(!on && { region: undefined }) })}
+            checked={optional}
+            onChange={(on) => set(() => ({ optional: on || undefined, ...(!on && { region: undefined }) }))}
           />
         </span>
       </div>
-      {station.optional && (
+      {optional && (
         <QuantityField
           label="May sit within (0: anywhere)"
-          mm={station.region?.radius ?? 0}
+          mm={region?.radius ?? 0}
           unit={unit}
-          onCommit={(radius) => set({ region: radius > 0 ? { x: station.x, y: station.y, radius } : undefined })}
+          onCommit={(radius) => set(({ x, y }) => ({ region: radius > 0 ? { x, y, radius } : undefined }))}
         />
       )}
     </div>
   );
+});
+
+interface MayBeLeftOutProps {
+  id: string;
+  optional: boolean;
+  region: Station['region'];
 }
 
 const DIAMETERS: Record<Surface, string> = {
@@ -291,7 +346,8 @@ function withSurface(pulley: Pulley, surface: Surface): Partial<Pulley> {
 }
 
 function PulleyTable() {
-  const { drive, unit } = useBench('drive', 'unit');
+  const stations = useDrive((drive) => drive.stations);
+  const { unit } = useBench('unit');
   return (
     <table className="ledger-table">
       <thead>
@@ -303,46 +359,54 @@ function PulleyTable() {
         </tr>
       </thead>
       <tbody>
-        {drive.stations.map((station) => {
-          const mark = { kind: 'pulley', station: station.id, pulley: station.pulleys[0]!.id } as const;
-          return (
-            <MarkedRow key={station.id} mark={mark}>
-              <td>
-                <button type="button" className="row-button">
-                  {stationLabel(station)}
-                </button>
-              </td>
-              <td className="figure">
-                {station.pulleys.map((p, index) => (
-                  <span key={p.id}>
-                    {index > 0 && ' / '}
-                    {p.surface === 'toothed' ? (
-                      `${p.teeth ?? 0} T`
-                    ) : p.diameter ? (
-                      <LengthFigure mm={p.diameter} unit={unit} />
-                    ) : (
-                      '—'
-                    )}
-                  </span>
-                ))}
-              </td>
-              <td className="figure">
-                <LengthFigure mm={station.x} unit={unit} />
-              </td>
-              <td className="figure">
-                <LengthFigure mm={station.y} unit={unit} />
-              </td>
-            </MarkedRow>
-          );
-        })}
+        {stations.map((station) => (
+          <PulleyRow key={station.id} station={station} unit={unit} />
+        ))}
       </tbody>
     </table>
   );
 }
 
+const PulleyRow = memo(function PulleyRow({ station, unit }: { station: Station; unit: LengthUnit }) {
+  return (
+    <MarkedRow mark={{ kind: 'pulley', station: station.id, pulley: station.pulleys[0]!.id }}>
+      <td>
+        <button type="button" className="row-button">
+          {stationLabel(station)}
+        </button>
+      </td>
+      <td className="figure">
+        {station.pulleys.map((pulley, index) => (
+          <span key={pulley.id}>
+            {index > 0 && ' / '}
+            {pulley.surface === 'toothed' ? (
+              `${pulley.teeth} T`
+            ) : pulley.diameter ? (
+              <LengthFigure mm={pulley.diameter} unit={unit} />
+            ) : (
+              '—'
+            )}
+          </span>
+        ))}
+      </td>
+      <td className="figure">
+        <LengthFigure mm={station.x} unit={unit} />
+      </td>
+      <td className="figure">
+        <LengthFigure mm={station.y} unit={unit} />
+      </td>
+    </MarkedRow>
+  );
+});
+
+/** Kept out of a drag's redraw, like all in this ledger that no shaft's place changes. */
+const ObstacleBlock = memo(ObstacleLedger);
+const CrankBlock = memo(CrankWay);
+
 function CrankWay() {
-  const { drive, dispatch } = useBench('drive', 'dispatch');
-  if (drive.stations.length === 0) return null;
+  const { dispatch } = useBench('dispatch');
+  const [empty, way] = [useDrive(({ stations }) => stations.length === 0), useDrive((drive) => drive.crankRotation)];
+  if (empty) return null;
   return (
     <div className="block-head">
       <span className="label" id="crank-way">
@@ -350,7 +414,7 @@ function CrankWay() {
       </span>
       <Segmented<Rotation>
         aria-labelledby="crank-way"
-        value={drive.crankRotation}
+        value={way}
         options={[
           { value: 'cw', label: 'Clockwise' },
           { value: 'ccw', label: 'Counter-clockwise' },

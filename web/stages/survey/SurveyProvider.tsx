@@ -1,5 +1,5 @@
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
-import { useBench } from '../../state/bench';
+import { useWhile } from '../../state/bench';
 import type { SumStopped } from '../../state/use-core-sum';
 import { useSurveyFit } from './use-survey-fit';
 import type { SurveyFit } from '@emery/core/survey';
@@ -42,7 +42,7 @@ export function useSurveying(): SurveyState {
 }
 
 export function SurveyProvider({ wanted, children }: { wanted: boolean; children: ReactNode }) {
-  const { drive } = useBench('drive');
+  const { drive } = useWhile(wanted);
   const { fit, stopped } = useSurveyFit(drive, wanted);
   const [tapeAsked, setTapeAsked] = useState<SurveyState['tapeAsked']>(null);
   const [surveying, setSurveying] = useState<Surveying>('pulleys');

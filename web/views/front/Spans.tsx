@@ -1,7 +1,7 @@
 import { memo, useMemo } from 'react';
 import { useBench, useLit } from '../../state/bench';
 import type { Mark } from '../../state/mark';
-import { type BeltSolution, spanMidpoints, type SpanSolution } from '@emery/core/path';
+import { type BeltSolution, spanMidpoints } from '@emery/core/path';
 
 interface Props {
   belt: BeltSolution;
@@ -17,7 +17,10 @@ export function Spans({ belt, faulty, tapping }: Props) {
       key={`${span.from} ${index}`}
       belt={belt.id}
       index={index}
-      span={span}
+      x1={span.start.x}
+      y1={-span.start.y}
+      x2={span.end.x}
+      y2={-span.end.y}
       faulty={span.length === null || faulty.has(`${span.from} ${span.to}`)}
       tapping={tapping}
     />
@@ -27,16 +30,19 @@ export function Spans({ belt, faulty, tapping }: Props) {
 interface ReachProps {
   belt: string;
   index: number;
-  span: SpanSolution;
+  x1: number;
+  y1: number;
+  x2: number;
+  y2: number;
   faulty: boolean;
   tapping: boolean;
 }
 
-function SpanReach({ belt, index, span: { start, end }, faulty, tapping }: ReachProps) {
+const SpanReach = memo(function SpanReach({ belt, index, x1, y1, x2, y2, faulty, tapping }: ReachProps) {
   const { hover, select } = useBench('hover', 'select');
   const mark = useMemo<Mark>(() => ({ kind: 'span', belt, index }), [belt, index]);
   const lit = useLit(mark) !== '';
-  const line = { x1: start.x, y1: -start.y, x2: end.x, y2: -end.y };
+  const line = { x1, y1, x2, y2 };
   return (
     <g>
       {(lit || faulty) && <line className={lit ? 'span-lit' : 'span-fault'} {...line} />}
@@ -49,18 +55,16 @@ function SpanReach({ belt, index, span: { start, end }, faulty, tapping }: Reach
       />
     </g>
   );
-}
+});
 
 /** Which way the belt travels, in the middle of every span that is long enough to show it. */
-export const TravelArrows = memo(function TravelArrows({ belt, scale }: { belt: BeltSolution; scale: number }) {
+export function TravelArrows({ belt, scale }: { belt: BeltSolution; scale: number }) {
   return spanMidpoints(belt).map(({ from, to, x, y, directionDeg, length }) =>
-    length * scale < 26 ? null : (
-      <path
-        key={`${from} ${to}`}
-        className="travel"
-        d="M-7 -5.5L7 0L-7 5.5Z"
-        transform={`translate(${x} ${-y}) scale(${1 / scale}) rotate(${-directionDeg})`}
-      />
-    ),
+    length * scale < 26 ? null : <Arrow key={`${from} ${to}`} x={x} y={-y} turn={-directionDeg} size={1 / scale} />,
   );
+}
+
+const Arrow = memo(function Arrow({ x, y, turn, size }: { x: number; y: number; turn: number; size: number }) {
+  const transform = `translate(${x} ${y}) scale(${size}) rotate(${turn})`;
+  return <path className="travel" d="M-7 -5.5L7 0L-7 5.5Z" transform={transform} />;
 });

@@ -75,24 +75,20 @@ function beside(
       // Far enough out that the box clears the rim in this direction.
       const reach = r + gap + (Math.abs(ux) * width + Math.abs(uy) * height) / 2;
       const box = { x: x + ux * reach, y: y + uy * reach, w: width, h: height };
-      const cost =
-        gap * 0.2 +
-        // Above reads most easily as belonging to the pulley below it.
-        (uy + 1) * 1.5 +
-        60 * lines.filter(({ start, end }) => brushes(box, start, end)).length +
-        80 * circles.filter((circle) => boxDistance(box, circle) < circle.r + 3).length +
-        90 *
-          taken.filter(
-            (other) =>
-              Math.abs(other.x - box.x) < (other.w + box.w) / 2 && Math.abs(other.y - box.y) < (other.h + box.h) / 2,
-          ).length +
-        120 *
-          Number(
-            box.x - box.w / 2 < 4 ||
-              box.x + box.w / 2 > viewWidth - 4 ||
-              box.y - box.h / 2 < 4 ||
-              box.y + box.h / 2 > viewHeight - 4,
-          );
+      // Above reads most easily as belonging to the pulley below it.
+      let cost = gap * 0.2 + (uy + 1) * 1.5;
+      const outside =
+        box.x - width / 2 < 4 ||
+        box.x + width / 2 > viewWidth - 4 ||
+        box.y - height / 2 < 4 ||
+        box.y + height / 2 > viewHeight - 4;
+      if (outside) cost += 120;
+      // Nothing that comes on top can make a worse place the best.
+      for (let n = 0; n < taken.length && cost < least; n += 1) if (overlaps(box, taken[n]!)) cost += 90;
+      for (let n = 0; n < circles.length && cost < least; n += 1)
+        if (boxDistance(box, circles[n]!) < circles[n]!.r + 3) cost += 80;
+      for (let n = 0; n < lines.length && cost < least; n += 1)
+        if (brushes(box, lines[n]!.start, lines[n]!.end)) cost += 60;
       if (cost < least) {
         least = cost;
         best = { x: box.x, y: box.y };
@@ -109,6 +105,10 @@ interface Box {
   h: number;
 }
 
+function overlaps(a: Box, b: Box): boolean {
+  return Math.abs(b.x - a.x) < (b.w + a.w) / 2 && Math.abs(b.y - a.y) < (b.h + a.h) / 2;
+}
+
 function boxDistance(box: Box, point: Point): number {
   return Math.hypot(
     Math.max(0, Math.abs(point.x - box.x) - box.w / 2),
@@ -121,17 +121,19 @@ function boxDistance(box: Box, point: Point): number {
  * (Liang–Barsky).
  */
 function brushes(box: Box, start: Point, end: Point, margin = 6): boolean {
-  let enter = 0;
-  let leave = 1;
-  const clip = (from: number, delta: number, low: number, high: number) => {
-    if (delta === 0) return from >= low && from <= high;
-    const [a, b] = [(low - from) / delta, (high - from) / delta];
+  const [reachX, reachY] = [box.w / 2 + margin, box.h / 2 + margin];
+  const [dx, dy] = [end.x - start.x, end.y - start.y];
+  const [x, y] = [start.x - box.x, start.y - box.y];
+  let [enter, leave] = [0, 1];
+  if (dx === 0) {
+    if (Math.abs(x) > reachX) return false;
+  } else {
+    const [a, b] = [(-reachX - x) / dx, (reachX - x) / dx];
     enter = Math.max(enter, Math.min(a, b));
     leave = Math.min(leave, Math.max(a, b));
-    return enter <= leave;
-  };
-  return (
-    clip(start.x, end.x - start.x, box.x - box.w / 2 - margin, box.x + box.w / 2 + margin) &&
-    clip(start.y, end.y - start.y, box.y - box.h / 2 - margin, box.y + box.h / 2 + margin)
-  );
+    if (enter > leave) return false;
+  }
+  if (dy === 0) return Math.abs(y) <= reachY;
+  const [a, b] = [(-reachY - y) / dy, (reachY - y) / dy];
+  return Math.max(enter, Math.min(a, b)) <= Math.min(leave, Math.max(a, b));
 }

@@ -1,10 +1,11 @@
 import { scaleLinear } from 'd3-scale';
-import { useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { useBench, useLit } from '../../state/bench';
 import type { Mark } from '../../state/mark';
 import './unrolled.css';
 import { pulleyLabel } from '@emery/core/drive';
+import { tenth } from '@emery/core/numeric';
 import type { BeltSolution } from '@emery/core/path';
 import { formatLength, type LengthUnit, MM_PER_INCH } from '@emery/core/quantity';
 
@@ -64,7 +65,17 @@ function Strip({ belt, cordLength, width }: { belt: BeltSolution; cordLength: nu
       aria-label={`Belt laid flat, ${formatLength(cordLength, unit)} along the cord`}
     >
       {pieces.map((piece, index) => (
-        <PieceDrawing key={index} piece={piece} left={x(piece.from)} right={x(piece.to)} unit={unit} />
+        <PieceDrawing
+          key={index}
+          {...flatMark(piece.mark)}
+          kind={piece.kind}
+          left={tenth(x(piece.from))}
+          right={tenth(x(piece.to))}
+          length={Math.round(piece.to - piece.from)}
+          text={piece.text}
+          label={piece.label}
+          unit={unit}
+        />
       ))}
       {names.map((name) => (
         <PieceName key={name.text + name.at} {...name} />
@@ -74,16 +85,33 @@ function Strip({ belt, cordLength, width }: { belt: BeltSolution; cordLength: nu
   );
 }
 
+/** A mark in plain words, so that a piece that stays as it is need not be drawn again. */
+type FlatMark = { station: string; pulley: string } | { belt: string; index: number };
+const flatMark = (mark: Mark): FlatMark =>
+  mark.kind === 'span'
+    ? { belt: mark.belt, index: mark.index }
+    : { station: mark.kind === 'pulley' ? mark.station : '', pulley: mark.kind === 'pulley' ? mark.pulley : '' };
+
 interface PieceProps {
-  piece: Piece;
+  station?: string;
+  pulley?: string;
+  belt?: string;
+  index?: number;
+  kind: Piece['kind'];
   /** Where it begins and ends, px. */
   left: number;
   right: number;
+  /** Whole mm. */
+  length: number;
+  text: string;
+  label: string;
   unit: LengthUnit;
 }
 
 /** One stretch of the belt: what lies on a pulley, or runs free. */
-function PieceDrawing({ piece: { mark, kind, from, to, text, label }, left, right, unit }: PieceProps) {
+const PieceDrawing = memo(function PieceDrawing(props: PieceProps) {
+  const { station = '', pulley = '', belt, index = 0, kind, left, right, length, text, label, unit } = props;
+  const mark: Mark = belt === undefined ? { kind: 'pulley', station, pulley } : { kind: 'span', belt, index };
   const { select, hover } = useBench('select', 'hover');
   const lit = useLit(mark);
   const width = Math.max(1, right - left);
@@ -105,12 +133,12 @@ function PieceDrawing({ piece: { mark, kind, from, to, text, label }, left, righ
       />
       {kind === 'span' && right - left > text.length * 7.4 + 4 && (
         <text x={(left + right) / 2} y={BELT_Y - 10} textAnchor="middle" className="piece-span">
-          <LengthFigure mm={to - from} unit={unit} places={0} as="tspan" />
+          <LengthFigure mm={length} unit={unit} places={0} as="tspan" />
         </text>
       )}
     </g>
   );
-}
+});
 
 function PieceName({ at, y, text, anchorX, mark }: ReturnType<typeof spreadNames>[number]) {
   const lit = useLit(mark) === 'is-selected' ? ' is-selected' : '';
