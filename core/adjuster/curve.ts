@@ -1,5 +1,5 @@
 import type { Belt, Drive } from '../drive';
-import { type BeltSolution, type PathFindingCode, solveBelt } from '../path';
+import { type BeltPath, pathOf } from '../path';
 import { markedLengthMm, sectionFor } from '../section';
 import { reversed, type Travel, travelOf } from './travel';
 
@@ -29,13 +29,13 @@ const POINTS = 64;
  * Faults that leave no path at all. A tensioner that has swung clear of the belt is one: the belt would have to loop
  * right round it.
  */
-const NO_PATH: ReadonlySet<PathFindingCode> = new Set(['not-closed', 'crosses-itself']);
+const NO_PATH: ReadonlySet<string> = new Set(['not-closed', 'crosses-itself']);
 
 /**
  * Cord length as drawn, also where the belt would rub on something; null where a span has no line, or the line does not
  * go round once.
  */
-export function cordLengthOf(solved: BeltSolution): number | null {
+export function cordLengthOf(solved: BeltPath): number | null {
   if (solved.findings.some(({ code }) => NO_PATH.has(code))) return null;
   let sum = 0;
   for (const { arcLength } of solved.contacts) {
@@ -77,7 +77,7 @@ interface Path {
 
 /** The same, and whether the belt lies on every pulley of its route there. */
 function pathAt(drive: Drive, belt: Belt): Path {
-  const held = cordLengthOf(solveBelt(drive, belt.id)!);
+  const held = cordLengthOf(pathOf(drive, belt.id)!);
   const cord = held ?? cordWithoutRoller(drive, belt);
   return {
     length: cord === null ? null : markedLengthMm(cord, sectionFor(belt.section, belt.sectionOverrides)!),
@@ -92,7 +92,7 @@ function cordWithoutRoller(drive: Drive, belt: Belt): number | null {
   const route = belt.route.filter(({ pulley, side }) => side !== 'back' || !rollers.has(pulley));
   if (route.length === belt.route.length || route.length < 2) return null;
   return cordLengthOf(
-    solveBelt({ ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) }, belt.id)!,
+    pathOf({ ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) }, belt.id)!,
   );
 }
 

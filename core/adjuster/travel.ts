@@ -1,4 +1,18 @@
-import { type Adjuster, type Belt, changePulley, changeStation, type Drive, moveStation, type Point, type Shims, type Slide, type SlotPivot, type SprungArm, type Station, type Turnbuckle } from '../drive';
+import {
+  type Adjuster,
+  type Belt,
+  changePulley,
+  changeStation,
+  type Drive,
+  moveStation,
+  type Point,
+  type Shims,
+  type Slide,
+  type SlotPivot,
+  type SprungArm,
+  type Station,
+  type Turnbuckle,
+} from '../drive';
 import { halfGrooveAngle } from '../section';
 
 /**

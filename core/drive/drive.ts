@@ -2,7 +2,16 @@ import { mixed, object, type ISchema, type ObjectSchema } from 'yup';
 import * as is from './fields';
 import { belt, type Belt } from './belt';
 import { obstacle, type Obstacle } from './obstacle';
-import { electricalLoad, type ElectricalLoad, engineSpeeds, type EngineSpeeds, engineUse, type EngineUse, speedCheck, type SpeedCheck } from './speeds';
+import {
+  electricalLoad,
+  type ElectricalLoad,
+  engineSpeeds,
+  type EngineSpeeds,
+  engineUse,
+  type EngineUse,
+  speedCheck,
+  type SpeedCheck,
+} from './speeds';
 import { type Rotation, station, type Station } from './station';
 import { survey, type Survey } from './survey';
 

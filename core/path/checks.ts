@@ -211,7 +211,7 @@ function rubbing(section: Section, spans: Spans, contacts: Contacts, bodies: rea
 }
 
 /** Spans of the belt that cross one another, and two turns of the belt on the same stretch of one pulley. */
-function crossings(contacts: Contacts, spans: Spans): PathFinding[] {
+export function crossings(contacts: Contacts, spans: Spans): PathFinding[] {
   const findings: PathFinding[] = [];
   spans.forEach((a, index) => {
     for (const b of spans.slice(index + 1)) {

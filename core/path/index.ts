@@ -1,7 +1,7 @@
 /**
  * The belt path on its cord line: contacts, wraps, spans, lengths, rotation, speed ratio, and what is wrong with it.
  */
-export { solveDrive, solveBelt } from './solve';
+export { pathOf, solveBelt, solveDrive, type BeltPath } from './solve';
 export type { BeltSolution, ContactSolution, DriveSolution, SpanSolution } from './solution';
 export { CURED_BY_MEASURING, type PathFinding, type PathFindingCode } from './finding';
 export { LEAST_WRAP_DEG, leastWrapDeg } from './wrap-limits';

@@ -1,6 +1,6 @@
 import { type Belt, type Drive, proposedSide, pulleysById } from '../drive';
 import { bodyRadiusMm, cordRadiusMm, markedLengthMm, type Section, sectionFor } from '../section';
-import { geometryFindings, materialFindings } from './checks';
+import { crossings, geometryFindings, materialFindings } from './checks';
 import { blameTurns } from './closure';
 import type { PathFinding } from './finding';
 import { followShafts, turnOn } from './shafts';
@@ -28,6 +28,20 @@ export function solveBelt(drive: Drive, beltId: string): BeltSolution | null {
   return belt ? solveOne(belt, prepare(drive)) : null;
 }
 
+/** The line of a belt alone: where it touches and runs, and what keeps it from being a loop. */
+export type BeltPath = Pick<BeltSolution, 'contacts' | 'spans' | 'findings'>;
+
+/**
+ * The line of one belt, without looking at what it rubs on or how it suits its pulleys: for sums that ask for the
+ * length of hundreds of paths. Null where the drive has no such belt.
+ */
+export function pathOf(drive: Drive, beltId: string): BeltPath | null {
+  const belt = drive.belts.find(({ id }) => id === beltId);
+  if (!belt) return null;
+  const { contacts, spans, findings, blocked } = lineOf(belt, sectionOf(belt), prepare(drive));
+  return { contacts, spans, findings: blocked ? findings : [...findings, ...crossings(contacts, spans)] };
+}
+
 function prepare(drive: Drive): Workings {
   const pulleys = pulleysById(drive);
   for (const { id, route } of drive.belts) {
@@ -39,11 +53,16 @@ function prepare(drive: Drive): Workings {
   return { drive, pulleys, shafts: followShafts(drive, pulleys) };
 }
 
-function solveOne(belt: Belt, workings: Workings): BeltSolution {
+function sectionOf(belt: Belt): Section {
   const section = sectionFor(belt.section, belt.sectionOverrides);
-  const sense = workings.shafts.senses.get(belt.id) ?? 1;
   if (!section)
     throw new Error(`belt ${belt.id}: section ${belt.section} is unknown; readDrive should have refused it`);
+  return section;
+}
+
+/** Contacts, spans and wraps of a belt; `blocked` where no line can be drawn. */
+function lineOf(belt: Belt, section: Section, workings: Workings) {
+  const sense = workings.shafts.senses.get(belt.id) ?? 1;
   const contacts = belt.route.map((stop) => contactOf(stop, section, sense, workings));
   const findings: PathFinding[] = routeFindings(belt, section, contacts, workings);
   const blocked = findings.some(({ severity }) => severity === 'fault');
@@ -59,6 +78,12 @@ function solveOne(belt: Belt, workings: Workings): BeltSolution {
         ({ pulley, side }) => proposedSide(workings.pulleys.get(pulley)!.pulley) !== side,
       ),
     );
+  return { contacts, spans, findings, blocked, sense };
+}
+
+function solveOne(belt: Belt, workings: Workings): BeltSolution {
+  const section = sectionOf(belt);
+  const { contacts, spans, findings, blocked, sense } = lineOf(belt, section, workings);
   if (!blocked) findings.push(...geometryFindings(belt, section, contacts, spans, workings));
   const closed = !findings.some(({ severity }) => severity === 'fault');
   findings.push(

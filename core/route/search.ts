@@ -1,5 +1,18 @@
 import { type Belt, type Drive, pulleysById, type RouteStop } from '../drive';
-import { beltClearances, type BeltSolution, bodiesInPlane, clearOf, directedTangent, distance, distanceToSegment, leastWrapDeg, segmentsCross, solveBelt, type Tangent, wrapBetween } from '../path';
+import {
+  beltClearances,
+  type BeltSolution,
+  bodiesInPlane,
+  clearOf,
+  directedTangent,
+  distance,
+  distanceToSegment,
+  leastWrapDeg,
+  segmentsCross,
+  solveBelt,
+  type Tangent,
+  wrapBetween,
+} from '../path';
 import { bodyRadiusMm, cordRadiusMm, facingDepthMm, type Section, sectionFor } from '../section';
 import { type Carried, carriedBy } from './carried';
 

@@ -1,4 +1,12 @@
-import { armTension, cordLengthOf, lengthCurve, type LengthCurve, pathLength, shareFor, stretchTension } from '../adjuster';
+import {
+  armTension,
+  cordLengthOf,
+  lengthCurve,
+  type LengthCurve,
+  pathLength,
+  shareFor,
+  stretchTension,
+} from '../adjuster';
 import { type Belt, changePulley, type Drive } from '../drive';
 import type { Finding } from '../finding';
 import { beltClearances, solveBelt } from '../path';
@@ -79,6 +87,8 @@ export interface SizeOptions {
   stock?: readonly number[];
   /** How much longer every path is than drawn, as measured; mm. Common lengths are whole steps with it. */
   shiftMm?: number;
+  /** The length curve of the belt on this very drive, where it is known already. */
+  curve?: LengthCurve | null;
 }
 
 /** Kept for seating and stretch, as a share of the length, where the belt's own `reserve` does not say. Default. */
@@ -100,7 +110,7 @@ export function sizeBelt(drive: Drive, beltId: string, options: SizeOptions = {}
   const belt = drive.belts.find(({ id }) => id === beltId);
   const section = belt && sectionFor(belt.section, belt.sectionOverrides);
   if (!belt || !section) return null;
-  const curve = lengthCurve(drive, belt);
+  const curve = options.curve === undefined ? lengthCurve(drive, belt) : options.curve;
   return curve ? adjusted(drive, belt, section, curve, options) : fixedCentres(drive, belt, section, options);
 }
 

@@ -1,8 +1,17 @@
 import type { Drive } from '../drive';
 import { hundredth } from '../numeric';
-import { type Candidate, type LastOn, puttingOn, type PuttingOn, sizeBelt, type SizeFinding, type SizeOptions, type Window } from '../seating';
+import {
+  type Candidate,
+  type LastOn,
+  puttingOn,
+  type PuttingOn,
+  sizeBelt,
+  type SizeFinding,
+  type SizeOptions,
+  type Window,
+} from '../seating';
 import { fitSurvey } from '../survey';
-import { DEFAULT_DOUBT, type Doubt, doubtOf } from './doubt';
+import { DEFAULT_DOUBT, type Doubt, doubtOf, responseOf } from './doubt';
 import { combinedLength, type CombinedLength } from './measured';
 
 /** The answer to which belt to bring home, as plain data. */
@@ -46,7 +55,8 @@ export function answerFor(
   if (!plain || !belt) return null;
   const surveyed = (drive.survey?.readings?.length ?? 0) + (drive.survey?.photos?.length ?? 0) > 0;
   const fit = surveyed ? fitSurvey(drive, drive.survey?.readings ?? []) : null;
-  const drawnSpread = doubtOf(drive, belt, plain, { fit, draws: 0 }).spread;
+  const response = responseOf(drive, belt, plain, fit);
+  const drawnSpread = doubtOf(drive, belt, plain, { response, draws: 0 }).spread;
   const middle = drawnSpread[drawnSpread.length >> 1] ?? DEFAULT_DOUBT.placeMm;
   const measured = combinedLength(drive, belt, plain.curve, middle);
   const shift = measured.shiftMm;
@@ -58,10 +68,11 @@ export function answerFor(
     ...(also && { also }),
     ...(asked && { lengths: asked }),
     shiftMm: shift,
+    curve: plain.curve,
   })!;
   const certainty = middle > 0 ? measured.plusMinus / middle : 1;
   const doubt = doubtOf(drive, belt, sizing, {
-    fit,
+    response,
     certainty,
     ...(options.draws !== undefined && { draws: options.draws }),
     ...(options.onProgress && { onProgress: options.onProgress }),

@@ -28,9 +28,31 @@ export interface Doubt {
   draws: number;
 }
 
+/** What is uncertain about a drive, and how its path answers to each of it; the same for every length of belt. */
+export interface Response {
+  inputs: readonly Input[];
+  /** At each of a few points of the travel, or once on fixed centres: mm of path for each mm, by input. */
+  slopes: readonly (readonly number[])[];
+}
+
+/** How the path of a belt answers to all that is uncertain: the survey's fit says how well places are known. */
+export function responseOf(drive: Drive, belt: Belt, { curve }: Sizing, fit: SurveyFit | null): Response {
+  const inputs = inputsOf(drive, belt, fit);
+  const there = curve ? sharesOf(curve).map((share) => curve.travel.at(share)) : [drive];
+  const slopes = there.map((posed) => inputs.map(({ with: more }) => slopeOf((by) => more(posed, by), belt, STEP)));
+  return { inputs, slopes };
+}
+
+/** The points of the travel at which the response is worked out. */
+function sharesOf({ end }: LengthCurve): number[] {
+  return Array.from({ length: STATIONS }, (_, k) => (end * k) / (STATIONS - 1));
+}
+
 export interface DoubtOptions {
   /** The survey's fit, for the ± of places. */
   fit?: SurveyFit | null;
+  /** Where it is known already; `fit` has then no part in it. */
+  response?: Response;
   /** How sure the length is with what was measured of it, over how sure the drawing alone is. Default 1. */
   certainty?: number;
   draws?: number;
@@ -56,29 +78,35 @@ const STEP = 0.05;
 export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: DoubtOptions = {}): Doubt {
   const { candidates } = sizing;
   const draws = options.draws ?? 10_000;
-  const inputs = inputsOf(drive, belt, options.fit ?? null).map((input) => ({
-    ...input,
-    sigma: input.sigma * (options.certainty ?? 1),
-  }));
+  const { inputs: known, slopes } = options.response ?? responseOf(drive, belt, sizing, options.fit ?? null);
+  const inputs = known.map((input) => ({ ...input, sigma: input.sigma * (options.certainty ?? 1) }));
   const { edges, spread } = sizing.curve
-    ? adjusterEdges(belt, sizing, sizing.curve, inputs)
-    : fixedEdges(drive, belt, sizing, inputs);
+    ? adjusterEdges(belt, sizing, sizing.curve, inputs, slopes)
+    : fixedEdges(sizing, inputs, slopes[0]!);
   if (!edges) return { chances: candidates.map(() => 0), pair: null, spread, draws: 0 };
   const beltShare = DEFAULT_DOUBT.beltShare[sectionFor(belt.section, belt.sectionOverrides)!.kind];
   const normal = normals(options.seed ?? 1);
-  const sum = (slope: readonly number[], drawn: readonly number[]) =>
-    slope.reduce((total, value, i) => total + value * drawn[i]!, 0);
+  const sigmas = inputs.map(({ sigma }) => sigma);
+  const drawn = new Float64Array(sigmas.length);
+  const fits = candidates.map(() => false);
+  // Ten thousand times over: plain loops, no list made anew.
+  const sum = (slopes: readonly number[]) => {
+    let total = 0;
+    for (let i = 0; i < slopes.length; i += 1) total += slopes[i]! * drawn[i]!;
+    return total;
+  };
   const counts = candidates.map(() => 0);
   const either = candidates.map(() => candidates.map(() => 0));
   for (let draw = 0; draw < draws; draw += 1) {
     if (draw % 1000 === 0) options.onProgress?.(draw / draws);
-    const drawn = inputs.map(({ sigma }) => sigma * normal());
-    const least = Math.max(...edges.least.map(({ mm, slopes }) => mm + sum(slopes, drawn)));
-    const most = edges.most.mm + sum(edges.most.slopes, drawn);
-    const fits = candidates.map(({ lengthMm }) => {
-      const length = lengthMm * (1 + beltShare * normal());
-      return length >= least && length <= most;
-    });
+    for (let i = 0; i < sigmas.length; i += 1) drawn[i] = sigmas[i]! * normal();
+    let least = -Infinity;
+    for (const { mm, slopes } of edges.least) least = Math.max(least, mm + sum(slopes));
+    const most = edges.most.mm + sum(edges.most.slopes);
+    for (let k = 0; k < candidates.length; k += 1) {
+      const length = candidates[k]!.lengthMm * (1 + beltShare * normal());
+      fits[k] = length >= least && length <= most;
+    }
     for (let i = 0; i < fits.length; i += 1) {
       if (fits[i]) counts[i]! += 1;
       for (let j = i + 1; j < fits.length; j += 1) if (fits[i] || fits[j]) either[i]![j]! += 1;
@@ -104,7 +132,7 @@ export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: Doubt
 /** A length that bounds the belts that fit, as drawn, and how it answers to each input. */
 interface Edge {
   mm: number;
-  slopes: number[];
+  slopes: readonly number[];
 }
 
 /** A belt fits if it is longer than all of `least` and no longer than `most`. */
@@ -119,11 +147,8 @@ function adjusterEdges(
   { fits, lastOn }: Sizing,
   curve: LengthCurve,
   inputs: readonly Input[],
+  slopes: Response['slopes'],
 ): { edges: Edges | null; spread: number[] } {
-  const shares = Array.from({ length: STATIONS }, (_, k) => (curve.end * k) / (STATIONS - 1));
-  const slopes = shares.map((share) =>
-    inputs.map(({ with: input }) => slopeOf((by) => input(curve.travel.at(share), by), belt, STEP)),
-  );
   const at = (share: number) => inputs.map((_, i) => between(slopes, i, share / curve.end));
   const points = curve.lengths.length - 1;
   const spread = curve.lengths.map((_, k) => deviation(inputs, at(k / points)));
@@ -146,13 +171,11 @@ function adjusterEdges(
 
 /** On fixed centres: no longer than the path, and no shorter than it can be stretched. */
 function fixedEdges(
-  drive: Drive,
-  belt: Belt,
   { fits }: Sizing,
   inputs: readonly Input[],
+  slopes: readonly number[],
 ): { edges: Edges | null; spread: number[] } {
   if (!fits) return { edges: null, spread: [] };
-  const slopes = inputs.map(({ with: input }) => slopeOf((by) => input(drive, by), belt, STEP));
   return {
     edges: { least: [{ mm: fits.from, slopes }], most: { mm: fits.to, slopes } },
     spread: [deviation(inputs, slopes)],

@@ -1,5 +1,14 @@
 import { cordLengthOf, type LengthCurve, pathLength } from '../adjuster';
-import { type AdjusterState, type Belt, type Drive, type Lay, type Measurement, type Pulley, pulleysById, type Tool } from '../drive';
+import {
+  type AdjusterState,
+  type Belt,
+  type Drive,
+  type Lay,
+  type Measurement,
+  type Pulley,
+  pulleysById,
+  type Tool,
+} from '../drive';
 import { againstTheOthers, deviationsApart, type Figure, weightedMean } from '../numeric';
 import { loopRound, solveBelt } from '../path';
 import { bodyRadiusMm, halfGrooveAngle, markedLengthMm, type Section, sectionFor } from '../section';

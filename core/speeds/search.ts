@@ -2,7 +2,15 @@ import type { Drive } from '../drive';
 import { bandOf, type ShopBands } from './bands';
 import { chainTo } from './chain';
 import { type DriveEffect, effectOf } from './effect';
-import { enoughOf, goesOn, type PulleyAtHand, type PulleyChange, radiusWith, seatsOf, withPulley } from './pulley-choice';
+import {
+  enoughOf,
+  goesOn,
+  type PulleyAtHand,
+  type PulleyChange,
+  radiusWith,
+  seatsOf,
+  withPulley,
+} from './pulley-choice';
 import { marksOf } from './use';
 
 /** A speed wanted of a shaft at an engine speed: no less than `least`, no more than `most`, rev/min. */

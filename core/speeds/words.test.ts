@@ -5,7 +5,17 @@ import { explainRatio, type RatioSlip, readRatio } from './ratio-slip';
 import type { SpeedReason } from './search';
 import { bandFindings, type SpeedFinding } from './speeds';
 import { slipOf } from './tachometer';
-import { bandWords, ratioFigure, ratioReadingWords, ratioStatement, rpmFigure, slipWords, speedMessage, speedReason, speedWords } from './words';
+import {
+  bandWords,
+  ratioFigure,
+  ratioReadingWords,
+  ratioStatement,
+  rpmFigure,
+  slipWords,
+  speedMessage,
+  speedReason,
+  speedWords,
+} from './words';
 
 /** What a sentence for a mechanic must not hold. */
 const SLIPS = /undefined|NaN|null|\[object|Infinity| {2}/;

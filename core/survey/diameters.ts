@@ -1,4 +1,11 @@
-import { type DiameterMethod, type DiameterReading, type Drive, findPulley, pulleysById, type SurveyReading } from '../drive';
+import {
+  type DiameterMethod,
+  type DiameterReading,
+  type Drive,
+  findPulley,
+  pulleysById,
+  type SurveyReading,
+} from '../drive';
 import { againstTheOthers, weightedMean } from '../numeric';
 import { FINEST, type UncertainRadius } from './readings';
 

@@ -2,7 +2,16 @@ import type { Matrix } from 'ml-matrix';
 import type { Drive, SurveyReading } from '../drive';
 import { mostOfSound } from '../numeric';
 import { uncertainRadii } from './diameters';
-import { adjust, type Adjusted, gradientOf, misfitOf, type Network, pictureAt, type Places, predictedBy } from './least-squares';
+import {
+  adjust,
+  type Adjusted,
+  gradientOf,
+  misfitOf,
+  type Network,
+  pictureAt,
+  type Places,
+  predictedBy,
+} from './least-squares';
 import { bestSides, mirrorImages, otherWayRound } from './other-sides';
 import type { PhotoFit } from './photo';
 import { type Pictures, picturesOf } from './pictures';

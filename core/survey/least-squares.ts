@@ -127,10 +127,11 @@ function describe(
     };
   }
   const { design } = linearised(observations, places, unknowns, network, weigh);
-  const { inverse, nullSpace } = pseudoSolve(
+  const { inverse: pseudo, nullSpace } = pseudoSolve(
     design,
     observations.map(() => 0),
   );
+  const inverse = pseudo();
   // Distances alone leave one free motion of the whole: turning about the datum. It is no gap, for the sketch says
   // which way is up.
   const turning =
@@ -283,30 +284,38 @@ function linearised(
 function pseudoSolve(
   design: Matrix,
   misfit: readonly number[],
-): { change: number[]; inverse: Matrix; nullSpace: number[][] } {
+): { change: number[]; inverse: () => Matrix; nullSpace: number[][] } {
   const wide = design.rows < design.columns;
   const svd = new SingularValueDecomposition(wide ? padded(design) : design, { autoTranspose: false });
   const values = svd.diagonal;
   const least = Math.max(...values, 0) * 1e-9;
   const right = svd.rightSingularVectors;
   const left = svd.leftSingularVectors;
-  const inverse = Matrix.zeros(design.columns, design.rows);
+  const { rows, columns } = design;
+  // By plain arrays: this is done at every step of every fit.
+  const byColumn = (matrix: Matrix, k: number) =>
+    Float64Array.from({ length: matrix.rows }, (_, i) => matrix.get(i, k));
+  const inverse = Array.from({ length: columns }, () => new Float64Array(rows));
   const nullSpace: number[][] = [];
   values.forEach((value, k) => {
     if (value <= least || value === 0) {
       nullSpace.push(right.getColumn(k));
       return;
     }
-    for (let i = 0; i < design.columns; i += 1) {
-      const scaled = right.get(i, k) / value;
-      if (scaled !== 0)
-        for (let j = 0; j < design.rows; j += 1) inverse.set(i, j, inverse.get(i, j) + scaled * left.get(j, k));
+    const [across, down] = [byColumn(right, k), byColumn(left, k)];
+    for (let i = 0; i < columns; i += 1) {
+      const scaled = across[i]! / value;
+      if (scaled === 0) continue;
+      const row = inverse[i]!;
+      for (let j = 0; j < rows; j += 1) row[j]! += scaled * down[j]!;
     }
   });
-  const change = Array.from({ length: design.columns }, (_, i) =>
-    misfit.reduce((sum, value, j) => sum + inverse.get(i, j) * value, 0),
-  );
-  return { change, inverse, nullSpace };
+  const change = inverse.map((row) => {
+    let sum = 0;
+    for (let j = 0; j < rows; j += 1) sum += row[j]! * misfit[j]!;
+    return sum;
+  });
+  return { change, inverse: () => new Matrix(inverse.map((row) => [...row])), nullSpace };
 }
 
 /** Rows of zeros below, so that there are as many rows as columns and every direction gets a singular value. */

@@ -1,4 +1,5 @@
 import { App as AntApp, Button } from 'antd';
+import type { Drive } from '@emery/core/drive';
 import { ask, type ApiProblem } from '../api/client';
 import { lazyPart } from '../parts/lazy-part';
 import { useBench, useBenchStores } from '../state/bench';
