@@ -51,6 +51,7 @@ const LAYERS = [
   ['seating'],
   ['survey'],
   ['route', 'size', 'speeds'],
+  ['api'],
 ];
 const layers = LAYERS.flatMap((names, at) =>
   names.map((folder) => {

@@ -3,7 +3,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import sharp from 'sharp';
 import type { DataSource } from 'typeorm';
 import { driveOf, SERPENTINE } from '../core/test/examples';
-import { firstRun } from './demo';
+import { firstRun } from './shop/demo';
 import { running, type Running } from './test/running';
 import type { Drive } from '@emery/core/drive';
 

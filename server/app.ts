@@ -4,20 +4,11 @@ import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
-import { jsonBody, MOST_DRIVE_BYTES } from './json-body';
-import { requestLog } from './log';
-import { Problem, problemHandler, unknownAddress } from './problem';
-import { driveRoutes } from './routes/drives';
-import { fileRoutes } from './routes/files';
-import { healthRoutes } from './routes/health';
-import { photoRoutes } from './routes/photos';
-import { shopRoutes } from './routes/shop';
-import { bandRoutes, pulleyRoutes } from './routes/speeds';
-import { STOCK_BOUNDS, stockRoutes } from './routes/stock';
-import { vehicleRoutes } from './routes/vehicles';
+import { jsonBody, MOST_DRIVE_BYTES } from './http/json-body';
+import { requestLog } from './http/log';
+import { Problem, problemHandler, unknownAddress } from './http/problem';
+import { RESOURCES } from './resources';
 
-/** Lists and files brought in, bytes. */
-const LARGE = 20 * 1024 * 1024;
 /** What goes around a drive that is saved, bytes. */
 const ENVELOPE_BYTES = 1024;
 
@@ -53,17 +44,10 @@ export function createApp({ data, logger, webFolder }: AppOptions): Express {
     response.set('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api/photos', photoRoutes(data));
-  app.use('/api/import', jsonBody(LARGE));
-  app.use('/api/stock', jsonBody(LARGE, STOCK_BOUNDS), stockRoutes(data));
-  app.use('/api', jsonBody(MOST_DRIVE_BYTES + ENVELOPE_BYTES));
-  app.use('/api/health', healthRoutes(data));
-  app.use('/api/shop', shopRoutes(data));
-  app.use('/api/bands', bandRoutes(data));
-  app.use('/api/pulleys', pulleyRoutes(data));
-  app.use('/api/vehicles', vehicleRoutes(data));
-  app.use('/api/drives', driveRoutes(data));
-  app.use('/api', fileRoutes(data));
+  const drive = jsonBody(MOST_DRIVE_BYTES + ENVELOPE_BYTES);
+  for (const { bodies = {} } of RESOURCES)
+    for (const [path, body] of Object.entries(bodies)) app.use(`/api${path}`, body);
+  for (const { path, body = drive, routes } of RESOURCES) app.use(`/api${path}`, ...(body ? [body] : []), routes(data));
   app.use('/api', unknownAddress);
   if (webFolder) serveInterface(app, webFolder);
   app.use(problemHandler);

@@ -3,8 +3,8 @@ import { mkdtempSync, readFileSync, rmSync, symlinkSync, unlinkSync, writeFileSy
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { driveOf, SERPENTINE } from '../core/test/examples';
-import { openLog } from './log';
-import { problemHandler, withoutContents } from './problem';
+import { openLog } from './http/log';
+import { problemHandler, withoutContents } from './http/problem';
 import { running, type Running } from './test/running';
 import type { Drive } from '@emery/core/drive';
 

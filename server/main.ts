@@ -1,8 +1,8 @@
 import type { AddressInfo } from 'node:net';
 import { createApp } from './app';
 import { connect } from './data-source';
-import { firstRun } from './demo';
-import { openLog } from './log';
+import { firstRun } from './shop/demo';
+import { openLog } from './http/log';
 
 /*
  * The server process. Started by scripts/start.mjs, which hands it everything by environment and hears by message when

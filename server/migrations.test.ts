@@ -1,7 +1,7 @@
 import type { DataSource } from 'typeorm';
 import { type MigrationInterface, type QueryRunner } from 'typeorm';
 import { connect } from './data-source';
-import { firstRun } from './demo';
+import { firstRun } from './shop/demo';
 import { freshDatabase } from './test/running';
 
 /*

@@ -22,20 +22,25 @@ export function buildInterface() {
 
 /** The file of the built command line, one module with all it needs; it is built where that has not been done yet. */
 export async function buildCommandLine() {
-  const folder = await built('command line', ['cli', ...SHARED], async (making) => {
-    const { build } = await import('esbuild');
-    await build({
-      entryPoints: [path.join(ROOT, 'cli', 'main.ts')],
-      outfile: path.join(making, 'emery.mjs'),
-      bundle: true,
-      minify: true,
-      platform: 'node',
-      format: 'esm',
-      logLevel: 'silent',
-    }).catch((error) => {
-      throw new SetupProblem(`the command line could not be built:\n${error.message}`);
-    });
-  });
+  const folder = await built(
+    'command line',
+    ['cli', ...SHARED],
+    async (making) => {
+      const { build } = await import('esbuild');
+      await build({
+        entryPoints: [path.join(ROOT, 'cli', 'main.ts')],
+        outfile: path.join(making, 'emery.mjs'),
+        bundle: true,
+        minify: true,
+        platform: 'node',
+        format: 'esm',
+        logLevel: 'silent',
+      }).catch((error) => {
+        throw new SetupProblem(`the command line could not be built:\n${error.message}`);
+      });
+    },
+    { quickly: true },
+  );
   return path.join(folder, 'emery.mjs');
 }
 
@@ -43,12 +48,13 @@ export async function buildCommandLine() {
  * A folder that `make` fills, made anew where its sources have changed. A build is named by what it was built from, and
  * moved into place whole, so that two runs side by side never see half of one.
  */
-async function built(what, sources, make) {
+async function built(what, sources, make, { quickly = false } = {}) {
   const target = path.join(BUILDS, `${what.replace(' ', '-')}-${fingerprint(sources)}`);
   if (existsSync(target)) return target;
   const making = `${target}-${process.pid}`;
   mkdirSync(BUILDS, { recursive: true });
-  await step(`Building the ${what}`, () => make(making));
+  if (quickly) await make(making);
+  else await step(`Building the ${what}`, () => make(making));
   try {
     renameSync(making, target);
   } catch {

@@ -4,8 +4,8 @@ import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
 import { createApp } from '../app';
 import { connect } from '../data-source';
-import { firstRun } from '../demo';
-import { openLog } from '../log';
+import { firstRun } from '../shop/demo';
+import { openLog } from '../http/log';
 
 export interface Answer {
   status: number;

@@ -1,10 +1,5 @@
 import { ApiProblem, problemOf } from './client';
-
-export interface KeptPhoto {
-  hash: string;
-  width: number;
-  height: number;
-}
+import type { KeptPhoto } from '@emery/core/api';
 
 export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'];
 const MOST_MB = 20;

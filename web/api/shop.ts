@@ -1,47 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ask } from './client';
-import type { Drive } from '@emery/core/drive';
-import type { DriveSketch } from '@emery/core/path';
-import type { LengthUnit } from '@emery/core/quantity';
-
-export interface Shop {
-  name: string;
-  unit: LengthUnit;
-}
-
-export interface DriveListed {
-  id: string;
-  vehicleId: string;
-  name: string;
-  revision: number;
-  updatedAt: string;
-  sketch: DriveSketch;
-}
-
-export interface VehicleFields {
-  name: string;
-  plate: string;
-  odometer: number | null;
-  odometerUnit: 'km' | 'mi' | 'h';
-  notes: string;
-}
-
-export interface VehicleListed extends VehicleFields {
-  id: string;
-  revision: number;
-  updatedAt: string;
-  drives: DriveListed[];
-}
-
-export interface DriveOpened {
-  id: string;
-  vehicleId: string;
-  vehicleName: string;
-  name: string;
-  revision: number;
-  updatedAt: string;
-  document: Drive;
-}
+import type { DriveListed, DriveOpened, Shop, VehicleListed, VehiclePage } from '@emery/core/api';
 
 const PAGE = 30;
 
@@ -68,7 +27,7 @@ export const useVehicles = (search: string) =>
     queryKey: ['vehicles', search],
     initialPageParam: 0,
     queryFn: ({ pageParam, signal }) =>
-      ask<{ vehicles: VehicleListed[]; total: number }>(
+      ask<VehiclePage>(
         'GET',
         `/vehicles?search=${encodeURIComponent(search)}&limit=${PAGE}&offset=${pageParam}`,
         undefined,

@@ -1,5 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { ask } from './client';
+import type { StockedLength } from '@emery/core/api';
 import type { StockBelt } from '@emery/core/size';
 
 export interface StockListed extends StockBelt {
@@ -31,12 +32,6 @@ export const useStock = (filter: { search: string; section: string; ribs: string
     },
     placeholderData: keepPreviousData,
   });
-
-/** A length that can be had, and how many belts of it lie on the shelf. */
-export interface StockedLength {
-  lengthMm: number;
-  shelf: number;
-}
 
 const kindOf = (section: string, ribs: number | null) => ({ section, ribs: ribs === null ? '' : String(ribs) });
 

@@ -1,10 +1,10 @@
 import { Button } from 'antd';
 import { group } from 'd3-array';
 import type { ReactNode } from 'react';
-import type { DriveOpened } from '../api/shop';
 import { LengthFigure } from '../ui/LengthFigure';
 import type { LeftDraft } from '../state/draft-store';
 import { Thumbnail } from './Thumbnail';
+import type { DriveOpened } from '@emery/core/api';
 import { type Drive, driveDifferences } from '@emery/core/drive';
 import { sketchOf } from '@emery/core/path';
 import type { LengthUnit } from '@emery/core/quantity';

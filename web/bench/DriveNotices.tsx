@@ -1,11 +1,11 @@
 import { App as AntApp, Button } from 'antd';
-import type { Drive } from '@emery/core/drive';
 import { ask, type ApiProblem } from '../api/client';
 import { lazyPart } from '../parts/lazy-part';
 import { useBench, useBenchStores } from '../state/bench';
 import type { OpenDrive } from '../state/open-drives';
 import { useStore } from '../state/store';
 import { useKept, useLeftDrafts, useSaveState } from '../state/use-open-drive';
+import type { Drive } from '@emery/core/drive';
 
 const ConflictPanel = lazyPart('The two versions', async () => ({
   default: (await import('./ConflictPanel')).ConflictPanel,

@@ -3,16 +3,7 @@ import { App as AntApp, Button, Dropdown, Input, Modal, Progress, Spin } from 'a
 import { useDeferredValue, useEffect, useRef, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask } from '../api/client';
-import {
-  newSaveId,
-  useDeleted,
-  useShop,
-  useShopChange,
-  useVehicles,
-  type DriveListed,
-  type DriveOpened,
-  type VehicleListed,
-} from '../api/shop';
+import { newSaveId, useDeleted, useShop, useShopChange, useVehicles } from '../api/shop';
 import { Thumbnail } from '../bench/Thumbnail';
 import { LengthFigure } from '../ui/LengthFigure';
 import { hasTyped, TypedPlace } from '../ui/typed-text';
@@ -23,6 +14,7 @@ import { NEW_VEHICLE, VehicleForm, type VehicleSave } from './VehicleForm';
 import '../bench/bench.css';
 import '../ui/ledger.css';
 import './shop.css';
+import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
 import type { LengthUnit } from '@emery/core/quantity';
 
 /** All vehicles of the shop with their drives. */

@@ -2,8 +2,9 @@ import { Button, Input, Modal, Select } from 'antd';
 import { useEffect, useEffectEvent, useId, useState, type FormEvent } from 'react';
 import { number, object, string, ValidationError } from 'yup';
 import type { ApiProblem } from '../api/client';
-import { newSaveId, type VehicleFields } from '../api/shop';
+import { newSaveId } from '../api/shop';
 import { useForgetTyped, useTyped } from '../ui/typed-text';
+import type { VehicleFields } from '@emery/core/api';
 
 interface Props {
   title: string;

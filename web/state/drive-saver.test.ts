@@ -1,7 +1,7 @@
 import { ApiProblem } from '../api/client';
-import type { DriveOpened } from '../api/shop';
 import { DriveSaver, type SaveRequest } from './drive-saver';
 import type { Draft } from './draft-store';
+import type { DriveOpened } from '@emery/core/api';
 import { type Drive, newDrive } from '@emery/core/drive';
 
 Object.defineProperty(globalThis, 'crypto', { value: { randomUUID: () => `id-${Math.random()}` } });

@@ -1,7 +1,8 @@
 import { ApiProblem } from '../api/client';
-import { newSaveId, type DriveOpened } from '../api/shop';
+import { newSaveId } from '../api/shop';
 import type { DraftStore } from './draft-store';
 import { Listeners } from './listeners';
+import type { DriveOpened } from '@emery/core/api';
 import type { Drive } from '@emery/core/drive';
 
 export type SaveState =

@@ -1,5 +1,5 @@
-import type { DriveOpened } from '../api/shop';
 import { onBench, openDrive, openDriveOf, type OpenDrive } from './open-drives';
+import type { DriveOpened } from '@emery/core/api';
 import { type Drive, newDrive } from '@emery/core/drive';
 
 Object.defineProperty(globalThis, 'crypto', { value: { randomUUID: () => `id-${Math.random()}` } });

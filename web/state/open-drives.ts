@@ -1,9 +1,10 @@
 import { ask } from '../api/client';
-import { newSaveId, type DriveOpened } from '../api/shop';
+import { newSaveId } from '../api/shop';
 import { createDriveStore, type DriveStore } from './drive-history';
 import { DriveSaver } from './drive-saver';
 import { forgetDraft, holdPageName, leftDrafts, openDraftStore, type DraftStore, type LeftDraft } from './draft-store';
 import { Listeners } from './listeners';
+import type { DriveOpened } from '@emery/core/api';
 import type { Drive } from '@emery/core/drive';
 
 let page: string | null = null;

@@ -1,9 +1,9 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import type { DriveOpened } from '../api/shop';
 import type { LeftDraft } from './draft-store';
 import type { DriveHistory, DriveStore } from './drive-history';
 import type { DriveSaver, SaveState } from './drive-saver';
 import { onBench, openDrive, openDriveOf, type LeftDrafts, type OpenDrive } from './open-drives';
+import type { DriveOpened } from '@emery/core/api';
 
 /**
  * The drive as this page has it: at once where something of it is unsent, else once `read` is there. Null until then.

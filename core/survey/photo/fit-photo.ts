@@ -1,4 +1,4 @@
-import { CholeskyDecomposition, Matrix, inverse, solve } from 'ml-matrix';
+import { CholeskyDecomposition, Matrix, LuDecomposition, solve } from 'ml-matrix';
 import { combinedDiameter } from '..';
 import { type Drive, type PicturePoint, pulleysById, type SurveyPhoto } from '../../drive';
 import { bodyRadiusMm, sectionFor } from '../../section';
@@ -393,7 +393,10 @@ function refine(photo: SurveyPhoto, rims: readonly Rim[], start: Unknowns, sigma
     } else if ((damping *= 6) > 1e8) break;
   }
   const normal = slopes.transpose().mmul(slopes);
-  return { unknowns, cost, covariance: inverse(normal) };
+  // Points may say nothing at all of one of the unknowns: then nobody knows how well any is known.
+  const [lu, size] = [new LuDecomposition(normal), normal.rows];
+  const covariance = lu.isSingular() ? Matrix.zeros(size, size).fill(Number.NaN) : lu.solve(Matrix.eye(size));
+  return { unknowns, cost, covariance };
 }
 
 /** Rows: each point's distance from its circle in px over `sigma`, then what is known beforehand over its own doubt. */

@@ -461,3 +461,17 @@ test('points anywhere on and off the picture come to an end: a fit or a finding,
     { numRuns: 40 },
   );
 });
+
+test('points that say nothing of the camera are a finding, not a fault in the sum', () => {
+  const drive = truth();
+  const sound = pictured(drive, camera(0.2, 1), { noise: 1, known: ['crank', 'ac'] });
+  // Found by the search above: two rims each with a point in the corner of the picture.
+  const rims = sound.rims!.map((rim) => ({ ...rim, points: [...rim.points] }));
+  for (const [r, k] of [
+    [0, 2021020338],
+    [469431592, 3],
+  ] as const)
+    rims[r % rims.length]!.points[k % 12] = [0, 0];
+  const photo = { ...sound, rims };
+  expect(() => fitPhoto({ ...drive, survey: { photos: [photo] } }, photo)).not.toThrow();
+});

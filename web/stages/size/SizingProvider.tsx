@@ -1,7 +1,8 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
-import { useStockedLengths, type StockedLength } from '../../api/stock';
+import { useStockedLengths } from '../../api/stock';
 import { useWhile } from '../../state/bench';
 import { useCoreSum, type SumStopped } from '../../state/use-core-sum';
+import type { StockedLength } from '@emery/core/api';
 import type { SizeAnswer } from '@emery/core/size';
 
 /** What Size knows of the belt in hand: shared by the chart and the ledger. */

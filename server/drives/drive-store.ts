@@ -1,0 +1,137 @@
+import { randomUUID } from 'node:crypto';
+import { In, type DataSource, type EntityManager } from 'typeorm';
+import type { CheckedDrive } from './check';
+import { DriveDocument, DriveEntity, type DriveRow } from './entity';
+import { Vehicle } from '../vehicles/entity';
+import { invalid, notFound, Problem } from '../http/problem';
+import { indexVehicles } from '../vehicles/search-index';
+import type { DriveListed, DriveOpened } from '@emery/core/api';
+import type { Drive } from '@emery/core/drive';
+
+/** Where a new drive differs from one that was just drawn: brought back from an archive, it keeps what it had. */
+type Kept = Partial<Pick<DriveRow, 'id' | 'revision' | 'updatedAt' | 'deletedAt'>>;
+
+/** Stores a new drive. The vehicle is to be indexed by the caller, once for all that it does. */
+export async function createDrive(
+  manager: EntityManager,
+  vehicleId: string,
+  { document, sketch }: CheckedDrive,
+  kept: Kept = {},
+): Promise<string> {
+  const { id = randomUUID(), revision = 1, updatedAt = new Date(), deletedAt = null } = kept;
+  await manager.insert(DriveEntity, {
+    id,
+    vehicleId,
+    name: nameOf(document),
+    revision,
+    saveId: randomUUID(),
+    updatedAt,
+    deletedAt,
+  });
+  await manager.insert(DriveDocument, { driveId: id, document: document as never, sketch: sketch as never });
+  return id;
+}
+
+/** The drive as it is now; its number and its document are read at one moment, whoever saves meanwhile. */
+export async function openDrive(manager: EntityManager, id: string): Promise<DriveOpened<Date>> {
+  const [row] = await manager.query<OpenedRow[]>(
+    `SELECT drive.vehicleId, drive.name, drive.revision, drive.updatedAt, vehicle.name AS vehicleName, drive_document.document
+     FROM drive JOIN vehicle ON vehicle.id = drive.vehicleId JOIN drive_document ON drive_document.driveId = drive.id
+     WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
+    [id],
+  );
+  if (!row) throw await gone(manager, id);
+  const { vehicleId, vehicleName, name, revision, updatedAt, document } = row;
+  return { id, vehicleId, vehicleName, name, revision, updatedAt, document: JSON.parse(document) as Drive };
+}
+
+interface OpenedRow extends Pick<DriveRow, 'vehicleId' | 'name' | 'revision' | 'updatedAt'> {
+  vehicleName: string;
+  document: string;
+}
+
+/** Why a drive is not there: never was, was deleted, or its vehicle was. */
+async function gone(manager: EntityManager, id: string): Promise<Problem> {
+  const row = await manager.findOneBy(DriveEntity, { id });
+  const vehicle = row && !row.deletedAt ? await manager.findOneBy(Vehicle, { id: row.vehicleId }) : null;
+  if (!vehicle?.deletedAt)
+    return new Problem(404, 'Not found', notFound('drive').detail, [], row ? { deleted: 'drive' } : {});
+  return new Problem(
+    404,
+    'Vehicle deleted',
+    `The vehicle of this drive, ${vehicle.name}, was deleted. Bring it back, and the drive comes with it.`,
+    [],
+    { deleted: 'vehicle' },
+  );
+}
+
+/**
+ * Saves over the revision the caller last saw. On any other revision nothing is written and a 409 carries the newer
+ * drive; the same save sent twice, as after a lost answer, is answered like the first time. The name of a save that was
+ * taken with another document is refused with 422: one of the two would be lost.
+ */
+export async function saveDrive(
+  data: DataSource,
+  id: string,
+  revision: number,
+  saveId: string,
+  { document, sketch }: CheckedDrive,
+): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
+  return data.transaction(async (manager) => {
+    const [row] = await manager.query<(DriveRow & { vehicleGone: Date | null })[]>(
+      'SELECT drive.*, vehicle.deletedAt AS vehicleGone FROM drive JOIN vehicle ON vehicle.id = drive.vehicleId WHERE drive.id = ? FOR UPDATE',
+      [id],
+    );
+    if (!row || row.deletedAt || row.vehicleGone) throw await gone(manager, id);
+    if (row.saveId === saveId) {
+      const [stored] = await manager.query<{ document: string }[]>(
+        'SELECT document FROM drive_document WHERE driveId = ?',
+        [id],
+      );
+      if (JSON.stringify(document) === stored!.document) return row;
+      throw invalid([
+        {
+          path: 'saveId',
+          message: 'names a save that was taken with another document; give each save a name of its own',
+        },
+      ]);
+    }
+    if (row.revision !== revision) {
+      const current = await openDrive(manager, id);
+      throw new Problem(
+        409,
+        'Saved elsewhere',
+        'This drive was saved somewhere else since you opened it. Nothing was overwritten.',
+        [],
+        { current },
+      );
+    }
+    const saved = { name: nameOf(document), revision: revision + 1, saveId, updatedAt: new Date() };
+    await manager.update(DriveEntity, { id }, saved);
+    await manager.update(DriveDocument, { driveId: id }, { document: document as never, sketch: sketch as never });
+    if (saved.name !== row.name) await indexVehicles(manager, [row.vehicleId]);
+    return { id, ...saved };
+  });
+}
+
+/** The drives with these ids, drawings and all, in the order given. */
+export async function listDrives(manager: EntityManager, rows: DriveRow[]): Promise<DriveListed<Date>[]> {
+  if (rows.length === 0) return [];
+  const documents = await manager.find(DriveDocument, {
+    where: { driveId: In(rows.map(({ id }) => id)) },
+    select: { driveId: true, sketch: true },
+  });
+  const sketches = new Map(documents.map(({ driveId, sketch }) => [driveId, sketch]));
+  return rows.map(({ id, vehicleId, name, revision, updatedAt }) => ({
+    id,
+    vehicleId,
+    name,
+    revision,
+    updatedAt,
+    sketch: sketches.get(id)!,
+  }));
+}
+
+function nameOf(document: Drive): string {
+  return document.name?.trim() || 'Drive without a name';
+}

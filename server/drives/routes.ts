@@ -1,0 +1,106 @@
+import { Router } from 'express';
+import { IsNull, Not, type DataSource } from 'typeorm';
+import { mixed, number, object, string } from 'yup';
+import { checkedDrive } from './check';
+import { createDrive, listDrives, openDrive, saveDrive } from './drive-store';
+import { DriveDocument, DriveEntity, type DriveRow } from './entity';
+import { Vehicle } from '../vehicles/entity';
+import { pageOf } from '../http/listing';
+import { bodyOf, notFound } from '../http/problem';
+import { indexVehicles, shownPage } from '../vehicles/search-index';
+
+const newBody = object({
+  vehicleId: string().required('is missing: a drive belongs to a vehicle'),
+  document: mixed().required('is missing'),
+}).required();
+
+const saveBody = object({
+  revision: number()
+    .integer('must be a whole number')
+    .min(1, 'must be 1 or more')
+    .required('is missing: the revision you opened'),
+  saveId: string().max(36, 'must be 36 characters at most').required('is missing'),
+  document: mixed().required('is missing'),
+}).required();
+
+/** Drives: list and search, make, open, save, duplicate, delete, bring back. */
+export function driveRoutes(data: DataSource): Router {
+  const router = Router();
+  const drives = data.getRepository(DriveEntity);
+
+  const setDeleted = (id: string, deletedAt: Date | null) =>
+    data.transaction(async (manager) => {
+      const { affected } = await manager.update(
+        DriveEntity,
+        { id, deletedAt: deletedAt ? IsNull() : Not(IsNull()) },
+        { deletedAt },
+      );
+      if (affected !== 1) throw notFound('drive');
+      const { vehicleId } = await manager.findOneByOrFail(DriveEntity, { id });
+      await indexVehicles(manager, [vehicleId]);
+    });
+
+  router.get('/', async (request, response) => {
+    const { rows, total } = await shownPage<DriveRow>(data.manager, 'drive', pageOf(request));
+    response.json({ drives: await listDrives(data.manager, rows), total });
+  });
+
+  router.get('/deleted', async (_request, response) => {
+    const rows = await drives
+      .createQueryBuilder('drive')
+      .innerJoin('vehicle', 'vehicle', 'vehicle.id = drive.vehicleId AND vehicle.deletedAt IS NULL')
+      .where('drive.deletedAt IS NOT NULL')
+      .orderBy('drive.deletedAt', 'DESC')
+      .limit(40)
+      .getMany();
+    response.json({ drives: await listDrives(data.manager, rows) });
+  });
+
+  router.post('/', async (request, response) => {
+    const body = await bodyOf(newBody, request.body);
+    const checked = await checkedDrive(body.document);
+    const id = await data.transaction(async (manager) => {
+      if (!(await manager.existsBy(Vehicle, { id: body.vehicleId, deletedAt: IsNull() }))) throw notFound('vehicle');
+      const made = await createDrive(manager, body.vehicleId, checked);
+      await indexVehicles(manager, [body.vehicleId]);
+      return made;
+    });
+    response.status(201).json(await openDrive(data.manager, id));
+  });
+
+  router.get('/:id', async (request, response) => {
+    response.json(await openDrive(data.manager, request.params.id));
+  });
+
+  router.put('/:id', async (request, response) => {
+    const { revision, saveId, document } = await bodyOf(saveBody, request.body);
+    const row = await saveDrive(data, request.params.id, revision, saveId, await checkedDrive(document));
+    response.json({ id: row.id, revision: row.revision, updatedAt: row.updatedAt });
+  });
+
+  router.post('/:id/duplicate', async (request, response) => {
+    const id = await data.transaction(async (manager) => {
+      const { vehicleId, name, document } = await openDrive(manager, request.params.id);
+      const { sketch } = await manager.findOneByOrFail(DriveDocument, { driveId: request.params.id });
+      const made = await createDrive(manager, vehicleId, {
+        document: { ...document, name: `${name} copy`.slice(0, 200) },
+        sketch,
+      });
+      await indexVehicles(manager, [vehicleId]);
+      return made;
+    });
+    response.status(201).json(await openDrive(data.manager, id));
+  });
+
+  router.delete('/:id', async (request, response) => {
+    await setDeleted(request.params.id, new Date());
+    response.status(204).end();
+  });
+
+  router.post('/:id/restore', async (request, response) => {
+    await setDeleted(request.params.id, null);
+    response.json(await openDrive(data.manager, request.params.id));
+  });
+
+  return router;
+}

@@ -1,0 +1,230 @@
+import type { PassThrough, Writable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import yazl from 'yazl';
+import papaparse from 'papaparse';
+import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
+import { Shop } from '../shop/entity';
+import { PulleyEntity, SpeedBandEntity } from '../speeds/entity';
+import { StockEntity, type StockRow } from '../stock/entity';
+import { Vehicle, type VehicleRow } from '../vehicles/entity';
+import { type Drive, DRIVE_FILE_EXTENSION, writeDrive } from '@emery/core/drive';
+import { STOCK_COLUMNS, stockCell } from '@emery/core/size';
+
+/*
+ * The archive of a shop: a ZIP that any program opens.
+ *   shop.json          { "format": "emery-shop", "version": 1, name, unit, bands, pulleys }
+ *   vehicles.jsonl     one vehicle a line, those without drives and the deleted ones too
+ *   belts.csv          the list of belts, as the shop's own "Save as CSV"
+ *   drives/*.emery.json   drive files; `vehicle` and `record` beside the drive's own fields say whose it is,
+ *                      its number and date, and when it was deleted
+ *   pictures/*.jpg     named by the SHA-256 of their bytes, as drives name them
+ */
+export const SHOP_FILE = 'shop.json';
+export const VEHICLES_FILE = 'vehicles.jsonl';
+export const BELTS_FILE = 'belts.csv';
+
+/** Rows read from the database at a time. */
+const PAGE = 100;
+
+/** A vehicle as files carry it. */
+export const vehicleOut = ({
+  id,
+  name,
+  plate,
+  odometer,
+  odometerUnit,
+  notes,
+  revision,
+  updatedAt,
+  deletedAt,
+}: VehicleRow) => ({
+  id,
+  name,
+  plate,
+  odometer,
+  odometerUnit,
+  notes,
+  revision,
+  updatedAt,
+  ...(deletedAt && { deletedAt }),
+});
+
+/**
+ * Writes the archive of all that the shop holds, as it is at one moment, or of some of its drives. It is written as
+ * fast as `out` takes it, and never as a whole in memory.
+ */
+export async function writeArchive(data: DataSource, out: Writable, drives: readonly string[] | null): Promise<void> {
+  const runner = data.createQueryRunner();
+  // One look at the whole shop, whatever is saved meanwhile.
+  await runner.startTransaction('REPEATABLE READ');
+  const zip = new yazl.ZipFile();
+  const packed = zip.outputStream as PassThrough;
+  const written = pipeline(packed, out);
+  // Awaited below; until then a reader that goes away must not be a fault of its own.
+  written.catch(() => undefined);
+  try {
+    const add = async (name: string, bytes: Buffer, compress = true) => {
+      zip.addBuffer(bytes, name, { compress });
+      // Taken in only as fast as it goes out.
+      while (out.writableNeedDrain || packed.readableLength > 1 << 20)
+        await Promise.race([new Promise((resolve) => setTimeout(resolve, 5)), written]);
+      if (out.destroyed) throw new Error('the reader of the archive has gone');
+    };
+    if (drives === null) await addShop(runner.manager, add);
+    await addDrives(runner, drives, add);
+    if (drives === null) await addPictures(runner, add);
+    zip.end();
+    await written;
+  } finally {
+    zip.end();
+    await runner.rollbackTransaction();
+    await runner.release();
+  }
+}
+
+type Add = (name: string, bytes: Buffer, compress?: boolean) => Promise<void>;
+
+async function addShop(manager: EntityManager, add: Add): Promise<void> {
+  const [{ name, unit }, bands, pulleys, belts] = [
+    await manager.findOneByOrFail(Shop, { id: 1 }),
+    await manager.find(SpeedBandEntity),
+    await manager.find(PulleyEntity, { order: { createdAt: 'ASC', id: 'ASC' } }),
+    await stockRows(manager),
+  ];
+  await add(
+    SHOP_FILE,
+    Buffer.from(`${JSON.stringify({ format: 'emery-shop', version: 1, name, unit, bands, pulleys }, null, 2)}\n`),
+  );
+  await add(BELTS_FILE, Buffer.from(stockCsv(belts)));
+  const lines: string[] = [];
+  for (let last = ''; ;) {
+    const rows = await manager
+      .createQueryBuilder(Vehicle, 'vehicle')
+      .where('vehicle.id > :last', { last })
+      .orderBy('vehicle.id')
+      .limit(PAGE * 10)
+      .getMany();
+    if (rows.length === 0) break;
+    for (const row of rows) lines.push(`${JSON.stringify(vehicleOut(row))}\n`);
+    last = rows.at(-1)!.id;
+  }
+  await add(VEHICLES_FILE, Buffer.from(lines.join('')));
+}
+
+interface StoredDrive {
+  id: string;
+  vehicleId: string;
+  name: string;
+  revision: number;
+  updatedAt: Date;
+  deletedAt: Date | null;
+  document: string;
+  vehicleName: string;
+  plate: string;
+  odometer: number | null;
+  odometerUnit: VehicleRow['odometerUnit'];
+  notes: string;
+}
+
+const SELECT_DRIVES = `SELECT drive.id, drive.vehicleId, drive.name, drive.revision, drive.updatedAt, drive.deletedAt, drive_document.document,
+    vehicle.name AS vehicleName, vehicle.plate, vehicle.odometer, vehicle.odometerUnit, vehicle.notes
+  FROM drive JOIN vehicle ON vehicle.id = drive.vehicleId JOIN drive_document ON drive_document.driveId = drive.id`;
+
+async function addDrives(runner: QueryRunner, wanted: readonly string[] | null, add: Add): Promise<void> {
+  const names = new Map<string, number>();
+  const put = async (drive: StoredDrive) => {
+    const { name, text } = driveFile(drive, wanted === null);
+    const times = (names.get(name) ?? 0) + 1;
+    names.set(name, times);
+    const free = times === 1 ? name : name.replace(DRIVE_FILE_EXTENSION, `-${times}${DRIVE_FILE_EXTENSION}`);
+    await add(wanted === null ? `drives/${free}` : free, Buffer.from(text));
+  };
+  if (wanted !== null) {
+    for (const id of wanted) {
+      const [drive] = (await runner.query(
+        `${SELECT_DRIVES} WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
+        [id],
+      )) as StoredDrive[];
+      // Deleted between the list on the screen and this: the others are still wanted.
+      if (drive) await put(drive);
+    }
+    return;
+  }
+  for (let last = ''; ;) {
+    const page = (await runner.query(`${SELECT_DRIVES} WHERE drive.id > ? ORDER BY drive.id LIMIT ${PAGE}`, [
+      last,
+    ])) as StoredDrive[];
+    if (page.length === 0) return;
+    for (const drive of page) await put(drive);
+    last = page.at(-1)!.id;
+  }
+}
+
+async function addPictures(runner: QueryRunner, add: Add): Promise<void> {
+  for (let last = ''; ;) {
+    const [photo] = (await runner.query('SELECT hash, bytes FROM photo WHERE hash > ? ORDER BY hash LIMIT 1', [
+      last,
+    ])) as { hash: string; bytes: Buffer }[];
+    if (!photo) return;
+    await add(`pictures/${photo.hash}.jpg`, photo.bytes, false);
+    last = photo.hash;
+  }
+}
+
+/** The file of one drive: with what says whose it is, and in an archive of the shop which record. */
+export function driveFile(drive: StoredDrive, whole: boolean): { name: string; text: string } {
+  const {
+    id,
+    vehicleId,
+    name,
+    revision,
+    updatedAt,
+    deletedAt,
+    document,
+    vehicleName,
+    plate,
+    odometer,
+    odometerUnit,
+    notes,
+  } = drive;
+  const vehicle = { ...(whole && { id: vehicleId }), name: vehicleName, plate, odometer, odometerUnit, notes };
+  const record = whole ? { record: { id, revision, updatedAt, ...(deletedAt && { deletedAt }) } } : {};
+  return {
+    name: `${fileName(`${vehicleName} ${name}`)}${DRIVE_FILE_EXTENSION}`,
+    text: writeDrive(JSON.parse(document) as Drive, { vehicle, ...record }),
+  };
+}
+
+export async function oneDriveFile(manager: EntityManager, id: string): Promise<{ name: string; text: string } | null> {
+  const [drive] = await manager.query<StoredDrive[]>(
+    `${SELECT_DRIVES} WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
+    [id],
+  );
+  return drive ? driveFile(drive, false) : null;
+}
+
+/** The list of belts in its order. */
+export const stockRows = (manager: EntityManager) =>
+  manager.find(StockEntity, { order: { section: 'ASC', ribs: 'ASC', lengthMm: 'ASC', id: 'ASC' } });
+
+/** The list of belts as CSV. */
+export function stockCsv(belts: readonly StockRow[]): string {
+  const rows = belts.map(({ section, ribs, lengthMm, code, price, shelf }) => ({
+    section,
+    ribs: ribs ?? '',
+    length: lengthMm,
+    code: stockCell(code),
+    price: price ?? '',
+    shelf,
+  }));
+  return papaparse.unparse(rows, { columns: STOCK_COLUMNS.filter((column) => column !== 'marking') });
+}
+
+/** Letters, digits and dashes: safe in a header and on any disk. */
+function fileName(text: string): string {
+  const plain = text
+    .normalize('NFKD')
+    .replace(/[^\w]+/g, '-')
+    .replace(/^-+|-+$/g, '');
+  return plain.slice(0, 80).toLowerCase() || 'drive';
+}

@@ -1,0 +1,38 @@
+import { raw, Router, type RequestHandler } from 'express';
+import type { DataSource } from 'typeorm';
+import { Photo } from './entity';
+import { keepPhoto, readPhoto } from './photo-store';
+import { notFound, Problem } from '../http/problem';
+
+const TYPES = ['image/jpeg', 'image/png', 'image/webp'];
+const MOST_BYTES = 20 * 1024 * 1024;
+
+/**
+ * Pictures: taken in as files, kept upright and without what the camera wrote into them, named by the SHA-256 of what
+ * is kept.
+ */
+export function photoRoutes(data: DataSource): Router {
+  const router = Router();
+
+  router.post('/', ofPictureType, raw({ type: TYPES, limit: MOST_BYTES }), async (request, response) => {
+    const body: unknown = request.body;
+    if (!Buffer.isBuffer(body) || body.length === 0) throw new Problem(422, 'Not accepted', 'The picture is empty.');
+    const { hash, width, height } = await keepPhoto(data.manager, await readPhoto(body));
+    response.status(201).json({ hash, width, height });
+  });
+
+  router.get('/:hash', async (request, response) => {
+    const photo = await data.getRepository(Photo).findOneBy({ hash: request.params.hash });
+    if (!photo) throw notFound('picture');
+    // The name is made from the content, so what was read once stays right.
+    response.set('Cache-Control', 'private, max-age=31536000, immutable').type('image/jpeg').send(photo.bytes);
+  });
+
+  return router;
+}
+
+const ofPictureType: RequestHandler = (request, _response, next) => {
+  if (request.is(TYPES) === false)
+    throw new Problem(415, 'Not a picture', 'Picture: a JPEG, PNG or WebP file is accepted.');
+  next();
+};

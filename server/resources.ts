@@ -1,0 +1,12 @@
+import { drives } from './drives/resource';
+import { files } from './files/resource';
+import { health } from './health/resource';
+import { photos } from './photos/resource';
+import type { Resource } from './resource';
+import { shop } from './shop/resource';
+import { bands, pulleys } from './speeds/resource';
+import { stock } from './stock/resource';
+import { vehicles } from './vehicles/resource';
+
+/** All that the API serves. The one without an address of its own comes last. */
+export const RESOURCES: readonly Resource[] = [health, shop, vehicles, drives, photos, stock, bands, pulleys, files];

@@ -1,0 +1,18 @@
+import { EntitySchema } from 'typeorm';
+import type { LengthUnit } from '@emery/core/quantity';
+
+/** The one shop this Emery serves. */
+export interface ShopRow {
+  id: number;
+  name: string;
+  unit: LengthUnit;
+}
+
+export const Shop = new EntitySchema<ShopRow>({
+  name: 'shop',
+  columns: {
+    id: { type: 'int', primary: true },
+    name: { type: 'varchar', length: 120 },
+    unit: { type: 'varchar', length: 2 },
+  },
+});

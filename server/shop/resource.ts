@@ -1,0 +1,11 @@
+import type { Resource } from '../resource';
+import { FirstShop1795000000000 } from './1795000000000-first-shop';
+import { Shop } from './entity';
+import { shopRoutes } from './routes';
+
+export const shop: Resource = {
+  path: '/shop',
+  routes: shopRoutes,
+  entities: [Shop],
+  migrations: [FirstShop1795000000000],
+};

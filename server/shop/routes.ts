@@ -1,0 +1,44 @@
+import { Router } from 'express';
+import { object, string } from 'yup';
+import type { DataSource } from 'typeorm';
+import { alone } from '../storage/alone';
+import { loadDemoShop } from './demo';
+import { Shop } from './entity';
+import { Vehicle } from '../vehicles/entity';
+import { bodyOf, Problem } from '../http/problem';
+import type { LengthUnit } from '@emery/core/quantity';
+
+const shopBody = object({
+  name: string().trim().min(1, 'needs a name').max(120, 'must be 120 characters at most'),
+  unit: string().oneOf(['in', 'mm'], 'must be in or mm'),
+}).required();
+
+/** The shop's name and unit, and the demo vehicles for a shop that is still empty. */
+export function shopRoutes(data: DataSource): Router {
+  const router = Router();
+  const shops = data.getRepository(Shop);
+
+  router.get('/', async (_request, response) => {
+    response.json(await shops.findOneByOrFail({ id: 1 }));
+  });
+
+  router.patch('/', async (request, response) => {
+    const { name, unit } = await bodyOf(shopBody, request.body);
+    const change = { ...(name && { name }), ...(unit && { unit: unit as LengthUnit }) };
+    if (Object.keys(change).length > 0) await shops.update({ id: 1 }, change);
+    response.json(await shops.findOneByOrFail({ id: 1 }));
+  });
+
+  router.post('/demo', async (_request, response) => {
+    await alone(data, 'first run', () =>
+      data.transaction(async (manager) => {
+        if ((await manager.count(Vehicle)) > 0)
+          throw new Problem(409, 'Not empty', 'The demo vehicles are for an empty shop; this one has vehicles.');
+        await loadDemoShop(manager);
+      }),
+    );
+    response.status(201).json(await shops.findOneByOrFail({ id: 1 }));
+  });
+
+  return router;
+}

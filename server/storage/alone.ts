@@ -1,0 +1,29 @@
+import type { DataSource } from 'typeorm';
+import { Problem } from '../http/problem';
+
+/** Longest that one waits for another to be done, s. */
+const WAIT_S = 120;
+
+/**
+ * Runs `work` while no other process and no other request runs the same on this database. The database lets go by
+ * itself should this process end.
+ */
+export async function alone<T>(data: DataSource, what: string, work: () => Promise<T>): Promise<T> {
+  const runner = data.createQueryRunner();
+  const name =
+    `${String(data.options.database ?? new URL((data.options as { url: string }).url).pathname)} ${what}`.slice(-64);
+  try {
+    const [{ got }] = (await runner.query('SELECT GET_LOCK(?, ?) AS got', [name, WAIT_S])) as [
+      { got: string | number | null },
+    ];
+    if (Number(got) !== 1)
+      throw new Problem(503, 'Busy', `Another Emery is still at the ${what} of this shop. Try again in a moment.`);
+    try {
+      return await work();
+    } finally {
+      await runner.query('SELECT RELEASE_LOCK(?)', [name]);
+    }
+  } finally {
+    await runner.release();
+  }
+}

@@ -1,0 +1,29 @@
+import { EntitySchema } from 'typeorm';
+import { changing } from '../storage/changing';
+
+export interface VehicleRow {
+  id: string;
+  name: string;
+  plate: string;
+  odometer: number | null;
+  odometerUnit: 'km' | 'mi' | 'h';
+  notes: string;
+  revision: number;
+  /** The save that made this revision: the same save sent again is answered, not refused. */
+  saveId: string;
+  updatedAt: Date;
+  deletedAt: Date | null;
+}
+
+export const Vehicle = new EntitySchema<VehicleRow>({
+  name: 'vehicle',
+  columns: {
+    id: { type: 'char', length: 36, primary: true },
+    name: { type: 'varchar', length: 120 },
+    plate: { type: 'varchar', length: 40 },
+    odometer: { type: 'int', nullable: true },
+    odometerUnit: { type: 'varchar', length: 2 },
+    notes: { type: 'text' },
+    ...changing,
+  },
+});
