@@ -5,8 +5,22 @@ import { type Drive, readDrive, STATES, TOOLS, writeDrive } from '@emery/core/dr
 import { beltClearances, findingMessage, solveDrive } from '@emery/core/path';
 import { searchRoutes } from '@emery/core/route';
 import { sizeBelt } from '@emery/core/seating';
-import { answerFor, doubtOf, sizeMessage } from '@emery/core/size';
-import { chainTo, choosePulleys, effectOf, explainRatio, type PulleyAtHand, ratioOf, ratioReadingWords, readRatio, sizesFor, speedFindings, speedMessage, speedReason, speedsOf } from '@emery/core/speeds';
+import { answerFor, uncertaintyOf, sizeMessage } from '@emery/core/size';
+import {
+  chainTo,
+  choosePulleys,
+  effectOf,
+  explainRatio,
+  type PulleyAtHand,
+  ratioOf,
+  ratioReadingWords,
+  readRatio,
+  sizesFor,
+  speedFindings,
+  speedMessage,
+  speedReason,
+  speedsOf,
+} from '@emery/core/speeds';
 import { fitSurvey, surveyMessage } from '@emery/core/survey';
 
 /*
@@ -175,7 +189,7 @@ describe('whatever a drive file holds', () => {
       fc.property(accepted, (drive) => {
         const belt = drive.belts[0]!;
         const sizing = sizeBelt(drive, belt.id, { lengths: [1000, 1805] })!;
-        const { chances, spread } = doubtOf(drive, belt, sizing, { draws: 50 });
+        const { chances, spread } = uncertaintyOf(drive, belt, sizing, { draws: 50 });
         expect(notANumber({ chances, spread })).toBeNull();
         for (const chance of chances) expect(chance >= 0 && chance <= 1).toBe(true);
       }),

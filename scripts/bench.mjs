@@ -14,7 +14,7 @@ await main(async () => {
   await buildInterface();
   const { status } = spawnSync(
     process.execPath,
-    ['--import', 'tsx', path.join(ROOT, 'bench', 'main.ts'), ...process.argv.slice(2)],
+    ['--import', 'tsx', path.join(ROOT, 'benchmarks', 'main.ts'), ...process.argv.slice(2)],
     {
       stdio: 'inherit',
       cwd: ROOT,

@@ -3,39 +3,58 @@ import path from 'node:path';
 import { buildInterface } from './lib/build.mjs';
 import { DATABASE_PROGRAMS, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
-import { main, run } from './lib/run.mjs';
+import { socketName, withLock } from './lib/lock.mjs';
+import { main, run, SetupProblem } from './lib/run.mjs';
+
+/** What there is to run, by the name that `npm test -- NAME` takes. */
+const PARTS = {
+  lint: () =>
+    Promise.all([
+      check('Lint', bin('eslint'), ['.']),
+      check('Form of the source', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
+    ]),
+  // What is built for the types is kept, so two runs side by side take turns at it.
+  types: async () => [
+    await withLock(
+      socketName('types', ROOT),
+      () => undefined,
+      () => check('Types', bin('typescript', 'tsc'), ['-b']),
+    ),
+  ],
+  unit: async (own) => [await jest(path.join(own, 'jest.json'))],
+  browser: async (own) => {
+    await buildInterface();
+    return [await playwright(path.join(own, 'playwright.json'), path.join(own, 'results'))];
+  },
+};
 
 /**
- * npm test: lint, type check, Jest, Playwright, each run whatever the one before said, and at the end one line with the
- * sum. Lint and each type check count as one test each. What a run makes is under a name of its own, so that two runs
- * do not meet.
+ * npm test: lint, types, Jest, Playwright, each run whatever the one before said, and at the end one line with the sum.
+ * `npm test -- types unit` runs those parts alone. Lint, form and types count as one test each. What a run makes is
+ * under a name of its own, so that two runs do not meet.
  */
 await main(async () => {
   const started = Date.now();
+  const asked = process.argv.slice(2);
+  const unknown = asked.find((name) => !Object.hasOwn(PARTS, name));
+  if (unknown !== undefined)
+    throw new SetupProblem(`there is no part "${unknown}" of the tests; there are ${Object.keys(PARTS).join(', ')}`);
+  const wanted = (name) => asked.length === 0 || asked.includes(name);
   await ensureNpmPackages();
-  await ensurePrograms([...DATABASE_PROGRAMS, 'chromium']);
+  if (wanted('unit') || wanted('browser')) await ensurePrograms([...DATABASE_PROGRAMS, 'chromium']);
   const own = path.join(STATE, 'test', `run-${process.pid}`);
   mkdirSync(own, { recursive: true });
+
+  // Lint and types each keep one processor busy, and read the same files.
+  const still = await Promise.all(['lint', 'types'].filter(wanted).map((name) => PARTS[name](own)));
+  const heavy = [];
+  for (const name of ['unit', 'browser'].filter(wanted)) heavy.push(...(await PARTS[name](own)));
   const sum = { passed: 0, failed: 0, skipped: 0 };
-  const add = ({ passed, failed, skipped = 0 }) => {
+  for (const { passed, failed, skipped = 0 } of [...still.flat(), ...heavy]) {
     sum.passed += passed;
     sum.failed += failed;
     sum.skipped += skipped;
-  };
-
-  title('Lint');
-  add(await check(bin('eslint'), ['.']));
-  title('Form of the source');
-  add(await check(bin('prettier'), ['--check', '.', '--log-level', 'warn']));
-  for (const folder of ['core', 'server', 'web', 'cli', 'e2e', 'bench']) {
-    title(`Type check ${folder}`);
-    add(await check(bin('typescript', 'tsc'), ['-p', folder]));
   }
-  title('Unit and server tests');
-  add(await jest(path.join(own, 'jest.json')));
-  await buildInterface();
-  title('Browser tests');
-  add(await playwright(path.join(own, 'playwright.json'), path.join(own, 'results')));
 
   if (sum.failed === 0) rmSync(own, { recursive: true, force: true });
   process.stdout.write(`\n${Math.round((Date.now() - started) / 1000)} s in all\n`);
@@ -54,12 +73,17 @@ function bin(name, command = name) {
   return path.join(ROOT, 'node_modules', name, typeof bins === 'string' ? bins : bins[command]);
 }
 
-async function check(program, args) {
-  const { code } = await run(process.execPath, [program, ...args], { cwd: ROOT });
+/** One program whose exit code says all; what it prints comes in one piece, for others may be printing too. */
+async function check(name, program, args) {
+  const from = Date.now();
+  const { code, output } = await run(process.execPath, [program, ...args], { cwd: ROOT, quiet: true });
+  title(`${name}, ${Math.round((Date.now() - from) / 1000)} s`);
+  if (output.trim() !== '') process.stdout.write(`${output.trim()}\n`);
   return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
 }
 
 async function jest(report) {
+  title('Unit and server tests');
   const { code } = await run(process.execPath, [bin('jest'), '--json', `--outputFile=${report}`, '--maxWorkers=2'], {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 'inherit'],
@@ -77,6 +101,7 @@ async function jest(report) {
 }
 
 async function playwright(report, results) {
+  title('Browser tests');
   const { code } = await run(process.execPath, [bin('@playwright/test', 'playwright'), 'test'], {
     cwd: ROOT,
     env: { ...process.env, EMERY_TEST_REPORT: report, EMERY_TEST_RESULTS: results },

@@ -6,7 +6,7 @@ import { reversed, type Travel, travelOf } from './travel';
 /** Path length against adjuster position; marked lengths in mm, null where no line can be drawn. */
 export interface LengthCurve {
   travel: Travel;
-  /** Marked length at shares 0, 1/n … 1; null past `clear`, where no belt is held. */
+  /** Marked length at fractions 0, 1/n … 1; null past `clear`, where no belt is held. */
   lengths: (number | null)[];
   /**
    * Share of the longest path, where it lies inside the travel: past it, tightening slackens. Null where it lies at the
@@ -131,8 +131,8 @@ export function lengthCurve(drive: Drive, belt: Belt, points = POINTS): LengthCu
 const JUMP = 0.05;
 
 /**
- * The last share, between one where the roller holds the belt and one where it does not, at which it does; null where
- * it leaves the belt as gently as it met it.
+ * The last fraction, between one where the roller holds the belt and one where it does not, at which it does; null
+ * where it leaves the belt as gently as it met it.
  */
 function letGoNear(travel: Travel, belt: Belt, holds: number, lost: number): number | null {
   let [low, high] = [holds, lost];
@@ -158,28 +158,28 @@ function peakNear(travel: Travel, belt: Belt, k: number, points: number, last: n
 }
 
 /**
- * The share at which the path is `length` on the working branch, from the slack end to the longest path; null where it
- * never is.
+ * The fraction at which the path is `length` on the working branch, from the slack end to the longest path; null where
+ * it never is.
  */
-export function shareFor({ travel, lengths, end }: LengthCurve, belt: Belt, length: number): number | null {
+export function fractionFor({ travel, lengths, end }: LengthCurve, belt: Belt, length: number): number | null {
   const points = lengths.length - 1;
-  const at = (share: number) => pathLength(travel.at(share), belt);
-  const shares = [...lengths.map((_, k) => k / points).filter((share) => share < end), end];
-  let before: { share: number; length: number } | null = null;
-  for (const share of shares) {
-    const here = share === end ? at(end) : lengths[Math.round(share * points)]!;
+  const at = (fraction: number) => pathLength(travel.at(fraction), belt);
+  const fractions = [...lengths.map((_, k) => k / points).filter((fraction) => fraction < end), end];
+  let before: { fraction: number; length: number } | null = null;
+  for (const fraction of fractions) {
+    const here = fraction === end ? at(end) : lengths[Math.round(fraction * points)]!;
     if (here === null) {
       before = null;
       continue;
     }
-    if (Math.abs(here - length) < 1e-9) return share;
-    if (before && (before.length - length) * (here - length) < 0) return refined(at, before.share, share, length);
-    before = { share, length: here };
+    if (Math.abs(here - length) < 1e-9) return fraction;
+    if (before && (before.length - length) * (here - length) < 0) return refined(at, before.fraction, fraction, length);
+    before = { fraction, length: here };
   }
   return null;
 }
 
-function refined(at: (share: number) => number | null, from: number, to: number, length: number): number {
+function refined(at: (fraction: number) => number | null, from: number, to: number, length: number): number {
   let [low, high] = [from, to];
   const rising = (at(high) ?? 0) > (at(low) ?? 0);
   for (let round = 0; round < 34; round += 1) {

@@ -1,4 +1,12 @@
 /** How a belt is tightened: an adjuster's travel, the path's length against it, and what holds the belt how hard. */
 export { armAngles, armThrough, newAdjuster, reversed, travelOf, type Travel } from './travel';
-export { cordLengthOf, lengthCurve, pathLength, shareFor, slopeOf, travelFromSlack, type LengthCurve } from './curve';
+export {
+  cordLengthOf,
+  lengthCurve,
+  pathLength,
+  fractionFor,
+  slopeOf,
+  travelFromSlack,
+  type LengthCurve,
+} from './curve';
 export { armTension, stiffnessN, stretchTension } from './tension';

@@ -12,19 +12,19 @@ export function stiffnessN(belt: Belt): number {
 }
 
 /**
- * Static tension in a belt that a sprung arm holds at a share of its travel, N: by virtual work the spring's torque
+ * Static tension in a belt that a sprung arm holds at a fraction of its travel, N: by virtual work the spring's torque
  * over the change of path with the arm's angle (T = torque / (dL/dφ)). Null where the spring is not known or the path
  * has stopped growing.
  */
-export function armTension(drive: Drive, belt: Belt, { travel }: LengthCurve, share: number): number | null {
+export function armTension(drive: Drive, belt: Belt, { travel }: LengthCurve, fraction: number): number | null {
   const { adjuster } = drive.stations.find(({ id }) => id === travel.station)!;
   if (adjuster?.kind !== 'sprung-arm') return null;
   const { free, full } = armAngles(adjuster);
   const { springTorqueAtFree: atFree, springRate: rate = 0 } = adjuster;
   if (atFree === undefined) return null;
-  const torqueNm = atFree + rate * Math.abs(travel.readingAt(share) - free);
+  const torqueNm = atFree + rate * Math.abs(travel.readingAt(fraction) - free);
   const step = 1e-4;
-  const [less, more] = [pathLength(travel.at(share - step), belt), pathLength(travel.at(share + step), belt)];
+  const [less, more] = [pathLength(travel.at(fraction - step), belt), pathLength(travel.at(fraction + step), belt)];
   if (less === null || more === null) return null;
   const perRadian = (more - less) / (2 * step * Math.abs(free - full) * (Math.PI / 180));
   return perRadian > 1e-6 ? (torqueNm * 1000) / perRadian : null;

@@ -16,16 +16,16 @@ import {
 import { halfGrooveAngle } from '../section';
 
 /**
- * How a shaft is moved to tighten a belt. A share of the travel runs from 0, the end where the belt is slackest to slip
- * on (a sprung arm's `fullAngle`), to 1, the end the belt is tightened toward (its `freeAngle`).
+ * How a shaft is moved to tighten a belt. A fraction of the travel runs from 0, the end where the belt is slackest to
+ * slip on (a sprung arm's `fullAngle`), to 1, the end the belt is tightened toward (its `freeAngle`).
  */
 export interface Travel {
   station: string;
   kind: Adjuster['kind'];
-  /** The drive with the shaft (or the split sheave) at that share of the travel. */
-  at: (share: number) => Drive;
+  /** The drive with the shaft (or the split sheave) at that fraction of the travel. */
+  at: (fraction: number) => Drive;
   /** What a mechanic reads there: the arm's angle in degrees, or mm of travel from the slack end. */
-  readingAt: (share: number) => number;
+  readingAt: (fraction: number) => number;
   reads: 'armAngle' | 'travel';
   /** Shares of a sprung arm's marks. */
   marks: { short: number; long: number } | null;
@@ -65,7 +65,7 @@ function travelBy(drive: Drive, station: Station, belt: Belt): Travel | null {
 }
 
 const RAD = Math.PI / 180;
-const lerp = (from: number, to: number, share: number) => from + (to - from) * share;
+const lerp = (from: number, to: number, fraction: number) => from + (to - from) * fraction;
 
 /** An angle as many turns on as brings it nearest to another: 350° beside −12° is −10°. */
 export function besideAngle(angle: number, beside: number): number {
@@ -88,23 +88,23 @@ function armTravel(drive: Drive, station: Station, adjuster: SprungArm): Travel 
   const { free, full, short, long } = armAngles(adjuster);
   if (free === full) return null;
   const { pivot, armLength: length } = adjuster;
-  const angleAt = (share: number) => lerp(full, free, share);
-  const shareOf = (angle: number) => (angle - full) / (free - full);
+  const angleAt = (fraction: number) => lerp(full, free, fraction);
+  const fractionOf = (angle: number) => (angle - full) / (free - full);
   const standing = besideAngle(Math.atan2(station.y - pivot.y, station.x - pivot.x) / RAD, (free + full) / 2);
   return {
     station: station.id,
     kind: adjuster.kind,
     reads: 'armAngle',
-    at: (share) =>
+    at: (fraction) =>
       moveStation(
         drive,
         station.id,
-        pivot.x + length * Math.cos(angleAt(share) * RAD),
-        pivot.y + length * Math.sin(angleAt(share) * RAD),
+        pivot.x + length * Math.cos(angleAt(fraction) * RAD),
+        pivot.y + length * Math.sin(angleAt(fraction) * RAD),
       ),
     readingAt: angleAt,
-    marks: short === null || long === null ? null : { short: shareOf(short), long: shareOf(long) },
-    now: shareOf(standing),
+    marks: short === null || long === null ? null : { short: fractionOf(short), long: fractionOf(long) },
+    now: fractionOf(standing),
   };
 }
 
@@ -113,20 +113,20 @@ function slotTravel(drive: Drive, station: Station, adjuster: SlotPivot): Travel
   const radius = Math.hypot(station.x - pivot.x, station.y - pivot.y);
   const tight = besideAngle(adjuster.outAngle, slack);
   if (slack === tight || radius < 1e-6) return null;
-  const angleAt = (share: number) => lerp(slack, tight, share) * RAD;
+  const angleAt = (fraction: number) => lerp(slack, tight, fraction) * RAD;
   const standing = besideAngle(Math.atan2(station.y - pivot.y, station.x - pivot.x) / RAD, (slack + tight) / 2);
   return {
     station: station.id,
     kind: adjuster.kind,
     reads: 'travel',
-    at: (share) =>
+    at: (fraction) =>
       moveStation(
         drive,
         station.id,
-        pivot.x + radius * Math.cos(angleAt(share)),
-        pivot.y + radius * Math.sin(angleAt(share)),
+        pivot.x + radius * Math.cos(angleAt(fraction)),
+        pivot.y + radius * Math.sin(angleAt(fraction)),
       ),
-    readingAt: (share) => Math.abs(tight - slack) * RAD * radius * share,
+    readingAt: (fraction) => Math.abs(tight - slack) * RAD * radius * fraction,
     marks: null,
     now: (standing - slack) / (tight - slack),
   };
@@ -140,14 +140,14 @@ function slideTravel(drive: Drive, station: Station, adjuster: Slide): Travel | 
     station: station.id,
     kind: adjuster.kind,
     reads: 'travel',
-    at: (share) =>
+    at: (fraction) =>
       moveStation(
         drive,
         station.id,
-        station.x + Math.cos(direction) * travel * share,
-        station.y + Math.sin(direction) * travel * share,
+        station.x + Math.cos(direction) * travel * fraction,
+        station.y + Math.sin(direction) * travel * fraction,
       ),
-    readingAt: (share) => Math.abs(travel) * share,
+    readingAt: (fraction) => Math.abs(travel) * fraction,
     marks: null,
     now: 0,
   };
@@ -175,8 +175,8 @@ function linkTravel(drive: Drive, station: Station, adjuster: Turnbuckle): Trave
     station: station.id,
     kind: adjuster.kind,
     reads: 'travel',
-    at: (share) => {
-      const turn = turnFor(lerp(least, most, share));
+    at: (fraction) => {
+      const turn = turnFor(lerp(least, most, fraction));
       const turned = ({ x, y }: Point): Point => ({
         x: pivot.x + Math.cos(turn) * (x - pivot.x) - Math.sin(turn) * (y - pivot.y),
         y: pivot.y + Math.sin(turn) * (x - pivot.x) + Math.cos(turn) * (y - pivot.y),
@@ -184,7 +184,7 @@ function linkTravel(drive: Drive, station: Station, adjuster: Turnbuckle): Trave
       // The lug sits on the accessory and goes with it.
       return changeStation(drive, station.id, { ...turned(station), adjuster: { ...adjuster, lug: turned(lug) } });
     },
-    readingAt: (share) => Math.abs(most - least) * share,
+    readingAt: (fraction) => Math.abs(most - least) * fraction,
     marks: null,
     now: (now - least) / (most - least),
   };
@@ -202,8 +202,8 @@ function shimTravel(drive: Drive, station: Station, adjuster: Shims, belt: Belt)
     ({ id, surface }) => surface === 'vee' && belt.route.some(({ pulley }) => pulley === id),
   );
   if (between + spare === 0 || sheaves.length === 0) return null;
-  const at = (share: number) => {
-    const removed = (between + spare) * share - spare;
+  const at = (fraction: number) => {
+    const removed = (between + spare) * fraction - spare;
     return sheaves.reduce(
       (split, sheave) =>
         changePulley(split, sheave.id, {
@@ -217,7 +217,7 @@ function shimTravel(drive: Drive, station: Station, adjuster: Shims, belt: Belt)
     kind: adjuster.kind,
     reads: 'travel',
     at,
-    readingAt: (share) => (between + spare) * share,
+    readingAt: (fraction) => (between + spare) * fraction,
     marks: null,
     now: spare / (between + spare),
   };
@@ -227,8 +227,8 @@ function shimTravel(drive: Drive, station: Station, adjuster: Shims, belt: Belt)
 export function reversed(travel: Travel): Travel {
   return {
     ...travel,
-    at: (share) => travel.at(1 - share),
-    readingAt: (share) => travel.readingAt(share),
+    at: (fraction) => travel.at(1 - fraction),
+    readingAt: (fraction) => travel.readingAt(fraction),
     now: 1 - travel.now,
   };
 }

@@ -24,7 +24,7 @@ export function inchParts(mm: number, denominator = 16): InchParts {
   return { negative: mm < 0 && steps > 0, whole, numerator, denominator: reduced };
 }
 
-/** `201.6` mm → `7 15/16"`, to the nearest 1/`denominator` inch. */
+/** `169.9` mm → `6 11/16"`, to the nearest 1/`denominator` inch. */
 export function formatInches(mm: number, denominator = 16): string {
   const { negative, whole, numerator, denominator: reduced } = inchParts(mm, denominator);
   const fraction = numerator > 0 ? `${numerator}/${reduced}` : '';
@@ -32,12 +32,12 @@ export function formatInches(mm: number, denominator = 16): string {
   return `${negative ? '-' : ''}${digits}"`;
 }
 
-/** `201.6` mm → `7.94"`. */
+/** `169.9` mm → `6.69"`. */
 export function formatInchesDecimal(mm: number, places = 2): string {
   return `${fixed(mm / MM_PER_INCH, places)}"`;
 }
 
-/** `201.6` mm → `201.6 mm`. */
+/** `169.9` mm → `169.9 mm`. */
 export function formatMm(mm: number, places = 1): string {
   return `${fixed(mm, places)} mm`;
 }

@@ -3,7 +3,7 @@ import { type LengthUnit, MM_PER_INCH } from './format-length';
 /** What was understood, in mm, or in plain words why nothing was. */
 export type LengthReading = { ok: true; mm: number } | { ok: false; problem: string };
 
-const ACCEPTED = 'Write a length such as 7 15/16, 5\' 8 1/2", 201.6 mm or 20.2 cm.';
+const ACCEPTED = 'Write a length such as 6 11/16, 5\' 8 1/2", 169.9 mm or 17 cm.';
 
 const VULGAR: Record<string, string> = {
   '¼': '1/4',
@@ -45,7 +45,7 @@ const MIXED = new RegExp(String.raw`^(?:(\d+)(?:\s*-\s*|\s+))?${FRACTION}\s*([a-
 const FEET = new RegExp(String.raw`^(${NUMBER})\s*(?:'|ft\.?|feet|foot)\s*-?\s*(.+)$`);
 
 /**
- * Reads a length the way it is written on a bench: `7 15/16`, `7-15/16"`, `5' 8 1/2"`, `201.6`, `201.6 mm`, `20.2cm`.
+ * Reads a length the way it is written on a bench: `6 11/16`, `6-11/16"`, `5' 8 1/2"`, `169.9`, `169.9 mm`, `17cm`.
  * A bare number is in `bareUnit`; a fraction is always inches. Never throws: what cannot be read comes back as a
  * problem in plain words, and so does what could be read two ways.
  */
@@ -81,7 +81,7 @@ function readFeet(feet: string, rest: string): LengthReading {
 
 function readMixed(whole: string | undefined, top: string, bottom: string, unit: string): LengthReading {
   if (unit !== '' && UNITS.get(unit) !== MM_PER_INCH)
-    return problem('A fraction is read as inches. Write millimetres as a decimal, such as 201.6 mm.');
+    return problem('A fraction is read as inches. Write millimetres as a decimal, such as 169.9 mm.');
   const numerator = Number(top);
   const denominator = Number(bottom);
   if (!DIVISIONS.has(denominator))

@@ -7,7 +7,7 @@ export {
   type SizeOptions,
   type Window,
   type Sizing,
-  DEFAULT_RESERVE_SHARE,
+  DEFAULT_RESERVE_FRACTION,
   type Verdict,
   WORN_WIDTH_MM,
 } from './size-belt';

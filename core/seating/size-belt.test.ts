@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { driveOf, SERPENTINE, type Stop } from '../test/examples';
-import { lengthCurve, pathLength, shareFor, stiffnessN } from '../adjuster';
+import { lengthCurve, pathLength, fractionFor, stiffnessN } from '../adjuster';
 import type { Adjuster, Belt, Drive, SprungArm } from '../drive';
 import { solveDrive } from '../path';
-import { answerFor, doubtOf } from '../size';
+import { answerFor, uncertaintyOf } from '../size';
 import { puttingOn } from './putting-on';
 import { sizeBelt } from './size-belt';
 
@@ -93,12 +93,12 @@ test('a turnbuckle turns the accessory as its three sides say', () => {
   // Where the link is as long as it now is, the shaft is where it now is.
   const now = curve.travel.at(curve.travel.now).stations[1]!;
   expect(Math.hypot(now.x - 300, now.y)).toBeLessThan(1e-6);
-  for (const share of [0, 0.3, 1]) {
-    const { x, y } = curve.travel.at(share).stations[1]!;
+  for (const fraction of [0, 0.3, 1]) {
+    const { x, y } = curve.travel.at(fraction).stations[1]!;
     expect(Math.hypot(x - 300, y + 100)).toBeCloseTo(100, 6);
-    // Put there for good, it has the same travel still, and stands at that share of it.
-    const put = lengthCurve(curve.travel.at(share), drive.belts[0]!)!;
-    expect(put.travel.now).toBeCloseTo(curve.travel.readingAt(share) / 40, 6);
+    // Put there for good, it has the same travel still, and stands at that fraction of it.
+    const put = lengthCurve(curve.travel.at(fraction), drive.belts[0]!)!;
+    expect(put.travel.now).toBeCloseTo(curve.travel.readingAt(fraction) / 40, 6);
     expect(put.lengths[0]).toBeCloseTo(curve.lengths[0]!, 6);
     expect(put.lengths.at(-1)).toBeCloseTo(curve.lengths.at(-1)!, 6);
   }
@@ -116,7 +116,7 @@ test('taking out a shim lets the belt ride higher by t / (2·tan(half the groove
     { section: 'AV10' },
   );
   const { travel } = lengthCurve(drive, drive.belts[0]!)!;
-  const at = (share: number) => travel.at(share).stations[1]!.pulleys[0]!;
+  const at = (fraction: number) => travel.at(fraction).stations[1]!.pulleys[0]!;
   expect(at(travel.now).ride).toBeCloseTo(0, 9);
   expect(at(1).ride).toBeCloseTo(2.6 / 2 / Math.tan(Math.PI / 10), 9);
   expect(at(0).ride).toBeCloseTo(-0.5 / 2 / Math.tan(Math.PI / 10), 9);
@@ -150,8 +150,8 @@ test('a sprung arm: marks, window and position; tension by virtual work is what 
   const drive = arm();
   const belt = drive.belts[0]!;
   const { window, candidates } = sizeBelt(drive, 'main', {
-    lengths: [0, 0.25, 0.5, 1].map((share) =>
-      pathLength(lengthCurve(drive, belt)!.travel.at((75 - 60 + share * 30) / 55), belt)!,
+    lengths: [0, 0.25, 0.5, 1].map((fraction) =>
+      pathLength(lengthCurve(drive, belt)!.travel.at((75 - 60 + fraction * 30) / 55), belt)!,
     ),
   })!;
   expect(window.full!).toBeLessThan(window.shortMark!);
@@ -159,8 +159,8 @@ test('a sprung arm: marks, window and position; tension by virtual work is what 
   expect(candidates.map(({ position }) => Math.abs(Math.round(position! * 1e5) / 1e5))).toEqual([0, 0.25, 0.5, 1]);
   expect(candidates.map(({ verdict }) => verdict)).toEqual(['fits', 'fits', 'fits', 'fits']);
   for (const { armAngle, tensionN } of candidates) {
-    const share = (75 - armAngle!) / 55;
-    const there = lengthCurve(drive, belt)!.travel.at(share);
+    const fraction = (75 - armAngle!) / 55;
+    const there = lengthCurve(drive, belt)!.travel.at(fraction);
     const { x, y } = there.stations[1]!;
     // Moment of both spans' pull about the pivot against the spring's.
     const [from, to] = solveDrive(there).belts[0]!.spans;
@@ -197,7 +197,7 @@ test('an arm past its best push says so, and sits on the branch where tightening
     lengths: [(most + pathLength(peaked.travel.at(0), drive.belts[0]!)!) / 2],
   })!;
   expect(findings.map(({ code }) => code)).toContain('past-best-push');
-  expect(candidates[0]!.share!).toBeLessThan(curve!.peak!);
+  expect(candidates[0]!.fraction!).toBeLessThan(curve!.peak!);
   expect(window.free).toBeLessThan(pathLength(curve!.travel.at(curve!.peak!), drive.belts[0]!)!);
 });
 
@@ -324,12 +324,12 @@ test('fixed centres stretch the belt: T = EA · stretch', () => {
 
 test('property: where a belt sits, the path is as long as the belt', () => {
   fc.assert(
-    fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (share) => {
+    fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (fraction) => {
       const drive = arm();
       const belt = drive.belts[0]!;
       const curve = lengthCurve(drive, belt)!;
-      const length = pathLength(curve.travel.at(share), belt)!;
-      expect(pathLength(curve.travel.at(shareFor(curve, belt, length)!), belt)).toBeCloseTo(length, 6);
+      const length = pathLength(curve.travel.at(fraction), belt)!;
+      expect(pathLength(curve.travel.at(fractionFor(curve, belt, length)!), belt)).toBeCloseTo(length, 6);
     }),
     { numRuns: 40 },
   );
@@ -337,7 +337,7 @@ test('property: where a belt sits, the path is as long as the belt', () => {
 
 test('from a stock those about the window are looked at, two to either side', () => {
   const { window } = sizeBelt(slide(), 'main')!;
-  const at = (share: number) => window.slackEnd! + share * (window.tightEnd! - window.slackEnd!);
+  const at = (fraction: number) => window.slackEnd! + fraction * (window.tightEnd! - window.slackEnd!);
   const stock = [at(0.5), at(-0.3), at(-0.1), at(-2), at(0.9), at(1.1), at(1.5), at(3)];
   expect(sizeBelt(slide(), 'main', { stock })!.candidates.map(({ lengthMm }) => lengthMm)).toEqual([
     at(-0.3),
@@ -466,7 +466,7 @@ describe('an arm whose roller swings past its belt', () => {
     const there = swung({ longMark: 300, pivot: { x: 150, y: 200 }, armLength: 230 });
     const sizing = sizeBelt(there, 'main')!;
     expect(sizing.curve!.clear).not.toBeNull();
-    const { spread } = doubtOf(there, there.belts[0]!, sizing, { draws: 100 });
+    const { spread } = uncertaintyOf(there, there.belts[0]!, sizing, { draws: 100 });
     expect(Math.max(...spread)).toBeLessThan(20);
   });
 });
@@ -505,7 +505,7 @@ describe('fixed centres, by kind of belt', () => {
   });
 
   test('a V stretches far less than ribs', () => {
-    for (const [section, surface, share] of [
+    for (const [section, surface, fraction] of [
       ['PK', 'ribbed', 0.03],
       ['AV10', 'vee', 0.008],
     ] as const) {
@@ -517,7 +517,7 @@ describe('fixed centres, by kind of belt', () => {
       const path = sizeBelt(drive, 'main')!.window.tightEnd!;
       const at = (stretch: number) =>
         sizeBelt(drive, 'main', { lengths: [path / (1 + stretch)] })!.candidates[0]!.verdict;
-      expect([at(share * 0.9), at(share * 1.2)]).toEqual(['fits', 'will-not-go-on']);
+      expect([at(fraction * 0.9), at(fraction * 1.2)]).toEqual(['fits', 'will-not-go-on']);
     }
   });
 
@@ -525,7 +525,7 @@ describe('fixed centres, by kind of belt', () => {
     const path = sizeBelt(teeth, 'main')!.window.tightEnd!;
     const lengths = [path - 12.7, path - 1, path + 3];
     const sizing = sizeBelt(teeth, 'main', { lengths })!;
-    const { chances } = doubtOf(teeth, teeth.belts[0]!, sizing, { draws: 20_000 });
+    const { chances } = uncertaintyOf(teeth, teeth.belts[0]!, sizing, { draws: 20_000 });
     let state = 99;
     const uniform = () => ((state = (Math.imul(state, 1103515245) + 12345) >>> 0) + 0.5) / 2 ** 32;
     const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
@@ -545,7 +545,7 @@ describe('fixed centres, by kind of belt', () => {
       });
     }
     counts.forEach((count, k) => expect(Math.abs(count / runs - chances[k]!)).toBeLessThan(0.03));
-    const sure = doubtOf(teeth, teeth.belts[0]!, sizing, { draws: 5000, certainty: 0.1 }).chances;
+    const sure = uncertaintyOf(teeth, teeth.belts[0]!, sizing, { draws: 5000, certainty: 0.1 }).chances;
     expect(sure[1]).toBeGreaterThan(chances[1]! + 0.2);
     expect(chances[1]).toBeGreaterThan(0.05);
     expect(chances[1]).toBeLessThan(0.6);

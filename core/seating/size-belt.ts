@@ -4,7 +4,7 @@ import {
   lengthCurve,
   type LengthCurve,
   pathLength,
-  shareFor,
+  fractionFor,
   stretchTension,
 } from '../adjuster';
 import { type Belt, changePulley, type Drive } from '../drive';
@@ -49,7 +49,7 @@ export interface Candidate {
   reserveMm: number;
   findings: SizeFinding[];
   /** Share of the whole travel, for drawing. */
-  share: number | null;
+  fraction: number | null;
   /** Of a V-belt: how much deeper it rides once worn by `WORN_WIDTH_MM`, and its position then, null past the end. */
   worn?: { deeperMm: number; position: number | null };
 }
@@ -91,18 +91,18 @@ export interface SizeOptions {
   curve?: LengthCurve | null;
 }
 
-/** Kept for seating and stretch, as a share of the length, where the belt's own `reserve` does not say. Default. */
-export const DEFAULT_RESERVE_SHARE = 0.006;
+/** Kept for seating and stretch, as a fraction of the length, where the belt's own `reserve` does not say. Default. */
+export const DEFAULT_RESERVE_FRACTION = 0.006;
 /**
- * On fixed centres a belt stretches on by no more than this share: elastic ribs by much, the cords of a V or of teeth
- * by next to nothing. Defaults.
+ * On fixed centres a belt stretches on by no more than this fraction: elastic ribs by much, the cords of a V or of
+ * teeth by next to nothing. Defaults.
  */
 const STRETCH_FIT: Record<Section['kind'], number> = { ribbed: 0.03, vee: 0.008, toothed: 0.002 };
 /** A V-belt that has lost this much of its width is looked at besides the new one, mm. Default. */
 export const WORN_WIDTH_MM = 1;
-/** An adjuster drawn this share of its travel past an end is past it, and not merely rounded. */
+/** An adjuster drawn this fraction of its travel past an end is past it, and not merely rounded. */
 const NEAR_END = 0.01;
-/** A step that eats this share of a slot is called out. */
+/** A step that eats this fraction of a slot is called out. */
 const HALF = 0.5;
 
 /** Which lengths of belt would do on a drive, and how each would sit. Null where the drive has no such belt. */
@@ -117,7 +117,7 @@ export function sizeBelt(drive: Drive, beltId: string, options: SizeOptions = {}
 function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve, options: SizeOptions): Sizing {
   const { travel, peak, clear, end } = curve;
   const findings: SizeFinding[] = [];
-  const at = (share: number) => (clear !== null && share > clear ? null : pathLength(travel.at(share), belt));
+  const at = (fraction: number) => (clear !== null && fraction > clear ? null : pathLength(travel.at(fraction), belt));
   const [slack, tight] = [at(0), at(1)];
   const arm = travel.reads === 'armAngle';
   const marks = travel.marks;
@@ -179,29 +179,29 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
   const wornCurve = worn && lengthCurve(worn.drive, belt);
   const candidates = lengths.map((lengthMm): Candidate => {
     const own: SizeFinding[] = [];
-    const share = shareFor(curve, belt, lengthMm);
+    const fraction = fractionFor(curve, belt, lengthMm);
     const goesOn = lastOn !== null && lengthMm >= lastOn.needsMm - 1e-6;
     const reserveMm = (longest ?? lengthMm) - lengthMm;
     const cord = lengthMm - markedLengthMm(0, section);
     const tensionN = arm
-      ? share === null
+      ? fraction === null
         ? null
-        : armTension(drive, belt, curve, share)
+        : armTension(drive, belt, curve, fraction)
       : tightCord === null
         ? null
         : stretchTension(belt, tightCord, cord);
-    const position = positionOf(share, from, toMark);
+    const position = positionOf(fraction, from, toMark);
     let verdict: Verdict;
     if (!goesOn) verdict = 'will-not-go-on';
-    else if (share === null) verdict = 'out-of-travel';
-    else if (share < from - 1e-9) verdict = 'tight';
-    else if (share > to + 1e-9) verdict = 'slack';
+    else if (fraction === null) verdict = 'out-of-travel';
+    else if (fraction < from - 1e-9) verdict = 'tight';
+    else if (fraction > to + 1e-9) verdict = 'slack';
     else verdict = 'fits';
-    const wanted = (belt.reserve ?? DEFAULT_RESERVE_SHARE) * lengthMm;
+    const wanted = (belt.reserve ?? DEFAULT_RESERVE_FRACTION) * lengthMm;
     const least =
-      share === null
+      fraction === null
         ? null
-        : leastClearance(curve, belt, share, Math.max(share, shareFor(curve, belt, lengthMm + wanted) ?? to));
+        : leastClearance(curve, belt, fraction, Math.max(fraction, fractionFor(curve, belt, lengthMm + wanted) ?? to));
     if (verdict === 'fits' && least !== null && least < 0) verdict = 'rubs';
     if (verdict === 'fits' || verdict === 'rubs') {
       if (reserveMm < wanted)
@@ -213,18 +213,18 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
       lengthMm,
       verdict,
       ...(arm
-        ? { armAngle: share === null ? null : travel.readingAt(share) }
-        : { travel: share === null ? null : travel.readingAt(share) }),
+        ? { armAngle: fraction === null ? null : travel.readingAt(fraction) }
+        : { travel: fraction === null ? null : travel.readingAt(fraction) }),
       position,
       tensionN,
       tensionAt: arm ? 'as-it-sits' : 'tight-end',
       leastClearanceMm: least,
       reserveMm,
       findings: own,
-      share,
+      fraction,
       ...(worn &&
         wornCurve && {
-          worn: { deeperMm: worn.deeperMm, position: positionOf(shareFor(wornCurve, belt, lengthMm), from, toMark) },
+          worn: { deeperMm: worn.deeperMm, position: positionOf(fractionFor(wornCurve, belt, lengthMm), from, toMark) },
         }),
     };
   });
@@ -251,8 +251,8 @@ function wornDown(drive: Drive, belt: Belt): { drive: Drive; deeperMm: number } 
 }
 
 /** 0 at one end of a window, 1 at the other; null outside all travel, and for a window without width. */
-function positionOf(share: number | null, from: number, to: number): number | null {
-  return share === null || to <= from ? null : (share - from) / (to - from);
+function positionOf(fraction: number | null, from: number, to: number): number | null {
+  return fraction === null || to <= from ? null : (fraction - from) / (to - from);
 }
 
 function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeOptions): Sizing {
@@ -280,7 +280,7 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
     leastClearanceMm: clear,
     reserveMm: path === null ? 0 : path - lengthMm,
     findings: [],
-    share: path === null ? null : 0,
+    fraction: path === null ? null : 0,
   }));
   return {
     window: { slackEnd: path, tightEnd: path },
@@ -298,7 +298,7 @@ function fixedVerdict(lengthMm: number, least: number | null, path: number | nul
   return clear !== null && clear < 0 ? 'rubs' : 'fits';
 }
 
-/** The least any span clears anything by while the belt wears in, from one share of the travel to another; mm. */
+/** The least any span clears anything by while the belt wears in, from one fraction of the travel to another; mm. */
 function leastClearance({ travel }: LengthCurve, belt: Belt, from: number, to: number): number | null {
   const steps = 4;
   const found = Array.from({ length: steps + 1 }, (_, k) => {

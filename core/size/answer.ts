@@ -11,7 +11,7 @@ import {
   type Window,
 } from '../seating';
 import { fitSurvey } from '../survey';
-import { DEFAULT_DOUBT, type Doubt, doubtOf, responseOf } from './doubt';
+import { DEFAULT_UNCERTAINTY, type Uncertainty, uncertaintyOf, responseOf } from './uncertainty';
 import { combinedLength, type CombinedLength } from './measured';
 
 /** The answer to which belt to bring home, as plain data. */
@@ -25,15 +25,15 @@ export interface SizeAnswer {
   /**
    * Path length against what the adjuster reads, from its slack end; `sigma` is one standard deviation of the path, mm.
    */
-  curve: { share: number; reading: number; lengthMm: number; sigma: number }[];
+  curve: { fraction: number; reading: number; lengthMm: number; sigma: number }[];
   reads: 'armAngle' | 'travel' | null;
   kind: string | null;
   marks: { short: number; long: number } | null;
-  /** Where the adjuster stands now, as a share of its travel. */
+  /** Where the adjuster stands now, as a fraction of its travel. */
   now: number | null;
   /** By place in `candidates`: the one to bring home, and the two of which one surely fits. */
   best: number | null;
-  pair: Doubt['pair'];
+  pair: Uncertainty['pair'];
   /** What was measured of the length itself, and how far it moves all of the above from the drawing. */
   measured: CombinedLength;
 }
@@ -47,7 +47,7 @@ export function answerFor(
   beltId: string,
   options: Pick<SizeOptions, 'lengths' | 'also' | 'stock'> & {
     draws?: number;
-    onProgress?: (share: number) => void;
+    onProgress?: (fraction: number) => void;
   } = {},
 ): SizeAnswer | null {
   const belt = drive.belts.find(({ id }) => id === beltId);
@@ -56,8 +56,8 @@ export function answerFor(
   const surveyed = (drive.survey?.readings?.length ?? 0) + (drive.survey?.photos?.length ?? 0) > 0;
   const fit = surveyed ? fitSurvey(drive, drive.survey?.readings ?? []) : null;
   const response = responseOf(drive, belt, plain, fit);
-  const drawnSpread = doubtOf(drive, belt, plain, { response, draws: 0 }).spread;
-  const middle = drawnSpread[drawnSpread.length >> 1] ?? DEFAULT_DOUBT.placeMm;
+  const drawnSpread = uncertaintyOf(drive, belt, plain, { response, draws: 0 }).spread;
+  const middle = drawnSpread[drawnSpread.length >> 1] ?? DEFAULT_UNCERTAINTY.placeMm;
   const measured = combinedLength(drive, belt, plain.curve, middle);
   const shift = measured.shiftMm;
   // Every path is `shift` longer than drawn; so a belt of L sits where one of L − shift would by the drawing.
@@ -71,7 +71,7 @@ export function answerFor(
     curve: plain.curve,
   })!;
   const certainty = middle > 0 ? measured.plusMinus / middle : 1;
-  const doubt = doubtOf(drive, belt, sizing, {
+  const doubt = uncertaintyOf(drive, belt, sizing, {
     response,
     certainty,
     ...(options.draws !== undefined && { draws: options.draws }),
@@ -97,7 +97,7 @@ export function answerFor(
         ? []
         : [
             {
-              share: k / points,
+              fraction: k / points,
               reading: curve!.travel.readingAt(k / points),
               lengthMm: lengthMm + shift,
               sigma: doubt.spread[k] ?? 0,

@@ -31,7 +31,7 @@ export const sizeCommand: Command<Drive> = {
       const told = (list: typeof findings) => list.map((finding) => ({ ...finding, message: sizeMessage(finding) }));
       return {
         window,
-        candidates: candidates.map(({ share: _share, ...candidate }) => ({
+        candidates: candidates.map(({ fraction: _share, ...candidate }) => ({
           ...candidate,
           findings: told(candidate.findings),
         })),

@@ -1,5 +1,5 @@
 /** Which belt to bring home: path length against the adjuster's travel, and how each length would sit. */
-export { DEFAULT_DOUBT, doubtOf, type Doubt, type DoubtOptions } from './doubt';
+export { DEFAULT_UNCERTAINTY, uncertaintyOf, type Uncertainty, type UncertaintyOptions } from './uncertainty';
 export { answerFor, type SizeAnswer } from './answer';
 export {
   combinedLength,

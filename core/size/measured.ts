@@ -19,7 +19,7 @@ export function liesEitherWay(tool: Tool): boolean {
   return tool === 'string' || tool === 'rope' || tool === 'wire';
 }
 
-/** What each tool is by default: thickness in mm, ± in mm, stretch and wear as shares. */
+/** What each tool is by default: thickness in mm, ± in mm, stretch and wear as fractions. */
 export const TOOL_DEFAULTS: Record<Tool, { thickness: number; plusMinus: number; stretch: number; worn: number }> = {
   string: { thickness: 2, plusMinus: 3, stretch: 0.003, worn: 0 },
   rope: { thickness: 6, plusMinus: 5, stretch: 0.005, worn: 0 },
@@ -68,8 +68,8 @@ export interface CombinedLength {
   disagree: boolean;
 }
 
-/** The share of the travel a state stands for; null for where the drawing has it. */
-function shareOf(state: AdjusterState, curve: LengthCurve): number | null {
+/** The fraction of the travel a state stands for; null for where the drawing has it. */
+function fractionOf(state: AdjusterState, curve: LengthCurve): number | null {
   const { marks } = curve.travel;
   if (state === 'slack') return 0;
   if (state === 'tight') return 1;
@@ -134,8 +134,8 @@ export function measuredLength(
     worn = defaults.worn,
     plusMinus = defaults.plusMinus,
   } = measurement;
-  const share = curve ? shareOf(measurement.state ?? 'as-drawn', curve) : null;
-  const there = curve && share !== null ? curve.travel.at(share) : drive;
+  const fraction = curve ? fractionOf(measurement.state ?? 'as-drawn', curve) : null;
+  const there = curve && fraction !== null ? curve.travel.at(fraction) : drive;
   const drawn = pathLength(there, belt);
   const read = mm * (doubled ? 2 : 1);
   const told = (markedMm: number, correctionMm: number, parts: MeasuredLength['parts']): MeasuredLength => ({

@@ -59,7 +59,7 @@ test('belts that one shaft tightens are found, and the pair that comes right at 
   })!;
   expect(pairs[0]!.lengths).toEqual(right);
   expect(pairs[0]!.looseNew).toBeCloseTo(0, 6);
-  expect(pairs[0]!.share).toBeCloseTo(0.45, 6);
+  expect(pairs[0]!.fraction).toBeCloseTo(0.45, 6);
   // The longer belt stretches more than the shift of the shaft gives it.
   expect(pairs[0]!.looseWorn).not.toBeCloseTo(0, 3);
   expect(matched).toBe(false);

@@ -1,13 +1,13 @@
-import { lengthCurve, pathLength, shareFor, travelOf } from '../adjuster';
+import { lengthCurve, pathLength, fractionFor, travelOf } from '../adjuster';
 import type { Belt, Drive } from '../drive';
-import { DEFAULT_RESERVE_SHARE } from '../seating';
+import { DEFAULT_RESERVE_FRACTION } from '../seating';
 
 /** Two lengths for two belts that one adjuster tightens. */
 export interface Together {
   /** Marked lengths of the first and the second belt, mm. */
   lengths: [number, number];
   /** Share of the travel at which the first is taut. */
-  share: number;
+  fraction: number;
   /**
    * How much the second is longer than its path there: above 0 it hangs loose, below it takes all the pull. New, and
    * after both have stretched; mm.
@@ -40,7 +40,7 @@ export function sharingAdjuster(drive: Drive, belt: Belt): Belt[] {
 /**
  * Lengths for two belts on one adjuster, chosen together so that both come right at one position: the best few of all
  * pairs, by how loose or tight the second is while the first is taut, new and after both have stretched by the reserve
- * (the longer one stretches more). Null where the belts do not share an adjuster.
+ * (the longer one stretches more). Null where the belts do not fraction an adjuster.
  */
 export function sizeTogether(
   drive: Drive,
@@ -55,11 +55,11 @@ export function sizeTogether(
   const curve = first && lengthCurve(drive, first);
   const other = second && lengthCurve(drive, second);
   if (!first || !second || !curve || !other || curve.travel.station !== other.travel.station) return null;
-  const grows = stretch ?? first.reserve ?? DEFAULT_RESERVE_SHARE;
+  const grows = stretch ?? first.reserve ?? DEFAULT_RESERVE_FRACTION;
   const needed = (length: number) => {
-    const share = shareFor(curve, first, length);
-    const path = share === null ? null : pathLength(curve.travel.at(share), second);
-    return share === null || path === null ? null : { share, path };
+    const fraction = fractionFor(curve, first, length);
+    const path = fraction === null ? null : pathLength(curve.travel.at(fraction), second);
+    return fraction === null || path === null ? null : { fraction, path };
   };
   const pairs = lengths.first.flatMap((a) => {
     const fresh = needed(a);
@@ -67,13 +67,13 @@ export function sizeTogether(
     if (!fresh || !worn) return [];
     return lengths.second.map((b): Together => ({
       lengths: [a, b],
-      share: fresh.share,
+      fraction: fresh.fraction,
       looseNew: b - fresh.path,
       looseWorn: b * (1 + grows) - worn.path,
     }));
   });
   const worst = ({ looseNew, looseWorn }: Together) => Math.max(Math.abs(looseNew), Math.abs(looseWorn));
-  pairs.sort((p, q) => worst(p) - worst(q) || p.share - q.share);
+  pairs.sort((p, q) => worst(p) - worst(q) || p.fraction - q.fraction);
   const stations = (belt: Belt) =>
     belt.route
       .map(({ pulley }) => drive.stations.find(({ pulleys }) => pulleys.some(({ id }) => id === pulley))?.id)

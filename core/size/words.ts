@@ -46,14 +46,14 @@ export function candidateSentence(
 ): string {
   const { verdict, position, reserveMm } = candidate;
   const length = (mm: number) => formatLength(Math.abs(mm), unit);
-  const share = `${Math.round(100 * (position ?? 0))} %`;
+  const fraction = `${Math.round(100 * (position ?? 0))} %`;
   switch (verdict) {
     case 'fits':
       return adjuster === 'none'
         ? `Goes on stretched by ${length(reserveMm)}.`
         : adjuster === 'arm'
-          ? `Sits ${share} of the way from the short mark; ${length(reserveMm)} left to the long mark.`
-          : `Taut at ${share} of the travel; ${length(reserveMm)} left to tighten.`;
+          ? `Sits ${fraction} of the way from the short mark; ${length(reserveMm)} left to the long mark.`
+          : `Taut at ${fraction} of the travel; ${length(reserveMm)} left to tighten.`;
     case 'tight':
       return 'Goes on, but the arm stands short of the short mark. Take the next size up.';
     case 'slack':

@@ -12,7 +12,14 @@ export {
 export { bandOf, DEFAULT_BANDS, placeIn, type BandPlace, type BandSource, type ShopBands } from './bands';
 export { chainTo, type Link } from './chain';
 export { limitsFor, type BeltLimits } from './limits';
-export { explainRatio, ratioOf, readRatio, type ClaimedRatio, type RatioReading, type RatioSlip } from './ratio-slip';
+export {
+  explainRatio,
+  ratioOf,
+  readRatio,
+  type ClaimedRatio,
+  type RatioReading,
+  type RatioMistake,
+} from './ratio-mistake';
 export {
   marksOf,
   meanEngineRpm,

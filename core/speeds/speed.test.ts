@@ -5,7 +5,7 @@ import { solveDrive } from '../path';
 import { bandOf, DEFAULT_BANDS, placeIn } from './bands';
 import { breakEvenRpm, cubedPower, outputAt } from './output';
 import { type PulleyAtHand, withPulley } from './pulley-choice';
-import { explainRatio, readRatio } from './ratio-slip';
+import { explainRatio, readRatio } from './ratio-mistake';
 import { choosePulleys, setsOf, type SpeedTarget } from './search';
 import { addLogRow, binsOfLog, logColumns, newSpeedLog } from './speed-log';
 import { bandFindings, speedFindings, speedsOf } from './speeds';

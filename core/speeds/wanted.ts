@@ -1,7 +1,7 @@
 import type { Drive } from '../drive';
 import { chainTo } from './chain';
 import { type PulleyAtHand, seatsOf } from './pulley-choice';
-import { ratioOf } from './ratio-slip';
+import { ratioOf } from './ratio-mistake';
 
 /** A size that would bring a shaft to a wanted speed, all else left as it is. */
 export interface SizeWanted {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { driveOf, SERPENTINE } from '../test/examples';
 import type { Drive } from '../drive';
-import { explainRatio, type RatioSlip, readRatio } from './ratio-slip';
+import { explainRatio, type RatioMistake, readRatio } from './ratio-mistake';
 import type { SpeedReason } from './search';
 import { bandFindings, type SpeedFinding } from './speeds';
 import { slipOf } from './tachometer';
@@ -38,7 +38,7 @@ test('a ratio is said both ways round, and the two cannot be taken for one anoth
 });
 
 test('every slip of a ratio is told in a whole sentence that gives the true figure', () => {
-  const slips: RatioSlip[] = [
+  const slips: RatioMistake[] = [
     'right',
     'share',
     'upside-down',

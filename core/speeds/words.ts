@@ -2,7 +2,7 @@ import { type Drive, pulleyLabel, stationLabel } from '../drive';
 import { type FindingWords, inOneLine } from '../finding';
 import { formatLength, type LengthUnit } from '../quantity';
 import type { BandPlace, BandSource } from './bands';
-import type { RatioReading } from './ratio-slip';
+import type { RatioReading } from './ratio-mistake';
 import type { SpeedReason } from './search';
 import type { BandFinding, SpeedFinding } from './speeds';
 import { CREEP_PERCENT, type Slip } from './tachometer';

@@ -17,8 +17,8 @@ import type { PhotoFit } from './photo';
 import { type Pictures, picturesOf } from './pictures';
 import { quickFit } from './quick-fit';
 import { type Observation, observationsOf, radiusObservations } from './readings';
-import { searchSlips, SUSPECT_AT } from './slip-search';
-import { slipOf } from './slips';
+import { searchMistakes, SUSPECT_AT } from './mistake-search';
+import { mistakeOf } from './mistakes';
 import type { SurveyFinding } from './survey-finding';
 
 export interface FittedStation {
@@ -110,7 +110,7 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
   const findings: SurveyFinding[] = [];
   const pulleyOf = (station: number) => drive.stations[station]!.pulleys[0]!.id;
 
-  const { kept, fit, contradictory } = withoutSlips(observations, sketch, network);
+  const { kept, fit, contradictory } = withoutMistakes(observations, sketch, network);
   const aligned = fit.turned ? turnedToSketch(fit, sketch, network) : fit;
   const degrees = Math.max(0, kept.length - rankOf(aligned));
   // Readings that disagree by more than they say are worth less than they say, and the ± of the places grows with them.
@@ -137,7 +137,7 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
     }
     const predicted = predictedBy(observation, aligned.places, network);
     const spread = spreadOf(observation, aligned, network);
-    const slip = slipOf(observation, predicted, 3 * spread);
+    const slip = mistakeOf(observation, predicted, 3 * spread);
     findings.push({
       code: 'suspect',
       severity: 'fault',
@@ -273,7 +273,7 @@ function circlesOf(
 }
 
 /** The fit, without the readings that are named as wrong. */
-function withoutSlips(
+function withoutMistakes(
   observations: readonly Observation[],
   sketch: Places,
   network: Network,
@@ -292,7 +292,7 @@ function withoutSlips(
   );
   if (worst < SUSPECT_AT) return all;
   const starts = { sketch, many: heedingTheMany(observations, sketch, network), sides: sides?.places ?? null };
-  const { wrong, unclear, places } = searchSlips(observations, start, starts, network);
+  const { wrong, unclear, places } = searchMistakes(observations, start, starts, network);
   const contradictory = observations.filter(({ id }) => unclear.includes(id));
   if (wrong.length === 0) return { ...all, contradictory };
   // Both coordinates of a circle go together: it was put round the wrong thing.

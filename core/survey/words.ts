@@ -3,7 +3,7 @@ import { type FindingWords, inOneLine } from '../finding';
 import { formatLength, type LengthUnit } from '../quantity';
 import type { SurveyFinding } from './survey-finding';
 
-const SLIPS: Record<string, string> = {
+const MISTAKES: Record<string, string> = {
   inch: 'The tape looks an inch or two out.',
   foot: 'The tape looks a foot out.',
   centimetre: 'The tape looks a centimetre out.',
@@ -46,7 +46,7 @@ export function surveyWords(drive: Drive, finding: SurveyFinding, unit: LengthUn
       const show = (value: number) => (reading?.kind === 'angle' ? `${value.toFixed(1)}°` : formatLength(value, unit));
       return {
         title: `Take ${named(finding.reading)} again.`,
-        why: `It reads ${show(number('value'))}; the others make it ${show(number('shouldBe'))}. ${SLIPS[String(finding.figures?.['slip'])] ?? ''}`.trim(),
+        why: `It reads ${show(number('value'))}; the others make it ${show(number('shouldBe'))}. ${MISTAKES[String(finding.figures?.['slip'])] ?? ''}`.trim(),
         todo: 'It is left out until then.',
       };
     }

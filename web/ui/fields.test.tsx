@@ -24,11 +24,11 @@ describe('a length field', () => {
   test('says what it understood while it is written, and takes it over once, on Enter', async () => {
     const { field, onCommit } = quantity();
     await userEvent.clear(field);
-    await userEvent.type(field, '7 15/16');
-    screen.getByText('reads 7 15/16" · 201.6 mm');
+    await userEvent.type(field, '6 11/16');
+    screen.getByText('reads 6 11/16" · 169.9 mm');
     expect(onCommit).not.toHaveBeenCalled();
     await userEvent.keyboard('{Enter}');
-    expect(onCommit.mock.calls).toEqual([[expect.closeTo(201.6125, 9)]]);
+    expect(onCommit.mock.calls).toEqual([[expect.closeTo(169.8625, 9)]]);
   });
 
   test('opening and leaving it changes nothing, also where the inches are no round fraction', async () => {
@@ -94,10 +94,10 @@ describe('the tape pad', () => {
 
   test('millimetres with one point; turning to inches drops what follows it', () => {
     const { press, last } = pad('mm');
-    press('2', '0', '1', '.', '.', '6');
-    expect(last()).toBe('201.6 mm');
+    press('1', '6', '9', '.', '.', '9');
+    expect(last()).toBe('169.9 mm');
     press('mm → in');
-    expect(last()).toBe('201"');
+    expect(last()).toBe('169"');
   });
 
   test('below the crank where a place may be', () => {

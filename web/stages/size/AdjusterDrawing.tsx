@@ -9,7 +9,7 @@ export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Be
   const drawn = useMemo(() => {
     const travel = travelOf(drive, source);
     if (!travel || travel.kind === 'shims') return null;
-    const at = (share: number) => travel.at(share).stations.find(({ id }) => id === travel.station)!;
+    const at = (fraction: number) => travel.at(fraction).stations.find(({ id }) => id === travel.station)!;
     const station = drive.stations.find(({ id }) => id === travel.station)!;
     const [from, to] = travel.marks ? [travel.marks.short, travel.marks.long] : [0, 1];
     const line = (a: number, b: number) => Array.from({ length: 33 }, (_, n) => at(a + ((b - a) * n) / 32));

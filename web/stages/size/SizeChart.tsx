@@ -45,27 +45,29 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
   const x = scaleLinear([Math.min(...lengths) - pad, Math.max(...lengths) + pad], [MARGIN.left, width - MARGIN.right]);
   const y = scaleLinear([0, 1], [height - MARGIN.bottom, MARGIN.top]);
   const [from, to] = marks ? [marks.short, marks.long] : [0, 1];
-  const line = (points: { lengthMm: number; share: number }[]) =>
+  const line = (points: { lengthMm: number; fraction: number }[]) =>
     points
-      .map(({ lengthMm, share }, k) => `${k === 0 ? 'M' : 'L'}${x(lengthMm).toFixed(1)} ${y(share).toFixed(1)}`)
+      .map(({ lengthMm, fraction }, k) => `${k === 0 ? 'M' : 'L'}${x(lengthMm).toFixed(1)} ${y(fraction).toFixed(1)}`)
       .join('');
   // Two standard deviations to either side.
   const band = [
-    ...curve.map(({ lengthMm, share, sigma }) => ({ lengthMm: lengthMm - 2 * sigma, share })),
-    ...[...curve].reverse().map(({ lengthMm, share, sigma }) => ({ lengthMm: lengthMm + 2 * sigma, share })),
+    ...curve.map(({ lengthMm, fraction, sigma }) => ({ lengthMm: lengthMm - 2 * sigma, fraction })),
+    ...[...curve].reverse().map(({ lengthMm, fraction, sigma }) => ({ lengthMm: lengthMm + 2 * sigma, fraction })),
   ];
-  const at = (share: number) =>
-    curve.reduce((near, point) => (Math.abs(point.share - share) < Math.abs(near.share - share) ? point : near));
-  const reading = (share: number) =>
-    reads === 'armAngle' ? `${at(share).reading.toFixed(0)}°` : formatLength(at(share).reading, unit, 0);
+  const at = (fraction: number) =>
+    curve.reduce((near, point) =>
+      Math.abs(point.fraction - fraction) < Math.abs(near.fraction - fraction) ? point : near,
+    );
+  const reading = (fraction: number) =>
+    reads === 'armAngle' ? `${at(fraction).reading.toFixed(0)}°` : formatLength(at(fraction).reading, unit, 0);
   const edges = marks
     ? [
-        { share: from, word: 'short mark, S' },
-        { share: to, word: 'long mark, L' },
+        { fraction: from, word: 'short mark, S' },
+        { fraction: to, word: 'long mark, L' },
       ]
     : [
-        { share: 0, word: 'slack end' },
-        { share: 1, word: 'tight end' },
+        { fraction: 0, word: 'slack end' },
+        { fraction: 1, word: 'tight end' },
       ];
   return (
     <svg width={width} height={height} role="group" aria-label="Lengths against travel">
@@ -78,14 +80,14 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
       />
       <path className="size-band" d={`${line(band)}Z`} />
       <path className="size-curve" d={line(curve)} />
-      {edges.map(({ share, word }) => (
+      {edges.map(({ fraction, word }) => (
         <g key={word}>
-          <line className="size-edge" x1={MARGIN.left} x2={width - MARGIN.right} y1={y(share)} y2={y(share)} />
-          <text className="size-axis" x={MARGIN.left + 6} y={y(share) - 5}>
+          <line className="size-edge" x1={MARGIN.left} x2={width - MARGIN.right} y1={y(fraction)} y2={y(fraction)} />
+          <text className="size-axis" x={MARGIN.left + 6} y={y(fraction) - 5}>
             {word}
           </text>
-          <text className="size-axis" x={MARGIN.left - 6} y={y(share) + 5} textAnchor="end">
-            {reading(share)}
+          <text className="size-axis" x={MARGIN.left - 6} y={y(fraction) + 5} textAnchor="end">
+            {reading(fraction)}
           </text>
         </g>
       ))}
@@ -94,9 +96,9 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
       </text>
       <LengthAxis x={x} y={height - MARGIN.bottom} unit={unit} />
       {candidates.map((candidate, k) => {
-        const { lengthMm, share, verdict } = candidate;
+        const { lengthMm, fraction, verdict } = candidate;
         const shown = chosen === lengthMm;
-        const cy = y(share ?? (verdict === 'will-not-go-on' ? 0 : 1));
+        const cy = y(fraction ?? (verdict === 'will-not-go-on' ? 0 : 1));
         const name = `${formatLength(lengthMm, unit)}, ${VERDICT_WORDS[verdict]}`;
         return (
           <g

@@ -15,7 +15,7 @@ import { TogetherLedger } from './TogetherLedger';
 import { usePointAt } from './use-point-at';
 import { type Belt, changeBelt, pulleyLabel, stationLabel } from '@emery/core/drive';
 import { formatLength, formatMm } from '@emery/core/quantity';
-import { DEFAULT_RESERVE_SHARE, WORN_WIDTH_MM } from '@emery/core/seating';
+import { DEFAULT_RESERVE_FRACTION, WORN_WIDTH_MM } from '@emery/core/seating';
 import { readMarking, sectionFor } from '@emery/core/section';
 import {
   beltsInFront,
@@ -103,7 +103,7 @@ export default function SizeLedger() {
           unit="% of length"
           least={0}
           most={5}
-          value={100 * (source.reserve ?? DEFAULT_RESERVE_SHARE)}
+          value={100 * (source.reserve ?? DEFAULT_RESERVE_FRACTION)}
           onCommit={(percent) => dispatch(edit((d) => changeBelt(d, source.id, { reserve: percent / 100 })))}
         />
       </div>
@@ -347,8 +347,8 @@ function Marking({ source }: { source: Belt }) {
 }
 
 /** Next to certain or to nothing it says so, in a narrow column by sign. */
-function percent(share: number, narrow = false): string {
-  if (share > 0.995) return narrow ? '> 99 %' : 'over 99 %';
-  if (share < 0.005) return narrow ? '< 1 %' : 'under 1 %';
-  return `${Math.round(100 * share)} %`;
+function percent(fraction: number, narrow = false): string {
+  if (fraction > 0.995) return narrow ? '> 99 %' : 'over 99 %';
+  if (fraction < 0.005) return narrow ? '< 1 %' : 'under 1 %';
+  return `${Math.round(100 * fraction)} %`;
 }

@@ -15,8 +15,8 @@ export function usePointAt(): (candidate: SizeAnswer['candidates'][number] | nul
   return useCallback(
     (candidate) => {
       choose(candidate?.lengthMm ?? null);
-      const travel = candidate && source && candidate.share !== null ? travelFromSlack(drive, source) : null;
-      setPose(travel ? travel.at(candidate!.share!) : null);
+      const travel = candidate && source && candidate.fraction !== null ? travelFromSlack(drive, source) : null;
+      setPose(travel ? travel.at(candidate!.fraction!) : null);
     },
     [choose, drive, source, setPose],
   );

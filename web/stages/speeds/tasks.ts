@@ -2,7 +2,7 @@ import { readSpeedLog } from './read-speed-log';
 import type { Drive } from '@emery/core/drive';
 import { choosePulleys, type PulleyAtHand, type ShopBands, type SpeedTarget } from '@emery/core/speeds';
 
-interface PulleyWish {
+export interface PulleyWish {
   drive: Drive;
   targets: readonly SpeedTarget[];
   atHand: readonly PulleyAtHand[];

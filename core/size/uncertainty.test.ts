@@ -3,7 +3,7 @@ import { pathLength } from '../adjuster';
 import type { Drive } from '../drive';
 import { sizeBelt } from '../seating';
 import { answerFor } from './answer';
-import { doubtOf } from './doubt';
+import { uncertaintyOf } from './uncertainty';
 
 const drive = (): Drive => {
   const plain = driveOf(
@@ -24,7 +24,7 @@ const drive = (): Drive => {
 
 test('the ± of the path is what its parts make it: twice a move along the line of centres, half a turn of each radius', () => {
   const sizing = sizeBelt(drive(), 'main')!;
-  const { spread } = doubtOf(drive(), drive().belts[0]!, sizing, { draws: 10 });
+  const { spread } = uncertaintyOf(drive(), drive().belts[0]!, sizing, { draws: 10 });
   // Two spans at about 10 degrees: dL/dx = 2 cos; dL/dD = wrap/2 for each pulley.
   const lean = Math.asin(50 / 300);
   const expected = Math.hypot(2 * Math.cos(lean) * 1.5, 0.5 * (Math.PI / 2 + lean), 0.5 * (Math.PI / 2 - lean));
@@ -35,7 +35,7 @@ test('the quick draws agree with drives drawn and solved one by one', () => {
   const belt = drive().belts[0]!;
   const edge = sizeBelt(drive(), 'main')!.window.tightEnd!;
   const lengths = [edge - 4, edge, edge + 3];
-  const { chances } = doubtOf(drive(), belt, sizeBelt(drive(), 'main', { lengths })!, { draws: 20_000 });
+  const { chances } = uncertaintyOf(drive(), belt, sizeBelt(drive(), 'main', { lengths })!, { draws: 20_000 });
   // The plain way: every figure shaken, the tight end solved anew.
   let state = 12345;
   const uniform = () => ((state = (Math.imul(state, 1103515245) + 12345) >>> 0) + 0.5) / 2 ** 32;

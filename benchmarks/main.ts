@@ -17,7 +17,7 @@ import type { Drive } from '@emery/core/drive';
 import { beltClearances, solveBelt, solveDrive } from '@emery/core/path';
 import { searchRoutes } from '@emery/core/route';
 import { sizeBelt } from '@emery/core/seating';
-import { answerFor, doubtOf } from '@emery/core/size';
+import { answerFor, uncertaintyOf } from '@emery/core/size';
 import { choosePulleys, type PulleyAtHand, type SpeedTarget } from '@emery/core/speeds';
 import { fitSurvey } from '@emery/core/survey';
 import { fitEllipse, fitPhoto } from '@emery/core/survey/photo';
@@ -170,7 +170,9 @@ function benchSize(): void {
     for (let k = 0; k < 50; k += 1) beltClearances(travel.at(k / 49), solveBelt(travel.at(k / 49), belt.id)!);
   });
   const sizing = sizeBelt(there, belt.id)!;
-  repeat(`Monte Carlo, 10,000 draws, ${sizing.candidates.length} lengths`, 10, () => doubtOf(there, belt, sizing));
+  repeat(`Monte Carlo, 10,000 draws, ${sizing.candidates.length} lengths`, 10, () =>
+    uncertaintyOf(there, belt, sizing),
+  );
   repeat('The whole answer to Size', 5, () => answerFor(there, belt.id));
 }
 

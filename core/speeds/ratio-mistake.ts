@@ -23,11 +23,11 @@ const SLIPS = [
   'radius',
   'other-shaft',
 ] as const;
-export type RatioSlip = (typeof SLIPS)[number];
+export type RatioMistake = (typeof SLIPS)[number];
 
 /** One way somebody may have come to a ratio. */
 export interface RatioReading {
-  slip: RatioSlip;
+  slip: RatioMistake;
   /** What that way of working gives, as it would have been written. */
   value: number;
   /** How far the claim is from it, as a share. */
@@ -70,7 +70,7 @@ export function explainRatio(
   const truth = ratioOf(chain);
   const rims = ratioOf(chain.map((link) => ({ ...link, ...rimRadii(drive, link) })));
   const tries: Omit<RatioReading, 'off'>[] = [];
-  const put = (slip: RatioSlip, ratio: number, more: Partial<RatioReading> = {}) =>
+  const put = (slip: RatioMistake, ratio: number, more: Partial<RatioReading> = {}) =>
     tries.push({ slip, value: claim.percent ? 100 * (ratio - 1) : ratio, ...more });
   put('right', truth);
   if (claim.percent) {

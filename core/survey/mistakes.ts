@@ -1,7 +1,7 @@
 import { isTape, type Observation } from './readings';
 
 /** A known way for a tape to go wrong, and what the tape would have read without it. */
-export interface Slip {
+export interface Mistake {
   slip:
     | 'inch'
     | 'foot'
@@ -22,8 +22,8 @@ export interface Slip {
  * The slip that brings a wrong reading to what the others say it should be, within `within`; null where none does. The
  * nearest wins.
  */
-export function slipOf(observation: Observation, predicted: number, within: number): Slip | null {
-  const fitting = slipsOf(observation).filter(({ value }) => Math.abs(value - predicted) <= within);
+export function mistakeOf(observation: Observation, predicted: number, within: number): Mistake | null {
+  const fitting = mistakesOf(observation).filter(({ value }) => Math.abs(value - predicted) <= within);
   if (fitting.length === 0) return null;
   return fitting.reduce((best, next) =>
     Math.abs(next.value - predicted) < Math.abs(best.value - predicted) ? next : best,
@@ -31,9 +31,9 @@ export function slipOf(observation: Observation, predicted: number, within: numb
 }
 
 /** Every known way a reading can have gone wrong, with what it would then have read. */
-export function slipsOf({ kind, value, radii: [a, b] }: Observation): Slip[] {
+export function mistakesOf({ kind, value, radii: [a, b] }: Observation): Mistake[] {
   if (kind === 'angle') return [180, -180].map((turn) => ({ slip: 'turned-about', value: value + turn }));
-  const steps: Slip[] = (
+  const steps: Mistake[] = (
     [
       ['inch', 25.4],
       ['inch', 50.8],
@@ -50,7 +50,7 @@ export function slipsOf({ kind, value, radii: [a, b] }: Observation): Slip[] {
   const both = a + b;
   const [toOuter, toGap] = kind === 'outer' ? [0, 2 * both] : kind === 'gap' ? [-2 * both, 0] : [-both, both];
   // Each tells what was really measured: the reading brought to the kind that was written down.
-  const other: Slip[] = [
+  const other: Mistake[] = [
     { slip: 'far-rims', value: value + toOuter },
     { slip: 'near-rims', value: value + toGap },
     { slip: 'centres', value: value + (kind === 'outer' ? both : kind === 'gap' ? -both : 0) },

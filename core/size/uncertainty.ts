@@ -6,16 +6,16 @@ import { sectionFor } from '../section';
 import { combinedDiameter, type SurveyFit } from '../survey';
 
 /**
- * Taken where nothing was measured: of a place on the drawing, of a diameter, mm; and of a belt's length, as a share of
- * it. One standard deviation each. Defaults.
+ * Taken where nothing was measured: of a place on the drawing, of a diameter, mm; and of a belt's length, as a fraction
+ * of it. One standard deviation each. Defaults.
  */
-export const DEFAULT_DOUBT = {
+export const DEFAULT_UNCERTAINTY = {
   placeMm: 1.5,
   diameterMm: 0.5,
-  beltShare: { ribbed: 0.0015, vee: 0.0015, toothed: 0.0004 },
+  beltFraction: { ribbed: 0.0015, vee: 0.0015, toothed: 0.0004 },
 };
 
-export interface Doubt {
+export interface Uncertainty {
   /** By candidate, the chance that it fits, 0 to 1. */
   chances: number[];
   /**
@@ -23,7 +23,7 @@ export interface Doubt {
    * than two are in question.
    */
   pair: { both: [number, number]; chance: number } | null;
-  /** Standard deviation of the path at shares 0, 1/n … 1 of the travel, mm. */
+  /** Standard deviation of the path at fractions 0, 1/n … 1 of the travel, mm. */
   spread: number[];
   draws: number;
 }
@@ -38,17 +38,17 @@ export interface Response {
 /** How the path of a belt answers to all that is uncertain: the survey's fit says how well places are known. */
 export function responseOf(drive: Drive, belt: Belt, { curve }: Sizing, fit: SurveyFit | null): Response {
   const inputs = inputsOf(drive, belt, fit);
-  const there = curve ? sharesOf(curve).map((share) => curve.travel.at(share)) : [drive];
+  const there = curve ? fractionsOf(curve).map((fraction) => curve.travel.at(fraction)) : [drive];
   const slopes = there.map((posed) => inputs.map(({ with: more }) => slopeOf((by) => more(posed, by), belt, STEP)));
   return { inputs, slopes };
 }
 
 /** The points of the travel at which the response is worked out. */
-function sharesOf({ end }: LengthCurve): number[] {
+function fractionsOf({ end }: LengthCurve): number[] {
   return Array.from({ length: STATIONS }, (_, k) => (end * k) / (STATIONS - 1));
 }
 
-export interface DoubtOptions {
+export interface UncertaintyOptions {
   /** The survey's fit, for the ± of places. */
   fit?: SurveyFit | null;
   /** Where it is known already; `fit` has then no part in it. */
@@ -57,7 +57,7 @@ export interface DoubtOptions {
   certainty?: number;
   draws?: number;
   seed?: number;
-  onProgress?: (share: number) => void;
+  onProgress?: (fraction: number) => void;
 }
 
 /** One uncertain figure: how the drive looks with it so much larger, and its standard deviation. */
@@ -75,7 +75,7 @@ const STEP = 0.05;
  * each input is worked out once at a few points of the travel (it is all but straight over a few mm); the draws then
  * cost next to nothing. Draws are the same for the same seed.
  */
-export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: DoubtOptions = {}): Doubt {
+export function uncertaintyOf(drive: Drive, belt: Belt, sizing: Sizing, options: UncertaintyOptions = {}): Uncertainty {
   const { candidates } = sizing;
   const draws = options.draws ?? 10_000;
   const { inputs: known, slopes } = options.response ?? responseOf(drive, belt, sizing, options.fit ?? null);
@@ -84,7 +84,7 @@ export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: Doubt
     ? adjusterEdges(belt, sizing, sizing.curve, inputs, slopes)
     : fixedEdges(sizing, inputs, slopes[0]!);
   if (!edges) return { chances: candidates.map(() => 0), pair: null, spread, draws: 0 };
-  const beltShare = DEFAULT_DOUBT.beltShare[sectionFor(belt.section, belt.sectionOverrides)!.kind];
+  const beltFraction = DEFAULT_UNCERTAINTY.beltFraction[sectionFor(belt.section, belt.sectionOverrides)!.kind];
   const normal = normals(options.seed ?? 1);
   const sigmas = inputs.map(({ sigma }) => sigma);
   const drawn = new Float64Array(sigmas.length);
@@ -104,7 +104,7 @@ export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: Doubt
     for (const { mm, slopes } of edges.least) least = Math.max(least, mm + sum(slopes));
     const most = edges.most.mm + sum(edges.most.slopes);
     for (let k = 0; k < candidates.length; k += 1) {
-      const length = candidates[k]!.lengthMm * (1 + beltShare * normal());
+      const length = candidates[k]!.lengthMm * (1 + beltFraction * normal());
       fits[k] = length >= least && length <= most;
     }
     for (let i = 0; i < fits.length; i += 1) {
@@ -113,7 +113,7 @@ export function doubtOf(drive: Drive, belt: Belt, sizing: Sizing, options: Doubt
     }
   }
   const chances = counts.map((count) => count / Math.max(1, draws));
-  let pair: Doubt['pair'] = null;
+  let pair: Uncertainty['pair'] = null;
   either.forEach((row, i) =>
     row.forEach((count, j) => {
       const chance = count / Math.max(1, draws);
@@ -149,10 +149,10 @@ function adjusterEdges(
   inputs: readonly Input[],
   slopes: Response['slopes'],
 ): { edges: Edges | null; spread: number[] } {
-  const at = (share: number) => inputs.map((_, i) => between(slopes, i, share / curve.end));
+  const at = (fraction: number) => inputs.map((_, i) => between(slopes, i, fraction / curve.end));
   const points = curve.lengths.length - 1;
   const spread = curve.lengths.map((_, k) => deviation(inputs, at(k / points)));
-  const [first, last] = [fits!.from, fits!.to].map((share) => pathLength(curve.travel.at(share), belt)) as [
+  const [first, last] = [fits!.from, fits!.to].map((fraction) => pathLength(curve.travel.at(fraction), belt)) as [
     number | null,
     number | null,
   ];
@@ -205,8 +205,8 @@ function inputsOf(drive: Drive, belt: Belt, fit: SurveyFit | null): Input[] {
         station.role === 'crankshaft'
           ? []
           : [
-              { with: move(1, 0), sigma: known?.plusMinusX ?? DEFAULT_DOUBT.placeMm },
-              { with: move(0, 1), sigma: known?.plusMinusY ?? DEFAULT_DOUBT.placeMm },
+              { with: move(1, 0), sigma: known?.plusMinusX ?? DEFAULT_UNCERTAINTY.placeMm },
+              { with: move(0, 1), sigma: known?.plusMinusY ?? DEFAULT_UNCERTAINTY.placeMm },
             ];
       const sizes = station.pulleys
         .filter(({ id, surface }) => on.has(id) && surface !== 'toothed')
@@ -215,15 +215,15 @@ function inputsOf(drive: Drive, belt: Belt, fit: SurveyFit | null): Input[] {
             const now = sized.stations.flatMap(({ pulleys }) => pulleys).find((pulley) => pulley.id === id)!;
             return changePulley(sized, id, { diameter: (now.diameter ?? 0) + by });
           },
-          sigma: combinedDiameter(drive, id)?.plusMinus ?? DEFAULT_DOUBT.diameterMm,
+          sigma: combinedDiameter(drive, id)?.plusMinus ?? DEFAULT_UNCERTAINTY.diameterMm,
         }));
       return [...places, ...sizes];
     });
 }
 
-/** The response to input `i` at a share of the travel, between the points it was worked out at. */
-function between(slopes: readonly (readonly number[])[], i: number, share: number): number {
-  const at = Math.max(0, Math.min(STATIONS - 1, share * (STATIONS - 1)));
+/** The response to input `i` at a fraction of the travel, between the points it was worked out at. */
+function between(slopes: readonly (readonly number[])[], i: number, fraction: number): number {
+  const at = Math.max(0, Math.min(STATIONS - 1, fraction * (STATIONS - 1)));
   const low = Math.min(STATIONS - 2, Math.floor(at));
   return slopes[low]![i]! + (slopes[low + 1]![i]! - slopes[low]![i]!) * (at - low);
 }

@@ -3,10 +3,10 @@ import { type Adjusted, describedAt, misfitOf, type Network, type Places, predic
 import { crossedOver } from './other-sides';
 import { quickFit, type QuickFit } from './quick-fit';
 import type { Observation } from './readings';
-import { slipsOf } from './slips';
+import { mistakesOf } from './mistakes';
 
 /** Which readings are wrong, as far as the others can tell. */
-export interface SlipsFound {
+export interface MistakesFound {
   /** Ids of the readings that are named: all but certain to be wrong. */
   wrong: string[];
   /** Ids of readings of which one or another is wrong, and nothing tells which. */
@@ -27,10 +27,10 @@ const IN_QUESTION_AT = 0.03;
  * How many readings in a hundred are slips before anything is known, and how many of those are of a known kind.
  * Defaults.
  */
-const SLIP_SHARE = 0.03;
-const KNOWN_SHARE = 0.6;
+const MISTAKE_FRACTION = 0.03;
+const KNOWN_FRACTION = 0.6;
 /** How many shafts in a hundred are sketched on the wrong side of the line between their neighbours. Default. */
-const CROSSED_SHARE = 0.02;
+const CROSSED_FRACTION = 0.02;
 /** A reading is named only if without it the rest fit better by so much, in sums of squares, than without any other. */
 const LEAST_MARGIN = 4;
 /**
@@ -89,12 +89,12 @@ interface Supposition {
  * (Bayes). A reading is named if it is wrong in nearly all that is likely; where several sets explain as much, none is.
  * `base` fits all readings.
  */
-export function searchSlips(
+export function searchMistakes(
   observations: readonly Observation[],
   base: Adjusted,
   starts: Starts,
   network: Network,
-): SlipsFound {
+): MistakesFound {
   const groups = new Map<string, Observation[]>();
   for (const observation of observations)
     groups.set(observation.id, [...(groups.get(observation.id) ?? []), observation]);
@@ -127,7 +127,7 @@ export function searchSlips(
     for (const start of from) {
       const fit = quickFit(rest, start, network, steps);
       const sides = crossed(fit.places).length;
-      const total = fit.cost - 2 * sides * Math.log(CROSSED_SHARE);
+      const total = fit.cost - 2 * sides * Math.log(CROSSED_FRACTION);
       if (!best || total < best.total - 1e-9) best = { wrong, fit, crossed: sides, weight: 0, total };
       if (sides === 0 && total < enough) break;
     }
@@ -211,7 +211,7 @@ function judged(
   groups: ReadonlyMap<string, readonly Observation[]>,
   checked: ReadonlyMap<Observation, number>,
   network: Network,
-): SlipsFound {
+): MistakesFound {
   if (all.length === 0) return { wrong: [], unclear: [], places: base.places };
   const best = all.reduce((least, next) => (next.fit.cost < least.fit.cost ? next : least));
   // Readings that all disagree by more than they say are worth less than they say, here too.
@@ -222,14 +222,15 @@ function judged(
     ...one,
     weight:
       -one.fit.cost / (2 * inflation) +
-      one.crossed * Math.log(CROSSED_SHARE) +
+      one.crossed * Math.log(CROSSED_FRACTION) +
       one.wrong.reduce(
         (sum, id) =>
           sum +
           groups
             .get(id)!
             .reduce(
-              (part, observation) => part + slipWeight(observation, one.fit.places, checked.get(observation)!, network),
+              (part, observation) =>
+                part + mistakeWeight(observation, one.fit.places, checked.get(observation)!, network),
               0,
             ),
         0,
@@ -243,7 +244,7 @@ function judged(
   // How often a kind of slip happens may tell between readings that explain nearly as much, but not on its own.
   const cost = ({ fit, crossed, wrong: set }: Supposition) =>
     fit.cost / inflation -
-    2 * crossed * Math.log(CROSSED_SHARE) +
+    2 * crossed * Math.log(CROSSED_FRACTION) +
     PER_LEFT_OUT * set.reduce((sum, id) => sum + groups.get(id)!.length, 0);
   const likeliest = weighed.reduce((one, next) => (next.weight > one.weight ? next : one));
   const without = (id: string) =>
@@ -270,14 +271,14 @@ function judged(
  * Logarithm of how likely a reading is to be wrong by just so much: the density of such a slip, times the room the
  * others leave it.
  */
-function slipWeight(observation: Observation, places: Places, checked: number, network: Network): number {
+function mistakeWeight(observation: Observation, places: Places, checked: number, network: Network): number {
   const spread = observation.sigma / Math.sqrt(Math.max(1e-3, checked));
   const predicted = predictedBy(observation, places, network);
-  const known = observation.seen || observation.kind === 'radius' ? [] : slipsOf(observation);
+  const known = observation.seen || observation.kind === 'radius' ? [] : mistakesOf(observation);
   const near = known.reduce((sum, { value }) => sum + Math.exp(-((value - predicted) ** 2) / (2 * spread * spread)), 0);
   const density =
     known.length === 0
       ? 1 / WIDE
-      : (1 - KNOWN_SHARE) / WIDE + (KNOWN_SHARE * near) / (known.length * spread * Math.sqrt(2 * Math.PI));
-  return Math.log(SLIP_SHARE * density * spread * Math.sqrt(2 * Math.PI));
+      : (1 - KNOWN_FRACTION) / WIDE + (KNOWN_FRACTION * near) / (known.length * spread * Math.sqrt(2 * Math.PI));
+  return Math.log(MISTAKE_FRACTION * density * spread * Math.sqrt(2 * Math.PI));
 }
