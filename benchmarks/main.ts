@@ -8,7 +8,7 @@ import { driveOf, type Stop } from '../core/test/examples';
 import { buildCommandLine, buildInterface } from '../scripts/lib/build.mjs';
 import { ROOT } from '../scripts/lib/paths.mjs';
 import { openDatabase } from '../scripts/lib/database.mjs';
-import { fillShop } from './large-shop';
+import { fillShop } from '../server/shop/fill-shop';
 import { findProgram } from '../scripts/lib/install.mjs';
 import { startServer } from '../scripts/lib/serve.mjs';
 import { readSpeedLog } from '../web/stages/speeds/read-speed-log';

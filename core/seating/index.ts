@@ -1,6 +1,7 @@
 /** How a belt of a given length would sit on a drive, and how it is put on. */
 export { easiestLast, puttingOn, type LastOn, type PuttingOn } from './putting-on';
 export {
+  SIZE_FINDING_CODES,
   sizeBelt,
   type Candidate,
   type SizeFinding,

@@ -16,17 +16,19 @@ import { easiestLast, type LastOn } from './putting-on';
 export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs';
 
 /** How a belt would sit, and what of its adjuster stands in the way. */
-export type SizeFindingCode =
-  | 'no-adjuster'
-  | 'no-path'
-  | 'past-best-push'
-  | 'lets-go'
-  | 'window-outside'
-  | 'marks-swapped'
-  | 'past-end'
-  | 'past-mark'
-  | 'little-reserve'
-  | 'uses-most';
+export const SIZE_FINDING_CODES = [
+  'no-adjuster',
+  'no-path',
+  'past-best-push',
+  'lets-go',
+  'window-outside',
+  'marks-swapped',
+  'past-end',
+  'past-mark',
+  'little-reserve',
+  'uses-most',
+] as const;
+export type SizeFindingCode = (typeof SIZE_FINDING_CODES)[number];
 export type SizeFinding = Finding<SizeFindingCode, number>;
 
 export interface Candidate {

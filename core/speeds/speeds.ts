@@ -25,7 +25,14 @@ export interface BeltPace {
   flexPerSecond: number | null;
 }
 
-export type SpeedFindingCode = 'belt-too-fast' | 'flexes-too-often' | 'bend-too-tight' | 'two-ratios' | 'two-ways';
+export const SPEED_FINDING_CODES = [
+  'belt-too-fast',
+  'flexes-too-often',
+  'bend-too-tight',
+  'two-ratios',
+  'two-ways',
+] as const;
+export type SpeedFindingCode = (typeof SPEED_FINDING_CODES)[number];
 /** What a belt is asked to bear. */
 export type SpeedFinding = Finding<SpeedFindingCode, number> & { belt: string };
 

@@ -1,5 +1,6 @@
 import { memo } from 'react';
-import { STAGE_MARKS, STAGES } from '../stages';
+import { STAGES } from '../stages';
+import { STAGE_MARKS } from '../stages/marks';
 import type { Stage, StageState } from '../stages/stage';
 import { useBench } from '../state/bench';
 

@@ -1,7 +1,7 @@
 import { route } from './route/stage';
 import { size } from './size/stage';
 import { speeds } from './speeds/stage';
-import type { Stage, StageState } from './stage';
+import type { Stage } from './stage';
 import { survey } from './survey/stage';
 
 /** The stages in the order of the work. Bench, views, keys, help and rail read this list. */
@@ -11,11 +11,3 @@ export const STAGES: readonly Stage[] = [survey, route, size, speeds];
 export function stageOf(id: string | undefined, routed: boolean): Stage {
   return STAGES.find((stage) => stage.id === id) ?? (routed ? route : STAGES[0]!);
 }
-
-/** Each state as a mark: never a colour alone. */
-export const STAGE_MARKS: Record<StageState, string> = {
-  untouched: '○',
-  'in hand': '◐',
-  settled: '●',
-  'needs attention': '▲',
-};

@@ -1,5 +1,6 @@
 /** @jest-environment node */
-import { STAGE_MARKS, stageOf, STAGES } from '.';
+import { stageOf, STAGES } from '.';
+import { STAGE_MARKS } from './marks';
 import {
   addBelt,
   addStation,

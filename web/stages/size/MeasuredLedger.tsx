@@ -3,7 +3,7 @@ import { Button, Switch } from 'antd';
 import { useId, useState } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { Choice } from '../../ui/Choice';
-import { FindingItem } from '../../bench/FindingList';
+import { FindingItem } from '../../bench/FindingItem';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { LengthInput } from '../../ui/LengthInput';
 import { QuantityField } from '../../ui/QuantityField';

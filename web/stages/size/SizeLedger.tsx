@@ -3,7 +3,7 @@ import { Button, Input, Progress, Segmented } from 'antd';
 import { Fragment, useId } from 'react';
 import { useStockOf } from '../../api/stock';
 import { edit, useBench } from '../../state/bench';
-import { FindingItem } from '../../bench/FindingList';
+import { FindingItem } from '../../bench/FindingItem';
 import { FigureField } from '../../ui/FigureField';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { StoppedSum } from '../../ui/StoppedSum';

@@ -3,7 +3,7 @@ import { Button, Segmented, Slider } from 'antd';
 import { useState } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { FigureField } from '../../ui/FigureField';
-import { FindingItem } from '../../bench/FindingList';
+import { FindingItem } from '../../bench/FindingItem';
 import { useTyped } from '../../ui/typed-text';
 import { serialTachometer, simulatedTachometer, type SerialSource, type Tachometer } from './tachometer';
 import { useSpeeds } from './SpeedsProvider';

@@ -5,7 +5,7 @@ import { useKeepBand } from '../../api/speeds';
 import { edit, useBench } from '../../state/bench';
 import type { Mark } from '../../state/mark';
 import { FigureField } from '../../ui/FigureField';
-import { FindingItem } from '../../bench/FindingList';
+import { FindingItem } from '../../bench/FindingItem';
 import { useTyped } from '../../ui/typed-text';
 import { useSpeeds } from './SpeedsProvider';
 import { changeStation, ROLE_LABELS, type SpeedBand, type Station, stationLabel } from '@emery/core/drive';

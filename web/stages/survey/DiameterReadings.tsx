@@ -4,7 +4,7 @@ import { Button } from 'antd';
 import { useId, useState } from 'react';
 import { edit, useBench, useBenchStores, useDrive } from '../../state/bench';
 import { Choice } from '../../ui/Choice';
-import { FindingItem } from '../../bench/FindingList';
+import { FindingItem } from '../../bench/FindingItem';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { LengthInput } from '../../ui/LengthInput';
 import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import { edit, useBench } from '../../state/bench';
-import { FindingItem } from '../../bench/FindingList';
+import { FindingItem } from '../../bench/FindingItem';
 import { moveStation, stationOf } from '@emery/core/drive';
 import { formatMm } from '@emery/core/quantity';
 import { laidOut, layOutOf, type SurveyFinding, type SurveyFit, surveyWords } from '@emery/core/survey';

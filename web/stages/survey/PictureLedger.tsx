@@ -5,7 +5,7 @@ import { PHOTO_TYPES, sendPhoto } from '../../api/photos';
 import { edit, useBench } from '../../state/bench';
 import { useSurveying } from './SurveyProvider';
 import { Choice } from '../../ui/Choice';
-import { FindingItem } from '../../bench/FindingList';
+import { FindingItem } from '../../bench/FindingItem';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { QuantityField } from '../../ui/QuantityField';
 import { TypedPlace } from '../../ui/typed-text';

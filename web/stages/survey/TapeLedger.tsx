@@ -161,6 +161,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
         {problem || (understood?.ok ? `reads ${formatInches(understood.mm)} · ${formatMm(understood.mm)}` : '')}
       </p>
+      <p className="quiet">± is one standard deviation: two readings in three are nearer to the truth than that.</p>
       <div className="button-row is-after">
         <Button type="primary" onClick={submit}>
           Add reading

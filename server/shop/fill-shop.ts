@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
-import { connect } from '../server/data-source';
-import { indexAllVehicles } from '../server/vehicles/search-index';
+import { connect } from '../data-source';
+import { indexAllVehicles } from '../vehicles/search-index';
 import type { Drive } from '@emery/core/drive';
 import { sketchOf } from '@emery/core/path';
 

@@ -1,0 +1,155 @@
+import { useState, type ReactNode } from 'react';
+import { newBelt, newDrive, newStation, type Drive } from '@emery/core/drive';
+import type { FindingWords, Severity } from '@emery/core/finding';
+import { findingWords, PATH_FINDING_CODES } from '@emery/core/path';
+import type { LengthUnit } from '@emery/core/quantity';
+import { SIZE_FINDING_CODES } from '@emery/core/seating';
+import { sizeWords } from '@emery/core/size';
+import { SPEED_FINDING_CODES, speedWords } from '@emery/core/speeds';
+import { SURVEY_FINDING_CODES, surveyWords } from '@emery/core/survey';
+import { PHOTO_FINDING_CODES, photoWords } from '@emery/core/survey/photo';
+import { FindingItem } from '../bench/FindingItem';
+import { STAGE_MARKS } from '../stages/marks';
+import { Choice } from '../ui/Choice';
+import { CountField } from '../ui/CountField';
+import { FigureField } from '../ui/FigureField';
+import { LengthFigure } from '../ui/LengthFigure';
+import { QuantityField } from '../ui/QuantityField';
+import { TapePad } from '../ui/TapePad';
+import { TextField } from '../ui/TextField';
+import { TypedPlace } from '../ui/typed-text';
+
+/** Two shafts and a belt, for findings to name. */
+function specimenDrive(): Drive {
+  const empty = newDrive('Specimen');
+  const crank = newStation(empty, 'crankshaft', 0, 0, 'PK');
+  const one = { ...empty, stations: [crank], belts: [newBelt(empty, 'PK')] };
+  return { ...one, stations: [crank, newStation(one, 'alternator', 300, 120, 'PK')] };
+}
+
+/** What the sentences of the path put in words. */
+const PATH_FIGURES = {
+  cure: 'none',
+  surface: 'smooth',
+  wanted: 'ribbed',
+  side: 'back',
+  requires: 'ccw',
+  way: 'cw',
+  turns: 'cw',
+};
+
+const SEVERITIES: readonly Severity[] = ['fault', 'watch', 'note'];
+
+/** Every field, figure and finding of the interface, in both units. */
+export function Specimens() {
+  return (
+    <div className="specimens">
+      <h1>Specimens</h1>
+      <Fields />
+      <Figures />
+      <Findings />
+    </div>
+  );
+}
+
+function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section>
+      <h2>{title}</h2>
+      <div className="specimens-grid">{children}</div>
+    </section>
+  );
+}
+
+function Fields() {
+  const [values, setValues] = useState({ mm: 169.9, count: 6, degrees: 40, name: 'Front drive', kind: 'ribbed' });
+  const set = (change: Partial<typeof values>) => setValues((now) => ({ ...now, ...change }));
+  return (
+    <TypedPlace at="specimens">
+      <Group title="Fields">
+        {(['mm', 'in'] as const).map((unit) => (
+          <QuantityField
+            key={unit}
+            label={`Length, ${unit}`}
+            mm={values.mm}
+            unit={unit}
+            onCommit={(mm) => set({ mm })}
+          />
+        ))}
+        <QuantityField label="Signed length" mm={-values.mm} unit="in" signed onCommit={(mm) => set({ mm: -mm })} />
+        <CountField label="Count" value={values.count} most={60} onCommit={(count) => set({ count: count ?? 0 })} />
+        <CountField
+          label="Count not known"
+          value={undefined}
+          most={60}
+          optional
+          hint="not counted yet"
+          onCommit={() => undefined}
+        />
+        <FigureField label="Angle" unit="°" value={values.degrees} onCommit={(degrees) => set({ degrees })} />
+        <TextField label="Name" value={values.name} most={80} onChange={(name) => set({ name })} />
+        <TextField label="Name with a problem" value="" most={80} problem="Write a name." onChange={() => undefined} />
+        <Choice
+          label="One of a few"
+          value={values.kind}
+          options={['ribbed', 'vee', 'smooth'].map((value) => ({ value, label: value }))}
+          onChange={(kind) => set({ kind })}
+        />
+        {(['mm', 'in'] as const).map((unit) => (
+          <TapePad key={unit} unit={unit} signed onWrite={() => undefined} onEnter={() => undefined} />
+        ))}
+      </Group>
+    </TypedPlace>
+  );
+}
+
+function Figures() {
+  const lengths = [0, 0.8, 12.7, 169.8625, 1805.6, -63.5];
+  return (
+    <Group title="Figures">
+      {(['mm', 'in'] as const).map((unit) => (
+        <p key={unit}>
+          {lengths.map((mm) => (
+            <span key={mm}>
+              <LengthFigure mm={mm} unit={unit} />{' '}
+            </span>
+          ))}
+        </p>
+      ))}
+      <p>
+        {Object.entries(STAGE_MARKS).map(([state, mark]) => (
+          <span key={state}>
+            {mark} {state}{' '}
+          </span>
+        ))}
+      </p>
+    </Group>
+  );
+}
+
+function Findings() {
+  const drive = specimenDrive();
+  const [crank, alternator] = drive.stations.map(({ pulleys }) => pulleys[0]!.id) as [string, string];
+  // Enough for any of them to fill its sentence.
+  const at = { severity: 'watch' as const, pulley: crank, other: alternator, span: { from: crank, to: alternator } };
+  const belt = drive.belts[0]!.id;
+  const kinds: [string, readonly string[], (code: never, unit: LengthUnit) => FindingWords][] = [
+    ['path', PATH_FINDING_CODES, (code, unit) => findingWords(drive, { ...at, code, figures: PATH_FIGURES }, unit)],
+    ['survey', SURVEY_FINDING_CODES, (code, unit) => surveyWords(drive, { ...at, code }, unit)],
+    ['picture', PHOTO_FINDING_CODES, (code, unit) => photoWords(drive, { ...at, code, photo: 'p' }, unit)],
+    ['size', SIZE_FINDING_CODES, (code, unit) => sizeWords({ ...at, code }, unit)],
+    ['speeds', SPEED_FINDING_CODES, (code, unit) => speedWords(drive, { ...at, code, belt }, unit)],
+  ];
+  return kinds.map(([kind, codes, words]) => (
+    <Group key={kind} title={`Findings of ${kind}`}>
+      {(['mm', 'in'] as const).map((unit) => (
+        <ul key={unit} className="findings">
+          {codes.map((code, index) => (
+            // A code of each list is one that its words take.
+            <FindingItem key={code} severity={SEVERITIES[index % 3]!} words={words(code as never, unit)} />
+          ))}
+        </ul>
+      ))}
+    </Group>
+  ));
+}
