@@ -33,10 +33,11 @@ export function lazyPart<P extends object>(name: string, load: Loader<P>, waitin
       let timer: ReturnType<typeof setTimeout> | undefined;
       fetchPart().then(
         () => gone || drawn((count) => count + 1),
-        () => {
+        (error: Error) => {
           if (gone) return;
           setProblem(true);
           timer = setTimeout(() => setTries((count) => count + 1), AGAIN_MS);
+          if (tries > 0) void reloadOnceThere(error);
         },
       );
       return () => {
@@ -65,10 +66,42 @@ export function lazyPart<P extends object>(name: string, load: Loader<P>, waitin
   };
 }
 
+/** When this page was last loaded anew for a part, ms since 1970. */
+const RELOADED = 'emery reloaded for a part';
+
+/**
+ * A browser may hold code that it could not fetch for gone as long as the page lives, though the server has it again.
+ * Then the page is loaded anew, once a minute at most: what is drawn and typed is kept, and comes back.
+ */
+async function reloadOnceThere({ message }: Error): Promise<void> {
+  const [url] = /https?:\/\/\S+\.js/.exec(message) ?? ['/api/health'];
+  const there = await fetch(url, { cache: 'no-store' }).then(
+    ({ ok }) => ok,
+    () => false,
+  );
+  try {
+    const last = Number(sessionStorage.getItem(RELOADED));
+    if (!there || Date.now() - last < 60_000) return;
+    sessionStorage.setItem(RELOADED, String(Date.now()));
+  } catch {
+    // Without storage nothing says how often it was done already.
+    return;
+  }
+  window.location.reload();
+}
+
 /**
  * Fetches every part that is not there yet, one after the other, so that none has to be fetched once the server is
- * away.
+ * away. False where one could not be: the others are left, for a browser asks no second time for code that another part
+ * needed in vain.
  */
-export async function fetchParts(): Promise<void> {
-  for (const fetchPart of fetchers) await fetchPart().catch(() => undefined);
+export async function fetchParts(): Promise<boolean> {
+  for (const fetchPart of fetchers) {
+    const fetched = await fetchPart().then(
+      () => true,
+      () => false,
+    );
+    if (!fetched) return false;
+  }
+  return true;
 }
