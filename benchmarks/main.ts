@@ -4,6 +4,7 @@ import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Browser, type Page } from '@playwright/test';
+import { loopRound } from '../core/path/loop';
 import { driveOf, type Stop } from '../core/test/examples';
 import { buildCommandLine, buildInterface } from '../scripts/lib/build.mjs';
 import { ROOT } from '../scripts/lib/paths.mjs';
@@ -63,8 +64,20 @@ function benchSolve(): void {
     solveDrive(drives[k % 40]!);
     return performance.now() - from;
   });
+  // The same again by nothing but its tangents and wraps.
+  const circles = drives.map((one) =>
+    solveDrive(one).belts[0]!.contacts.map(({ centre, cordRadius, turn }) => ({ ...centre, radius: cordRadius, turn })),
+  );
+  for (let k = 0; k < 2000; k += 1) loopRound(circles[k % 40]!);
+  const bare = Array.from({ length: 5000 }, (_, k) => {
+    const from = performance.now();
+    loopRound(circles[k % 40]!);
+    return performance.now() - from;
+  });
+  const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1]!;
   const { closed, findings } = solveDrive(drive).belts[0]!;
   print(`Core solve, 10 pulleys (closed: ${closed}, findings: ${findings.length}), 5,000 runs`, spread(times, 'ms', 3));
+  print('  as many times the bare tangents and wraps', (middle(times) / middle(bare)).toFixed(1), '12');
 }
 
 /** Twelve shafts and forty tapes between them, one an inch out, from a sketch some 20 mm off. */
@@ -100,7 +113,11 @@ function benchSurvey(): void {
       fitSurvey(sketch, taken);
       return performance.now() - from;
     });
-    print(`Tape network, 12 shafts, ${taken.length} readings${slips ? ', one an inch out' : ''}`, spread(times));
+    print(
+      `Tape network, 12 shafts, ${taken.length} readings${slips ? ', one an inch out' : ''}`,
+      spread(times),
+      `median ${slips ? 101 : 6.8} ms`,
+    );
   };
   run(false);
   run(true);
@@ -151,7 +168,7 @@ function benchSize(): void {
     stations: drive.stations.map((s) => (s.id === 'idler1' ? { ...s, role: 'tensioner' as const, adjuster: arm } : s)),
   };
   const belt = there.belts[0]!;
-  const repeat = (what: string, count: number, run: () => unknown) => {
+  const repeat = (what: string, count: number, run: () => unknown, limit = '') => {
     run();
     print(
       what,
@@ -162,6 +179,7 @@ function benchSize(): void {
           return performance.now() - from;
         }),
       ),
+      limit,
     );
   };
   repeat('Length curve, 10 pulleys, 200 positions', 20, () => lengthCurve(there, belt, 200));
@@ -173,7 +191,7 @@ function benchSize(): void {
   repeat(`Monte Carlo, 10,000 draws, ${sizing.candidates.length} lengths`, 10, () =>
     uncertaintyOf(there, belt, sizing),
   );
-  repeat('The whole answer to Size', 5, () => answerFor(there, belt.id));
+  repeat('The whole answer to Size', 5, () => answerFor(there, belt.id), 'median 186 ms');
 }
 
 /** The pulleys of a long serpentine, and twelve about a ring, where most orders stay open longest. */

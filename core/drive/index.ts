@@ -31,5 +31,5 @@ export {
 } from './look-up';
 export { DIAMETER_WORDS, LAY_WORDS, READING_WORDS, STATE_WORDS, TOOL_WORDS } from './labels';
 export { driveDifferences, type DriveDifference } from './differences';
-export { freeId, newDrive, newBelt, newPulley, newStation, STARTING_SIZES } from './templates';
+export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SIZES } from './templates';
 export * from './edit';

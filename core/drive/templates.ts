@@ -63,3 +63,8 @@ export function newStation(drive: Drive, role: Role, x: number, y: number, secti
 export function freeId(base: string, taken: ReadonlySet<string>): string {
   for (let n = 1; ; n += 1) if (!taken.has(`${base}-${n}`)) return `${base}-${n}`;
 }
+
+/** The same for one more item of a list. */
+export function freeIdIn(base: string, items: readonly { readonly id: string }[] = []): string {
+  return freeId(base, new Set(items.map(({ id }) => id)));
+}

@@ -1,11 +1,11 @@
-import { PATH_FINDING_CODES, findingWords } from '../path';
+import { driveOf } from '../test/examples';
+import { findingWords, PATH_FINDING_CODES } from '../path';
 import { SIZE_FINDING_CODES } from '../seating';
 import { sizeWords } from '../size';
 import { SPEED_FINDING_CODES, speedWords } from '../speeds';
 import { SURVEY_FINDING_CODES, surveyWords } from '../survey';
 import { PHOTO_FINDING_CODES, photoWords } from '../survey/photo';
-import { driveOf } from '../test/examples';
-import type { FindingWords } from './';
+import type { FindingWords } from './index';
 
 /* Every code of every list is told here, in both units, with no figure but those that stand for words. */
 const drive = driveOf([

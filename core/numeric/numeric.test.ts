@@ -1,5 +1,7 @@
 import fc from 'fast-check';
-import { againstTheOthers, deviationsApart, hundredth, normals, tenth, weightedMean } from './';
+import { normals } from './normals';
+import { hundredth, tenth } from './rounding';
+import { againstTheOthers, deviationsApart, weightedMean } from './weighted-mean';
 
 const figure = fc.record({
   at: fc.double({ min: -1e4, max: 1e4, noNaN: true }),

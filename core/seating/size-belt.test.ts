@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { driveOf, SERPENTINE, type Stop } from '../test/examples';
-import { lengthCurve, pathLength, fractionFor, stiffnessN } from '../adjuster';
+import { fractionFor, lengthCurve, pathLength, stiffnessN } from '../adjuster';
 import type { Adjuster, Belt, Drive, SprungArm } from '../drive';
 import { solveDrive } from '../path';
 import { answerFor, uncertaintyOf } from '../size';

@@ -1,10 +1,10 @@
 import {
   armTension,
   cordLengthOf,
+  fractionFor,
   lengthCurve,
   type LengthCurve,
   pathLength,
-  fractionFor,
   stretchTension,
 } from '../adjuster';
 import { type Belt, changePulley, type Drive } from '../drive';

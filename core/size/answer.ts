@@ -11,8 +11,8 @@ import {
   type Window,
 } from '../seating';
 import { fitSurvey } from '../survey';
-import { DEFAULT_UNCERTAINTY, type Uncertainty, uncertaintyOf, responseOf } from './uncertainty';
 import { combinedLength, type CombinedLength } from './measured';
+import { DEFAULT_UNCERTAINTY, responseOf, type Uncertainty, uncertaintyOf } from './uncertainty';
 
 /** The answer to which belt to bring home, as plain data. */
 export interface SizeAnswer {

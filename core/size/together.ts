@@ -1,4 +1,4 @@
-import { lengthCurve, pathLength, fractionFor, travelOf } from '../adjuster';
+import { fractionFor, lengthCurve, pathLength, travelOf } from '../adjuster';
 import type { Belt, Drive } from '../drive';
 import { DEFAULT_RESERVE_FRACTION } from '../seating';
 

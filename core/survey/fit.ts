@@ -12,13 +12,13 @@ import {
   type Places,
   predictedBy,
 } from './least-squares';
+import { searchMistakes, SUSPECT_AT } from './mistake-search';
+import { mistakeOf } from './mistakes';
 import { bestSides, mirrorImages, otherWayRound } from './other-sides';
 import type { PhotoFit } from './photo';
 import { type Pictures, picturesOf } from './pictures';
 import { quickFit } from './quick-fit';
 import { type Observation, observationsOf, radiusObservations } from './readings';
-import { searchMistakes, SUSPECT_AT } from './mistake-search';
-import { mistakeOf } from './mistakes';
 import type { SurveyFinding } from './survey-finding';
 
 export interface FittedStation {

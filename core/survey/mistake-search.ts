@@ -1,9 +1,9 @@
 import { mostOfSound } from '../numeric';
 import { type Adjusted, describedAt, misfitOf, type Network, type Places, predictedBy } from './least-squares';
+import { mistakesOf } from './mistakes';
 import { crossedOver } from './other-sides';
 import { quickFit, type QuickFit } from './quick-fit';
 import type { Observation } from './readings';
-import { mistakesOf } from './mistakes';
 
 /** Which readings are wrong, as far as the others can tell. */
 export interface MistakesFound {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { parseDrive, withoutBeside } from '@emery/core/drive';
 import { fillShop } from './fill-shop';
+import { parseDrive, withoutBeside } from '@emery/core/drive';
 
 /** Run by `npm run seed`: so many more vehicles in the shop at `EMERY_DATABASE_URL`, four of the demo's drives each. */
 const file = new URL('../../demo/2-hill-farm-pickup.emery.json', import.meta.url);

@@ -1,13 +1,4 @@
 import { useState, type ReactNode } from 'react';
-import { newBelt, newDrive, newStation, type Drive } from '@emery/core/drive';
-import type { FindingWords, Severity } from '@emery/core/finding';
-import { findingWords, PATH_FINDING_CODES } from '@emery/core/path';
-import type { LengthUnit } from '@emery/core/quantity';
-import { SIZE_FINDING_CODES } from '@emery/core/seating';
-import { sizeWords } from '@emery/core/size';
-import { SPEED_FINDING_CODES, speedWords } from '@emery/core/speeds';
-import { SURVEY_FINDING_CODES, surveyWords } from '@emery/core/survey';
-import { PHOTO_FINDING_CODES, photoWords } from '@emery/core/survey/photo';
 import { FindingItem } from '../bench/FindingItem';
 import { STAGE_MARKS } from '../stages/marks';
 import { Choice } from '../ui/Choice';
@@ -18,6 +9,15 @@ import { QuantityField } from '../ui/QuantityField';
 import { TapePad } from '../ui/TapePad';
 import { TextField } from '../ui/TextField';
 import { TypedPlace } from '../ui/typed-text';
+import { type Drive, newBelt, newDrive, newStation } from '@emery/core/drive';
+import type { FindingWords, Severity } from '@emery/core/finding';
+import { findingWords, PATH_FINDING_CODES } from '@emery/core/path';
+import type { LengthUnit } from '@emery/core/quantity';
+import { SIZE_FINDING_CODES } from '@emery/core/seating';
+import { sizeWords } from '@emery/core/size';
+import { SPEED_FINDING_CODES, speedWords } from '@emery/core/speeds';
+import { SURVEY_FINDING_CODES, surveyWords } from '@emery/core/survey';
+import { PHOTO_FINDING_CODES, photoWords } from '@emery/core/survey/photo';
 
 /** Two shafts and a belt, for findings to name. */
 function specimenDrive(): Drive {

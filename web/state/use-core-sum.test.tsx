@@ -1,8 +1,8 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { newDrive, type Drive } from '@emery/core/drive';
 import { useCoreRun, useCoreSum } from './use-core-sum';
+import { type Drive, newDrive } from '@emery/core/drive';
 
 jest.mock('./run-core', () => ({
   // Jest has no workers: the promise is settled by the test, as the worker's messages would.

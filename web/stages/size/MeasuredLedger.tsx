@@ -12,6 +12,7 @@ import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
 import {
   type AdjusterState,
   type Belt,
+  freeIdIn,
   type Lay,
   LAY_WORDS,
   LAYS,
@@ -215,11 +216,8 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
     const value = parseLength(text, unit);
     if (!value.ok) return setProblem(value.problem);
     if (value.mm <= 0) return setProblem('Length: it must be more than zero.');
-    const taken = new Set(source.measurements?.map((one) => one.id));
-    let n = 1;
-    while (taken.has(`length-${n}`)) n += 1;
     const measurement: Measurement = {
-      id: `length-${n}`,
+      id: freeIdIn('length', source.measurements),
       tool,
       mm: value.mm,
       state,

@@ -7,7 +7,7 @@ import { FindingItem } from '../../bench/FindingItem';
 import { useTyped } from '../../ui/typed-text';
 import { serialTachometer, simulatedTachometer, type SerialSource, type Tachometer } from './tachometer';
 import { useSpeeds } from './SpeedsProvider';
-import { freeId, putItem, removeItem, type Station, stationLabel } from '@emery/core/drive';
+import { freeIdIn, putItem, removeItem, type Station, stationLabel } from '@emery/core/drive';
 import { chainTo, DEFAULT_TACHOMETER, rpmFigure, slipOf, slipWords } from '@emery/core/speeds';
 
 interface Props {
@@ -75,7 +75,7 @@ export default function CheckLedger({ station, ratio }: Props) {
     dispatch(
       edit((d) =>
         putItem(d, 'speedChecks', {
-          id: freeId('check', new Set((d.speedChecks ?? []).map(({ id }) => id))),
+          id: freeIdIn('check', d.speedChecks),
           station: station.id,
           crankRpm: crankRpm!,
           rpm: rpm!,

@@ -6,7 +6,7 @@ import { FigureField } from '../../ui/FigureField';
 import { TextField } from '../../ui/TextField';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
 import { useSpeeds } from './SpeedsProvider';
-import { changeStation, freeId, putItem, removeItem, type Station, stationLabel } from '@emery/core/drive';
+import { changeStation, freeIdIn, putItem, removeItem, type Station, stationLabel } from '@emery/core/drive';
 import { breakEvenRpm, cubedPower, loadOf, outputAt, rpmFigure } from '@emery/core/speeds';
 
 interface Props {
@@ -205,7 +205,7 @@ function LoadForm() {
     dispatch(
       edit((d) =>
         putItem(d, 'loads', {
-          id: freeId('load', new Set((d.loads ?? []).map(({ id }) => id))),
+          id: freeIdIn('load', d.loads),
           name: name.trim() || 'Load',
           amps,
           on: true,

@@ -14,6 +14,7 @@ import {
   DIAMETER_WORDS,
   type DiameterMethod,
   type DiameterReading,
+  freeIdIn,
   type Pulley,
   pulleyLabel,
 } from '@emery/core/drive';
@@ -140,7 +141,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
     if (!sigma.ok) return setProblem(`±: ${sigma.problem}`);
     if (sigma.mm <= 0) return setProblem('±: it must be more than zero.');
     const read = {
-      id: freeReadingId(drive.survey?.diameters),
+      id: freeIdIn('dia', drive.survey?.diameters),
       pulley: pulley.id,
       mm: value.mm,
       plusMinus: sigma.mm,
@@ -219,11 +220,6 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
       </div>
     </div>
   );
-}
-
-function freeReadingId(readings: readonly DiameterReading[] = []): string {
-  const taken = new Set(readings.map(({ id }) => id));
-  for (let n = 1; ; n += 1) if (!taken.has(`dia-${n}`)) return `dia-${n}`;
 }
 
 function readOn(at: string): string {

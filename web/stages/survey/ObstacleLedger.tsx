@@ -4,7 +4,7 @@ import { useId } from 'react';
 import { edit, useBench, useBenchStores, useDrive, useSelected } from '../../state/bench';
 import { QuantityField } from '../../ui/QuantityField';
 import { TypedPlace } from '../../ui/typed-text';
-import { type Drive, type Obstacle, obstacleLabel, putItem, removeItem } from '@emery/core/drive';
+import { type Drive, freeIdIn, type Obstacle, obstacleLabel, putItem, removeItem } from '@emery/core/drive';
 
 /** What stands in the belt's way and is no pulley: listed, added, measured. */
 export function ObstacleLedger() {
@@ -122,16 +122,14 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
 
 /** A bolt or an arm of a common size, above the middle of the drive, to be dragged to its place. */
 function newObstacle(drive: Drive, arm: boolean): Obstacle {
-  const taken = new Set(drive.obstacles?.map(({ id }) => id));
-  let n = 1;
-  while (taken.has(`obstacle-${n}`)) n += 1;
+  const id = freeIdIn('obstacle', drive.obstacles);
   const count = Math.max(1, drive.stations.length);
   const [x, y] = [
     drive.stations.reduce((sum, s) => sum + s.x, 0) / count,
     drive.stations.reduce((sum, s) => sum + s.y, 0) / count,
   ].map(Math.round) as [number, number];
   return {
-    id: `obstacle-${n}`,
+    id,
     label: arm ? 'Arm' : 'Bolt',
     x,
     y,

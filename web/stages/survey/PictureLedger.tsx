@@ -16,6 +16,7 @@ import {
   changePulley,
   changeRim,
   findPulley,
+  freeIdIn,
   pulleyLabel,
   putItem,
   removeItem,
@@ -89,11 +90,9 @@ function PictureIntake({ first = false }: { first?: boolean }) {
     setSending({ share: 0, cancel: () => stop.abort() });
     try {
       const kept = await sendPhoto(file, (share) => setSending((now) => now && { ...now, share }), stop.signal);
-      const taken = new Set(photosOf(drive).map(({ id }) => id));
-      let n = 1;
-      while (taken.has(`photo-${n}`)) n += 1;
-      dispatch(edit((d) => putItem(d, 'survey.photos', { id: `photo-${n}`, ...kept })));
-      setPicture({ id: `photo-${n}`, marking: drive.stations[0]?.pulleys[0]?.id ?? null });
+      const id = freeIdIn('photo', photosOf(drive));
+      dispatch(edit((d) => putItem(d, 'survey.photos', { id, ...kept })));
+      setPicture({ id, marking: drive.stations[0]?.pulleys[0]?.id ?? null });
     } catch (error) {
       setProblem((error as Error).message);
     } finally {

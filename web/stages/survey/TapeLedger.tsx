@@ -10,8 +10,8 @@ import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
 import { firstTape } from './first-tape';
 import { Fitted } from './Fitted';
 import {
-  type Drive,
   findPulley,
+  freeIdIn,
   pulleyLabel,
   putItem,
   READING_WORDS,
@@ -87,7 +87,11 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
     if (!placed && from === to) return setProblem('From and to are the same pulley. Choose another.');
     if (isTape(kind) && 'mm' in value && value.mm < 0) return setProblem('A distance cannot be below zero.');
     const read = 'deg' in value ? value.deg : value.mm;
-    const reading = readingOf({ id: nextId(drive), kind, from, to, at: new Date().toISOString() }, read, sigma);
+    const reading = readingOf(
+      { id: freeIdIn('tape', drive.survey?.readings), kind, from, to, at: new Date().toISOString() },
+      read,
+      sigma,
+    );
     setTapeAsked(null);
     forget();
     dispatch(edit((d) => putItem(d, 'survey.readings', reading)));
@@ -226,11 +230,6 @@ function ReadingTable({ fit }: { fit: SurveyFit | null }) {
 
 function Value({ reading, value, unit }: { reading: SurveyReading; value: number; unit: LengthUnit }) {
   return reading.kind === 'angle' ? <span>{value.toFixed(1)}°</span> : <LengthFigure mm={value} unit={unit} />;
-}
-
-function nextId(drive: Drive): string {
-  const taken = new Set(drive.survey?.readings?.map(({ id }) => id));
-  for (let n = 1; ; n += 1) if (!taken.has(`tape-${n}`)) return `tape-${n}`;
 }
 
 function angleOf(text: string): { ok: true; deg: number } | { ok: false; problem: string } {
