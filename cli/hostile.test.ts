@@ -6,7 +6,21 @@ import { beltClearances, findingMessage, solveDrive } from '@emery/core/path';
 import { searchRoutes } from '@emery/core/route';
 import { sizeBelt } from '@emery/core/seating';
 import { answerFor, sizeMessage, uncertaintyOf } from '@emery/core/size';
-import { chainTo, choosePulleys, effectOf, explainRatio, type PulleyAtHand, ratioOf, ratioReadingWords, readRatio, sizesFor, speedFindings, speedMessage, speedReason, speedsOf } from '@emery/core/speeds';
+import {
+  chainTo,
+  choosePulleys,
+  effectOf,
+  explainRatio,
+  type PulleyAtHand,
+  ratioOf,
+  ratioReadingWords,
+  readRatio,
+  sizesFor,
+  speedFindings,
+  speedMessage,
+  speedReason,
+  speedsOf,
+} from '@emery/core/speeds';
 import { fitSurvey, surveyMessage } from '@emery/core/survey';
 
 /*

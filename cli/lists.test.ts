@@ -1,6 +1,17 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { type Drive, itemsOf, type ListName, LISTS, parseDrive, putItem, readDrive, removeItem, removePulley, removeStation } from '@emery/core/drive';
+import {
+  type Drive,
+  itemsOf,
+  type ListName,
+  LISTS,
+  parseDrive,
+  putItem,
+  readDrive,
+  removeItem,
+  removePulley,
+  removeStation,
+} from '@emery/core/drive';
 
 const FOLDER = path.resolve(import.meta.dirname, '../demo');
 const demos = readdirSync(FOLDER)
