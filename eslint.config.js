@@ -46,11 +46,12 @@ const LAYERS = [
   ['section'],
   ['finding'],
   ['drive'],
+  ['accessory', 'sound'],
   ['path'],
   ['adjuster'],
   ['seating'],
   ['survey'],
-  ['route', 'size', 'speeds'],
+  ['route', 'size', 'speeds', 'tension'],
   ['api'],
 ];
 const layers = LAYERS.flatMap((names, at) =>

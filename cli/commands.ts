@@ -6,6 +6,7 @@ import { markingCommand } from '@emery/core/section';
 import { sizeCommand } from '@emery/core/size';
 import { speedsCommand } from '@emery/core/speeds';
 import { surveyCommand } from '@emery/core/survey';
+import { pluckCommand, tensionCommand } from '@emery/core/tension';
 
 /** The commands over a drive file, in the order of the work. A new stage adds its own here. */
 export const DRIVE_COMMANDS: readonly Command<Drive>[] = [
@@ -14,7 +15,11 @@ export const DRIVE_COMMANDS: readonly Command<Drive>[] = [
   routeCommand,
   sizeCommand,
   speedsCommand,
+  tensionCommand,
 ];
 
 /** The commands over a text. */
 export const TEXT_COMMANDS: readonly Command<string>[] = [markingCommand];
+
+/** The commands over a file of any kind. */
+export const FILE_COMMANDS: readonly Command<Uint8Array>[] = [pluckCommand];

@@ -22,6 +22,21 @@ import {
   speedsOf,
 } from '@emery/core/speeds';
 import { fitSurvey, surveyMessage } from '@emery/core/survey';
+import {
+  limitOrDefault,
+  marginMap,
+  remediesFor,
+  restFindings,
+  runDrive,
+  runningFindings,
+  settingFor,
+  sharedSettings,
+  tensionMessage,
+  tensionOf,
+  waysOf,
+  windowFindings,
+  windowOf,
+} from '@emery/core/tension';
 
 /*
  * The demo drives, bent: figures written wrongly, pulleys moved onto one another, sides flipped, stops lost or doubled.
@@ -165,6 +180,37 @@ describe('whatever a drive file holds', () => {
         }
       }),
       { numRuns: 200, seed: SEED },
+    );
+  });
+
+  test('tension: at rest and running, the window, every check, how to set it, its findings and words', () => {
+    fc.assert(
+      fc.property(accepted, fc.constantFrom(0, 700, 9000), fc.boolean(), (drive, rpm, wet) => {
+        const tension = tensionOf(drive);
+        const running = { rpm, wet, all: 'heaviest' as const };
+        const run = runDrive(tension, running);
+        expect(notANumber(run.belts)).toBeNull();
+        expect(notANumber([...run.shafts.values()])).toBeNull();
+        drive.belts.forEach(({ id }, b) => {
+          const standing = tension.standings[b];
+          const window = windowOf(tension, id, [running], limitOrDefault);
+          expect(notANumber(window)).toBeNull();
+          const findings = [...restFindings(tension, id), ...runningFindings(tension, run, id)];
+          if (!standing) return expect(findings[0]!.code).toBe('no-path');
+          expect(notANumber(waysOf(standing, standing.tensionN))).toBeNull();
+          expect(
+            notANumber(marginMap(tension, { belt: id, running, rpmFrom: 0, rpmTo: rpm, columns: 3, rows: 3 })),
+          ).toBeNull();
+          const setting = settingFor(drive, standing, 500);
+          expect(notANumber(setting)).toBeNull();
+          if (setting) expect(notANumber(sharedSettings(drive, tension.standings, id, setting))).toBeNull();
+          for (const { pulley } of standing.contacts)
+            expect(notANumber(remediesFor(tension, id, pulley, [running]))).toBeNull();
+          for (const finding of [...findings, ...windowFindings(standing, window!)])
+            expect(notANumber(tensionMessage(drive, finding))).toBeNull();
+        });
+      }),
+      { numRuns: 150, seed: SEED },
     );
   });
 

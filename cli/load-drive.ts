@@ -9,17 +9,20 @@ const REASONS: Record<string, string> = {
   EACCES: 'access is refused',
 };
 
-/** Reads a drive file, named from where the caller stands. Throws a `UsageProblem` that names the file or the field. */
-export function loadDrive(file: string): Drive {
-  let text: string;
+/** The bytes of a file, named from where the caller stands. Throws a `UsageProblem` that names it. */
+export function loadBytes(file: string): Uint8Array {
   try {
-    text = readFileSync(path.resolve(process.env['EMERY_CALLED_FROM'] ?? '.', file), 'utf8');
+    return readFileSync(path.resolve(process.env['EMERY_CALLED_FROM'] ?? '.', file));
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
     if (!code) throw error;
     throw new UsageProblem(`FILE ${file} cannot be read: ${REASONS[code] ?? code}`);
   }
-  const reading = parseDrive(text);
+}
+
+/** Reads a drive file. Throws a `UsageProblem` that names the file or the field. */
+export function loadDrive(file: string): Drive {
+  const reading = parseDrive(Buffer.from(loadBytes(file)).toString('utf8'));
   if (reading.ok) return reading.drive;
   const { path: field, message } = reading.problems[0]!;
   throw new UsageProblem(field === '' ? `FILE ${message}` : `${field} ${message}`);

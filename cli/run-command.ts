@@ -1,7 +1,7 @@
 import { parseArgs } from 'node:util';
-import { DRIVE_COMMANDS, TEXT_COMMANDS } from './commands';
-import { loadDrive } from './load-drive';
-import { type Command, UsageProblem } from '@emery/core/command';
+import { DRIVE_COMMANDS, FILE_COMMANDS, TEXT_COMMANDS } from './commands';
+import { loadBytes, loadDrive } from './load-drive';
+import { type Command, type OptionValues, UsageProblem } from '@emery/core/command';
 
 /** What a call of the command line prints. Throws a `UsageProblem` that names what is wrong with it. */
 export function runCommand([name, ...args]: readonly string[]): string {
@@ -9,7 +9,9 @@ export function runCommand([name, ...args]: readonly string[]): string {
   if (overDrive) return answer(overDrive, args, loadDrive);
   const overText = TEXT_COMMANDS.find((command) => command.name === name);
   if (overText) return answer(overText, args, (text) => text);
-  const names = [...DRIVE_COMMANDS, ...TEXT_COMMANDS].map((command) => command.name);
+  const overFile = FILE_COMMANDS.find((command) => command.name === name);
+  if (overFile) return answer(overFile, args, loadBytes);
+  const names = [...DRIVE_COMMANDS, ...FILE_COMMANDS, ...TEXT_COMMANDS].map((command) => command.name);
   throw new UsageProblem(`usage: emery ${names.join(' | ')} …`);
 }
 
@@ -22,13 +24,18 @@ function answer<Input>(command: Command<Input>, args: string[], load: (argument:
   return `${JSON.stringify(run(load(argument)), null, 2)}\n`;
 }
 
-function parsed({ options }: Command<never>, args: string[], usage: UsageProblem) {
+function parsed({ options, flags = [] }: Command<never>, args: string[], usage: UsageProblem) {
   try {
-    return parseArgs({
+    const { positionals, values } = parseArgs({
       args,
       allowPositionals: true,
-      options: Object.fromEntries(options.map((name) => [name, { type: 'string' as const }])),
+      options: Object.fromEntries([
+        ...options.map((name) => [name, { type: 'string' as const }]),
+        ...flags.map((name) => [name, { type: 'boolean' as const }]),
+      ]) as Record<string, { type: 'string' | 'boolean' }>,
     });
+    const words = Object.entries(values).map(([name, value]) => [name, value === true ? 'yes' : value]);
+    return { positionals, values: Object.fromEntries(words) as OptionValues };
   } catch {
     throw usage;
   }

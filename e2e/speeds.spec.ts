@@ -2,7 +2,8 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { dragBy, expect, openDrive, saved, test } from './emery';
 import type { Drive } from '@emery/core/drive';
-import { breakEvenRpm, loadOf, presetUse, speedsOf, timeInBand, withShare } from '@emery/core/speeds';
+import { breakEvenRpm, loadOf } from '@emery/core/accessory';
+import { presetUse, speedsOf, timeInBand, withShare } from '@emery/core/speeds';
 
 // Drawn without a graphics card, turning pulleys would take the time of everything else; one test looks at them.
 test.use({ contextOptions: { reducedMotion: 'reduce' } });

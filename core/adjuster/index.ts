@@ -1,5 +1,5 @@
 /** How a belt is tightened: an adjuster's travel, the path's length against it, and what holds the belt how hard. */
-export { armAngles, armThrough, newAdjuster, reversed, travelOf, type Travel } from './travel';
+export { armAngles, armThrough, besideAngle, newAdjuster, reversed, travelOf, type Travel } from './travel';
 export {
   cordLengthOf,
   lengthCurve,
@@ -9,4 +9,4 @@ export {
   travelFromSlack,
   type LengthCurve,
 } from './curve';
-export { armTension, stiffnessN, stretchTension } from './tension';
+export { armTension, armTorque, stiffnessN, stretchTension } from './tension';

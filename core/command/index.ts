@@ -13,6 +13,8 @@ export interface Command<Input> {
   usage: string;
   /** The names of the options it takes. */
   options: readonly string[];
+  /** Those that stand alone, without a value; given, they read `yes`. */
+  flags?: readonly string[];
   /** Reads the options and gives what makes the answer, as JSON. Throws a `UsageProblem`, at once or later. */
   prepare: (options: OptionValues, usage: UsageProblem) => (input: Input) => object;
 }

@@ -1,4 +1,5 @@
 import * as is from './fields';
+import { type BeltCare, beltCare, type TensionReading, tensionReading } from './tension';
 import { OVERRIDABLE, SECTION_NAMES, sectionFor, type SectionOverrides, type Side } from '../section';
 
 /** What a length was measured with. */
@@ -77,6 +78,12 @@ export interface Belt {
   readonly measurements?: readonly Measurement[];
   /** The pulleys a search for routes puts it on; every fitting one in its plane where it is left out. */
   readonly carries?: readonly string[];
+  /** At rest, where a person sets it, N. */
+  readonly staticTension?: number;
+  /** kg of a metre of it, weighed; Emery's default for its section where it is left out. */
+  readonly kgPerMetre?: number;
+  readonly tensionReadings?: readonly TensionReading[];
+  readonly care?: BeltCare;
   readonly route: readonly RouteStop[];
 }
 
@@ -99,5 +106,9 @@ export const belt = is.item<Belt>({
   measurements: is.optionalList(measurement, 40),
   carries: is.optionalList(is.id(), 128),
   sectionOverrides: is.record<SectionOverrides>(overrides),
+  staticTension: is.force(),
+  kgPerMetre: is.finite('a mass in kg per metre', 10).moreThan(0, 'must be more than 0 kg/m'),
+  tensionReadings: is.optionalList(tensionReading, 200),
+  care: beltCare,
   route: is.list(routeStop, 128),
 });

@@ -1,10 +1,11 @@
 import { formatLength, type LengthUnit } from '../quantity';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
-import { DIAMETER_WORDS, READING_WORDS, TOOL_WORDS } from './labels';
+import { DIAMETER_WORDS, READING_WORDS, TENSION_WAY_WORDS, TOOL_WORDS } from './labels';
 import { obstacleLabel, pulleyLabel, stationLabel } from './look-up';
 import type { Station } from './station';
 import type { DiameterReading, SurveyReading } from './survey';
+import type { TensionWay } from './tension';
 
 /** One thing that is not the same in two drives. */
 export interface DriveDifference {
@@ -41,6 +42,22 @@ const MEASUREMENT: Kind = {
   id: 'id',
   name: ({ tool }) => (TOOL_WORDS as Record<string, { name: string }>)[tool as string]?.name ?? String(tool),
 };
+const TENSION_READING: Kind = {
+  part: 'Tension readings',
+  many: 'tension readings',
+  id: 'id',
+  name: ({ way, span }, drive) => {
+    const { from, to } = (span ?? {}) as { from?: string; to?: string };
+    const where = from && to ? `, ${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}` : '';
+    return `${TENSION_WAY_WORDS[way as TensionWay]?.name ?? String(way)}${where}`;
+  },
+};
+const TORQUE: Kind = {
+  part: 'Shafts and pulleys',
+  many: 'states',
+  id: 'state',
+  name: ({ state }) => `torque, ${String(state)}`,
+};
 const RIM: Kind = {
   part: 'Pictures',
   many: 'rims',
@@ -53,7 +70,7 @@ const KINDS: Record<string, Kind> = {
     many: 'shafts',
     id: 'id',
     name: (item) => stationLabel(item as unknown as Station),
-    lists: { pulleys: PULLEY },
+    lists: { pulleys: PULLEY, torque: TORQUE },
   },
   obstacles: {
     part: 'Obstacles',
@@ -85,7 +102,7 @@ const KINDS: Record<string, Kind> = {
     many: 'belts',
     id: 'id',
     name: (item, drive) => beltName(item as unknown as Belt, drive),
-    lists: { measurements: MEASUREMENT },
+    lists: { measurements: MEASUREMENT, tensionReadings: TENSION_READING },
   },
   loads: { part: 'Electrical loads', many: 'loads', id: 'id', name: ({ name, id }) => String(name || id) },
   speedChecks: {
@@ -150,6 +167,15 @@ const FIELDS: Record<string, string> = {
   doubled: 'belt doubled',
   region: 'place it may be put',
   optional: 'may be left out',
+  torque: 'torque it takes',
+  hubLoadLimit: 'most its bearings bear',
+  staticTension: 'tension it is set to',
+  kgPerMetre: 'mass of a metre',
+  care: "belt's care",
+  nextLookAt: 'day of the next look',
+  nextLookOdometer: 'odometer at the next look',
+  strut: 'strut',
+  pitches: 'pitch of its threads',
 };
 
 /**

@@ -41,6 +41,7 @@ export const size = () => length().min(0, 'must be 0 mm or more');
 export const angle = () => finite('a number of degrees', 3600);
 export const rpm = () =>
   finite('a speed in rev/min').min(0, 'must be 0 rev/min or more').max(200_000, 'must be 200,000 rev/min at most');
+export const force = () => finite('a force in N', 200_000).min(0, 'must be 0 N or more');
 export const amps = () => finite('a current in A').min(0, 'must be 0 A or more').max(5000, 'must be 5,000 A at most');
 /** One standard deviation, in the unit of what it belongs to. */
 export const plusMinus = () => finite().moreThan(0, 'must be more than 0');

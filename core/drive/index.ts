@@ -5,6 +5,7 @@ export * from './obstacle';
 export * from './belt';
 export * from './survey';
 export * from './speeds';
+export * from './tension';
 export type { Point } from './fields';
 export {
   readDrive,
@@ -29,7 +30,15 @@ export {
   ROLE_LABELS,
   type PlacedPulley,
 } from './look-up';
-export { DIAMETER_WORDS, LAY_WORDS, READING_WORDS, STATE_WORDS, TOOL_WORDS } from './labels';
+export {
+  BELT_AGE_WORDS,
+  DIAMETER_WORDS,
+  LAY_WORDS,
+  READING_WORDS,
+  STATE_WORDS,
+  TENSION_WAY_WORDS,
+  TOOL_WORDS,
+} from './labels';
 export { driveDifferences, type DriveDifference } from './differences';
 export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SIZES } from './templates';
 export * from './edit';

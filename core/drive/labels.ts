@@ -1,5 +1,6 @@
 import type { AdjusterState, Lay, Tool } from './belt';
 import type { DiameterMethod, ReadingKind } from './survey';
+import type { BeltAge, TensionWay } from './tension';
 
 /** What each kind of reading is called on the bench. */
 export const READING_WORDS: Record<ReadingKind, string> = {
@@ -44,4 +45,21 @@ export const STATE_WORDS: Record<AdjusterState, string> = {
   'short-mark': 'at the short mark',
   'long-mark': 'at the long mark',
   tight: 'at its tight end',
+};
+
+/** The schools of checking a belt by hand, and how each is done. */
+export const TENSION_WAY_WORDS: Record<TensionWay, { name: string; hint: string }> = {
+  push: { name: 'Push', hint: 'Push square on the middle of the span with a spring scale; read how far it goes in.' },
+  'free-play': { name: 'Thumb', hint: 'Press the middle of the span with a thumb, firmly; read how far it goes in.' },
+  twist: { name: 'Twist', hint: 'Turn the middle of the span between finger and thumb as far as it will go.' },
+  gauge: { name: 'Click gauge', hint: 'Lay the gauge on the middle of the span and press until it clicks.' },
+  pluck: { name: 'Pluck', hint: 'Pluck the middle of the span like a string and listen for its note.' },
+  pointer: { name: 'Pointer', hint: "Read the angle of the arm's pointer, in degrees as drawn." },
+};
+
+export const BELT_AGE_WORDS: Record<BeltAge, string> = {
+  new: 'new, just set',
+  'run-in': 'after the run-in',
+  hot: 'engine hot',
+  worn: 'in use',
 };

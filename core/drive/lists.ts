@@ -16,7 +16,7 @@ export interface ListRules {
   id: string | null;
   /** What the items are for others to name. */
   is?: Target;
-  /** The fields that name a shaft or pulley of the drive. An item falls with any that it names. */
+  /** The fields that name a shaft or pulley of the drive, by the way to each. An item falls with any that it names. */
   names?: Readonly<Record<string, Target>>;
   lists?: Readonly<Record<string, ListRules>>;
 }
@@ -45,7 +45,10 @@ export const LISTS = {
   belts: {
     what: 'belt',
     id: 'id',
-    lists: { route: { what: 'stop', id: null, names: { pulley: 'pulley' } } },
+    lists: {
+      route: { what: 'stop', id: null, names: { pulley: 'pulley' } },
+      tensionReadings: { what: 'tension reading', id: 'id', names: { 'span.from': 'pulley', 'span.to': 'pulley' } },
+    },
   },
 } as const satisfies Record<string, ListRules>;
 
@@ -110,7 +113,7 @@ export function withoutNamesOf(drive: Drive, gone: Gone): Drive {
 
 function itemsWithout(items: readonly Json[], { names = {}, lists = {} }: ListRules, gone: Gone): readonly Json[] {
   const stays = (item: Json) =>
-    Object.entries(names).every(([field, target]) => !gone[target]?.has(item[field] as string));
+    Object.entries(names).every(([field, target]) => !gone[target]?.has(at(item, field.split('.')) as string));
   const left = items.filter(stays).map((item) =>
     Object.entries(lists).reduce((whole, [field, rules]) => {
       const inner = whole[field];
@@ -140,7 +143,7 @@ export function brokenNames(drive: Drive): { path: string; message: string }[] {
         own.add(value);
       }
       for (const [field, target] of Object.entries(names)) {
-        const value = item[field] as string | undefined;
+        const value = at(item, field.split('.')) as string | undefined;
         if (value === undefined || known[target].has(value)) continue;
         const none = target === 'pulley' ? 'no station has that pulley' : 'there is no such station';
         problems.push({ path: `${path}[${k}].${field}`, message: `names "${value}", and ${none}` });

@@ -15,6 +15,28 @@ export interface OutputPoint {
 
 export const outputPoint = is.item<OutputPoint>({ rpm: is.needed(is.rpm()), amps: is.needed(is.amps()) });
 
+/** One point of what an accessory takes: its own speed, rev/min, and the torque there, N·m. */
+export interface TorquePoint {
+  readonly rpm: number;
+  readonly nm: number;
+}
+
+/** What an accessory takes in one state of it, such as "full lock". */
+export interface TorqueCurve {
+  readonly state: string;
+  readonly points: readonly TorquePoint[];
+}
+
+const torquePoint = is.item<TorquePoint>({
+  rpm: is.needed(is.rpm()),
+  nm: is.needed(is.finite('a torque in N·m', 5000)),
+});
+
+export const torqueCurve = is.item<TorqueCurve>({
+  state: is.needed(is.text(40)),
+  points: is.list(torquePoint, 60, 'must have one point or more'),
+});
+
 /** The engine's marks, rev/min. */
 export interface EngineSpeeds {
   readonly idle?: number;

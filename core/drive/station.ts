@@ -1,7 +1,7 @@
 import * as is from './fields';
 import type { Point } from './fields';
 import type { Surface } from '../section';
-import { outputPoint, type OutputPoint, type SpeedBand } from './speeds';
+import { outputPoint, type OutputPoint, type SpeedBand, torqueCurve, type TorqueCurve } from './speeds';
 
 export type Rotation = 'cw' | 'ccw';
 
@@ -99,6 +99,18 @@ export interface SprungArm {
   readonly longMark?: number;
   readonly springTorqueAtFree?: number;
   readonly springRate?: number;
+  /** A hydraulic strut that pushes the arm besides its spring, or in place of one. */
+  readonly strut?: Strut;
+}
+/**
+ * From a fixed `anchor` to `lug` on the arm (given where the arm is now). `closed` is the distance of its eyes pushed
+ * right in, mm; the points give its force, N, over the stroke out from there, mm.
+ */
+export interface Strut {
+  readonly anchor: Point;
+  readonly lug: Point;
+  readonly closed: number;
+  readonly points: readonly { readonly stroke: number; readonly force: number }[];
 }
 /** The accessory swings about a pivot, from the slack end of its slot to the tight one, degrees. */
 export interface SlotPivot {
@@ -106,12 +118,14 @@ export interface SlotPivot {
   readonly pivot: Point;
   readonly inAngle: number;
   readonly outAngle: number;
+  readonly pitches?: readonly number[];
 }
 /** The shaft slides in a direction, degrees, by up to `travel` mm. */
 export interface Slide {
   readonly kind: 'slide';
   readonly direction: number;
   readonly travel: number;
+  readonly pitches?: readonly number[];
 }
 /** A link from the anchor to the lug swings the accessory about its pivot. */
 export interface Turnbuckle {
@@ -121,6 +135,8 @@ export interface Turnbuckle {
   readonly lug: Point;
   readonly minLength: number;
   readonly maxLength: number;
+  /** Of its threads, mm a turn each. */
+  readonly pitches?: readonly number[];
 }
 /** A split V sheave with shims between its halves; thicknesses in mm. */
 export interface Shims {
@@ -133,6 +149,22 @@ export interface FixedCentres {
   readonly kind: 'fixed';
 }
 export type Adjuster = SprungArm | SlotPivot | Slide | Turnbuckle | Shims | FixedCentres;
+
+const strut = is.record<Strut>({
+  anchor: is.point(),
+  lug: is.point(),
+  closed: is.needed(is.size()),
+  points: is.list(
+    is.item<Strut['points'][number]>({ stroke: is.needed(is.size()), force: is.needed(is.force()) }),
+    40,
+    'must have one point or more',
+  ),
+});
+/** What one turn of each thread moves it, mm: one for a screw, two for a link with a left-hand and a right-hand end. */
+const pitches = is.optionalList(
+  is.needed(is.size().moreThan(0, 'must be more than 0 mm').max(10, 'must be 10 mm at most')),
+  2,
+);
 
 const adjuster = is.variants<Adjuster, 'kind'>(
   'kind',
@@ -147,15 +179,17 @@ const adjuster = is.variants<Adjuster, 'kind'>(
       longMark: is.angle(),
       springTorqueAtFree: is.finite(),
       springRate: is.finite(),
+      strut,
     },
-    'slot-pivot': { pivot: is.point(), inAngle: is.needed(is.angle()), outAngle: is.needed(is.angle()) },
-    slide: { direction: is.needed(is.angle()), travel: is.needed(is.length()) },
+    'slot-pivot': { pivot: is.point(), inAngle: is.needed(is.angle()), outAngle: is.needed(is.angle()), pitches },
+    slide: { direction: is.needed(is.angle()), travel: is.needed(is.length()), pitches },
     turnbuckle: {
       pivot: is.point(),
       anchor: is.point(),
       lug: is.point(),
       minLength: is.needed(is.size()),
       maxLength: is.needed(is.size()),
+      pitches,
     },
     shims: {
       shims: is.list(is.needed(is.size()), 40),
@@ -187,6 +221,10 @@ export interface Station {
   readonly need?: { readonly rpm: number; readonly engineRpm: number };
   /** Its power at a speed of its own. */
   readonly power?: { readonly rpm: number; readonly kw: number };
+  /** What it takes at its own speed, one curve a state; goes before `power`. */
+  readonly torque?: readonly TorqueCurve[];
+  /** The most its bearings bear, N; Emery's default for its role where it is left out. */
+  readonly hubLoadLimit?: number;
   readonly pulleys: readonly Pulley[];
 }
 
@@ -218,5 +256,7 @@ export const station = is.item<Station>({
     rpm: is.needed(is.rpm().moreThan(0, 'must be more than 0 rev/min')),
     kw: is.needed(is.finite('a power in kW', 10_000).min(0, 'must be 0 kW or more')),
   }),
+  torque: is.optionalList(torqueCurve, 12),
+  hubLoadLimit: is.force().moreThan(0, 'must be more than 0 N'),
   pulleys: is.list(pulley, 12, 'must have one pulley or more'),
 });

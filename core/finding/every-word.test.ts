@@ -5,6 +5,7 @@ import { sizeWords } from '../size';
 import { SPEED_FINDING_CODES, speedWords } from '../speeds';
 import { SURVEY_FINDING_CODES, surveyWords } from '../survey';
 import { PHOTO_FINDING_CODES, photoWords } from '../survey/photo';
+import { TENSION_FINDING_CODES, tensionWords } from '../tension';
 import type { FindingWords } from './index';
 
 /* Every code of every list is told here, in both units, with no figure but those that stand for words. */
@@ -58,6 +59,11 @@ const told: [string, string, (unit: 'mm' | 'in', where: object) => FindingWords]
     'speeds',
     code,
     (unit, where) => speedWords(drive, { ...where, severity, code, belt: 'main' }, unit),
+  ]),
+  ...TENSION_FINDING_CODES.map((code): (typeof told)[number] => [
+    'tension',
+    code,
+    (_unit, where) => tensionWords(drive, { ...where, severity, code }),
   ]),
 ];
 

@@ -1,5 +1,6 @@
 /** Sums that know nothing of belts. */
 export { mostOfSound } from './chi-squared';
+export { inOrder, monotoneAt, type CurvePoint } from './monotone';
 export { normals } from './normals';
 export { hundredth, tenth } from './rounding';
 export { againstTheOthers, deviationsApart, weightedMean, type Figure } from './weighted-mean';

@@ -19,6 +19,8 @@ export interface Shafts {
   driven: Set<string>;
   /** By belt id: mm of cord that pass in one turn of the crank. */
   cordPerTurn: Map<string, number>;
+  /** By belt id: the pulley that turns it. */
+  drivers: Map<string, string>;
 }
 
 /** Two belts that turn one shaft at speeds further apart than this share fight over it; less is rounding. */
@@ -39,6 +41,7 @@ export function followShafts(drive: Drive, pulleys: ReadonlyMap<string, PlacedPu
     findings: new Map(),
     driven: new Set(),
     cordPerTurn: new Map(),
+    drivers: new Map(),
   };
   const crank = drive.stations.find(({ role }) => role === 'crankshaft');
   if (crank) shafts.byStation.set(crank.id, { turn: crankTurn, ratio: 1 });
@@ -77,6 +80,7 @@ function driveBelt(belt: Belt, pulleys: ReadonlyMap<string, PlacedPulley>, shaft
   const sense = turnOn(driver.side, known.turn);
   shafts.senses.set(belt.id, sense);
   shafts.driven.add(belt.id);
+  shafts.drivers.set(belt.id, driver.pulley);
   const cordPerRadian = known.ratio * driver.radius;
   if (cordPerRadian > 0) shafts.cordPerTurn.set(belt.id, 2 * Math.PI * cordPerRadian);
   const findings: PathFinding[] = [];

@@ -1,9 +1,9 @@
+import { marksOf } from '../accessory';
 import type { Drive } from '../drive';
 import { type PathFinding, solveDrive } from '../path';
 import { sizeBelt, type Verdict } from '../seating';
 import { bandOf, type BandPlace, placeIn, type ShopBands } from './bands';
 import { type SpeedFinding, speedFindings, speedsOf } from './speeds';
-import { marksOf } from './use';
 
 /** What a drive does at idle, cruise and redline, to lay beside another. */
 export interface DriveEffect {

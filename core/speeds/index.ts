@@ -22,7 +22,6 @@ export {
   type RatioMistake,
 } from './ratio-mistake';
 export {
-  marksOf,
   meanEngineRpm,
   normalised,
   presetUse,
@@ -30,12 +29,10 @@ export {
   turnsOf,
   USE_PRESETS,
   withShare,
-  type EngineMarks,
   type TimeInBand,
   type UsePreset,
 } from './use';
 export { addLogRow, binsOfLog, logColumns, newSpeedLog, type LogColumns, type SpeedLog } from './speed-log';
-export { breakEvenRpm, cubedPower, loadOf, outputAt } from './output';
 export { withPulley, type PulleyAtHand, type PulleyChange } from './pulley-choice';
 export { asPulley, sizesFor, type SizeWanted } from './wanted';
 export { effectOf, type DriveEffect } from './effect';

@@ -1,3 +1,4 @@
+import { marksOf } from '../accessory';
 import type { Drive } from '../drive';
 import { bandOf, type ShopBands } from './bands';
 import { chainTo } from './chain';
@@ -11,7 +12,6 @@ import {
   seatsOf,
   withPulley,
 } from './pulley-choice';
-import { marksOf } from './use';
 
 /** A speed wanted of a shaft at an engine speed: no less than `least`, no more than `most`, rev/min. */
 export interface SpeedTarget {

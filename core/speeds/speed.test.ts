@@ -3,14 +3,14 @@ import { driveOf, SERPENTINE, station, type Stop } from '../test/examples';
 import { type Belt, type Drive, readDrive } from '../drive';
 import { solveDrive } from '../path';
 import { bandOf, DEFAULT_BANDS, placeIn } from './bands';
-import { breakEvenRpm, cubedPower, outputAt } from './output';
+import { breakEvenRpm, cubedPower, marksOf, outputAt } from '../accessory';
 import { type PulleyAtHand, withPulley } from './pulley-choice';
 import { explainRatio, readRatio } from './ratio-mistake';
 import { choosePulleys, setsOf, type SpeedTarget } from './search';
 import { addLogRow, binsOfLog, logColumns, newSpeedLog } from './speed-log';
 import { bandFindings, speedFindings, speedsOf } from './speeds';
 import { simulatedReading, slipOf } from './tachometer';
-import { marksOf, normalised, presetUse, timeInBand, turnsOf, USE_PRESETS, withShare } from './use';
+import { normalised, presetUse, timeInBand, turnsOf, USE_PRESETS, withShare } from './use';
 import { asPulley, sizesFor } from './wanted';
 import { bandWords, ratioReadingWords, speedReason } from './words';
 

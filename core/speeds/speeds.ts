@@ -1,10 +1,10 @@
+import type { EngineMarks } from '../accessory';
 import { type Drive, findPulley, type Rotation } from '../drive';
 import type { Finding, Severity } from '../finding';
 import { type DriveSolution, solveDrive } from '../path';
 import { cordRadiusMm, sectionFor } from '../section';
 import { bandOf, type BandPlace, type BandSource, placeIn, type ShopBands } from './bands';
 import { limitsFor } from './limits';
-import type { EngineMarks } from './use';
 
 /** How a shaft turns for each turn of the crank. Null for a shaft the crank does not reach. */
 export interface ShaftSpeed {

@@ -3,7 +3,7 @@ import { useBench } from '../../state/bench';
 import { EngineAxis, MARGIN, useEngineScale } from './EngineAxis';
 import { useSpeeds } from './SpeedsProvider';
 import type { Station } from '@emery/core/drive';
-import { breakEvenRpm, loadOf, outputAt } from '@emery/core/speeds';
+import { breakEvenRpm, loadOf, outputAt } from '@emery/core/accessory';
 
 interface Props {
   station: Station;

@@ -7,7 +7,8 @@ import { TextField } from '../../ui/TextField';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
 import { useSpeeds } from './SpeedsProvider';
 import { changeStation, freeIdIn, putItem, removeItem, type Station, stationLabel } from '@emery/core/drive';
-import { breakEvenRpm, cubedPower, loadOf, outputAt, rpmFigure } from '@emery/core/speeds';
+import { breakEvenRpm, cubedPower, loadOf, outputAt } from '@emery/core/accessory';
+import { rpmFigure } from '@emery/core/speeds';
 
 interface Props {
   station: Station;

@@ -1,7 +1,8 @@
 import { useDrive } from '../../state/bench';
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import { useBands } from '../../api/speeds';
-import { type EngineMarks, marksOf, type ShopBands } from '@emery/core/speeds';
+import { type EngineMarks, marksOf } from '@emery/core/accessory';
+import type { ShopBands } from '@emery/core/speeds';
 
 /** What Speeds is about just now. */
 export type SpeedsView = 'speeds' | 'use' | 'output' | 'pulleys' | 'check';

@@ -5,7 +5,8 @@ import { SpeedsProvider, useSpeeds } from './SpeedsProvider';
 import { TurningSpokes } from './TurningSpokes';
 import type { Drive } from '@emery/core/drive';
 import type { DriveSolution } from '@emery/core/path';
-import { bandOf, marksOf, placeIn, rpmFigure, speedsOf } from '@emery/core/speeds';
+import { marksOf } from '@emery/core/accessory';
+import { bandOf, placeIn, rpmFigure, speedsOf } from '@emery/core/speeds';
 
 /** Speeds: what every accessory turns, and which pulley to change. */
 export const speeds: Stage = {

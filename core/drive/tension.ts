@@ -1,0 +1,117 @@
+import * as is from './fields';
+
+/** The schools of checking a belt's tension by hand. */
+export const TENSION_WAYS = ['push', 'free-play', 'twist', 'gauge', 'pluck', 'pointer'] as const;
+export type TensionWay = (typeof TENSION_WAYS)[number];
+
+/** When a reading was taken: on a new belt, after its run-in, on a hot engine, on a belt in use. */
+export const BELT_AGES = ['new', 'run-in', 'hot', 'worn'] as const;
+export type BeltAge = (typeof BELT_AGES)[number];
+
+/** A free span, by the pulleys it runs between as the belt travels. */
+export interface SpanName {
+  readonly from: string;
+  readonly to: string;
+}
+
+/** What every reading of a belt's tension may say. One without its way's own figures tells nothing. */
+interface AnyTensionReading {
+  readonly id: string;
+  readonly span?: SpanName;
+  /** One standard deviation of what was read, in its own unit; a default of the way's where it is left out. */
+  readonly plusMinus?: number;
+  readonly at?: string;
+  readonly odometer?: number;
+  readonly when?: BeltAge;
+  /** Of a sprung arm: how the engine was turned by hand just before. */
+  readonly turned?: 'forward' | 'back';
+  /** It came from a stand-in that ships with Emery. */
+  readonly simulated?: boolean;
+}
+
+/** `mm` at mid-span under `newtons`. */
+export interface PushReading extends AnyTensionReading {
+  readonly way: 'push';
+  readonly newtons?: number;
+  readonly mm?: number;
+}
+/** `mm` at mid-span under a thumb, whose push is `newtons`; a default thumb's where it is left out. */
+export interface FreePlayReading extends AnyTensionReading {
+  readonly way: 'free-play';
+  readonly mm?: number;
+  readonly newtons?: number;
+}
+/** `degrees` that finger and thumb turn the middle of the span, with `nm`; a default hand's where it is left out. */
+export interface TwistReading extends AnyTensionReading {
+  readonly way: 'twist';
+  readonly degrees?: number;
+  readonly nm?: number;
+}
+/** What a click gauge shows of the belt's pull, in one of its units. */
+export interface GaugeReading extends AnyTensionReading {
+  readonly way: 'gauge';
+  readonly newtons?: number;
+  readonly kgf?: number;
+  readonly lbf?: number;
+}
+/** The note of a plucked span, Hz. */
+export interface PluckReading extends AnyTensionReading {
+  readonly way: 'pluck';
+  readonly hz?: number;
+}
+/** Where a sprung arm's pointer stands, degrees. */
+export interface PointerReading extends AnyTensionReading {
+  readonly way: 'pointer';
+  readonly degrees?: number;
+}
+export type TensionReading =
+  PushReading | FreePlayReading | TwistReading | GaugeReading | PluckReading | PointerReading;
+
+const anyReading: is.Fields<AnyTensionReading> = {
+  id: is.id(),
+  span: is.record<SpanName>({ from: is.id(), to: is.id() }),
+  plusMinus: is.plusMinus(),
+  at: is.text(40),
+  odometer: is.finite().min(0, 'must be 0 or more'),
+  when: is.oneOf(BELT_AGES),
+  turned: is.oneOf(['forward', 'back']),
+  simulated: is.yesOrNo(),
+};
+const positive = (what: string, most: number) => is.finite(what, most).moreThan(0, 'must be more than 0');
+const newtons = () => positive('a force', 20_000);
+const deflection = () => positive('a deflection in mm', 1000);
+
+export const tensionReading = is.variants<TensionReading, 'way'>('way', anyReading, {
+  push: { ...anyReading, newtons: newtons(), mm: deflection() },
+  'free-play': { ...anyReading, mm: deflection(), newtons: newtons() },
+  twist: { ...anyReading, degrees: positive('a number of degrees', 360), nm: positive('a torque in N·m', 100) },
+  gauge: { ...anyReading, newtons: newtons(), kgf: newtons(), lbf: newtons() },
+  pluck: { ...anyReading, hz: positive('a frequency in Hz', 5000) },
+  pointer: { ...anyReading, degrees: is.angle() },
+});
+
+/** When a new belt went on, and when it is to be looked at next. */
+export interface BeltCare {
+  /** When the new belt was set, and at what reading of the odometer. */
+  readonly fittedAt?: string;
+  readonly fittedOdometer?: number;
+  /** When its run-in began, while it runs; how long it is to be, minutes. */
+  readonly runInFrom?: string;
+  readonly runInMinutes?: number;
+  /** When it was set again after the run-in. */
+  readonly setAgainAt?: string;
+  /** The next look: a day (ISO 8601), or a reading of the odometer, whichever comes first. */
+  readonly nextLookAt?: string;
+  readonly nextLookOdometer?: number;
+}
+
+const reading = () => is.finite('a reading of the odometer', 1e7).min(0, 'must be 0 or more');
+export const beltCare = is.record<BeltCare>({
+  fittedAt: is.text(40),
+  fittedOdometer: reading(),
+  runInFrom: is.text(40),
+  runInMinutes: positive('a number of minutes', 600),
+  setAgainAt: is.text(40),
+  nextLookAt: is.text(40),
+  nextLookOdometer: reading(),
+});

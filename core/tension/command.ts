@@ -1,0 +1,98 @@
+import { type Command, numbersIn, UsageProblem } from '../command';
+import type { Drive } from '../drive';
+import type { Running } from './demand';
+import { runDrive, tensionOf, worstOf } from './drive-tension';
+import { restFindings, runningFindings, windowFindings } from './findings';
+import type { TensionFinding } from './finding';
+import { waysOf } from './ways';
+import { windowOf } from './window';
+import { tensionMessage } from './words';
+
+/** `tension FILE --belt ID --rpm a,b`: how tight, what slips, what the shafts bear, and what every check reads. */
+export const tensionCommand: Command<Drive> = {
+  name: 'tension',
+  usage: 'emery tension FILE --belt ID --rpm a,b [--static N] [--state NAME] [--wet]',
+  options: ['belt', 'rpm', 'static', 'state'],
+  flags: ['wet'],
+  prepare: ({ belt, rpm, static: asked, state, wet }, usage) => {
+    if (belt === undefined || rpm === undefined) throw usage;
+    const rpms = numbersIn(
+      rpm,
+      (value) => value >= 0 && value <= 200_000,
+      (part) => `--rpm: "${part}" is not an engine speed in rev/min; write such as 720,2100`,
+    );
+    const given = asked === undefined ? undefined : tensionIn(asked);
+    return (drive) =>
+      answer(
+        drive,
+        belt,
+        given,
+        rpms.map((one) => ({ rpm: one, wet: wet !== undefined, ...(state && { state }) })),
+      );
+  },
+};
+
+function tensionIn(text: string): number {
+  const [value, ...more] = numbersIn(
+    text,
+    (newtons) => newtons >= 0 && newtons <= 200_000,
+    (part) => `--static: "${part}" is not a tension in N, from 0 to 200000`,
+  );
+  if (more.length > 0) throw new UsageProblem('--static: one tension in N, such as 450');
+  return value!;
+}
+
+function answer(drive: Drive, beltId: string, given: number | undefined, states: readonly Running[]) {
+  const b = drive.belts.findIndex(({ id }) => id === beltId);
+  if (b < 0)
+    throw new UsageProblem(
+      `--belt: there is no belt "${beltId}"; this drive has ${drive.belts.map(({ id }) => id).join(', ') || 'none'}`,
+    );
+  const told = (list: readonly TensionFinding[]) =>
+    list.map((finding) => ({ ...finding, message: tensionMessage(drive, finding) }));
+  const tension = tensionOf(drive, { [beltId]: given });
+  const standing = tension.standings[b];
+  const rest = told(restFindings(tension, beltId));
+  if (!standing)
+    return {
+      static: { tensionN: null, from: null },
+      running: [],
+      window: { leastN: null, mostN: null },
+      ways: [],
+      findings: rest,
+    };
+  const window = windowOf(tension, beltId, states)!;
+  return {
+    static: { tensionN: standing.tensionN, from: standing.from },
+    running: states.map((running) => {
+      const all = runDrive(tension, running);
+      const run = all.belts[b]!;
+      const worst = worstOf(standing, run);
+      return {
+        rpm: running.rpm,
+        beltSpeed: run.beltSpeed,
+        worst: worst && { pulley: worst.pulley, margin: worst.margin },
+        spans: standing.spans.map(({ from, to }, k) => ({ from, to, tensionN: run.tensionN[k]! })),
+        pulleys: standing.contacts.map(({ pulley }, k) => ({
+          pulley,
+          torqueNm: run.torqueNm[k]! + 0,
+          margin: run.margin[k]!,
+          ...loadOn(run.hub[k]!),
+        })),
+        shafts: [...new Set(standing.contacts.map(({ station }) => station))].map((station) => ({
+          station,
+          ...loadOn(all.shafts.get(station)!),
+        })),
+        findings: told(runningFindings(tension, all, beltId)),
+      };
+    }),
+    window: { leastN: window.leastN, mostN: window.mostN },
+    ways: waysOf(standing, standing.tensionN),
+    findings: [...rest, ...told(windowFindings(standing, window))],
+  };
+}
+
+const loadOn = ({ x, y }: { x: number; y: number }) => ({
+  hubLoadN: Math.hypot(x, y),
+  hubLoadDeg: (Math.atan2(y, x) * 180) / Math.PI,
+});

@@ -1,0 +1,155 @@
+import { sectionOf } from './belt-figures';
+import { type DriveRunning, type DriveTension, worstOf } from './drive-tension';
+import type { TensionFinding } from './finding';
+import { before } from './running';
+import type { Standing } from './standing';
+import { limitOrDefault, SAFE_MARGIN, type TensionWindow } from './window';
+
+/** Fewer teeth in mesh than this carry less than the belt's rating. A default. */
+export const LEAST_TEETH = 6;
+
+/** What is to be said of a belt at rest. */
+export function restFindings({ drive, standings, lines }: DriveTension, beltId: string): TensionFinding[] {
+  const b = lines.findIndex(({ id }) => id === beltId);
+  const standing = standings[b];
+  if (!standing) return [{ code: 'no-path', severity: 'fault', belt: beltId }];
+  const belt = drive.belts.find(({ id }) => id === beltId)!;
+  const found: TensionFinding[] = [];
+  const add = (code: TensionFinding['code'], severity: TensionFinding['severity'], figures = {}) =>
+    found.push({ code, severity, belt: beltId, figures });
+  if (standing.noPlace) add('no-place', 'watch', { lengthMm: belt.length ?? 0 });
+  if (standing.from === 'stretch' && standing.tensionN === 0)
+    add('hangs-loose', 'fault', { lengthMm: belt.length ?? 0 });
+  if (standing.from === 'default') add('default-tension', 'note', { tensionN: standing.tensionN });
+  if (standing.pace === 0) add('not-driven', 'note');
+  return [...found, ...teethFindings(standing)];
+}
+
+/** Teeth of each toothed pulley that the belt's teeth sit in, and those with too few. */
+export function teethInMesh(standing: Standing): { pulley: string; teeth: number }[] {
+  const { pitch, kind } = sectionOf(standing.belt);
+  if (kind !== 'toothed' || pitch <= 0) return [];
+  return standing.contacts.flatMap(({ pulley, hold, arc }) => (hold === null ? [{ pulley, teeth: arc / pitch }] : []));
+}
+
+function teethFindings(standing: Standing): TensionFinding[] {
+  return teethInMesh(standing).flatMap(({ pulley, teeth }): TensionFinding[] =>
+    teeth < LEAST_TEETH
+      ? [
+          {
+            code: 'few-teeth',
+            severity: 'watch',
+            belt: standing.belt.id,
+            pulley,
+            figures: { teeth, least: LEAST_TEETH },
+          },
+        ]
+      : [],
+  );
+}
+
+/** What is to be said of a belt that runs in one state, the worst pulley first. */
+export function runningFindings(
+  { drive, standings, lines }: DriveTension,
+  { running, belts, shafts }: DriveRunning,
+  beltId: string,
+): TensionFinding[] {
+  const b = lines.findIndex(({ id }) => id === beltId);
+  const [standing, run] = [standings[b], belts[b]];
+  if (!standing || !run) return [];
+  const { rpm } = running;
+  const { contacts, spans } = standing;
+  const found: TensionFinding[] = [];
+  const worst = worstOf(standing, run);
+  if (worst && worst.margin < SAFE_MARGIN)
+    found.push({
+      code: worst.margin < 0 ? 'slips' : 'little-margin',
+      severity: worst.margin < 0 ? 'fault' : 'watch',
+      belt: beltId,
+      pulley: worst.pulley,
+      figures: { margin: worst.margin, rpm },
+    });
+  run.tensionN.forEach((tensionN, k) => {
+    const effectiveN = tensionN - run.centrifugalN;
+    // Told once: at the pulley whose slack side it is.
+    if (effectiveN > 0 || effectiveN > before(run.tensionN, k) - run.centrifugalN) return;
+    const teeth = contacts[k]!.hold === null;
+    found.push({
+      code: teeth ? 'jumps' : 'slack-side',
+      severity: 'fault',
+      belt: beltId,
+      pulley: contacts[k]!.pulley,
+      span: { from: spans[k]!.from, to: spans[k]!.to },
+      figures: { effectiveN, rpm },
+    });
+  });
+  for (const { station, pulley } of contacts) {
+    const of = drive.stations.find(({ id }) => id === station)!;
+    const limit = limitOrDefault(of);
+    const load = shafts.get(station)!;
+    const loadN = Math.hypot(load.x, load.y);
+    if (
+      limit === undefined ||
+      loadN <= limit ||
+      found.some((one) => one.code === 'too-much-load' && one.pulley === pulley)
+    )
+      continue;
+    // A default is a reason to look, not to stop.
+    const severity = of.hubLoadLimit === undefined ? 'watch' : 'fault';
+    found.push({
+      code: 'too-much-load',
+      severity,
+      belt: beltId,
+      pulley,
+      figures: { loadN, limit, rpm, written: Number(of.hubLoadLimit !== undefined) },
+    });
+  }
+  return found;
+}
+
+/** What a window says of where the belt stands. */
+export function windowFindings(standing: Standing, window: TensionWindow): TensionFinding[] {
+  const belt = standing.belt.id;
+  const { tensionN } = standing;
+  if (window.never.length > 0)
+    return [...new Map(window.never.map((one) => [one.pulley, one])).values()].map(({ pulley }) => ({
+      code: 'no-tension-holds',
+      severity: 'fault',
+      belt,
+      pulley,
+      figures: {},
+    }));
+  const { least, most, leastN, mostN } = window;
+  if (leastN !== null && mostN !== null && leastN > mostN)
+    return [
+      {
+        code: 'window-empty',
+        severity: 'fault',
+        belt,
+        pulley: least!.pulley,
+        other: most!.pulley,
+        figures: { leastN, mostN },
+      },
+    ];
+  if (leastN !== null && tensionN < leastN)
+    return [
+      {
+        code: 'below-window',
+        severity: 'watch',
+        belt,
+        pulley: least!.pulley,
+        figures: { tensionN, leastN, byN: leastN - tensionN },
+      },
+    ];
+  if (mostN !== null && tensionN > mostN)
+    return [
+      {
+        code: 'above-window',
+        severity: 'watch',
+        belt,
+        pulley: most!.pulley,
+        figures: { tensionN, mostN, byN: tensionN - mostN },
+      },
+    ];
+  return [];
+}

@@ -1,0 +1,68 @@
+/** How tight a belt is, what slips, what it costs the bearings, and what every check by hand reads. */
+export { defaultSetting, massOf, widthOf } from './belt-figures';
+export type { OwnTorque, Running } from './demand';
+export { runDrive, tensionOf, worstOf, type DriveRunning, type DriveTension } from './drive-tension';
+export type { BeltRunning } from './running';
+export type { Standing, TensionSource } from './standing';
+export {
+  DEFAULT_HUB_LIMITS,
+  lifeRatio,
+  limitOrDefault,
+  SAFE_MARGIN,
+  windowOf,
+  writtenLimit,
+  type LimitOf,
+  type TensionWindow,
+  type WindowEnd,
+} from './window';
+export { remediesFor, WRAP_STEP_DEG, type Remedies } from './remedies';
+export { marginMap, type MapAsk, type MarginMap } from './margin-map';
+export {
+  DEFAULT_HAND,
+  N_PER_KGF,
+  N_PER_LBF,
+  spanFigures,
+  tensionOfPluck,
+  waysOf,
+  type Hand,
+  type SpanChecks,
+  type SpanFigures,
+} from './ways';
+export {
+  ARM_FRICTION,
+  calibrated,
+  cannotTell,
+  combineReadings,
+  meaningOf,
+  pointerTension,
+  type CannotTell,
+  type CombinedTension,
+  type Meaning,
+} from './readings';
+export { armHealth, ARM_VERDICTS, type ArmHealth, type ArmVerdict } from './arm-health';
+export { DEFAULT_BAR, settingFor, sharedSettings, type Bar, type Setting, type SharedSetting } from './setting';
+export {
+  hotRise,
+  middleOf,
+  newBeltFigures,
+  NEXT_LOOK,
+  RUN_IN_MINUTES,
+  WARM_KELVIN,
+  type NewBeltFigures,
+} from './new-belt';
+export { LEAST_TEETH, restFindings, runningFindings, teethInMesh, windowFindings } from './findings';
+export { TENSION_FINDING_CODES, type TensionFinding, type TensionFindingCode } from './finding';
+export { hearPluck, type NoPluck, type PluckAsk, type PluckHeard, type PluckReadingOfSound } from './pluck';
+export { simulatedPlucks, type SimulatedRoom } from './simulate';
+export {
+  ARM_WORDS,
+  CANNOT_TELL_WORDS,
+  forceFigure,
+  marginFigure,
+  NO_PLUCK_WORDS,
+  SOURCE_WORDS,
+  tensionMessage,
+  tensionWords,
+} from './words';
+export { tensionCommand } from './command';
+export { pluckCommand } from './pluck-command';

@@ -1,0 +1,69 @@
+import { demandOf, type Running } from './demand';
+import type { DriveTension } from './drive-tension';
+import { worstOf } from './drive-tension';
+import { runBelt } from './running';
+
+/** The worst margin of a belt over engine speed and load. */
+export interface MarginMap {
+  rpms: readonly number[];
+  /** Loads as a fraction of the state's own torques. */
+  loads: readonly number[];
+  /** By load, then by speed; null where nothing can slip. */
+  margin: (number | null)[][];
+  /** The pulley that goes first there. */
+  pulley: (string | null)[][];
+  /** The lowest load, and the engine speed there, at which a pulley slips; null where none does within the map. */
+  first: { rpm: number; load: number; pulley: string } | null;
+}
+
+export interface MapAsk {
+  belt: string;
+  running: Running;
+  rpmFrom: number;
+  rpmTo: number;
+  columns?: number;
+  rows?: number;
+}
+
+/** The most load that the map goes to: what is half as much again as the state's own. */
+const MOST_LOAD = 1.5;
+
+/**
+ * The worst margin over engine speed and load, wet or dry as the state says. Torques grow with the load alike; null for
+ * a belt that cannot lie.
+ */
+export function marginMap(
+  tension: DriveTension,
+  { belt, running, rpmFrom, rpmTo, columns = 60, rows = 40 }: MapAsk,
+): MarginMap | null {
+  const b = tension.lines.findIndex(({ id }) => id === belt);
+  const standing = tension.standings[b];
+  if (!standing) return null;
+  const spread = (from: number, to: number, count: number) =>
+    Array.from({ length: count }, (_, k) => from + ((to - from) * k) / Math.max(1, count - 1));
+  const rpms = spread(rpmFrom, rpmTo, columns);
+  const loads = spread(0, MOST_LOAD, rows);
+  const whole = rpms.map(
+    (rpm) => demandOf(tension.transmission, tension.lines, { ...running, rpm, load: 1 }).torques[b]!,
+  );
+  const cells = loads.map((load) =>
+    rpms.map((rpm, column) => {
+      const torques = whole[column]!.map((nm) => load * nm);
+      return worstOf(standing, runBelt(standing, torques, { rpm, wet: running.wet ?? false }));
+    }),
+  );
+  let first: MarginMap['first'] = null;
+  cells.forEach((row, r) => {
+    if (first) return;
+    const slipping = row.flatMap((cell, c) => (cell && cell.margin < 0 ? [{ ...cell, rpm: rpms[c]! }] : []));
+    const worst = slipping.sort((x, y) => x.margin - y.margin)[0];
+    if (worst) first = { rpm: worst.rpm, load: loads[r]!, pulley: worst.pulley };
+  });
+  return {
+    rpms,
+    loads,
+    margin: cells.map((row) => row.map((cell) => cell?.margin ?? null)),
+    pulley: cells.map((row) => row.map((cell) => cell?.pulley ?? null)),
+    first,
+  };
+}

@@ -1,0 +1,61 @@
+import { pathLength, stiffnessN } from '../adjuster';
+import { type Drive, moveStation } from '../drive';
+import type { Standing } from './standing';
+import type { TensionWindow } from './window';
+
+/** A new belt is set this much higher than one that has run in. A default. */
+export const NEW_BELT_FACTOR = 1.3;
+/** Below this fraction of its setting a belt that has run in is set again. A default. */
+export const SET_AGAIN_FRACTION = 0.8;
+/** Minutes of run-in, and how far until the next look, km. Defaults. */
+export const RUN_IN_MINUTES = 10;
+export const NEXT_LOOK = { km: 800, mi: 500, h: 20 } as const;
+/** Growth of an aluminium block, mm of a mm for a kelvin. */
+const ALUMINIUM_PER_KELVIN = 0.023e-3;
+/** A warm engine over a cold one, K. A default. */
+export const WARM_KELVIN = 70;
+/** Without a limit of its shafts, a belt is right up to so much over the least it needs. A default. */
+const ROOM_OVER_LEAST = 1.6;
+
+/** Where in a window a belt is best set, N: half-way, or a quarter over the least where no shaft has a limit. */
+export function middleOf({ leastN, mostN }: Pick<TensionWindow, 'leastN' | 'mostN'>): number | null {
+  if (leastN === null) return null;
+  const top = mostN ?? ROOM_OVER_LEAST * leastN;
+  return top >= leastN ? (leastN + top) / 2 : null;
+}
+
+/** The three figures of a new belt on fixed centres, N. Null where the window has no middle. */
+export interface NewBeltFigures {
+  setN: number;
+  runInN: number;
+  againBelowN: number;
+  /** True where the first figure was held back by what the shafts bear. */
+  held: boolean;
+}
+
+export function newBeltFigures(window: Pick<TensionWindow, 'leastN' | 'mostN'>): NewBeltFigures | null {
+  const middle = middleOf(window);
+  if (middle === null || middle <= 0) return null;
+  const wanted = middle * NEW_BELT_FACTOR;
+  const setN = Math.min(wanted, window.mostN ?? Infinity);
+  return {
+    setN,
+    runInN: middle,
+    againBelowN: Math.max(window.leastN ?? 0, middle * SET_AGAIN_FRACTION),
+    held: setN < wanted,
+  };
+}
+
+/**
+ * What a warm engine adds to the tension of a belt on fixed centres, N: the block grows, the belt is held to grow by
+ * nothing. 0 for a sprung arm, which takes it up.
+ */
+export function hotRise(drive: Drive, { belt, arm, cordLength }: Standing, kelvin = WARM_KELVIN): number {
+  if (arm !== null) return 0;
+  const grown = drive.stations.reduce((warm, { id, x, y }) => {
+    const by = 1 + ALUMINIUM_PER_KELVIN * kelvin;
+    return moveStation(warm, id, x * by, y * by);
+  }, drive);
+  const [cold, hot] = [pathLength(drive, belt), pathLength(grown, belt)];
+  return cold === null || hot === null ? 0 : (stiffnessN(belt) * (hot - cold)) / cordLength;
+}

@@ -1,0 +1,144 @@
+import { normals } from '../numeric';
+import { readWav, type Sound, writeWav } from '../sound';
+import { hearPluck } from './pluck';
+import { simulatedPlucks } from './simulate';
+
+/** A plucked string that is made otherwise than Emery makes its stand-in: a loop of delay with a filter in it. */
+function loopString(hz: number, rate: number, seconds: number, damping: number, seed: number): Float64Array {
+  const draw = normals(seed);
+  // The two-point mean delays by half a sample; an all-pass makes up the fraction that is left.
+  const delay = rate / hz - 0.5;
+  const whole = Math.floor(delay - 0.2);
+  const part = delay - whole;
+  const c = (1 - part) / (1 + part);
+  const line = new Float64Array(whole);
+  // Pulled to a triangle, with a finger's roughness.
+  const peak = Math.floor(whole * 0.31);
+  line.forEach((_, k) => (line[k] = (k < peak ? k / peak : (whole - k) / (whole - peak)) - 0.5 + 0.02 * draw()));
+  const out = new Float64Array(Math.round(rate * seconds));
+  let [last, through, before] = [0, 0, 0];
+  for (let n = 0; n < out.length; n += 1) {
+    const value = line[n % whole]!;
+    out[n] = value;
+    const mean = (damping * (value + last)) / 2;
+    last = value;
+    through = c * mean + before - c * through;
+    before = mean;
+    line[n % whole] = through;
+  }
+  return out;
+}
+
+/** Plucks at the given seconds in hum and hiss, as loud as said beside them. */
+function recording(
+  hz: number,
+  { rate = 16_000, at = [0.25, 0.9], hum = 0, mains = 50, hiss = 0, damping = 0.985, seed = 1 } = {},
+): Sound {
+  const draw = normals(seed);
+  const samples = new Float64Array(rate * 2);
+  at.forEach((second, p) => {
+    const from = Math.round(second * rate);
+    const string = loopString(hz, rate, 2 - second, damping, seed + p);
+    // The next finger stops what still rings.
+    const until = Math.round((at[p + 1] ?? 2) * rate);
+    for (let k = from; k < until; k += 1) samples[k]! += string[k - from]!;
+  });
+  for (let k = 0; k < samples.length; k += 1) {
+    const turn = (2 * Math.PI * mains * k) / rate;
+    samples[k]! += hum * (Math.sin(turn) + 0.4 * Math.sin(2 * turn + 1)) + hiss * draw();
+  }
+  const most = samples.reduce((top, value) => Math.max(top, Math.abs(value)), 1e-9);
+  return { rate, samples: samples.map((value) => value / most) };
+}
+const ask = { lengthMm: 250, kgPerMetre: 0.111 };
+const tension = (hz: number) => 4 * 0.111 * 0.25 ** 2 * hz ** 2;
+
+test('a plucked string, clean or in hum and hiss: its tension within 6 %, however often it is plucked', () => {
+  for (const [n, hz] of [81, 97.3, 112, 131.7, 158, 187.4, 223, 251].entries()) {
+    const sound = recording(hz, {
+      hum: n % 2 ? 0.15 : 0,
+      mains: n % 3 ? 50 : 60,
+      hiss: 0.01 * (n % 4),
+      at: n % 3 === 0 ? [0.3] : [0.2, 0.7, 1.3],
+      seed: n + 1,
+    });
+    const heard = hearPluck(sound, { ...ask, expectN: tension(hz) * (n % 2 ? 1.3 : 0.8) });
+    expect(Math.abs(heard.tensionN! / tension(hz) - 1)).toBeLessThan(0.06);
+    expect(heard.plucks.length).toBeGreaterThanOrEqual(n % 3 === 0 ? 1 : 2);
+  }
+});
+
+test('the claimed ± is as good as it says: two thirds within it, nineteen of twenty within twice it', () => {
+  const apart = Array.from({ length: 60 }, (_, n) => {
+    const tensionN = 150 * 6 ** ((n * 0.618) % 1);
+    const span = { lengthMm: 160 + ((n * 53) % 260), kgPerMetre: 0.09 };
+    const sound = simulatedPlucks(
+      span,
+      tensionN,
+      { hum: n % 2 ? 0.1 : 0, hiss: 0.15 + 0.45 * ((n * 0.37) % 1), plucks: 2 },
+      n + 1,
+    );
+    const heard = hearPluck(sound, { ...span, expectN: tensionN * 1.2 });
+    return heard.tensionN === null ? Infinity : Math.abs(heard.tensionN - tensionN) / heard.plusMinusN!;
+  });
+  const within = (sigmas: number) => apart.filter((one) => one <= sigmas).length / apart.length;
+  expect(within(1)).toBeGreaterThan(0.55);
+  expect(within(1)).toBeLessThan(0.95);
+  expect(within(2)).toBeGreaterThan(0.9);
+});
+
+test('the octave is the one that is likely here', () => {
+  // A string touched at its middle sings its octave: what is expected tells which note is its own.
+  const sound = recording(160, { seed: 4 });
+  const heard = (expectN: number) => hearPluck(sound, { ...ask, expectN });
+  expect(heard(tension(160)).confidence).toBeGreaterThan(0.7);
+  expect(heard(tension(160)).frequencyHz!).toBeCloseTo(160, 0);
+  expect(heard(tension(320)).confidence).toBeLessThan(heard(tension(160)).confidence);
+});
+
+test('silence, noise, hum, a steady tone, a clap and a rising whine are refused', () => {
+  const draw = normals(3);
+  const rate = 16_000;
+  const made = (value: (k: number) => number): Sound => ({
+    rate,
+    samples: Float64Array.from({ length: 2 * rate }, (_, k) => value(k)),
+  });
+  const tone = (hz: number, k: number) => Math.sin((2 * Math.PI * hz * k) / rate);
+  const refused: [string, Sound][] = [
+    ['silence', made(() => 0)],
+    ['no-pluck', made(() => 0.3 * draw())],
+    ['no-pluck', made((k) => tone(50, k) + 0.5 * tone(100, k) + 0.05 * draw())],
+    ['no-pluck', made((k) => 0.5 * tone(173, k))],
+    ['no-pluck', made((k) => draw() * Math.exp(-(k % rate) / 900))],
+    ['no-pluck', made((k) => tone(100 + k / 500, k) + 0.02 * draw())],
+    ['too-short', { rate, samples: new Float64Array(200) }],
+  ];
+  for (const [why, sound] of refused) {
+    expect(hearPluck(sound, ask)).toMatchObject({
+      why,
+      tensionN: null,
+      plusMinusN: null,
+      frequencyHz: null,
+      confidence: 0,
+    });
+  }
+});
+
+test('a WAV file comes back as it was written; what is none is told', () => {
+  const sound = recording(140);
+  const back = readWav(writeWav(sound));
+  if (!back.ok) throw new Error(back.message);
+  expect(back.sound.rate).toBe(sound.rate);
+  const mean = sound.samples.reduce((sum, value) => sum + value, 0) / sound.samples.length;
+  const far = back.sound.samples.reduce(
+    (most, value, k) => Math.max(most, Math.abs(value - sound.samples[k]! + mean)),
+    0,
+  );
+  expect(far).toBeLessThan(1e-4);
+  for (const bytes of [
+    new Uint8Array(0),
+    Uint8Array.from('not a sound', (letter) => letter.charCodeAt(0)),
+    writeWav(sound).slice(0, 30),
+  ])
+    expect(readWav(bytes)).toMatchObject({ ok: false, message: expect.stringMatching(/WAV/) as string });
+});

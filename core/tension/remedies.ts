@@ -1,0 +1,78 @@
+import { demandOf, type Running } from './demand';
+import type { DriveTension } from './drive-tension';
+import { GRIP } from './belt-figures';
+import { askedOf, leastFor, SAFE_MARGIN } from './window';
+
+/** What would give a pulley its margin, and how much each way is worth. */
+export interface Remedies {
+  pulley: string;
+  station: string;
+  /** The state in which it asks for most. */
+  running: Running;
+  /** Tension at rest it needs there; null where none would do. */
+  needsN: number | null;
+  wrapDeg: number;
+  /** What `WRAP_STEP_DEG` more of wrap takes off that, N; null where either has no end. */
+  wrapWorthN: number | null;
+  /** Wrap at which the present tension would do, degrees; null where it does already, or no wrap would. */
+  wrapWantedDeg: number | null;
+  /** What it would need running dry, where it was asked wet, N. */
+  dryNeedsN: number | null;
+  /** What it would need on the ribs or in the groove, where the belt's back drives it, N. */
+  drivenSideNeedsN: number | null;
+}
+
+/** Wrap that is told the worth of, degrees. */
+export const WRAP_STEP_DEG = 10;
+
+/** What wrap, tension and surface are worth at a pulley of a belt over some states. Null where it takes nothing. */
+export function remediesFor(
+  tension: DriveTension,
+  beltId: string,
+  pulley: string,
+  states: readonly Running[],
+): Remedies | null {
+  const b = tension.lines.findIndex(({ id }) => id === beltId);
+  const standing = tension.standings[b];
+  const k = standing?.contacts.findIndex((contact) => contact.pulley === pulley) ?? -1;
+  if (!standing || k < 0) return null;
+  const asks = states.flatMap((running) => {
+    const torques = demandOf(tension.transmission, tension.lines, running).torques[b]!;
+    const asked = askedOf(standing, torques, running, k);
+    return asked.pull === 0 || asked.hold === null
+      ? []
+      : [{ running, asked: { ...asked, hold: asked.hold }, needsN: leastFor(asked) }];
+  });
+  if (asks.length === 0) return null;
+  const hardest = asks.reduce((most, next) => ((next.needsN ?? Infinity) > (most.needsN ?? Infinity) ? next : most));
+  const { asked, running, needsN } = hardest;
+  const { wrap, station, hold } = standing.contacts[k]!;
+  const grip = asked.hold / wrap;
+  const at = (more: Partial<typeof asked>) => leastFor({ ...asked, ...more });
+  const stepped = at({ hold: asked.hold + (grip * WRAP_STEP_DEG * Math.PI) / 180 });
+  const back = hold !== null && Math.abs(hold.dry / wrap - GRIP.back) < 1e-9;
+  return {
+    pulley,
+    station,
+    running,
+    needsN,
+    wrapDeg: (wrap * 180) / Math.PI,
+    wrapWorthN: needsN === null || stepped === null ? null : needsN - stepped,
+    wrapWantedDeg: wantedWrap(asked, standing.tensionN, grip, needsN),
+    dryNeedsN: running.wet ? at({ hold: hold!.dry }) : null,
+    drivenSideNeedsN: back ? at({ hold: (asked.hold * GRIP.ribbed) / GRIP.back }) : null,
+  };
+}
+
+/** Wrap, degrees, at which a tension at rest keeps the margin. */
+function wantedWrap(
+  { rise, pull, offset }: { rise: number; pull: number; offset: number },
+  tensionN: number,
+  grip: number,
+  needsN: number | null,
+): number | null {
+  if (needsN !== null && needsN <= tensionN) return null;
+  const slack = tensionN - offset + rise;
+  if (slack <= 0) return null;
+  return (Math.log(((1 + SAFE_MARGIN) * (slack + pull)) / slack) / grip / Math.PI) * 180;
+}

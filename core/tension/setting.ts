@@ -1,0 +1,163 @@
+import { fractionFor, lengthCurve, type LengthCurve, pathLength, stiffnessN, travelOf } from '../adjuster';
+import { type Adjuster, type Belt, type Drive, findPulley } from '../drive';
+import { cordRadiusMm } from '../section';
+import { sectionOf } from './belt-figures';
+import type { Standing } from './standing';
+
+/** Of a screw M10 and of a link with an M10 at either end, mm a turn. Defaults. */
+export const DEFAULT_PITCH_MM = 1.5;
+/** A pry bar: hand to fulcrum, and fulcrum to where it bears, mm. Defaults. */
+export const DEFAULT_BAR = { lengthMm: 450, tipMm: 40 };
+
+export interface Bar {
+  lengthMm: number;
+  tipMm: number;
+}
+
+/** How to get a belt from one tension to another by its adjuster. */
+export interface Setting {
+  kind: Adjuster['kind'];
+  station: string;
+  /** What a mm of the adjuster does now, N: of the slot or slide, of the link's length, of shims taken out. */
+  perMm: number;
+  /** How far for the change asked for, mm, from slack toward tight; null past the end of the adjuster. */
+  mm: number | null;
+  /** The same in turns of the screw or link; null where it has no thread. */
+  turns: number | null;
+  pitches: readonly number[];
+  pitchGiven: boolean;
+  /** What the hand puts on a bar to hold the tension asked for, N; null where no bar is used. */
+  barN: number | null;
+  /** Of a split sheave: what each shim does. */
+  shims: { out: number; addsN: number; ratioPercent: number }[] | null;
+}
+
+/**
+ * How far a belt's adjuster is to be moved to go from the tension it stands at to another, N. The cords' stiffness is a
+ * default, and brackets give: a way to start from, with a check after. Null without an adjuster, and for a sprung arm,
+ * which is not set.
+ */
+export function settingFor(
+  drive: Drive,
+  { belt, cordLength, tensionN }: Standing,
+  toN: number,
+  bar: Bar = DEFAULT_BAR,
+): Setting | null {
+  const curve = lengthCurve(drive, belt);
+  if (!curve || curve.travel.kind === 'sprung-arm') return null;
+  const { travel } = curve;
+  const adjuster = drive.stations.find(({ id }) => id === travel.station)!.adjuster!;
+  const grows = growthPerMm(curve, belt);
+  if (!(grows > 1e-6)) return null;
+  const stiffness = stiffnessN(belt);
+  const here = pathLength(drive, belt)!;
+  const there = fractionFor(curve, belt, here + ((toN - tensionN) * cordLength) / stiffness);
+  const mm = there === null ? null : travel.readingAt(there) - travel.readingAt(travel.now);
+  const pitches = pitchesOf(adjuster);
+  const turn = pitches.reduce((sum, pitch) => sum + pitch, 0);
+  return {
+    kind: travel.kind,
+    station: travel.station,
+    perMm: (stiffness * grows) / cordLength,
+    mm,
+    turns: mm === null || turn === 0 ? null : mm / turn,
+    pitches,
+    pitchGiven: 'pitches' in adjuster && adjuster.pitches !== undefined,
+    // By virtual work the shaft is pulled along its way with T·dL/ds; the bar's arms share it out.
+    barN: adjuster.kind === 'slot-pivot' || adjuster.kind === 'slide' ? (toN * grows * bar.tipMm) / bar.lengthMm : null,
+    shims: adjuster.kind === 'shims' ? shimSteps(drive, belt, curve, adjuster.shims, stiffness / cordLength) : null,
+  };
+}
+
+/** Path for each mm of what the adjuster reads, where it stands now. */
+function growthPerMm({ travel }: Pick<LengthCurve, 'travel'>, belt: Belt): number {
+  const step = 1e-3;
+  const [from, to] = [travel.now - step, travel.now + step];
+  const [less, more] = [pathLength(travel.at(from), belt), pathLength(travel.at(to), belt)];
+  return less === null || more === null ? 0 : (more - less) / (travel.readingAt(to) - travel.readingAt(from));
+}
+
+function pitchesOf(adjuster: Adjuster): readonly number[] {
+  switch (adjuster.kind) {
+    case 'turnbuckle':
+      return adjuster.pitches ?? [DEFAULT_PITCH_MM, DEFAULT_PITCH_MM];
+    case 'slide':
+    case 'slot-pivot':
+      return adjuster.pitches ?? [DEFAULT_PITCH_MM];
+    default:
+      return [];
+  }
+}
+
+/** What taking out one shim after another, the thinnest first, does to tension and ratio. */
+function shimSteps(
+  drive: Drive,
+  belt: Belt,
+  { travel }: Pick<LengthCurve, 'travel'>,
+  shims: readonly number[],
+  newtonsPerMm: number,
+): { out: number; addsN: number; ratioPercent: number }[] {
+  const section = sectionOf(belt);
+  const sheave = belt.route.find(({ pulley }) =>
+    drive.stations.some(({ id, pulleys }) => id === travel.station && pulleys.some((one) => one.id === pulley)),
+  );
+  const radius = (at: Drive) =>
+    sheave ? cordRadiusMm(findPulley(at, sheave.pulley)!, sheave.side, section) : Number.NaN;
+  const [span, before] = [travel.readingAt(1), pathLength(drive, belt)!];
+  let out = 0;
+  return [...shims]
+    .sort((a, b) => a - b)
+    .map((thickness) => {
+      out += thickness;
+      const at = travel.at(travel.now + out / span);
+      const path = pathLength(at, belt) ?? before;
+      return {
+        out,
+        addsN: newtonsPerMm * (path - before),
+        // The sheave turns faster the smaller it is.
+        ratioPercent: 100 * (radius(drive) / radius(at) - 1),
+      };
+    });
+}
+
+/** Another belt on the shaft that one belt's adjuster moves. */
+export interface SharedSetting {
+  belt: string;
+  /** True where the other belt has no adjuster but this one. */
+  sameAdjuster: boolean;
+  /** What a mm of the adjuster does to the other belt, N; below zero where it slackens as this one tightens. */
+  perMm: number;
+  /** Where the other belt stands once this one is set, N; null where the adjuster has not that much left. */
+  thenN: number | null;
+}
+
+/**
+ * The other belts that a belt's adjuster moves too. Set first the belt whose adjuster moves a shaft they share: what
+ * the others do afterwards, by adjusters of their own, does not move it again.
+ */
+export function sharedSettings(
+  drive: Drive,
+  standings: readonly (Standing | null)[],
+  beltId: string,
+  setting: Pick<Setting, 'station' | 'mm'>,
+): SharedSetting[] {
+  const own = drive.belts.find(({ id }) => id === beltId)!;
+  const travel = travelOf(drive, own);
+  const curve = travel && lengthCurve(drive, own, 2);
+  if (!curve) return [];
+  return drive.belts.flatMap((belt, b): SharedSetting[] => {
+    const standing = standings[b];
+    if (belt.id === beltId || !standing?.contacts.some(({ station }) => station === setting.station)) return [];
+    const grows = growthPerMm(curve, belt);
+    if (Math.abs(grows) < 1e-6) return [];
+    const perMm = (stiffnessN(belt) * grows) / standing.cordLength;
+    return [
+      {
+        belt: belt.id,
+        sameAdjuster: travelOf(drive, belt)?.station === setting.station,
+        perMm,
+        thenN: setting.mm === null ? null : Math.max(0, standing.tensionN + perMm * setting.mm),
+      },
+    ];
+  });
+}

@@ -1,0 +1,175 @@
+import type { Role, Station } from '../drive';
+import type { Point } from '../path';
+import { demandOf, type Running } from './demand';
+import { type DriveTension, runDrive } from './drive-tension';
+import { before, offsetOf, risesOf } from './running';
+import type { Standing } from './standing';
+
+/** A margin that leaves room for wear, dirt and doubt. A default. */
+export const SAFE_MARGIN = 0.25;
+/** Of a toothed belt: the slack side keeps this much of what its pulleys take, or teeth ride up. A default. */
+const TOOTHED_SLACK = 0.15;
+
+/**
+ * What the bearings of an accessory bear, N, where its maker's figure is not known. Round figures by role, shown as
+ * defaults; never a unit's specification.
+ */
+export const DEFAULT_HUB_LIMITS: Partial<Record<Role, number>> = {
+  alternator: 2200,
+  generator: 2500,
+  'water-pump': 1800,
+  'power-steering': 1800,
+  'ac-compressor': 2500,
+  fan: 1800,
+  'air-pump': 1500,
+  supercharger: 2500,
+  'vacuum-pump': 1500,
+  idler: 2000,
+  tensioner: 2000,
+  jackshaft: 4000,
+  other: 1500,
+};
+
+/** What sets one end of a window: a pulley or shaft, in which state. */
+export interface WindowEnd {
+  tensionN: number;
+  pulley: string;
+  station: string;
+  running: Running;
+}
+
+/** Tensions at rest between which a belt is right. */
+export interface TensionWindow {
+  /** Keeps every margin; null where nothing can slip, 0 where no pulley takes anything. */
+  least: WindowEnd | null;
+  leastN: number | null;
+  /** Pulleys that no tension keeps from slipping: their wrap and grip are too little. */
+  never: { pulley: string; station: string; running: Running }[];
+  /** Every shaft within its limit; null without limits. */
+  most: WindowEnd | null;
+  mostN: number | null;
+}
+
+export type LimitOf = (station: Station) => number | undefined;
+/** The limits that a drive gives, and no default. */
+export const writtenLimit: LimitOf = ({ hubLoadLimit }) => hubLoadLimit;
+/** The same, with Emery's default for the role where there is none. */
+export const limitOrDefault: LimitOf = ({ hubLoadLimit, role }) => hubLoadLimit ?? DEFAULT_HUB_LIMITS[role];
+
+/**
+ * The tension at rest, N, from which a pulley keeps a margin: the capstan equation solved for it. Null where no tension
+ * does; −∞ where the pulley takes nothing. `hold` is its grip times its wrap, `pulls` N by which its spans differ.
+ */
+export function leastFor(
+  { hold, rise, pull, offset }: { hold: number | null; rise: number; pull: number; offset: number },
+  margin = SAFE_MARGIN,
+): number | null {
+  if (pull === 0) return -Infinity;
+  // Teeth do not slip; they climb when the slack side has nothing left to hold them in.
+  if (hold === null) return TOOTHED_SLACK * pull + offset - rise;
+  const left = Math.exp(hold) - 1 - margin;
+  return left > 1e-9 ? ((1 + margin) * pull) / left + offset - rise : null;
+}
+
+/** What `leastFor` asks of a pulley in a state. */
+export function askedOf(standing: Standing, torques: readonly number[], running: Running, k: number) {
+  const above = risesOf(standing, torques);
+  const offset = offsetOf(standing, above, standing.kgPerMetre * (standing.pace * running.rpm) ** 2);
+  const [arrives, leaves] = [before(above, k), above[k]!];
+  const { hold } = standing.contacts[k]!;
+  return {
+    hold: hold === null ? null : running.wet ? hold.wet : hold.dry,
+    rise: Math.min(arrives, leaves),
+    pull: torques[k] === 0 ? 0 : Math.abs(arrives - leaves),
+    offset,
+  };
+}
+
+/** The right window of a belt's tension at rest over some states of the drive. Null for a belt that cannot lie. */
+export function windowOf(
+  tension: DriveTension,
+  beltId: string,
+  states: readonly Running[],
+  limitOf: LimitOf = writtenLimit,
+): TensionWindow | null {
+  const b = tension.lines.findIndex(({ id }) => id === beltId);
+  const standing = tension.standings[b];
+  if (!standing) return null;
+  let least: WindowEnd | null = null;
+  let most: WindowEnd | null = null;
+  const never: TensionWindow['never'] = [];
+  for (const running of states) {
+    const torques = demandOf(tension.transmission, tension.lines, running).torques[b]!;
+    standing.contacts.forEach(({ pulley, station }, k) => {
+      const tensionN = leastFor(askedOf(standing, torques, running, k));
+      if (tensionN === null) never.push({ pulley, station, running });
+      else if (Number.isFinite(tensionN) && (least === null || tensionN > least.tensionN))
+        least = { tensionN: Math.max(0, tensionN), pulley, station, running };
+    });
+    for (const end of mostFor(tension, b, standing, torques, running, limitOf))
+      if (most === null || end.tensionN < most.tensionN) most = end;
+  }
+  const [low, high] = [least as WindowEnd | null, most as WindowEnd | null];
+  return {
+    least: low,
+    leastN: never.length > 0 ? null : (low?.tensionN ?? 0),
+    never,
+    most: high,
+    mostN: high?.tensionN ?? null,
+  };
+}
+
+/** The most tension at rest that each shaft of the belt bears in a state; its other belts pull as they stand. */
+function mostFor(
+  tension: DriveTension,
+  b: number,
+  standing: Standing,
+  torques: readonly number[],
+  running: Running,
+  limitOf: LimitOf,
+): WindowEnd[] {
+  const { contacts, spans } = standing;
+  const limited = tension.drive.stations.flatMap((station) => {
+    const limit = limitOf(station);
+    const at = contacts.findIndex((contact) => contact.station === station.id);
+    return limit === undefined || at < 0 ? [] : [{ station: station.id, limit, pulley: contacts[at]!.pulley }];
+  });
+  if (limited.length === 0) return [];
+  const above = risesOf(standing, torques);
+  const offset = offsetOf(standing, above, standing.kgPerMetre * (standing.pace * running.rpm) ** 2);
+  const others = runDrive(
+    { ...tension, standings: tension.standings.map((one, k) => (k === b ? null : one)) },
+    running,
+  );
+  return limited.flatMap(({ station, limit, pulley }): WindowEnd[] => {
+    // The load is `fixed` + T · `grows`.
+    const fixed = { ...(others.shafts.get(station) ?? { x: 0, y: 0 }) };
+    const grows = { x: 0, y: 0 };
+    contacts.forEach((contact, k) => {
+      if (contact.station !== station) return;
+      const [back, on] = [spans[(k + spans.length - 1) % spans.length]!.along, spans[k]!.along];
+      const [arrives, leaves] = [before(above, k) - offset, above[k]! - offset];
+      fixed.x += leaves * on.x - arrives * back.x;
+      fixed.y += leaves * on.y - arrives * back.y;
+      grows.x += on.x - back.x;
+      grows.y += on.y - back.y;
+    });
+    const tensionN = largest(fixed, grows, limit);
+    return tensionN === null ? [] : [{ tensionN, pulley, station, running }];
+  });
+}
+
+/** The largest T of 0 or more with |fixed + T·grows| ≤ limit; 0 where there is none, null where no T is too much. */
+function largest(fixed: Point, grows: Point, limit: number): number | null {
+  const a = grows.x ** 2 + grows.y ** 2;
+  const half = fixed.x * grows.x + fixed.y * grows.y;
+  const c = fixed.x ** 2 + fixed.y ** 2 - limit ** 2;
+  if (a < 1e-12) return c <= 0 ? null : 0;
+  const inside = half ** 2 - a * c;
+  return inside < 0 ? 0 : Math.max(0, (Math.sqrt(inside) - half) / a);
+}
+
+/** Bearing life of a load against another, as a ratio: it goes with the load to the power −3. */
+export function lifeRatio(loadN: number, againstN: number): number | null {
+  return loadN > 0 && againstN > 0 ? (againstN / loadN) ** 3 : null;
+}
