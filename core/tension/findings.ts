@@ -1,7 +1,7 @@
 import { sectionOf } from './belt-figures';
 import { type DriveRunning, type DriveTension, worstOf } from './drive-tension';
 import type { TensionFinding } from './finding';
-import { before } from './running';
+import { before, type BeltRunning } from './running';
 import type { Standing } from './standing';
 import { limitOrDefault, SAFE_MARGIN, type TensionWindow } from './window';
 
@@ -30,6 +30,18 @@ export function teethInMesh(standing: Standing): { pulley: string; teeth: number
   const { pitch, kind } = sectionOf(standing.belt);
   if (kind !== 'toothed' || pitch <= 0) return [];
   return standing.contacts.flatMap(({ pulley, hold, arc }) => (hold === null ? [{ pulley, teeth: arc / pitch }] : []));
+}
+
+/** What each toothed pulley's teeth carry: the pull it takes, over the teeth in mesh, N. */
+export function toothLoads(
+  standing: Standing,
+  { torqueNm }: Pick<BeltRunning, 'torqueNm'>,
+): { pulley: string; teeth: number; pullN: number; perToothN: number }[] {
+  return teethInMesh(standing).map(({ pulley, teeth }) => {
+    const k = standing.contacts.findIndex((contact) => contact.pulley === pulley);
+    const pullN = Math.abs((torqueNm[k]! * 1000) / standing.contacts[k]!.cordRadius);
+    return { pulley, teeth, pullN, perToothN: pullN / Math.max(1, Math.floor(teeth)) };
+  });
 }
 
 function teethFindings(standing: Standing): TensionFinding[] {

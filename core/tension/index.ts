@@ -50,8 +50,9 @@ export {
   WARM_KELVIN,
   type NewBeltFigures,
 } from './new-belt';
-export { LEAST_TEETH, restFindings, runningFindings, teethInMesh, windowFindings } from './findings';
+export { LEAST_TEETH, restFindings, runningFindings, teethInMesh, toothLoads, windowFindings } from './findings';
 export { TENSION_FINDING_CODES, type TensionFinding, type TensionFindingCode } from './finding';
+export { SITUATIONS, statesThatMatter, stateWords, type Situation } from './situations';
 export { hearPluck, type NoPluck, type PluckAsk, type PluckHeard, type PluckReadingOfSound } from './pluck';
 export { simulatedPlucks, type SimulatedRoom } from './simulate';
 export {

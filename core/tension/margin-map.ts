@@ -25,8 +25,8 @@ export interface MapAsk {
   rows?: number;
 }
 
-/** The most load that the map goes to: what is half as much again as the state's own. */
-const MOST_LOAD = 1.5;
+/** The map goes to half as much load again as the state's own; further, where nothing slips until then, to what does. */
+const MOST_LOADS = [1.5, 2, 3, 4, 6, 8];
 
 /**
  * The worst margin over engine speed and load, wet or dry as the state says. Torques grow with the load alike; null for
@@ -42,16 +42,17 @@ export function marginMap(
   const spread = (from: number, to: number, count: number) =>
     Array.from({ length: count }, (_, k) => from + ((to - from) * k) / Math.max(1, count - 1));
   const rpms = spread(rpmFrom, rpmTo, columns);
-  const loads = spread(0, MOST_LOAD, rows);
   const whole = rpms.map(
     (rpm) => demandOf(tension.transmission, tension.lines, { ...running, rpm, load: 1 }).torques[b]!,
   );
-  const cells = loads.map((load) =>
-    rpms.map((rpm, column) => {
-      const torques = whole[column]!.map((nm) => load * nm);
-      return worstOf(standing, runBelt(standing, torques, { rpm, wet: running.wet ?? false }));
-    }),
-  );
+  const cell = (load: number, column: number) => {
+    const torques = whole[column]!.map((nm) => load * nm);
+    return worstOf(standing, runBelt(standing, torques, { rpm: rpms[column]!, wet: running.wet ?? false }));
+  };
+  const slips = (load: number) => rpms.some((_, column) => (cell(load, column)?.margin ?? 0) < 0);
+  const most = MOST_LOADS.slice(0, -1).find(slips) ?? MOST_LOADS.at(-1)!;
+  const loads = spread(0, most, rows);
+  const cells = loads.map((load) => rpms.map((_, column) => cell(load, column)));
   let first: MarginMap['first'] = null;
   cells.forEach((row, r) => {
     if (first) return;

@@ -23,7 +23,8 @@ export const SOURCE_WORDS: Record<TensionSource, string> = {
 /** A margin as people say it: how much more a pulley could take. */
 export function marginFigure(margin: number | null): string {
   if (margin === null) return 'takes nothing';
-  return margin < -1 ? 'no grip' : `${Math.round(margin * 100)} %`;
+  if (margin > 9.99) return 'over 999 %';
+  return margin < -1 ? 'no grip' : `${Math.round(margin * 100)} %`.replace('-', '−');
 }
 
 /** One finding of Tension: the verdict, why, and what to do. */

@@ -18,17 +18,21 @@ export function lazyPart<P extends object>(name: string, load: Loader<P>, waitin
   let there: ComponentType<P> | null = null;
   let fetching: Promise<void> | null = null;
   const fetchPart = () =>
-    (fetching ??= load()
-      .then((module) => void (there = module.default))
-      .finally(() => (fetching = null)));
+    there
+      ? Promise.resolve()
+      : (fetching ??= load()
+          .then((module) => void (there = module.default))
+          .finally(() => (fetching = null)));
   fetchers.push(fetchPart);
 
   function Fetched(props: P) {
     const [, drawn] = useState(0);
     const [problem, setProblem] = useState(false);
     const [tries, setTries] = useState(0);
+    const Part = there;
     useEffect(() => {
-      if (there) return;
+      // What was not there when it was drawn may have come since: then it is drawn again as well.
+      if (Part) return;
       let gone = false;
       let timer: ReturnType<typeof setTimeout> | undefined;
       fetchPart().then(
@@ -44,11 +48,8 @@ export function lazyPart<P extends object>(name: string, load: Loader<P>, waitin
         gone = true;
         clearTimeout(timer);
       };
-    }, [tries]);
-    if (there) {
-      const Part = there;
-      return <Part {...props} />;
-    }
+    }, [tries, Part]);
+    if (Part) return <Part {...props} />;
     if (!problem) return waiting;
     return (
       <p className="finding is-watch" role="alert">

@@ -71,6 +71,8 @@ export interface Stage {
   usePulleyFigure: () => (place: PulleyPlace) => PulleyFigure;
   /** The findings that are marked on the drawing; those of the belt in hand where it does not say. */
   marked?: (solution: DriveSolution, belt: BeltSolution | null) => readonly PathFinding[];
+  /** Its layer draws over the pulleys: names stand beside them. */
+  coversPulleys?: boolean;
   /** Shafts on no belt are drawn as strongly as the others. */
   allShaftsAlike?: boolean;
   drag: DragRule;

@@ -3,6 +3,7 @@ import { routeTasks } from './route/tasks';
 import { sizeTasks } from './size/tasks';
 import { speedsTasks } from './speeds/tasks';
 import { surveyTasks } from './survey/tasks';
+import { tensionTasks } from './tension/tasks';
 
 /** Everything that is run beside the page, by name. A stage adds its own in one line. */
 export const TASKS = {
@@ -10,6 +11,7 @@ export const TASKS = {
   ...routeTasks,
   ...sizeTasks,
   ...speedsTasks,
+  ...tensionTasks,
   stock: (file: File, onProgress: (fraction: number) => void) => readStockFile(file, onProgress),
   /** Has the worker's code fetched while the server is there. */
   nothing: (_: null) => null,

@@ -44,7 +44,7 @@ export function PulleyLabels({ stage, pulleys, order, solution, unit, transform:
       x,
       y,
       r,
-      free: r - (main.surface === 'vee' ? 9 * k : 0),
+      free: stage.coversPulleys ? 0 : r - (main.surface === 'vee' ? 9 * k : 0),
       width: Math.max(name.length * 7, figures[index]!.text.length * 6.6) + 4,
       height: LABEL_HEIGHT,
     })),

@@ -1,0 +1,96 @@
+import { useMemo } from 'react';
+import { Link, useParams } from 'react-router';
+import { FindingItem } from '../../bench/FindingItem';
+import { FigureField } from '../../ui/FigureField';
+import { useTyped } from '../../ui/typed-text';
+import { meaningsOf } from './meanings';
+import { useTensionSums } from './sums';
+import { ARM_WORDS, armHealth, combineReadings, pointerTension } from '@emery/core/tension';
+
+/** A sprung arm is not set: what it should hold, and what is left of it by its pointer and a measured tension. */
+export function ArmPanel() {
+  const { drive, belt } = useTensionSums();
+  const { driveId } = useParams();
+  const { source, standing } = belt!;
+  const [pointer, setPointer] = useTyped<number | null>('pointer', null);
+  const [forward, setForward] = useTyped<number | null>('forward', null);
+  const [back, setBack] = useTyped<number | null>('back', null);
+  const read = useMemo(() => {
+    const told = meaningsOf(drive, standing, source.tensionReadings ?? []).filter(({ way }) => way !== 'pointer');
+    return combineReadings(told);
+  }, [drive, standing, source]);
+  const by = (newtons: number | null) => (newtons === null ? undefined : { at: newtons, sigma: 0.06 * newtons });
+  const [one, other] = [by(forward), by(back)];
+  const health = armHealth(drive, source.id, pointer, {
+    ...(one && { forward: one }),
+    ...(other && { back: other }),
+    ...(!one && !other && read && { plain: read }),
+  });
+  const should = pointer === null ? null : pointerTension(drive, source, pointer);
+  const bad = health.verdict !== 'good' && health.verdict !== 'cannot-say';
+  return (
+    <>
+      <p>
+        A sprung arm sets its belt by itself: what it holds follows from the belt&rsquo;s length. Choose that under{' '}
+        <Link to={`/drives/${driveId}/size`}>Size</Link>. Here the arm is held against what its spring should do.
+      </p>
+      <p className="caution">
+        <strong>Caution</strong> The arm bites. Engine off and key out, fingers clear of it, and let it down slowly.
+      </p>
+      <div className="fields">
+        <FigureField
+          label="Pointer, as drawn"
+          unit="°"
+          value={pointer}
+          least={-720}
+          most={720}
+          onCommit={setPointer}
+          onClear={() => setPointer(null)}
+        />
+      </div>
+      <p>
+        Turn the engine by hand forward, measure; then back, measure again. Friction holds part of the spring both ways.
+      </p>
+      <div className="fields">
+        <FigureField
+          label="Turned forward"
+          unit="N"
+          value={forward}
+          least={1}
+          most={20_000}
+          onCommit={setForward}
+          onClear={() => setForward(null)}
+        />
+        <FigureField
+          label="Turned back"
+          unit="N"
+          value={back}
+          least={1}
+          most={20_000}
+          onCommit={setBack}
+          onClear={() => setBack(null)}
+        />
+      </div>
+      {read && forward === null && back === null && (
+        <p className="quiet">
+          Until then it is taken from Check: {Math.round(read.at)} ± {Math.round(read.sigma)} N.
+        </p>
+      )}
+      {should !== null && (
+        <div data-testid="arm-left" data-left={health.left?.at ?? ''}>
+          <div className="label">Spring left at that pointer</div>
+          <div className="answer-figure is-second">
+            {health.left ? `${Math.round(100 * health.left.at)} %` : '—'}
+            <span className="answer-other">
+              {health.left && `± ${Math.round(100 * health.left.sigma)} · `}
+              {Math.round(should)} N when new
+            </span>
+          </div>
+        </div>
+      )}
+      <ul className="findings" aria-label="What the arm is">
+        <FindingItem severity={bad ? 'watch' : 'note'} words={ARM_WORDS[health.verdict]} />
+      </ul>
+    </>
+  );
+}

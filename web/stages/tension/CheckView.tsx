@@ -1,0 +1,274 @@
+import { DeleteOutlined } from '@ant-design/icons';
+import { Button, Segmented } from 'antd';
+import { useMemo } from 'react';
+import { edit, useBench, useSelected } from '../../state/bench';
+import { useStore } from '../../state/store';
+import { Choice } from '../../ui/Choice';
+import { TypedPlace, useTyped } from '../../ui/typed-text';
+import { hand } from './hand';
+import { HandPanel } from './HandPanel';
+import { meaningsOf } from './meanings';
+import { PluckPanel } from './PluckPanel';
+import { ReadingForm } from './ReadingForm';
+import { useTensionSums } from './sums';
+import {
+  BELT_AGE_WORDS,
+  changeBelt,
+  pulleyLabel,
+  TENSION_WAY_WORDS,
+  TENSION_WAYS,
+  type TensionReading,
+  type TensionWay,
+} from '@emery/core/drive';
+import { formatLength } from '@emery/core/quantity';
+import {
+  CANNOT_TELL_WORDS,
+  cannotTell,
+  combineReadings,
+  forceFigure,
+  limitOrDefault,
+  meaningOf,
+  middleOf,
+  type SpanChecks,
+  type Standing,
+  waysOf,
+  windowOf,
+} from '@emery/core/tension';
+
+/** The span that a check is about: the one in hand, else the longest. */
+function useSpan(standing: Standing): [number, (index: number) => void] {
+  const selected = useSelected();
+  const { select } = useBench('select');
+  const belt = standing.belt.id;
+  const held = selected?.kind === 'span' && selected.belt === belt ? selected.index : null;
+  const longest = standing.spans.reduce((best, { length }, k) => (length > standing.spans[best]!.length ? k : best), 0);
+  return [
+    held !== null && held < standing.spans.length ? held : longest,
+    (index) => select({ kind: 'span', belt, index }),
+  ];
+}
+
+/** Every school's check of one span, what each should read, and what a reading means. */
+export default function CheckView() {
+  const { drive, belt } = useTensionSums();
+  const { unit } = useBench('unit');
+  const { standing, source } = belt!;
+  const [index, take] = useSpan(standing);
+  const [way, setWay] = useTyped<TensionWay>('way', usualWay(standing));
+  const span = standing.spans[index]!;
+  const name = (id: string) => pulleyLabel(drive, id);
+  return (
+    <>
+      <p className="caution">
+        <strong>Caution</strong> Engine off, key out, and let it cool: pipes beside the belt are hot, and fans start by
+        themselves.
+      </p>
+      <Choice
+        label="Span, or point at one"
+        value={String(index)}
+        options={standing.spans.map(({ from, to, length }, k) => ({
+          value: String(k),
+          label: `${name(from)} → ${name(to)}, ${formatLength(length, unit, 0)}`,
+        }))}
+        onChange={(k) => take(Number(k))}
+      />
+      <Schools index={index} way={way} setWay={setWay} />
+      <TypedPlace at={`${way} ${span.from} ${span.to}`} key={`${way} ${index}`}>
+        {way === 'pluck' && <PluckPanel index={index} />}
+        <ReadingForm way={way} index={index} />
+      </TypedPlace>
+      <Measured />
+      <Readings readings={source.tensionReadings ?? []} />
+      <HandPanel index={index} />
+    </>
+  );
+}
+
+/** Teeth are checked by a quarter turn, a sprung arm's belt by its note, others by a push. */
+function usualWay({ arm, contacts }: Standing): TensionWay {
+  if (contacts.some(({ hold }) => hold === null)) return 'twist';
+  return arm === null ? 'push' : 'pluck';
+}
+
+/** What each school reads on the span, as the belt stands and as it should be. */
+function Schools({
+  index,
+  way: chosen,
+  setWay,
+}: {
+  index: number;
+  way: TensionWay;
+  setWay: (way: TensionWay) => void;
+}) {
+  const { tension, states, belt } = useTensionSums();
+  const { unit } = useBench('unit');
+  const own = useStore(hand);
+  const { standing, source } = belt!;
+  const aim = useMemo(() => middleOf(windowOf(tension, source.id, states, limitOrDefault)!), [tension, source, states]);
+  const now = useMemo(() => waysOf(standing, standing.tensionN, own)[index]!, [standing, own, index]);
+  const wanted = useMemo(() => (aim === null ? null : waysOf(standing, aim, own)[index]!), [standing, own, index, aim]);
+  const why = cannotTell(standing, chosen, now.lengthMm);
+  return (
+    <>
+      <table className="ledger-table schools" aria-label="Every school's check of this span">
+        <thead>
+          <tr>
+            <th>School</th>
+            <th className="figure">as it stands</th>
+            <th className="figure">{standing.arm === null ? 'as it should be' : 'mid-window'}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {TENSION_WAYS.map((way) => {
+            const silent = cannotTell(standing, way, now.lengthMm) !== null;
+            return (
+              <tr key={way} className={way === chosen ? 'is-selected' : ''} onClick={() => setWay(way)}>
+                <td>
+                  <button type="button" className="row-button" aria-pressed={way === chosen}>
+                    {TENSION_WAY_WORDS[way].name}
+                  </button>
+                </td>
+                {silent ? (
+                  <td className="figure" colSpan={2}>
+                    <span className="quiet">tells nothing here</span>
+                  </td>
+                ) : (
+                  <>
+                    <td className="figure">{figureOf(way, now, unit, own.twistNm)}</td>
+                    <td className="figure">{wanted ? figureOf(way, wanted, unit, own.twistNm) : '—'}</td>
+                  </>
+                )}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="quiet">{why ? CANNOT_TELL_WORDS[why] : TENSION_WAY_WORDS[chosen].hint}</p>
+    </>
+  );
+}
+
+function figureOf(way: TensionWay, checks: SpanChecks, unit: 'mm' | 'in', twistNm: number): string {
+  switch (way) {
+    case 'push':
+      return `${forceFigure(checks.pushN, unit)} at ${formatLength(checks.pushMm, unit)}`;
+    case 'free-play':
+      return formatLength(checks.freePlayMm, unit);
+    case 'twist': {
+      const degrees = Math.min(180, (90 * twistNm) / checks.twistNm);
+      return `${Math.round(degrees)}° (${checks.twistNm.toFixed(2)} N·m to 90°)`;
+    }
+    case 'gauge':
+      return `${checks.gaugeKgf.toFixed(0)} kgf, ${checks.gaugeLbf.toFixed(0)} lbf`;
+    case 'pluck':
+      return `${checks.pluckHz.toFixed(0)} Hz`;
+    case 'pointer':
+      return 'see Set';
+  }
+}
+
+/** What all readings that count come to together. */
+function Measured() {
+  const { drive, belt } = useTensionSums();
+  const { unit, dispatch } = useBench('unit', 'dispatch');
+  useStore(hand);
+  const { standing, source } = belt!;
+  const [when, setWhen] = useTyped<'all' | 'latest'>('which', 'all');
+  const readings = source.tensionReadings ?? [];
+  const counted = when === 'all' ? readings : readings.filter((one) => one.when === readings.at(-1)?.when);
+  const told = meaningsOf(drive, standing, counted);
+  const combined = combineReadings(told);
+  if (!combined) return null;
+  return (
+    <section aria-label="Measured">
+      <div data-testid="measured" data-measured={combined.at}>
+        <div className="label">Measured, {told.length === 1 ? '1 reading' : `${told.length} readings`} together</div>
+        <div className="answer-figure is-second">
+          {forceFigure(combined.at, unit)} <span className="answer-other">± {Math.round(combined.sigma)} N</span>
+        </div>
+        <p className="quiet">
+          ± is one standard deviation: two thirds of the time within it, 19 times in 20 within twice it.
+        </p>
+      </div>
+      {combined.disagree && (
+        <p className="finding is-watch" role="alert">
+          <span className="finding-word">
+            <span aria-hidden>▲</span> Watch
+          </span>
+          <strong>The schools contradict one another.</strong>{' '}
+          {combined.schools
+            .map(
+              ({ way, at, sigma }) => `${TENSION_WAY_WORDS[way].name} says ${Math.round(at)} ± ${Math.round(sigma)} N`,
+            )
+            .join('; ')}
+          . Read the one that stands alone again.
+        </p>
+      )}
+      {readings.some((one) => one.when !== readings[0]!.when) && (
+        <Segmented
+          value={when}
+          options={[
+            { value: 'all', label: 'All readings' },
+            { value: 'latest', label: `Only ${BELT_AGE_WORDS[readings.at(-1)!.when ?? 'worn']}` },
+          ]}
+          onChange={setWhen}
+          aria-label="Which readings count"
+        />
+      )}
+      {standing.arm === null && Math.abs(combined.at - standing.tensionN) > 0.5 && (
+        <div className="button-row is-after">
+          <Button
+            type="primary"
+            onClick={() =>
+              dispatch(edit((d) => changeBelt(d, source.id, { staticTension: Math.round(combined.at * 10) / 10 })))
+            }
+          >
+            Take {Math.round(combined.at)} N as what it stands at
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Readings({ readings }: { readings: readonly TensionReading[] }) {
+  const { drive, belt } = useTensionSums();
+  const { dispatch } = useBench('dispatch');
+  const own = useStore(hand);
+  const { standing, source } = belt!;
+  if (readings.length === 0) return null;
+  const remove = (id: string) =>
+    dispatch(
+      edit((d) =>
+        changeBelt(d, source.id, {
+          tensionReadings: d.belts.find((one) => one.id === source.id)!.tensionReadings!.filter((one) => one.id !== id),
+        }),
+      ),
+    );
+  return (
+    <ul className="reading-list" aria-label="Readings kept">
+      {readings.map((reading) => {
+        const meaning = meaningOf(drive, standing, reading, own);
+        const { name } = TENSION_WAY_WORDS[reading.way];
+        return (
+          <li key={reading.id}>
+            <span className="reading-name">
+              <strong>{name}</strong>
+              {reading.simulated && ', simulated'}
+              {reading.span && `, ${pulleyLabel(drive, reading.span.from)} → ${pulleyLabel(drive, reading.span.to)}`}
+              {reading.when && `, ${BELT_AGE_WORDS[reading.when]}`}:{' '}
+              {typeof meaning === 'string'
+                ? CANNOT_TELL_WORDS[meaning]
+                : `${Math.round(meaning.tensionN)} ± ${Math.round(Math.hypot(meaning.scatterN, meaning.sharedN))} N`}
+            </span>
+            <Button
+              icon={<DeleteOutlined />}
+              aria-label={`Take out the reading by ${name}`}
+              onClick={() => remove(reading.id)}
+            />
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

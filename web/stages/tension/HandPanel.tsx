@@ -1,0 +1,103 @@
+import { Button, Segmented } from 'antd';
+import { useStore } from '../../state/store';
+import { edit, useBench } from '../../state/bench';
+import { FigureField } from '../../ui/FigureField';
+import { useTyped } from '../../ui/typed-text';
+import { hand } from './hand';
+import { useTensionSums } from './sums';
+import { changeBelt } from '@emery/core/drive';
+import { calibrated, DEFAULT_HAND, massOf, spanFigures } from '@emery/core/tension';
+
+/** What thumb, fingers and belt are: calibrated on a belt of known tension, weighed on a kitchen scale. */
+export function HandPanel({ index }: { index: number }) {
+  const { belt } = useTensionSums();
+  const { dispatch } = useBench('dispatch');
+  const own = useStore(hand);
+  const { standing, source } = belt!;
+  const [what, setWhat] = useTyped<'free-play' | 'twist'>('calibrate', 'free-play');
+  const [known, setKnown] = useTyped<number | null>('known', null);
+  const [read, setRead] = useTyped<number | null>('read', null);
+  const [grams, setGrams] = useTyped<number | null>('grams', null);
+  const { kgPerMetre, weighed } = massOf(source);
+  const span = spanFigures(standing, index);
+  const usual = own.thumbN === DEFAULT_HAND.thumbN && own.twistNm === DEFAULT_HAND.twistNm;
+  const calibrate = () => {
+    const check = what === 'twist' ? { way: what, degrees: read! } : { way: what, mm: read! };
+    const { value, plusMinus } = calibrated(span, known!, check);
+    hand.set(
+      what === 'twist'
+        ? { ...own, twistNm: value, twistPlusMinusNm: plusMinus }
+        : { ...own, thumbN: value, thumbPlusMinusN: plusMinus },
+    );
+    setRead(null);
+  };
+  const setMass = (kg: number | undefined) => dispatch(edit((d) => changeBelt(d, source.id, { kgPerMetre: kg })));
+  return (
+    <details className="hand-panel">
+      <summary>Your thumb, your fingers, this belt&rsquo;s mass</summary>
+      <p data-testid="hand">
+        Your thumb pushes {own.thumbN.toFixed(0)} ± {own.thumbPlusMinusN.toFixed(0)} N and your fingers twist{' '}
+        {own.twistNm.toFixed(2)} ± {own.twistPlusMinusNm.toFixed(2)} N·m{usual ? ': defaults' : ', as calibrated here'}.
+        Check a belt whose tension is known, on this span, and they are yours. They stay on this device.
+      </p>
+      <Segmented
+        value={what}
+        options={[
+          { value: 'free-play', label: 'Thumb' },
+          { value: 'twist', label: 'Twist' },
+        ]}
+        onChange={setWhat}
+        aria-label="What to calibrate"
+      />
+      <div className="fields">
+        <FigureField
+          label="Known tension"
+          unit="N"
+          value={known}
+          least={10}
+          most={5000}
+          onCommit={setKnown}
+          onClear={() => setKnown(null)}
+        />
+        <FigureField
+          label={what === 'twist' ? 'I turn it' : 'My thumb takes it in'}
+          unit={what === 'twist' ? '°' : 'mm'}
+          value={read}
+          least={0.2}
+          most={what === 'twist' ? 360 : 200}
+          onCommit={setRead}
+          onClear={() => setRead(null)}
+        />
+      </div>
+      <div className="button-row">
+        <Button disabled={known === null || read === null} onClick={calibrate}>
+          Calibrate
+        </Button>
+        {!usual && <Button onClick={() => hand.set(DEFAULT_HAND)}>Back to the defaults</Button>}
+      </div>
+      <div className="fields is-after">
+        <FigureField
+          label={weighed ? 'A metre of it weighs' : 'A metre of it weighs (a default)'}
+          unit="g"
+          value={kgPerMetre * 1000}
+          least={1}
+          most={5000}
+          onCommit={(value) => setMass(value / 1000)}
+          onClear={() => setMass(undefined)}
+        />
+        <FigureField
+          label="or the whole belt, on a kitchen scale"
+          unit="g"
+          value={grams}
+          least={5}
+          most={20_000}
+          onCommit={(value) => {
+            setGrams(value);
+            setMass(value / standing.cordLength);
+          }}
+          onClear={() => setGrams(null)}
+        />
+      </div>
+    </details>
+  );
+}

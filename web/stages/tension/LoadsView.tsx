@@ -1,0 +1,216 @@
+import { DeleteOutlined } from '@ant-design/icons';
+import { Button } from 'antd';
+import { useBench, edit, useSelected } from '../../state/bench';
+import type { Mark } from '../../state/mark';
+import { MarkedRow } from '../../bench/MarkedRow';
+import { Choice } from '../../ui/Choice';
+import { FigureField } from '../../ui/FigureField';
+import { TextField } from '../../ui/TextField';
+import { TypedPlace, useTyped } from '../../ui/typed-text';
+import { stationById, useTensionSums } from './sums';
+import { useTension } from './TensionProvider';
+import type { TorqueSource } from '@emery/core/accessory';
+import { changeStation, type Station, stationLabel, type TorqueCurve } from '@emery/core/drive';
+import { rpmFigure } from '@emery/core/speeds';
+import { DEFAULT_HUB_LIMITS } from '@emery/core/tension';
+
+const SOURCES: Record<TorqueSource, string> = {
+  points: 'Taken from its points.',
+  power: 'Taken from its power, as written under Speeds, Output.',
+  loads: 'Taken from the electrical loads under Speeds, Output.',
+  default: "Emery's default, not a specification.",
+  none: '',
+};
+
+/** What every accessory takes, in which state; and the points of the one in hand. */
+export default function LoadsView() {
+  const { drive, run, tension } = useTensionSums();
+  const { looked, look } = useTension();
+  const { select } = useBench('select');
+  const selected = useSelected();
+  const taking = tension.transmission.shafts.filter(({ own }) => own[0]!.source !== 'none');
+  const held = taking.find(({ station }) => selected?.kind === 'pulley' && station === selected.station) ?? taking[0];
+  if (!held) return <p>Nothing on this drive takes power yet. Put an accessory on the belt, under Route.</p>;
+  const station = stationById(drive, held.station);
+  return (
+    <>
+      <table className="ledger-table" aria-label="What the accessories take">
+        <thead>
+          <tr>
+            <th>Accessory</th>
+            <th>state</th>
+            <th className="figure">rev/min</th>
+            <th className="figure">N·m</th>
+          </tr>
+        </thead>
+        <tbody>
+          {taking.map(({ station: id, ratio, own }) => {
+            const now = run.own.find((one) => one.station === id)!;
+            const one = stationById(drive, id);
+            const mark: Mark = { kind: 'pulley', station: id, pulley: one.pulleys[0]!.id };
+            return (
+              <MarkedRow key={id} mark={mark} held={id === held.station}>
+                <td>
+                  <button type="button" className="row-button" onClick={() => select(mark)}>
+                    {stationLabel(one)}
+                  </button>
+                </td>
+                <td className="load-state">
+                  {now.state}
+                  {now.source === 'default' && <span className="quiet"> (default)</span>}
+                  {own.length < 2 && now.source === 'none' ? '—' : ''}
+                </td>
+                <td className="figure">{rpmFigure(ratio * run.running.rpm)}</td>
+                <td className="figure">{now.nm.toFixed(1)}</td>
+              </MarkedRow>
+            );
+          })}
+        </tbody>
+      </table>
+      <TypedPlace at={`station ${station.id}`} key={station.id}>
+        <section aria-label={`What ${stationLabel(station)} takes`}>
+          <h2>{stationLabel(station)}</h2>
+          <p className="quiet">{SOURCES[held.own[0]!.source]} What its maker says goes in its place, below.</p>
+          {held.own.length > 1 && (
+            <div className="fields">
+              <Choice
+                label="State now"
+                value={run.own.find((one) => one.station === station.id)!.state}
+                options={held.own.map(({ state }) => ({ value: state, label: state }))}
+                onChange={(state) =>
+                  look({ choice: { ...looked.choice, by: { ...looked.choice.by, [station.id]: state } } })
+                }
+              />
+              {looked.choice.by?.[station.id] !== undefined && (
+                <Button
+                  className="is-beside-field"
+                  onClick={() =>
+                    look({
+                      choice: {
+                        ...looked.choice,
+                        by: Object.fromEntries(
+                          Object.entries(looked.choice.by ?? {}).filter(([id]) => id !== station.id),
+                        ),
+                      },
+                    })
+                  }
+                >
+                  As the drive&rsquo;s state has it
+                </Button>
+              )}
+            </div>
+          )}
+          <Points station={station} />
+          <Limits station={station} />
+        </section>
+      </TypedPlace>
+    </>
+  );
+}
+
+/** Its maker's points: torque, or power, at a speed of its own, one curve a state. */
+function Points({ station }: { station: Station }) {
+  const { dispatch } = useBench('dispatch');
+  const curves = station.torque ?? [];
+  const [state, setState] = useTyped('state', curves[0]?.state ?? 'on');
+  const [rpm, setRpm] = useTyped<number | null>('rpm', null);
+  const [nm, setNm] = useTyped<number | null>('torque', null);
+  const [kw, setKw] = useTyped<number | null>('power', null);
+  const keep = (next: readonly TorqueCurve[]) =>
+    dispatch(edit((d) => changeStation(d, station.id, { torque: next.length > 0 ? next : undefined })));
+  const torque = nm ?? (kw !== null && rpm !== null && rpm > 0 ? (kw * 1000 * 60) / (2 * Math.PI * rpm) : null);
+  const name = state.trim() || 'on';
+  const add = () => {
+    const point = { rpm: rpm!, nm: torque! };
+    const old = curves.find((curve) => curve.state === name);
+    const points = [...(old?.points ?? []).filter((one) => one.rpm !== point.rpm), point].sort((a, b) => a.rpm - b.rpm);
+    keep(
+      old
+        ? curves.map((curve) => (curve === old ? { ...curve, points } : curve))
+        : [...curves, { state: name, points }],
+    );
+    setRpm(null);
+    setNm(null);
+    setKw(null);
+  };
+  return (
+    <>
+      {curves.map((curve) => (
+        <ul className="reading-list" key={curve.state} aria-label={`Points, ${curve.state}`}>
+          {curve.points.map((point) => (
+            <li key={point.rpm}>
+              <span className="reading-name">
+                {curve.state}: {rpmFigure(point.rpm)} rev/min, {point.nm.toFixed(1)} N·m
+              </span>
+              <Button
+                icon={<DeleteOutlined />}
+                aria-label={`Take out ${curve.state} at ${rpmFigure(point.rpm)}`}
+                onClick={() => {
+                  const points = curve.points.filter((one) => one !== point);
+                  keep(
+                    curves.flatMap((one) => (one !== curve ? [one] : points.length > 0 ? [{ ...one, points }] : [])),
+                  );
+                }}
+              />
+            </li>
+          ))}
+        </ul>
+      ))}
+      <div className="fields">
+        <TextField label="State" value={state} most={40} onChange={setState} />
+        <FigureField
+          label="Its own speed"
+          unit="rev/min"
+          value={rpm}
+          least={0}
+          most={100_000}
+          onCommit={setRpm}
+          onClear={() => setRpm(null)}
+        />
+        <FigureField
+          label="Torque"
+          unit="N·m"
+          value={nm}
+          least={0}
+          most={5000}
+          onCommit={setNm}
+          onClear={() => setNm(null)}
+        />
+        <FigureField
+          label="or power"
+          unit="kW"
+          value={kw}
+          least={0}
+          most={1000}
+          onCommit={setKw}
+          onClear={() => setKw(null)}
+        />
+      </div>
+      <div className="button-row">
+        <Button type="primary" disabled={rpm === null || torque === null} onClick={add}>
+          Add this point
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function Limits({ station }: { station: Station }) {
+  const { dispatch } = useBench('dispatch');
+  const usual = DEFAULT_HUB_LIMITS[station.role] ?? null;
+  const set = (newtons: number | undefined) =>
+    dispatch(edit((d) => changeStation(d, station.id, { hubLoadLimit: newtons })));
+  return (
+    <div className="fields">
+      <FigureField
+        label={station.hubLoadLimit === undefined ? 'Most its bearings bear (a default)' : 'Most its bearings bear'}
+        unit="N"
+        value={station.hubLoadLimit ?? usual}
+        least={1}
+        most={200_000}
+        onCommit={set}
+        onClear={() => set(undefined)}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,196 @@
+import { AudioOutlined } from '@ant-design/icons';
+import { Button, Segmented, Upload } from 'antd';
+import { useRef, useState } from 'react';
+import { edit, useBench } from '../../state/bench';
+import { useCoreRun } from '../../state/use-core-sum';
+import { StoppedSum } from '../../ui/StoppedSum';
+import { useTyped } from '../../ui/typed-text';
+import type { CoreOutput } from '../tasks';
+import { SoundDrawing } from './SoundDrawing';
+import { microphone, simulatedSpan, type SoundSource } from './sound-source';
+import { useTensionSums } from './sums';
+import { changeBelt, freeIdIn, put } from '@emery/core/drive';
+import { hundredth } from '@emery/core/numeric';
+import { MOST_WAV_BYTES, type Sound } from '@emery/core/sound';
+import { forceFigure, massOf, meaningOf, NO_PLUCK_WORDS, spanFigures } from '@emery/core/tension';
+
+type Source = 'microphone' | 'file' | 'simulated';
+type Heard = CoreOutput<'pluck'>;
+
+const SOURCES: { value: Source; label: string }[] = [
+  { value: 'microphone', label: 'Microphone' },
+  { value: 'file', label: 'WAV file' },
+  { value: 'simulated', label: 'Simulated' },
+];
+
+/** A plucked span by ear: listened to, from a file, or a stand-in with a hidden tension. */
+export function PluckPanel({ index }: { index: number }) {
+  const { drive, belt } = useTensionSums();
+  const { unit, dispatch } = useBench('unit', 'dispatch');
+  const { standing, source: own } = belt!;
+  const [from, setFrom] = useTyped<Source>('sound', 'microphone');
+  const [heard, setHeard] = useState<Heard | null>(null);
+  const [simulated, setSimulated] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [listening, setListening] = useState(false);
+  const [hidden, setHidden] = useState<number | null>(null);
+  const stop = useRef<AbortController | null>(null);
+  const { run, progress, stopped } = useCoreRun('pluck', (output) => {
+    setHeard(output);
+    if (!output.ok) setProblem(`That file ${output.message}.`);
+  });
+  const span = spanFigures(standing, index);
+  const ask = { lengthMm: span.lengthMm, kgPerMetre: span.kgPerMetre, expectN: Math.max(60, standing.tensionN) };
+  const hear = (sound: Sound | Uint8Array, standIn: boolean) => {
+    setProblem(null);
+    setHeard(null);
+    setSimulated(standIn);
+    run({ source: sound, ask });
+  };
+  const listen = async (to: SoundSource) => {
+    setProblem(null);
+    stop.current = new AbortController();
+    setListening(!to.simulated);
+    try {
+      hear(await to.listen(stop.current.signal), to.simulated);
+    } catch (error) {
+      setProblem((error as Error).message);
+    } finally {
+      setListening(false);
+    }
+  };
+  const readFile = async (file: File) => {
+    if (file.size > MOST_WAV_BYTES) return setProblem(`${file.name} is over 64 MB; cut it to the plucks.`);
+    hear(new Uint8Array(await file.arrayBuffer()), false);
+  };
+  const found = heard?.ok && heard.heard.tensionN !== null ? heard.heard : null;
+  const reading = found && {
+    way: 'pluck' as const,
+    span: { from: standing.spans[index]!.from, to: standing.spans[index]!.to },
+    hz: hundredth(found.frequencyHz!),
+    plusMinus: Math.max(0.01, hundredth(found.plusMinusHz!)),
+  };
+  const meaning = reading && meaningOf(drive, standing, { id: 'heard', ...reading });
+  const doubt = meaning && typeof meaning !== 'string' ? Math.hypot(meaning.scatterN, meaning.sharedN) : 0;
+  const keep = () =>
+    dispatch(
+      edit((d) => {
+        const kept = d.belts.find(({ id }) => id === own.id)!.tensionReadings;
+        return changeBelt(d, own.id, {
+          tensionReadings: put(kept, {
+            id: freeIdIn('tension', kept),
+            ...reading!,
+            when: 'worn',
+            at: new Date().toISOString(),
+            ...(simulated && { simulated }),
+          }),
+        });
+      }),
+    );
+  return (
+    <section className="pluck" aria-label="Pluck by ear">
+      <Segmented<Source>
+        block
+        value={from}
+        options={SOURCES}
+        onChange={setFrom}
+        aria-label="Where the sound comes from"
+      />
+      {from === 'microphone' && (
+        <>
+          <p>
+            Engine off. Hold the microphone a hand from mid-span and pluck it three times, once a second. The browser
+            asks for its leave to listen.
+          </p>
+          {listening ? (
+            <Button type="primary" onClick={() => stop.current?.abort()}>
+              ■ Stop and work it out
+            </Button>
+          ) : (
+            <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen(microphone)}>
+              Listen
+            </Button>
+          )}
+        </>
+      )}
+      {from === 'file' && (
+        <Upload.Dragger
+          accept=".wav,audio/wav"
+          showUploadList={false}
+          beforeUpload={(file) => {
+            void readFile(file);
+            return false;
+          }}
+        >
+          <p>Drop a WAV of the plucks here, or tap to choose one.</p>
+        </Upload.Dragger>
+      )}
+      {from === 'simulated' && (
+        <div className="simulated" aria-label="Simulated span">
+          <p>
+            <strong>Simulated.</strong> It measures nothing: a span as long as this one, at a tension it hides, for
+            trying this out.
+          </p>
+          <Button
+            onClick={() => {
+              const tensionN = Math.round(150 + 700 * Math.random());
+              setHidden(tensionN);
+              void listen(simulatedSpan(span, tensionN, Math.ceil(1e6 * Math.random())));
+            }}
+          >
+            Pluck the simulated span
+          </Button>
+        </div>
+      )}
+      {progress !== null && <p role="status">Listening to it.</p>}
+      <StoppedSum stopped={stopped} />
+      {problem && (
+        <p className="field-echo is-wrong" role="alert">
+          {problem}
+        </p>
+      )}
+      {heard?.ok && (
+        <>
+          <SoundDrawing picture={heard.picture} plucks={heard.heard.plucks} hz={heard.heard.frequencyHz} />
+          {heard.heard.why !== null && (
+            <p className="finding is-watch" role="alert">
+              <strong>No note.</strong> {NO_PLUCK_WORDS[heard.heard.why]}
+            </p>
+          )}
+        </>
+      )}
+      {found && (
+        <div data-testid="heard" data-hz={found.frequencyHz!} data-tension={found.tensionN!}>
+          <div className="label">
+            {found.plucks.length === 1 ? '1 pluck' : `${found.plucks.length} plucks`}
+            {simulated && ', simulated'}
+          </div>
+          <div className="answer-figure is-second">
+            {forceFigure(found.tensionN!, unit)}
+            <span className="answer-other">{found.frequencyHz!.toFixed(1)} Hz</span>
+          </div>
+          <p>
+            ± {Math.round(doubt)} N, nearly all of it from the mass of a metre (
+            {massOf(own).weighed ? 'weighed' : 'a default'}). {octaveWords(found)}
+            {simulated && hidden !== null && ` The simulated span hid ${hidden} N.`}
+          </p>
+          <Button type="primary" onClick={keep}>
+            Keep this pluck
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function octaveWords({
+  confidence,
+  others,
+}: {
+  confidence: number;
+  others: { hz: number; tensionN: number }[];
+}): string {
+  const other = others[0];
+  if (confidence > 0.9 || !other) return 'It is the string’s own note, by what is likely here.';
+  return `It is most likely its own note (${Math.round(100 * confidence)} %); at ${other.hz.toFixed(0)} Hz it would be ${Math.round(other.tensionN)} N.`;
+}

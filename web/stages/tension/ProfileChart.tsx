@@ -1,0 +1,167 @@
+import { scaleLinear } from 'd3-scale';
+import { useBench, useLit } from '../../state/bench';
+import type { Mark } from '../../state/mark';
+import { useTensionSums } from './sums';
+import { pulleyLabel } from '@emery/core/drive';
+import { forceFigure, type Standing } from '@emery/core/tension';
+
+const MARGIN = { left: 54, right: 14, top: 26, bottom: 44 };
+
+/** The belt cut open at the crank and laid flat: what the cord bears along it, and what of that presses it on. */
+export function ProfileChart({ width, height }: { width: number; height: number }) {
+  const { drive, belt } = useTensionSums();
+  const { unit } = useBench('unit');
+  const { standing, run } = belt!;
+  const { contacts } = standing;
+  const most = Math.max(...run.tensionN, standing.tensionN);
+  const least = Math.min(0, ...run.tensionN);
+  const x = scaleLinear([0, standing.cordLength], [MARGIN.left, Math.max(MARGIN.left + 1, width - MARGIN.right)]);
+  const y = scaleLinear([least, 1.08 * most], [height - MARGIN.bottom, MARGIN.top]);
+  const pieces = piecesOf(standing, run.tensionN, (id) => pulleyLabel(drive, id));
+  const line = pieces
+    .map(({ from, to, a, b }, k) => `${k === 0 ? 'M' : 'L'}${x(from)} ${y(a)}L${x(to)} ${y(b)}`)
+    .join('');
+  const floor = y(Math.max(least, 0));
+  const names = namesOf(pieces, x);
+  return (
+    <svg width={width} height={height} role="group" aria-label="Pull along the belt, from the crank">
+      {y.ticks(4).map((tick) => (
+        <g key={tick}>
+          <path className="profile-grid" d={`M${MARGIN.left} ${y(tick)}H${width - MARGIN.right}`} />
+          <text className="profile-text" x={MARGIN.left - 6} y={y(tick) + 4} textAnchor="end">
+            {tick}
+          </text>
+        </g>
+      ))}
+      <text className="profile-text" x={8} y={15}>
+        N, running
+      </text>
+      {pieces.map((piece, k) => (
+        <ProfilePiece
+          key={k}
+          mark={piece.mark}
+          d={`M${x(piece.from)} ${y(piece.a)}L${x(piece.to)} ${y(piece.b)}V${floor}H${x(piece.from)}Z`}
+          reach={{
+            x: x(piece.from),
+            width: Math.max(1, x(piece.to) - x(piece.from)),
+            y: MARGIN.top,
+            height: height - MARGIN.bottom - MARGIN.top,
+          }}
+          label={
+            piece.mark.kind === 'span'
+              ? `Span after ${pulleyLabel(drive, contacts[piece.mark.index]!.pulley)}: ${forceFigure(piece.a, unit)}`
+              : `${piece.name}: ${forceFigure(piece.a, unit)} on, ${forceFigure(piece.b, unit)} off`
+          }
+        />
+      ))}
+      <path className="profile-line" d={line} />
+      <path className="profile-rest" d={`M${MARGIN.left} ${y(standing.tensionN)}H${width - MARGIN.right}`} />
+      <text className="profile-text" x={width - MARGIN.right} y={y(standing.tensionN) - 5} textAnchor="end">
+        at rest {Math.round(standing.tensionN)}
+      </text>
+      {run.centrifugalN > 1 && (
+        <path className="profile-lost" d={`M${MARGIN.left} ${y(run.centrifugalN)}H${width - MARGIN.right}`}>
+          <title>
+            Below this line nothing presses the belt on: {forceFigure(run.centrifugalN, unit)} go to its own weight
+          </title>
+        </path>
+      )}
+      {run.tensionN.map((newtons, k) => {
+        const piece = pieces[2 * k + 1]!;
+        const text = String(Math.round(newtons));
+        return x(piece.to) - x(piece.from) > text.length * 8 + 6 ? (
+          <text
+            key={k}
+            className={`profile-value${newtons <= run.centrifugalN ? ' is-slack' : ''}`}
+            x={(x(piece.from) + x(piece.to)) / 2}
+            y={y(newtons) - 6}
+            textAnchor="middle"
+          >
+            {text}
+          </text>
+        ) : null;
+      })}
+      {names.map(({ text, at: place, row }) => (
+        <text
+          key={`${text} ${place}`}
+          className="profile-name"
+          x={place}
+          y={height - 24 + 16 * row}
+          textAnchor="middle"
+        >
+          {text}
+        </text>
+      ))}
+    </svg>
+  );
+}
+
+interface Piece {
+  mark: Mark;
+  from: number;
+  to: number;
+  /** What the cord bears where it begins and where it ends, N. */
+  a: number;
+  b: number;
+  name: string;
+}
+
+/** The belt from the crank on: each contact, over which the pull changes, and each span. */
+function piecesOf(
+  { belt, contacts, spans }: Standing,
+  tensionN: readonly number[],
+  nameOf: (pulley: string) => string,
+): Piece[] {
+  let at = 0;
+  return contacts.flatMap(({ station, pulley, arc }, k): Piece[] => {
+    const [before, after] = [tensionN[(k + spans.length - 1) % spans.length]!, tensionN[k]!];
+    const [from, off, to] = [at, at + arc, at + arc + spans[k]!.length];
+    at = to;
+    return [
+      { mark: { kind: 'pulley', station, pulley }, from, to: off, a: before, b: after, name: nameOf(pulley) },
+      { mark: { kind: 'span', belt: belt.id, index: k }, from: off, to, a: after, b: after, name: '' },
+    ];
+  });
+}
+
+/** Names under their pulleys, on two rows where they would touch. */
+function namesOf(
+  pieces: readonly { name: string; from: number; to: number }[],
+  x: (mm: number) => number,
+): { text: string; at: number; row: number }[] {
+  const ends = [-Infinity, -Infinity];
+  return pieces
+    .filter(({ name }) => name !== '')
+    .flatMap(({ name, from, to }) => {
+      const half = name.length * 3.4 + 4;
+      const at = Math.max(half, (x(from) + x(to)) / 2);
+      const row = ends.findIndex((end) => at - half > end);
+      if (row < 0) return [];
+      ends[row] = at + half;
+      return [{ text: name, at, row }];
+    });
+}
+
+interface PieceProps {
+  mark: Mark;
+  d: string;
+  reach: { x: number; y: number; width: number; height: number };
+  label: string;
+}
+
+function ProfilePiece({ mark, d, reach, label }: PieceProps) {
+  const { select, hover } = useBench('select', 'hover');
+  const lit = useLit(mark);
+  return (
+    <g
+      className={`profile-piece is-${mark.kind} ${lit}`}
+      onPointerEnter={() => hover(mark)}
+      onPointerLeave={() => hover(null)}
+      onClick={() => select(mark)}
+    >
+      <title>{label}</title>
+      <path d={d} />
+      <rect className="piece-reach" {...reach} />
+    </g>
+  );
+}

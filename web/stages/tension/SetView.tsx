@@ -1,0 +1,357 @@
+import { Button } from 'antd';
+import { useEffect, useMemo, useState } from 'react';
+import { edit, useBench } from '../../state/bench';
+import { FigureField } from '../../ui/FigureField';
+import { useTyped } from '../../ui/typed-text';
+import { ArmPanel } from './ArmPanel';
+import { useTensionSums } from './sums';
+import { type BeltCare, changeBelt, changeStation, stationLabel } from '@emery/core/drive';
+import { formatLength } from '@emery/core/quantity';
+import {
+  DEFAULT_BAR,
+  forceFigure,
+  hotRise,
+  limitOrDefault,
+  middleOf,
+  newBeltFigures,
+  NEXT_LOOK,
+  RUN_IN_MINUTES,
+  type Setting,
+  settingFor,
+  sharedSettings,
+  type SharedSetting,
+  WARM_KELVIN,
+  windowOf,
+} from '@emery/core/tension';
+
+/** How to get the belt to the tension it should have; a sprung arm is looked at in place of set. */
+export default function SetView() {
+  const { belt } = useTensionSums();
+  return belt!.standing.arm !== null ? <ArmPanel /> : <SetByHand />;
+}
+
+function SetByHand() {
+  const { drive, tension, states, belt } = useTensionSums();
+  const { unit, dispatch } = useBench('unit', 'dispatch');
+  const { source, standing } = belt!;
+  const window = useMemo(() => windowOf(tension, source.id, states, limitOrDefault)!, [tension, source, states]);
+  const middle = middleOf(window);
+  const [asked, setAsked] = useTyped<number | null>('target', null);
+  const [barMm, setBarMm] = useTyped('bar', DEFAULT_BAR.lengthMm);
+  const toN = asked ?? Math.round(middle ?? standing.tensionN);
+  const setting = useMemo(
+    () => settingFor(drive, standing, toN, { ...DEFAULT_BAR, lengthMm: barMm }),
+    [drive, standing, toN, barMm],
+  );
+  const shared = useMemo(
+    () => (setting ? sharedSettings(drive, tension.standings, source.id, setting) : []),
+    [drive, tension, source, setting],
+  );
+  const station = setting && drive.stations.find(({ id }) => id === setting.station)!;
+  const change = toN - standing.tensionN;
+  return (
+    <>
+      <p className="caution">
+        <strong>Caution</strong> Engine off and key out. Slacken pivot and lock bolts before the adjuster is turned;
+        never lever on a housing or a fan, and stop before a bolt near its limit snaps.
+      </p>
+      <div className="fields">
+        <FigureField
+          label="It stands at"
+          unit="N"
+          value={standing.tensionN}
+          least={0}
+          most={20_000}
+          onCommit={(newtons) => dispatch(edit((d) => changeBelt(d, source.id, { staticTension: newtons })))}
+          onClear={() => dispatch(edit((d) => changeBelt(d, source.id, { staticTension: undefined })))}
+        />
+        <FigureField
+          label={asked === null ? 'Set it to (the middle)' : 'Set it to'}
+          unit="N"
+          value={toN}
+          least={0}
+          most={20_000}
+          onCommit={setAsked}
+          onClear={() => setAsked(null)}
+        />
+      </div>
+      {setting && station ? (
+        <section aria-label="How far to move the adjuster">
+          <div className="label">
+            {change >= 0 ? 'Tighten' : 'Slacken'} at {stationLabel(station)}
+          </div>
+          <div className="answer-figure is-second" data-testid="setting" data-mm={setting.mm ?? ''}>
+            <MoveFigure setting={setting} unit={unit} />
+          </div>
+          <p>{moveSentence(setting, change, (newtons) => forceFigure(newtons, unit))}</p>
+          <Threads setting={setting} />
+          {setting.barN !== null && (
+            <>
+              <div className="fields">
+                <FigureField
+                  label="Pry bar, hand to fulcrum"
+                  unit="mm"
+                  value={barMm}
+                  least={100}
+                  most={2000}
+                  onCommit={setBarMm}
+                />
+              </div>
+              <p>
+                A bar of {formatLength(barMm, unit, 0)} that bears {DEFAULT_BAR.tipMm} mm from its fulcrum holds it with{' '}
+                <strong>{forceFigure(setting.barN, unit)}</strong> at the hand. Friction at the bolts adds to that.
+              </p>
+            </>
+          )}
+          {setting.shims && (
+            <table className="ledger-table" aria-label="Shims taken out">
+              <thead>
+                <tr>
+                  <th>Taken out</th>
+                  <th className="figure">adds</th>
+                  <th className="figure">its speed</th>
+                </tr>
+              </thead>
+              <tbody>
+                {setting.shims.map(({ out, addsN, ratioPercent }) => (
+                  <tr key={out}>
+                    <td>{formatLength(out, unit)}</td>
+                    <td className="figure">{forceFigure(addsN, unit)}</td>
+                    <td className="figure">
+                      {ratioPercent > 0 ? '+' : '−'}
+                      {Math.abs(ratioPercent).toFixed(1)} %
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {shared.length > 0 && <Shared shared={shared} change={change} />}
+          <p className="quiet">
+            The cords&rsquo; stiffness is a default and brackets give. Move it, turn the engine twice by hand, and
+            check.
+          </p>
+        </section>
+      ) : (
+        <p>
+          No adjuster tightens this belt, or it does not lengthen the path where it stands.{' '}
+          {source.length
+            ? 'Its own stretch holds it: only another length changes that.'
+            : 'Give a shaft its adjuster under Size.'}
+        </p>
+      )}
+      <NewBelt />
+    </>
+  );
+}
+
+function MoveFigure({ setting: { mm, turns, kind }, unit }: { setting: Setting; unit: 'mm' | 'in' }) {
+  if (mm === null) return <>past its end</>;
+  const size = Math.abs(mm);
+  if (kind === 'turnbuckle' && turns !== null)
+    return (
+      <>
+        {Math.abs(turns).toFixed(1)} turns <span className="answer-other">{formatLength(size, unit)} of the link</span>
+      </>
+    );
+  return (
+    <>
+      {formatLength(size, unit)}
+      {turns !== null && (
+        <span className="answer-other">{Math.abs(turns).toFixed(1)} turns of its screw, if it has one</span>
+      )}
+    </>
+  );
+}
+
+function moveSentence({ mm, perMm, kind }: Setting, change: number, force: (newtons: number) => string): string {
+  const what = kind === 'shims' ? 'shims out' : kind === 'turnbuckle' ? 'the link' : 'travel';
+  if (mm === null)
+    return `The adjuster has not that much left. A mm of ${what} is worth ${force(perMm)}; take a shorter belt.`;
+  return `${force(Math.abs(change))} ${change >= 0 ? 'more' : 'less'}. A mm of ${what} is worth ${force(perMm)}.`;
+}
+
+/** What a turn of each thread moves. */
+function Threads({ setting: { pitches, pitchGiven, station } }: { setting: Setting }) {
+  const { dispatch } = useBench('dispatch');
+  if (pitches.length === 0) return null;
+  const put = (index: number, mm: number) =>
+    dispatch(
+      edit((d) => {
+        const { adjuster } = d.stations.find(({ id }) => id === station)!;
+        if (
+          !adjuster ||
+          !(adjuster.kind === 'turnbuckle' || adjuster.kind === 'slide' || adjuster.kind === 'slot-pivot')
+        )
+          return d;
+        const next = pitches.map((pitch, k) => (k === index ? mm : pitch));
+        return changeStation(d, station, { adjuster: { ...adjuster, pitches: next } });
+      }),
+    );
+  return (
+    <div className="fields">
+      {pitches.map((pitch, index) => (
+        <FigureField
+          key={index}
+          label={`${pitches.length === 1 ? 'Pitch of its screw' : index === 0 ? 'Pitch, right-hand end' : 'Pitch, left-hand end'}${pitchGiven ? '' : ' (a default)'}`}
+          unit="mm"
+          value={pitch}
+          least={0.2}
+          most={10}
+          onCommit={(mm) => put(index, mm)}
+        />
+      ))}
+    </div>
+  );
+}
+
+/** Other belts on the shaft that this adjuster moves: which first, and where each then stands. */
+function Shared({ shared, change }: { shared: readonly SharedSetting[]; change: number }) {
+  const { drive } = useTensionSums();
+  const { unit } = useBench('unit');
+  const name = (id: string) => `Belt ${drive.belts.findIndex((belt) => belt.id === id) + 1}`;
+  const force = (newtons: number) => forceFigure(newtons, unit);
+  return (
+    <ul className="remedies" aria-label="Belts that share it">
+      {shared.map(({ belt, sameAdjuster, perMm, thenN }) => (
+        <li key={belt}>
+          <strong>{name(belt)}</strong>{' '}
+          {sameAdjuster
+            ? `has no other adjuster: it is set by the same move, ${force(Math.abs(perMm))} for each mm.`
+            : perMm < 0
+              ? `pulls the shaft the other way: as this one tightens it slackens, ${force(-perMm)} for each mm. Set this one first, with that one slack, then that one by its own adjuster.`
+              : `gains ${force(perMm)} for each mm. Set this one first, with that one slack, then that one by its own adjuster.`}
+          {thenN !== null && Math.abs(change) >= 1 && ` It then stands at ${force(thenN)}.`}
+          {sameAdjuster && ' Set by the belt that needs more, and check both.'}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Set, run in, set again, look again. */
+function NewBelt() {
+  const { drive, tension, states, belt } = useTensionSums();
+  const { unit, dispatch } = useBench('unit', 'dispatch');
+  const { source, standing } = belt!;
+  const figures = useMemo(
+    () => newBeltFigures(windowOf(tension, source.id, states, limitOrDefault)!),
+    [tension, source, states],
+  );
+  const rise = useMemo(() => hotRise(drive, standing), [drive, standing]);
+  const [km, setKm] = useTyped('odometer', null as number | null);
+  const care = source.care ?? {};
+  const put = (change: Partial<BeltCare>) =>
+    dispatch(
+      edit((d) =>
+        changeBelt(d, source.id, { care: { ...d.belts.find(({ id }) => id === source.id)!.care, ...change } }),
+      ),
+    );
+  if (!figures) return null;
+  const force = (newtons: number) => forceFigure(newtons, unit);
+  const now = () => new Date().toISOString();
+  return (
+    <section className="new-belt" aria-label="A new belt">
+      <h2>A new belt</h2>
+      <ol className="three-figures">
+        <li>
+          <span className="label">Set new</span>
+          <strong>{force(figures.setN)}</strong>
+        </li>
+        <li>
+          <span className="label">Set again, run in</span>
+          <strong>{force(figures.runInN)}</strong>
+        </li>
+        <li>
+          <span className="label">Next look: not below</span>
+          <strong>{force(figures.againBelowN)}</strong>
+        </li>
+      </ol>
+      {figures.held && <p className="quiet">The first figure is held back by what its shafts bear.</p>}
+      {rise > 0 && (
+        <p>
+          Set it cold. A block {WARM_KELVIN} K warmer adds about <strong>{force(rise)}</strong>.
+        </p>
+      )}
+      <RunIn care={care} put={put} />
+      <div className="fields">
+        <FigureField
+          label="Odometer now"
+          unit="km, mi or h"
+          value={km ?? care.fittedOdometer ?? null}
+          least={0}
+          most={1e7}
+          onCommit={setKm}
+          onClear={() => setKm(null)}
+        />
+      </div>
+      <div className="button-row">
+        <Button
+          onClick={() => {
+            const look = new Date();
+            look.setMonth(look.getMonth() + 1);
+            const reading = km ?? care.fittedOdometer;
+            put({
+              setAgainAt: now(),
+              nextLookAt: look.toISOString(),
+              ...(reading !== undefined && { nextLookOdometer: reading + NEXT_LOOK.km }),
+            });
+          }}
+        >
+          Set again: note the next look
+        </Button>
+      </div>
+      {care.nextLookAt && (
+        <p role="status">
+          Next look by {care.nextLookAt.slice(0, 10)}
+          {care.nextLookOdometer !== undefined && `, or at ${Math.round(care.nextLookOdometer)} on the odometer`}. The
+          distance is a default; the service manual goes before it.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** The minutes of the run-in, counted down; they go on while the page is closed. */
+function RunIn({ care, put }: { care: BeltCare; put: (change: Partial<BeltCare>) => void }) {
+  const [now, setNow] = useState(() => Date.now());
+  const minutes = care.runInMinutes ?? RUN_IN_MINUTES;
+  const left = care.runInFrom ? minutes * 60 - (now - Date.parse(care.runInFrom)) / 1000 : null;
+  const runs = left !== null && left > 0;
+  useEffect(() => {
+    if (!runs) return;
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, [runs]);
+  const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+  return (
+    <div className="run-in">
+      <FigureField
+        label={care.runInMinutes === undefined ? 'Run-in (a default)' : 'Run-in'}
+        unit="minutes"
+        value={minutes}
+        least={1}
+        most={120}
+        onCommit={(value) => put({ runInMinutes: value })}
+      />
+      {runs ? (
+        <>
+          <strong className="run-in-clock" role="timer">
+            {clock(left)}
+          </strong>
+          <Button onClick={() => put({ runInFrom: undefined })}>Stop it</Button>
+        </>
+      ) : (
+        <Button
+          onClick={() => {
+            setNow(Date.now());
+            put({ runInFrom: new Date().toISOString(), fittedAt: care.fittedAt ?? new Date().toISOString() });
+          }}
+        >
+          Start the run-in
+        </Button>
+      )}
+      {left !== null && left <= 0 && <span role="status">● Run in. Engine off, then set it again.</span>}
+    </div>
+  );
+}

@@ -1,0 +1,101 @@
+import { useEffect } from 'react';
+import { useBench } from '../../state/bench';
+import type { LayerProps, PulleyFigure } from '../stage';
+import { useTensionSums } from './sums';
+import { useTension } from './TensionProvider';
+import './tension.css';
+import { limitOrDefault, marginFigure, SAFE_MARGIN } from '@emery/core/tension';
+
+/** The longest arrow, px. */
+const LONGEST = 76;
+
+/** Every span as wide as it is tight, with its figure, and the pull on every shaft in its true direction. */
+export default function TensionLayer({ k }: LayerProps) {
+  const { tension, run, belt, drive, running } = useTensionSums();
+  const { figures } = useTension();
+  const { shown } = useBench('shown');
+  useEffect(() => {
+    const of = new Map<string, PulleyFigure>();
+    for (const station of drive.stations) {
+      const load = run.shafts.get(station.id);
+      if (!load) continue;
+      const newtons = Math.hypot(load.x, load.y);
+      const limit = limitOrDefault(station);
+      const at = belt?.standing.contacts.findIndex((contact) => contact.station === station.id) ?? -1;
+      const margin = at < 0 ? null : belt!.run.margin[at]!;
+      const bad = margin !== null && margin < 0;
+      const watch = (margin !== null && margin < SAFE_MARGIN) || (limit !== undefined && newtons > limit);
+      of.set(station.id, {
+        text: `${Math.round(newtons)} N${margin === null ? '' : ` · ${marginFigure(margin)}`}`,
+        mark: bad ? 'fault' : watch ? 'watch' : 'none',
+      });
+    }
+    figures.set(of);
+  }, [drive, run, belt, running, figures]);
+  if (shown.drive !== drive) return null;
+  const most = Math.max(1, ...[...run.shafts.values()].map(({ x, y }) => Math.hypot(x, y)));
+  const tightest = Math.max(1, ...run.belts.flatMap((one) => one?.tensionN ?? []));
+  return (
+    <g className="tension-layer" aria-hidden>
+      {tension.standings.map((standing, b) =>
+        standing?.spans.map(({ start, end, length }, index) => {
+          const newtons = run.belts[b]!.tensionN[index]!;
+          const slack = newtons <= run.belts[b]!.centrifugalN;
+          return (
+            <g key={`${b} ${index}`} className={slack ? 'span-pull is-slack' : 'span-pull'}>
+              <line
+                x1={start.x}
+                y1={-start.y}
+                x2={end.x}
+                y2={-end.y}
+                strokeWidth={slack ? 8 : 9 + 17 * Math.max(0, newtons / tightest)}
+              />
+              {standing.belt.id === belt?.source.id && length * k > 74 && (
+                <SpanFigure start={start} end={end} k={k} text={`${Math.round(newtons)} N`} />
+              )}
+            </g>
+          );
+        }),
+      )}
+      {drive.stations.map(({ id, x, y }) => {
+        const load = run.shafts.get(id);
+        const size = load ? (Math.hypot(load.x, load.y) / most) * LONGEST : 0;
+        if (!load || size < 5) return null;
+        const turn = (-Math.atan2(load.y, load.x) * 180) / Math.PI;
+        return (
+          <g key={id} className="hub-load" transform={`translate(${x} ${-y}) scale(${1 / k}) rotate(${turn})`}>
+            <circle r={3.5} />
+            <path d={`M0 0H${size - 9}`} />
+            <path className="hub-head" d={`M${size} 0l-13 -6v12Z`} />
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** A figure beside the middle of a span, on its outer side as seen from the crank. */
+function SpanFigure({
+  start,
+  end,
+  k,
+  text,
+}: {
+  start: { x: number; y: number };
+  end: { x: number; y: number };
+  k: number;
+  text: string;
+}) {
+  let turn = (-Math.atan2(end.y - start.y, end.x - start.x) * 180) / Math.PI;
+  if (turn > 90 || turn < -90) turn += 180;
+  return (
+    <text
+      className="span-figure"
+      transform={`translate(${(start.x + end.x) / 2} ${-(start.y + end.y) / 2}) scale(${1 / k}) rotate(${turn})`}
+      textAnchor="middle"
+      y={-15}
+    >
+      {text}
+    </text>
+  );
+}

@@ -1,0 +1,190 @@
+import { Checkbox } from 'antd';
+import { scaleLinear } from 'd3-scale';
+import { useMemo } from 'react';
+import { useBench } from '../../state/bench';
+import { FindingItem } from '../../bench/FindingItem';
+import { useTensionSums } from './sums';
+import { useTension } from './TensionProvider';
+import { type Drive, pulleyLabel } from '@emery/core/drive';
+import {
+  forceFigure,
+  limitOrDefault,
+  middleOf,
+  remediesFor,
+  stateWords,
+  type TensionWindow,
+  tensionWords,
+  windowFindings,
+  type WindowEnd,
+  windowOf,
+  writtenLimit,
+} from '@emery/core/tension';
+
+/** The tensions between which the belt is right, and where it stands among them. */
+export default function WindowView() {
+  const { drive, tension, states, belt } = useTensionSums();
+  const { unit } = useBench('unit');
+  const { wetToo, setWetToo } = useTension();
+  const { source, standing } = belt!;
+  const window = useMemo(() => windowOf(tension, source.id, states, limitOrDefault)!, [tension, source, states]);
+  const written = useMemo(() => windowOf(tension, source.id, states, writtenLimit)!, [tension, source, states]);
+  const findings = windowFindings(standing, window);
+  const middle = middleOf(window);
+  const ribs = source.ribs ?? 1;
+  const force = (newtons: number) => forceFigure(newtons, unit);
+  return (
+    <>
+      <WindowBar window={window} tensionN={standing.tensionN} middle={middle} />
+      <Checkbox checked={wetToo} onChange={({ target }) => setWetToo(target.checked)}>
+        It must hold wet as well
+      </Checkbox>
+      <table className="ledger-table" aria-label="The window">
+        <thead>
+          <tr>
+            <th>Tension at rest</th>
+            <th className="figure">whole</th>
+            {ribs > 1 && <th className="figure">a rib</th>}
+            <th>set by</th>
+          </tr>
+        </thead>
+        <tbody>
+          <Row name="Least" newtons={window.leastN} ribs={ribs} end={window.least} drive={drive} />
+          <Row name="Middle" newtons={middle} ribs={ribs} end={null} drive={drive} />
+          <Row
+            name={written.mostN === window.mostN ? 'Most' : 'Most (a default)'}
+            newtons={window.mostN}
+            ribs={ribs}
+            end={window.most}
+            drive={drive}
+          />
+          <Row name="It stands at" newtons={standing.tensionN} ribs={ribs} end={null} drive={drive} />
+        </tbody>
+      </table>
+      {findings.length > 0 && (
+        <ul className="findings" aria-label="What the window says">
+          {findings.map((finding) => (
+            <FindingItem
+              key={finding.code + (finding.pulley ?? '')}
+              severity={finding.severity}
+              words={tensionWords(drive, finding)}
+            />
+          ))}
+        </ul>
+      )}
+      {(window.never.length > 0 || (window.leastN ?? 0) > (window.mostN ?? Infinity)) && (
+        <Openers window={window} force={force} />
+      )}
+      <p className="quiet">
+        Over idle, cruise and redline with the loads of this state{wetToo ? ', dry and wet' : ', dry'}. A quarter stays
+        in hand at every pulley. Limits of shafts are under Loads; what is not written there is a default, not a
+        specification.
+      </p>
+    </>
+  );
+}
+
+function Row({
+  name,
+  newtons,
+  ribs,
+  end,
+  drive,
+}: {
+  name: string;
+  newtons: number | null;
+  ribs: number;
+  end: WindowEnd | null;
+  drive: Drive;
+}) {
+  const { unit } = useBench('unit');
+  return (
+    <tr>
+      <td>{name}</td>
+      <td className="figure">{newtons === null ? '—' : forceFigure(newtons, unit)}</td>
+      {ribs > 1 && <td className="figure">{newtons === null ? '' : `${Math.round(newtons / ribs)} N`}</td>}
+      <td className="load-state">{end ? `${pulleyLabel(drive, end.pulley)}, ${stateWords(end.running)}` : ''}</td>
+    </tr>
+  );
+}
+
+/** What would make room between the two ends. */
+function Openers({ window, force }: { window: TensionWindow; force: (newtons: number) => string }) {
+  const { drive, tension, states, belt } = useTensionSums();
+  const { source } = belt!;
+  const first = window.never[0] ?? window.least;
+  const remedies = first && remediesFor(tension, source.id, first.pulley, states);
+  const { least, most, leastN, mostN } = window;
+  const lines: string[] = [];
+  if (remedies) {
+    const name = pulleyLabel(drive, first.pulley);
+    if (remedies.wrapWorthN !== null && leastN !== null && mostN !== null) {
+      const degrees = Math.ceil((10 * (leastN - mostN)) / Math.max(1e-9, remedies.wrapWorthN));
+      lines.push(
+        degrees <= 90
+          ? `About ${degrees}° more wrap at ${name}, now ${Math.round(remedies.wrapDeg)}°.`
+          : `More wrap at ${name} alone will not do.`,
+      );
+    }
+    if (remedies.drivenSideNeedsN !== null)
+      lines.push(
+        `${name} on the ribs in place of the back: it would need ${force(Math.max(0, remedies.drivenSideNeedsN))}.`,
+      );
+    if (remedies.needsN === null)
+      lines.push(`More wrap at ${name}, now ${Math.round(remedies.wrapDeg)}°, or less load on it.`);
+  }
+  if (least && most && leastN !== null) {
+    const limit = limitOrDefault(drive.stations.find(({ id }) => id === most.station)!);
+    if (limit !== undefined && mostN !== null && mostN > 0)
+      lines.push(
+        `Bearings at ${pulleyLabel(drive, most.pulley)} that bear about ${force((limit * leastN) / mostN)} in place of ${force(limit)}.`,
+      );
+  }
+  if (source.ribs) lines.push('More ribs change neither: they make the belt last, and hold no better.');
+  return (
+    <section className="remedies" aria-label="What would open the window">
+      <h2>What would open it</h2>
+      <ul>
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const WIDTH = 360;
+
+/** The window as a rule: too loose, right, too tight, and where the belt stands. */
+function WindowBar({
+  window: { leastN, mostN },
+  tensionN,
+  middle,
+}: {
+  window: TensionWindow;
+  tensionN: number;
+  middle: number | null;
+}) {
+  const top = 1.15 * Math.max(tensionN, mostN ?? 0, 1.6 * (leastN ?? 0), 100);
+  const x = scaleLinear([0, top], [6, WIDTH - 6]).clamp(true);
+  const [low, high] = [leastN ?? top, Math.max(leastN ?? top, mostN ?? top)];
+  return (
+    <svg className="window-bar" viewBox={`0 0 ${WIDTH} 74`} role="img" aria-label="Where the belt stands in its window">
+      <rect className="is-loose" x={x(0)} y={26} width={x(low) - x(0)} height={16} />
+      <rect className="is-right" x={x(low)} y={26} width={x(high) - x(low)} height={16} />
+      <rect className="is-tight" x={x(high)} y={26} width={x(top) - x(high)} height={16} />
+      {x.ticks(6).map((tick) => (
+        <g key={tick} transform={`translate(${x(tick)} 42)`}>
+          <path className="bar-tick" d="M0 0V5" />
+          <text className="bar-text" y={19} textAnchor="middle">
+            {tick}
+          </text>
+        </g>
+      ))}
+      {middle !== null && <path className="bar-middle" d={`M${x(middle)} 26V42`} />}
+      <path className="bar-stands" d={`M${x(tensionN)} 42V22l-6 -9h12l-6 9`} />
+      <text className="bar-stands-text" x={Math.min(WIDTH - 40, Math.max(40, x(tensionN)))} y={10} textAnchor="middle">
+        {Math.round(tensionN)} N
+      </text>
+    </svg>
+  );
+}

@@ -1,0 +1,39 @@
+import { lazyPart } from '../../parts/lazy-part';
+import { useStore } from '../../state/store';
+import { noDrag } from '../dragging';
+import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
+import { TensionProvider, useTension } from './TensionProvider';
+import type { Drive } from '@emery/core/drive';
+
+/** Tension: how tight, what slips, what it costs the bearings, and how to check it by hand. */
+export const tension: Stage = {
+  id: 'tension',
+  name: 'Tension',
+  state,
+  Ledger: lazyPart('Tension', () => import('./TensionLedger')),
+  Chart: lazyPart(
+    'The chart of Tension',
+    () => import('./TensionChart'),
+    <section className="unrolled sheet" aria-busy />,
+  ),
+  Provider: TensionProvider,
+  Layer: lazyPart('The loads', () => import('./TensionLayer')),
+  coversPulleys: true,
+  usePulleyFigure,
+  drag: noDrag,
+};
+
+/** Settled once every belt was set or read; a look that is due wants attention. */
+function state({ belts }: Drive): StageState {
+  const routed = belts.filter(({ route }) => route.length > 1);
+  const today = new Date().toISOString();
+  if (routed.some(({ care }) => care?.nextLookAt !== undefined && care.nextLookAt < today)) return 'needs attention';
+  const known = routed.filter((belt) => belt.staticTension !== undefined || (belt.tensionReadings?.length ?? 0) > 0);
+  if (known.length === 0) return 'untouched';
+  return known.length === routed.length ? 'settled' : 'in hand';
+}
+
+function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
+  const figures = useStore(useTension().figures);
+  return ({ station }) => figures?.get(station.id) ?? { text: '', mark: 'none' };
+}
