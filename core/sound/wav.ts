@@ -1,4 +1,7 @@
-import { WaveFile } from 'wavefile';
+import * as wavefile from 'wavefile';
+
+// Bundlers take the package's module, whose parts have names; Node takes its other build, whole, as the default.
+const { WaveFile } = 'WaveFile' in wavefile ? wavefile : (wavefile as { default: typeof wavefile }).default;
 
 /** A sound as one row of samples from −1 to 1. */
 export interface Sound {

@@ -43,7 +43,7 @@ export { armHealth, ARM_VERDICTS, type ArmHealth, type ArmVerdict } from './arm-
 export { DEFAULT_BAR, settingFor, sharedSettings, type Bar, type Setting, type SharedSetting } from './setting';
 export {
   hotRise,
-  middleOf,
+  aimOf,
   newBeltFigures,
   NEXT_LOOK,
   RUN_IN_MINUTES,
@@ -58,6 +58,7 @@ export { simulatedPlucks, type SimulatedRoom } from './simulate';
 export {
   ARM_WORDS,
   CANNOT_TELL_WORDS,
+  fineFigure,
   forceFigure,
   marginFigure,
   NO_PLUCK_WORDS,

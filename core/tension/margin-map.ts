@@ -25,7 +25,7 @@ export interface MapAsk {
   rows?: number;
 }
 
-/** The map goes to half as much load again as the state's own; further, where nothing slips until then, to what does. */
+/** The map goes to half as much load again as the state's own; where nothing slips until then, to what does. */
 const MOST_LOADS = [1.5, 2, 3, 4, 6, 8];
 
 /**

@@ -15,16 +15,20 @@ const ALUMINIUM_PER_KELVIN = 0.023e-3;
 /** A warm engine over a cold one, K. A default. */
 export const WARM_KELVIN = 70;
 /** Without a limit of its shafts, a belt is right up to so much over the least it needs. A default. */
-const ROOM_OVER_LEAST = 1.6;
+const ROOM_OVER_LEAST = 4;
 
-/** Where in a window a belt is best set, N: half-way, or a quarter over the least where no shaft has a limit. */
-export function middleOf({ leastN, mostN }: Pick<TensionWindow, 'leastN' | 'mostN'>): number | null {
-  if (leastN === null) return null;
+/**
+ * Where in a window a belt is best set, N: as many times over the least as under the most (their geometric mean), for
+ * slip and bearing life both go by ratios. Without a limit of its shafts, as if they bore `ROOM_OVER_LEAST`. Null for a
+ * window without room, and for a belt that needs no tension.
+ */
+export function aimOf({ leastN, mostN }: Pick<TensionWindow, 'leastN' | 'mostN'>): number | null {
+  if (leastN === null || leastN <= 0) return null;
   const top = mostN ?? ROOM_OVER_LEAST * leastN;
-  return top >= leastN ? (leastN + top) / 2 : null;
+  return top >= leastN ? Math.sqrt(leastN * top) : null;
 }
 
-/** The three figures of a new belt on fixed centres, N. Null where the window has no middle. */
+/** The three figures of a new belt on fixed centres, N. Null where there is nothing to aim at. */
 export interface NewBeltFigures {
   setN: number;
   runInN: number;
@@ -34,14 +38,14 @@ export interface NewBeltFigures {
 }
 
 export function newBeltFigures(window: Pick<TensionWindow, 'leastN' | 'mostN'>): NewBeltFigures | null {
-  const middle = middleOf(window);
-  if (middle === null || middle <= 0) return null;
-  const wanted = middle * NEW_BELT_FACTOR;
+  const aim = aimOf(window);
+  if (aim === null) return null;
+  const wanted = aim * NEW_BELT_FACTOR;
   const setN = Math.min(wanted, window.mostN ?? Infinity);
   return {
     setN,
-    runInN: middle,
-    againBelowN: Math.max(window.leastN ?? 0, middle * SET_AGAIN_FRACTION),
+    runInN: aim,
+    againBelowN: Math.max(window.leastN ?? 0, aim * SET_AGAIN_FRACTION),
     held: setN < wanted,
   };
 }

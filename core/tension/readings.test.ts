@@ -175,7 +175,13 @@ test('an arm: good, weak, binding, stuck and a belt of the wrong length are told
 });
 
 test('a new belt is set higher, held by what its shafts bear; a warm block tightens fixed centres only', () => {
-  expect(newBeltFigures({ leastN: 300, mostN: 500 })).toEqual({ setN: 500, runInN: 400, againBelowN: 320, held: true });
+  const aim = Math.sqrt(300 * 500);
+  expect(newBeltFigures({ leastN: 300, mostN: 500 })).toEqual({
+    setN: 500,
+    runInN: aim,
+    againBelowN: 0.8 * aim,
+    held: true,
+  });
   expect(newBeltFigures({ leastN: 300, mostN: 200 })).toBeNull();
   const drive = slide(400);
   const standing = tensionOf(drive).standings[0]!;

@@ -13,6 +13,11 @@ export function forceFigure(newtons: number, unit: 'mm' | 'in' = 'mm'): string {
   return unit === 'mm' ? `${whole} N` : `${whole} N (${Math.round(newtons / N_PER_LBF)} lbf)`;
 }
 
+/** A small deflection or move: tenths of a mm, hundredths of an inch beside it where the shop works in inches. */
+export function fineFigure(mm: number, unit: 'mm' | 'in' = 'mm'): string {
+  return unit === 'mm' ? `${mm.toFixed(1)} mm` : `${(mm / 25.4).toFixed(2)}″ (${mm.toFixed(1)} mm)`;
+}
+
 export const SOURCE_WORDS: Record<TensionSource, string> = {
   arm: 'as its arm holds it',
   given: 'as it was set',

@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { STAGES } from '../stages';
 import { STAGE_MARKS } from '../stages/marks';
 import type { Stage, StageState } from '../stages/stage';
@@ -34,8 +34,14 @@ interface Props {
 }
 
 const RailStage = memo(function RailStage({ id, name, number, state, here, goTo }: Props) {
+  const button = useRef<HTMLButtonElement>(null);
+  // Where the rail is wider than the screen, the stage in hand is in view.
+  useEffect(() => {
+    if (here) button.current?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' });
+  }, [here]);
   return (
     <button
+      ref={button}
       type="button"
       className={`rail-stage is-${state.replace(' ', '-')}${here ? ' is-here' : ''}`}
       aria-current={here ? 'step' : undefined}

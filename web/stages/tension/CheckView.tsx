@@ -25,10 +25,11 @@ import {
   CANNOT_TELL_WORDS,
   cannotTell,
   combineReadings,
+  fineFigure,
   forceFigure,
   limitOrDefault,
   meaningOf,
-  middleOf,
+  aimOf,
   type SpanChecks,
   type Standing,
   waysOf,
@@ -104,7 +105,7 @@ function Schools({
   const { unit } = useBench('unit');
   const own = useStore(hand);
   const { standing, source } = belt!;
-  const aim = useMemo(() => middleOf(windowOf(tension, source.id, states, limitOrDefault)!), [tension, source, states]);
+  const aim = useMemo(() => aimOf(windowOf(tension, source.id, states, limitOrDefault)!), [tension, source, states]);
   const now = useMemo(() => waysOf(standing, standing.tensionN, own)[index]!, [standing, own, index]);
   const wanted = useMemo(() => (aim === null ? null : waysOf(standing, aim, own)[index]!), [standing, own, index, aim]);
   const why = cannotTell(standing, chosen, now.lengthMm);
@@ -115,7 +116,7 @@ function Schools({
           <tr>
             <th>School</th>
             <th className="figure">as it stands</th>
-            <th className="figure">{standing.arm === null ? 'as it should be' : 'mid-window'}</th>
+            <th className="figure">at the aim</th>
           </tr>
         </thead>
         <tbody>
@@ -151,12 +152,12 @@ function Schools({
 function figureOf(way: TensionWay, checks: SpanChecks, unit: 'mm' | 'in', twistNm: number): string {
   switch (way) {
     case 'push':
-      return `${forceFigure(checks.pushN, unit)} at ${formatLength(checks.pushMm, unit)}`;
+      return `${forceFigure(checks.pushN)} in ${fineFigure(checks.pushMm, unit)}`;
     case 'free-play':
-      return formatLength(checks.freePlayMm, unit);
+      return fineFigure(checks.freePlayMm, unit);
     case 'twist': {
-      const degrees = Math.min(180, (90 * twistNm) / checks.twistNm);
-      return `${Math.round(degrees)}° (${checks.twistNm.toFixed(2)} N·m to 90°)`;
+      const degrees = (90 * twistNm) / checks.twistNm;
+      return `${degrees > 180 ? 'over 180' : Math.round(degrees)}° (90° takes ${checks.twistNm.toFixed(2)} N·m)`;
     }
     case 'gauge':
       return `${checks.gaugeKgf.toFixed(0)} kgf, ${checks.gaugeLbf.toFixed(0)} lbf`;

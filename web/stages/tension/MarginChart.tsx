@@ -74,11 +74,13 @@ function MapDrawing({ map, width, height }: { map: MarginMap; width: number; hei
           ? `${pulleyLabel(drive, first.pulley)} goes first, at ${Math.round(100 * first.load)} % load and ${rpmFigure(first.rpm)} rev/min${looked.wet ? ', wet' : ''}`
           : `Nothing slips up to ${Math.round(100 * loads.at(-1)!)} % load${looked.wet ? ', wet' : ''}`}
       </text>
-      {[0, 0.5, 1, 1.5].map((load) => (
-        <text key={load} className="profile-text" x={MARGIN.left - 6} y={y(load) + 4} textAnchor="end">
-          {Math.round(100 * load)} %
-        </text>
-      ))}
+      {scaleLinear([0, loads.at(-1)!], [0, 1])
+        .ticks(4)
+        .map((load) => (
+          <text key={load} className="profile-text" x={MARGIN.left - 6} y={y(load) + 4} textAnchor="end">
+            {Math.round(100 * load)} %
+          </text>
+        ))}
       {x.ticks(6).map((tick) => (
         <text key={tick} className="profile-text" x={x(tick)} y={height - MARGIN.bottom + 16} textAnchor="middle">
           {rpmFigure(tick)}

@@ -10,7 +10,7 @@ import {
   LEAST_TEETH,
   lifeRatio,
   marginFigure,
-  middleOf,
+  aimOf,
   type Remedies,
   remediesFor,
   runDrive,
@@ -151,10 +151,10 @@ function Teeth() {
 function PulleyTable() {
   const { drive, tension, run, running, belt, states } = useTensionSums();
   const { standing, run: own, source } = belt!;
-  // Life against the middle of the window: there each shaft bears what it was meant to.
-  const middle = useMemo(() => {
+  // Life against the aim of the window: there each shaft bears what it was meant to.
+  const aimed = useMemo(() => {
     const window = windowOf(tension, source.id, states, limitOrDefault);
-    const newtons = window && middleOf(window);
+    const newtons = window && aimOf(window);
     return newtons ? runDrive(tension, running, { [source.id]: newtons }) : null;
   }, [tension, source, states, running]);
   return (
@@ -165,12 +165,12 @@ function PulleyTable() {
           <th className="figure">in hand</th>
           <th className="figure">takes, N·m</th>
           <th className="figure">shaft bears, N</th>
-          <th className="figure is-narrow">bearing life</th>
+          <th className="figure is-narrow">bearing life, of the aim&rsquo;s</th>
         </tr>
       </thead>
       <tbody>
         {standing.contacts.map(({ pulley, station }, k) => {
-          const [load, there] = [run.shafts.get(station)!, middle?.shafts.get(station)];
+          const [load, there] = [run.shafts.get(station)!, aimed?.shafts.get(station)];
           const newtons = Math.hypot(load.x, load.y);
           const life = there ? lifeRatio(newtons, Math.hypot(there.x, there.y)) : null;
           const margin = own.margin[k]!;

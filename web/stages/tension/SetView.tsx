@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { edit, useBench } from '../../state/bench';
+import { Choice } from '../../ui/Choice';
 import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
 import { ArmPanel } from './ArmPanel';
@@ -9,10 +10,11 @@ import { type BeltCare, changeBelt, changeStation, stationLabel } from '@emery/c
 import { formatLength } from '@emery/core/quantity';
 import {
   DEFAULT_BAR,
+  fineFigure,
   forceFigure,
   hotRise,
   limitOrDefault,
-  middleOf,
+  aimOf,
   newBeltFigures,
   NEXT_LOOK,
   RUN_IN_MINUTES,
@@ -35,10 +37,10 @@ function SetByHand() {
   const { unit, dispatch } = useBench('unit', 'dispatch');
   const { source, standing } = belt!;
   const window = useMemo(() => windowOf(tension, source.id, states, limitOrDefault)!, [tension, source, states]);
-  const middle = middleOf(window);
+  const aim = aimOf(window);
   const [asked, setAsked] = useTyped<number | null>('target', null);
   const [barMm, setBarMm] = useTyped('bar', DEFAULT_BAR.lengthMm);
-  const toN = asked ?? Math.round(middle ?? standing.tensionN);
+  const toN = asked ?? Math.round(aim ?? standing.tensionN);
   const setting = useMemo(
     () => settingFor(drive, standing, toN, { ...DEFAULT_BAR, lengthMm: barMm }),
     [drive, standing, toN, barMm],
@@ -66,7 +68,7 @@ function SetByHand() {
           onClear={() => dispatch(edit((d) => changeBelt(d, source.id, { staticTension: undefined })))}
         />
         <FigureField
-          label={asked === null ? 'Set it to (the middle)' : 'Set it to'}
+          label={asked === null ? 'Set it to (the aim)' : 'Set it to'}
           unit="N"
           value={toN}
           least={0}
@@ -115,7 +117,7 @@ function SetByHand() {
               <tbody>
                 {setting.shims.map(({ out, addsN, ratioPercent }) => (
                   <tr key={out}>
-                    <td>{formatLength(out, unit)}</td>
+                    <td>{fineFigure(out, unit)}</td>
                     <td className="figure">{forceFigure(addsN, unit)}</td>
                     <td className="figure">
                       {ratioPercent > 0 ? '+' : '−'}
@@ -151,12 +153,12 @@ function MoveFigure({ setting: { mm, turns, kind }, unit }: { setting: Setting; 
   if (kind === 'turnbuckle' && turns !== null)
     return (
       <>
-        {Math.abs(turns).toFixed(1)} turns <span className="answer-other">{formatLength(size, unit)} of the link</span>
+        {Math.abs(turns).toFixed(1)} turns <span className="answer-other">{fineFigure(size, unit)} of the link</span>
       </>
     );
   return (
     <>
-      {formatLength(size, unit)}
+      {fineFigure(size, unit).replace(/ \(.*$/, '')}
       {turns !== null && (
         <span className="answer-other">{Math.abs(turns).toFixed(1)} turns of its screw, if it has one</span>
       )}
@@ -168,7 +170,7 @@ function moveSentence({ mm, perMm, kind }: Setting, change: number, force: (newt
   const what = kind === 'shims' ? 'shims out' : kind === 'turnbuckle' ? 'the link' : 'travel';
   if (mm === null)
     return `The adjuster has not that much left. A mm of ${what} is worth ${force(perMm)}; take a shorter belt.`;
-  return `${force(Math.abs(change))} ${change >= 0 ? 'more' : 'less'}. A mm of ${what} is worth ${force(perMm)}.`;
+  return `${force(Math.abs(change))} ${change >= 0 ? 'more' : 'less'}, by ${Math.abs(mm).toFixed(1)} mm. A mm of ${what} is worth ${force(perMm)}.`;
 }
 
 /** What a turn of each thread moves. */
@@ -240,6 +242,7 @@ function NewBelt() {
   );
   const rise = useMemo(() => hotRise(drive, standing), [drive, standing]);
   const [km, setKm] = useTyped('odometer', null as number | null);
+  const [counts, setCounts] = useTyped<keyof typeof NEXT_LOOK>('odometer counts', unit === 'in' ? 'mi' : 'km');
   const care = source.care ?? {};
   const put = (change: Partial<BeltCare>) =>
     dispatch(
@@ -256,15 +259,15 @@ function NewBelt() {
       <ol className="three-figures">
         <li>
           <span className="label">Set new</span>
-          <strong>{force(figures.setN)}</strong>
+          <strong>{Math.round(figures.setN)} N</strong>
         </li>
         <li>
           <span className="label">Set again, run in</span>
-          <strong>{force(figures.runInN)}</strong>
+          <strong>{Math.round(figures.runInN)} N</strong>
         </li>
         <li>
           <span className="label">Next look: not below</span>
-          <strong>{force(figures.againBelowN)}</strong>
+          <strong>{Math.round(figures.againBelowN)} N</strong>
         </li>
       </ol>
       {figures.held && <p className="quiet">The first figure is held back by what its shafts bear.</p>}
@@ -275,9 +278,15 @@ function NewBelt() {
       )}
       <RunIn care={care} put={put} />
       <div className="fields">
+        <Choice
+          label="The odometer counts"
+          value={counts}
+          options={(['km', 'mi', 'h'] as const).map((value) => ({ value, label: value }))}
+          onChange={setCounts}
+        />
         <FigureField
           label="Odometer now"
-          unit="km, mi or h"
+          unit={counts}
           value={km ?? care.fittedOdometer ?? null}
           least={0}
           most={1e7}
@@ -294,7 +303,7 @@ function NewBelt() {
             put({
               setAgainAt: now(),
               nextLookAt: look.toISOString(),
-              ...(reading !== undefined && { nextLookOdometer: reading + NEXT_LOOK.km }),
+              ...(reading !== undefined && { nextLookOdometer: reading + NEXT_LOOK[counts] }),
             });
           }}
         >

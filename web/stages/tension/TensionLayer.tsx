@@ -6,6 +6,8 @@ import { useTension } from './TensionProvider';
 import './tension.css';
 import { limitOrDefault, marginFigure, SAFE_MARGIN } from '@emery/core/tension';
 
+/** More in hand than this is not worth a word on the drawing. */
+const PLENTY = 2;
 /** The longest arrow, px. */
 const LONGEST = 76;
 
@@ -26,7 +28,7 @@ export default function TensionLayer({ k }: LayerProps) {
       const bad = margin !== null && margin < 0;
       const watch = (margin !== null && margin < SAFE_MARGIN) || (limit !== undefined && newtons > limit);
       of.set(station.id, {
-        text: `${Math.round(newtons)} N${margin === null ? '' : ` · ${marginFigure(margin)}`}`,
+        text: `${Math.round(newtons)} N${margin === null || margin > PLENTY ? '' : ` · ${marginFigure(margin)}`}`,
         mark: bad ? 'fault' : watch ? 'watch' : 'none',
       });
     }

@@ -9,7 +9,7 @@ import { type Drive, pulleyLabel } from '@emery/core/drive';
 import {
   forceFigure,
   limitOrDefault,
-  middleOf,
+  aimOf,
   remediesFor,
   stateWords,
   type TensionWindow,
@@ -29,12 +29,12 @@ export default function WindowView() {
   const window = useMemo(() => windowOf(tension, source.id, states, limitOrDefault)!, [tension, source, states]);
   const written = useMemo(() => windowOf(tension, source.id, states, writtenLimit)!, [tension, source, states]);
   const findings = windowFindings(standing, window);
-  const middle = middleOf(window);
+  const aim = aimOf(window);
   const ribs = source.ribs ?? 1;
   const force = (newtons: number) => forceFigure(newtons, unit);
   return (
     <>
-      <WindowBar window={window} tensionN={standing.tensionN} middle={middle} />
+      <WindowBar window={window} tensionN={standing.tensionN} aim={aim} />
       <Checkbox checked={wetToo} onChange={({ target }) => setWetToo(target.checked)}>
         It must hold wet as well
       </Checkbox>
@@ -49,7 +49,7 @@ export default function WindowView() {
         </thead>
         <tbody>
           <Row name="Least" newtons={window.leastN} ribs={ribs} end={window.least} drive={drive} />
-          <Row name="Middle" newtons={middle} ribs={ribs} end={null} drive={drive} />
+          <Row name="Aim" newtons={aim} ribs={ribs} end={null} drive={drive} />
           <Row
             name={written.mostN === window.mostN ? 'Most' : 'Most (a default)'}
             newtons={window.mostN}
@@ -158,11 +158,11 @@ const WIDTH = 360;
 function WindowBar({
   window: { leastN, mostN },
   tensionN,
-  middle,
+  aim,
 }: {
   window: TensionWindow;
   tensionN: number;
-  middle: number | null;
+  aim: number | null;
 }) {
   const top = 1.15 * Math.max(tensionN, mostN ?? 0, 1.6 * (leastN ?? 0), 100);
   const x = scaleLinear([0, top], [6, WIDTH - 6]).clamp(true);
@@ -180,7 +180,7 @@ function WindowBar({
           </text>
         </g>
       ))}
-      {middle !== null && <path className="bar-middle" d={`M${x(middle)} 26V42`} />}
+      {aim !== null && <path className="bar-middle" d={`M${x(aim)} 26V42`} />}
       <path className="bar-stands" d={`M${x(tensionN)} 42V22l-6 -9h12l-6 9`} />
       <text className="bar-stands-text" x={Math.min(WIDTH - 40, Math.max(40, x(tensionN)))} y={10} textAnchor="middle">
         {Math.round(tensionN)} N
