@@ -21,6 +21,7 @@ import { sizeBelt } from '@emery/core/seating';
 import { answerFor, uncertaintyOf } from '@emery/core/size';
 import { choosePulleys, type PulleyAtHand, type SpeedTarget } from '@emery/core/speeds';
 import { fitSurvey } from '@emery/core/survey';
+import { hearPluck, marginMap, runDrive, simulatedPlucks, tensionOf } from '@emery/core/tension';
 import { fitEllipse, fitPhoto } from '@emery/core/survey/photo';
 
 const DRIVES = 5000;
@@ -192,6 +193,33 @@ function benchSize(): void {
     uncertaintyOf(there, belt, sizing),
   );
   repeat('The whole answer to Size', 5, () => answerFor(there, belt.id), 'median 186 ms');
+}
+
+/** Ten pulleys at one speed over the solve, the map of margins, and a pluck of two seconds. */
+function benchTension(): void {
+  const torque = [{ state: 'on', points: [{ rpm: 1000, nm: 4 }] }];
+  const tension = tensionOf({
+    ...drive,
+    stations: drive.stations.map((s) => (s.role === 'idler' || s.role === 'crankshaft' ? s : { ...s, torque })),
+    belts: drive.belts.map((belt) => ({ ...belt, staticTension: 450 })),
+  });
+  const repeat = (what: string, count: number, each: number, run: () => unknown, limit: string, places?: number) => {
+    for (let k = 0; k < 3; k += 1) run();
+    const times = Array.from({ length: count }, () => {
+      const from = performance.now();
+      for (let k = 0; k < each; k += 1) run();
+      return (performance.now() - from) / each;
+    });
+    print(what, spread(times, 'ms', places), limit);
+  };
+  const running = { all: 'heaviest' as const, rpm: 2000 };
+  repeat('Running tensions, 10 pulleys at one speed', 200, 50, () => runDrive(tension, running), 'median 0.05 ms', 4);
+  const ask = { belt: drive.belts[0]!.id, running, rpmFrom: 500, rpmTo: 6000 };
+  repeat('Margin map, 60 speeds by 40 loads', 10, 1, () => marginMap(tension, ask), 'median 150 ms');
+  const span = { lengthMm: 268, kgPerMetre: 0.111 };
+  const sound = simulatedPlucks(span, 420, { hum: 0.1, hiss: 0.03, plucks: 2 }, 7);
+  const seconds = { rate: sound.rate, samples: sound.samples.slice(0, 2 * sound.rate) };
+  repeat('A pluck of up to 2 s', 10, 1, () => hearPluck(seconds, span), 'median 100 ms');
 }
 
 /** The pulleys of a long serpentine, and twelve about a ring, where most orders stay open longest. */
@@ -444,6 +472,7 @@ const PARTS: Record<string, () => void | Promise<void>> = {
   size: benchSize,
   routes: benchRoutes,
   speeds: benchSpeeds,
+  tension: benchTension,
   'command-line': benchCommandLine,
 };
 const NAMES = [...Object.keys(PARTS), 'server', 'page'];

@@ -94,6 +94,20 @@ try {
     await page.getByRole('button', { name: 'Try choice 2', exact: true }).click();
     await page.locator('.ledger').evaluate((ledger) => ledger.scrollTo(0, 0));
   });
+  await picture('bench-tension', wide, async (page) => {
+    await open(page, /Open Fan and alternator/);
+    await page.getByRole('button', { name: /^5 Tension/ }).click();
+    await page.waitForSelector('.profile-line');
+  });
+  await picture('bench-pluck', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^5 Tension/ }).click();
+    await page.locator('.ledger .ant-segmented-item', { hasText: 'Check' }).click();
+    await page.locator('.ledger .ant-segmented-item', { hasText: 'Simulated' }).click();
+    await page.getByRole('button', { name: 'Pluck the simulated span' }).click();
+    await page.waitForSelector('[data-testid="heard"]');
+    await page.locator('.pluck').evaluate((pluck) => pluck.scrollIntoView({ block: 'end' }));
+  });
   await picture('belts', wide, async (page) => {
     await page.getByRole('link', { name: 'Belts in stock' }).click();
     await page.waitForSelector('.stock-sheet tbody tr');

@@ -72,7 +72,7 @@ export function tensionWords(drive: Drive, finding: TensionFinding): FindingWord
     case 'slips':
       return {
         title: `${name} slips ${rpm}.`,
-        why: `It would need ${Math.round(-100 * (figures['margin'] ?? 0))} % more grip than it has.`,
+        why: gripWanted(figures['margin'] ?? 0),
         todo: 'More tension, more wrap, or a dry surface: the ledger says what each is worth.',
       };
     case 'little-margin':
@@ -133,6 +133,12 @@ export function tensionWords(drive: Drive, finding: TensionFinding): FindingWord
         todo: 'Slacken it to the window.',
       };
   }
+}
+
+/** How much more of slack side or grip would just hold. */
+function gripWanted(margin: number): string {
+  if (margin <= -0.99) return 'Nothing presses the belt on there.';
+  return `It would just hold with ${Math.round(100 * (1 / (1 + margin) - 1))} % more tension on its slack side.`;
 }
 
 export function tensionMessage(drive: Drive, finding: TensionFinding): string {

@@ -67,6 +67,19 @@ test("Size is settled with a length for every belt; Speeds once the engine's spe
   expect(of(limited)[1]).toBe('needs attention');
 });
 
+test('Tension is in hand once a belt is set, settled once every one was read, and asks for a look that is due', () => {
+  const of = (belt: Partial<Drive['belts'][number]>) => {
+    const drive = changeBelt(routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'), 'belt-1', belt);
+    return stageState('tension', drive, solveDrive(drive));
+  };
+  const span = { from: 'crank-1-1', to: 'alternator-1-1' };
+  const read = [{ id: 't', way: 'gauge' as const, span, kgf: 40 }];
+  expect(of({})).toBe('untouched');
+  expect(of({ staticTension: 300 })).toBe('in hand');
+  expect(of({ tensionReadings: read })).toBe('settled');
+  expect(of({ tensionReadings: read, care: { nextLookAt: '2020-01-01T00:00:00Z' } })).toBe('needs attention');
+});
+
 test('every stage of the list can be told apart, has a place on the rail and in the keys, and answers for any drive', () => {
   expect(new Set(STAGES.map(({ id }) => id)).size).toBe(STAGES.length);
   expect(STAGES.length).toBeLessThanOrEqual(9);

@@ -4,6 +4,7 @@ import { FindingItem } from '../../bench/FindingItem';
 import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
 import { meaningsOf } from './meanings';
+import { StrutFields } from './StrutFields';
 import { useTensionSums } from './sums';
 import { ARM_WORDS, armHealth, combineReadings, pointerTension } from '@emery/core/tension';
 
@@ -91,6 +92,7 @@ export function ArmPanel() {
       <ul className="findings" aria-label="What the arm is">
         <FindingItem severity={bad ? 'watch' : 'note'} words={ARM_WORDS[health.verdict]} />
       </ul>
+      <StrutFields />
     </>
   );
 }

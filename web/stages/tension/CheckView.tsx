@@ -135,8 +135,12 @@ function Schools({
                   </td>
                 ) : (
                   <>
-                    <td className="figure">{figureOf(way, now, unit, own.twistNm)}</td>
-                    <td className="figure">{wanted ? figureOf(way, wanted, unit, own.twistNm) : '—'}</td>
+                    <td className="figure">
+                      {way === 'pointer' ? pointerWords(standing) : figureOf(way, now, unit, own.twistNm)}
+                    </td>
+                    <td className="figure">
+                      {way === 'pointer' || !wanted ? '—' : figureOf(way, wanted, unit, own.twistNm)}
+                    </td>
                   </>
                 )}
               </tr>
@@ -149,7 +153,15 @@ function Schools({
   );
 }
 
-function figureOf(way: TensionWay, checks: SpanChecks, unit: 'mm' | 'in', twistNm: number): string {
+/** Where the arm stands, as its pointer would read it. */
+function pointerWords({ drive, arm, contacts }: Standing): string {
+  const station = drive.stations.find(({ id }) => id === contacts[arm!]!.station)!;
+  if (station.adjuster?.kind !== 'sprung-arm') return '—';
+  const { pivot } = station.adjuster;
+  return `${((Math.atan2(station.y - pivot.y, station.x - pivot.x) * 180) / Math.PI).toFixed(0)}°`;
+}
+
+function figureOf(way: Exclude<TensionWay, 'pointer'>, checks: SpanChecks, unit: 'mm' | 'in', twistNm: number): string {
   switch (way) {
     case 'push':
       return `${forceFigure(checks.pushN)} in ${fineFigure(checks.pushMm, unit)}`;
@@ -163,8 +175,6 @@ function figureOf(way: TensionWay, checks: SpanChecks, unit: 'mm' | 'in', twistN
       return `${checks.gaugeKgf.toFixed(0)} kgf, ${checks.gaugeLbf.toFixed(0)} lbf`;
     case 'pluck':
       return `${checks.pluckHz.toFixed(0)} Hz`;
-    case 'pointer':
-      return 'see Set';
   }
 }
 

@@ -20,20 +20,29 @@ export function MarginChart({ width, height }: { width: number; height: number }
       drive,
       ask: {
         belt: source!.id,
-        running: { ...choice, wet, rpm: 0 },
+        running: { ...choice, rpm: 0 },
         rpmFrom: Math.min(400, marks.idle),
         rpmTo: marks.redline,
       },
     }),
-    [drive, source, choice, wet, marks],
+    [drive, source, choice, marks],
   );
   const { found, stopped } = useCoreSum('tensionMap', input);
   if (stopped) return <StoppedSum stopped={stopped} />;
   if (!found?.output) return <p className="unrolled-empty">Working out the margins.</p>;
-  return <MapDrawing map={found.output} width={width} height={height} />;
+  const { dry, wet: soaked } = found.output;
+  return <MapDrawing map={wet ? soaked : dry} other={wet ? dry : soaked} width={width} height={height} />;
 }
 
-function MapDrawing({ map, width, height }: { map: MarginMap; width: number; height: number }) {
+interface Props {
+  map: MarginMap;
+  /** The same wet where the map is dry, and dry where it is wet: its zero line is drawn besides. */
+  other: MarginMap;
+  width: number;
+  height: number;
+}
+
+function MapDrawing({ map, other, width, height }: Props) {
   const { drive } = useTensionSums();
   const { rpm, look, looked } = useTension();
   const { rpms, loads, margin, first } = map;
@@ -64,6 +73,8 @@ function MapDrawing({ map, width, height }: { map: MarginMap; width: number; hei
       <path className="map-slips" d={regionBelow(map, 0, x, y)} />
       <path className="map-edge" d={edgeOf(map, SAFE_MARGIN, x, y)} />
       <path className="map-zero" d={edgeOf(map, 0, x, y)} />
+      <path className="map-zero is-other" d={edgeOf(other, 0, x, (load) => y(Math.min(load, loads.at(-1)!)))} />
+      <OtherName other={other} word={looked.wet ? 'slips dry' : 'slips wet'} x={x} y={y} most={loads.at(-1)!} />
       <path className="profile-rest" d={`M${MARGIN.left} ${y(1)}H${width - MARGIN.right}`} />
       <path className="map-now" d={`M${x(rpm)} ${MARGIN.top}V${height - MARGIN.bottom}`} />
       <text className="profile-text" x={8} y={15}>
@@ -91,6 +102,18 @@ function MapDrawing({ map, width, height }: { map: MarginMap; width: number; hei
         {slipsAt >= 0 ? ` · at ${rpmFigure(rpm)} it slips from ${Math.round(100 * loads[slipsAt]!)} % load` : ''}
       </text>
     </svg>
+  );
+}
+
+/** What the other zero line is, where it runs through the map. */
+function OtherName({ other, word, x, y, most }: { other: MarginMap; word: string; x: Scale; y: Scale; most: number }) {
+  const edge = crossings(other, 0);
+  const column = edge.findLastIndex((load) => load !== null && load < 0.97 * most);
+  if (column < 0) return null;
+  return (
+    <text className="profile-text" x={x(other.rpms[column]!) - 4} y={y(edge[column]!) - 5} textAnchor="end">
+      {word}
+    </text>
   );
 }
 

@@ -1,5 +1,5 @@
-import { AudioOutlined } from '@ant-design/icons';
-import { Button, Segmented, Upload } from 'antd';
+import { AudioOutlined, UploadOutlined } from '@ant-design/icons';
+import { Button, Segmented } from 'antd';
 import { useRef, useState } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { useCoreRun } from '../../state/use-core-sum';
@@ -35,6 +35,7 @@ export function PluckPanel({ index }: { index: number }) {
   const [listening, setListening] = useState(false);
   const [hidden, setHidden] = useState<number | null>(null);
   const stop = useRef<AbortController | null>(null);
+  const input = useRef<HTMLInputElement>(null);
   const { run, progress, stopped } = useCoreRun('pluck', (output) => {
     setHeard(output);
     if (!output.ok) setProblem(`That file ${output.message}.`);
@@ -114,16 +115,32 @@ export function PluckPanel({ index }: { index: number }) {
         </>
       )}
       {from === 'file' && (
-        <Upload.Dragger
-          accept=".wav,audio/wav"
-          showUploadList={false}
-          beforeUpload={(file) => {
-            void readFile(file);
-            return false;
+        <div
+          className="sound-drop"
+          onDragOver={(event) => event.preventDefault()}
+          onDrop={(event) => {
+            event.preventDefault();
+            const file = event.dataTransfer.files[0];
+            if (file) void readFile(file);
           }}
         >
-          <p>Drop a WAV of the plucks here, or tap to choose one.</p>
-        </Upload.Dragger>
+          <p>Drop a WAV of the plucks here.</p>
+          <Button icon={<UploadOutlined />} onClick={() => input.current?.click()}>
+            Choose a WAV file
+          </Button>
+          <input
+            ref={input}
+            type="file"
+            accept=".wav,audio/wav"
+            hidden
+            aria-label="WAV file of the plucks"
+            onChange={({ target }) => {
+              const file = target.files?.[0];
+              target.value = '';
+              if (file) void readFile(file);
+            }}
+          />
+        </div>
       )}
       {from === 'simulated' && (
         <div className="simulated" aria-label="Simulated span">

@@ -1,11 +1,12 @@
 import { scaleLinear } from 'd3-scale';
 import { useBench, useLit } from '../../state/bench';
 import type { Mark } from '../../state/mark';
+import { TapeRule } from '../../views/unrolled/TapeRule';
 import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
 import { forceFigure, type Standing } from '@emery/core/tension';
 
-const MARGIN = { left: 54, right: 14, top: 26, bottom: 44 };
+const MARGIN = { left: 54, right: 14, top: 26, bottom: 62 };
 
 /** The belt cut open at the crank and laid flat: what the cord bears along it, and what of that presses it on. */
 export function ProfileChart({ width, height }: { width: number; height: number }) {
@@ -81,12 +82,13 @@ export function ProfileChart({ width, height }: { width: number; height: number 
           </text>
         ) : null;
       })}
+      <TapeRule x={x} y={height - 22} length={standing.cordLength} unit={unit} />
       {names.map(({ text, at: place, row }) => (
         <text
           key={`${text} ${place}`}
           className="profile-name"
           x={place}
-          y={height - 24 + 16 * row}
+          y={height - MARGIN.bottom + 16 + 14 * row}
           textAnchor="middle"
         >
           {text}

@@ -1,4 +1,4 @@
-import { Checkbox } from 'antd';
+import { Switch } from 'antd';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
 import { useBench } from '../../state/bench';
@@ -35,9 +35,9 @@ export default function WindowView() {
   return (
     <>
       <WindowBar window={window} tensionN={standing.tensionN} aim={aim} />
-      <Checkbox checked={wetToo} onChange={({ target }) => setWetToo(target.checked)}>
-        It must hold wet as well
-      </Checkbox>
+      <label className="switch-row">
+        <Switch checked={wetToo} onChange={setWetToo} /> It must hold wet as well
+      </label>
       <table className="ledger-table" aria-label="The window">
         <thead>
           <tr>

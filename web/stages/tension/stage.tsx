@@ -23,14 +23,14 @@ export const tension: Stage = {
   drag: noDrag,
 };
 
-/** Settled once every belt was set or read; a look that is due wants attention. */
+/** Settled once every belt was read, in hand where one is set or read; a look that is due wants attention. */
 function state({ belts }: Drive): StageState {
   const routed = belts.filter(({ route }) => route.length > 1);
   const today = new Date().toISOString();
   if (routed.some(({ care }) => care?.nextLookAt !== undefined && care.nextLookAt < today)) return 'needs attention';
-  const known = routed.filter((belt) => belt.staticTension !== undefined || (belt.tensionReadings?.length ?? 0) > 0);
-  if (known.length === 0) return 'untouched';
-  return known.length === routed.length ? 'settled' : 'in hand';
+  const read = routed.filter(({ tensionReadings }) => (tensionReadings?.length ?? 0) > 0);
+  if (routed.length > 0 && read.length === routed.length) return 'settled';
+  return read.length > 0 || routed.some(({ staticTension }) => staticTension !== undefined) ? 'in hand' : 'untouched';
 }
 
 function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {

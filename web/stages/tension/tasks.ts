@@ -15,7 +15,13 @@ const DECADES = 5;
 
 /** The long sums of Tension. */
 export const tensionTasks = {
-  tensionMap: ({ drive, ask }: { drive: Drive; ask: MapAsk }) => marginMap(tensionOf(drive), ask),
+  /** Dry and wet. */
+  tensionMap: ({ drive, ask }: { drive: Drive; ask: MapAsk }) => {
+    const tension = tensionOf(drive);
+    const of = (wet: boolean) => marginMap(tension, { ...ask, running: { ...ask.running, wet } });
+    const [dry, wet] = [of(false), of(true)];
+    return dry && wet && { dry, wet };
+  },
   pluck: ({ source, ask }: { source: Sound | Uint8Array; ask: PluckAsk }) => {
     const reading = source instanceof Uint8Array ? readWav(source) : { ok: true as const, sound: source };
     if (!reading.ok) return { ok: false as const, message: reading.message };

@@ -3,11 +3,12 @@ import { memo, useEffect, useRef, useState } from 'react';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { useBench, useLit } from '../../state/bench';
 import type { Mark } from '../../state/mark';
+import { TapeRule } from './TapeRule';
 import './unrolled.css';
 import { pulleyLabel } from '@emery/core/drive';
 import { tenth } from '@emery/core/numeric';
 import type { BeltSolution } from '@emery/core/path';
-import { formatLength, type LengthUnit, MM_PER_INCH } from '@emery/core/quantity';
+import { formatLength, type LengthUnit } from '@emery/core/quantity';
 
 const HEIGHT = 140;
 const BELT_Y = 58;
@@ -80,7 +81,7 @@ function Strip({ belt, cordLength, width }: { belt: BeltSolution; cordLength: nu
       {names.map((name) => (
         <PieceName key={name.text + name.at} {...name} />
       ))}
-      <TapeRule x={x} length={cordLength} unit={unit} />
+      <TapeRule x={x} y={HEIGHT - 26} length={cordLength} unit={unit} />
     </svg>
   );
 }
@@ -198,40 +199,4 @@ function spreadNames(pieces: readonly Piece[], x: (mm: number) => number) {
       const y = kind === 'back' ? BELT_Y - 24 - level * 16 : BELT_Y + 31 + level * 16;
       return { at, y, text, anchorX, mark };
     });
-}
-
-const RULES: Record<LengthUnit, { step: number; name: (mm: number) => string; choices: number[] }> = {
-  in: {
-    step: MM_PER_INCH,
-    name: (mm) => `${Math.round(mm / MM_PER_INCH)}″`,
-    choices: [6, 12, 24, 48].map((n) => n * MM_PER_INCH),
-  },
-  mm: { step: 20, name: (mm) => `${Math.round(mm)}`, choices: [100, 200, 500, 1000] },
-};
-
-/** A tape along the belt: short ticks every inch or 20 mm, figures at round steps far enough apart to read. */
-function TapeRule({ x, length, unit }: { x: (mm: number) => number; length: number; unit: LengthUnit }) {
-  const { step, name, choices } = RULES[unit];
-  const y = HEIGHT - 26;
-  const every = choices.find((choice) => x(choice) - x(0) > 56) ?? choices[choices.length - 1]!;
-  const dense = x(step) - x(0) > 3;
-  const ticks = dense ? Array.from({ length: Math.min(2000, Math.floor(length / step) + 1) }, (_, n) => n * step) : [];
-  const figures = Array.from({ length: Math.floor(length / every) + 1 }, (_, n) => n * every);
-  return (
-    <g className="tape" aria-hidden>
-      <path
-        d={[
-          `M${x(0)} ${y}H${x(length)}`,
-          ...ticks.map((mm) => `M${x(mm)} ${y}v-4`),
-          ...figures.map((mm) => `M${x(mm)} ${y}v-9`),
-        ].join('')}
-      />
-      {figures.map((mm) => (
-        <text key={mm} x={mm === 0 ? x(0) - 8 : x(mm)} y={y + 16} textAnchor={mm === 0 ? 'start' : 'middle'}>
-          {name(mm)}
-          {mm === 0 && unit === 'mm' ? ' mm' : ''}
-        </text>
-      ))}
-    </g>
-  );
 }
