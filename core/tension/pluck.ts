@@ -59,8 +59,10 @@ export function hearPluck({ rate, samples }: Sound, ask: PluckAsk): PluckReading
     to: Math.min(rate / 2.5, noteOf(ask, POSSIBLE_N.most)),
   };
   if (samples.length < LISTEN.least * 2 * rate || range.from >= range.to) return nothing('too-short');
-  if (powerOf(samples) < 1e-10) return nothing('silence');
-  const thin = thinned({ rate, samples }, Math.max(4000, 4 * range.to));
+  const mean = samples.reduce((sum, value) => sum + value, 0) / samples.length;
+  const level = samples.map((value) => value - mean);
+  if (powerOf(level) < 1e-10) return nothing('silence');
+  const thin = thinned({ rate, samples: level }, Math.max(4000, 4 * range.to));
   const clean = { rate: thin.rate, samples: withoutHum(thin) };
   // What is left of a tone alone is rounding.
   if (powerOf(clean.samples) < 1e-5 * powerOf(thin.samples)) return nothing('no-pluck');
@@ -243,24 +245,25 @@ function plucksIn({ rate, samples }: Sound): Onset[] {
     return b > a ? energy.slice(a, b).reduce((sum, one) => sum + one, 0) / (b - a) : 0;
   };
   const quiet = [...energy].sort((a, b) => a - b)[Math.floor(frames * 0.15)]! + 1e-12;
-  const rises = energy.map((_, f) => mean(f, f + 4) / (mean(f - 7, f - 1) + quiet));
+  // Over longer than a low note's period, or each of its swings would be a pluck.
+  const [reach, back] = [12, 20];
+  const rises = energy.map((_, f) => mean(f, f + reach) / (mean(f - back, f - 1) + quiet));
   const starts: number[] = [];
   rises.forEach((rise, f) => {
-    const near = rises.slice(Math.max(0, f - 12), f + 13);
-    if (rise > 2.5 && mean(f, f + 4) > 3 * quiet && rise === Math.max(...near)) starts.push(f);
+    const near = rises.slice(Math.max(0, f - reach), f + reach + 1);
+    if (rise > 2 && mean(f, f + reach) > 2 * quiet && rise === Math.max(...near)) starts.push(f);
   });
   // One that was under way when the recording began.
-  if (starts.length === 0 || starts[0]! > 20) {
-    if (mean(0, 10) > 1.5 * quiet && starts.length === 0) starts.unshift(0);
-  }
-  return starts.map((f, n) => ({
-    from: (f + 1) * hop + Math.round(LISTEN.skip * rate),
-    to: Math.min(
-      samples.length,
-      (f + 1) * hop + Math.round(LISTEN.most * rate),
-      ((starts[n + 1] ?? Infinity) - 1) * hop,
-    ),
-  }));
+  if (starts.length === 0 && mean(0, reach) > 1.4 * quiet) starts.push(0);
+  return starts.flatMap((f, n) => {
+    const from = f === 0 ? 0 : f + 1;
+    const to = Math.min(frames, from + LISTEN.most / 0.005, (starts[n + 1] ?? Infinity) - 2);
+    const third = Math.floor((to - from) / 3);
+    const [first, last] = [mean(from, from + third) - quiet, mean(to - third, to) - quiet];
+    // A string dies away; a voice or an engine goes on.
+    if (third < 1 || first < 0.4 * quiet || last > 0.6 * first) return [];
+    return [{ from: from * hop + Math.round(LISTEN.skip * rate), to: Math.min(samples.length, Math.round(to * hop)) }];
+  });
 }
 
 interface Segment {

@@ -8,7 +8,7 @@ import {
   SearchOutlined,
   SwapOutlined,
 } from '@ant-design/icons';
-import { Button, Dropdown, Segmented } from 'antd';
+import { Button, Dropdown } from 'antd';
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { edit, useBench, useSelected } from '../../state/bench';
@@ -16,6 +16,7 @@ import { sameMark, type Mark } from '../../state/mark';
 import type { DriveAction } from '../../state/drive-history';
 import { Choice } from '../../ui/Choice';
 import { CountField } from '../../ui/CountField';
+import { BeltChoice } from '../../bench/BeltChoice';
 import { FindingList } from '../../bench/FindingList';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { TypedPlace } from '../../ui/typed-text';
@@ -99,18 +100,7 @@ export function RouteLedger() {
   }
   return (
     <>
-      {drive.belts.length > 1 && (
-        <Segmented
-          block
-          value={belt.id}
-          options={drive.belts.map(({ id, section, ribs }, index) => ({
-            value: id,
-            label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}`,
-          }))}
-          onChange={setBelt}
-          aria-label="Belt in hand"
-        />
-      )}
+      <BeltChoice />
       <Answer belt={belt} source={source} />
       <RouteTable belt={belt} source={source} />
       <LeastClearance belt={belt} />

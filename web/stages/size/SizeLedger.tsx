@@ -1,8 +1,9 @@
 import { ExperimentOutlined } from '@ant-design/icons';
-import { Button, Input, Progress, Segmented } from 'antd';
+import { Button, Input, Progress } from 'antd';
 import { Fragment, useId } from 'react';
 import { useStockOf } from '../../api/stock';
 import { edit, useBench } from '../../state/bench';
+import { BeltChoice } from '../../bench/BeltChoice';
 import { FindingItem } from '../../bench/FindingItem';
 import { FigureField } from '../../ui/FigureField';
 import { LengthFigure } from '../../ui/LengthFigure';
@@ -31,14 +32,7 @@ type Sized = SizeAnswer['candidates'][number];
 
 /** Size: which belt to bring home, and why. */
 export default function SizeLedger() {
-  const { drive, belt, setBelt, unit, startWhatIf, dispatch } = useBench(
-    'drive',
-    'belt',
-    'setBelt',
-    'unit',
-    'startWhatIf',
-    'dispatch',
-  );
+  const { drive, belt, unit, startWhatIf, dispatch } = useBench('drive', 'belt', 'unit', 'startWhatIf', 'dispatch');
   const { answer, progress, stopped } = useSizing();
   const source = drive.belts.find(({ id }) => id === belt?.id);
   if (!source || source.route.length < 2) {
@@ -51,18 +45,7 @@ export default function SizeLedger() {
   }
   return (
     <TypedPlace at={`belt ${source.id}`}>
-      {drive.belts.length > 1 && (
-        <Segmented
-          block
-          value={source.id}
-          options={drive.belts.map(({ id, section, ribs }, index) => ({
-            value: id,
-            label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}`,
-          }))}
-          onChange={setBelt}
-          aria-label="Belt in hand"
-        />
-      )}
+      <BeltChoice />
       {!answer && progress !== null && (
         <Progress percent={Math.round(100 * progress)} showInfo={false} aria-label="Share of the sum done" />
       )}

@@ -1,6 +1,7 @@
 import { Button, Segmented, Slider } from 'antd';
 import { useMemo } from 'react';
 import { useBench } from '../../state/bench';
+import { BeltChoice } from '../../bench/BeltChoice';
 import { FindingItem } from '../../bench/FindingItem';
 import { TypedPlace } from '../../ui/typed-text';
 import { lazyPart } from '../../parts/lazy-part';
@@ -36,7 +37,6 @@ const VIEWS: readonly { value: TensionView; label: string }[] = [
 
 /** Tension: how tight the belt is, what slips, and how to set and check it. */
 export default function TensionLedger() {
-  const { drive, setBelt } = useBench('drive', 'setBelt');
   const { view, setView } = useTension();
   const { source, belt } = useTensionSums();
   if (!source || source.route.length < 2) {
@@ -49,18 +49,7 @@ export default function TensionLedger() {
   }
   return (
     <TypedPlace at={`belt ${source.id}`}>
-      {drive.belts.length > 1 && (
-        <Segmented
-          block
-          value={source.id}
-          options={drive.belts.map(({ id, section, ribs }, index) => ({
-            value: id,
-            label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}`,
-          }))}
-          onChange={setBelt}
-          aria-label="Belt in hand"
-        />
-      )}
+      <BeltChoice />
       <Answer />
       {belt && (
         <>
