@@ -193,6 +193,26 @@ describe('edits keep the drive whole', () => {
     expect(smaller.belts[0]!.route.map(({ pulley }) => pulley)).not.toContain('alt');
   });
 
+  test('a tension reading names the pulleys of its span: no others, and it falls with them', () => {
+    const read = (from: string, to: string) => ({
+      id: `${from} ${to}`,
+      way: 'pluck' as const,
+      span: { from, to },
+      hz: 90,
+    });
+    const drive = sample();
+    const belts = [{ ...drive.belts[0]!, tensionReadings: [read('crank', 'ten'), read('alt', 'ac')] }];
+    const left = drives.removeStation({ ...drive, belts }, 'alt').belts[0]!.tensionReadings!;
+    expect(left.map(({ id }) => id)).toEqual(['crank ten']);
+    expect(problems({ ...drive, belts: [{ ...belts[0], tensionReadings: [read('crank', 'ghost')] }] })).toEqual([
+      'belts[0].tensionReadings[0].span.to: names "ghost", and no station has that pulley',
+    ]);
+    const wrong = { id: 'r', way: 'pluck', hz: -3 };
+    expect(problems({ ...drive, belts: [{ ...belts[0], tensionReadings: [wrong] }] })).toEqual([
+      'belts[0].tensionReadings[0].hz: must be more than 0',
+    ]);
+  });
+
   test('a second sheave comes and goes; the last one stays', () => {
     const drive = drives.addPulley(sample(), 'crank', drives.newPulley(sample(), 'crank', 'crankshaft', 'AV13', 30));
     expect(drive.stations[0]!.pulleys).toHaveLength(2);

@@ -52,8 +52,12 @@ const LISTEN = { skip: 0.012, most: 0.7, least: 0.06 };
 const FINEST = 0.00025;
 const OVERTONES = 6;
 
-/** The note of a plucked span in a sound, and the tension that it means. */
-export function hearPluck({ rate, samples }: Sound, ask: PluckAsk): PluckReadingOfSound {
+/** The note of a plucked span in a sound, and the tension that it means. `onProgress` gets the fraction done. */
+export function hearPluck(
+  { rate, samples }: Sound,
+  ask: PluckAsk,
+  onProgress: (fraction: number) => void = () => undefined,
+): PluckReadingOfSound {
   const range = {
     from: Math.max(12, noteOf(ask, POSSIBLE_N.least)),
     to: Math.min(rate / 2.5, noteOf(ask, POSSIBLE_N.most)),
@@ -63,7 +67,7 @@ export function hearPluck({ rate, samples }: Sound, ask: PluckAsk): PluckReading
   const level = samples.map((value) => value - mean);
   if (powerOf(level) < 1e-10) return nothing('silence');
   const thin = thinned({ rate, samples: level }, Math.max(4000, 4 * range.to));
-  const clean = { rate: thin.rate, samples: withoutHum(thin) };
+  const clean = { rate: thin.rate, samples: withoutHum(thin, onProgress) };
   // What is left of a tone alone is rounding.
   if (powerOf(clean.samples) < 1e-5 * powerOf(thin.samples)) return nothing('no-pluck');
   const segments = plucksIn(clean).map((one) => segmentOf(clean, one));
@@ -138,7 +142,7 @@ const MOST_HUMS = 24;
  * The sound without tones that last all through it as loud as they began: mains hum, a fan. Each is fitted by least
  * squares, at its own frequency, and taken away.
  */
-function withoutHum({ rate, samples }: Sound): Float64Array {
+function withoutHum({ rate, samples }: Sound, onProgress: (fraction: number) => void): Float64Array {
   const count = samples.length;
   if (count < 0.4 * rate) return samples;
   const size = powerOfTwo(2 * count);
@@ -153,7 +157,9 @@ function withoutHum({ rate, samples }: Sound): Float64Array {
   }
   const out = Float64Array.from(samples);
   let taken = 0;
-  for (const { at } of tops.sort((a, b) => b.power - a.power).slice(0, 2 * MOST_HUMS)) {
+  const looked = tops.sort((a, b) => b.power - a.power).slice(0, 2 * MOST_HUMS);
+  for (const [k, { at }] of looked.entries()) {
+    onProgress((0.9 * k) / looked.length);
     const tone = steadyTone(out, rate, at);
     if (!tone) continue;
     const step = (2 * Math.PI * tone.hz) / rate;

@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import { FindingItem } from '../../bench/FindingItem';
 import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
-import { meaningsOf } from './meanings';
+import { latestOf, meaningsOf } from './meanings';
 import { StrutFields } from './StrutFields';
 import { useTensionSums } from './sums';
 import { ARM_WORDS, armHealth, combineReadings, pointerTension } from '@emery/core/tension';
@@ -16,18 +16,30 @@ export function ArmPanel() {
   const [pointer, setPointer] = useTyped<number | null>('pointer', null);
   const [forward, setForward] = useTyped<number | null>('forward', null);
   const [back, setBack] = useTyped<number | null>('back', null);
+  // What Check has read of it stands until something is written here.
   const read = useMemo(() => {
-    const told = meaningsOf(drive, standing, source.tensionReadings ?? []).filter(({ way }) => way !== 'pointer');
-    return combineReadings(told);
+    const latest = latestOf(source.tensionReadings ?? []);
+    const told = meaningsOf(drive, standing, latest).filter(({ way }) => way !== 'pointer');
+    const of = (turned: 'forward' | 'back' | undefined) =>
+      combineReadings(told.filter(({ reading }) => reading.turned === turned));
+    const pointers = latest.filter((one) => one.way === 'pointer');
+    return {
+      forward: of('forward'),
+      back: of('back'),
+      plain: of(undefined),
+      pointer: pointers.at(-1)?.degrees ?? null,
+    };
   }, [drive, standing, source]);
-  const by = (newtons: number | null) => (newtons === null ? undefined : { at: newtons, sigma: 0.06 * newtons });
-  const [one, other] = [by(forward), by(back)];
-  const health = armHealth(drive, source.id, pointer, {
+  const at = pointer ?? read.pointer;
+  const by = (newtons: number | null) => (newtons === null ? null : { at: newtons, sigma: 0.06 * newtons });
+  const [one, other] = [by(forward) ?? read.forward, by(back) ?? read.back];
+  const plain = one || other ? null : read.plain;
+  const health = armHealth(drive, source.id, at, {
     ...(one && { forward: one }),
     ...(other && { back: other }),
-    ...(!one && !other && read && { plain: read }),
+    ...(plain && { plain }),
   });
-  const should = pointer === null ? null : pointerTension(drive, source, pointer);
+  const should = at === null ? null : pointerTension(drive, source, at);
   const bad = health.verdict !== 'good' && health.verdict !== 'cannot-say';
   return (
     <>
@@ -42,7 +54,7 @@ export function ArmPanel() {
         <FigureField
           label="Pointer, as drawn"
           unit="°"
-          value={pointer}
+          value={at}
           least={-720}
           most={720}
           onCommit={setPointer}
@@ -56,7 +68,7 @@ export function ArmPanel() {
         <FigureField
           label="Turned forward"
           unit="N"
-          value={forward}
+          value={forward ?? read.forward?.at ?? null}
           least={1}
           most={20_000}
           onCommit={setForward}
@@ -65,16 +77,16 @@ export function ArmPanel() {
         <FigureField
           label="Turned back"
           unit="N"
-          value={back}
+          value={back ?? read.back?.at ?? null}
           least={1}
           most={20_000}
           onCommit={setBack}
           onClear={() => setBack(null)}
         />
       </div>
-      {read && forward === null && back === null && (
+      {plain && (
         <p className="quiet">
-          Until then it is taken from Check: {Math.round(read.at)} ± {Math.round(read.sigma)} N.
+          Until then it is taken from Check: {Math.round(plain.at)} ± {Math.round(plain.sigma)} N.
         </p>
       )}
       {should !== null && (

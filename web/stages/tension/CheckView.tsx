@@ -7,7 +7,7 @@ import { Choice } from '../../ui/Choice';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
 import { hand } from './hand';
 import { HandPanel } from './HandPanel';
-import { meaningsOf } from './meanings';
+import { latestOf, meaningsOf } from './meanings';
 import { PluckPanel } from './PluckPanel';
 import { ReadingForm } from './ReadingForm';
 import { useTensionSums } from './sums';
@@ -184,9 +184,10 @@ function Measured() {
   const { unit, dispatch } = useBench('unit', 'dispatch');
   useStore(hand);
   const { standing, source } = belt!;
-  const [when, setWhen] = useTyped<'all' | 'latest'>('which', 'all');
+  const [which, setWhich] = useTyped<'all' | 'latest'>('which', 'latest');
   const readings = source.tensionReadings ?? [];
-  const counted = when === 'all' ? readings : readings.filter((one) => one.when === readings.at(-1)?.when);
+  const latest = latestOf(readings);
+  const counted = which === 'all' ? readings : latest;
   const told = meaningsOf(drive, standing, counted);
   const combined = combineReadings(told);
   if (!combined) return null;
@@ -215,14 +216,14 @@ function Measured() {
           . Read the one that stands alone again.
         </p>
       )}
-      {readings.some((one) => one.when !== readings[0]!.when) && (
+      {latest.length < readings.length && (
         <Segmented
-          value={when}
+          value={which}
           options={[
+            { value: 'latest', label: 'The last sitting' },
             { value: 'all', label: 'All readings' },
-            { value: 'latest', label: `Only ${BELT_AGE_WORDS[readings.at(-1)!.when ?? 'worn']}` },
           ]}
-          onChange={setWhen}
+          onChange={setWhich}
           aria-label="Which readings count"
         />
       )}

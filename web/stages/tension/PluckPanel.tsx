@@ -1,5 +1,5 @@
 import { AudioOutlined, UploadOutlined } from '@ant-design/icons';
-import { Button, Segmented } from 'antd';
+import { Button, Progress, Segmented } from 'antd';
 import { useRef, useState } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { useCoreRun } from '../../state/use-core-sum';
@@ -36,7 +36,7 @@ export function PluckPanel({ index }: { index: number }) {
   const [hidden, setHidden] = useState<number | null>(null);
   const stop = useRef<AbortController | null>(null);
   const input = useRef<HTMLInputElement>(null);
-  const { run, progress, stopped } = useCoreRun('pluck', (output) => {
+  const { run, progress, stopped, cancel } = useCoreRun('pluck', (output) => {
     setHeard(output);
     if (!output.ok) setProblem(`That file ${output.message}.`);
   });
@@ -159,7 +159,12 @@ export function PluckPanel({ index }: { index: number }) {
           </Button>
         </div>
       )}
-      {progress !== null && <p role="status">Listening to it.</p>}
+      {progress !== null && (
+        <div className="button-row" role="status">
+          <Progress percent={Math.round(100 * progress)} aria-label="Share of the sound listened to" />
+          <Button onClick={cancel}>Cancel</Button>
+        </div>
+      )}
       <StoppedSum stopped={stopped} />
       {problem && (
         <p className="field-echo is-wrong" role="alert">

@@ -49,6 +49,7 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
   const [figures, setFigures] = useTyped<Record<string, number>>('figures', {});
   const [gauge, setGauge] = useTyped<'kgf' | 'lbf' | 'newtons'>('gauge unit', 'kgf');
   const [when, setWhen] = useTyped<BeltAge>('when', 'worn');
+  const [turned, setTurned] = useTyped<'no' | 'forward' | 'back'>('turned', 'no');
   const { standing, source } = belt!;
   const span = standing.spans[index]!;
   if (cannotTell(standing, way, span.length)) return null;
@@ -68,6 +69,7 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
           span: { from: span.from, to: span.to },
           ...own,
           when,
+          ...(turned !== 'no' && { turned }),
           at: new Date().toISOString(),
           // The form asks for the figures of that way and no other.
         } as TensionReading;
@@ -100,6 +102,18 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
           options={BELT_AGES.map((value) => ({ value, label: BELT_AGE_WORDS[value] }))}
           onChange={setWhen}
         />
+        {standing.arm !== null && (
+          <Choice
+            label="Engine turned by hand"
+            value={turned}
+            options={[
+              { value: 'no', label: 'not just before' },
+              { value: 'forward', label: 'forward' },
+              { value: 'back', label: 'back' },
+            ]}
+            onChange={setTurned}
+          />
+        )}
       </div>
       <Button type="primary" disabled={!whole} onClick={keep}>
         Keep this reading

@@ -128,6 +128,13 @@ function SetByHand() {
               </tbody>
             </table>
           )}
+          {setting.mm !== null && Math.abs(change) >= 1 && (
+            <div className="button-row">
+              <Button onClick={() => dispatch(edit((d) => changeBelt(d, source.id, { staticTension: toN })))}>
+                Moved: it stands at {Math.round(toN)} N now
+              </Button>
+            </div>
+          )}
           {shared.length > 0 && <Shared shared={shared} change={change} />}
           <p className="quiet">
             The cords&rsquo; stiffness is a default and brackets give. Move it, turn the engine twice by hand, and

@@ -22,10 +22,10 @@ export const tensionTasks = {
     const [dry, wet] = [of(false), of(true)];
     return dry && wet && { dry, wet };
   },
-  pluck: ({ source, ask }: { source: Sound | Uint8Array; ask: PluckAsk }) => {
+  pluck: ({ source, ask }: { source: Sound | Uint8Array; ask: PluckAsk }, onProgress: (fraction: number) => void) => {
     const reading = source instanceof Uint8Array ? readWav(source) : { ok: true as const, sound: source };
     if (!reading.ok) return { ok: false as const, message: reading.message };
-    const heard = hearPluck(reading.sound, ask);
+    const heard = hearPluck(reading.sound, ask, onProgress);
     const top = 8 * Math.max(heard.frequencyHz ?? 100, 50);
     return {
       ok: true as const,
