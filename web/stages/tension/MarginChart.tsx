@@ -8,6 +8,8 @@ import { pulleyLabel } from '@emery/core/drive';
 import { rpmFigure } from '@emery/core/speeds';
 import { type MarginMap, SAFE_MARGIN } from '@emery/core/tension';
 
+/** Narrower than this the chart says less, px. */
+const NARROW = 520;
 const MARGIN = { left: 62, right: 14, top: 26, bottom: 38 };
 
 /** The worst margin over engine speed and load: where it holds, where little is in hand, where it slips, and what. */
@@ -45,7 +47,8 @@ interface Props {
 function MapDrawing({ map, other, width, height }: Props) {
   const { drive } = useTensionSums();
   const { rpm, look, looked } = useTension();
-  const { rpms, loads, margin, first } = map;
+  const { rpms, loads, margin } = map;
+  const narrow = width < NARROW;
   const x = scaleLinear([rpms[0]!, rpms.at(-1)!], [MARGIN.left, Math.max(MARGIN.left + 1, width - MARGIN.right)]);
   const y = scaleLinear([0, loads.at(-1)!], [height - MARGIN.bottom, MARGIN.top]);
   const at = Math.round(((rpm - rpms[0]!) / (rpms.at(-1)! - rpms[0]!)) * (rpms.length - 1));
@@ -77,13 +80,13 @@ function MapDrawing({ map, other, width, height }: Props) {
       <OtherName other={other} word={looked.wet ? 'slips dry' : 'slips wet'} x={x} y={y} most={loads.at(-1)!} />
       <path className="profile-rest" d={`M${MARGIN.left} ${y(1)}H${width - MARGIN.right}`} />
       <path className="map-now" d={`M${x(rpm)} ${MARGIN.top}V${height - MARGIN.bottom}`} />
-      <text className="profile-text" x={8} y={15}>
-        Load, of this state
-      </text>
+      {!narrow && (
+        <text className="profile-text" x={8} y={15}>
+          Load, of this state
+        </text>
+      )}
       <text className="map-legend" x={width - MARGIN.right} y={15} textAnchor="end">
-        {first
-          ? `${pulleyLabel(drive, first.pulley)} goes first, at ${Math.round(100 * first.load)} % load and ${rpmFigure(first.rpm)} rev/min${looked.wet ? ', wet' : ''}`
-          : `Nothing slips up to ${Math.round(100 * loads.at(-1)!)} % load${looked.wet ? ', wet' : ''}`}
+        {firstWords(map, (id) => pulleyLabel(drive, id), looked.wet, narrow)}
       </text>
       {scaleLinear([0, loads.at(-1)!], [0, 1])
         .ticks(4)
@@ -105,13 +108,34 @@ function MapDrawing({ map, other, width, height }: Props) {
   );
 }
 
+/** What slips first, and where; on a phone in fewer words. */
+function firstWords(
+  { first, loads }: MarginMap,
+  nameOf: (id: string) => string,
+  wet: boolean,
+  narrow: boolean,
+): string {
+  const when = wet ? ', wet' : '';
+  if (!first) return `Nothing slips up to ${Math.round(100 * loads.at(-1)!)} % load${when}`;
+  const load = `${Math.round(100 * first.load)} %`;
+  return narrow
+    ? `${nameOf(first.pulley)}: ${load} load, ${rpmFigure(first.rpm)}${when}`
+    : `${nameOf(first.pulley)} goes first, at ${load} load and ${rpmFigure(first.rpm)} rev/min${when}`;
+}
+
 /** What the other zero line is, where it runs through the map. */
 function OtherName({ other, word, x, y, most }: { other: MarginMap; word: string; x: Scale; y: Scale; most: number }) {
   const edge = crossings(other, 0);
   const column = edge.findLastIndex((load) => load !== null && load < 0.97 * most);
   if (column < 0) return null;
+  const atEnd = column > edge.length / 2;
   return (
-    <text className="profile-text" x={x(other.rpms[column]!) - 4} y={y(edge[column]!) - 5} textAnchor="end">
+    <text
+      className="profile-text"
+      x={x(other.rpms[column]!) + (atEnd ? -4 : 4)}
+      y={y(edge[column]!) - 5}
+      textAnchor={atEnd ? 'end' : 'start'}
+    >
       {word}
     </text>
   );
