@@ -5,6 +5,7 @@ export {
   ALTERNATOR_EFFICIENCY,
   CHARGING_VOLTS,
   stateChosen,
+  torqueOfPower,
   torqueStates,
   type LoadChoice,
   type TorqueSource,

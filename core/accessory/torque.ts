@@ -60,6 +60,9 @@ const DEFAULT_AMPS = [
 
 const perRadian = (rpm: number) => (rpm * 2 * Math.PI) / 60;
 
+/** The torque, N·m, of a power at a speed, rev/min, above 0. */
+export const torqueOfPower = (kw: number, rpm: number) => (kw * 1000) / perRadian(rpm);
+
 /**
  * The states of an accessory, its first the one that counts where none is named: from its own points, else from its
  * power, else for an alternator from the loads of the vehicle, else by Emery's default for its role. A shaft that takes
@@ -71,7 +74,7 @@ export function torqueStates(
 ): readonly TorqueState[] {
   if (torque && torque.length > 0) return torque.map(fromPoints);
   if (power) {
-    const steady = (power.kw * 1000) / perRadian(power.rpm);
+    const steady = torqueOfPower(power.kw, power.rpm);
     const nm = CUBED.has(role) ? (rpm: number) => steady * (rpm / power.rpm) ** 2 : () => steady;
     return [{ state: 'as written', source: 'power', nm }];
   }
@@ -91,7 +94,7 @@ export function torqueStates(
   return (DEFAULTS[role] ?? DEFAULTS.other!).map(({ state, nm, power: known }) => ({
     state,
     source: 'default',
-    nm: known ? (rpm) => (rpm > 0 ? (cubedPower(known, rpm) * 1000) / perRadian(rpm) : 0) : () => nm ?? 0,
+    nm: known ? (rpm) => (rpm > 0 ? torqueOfPower(cubedPower(known, rpm), rpm) : 0) : () => nm ?? 0,
   }));
 }
 

@@ -1,7 +1,7 @@
 import { lengthCurve, fractionFor } from '../adjuster';
 import type { Drive } from '../drive';
 import type { Figure } from '../numeric';
-import { ARM_FRICTION, pointerTension } from './readings';
+import { ARM_FRICTION, fractionOfPointer, pointerAsSwung, pointerTension } from './readings';
 
 export const ARM_VERDICTS = ['good', 'weak', 'strong', 'binding', 'stuck', 'wrong-length', 'cannot-say'] as const;
 export type ArmVerdict = (typeof ARM_VERDICTS)[number];
@@ -45,9 +45,8 @@ export function armHealth(
   if (!curve || should === null || should <= 0) return none;
   const { travel } = curve;
   const placed = belt.length ? fractionFor(curve, belt, belt.length) : null;
-  const offDegrees = placed === null ? null : pointerDegrees - travel.readingAt(placed);
-  const [full, free] = [travel.readingAt(0), travel.readingAt(1)];
-  const fraction = (pointerDegrees - full) / (free - full);
+  const offDegrees = placed === null ? null : pointerAsSwung(travel, pointerDegrees) - travel.readingAt(placed);
+  const fraction = fractionOfPointer(travel, pointerDegrees);
   const inWindow = travel.marks ? fraction >= travel.marks.short - 1e-9 && fraction <= travel.marks.long + 1e-9 : null;
   const both = measured.forward && measured.back ? [measured.forward, measured.back] : null;
   const mean = readings.length === 0 ? null : readings.reduce((sum, { at }) => sum + at, 0) / readings.length;

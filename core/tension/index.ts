@@ -6,6 +6,7 @@ export type { BeltRunning } from './running';
 export type { Standing, TensionSource } from './standing';
 export {
   DEFAULT_HUB_LIMITS,
+  hardestLoad,
   lifeRatio,
   limitOrDefault,
   SAFE_MARGIN,

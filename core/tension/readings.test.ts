@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { armTorque } from '../adjuster';
 import type { Drive, Station, TensionReading } from '../drive';
 import { driveOf } from '../test/examples';
 import { armHealth } from './arm-health';
@@ -172,6 +173,62 @@ test('an arm: good, weak, binding, stuck and a belt of the wrong length are told
   expect(verdict(0.4, -25)).toBe('stuck');
   expect(verdict(1, -60)).toBe('wrong-length');
   expect(armHealth(belted, 'main', angle, {}).verdict).toBe('cannot-say');
+});
+
+test('a pointer is the same however its angle is written, and reads where the arm stands', () => {
+  const drive = armed();
+  const belt = drive.belts[0]!;
+  const standing = tensionOf(drive).standings[0]!;
+  expect(standing.armAngle).toBeCloseTo((Math.atan2(-55, 60) * 180) / Math.PI, 9);
+  expect(pointerTension(drive, belt, standing.armAngle!)).toBeCloseTo(standing.tensionN, 6);
+  expect(pointerTension(drive, belt, standing.armAngle! + 360)).toBeCloseTo(standing.tensionN, 6);
+  const pull = { plain: { at: standing.tensionN, sigma: 10 } };
+  for (const degrees of [standing.armAngle!, standing.armAngle! - 360]) {
+    const { verdict, left, inWindow } = armHealth(drive, 'main', degrees, pull);
+    expect([verdict, inWindow, left!.at]).toEqual(['good', true, expect.closeTo(1, 9)]);
+  }
+});
+
+test('a strut: its force times how fast its eyes part as the arm turns, whatever is drawn', () => {
+  const drive = armed();
+  const shaft = drive.stations.find(({ id }) => id === 'ten')!;
+  const arm = shaft.adjuster as Extract<Station['adjuster'], { kind: 'sprung-arm' }>;
+  const strut = { anchor: { x: 150, y: 170 }, lug: { x: 225, y: 90 }, closed: 60, points: [{ stroke: 0, force: 400 }] };
+  const adjuster = { ...arm, springTorqueAtFree: 0, springRate: 0, strut };
+  const eyes = (turn: number) => {
+    const [x, y] = [strut.lug.x - arm.pivot.x, strut.lug.y - arm.pivot.y];
+    const [dx, dy] = [Math.cos(turn) * x - Math.sin(turn) * y, Math.sin(turn) * x + Math.cos(turn) * y];
+    return Math.hypot(arm.pivot.x + dx - strut.anchor.x, arm.pivot.y + dy - strut.anchor.y);
+  };
+  // Free is the smaller angle: toward it is a turn below zero.
+  const parts = -(eyes(1e-5) - eyes(-1e-5)) / 2e-5;
+  const now = (Math.atan2(-55, 60) * 180) / Math.PI;
+  expect(armTorque({ ...shaft, adjuster }, now)!).toBeCloseTo((400 * parts) / 1000, 6);
+  const both = { ...adjuster, springTorqueAtFree: 7 };
+  expect(armTorque({ ...shaft, adjuster: both }, now)! - armTorque({ ...shaft, adjuster }, now)!).toBeCloseTo(7, 9);
+});
+
+test('shims out of a split sheave: each lifts the belt by t / (2·tan 18°), stretches it, and slows the sheave', () => {
+  const drive = driveOf(
+    [
+      ['crank', 0, 0, 140],
+      ['gen', 300, 0, 140],
+    ],
+    { section: 'AV10', staticTension: 200 },
+  );
+  const adjuster = { kind: 'shims' as const, shims: [1, 1, 1] };
+  const split = {
+    ...drive,
+    stations: drive.stations.map((one): Station => (one.id === 'gen' ? { ...one, adjuster } : one)),
+  };
+  const standing = tensionOf(split).standings[0]!;
+  const { shims, turns, barN } = settingFor(split, standing, 300)!;
+  const lift = 1 / (2 * Math.tan(Math.PI / 10));
+  const [from, to] = [70 - 2.07, 70 - 2.07 + lift];
+  expect(shims![0]!.ratioPercent).toBeCloseTo(100 * (from / to - 1), 9);
+  // Of two nearly equal circles the belt grows by π of the lift, and next to nothing for its lean.
+  expect(shims![0]!.addsN).toBeCloseTo((60_000 * (Math.PI * lift + lift ** 2 / 300)) / standing.cordLength, 0);
+  expect([turns, barN]).toEqual([null, null]);
 });
 
 test('a new belt is set higher, held by what its shafts bear; a warm block tightens fixed centres only', () => {

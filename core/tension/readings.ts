@@ -1,6 +1,6 @@
-import { armTension, armTorque, travelOf } from '../adjuster';
+import { armTension, armTorque, besideAngle, type Travel, travelOf } from '../adjuster';
 import type { Belt, Drive, TensionReading, TensionWay } from '../drive';
-import { deviationsApart, type Figure, weightedMean } from '../numeric';
+import { againstTheOthers, type Figure, weightedMean } from '../numeric';
 import { massOf } from './belt-figures';
 import type { Standing } from './standing';
 import { DEFAULT_HAND, type Hand, N_PER_KGF, N_PER_LBF, type SpanFigures, spanFigures, tensionOfPluck } from './ways';
@@ -134,13 +134,23 @@ function byPointer(drive: Drive, { belt }: Standing, reading: Extract<TensionRea
   };
 }
 
+/** A pointer's angle as the arm's travel counts it: 350° beside −12° is −10°. */
+export function pointerAsSwung({ readingAt }: Pick<Travel, 'readingAt'>, degrees: number): number {
+  return besideAngle(degrees, (readingAt(0) + readingAt(1)) / 2);
+}
+
+/** The fraction of an arm's travel at which its pointer stands at an angle, degrees. */
+export function fractionOfPointer(travel: Pick<Travel, 'readingAt'>, degrees: number): number {
+  const [full, free] = [travel.readingAt(0), travel.readingAt(1)];
+  return (pointerAsSwung(travel, degrees) - full) / (free - full);
+}
+
 /** What an arm's spring holds its belt with at a pointer angle, degrees; null where it cannot be told. */
 export function pointerTension(drive: Drive, belt: Belt, degrees: number): number | null {
   const travel = travelOf(drive, belt);
   const station = travel && drive.stations.find(({ id }) => id === travel.station);
   if (travel?.kind !== 'sprung-arm' || !station || armTorque(station, degrees) === null) return null;
-  const [full, free] = [travel.readingAt(0), travel.readingAt(1)];
-  return armTension(drive, belt, { travel }, (degrees - full) / (free - full));
+  return armTension(drive, belt, { travel }, fractionOfPointer(travel, degrees));
 }
 
 /** All readings of a belt that tell something, as one figure. */
@@ -175,10 +185,7 @@ export function combineReadings(meanings: readonly { way: TensionWay; meaning: M
     return { way, at, sigma: Math.hypot(sigma * stretch, shared), readings: own.length };
   });
   if (schools.length === 0) return null;
-  const apart = schools.map((one) => {
-    const others = schools.filter((other) => other !== one);
-    return others.length === 0 ? null : deviationsApart(one, weightedMean(others));
-  });
+  const apart = againstTheOthers(schools);
   const disagree = apart.some((one) => one !== null && Math.abs(one) > APART);
   const mean = weightedMean(schools);
   // Contradicting schools make no surer figure than the gap between them.

@@ -14,7 +14,7 @@ export interface Remedies {
   wrapDeg: number;
   /** What `WRAP_STEP_DEG` more of wrap takes off that, N; null where either has no end. */
   wrapWorthN: number | null;
-  /** Wrap at which the present tension would do, degrees; null where it does already, or no wrap would. */
+  /** Wrap at which `atN` would do, degrees; null where it does already, or no wrap would. */
   wrapWantedDeg: number | null;
   /** What it would need running dry, where it was asked wet, N. */
   dryNeedsN: number | null;
@@ -25,12 +25,16 @@ export interface Remedies {
 /** Wrap that is told the worth of, degrees. */
 export const WRAP_STEP_DEG = 10;
 
-/** What wrap, tension and surface are worth at a pulley of a belt over some states. Null where it takes nothing. */
+/**
+ * What wrap, tension and surface are worth at a pulley of a belt over some states, and what wrap `atN` would want (the
+ * present tension where it is left out). Null where it takes nothing.
+ */
 export function remediesFor(
   tension: DriveTension,
   beltId: string,
   pulley: string,
   states: readonly Running[],
+  atN?: number,
 ): Remedies | null {
   const b = tension.lines.findIndex(({ id }) => id === beltId);
   const standing = tension.standings[b];
@@ -58,7 +62,7 @@ export function remediesFor(
     needsN,
     wrapDeg: (wrap * 180) / Math.PI,
     wrapWorthN: needsN === null || stepped === null ? null : needsN - stepped,
-    wrapWantedDeg: wantedWrap(asked, standing.tensionN, grip, needsN),
+    wrapWantedDeg: wantedWrap(asked, atN ?? standing.tensionN, grip, needsN),
     dryNeedsN: running.wet ? at({ hold: hold!.dry }) : null,
     drivenSideNeedsN: back ? at({ hold: (asked.hold * GRIP.ribbed) / GRIP.back }) : null,
   };

@@ -31,6 +31,8 @@ export interface Standing {
   kgPerMetre: number;
   /** How the level is held: a sprung arm at that place in the route, or fixed centres (null). */
   arm: number | null;
+  /** Where the arm's pointer stands, degrees as its travel counts them; null without one. */
+  armAngle: number | null;
   tensionN: number;
   from: TensionSource;
   /** Set where the belt's length finds no place on its arm, and it was taken as drawn. */
@@ -66,6 +68,7 @@ export function standingOf(drive: Drive, beltId: string, given?: number): Standi
     pace: (solved.cordPerTurn ?? 0) / 60_000,
     kgPerMetre: massOf(belt).kgPerMetre,
     arm: roller < 0 ? null : roller,
+    armAngle: arm ? arm.readingAt(fraction!) : null,
     tensionN,
     from,
     noPlace: arm !== null && Boolean(belt.length) && placed === null,

@@ -6,7 +6,7 @@ import { runDrive, tensionOf } from './drive-tension';
 import { marginMap } from './margin-map';
 import { remediesFor } from './remedies';
 import { waysOf, pushedBy, pushFor, spanFigures, tensionOfPluck } from './ways';
-import { lifeRatio, windowOf } from './window';
+import { hardestLoad, lifeRatio, windowOf } from './window';
 
 /** A station that takes a steady torque, or nothing. */
 const taking = (drive: Drive, torques: Record<string, number>, limits: Record<string, number> = {}): Drive => ({
@@ -119,6 +119,7 @@ describe('two pulleys on fixed centres, by closed forms', () => {
     expect(Math.min(...margins(leastN!))).toBeCloseTo(0.25, 9);
     const loads = states.map((running) => runDrive(tension, running, { main: mostN! }).shafts.get('alt')!);
     expect(Math.max(...loads.map(({ x, y }) => Math.hypot(x, y)))).toBeCloseTo(900, 6);
+    expect(hardestLoad(tension, 'main', 'alt', states, mostN!)).toBeCloseTo(900, 6);
   });
 });
 
@@ -244,6 +245,9 @@ test('what wrap is worth is what the window asks less with it; wrap wanted makes
   const run = runDrive(tension, { rpm: 900 }, { main: remedies.needsN! }).belts[0]!;
   expect(run.margin[3]).toBeCloseTo(0.25, 9);
   expect(remedies.wrapWantedDeg!).toBeGreaterThan(remedies.wrapDeg);
+  // At the tension that it needs, the wrap it has is the wrap wanted.
+  const just = remediesFor(tension, 'main', 'idler', [{ rpm: 900 }], remedies.needsN! - 1e-6)!;
+  expect(just.wrapWantedDeg!).toBeCloseTo(just.wrapDeg, 4);
 });
 
 test('the map holds the same margins as a single state, and its first slip lies on the edge', () => {

@@ -169,6 +169,20 @@ function largest(fixed: Point, grows: Point, limit: number): number | null {
   return inside < 0 ? 0 : Math.max(0, (Math.sqrt(inside) - half) / a);
 }
 
+/** The most that a shaft bears over some states with one belt at a tension at rest, N. */
+export function hardestLoad(
+  tension: DriveTension,
+  beltId: string,
+  station: string,
+  states: readonly Running[],
+  tensionN: number,
+): number {
+  return states.reduce((most, running) => {
+    const load = runDrive(tension, running, { [beltId]: tensionN }).shafts.get(station) ?? { x: 0, y: 0 };
+    return Math.max(most, Math.hypot(load.x, load.y));
+  }, 0);
+}
+
 /** Bearing life of a load against another, as a ratio: it goes with the load to the power −3. */
 export function lifeRatio(loadN: number, againstN: number): number | null {
   return loadN > 0 && againstN > 0 ? (againstN / loadN) ** 3 : null;

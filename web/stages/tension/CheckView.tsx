@@ -136,7 +136,7 @@ function Schools({
                 ) : (
                   <>
                     <td className="figure">
-                      {way === 'pointer' ? pointerWords(standing) : figureOf(way, now, unit, own.twistNm)}
+                      {way === 'pointer' ? `${standing.armAngle!.toFixed(0)}°` : figureOf(way, now, unit, own.twistNm)}
                     </td>
                     <td className="figure">
                       {way === 'pointer' || !wanted ? '—' : figureOf(way, wanted, unit, own.twistNm)}
@@ -151,14 +151,6 @@ function Schools({
       <p className="quiet">{why ? CANNOT_TELL_WORDS[why] : TENSION_WAY_WORDS[chosen].hint}</p>
     </>
   );
-}
-
-/** Where the arm stands, as its pointer would read it. */
-function pointerWords({ drive, arm, contacts }: Standing): string {
-  const station = drive.stations.find(({ id }) => id === contacts[arm!]!.station)!;
-  if (station.adjuster?.kind !== 'sprung-arm') return '—';
-  const { pivot } = station.adjuster;
-  return `${((Math.atan2(station.y - pivot.y, station.x - pivot.x) * 180) / Math.PI).toFixed(0)}°`;
 }
 
 function figureOf(way: Exclude<TensionWay, 'pointer'>, checks: SpanChecks, unit: 'mm' | 'in', twistNm: number): string {

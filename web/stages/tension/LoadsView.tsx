@@ -9,7 +9,7 @@ import { TextField } from '../../ui/TextField';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
 import { stationById, useTensionSums } from './sums';
 import { useTension } from './TensionProvider';
-import type { TorqueSource } from '@emery/core/accessory';
+import { torqueOfPower, type TorqueSource } from '@emery/core/accessory';
 import { changeStation, type Station, stationLabel, type TorqueCurve } from '@emery/core/drive';
 import { rpmFigure } from '@emery/core/speeds';
 import { DEFAULT_HUB_LIMITS } from '@emery/core/tension';
@@ -118,7 +118,7 @@ function Points({ station }: { station: Station }) {
   const [kw, setKw] = useTyped<number | null>('power', null);
   const keep = (next: readonly TorqueCurve[]) =>
     dispatch(edit((d) => changeStation(d, station.id, { torque: next.length > 0 ? next : undefined })));
-  const torque = nm ?? (kw !== null && rpm !== null && rpm > 0 ? (kw * 1000 * 60) / (2 * Math.PI * rpm) : null);
+  const torque = nm ?? (kw !== null && rpm !== null && rpm > 0 ? torqueOfPower(kw, rpm) : null);
   const name = state.trim() || 'on';
   const add = () => {
     const point = { rpm: rpm!, nm: torque! };

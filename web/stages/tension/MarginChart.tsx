@@ -52,8 +52,10 @@ function MapDrawing({ map, other, width, height }: Props) {
   const x = scaleLinear([rpms[0]!, rpms.at(-1)!], [MARGIN.left, Math.max(MARGIN.left + 1, width - MARGIN.right)]);
   const y = scaleLinear([0, loads.at(-1)!], [height - MARGIN.bottom, MARGIN.top]);
   const at = Math.round(((rpm - rpms[0]!) / (rpms.at(-1)! - rpms[0]!)) * (rpms.length - 1));
-  const here = loads.map((_, r) => margin[r]![Math.max(0, Math.min(rpms.length - 1, at))]!);
+  const column = Math.max(0, Math.min(rpms.length - 1, at));
+  const here = loads.map((_, r) => margin[r]![column]!);
   const slipsAt = here.findIndex((one) => one !== null && one < 0);
+  const slipping = slipsAt < 0 ? '' : pulleyLabel(drive, map.pulley[slipsAt]![column]!);
   return (
     <svg
       width={width}
@@ -102,7 +104,9 @@ function MapDrawing({ map, other, width, height }: Props) {
       ))}
       <text className="profile-text" x={(x.range()[0]! + x.range()[1]!) / 2} y={height - 5} textAnchor="middle">
         engine, rev/min
-        {slipsAt >= 0 ? ` · at ${rpmFigure(rpm)} it slips from ${Math.round(100 * loads[slipsAt]!)} % load` : ''}
+        {slipsAt >= 0
+          ? ` · at ${rpmFigure(rpm)} ${slipping} slips from ${Math.round(100 * loads[slipsAt]!)} % load`
+          : ''}
       </text>
     </svg>
   );

@@ -8,6 +8,7 @@ import { useTension } from './TensionProvider';
 import { type Drive, pulleyLabel } from '@emery/core/drive';
 import {
   forceFigure,
+  hardestLoad,
   limitOrDefault,
   aimOf,
   remediesFor,
@@ -112,19 +113,14 @@ function Openers({ window, force }: { window: TensionWindow; force: (newtons: nu
   const { drive, tension, states, belt } = useTensionSums();
   const { source } = belt!;
   const first = window.never[0] ?? window.least;
-  const remedies = first && remediesFor(tension, source.id, first.pulley, states);
   const { least, most, leastN, mostN } = window;
+  const needed = mostN !== null && mostN > 0;
+  const remedies = first && remediesFor(tension, source.id, first.pulley, states, needed ? mostN : undefined);
   const lines: string[] = [];
   if (remedies) {
     const name = pulleyLabel(drive, first.pulley);
-    if (remedies.wrapWorthN !== null && leastN !== null && mostN !== null) {
-      const degrees = Math.ceil((10 * (leastN - mostN)) / Math.max(1e-9, remedies.wrapWorthN));
-      lines.push(
-        degrees <= 90
-          ? `About ${degrees}° more wrap at ${name}, now ${Math.round(remedies.wrapDeg)}°.`
-          : `More wrap at ${name} alone will not do.`,
-      );
-    }
+    if (remedies.wrapWantedDeg !== null && needed)
+      lines.push(`Wrap of ${Math.ceil(remedies.wrapWantedDeg)}° at ${name}, now ${Math.round(remedies.wrapDeg)}°.`);
     if (remedies.drivenSideNeedsN !== null)
       lines.push(
         `${name} on the ribs in place of the back: it would need ${force(Math.max(0, remedies.drivenSideNeedsN))}.`,
@@ -133,11 +129,11 @@ function Openers({ window, force }: { window: TensionWindow; force: (newtons: nu
       lines.push(`More wrap at ${name}, now ${Math.round(remedies.wrapDeg)}°, or less load on it.`);
   }
   if (least && most && leastN !== null) {
-    const limit = limitOrDefault(drive.stations.find(({ id }) => id === most.station)!);
-    if (limit !== undefined && mostN !== null && mostN > 0)
-      lines.push(
-        `Bearings at ${pulleyLabel(drive, most.pulley)} that bear about ${force((limit * leastN) / mostN)} in place of ${force(limit)}.`,
-      );
+    const limit = limitOrDefault(drive.stations.find(({ id }) => id === most.station)!)!;
+    const wanted = hardestLoad(tension, source.id, most.station, states, leastN);
+    lines.push(
+      `Bearings at ${pulleyLabel(drive, most.pulley)} that bear ${force(wanted)} in place of ${force(limit)}.`,
+    );
   }
   if (source.ribs) lines.push('More ribs change neither: they make the belt last, and hold no better.');
   return (
