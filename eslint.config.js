@@ -49,9 +49,9 @@ const LAYERS = [
   ['accessory', 'sound'],
   ['path'],
   ['adjuster'],
-  ['seating'],
+  ['seating', 'planes'],
   ['survey'],
-  ['route', 'size', 'speeds', 'tension'],
+  ['route', 'size', 'speeds', 'tension', 'align'],
   ['api'],
 ];
 const layers = LAYERS.flatMap((names, at) =>

@@ -1,3 +1,4 @@
+import { alignCommand } from '@emery/core/align';
 import type { Command } from '@emery/core/command';
 import type { Drive } from '@emery/core/drive';
 import { solveCommand } from '@emery/core/path';
@@ -16,6 +17,7 @@ export const DRIVE_COMMANDS: readonly Command<Drive>[] = [
   sizeCommand,
   speedsCommand,
   tensionCommand,
+  alignCommand,
 ];
 
 /** The commands over a text. */

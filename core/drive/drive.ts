@@ -1,5 +1,6 @@
 import { mixed, object, type ISchema, type ObjectSchema } from 'yup';
 import * as is from './fields';
+import { align, type Align } from './align';
 import { belt, type Belt } from './belt';
 import { obstacle, type Obstacle } from './obstacle';
 import {
@@ -32,6 +33,7 @@ export interface Drive {
   readonly use?: EngineUse;
   readonly loads?: readonly ElectricalLoad[];
   readonly speedChecks?: readonly SpeedCheck[];
+  readonly align?: Align;
   readonly belts: readonly Belt[];
 }
 
@@ -49,6 +51,7 @@ const fields: is.Fields<Drive> = {
   use: engineUse,
   loads: is.optionalList(electricalLoad, 100),
   speedChecks: is.optionalList(speedCheck, 200),
+  align,
   belts: is.list(belt, 16),
 };
 

@@ -1,5 +1,6 @@
 /** The drive document: its types, reading and writing it, looking things up in it, and the edits the bench makes. */
 export * from './drive';
+export * from './align';
 export * from './station';
 export * from './obstacle';
 export * from './belt';

@@ -1,3 +1,4 @@
+import type { AlignReading, AlignStack, DoneMove } from './align';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
 import type { Obstacle } from './obstacle';
@@ -42,6 +43,11 @@ export const LISTS = {
   obstacles: { what: 'obstacle', id: 'id' },
   speedChecks: { what: 'speed check', id: 'id', names: { station: 'station' } },
   loads: { what: 'load', id: 'id' },
+  'align.readings': { what: 'alignment reading', id: 'id', names: { pulley: 'pulley' } },
+  'align.moves': { what: 'move', id: null, names: { pulley: 'pulley' } },
+  'align.stacks': { what: 'stack', id: 'id', names: { pulley: 'pulley' } },
+  'align.tracks': { what: 'track', id: 'pulley', names: { pulley: 'pulley' } },
+  'align.done': { what: 'move that was done', id: 'id', names: { pulley: 'pulley' } },
   belts: {
     what: 'belt',
     id: 'id',
@@ -61,6 +67,9 @@ export interface ListItems {
   obstacles: Obstacle;
   speedChecks: SpeedCheck;
   loads: ElectricalLoad;
+  'align.readings': AlignReading;
+  'align.stacks': AlignStack;
+  'align.done': DoneMove;
   belts: Belt;
 }
 export type ListName = keyof ListItems & keyof typeof LISTS;

@@ -33,6 +33,8 @@ interface AnyPulley {
   readonly ride?: number;
   /** Axial position, positive away from the engine; 0 when not given. */
   readonly plane?: number;
+  /** Rims keep the belt on a face that would not guide it by itself. */
+  readonly flanged?: boolean;
   /** May be left off: a route may go without it. */
   readonly optional?: boolean;
 }
@@ -66,6 +68,7 @@ const anyPulley: is.Fields<AnyPulley> = {
   grooveAngle: is.angle().moreThan(0, 'must be more than 0°').lessThan(180, 'must be less than 180°'),
   ride: is.length(),
   plane: is.length(),
+  flanged: is.yesOrNo(),
   optional: is.yesOrNo(),
 };
 const roundPulley = { ...anyPulley, diameter: is.needed(is.size()), teeth: is.ignored() };

@@ -1,4 +1,5 @@
 import { driveOf } from '../test/examples';
+import { ALIGN_FINDING_CODES, alignWords } from '../align';
 import { findingWords, PATH_FINDING_CODES } from '../path';
 import { SIZE_FINDING_CODES } from '../seating';
 import { sizeWords } from '../size';
@@ -64,6 +65,11 @@ const told: [string, string, (unit: 'mm' | 'in', where: object) => FindingWords]
     'tension',
     code,
     (_unit, where) => tensionWords(drive, { ...where, severity, code }),
+  ]),
+  ...ALIGN_FINDING_CODES.map((code): (typeof told)[number] => [
+    'align',
+    code,
+    (unit, where) => alignWords(drive, { ...where, severity, code }, unit),
   ]),
 ];
 

@@ -2,5 +2,6 @@
 export { mostOfSound } from './chi-squared';
 export { inOrder, monotoneAt, type CurvePoint } from './monotone';
 export { normals } from './normals';
+export { pseudoSolve } from './pseudo-inverse';
 export { hundredth, tenth } from './rounding';
 export { againstTheOthers, deviationsApart, weightedMean, type Figure } from './weighted-mean';

@@ -1,0 +1,100 @@
+import { type Command, UsageProblem } from '../command';
+import type { Drive } from '../drive';
+import { alignmentOf, worstDeg } from '../planes';
+import type { AlignFinding } from './finding';
+import { alignFindings, planFindings, stackFindings, tiltDegrees } from './findings';
+import { movedUnderLoad } from './loaded';
+import { nextReadings } from './next-reading';
+import { planFor, type PlannedMove } from './plan';
+import { rollerTracks } from './rollers';
+import { planeOfStack, searchSets, stacksOf } from './stacks';
+import { alignMessage } from './words';
+
+/** `align FILE --belt ID`: planes from readings, the angles of the runs, the fewest moves, and parts that agree. */
+export const alignCommand: Command<Drive> = {
+  name: 'align',
+  usage: 'emery align FILE --belt ID',
+  options: ['belt'],
+  prepare: ({ belt }, usage) => {
+    if (belt === undefined) throw usage;
+    return (drive) => answer(drive, belt);
+  },
+};
+
+function answer(drive: Drive, beltId: string) {
+  const belt = drive.belts.find(({ id }) => id === beltId);
+  if (!belt)
+    throw new UsageProblem(
+      `--belt: there is no belt "${beltId}"; this drive has ${drive.belts.map(({ id }) => id).join(', ') || 'none'}`,
+    );
+  const told = (list: readonly AlignFinding[]) =>
+    list.map((finding) => ({ ...finding, message: alignMessage(drive, finding) }));
+  const alignment = alignmentOf(drive, beltId);
+  const stacks = stacksOf(drive, beltId);
+  const sets = searchSets(stacks);
+  const parts = {
+    stacks: stacks.map((stack) => {
+      const { id, planeMm, plusMinusMm, worstMm } = planeOfStack(stack, sets.sets[0]?.choice);
+      return { id, planeMm, plusMinusMm, worstMm };
+    }),
+    combinations: sets.sets.map(({ choice, spreadMm, plusMinusMm, changed, price }) => ({
+      choice,
+      spreadMm,
+      plusMinusMm,
+      changed,
+      price,
+    })),
+  };
+  const ofParts = stackFindings(drive, belt, sets);
+  if (!alignment)
+    return {
+      pulleys: [],
+      runs: [],
+      plan: [],
+      after: { worstDeg: null },
+      ...parts,
+      findings: told([...alignFindings(drive, belt, null), ...ofParts]),
+    };
+  const search = planFor(drive, alignment);
+  const [plan] = search.plans;
+  return {
+    pulleys: [...new Map(alignment.planes.map((plane) => [plane.pulley, plane])).values()].map(
+      ({ pulley, offset, covariance, tilt, readings, wobble }) => {
+        const [tiltXDeg, tiltYDeg] = tiltDegrees(tilt);
+        return {
+          pulley,
+          offsetMm: offset + 0,
+          plusMinusMm: Math.sqrt(covariance[0]!),
+          tiltXDeg: tiltXDeg + 0,
+          tiltYDeg: tiltYDeg + 0,
+          readings: readings.length,
+          ...(wobble && { wobbleDeg: tiltDegrees([Math.hypot(wobble.x, wobble.y), 0])[0] }),
+        };
+      },
+    ),
+    runs: alignment.runs.map(({ from, to, over, lengthMm, leaveDeg, arriveDeg, plusMinusDeg, verdict, read }) => ({
+      from,
+      to,
+      over,
+      lengthMm,
+      leaveDeg: leaveDeg + 0,
+      arriveDeg: arriveDeg + 0,
+      plusMinusDeg,
+      verdict,
+      read,
+    })),
+    rollers: rollerTracks(drive, alignment).map(({ at: _, ...roller }) => roller),
+    loaded: movedUnderLoad(drive, beltId),
+    next: nextReadings(drive, alignment).slice(0, 3),
+    plan: (plan?.moves ?? []).map(({ pulley, kind, mm, steps, name }): PlannedMove => ({
+      pulley,
+      kind,
+      ...(mm !== undefined && { mm }),
+      ...(steps !== undefined && { steps }),
+      ...(name !== undefined && { name }),
+    })),
+    after: { worstDeg: plan ? plan.worstDeg : worstDeg(alignment.runs) },
+    ...parts,
+    findings: told([...alignFindings(drive, belt, alignment), ...planFindings(belt, search), ...ofParts]),
+  };
+}

@@ -1,0 +1,190 @@
+import { type Belt, type Drive, stationOf } from '../drive';
+import type { Severity } from '../finding';
+import {
+  type Alignment,
+  datumOf,
+  guides,
+  readingsOf,
+  type Run,
+  type RunVerdict,
+  toDegrees,
+  worseOf,
+  ANGLE_LIMITS,
+} from '../planes';
+import { blundersOf } from './blunders';
+import type { AlignFinding } from './finding';
+import { grooveCounts, ribsOff } from './grooves';
+import { movedUnderLoad } from './loaded';
+import type { PlanSearch } from './plan';
+import { onAnArm, rollerTracks, TRACK_WORTH_A_WORD } from './rollers';
+import { planeOfStack, type SetSearch, stacksOf, withoutDepth } from './stacks';
+
+/** A pulley wobbles worth a word from this much run-out on, mm, and twice its ±. A default. */
+const WOBBLE_WORTH_A_WORD = 0.5;
+/** Planes of one belt further apart than this are told, mm. A default. */
+const STACKS_APART = 1;
+
+const RUN_SEVERITY: Record<RunVerdict, Severity> = { good: 'note', watch: 'watch', wrong: 'fault' };
+
+/** What is to be said of how a belt lies: its runs, the worst first, its grooves, readings and rollers. */
+export function alignFindings(drive: Drive, belt: Belt, alignment: Alignment | null): AlignFinding[] {
+  if (!alignment) return [{ code: 'no-path', severity: 'fault', belt: belt.id }];
+  const { runs } = alignment;
+  const few: AlignFinding[] = runs.length === 0 ? [{ code: 'few-guides', severity: 'note', belt: belt.id }] : [];
+  return [
+    ...few,
+    ...runFindings(belt, runs),
+    ...grooveFindings(drive, alignment),
+    ...readingFindings(drive, belt, alignment),
+    ...rollerFindings(drive, alignment),
+    ...loadFindings(drive, belt),
+  ];
+}
+
+/** Runs that are not good, the worst first. */
+function runFindings(belt: Belt, runs: readonly Run[]): AlignFinding[] {
+  return runs
+    .filter(({ verdict }) => verdict !== 'good')
+    .sort((a, b) => worseOf(b) - worseOf(a))
+    .map((run) => ({
+      code: run.verdict === 'wrong' ? 'run-wrong' : 'run-watch',
+      severity: RUN_SEVERITY[run.verdict],
+      belt: belt.id,
+      span: { from: run.from, to: run.to },
+      pulley: Math.abs(run.leaveDeg) >= Math.abs(run.arriveDeg) ? run.from : run.to,
+      figures: { deg: worseOf(run), plusMinusDeg: run.plusMinusDeg, limitDeg: ANGLE_LIMITS.good },
+    }));
+}
+
+function grooveFindings(drive: Drive, alignment: Alignment): AlignFinding[] {
+  const { belt } = alignment;
+  const over = grooveCounts(drive, belt).flatMap(({ pulley, front, back, off, grooves }): AlignFinding[] => {
+    // Off the edge where more grooves are missing on one side than it had to spare there.
+    const hangs = off > Math.max(0, front) || -off > Math.max(0, back) || grooves < (belt.ribs ?? 0);
+    return hangs ? [{ code: 'hangs-over', severity: 'fault', belt: belt.id, pulley, figures: { off, grooves } }] : [];
+  });
+  const ribs = ribsOff(drive, alignment).map(({ pulley, ribs: many, free, counted }): AlignFinding => ({
+    code: counted ? 'rib-off' : 'stands-a-rib-off',
+    severity: 'fault',
+    belt: belt.id,
+    pulley,
+    figures: { ribs: many, free: Number(free) },
+  }));
+  return [...ribs, ...over];
+}
+
+function readingFindings(drive: Drive, belt: Belt, { planes }: Alignment): AlignFinding[] {
+  const datum = datumOf(drive, belt.id);
+  const guiding = new Set(belt.route.filter((stop) => guides(drive, stop)).map(({ pulley }) => pulley));
+  const unread = [...guiding].filter((pulley) => pulley !== datum && readingsOf(drive, pulley).length === 0);
+  const on = new Map(planes.map((plane) => [plane.pulley, plane]));
+  const where = { belt: belt.id };
+  const each = [...on.values()].flatMap(({ pulley, wobble, outOfReach }): AlignFinding[] => {
+    const radius = drive.stations.flatMap(({ pulleys }) => pulleys).find(({ id }) => id === pulley)?.diameter ?? 0;
+    const runOutMm = wobble ? radius * Math.hypot(wobble.x, wobble.y) : 0;
+    const sure = wobble !== null && Math.hypot(wobble.x, wobble.y) > 2 * wobble.sigma;
+    return [
+      ...blundersOf(drive, belt, pulley),
+      ...(outOfReach ? [{ ...where, code: 'straightedge-short', severity: 'watch', pulley } as const] : []),
+      ...(sure && runOutMm >= WOBBLE_WORTH_A_WORD
+        ? [{ ...where, code: 'wobbles', severity: 'watch', pulley, figures: { runOutMm } } as const]
+        : []),
+    ];
+  });
+  const byHand = (drive.align?.readings ?? []).filter(
+    ({ load, tool, past, pulley }) => load && !past && tool !== 'laser' && tool !== 'camera' && on.has(pulley),
+  );
+  return [
+    ...each,
+    ...byHand.map(({ id, pulley }): AlignFinding => ({
+      ...where,
+      code: 'load-by-hand',
+      severity: 'fault',
+      pulley,
+      reading: id,
+    })),
+    ...(unread.length > 0
+      ? [{ ...where, code: 'not-read', severity: 'note', pulley: unread[0]!, pulleys: unread } as const]
+      : []),
+  ];
+}
+
+function rollerFindings(drive: Drive, alignment: Alignment): AlignFinding[] {
+  return rollerTracks(drive, alignment).flatMap(
+    ({ pulley, steersDeg, trackMm, plusMinusMm, seenMm }): AlignFinding[] => {
+      const where = { belt: alignment.belt.id, pulley, severity: 'watch' as const };
+      const arm = Number(onAnArm(drive, pulley));
+      const read = readingsOf(drive, pulley).length > 0;
+      const found: AlignFinding[] = [];
+      if (read && Math.abs(trackMm) > Math.max(TRACK_WORTH_A_WORD, 2 * plusMinusMm))
+        found.push({ ...where, code: 'steers', figures: { steersDeg, trackMm, arm } });
+      if (seenMm !== null && Math.abs(seenMm - trackMm) > Math.max(TRACK_WORTH_A_WORD, 2 * plusMinusMm))
+        found.push({ ...where, code: 'track-differs', figures: { seenMm, trackMm, arm } });
+      return found;
+    },
+  );
+}
+
+function loadFindings(drive: Drive, belt: Belt): AlignFinding[] {
+  return movedUnderLoad(drive, belt.id)
+    .filter(({ moved }) => moved)
+    .map(({ pulley, movedMm, tiltDeg, suspects }) => ({
+      code: 'moved-under-load',
+      severity: 'watch',
+      belt: belt.id,
+      pulley,
+      figures: { movedMm, tiltDeg, suspect: suspects[0]!, or: suspects[1] ?? '' },
+    }));
+}
+
+/** What a search for a plan leaves to be said. */
+export function planFindings(belt: Belt, { plans, limitDeg, worstDeg, stopped }: PlanSearch): AlignFinding[] {
+  const where = { belt: belt.id };
+  const found: AlignFinding[] = [];
+  if (plans.length === 0 && worstDeg > ANGLE_LIMITS.good + 1e-9)
+    found.push({ ...where, code: 'no-cure', severity: 'watch', figures: { deg: worstDeg } });
+  if (limitDeg !== null && limitDeg > ANGLE_LIMITS.good)
+    found.push({ ...where, code: 'only-watch', severity: 'watch', figures: { deg: plans[0]?.worstDeg ?? limitDeg } });
+  if (stopped) found.push({ ...where, code: 'plan-stopped', severity: 'note' });
+  return found;
+}
+
+/** What is to be said of the stacks of a belt. */
+export function stackFindings(drive: Drive, belt: Belt, search: SetSearch): AlignFinding[] {
+  const stacks = stacksOf(drive, belt.id);
+  const where = { belt: belt.id };
+  const found = stacks.flatMap((stack): AlignFinding[] =>
+    withoutDepth(stack).map(({ name }) => ({
+      ...where,
+      code: 'piece-without-depth',
+      severity: 'watch',
+      pulley: stack.pulley,
+      figures: { piece: name },
+    })),
+  );
+  if (search.tooMany)
+    found.push({ ...where, code: 'too-many-sets', severity: 'watch', figures: { count: search.count } });
+  const planes = stacks.map((stack) => planeOfStack(stack, search.sets[0]?.choice));
+  const high = planes.reduce((a, b) => (b.planeMm > a.planeMm ? b : a), planes[0]!);
+  const low = planes.reduce((a, b) => (b.planeMm < a.planeMm ? b : a), planes[0]!);
+  if (planes.length > 1 && high.planeMm - low.planeMm > STACKS_APART)
+    found.push({
+      ...where,
+      code: 'stacks-apart',
+      severity: 'watch',
+      pulley: high.pulley,
+      other: low.pulley,
+      figures: { apartMm: high.planeMm - low.planeMm, plusMinusMm: Math.hypot(high.plusMinusMm, low.plusMinusMm) },
+    });
+  return found;
+}
+
+/** Tilts of a plane along x and y, degrees, as they are told. */
+export const tiltDegrees = ([x, y]: readonly [number, number]): [number, number] => [
+  toDegrees(Math.atan(x)),
+  toDegrees(Math.atan(y)),
+];
+
+/** The role of a shaft whose pulley presses on and off, as most steering pumps' and some alternators' do. */
+export const pressedOn = (drive: Drive, pulley: string): boolean =>
+  ['power-steering', 'alternator', 'vacuum-pump', 'air-pump'].includes(stationOf(drive, pulley)?.role ?? '');

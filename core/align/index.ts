@@ -1,0 +1,35 @@
+/** Which pulley is off, and what puts it right: cures, parts, rollers, grooves and readings. */
+export { blundersOf } from './blunders';
+export { alignCommand } from './command';
+export { ALIGN_FINDING_CODES, type AlignFinding, type AlignFindingCode } from './finding';
+export { alignFindings, planFindings, pressedOn, stackFindings, tiltDegrees } from './findings';
+export { grooveCounts, ribsOff, type GrooveCount } from './grooves';
+export { movedUnderLoad, type LoadedMove } from './loaded';
+export { clockOf, nextReadings, type NextReading } from './next-reading';
+export { planFor, shiftOf, type Plan, type PlannedMove, type PlanSearch } from './plan';
+export { pressState, PRESSED_WITHIN, type PressState } from './press';
+export { rollerTracks, type RollerTrack } from './rollers';
+export { hiddenPlanes, simulatedLaser, type LaserReading, type LaserSource } from './simulate';
+export {
+  MOST_SETS,
+  planeOfStack,
+  searchSets,
+  SETS_TOLD,
+  stacksOf,
+  type SetSearch,
+  type StackPlane,
+  type StackSet,
+} from './stacks';
+export {
+  ALIGN_TOOL_WORDS,
+  alignMessage,
+  alignWords,
+  degreeFigure,
+  MOVE_WORDS,
+  moveWords,
+  offsetFigure,
+  smallFigure,
+  SUSPECT_WORDS,
+  VERDICT_WORDS,
+} from './words';
+export { parseOffset, type OffsetReading } from './written';

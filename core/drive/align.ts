@@ -1,0 +1,198 @@
+import * as is from './fields';
+
+/** What tells how far a pulley stands out from the crank's plane. */
+export const ALIGN_TOOLS = ['straightedge', 'laser', 'calliper', 'feeler', 'camera'] as const;
+export type AlignTool = (typeof ALIGN_TOOLS)[number];
+
+/** How far the same-numbered groove of a pulley stands out from the crank's plane at one place on its rim. */
+export interface AlignReading {
+  readonly id: string;
+  readonly tool: AlignTool;
+  readonly pulley: string;
+  /** The place on the rim, degrees counter-clockwise from +x; at the hub, in the middle, where it is left out. */
+  readonly at?: number;
+  /** Out from the crank's plane, away from the engine, is +. */
+  readonly mm: number;
+  /** One standard deviation, mm; a default of the tool's where it is left out. */
+  readonly plusMinus?: number;
+  /** The engine pulled while it was read. */
+  readonly load?: boolean;
+  /** How far the pulley had been turned on its shaft, degrees: two readings half a turn apart show its wobble. */
+  readonly turned?: number;
+  /** Read before something was moved; kept for the record, and it counts no more. */
+  readonly past?: boolean;
+  readonly simulated?: boolean;
+  /** When it was read, ISO 8601. */
+  readonly date?: string;
+}
+
+const offset = () => is.needed(is.length());
+export const alignReading = is.item<AlignReading>({
+  id: is.id(),
+  tool: is.needed(is.oneOf(ALIGN_TOOLS)),
+  pulley: is.id(),
+  at: is.angle(),
+  mm: offset(),
+  plusMinus: is.plusMinus(),
+  load: is.yesOrNo(),
+  turned: is.angle(),
+  past: is.yesOrNo(),
+  simulated: is.yesOrNo(),
+  date: is.text(40),
+});
+
+/** A pulley may be pressed along its shaft by `min` to `max` mm, out is +. */
+export interface PressMove {
+  readonly kind: 'press';
+  readonly pulley: string;
+  readonly min: number;
+  readonly max: number;
+}
+/** A spacer or washer of one of these sizes goes behind it, mm; what is taken out is below zero. */
+export interface ShimMove {
+  readonly kind: 'shim';
+  readonly pulley: string;
+  readonly sizes: readonly number[];
+}
+/** The belt may go up to so many grooves further out on it, or in where it is below zero. */
+export interface GrooveMove {
+  readonly kind: 'groove';
+  readonly pulley: string;
+  readonly steps: number;
+}
+/** Its bracket can be squared, so that its tilt is gone. */
+export interface SquareMove {
+  readonly kind: 'square';
+  readonly pulley: string;
+}
+/** Another hub or pulley goes on, each with how far out it brings the grooves from where they are now, mm. */
+export interface HubMove {
+  readonly kind: 'hub';
+  readonly pulley: string;
+  readonly options: readonly { readonly name: string; readonly mm: number }[];
+}
+export type AlignMove = PressMove | ShimMove | GrooveMove | SquareMove | HubMove;
+
+export const MOVE_KINDS = ['press', 'shim', 'groove', 'square', 'hub'] as const satisfies AlignMove['kind'][];
+export type MoveKind = (typeof MOVE_KINDS)[number];
+
+const anyMove = { pulley: is.id() };
+const alignMove = is.variants<AlignMove, 'kind'>('kind', anyMove, {
+  press: { ...anyMove, min: offset(), max: offset() },
+  shim: { ...anyMove, sizes: is.list(is.needed(is.length()), 40, 'must have one size or more') },
+  groove: {
+    ...anyMove,
+    steps: is
+      .needed(is.finite('a whole number of grooves', 60))
+      .integer('must be a whole number of grooves, below zero for inward'),
+  },
+  square: anyMove,
+  hub: {
+    ...anyMove,
+    options: is.list(
+      is.item<HubMove['options'][number]>({ name: is.needed(is.text(80)), mm: offset() }),
+      40,
+      'must have one hub or more',
+    ),
+  },
+});
+
+/** One of several depths that a piece comes in. */
+export interface StackOption {
+  readonly name: string;
+  readonly mm: number;
+  readonly plusMinus?: number;
+  readonly price?: number;
+  /** It is on now. */
+  readonly fitted?: boolean;
+}
+/** One piece between the block's face and the groove: `mm` deep, or one of several options. */
+export interface StackPiece {
+  readonly name: string;
+  readonly mm?: number;
+  readonly plusMinus?: number;
+  readonly options?: readonly StackOption[];
+  /** The option that was settled on, by its name. */
+  readonly chosen?: string;
+}
+/** What stands between the block's face and a pulley's groove. */
+export interface AlignStack {
+  readonly id: string;
+  readonly pulley: string;
+  readonly pieces: readonly StackPiece[];
+}
+
+const price = () => is.finite('a price', 1e6).min(0, 'must be 0 or more');
+const option = is.item<StackOption>({
+  name: is.needed(is.text(80)),
+  mm: offset(),
+  plusMinus: is.plusMinus(),
+  price: price(),
+  fitted: is.yesOrNo(),
+});
+const piece = is.item<StackPiece>({
+  name: is.needed(is.text(80)),
+  mm: is.length(),
+  plusMinus: is.plusMinus(),
+  options: is.optionalList(option, 60),
+  chosen: is.text(80),
+});
+const stack = is.item<AlignStack>({
+  id: is.id(),
+  pulley: is.id(),
+  pieces: is.list(piece, 20),
+});
+
+/** How the datum was held: a straightedge on the crank's face is only as true as it bears long. Lengths mm. */
+export interface AlignDatum {
+  /** Across the crank's face where the straightedge bears. */
+  readonly faceMm?: number;
+  /** The straightedge's own length. */
+  readonly straightedgeMm?: number;
+  /** One standard deviation of its seat at either end. */
+  readonly plusMinus?: number;
+}
+
+/** Where the belt's track was seen on a smooth roller: off the middle of its face, out is +, mm. */
+export interface SeenTrack {
+  readonly pulley: string;
+  readonly mm: number;
+}
+
+/** A cure that was carried out. */
+export interface DoneMove {
+  readonly id: string;
+  readonly pulley: string;
+  readonly kind: MoveKind;
+  readonly mm?: number;
+  readonly steps?: number;
+  readonly date?: string;
+}
+
+export interface Align {
+  readonly datum?: AlignDatum;
+  readonly readings?: readonly AlignReading[];
+  readonly moves?: readonly AlignMove[];
+  readonly stacks?: readonly AlignStack[];
+  readonly tracks?: readonly SeenTrack[];
+  readonly done?: readonly DoneMove[];
+}
+
+export const align = is.record<Align>({
+  datum: is.record<AlignDatum>({ faceMm: is.size(), straightedgeMm: is.size(), plusMinus: is.plusMinus() }),
+  readings: is.optionalList(alignReading, 400),
+  moves: is.optionalList(alignMove, 120),
+  stacks: is.optionalList(stack, 64),
+  tracks: is.optionalList(is.item<SeenTrack>({ pulley: is.id(), mm: offset() }), 64),
+  done: is.optionalList(
+    is.item<DoneMove>({
+      id: is.id(),
+      pulley: is.id(),
+      kind: is.needed(is.oneOf(MOVE_KINDS)),
+      mm: is.length(),
+      steps: is.finite('a whole number of grooves', 60),
+      date: is.text(40),
+    }),
+    200,
+  ),
+});

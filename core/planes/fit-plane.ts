@@ -1,0 +1,90 @@
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import { mostOfSound, pseudoSolve } from '../numeric';
+
+/** Tilts are taken to be none, give or take this, where readings do not tell. A default. */
+export const TILT_SIGMA = (0.3 * Math.PI) / 180;
+/** Places on a rim within this of one another are one place: they tell nothing of a tilt. Radians. */
+export const ONE_PLACE = (10 * Math.PI) / 180;
+/** What readings have to spread over a direction before they tell of it: as much as two such places do. */
+const LEAST_SPREAD = 2 * Math.sin(ONE_PLACE / 2) ** 2;
+
+/** One reading, as a sum needs it: mm and radians; `at` null in the middle of the pulley. */
+export interface PlaneReading {
+  mm: number;
+  at: number | null;
+  radius: number;
+  sigma: number;
+  /** How far the pulley was turned on its shaft. */
+  turned: number;
+}
+
+/**
+ * A pulley's plane: z = offset + tilt·(place − centre), mm and slopes. The covariance is that of offset, tilt along x
+ * and tilt along y, row by row.
+ */
+export interface FittedPlane {
+  offset: number;
+  tilt: readonly [number, number];
+  covariance: readonly number[];
+  /** Sum of the squares of what is left of each reading over its ±, and how many readings check one another. */
+  cost: number;
+  spare: number;
+  /** Reading minus plane, mm. */
+  residuals: readonly number[];
+  /** No direction of the tilt was left to the default. */
+  tiltSeen: boolean;
+}
+
+/**
+ * Least squares through the readings of one pulley: z(θ) = offset + R·(tx·cosθ + ty·sinθ). In directions that the
+ * readings do not spread over, the tilt is 0 ± `TILT_SIGMA`; `always` takes that for every direction, to ask whether a
+ * plane is likely. Where readings contradict one another the covariance grows with them. No readings at all are a
+ * programming fault.
+ */
+export function fitPlane(readings: readonly PlaneReading[], always = false): FittedPlane {
+  const places = readings.map(({ at }) => (at === null ? [0, 0] : [Math.cos(at), Math.sin(at)]));
+  const unseen = always ? BOTH : unseenDirections(places);
+  // The unknowns: the offset, and each slope times the largest radius, so that all are mm.
+  const scale = readings.reduce((most, { radius }) => Math.max(most, radius), 1);
+  const rows = [
+    ...readings.map(({ radius, sigma }, k) =>
+      [1, ...places[k]!.map((part) => (part * radius) / scale)].map((part) => part / sigma),
+    ),
+    ...unseen.map((direction) => [0, ...direction].map((part) => part / (TILT_SIGMA * scale))),
+  ];
+  const values = [...readings.map(({ mm, sigma }) => mm / sigma), ...unseen.map(() => 0)];
+  const { change, inverse } = pseudoSolve(new Matrix(rows), values);
+  const predicted = (row: readonly number[]) => row.reduce((sum, slope, i) => sum + slope * change[i]!, 0);
+  const cost = rows.reduce((sum, row, k) => sum + (values[k]! - predicted(row)) ** 2, 0);
+  const spare = rows.length - 3;
+  // What contradicts itself is known no better than it agrees.
+  const grown = !always && spare > 0 && cost > mostOfSound(spare) ? cost / spare : 1;
+  const root = inverse();
+  const all = root.mmul(root.transpose());
+  const units = [1, 1 / scale, 1 / scale];
+  return {
+    offset: change[0]!,
+    tilt: [change[1]! / scale, change[2]! / scale],
+    covariance: units.flatMap((a, i) => units.map((b, j) => all.get(i, j) * a * b * grown)),
+    cost,
+    spare,
+    residuals: readings.map(({ sigma }, k) => (values[k]! - predicted(rows[k]!)) * sigma),
+    tiltSeen: unseen.length === 0,
+  };
+}
+
+const BOTH = [
+  [1, 0],
+  [0, 1],
+];
+
+/** The directions that the places, seen from their middle, do not spread over. */
+function unseenDirections(places: readonly (readonly number[])[]): number[][] {
+  const middle = [0, 1].map((i) => places.reduce((sum, place) => sum + place[i]!, 0) / places.length);
+  const spread = Matrix.zeros(2, 2);
+  for (const place of places)
+    for (const i of [0, 1])
+      for (const j of [0, 1]) spread.set(i, j, spread.get(i, j) + (place[i]! - middle[i]!) * (place[j]! - middle[j]!));
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(spread, { assumeSymmetric: true });
+  return realEigenvalues.flatMap((value, k) => (value < LEAST_SPREAD ? [eigenvectorMatrix.getColumn(k)] : []));
+}
