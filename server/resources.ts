@@ -1,6 +1,7 @@
 import { drives } from './drives/resource';
 import { files } from './files/resource';
 import { health } from './health/resource';
+import { parts } from './parts/resource';
 import { photos } from './photos/resource';
 import type { Resource } from './resource';
 import { shop } from './shop/resource';
@@ -9,4 +10,15 @@ import { stock } from './stock/resource';
 import { vehicles } from './vehicles/resource';
 
 /** All that the API serves. The one without an address of its own comes last. */
-export const RESOURCES: readonly Resource[] = [health, shop, vehicles, drives, photos, stock, bands, pulleys, files];
+export const RESOURCES: readonly Resource[] = [
+  health,
+  shop,
+  vehicles,
+  drives,
+  photos,
+  stock,
+  bands,
+  pulleys,
+  parts,
+  files,
+];

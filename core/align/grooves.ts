@@ -1,5 +1,5 @@
 import { type Belt, type Drive, pulleysById, stationOf } from '../drive';
-import { type Alignment, alignmentOf, ANGLE_LIMITS, seatOf, worseOf } from '../planes';
+import { type Alignment, seatOf } from '../planes';
 
 /** A grooved pulley of a ribbed belt, as it is counted: the grooves the belt leaves free on it. */
 export interface GrooveCount {
@@ -57,31 +57,28 @@ export interface RibOff {
   counted: boolean;
 }
 
-/** More ribs off than these are not looked for. */
+/** More ribs off than these are no slip of a groove. */
 const MOST_RIBS = 3;
+/** A step this near to whole ribs is taken for them, as a share of the pitch. */
+const ABOUT = 0.3;
 
 /**
- * Pulleys where one rib, or a few, explains what both neighbours show: with the belt that many grooves over both runs
- * would be good, as it is they are not.
+ * Pulleys that a step of one rib, or a few, sets off from both neighbours: neither of their runs is good, and they stand
+ * about a whole number of ribs off the straight line from one neighbour to the other.
  */
-export function ribsOff(drive: Drive, alignment: Alignment): RibOff[] {
-  const { belt, section, solution, runs, planes, seatsMm } = alignment;
+export function ribsOff(drive: Drive, { belt, section, runs, planes, seatsMm }: Alignment): RibOff[] {
   if (section.kind !== 'ribbed') return [];
-  const limit = ANGLE_LIMITS.good;
+  const pitch = section.width;
   return grooveCounts(drive, belt).flatMap(({ at, pulley, grooves, counted, off }): RibOff[] => {
-    const beside = runs.filter(({ fromAt, toAt }) => fromAt === at || toAt === at);
-    if (planes[at]!.covariance[0] === 0 || beside.length < 2 || beside.some((run) => worseOf(run) <= limit)) return [];
-    for (let ribs = 1; ribs <= MOST_RIBS; ribs += 1) {
-      for (const sign of [1, -1]) {
-        const shifts = [{ pulley, steps: -sign * ribs }];
-        const moved = alignmentOf(drive, belt.id, { shifts, solution })!.runs;
-        const after = moved.filter(({ fromAt, toAt }) => fromAt === at || toAt === at);
-        if (after.some((run) => worseOf(run) > limit)) continue;
-        const seat = Math.round(seatsMm[at]! / section.width) - sign * ribs;
-        const free = seat >= 0 && seat + (belt.ribs ?? grooves) <= grooves;
-        return [{ at, pulley, ribs: sign * ribs, free, counted: counted !== null && off !== 0 }];
-      }
-    }
-    return [];
+    const [into, out] = [runs.find(({ toAt }) => toAt === at), runs.find(({ fromAt }) => fromAt === at)];
+    const exact = planes[at]!.covariance[0] === 0;
+    if (exact || !into || !out || into.verdict === 'good' || out.verdict === 'good') return [];
+    const lengths = (into.lengthMm * out.lengthMm) / Math.max(1e-3, into.lengthMm + out.lengthMm);
+    const step = (into.slope - out.slope) * lengths;
+    const ribs = Math.round(step / pitch);
+    if (ribs === 0 || Math.abs(ribs) > MOST_RIBS || Math.abs(step - ribs * pitch) > ABOUT * pitch) return [];
+    const seat = Math.round(seatsMm[at]! / pitch) - ribs;
+    const free = seat >= 0 && seat + (belt.ribs ?? grooves) <= grooves;
+    return [{ at, pulley, ribs, free, counted: counted !== null && off !== 0 }];
   });
 }

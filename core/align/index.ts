@@ -1,11 +1,32 @@
 /** Which pulley is off, and what puts it right: cures, parts, rollers, grooves and readings. */
 export { blundersOf } from './blunders';
 export { alignCommand } from './command';
+export {
+  changeAlign,
+  countFront,
+  keepReading,
+  movesDone,
+  putMove,
+  putPiece,
+  removeMove,
+  removePiece,
+  seeTrack,
+  takeSet,
+} from './edit';
 export { ALIGN_FINDING_CODES, type AlignFinding, type AlignFindingCode } from './finding';
 export { alignFindings, planFindings, pressedOn, stackFindings, tiltDegrees } from './findings';
 export { grooveCounts, ribsOff, type GrooveCount } from './grooves';
 export { movedUnderLoad, type LoadedMove } from './loaded';
-export { clockOf, nextReadings, type NextReading } from './next-reading';
+export { nextReadings, placeWords, RIM_PLACES, type NextReading } from './next-reading';
+export {
+  MOST_PARTS,
+  PART_COLUMNS,
+  PART_KINDS,
+  partRow,
+  readPartRow,
+  type PartAtHand,
+  type PartKind,
+} from './parts-at-hand';
 export { planFor, shiftOf, type Plan, type PlannedMove, type PlanSearch } from './plan';
 export { pressState, PRESSED_WITHIN, type PressState } from './press';
 export { rollerTracks, type RollerTrack } from './rollers';

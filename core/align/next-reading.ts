@@ -13,7 +13,7 @@ export interface NextReading {
 }
 
 /** Where on a rim a reading is thought of: every so many degrees. */
-const STEP_DEG = 30;
+const STEP_DEG = 45;
 /** An angle that is known to within this needs no more readings, degrees. */
 const WELL_KNOWN_DEG = 0.12;
 
@@ -78,8 +78,18 @@ function withReading({ covariance }: Plane, at: number, radius: number, sigma: n
   return covariance.map((value, k) => value - (gain[Math.floor(k / 3)]! * gain[k % 3]!) / expected);
 }
 
-/** The place on a rim as a clock has it, seen from the front: 12 at the top. */
-export function clockOf(at: number): string {
-  const hour = ((Math.round((90 - at) / 30) % 12) + 12) % 12;
-  return `${hour === 0 ? 12 : hour} o’clock`;
+const PLACES = ['right', 'top right', 'top', 'top left', 'left', 'bottom left', 'bottom', 'bottom right'] as const;
+
+/** The places on a rim that are read, degrees counter-clockwise from +x, each by its name as seen from the front. */
+export const RIM_PLACES = PLACES.map((name, k) => ({
+  at: k * STEP_DEG > 180 ? k * STEP_DEG - 360 : k * STEP_DEG,
+  name,
+}));
+
+/** Where on a rim that is, in words; `null` in the middle. */
+export function placeWords(at: number | null | undefined): string {
+  if (at === null || at === undefined) return 'at the hub';
+  const turn = ((at % 360) + 360) % 360;
+  const nearest = PLACES[Math.round(turn / STEP_DEG) % PLACES.length]!;
+  return turn % STEP_DEG === 0 ? `at the ${nearest}` : `near the ${nearest} (${at}°)`;
 }

@@ -20,7 +20,17 @@ export {
   type DriveReading,
 } from './read-drive';
 export { beyondBounds, DRIVE_BOUNDS, type JsonBounds } from './json-bounds';
-export { itemsOf, LISTS, put, putItem, removeItem, type ListItems, type ListName, type ListRules } from './lists';
+export {
+  itemsOf,
+  LISTS,
+  put,
+  putItem,
+  removeItem,
+  withItems,
+  type ListItems,
+  type ListName,
+  type ListRules,
+} from './lists';
 export {
   findPulley,
   obstacleLabel,

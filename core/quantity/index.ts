@@ -1,4 +1,5 @@
 /** Lengths as mechanics write them and read them. */
+export { csvCell, textOfCell } from './csv-cell';
 export { parseLength, type LengthReading } from './parse-length';
 export {
   formatInches,

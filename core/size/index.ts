@@ -10,7 +10,7 @@ export {
   liesEitherWay,
   type MeasuredLength,
 } from './measured';
-export { readStockRow, stockCell, STOCK_COLUMNS, type StockBelt, type StockRowRead } from './stock';
+export { readStockRow, STOCK_COLUMNS, type StockBelt, type StockRowRead } from './stock';
 export { beltsInFront, sharingAdjuster, sizeTogether, type Together, type TogetherAnswer } from './together';
 export { candidateSentence, layNote, releaseWords, RULE_WORDS, sizeMessage, sizeWords, VERDICT_WORDS } from './words';
 export { sizeCommand } from './command';

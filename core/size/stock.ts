@@ -1,4 +1,4 @@
-import { parseLength } from '../quantity';
+import { parseLength, textOfCell } from '../quantity';
 import { readMarking, sectionFor } from '../section';
 
 /** A belt in the shop's own list. */
@@ -13,16 +13,6 @@ export interface StockBelt {
 }
 
 export const STOCK_COLUMNS = ['marking', 'section', 'ribs', 'length', 'code', 'price', 'shelf'] as const;
-
-/** Signs that a spreadsheet takes for the start of a formula. */
-const FORMULA = /^'*[=+\-@\t]/;
-
-/**
- * A supplier's code as a list carries it: one that a spreadsheet would take for a formula is marked as text.
- * `readStockRow` takes the mark off again.
- */
-export const stockCell = (code: string): string => (FORMULA.test(code) ? `'${code}` : code);
-const fromCell = (text: string): string => (text.startsWith("'") && FORMULA.test(text.slice(1)) ? text.slice(1) : text);
 
 export type StockRowRead = { ok: true; belt: StockBelt } | { ok: false; problem: string };
 
@@ -63,7 +53,7 @@ export function readStockRow(row: Readonly<Record<string, string | undefined>>):
   const shelf = cell('shelf') === '' ? 0 : Number(cell('shelf'));
   if (!Number.isInteger(shelf) || shelf < 0 || shelf > 9999)
     return bad('shelf: a whole number from 0 to 9999 is accepted');
-  const code = fromCell(cell('code'));
+  const code = textOfCell(cell('code'));
   if (code.length > 60) return bad('code: 60 characters at most are accepted');
   return {
     ok: true,

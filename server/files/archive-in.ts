@@ -10,6 +10,7 @@ import { alone } from '../storage/alone';
 import { createDrive } from '../drives/drive-store';
 import { DriveDocument, DriveEntity } from '../drives/entity';
 import { Photo } from '../photos/entity';
+import { PartEntity, type PartRow } from '../parts/entity';
 import { Shop } from '../shop/entity';
 import { PulleyEntity, SpeedBandEntity, type PulleyRow, type SpeedBandRow } from '../speeds/entity';
 import { StockEntity } from '../stock/entity';
@@ -82,6 +83,22 @@ const shopBody = object({
     )
     .max(500)
     .required(),
+  // Archives from before there were any have none.
+  parts: array()
+    .of(
+      object({
+        id: string().uuid().required(),
+        label: string().required().max(80),
+        kind: string().required().max(20),
+        mm: number().required(),
+        plusMinus: number().nullable().defined(),
+        price: number().nullable().defined(),
+        pieces: number().integer().min(1).required(),
+        createdAt: date().required(),
+      }).required(),
+    )
+    .max(500)
+    .default([]),
 }).required();
 
 /** Brings in drive files that stand alone. All or none: half an import would leave the user guessing which half. */
@@ -204,7 +221,7 @@ class Shelf {
   /** The shop's own lists. What stands here goes before what the archive has. */
   async shop(manager: EntityManager, shop?: Buffer, vehicles?: Buffer, belts?: Buffer): Promise<void> {
     if (shop) {
-      const { name, unit, bands, pulleys } = await shopBody
+      const { name, unit, bands, pulleys, parts } = await shopBody
         .validate(parsed(shop, SHOP_FILE))
         .catch(({ path: field = '', message }: ValidationError) => {
           throw invalid([{ path: `${SHOP_FILE} ${field}`.trim(), message }]);
@@ -228,6 +245,15 @@ class Shelf {
       const fresh = (pulleys as PulleyRow[]).filter((pulley) => !ids.has(pulley.id) && !alike.has(likeness(pulley)));
       await manager.insert(PulleyEntity, fresh);
       this.brought.pulleys = fresh.length;
+      const kept = await manager.find(PartEntity);
+      const partAlike = ({ label, kind, mm }: Pick<PartRow, 'label' | 'kind' | 'mm'>) =>
+        JSON.stringify([label, kind, mm]);
+      const [partIds, partsAlike] = [new Set(kept.map(({ id }) => id)), new Set(kept.map(partAlike))];
+      const rows = parts as PartRow[];
+      await manager.insert(
+        PartEntity,
+        rows.filter((part) => !partIds.has(part.id) && !partsAlike.has(partAlike(part))),
+      );
     }
     for (const [index, line] of (vehicles?.toString('utf8') ?? '').split('\n').entries()) {
       if (line.trim() === '') continue;

@@ -3,16 +3,18 @@ import { pipeline } from 'node:stream/promises';
 import yazl from 'yazl';
 import papaparse from 'papaparse';
 import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
+import { PartEntity } from '../parts/entity';
 import { Shop } from '../shop/entity';
 import { PulleyEntity, SpeedBandEntity } from '../speeds/entity';
 import { StockEntity, type StockRow } from '../stock/entity';
 import { Vehicle, type VehicleRow } from '../vehicles/entity';
 import { type Drive, DRIVE_FILE_EXTENSION, writeDrive } from '@emery/core/drive';
-import { STOCK_COLUMNS, stockCell } from '@emery/core/size';
+import { csvCell } from '@emery/core/quantity';
+import { STOCK_COLUMNS } from '@emery/core/size';
 
 /*
  * The archive of a shop: a ZIP that any program opens.
- *   shop.json          { "format": "emery-shop", "version": 1, name, unit, bands, pulleys }
+ *   shop.json          { "format": "emery-shop", "version": 1, name, unit, bands, pulleys, parts }
  *   vehicles.jsonl     one vehicle a line, those without drives and the deleted ones too
  *   belts.csv          the list of belts, as the shop's own "Save as CSV"
  *   drives/*.emery.json   drive files; `vehicle` and `record` beside the drive's own fields say whose it is,
@@ -85,15 +87,18 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
 type Add = (name: string, bytes: Buffer, compress?: boolean) => Promise<void>;
 
 async function addShop(manager: EntityManager, add: Add): Promise<void> {
-  const [{ name, unit }, bands, pulleys, belts] = [
+  const [{ name, unit }, bands, pulleys, parts, belts] = [
     await manager.findOneByOrFail(Shop, { id: 1 }),
     await manager.find(SpeedBandEntity),
     await manager.find(PulleyEntity, { order: { createdAt: 'ASC', id: 'ASC' } }),
+    await manager.find(PartEntity, { order: { createdAt: 'ASC', id: 'ASC' } }),
     await stockRows(manager),
   ];
   await add(
     SHOP_FILE,
-    Buffer.from(`${JSON.stringify({ format: 'emery-shop', version: 1, name, unit, bands, pulleys }, null, 2)}\n`),
+    Buffer.from(
+      `${JSON.stringify({ format: 'emery-shop', version: 1, name, unit, bands, pulleys, parts }, null, 2)}\n`,
+    ),
   );
   await add(BELTS_FILE, Buffer.from(stockCsv(belts)));
   const lines: string[] = [];
@@ -213,7 +218,7 @@ export function stockCsv(belts: readonly StockRow[]): string {
     section,
     ribs: ribs ?? '',
     length: lengthMm,
-    code: stockCell(code),
+    code: csvCell(code),
     price: price ?? '',
     shelf,
   }));

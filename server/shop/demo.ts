@@ -7,6 +7,8 @@ import { alone } from '../storage/alone';
 import { createDrive } from '../drives/drive-store';
 import papaparse from 'papaparse';
 import { Shop } from './entity';
+import { PartEntity } from '../parts/entity';
+import { partsOf } from '../parts/routes';
 import { PulleyEntity, type PulleyRow } from '../speeds/entity';
 import { StockEntity } from '../stock/entity';
 import { Vehicle } from '../vehicles/entity';
@@ -48,6 +50,7 @@ export async function loadDemoShop(manager: EntityManager): Promise<void> {
   for (const name of pictures) await keepPhoto(manager, await photoAsIs(readFileSync(path.join(FOLDER, name))));
   await manager.insert(StockEntity, demoStock());
   await manager.insert(PulleyEntity, demoPulleys());
+  await manager.insert(PartEntity, partsOf(demoRows('parts.csv')));
   for (const [index, name] of files.entries()) {
     const reading = parseDrive(readFileSync(path.join(FOLDER, name), 'utf8'));
     if (!reading.ok) throw new Error(`${name}: ${reading.problems[0]!.path} ${reading.problems[0]!.message}`);
@@ -60,13 +63,15 @@ export async function loadDemoShop(manager: EntityManager): Promise<void> {
   await indexAllVehicles(manager);
 }
 
+/** The rows of one of the demo shop's lists. */
+function demoRows(name: string): Record<string, string>[] {
+  const text = readFileSync(path.join(FOLDER, name), 'utf8');
+  return papaparse.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data;
+}
+
 /** The belts on the demo shop's shelf, from `demo/belts.csv`. */
 function demoStock() {
-  const { data } = papaparse.parse<Record<string, string>>(readFileSync(path.join(FOLDER, 'belts.csv'), 'utf8'), {
-    header: true,
-    skipEmptyLines: true,
-  });
-  return data.map((row, index) => {
+  return demoRows('belts.csv').map((row, index) => {
     const read = readStockRow(row);
     if (!read.ok) throw new Error(`belts.csv, row ${index + 1}: ${read.problem}`);
     return read.belt;
@@ -75,12 +80,8 @@ function demoStock() {
 
 /** The pulleys on the demo shop's shelf, from `demo/pulleys.csv`. */
 function demoPulleys(): PulleyRow[] {
-  const { data } = papaparse.parse<Record<string, string>>(readFileSync(path.join(FOLDER, 'pulleys.csv'), 'utf8'), {
-    header: true,
-    skipEmptyLines: true,
-  });
   const figure = (text: string | undefined) => (text ? Number(text) : null);
-  return data.map(({ label = '', role, surface, diameter, teeth, grooves, set, count }, index) => ({
+  return demoRows('pulleys.csv').map(({ label = '', role, surface, diameter, teeth, grooves, set, count }, index) => ({
     id: randomUUID(),
     label,
     role: (role || null) as PulleyRow['role'],

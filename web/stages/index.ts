@@ -1,3 +1,4 @@
+import { align } from './align/stage';
 import { route } from './route/stage';
 import { size } from './size/stage';
 import { speeds } from './speeds/stage';
@@ -6,7 +7,7 @@ import { survey } from './survey/stage';
 import { tension } from './tension/stage';
 
 /** The stages in the order of the work. Bench, views, keys, help and rail read this list. */
-export const STAGES: readonly Stage[] = [survey, route, size, speeds, tension];
+export const STAGES: readonly Stage[] = [survey, route, size, speeds, tension, align];
 
 /** The stage of that name; where there is none, Route for a drive with a route and the first for a new one. */
 export function stageOf(id: string | undefined, routed: boolean): Stage {

@@ -1,4 +1,5 @@
 import { readStockFile } from '../stock/read-stock-file';
+import { alignTasks } from './align/tasks';
 import { routeTasks } from './route/tasks';
 import { sizeTasks } from './size/tasks';
 import { speedsTasks } from './speeds/tasks';
@@ -12,6 +13,7 @@ export const TASKS = {
   ...sizeTasks,
   ...speedsTasks,
   ...tensionTasks,
+  ...alignTasks,
   stock: (file: File, onProgress: (fraction: number) => void) => readStockFile(file, onProgress),
   /** Has the worker's code fetched while the server is there. */
   nothing: (_: null) => null,

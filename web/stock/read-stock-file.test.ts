@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import { decoded } from './read-csv';
 import { readStockFile, type StockFile } from './read-stock-file';
-import { stockCell } from '@emery/core/size';
+import { csvCell } from '@emery/core/quantity';
 
 const file = (content: string | Uint8Array) => new File([content as BlobPart], 'list.csv');
 const read = async (content: string | Uint8Array): Promise<StockFile> => {
@@ -47,7 +47,7 @@ test('a file that is not UTF-8 is read as Windows-1252, and that is said', async
 test.each(['-12', "'-12", '=1+1', '+4', '@x', "'x", 'plain'])(
   'a code comes back from a list as it went in: %j',
   async (code) => {
-    const cell = stockCell(code);
+    const cell = csvCell(code);
     expect(cell).not.toMatch(/^[=+\-@]/);
     expect((await read(`marking,code\n6PK1805,${cell}\n`)).good[0]!.belt.code).toBe(code);
   },

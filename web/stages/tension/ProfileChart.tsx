@@ -2,6 +2,7 @@ import { scaleLinear } from 'd3-scale';
 import { useBench, useLit } from '../../state/bench';
 import type { Mark } from '../../state/mark';
 import { TapeRule } from '../../views/unrolled/TapeRule';
+import { namesOf } from '../../views/unrolled/name-rows';
 import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
 import { forceFigure, type Standing } from '@emery/core/tension';
@@ -124,24 +125,6 @@ function piecesOf(
       { mark: { kind: 'span', belt: belt.id, index: k }, from: off, to, a: after, b: after, name: '' },
     ];
   });
-}
-
-/** Names under their pulleys, on two rows where they would touch. */
-function namesOf(
-  pieces: readonly { name: string; from: number; to: number }[],
-  x: (mm: number) => number,
-): { text: string; at: number; row: number }[] {
-  const ends = [-Infinity, -Infinity];
-  return pieces
-    .filter(({ name }) => name !== '')
-    .flatMap(({ name, from, to }) => {
-      const half = name.length * 3.4 + 4;
-      const at = Math.max(half, (x(from) + x(to)) / 2);
-      const row = ends.findIndex((end) => at - half > end);
-      if (row < 0) return [];
-      ends[row] = at + half;
-      return [{ text: name, at, row }];
-    });
 }
 
 interface PieceProps {

@@ -1,0 +1,102 @@
+import { randomUUID } from 'node:crypto';
+import { Router } from 'express';
+import papaparse from 'papaparse';
+import type { DataSource } from 'typeorm';
+import { mixed, object } from 'yup';
+import { alone } from '../storage/alone';
+import { bodyOf, invalid, notFound } from '../http/problem';
+import { PartEntity, type PartRow } from './entity';
+import { MOST_PARTS, PART_COLUMNS, type PartAtHand, partRow, readPartRow } from '@emery/core/align';
+import type { DriveProblem } from '@emery/core/drive';
+
+const body = object({
+  replace: mixed<boolean>().test(
+    'boolean',
+    'must be true or false',
+    (value) => value === undefined || typeof value === 'boolean',
+  ),
+  rows: mixed<unknown[]>()
+    .required('is missing')
+    .test('list', 'must be a list', (value) => value === undefined || Array.isArray(value))
+    .test('most', `holds more than ${MOST_PARTS} rows`, (value) => !Array.isArray(value) || value.length <= MOST_PARTS),
+}).required();
+
+const told = ({ id, label, kind, mm, plusMinus, price, pieces }: PartRow): PartAtHand => ({
+  id,
+  label,
+  kind,
+  mm,
+  plusMinus,
+  price,
+  count: pieces,
+});
+
+/** Reads every row; refuses with 422 and the first twenty that cannot be read. */
+export function partsOf(rows: readonly unknown[]): PartRow[] {
+  const parts: PartRow[] = [];
+  const problems: DriveProblem[] = [];
+  const now = Date.now();
+  for (const [index, row] of rows.entries()) {
+    const read =
+      typeof row === 'object' && row !== null && !Array.isArray(row)
+        ? readPartRow(row as Record<string, unknown>)
+        : { ok: false as const, column: '', problem: 'must be a row: an object of texts and numbers' };
+    if (read.ok) {
+      const { count, ...part } = read.part;
+      parts.push({ id: randomUUID(), ...part, pieces: count, createdAt: new Date(now + index) });
+    } else {
+      const path = `rows[${index}]${read.column && `.${read.column}`}`;
+      if (problems.push({ path, message: read.problem }) >= 20) break;
+    }
+  }
+  if (problems.length > 0) throw invalid(problems);
+  return parts;
+}
+
+/** The hubs, pumps and spacers at hand in the shop, in and out as CSV. */
+export function partRoutes(data: DataSource): Router {
+  const router = Router();
+  const parts = data.getRepository(PartEntity);
+  const all = () => parts.find({ order: { createdAt: 'ASC', id: 'ASC' }, take: MOST_PARTS });
+
+  router.get('/', async (_request, response) => {
+    response.json({ parts: (await all()).map(told) });
+  });
+
+  router.get('/file', async (_request, response) => {
+    response
+      .type('text/csv')
+      .set('Content-Disposition', 'attachment; filename="emery-parts.csv"')
+      .send(
+        papaparse.unparse(
+          (await all()).map((row) => partRow(told(row))),
+          { columns: [...PART_COLUMNS] },
+        ),
+      );
+  });
+
+  router.post('/', async (request, response) => {
+    const { replace, rows } = await bodyOf(body, request.body);
+    const made = partsOf(rows);
+    // One at a time, so that two who add to a list that is nearly full do not overfill it.
+    await alone(data, 'parts', () =>
+      data.transaction(async (manager) => {
+        if (replace) await manager.createQueryBuilder().delete().from(PartEntity).execute();
+        if ((await manager.count(PartEntity)) + made.length > MOST_PARTS)
+          throw invalid([
+            { path: '', message: `The list holds ${MOST_PARTS} parts, as many as it can. Take some out first.` },
+          ]);
+        await manager.insert(PartEntity, made);
+      }),
+    );
+    response.status(201).json({ parts: made.map(told) });
+  });
+
+  router.delete('/:id', async (request, response) => {
+    const { affected } = await parts.delete({ id: request.params.id });
+    if (affected !== 1) throw notFound('part');
+    response.status(204).end();
+  });
+
+  return router;
+}

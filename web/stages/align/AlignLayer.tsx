@@ -1,0 +1,84 @@
+import { useEffect } from 'react';
+import { useBench } from '../../state/bench';
+import type { LayerProps, PulleyFigure } from '../stage';
+import { useAlign } from './AlignProvider';
+import { useAlignSums, useReadingPlace } from './sums';
+import './align.css';
+import { degreeFigure, offsetFigure, VERDICT_WORDS } from '@emery/core/align';
+import { stationOf } from '@emery/core/drive';
+import { datumOf, type Run, worseOf } from '@emery/core/planes';
+
+/** The runs coloured by how they lie, each with its angle and a word, and where to read next. */
+export default function AlignLayer({ k, radii }: LayerProps) {
+  const { drive, alignment, after } = useAlignSums();
+  const { figures, view } = useAlign();
+  const { shown, unit } = useBench('shown', 'unit');
+  const { place } = useReadingPlace();
+  const looked = after ?? alignment;
+  useEffect(() => {
+    const of = new Map<string, PulleyFigure>();
+    const datum = looked && datumOf(drive, looked.belt.id);
+    for (const { pulley, station, offset, readings, covariance } of looked?.planes ?? []) {
+      if (pulley === datum) of.set(station, { text: 'datum', mark: 'none' });
+      else if (readings.length === 0) of.set(station, { text: 'not read', mark: 'none' });
+      else {
+        const doubt = Math.sqrt(covariance[0]!).toFixed(1);
+        of.set(station, { text: `${offsetFigure(offset, unit)} ± ${doubt}`, mark: 'none' });
+      }
+    }
+    figures.set(of);
+  }, [drive, looked, unit, figures]);
+  if (shown.drive !== drive || !looked) return null;
+  const shaft = place && view === 'read' ? stationOf(drive, place.pulley) : null;
+  const radius = place ? (radii.get(place.pulley) ?? 0) : 0;
+  const angle = place === null || place.at === null ? null : (place.at * Math.PI) / 180;
+  return (
+    <g className="align-layer" aria-hidden>
+      {looked.runs.map((run) => (
+        <RunMark key={run.fromAt} run={run} spans={looked.solution.spans} k={k} />
+      ))}
+      {shaft && (
+        <g
+          className="read-here"
+          transform={`translate(${shaft.x + (angle === null ? 0 : radius * Math.cos(angle))} ${-shaft.y - (angle === null ? 0 : radius * Math.sin(angle))}) scale(${1 / k})`}
+        >
+          <circle r={9} />
+          <path d="M-15 0H15M0 -15V15" />
+        </g>
+      )}
+    </g>
+  );
+}
+
+function RunMark({
+  run,
+  spans,
+  k,
+}: {
+  run: Run;
+  spans: readonly { start: { x: number; y: number }; end: { x: number; y: number }; length: number | null }[];
+  k: number;
+}) {
+  const longest = run.spans.reduce((best, at) => (spans[at]!.length! > spans[best]!.length! ? at : best));
+  const { start, end, length } = spans[longest]!;
+  let turn = (-Math.atan2(end.y - start.y, end.x - start.x) * 180) / Math.PI;
+  if (turn > 90 || turn < -90) turn += 180;
+  const { mark, word } = VERDICT_WORDS[run.verdict];
+  const text = run.read ? `${degreeFigure(worseOf(run))} ${mark} ${word}` : 'not read';
+  return (
+    <g className={`run-mark is-${run.read ? run.verdict : 'unread'}`}>
+      {run.spans.map((at) => (
+        <line key={at} x1={spans[at]!.start.x} y1={-spans[at]!.start.y} x2={spans[at]!.end.x} y2={-spans[at]!.end.y} />
+      ))}
+      {length! * k > 84 && (
+        <text
+          transform={`translate(${(start.x + end.x) / 2} ${-(start.y + end.y) / 2}) scale(${1 / k}) rotate(${turn})`}
+          textAnchor="middle"
+          y={-15}
+        >
+          {text}
+        </text>
+      )}
+    </g>
+  );
+}

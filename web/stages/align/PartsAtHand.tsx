@@ -1,0 +1,149 @@
+import { DeleteOutlined, DownloadOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icons';
+import { Button } from 'antd';
+import { useRef, useState } from 'react';
+import { useChangeParts, useParts } from '../../api/parts';
+import { decoded, delimiterOf, eachCsvRow } from '../../stock/read-csv';
+import { useBench } from '../../state/bench';
+import { Choice } from '../../ui/Choice';
+import { CountField } from '../../ui/CountField';
+import { QuantityField } from '../../ui/QuantityField';
+import { TextField } from '../../ui/TextField';
+import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
+import { MOST_PARTS, PART_COLUMNS, PART_KINDS, type PartKind } from '@emery/core/align';
+import { formatLength } from '@emery/core/quantity';
+
+/** The shop's list of hubs, pumps and spacers: looked at, added to, in and out as CSV. */
+export function PartsAtHand() {
+  const { unit } = useBench('unit');
+  const [open, setOpen] = useState(false);
+  const { data, error } = useParts(open);
+  const { add, remove } = useChangeParts();
+  const input = useRef<HTMLInputElement>(null);
+  const [problem, setProblem] = useState('');
+  const parts = data?.parts ?? [];
+  const bringIn = async (file: File | undefined) => {
+    if (!file) return;
+    const read = await rowsOf(file);
+    setProblem(read.problem);
+    if (read.problem === '') add.mutate(read.rows);
+  };
+  return (
+    <section aria-label="Parts at hand">
+      <h2>Hubs, pumps and spacers of the shop</h2>
+      <Button aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? 'Close the list' : 'Look at the list, or add to it'}
+      </Button>
+      {open && (
+        <>
+          {error && <p className="field-echo is-wrong">The list could not be read. {error.message}</p>}
+          <ul className="at-hand">
+            {parts.map(({ id, label, kind, mm, plusMinus, price, count }) => (
+              <li key={id}>
+                <span>
+                  {label}
+                  <span className="quiet">
+                    {' '}
+                    {kind}, {formatLength(mm, unit, 2)}
+                    {plusMinus !== null && ` ± ${plusMinus}`}
+                    {price !== null && `, ${price.toFixed(2)}`}
+                    {count > 1 && `, ${count} of them`}
+                  </span>
+                </span>
+                <Button
+                  icon={<DeleteOutlined />}
+                  aria-label={`Take ${label} out of the list`}
+                  onClick={() => remove.mutate(id)}
+                />
+              </li>
+            ))}
+          </ul>
+          <div className="button-row">
+            <Button icon={<UploadOutlined />} onClick={() => input.current?.click()}>
+              Bring in a CSV list
+            </Button>
+            <Button icon={<DownloadOutlined />} href="/api/parts/file" download disabled={parts.length === 0}>
+              Save as CSV
+            </Button>
+            <input
+              ref={input}
+              type="file"
+              hidden
+              accept=".csv,text/csv"
+              aria-label="CSV file of parts"
+              onChange={(event) => {
+                void bringIn(event.target.files?.[0]);
+                event.target.value = '';
+              }}
+            />
+          </div>
+          {(problem || add.isError) && (
+            <p className="field-echo is-wrong" role="alert">
+              Nothing was added. {problem || add.error?.message}
+            </p>
+          )}
+          <TypedPlace at="new part">
+            <NewPart add={add.mutate} busy={add.isPending} />
+          </TypedPlace>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** A CSV list as rows of texts; the server reads each, and says which it cannot. */
+async function rowsOf(file: File): Promise<{ rows: Record<string, string>[]; problem: string }> {
+  const refuse = (problem: string) => ({ rows: [], problem: `${file.name} ${problem}` });
+  if (file.size > 1_000_000) return refuse('holds over 1 MB; a list of parts is far shorter.');
+  const { text } = decoded(new Uint8Array(await file.arrayBuffer()));
+  let columns: string[] | null = null;
+  const rows: Record<string, string>[] = [];
+  const open = eachCsvRow(text, delimiterOf(text), ({ cells }) => {
+    if (!columns) columns = cells.map((cell) => cell.trim().toLowerCase());
+    else rows.push(Object.fromEntries(columns.map((name, k) => [name, cells[k] ?? ''])));
+    return rows.length <= MOST_PARTS;
+  });
+  const named = (columns as string[] | null) ?? [];
+  if (!named.includes('label') || !named.includes('depth'))
+    return refuse(`must name the columns in its first line: ${PART_COLUMNS.join(', ')}.`);
+  if (open !== null) return refuse(`has a quotation mark (") on line ${open} that is never closed.`);
+  if (rows.length > MOST_PARTS) return refuse(`holds more than ${MOST_PARTS} parts, the most there can be.`);
+  return { rows, problem: '' };
+}
+
+function NewPart({
+  add,
+  busy,
+}: {
+  add: (rows: readonly Record<string, unknown>[], done: { onSuccess: () => void }) => void;
+  busy: boolean;
+}) {
+  const { unit } = useBench('unit');
+  const [label, setLabel] = useTyped('name', '');
+  const [kind, setKind] = useTyped<PartKind>('kind', 'spacer');
+  const [mm, setMm] = useTyped('depth', 0);
+  const [count, setCount] = useTyped('count', 1);
+  const forget = useForgetTyped();
+  return (
+    <>
+      <div className="fields">
+        <TextField label="Name" value={label} most={80} onChange={setLabel} />
+        <Choice
+          label="It is a"
+          value={kind}
+          options={PART_KINDS.map((value) => ({ value, label: value }))}
+          onChange={setKind}
+        />
+        <QuantityField label="It builds" mm={mm} unit={unit} signed onCommit={setMm} />
+        <CountField label="How many there are" value={count} most={9999} onCommit={(many) => setCount(many ?? 1)} />
+      </div>
+      <Button
+        icon={<PlusOutlined />}
+        loading={busy}
+        disabled={label.trim() === ''}
+        onClick={() => add([{ label: label.trim(), kind, depth: mm, count }], { onSuccess: forget })}
+      >
+        Add to the list
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,412 @@
+import { DeleteOutlined } from '@ant-design/icons';
+import { Button, Segmented, Switch } from 'antd';
+import { useId, useMemo } from 'react';
+import { edit, useBench } from '../../state/bench';
+import { MarkedRow } from '../../bench/MarkedRow';
+import { Choice } from '../../ui/Choice';
+import { FigureField } from '../../ui/FigureField';
+import { QuantityField } from '../../ui/QuantityField';
+import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
+import { useAlign } from './AlignProvider';
+import { OffsetField, useOffset } from './OffsetField';
+import { RimDial } from './RimDial';
+import { useAlignSums, useReadingPlace } from './sums';
+import {
+  ALIGN_TOOL_WORDS,
+  changeAlign,
+  degreeFigure,
+  keepReading,
+  movedUnderLoad,
+  offsetFigure,
+  placeWords,
+  simulatedLaser,
+  SUSPECT_WORDS,
+  tiltDegrees,
+} from '@emery/core/align';
+import { ALIGN_TOOLS, type AlignReading, type AlignTool, pulleyLabel, removeItem, stationOf } from '@emery/core/drive';
+import { datumOf, pitchOf, type Plane, planeOf, readingsOf, sigmaOf, TOOL_SIGMA } from '@emery/core/planes';
+import { tenth } from '@emery/core/numeric';
+
+/** Readings go in; the planes they give come out below. */
+export function ReadView() {
+  const { loaded, setLoaded } = useAlign();
+  const { alignment } = useAlignSums();
+  if (!alignment) return null;
+  return (
+    <>
+      <Segmented
+        block
+        value={loaded ? 'load' : 'rest'}
+        options={[
+          { value: 'rest', label: 'Engine off' },
+          { value: 'load', label: 'Engine pulling' },
+        ]}
+        onChange={(set) => setLoaded(set === 'load')}
+        aria-label="State of the engine"
+      />
+      {loaded ? (
+        <p className="caution">
+          <strong>Caution</strong> Stay out of arm&rsquo;s reach of the belt. Read by laser or camera only, with a
+          helper at the wheel and nobody else near.
+        </p>
+      ) : (
+        <p className="caution">
+          <strong>Caution</strong> Engine off, key out, battery off: your hand is between belt and fan.
+        </p>
+      )}
+      <Form />
+      {loaded ? <Loaded /> : <Planes />}
+      <Kept />
+      <Datum />
+    </>
+  );
+}
+
+/** What is read next, in one line, and where it goes in. */
+function Form() {
+  const { drive, alignment } = useAlignSums();
+  const { place, suggested } = useReadingPlace();
+  const { setPlace, loaded } = useAlign();
+  const { dispatch, unit, select } = useBench('dispatch', 'unit', 'select');
+  const { belt, section } = alignment!;
+  const datum = datumOf(drive, belt.id);
+  const on = [...new Set(belt.route.map(({ pulley }) => pulley))];
+  const { pulley, at } = place!;
+  const [tool, setTool] = useTyped<AlignTool>('tool', 'straightedge');
+  const using: AlignTool = loaded && tool !== 'camera' ? 'laser' : tool;
+  const taken = readingsOf(drive, pulley, loaded ? 'load' : 'rest').map((reading) => reading.at ?? null);
+  const name = pulleyLabel(drive, pulley);
+  const take = (id: string) => select({ kind: 'pulley', station: stationOf(drive, id)!.id, pulley: id });
+  return (
+    <section aria-label="A reading">
+      <p className="read-next">
+        {suggested ? (
+          <>
+            <strong>
+              Read {pulleyLabel(drive, suggested.pulley)} {placeWords(suggested.at)} next
+            </strong>
+            : it takes the doubt of its runs from {degreeFigure(suggested.beforeDeg)} to{' '}
+            {degreeFigure(suggested.afterDeg)}.
+          </>
+        ) : (
+          <strong>Well enough known. More readings tell little.</strong>
+        )}
+      </p>
+      <div className="read-form">
+        <div className="read-fields">
+          <Choice
+            label="Pulley, or point at one"
+            value={pulley}
+            options={on.map((id) => ({
+              value: id,
+              label: `${pulleyLabel(drive, id)}${id === datum ? ', the datum' : ''}`,
+            }))}
+            onChange={take}
+          />
+          <Choice
+            label="Tool"
+            value={using}
+            options={(loaded ? (['laser', 'camera'] as const) : ALIGN_TOOLS).map((value) => ({
+              value,
+              label: ALIGN_TOOL_WORDS[value].name,
+            }))}
+            onChange={setTool}
+          />
+        </div>
+        <RimDial value={at} taken={taken} onChange={(next) => setPlace({ pulley, at: next })} />
+      </div>
+      <TypedPlace at={pulley} key={`${pulley} ${at} ${loaded}`}>
+        <Figures
+          name={name}
+          pitch={pitchOf(section)}
+          tool={using}
+          keep={(reading) => {
+            dispatch(
+              edit((d) =>
+                keepReading(d, {
+                  tool: using,
+                  pulley,
+                  ...(at !== null && { at }),
+                  ...(loaded && { load: true }),
+                  date: new Date().toISOString(),
+                  ...reading,
+                }),
+              ),
+            );
+            // On to the one that tells most.
+            setPlace(null);
+            select(null);
+          }}
+          laser={(turned) => simulatedLaser(drive).read(pulley, at ?? 0, { load: loaded, turned })}
+        />
+      </TypedPlace>
+      <p className="quiet">{ALIGN_TOOL_WORDS[using].hint} Out is away from the engine.</p>
+      {unit === 'in' && <p className="quiet">A bare number is inches here; write thousandths as 40 thou.</p>}
+    </section>
+  );
+}
+
+/** How far, which side, how sure; or the laser that ships with Emery. */
+function Figures({
+  name,
+  pitch,
+  tool,
+  keep,
+  laser,
+}: {
+  name: string;
+  pitch: number;
+  tool: AlignTool;
+  keep: (reading: Pick<AlignReading, 'mm'> & Partial<AlignReading>) => void;
+  laser: (turned: number) => { mm: number; plusMinus: number };
+}) {
+  const { unit } = useBench('unit');
+  const [out, setOut] = useTyped('out', true);
+  const [plusMinus, setPlusMinus] = useTyped<number | null>('plus or minus', null);
+  const [turned, setTurned] = useTyped('turned', false);
+  const forget = useForgetTyped();
+  const mm = useOffset(unit, pitch, out);
+  const id = useId();
+  const half = turned ? { turned: 180 } : {};
+  const done = () => {
+    if (mm === null) return;
+    keep({ mm: tenth(mm * 100) / 100, ...(plusMinus !== null && { plusMinus }), ...half });
+    forget();
+  };
+  return (
+    <>
+      <div className="fields">
+        <OffsetField
+          label={`${name} stands off by`}
+          pitch={pitch}
+          unit={unit}
+          out={out}
+          onOut={setOut}
+          onEnter={done}
+        />
+        <div className="field">
+          <span className="label">Which way</span>
+          <Segmented
+            block
+            value={out ? 'out' : 'in'}
+            options={[
+              { value: 'out', label: 'Out' },
+              { value: 'in', label: 'In' },
+            ]}
+            onChange={(side) => setOut(side === 'out')}
+            aria-label="Which way it stands off"
+          />
+        </div>
+        <FigureField
+          label="± of it"
+          unit="mm"
+          value={plusMinus}
+          least={0.01}
+          most={20}
+          onCommit={setPlusMinus}
+          onClear={() => setPlusMinus(null)}
+        />
+        <div className="switch-line is-field">
+          <Switch id={id} checked={turned} onChange={setTurned} />
+          <label htmlFor={id}>After half a turn of the pulley</label>
+        </div>
+      </div>
+      <div className="button-row">
+        <Button type="primary" disabled={mm === null} onClick={done}>
+          Keep this reading
+        </Button>
+        {tool === 'laser' && (
+          <Button
+            onClick={() => {
+              keep({ ...laser(turned ? 180 : 0), ...half, simulated: true });
+              forget();
+            }}
+          >
+            Read the simulated laser
+          </Button>
+        )}
+      </div>
+      <p className="quiet">
+        Without a ± it counts as ± {TOOL_SIGMA[tool]} mm, a default. ± is one standard deviation: two thirds of the time
+        within it, 19 times in 20 within twice it.
+      </p>
+    </>
+  );
+}
+
+/** Where every pulley stands, by its readings. */
+function Planes() {
+  const { drive, alignment, after } = useAlignSums();
+  const { unit } = useBench('unit');
+  const { planes, belt } = (after ?? alignment)!;
+  const datum = datumOf(drive, belt.id);
+  const once = [...new Map(planes.map((plane) => [plane.pulley, plane])).values()];
+  return (
+    <table className="ledger-table" aria-label="Where the pulleys stand">
+      <thead>
+        <tr>
+          <th>Pulley</th>
+          <th className="figure">stands</th>
+          <th className="figure">±</th>
+          <th className="figure">tilt</th>
+        </tr>
+      </thead>
+      <tbody>
+        {once.map((plane) => (
+          <MarkedRow key={plane.pulley} mark={{ kind: 'pulley', station: plane.station, pulley: plane.pulley }}>
+            <td>
+              <button type="button" className="row-button">
+                {pulleyLabel(drive, plane.pulley)}
+              </button>
+            </td>
+            {plane.pulley === datum ? (
+              <td className="figure" colSpan={3}>
+                <span className="quiet">the datum</span>
+              </td>
+            ) : plane.readings.length === 0 && plane.offset === 0 ? (
+              <td className="figure" colSpan={3}>
+                <span className="quiet">not read</span>
+              </td>
+            ) : (
+              <>
+                <td className="figure">{offsetFigure(plane.offset, unit)}</td>
+                <td className="figure">{Math.sqrt(plane.covariance[0]!).toFixed(1)} mm</td>
+                <td className="figure">{tiltText(plane)}</td>
+              </>
+            )}
+          </MarkedRow>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** How far a plane is tipped, and which edge of it stands out; a dash where the readings do not tell. */
+function tiltText({ tilt, readings }: Plane): string {
+  const size = Math.hypot(...tiltDegrees(tilt));
+  if (readings.length < 2 || size < 0.005) return readings.length < 2 ? '—' : '0°';
+  const places = ['right', 'top right', 'top', 'top left', 'left', 'bottom left', 'bottom', 'bottom right'];
+  const turn = (Math.atan2(tilt[1], tilt[0]) * 180) / Math.PI;
+  return `${degreeFigure(size)} ${places[((Math.round(turn / 45) % 8) + 8) % 8]!} out`;
+}
+
+/** What moved when the engine pulled. */
+function Loaded() {
+  const { drive, belt } = useAlignSums();
+  const { unit } = useBench('unit');
+  const moves = useMemo(() => movedUnderLoad(drive, belt!.id), [drive, belt]);
+  const alone = belt!.route.filter(
+    ({ pulley }) => readingsOf(drive, pulley, 'load').length > 0 && !moves.some((one) => one.pulley === pulley),
+  );
+  if (moves.length === 0 && alone.length === 0)
+    return (
+      <p className="quiet">Read a pulley at rest and then under load: what moves is a bracket, a bearing or a hub.</p>
+    );
+  return (
+    <>
+      <table className="ledger-table" aria-label="What moves under load">
+        <thead>
+          <tr>
+            <th>Pulley</th>
+            <th className="figure">goes</th>
+            <th className="figure">tips</th>
+            <th>look at</th>
+          </tr>
+        </thead>
+        <tbody>
+          {moves.map(({ pulley, movedMm, plusMinusMm, tiltDeg, moved, suspects }) => (
+            <tr key={pulley}>
+              <td>{pulleyLabel(drive, pulley)}</td>
+              <td className="figure">
+                {Math.abs(movedMm) < 0.05 ? '0' : offsetFigure(movedMm, unit)} ± {plusMinusMm.toFixed(1)}
+              </td>
+              <td className="figure">{degreeFigure(tiltDeg)}</td>
+              <td>{moved ? `▲ ${SUSPECT_WORDS[suspects[0]!]}` : '● stands still'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {alone.map(({ pulley }) => (
+        <p key={pulley} className="quiet">
+          {pulleyLabel(drive, pulley)} stands {offsetFigure(planeOf(drive, belt!.id, pulley, 'load').offset, unit)}{' '}
+          under load. Read it at rest as well.
+        </p>
+      ))}
+    </>
+  );
+}
+
+/** Every reading, newest first; those from before something was moved are told apart. */
+function Kept() {
+  const { drive, belt } = useAlignSums();
+  const { dispatch, unit } = useBench('dispatch', 'unit');
+  const { loaded } = useAlign();
+  const [past, setPast] = useTyped('show past', false);
+  const on = new Set(belt!.route.map(({ pulley }) => pulley));
+  const own = (drive.align?.readings ?? []).filter(({ pulley, load }) => on.has(pulley) && (load ?? false) === loaded);
+  const old = own.filter((reading) => reading.past);
+  const shown = own.filter((reading) => past || !reading.past).reverse();
+  if (own.length === 0) return null;
+  return (
+    <section aria-label="Readings">
+      <h2>{own.length - old.length === 1 ? '1 reading' : `${own.length - old.length} readings`}</h2>
+      <ul className="reading-list" aria-label="Readings kept">
+        {shown.map((reading) => (
+          <li key={reading.id}>
+            <span className="reading-name">
+              <strong>{pulleyLabel(drive, reading.pulley)}</strong> {placeWords(reading.at)}
+              {reading.turned ? ', after half a turn' : ''}: {offsetFigure(reading.mm, unit)} ±{' '}
+              {sigmaOf(reading).toFixed(1)}, {ALIGN_TOOL_WORDS[reading.tool].name.toLowerCase()}
+              {reading.simulated && ', simulated'}
+              {reading.past && ', before it was moved'}
+            </span>
+            <Button
+              icon={<DeleteOutlined />}
+              aria-label={`Take out the reading of ${pulleyLabel(drive, reading.pulley)} ${placeWords(reading.at)}`}
+              onClick={() => dispatch(edit((d) => removeItem(d, 'align.readings', reading.id)))}
+            />
+          </li>
+        ))}
+      </ul>
+      {old.length > 0 && (
+        <Button onClick={() => setPast(!past)}>
+          {past ? 'Hide' : 'Show'} {old.length} from before something was moved
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** How the datum was held, for a straightedge. */
+function Datum() {
+  const { drive, belt } = useAlignSums();
+  const { dispatch, unit } = useBench('dispatch', 'unit');
+  const by = drive.align?.readings?.some(({ tool }) => tool === 'straightedge');
+  const { faceMm = 0, straightedgeMm = 0 } = drive.align?.datum ?? {};
+  if (!by) return null;
+  const change = (next: object) => dispatch(edit((d) => changeAlign(d, { datum: { ...d.align?.datum, ...next } })));
+  return (
+    <section aria-label="How the datum was held">
+      <h2>How true the straightedge lay on {pulleyLabel(drive, datumOf(drive, belt!.id) ?? '')}</h2>
+      <div className="fields">
+        <QuantityField
+          label="It bears on a face of"
+          mm={faceMm}
+          unit={unit}
+          onCommit={(mm) => change({ faceMm: mm })}
+        />
+        <QuantityField
+          label="Its own length"
+          mm={straightedgeMm}
+          unit={unit}
+          onCommit={(mm) => change({ straightedgeMm: mm })}
+        />
+      </div>
+      <p className="quiet">
+        {faceMm > 0
+          ? 'Laid anew for each pulley, ± 0.1 mm at either end of where it bears: the further off, the less sure.'
+          : 'Taken as dead true until you say how much of the crank’s face it bore on.'}
+      </p>
+    </section>
+  );
+}

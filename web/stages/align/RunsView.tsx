@@ -1,0 +1,125 @@
+import { useBench } from '../../state/bench';
+import { edit } from '../../state/bench';
+import { FindingItem } from '../../bench/FindingItem';
+import { MarkedRow } from '../../bench/MarkedRow';
+import { FigureField } from '../../ui/FigureField';
+import { useAlignFindings, useAlignSums } from './sums';
+import {
+  alignWords,
+  degreeFigure,
+  offsetFigure,
+  rollerTracks,
+  type RollerTrack,
+  seeTrack,
+  VERDICT_WORDS,
+} from '@emery/core/align';
+import { pulleyLabel } from '@emery/core/drive';
+import { worseOf } from '@emery/core/planes';
+
+/** What the belt sees: the angle at both ends of every run, the worst first, and what its rollers do to it. */
+export default function RunsView() {
+  const { drive, alignment, after } = useAlignSums();
+  const { unit } = useBench('unit');
+  const findings = useAlignFindings();
+  const looked = after ?? alignment;
+  if (!looked) return null;
+  const runs = [...looked.runs].sort((a, b) => Number(b.read) - Number(a.read) || worseOf(b) - worseOf(a));
+  const name = (id: string) => pulleyLabel(drive, id);
+  return (
+    <>
+      <table className="ledger-table" aria-label="Runs, the worst first">
+        <thead>
+          <tr>
+            <th>Run, as the belt travels</th>
+            <th className="figure">leaves</th>
+            <th className="figure">arrives</th>
+            <th className="figure">±</th>
+          </tr>
+        </thead>
+        <tbody>
+          {runs.map((run) => (
+            <MarkedRow key={run.fromAt} mark={{ kind: 'span', belt: looked.belt.id, index: run.spans[0]! }}>
+              <td>
+                <button type="button" className="row-button is-two">
+                  <span>
+                    {name(run.from)} → {name(run.to)}
+                    {run.over.length > 0 && <span className="quiet"> over {run.over.map(name).join(', ')}</span>}
+                  </span>
+                  <span className={`flag is-${run.read ? run.verdict : 'unread'}`}>
+                    {run.read ? `${VERDICT_WORDS[run.verdict].mark} ${VERDICT_WORDS[run.verdict].word}` : 'not read'}
+                  </span>
+                </button>
+              </td>
+              <td className="figure">{signed(run.leaveDeg)}</td>
+              <td className="figure">{signed(run.arriveDeg)}</td>
+              <td className="figure">{degreeFigure(run.plusMinusDeg)}</td>
+            </MarkedRow>
+          ))}
+        </tbody>
+      </table>
+      <p className="quiet">
+        An angle is the run against that pulley&rsquo;s own plane; + climbs outward. Smooth rollers do not guide, so a
+        run goes over them.
+      </p>
+      <Rollers />
+      {findings.length > 0 && !after && (
+        <ul className="findings" aria-label="All that was found">
+          {findings.map((finding) => (
+            <FindingItem
+              key={`${finding.code} ${finding.pulley} ${finding.span?.from} ${finding.reading}`}
+              severity={finding.severity}
+              words={alignWords(drive, finding, unit)}
+            />
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+const signed = (degrees: number) =>
+  Math.abs(degrees) < 0.005 ? '0°' : `${degrees < 0 ? '−' : '+'}${degreeFigure(degrees)}`;
+
+/** Smooth rollers: to which side each steers, where its track should be, and where it is seen. */
+function Rollers() {
+  const { drive, alignment, after } = useAlignSums();
+  const tracks = rollerTracks(drive, (after ?? alignment)!);
+  if (tracks.length === 0) return null;
+  return (
+    <section aria-label="Smooth rollers">
+      <h2>Smooth rollers</h2>
+      {tracks.map((track) => (
+        <Roller key={track.at} track={track} />
+      ))}
+      <p className="quiet">
+        A roller carries the belt toward the side it is tilted to, until the run that comes in lies in its plane. Its
+        worn track shows where.
+      </p>
+    </section>
+  );
+}
+
+function Roller({ track: { pulley, steersDeg, trackMm, plusMinusMm, seenMm } }: { track: RollerTrack }) {
+  const { drive } = useAlignSums();
+  const { dispatch, unit } = useBench('dispatch', 'unit');
+  const straight = Math.abs(steersDeg) < 0.05;
+  return (
+    <div className="roller-row">
+      <div>
+        <strong>{pulleyLabel(drive, pulley)}</strong>{' '}
+        {straight ? 'steers nowhere.' : `steers ${steersDeg > 0 ? 'out' : 'in'} by ${degreeFigure(steersDeg)}.`} Its
+        track should be {Math.abs(trackMm) < 0.05 ? 'in the middle' : `${offsetFigure(trackMm, unit)} of the middle`}, ±{' '}
+        {plusMinusMm.toFixed(1)} mm.
+      </div>
+      <FigureField
+        label="Track seen, out +"
+        unit="mm"
+        value={seenMm}
+        least={-60}
+        most={60}
+        onCommit={(mm) => dispatch(edit((d) => seeTrack(d, pulley, mm)))}
+        onClear={() => dispatch(edit((d) => seeTrack(d, pulley, null)))}
+      />
+    </div>
+  );
+}

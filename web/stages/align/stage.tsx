@@ -1,0 +1,36 @@
+import { lazyPart } from '../../parts/lazy-part';
+import { useStore } from '../../state/store';
+import { noDrag } from '../dragging';
+import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
+import { AlignProvider, useAlign } from './AlignProvider';
+import type { Drive } from '@emery/core/drive';
+import type { DriveSolution } from '@emery/core/path';
+import { alignmentOf } from '@emery/core/planes';
+
+/** Align: which pulley is off, by how much, and the fewest moves that put it right. */
+export const align: Stage = {
+  id: 'align',
+  name: 'Align',
+  state,
+  Ledger: lazyPart('Align', () => import('./AlignLedger')),
+  Chart: lazyPart('The edge view', () => import('./AlignChart'), <section className="unrolled sheet" aria-busy />),
+  Provider: AlignProvider,
+  Layer: lazyPart('The runs', () => import('./AlignLayer')),
+  usePulleyFigure,
+  drag: noDrag,
+};
+
+/** In hand once something was read or counted; settled when every run is read and good; a run that is not wants it. */
+function state(drive: Drive, { belts }: DriveSolution): StageState {
+  const counted = drive.belts.some(({ route }) => route.some(({ front }) => front !== undefined));
+  if (!drive.align?.readings?.length && !counted) return 'untouched';
+  const runs = belts.flatMap((solution) => alignmentOf(drive, solution.id, { solution })?.runs ?? []);
+  const known = runs.filter(({ read }) => read || counted);
+  if (known.some(({ verdict }) => verdict !== 'good')) return 'needs attention';
+  return runs.length > 0 && runs.every(({ read }) => read) ? 'settled' : 'in hand';
+}
+
+function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
+  const figures = useStore(useAlign().figures);
+  return ({ station }) => figures?.get(station.id) ?? { text: '', mark: 'none' };
+}
