@@ -14,13 +14,15 @@ import { findProgram } from '../scripts/lib/install.mjs';
 import { startServer } from '../scripts/lib/serve.mjs';
 import { readSpeedLog } from '../web/stages/speeds/read-speed-log';
 import { lengthCurve } from '@emery/core/adjuster';
-import type { Drive } from '@emery/core/drive';
+import type { AlignMove, Drive } from '@emery/core/drive';
 import { beltClearances, solveBelt, solveDrive } from '@emery/core/path';
 import { searchRoutes } from '@emery/core/route';
 import { sizeBelt } from '@emery/core/seating';
 import { answerFor, uncertaintyOf } from '@emery/core/size';
 import { choosePulleys, type PulleyAtHand, type SpeedTarget } from '@emery/core/speeds';
 import { fitSurvey } from '@emery/core/survey';
+import { planFor, searchSets } from '@emery/core/align';
+import { alignmentOf } from '@emery/core/planes';
 import { hearPluck, marginMap, runDrive, simulatedPlucks, tensionOf } from '@emery/core/tension';
 import { fitEllipse, fitPhoto } from '@emery/core/survey/photo';
 
@@ -220,6 +222,51 @@ function benchTension(): void {
   const sound = simulatedPlucks(span, 420, { hum: 0.1, hiss: 0.03, plucks: 2 }, 7);
   const seconds = { rate: sound.rate, samples: sound.samples.slice(0, 2 * sound.rate) };
   repeat('A pluck of up to 2 s', 10, 1, () => hearPluck(seconds, span), 'median 100 ms');
+}
+
+/** Twelve pulleys about a ring, read forty times; ten movable, four of them off; parts in five thousand sets. */
+function benchAlign(): void {
+  const stops = Array.from({ length: 12 }, (_, k): Stop => [
+    k === 0 ? 'crank' : `p${k}`,
+    400 * Math.cos(k / 1.91),
+    400 * Math.sin(k / 1.91),
+    60 + 4 * k,
+  ]);
+  const off: Record<string, number> = { p2: 4.1, p5: -3.3, p8: 2.9, p10: -4.4 };
+  const readings = Array.from({ length: 40 }, (_, k) => {
+    const pulley = `p${1 + (k % 11)}`;
+    const mm = (off[pulley] ?? 0.1) + 0.2 * Math.sin(9 * k);
+    return { id: `r${k}`, tool: 'laser' as const, pulley, at: 97 * k, mm };
+  });
+  const moves = Array.from({ length: 10 }, (_, k): AlignMove =>
+    k % 2 === 0
+      ? { kind: 'shim', pulley: `p${k + 1}`, sizes: [-4, -3, -2, -1, 1, 2, 3, 4] }
+      : { kind: 'press', pulley: `p${k + 1}`, min: -5, max: 5 },
+  );
+  const ring = driveOf(stops, {}, { align: { readings, moves } });
+  const solution = solveBelt(ring, 'main')!;
+  const time = (what: string, count: number, run: () => unknown, limit: string, places = 1) => {
+    for (let k = 0; k < 3; k += 1) run();
+    const times = Array.from({ length: count }, () => {
+      const from = performance.now();
+      run();
+      return performance.now() - from;
+    });
+    print(what, spread(times, 'ms', places), limit);
+  };
+  time('Planes and runs, 12 pulleys, 40 readings', 100, () => alignmentOf(ring, 'main', { solution }), '', 2);
+  const alignment = alignmentOf(ring, 'main', { solution })!;
+  const found = planFor(ring, alignment);
+  const many = found.plans[0]?.moves.length ?? 0;
+  time(`Plan of ${many} moves, 10 movable pulleys`, 10, () => planFor(ring, alignment), 'under 1000 ms');
+  const stacks = [20, 25, 10].map((count, s) => ({
+    id: `s${s}`,
+    pulley: `p${s + 1}`,
+    pieces: [
+      { name: 'hub', options: Array.from({ length: count }, (_, k) => ({ name: `h${k}`, mm: 20 + 1.37 * k + s })) },
+    ],
+  }));
+  time('Parts, 5,000 sets', 20, () => searchSets(stacks), 'under 200 ms');
 }
 
 /** The pulleys of a long serpentine, and twelve about a ring, where most orders stay open longest. */
@@ -473,6 +520,7 @@ const PARTS: Record<string, () => void | Promise<void>> = {
   routes: benchRoutes,
   speeds: benchSpeeds,
   tension: benchTension,
+  align: benchAlign,
   'command-line': benchCommandLine,
 };
 const NAMES = [...Object.keys(PARTS), 'server', 'page'];

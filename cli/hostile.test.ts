@@ -1,8 +1,21 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
+import {
+  alignFindings,
+  alignMessage,
+  movedUnderLoad,
+  nextReadings,
+  planFindings,
+  planFor,
+  rollerTracks,
+  searchSets,
+  stackFindings,
+  stacksOf,
+} from '@emery/core/align';
 import { type Drive, readDrive, STATES, TOOLS, writeDrive } from '@emery/core/drive';
 import { beltClearances, findingMessage, solveDrive } from '@emery/core/path';
+import { alignmentOf, worstDeg } from '@emery/core/planes';
 import { searchRoutes } from '@emery/core/route';
 import { sizeBelt } from '@emery/core/seating';
 import { answerFor, sizeMessage, uncertaintyOf } from '@emery/core/size';
@@ -177,6 +190,34 @@ describe('whatever a drive file holds', () => {
           const explained = explainRatio(drive, station, readRatio('2.5')!);
           for (const reading of explained?.readings ?? [])
             expect(notANumber(ratioReadingWords(drive, reading, explained!.truth, 'It'))).toBeNull();
+        }
+      }),
+      { numRuns: 200, seed: SEED },
+    );
+  });
+
+  test('align: planes, runs, rollers, what is next, plans that keep their word, parts, findings and words', () => {
+    fc.assert(
+      fc.property(accepted, (drive) => {
+        for (const belt of drive.belts) {
+          const alignment = alignmentOf(drive, belt.id);
+          const sets = searchSets(stacksOf(drive, belt.id));
+          expect(notANumber(sets)).toBeNull();
+          const findings = [...alignFindings(drive, belt, alignment), ...stackFindings(drive, belt, sets)];
+          if (alignment) {
+            expect(notANumber([alignment.planes, alignment.runs])).toBeNull();
+            expect(notANumber(rollerTracks(drive, alignment))).toBeNull();
+            expect(notANumber(nextReadings(drive, alignment))).toBeNull();
+            expect(notANumber(movedUnderLoad(drive, belt.id))).toBeNull();
+            const search = planFor(drive, alignment);
+            expect(notANumber(search)).toBeNull();
+            for (const { worstDeg: after } of search.plans) {
+              expect(after).toBeLessThanOrEqual(search.limitDeg! + 1e-6);
+              expect(after).toBeLessThan(worstDeg(alignment.runs));
+            }
+            findings.push(...planFindings(belt, search));
+          }
+          for (const finding of findings) expect(notANumber(alignMessage(drive, finding))).toBeNull();
         }
       }),
       { numRuns: 200, seed: SEED },

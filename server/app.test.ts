@@ -442,4 +442,33 @@ describe('what the shop keeps for Speeds', () => {
     expect(await refused({ label: 'x', surface: 'bumpy', diameter: 50 })).toBe('surface');
     expect(await refused({ label: ' ', surface: 'vee', diameter: 50 })).toBe('label');
   });
+
+  test('parts at hand: the demo shop has some, a list goes in whole or not at all and comes out as it went in', async () => {
+    const list = async () => (await ask('GET', '/parts')).body.parts as { id: string; label: string }[];
+    const before = await list();
+    expect(before[0]).toMatchObject({ label: 'Crank hub short', kind: 'hub', mm: 38.2, plusMinus: 0.2, price: null });
+    const rows = [
+      { label: ' =Hub 40 ', kind: 'Hub', depth: '1 9/16', price: '12,5' },
+      { label: 'Washer', depth: 2.5, count: '3' },
+    ];
+    const made = await ask('POST', '/parts', { rows });
+    expect(made).toMatchObject({
+      status: 201,
+      body: {
+        parts: [
+          { label: '=Hub 40', kind: 'hub', mm: 39.688, price: 12.5 },
+          { kind: 'other', count: 3 },
+        ],
+      },
+    });
+    const bad = await ask('POST', '/parts', { rows: [...rows, { label: 'x', depth: 'wide' }, 7] });
+    expect(bad.status).toBe(422);
+    expect((bad.body.errors as { path: string }[]).map(({ path }) => path)).toEqual(['rows[2].depth', 'rows[3]']);
+    expect((await ask('POST', '/parts', { rows: 'many' })).body.errors[0].path).toBe('rows');
+    expect(await list()).toHaveLength(before.length + 2);
+    for (const { id } of made.body.parts as { id: string }[])
+      expect((await ask('DELETE', `/parts/${id}`)).status).toBe(204);
+    expect((await ask('DELETE', '/parts/none')).status).toBe(404);
+    expect(await list()).toEqual(before);
+  });
 });

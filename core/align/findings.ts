@@ -58,9 +58,9 @@ function runFindings(belt: Belt, runs: readonly Run[]): AlignFinding[] {
 
 function grooveFindings(drive: Drive, alignment: Alignment): AlignFinding[] {
   const { belt } = alignment;
-  const over = grooveCounts(drive, belt).flatMap(({ pulley, front, back, off, grooves }): AlignFinding[] => {
-    // Off the edge where more grooves are missing on one side than it had to spare there.
-    const hangs = off > Math.max(0, front) || -off > Math.max(0, back) || grooves < (belt.ribs ?? 0);
+  const over = grooveCounts(drive, belt).flatMap(({ pulley, counted, off, grooves }): AlignFinding[] => {
+    const behind = counted === null ? 0 : grooves - (belt.ribs ?? 0) - counted;
+    const hangs = behind < 0 || (counted ?? 0) < 0 || grooves < (belt.ribs ?? 0);
     return hangs ? [{ code: 'hangs-over', severity: 'fault', belt: belt.id, pulley, figures: { off, grooves } }] : [];
   });
   const ribs = ribsOff(drive, alignment).map(({ pulley, ribs: many, free, counted }): AlignFinding => ({

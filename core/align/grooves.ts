@@ -9,7 +9,7 @@ export interface GrooveCount {
   /** Free in front of the belt, and behind it toward the engine, where it sits in the same-numbered grooves. */
   front: number;
   back: number;
-  /** Counted free in front; null where nobody counted. */
+  /** Counted free in front, below zero where ribs hang over there; null where nobody counted. */
   counted: number | null;
   /** Grooves the belt sits further out than it should, by the count; 0 where nobody counted. */
   off: number;
@@ -22,7 +22,9 @@ export interface GrooveCount {
 export function grooveCounts(drive: Drive, belt: Belt): GrooveCount[] {
   const known = pulleysById(drive);
   const datum = belt.route.find(({ pulley }) => stationOf(drive, pulley)?.role === 'crankshaft');
-  const meant = datum ? seatOf(drive, belt, datum) : 0;
+  const most = datum ? (known.get(datum.pulley)!.pulley.grooves ?? 0) - (belt.ribs ?? 0) : 0;
+  // Off the edge of the crank's own pulley is no place to go by.
+  const meant = datum ? Math.max(0, Math.min(most, seatOf(drive, belt, datum))) : 0;
   return belt.route
     .flatMap((stop, at): (GrooveCount & { y: number })[] => {
       const { pulley, station } = known.get(stop.pulley)!;
@@ -63,8 +65,8 @@ const MOST_RIBS = 3;
 const ABOUT = 0.3;
 
 /**
- * Pulleys that a step of one rib, or a few, sets off from both neighbours: neither of their runs is good, and they stand
- * about a whole number of ribs off the straight line from one neighbour to the other.
+ * Pulleys that a step of one rib, or a few, sets off from both neighbours: neither of their runs is good, and they
+ * stand about a whole number of ribs off the straight line from one neighbour to the other.
  */
 export function ribsOff(drive: Drive, { belt, section, runs, planes, seatsMm }: Alignment): RibOff[] {
   if (section.kind !== 'ribbed') return [];

@@ -61,17 +61,17 @@ const measurement = is.item<Measurement>({
 export interface RouteStop {
   readonly pulley: string;
   readonly side: Side;
-  /** Grooves counted free in front of the belt there; as many as the first groove leaves where it is left out. */
+  /**
+   * Grooves counted free in front of the belt there, below zero where ribs hang over; as many as the first groove leaves
+   * where it is left out.
+   */
   readonly front?: number;
 }
 
 const routeStop = is.item<RouteStop>({
   pulley: is.id(),
   side: is.needed(is.oneOf(['drive', 'back'])),
-  front: is
-    .finite('a whole number of grooves', 60)
-    .integer('must be a whole number of grooves')
-    .min(0, 'must be 0 or more'),
+  front: is.finite('a whole number of grooves', 60).integer('must be a whole number of grooves'),
 });
 
 export interface Belt {

@@ -70,13 +70,17 @@ export function bearingOf(
 /** The readings of a pulley as sums need them. */
 export function asSums(drive: Drive, readings: readonly AlignReading[], sectionName: string): PlaneReading[] {
   const pulleys = pulleysById(drive);
-  return readings.map((reading) => ({
-    mm: reading.mm,
-    at: reading.at === undefined ? null : (reading.at * Math.PI) / 180,
-    radius: bodyRadiusMm(pulleys.get(reading.pulley)!.pulley, sectionFor(sectionName)),
-    sigma: Math.max(sigmaOf(reading), 1e-6),
-    turned: ((reading.turned ?? 0) * Math.PI) / 180,
-  }));
+  return readings.map((reading) => {
+    const radius = bodyRadiusMm(pulleys.get(reading.pulley)!.pulley, sectionFor(sectionName));
+    return {
+      mm: reading.mm,
+      // A pulley that is not measured yet has no rim to read at.
+      at: reading.at === undefined || radius < 1 ? null : (reading.at * Math.PI) / 180,
+      radius,
+      sigma: Math.max(sigmaOf(reading), 1e-3),
+      turned: ((reading.turned ?? 0) * Math.PI) / 180,
+    };
+  });
 }
 
 /**

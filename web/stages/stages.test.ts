@@ -67,6 +67,21 @@ test("Size is settled with a length for every belt; Speeds once the engine's spe
   expect(of(limited)[1]).toBe('needs attention');
 });
 
+test('Align is in hand once something is read, settled once every run is read and good, and warns of one that is not', () => {
+  const of = (mm: number | null, front?: number) => {
+    const plain = routed(twoPulleys(), 'crank-1-1', 'alternator-1-1');
+    const route = plain.belts[0]!.route.map((stop, k) => (k === 1 && front !== undefined ? { ...stop, front } : stop));
+    const readings = mm === null ? [] : [{ id: 'a', tool: 'laser' as const, pulley: 'alternator-1-1', mm }];
+    const drive: Drive = { ...changeBelt(plain, 'belt-1', { route }), align: { readings } };
+    return stageState('align', drive, solveDrive(drive));
+  };
+  expect(of(null)).toBe('untouched');
+  expect(of(0.4)).toBe('settled');
+  expect(of(4)).toBe('needs attention');
+  expect(of(null, 0)).toBe('in hand');
+  expect(of(null, 1)).toBe('needs attention');
+});
+
 test('Tension is in hand once a belt is set, settled once every one was read, and asks for a look that is due', () => {
   const of = (belt: Partial<Drive['belts'][number]>) => {
     const drive = changeBelt(routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'), 'belt-1', belt);

@@ -64,13 +64,13 @@ function RunMark({
   let turn = (-Math.atan2(end.y - start.y, end.x - start.x) * 180) / Math.PI;
   if (turn > 90 || turn < -90) turn += 180;
   const { mark, word } = VERDICT_WORDS[run.verdict];
-  const text = run.read ? `${degreeFigure(worseOf(run))} ${mark} ${word}` : 'not read';
+  const text = `${degreeFigure(worseOf(run))} ${mark} ${word}`;
   return (
     <g className={`run-mark is-${run.read ? run.verdict : 'unread'}`}>
       {run.spans.map((at) => (
         <line key={at} x1={spans[at]!.start.x} y1={-spans[at]!.start.y} x2={spans[at]!.end.x} y2={-spans[at]!.end.y} />
       ))}
-      {length! * k > 84 && (
+      {run.read && length! * k > 84 && (
         <text
           transform={`translate(${(start.x + end.x) / 2} ${-(start.y + end.y) / 2}) scale(${1 / k}) rotate(${turn})`}
           textAnchor="middle"

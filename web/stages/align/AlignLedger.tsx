@@ -103,7 +103,11 @@ function Answer() {
           </div>
         </>
       )}
-      {after && <Button onClick={() => setTried(null)}>Stop trying</Button>}
+      {after && view !== 'cures' && (
+        <div className="button-row is-after">
+          <Button onClick={() => setTried(null)}>Stop trying</Button>
+        </div>
+      )}
       {!after && told.length > 0 && (
         <ul className="findings is-after" aria-label="Findings">
           {told.map((finding) => (

@@ -15,6 +15,8 @@ const WIDTH_UNKNOWN = 20;
 const FACE = 1.15;
 /** The least that is shown on either side of the belt, mm. */
 const LEAST_ROOM = 2;
+/** Runs that differ by less are drawn as one. */
+const SAME_SLOPE = 3e-4;
 /** A run is given its angle from this many px on. */
 const ROOM_FOR_ANGLE = 46;
 
@@ -53,7 +55,7 @@ export function EdgeView({ alignment, before, width, height }: Props) {
         crank
       </text>
       <Line drive={drive} alignment={alignment} x={x} y={y} />
-      {before && <Line drive={drive} alignment={before} x={x} y={y} ghost />}
+      {before && <Line drive={drive} alignment={before} apart={alignment.runs} x={x} y={y} />}
       {pieces.map((piece, k) => (
         <Contact
           key={k}
@@ -175,18 +177,20 @@ function Line({
   alignment,
   x,
   y,
-  ghost = false,
+  apart,
 }: {
   drive: Drive;
   alignment: Alignment;
   x: Scale;
   y: Scale;
-  ghost?: boolean;
+  /** Drawn as a mere line, and only where it lies otherwise than these. */
+  apart?: readonly Run[];
 }) {
   const { belt, section, runs, seatsMm } = alignment;
   const pieces = contactsOf(drive, alignment);
   const half = (beltWidthMm(belt, section) || WIDTH_UNKNOWN) / 2;
   const cord = alignment.solution.cordLength!;
+  const ghost = apart !== undefined;
   const height = (k: number, end: 'on' | 'off') => pieces[k]![end] + seatsMm[k]!;
   const band = (x1: number, a: number, x2: number, b: number) =>
     `M${x(x1)} ${y(a + half)}L${x(x2)} ${y(b + half)}V${y(b - half)}L${x(x1)} ${y(a - half)}Z`;
@@ -199,7 +203,8 @@ function Line({
               <path key={`on ${k}`} className="edge-belt" d={band(from, height(k, 'on'), to, height(k, 'off'))} />
             ),
         )}
-      {runs.map((run) => {
+      {runs.map((run, r) => {
+        if (apart && Math.abs(apart[r]!.slope - run.slope) < SAME_SLOPE) return null;
         const [start, end] = [pieces[run.fromAt]!.to, pieces[run.toAt]!.from];
         // The run back to where the belt was cut goes over its end, and comes in again at the start where it is long.
         const stop = end > start ? end : end + cord;

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import { edit, useBench } from '../../state/bench';
-import { CountField } from '../../ui/CountField';
+import { FigureField } from '../../ui/FigureField';
 import { TypedPlace } from '../../ui/typed-text';
 import { useAlignSums } from './sums';
 import { countFront, type GrooveCount, grooveCounts } from '@emery/core/align';
@@ -78,13 +78,14 @@ function Count({ count, onPoint }: { count: GrooveCount; onPoint: () => void }) 
         >
           Counted, {front}
         </Button>
-        <CountField
-          label="Or it is"
-          value={counted ?? undefined}
-          least={0}
+        <FigureField
+          label="Or counted, hanging over −"
+          unit="free"
+          value={counted}
+          least={-20}
           most={60}
-          optional
-          onCommit={(value) => keep(value ?? null)}
+          onCommit={(value) => keep(Math.round(value))}
+          onClear={() => keep(null)}
         />
       </div>
     </li>

@@ -47,8 +47,7 @@ export function OffsetField({
         onEnter={onEnter}
       />
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem ||
-          (reading?.ok ? echo(signed(reading.mm, reading.side, out)) : pitch > 0 ? 'Such as 1.9, or half a rib' : '')}
+        {problem || (reading?.ok ? echo(signed(reading.mm, reading.side, out)) : pitch > 0 ? SAMPLES[unit] : '')}
       </p>
     </div>
   );
@@ -61,6 +60,11 @@ export function useOffset(unit: LengthUnit, pitch: number, out: boolean): number
   const reading = parseOffset(text, unit, pitch);
   return reading.ok ? signed(reading.mm, reading.side, out) : null;
 }
+
+const SAMPLES: Record<LengthUnit, string> = {
+  mm: 'Such as 1.9, or half a rib',
+  in: 'Such as 3/32, 40 thou, half a rib',
+};
 
 const signed = (mm: number, side: 'out' | 'in' | null, out: boolean) => (side === null && !out ? -mm : mm);
 
