@@ -215,7 +215,7 @@ describe('whatever a drive file holds', () => {
               expect(after).toBeLessThanOrEqual(search.limitDeg! + 1e-6);
               expect(after).toBeLessThan(worstDeg(alignment.runs));
             }
-            findings.push(...planFindings(belt, search));
+            findings.push(...planFindings(alignment, search));
           }
           for (const finding of findings) expect(notANumber(alignMessage(drive, finding))).toBeNull();
         }

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { driveOf, SERPENTINE, type Stop } from '../test/examples';
 import type { Align, AlignMove, AlignReading, AlignStack, Drive } from '../drive';
-import { alignmentOf, ANGLE_LIMITS, worstDeg } from '../planes';
+import { alignmentOf, worstDeg } from '../planes';
+import { sectionFor } from '../section';
 import {
   alignFindings,
   grooveCounts,
@@ -34,6 +35,7 @@ function standing(offsets: Record<string, number>, align: Align = {}, stops: Sto
 const plansOf = (drive: Drive) => planFor(drive, alignmentOf(drive, 'main')!);
 const codes = (drive: Drive) =>
   alignFindings(drive, drive.belts[0]!, alignmentOf(drive, 'main')).map(({ code }) => code);
+const LIMITS = sectionFor('PK')!.runAngle;
 const press = (pulley: string, min = -9, max = 9): AlignMove => ({ kind: 'press', pulley, min, max });
 const offsets = fc.record({
   pump: fc.double({ min: -7, max: 7, noNaN: true }),
@@ -78,7 +80,7 @@ test('a plan, made on what is so, leaves what it says; it is there wherever a fi
       }
       // By trying: every setting of every cure, the press in steps.
       let [fewest, least] = [Infinity, Infinity];
-      const limit = limitDeg ?? ANGLE_LIMITS.good;
+      const limit = limitDeg ?? LIMITS.good;
       for (const pump of [0, ...Array.from({ length: 26 }, (_, k) => -3 + k / 5)])
         for (const alt of [0, ...spacers])
           for (const ac of [0, -3.56]) {
@@ -88,7 +90,7 @@ test('a plan, made on what is so, leaves what it says; it is there wherever a fi
             least = size < fewest ? worst : Math.min(least, worst);
             fewest = size;
           }
-      if (fewest === 0 && limit === ANGLE_LIMITS.good) return expect(plans).toEqual([]);
+      if (fewest === 0 && limit === LIMITS.good) return expect(plans).toEqual([]);
       // A press between two steps of the search by hand may find a way that it misses.
       if (fewest === Infinity)
         return expect(plans.length === 0 || plans[0]!.moves.some(({ kind }) => kind === 'press')).toBe(true);
@@ -105,7 +107,7 @@ test('nothing wrong, nothing to do; what cannot be cured to good goes from wrong
     [],
   );
   const only = plansOf(standing({ pump: 0, alt: 0, ac: 5 }, { moves: [press('ac', -2.6, 0)] }));
-  expect(only.limitDeg).toBe(ANGLE_LIMITS.watch);
+  expect(only.limitDeg).toBe(LIMITS.watch);
   expect(only.plans[0]!.moves[0]!.mm).toBeCloseTo(-2.6, 6);
   expect(plansOf(standing({ ac: 5 }, { moves: [press('pump')] }))).toMatchObject({ plans: [], limitDeg: null });
 });

@@ -95,6 +95,6 @@ function answer(drive: Drive, beltId: string) {
     })),
     after: { worstDeg: plan ? plan.worstDeg : worstDeg(alignment.runs) },
     ...parts,
-    findings: told([...alignFindings(drive, belt, alignment), ...planFindings(belt, search), ...ofParts]),
+    findings: told([...alignFindings(drive, belt, alignment), ...planFindings(alignment, search), ...ofParts]),
   };
 }

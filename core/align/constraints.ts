@@ -1,4 +1,4 @@
-import { type Alignment, alongOf, ANGLE_LIMITS, heightAt, type Plane, slopeAlong } from '../planes';
+import { type Alignment, alongOf, heightAt, type Plane, slopeAlong } from '../planes';
 
 /** One run, as it limits how far its two pulleys may stand apart: by whether either is squared. */
 export interface RunLimits {
@@ -54,6 +54,3 @@ export function angleWith(run: RunLimits, fromSquared: boolean, toSquared: boole
   const slope = Math.atan((riseMm + moved) / run.lengthMm);
   return Math.max(Math.abs(slope - low), Math.abs(slope - high));
 }
-
-/** To these limits, degrees, a plan is sought, the better first. */
-export const PLAN_LIMITS = [ANGLE_LIMITS.good, ANGLE_LIMITS.watch] as const;

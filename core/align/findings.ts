@@ -1,16 +1,6 @@
 import { type Belt, type Drive, stationOf } from '../drive';
 import type { Severity } from '../finding';
-import {
-  type Alignment,
-  datumOf,
-  guides,
-  readingsOf,
-  type Run,
-  type RunVerdict,
-  toDegrees,
-  worseOf,
-  ANGLE_LIMITS,
-} from '../planes';
+import { type Alignment, datumOf, guides, readingsOf, type RunVerdict, toDegrees, worseOf } from '../planes';
 import { blundersOf } from './blunders';
 import type { AlignFinding } from './finding';
 import { grooveCounts, ribsOff } from './grooves';
@@ -33,7 +23,7 @@ export function alignFindings(drive: Drive, belt: Belt, alignment: Alignment | n
   const few: AlignFinding[] = runs.length === 0 ? [{ code: 'few-guides', severity: 'note', belt: belt.id }] : [];
   return [
     ...few,
-    ...runFindings(belt, runs),
+    ...runFindings(alignment),
     ...grooveFindings(drive, alignment),
     ...readingFindings(drive, belt, alignment),
     ...rollerFindings(drive, alignment),
@@ -42,7 +32,7 @@ export function alignFindings(drive: Drive, belt: Belt, alignment: Alignment | n
 }
 
 /** Runs that are not good, the worst first. */
-function runFindings(belt: Belt, runs: readonly Run[]): AlignFinding[] {
+function runFindings({ belt, runs, limits }: Alignment): AlignFinding[] {
   return runs
     .filter(({ verdict }) => verdict !== 'good')
     .sort((a, b) => worseOf(b) - worseOf(a))
@@ -52,7 +42,7 @@ function runFindings(belt: Belt, runs: readonly Run[]): AlignFinding[] {
       belt: belt.id,
       span: { from: run.from, to: run.to },
       pulley: Math.abs(run.leaveDeg) >= Math.abs(run.arriveDeg) ? run.from : run.to,
-      figures: { deg: worseOf(run), plusMinusDeg: run.plusMinusDeg, limitDeg: ANGLE_LIMITS.good },
+      figures: { deg: worseOf(run), plusMinusDeg: run.plusMinusDeg, limitDeg: limits.good },
     }));
 }
 
@@ -138,12 +128,13 @@ function loadFindings(drive: Drive, belt: Belt): AlignFinding[] {
 }
 
 /** What a search for a plan leaves to be said. */
-export function planFindings(belt: Belt, { plans, limitDeg, worstDeg, stopped }: PlanSearch): AlignFinding[] {
+export function planFindings({ belt, limits }: Pick<Alignment, 'belt' | 'limits'>, search: PlanSearch): AlignFinding[] {
+  const { plans, limitDeg, worstDeg, stopped } = search;
   const where = { belt: belt.id };
   const found: AlignFinding[] = [];
-  if (plans.length === 0 && worstDeg > ANGLE_LIMITS.good + 1e-9)
+  if (plans.length === 0 && worstDeg > limits.good + 1e-9)
     found.push({ ...where, code: 'no-cure', severity: 'watch', figures: { deg: worstDeg } });
-  if (limitDeg !== null && limitDeg > ANGLE_LIMITS.good)
+  if (limitDeg !== null && limitDeg > limits.good)
     found.push({ ...where, code: 'only-watch', severity: 'watch', figures: { deg: plans[0]?.worstDeg ?? limitDeg } });
   if (stopped) found.push({ ...where, code: 'plan-stopped', severity: 'note' });
   return found;

@@ -1,6 +1,6 @@
 import type { AlignMove, Drive, MoveKind } from '../drive';
 import { type Alignment, alignmentOf, pitchOf, type Run, type Shift, worstDeg } from '../planes';
-import { angleWith, between, PLAN_LIMITS, type RunLimits, runLimits } from './constraints';
+import { angleWith, between, type RunLimits, runLimits } from './constraints';
 
 /** One step of a plan. `mm` moves the pulley out (+), `steps` is grooves outward. */
 export interface PlannedMove {
@@ -53,7 +53,8 @@ export function planFor(
   const cures = curesOf(drive, alignment);
   const runs = runLimits(alignment);
   let stopped = false;
-  for (const limitDeg of PLAN_LIMITS) {
+  // To good, and where that is not to be had, to watch.
+  for (const limitDeg of [alignment.limits.good, alignment.limits.watch]) {
     if (worst <= limitDeg + 1e-9) break;
     const search = { runs, cures, limit: toRadians(limitDeg), onProgress };
     const found = fewest(search);

@@ -93,8 +93,12 @@ export interface Belt {
   readonly kgPerMetre?: number;
   readonly tensionReadings?: readonly TensionReading[];
   readonly care?: BeltCare;
+  /** Up to which angles, in degrees, its runs are good, and to be watched; else as its section says. */
+  readonly runAngle?: { readonly good: number; readonly watch: number };
   readonly route: readonly RouteStop[];
 }
+
+const runAngle = () => is.finite('a number of degrees', 10).moreThan(0, 'must be more than 0°');
 
 const overrides = Object.fromEntries(
   OVERRIDABLE.map((key) => [key, is.finite()]),
@@ -119,5 +123,6 @@ export const belt = is.item<Belt>({
   kgPerMetre: is.finite('a mass in kg per metre', 10).moreThan(0, 'must be more than 0 kg/m'),
   tensionReadings: is.optionalList(tensionReading, 200),
   care: beltCare,
+  runAngle: is.record<NonNullable<Belt['runAngle']>>({ good: is.needed(runAngle()), watch: is.needed(runAngle()) }),
   route: is.list(routeStop, 128),
 });

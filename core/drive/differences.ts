@@ -114,6 +114,24 @@ const KINDS: Record<string, Kind> = {
   },
 };
 
+/** What stands under `align`; moves have no id of their own, and differ as a whole. */
+const ofPulley = (many: string): Kind => ({
+  part: 'Alignment',
+  many,
+  id: 'id',
+  name: ({ pulley, id }, drive) => `${pulleyLabel(drive, pulley as string)}, ${String(id)}`,
+});
+const ALIGN_KINDS: Record<string, Kind> = {
+  readings: ofPulley('readings'),
+  stacks: ofPulley('stacks'),
+  done: ofPulley('moves that were done'),
+  tracks: {
+    ...ofPulley('tracks'),
+    id: 'pulley',
+    name: ({ pulley }, drive) => `Track on ${pulleyLabel(drive, pulley as string)}`,
+  },
+};
+
 const LENGTHS = new Set([
   'x',
   'y',
@@ -175,6 +193,15 @@ const FIELDS: Record<string, string> = {
   nextLookAt: 'day of the next look',
   nextLookOdometer: 'odometer at the next look',
   strut: 'strut',
+  front: 'grooves free in front',
+  flanged: 'flanged',
+  runAngle: 'limits of its runs',
+  moves: 'what can be done',
+  pieces: 'pieces',
+  datum: 'how the datum was held',
+  turned: 'turn of the pulley',
+  load: 'under load',
+  past: 'before it was moved',
   pitches: 'pitch of its threads',
 };
 
@@ -219,6 +246,8 @@ export function driveDifferences(
       const before = found.length;
       if (kind && isListOrMissing(left) && isListOrMissing(right))
         list((left ?? []) as Json[], (right ?? []) as Json[], at, kind, kind.part === part ? name : '');
+      else if (key === 'align' && path === '')
+        object((left ?? {}) as Json, (right ?? {}) as Json, at, 'Alignment', '', ALIGN_KINDS);
       else if (key === 'survey' && path === '')
         object((left ?? {}) as Json, (right ?? {}) as Json, at, 'Survey', '', KINDS);
       else if (isRecord(left) && isRecord(right))

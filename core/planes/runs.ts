@@ -3,8 +3,11 @@ import { type BeltSolution, type Point, solveBelt } from '../path';
 import { type Section, sectionFor } from '../section';
 import { datumOf, type Plane, planeOf, type ReadingSet } from './planes';
 
-/** The angle of a run to a pulley up to which it is good, and up to which it is to be watched, degrees. Defaults. */
-export const ANGLE_LIMITS = { good: 0.5, watch: 1 } as const;
+/** The angle of a run up to which it is good, and up to which it is to be watched, degrees. */
+export interface AngleLimits {
+  good: number;
+  watch: number;
+}
 /** Within this of a limit it is on it. */
 const ON_THE_LIMIT = 1e-9;
 
@@ -49,6 +52,7 @@ export interface Shift {
 export interface Alignment {
   belt: Belt;
   section: Section;
+  limits: AngleLimits;
   solution: BeltSolution;
   /** By contact. */
   planes: readonly Plane[];
@@ -62,6 +66,9 @@ export function guides(drive: Drive, { pulley, side }: Pick<RouteStop, 'pulley' 
   const of = findPulley(drive, pulley);
   return of !== undefined && (of.flanged === true || (side === 'drive' && of.surface !== 'smooth'));
 }
+
+/** What a belt says of its runs' angles, else its section. */
+const limitsOf = ({ runAngle }: Belt, section: Section): AngleLimits => runAngle ?? section.runAngle;
 
 /** Rib to rib, or groove to groove, mm; 0 for a belt without ribs. */
 export const pitchOf = (section: Section): number => (section.kind === 'ribbed' ? section.width : 0);
@@ -102,7 +109,8 @@ export function alignmentOf(
     const steps = shifts.reduce((sum, shift) => sum + (shift.pulley === stop.pulley ? (shift.steps ?? 0) : 0), 0);
     return pitch * (seatOf(drive, belt, stop) + steps);
   });
-  const alignment = { belt, section, solution, planes, seatsMm };
+  const limits = limitsOf(belt, section);
+  const alignment = { belt, section, limits, solution, planes, seatsMm };
   return { ...alignment, runs: runsOf(drive, alignment) };
 }
 
@@ -114,7 +122,7 @@ function shifted(plane: Plane, shifts: readonly Shift[]): Plane {
   }, plane);
 }
 
-function runsOf(drive: Drive, { belt, solution, planes, seatsMm }: Omit<Alignment, 'runs'>): Run[] {
+function runsOf(drive: Drive, { belt, limits, solution, planes, seatsMm }: Omit<Alignment, 'runs'>): Run[] {
   const { route } = belt;
   const guiding = route.flatMap((stop, k) => (guides(drive, stop) ? [k] : []));
   if (guiding.length < 2) return [];
@@ -139,6 +147,7 @@ function runsOf(drive: Drive, { belt, solution, planes, seatsMm }: Omit<Alignmen
         { plane: planes[fromAt]!, seatMm: seatsMm[fromAt]!, at: first.start, along: alongOf(first) },
         { plane: planes[toAt]!, seatMm: seatsMm[toAt]!, at: last.end, along: alongOf(last) },
         lengthMm,
+        limits,
       ),
       read: [planes[fromAt]!, planes[toAt]!].every((plane) => plane.readings.length > 0 || plane.pulley === datum),
     };
@@ -172,7 +181,7 @@ export function heightAt({ offset, tilt, centre }: Plane, { x, y }: Point): numb
 /** What a plane rises outward along a direction, mm a mm. */
 export const slopeAlong = ({ tilt }: Plane, { x, y }: Point): number => tilt[0] * x + tilt[1] * y;
 
-function anglesOf(leave: RunEnd, arrive: RunEnd, length: number) {
+function anglesOf(leave: RunEnd, arrive: RunEnd, length: number, limits: AngleLimits) {
   // Two pulleys that touch have no run between them; a hair of length keeps its figures finite.
   const span = Math.max(length, 1e-3);
   const slope =
@@ -185,13 +194,13 @@ function anglesOf(leave: RunEnd, arrive: RunEnd, length: number) {
     leaveDeg,
     arriveDeg,
     plusMinusDeg: doubtOf(leave, arrive, span, Math.abs(leaveDeg) >= Math.abs(arriveDeg) ? leave : arrive),
-    verdict: verdictOf(worst),
+    verdict: verdictOf(worst, limits),
   };
 }
 
-export function verdictOf(degrees: number): RunVerdict {
-  if (degrees <= ANGLE_LIMITS.good + ON_THE_LIMIT) return 'good';
-  return degrees <= ANGLE_LIMITS.watch + ON_THE_LIMIT ? 'watch' : 'wrong';
+function verdictOf(degrees: number, { good, watch }: AngleLimits): RunVerdict {
+  if (degrees <= good + ON_THE_LIMIT) return 'good';
+  return degrees <= watch + ON_THE_LIMIT ? 'watch' : 'wrong';
 }
 
 /** One standard deviation of the angle at one end of a run, degrees: the planes' covariances through its slopes. */

@@ -29,7 +29,12 @@ export interface Section {
   tipDepth: number;
   /** Of a ribbed belt, one groove of its pulley: how wide it is open at the rim, and how deep. Defaults. */
   groove: { open: number; depth: number } | null;
+  /** The angle of a run to its pulleys up to which it is good, and up to which it is to be watched, degrees. */
+  runAngle: { good: number; watch: number };
 }
+
+/** The same for every section until makers' figures say otherwise. */
+const RUN_ANGLE = { good: 0.5, watch: 1 };
 
 export type SectionOverrides = Partial<Record<(typeof OVERRIDABLE)[number], number>>;
 
@@ -71,6 +76,7 @@ function ribbed(
     pitch: 0,
     tipDepth: 0,
     groove: { open: 0.8 * width, depth },
+    runAngle: RUN_ANGLE,
   };
 }
 
@@ -87,6 +93,7 @@ function vee(name: string, width: number, cordDepth: number, thickness: number, 
     pitch: 0,
     tipDepth: 0,
     groove: null,
+    runAngle: RUN_ANGLE,
   };
 }
 
@@ -127,6 +134,7 @@ function toothed(
     pitch,
     tipDepth: differential,
     groove: null,
+    runAngle: RUN_ANGLE,
   };
 }
 

@@ -1,6 +1,6 @@
 import { Button, Spin } from 'antd';
 import { memo, useCallback, useEffect, useState, type ReactNode } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import type { ApiProblem } from '../api/client';
 import { useDrive, useShop } from '../api/shop';
 import { lazyPart } from '../parts/lazy-part';
@@ -19,6 +19,7 @@ import { DriveNotices } from './DriveNotices';
 import { KeysHelp } from './KeysHelp';
 import { StageRail } from './StageRail';
 import { useBenchKeys } from './use-bench-keys';
+import { useGoToStage } from './use-go-to-stage';
 import './bench.css';
 import type { Drive } from '@emery/core/drive';
 
@@ -74,19 +75,11 @@ function DriveBench({ open }: { open: OpenDrive }) {
 }
 
 function BenchFrame({ open }: { open: OpenDrive }) {
-  const { opened } = open;
   const bench = useBenchStores();
   const { stage: asked } = useParams();
   const [routed] = useState(() => bench.get().drive.belts.some(({ route }) => route.length > 1));
   const stage = stageOf(asked, routed);
-  const navigate = useNavigate();
-  const goTo = useCallback(
-    (next: string) => {
-      bench.get().leaveStage();
-      void navigate(`/drives/${opened.id}/${next}`, { replace: true });
-    },
-    [bench, navigate, opened.id],
-  );
+  const goTo = useGoToStage();
   const [keysOpen, setKeysOpen] = useState(false);
   const showKeys = useCallback(() => setKeysOpen(true), []);
   useBenchKeys({ stage, goTo, showKeys });

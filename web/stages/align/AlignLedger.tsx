@@ -10,7 +10,7 @@ import { useAlignFindings, useAlignSums } from './sums';
 import './align.css';
 import { type AlignFindingCode, alignWords, degreeFigure, VERDICT_WORDS } from '@emery/core/align';
 import { pulleyLabel } from '@emery/core/drive';
-import { ANGLE_LIMITS, worseOf } from '@emery/core/planes';
+import { worseOf } from '@emery/core/planes';
 
 const RunsView = lazyPart('The runs', () => import('./RunsView'));
 const GroovesView = lazyPart('The grooves', () => import('./GroovesView'));
@@ -91,7 +91,8 @@ function Answer() {
             </span>
           </div>
           <div className="answer-note">
-            ± {degreeFigure(worst.plusMinusDeg)}; up to {ANGLE_LIMITS.good}° is good, by default.
+            ± {degreeFigure(worst.plusMinusDeg)}; up to {looked!.limits.good}° is good
+            {looked!.belt.runAngle ? '' : ', by default'}.
             {runs.length < all && ` ${runs.length} of ${all} runs are read.`}
           </div>
         </>

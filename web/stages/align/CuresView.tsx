@@ -24,7 +24,7 @@ import {
   removeMove,
 } from '@emery/core/align';
 import { type AlignMove, MOVE_KINDS, type MoveKind, pulleyLabel } from '@emery/core/drive';
-import { ANGLE_LIMITS, datumOf, worseOf } from '@emery/core/planes';
+import { datumOf, worseOf } from '@emery/core/planes';
 import type { LengthUnit } from '@emery/core/quantity';
 
 /** What can be done to each pulley, and the fewest moves that put all runs right. */
@@ -33,6 +33,7 @@ export default function CuresView() {
     <>
       <Plans />
       <Possible />
+      <Done />
     </>
   );
 }
@@ -53,7 +54,7 @@ function Plans() {
       {search && <Found search={search} />}
       {search && (
         <ul className="findings" aria-label="About the plans">
-          {planFindings(belt!, search).map((finding) => (
+          {planFindings(alignment, search).map((finding) => (
             <FindingItem key={finding.code} severity={finding.severity} words={alignWords(drive, finding, unit)} />
           ))}
         </ul>
@@ -66,7 +67,7 @@ function Found({ search }: { search: PlanSearch }) {
   const { drive, alignment } = useAlignSums();
   const readings = alignment!.planes.some((plane) => plane.readings.length > 0);
   if (search.plans.length === 0)
-    return search.worstDeg <= ANGLE_LIMITS.good ? (
+    return search.worstDeg <= alignment!.limits.good ? (
       <p className="plan-none">
         <strong>{readings ? '● Nothing has to move.' : 'Nothing is read yet.'}</strong>{' '}
         {readings
@@ -183,6 +184,30 @@ function Possible() {
       <TypedPlace at="new move">
         <NewMove />
       </TypedPlace>
+    </section>
+  );
+}
+
+/** What was carried out, the last first. */
+function Done() {
+  const { drive, belt } = useAlignSums();
+  const { unit } = useBench('unit');
+  const on = new Set(belt!.route.map(({ pulley }) => pulley));
+  const done = (drive.align?.done ?? []).filter(({ pulley }) => on.has(pulley)).reverse();
+  if (done.length === 0) return null;
+  return (
+    <section aria-label="Done so far">
+      <h2>Done so far</h2>
+      <ul className="reading-list">
+        {done.map(({ id, date, ...move }) => (
+          <li key={id}>
+            <span className="reading-name">
+              {moveWords(drive, move, unit)}
+              {date && <span className="quiet">, {new Date(date).toLocaleDateString('en-GB')}</span>}
+            </span>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

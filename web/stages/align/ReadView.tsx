@@ -271,7 +271,10 @@ function Planes() {
               <>
                 <td className="figure">{offsetFigure(plane.offset, unit)}</td>
                 <td className="figure">{Math.sqrt(plane.covariance[0]!).toFixed(1)} mm</td>
-                <td className="figure">{tiltText(plane)}</td>
+                <td className="figure">
+                  {tiltText(plane)}
+                  {plane.wobble && <span className="quiet"> wobbles {degreeFigure(wobbleDegrees(plane.wobble))}</span>}
+                </td>
               </>
             )}
           </MarkedRow>
@@ -280,6 +283,8 @@ function Planes() {
     </table>
   );
 }
+
+const wobbleDegrees = ({ x, y }: { x: number; y: number }) => Math.hypot(...tiltDegrees([x, y]));
 
 /** How far a plane is tipped, and which edge of it stands out; a dash where the readings do not tell. */
 function tiltText({ tilt, readings }: Plane): string {

@@ -1,7 +1,8 @@
-import { useBench } from '../../state/bench';
-import { edit } from '../../state/bench';
+import { Button } from 'antd';
+import { edit, useBench } from '../../state/bench';
 import { FindingItem } from '../../bench/FindingItem';
 import { MarkedRow } from '../../bench/MarkedRow';
+import { useGoToStage } from '../../bench/use-go-to-stage';
 import { FigureField } from '../../ui/FigureField';
 import { useAlignFindings, useAlignSums } from './sums';
 import {
@@ -13,7 +14,7 @@ import {
   seeTrack,
   VERDICT_WORDS,
 } from '@emery/core/align';
-import { pulleyLabel } from '@emery/core/drive';
+import { changeBelt, pulleyLabel } from '@emery/core/drive';
 import { worseOf } from '@emery/core/planes';
 
 /** What the belt sees: the angle at both ends of every run, the worst first, and what its rollers do to it. */
@@ -62,6 +63,7 @@ export default function RunsView() {
         run goes over them.
       </p>
       <Rollers />
+      <Limits />
       {findings.length > 0 && !after && (
         <ul className="findings" aria-label="All that was found">
           {findings.map((finding) => (
@@ -79,6 +81,43 @@ export default function RunsView() {
 
 const signed = (degrees: number) =>
   Math.abs(degrees) < 0.005 ? '0°' : `${degrees < 0 ? '−' : '+'}${degreeFigure(degrees)}`;
+
+/** What counts as good: the section's default until this belt has limits of its own. */
+function Limits() {
+  const { belt, alignment } = useAlignSums();
+  const { dispatch } = useBench('dispatch');
+  const goTo = useGoToStage();
+  const { good, watch } = alignment!.limits;
+  const change = (next: object) =>
+    dispatch(edit((d) => changeBelt(d, belt!.id, { runAngle: { good, watch, ...next } })));
+  return (
+    <section aria-label="Limits">
+      <div className="fields">
+        <FigureField
+          label="Good up to"
+          unit="°"
+          value={good}
+          least={0.05}
+          most={watch}
+          onCommit={(value) => change({ good: value })}
+        />
+        <FigureField
+          label="Watch up to"
+          unit="°"
+          value={watch}
+          least={good}
+          most={10}
+          onCommit={(value) => change({ watch: value })}
+        />
+      </div>
+      <p className="quiet">
+        {belt!.runAngle ? 'Set for this belt.' : 'Emery’s defaults, not a specification.'} The angles are evidence for
+        what pulls and what squeals as well.
+      </p>
+      <Button onClick={() => goTo('tension')}>What pulls on it, under Tension</Button>
+    </section>
+  );
+}
 
 /** Smooth rollers: to which side each steers, where its track should be, and where it is seen. */
 function Rollers() {

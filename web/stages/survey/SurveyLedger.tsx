@@ -38,6 +38,10 @@ import type { Surface } from '@emery/core/section';
 
 const PictureLedger = lazyPart('The picture', () => import('./PictureLedger'));
 
+const RIMS = [
+  { value: 'plain', label: 'Plain' },
+  { value: 'flanged', label: 'Flanged, keep the belt on' },
+] as const;
 const SURFACES: { value: Surface; label: string }[] = [
   { value: 'ribbed', label: 'Ribbed' },
   { value: 'vee', label: 'V groove' },
@@ -212,6 +216,14 @@ function StationFields({ station, section }: { station: Station; section: string
             signed
             onCommit={(plane) => changeSheave({ plane })}
           />
+          {pulley.surface === 'smooth' && (
+            <Choice
+              label="Its rims"
+              value={pulley.flanged ? 'flanged' : 'plain'}
+              options={RIMS}
+              onChange={(rims) => changeSheave({ flanged: rims === 'flanged' ? true : undefined })}
+            />
+          )}
           {station.role !== 'crankshaft' && (
             <Choice
               label="Must turn"

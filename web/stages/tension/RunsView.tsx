@@ -1,10 +1,13 @@
+import { Button } from 'antd';
 import { useMemo } from 'react';
 import { useBench, useSelected } from '../../state/bench';
 import type { Mark } from '../../state/mark';
 import { MarkedRow } from '../../bench/MarkedRow';
 import { FindingItem } from '../../bench/FindingItem';
+import { useGoToStage } from '../../bench/use-go-to-stage';
 import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
+import { alignmentOf, worseOf } from '@emery/core/planes';
 import {
   forceFigure,
   LEAST_TEETH,
@@ -61,11 +64,38 @@ export function RunsView() {
           ))}
         </ul>
       )}
+      <OutOfLine />
       <RemedyPanel fallback={worst?.pulley ?? null} />
       <Teeth />
       <PulleyTable />
       <SpanTable />
     </>
+  );
+}
+
+/** Runs that were read and are not good: what is worked out here takes every run as straight. */
+function OutOfLine() {
+  const { drive, belt } = useTensionSums();
+  const goTo = useGoToStage();
+  const { id } = belt!.source;
+  const worst = useMemo(
+    () =>
+      (alignmentOf(drive, id)?.runs ?? [])
+        .filter(({ read, verdict }) => read && verdict !== 'good')
+        .sort((a, b) => worseOf(b) - worseOf(a))[0],
+    [drive, id],
+  );
+  if (!worst) return null;
+  return (
+    <p className="finding is-watch">
+      <strong>
+        {pulleyLabel(drive, worst.from)} to {pulleyLabel(drive, worst.to)} runs {worseOf(worst).toFixed(2)}° off.
+      </strong>{' '}
+      Tension does not cure that, and a belt out of line wears and squeals at any tension.
+      <span className="button-row is-after">
+        <Button onClick={() => goTo('align')}>See it under Align</Button>
+      </span>
+    </p>
   );
 }
 
