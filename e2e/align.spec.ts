@@ -16,7 +16,7 @@ async function choose(page: Page, label: string, option: string | RegExp): Promi
 async function read(page: Page, pulley: string, place: string, text: string): Promise<void> {
   await choose(page, 'Pulley, or point at one', pulley);
   await page.getByRole('radio', { name: place, exact: true }).click();
-  const field = page.getByLabel(`${pulley} stands off by`, { exact: true });
+  const field = page.getByLabel('It stands off by', { exact: true });
   await field.fill(text);
   await field.press('Enter');
   const kept = page.getByRole('button', { name: `Take out the reading of ${pulley} ${place.toLowerCase()}` });
@@ -27,7 +27,7 @@ async function read(page: Page, pulley: string, place: string, text: string): Pr
 async function pressed(page: Page, document: () => Promise<Parameters<typeof alignmentOf>[0]>): Promise<void> {
   await expect(page.getByText('No run is read yet')).toBeVisible();
   await choose(page, 'Pulley, or point at one', 'Water pump');
-  const field = page.getByLabel('Water pump stands off by', { exact: true });
+  const field = page.getByLabel('It stands off by', { exact: true });
   await field.fill('half a turn');
   await field.press('Enter');
   // What cannot be read stays, with what is accepted.
@@ -61,7 +61,7 @@ async function pressed(page: Page, document: () => Promise<Parameters<typeof ali
   await page.getByRole('button', { name: 'Try it' }).first().click();
   await expect(answer).toContainText('With the moves tried');
   await expect(answer).toContainText('good');
-  await page.getByLabel('Gap behind it at the start, mm').fill('9.5');
+  await page.getByLabel('Gap at the start, mm').fill('9.5');
   await page.getByLabel('Gap now, mm').fill('2');
   await page.getByLabel('Gap now, mm').press('Enter');
   await expect(page.getByTestId('press-left')).toContainText((9.5 + plan!.moves[0]!.mm!).toFixed(2));

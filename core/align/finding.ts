@@ -15,6 +15,7 @@ export const ALIGN_FINDING_CODES = [
   'readings-disagree',
   'straightedge-short',
   'load-by-hand',
+  'simulated-mixed',
   'wobbles',
   'steers',
   'track-differs',

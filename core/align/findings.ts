@@ -73,8 +73,11 @@ function readingFindings(drive: Drive, belt: Belt, { planes }: Alignment): Align
     const radius = drive.stations.flatMap(({ pulleys }) => pulleys).find(({ id }) => id === pulley)?.diameter ?? 0;
     const runOutMm = wobble ? radius * Math.hypot(wobble.x, wobble.y) : 0;
     const sure = wobble !== null && Math.hypot(wobble.x, wobble.y) > 2 * wobble.sigma;
+    const all = [...readingsOf(drive, pulley), ...readingsOf(drive, pulley, 'load')];
+    const mixed = new Set(all.map(({ simulated }) => simulated ?? false)).size > 1;
     return [
       ...blundersOf(drive, belt, pulley),
+      ...(mixed ? [{ ...where, code: 'simulated-mixed', severity: 'watch', pulley } as const] : []),
       ...(outOfReach ? [{ ...where, code: 'straightedge-short', severity: 'watch', pulley } as const] : []),
       ...(sure && runOutMm >= WOBBLE_WORTH_A_WORD
         ? [{ ...where, code: 'wobbles', severity: 'watch', pulley, figures: { runOutMm } } as const]

@@ -17,7 +17,7 @@ export { ALIGN_FINDING_CODES, type AlignFinding, type AlignFindingCode } from '.
 export { alignFindings, planFindings, pressedOn, stackFindings, tiltDegrees } from './findings';
 export { grooveCounts, ribsOff, type GrooveCount } from './grooves';
 export { movedUnderLoad, type LoadedMove } from './loaded';
-export { nextReadings, placeWords, RIM_PLACES, type NextReading } from './next-reading';
+export { nextLoadedReadings, nextReadings, placeWords, RIM_PLACES, type NextReading } from './next-reading';
 export {
   MOST_PARTS,
   PART_COLUMNS,
@@ -49,6 +49,8 @@ export {
   MOVE_WORDS,
   moveWords,
   offsetFigure,
+  shortFigure,
+  shortOffset,
   smallFigure,
   SUSPECT_WORDS,
   VERDICT_WORDS,

@@ -1,6 +1,6 @@
 import { type Drive, pulleysById } from '../drive';
 import { bodyRadiusMm } from '../section';
-import { type Alignment, alongOf, datumOf, guides, type Plane, quadratic, TOOL_SIGMA } from '../planes';
+import { type Alignment, alongOf, datumOf, guides, type Plane, quadratic, readingsOf, TOOL_SIGMA } from '../planes';
 
 /** A reading that would tell something: where to take it, and what it leaves of the doubt. */
 export interface NextReading {
@@ -76,6 +76,17 @@ function withReading({ covariance }: Plane, at: number, radius: number, sigma: n
   const gain = [0, 1, 2].map((i) => row.reduce((sum, part, j) => sum + covariance[3 * i + j]! * part, 0));
   const expected = sigma ** 2 + row.reduce((sum, part, i) => sum + part * gain[i]!, 0);
   return covariance.map((value, k) => value - (gain[Math.floor(k / 3)]! * gain[k % 3]!) / expected);
+}
+
+/**
+ * Where to read with the engine pulling: the pulleys that were read at rest and not yet under load, each where it was
+ * read first, so that the two can be compared.
+ */
+export function nextLoadedReadings(drive: Drive, { belt }: Pick<Alignment, 'belt'>): { pulley: string; at: number }[] {
+  return [...new Set(belt.route.map(({ pulley }) => pulley))].flatMap((pulley) => {
+    const [first] = readingsOf(drive, pulley);
+    return first && readingsOf(drive, pulley, 'load').length === 0 ? [{ pulley, at: first.at ?? 90 }] : [];
+  });
 }
 
 const PLACES = ['right', 'top right', 'top', 'top left', 'left', 'bottom left', 'bottom', 'bottom right'] as const;

@@ -19,6 +19,15 @@ export function offsetFigure(mm: number, unit: LengthUnit = 'mm'): string {
   return `${smallFigure(mm, unit)} ${mm > 0 ? 'out' : 'in'}`;
 }
 
+/** The same in one unit, for a drawing or a table: the shop's. */
+export function shortOffset(mm: number, unit: LengthUnit): string {
+  return Math.abs(mm) < 0.05 ? 'in line' : `${shortFigure(mm, unit)} ${mm > 0 ? 'out' : 'in'}`;
+}
+
+/** A small length in the shop's unit alone. */
+export const shortFigure = (mm: number, unit: LengthUnit): string =>
+  unit === 'mm' ? `${Math.abs(mm).toFixed(1)} mm` : formatInchesDecimal(Math.abs(mm), 3);
+
 /** An angle in tenths of a degree, as people say it. */
 export const degreeFigure = (degrees: number): string => `${Math.abs(degrees).toFixed(2)}°`;
 
@@ -174,6 +183,12 @@ export function alignWords(drive: Drive, finding: AlignFinding, unit: LengthUnit
         title: `${name} was read by hand with the engine pulling.`,
         why: 'That is within reach of the belt.',
         todo: 'Take it out, and read it by laser or camera from outside arm’s reach.',
+      };
+    case 'simulated-mixed':
+      return {
+        title: `${name} has simulated readings among real ones.`,
+        why: 'The laser that ships with Emery reads planes that it has made up.',
+        todo: 'Take out the ones or the others before you go by them.',
       };
     case 'wobbles':
       return {

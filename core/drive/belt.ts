@@ -62,8 +62,8 @@ export interface RouteStop {
   readonly pulley: string;
   readonly side: Side;
   /**
-   * Grooves counted free in front of the belt there, below zero where ribs hang over; as many as the first groove leaves
-   * where it is left out.
+   * Grooves counted free in front of the belt there, below zero where ribs hang over; as many as the first groove
+   * leaves where it is left out.
    */
   readonly front?: number;
 }

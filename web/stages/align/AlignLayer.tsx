@@ -4,9 +4,13 @@ import type { LayerProps, PulleyFigure } from '../stage';
 import { useAlign } from './AlignProvider';
 import { useAlignSums, useReadingPlace } from './sums';
 import './align.css';
-import { degreeFigure, offsetFigure, VERDICT_WORDS } from '@emery/core/align';
+import { degreeFigure, shortOffset, VERDICT_WORDS } from '@emery/core/align';
 import { stationOf } from '@emery/core/drive';
-import { datumOf, type Run, worseOf } from '@emery/core/planes';
+import { datumOf, guides, type Run, worseOf } from '@emery/core/planes';
+
+/** A span as long as this carries its run's angle, and the word beside it, px. */
+const ROOM_FOR_ANGLE = 64;
+const ROOM_FOR_WORD = 110;
 
 /** The runs coloured by how they lie, each with its angle and a word, and where to read next. */
 export default function AlignLayer({ k, radii }: LayerProps) {
@@ -18,13 +22,13 @@ export default function AlignLayer({ k, radii }: LayerProps) {
   useEffect(() => {
     const of = new Map<string, PulleyFigure>();
     const datum = looked && datumOf(drive, looked.belt.id);
-    for (const { pulley, station, offset, readings, covariance } of looked?.planes ?? []) {
+    for (const [at, { pulley, station, offset, readings }] of (looked?.planes ?? []).entries()) {
       if (pulley === datum) of.set(station, { text: 'datum', mark: 'none' });
-      else if (readings.length === 0) of.set(station, { text: 'not read', mark: 'none' });
-      else {
-        const doubt = Math.sqrt(covariance[0]!).toFixed(1);
-        of.set(station, { text: `${offsetFigure(offset, unit)} ± ${doubt}`, mark: 'none' });
-      }
+      else if (readings.length === 0) {
+        // A roller that does not guide need not be read.
+        const needed = guides(drive, looked!.belt.route[at]!);
+        of.set(station, { text: needed ? 'not read' : '', mark: 'none' });
+      } else of.set(station, { text: shortOffset(offset, unit), mark: 'none' });
     }
     figures.set(of);
   }, [drive, looked, unit, figures]);
@@ -64,13 +68,14 @@ function RunMark({
   let turn = (-Math.atan2(end.y - start.y, end.x - start.x) * 180) / Math.PI;
   if (turn > 90 || turn < -90) turn += 180;
   const { mark, word } = VERDICT_WORDS[run.verdict];
-  const text = `${degreeFigure(worseOf(run))} ${mark} ${word}`;
+  const room = length! * k;
+  const text = `${degreeFigure(worseOf(run))} ${mark}${room > ROOM_FOR_WORD ? ` ${word}` : ''}`;
   return (
     <g className={`run-mark is-${run.read ? run.verdict : 'unread'}`}>
       {run.spans.map((at) => (
         <line key={at} x1={spans[at]!.start.x} y1={-spans[at]!.start.y} x2={spans[at]!.end.x} y2={-spans[at]!.end.y} />
       ))}
-      {run.read && length! * k > 84 && (
+      {run.read && room > ROOM_FOR_ANGLE && (
         <text
           transform={`translate(${(start.x + end.x) / 2} ${-(start.y + end.y) / 2}) scale(${1 / k}) rotate(${turn})`}
           textAnchor="middle"

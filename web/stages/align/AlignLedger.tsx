@@ -29,7 +29,16 @@ const VIEWS: readonly { value: AlignView; label: string }[] = [
 const STOPS: readonly AlignFindingCode[] = ['no-path', 'rib-off', 'hangs-over', 'load-by-hand'];
 /** What is said above each view; Runs says all there is by itself. */
 const TOLD: Record<AlignView, readonly AlignFindingCode[]> = {
-  read: [...STOPS, 'wrong-rib', 'other-side', 'inch-for-mm', 'readings-disagree', 'straightedge-short', 'wobbles'],
+  read: [
+    ...STOPS,
+    'wrong-rib',
+    'other-side',
+    'inch-for-mm',
+    'readings-disagree',
+    'straightedge-short',
+    'simulated-mixed',
+    'wobbles',
+  ],
   runs: ['no-path'],
   grooves: [...STOPS, 'stands-a-rib-off'],
   cures: [...STOPS, 'stands-a-rib-off'],

@@ -29,6 +29,8 @@ import type { LengthUnit } from '@emery/core/quantity';
 
 /** What can be done to each pulley, and the fewest moves that put all runs right. */
 export default function CuresView() {
+  const { alignment } = useAlignSums();
+  if (!alignment) return null;
   return (
     <>
       <Plans />
@@ -228,11 +230,15 @@ function rangeWords(move: AlignMove, unit: LengthUnit): string {
 }
 
 function NewMove() {
-  const { drive, belt } = useAlignSums();
+  const { drive, belt, alignment } = useAlignSums();
   const forget = useForgetTyped();
   const datum = datumOf(drive, belt!.id);
   const on = [...new Set(belt!.route.map(({ pulley }) => pulley))];
-  const [pulley, setPulley] = useTyped('pulley', on.find((id) => id !== datum) ?? on[0]!);
+  // The one that stands off most is what one would move.
+  const [most] = alignment!.planes
+    .filter((plane) => plane.pulley !== datum)
+    .sort((a, b) => Math.abs(b.offset) - Math.abs(a.offset));
+  const [pulley, setPulley] = useTyped('pulley', most?.pulley ?? on[0]!);
   const [kind, setKind] = useTyped<MoveKind>('kind', 'press');
   return (
     <>

@@ -13,6 +13,8 @@ const MARGIN = { left: 46, right: 14, top: 26, bottom: 58 };
 const WIDTH_UNKNOWN = 20;
 /** A smooth face is drawn so much wider than the belt: its true width is not asked. */
 const FACE = 1.15;
+/** Narrower than this the chart says less, px. */
+const NARROW = 520;
 /** The least that is shown on either side of the belt, mm. */
 const LEAST_ROOM = 2;
 /** Runs that differ by less are drawn as one. */
@@ -38,6 +40,7 @@ export function EdgeView({ alignment, before, width, height }: Props) {
   const [low, high] = [Math.min(...heights) - LEAST_ROOM, Math.max(...heights) + LEAST_ROOM];
   const y = scaleLinear([low, high], [height - MARGIN.bottom, MARGIN.top]);
   const factor = (y(0) - y(1)) / (x(1) - x(0));
+  const narrow = width < NARROW;
   const names = namesOf(
     pieces.map(({ from, to, name }) => ({ from, to, name })),
     x,
@@ -45,7 +48,8 @@ export function EdgeView({ alignment, before, width, height }: Props) {
   return (
     <svg width={width} height={height} role="group" aria-label="The belt from above, from the crank on">
       <text className="edge-text" x={8} y={15}>
-        {before ? 'As the moves would leave it, from above' : 'From above'}, offsets ×{factor.toFixed(0)}
+        {before ? (narrow ? 'As tried' : 'As the moves would leave it, from above') : 'From above'}, offsets ×
+        {factor.toFixed(0)}
       </text>
       <text className="edge-text" x={width - MARGIN.right} y={15} textAnchor="end">
         out ↑ · engine ↓

@@ -79,8 +79,8 @@ function Count({ count, onPoint }: { count: GrooveCount; onPoint: () => void }) 
           Counted, {front}
         </Button>
         <FigureField
-          label="Or counted, hanging over −"
-          unit="free"
+          label="Or counted"
+          unit="grooves (− hang over)"
           value={counted}
           least={-20}
           most={60}

@@ -15,6 +15,7 @@ import {
   planeOfStack,
   removePiece,
   type SetSearch,
+  shortFigure,
   smallFigure,
   stackFindings,
   stacksOf,
@@ -80,7 +81,7 @@ function Sets({ search }: { search: SetSearch }) {
         </div>
         <div className="answer-figure is-second">
           {smallFigure(best.spreadMm, unit)}
-          <span className="answer-other">± {best.plusMinusMm.toFixed(1)} mm</span>
+          <span className="answer-other">± {shortFigure(best.plusMinusMm, unit)}</span>
         </div>
       </div>
       <ol className="plan-list" aria-label="Sets, the best first">
@@ -110,9 +111,9 @@ function SetItem({ set: { choice, spreadMm, plusMinusMm, changed, price } }: { s
         ))}
       </p>
       <p className="plan-figures">
-        <strong>{smallFigure(spreadMm, unit)}</strong> ± {plusMinusMm.toFixed(1)} mm,{' '}
+        <strong>{smallFigure(spreadMm, unit)}</strong> ± {shortFigure(plusMinusMm, unit)},{' '}
         {changed === 0 ? 'nothing to change' : changed === 1 ? '1 part to change' : `${changed} parts to change`}
-        {price > 0 && `, ${price.toFixed(2)}`}
+        {price > 0 && `, ${price.toFixed(2)} in all`}
       </p>
       {taken ? (
         <strong>● Settled on</strong>
@@ -141,8 +142,8 @@ function Stack({ stack, search }: { stack: AlignStack; search: SetSearch | null 
       </div>
       {stack.pieces.length > 0 && (
         <p className="plan-figures">
-          <strong>{formatLength(planeMm, unit, 2)}</strong> from the block&rsquo;s face, ± {plusMinusMm.toFixed(2)} mm;
-          at worst ± {worstMm.toFixed(2)} mm
+          <strong>{formatLength(planeMm, unit, 2)}</strong> from the block&rsquo;s face, ±{' '}
+          {shortFigure(plusMinusMm, unit)}; at worst ± {shortFigure(worstMm, unit)}
         </p>
       )}
       <ul className="reading-list">

@@ -37,7 +37,7 @@ function Press({ move: { pulley, mm = 0 } }: { move: PlannedMove }) {
       </h2>
       <div className="fields">
         <FigureField
-          label="Gap behind it at the start"
+          label="Gap at the start"
           unit="mm"
           value={gapMm}
           least={0}
@@ -73,7 +73,7 @@ function Press({ move: { pulley, mm = 0 } }: { move: PlannedMove }) {
           </span>
         </p>
       ) : (
-        <p className="quiet">Measure the gap between the pulley and what is behind it, by feeler or washers.</p>
+        <p className="quiet">Measure the gap between the pulley and what stands behind it, by feeler or washers.</p>
       )}
     </>
   );

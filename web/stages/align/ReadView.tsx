@@ -19,6 +19,8 @@ import {
   movedUnderLoad,
   offsetFigure,
   placeWords,
+  shortFigure,
+  shortOffset,
   simulatedLaser,
   SUSPECT_WORDS,
   tiltDegrees,
@@ -75,7 +77,6 @@ function Form() {
   const [tool, setTool] = useTyped<AlignTool>('tool', 'straightedge');
   const using: AlignTool = loaded && tool !== 'camera' ? 'laser' : tool;
   const taken = readingsOf(drive, pulley, loaded ? 'load' : 'rest').map((reading) => reading.at ?? null);
-  const name = pulleyLabel(drive, pulley);
   const take = (id: string) => select({ kind: 'pulley', station: stationOf(drive, id)!.id, pulley: id });
   return (
     <section aria-label="A reading">
@@ -85,11 +86,14 @@ function Form() {
             <strong>
               Read {pulleyLabel(drive, suggested.pulley)} {placeWords(suggested.at)} next
             </strong>
-            : it takes the doubt of its runs from {degreeFigure(suggested.beforeDeg)} to{' '}
-            {degreeFigure(suggested.afterDeg)}.
+            {suggested.beforeDeg !== undefined && suggested.afterDeg !== undefined
+              ? `: it takes the doubt of its runs from ${degreeFigure(suggested.beforeDeg)} to ${degreeFigure(suggested.afterDeg)}.`
+              : ', where it was read at rest.'}
           </>
         ) : (
-          <strong>Well enough known. More readings tell little.</strong>
+          <strong>
+            {loaded ? 'All that was read at rest is read under load.' : 'Well enough known. More readings tell little.'}
+          </strong>
         )}
       </p>
       <div className="read-form">
@@ -117,7 +121,6 @@ function Form() {
       </div>
       <TypedPlace at={pulley} key={`${pulley} ${at} ${loaded}`}>
         <Figures
-          name={name}
           pitch={pitchOf(section)}
           tool={using}
           keep={(reading) => {
@@ -148,13 +151,11 @@ function Form() {
 
 /** How far, which side, how sure; or the laser that ships with Emery. */
 function Figures({
-  name,
   pitch,
   tool,
   keep,
   laser,
 }: {
-  name: string;
   pitch: number;
   tool: AlignTool;
   keep: (reading: Pick<AlignReading, 'mm'> & Partial<AlignReading>) => void;
@@ -176,14 +177,7 @@ function Figures({
   return (
     <>
       <div className="fields">
-        <OffsetField
-          label={`${name} stands off by`}
-          pitch={pitch}
-          unit={unit}
-          out={out}
-          onOut={setOut}
-          onEnter={done}
-        />
+        <OffsetField label="It stands off by" pitch={pitch} unit={unit} out={out} onOut={setOut} onEnter={done} />
         <div className="field">
           <span className="label">Which way</span>
           <Segmented
@@ -269,8 +263,8 @@ function Planes() {
               </td>
             ) : (
               <>
-                <td className="figure">{offsetFigure(plane.offset, unit)}</td>
-                <td className="figure">{Math.sqrt(plane.covariance[0]!).toFixed(1)} mm</td>
+                <td className="figure">{shortOffset(plane.offset, unit)}</td>
+                <td className="figure">{shortFigure(Math.sqrt(plane.covariance[0]!), unit)}</td>
                 <td className="figure">
                   {tiltText(plane)}
                   {plane.wobble && <span className="quiet"> wobbles {degreeFigure(wobbleDegrees(plane.wobble))}</span>}

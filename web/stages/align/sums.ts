@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { useBench, useSelected } from '../../state/bench';
 import { type ReadingPlace, useAlign } from './AlignProvider';
-import { alignFindings, type NextReading, nextReadings, shiftOf } from '@emery/core/align';
+import { alignFindings, type NextReading, nextLoadedReadings, nextReadings, shiftOf } from '@emery/core/align';
 import type { Belt, Drive } from '@emery/core/drive';
 import type { BeltSolution } from '@emery/core/path';
 import { type Alignment, alignmentOf, datumOf, type ReadingSet, type Shift } from '@emery/core/planes';
@@ -38,15 +38,21 @@ export function useAlignSums(): AlignSums {
   return { drive, belt, alignment, after };
 }
 
+/** A reading that would tell something; by how much, where that is known. */
+export type Suggested = Pick<NextReading, 'pulley' | 'at'> & Partial<NextReading>;
+
 /**
  * Where the next reading is taken: of the pulley in hand, or the one that tells most, where it was chosen or tells most
  * there. Null where no belt can lie on the route.
  */
-export function useReadingPlace(): { place: ReadingPlace | null; suggested: NextReading | null } {
+export function useReadingPlace(): { place: ReadingPlace | null; suggested: Suggested | null } {
   const { drive, alignment } = useAlignSums();
-  const { place } = useAlign();
+  const { place, loaded } = useAlign();
   const selected = useSelected();
-  const next = useMemo(() => (alignment ? nextReadings(drive, alignment) : []), [drive, alignment]);
+  const next = useMemo((): readonly Suggested[] => {
+    if (!alignment) return [];
+    return loaded ? nextLoadedReadings(drive, alignment) : nextReadings(drive, alignment);
+  }, [drive, alignment, loaded]);
   const suggested = next[0] ?? null;
   if (!alignment) return { place: null, suggested };
   const { route, id } = alignment.belt;
