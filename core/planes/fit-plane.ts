@@ -3,10 +3,10 @@ import { mostOfSound, pseudoSolve } from '../numeric';
 
 /** Tilts are taken to be none, give or take this, where readings do not tell. A default. */
 export const TILT_SIGMA = (0.3 * Math.PI) / 180;
-/** Places on a rim within this of one another are one place: they tell nothing of a tilt. Radians. */
+/** Places on a rim within this of one another are one place. Radians. */
 export const ONE_PLACE = (10 * Math.PI) / 180;
-/** What readings have to spread over a direction before they tell of it: as much as two such places do. */
-const LEAST_SPREAD = 2 * Math.sin(ONE_PLACE / 2) ** 2;
+/** Readings that leave a tilt open by more than so many times the default tell nothing of it. */
+const TELLS_NOTHING = 10;
 
 /** One reading, as a sum needs it: mm and radians; `at` null in the middle of the pulley. */
 export interface PlaneReading {
@@ -36,14 +36,14 @@ export interface FittedPlane {
 }
 
 /**
- * Least squares through the readings of one pulley: z(θ) = offset + R·(tx·cosθ + ty·sinθ). In directions that the
- * readings do not spread over, the tilt is 0 ± `TILT_SIGMA`; `always` takes that for every direction, to ask whether a
- * plane is likely. Where readings contradict one another the covariance grows with them. No readings at all are a
+ * Least squares through the readings of one pulley: z(θ) = offset + R·(tx·cosθ + ty·sinθ). In directions that too few
+ * readings tell of, the tilt is 0 ± `TILT_SIGMA`; `always` takes that for every direction, to ask whether a plane is
+ * likely. Where readings contradict one another the covariance grows with them. No readings at all are a
  * programming fault.
  */
 export function fitPlane(readings: readonly PlaneReading[], always = false): FittedPlane {
   const places = readings.map(({ at }) => (at === null ? [0, 0] : [Math.cos(at), Math.sin(at)]));
-  const unseen = always ? BOTH : unseenDirections(places);
+  const unseen = always ? BOTH : unseenDirections(readings, places);
   // The unknowns: the offset, and each slope times the largest radius, so that all are mm.
   const scale = readings.reduce((most, { radius }) => Math.max(most, radius), 1);
   const rows = [
@@ -78,13 +78,22 @@ const BOTH = [
   [0, 1],
 ];
 
-/** The directions that the places, seen from their middle, do not spread over. */
-function unseenDirections(places: readonly (readonly number[])[]): number[][] {
-  const middle = [0, 1].map((i) => places.reduce((sum, place) => sum + place[i]!, 0) / places.length);
+/**
+ * The directions of a tilt that the readings leave open: those in which they spread so little, or are so unsure, that
+ * the tilt would be known worse than `TELLS_NOTHING` times the default.
+ */
+function unseenDirections(readings: readonly PlaneReading[], places: readonly (readonly number[])[]): number[][] {
+  const weights = readings.map(({ sigma }) => 1 / sigma ** 2);
+  const all = weights.reduce((sum, weight) => sum + weight, 0);
+  const rim = places.map((place, k) => place.map((part) => part * readings[k]!.radius));
+  const middle = [0, 1].map((i) => rim.reduce((sum, place, k) => sum + weights[k]! * place[i]!, 0) / all);
   const spread = Matrix.zeros(2, 2);
-  for (const place of places)
+  rim.forEach((place, k) => {
     for (const i of [0, 1])
-      for (const j of [0, 1]) spread.set(i, j, spread.get(i, j) + (place[i]! - middle[i]!) * (place[j]! - middle[j]!));
+      for (const j of [0, 1])
+        spread.set(i, j, spread.get(i, j) + weights[k]! * (place[i]! - middle[i]!) * (place[j]! - middle[j]!));
+  });
+  const least = 1 / (TELLS_NOTHING * TILT_SIGMA) ** 2;
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(spread, { assumeSymmetric: true });
-  return realEigenvalues.flatMap((value, k) => (value < LEAST_SPREAD ? [eigenvectorMatrix.getColumn(k)] : []));
+  return realEigenvalues.flatMap((value, k) => (value < least ? [eigenvectorMatrix.getColumn(k)] : []));
 }

@@ -40,12 +40,12 @@ const plane = fc.tuple(
   fc.double({ min: -0.03, max: 0.03, noNaN: true }),
 );
 
-test('exact readings at three places give the exact plane, whatever ± they have', () => {
+test('exact readings at three places give the exact plane, whatever ± a tool has', () => {
   fc.assert(
     fc.property(
       plane,
       fc.integer({ min: 0, max: 119 }),
-      fc.double({ min: 0.05, max: 2, noNaN: true }),
+      fc.double({ min: 0.05, max: 0.8, noNaN: true }),
       (true_, at, plusMinus) => {
         const places = [at, at + 110, at + 230];
         const drive = withReadings(
@@ -69,6 +69,14 @@ test('one reading gives the offset, with the tilt 0 ± 0.3°; a second across gi
   expect(two.tilt[1]).toBeCloseTo(2 / 132, 9);
   expect(Math.sqrt(two.covariance[4]!)).toBeCloseTo(0.3 * DEG, 9);
   expect(Math.sqrt(two.covariance[8]!)).toBeCloseTo((0.5 * Math.SQRT2) / 132, 9);
+});
+
+test('places too near together, or too unsure, tell nothing of a tilt, and do not throw the offset about', () => {
+  const near = planeOf(withReadings([reading('pump', 88, 1.2), reading('pump', 92, 0.8)]), 'main', 'pump');
+  expect(near.offset).toBeCloseTo(1, 6);
+  expect(Math.hypot(...near.tilt)).toBeLessThan(0.3 * DEG);
+  expect(near.tiltSeen).toBe(false);
+  expect(Math.sqrt(near.covariance[0]!)).toBeLessThan(0.6);
 });
 
 test('the claimed ± of offsets, tilts and angles is what readings scatter by', () => {
