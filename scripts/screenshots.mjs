@@ -108,6 +108,19 @@ try {
     await page.waitForSelector('[data-testid="heard"]');
     await page.locator('.pluck').evaluate((pluck) => pluck.scrollIntoView({ block: 'end' }));
   });
+  await picture('bench-align', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^6 Align/ }).click();
+    await page.waitForSelector('.read-here');
+    await page.waitForSelector('.edge-run');
+  });
+  await picture('bench-cures', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^6 Align/ }).click();
+    await page.locator('.ledger .ant-segmented-item', { hasText: 'Cures' }).click();
+    await page.getByRole('button', { name: 'Try it' }).first().click();
+    await page.waitForSelector('.edge-ghost path');
+  });
   await picture('belts', wide, async (page) => {
     await page.getByRole('link', { name: 'Belts in stock' }).click();
     await page.waitForSelector('.stock-sheet tbody tr');
