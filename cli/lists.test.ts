@@ -61,7 +61,8 @@ test('an id that is used twice, or a name of nothing, is told at its place in ev
   for (const [, drive] of demos) {
     for (const list of Object.keys(LISTS) as ListName[]) {
       const items = itemsOf(drive, list);
-      if (items.length < 2) continue;
+      // Some lists go by place, or by the pulley that they name.
+      if (items.length < 2 || LISTS[list].id !== 'id') continue;
       const copy = JSON.parse(JSON.stringify(drive)) as Drive;
       (itemsOf(copy, list)[1] as { id: string }).id = items[0]!.id;
       const reading = readDrive(copy);

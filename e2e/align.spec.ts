@@ -15,7 +15,7 @@ async function choose(page: Page, label: string, option: string | RegExp): Promi
 /** Takes a reading of a pulley at a place of its rim. */
 async function read(page: Page, pulley: string, place: string, text: string): Promise<void> {
   await choose(page, 'Pulley, or point at one', pulley);
-  await page.getByRole('radio', { name: place, exact: true }).click();
+  await page.getByRole('button', { name: place, exact: true }).click();
   const field = page.getByLabel('It stands off by', { exact: true });
   await field.fill(text);
   await field.press('Enter');

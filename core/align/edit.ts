@@ -11,7 +11,7 @@ import {
   withItems,
 } from '../drive';
 import { seatOf } from '../planes';
-import type { PlannedMove } from './plan';
+import { groovesOf, type PlannedMove } from './plan';
 import type { StackChoice } from './stacks';
 
 /* What the bench changes of a drive's alignment. Each is a pure function from drive to drive. */
@@ -36,13 +36,10 @@ export const removeMove = (drive: Drive, move: AlignMove): Drive =>
   changeAlign(drive, { moves: withoutMove(drive, move) });
 
 /** Inward and outward grooves of one pulley are two things. */
-function withoutMove({ align }: Drive, { pulley, kind, ...rest }: AlignMove): AlignMove[] {
-  const inward = (steps: unknown) => typeof steps === 'number' && steps < 0;
+function withoutMove({ align }: Drive, move: AlignMove): AlignMove[] {
+  const way = (one: AlignMove) => (one.kind === 'groove' ? Math.sign(groovesOf(one)[0] ?? 0) : 0);
   return (align?.moves ?? []).filter(
-    (one) =>
-      one.pulley !== pulley ||
-      one.kind !== kind ||
-      (one.kind === 'groove' && inward(one.steps) !== inward('steps' in rest && rest.steps)),
+    (one) => one.pulley !== move.pulley || one.kind !== move.kind || way(one) !== way(move),
   );
 }
 

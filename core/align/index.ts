@@ -27,7 +27,7 @@ export {
   type PartAtHand,
   type PartKind,
 } from './parts-at-hand';
-export { planFor, shiftOf, type Plan, type PlannedMove, type PlanSearch } from './plan';
+export { groovesOf, planFor, shiftOf, type Plan, type PlannedMove, type PlanSearch } from './plan';
 export { pressState, PRESSED_WITHIN, type PressState } from './press';
 export { rollerTracks, type RollerTrack } from './rollers';
 export { hiddenPlanes, simulatedLaser, type LaserReading, type LaserSource } from './simulate';

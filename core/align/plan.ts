@@ -1,4 +1,4 @@
-import type { AlignMove, Drive, MoveKind } from '../drive';
+import type { AlignMove, Drive, GrooveMove, MoveKind } from '../drive';
 import { type Alignment, alignmentOf, pitchOf, type Run, type Shift, worstDeg } from '../planes';
 import { angleWith, between, type RunLimits, runLimits } from './constraints';
 
@@ -103,7 +103,10 @@ function curesOf({ align }: Drive, { belt, section }: Alignment): Cure[] {
       const { pulley, kind } = move;
       if (move.kind === 'press') {
         const [least, most] = [Math.min(move.min, move.max), Math.max(move.min, move.max)];
-        return most > least ? [{ pulley, kind, range: [least, most], settings: [] }] : [];
+        if (most > least) return [{ pulley, kind, range: [least, most], settings: [] }];
+        return most === 0
+          ? []
+          : [{ pulley, kind, range: null, settings: [{ mm: most, move: { pulley, kind, mm: most } }] }];
       }
       const settings = settingsOf(move, pitch);
       return settings.length > 0 ? [{ pulley, kind, range: null, settings }] : [];
@@ -116,9 +119,8 @@ function settingsOf(move: Exclude<AlignMove, { kind: 'press' }>, pitch: number):
     case 'shim':
       return [...new Set(move.sizes)].filter(Boolean).map((mm) => ({ mm, move: { pulley, kind: 'shim', mm } }));
     case 'groove': {
-      const sign = Math.sign(move.steps);
       if (pitch === 0) return [];
-      return Array.from({ length: Math.abs(move.steps) }, (_, k) => sign * (k + 1)).map((steps) => ({
+      return groovesOf(move).map((steps) => ({
         mm: steps * pitch,
         move: { pulley, kind: 'groove', steps },
       }));
@@ -128,6 +130,12 @@ function settingsOf(move: Exclude<AlignMove, { kind: 'press' }>, pitch: number):
     case 'square':
       return [{ mm: 0, move: { pulley, kind: 'square' } }];
   }
+}
+
+/** The grooves that a move may go by: each up to its number, or those of its list. */
+export function groovesOf({ steps }: Pick<GrooveMove, 'steps'>): number[] {
+  if (typeof steps !== 'number') return [...new Set(steps)].filter(Boolean);
+  return Array.from({ length: Math.abs(steps) }, (_, k) => Math.sign(steps) * (k + 1));
 }
 
 interface Search {

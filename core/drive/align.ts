@@ -1,3 +1,4 @@
+import { mixed } from 'yup';
 import * as is from './fields';
 
 /** What tells how far a pulley stands out from the crank's plane. */
@@ -27,13 +28,15 @@ export interface AlignReading {
 }
 
 const offset = () => is.needed(is.length());
+/** One standard deviation; 0 for what is exact. */
+const doubt = () => is.finite().min(0, 'must be 0 or more');
 export const alignReading = is.item<AlignReading>({
   id: is.id(),
   tool: is.needed(is.oneOf(ALIGN_TOOLS)),
   pulley: is.id(),
   at: is.angle(),
   mm: offset(),
-  plusMinus: is.plusMinus(),
+  plusMinus: doubt(),
   load: is.yesOrNo(),
   turned: is.angle(),
   past: is.yesOrNo(),
@@ -54,11 +57,11 @@ export interface ShimMove {
   readonly pulley: string;
   readonly sizes: readonly number[];
 }
-/** The belt may go up to so many grooves further out on it, or in where it is below zero. */
+/** The belt may go up to so many grooves further out on it, or in where it is below zero; or by one of a list. */
 export interface GrooveMove {
   readonly kind: 'groove';
   readonly pulley: string;
-  readonly steps: number;
+  readonly steps: number | readonly number[];
 }
 /** Its bracket can be squared, so that its tilt is gone. */
 export interface SquareMove {
@@ -76,15 +79,21 @@ export type AlignMove = PressMove | ShimMove | GrooveMove | SquareMove | HubMove
 export const MOVE_KINDS = ['press', 'shim', 'groove', 'square', 'hub'] as const satisfies AlignMove['kind'][];
 export type MoveKind = (typeof MOVE_KINDS)[number];
 
+const steps = mixed<number | readonly number[]>().test(
+  'steps',
+  'must be a whole number of grooves from −60 to 60, or a list of such',
+  (value) => {
+    const one = (part: unknown) => Number.isInteger(part) && Math.abs(part as number) <= 60;
+    return value === undefined || (Array.isArray(value) ? value.length <= 40 && value.every(one) : one(value));
+  },
+);
 const anyMove = { pulley: is.id() };
 const alignMove = is.variants<AlignMove, 'kind'>('kind', anyMove, {
   press: { ...anyMove, min: offset(), max: offset() },
   shim: { ...anyMove, sizes: is.list(is.needed(is.length()), 40, 'must have one size or more') },
   groove: {
     ...anyMove,
-    steps: is
-      .needed(is.finite('a whole number of grooves', 60))
-      .integer('must be a whole number of grooves, below zero for inward'),
+    steps: is.needed(steps),
   },
   square: anyMove,
   hub: {
@@ -126,14 +135,14 @@ const price = () => is.finite('a price', 1e6).min(0, 'must be 0 or more');
 const option = is.item<StackOption>({
   name: is.needed(is.text(80)),
   mm: offset(),
-  plusMinus: is.plusMinus(),
+  plusMinus: doubt(),
   price: price(),
   fitted: is.yesOrNo(),
 });
 const piece = is.item<StackPiece>({
   name: is.needed(is.text(80)),
   mm: is.length(),
-  plusMinus: is.plusMinus(),
+  plusMinus: doubt(),
   options: is.optionalList(option, 60),
   chosen: is.text(80),
 });
@@ -179,7 +188,7 @@ export interface Align {
 }
 
 export const align = is.record<Align>({
-  datum: is.record<AlignDatum>({ faceMm: is.size(), straightedgeMm: is.size(), plusMinus: is.plusMinus() }),
+  datum: is.record<AlignDatum>({ faceMm: is.size(), straightedgeMm: is.size(), plusMinus: doubt() }),
   readings: is.optionalList(alignReading, 400),
   moves: is.optionalList(alignMove, 120),
   stacks: is.optionalList(stack, 64),

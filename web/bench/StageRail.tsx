@@ -1,12 +1,21 @@
-import { memo, useEffect, useRef } from 'react';
+import { memo, useEffect, useRef, useSyncExternalStore } from 'react';
 import { STAGES } from '../stages';
 import { STAGE_MARKS } from '../stages/marks';
 import type { Stage, StageState } from '../stages/stage';
 import { useBench } from '../state/bench';
 
+const LATE = STAGES.flatMap(({ sums }) => (sums ? [sums] : []));
+const followLate = (listener: () => void) => {
+  const ends = LATE.map(({ subscribe }) => subscribe(listener));
+  return () => ends.forEach((end) => end());
+};
+/** How many of the sums that come later are there. */
+const lateThere = () => LATE.filter(({ get }) => get() !== null).length;
+
 /** The stages in the order of the work, each with how far it has come. */
 export function StageRail({ stage, goTo }: { stage: Stage; goTo: (stage: string) => void }) {
   const { drive, solution } = useBench('drive', 'solution');
+  useSyncExternalStore(followLate, lateThere);
   return (
     <nav className="rail" aria-label="Stages">
       {STAGES.map(({ id, name, state }, index) => (

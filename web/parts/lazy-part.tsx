@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import { useEffect, useState, type ComponentType, type ReactNode } from 'react';
+import { createStore, type Readable } from '../state/store';
 import { PartBoundary } from './PartBoundary';
 
 type Loader<P> = () => Promise<{ default: ComponentType<P> }>;
@@ -65,6 +66,21 @@ export function lazyPart<P extends object>(name: string, load: Loader<P>, waitin
       </PartBoundary>
     );
   };
+}
+
+/** Code without a face that comes after the page; null until it is there. `fetch` has it come at once. */
+export interface LazyModule<T> extends Readable<T | null> {
+  fetch: () => Promise<void>;
+}
+
+/** Sums whose code is fetched when the page is idle, or earlier by `fetch`. */
+export function lazyModule<T>(load: () => Promise<T>): LazyModule<T> {
+  const there = createStore<T | null>(null);
+  const fetch = async () => {
+    if (there.get() === null) there.set(await load());
+  };
+  fetchers.push(fetch);
+  return { get: there.get, subscribe: there.subscribe, fetch };
 }
 
 /** When this page was last loaded anew for a part, ms since 1970. */

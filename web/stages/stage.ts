@@ -1,4 +1,5 @@
 import type { ComponentType, ReactNode } from 'react';
+import type { LazyModule } from '../parts/lazy-part';
 import type { BenchStores } from '../state/bench';
 import type { Belt, Drive, Pulley, Station } from '@emery/core/drive';
 import type { BeltSolution, ContactSolution, DriveSolution, PathFinding, Point } from '@emery/core/path';
@@ -55,8 +56,10 @@ export interface WhatIfProps {
 export interface Stage {
   id: string;
   name: string;
-  /** How far it has come, from the drive alone. */
+  /** How far it has come, from the drive alone; by less where its `sums` are not there yet. */
   state: (drive: Drive, solution: DriveSolution) => StageState;
+  /** What its state is worked out with, where that comes after the bench. */
+  sums?: LazyModule<unknown>;
   Ledger: ComponentType;
   /** The picture below the front view. */
   Chart: ComponentType;

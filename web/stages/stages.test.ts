@@ -67,7 +67,7 @@ test("Size is settled with a length for every belt; Speeds once the engine's spe
   expect(of(limited)[1]).toBe('needs attention');
 });
 
-test('Align is in hand once something is read, settled once every run is read and good, and warns of one that is not', () => {
+test('Align is in hand once something is read, settled once every run is read and good, and warns of one that is not', async () => {
   const of = (mm: number | null, front?: number) => {
     const plain = routed(twoPulleys(), 'crank-1-1', 'alternator-1-1');
     const route = plain.belts[0]!.route.map((stop, k) => (k === 1 && front !== undefined ? { ...stop, front } : stop));
@@ -76,6 +76,8 @@ test('Align is in hand once something is read, settled once every run is read an
     return stageState('align', drive, solveDrive(drive));
   };
   expect(of(null)).toBe('untouched');
+  expect(of(4)).toBe('in hand');
+  await STAGES.find(({ id }) => id === 'align')!.sums!.fetch();
   expect(of(0.4)).toBe('settled');
   expect(of(4)).toBe('needs attention');
   expect(of(null, 0)).toBe('in hand');

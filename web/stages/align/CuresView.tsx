@@ -14,6 +14,7 @@ import { useAlignSums } from './sums';
 import {
   alignWords,
   degreeFigure,
+  groovesOf,
   MOVE_WORDS,
   movesDone,
   moveWords,
@@ -170,7 +171,7 @@ function Possible() {
       {moves.length === 0 && <p>Say what can be pressed, spaced, squared or changed. Plans are made of that alone.</p>}
       <ul className="reading-list">
         {moves.map((move) => (
-          <li key={`${move.pulley} ${move.kind} ${move.kind === 'groove' && move.steps < 0 ? 'in' : ''}`}>
+          <li key={`${move.pulley} ${move.kind} ${rangeWords(move, unit)}`}>
             <span className="reading-name">
               <strong>{pulleyLabel(drive, move.pulley)}</strong>: {MOVE_WORDS[move.kind].name.toLowerCase()}
               {rangeWords(move, unit)}
@@ -221,7 +222,9 @@ function rangeWords(move: AlignMove, unit: LengthUnit): string {
     case 'shim':
       return `, ${move.sizes.map((mm) => `${mm} mm`).join(', ')}`;
     case 'groove':
-      return `, ${Math.abs(move.steps)} ${move.steps < 0 ? 'in' : 'out'}`;
+      return `, ${groovesOf(move)
+        .map((steps) => `${Math.abs(steps)} ${steps < 0 ? 'in' : 'out'}`)
+        .join(' or ')}`;
     case 'hub':
       return `, ${move.options.map(({ name, mm }) => `${name} (${offsetFigure(mm, unit)})`).join(', ')}`;
     case 'square':

@@ -19,7 +19,7 @@ export function RimDial({
   return (
     <div
       className="rim-dial"
-      role="radiogroup"
+      role="group"
       aria-label="Where on the rim, seen from the front"
       style={{ width: SIZE, height: SIZE }}
     >
@@ -35,8 +35,7 @@ export function RimDial({
           <button
             key={name}
             type="button"
-            role="radio"
-            aria-checked={chosen}
+            aria-pressed={chosen}
             aria-label={at === null ? 'At the hub' : `At the ${name}`}
             className={chosen ? 'is-chosen' : taken.includes(at) ? 'is-taken' : ''}
             style={{ left: SIZE / 2 + out * Math.cos(turn), top: SIZE / 2 - out * Math.sin(turn) }}

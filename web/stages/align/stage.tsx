@@ -1,17 +1,20 @@
-import { lazyPart } from '../../parts/lazy-part';
+import { lazyModule, lazyPart } from '../../parts/lazy-part';
 import { useStore } from '../../state/store';
 import { noDrag } from '../dragging';
 import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
 import { AlignProvider, useAlign } from './AlignProvider';
 import type { Drive } from '@emery/core/drive';
 import type { DriveSolution } from '@emery/core/path';
-import { alignmentOf } from '@emery/core/planes';
+
+/** The sums come after the bench: least squares weigh more than all else that it opens with. */
+const planes = lazyModule(() => import('@emery/core/planes'));
 
 /** Align: which pulley is off, by how much, and the fewest moves that put it right. */
 export const align: Stage = {
   id: 'align',
   name: 'Align',
   state,
+  sums: planes,
   Ledger: lazyPart('Align', () => import('./AlignLedger')),
   Chart: lazyPart('The edge view', () => import('./AlignChart'), <section className="unrolled sheet" aria-busy />),
   Provider: AlignProvider,
@@ -24,7 +27,9 @@ export const align: Stage = {
 function state(drive: Drive, { belts }: DriveSolution): StageState {
   const counted = drive.belts.some(({ route }) => route.some(({ front }) => front !== undefined));
   if (!drive.align?.readings?.length && !counted) return 'untouched';
-  const runs = belts.flatMap((solution) => alignmentOf(drive, solution.id, { solution })?.runs ?? []);
+  const sums = planes.get();
+  if (!sums) return 'in hand';
+  const runs = belts.flatMap((solution) => sums.alignmentOf(drive, solution.id, { solution })?.runs ?? []);
   const known = runs.filter(({ read }) => read || counted);
   if (known.some(({ verdict }) => verdict !== 'good')) return 'needs attention';
   return runs.length > 0 && runs.every(({ read }) => read) ? 'settled' : 'in hand';
