@@ -2,24 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import papaparse from 'papaparse';
 import type { DataSource } from 'typeorm';
-import { mixed, object } from 'yup';
 import { alone } from '../storage/alone';
 import { bodyOf, invalid, notFound } from '../http/problem';
+import { rowsBody } from '../http/rows-body';
 import { PartEntity, type PartRow } from './entity';
 import { MOST_PARTS, PART_COLUMNS, type PartAtHand, partRow, readPartRow } from '@emery/core/align';
 import type { DriveProblem } from '@emery/core/drive';
 
-const body = object({
-  replace: mixed<boolean>().test(
-    'boolean',
-    'must be true or false',
-    (value) => value === undefined || typeof value === 'boolean',
-  ),
-  rows: mixed<unknown[]>()
-    .required('is missing')
-    .test('list', 'must be a list', (value) => value === undefined || Array.isArray(value))
-    .test('most', `holds more than ${MOST_PARTS} rows`, (value) => !Array.isArray(value) || value.length <= MOST_PARTS),
-}).required();
+const body = rowsBody(MOST_PARTS);
 
 const told = ({ id, label, kind, mm, plusMinus, price, pieces }: PartRow): PartAtHand => ({
   id,

@@ -1,10 +1,10 @@
 import { Router } from 'express';
 import type { DataSource, EntityManager } from 'typeorm';
-import { mixed, object } from 'yup';
 import { stockCsv, stockRows } from '../files/archive-out';
 import { StockEntity, type StockRow } from './entity';
 import { likeAnywhere, pageOf, type Page } from '../http/listing';
 import { bodyOf, invalid, notFound } from '../http/problem';
+import { rowsBody } from '../http/rows-body';
 import { MANY } from '../vehicles/search-index';
 import type { DriveProblem, JsonBounds } from '@emery/core/drive';
 import { SECTION_NAMES } from '@emery/core/section';
@@ -19,22 +19,8 @@ export const STOCK_BOUNDS: JsonBounds = { depth: 5, values: 12 * MOST_ROWS };
 /** Rows read between two looks at what else is asked of the server. */
 const AT_ONCE = 200;
 
-const importBody = object({
-  replace: mixed<boolean>().test(
-    'boolean',
-    'must be true or false',
-    (value) => value === undefined || typeof value === 'boolean',
-  ),
-  // The rows themselves are read one by one below, once it is known that there are not too many.
-  rows: mixed<unknown[]>()
-    .required('is missing')
-    .test('list', 'must be a list', (value) => value === undefined || Array.isArray(value))
-    .test(
-      'most',
-      `holds more than ${MOST_ROWS.toLocaleString('en')} rows`,
-      (value) => !Array.isArray(value) || value.length <= MOST_ROWS,
-    ),
-}).required();
+// The rows themselves are read one by one below, once it is known that there are not too many.
+const importBody = rowsBody(MOST_ROWS);
 
 type Cells = Readonly<Record<string, string>>;
 

@@ -1,13 +1,14 @@
-import { DeleteOutlined, DownloadOutlined, SearchOutlined, UploadOutlined } from '@ant-design/icons';
+import { DeleteOutlined, DownloadOutlined, SearchOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Input, Progress, Spin } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
-import { useDeferredValue, useRef, useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { ask } from '../api/client';
 import { useShop } from '../api/shop';
 import { useStock } from '../api/stock';
 import { Choice } from '../ui/Choice';
 import { useCoreRun } from '../state/use-core-sum';
+import { FileButton } from '../ui/FileButton';
 import { LengthFigure } from '../ui/LengthFigure';
 import { StoppedSum } from '../ui/StoppedSum';
 import { UnitSwitch } from '../shop/UnitSwitch';
@@ -30,7 +31,6 @@ export default function StockPage() {
   const list = useStock(filter);
   const client = useQueryClient();
   const { message } = AntApp.useApp();
-  const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<StockFile | null>(null);
   const belts = list.data?.pages.flatMap((page) => page.belts) ?? [];
   const total = list.data?.pages[0]?.total ?? 0;
@@ -41,8 +41,7 @@ export default function StockPage() {
     if (read.ok) setFile(read.file);
     else setProblem(read.problem);
   });
-  const choose = (chosen: File | undefined) => {
-    if (!chosen) return;
+  const choose = (chosen: File) => {
     setFile(null);
     setProblem('');
     run(chosen);
@@ -77,23 +76,16 @@ export default function StockPage() {
           aria-label="Search the belts"
           onChange={(event) => setSearch(event.target.value)}
         />
-        <Button type="primary" icon={<UploadOutlined />} onClick={() => input.current?.click()}>
-          Bring in a CSV list
-        </Button>
+        <FileButton
+          primary
+          label="Bring in a CSV list"
+          what="CSV file of belts"
+          accept=".csv,text/csv"
+          onFile={choose}
+        />
         <Button icon={<DownloadOutlined />} href="/api/stock/file" download disabled={total === 0}>
           Save as CSV
         </Button>
-        <input
-          ref={input}
-          type="file"
-          hidden
-          accept=".csv,text/csv"
-          aria-label="CSV file of belts"
-          onChange={(event) => {
-            choose(event.target.files?.[0]);
-            event.target.value = '';
-          }}
-        />
       </div>
       <main className="shop-list" aria-busy={list.isFetching}>
         {progress !== null && (

@@ -1,6 +1,7 @@
 import { scaleLinear } from 'd3-scale';
-import { useBench, useLit } from '../../state/bench';
+import { useBench } from '../../state/bench';
 import type { Mark } from '../../state/mark';
+import { MarkedPiece } from '../../views/unrolled/MarkedPiece';
 import { namesOf } from '../../views/unrolled/name-rows';
 import { TapeRule } from '../../views/unrolled/TapeRule';
 import { degreeFigure, VERDICT_WORDS } from '@emery/core/align';
@@ -142,17 +143,14 @@ function contactsOf(drive: Drive, { belt, section, solution, planes, seatsMm }: 
 type Scale = (mm: number) => number;
 
 function Contact({ piece, x, y, reach }: { piece: Piece; x: Scale; y: Scale; reach: { y: number; height: number } }) {
-  const { select, hover } = useBench('select', 'hover');
   const { mark, from, to, on, off, guiding, grooves, name, face } = piece;
-  const lit = useLit(mark);
   return (
-    <g
-      className={`edge-contact ${lit}`}
-      onPointerEnter={() => hover(mark)}
-      onPointerLeave={() => hover(null)}
-      onClick={() => select(mark)}
+    <MarkedPiece
+      mark={mark}
+      className="edge-contact"
+      label={name}
+      reach={{ x: x(from), width: Math.max(1, x(to) - x(from)), ...reach }}
     >
-      <title>{name}</title>
       {guiding && grooves.length === 0 && (
         <path className="edge-groove is-taken" d={`M${x(from)} ${y(on)}L${x(to)} ${y(off)}`} />
       )}
@@ -170,8 +168,7 @@ function Contact({ piece, x, y, reach }: { piece: Piece; x: Scale; y: Scale; rea
           d={[-face, face].map((z) => `M${x(from)} ${y(on + z)}L${x(to)} ${y(off + z)}`).join('')}
         />
       )}
-      <rect className="piece-reach" x={x(from)} width={Math.max(1, x(to) - x(from))} {...reach} />
-    </g>
+    </MarkedPiece>
   );
 }
 

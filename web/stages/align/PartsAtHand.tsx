@@ -1,11 +1,12 @@
-import { DeleteOutlined, DownloadOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icons';
+import { DeleteOutlined, DownloadOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useChangeParts, useParts } from '../../api/parts';
 import { decoded, delimiterOf, eachCsvRow } from '../../stock/read-csv';
 import { useBench } from '../../state/bench';
 import { Choice } from '../../ui/Choice';
 import { CountField } from '../../ui/CountField';
+import { FileButton } from '../../ui/FileButton';
 import { QuantityField } from '../../ui/QuantityField';
 import { TextField } from '../../ui/TextField';
 import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
@@ -18,11 +19,9 @@ export function PartsAtHand() {
   const [open, setOpen] = useState(false);
   const { data, error } = useParts(open);
   const { add, remove } = useChangeParts();
-  const input = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState('');
   const parts = data?.parts ?? [];
-  const bringIn = async (file: File | undefined) => {
-    if (!file) return;
+  const bringIn = async (file: File) => {
     const read = await rowsOf(file);
     setProblem(read.problem);
     if (read.problem === '') add.mutate(read.rows);
@@ -58,23 +57,15 @@ export function PartsAtHand() {
             ))}
           </ul>
           <div className="button-row">
-            <Button icon={<UploadOutlined />} onClick={() => input.current?.click()}>
-              Bring in a CSV list
-            </Button>
+            <FileButton
+              label="Bring in a CSV list"
+              what="CSV file of parts"
+              accept=".csv,text/csv"
+              onFile={(file) => void bringIn(file)}
+            />
             <Button icon={<DownloadOutlined />} href="/api/parts/file" download disabled={parts.length === 0}>
               Save as CSV
             </Button>
-            <input
-              ref={input}
-              type="file"
-              hidden
-              accept=".csv,text/csv"
-              aria-label="CSV file of parts"
-              onChange={(event) => {
-                void bringIn(event.target.files?.[0]);
-                event.target.value = '';
-              }}
-            />
           </div>
           {(problem || add.isError) && (
             <p className="field-echo is-wrong" role="alert">

@@ -1,7 +1,8 @@
-import { AudioOutlined, UploadOutlined } from '@ant-design/icons';
+import { AudioOutlined } from '@ant-design/icons';
 import { Button, Progress, Segmented } from 'antd';
 import { useRef, useState } from 'react';
 import { edit, useBench } from '../../state/bench';
+import { FileButton } from '../../ui/FileButton';
 import { useCoreRun } from '../../state/use-core-sum';
 import { StoppedSum } from '../../ui/StoppedSum';
 import { useTyped } from '../../ui/typed-text';
@@ -35,7 +36,6 @@ export function PluckPanel({ index }: { index: number }) {
   const [listening, setListening] = useState(false);
   const [hidden, setHidden] = useState<number | null>(null);
   const stop = useRef<AbortController | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   const { run, progress, stopped, cancel } = useCoreRun('pluck', (output) => {
     setHeard(output);
     if (!output.ok) setProblem(`That file ${output.message}.`);
@@ -125,20 +125,11 @@ export function PluckPanel({ index }: { index: number }) {
           }}
         >
           <p>Drop a WAV of the plucks here.</p>
-          <Button icon={<UploadOutlined />} onClick={() => input.current?.click()}>
-            Choose a WAV file
-          </Button>
-          <input
-            ref={input}
-            type="file"
+          <FileButton
+            label="Choose a WAV file"
+            what="WAV file of the plucks"
             accept=".wav,audio/wav"
-            hidden
-            aria-label="WAV file of the plucks"
-            onChange={({ target }) => {
-              const file = target.files?.[0];
-              target.value = '';
-              if (file) void readFile(file);
-            }}
+            onFile={(file) => void readFile(file)}
           />
         </div>
       )}

@@ -1,7 +1,8 @@
 import { scaleLinear } from 'd3-scale';
-import { useBench, useLit } from '../../state/bench';
+import { useBench } from '../../state/bench';
 import type { Mark } from '../../state/mark';
 import { TapeRule } from '../../views/unrolled/TapeRule';
+import { MarkedPiece } from '../../views/unrolled/MarkedPiece';
 import { namesOf } from '../../views/unrolled/name-rows';
 import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
@@ -39,10 +40,10 @@ export function ProfileChart({ width, height }: { width: number; height: number 
         N, running
       </text>
       {pieces.map((piece, k) => (
-        <ProfilePiece
+        <MarkedPiece
           key={k}
           mark={piece.mark}
-          d={`M${x(piece.from)} ${y(piece.a)}L${x(piece.to)} ${y(piece.b)}V${floor}H${x(piece.from)}Z`}
+          className={`profile-piece is-${piece.mark.kind}`}
           reach={{
             x: x(piece.from),
             width: Math.max(1, x(piece.to) - x(piece.from)),
@@ -54,7 +55,9 @@ export function ProfileChart({ width, height }: { width: number; height: number 
               ? `Span after ${pulleyLabel(drive, contacts[piece.mark.index]!.pulley)}: ${forceFigure(piece.a, unit)}`
               : `${piece.name}: ${forceFigure(piece.a, unit)} on, ${forceFigure(piece.b, unit)} off`
           }
-        />
+        >
+          <path d={`M${x(piece.from)} ${y(piece.a)}L${x(piece.to)} ${y(piece.b)}V${floor}H${x(piece.from)}Z`} />
+        </MarkedPiece>
       ))}
       <path className="profile-line" d={line} />
       <path className="profile-rest" d={`M${MARGIN.left} ${y(standing.tensionN)}H${width - MARGIN.right}`} />
@@ -125,28 +128,4 @@ function piecesOf(
       { mark: { kind: 'span', belt: belt.id, index: k }, from: off, to, a: after, b: after, name: '' },
     ];
   });
-}
-
-interface PieceProps {
-  mark: Mark;
-  d: string;
-  reach: { x: number; y: number; width: number; height: number };
-  label: string;
-}
-
-function ProfilePiece({ mark, d, reach, label }: PieceProps) {
-  const { select, hover } = useBench('select', 'hover');
-  const lit = useLit(mark);
-  return (
-    <g
-      className={`profile-piece is-${mark.kind} ${lit}`}
-      onPointerEnter={() => hover(mark)}
-      onPointerLeave={() => hover(null)}
-      onClick={() => select(mark)}
-    >
-      <title>{label}</title>
-      <path d={d} />
-      <rect className="piece-reach" {...reach} />
-    </g>
-  );
 }
