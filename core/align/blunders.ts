@@ -9,17 +9,26 @@ const INCH = 25.4;
 /** How much better a slip has to explain the readings than they do as they are: a factor of 100 in likelihood. */
 const PLAIN = 2 * Math.log(100);
 
+/** Explanations as near as this in cost are as good as one another: a factor of four in likelihood. */
+const ALIKE = 2 * Math.log(4);
 /** What sound readings cost nineteen times in twenty: chi squared, as near as a straight line has it. */
 const usual = (degrees: number) => 2 * degrees + 2;
 
+/** Two ribs off is ten times rarer than one. */
+const RARE = 2 * Math.log(10);
+
 type Slip = 'wrong-rib' | 'other-side' | 'inch-for-mm';
 
-/** What a slip makes of a reading, and of what the tool should have read. */
-function slipsOf(mm: number, pitch: number): { code: Slip; mm: number }[] {
-  const ribs = pitch > 0 ? [-2, -1, 1, 2].map((n) => ({ code: 'wrong-rib' as const, mm: mm + n * pitch })) : [];
-  const sides = mm === 0 ? [] : [{ code: 'other-side' as const, mm: -mm }];
-  const units = mm === 0 ? [] : [mm * INCH, mm / INCH].map((other) => ({ code: 'inch-for-mm' as const, mm: other }));
-  return [...ribs, ...sides, ...units];
+/** What a slip makes of a reading: what the tool should have read, and what it costs to think of a rarer one. */
+function slipsOf(mm: number, pitch: number): { code: Slip; mm: number; rare: number }[] {
+  const ribs = pitch > 0 ? [-2, -1, 1, 2] : [];
+  const sides = mm === 0 ? [] : [-mm];
+  const units = mm === 0 ? [] : [mm * INCH, mm / INCH];
+  return [
+    ...ribs.map((n) => ({ code: 'wrong-rib' as const, mm: mm + n * pitch, rare: Math.abs(n) > 1 ? RARE : 0 })),
+    ...sides.map((other) => ({ code: 'other-side' as const, mm: other, rare: 0 })),
+    ...units.map((other) => ({ code: 'inch-for-mm' as const, mm: other, rare: 0 })),
+  ];
 }
 
 /**
@@ -40,13 +49,15 @@ export function blundersOf(drive: Drive, belt: Belt, pulley: string): AlignFindi
       slipsOf(reading.mm, pitch).map((slip) => ({
         ...slip,
         reading,
-        cost: costOf(sums.map((one, j) => (j === k ? { ...one, mm: slip.mm } : one))),
+        cost: slip.rare + costOf(sums.map((one, j) => (j === k ? { ...one, mm: slip.mm } : one))),
       })),
     )
     .sort((a, b) => a.cost - b.cost);
   const best = tried[0];
+  // Slips of two kinds that explain it alike: it cannot be told which it was.
+  const unclear = tried.some(({ code, cost: one }) => code !== best!.code && one - best!.cost < ALIKE);
   const where = { belt: belt.id, pulley, severity: 'watch' as const };
-  if (!best || best.cost > cost - PLAIN || best.cost > usual(readings.length - 1))
+  if (!best || unclear || best.cost > cost - PLAIN || best.cost > usual(readings.length - 1))
     return [
       {
         ...where,
@@ -57,7 +68,7 @@ export function blundersOf(drive: Drive, belt: Belt, pulley: string): AlignFindi
     ];
   const alike = [
     ...new Map(
-      tried.filter(({ cost: one }) => one - best.cost < 2 * Math.log(4)).map((slip) => [slip.reading.id, slip.reading]),
+      tried.filter(({ cost: one }) => one - best.cost < ALIKE).map((slip) => [slip.reading.id, slip.reading]),
     ).keys(),
   ];
   return [

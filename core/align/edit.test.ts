@@ -43,6 +43,16 @@ test('moves that were done are written down, their readings are past, and a belt
   expect(countFront({ ...now, belts }, 'main', 5, null).belts[0]!.route[5]).toEqual({ pulley: 'ac', side: 'drive' });
 });
 
+test('with the crank moved nothing that was read against it counts any more', () => {
+  const now = keepReading(keepReading(drive, { tool: 'laser', pulley: 'alt', mm: 3 }), {
+    tool: 'laser',
+    pulley: 'ac',
+    mm: 1,
+  });
+  const { align } = movesDone(now, 'main', [{ pulley: 'crank', kind: 'hub', mm: 2 }], '2026-11-25T08:00:00.000Z');
+  expect(align!.readings!.map(({ past }) => past)).toEqual([true, true]);
+});
+
 test('what can be done is said once a pulley and kind, grooves once each way; a track once a roller', () => {
   let now = putMove(drive, { pulley: 'alt', kind: 'press', min: -1, max: 1 });
   now = putMove(now, { pulley: 'alt', kind: 'press', min: -2, max: 2 });

@@ -10,7 +10,7 @@ import {
   type StackOption,
   withItems,
 } from '../drive';
-import { seatOf } from '../planes';
+import { datumOf, seatOf } from '../planes';
 import { groovesOf, type PlannedMove } from './plan';
 import type { StackChoice } from './stacks';
 
@@ -73,8 +73,11 @@ export function countFront(drive: Drive, beltId: string, at: number, front: numb
  */
 export function movesDone(drive: Drive, beltId: string, moves: readonly PlannedMove[], date: string): Drive {
   const moved = new Set(moves.flatMap(({ pulley, kind }) => (kind === 'groove' ? [] : [pulley])));
+  const on = new Set(drive.belts.find(({ id }) => id === beltId)?.route.map(({ pulley }) => pulley));
+  // With the datum moved, all that was read against it is another figure now.
+  const all = moved.has(datumOf(drive, beltId) ?? '');
   const readings = itemsOf(drive, 'align.readings').map((reading) =>
-    moved.has(reading.pulley) ? { ...reading, past: true } : reading,
+    moved.has(reading.pulley) || (all && on.has(reading.pulley)) ? { ...reading, past: true } : reading,
   );
   let next = withItems(drive, 'align.readings', readings);
   for (const { pulley, kind, mm, steps } of moves) {

@@ -170,7 +170,7 @@ export function alignWords(drive: Drive, finding: AlignFinding, unit: LengthUnit
       return {
         title: `Readings of ${name} contradict one another.`,
         why: `They lie ${smallFigure(n('apartMm'), unit)} apart, more than a likely tilt and their ± allow.`,
-        todo: 'Read it again at the same places.',
+        todo: 'Read it again at the same places. A wrong rib, the other side of the edge or the other unit does that.',
       };
     case 'straightedge-short':
       return {

@@ -102,6 +102,8 @@ function Answer() {
           <div className="answer-note">
             ± {degreeFigure(worst.plusMinusDeg)}; up to {looked!.limits.good}° is good
             {looked!.belt.runAngle ? '' : ', by default'}.
+            {Math.abs(worseOf(worst) - looked!.limits.good) < worst.plusMinusDeg &&
+              ' The limit lies within its ±: one more reading would tell.'}
             {runs.length < all && ` ${runs.length} of ${all} runs are read.`}
           </div>
         </>

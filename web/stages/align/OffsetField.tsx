@@ -1,4 +1,4 @@
-import { useId } from 'react';
+import { useEffect, useId, useState } from 'react';
 import { LengthInput } from '../../ui/LengthInput';
 import { useTyped } from '../../ui/typed-text';
 import { offsetFigure, parseOffset } from '@emery/core/align';
@@ -12,6 +12,7 @@ export function OffsetField({
   out,
   onOut,
   onEnter,
+  inFocus,
 }: {
   label: string;
   /** Rib to rib, mm. */
@@ -21,9 +22,15 @@ export function OffsetField({
   out: boolean;
   onOut: (out: boolean) => void;
   onEnter: () => void;
+  /** The hand is here already: the reading before it was ended with Enter. */
+  inFocus: boolean;
 }) {
   const [text, setText] = useTyped('offset', '');
   const id = useId();
+  const [first] = useState(inFocus);
+  useEffect(() => {
+    if (first) document.getElementById(id)?.focus();
+  }, [first, id]);
   const reading = text.trim() === '' ? null : parseOffset(text, unit, pitch);
   const problem = reading && !reading.ok ? reading.problem : '';
   const write = (next: string) => {

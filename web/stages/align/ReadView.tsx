@@ -1,6 +1,6 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Segmented, Switch } from 'antd';
-import { useId, useMemo } from 'react';
+import { useId, useMemo, useState } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { MarkedRow } from '../../bench/MarkedRow';
 import { Choice } from '../../ui/Choice';
@@ -76,6 +76,7 @@ function Form() {
   const { pulley, at } = place!;
   const [tool, setTool] = useTyped<AlignTool>('tool', 'straightedge');
   const using: AlignTool = loaded && tool !== 'camera' ? 'laser' : tool;
+  const [goingOn, setGoingOn] = useState(false);
   const taken = readingsOf(drive, pulley, loaded ? 'load' : 'rest').map((reading) => reading.at ?? null);
   const take = (id: string) => select({ kind: 'pulley', station: stationOf(drive, id)!.id, pulley: id });
   return (
@@ -123,7 +124,8 @@ function Form() {
         <Figures
           pitch={pitchOf(section)}
           tool={using}
-          keep={(reading) => {
+          inFocus={goingOn}
+          keep={(reading, goOn) => {
             dispatch(
               edit((d) =>
                 keepReading(d, {
@@ -136,6 +138,7 @@ function Form() {
                 }),
               ),
             );
+            setGoingOn(goOn);
             // On to the one that tells most.
             setPlace(null);
             select(null);
@@ -153,12 +156,15 @@ function Form() {
 function Figures({
   pitch,
   tool,
+  inFocus,
   keep,
   laser,
 }: {
   pitch: number;
   tool: AlignTool;
-  keep: (reading: Pick<AlignReading, 'mm'> & Partial<AlignReading>) => void;
+  inFocus: boolean;
+  /** Keeps a reading; ended with Enter, the hand goes on to the next. */
+  keep: (reading: Pick<AlignReading, 'mm'> & Partial<AlignReading>, goOn: boolean) => void;
   laser: (turned: number) => { mm: number; plusMinus: number };
 }) {
   const { unit } = useBench('unit');
@@ -169,15 +175,23 @@ function Figures({
   const mm = useOffset(unit, pitch, out);
   const id = useId();
   const half = turned ? { turned: 180 } : {};
-  const done = () => {
+  const done = (goOn: boolean) => {
     if (mm === null) return;
-    keep({ mm: tenth(mm * 100) / 100, ...(plusMinus !== null && { plusMinus }), ...half });
+    keep({ mm: tenth(mm * 100) / 100, ...(plusMinus !== null && { plusMinus }), ...half }, goOn);
     forget();
   };
   return (
     <>
       <div className="fields">
-        <OffsetField label="It stands off by" pitch={pitch} unit={unit} out={out} onOut={setOut} onEnter={done} />
+        <OffsetField
+          label="It stands off by"
+          pitch={pitch}
+          unit={unit}
+          out={out}
+          onOut={setOut}
+          onEnter={() => done(true)}
+          inFocus={inFocus}
+        />
         <div className="field">
           <span className="label">Which way</span>
           <Segmented
@@ -206,13 +220,13 @@ function Figures({
         </div>
       </div>
       <div className="button-row">
-        <Button type="primary" disabled={mm === null} onClick={done}>
+        <Button type="primary" disabled={mm === null} onClick={() => done(false)}>
           Keep this reading
         </Button>
         {tool === 'laser' && (
           <Button
             onClick={() => {
-              keep({ ...laser(turned ? 180 : 0), ...half, simulated: true });
+              keep({ ...laser(turned ? 180 : 0), ...half, simulated: true }, false);
               forget();
             }}
           >
