@@ -1,8 +1,8 @@
 import { type Command, UsageProblem } from '../command';
 import type { Drive } from '../drive';
-import { alignmentOf, worstDeg } from '../planes';
+import { alignmentOf, steepnessDeg, toDegrees, worstDeg } from '../planes';
 import type { AlignFinding } from './finding';
-import { alignFindings, planFindings, stackFindings, tiltDegrees } from './findings';
+import { alignFindings, planFindings, stackFindings } from './findings';
 import { movedUnderLoad } from './loaded';
 import { nextReadings } from './next-reading';
 import { planFor, type PlannedMove } from './plan';
@@ -60,15 +60,15 @@ function answer(drive: Drive, beltId: string) {
   return {
     pulleys: [...new Map(alignment.planes.map((plane) => [plane.pulley, plane])).values()].map(
       ({ pulley, offset, covariance, tilt, readings, wobble }) => {
-        const [tiltXDeg, tiltYDeg] = tiltDegrees(tilt);
+        const [tiltXDeg, tiltYDeg] = tilt.map((slope) => toDegrees(Math.atan(slope)) + 0);
         return {
           pulley,
           offsetMm: offset + 0,
           plusMinusMm: Math.sqrt(covariance[0]!),
-          tiltXDeg: tiltXDeg + 0,
-          tiltYDeg: tiltYDeg + 0,
+          tiltXDeg,
+          tiltYDeg,
           readings: readings.length,
-          ...(wobble && { wobbleDeg: tiltDegrees([Math.hypot(wobble.x, wobble.y), 0])[0] }),
+          ...(wobble && { wobbleDeg: steepnessDeg([wobble.x, wobble.y]) }),
         };
       },
     ),

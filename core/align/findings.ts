@@ -1,6 +1,6 @@
-import { type Belt, type Drive, stationOf } from '../drive';
+import type { Belt, Drive } from '../drive';
 import type { Severity } from '../finding';
-import { type Alignment, datumOf, guides, readingsOf, type RunVerdict, toDegrees, worseOf } from '../planes';
+import { type Alignment, datumOf, guides, readingsOf, type RunVerdict, worseOf } from '../planes';
 import { blundersOf } from './blunders';
 import type { AlignFinding } from './finding';
 import { grooveCounts, ribsOff } from './grooves';
@@ -172,13 +172,3 @@ export function stackFindings(drive: Drive, belt: Belt, search: SetSearch): Alig
     });
   return found;
 }
-
-/** Tilts of a plane along x and y, degrees, as they are told. */
-export const tiltDegrees = ([x, y]: readonly [number, number]): [number, number] => [
-  toDegrees(Math.atan(x)),
-  toDegrees(Math.atan(y)),
-];
-
-/** The role of a shaft whose pulley presses on and off, as most steering pumps' and some alternators' do. */
-export const pressedOn = (drive: Drive, pulley: string): boolean =>
-  ['power-steering', 'alternator', 'vacuum-pump', 'air-pump'].includes(stationOf(drive, pulley)?.role ?? '');

@@ -1,5 +1,4 @@
 /** Which pulley is off, and what puts it right: cures, parts, rollers, grooves and readings. */
-export { blundersOf } from './blunders';
 export { alignCommand } from './command';
 export {
   changeAlign,
@@ -14,9 +13,9 @@ export {
   takeSet,
 } from './edit';
 export { ALIGN_FINDING_CODES, type AlignFinding, type AlignFindingCode } from './finding';
-export { alignFindings, planFindings, pressedOn, stackFindings, tiltDegrees } from './findings';
-export { grooveCounts, ribsOff, type GrooveCount } from './grooves';
-export { movedUnderLoad, type LoadedMove } from './loaded';
+export { alignFindings, planFindings, stackFindings } from './findings';
+export { grooveCounts, type GrooveCount } from './grooves';
+export { movedUnderLoad } from './loaded';
 export { nextLoadedReadings, nextReadings, placeWords, RIM_PLACES, type NextReading } from './next-reading';
 export {
   MOST_PARTS,
@@ -28,19 +27,10 @@ export {
   type PartKind,
 } from './parts-at-hand';
 export { groovesOf, planFor, shiftOf, type Plan, type PlannedMove, type PlanSearch } from './plan';
-export { pressState, PRESSED_WITHIN, type PressState } from './press';
+export { pressState } from './press';
 export { rollerTracks, type RollerTrack } from './rollers';
-export { hiddenPlanes, simulatedLaser, type LaserReading, type LaserSource } from './simulate';
-export {
-  MOST_SETS,
-  planeOfStack,
-  searchSets,
-  SETS_TOLD,
-  stacksOf,
-  type SetSearch,
-  type StackPlane,
-  type StackSet,
-} from './stacks';
+export { hiddenPlanes, simulatedLaser } from './simulate';
+export { planeOfStack, searchSets, stacksOf, type SetSearch, type StackSet } from './stacks';
 export {
   ALIGN_TOOL_WORDS,
   alignMessage,
@@ -52,7 +42,8 @@ export {
   shortFigure,
   shortOffset,
   smallFigure,
+  tiltFigure,
   SUSPECT_WORDS,
   VERDICT_WORDS,
 } from './words';
-export { parseOffset, type OffsetReading } from './written';
+export { parseOffset } from './written';

@@ -97,10 +97,13 @@ export const RIM_PLACES = PLACES.map((name, k) => ({
   name,
 }));
 
+const turnOf = (at: number) => ((at % 360) + 360) % 360;
+
+/** The name of the place on a rim that is nearest to an angle, degrees counter-clockwise from +x. */
+export const nearestPlace = (at: number): string => PLACES[Math.round(turnOf(at) / STEP_DEG) % PLACES.length]!;
+
 /** Where on a rim that is, in words; `null` in the middle. */
 export function placeWords(at: number | null | undefined): string {
   if (at === null || at === undefined) return 'at the hub';
-  const turn = ((at % 360) + 360) % 360;
-  const nearest = PLACES[Math.round(turn / STEP_DEG) % PLACES.length]!;
-  return turn % STEP_DEG === 0 ? `at the ${nearest}` : `near the ${nearest} (${at}°)`;
+  return turnOf(at) % STEP_DEG === 0 ? `at the ${nearestPlace(at)}` : `near the ${nearestPlace(at)} (${at}°)`;
 }

@@ -1,9 +1,10 @@
 import { type AlignTool, type Drive, type MoveKind, pulleyLabel } from '../drive';
 import { type FindingWords, inOneLine } from '../finding';
-import type { RunVerdict } from '../planes';
+import { type RunVerdict, steepnessDeg, toDegrees } from '../planes';
 import { formatInchesDecimal, type LengthUnit } from '../quantity';
 import type { AlignFinding } from './finding';
 import type { Suspect } from './loaded';
+import { nearestPlace } from './next-reading';
 import type { PlannedMove } from './plan';
 
 /** A small offset without its side: tenths of a mm, thousandths of an inch beside it where the shop works in inches. */
@@ -28,7 +29,13 @@ export function shortOffset(mm: number, unit: LengthUnit): string {
 export const shortFigure = (mm: number, unit: LengthUnit): string =>
   unit === 'mm' ? `${Math.abs(mm).toFixed(1)} mm` : formatInchesDecimal(Math.abs(mm), 3);
 
-/** An angle in tenths of a degree, as people say it. */
+/** How far a plane is tipped, and which edge of it stands out. */
+export function tiltFigure([x, y]: readonly [number, number]): string {
+  const steep = steepnessDeg([x, y]);
+  return steep < 0.005 ? '0°' : `${degreeFigure(steep)} ${nearestPlace(toDegrees(Math.atan2(y, x)))} out`;
+}
+
+/** An angle in hundredths of a degree, without its sign. */
 export const degreeFigure = (degrees: number): string => `${Math.abs(degrees).toFixed(2)}°`;
 
 export const VERDICT_WORDS: Record<RunVerdict, { mark: string; word: string }> = {

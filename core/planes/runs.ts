@@ -232,6 +232,9 @@ export function quadratic(covariance: readonly number[], v: readonly number[]): 
   return sum;
 }
 
+/** How steep a tilt is along its own direction, degrees. */
+export const steepnessDeg = ([x, y]: readonly [number, number]): number => toDegrees(Math.atan(Math.hypot(x, y)));
+
 export const toDegrees = (radians: number): number => (radians * 180) / Math.PI;
 
 /** The worse angle of a run, degrees. */

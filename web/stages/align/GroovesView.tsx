@@ -24,7 +24,7 @@ export default function GroovesView() {
       <p>
         {left === 0
           ? 'Every pulley is counted.'
-          : `${left} of ${counts.length} pulleys to count, the lowest first: those are the hardest to see.`}
+          : `${left} of ${counts.length} pulleys to count, the lowest first: those are the hardest to see. −1 is a rib that hangs over in front.`}
       </p>
       <ul className="groove-list" aria-label="Grooves to count">
         {counts.map((count) => (
@@ -80,7 +80,7 @@ function Count({ count, onPoint }: { count: GrooveCount; onPoint: () => void }) 
         </Button>
         <FigureField
           label="Or counted"
-          unit="grooves (− hang over)"
+          unit="free"
           value={counted}
           least={-20}
           most={60}

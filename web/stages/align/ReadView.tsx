@@ -23,10 +23,20 @@ import {
   shortOffset,
   simulatedLaser,
   SUSPECT_WORDS,
-  tiltDegrees,
+  tiltFigure,
 } from '@emery/core/align';
 import { ALIGN_TOOLS, type AlignReading, type AlignTool, pulleyLabel, removeItem, stationOf } from '@emery/core/drive';
-import { datumOf, pitchOf, type Plane, planeOf, readingsOf, sigmaOf, TOOL_SIGMA } from '@emery/core/planes';
+import {
+  datumOf,
+  pitchOf,
+  type Plane,
+  planeOf,
+  readingsOf,
+  SEAT_SIGMA,
+  sigmaOf,
+  steepnessDeg,
+  TOOL_SIGMA,
+} from '@emery/core/planes';
 import { tenth } from '@emery/core/numeric';
 
 /** Readings go in; the planes they give come out below. */
@@ -281,7 +291,12 @@ function Planes() {
                 <td className="figure">{shortFigure(Math.sqrt(plane.covariance[0]!), unit)}</td>
                 <td className="figure">
                   {tiltText(plane)}
-                  {plane.wobble && <span className="quiet"> wobbles {degreeFigure(wobbleDegrees(plane.wobble))}</span>}
+                  {plane.wobble && (
+                    <span className="quiet">
+                      {' '}
+                      wobbles {degreeFigure(steepnessDeg([plane.wobble.x, plane.wobble.y]))}
+                    </span>
+                  )}
                 </td>
               </>
             )}
@@ -292,16 +307,8 @@ function Planes() {
   );
 }
 
-const wobbleDegrees = ({ x, y }: { x: number; y: number }) => Math.hypot(...tiltDegrees([x, y]));
-
-/** How far a plane is tipped, and which edge of it stands out; a dash where the readings do not tell. */
-function tiltText({ tilt, readings }: Plane): string {
-  const size = Math.hypot(...tiltDegrees(tilt));
-  if (readings.length < 2 || size < 0.005) return readings.length < 2 ? '—' : '0°';
-  const places = ['right', 'top right', 'top', 'top left', 'left', 'bottom left', 'bottom', 'bottom right'];
-  const turn = (Math.atan2(tilt[1], tilt[0]) * 180) / Math.PI;
-  return `${degreeFigure(size)} ${places[((Math.round(turn / 45) % 8) + 8) % 8]!} out`;
-}
+/** How a plane is tipped; a dash where one reading does not tell. */
+const tiltText = ({ tilt, readings }: Plane) => (readings.length < 2 ? '—' : tiltFigure(tilt));
 
 /** What moved when the engine pulled. */
 function Loaded() {
@@ -417,7 +424,7 @@ function Datum() {
       </div>
       <p className="quiet">
         {faceMm > 0
-          ? 'Laid anew for each pulley, ± 0.1 mm at either end of where it bears: the further off, the less sure.'
+          ? `Laid anew for each pulley, ± ${drive.align?.datum?.plusMinus ?? SEAT_SIGMA} mm at either end of where it bears: the further off, the less sure.`
           : 'Taken as dead true until you say how much of the crank’s face it bore on.'}
       </p>
     </section>
