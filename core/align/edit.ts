@@ -2,6 +2,7 @@ import {
   type Align,
   type AlignMove,
   type AlignReading,
+  changePulley,
   type Drive,
   findPulley,
   freeIdIn,
@@ -10,9 +11,10 @@ import {
   type StackOption,
   withItems,
 } from '../drive';
-import { datumOf, seatOf } from '../planes';
+import { hundredth } from '../numeric';
+import { datumOf, datumSeatOf, seatOf } from '../planes';
 import { groovesOf, type PlannedMove } from './plan';
-import type { StackChoice } from './stacks';
+import { planeOfStack, type StackChoice, stacksOf } from './stacks';
 
 /* What the bench changes of a drive's alignment. Each is a pure function from drive to drive. */
 
@@ -94,7 +96,8 @@ function seatOver(drive: Drive, beltId: string, pulley: string, steps: number): 
   const grooves = findPulley(drive, pulley)?.grooves;
   return belt.route.reduce((next, stop, at) => {
     if (stop.pulley !== pulley || grooves === undefined || belt.ribs === undefined) return next;
-    const front = grooves - belt.ribs - seatOf(drive, belt, stop) - steps;
+    const seat = seatOf(drive, belt, stop) ?? datumSeatOf(drive, belt);
+    const front = grooves - belt.ribs - seat - steps;
     return front < 0 ? next : countFront(next, beltId, at, front);
   }, drive);
 }
@@ -110,6 +113,22 @@ export function takeSet(drive: Drive, choice: readonly StackChoice[]): Drive {
       }),
     })),
   });
+}
+
+/**
+ * Draws the pulleys of a belt in the planes that their stacks come to, against the datum's; null where the datum has no
+ * stack to count from, or no other pulley has one.
+ */
+export function drawnByStacks(drive: Drive, beltId: string, choice: readonly StackChoice[]): Drive | null {
+  const datum = datumOf(drive, beltId);
+  const planes = new Map(stacksOf(drive, beltId).map((stack) => [stack.pulley, planeOfStack(stack, choice).planeMm]));
+  const from = datum === null ? undefined : planes.get(datum);
+  if (from === undefined || planes.size < 2) return null;
+  const level = findPulley(drive, datum!)?.plane ?? 0;
+  return [...planes].reduce(
+    (next, [pulley, mm]) => changePulley(next, pulley, { plane: hundredth(level + mm - from) }),
+    drive,
+  );
 }
 
 /** Puts a piece on a stack: with a depth of its own, or one more of the depths it comes in. */

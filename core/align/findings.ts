@@ -38,11 +38,12 @@ function runFindings({ belt, runs, limits }: Alignment): AlignFinding[] {
     .sort((a, b) => worseOf(b) - worseOf(a))
     .map((run) => ({
       code: run.verdict === 'wrong' ? 'run-wrong' : 'run-watch',
-      severity: RUN_SEVERITY[run.verdict],
+      // What only a drawing says stops nobody.
+      severity: run.read ? RUN_SEVERITY[run.verdict] : 'note',
       belt: belt.id,
       span: { from: run.from, to: run.to },
       pulley: Math.abs(run.leaveDeg) >= Math.abs(run.arriveDeg) ? run.from : run.to,
-      figures: { deg: worseOf(run), plusMinusDeg: run.plusMinusDeg, limitDeg: limits.good },
+      figures: { deg: worseOf(run), plusMinusDeg: run.plusMinusDeg, limitDeg: limits.good, read: Number(run.read) },
     }));
 }
 

@@ -1,5 +1,5 @@
-import { type Belt, type Drive, pulleysById, stationOf } from '../drive';
-import { type Alignment, seatOf } from '../planes';
+import { type Belt, type Drive, pulleysById } from '../drive';
+import { type Alignment, datumOf, datumSeatOf } from '../planes';
 
 /** A grooved pulley of a ribbed belt, as it is counted: the grooves the belt leaves free on it. */
 export interface GrooveCount {
@@ -21,10 +21,7 @@ export interface GrooveCount {
  */
 export function grooveCounts(drive: Drive, belt: Belt): GrooveCount[] {
   const known = pulleysById(drive);
-  const datum = belt.route.find(({ pulley }) => stationOf(drive, pulley)?.role === 'crankshaft');
-  const most = datum ? (known.get(datum.pulley)!.pulley.grooves ?? 0) - (belt.ribs ?? 0) : 0;
-  // Off the edge of the crank's own pulley is no place to go by.
-  const meant = datum ? Math.max(0, Math.min(most, seatOf(drive, belt, datum))) : 0;
+  const meant = datumSeatOf(drive, belt);
   return belt.route
     .flatMap((stop, at): (GrooveCount & { y: number })[] => {
       const { pulley, station } = known.get(stop.pulley)!;
@@ -68,18 +65,19 @@ const ABOUT = 0.3;
  * Pulleys that a step of one rib, or a few, sets off from both neighbours: neither of their runs is good, and they
  * stand about a whole number of ribs off the straight line from one neighbour to the other.
  */
-export function ribsOff(drive: Drive, { belt, section, runs, planes, seatsMm }: Alignment): RibOff[] {
+export function ribsOff(drive: Drive, { belt, section, runs, planes, seatsMm, datumSeat }: Alignment): RibOff[] {
   if (section.kind !== 'ribbed') return [];
   const pitch = section.width;
+  const datum = datumOf(drive, belt.id);
   return grooveCounts(drive, belt).flatMap(({ at, pulley, grooves, counted, off }): RibOff[] => {
     const [into, out] = [runs.find(({ toAt }) => toAt === at), runs.find(({ fromAt }) => fromAt === at)];
-    const exact = planes[at]!.covariance[0] === 0;
-    if (exact || !into || !out || into.verdict === 'good' || out.verdict === 'good') return [];
+    const known = pulley !== datum && (planes[at]!.readings.length > 0 || counted !== null);
+    if (!known || !into || !out || into.verdict === 'good' || out.verdict === 'good') return [];
     const lengths = (into.lengthMm * out.lengthMm) / Math.max(1e-3, into.lengthMm + out.lengthMm);
     const step = (into.slope - out.slope) * lengths;
     const ribs = Math.round(step / pitch);
     if (ribs === 0 || Math.abs(ribs) > MOST_RIBS || Math.abs(step - ribs * pitch) > ABOUT * pitch) return [];
-    const seat = Math.round(seatsMm[at]! / pitch) - ribs;
+    const seat = Math.round(seatsMm[at]! / pitch) + datumSeat - ribs;
     const free = seat >= 0 && seat + (belt.ribs ?? grooves) <= grooves;
     return [{ at, pulley, ribs, free, counted: counted !== null && off !== 0 }];
   });

@@ -3,6 +3,7 @@ export { alignCommand } from './command';
 export {
   changeAlign,
   countFront,
+  drawnByStacks,
   keepReading,
   movesDone,
   putMove,

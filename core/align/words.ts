@@ -128,11 +128,8 @@ export function alignWords(drive: Drive, finding: AlignFinding, unit: LengthUnit
     case 'run-watch':
       return {
         title: `${run} runs ${degreeFigure(n('deg'))} off.`,
-        why: `Up to ${n('limitDeg')}° is good, by default. It is known to ± ${degreeFigure(n('plusMinusDeg'))}.`,
-        todo:
-          code === 'run-wrong'
-            ? 'It chirps, wears its edges and can climb out. See what moves put it right, under Cures.'
-            : 'Look again when the belt is new, and put it right with the next job.',
+        why: `Up to ${n('limitDeg')}° is good. ${n('read') === 1 ? `It is known to ± ${degreeFigure(n('plusMinusDeg'))}.` : 'That is by the drawing alone: it is not read yet.'}`,
+        todo: runTodo(code === 'run-wrong', n('read') === 1),
       };
     case 'rib-off':
       return {
@@ -261,6 +258,13 @@ export function alignWords(drive: Drive, finding: AlignFinding, unit: LengthUnit
         todo: 'Settle on one part where the choice is clear.',
       };
   }
+}
+
+function runTodo(wrong: boolean, read: boolean): string {
+  if (!read) return 'Read its pulleys before you go by it.';
+  return wrong
+    ? 'It chirps, wears its edges and can climb out. See what moves put it right, under Cures.'
+    : 'Look again when the belt is new, and put it right with the next job.';
 }
 
 export function alignMessage(drive: Drive, finding: AlignFinding): string {

@@ -15,6 +15,7 @@ export {
 export {
   alignmentOf,
   alongOf,
+  datumSeatOf,
   guides,
   heightAt,
   pitchOf,

@@ -56,8 +56,10 @@ export interface Alignment {
   solution: BeltSolution;
   /** By contact. */
   planes: readonly Plane[];
-  /** By contact: from the pulley's first groove to the one that the belt's first rib sits in, mm. */
+  /** By contact: how far further out than on the datum's pulley the belt was counted to sit, mm. */
   seatsMm: readonly number[];
+  /** The groove of the datum's pulley that the belt's rearmost rib sits in, from the engine from 0. */
+  datumSeat: number;
   runs: readonly Run[];
 }
 
@@ -74,12 +76,22 @@ const limitsOf = ({ runAngle }: Belt, section: Section): AngleLimits => runAngle
 export const pitchOf = (section: Section): number => (section.kind === 'ribbed' ? section.width : 0);
 
 /**
- * The groove of a pulley, counted from the engine from 0, in which the belt's rearmost rib sits: by the grooves counted
- * free in front of it, else the first.
+ * The groove of a pulley, counted from the engine from 0, in which the belt's rearmost rib sits, by the grooves counted
+ * free in front of it; null where nobody counted, or there are none to count.
  */
-export function seatOf(drive: Drive, belt: Pick<Belt, 'ribs'>, { pulley, front, side }: RouteStop): number {
+export function seatOf(drive: Drive, belt: Pick<Belt, 'ribs'>, { pulley, front, side }: RouteStop): number | null {
   const grooves = findPulley(drive, pulley)?.grooves;
-  return front === undefined || grooves === undefined || side === 'back' ? 0 : grooves - (belt.ribs ?? grooves) - front;
+  if (front === undefined || grooves === undefined || side === 'back') return null;
+  return grooves - (belt.ribs ?? grooves) - front;
+}
+
+/** The same on the datum's pulley, kept within it; its first groove where nobody counted. */
+export function datumSeatOf(drive: Drive, belt: Belt): number {
+  const datum = datumOf(drive, belt.id);
+  const stop = belt.route.find(({ pulley }) => pulley === datum);
+  if (!stop) return 0;
+  const free = (findPulley(drive, stop.pulley)?.grooves ?? 0) - (belt.ribs ?? 0);
+  return Math.max(0, Math.min(free, seatOf(drive, belt, stop) ?? 0));
 }
 
 /**
@@ -105,12 +117,14 @@ export function alignmentOf(
     return plane;
   });
   const pitch = pitchOf(section);
+  const datumSeat = datumSeatOf(drive, belt);
   const seatsMm = belt.route.map((stop) => {
     const steps = shifts.reduce((sum, shift) => sum + (shift.pulley === stop.pulley ? (shift.steps ?? 0) : 0), 0);
-    return pitch * (seatOf(drive, belt, stop) + steps);
+    // Where nobody counted, the belt is taken to sit in the same-numbered grooves as on the datum.
+    return pitch * ((seatOf(drive, belt, stop) ?? datumSeat) - datumSeat + steps);
   });
   const limits = limitsOf(belt, section);
-  const alignment = { belt, section, limits, solution, planes, seatsMm };
+  const alignment = { belt, section, limits, solution, planes, seatsMm, datumSeat };
   return { ...alignment, runs: runsOf(drive, alignment) };
 }
 

@@ -105,7 +105,7 @@ interface Piece {
 }
 
 /** Every contact in travel order, with its grooves as its plane has them. */
-function contactsOf(drive: Drive, { belt, section, solution, planes, seatsMm }: Alignment): Piece[] {
+function contactsOf(drive: Drive, { belt, section, solution, planes, seatsMm, datumSeat }: Alignment): Piece[] {
   const pitch = pitchOf(section);
   const ribs = belt.ribs ?? 1;
   const half = (beltWidthMm(belt, section) || WIDTH_UNKNOWN) / 2;
@@ -118,9 +118,9 @@ function contactsOf(drive: Drive, { belt, section, solution, planes, seatsMm }: 
     const [on, off] = [heightAt(planes[k]!, before.end), heightAt(planes[k]!, solution.spans[k]!.start)];
     const guiding = guides(drive, stop);
     const count = guiding && pitch > 0 ? Math.min(60, findPulley(drive, pulley)?.grooves ?? ribs) : 0;
-    const seat = pitch > 0 ? Math.round(seatsMm[k]! / pitch) : 0;
+    const seat = pitch > 0 ? Math.round(seatsMm[k]! / pitch) + datumSeat : 0;
     const grooves = Array.from({ length: count }, (_, g) => ({
-      z: (g - (ribs - 1) / 2) * pitch,
+      z: (g - datumSeat - (ribs - 1) / 2) * pitch,
       taken: g >= seat && g < seat + ribs,
     }));
     const reach = [-half, half, ...grooves.map(({ z }) => z), half + seatsMm[k]!, seatsMm[k]! - half];
@@ -228,5 +228,9 @@ function Line({
   );
 }
 
-const angleOf = (run: Run) =>
-  run.read ? `${VERDICT_WORDS[run.verdict].mark} ${degreeFigure(worseOf(run))}` : 'not read';
+/** The angle of a run; of one that is not read, what the drawing has, where it has any. */
+function angleOf(run: Run): string {
+  const angle = degreeFigure(worseOf(run));
+  if (run.read) return `${VERDICT_WORDS[run.verdict].mark} ${angle}`;
+  return worseOf(run) < 0.005 ? 'not read' : `as drawn ${angle}`;
+}

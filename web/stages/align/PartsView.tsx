@@ -7,11 +7,13 @@ import { Choice } from '../../ui/Choice';
 import { StoppedSum } from '../../ui/StoppedSum';
 import { TypedPlace } from '../../ui/typed-text';
 import { useCoreSum } from '../../state/use-core-sum';
+import { useAlign } from './AlignProvider';
 import { PartsAtHand } from './PartsAtHand';
 import { PieceForm } from './PieceForm';
 import { useAlignSums } from './sums';
 import {
   alignWords,
+  drawnByStacks,
   planeOfStack,
   removePiece,
   type SetSearch,
@@ -54,6 +56,7 @@ export default function PartsView() {
           ))}
         </ul>
       )}
+      {search && <DrawThem search={search} />}
       {stacks.map((stack) => (
         <TypedPlace key={stack.id} at={`stack ${stack.id}`}>
           <Stack stack={stack} search={search} />
@@ -62,6 +65,27 @@ export default function PartsView() {
       <NewStack stacks={stacks} />
       <PartsAtHand />
     </>
+  );
+}
+
+/** Puts the pulleys on the drawing where their stacks bring them: then their runs are seen before a part is bought. */
+function DrawThem({ search }: { search: SetSearch }) {
+  const { drive, belt } = useAlignSums();
+  const { dispatch } = useBench('dispatch');
+  const { setView } = useAlign();
+  const choice = search.sets[0]?.choice ?? [];
+  if (!drawnByStacks(drive, belt!.id, choice)) return null;
+  return (
+    <div className="button-row">
+      <Button
+        onClick={() => {
+          dispatch(edit((d) => drawnByStacks(d, belt!.id, choice) ?? d));
+          setView('runs');
+        }}
+      >
+        Draw the pulleys in these planes
+      </Button>
+    </div>
   );
 }
 

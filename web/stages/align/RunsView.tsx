@@ -47,7 +47,9 @@ export default function RunsView() {
                     {run.over.length > 0 && <span className="quiet"> over {run.over.map(name).join(', ')}</span>}
                   </span>
                   <span className={`flag is-${run.read ? run.verdict : 'unread'}`}>
-                    {run.read ? `${VERDICT_WORDS[run.verdict].mark} ${VERDICT_WORDS[run.verdict].word}` : 'not read'}
+                    {run.read
+                      ? `${VERDICT_WORDS[run.verdict].mark} ${VERDICT_WORDS[run.verdict].word}`
+                      : 'as drawn, not read'}
                   </span>
                 </button>
               </td>
