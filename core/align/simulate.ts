@@ -14,8 +14,8 @@ export interface LaserSource {
   readonly name: string;
   /** A stand-in that ships with Emery, and reads nothing real. */
   readonly simulated: boolean;
-  /** Reads a pulley at a place of its rim, degrees: with the engine pulling, or after a turn by so much. */
-  read: (pulley: string, at: number, state?: { load?: boolean; turned?: number }) => LaserReading;
+  /** Reads a pulley at a place of its rim, degrees, or its hub: with the engine pulling, or after a turn by so much. */
+  read: (pulley: string, at: number | null, state?: { load?: boolean; turned?: number }) => LaserReading;
 }
 
 /** What the stand-in hides of one pulley. Lengths mm, angles radians. */
@@ -65,9 +65,9 @@ export function simulatedLaser(drive: Drive, seed = 12): LaserSource {
       const done = (drive.align?.done ?? []).filter((one) => one.pulley === pulley);
       const squared = done.some(({ kind }) => kind === 'square');
       const moved = done.reduce((sum, { mm = 0 }) => sum + mm, 0);
-      const [x, y] = [Math.cos(degrees(at)), Math.sin(degrees(at))];
+      const [x, y] = at === null ? [0, 0] : [Math.cos(degrees(at)), Math.sin(degrees(at))];
       const tilt = squared ? 0 : plane.tilt[0] * x + plane.tilt[1] * y;
-      const wobble = plane.wobble * Math.cos(degrees(at - turned));
+      const wobble = at === null ? 0 : plane.wobble * Math.cos(degrees(at - turned));
       const gives = load ? plane.gives * y : 0;
       const mm = plane.offset + moved + radius * (tilt + wobble + gives) + NOISE_MM * next();
       return { mm: Math.round(100 * mm) / 100, plusMinus: NOISE_MM };

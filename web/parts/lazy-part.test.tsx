@@ -1,6 +1,6 @@
 import { render, screen } from '@testing-library/react';
 import { useLayoutEffect } from 'react';
-import { fetchParts, lazyPart } from './lazy-part';
+import { fetchParts, lazyModule, lazyPart } from './lazy-part';
 
 /** A promise that is kept at once, as one that was kept between two steps of React looks to it. */
 const atOnce = <T,>(value: T): Promise<T> =>
@@ -26,4 +26,18 @@ test('a part whose code comes after it was drawn waiting, and before it looks fo
     </>,
   );
   expect(await screen.findByText('here')).toBeDefined();
+});
+
+test('sums that come later are fetched once, by the idle page or by who needs them, and tell when they are there', async () => {
+  let fetched = 0;
+  const sums = lazyModule(() => {
+    fetched += 1;
+    return Promise.resolve({ twice: (value: number) => 2 * value });
+  });
+  const told: number[] = [];
+  sums.subscribe(() => told.push(sums.get()!.twice(2)));
+  expect(sums.get()).toBeNull();
+  await fetchParts();
+  await sums.fetch();
+  expect([fetched, ...told]).toEqual([1, 4]);
 });

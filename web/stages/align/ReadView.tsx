@@ -153,7 +153,7 @@ function Form() {
             setPlace(null);
             select(null);
           }}
-          laser={(turned) => simulatedLaser(drive).read(pulley, at ?? 0, { load: loaded, turned })}
+          laser={(turned) => simulatedLaser(drive).read(pulley, at, { load: loaded, turned })}
         />
       </TypedPlace>
       <p className="quiet">{ALIGN_TOOL_WORDS[using].hint} Out is away from the engine.</p>
