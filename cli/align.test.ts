@@ -54,6 +54,19 @@ test('align prints what core has: planes, runs in travel order, the first plan a
   for (const { message } of printed.findings) expect(message).toMatch(/^[A-Z0-9].*\.$/);
 });
 
+test('what brings the runs no further than watch is no plan, and told apart', () => {
+  const file = changed('far', { moves: [{ pulley: 'steer-1', kind: 'press', min: -1.6, max: 0 }] });
+  const printed = JSON.parse(emery('align', file, '--belt', 'main').stdout) as Printed & {
+    watchPlan: object[];
+    afterWatchPlan: { worstDeg: number };
+  };
+  expect(printed.plan).toEqual([]);
+  expect(printed.after.worstDeg).toBeGreaterThan(1);
+  expect(printed.watchPlan).toEqual([{ pulley: 'steer-1', kind: 'press', mm: expect.closeTo(-1.6, 6) as number }]);
+  expect(printed.afterWatchPlan.worstDeg).toBeLessThanOrEqual(1);
+  expect(printed.findings.map(({ code }) => code)).toContain('only-watch');
+});
+
 test('the runs lie along the spans that solve prints', () => {
   const solved = JSON.parse(emery('solve', truck).stdout) as {
     belts: {

@@ -5,7 +5,7 @@ import type { AlignFinding } from './finding';
 import { alignFindings, planFindings, stackFindings } from './findings';
 import { movedUnderLoad } from './loaded';
 import { nextReadings } from './next-reading';
-import { planFor, type PlannedMove } from './plan';
+import { type Plan, planFor, type PlannedMove } from './plan';
 import { rollerTracks } from './rollers';
 import { planeOfStack, searchSets, stacksOf } from './stacks';
 import { alignMessage } from './words';
@@ -56,7 +56,8 @@ function answer(drive: Drive, beltId: string) {
       findings: told([...alignFindings(drive, belt, null), ...ofParts]),
     };
   const search = planFor(drive, alignment);
-  const [plan] = search.plans;
+  const [best] = search.plans;
+  const good = best !== undefined && search.limitDeg === alignment.limits.good;
   return {
     pulleys: [...new Map(alignment.planes.map((plane) => [plane.pulley, plane])).values()].map(
       ({ pulley, offset, covariance, tilt, readings, wobble }) => {
@@ -86,15 +87,20 @@ function answer(drive: Drive, beltId: string) {
     rollers: rollerTracks(drive, alignment).map(({ at: _, ...roller }) => roller),
     loaded: movedUnderLoad(drive, beltId),
     next: nextReadings(drive, alignment).slice(0, 3),
-    plan: (plan?.moves ?? []).map(({ pulley, kind, mm, steps, name }): PlannedMove => ({
-      pulley,
-      kind,
-      ...(mm !== undefined && { mm }),
-      ...(steps !== undefined && { steps }),
-      ...(name !== undefined && { name }),
-    })),
-    after: { worstDeg: plan ? plan.worstDeg : worstDeg(alignment.runs) },
+    plan: good ? toldMoves(best) : [],
+    after: { worstDeg: good ? best.worstDeg : worstDeg(alignment.runs) },
+    // What brings no run to good, but none is wrong after it.
+    ...(best && !good && { watchPlan: toldMoves(best), afterWatchPlan: { worstDeg: best.worstDeg } }),
     ...parts,
     findings: told([...alignFindings(drive, belt, alignment), ...planFindings(alignment, search), ...ofParts]),
   };
 }
+
+const toldMoves = ({ moves }: Plan) =>
+  moves.map(({ pulley, kind, mm, steps, name }): PlannedMove => ({
+    pulley,
+    kind,
+    ...(mm !== undefined && { mm }),
+    ...(steps !== undefined && { steps }),
+    ...(name !== undefined && { name }),
+  }));

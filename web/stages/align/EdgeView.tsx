@@ -2,14 +2,13 @@ import { scaleLinear } from 'd3-scale';
 import { useBench } from '../../state/bench';
 import type { Mark } from '../../state/mark';
 import { MarkedPiece } from '../../views/unrolled/MarkedPiece';
-import { namesOf } from '../../views/unrolled/name-rows';
-import { TapeRule } from '../../views/unrolled/TapeRule';
+import { FOOT, StripFoot } from '../../views/unrolled/StripFoot';
 import { degreeFigure, VERDICT_WORDS } from '@emery/core/align';
 import { type Drive, findPulley, pulleyLabel } from '@emery/core/drive';
 import { type Alignment, guides, heightAt, pitchOf, type Run, worseOf } from '@emery/core/planes';
 import { beltWidthMm } from '@emery/core/section';
 
-const MARGIN = { left: 46, right: 14, top: 26, bottom: 58 };
+const MARGIN = { left: 46, right: 14, top: 26, bottom: FOOT };
 /** Width of a belt whose section does not tell, mm: toothed ones are sold by it. */
 const WIDTH_UNKNOWN = 20;
 /** A smooth face is drawn so much wider than the belt: its true width is not asked. */
@@ -42,10 +41,6 @@ export function EdgeView({ alignment, before, width, height }: Props) {
   const y = scaleLinear([low, high], [height - MARGIN.bottom, MARGIN.top]);
   const factor = (y(0) - y(1)) / (x(1) - x(0));
   const narrow = width < NARROW;
-  const names = namesOf(
-    pieces.map(({ from, to, name }) => ({ from, to, name })),
-    x,
-  );
   return (
     <svg width={width} height={height} role="group" aria-label="The belt from above, from the crank on">
       <text className="edge-text" x={8} y={15}>
@@ -70,18 +65,7 @@ export function EdgeView({ alignment, before, width, height }: Props) {
           reach={{ y: MARGIN.top, height: height - MARGIN.top - MARGIN.bottom }}
         />
       ))}
-      <TapeRule x={x} y={height - 22} length={cord} unit={unit} />
-      {names.map(({ text, at, row }) => (
-        <text
-          key={`${text} ${at}`}
-          className="edge-name"
-          x={at}
-          y={height - MARGIN.bottom + 16 + 13 * row}
-          textAnchor="middle"
-        >
-          {text}
-        </text>
-      ))}
+      <StripFoot pieces={pieces} x={x} height={height} length={cord} unit={unit} />
     </svg>
   );
 }

@@ -1,14 +1,13 @@
 import { scaleLinear } from 'd3-scale';
 import { useBench } from '../../state/bench';
 import type { Mark } from '../../state/mark';
-import { TapeRule } from '../../views/unrolled/TapeRule';
 import { MarkedPiece } from '../../views/unrolled/MarkedPiece';
-import { namesOf } from '../../views/unrolled/name-rows';
+import { FOOT, StripFoot } from '../../views/unrolled/StripFoot';
 import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
 import { forceFigure, type Standing } from '@emery/core/tension';
 
-const MARGIN = { left: 54, right: 14, top: 26, bottom: 62 };
+const MARGIN = { left: 54, right: 14, top: 26, bottom: FOOT };
 
 /** The belt cut open at the crank and laid flat: what the cord bears along it, and what of that presses it on. */
 export function ProfileChart({ width, height }: { width: number; height: number }) {
@@ -25,7 +24,6 @@ export function ProfileChart({ width, height }: { width: number; height: number 
     .map(({ from, to, a, b }, k) => `${k === 0 ? 'M' : 'L'}${x(from)} ${y(a)}L${x(to)} ${y(b)}`)
     .join('');
   const floor = y(Math.max(least, 0));
-  const names = namesOf(pieces, x);
   return (
     <svg width={width} height={height} role="group" aria-label="Pull along the belt, from the crank">
       {y.ticks(4).map((tick) => (
@@ -86,18 +84,7 @@ export function ProfileChart({ width, height }: { width: number; height: number 
           </text>
         ) : null;
       })}
-      <TapeRule x={x} y={height - 22} length={standing.cordLength} unit={unit} />
-      {names.map(({ text, at: place, row }) => (
-        <text
-          key={`${text} ${place}`}
-          className="profile-name"
-          x={place}
-          y={height - MARGIN.bottom + 16 + 14 * row}
-          textAnchor="middle"
-        >
-          {text}
-        </text>
-      ))}
+      <StripFoot pieces={pieces} x={x} height={height} length={standing.cordLength} unit={unit} />
     </svg>
   );
 }
