@@ -1,7 +1,7 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { emery } from './test/emery';
 import { planFor, searchSets, stacksOf } from '@emery/core/align';
 import { type Drive, driveDifferences, readDrive } from '@emery/core/drive';
 import { alignmentOf } from '@emery/core/planes';
@@ -9,11 +9,6 @@ import { alignmentOf } from '@emery/core/planes';
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-align-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
-const emery = (...args: string[]) =>
-  spawnSync(process.execPath, ['scripts/emery.mjs', ...args], {
-    encoding: 'utf8',
-    env: { ...process.env, INIT_CWD: process.cwd() },
-  });
 const truck = 'demo/1-rescue-truck.emery.json';
 const van = 'demo/3-mobile-kitchen-van.emery.json';
 const driveIn = (file: string) => JSON.parse(readFileSync(file, 'utf8')) as Drive;

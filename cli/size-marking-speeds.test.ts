@@ -1,15 +1,8 @@
-import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
+import { emery } from './test/emery';
 import type { Drive } from '@emery/core/drive';
 import { sizeBelt } from '@emery/core/seating';
 
-const emery = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['scripts/emery.mjs', ...args], {
-    encoding: 'utf8',
-    env: { ...process.env, INIT_CWD: process.cwd() },
-  });
-  return { status, stdout, stderr };
-};
 const truck = 'demo/1-rescue-truck.emery.json';
 
 test('size prints the window and each length as core has it', () => {

@@ -1,7 +1,7 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { emery } from './test/emery';
 import type { Drive } from '@emery/core/drive';
 import { writeWav } from '@emery/core/sound';
 import { runDrive, simulatedPlucks, tensionOf, waysOf, windowOf } from '@emery/core/tension';
@@ -9,11 +9,6 @@ import { runDrive, simulatedPlucks, tensionOf, waysOf, windowOf } from '@emery/c
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-tension-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
-const emery = (...args: string[]) =>
-  spawnSync(process.execPath, ['scripts/emery.mjs', ...args], {
-    encoding: 'utf8',
-    env: { ...process.env, INIT_CWD: process.cwd() },
-  });
 const truck = 'demo/1-rescue-truck.emery.json';
 const drive = JSON.parse(readFileSync(truck, 'utf8')) as Drive;
 

@@ -57,7 +57,7 @@ async function pressed(page: Page, document: () => Promise<Parameters<typeof ali
   await saved(page);
   const [plan] = planFor(await document(), alignmentOf(await document(), 'main')!).plans;
   expect(plan!.moves).toHaveLength(1);
-  await expect(page.getByText('1 move puts it right')).toBeVisible();
+  await expect(page.getByText('1 move to put it right')).toBeVisible();
   await page.getByRole('button', { name: 'Try it' }).first().click();
   await expect(answer).toContainText('With the moves tried');
   await expect(answer).toContainText('good');

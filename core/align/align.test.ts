@@ -274,6 +274,15 @@ test('a rib off by its count is told before anything is read; a pulley a whole r
   expect(codes(counted({ crank: 1, ac: 1, alt: 1, pump: 1 }))).not.toContain('rib-off');
   expect(codes(counted({ crank: 1, ac: 0 }))).toContain('rib-off');
   expect(codes(counted({ crank: 1, ac: 2 }))).toContain('hangs-over');
+  // On a long run a rib off is a small angle, and told all the same; not where it meets a pulley that stands off.
+  const far = counted({ crank: 1, alt: 0 });
+  expect(codes(far)).toContain('rib-off');
+  const met = (mm: number) => ({
+    ...far,
+    align: { readings: [{ id: 'm', tool: 'laser' as const, pulley: 'alt', mm }] },
+  });
+  expect(codes(met(-3.6))).not.toContain('rib-off');
+  expect(codes(met(0.2))).toContain('rib-off');
   expect(codes(standing({ pump: 0, alt: 0, ac: 3.5 }))).toContain('stands-a-rib-off');
   expect(codes(standing({ pump: 0, alt: 0, ac: 1.4 }))).not.toContain('stands-a-rib-off');
 });

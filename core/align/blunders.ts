@@ -39,7 +39,7 @@ function slipsOf(mm: number, pitch: number): { code: Slip; mm: number; rare: num
 export function blundersOf(drive: Drive, belt: Belt, pulley: string): AlignFinding[] {
   const readings = readingsOf(drive, pulley);
   if (readings.length < 2) return [];
-  const sums = asSums(drive, readings, belt.section);
+  const sums = asSums(drive, readings, belt.id);
   const cost = costOf(sums);
   // A tilt is judged as any other reading, so as many are spare as there are readings less the offset.
   if (cost <= mostOfSound(readings.length - 1)) return [];

@@ -1,6 +1,7 @@
-import type { Belt, Drive } from '../drive';
+import { type Belt, type Drive, findPulley } from '../drive';
 import type { Severity } from '../finding';
-import { type Alignment, datumOf, guides, readingsOf, type RunVerdict, worseOf } from '../planes';
+import { type Alignment, datumOf, guides, readingsOf, type RunVerdict, worseOf, worstFirst } from '../planes';
+import { bodyRadiusMm } from '../section';
 import { blundersOf } from './blunders';
 import type { AlignFinding } from './finding';
 import { grooveCounts, ribsOff } from './grooves';
@@ -33,9 +34,8 @@ export function alignFindings(drive: Drive, belt: Belt, alignment: Alignment | n
 
 /** Runs that are not good, the worst first. */
 function runFindings({ belt, runs, limits }: Alignment): AlignFinding[] {
-  return runs
+  return worstFirst(runs)
     .filter(({ verdict }) => verdict !== 'good')
-    .sort((a, b) => worseOf(b) - worseOf(a))
     .map((run) => ({
       code: run.verdict === 'wrong' ? 'run-wrong' : 'run-watch',
       // What only a drawing says stops nobody.
@@ -49,30 +49,31 @@ function runFindings({ belt, runs, limits }: Alignment): AlignFinding[] {
 
 function grooveFindings(drive: Drive, alignment: Alignment): AlignFinding[] {
   const { belt } = alignment;
-  const over = grooveCounts(drive, belt).flatMap(({ pulley, counted, off, grooves }): AlignFinding[] => {
-    const behind = counted === null ? 0 : grooves - (belt.ribs ?? 0) - counted;
-    const hangs = behind < 0 || (counted ?? 0) < 0 || grooves < (belt.ribs ?? 0);
-    return hangs ? [{ code: 'hangs-over', severity: 'fault', belt: belt.id, pulley, figures: { off, grooves } }] : [];
+  const where = { belt: belt.id, severity: 'fault' as const };
+  const counted = grooveCounts(drive, belt).flatMap(({ pulley, counted: front, off, grooves }): AlignFinding[] => {
+    const behind = front === null ? 0 : grooves - (belt.ribs ?? 0) - front;
+    const hangs = behind < 0 || (front ?? 0) < 0 || grooves < (belt.ribs ?? 0);
+    if (hangs) return [{ ...where, code: 'hangs-over', pulley, figures: { off, grooves } }];
+    return off === 0 ? [] : [{ ...where, code: 'rib-off', pulley, figures: { ribs: off } }];
   });
-  const ribs = ribsOff(drive, alignment).map(({ pulley, ribs: many, free, counted }): AlignFinding => ({
-    code: counted ? 'rib-off' : 'stands-a-rib-off',
-    severity: 'fault',
-    belt: belt.id,
+  const stands = ribsOff(drive, alignment).map(({ pulley, ribs, free }): AlignFinding => ({
+    ...where,
+    code: 'stands-a-rib-off',
     pulley,
-    figures: { ribs: many, free: Number(free) },
+    figures: { ribs, free: Number(free) },
   }));
-  return [...ribs, ...over];
+  return [...counted, ...stands];
 }
 
-function readingFindings(drive: Drive, belt: Belt, { planes }: Alignment): AlignFinding[] {
+function readingFindings(drive: Drive, belt: Belt, { planes, section }: Alignment): AlignFinding[] {
   const datum = datumOf(drive, belt.id);
   const guiding = new Set(belt.route.filter((stop) => guides(drive, stop)).map(({ pulley }) => pulley));
   const unread = [...guiding].filter((pulley) => pulley !== datum && readingsOf(drive, pulley).length === 0);
   const on = new Map(planes.map((plane) => [plane.pulley, plane]));
   const where = { belt: belt.id };
   const each = [...on.values()].flatMap(({ pulley, wobble, outOfReach }): AlignFinding[] => {
-    const radius = drive.stations.flatMap(({ pulleys }) => pulleys).find(({ id }) => id === pulley)?.diameter ?? 0;
-    const runOutMm = wobble ? radius * Math.hypot(wobble.x, wobble.y) : 0;
+    const across = 2 * bodyRadiusMm(findPulley(drive, pulley)!, section);
+    const runOutMm = wobble ? across * Math.hypot(wobble.x, wobble.y) : 0;
     const sure = wobble !== null && Math.hypot(wobble.x, wobble.y) > 2 * wobble.sigma;
     const all = [...readingsOf(drive, pulley), ...readingsOf(drive, pulley, 'load')];
     const mixed = new Set(all.map(({ simulated }) => simulated ?? false)).size > 1;

@@ -1,6 +1,17 @@
 import { type Drive, pulleysById } from '../drive';
 import { bodyRadiusMm } from '../section';
-import { type Alignment, alongOf, datumOf, guides, type Plane, quadratic, readingsOf, TOOL_SIGMA } from '../planes';
+import {
+  type Alignment,
+  alongOf,
+  datumOf,
+  guides,
+  type Plane,
+  quadratic,
+  readingsOf,
+  riseGradient,
+  toDegrees,
+  TOOL_SIGMA,
+} from '../planes';
 
 /** A reading that would tell something: where to take it, and what it leaves of the doubt. */
 export interface NextReading {
@@ -40,8 +51,8 @@ export function nextReadings(drive: Drive, alignment: Alignment, sigma = TOOL_SI
       const places = Array.from({ length: 360 / STEP_DEG }, (_, k) => k * STEP_DEG);
       const after = places.map((place) => doubt(withReading(plane, (place * Math.PI) / 180, radius, sigma)));
       const best = after.reduce((least, value, k) => (value < after[least]! - 1e-15 ? k : least), 0);
-      const toDegrees = (variance: number) => (Math.sqrt(Math.max(0, variance) / slopes.length) * 180) / Math.PI;
-      const [beforeDeg, afterDeg] = [toDegrees(before), toDegrees(after[best]!)];
+      const meanDeg = (variance: number) => toDegrees(Math.sqrt(Math.max(0, variance) / slopes.length));
+      const [beforeDeg, afterDeg] = [meanDeg(before), meanDeg(after[best]!)];
       if (slopes.length === 0 || beforeDeg < WELL_KNOWN_DEG) return [];
       const place = places[best]!;
       return [{ pulley, at: place > 180 ? place - 360 : place, beforeDeg, afterDeg, gain: before - after[best]! }];
@@ -62,7 +73,7 @@ function slopesOf({ solution, planes, runs }: Alignment, at: number): number[][]
       [toAt === at, 1, last.end, last],
     ] as const) {
       if (!mine) continue;
-      const rise = [sign, sign * (touch.x - centre.x), sign * (touch.y - centre.y)].map((part) => part / length);
+      const rise = riseGradient(centre, touch, sign / length);
       const along = alongOf(span);
       rows.push([rise[0]!, rise[1]! - along.x, rise[2]! - along.y], rise);
     }

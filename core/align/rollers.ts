@@ -1,5 +1,5 @@
 import { type Drive, stationOf } from '../drive';
-import { type Alignment, alongOf, guides, heightAt, slopeAlong } from '../planes';
+import { type Alignment, alongOf, guides, heightAt, slopeAlong, toDegrees } from '../planes';
 
 /** Off the middle of a smooth face by less than this a track needs no word, mm. A default. */
 export const TRACK_WORTH_A_WORD = 1.5;
@@ -48,7 +48,7 @@ export function rollerTracks(drive: Drive, { belt, solution, planes, seatsMm }: 
     tracks.push({
       at,
       pulley: route[at]!.pulley,
-      steersDeg: ((Math.atan(slope) - Math.atan(straight)) * 180) / Math.PI,
+      steersDeg: toDegrees(Math.atan(slope) - Math.atan(straight)),
       trackMm: entry - heightAt(plane, before.end),
       plusMinusMm: Math.sqrt(variance + plane.covariance[0]!),
       seenMm: drive.align?.tracks?.find(({ pulley }) => pulley === route[at]!.pulley)?.mm ?? null,

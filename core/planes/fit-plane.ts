@@ -31,8 +31,8 @@ export interface FittedPlane {
   spare: number;
   /** Reading minus plane, mm. */
   residuals: readonly number[];
-  /** No direction of the tilt was left to the default. */
-  tiltSeen: boolean;
+  /** How many directions of the tilt the readings tell of, of two; the others are left to the default. */
+  tiltsSeen: number;
 }
 
 /**
@@ -69,7 +69,7 @@ export function fitPlane(readings: readonly PlaneReading[], always = false): Fit
     cost,
     spare,
     residuals: readings.map(({ sigma }, k) => (values[k]! - predicted(rows[k]!)) * sigma),
-    tiltSeen: unseen.length === 0,
+    tiltsSeen: 2 - unseen.length,
   };
 }
 

@@ -75,7 +75,7 @@ test('places too near together, or too unsure, tell nothing of a tilt, and do no
   const near = planeOf(withReadings([reading('pump', 88, 1.2), reading('pump', 92, 0.8)]), 'main', 'pump');
   expect(near.offset).toBeCloseTo(1, 6);
   expect(Math.hypot(...near.tilt)).toBeLessThan(0.3 * DEG);
-  expect(near.tiltSeen).toBe(false);
+  expect(near.tiltsSeen).toBe(0);
   expect(Math.sqrt(near.covariance[0]!)).toBeLessThan(0.6);
 });
 

@@ -33,7 +33,8 @@ export interface Plane {
   readings: readonly string[];
   /** Half of a straightedge does not reach it: see `bearingOf`. */
   outOfReach: boolean;
-  tiltSeen: boolean;
+  /** How many directions of the tilt the readings tell of, of two. */
+  tiltsSeen: number;
 }
 
 /** Which set of readings: at rest, or with the engine pulling. */
@@ -67,11 +68,13 @@ export function bearingOf(
   return { bears: Math.min(faceMm, Math.max(LEAST_BEARING, left)), outOfReach: left < LEAST_BEARING };
 }
 
-/** The readings of a pulley as sums need them. */
-export function asSums(drive: Drive, readings: readonly AlignReading[], sectionName: string): PlaneReading[] {
+/** Readings of a belt's pulleys as sums need them. */
+export function asSums(drive: Drive, readings: readonly AlignReading[], beltId: string): PlaneReading[] {
   const pulleys = pulleysById(drive);
+  const { section, sectionOverrides } = drive.belts.find(({ id }) => id === beltId)!;
+  const of = sectionFor(section, sectionOverrides);
   return readings.map((reading) => {
-    const radius = bodyRadiusMm(pulleys.get(reading.pulley)!.pulley, sectionFor(sectionName));
+    const radius = bodyRadiusMm(pulleys.get(reading.pulley)!.pulley, of);
     return {
       mm: reading.mm,
       // A pulley that is not measured yet has no rim to read at.
@@ -92,8 +95,7 @@ export function planeOf(drive: Drive, beltId: string, pulley: string, set: Readi
   const datum = datumOf(drive, beltId);
   const centre = { x: station.x, y: station.y };
   const own = readingsOf(drive, pulley, set);
-  const section = drive.belts.find(({ id }) => id === beltId)!.section;
-  const sums = asSums(drive, own, section);
+  const sums = asSums(drive, own, beltId);
   const wobble = wobbleOf(sums);
   const named = { pulley, station: station.id, centre, wobble, readings: own.map(({ id }) => id) };
   if (pulley === datum) return { ...named, ...FLAT, offset: 0, outOfReach: false };
@@ -101,9 +103,9 @@ export function planeOf(drive: Drive, beltId: string, pulley: string, set: Readi
     const drawn = (id: string | null) => (id === null ? 0 : (pulleysById(drive).get(id)?.pulley.plane ?? 0));
     const covariance = [UNREAD_SIGMA ** 2, 0, 0, 0, TILT_SIGMA ** 2, 0, 0, 0, TILT_SIGMA ** 2];
     const offset = drawn(pulley) - drawn(datum);
-    return { ...named, offset, tilt: [0, 0], covariance, outOfReach: false, tiltSeen: false };
+    return { ...named, offset, tilt: [0, 0], covariance, outOfReach: false, tiltsSeen: 0 };
   }
-  const { offset, tilt, covariance, tiltSeen } = fitPlane(wobble ? withoutWobble(sums, wobble) : sums);
+  const { offset, tilt, covariance, tiltsSeen } = fitPlane(wobble ? withoutWobble(sums, wobble) : sums);
   const byEdge = own.some(({ tool }) => tool === 'straightedge');
   const held = byEdge ? datumDoubt(drive, centre) : null;
   return {
@@ -112,11 +114,11 @@ export function planeOf(drive: Drive, beltId: string, pulley: string, set: Readi
     tilt,
     covariance: held ? covariance.map((part, k) => part + held.covariance[k]!) : covariance,
     outOfReach: held?.outOfReach ?? false,
-    tiltSeen,
+    tiltsSeen,
   };
 }
 
-const FLAT = { tilt: [0, 0], covariance: [0, 0, 0, 0, 0, 0, 0, 0, 0], tiltSeen: true } as const;
+const FLAT = { tilt: [0, 0], covariance: [0, 0, 0, 0, 0, 0, 0, 0, 0], tiltsSeen: 2 } as const;
 
 /**
  * What a straightedge that is not held true adds to the doubt of a plane: laid anew for each pulley, it leans by its

@@ -217,17 +217,17 @@ function verdictOf(degrees: number, { good, watch }: AngleLimits): RunVerdict {
   return degrees <= watch + ON_THE_LIMIT ? 'watch' : 'wrong';
 }
 
+/** How a rise over a length goes with offset and tilts of the plane at one of its ends; `by` is ±1 over the length. */
+export function riseGradient(centre: Point, touch: Point, by: number): number[] {
+  return [by, by * (touch.x - centre.x), by * (touch.y - centre.y)];
+}
+
 /** One standard deviation of the angle at one end of a run, degrees: the planes' covariances through its slopes. */
 function doubtOf(leave: RunEnd, arrive: RunEnd, length: number, end: RunEnd): number {
-  const gradient = ({ plane: { centre }, at }: RunEnd, sign: number) => [
-    sign / length,
-    (sign * (at.x - centre.x)) / length,
-    (sign * (at.y - centre.y)) / length,
-  ];
   const own = [0, end.along.x, end.along.y];
   const parts: [RunEnd, number[]][] = [
-    [leave, gradient(leave, -1)],
-    [arrive, gradient(arrive, 1)],
+    [leave, riseGradient(leave.plane.centre, leave.at, -1 / length)],
+    [arrive, riseGradient(arrive.plane.centre, arrive.at, 1 / length)],
   ];
   for (const [of, slopes] of parts) if (of === end) own.forEach((part, k) => (slopes[k]! -= part));
   const together =
@@ -254,6 +254,9 @@ export const toDegrees = (radians: number): number => (radians * 180) / Math.PI;
 /** The worse angle of a run, degrees. */
 export const worseOf = ({ leaveDeg, arriveDeg }: Pick<Run, 'leaveDeg' | 'arriveDeg'>): number =>
   Math.max(Math.abs(leaveDeg), Math.abs(arriveDeg));
+
+/** The runs, the worst angle first. */
+export const worstFirst = (runs: readonly Run[]): Run[] => [...runs].sort((a, b) => worseOf(b) - worseOf(a));
 
 /** The worst angle of all runs, degrees; 0 where there are none. */
 export const worstDeg = (runs: readonly Run[]): number => runs.reduce((worst, run) => Math.max(worst, worseOf(run)), 0);

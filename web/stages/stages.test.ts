@@ -82,6 +82,8 @@ test('Align is in hand once something is read, settled once every run is read an
   expect(of(4)).toBe('needs attention');
   expect(of(null, 0)).toBe('in hand');
   expect(of(null, 1)).toBe('needs attention');
+  // In line by its readings, and a rib off by the count.
+  expect(of(0, -1)).toBe('needs attention');
 });
 
 test('Tension is in hand once a belt is set, settled once every one was read, and asks for a look that is due', () => {

@@ -10,7 +10,7 @@ import { useAlignFindings, useAlignSums } from './sums';
 import './align.css';
 import { type AlignFindingCode, alignWords, degreeFigure, VERDICT_WORDS } from '@emery/core/align';
 import { pulleyLabel } from '@emery/core/drive';
-import { worseOf } from '@emery/core/planes';
+import { worseOf, worstFirst } from '@emery/core/planes';
 
 const RunsView = lazyPart('The runs', () => import('./RunsView'));
 const GroovesView = lazyPart('The grooves', () => import('./GroovesView'));
@@ -82,7 +82,7 @@ function Answer() {
   const looked = after ?? alignment;
   const runs = (looked?.runs ?? []).filter(({ read }) => read);
   const all = looked?.runs.length ?? 0;
-  const worst = [...runs].sort((a, b) => worseOf(b) - worseOf(a))[0];
+  const [worst] = worstFirst(runs);
   const told = findings.filter(({ code }) => TOLD[view].includes(code));
   const name = (id: string) => pulleyLabel(drive, id);
   return (

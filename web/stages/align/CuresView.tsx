@@ -25,7 +25,7 @@ import {
   removeMove,
 } from '@emery/core/align';
 import { type AlignMove, MOVE_KINDS, type MoveKind, pulleyLabel } from '@emery/core/drive';
-import { datumOf, worseOf } from '@emery/core/planes';
+import { datumOf, worseOf, worstFirst } from '@emery/core/planes';
 import type { LengthUnit } from '@emery/core/quantity';
 
 /** What can be done to each pulley, and the fewest moves that put all runs right. */
@@ -83,7 +83,8 @@ function Found({ search }: { search: PlanSearch }) {
   return (
     <>
       <h2>
-        {many === 1 ? '1 move puts' : `${many} moves put`} it right
+        {many === 1 ? '1 move' : `${many} moves`}{' '}
+        {search.limitDeg === alignment!.limits.good ? 'to put it right' : 'to leave no run wrong'}
         {search.plans.length > 1 && `, ${search.plans.length} ways`}
       </h2>
       <ol className="plan-list" aria-label="Plans, the best first">
@@ -112,7 +113,7 @@ function PlanItem({
   const { tried, setTried, setView } = useAlign();
   const { dispatch, unit } = useBench('dispatch', 'unit');
   const trying = tried?.drive === drive && sameMoves(tried.moves, plan.moves);
-  const worst = [...plan.after].sort((a, b) => worseOf(b) - worseOf(a))[0];
+  const [worst] = worstFirst(plan.after);
   return (
     <li className={trying ? 'is-tried' : ''}>
       <ul className="plan-moves">

@@ -1,9 +1,10 @@
-import { DeleteOutlined, DownloadOutlined, PlusOutlined } from '@ant-design/icons';
+import { DownloadOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { useChangeParts, useParts } from '../../api/parts';
 import { decoded, delimiterOf, eachCsvRow } from '../../stock/read-csv';
 import { useBench } from '../../state/bench';
+import { AtHand } from '../AtHand';
 import { Choice } from '../../ui/Choice';
 import { CountField } from '../../ui/CountField';
 import { FileButton } from '../../ui/FileButton';
@@ -27,57 +28,44 @@ export function PartsAtHand() {
     if (read.problem === '') add.mutate(read.rows);
   };
   return (
-    <section aria-label="Parts at hand">
-      <h2>Hubs, pumps and spacers of the shop</h2>
-      <Button aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? 'Close the list' : 'Look at the list, or add to it'}
-      </Button>
-      {open && (
-        <>
-          {error && <p className="field-echo is-wrong">The list could not be read. {error.message}</p>}
-          <ul className="at-hand">
-            {parts.map(({ id, label, kind, mm, plusMinus, price, count }) => (
-              <li key={id}>
-                <span>
-                  {label}
-                  <span className="quiet">
-                    {' '}
-                    {kind}, {formatLength(mm, unit, 2)}
-                    {plusMinus !== null && ` ± ${plusMinus}`}
-                    {price !== null && `, ${price.toFixed(2)}`}
-                    {count > 1 && `, ${count} of them`}
-                  </span>
-                </span>
-                <Button
-                  icon={<DeleteOutlined />}
-                  aria-label={`Take ${label} out of the list`}
-                  onClick={() => remove.mutate(id)}
-                />
-              </li>
-            ))}
-          </ul>
-          <div className="button-row">
-            <FileButton
-              label="Bring in a CSV list"
-              what="CSV file of parts"
-              accept=".csv,text/csv"
-              onFile={(file) => void bringIn(file)}
-            />
-            <Button icon={<DownloadOutlined />} href="/api/parts/file" download disabled={parts.length === 0}>
-              Save as CSV
-            </Button>
-          </div>
-          {(problem || add.isError) && (
-            <p className="field-echo is-wrong" role="alert">
-              Nothing was added. {problem || add.error?.message}
-            </p>
-          )}
-          <TypedPlace at="new part">
-            <NewPart add={add.mutate} busy={add.isPending} />
-          </TypedPlace>
-        </>
+    <AtHand
+      title="Hubs, pumps and spacers of the shop"
+      label="Parts at hand"
+      open={open}
+      setOpen={setOpen}
+      problem={error && error.message}
+      items={parts.map(({ id, label, kind, mm, plusMinus, price, count }) => ({
+        id,
+        label,
+        detail: [
+          kind,
+          `${formatLength(mm, unit, 2)}${plusMinus === null ? '' : ` ± ${plusMinus}`}`,
+          ...(price !== null ? [price.toFixed(2)] : []),
+          ...(count > 1 ? [`${count} of them`] : []),
+        ].join(', '),
+      }))}
+      onRemove={(id) => remove.mutate(id)}
+    >
+      <div className="button-row">
+        <FileButton
+          label="Bring in a CSV list"
+          what="CSV file of parts"
+          accept=".csv,text/csv"
+          onFile={(file) => void bringIn(file)}
+        />
+        <Button icon={<DownloadOutlined />} href="/api/parts/file" download disabled={parts.length === 0}>
+          Save as CSV
+        </Button>
+      </div>
+      {(problem || add.isError) && (
+        <p className="field-echo is-wrong" role="alert">
+          Nothing was added. {problem || add.error?.message}
+        </p>
       )}
-    </section>
+      <TypedPlace at="new part">
+        <NewPart add={add.mutate} busy={add.isPending} />
+      </TypedPlace>
+    </AtHand>
   );
 }
 

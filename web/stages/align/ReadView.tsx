@@ -37,7 +37,6 @@ import {
   steepnessDeg,
   TOOL_SIGMA,
 } from '@emery/core/planes';
-import { tenth } from '@emery/core/numeric';
 
 /** Readings go in; the planes they give come out below. */
 export function ReadView() {
@@ -187,7 +186,7 @@ function Figures({
   const half = turned ? { turned: 180 } : {};
   const done = (goOn: boolean) => {
     if (mm === null) return;
-    keep({ mm: tenth(mm * 100) / 100, ...(plusMinus !== null && { plusMinus }), ...half }, goOn);
+    keep({ mm, ...(plusMinus !== null && { plusMinus }), ...half }, goOn);
     forget();
   };
   return (
@@ -307,8 +306,8 @@ function Planes() {
   );
 }
 
-/** How a plane is tipped; a dash where one reading does not tell. */
-const tiltText = ({ tilt, readings }: Plane) => (readings.length < 2 ? '—' : tiltFigure(tilt));
+/** How a plane is tipped; a dash where its readings do not tell. */
+const tiltText = ({ tilt, tiltsSeen }: Plane) => (tiltsSeen === 0 ? '—' : tiltFigure(tilt));
 
 /** What moved when the engine pulled. */
 function Loaded() {
@@ -376,7 +375,7 @@ function Kept() {
             <span className="reading-name">
               <strong>{pulleyLabel(drive, reading.pulley)}</strong> {placeWords(reading.at)}
               {reading.turned ? ', after half a turn' : ''}: {offsetFigure(reading.mm, unit)} ±{' '}
-              {sigmaOf(reading).toFixed(1)}, {ALIGN_TOOL_WORDS[reading.tool].name.toLowerCase()}
+              {shortFigure(sigmaOf(reading), unit)}, {ALIGN_TOOL_WORDS[reading.tool].name.toLowerCase()}
               {reading.simulated && ', simulated'}
               {reading.past && ', before it was moved'}
             </span>

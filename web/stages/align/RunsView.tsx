@@ -15,7 +15,7 @@ import {
   VERDICT_WORDS,
 } from '@emery/core/align';
 import { changeBelt, pulleyLabel } from '@emery/core/drive';
-import { worseOf } from '@emery/core/planes';
+import { worstFirst } from '@emery/core/planes';
 
 /** What the belt sees: the angle at both ends of every run, the worst first, and what its rollers do to it. */
 export default function RunsView() {
@@ -24,7 +24,8 @@ export default function RunsView() {
   const findings = useAlignFindings();
   const looked = after ?? alignment;
   if (!looked) return null;
-  const runs = [...looked.runs].sort((a, b) => Number(b.read) - Number(a.read) || worseOf(b) - worseOf(a));
+  const order = worstFirst(looked.runs);
+  const runs = [...order.filter(({ read }) => read), ...order.filter(({ read }) => !read)];
   const name = (id: string) => pulleyLabel(drive, id);
   return (
     <>

@@ -1,8 +1,9 @@
-import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { PlusOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { useChangePulleys, usePulleys } from '../../api/speeds';
 import { useBench } from '../../state/bench';
+import { AtHand } from '../AtHand';
 import { Choice } from '../../ui/Choice';
 import { CountField } from '../../ui/CountField';
 import { QuantityField } from '../../ui/QuantityField';
@@ -27,42 +28,29 @@ export function PulleysAtHand() {
   const [open, setOpen] = useState(false);
   const pulleys = data?.pulleys ?? [];
   return (
-    <section aria-label="Pulleys at hand">
-      <h2>Pulleys at hand in the shop: {pulleys.length}</h2>
-      {error && <p className="field-echo is-wrong">The list could not be read. {error.message}</p>}
-      <Button aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? 'Close the list' : 'Look at the list, or add to it'}
-      </Button>
-      {open && (
-        <>
-          <ul className="at-hand">
-            {pulleys.map(({ id, label, surface, diameter, teeth, grooves, set, count = 1 }) => (
-              <li key={id}>
-                <span>
-                  {label}
-                  <span className="quiet">
-                    {' '}
-                    {teeth !== undefined ? `${teeth} teeth` : formatLength(diameter!, unit)},{' '}
-                    {FACES[surface].toLowerCase()}
-                    {grooves !== undefined && `, ${grooves} grooves`}
-                    {set && `, set ${set}`}
-                    {count > 1 && `, ${count} of them`}
-                  </span>
-                </span>
-                <Button
-                  icon={<DeleteOutlined />}
-                  aria-label={`Take ${label} out of the list`}
-                  onClick={() => remove.mutate(id)}
-                />
-              </li>
-            ))}
-          </ul>
-          <TypedPlace at="new pulley">
-            <NewPulley key={pulleys.length} />
-          </TypedPlace>
-        </>
-      )}
-    </section>
+    <AtHand
+      title={`Pulleys at hand in the shop: ${pulleys.length}`}
+      label="Pulleys at hand"
+      open={open}
+      setOpen={setOpen}
+      problem={error && error.message}
+      items={pulleys.map(({ id, label, surface, diameter, teeth, grooves, set, count = 1 }) => ({
+        id,
+        label,
+        detail: [
+          teeth !== undefined ? `${teeth} teeth` : formatLength(diameter!, unit),
+          FACES[surface].toLowerCase(),
+          ...(grooves !== undefined ? [`${grooves} grooves`] : []),
+          ...(set ? [`set ${set}`] : []),
+          ...(count > 1 ? [`${count} of them`] : []),
+        ].join(', '),
+      }))}
+      onRemove={(id) => remove.mutate(id)}
+    >
+      <TypedPlace at="new pulley">
+        <NewPulley key={pulleys.length} />
+      </TypedPlace>
+    </AtHand>
   );
 }
 

@@ -7,7 +7,7 @@ import { FindingItem } from '../../bench/FindingItem';
 import { useGoToStage } from '../../bench/use-go-to-stage';
 import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
-import { alignmentOf, worseOf } from '@emery/core/planes';
+import { alignmentOf, worseOf, worstFirst } from '@emery/core/planes';
 import {
   forceFigure,
   LEAST_TEETH,
@@ -79,10 +79,7 @@ function OutOfLine() {
   const goTo = useGoToStage();
   const { id } = belt!.source;
   const worst = useMemo(
-    () =>
-      (alignmentOf(drive, id)?.runs ?? [])
-        .filter(({ read, verdict }) => read && verdict !== 'good')
-        .sort((a, b) => worseOf(b) - worseOf(a))[0],
+    () => worstFirst(alignmentOf(drive, id)?.runs ?? []).find(({ read, verdict }) => read && verdict !== 'good'),
     [drive, id],
   );
   if (!worst) return null;
