@@ -52,6 +52,8 @@ const LAYERS = [
   ['seating', 'planes'],
   ['survey'],
   ['route', 'size', 'speeds', 'tension', 'align'],
+  // What it weighs is what the others found.
+  ['noise'],
   ['api'],
 ];
 const layers = LAYERS.flatMap((names, at) =>

@@ -1,6 +1,7 @@
 import { alignCommand } from '@emery/core/align';
 import type { Command } from '@emery/core/command';
 import type { Drive } from '@emery/core/drive';
+import { diagnoseCommand, listenCommand, type SoundAtDrive } from '@emery/core/noise';
 import { solveCommand } from '@emery/core/path';
 import { routeCommand } from '@emery/core/route';
 import { markingCommand } from '@emery/core/section';
@@ -18,6 +19,7 @@ export const DRIVE_COMMANDS: readonly Command<Drive>[] = [
   speedsCommand,
   tensionCommand,
   alignCommand,
+  diagnoseCommand,
 ];
 
 /** The commands over a text. */
@@ -25,3 +27,6 @@ export const TEXT_COMMANDS: readonly Command<string>[] = [markingCommand];
 
 /** The commands over a file of any kind. */
 export const FILE_COMMANDS: readonly Command<Uint8Array>[] = [pluckCommand];
+
+/** The commands over a sound and the drive it was recorded at, named by `--drive`. */
+export const SOUND_COMMANDS: readonly Command<SoundAtDrive>[] = [listenCommand];

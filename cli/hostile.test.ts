@@ -14,6 +14,16 @@ import {
   stacksOf,
 } from '@emery/core/align';
 import { type Drive, readDrive, STATES, TOOLS, writeDrive } from '@emery/core/drive';
+import {
+  diagnose,
+  hearNoise,
+  listenFindings,
+  noiseFindings,
+  noiseMessage,
+  reasonWords,
+  simulatedBay,
+  whoseNoise,
+} from '@emery/core/noise';
 import { beltClearances, findingMessage, solveDrive } from '@emery/core/path';
 import { alignmentOf, worstDeg } from '@emery/core/planes';
 import { searchRoutes } from '@emery/core/route';
@@ -221,6 +231,27 @@ describe('whatever a drive file holds', () => {
         }
       }),
       { numRuns: 200, seed: SEED },
+    );
+  });
+
+  test('noise: causes that sum to one, what is next, whose a sound is, findings and words', () => {
+    const heard = hearNoise(simulatedBay(demos[0]!, 720, 3).sound);
+    fc.assert(
+      fc.property(accepted, fc.constantFrom(100, 720, 30_000), (drive, rpm) => {
+        const { causes, elsewhere, next, disproof, ...diagnosis } = diagnose(drive);
+        expect(notANumber({ causes, elsewhere, next, disproof })).toBeNull();
+        if (causes.length > 0) expect(causes.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 6);
+        for (const { cause, reasons } of causes)
+          for (const reason of reasons) expect(notANumber(reasonWords(drive, reason, cause))).toBeNull();
+        const listening = whoseNoise(heard, drive, rpm);
+        expect(notANumber(listening)).toBeNull();
+        for (const finding of [
+          ...noiseFindings(drive, { ...diagnosis, causes, elsewhere, next, disproof }),
+          ...listenFindings(drive, listening, heard.seconds),
+        ])
+          expect(notANumber(noiseMessage(drive, finding))).toBeNull();
+      }),
+      { numRuns: 120, seed: SEED },
     );
   });
 

@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { DRIVE_COMMANDS, FILE_COMMANDS, TEXT_COMMANDS } from './commands';
+import { DRIVE_COMMANDS, FILE_COMMANDS, SOUND_COMMANDS, TEXT_COMMANDS } from './commands';
 import { loadBytes, loadDrive } from './load-drive';
 import { type Command, type OptionValues, UsageProblem } from '@emery/core/command';
 
@@ -11,17 +11,26 @@ export function runCommand([name, ...args]: readonly string[]): string {
   if (overText) return answer(overText, args, (text) => text);
   const overFile = FILE_COMMANDS.find((command) => command.name === name);
   if (overFile) return answer(overFile, args, loadBytes);
-  const names = [...DRIVE_COMMANDS, ...FILE_COMMANDS, ...TEXT_COMMANDS].map((command) => command.name);
+  const overSound = SOUND_COMMANDS.find((command) => command.name === name);
+  if (overSound)
+    return answer(overSound, args, (file, { drive }) => ({ bytes: loadBytes(file), drive: loadDrive(drive!) }));
+  const names = [...DRIVE_COMMANDS, ...FILE_COMMANDS, ...SOUND_COMMANDS, ...TEXT_COMMANDS].map(
+    (command) => command.name,
+  );
   throw new UsageProblem(`usage: emery ${names.join(' | ')} …`);
 }
 
-function answer<Input>(command: Command<Input>, args: string[], load: (argument: string) => Input): string {
+function answer<Input>(
+  command: Command<Input>,
+  args: string[],
+  load: (argument: string, options: OptionValues) => Input,
+): string {
   const usage = new UsageProblem(`usage: ${command.usage}`);
   const { positionals, values } = parsed(command, args, usage);
   const [argument, ...more] = positionals;
   if (argument === undefined || more.length > 0) throw usage;
   const run = command.prepare(values, usage);
-  return `${JSON.stringify(run(load(argument)), null, 2)}\n`;
+  return `${JSON.stringify(run(load(argument, values)), null, 2)}\n`;
 }
 
 function parsed({ options, flags = [] }: Command<never>, args: string[], usage: UsageProblem) {

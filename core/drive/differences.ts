@@ -1,8 +1,9 @@
 import { formatLength, type LengthUnit } from '../quantity';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
-import { DIAMETER_WORDS, READING_WORDS, TENSION_WAY_WORDS, TOOL_WORDS } from './labels';
+import { DIAMETER_WORDS, NOISE_TEST_NAMES, READING_WORDS, TENSION_WAY_WORDS, TOOL_WORDS } from './labels';
 import { obstacleLabel, pulleyLabel, stationLabel } from './look-up';
+import type { NoiseTest } from './noise';
 import type { Station } from './station';
 import type { DiameterReading, SurveyReading } from './survey';
 import type { TensionWay } from './tension';
@@ -24,7 +25,8 @@ interface Kind {
   part: string;
   /** Many of them, for a change of their order. */
   many: string;
-  id: string;
+  /** The field they are known by, or what else tells one from another. */
+  id: string | ((item: Json) => string);
   name: (item: Json, drive: Drive) => string;
   /** What is called differently in it than elsewhere. */
   lists?: Record<string, Kind>;
@@ -132,6 +134,40 @@ const ALIGN_KINDS: Record<string, Kind> = {
   },
 };
 
+const partName = (drive: Drive, id: unknown) => {
+  const belt = drive.belts.find((one) => one.id === id);
+  return belt ? beltName(belt, drive) : pulleyLabel(drive, String(id));
+};
+const NOISE_KINDS_OF: Record<string, Kind> = {
+  evidence: {
+    part: 'Noise',
+    many: 'observations',
+    id: ({ test, pulley, belt, past, at }) => [test, pulley ?? belt, past && at].filter(Boolean).join(' '),
+    name: ({ test, pulley, belt }, drive) => {
+      const part = pulley ?? belt;
+      const name = NOISE_TEST_NAMES[test as NoiseTest] ?? String(test);
+      return part === undefined ? name : `${name}, ${partName(drive, part)}`;
+    },
+  },
+  clips: { part: 'Noise', many: 'sounds', id: 'id', name: ({ id, name }) => `Sound ${String(name ?? id)}` },
+  cures: { part: 'Noise', many: 'cures', id: 'id', name: ({ part }, drive) => `Cure of ${partName(drive, part)}` },
+};
+const INSPECT_KINDS: Record<string, Kind> = {
+  findings: {
+    part: 'Inspection',
+    many: 'findings',
+    id: 'id',
+    name: ({ target, check }, drive) => `${partName(drive, target)}, ${String(check)}`,
+  },
+};
+/** What stands in fields of the drive itself, with a heading of its own. */
+const PARTS: Record<string, { part: string; lists: Record<string, Kind> }> = {
+  align: { part: 'Alignment', lists: ALIGN_KINDS },
+  survey: { part: 'Survey', lists: KINDS },
+  noise: { part: 'Noise', lists: NOISE_KINDS_OF },
+  inspect: { part: 'Inspection', lists: INSPECT_KINDS },
+};
+
 const LENGTHS = new Set([
   'x',
   'y',
@@ -203,6 +239,10 @@ const FIELDS: Record<string, string> = {
   load: 'under load',
   past: 'before it was moved',
   pitches: 'pitch of its threads',
+  outcome: 'outcome',
+  odometer: 'odometer',
+  listened: 'times it was listened to again',
+  cylinders: 'cylinders',
 };
 
 /**
@@ -246,10 +286,8 @@ export function driveDifferences(
       const before = found.length;
       if (kind && isListOrMissing(left) && isListOrMissing(right))
         list((left ?? []) as Json[], (right ?? []) as Json[], at, kind, kind.part === part ? name : '');
-      else if (key === 'align' && path === '')
-        object((left ?? {}) as Json, (right ?? {}) as Json, at, 'Alignment', '', ALIGN_KINDS);
-      else if (key === 'survey' && path === '')
-        object((left ?? {}) as Json, (right ?? {}) as Json, at, 'Survey', '', KINDS);
+      else if (path === '' && PARTS[key])
+        object((left ?? {}) as Json, (right ?? {}) as Json, at, PARTS[key].part, '', PARTS[key].lists);
       else if (isRecord(left) && isRecord(right))
         object(left, right, at, part, [name, FIELDS[key] ?? key].filter(Boolean).join(', '), {});
       // What only one of them has, and is empty there, is a difference all the same.
@@ -257,7 +295,7 @@ export function driveDifferences(
     }
   };
   const list = (a: readonly Json[], b: readonly Json[], path: string, kind: Kind, within: string) => {
-    const idOf = (item: Json) => item[kind.id];
+    const idOf = (item: Json) => (typeof kind.id === 'string' ? item[kind.id] : kind.id(item));
     const [left, right] = [new Map(a.map((item) => [idOf(item), item])), new Map(b.map((item) => [idOf(item), item]))];
     const called = (item: Json, drive: Drive) =>
       [within, kind.name(item, drive)]

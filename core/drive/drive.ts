@@ -2,6 +2,8 @@ import { mixed, object, type ISchema, type ObjectSchema } from 'yup';
 import * as is from './fields';
 import { align, type Align } from './align';
 import { belt, type Belt } from './belt';
+import { inspect, type Inspect } from './inspect';
+import { noise, type Noise } from './noise';
 import { obstacle, type Obstacle } from './obstacle';
 import {
   electricalLoad,
@@ -34,6 +36,8 @@ export interface Drive {
   readonly loads?: readonly ElectricalLoad[];
   readonly speedChecks?: readonly SpeedCheck[];
   readonly align?: Align;
+  readonly noise?: Noise;
+  readonly inspect?: Inspect;
   readonly belts: readonly Belt[];
 }
 
@@ -52,6 +56,8 @@ const fields: is.Fields<Drive> = {
   loads: is.optionalList(electricalLoad, 100),
   speedChecks: is.optionalList(speedCheck, 200),
   align,
+  noise,
+  inspect,
   belts: is.list(belt, 16),
 };
 

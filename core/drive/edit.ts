@@ -86,6 +86,11 @@ export function addBelt(drive: Drive, belt: Belt): Drive {
   return { ...drive, belts: [...drive.belts, belt] };
 }
 
+/** Takes a belt off the drive, and whatever names it. */
+export function removeBelt(drive: Drive, id: string): Drive {
+  return withoutNamesOf(removeItem(drive, 'belts', id), { belt: new Set([id]) });
+}
+
 export function changeBelt(drive: Drive, id: string, change: Partial<Belt>): Drive {
   return { ...drive, belts: drive.belts.map((belt) => (belt.id === id ? merged(belt, change) : belt)) };
 }

@@ -1,6 +1,8 @@
 /** The drive document: its types, reading and writing it, looking things up in it, and the edits the bench makes. */
 export * from './drive';
 export * from './align';
+export * from './inspect';
+export * from './noise';
 export * from './station';
 export * from './obstacle';
 export * from './belt';
@@ -45,6 +47,7 @@ export {
   BELT_AGE_WORDS,
   DIAMETER_WORDS,
   LAY_WORDS,
+  NOISE_TEST_NAMES,
   READING_WORDS,
   STATE_WORDS,
   TENSION_WAY_WORDS,

@@ -1,3 +1,4 @@
+import type { NoiseTest } from './noise';
 import type { AdjusterState, Lay, Tool } from './belt';
 import type { DiameterMethod, ReadingKind } from './survey';
 import type { BeltAge, TensionWay } from './tension';
@@ -62,4 +63,39 @@ export const BELT_AGE_WORDS: Record<BeltAge, string> = {
   'run-in': 'after the run-in',
   hot: 'engine hot',
   worn: 'in use',
+};
+
+/** What each test of a noise is called in a list. */
+export const NOISE_TEST_NAMES: Record<NoiseTest, string> = {
+  kind: 'Kind of noise',
+  repeat: 'What it repeats with',
+  water: 'Water on the ribs',
+  'only-cold': 'Only cold',
+  'only-hot': 'Only hot',
+  'only-wet': 'Only wet',
+  'under-load': 'Under load',
+  'one-speed': 'At one speed',
+  'charge-lamp': 'Charge lamp',
+  'engine-hot': 'Hot engine',
+  'new-belt': 'New belt',
+  dust: 'Rubber dust',
+  flapping: 'Flapping span',
+  'edge-wear': 'Worn edge',
+  'belt-off': 'Belt off',
+  'length-doubt': 'Label doubted',
+  ribs: 'Ribs',
+  surface: 'Oil or dressing',
+  slack: 'Slack',
+  taut: 'Too tight',
+  wobble: 'Wobbling rim',
+  spin: 'Spin by hand',
+  rock: 'Rock by hand',
+  grooves: 'Grooves',
+  count: 'Free grooves',
+  straightedge: 'Straightedge',
+  bracket: 'Bracket',
+  clutch: 'One-way clutch',
+  arm: 'Arm by wrench',
+  'arm-swing': 'Swinging arm',
+  cocked: 'Cocked arm',
 };

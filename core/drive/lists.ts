@@ -1,13 +1,30 @@
 import type { AlignReading, AlignStack, DoneMove } from './align';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
+import type { InspectFinding } from './inspect';
+import type { NoiseClip, NoiseCure } from './noise';
 import type { Obstacle } from './obstacle';
 import type { ElectricalLoad, SpeedCheck } from './speeds';
 import type { Station } from './station';
 import type { DiameterReading, SurveyPhoto, SurveyReading } from './survey';
 
-/** What an item of a list may name: a shaft, or a pulley of one. */
-type Target = 'station' | 'pulley';
+/** What an item of a list may name: a shaft, a pulley of one, a belt; or a pulley or a belt. */
+type Target = 'station' | 'pulley' | 'belt';
+type Named = Target | 'part';
+
+/** What each may be the name of. */
+const MEANT: Record<Named, readonly Target[]> = {
+  station: ['station'],
+  pulley: ['pulley'],
+  belt: ['belt'],
+  part: ['pulley', 'belt'],
+};
+const NONE: Record<Named, string> = {
+  station: 'there is no such station',
+  pulley: 'no station has that pulley',
+  belt: 'there is no such belt',
+  part: 'there is no such pulley or belt',
+};
 
 /** A list of the document: how its items are known, what they name, and the lists inside them. */
 export interface ListRules {
@@ -18,7 +35,7 @@ export interface ListRules {
   /** What the items are for others to name. */
   is?: Target;
   /** The fields that name a shaft or pulley of the drive, by the way to each. An item falls with any that it names. */
-  names?: Readonly<Record<string, Target>>;
+  names?: Readonly<Record<string, Named>>;
   lists?: Readonly<Record<string, ListRules>>;
 }
 
@@ -51,11 +68,16 @@ export const LISTS = {
   belts: {
     what: 'belt',
     id: 'id',
+    is: 'belt',
     lists: {
       route: { what: 'stop', id: null, names: { pulley: 'pulley' } },
       tensionReadings: { what: 'tension reading', id: 'id', names: { 'span.from': 'pulley', 'span.to': 'pulley' } },
     },
   },
+  'noise.evidence': { what: 'observation', id: null, names: { pulley: 'pulley', belt: 'belt' } },
+  'noise.clips': { what: 'sound', id: 'id' },
+  'noise.cures': { what: 'cure', id: 'id', names: { part: 'part' } },
+  'inspect.findings': { what: 'finding', id: 'id', names: { target: 'part' } },
 } as const satisfies Record<string, ListRules>;
 
 /** What the lists of the document hold. */
@@ -71,6 +93,9 @@ export interface ListItems {
   'align.stacks': AlignStack;
   'align.done': DoneMove;
   belts: Belt;
+  'noise.clips': NoiseClip;
+  'noise.cures': NoiseCure;
+  'inspect.findings': InspectFinding;
 }
 export type ListName = keyof ListItems & keyof typeof LISTS;
 
@@ -122,7 +147,9 @@ export function withoutNamesOf(drive: Drive, gone: Gone): Drive {
 
 function itemsWithout(items: readonly Json[], { names = {}, lists = {} }: ListRules, gone: Gone): readonly Json[] {
   const stays = (item: Json) =>
-    Object.entries(names).every(([field, target]) => !gone[target]?.has(at(item, field.split('.')) as string));
+    Object.entries(names).every(([field, named]) =>
+      MEANT[named].every((target) => !gone[target]?.has(at(item, field.split('.')) as string)),
+    );
   const left = items.filter(stays).map((item) =>
     Object.entries(lists).reduce((whole, [field, rules]) => {
       const inner = whole[field];
@@ -138,7 +165,7 @@ function itemsWithout(items: readonly Json[], { names = {}, lists = {} }: ListRu
 export function brokenNames(drive: Drive): { path: string; message: string }[] {
   const document = drive as unknown as Json;
   const problems: { path: string; message: string }[] = [];
-  const known: Record<Target, Set<string>> = { station: new Set(), pulley: new Set() };
+  const known: Record<Target, Set<string>> = { station: new Set(), pulley: new Set(), belt: new Set() };
   const look = (items: readonly Json[], path: string, rules: ListRules, elsewhere?: Set<string>) => {
     const { what, id, names = {}, lists = {} } = rules;
     const own = elsewhere ?? new Set<string>();
@@ -151,11 +178,10 @@ export function brokenNames(drive: Drive): { path: string; message: string }[] {
         }
         own.add(value);
       }
-      for (const [field, target] of Object.entries(names)) {
+      for (const [field, named] of Object.entries(names)) {
         const value = at(item, field.split('.')) as string | undefined;
-        if (value === undefined || known[target].has(value)) continue;
-        const none = target === 'pulley' ? 'no station has that pulley' : 'there is no such station';
-        problems.push({ path: `${path}[${k}].${field}`, message: `names "${value}", and ${none}` });
+        if (value === undefined || MEANT[named].some((target) => known[target].has(value))) continue;
+        problems.push({ path: `${path}[${k}].${field}`, message: `names "${value}", and ${NONE[named]}` });
       }
       for (const [field, inner] of Object.entries(lists)) {
         const list = item[field];

@@ -1,5 +1,6 @@
 import { driveOf } from '../test/examples';
 import { ALIGN_FINDING_CODES, alignWords } from '../align';
+import { NOISE_FINDING_CODES, noiseWords } from '../noise';
 import { findingWords, PATH_FINDING_CODES } from '../path';
 import { SIZE_FINDING_CODES } from '../seating';
 import { sizeWords } from '../size';
@@ -70,6 +71,11 @@ const told: [string, string, (unit: 'mm' | 'in', where: object) => FindingWords]
     'align',
     code,
     (unit, where) => alignWords(drive, { ...where, severity, code }, unit),
+  ]),
+  ...NOISE_FINDING_CODES.map((code): (typeof told)[number] => [
+    'noise',
+    code,
+    (_unit, where) => noiseWords(drive, { ...where, severity, code }),
   ]),
 ];
 

@@ -40,6 +40,7 @@ export {
   type CombinedTension,
   type Meaning,
 } from './readings';
+export { armHealthRead, armReadings, latestOf, measuredTension, meaningsOf } from './sitting';
 export { armHealth, ARM_VERDICTS, type ArmHealth, type ArmVerdict } from './arm-health';
 export { DEFAULT_BAR, settingFor, sharedSettings, type Bar, type Setting, type SharedSetting } from './setting';
 export {

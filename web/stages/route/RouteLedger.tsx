@@ -32,7 +32,7 @@ import {
   newBelt,
   obstacleLabel,
   pulleyLabel,
-  removeItem,
+  removeBelt,
   removeStop,
   reverseRoute,
   type Station,
@@ -450,7 +450,7 @@ const BeltFields = memo(function BeltFields({ source, belts, dispatch, setBelt }
   const kind = sectionFor(source.section)?.kind;
   const remove = () => {
     const rest = belts.filter(({ id }) => id !== source.id);
-    dispatch(edit((d) => removeItem(d, 'belts', source.id)));
+    dispatch(edit((d) => removeBelt(d, source.id)));
     if (rest[0]) setBelt(rest[0].id);
   };
   return (

@@ -3,10 +3,10 @@ import { Link, useParams } from 'react-router';
 import { FindingItem } from '../../bench/FindingItem';
 import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
-import { latestOf, meaningsOf } from './meanings';
+import { hand } from './hand';
 import { StrutFields } from './StrutFields';
 import { useTensionSums } from './sums';
-import { ARM_WORDS, armHealth, combineReadings, pointerTension } from '@emery/core/tension';
+import { ARM_WORDS, armHealth, armReadings, pointerTension } from '@emery/core/tension';
 
 /** A sprung arm is not set: what it should hold, and what is left of it by its pointer and a measured tension. */
 export function ArmPanel() {
@@ -17,19 +17,7 @@ export function ArmPanel() {
   const [forward, setForward] = useTyped<number | null>('forward', null);
   const [back, setBack] = useTyped<number | null>('back', null);
   // What Check has read of it stands until something is written here.
-  const read = useMemo(() => {
-    const latest = latestOf(source.tensionReadings ?? []);
-    const told = meaningsOf(drive, standing, latest).filter(({ way }) => way !== 'pointer');
-    const of = (turned: 'forward' | 'back' | undefined) =>
-      combineReadings(told.filter(({ reading }) => reading.turned === turned));
-    const pointers = latest.filter((one) => one.way === 'pointer');
-    return {
-      forward: of('forward'),
-      back: of('back'),
-      plain: of(undefined),
-      pointer: pointers.at(-1)?.degrees ?? null,
-    };
-  }, [drive, standing, source]);
+  const read = useMemo(() => armReadings(drive, standing, hand.get()), [drive, standing]);
   const at = pointer ?? read.pointer;
   const by = (newtons: number | null) => (newtons === null ? null : { at: newtons, sigma: 0.06 * newtons });
   const [one, other] = [by(forward) ?? read.forward, by(back) ?? read.back];

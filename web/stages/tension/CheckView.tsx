@@ -7,7 +7,6 @@ import { Choice } from '../../ui/Choice';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
 import { hand } from './hand';
 import { HandPanel } from './HandPanel';
-import { latestOf, meaningsOf } from './meanings';
 import { PluckPanel } from './PluckPanel';
 import { ReadingForm } from './ReadingForm';
 import { useTensionSums } from './sums';
@@ -27,8 +26,10 @@ import {
   combineReadings,
   fineFigure,
   forceFigure,
+  latestOf,
   limitOrDefault,
   meaningOf,
+  meaningsOf,
   aimOf,
   type SpanChecks,
   type Standing,
@@ -180,7 +181,7 @@ function Measured() {
   const readings = source.tensionReadings ?? [];
   const latest = latestOf(readings);
   const counted = which === 'all' ? readings : latest;
-  const told = meaningsOf(drive, standing, counted);
+  const told = meaningsOf(drive, standing, counted, hand.get());
   const combined = combineReadings(told);
   if (!combined) return null;
   return (

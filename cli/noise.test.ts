@@ -1,0 +1,88 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { emery } from './test/emery';
+import { type Drive, driveDifferences } from '@emery/core/drive';
+import { lessonsOf, soundOfLesson } from '@emery/core/noise';
+import { writeWav } from '@emery/core/sound';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'emery-noise-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const truck = 'demo/1-rescue-truck.emery.json';
+const drive = JSON.parse(readFileSync(truck, 'utf8')) as Drive;
+function changed(name: string, noise: object): string {
+  const file = path.join(folder, `${name}.emery.json`);
+  writeFileSync(file, JSON.stringify({ ...drive, noise }));
+  return file;
+}
+
+interface Printed {
+  causes: { cause: string; id: string; probability: number }[];
+  next: { test: string; gainBits: number; minutes: number; caution: string | null }[];
+  findings: { code: string; message: string }[];
+}
+const diagnosed = (file: string) => JSON.parse(emery('diagnose', file).stdout) as Printed;
+
+test('listen prints what was heard and what repeats with it', () => {
+  const lesson = lessonsOf(drive, 720).find(({ kind, rate }) => kind === 'chirp' && rate.what === 'belt')!;
+  const file = path.join(folder, 'chirp.wav');
+  writeFileSync(file, writeWav(soundOfLesson(drive, 720, lesson, { seed: 4, seconds: 6 })));
+  const { status, stdout } = emery('listen', file, '--drive', truck, '--rpm', '720');
+  expect(status).toBe(0);
+  expect(JSON.parse(stdout)).toMatchObject({
+    kind: 'chirp',
+    repeat: { hz: expect.closeTo(lesson.rate.hz, 1) as number },
+    matches: [{ what: 'belt', id: 'main', harmonic: 1, hz: expect.closeTo(lesson.rate.hz, 9) as number }],
+    tryRpm: null,
+  });
+});
+
+test('diagnose prints causes that sum to one, and tests with minutes and cautions', () => {
+  const { causes, next, findings } = diagnosed(changed('none', {}));
+  expect(causes.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+  expect(findings.map(({ code }) => code)).toContain('only-priors');
+  expect(next.find(({ test }) => test === 'water')!.caution).toMatch(/squeeze bottle/);
+  const wet = diagnosed(changed('wet', { evidence: [{ test: 'water', outcome: 'no-change' }] }));
+  expect(wet.causes[0]!.cause).toBe('bearing');
+  expect(wet.next.map(({ test }) => test)).not.toContain('water');
+  for (const { message } of wet.findings) expect(message).toMatch(/^[A-Z0-9].*\.$/);
+});
+
+test.each([
+  [{ evidence: [{ test: 'water', outcome: 'damp' }] }, /noise\.evidence\[0\]\.outcome.*quiet-then-back/],
+  [{ evidence: [{ test: 'spin', outcome: 'grinds', pulley: 'x' }] }, /noise\.evidence\[0\]\.pulley/],
+  [{ evidence: ['loud'] }, /noise\.evidence\[0\]/],
+  [{ cylinders: 0 }, /noise\.cylinders/],
+  [{ cures: [{ id: 'c', cause: 'ghost', part: 'main' }] }, /noise\.cures\[0\]\.cause/],
+])('a bad noise is one line that names the field: %j', (noise, line) => {
+  const { status, stderr } = emery('diagnose', changed('bad', noise));
+  expect(status).toBe(2);
+  expect(stderr).toMatch(line);
+  expect(stderr.trim().split('\n')).toHaveLength(1);
+});
+
+test.each([
+  [['x.wav'], /usage: emery listen/],
+  [[truck, '--drive', truck, '--rpm', '720'], /not a WAV file/],
+  [[truck, '--drive', truck, '--rpm', 'fast'], /--rpm: "fast"/],
+  [[truck, '--drive', 'no-such-file', '--rpm', '720'], /no-such-file/],
+])('a wrong call of listen says so: %j', (args, line) => {
+  const { status, stderr } = emery('listen', ...args);
+  expect(status).toBe(2);
+  expect(stderr).toMatch(line);
+});
+
+test('what differs in two noises is told in words', () => {
+  const mine: Drive = { ...drive, noise: { evidence: [{ test: 'water', outcome: 'louder' }] } };
+  const theirs: Drive = {
+    ...drive,
+    noise: {
+      evidence: [{ test: 'water', outcome: 'no-change' }],
+      cures: [{ id: 'c', cause: 'loose', part: 'main' }],
+    },
+  };
+  const told = driveDifferences(mine, theirs, 'mm').map(({ part, text }) => `${part} | ${text}`);
+  expect(told.length).toBeGreaterThan(0);
+  for (const line of told) expect(line).toMatch(/^Noise \| /);
+});

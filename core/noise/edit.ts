@@ -1,0 +1,77 @@
+import {
+  type Drive,
+  freeIdIn,
+  itemsOf,
+  type ListenAgain,
+  type Noise,
+  type NoiseCause,
+  type NoiseClip,
+  type NoiseEvidence,
+  noiseTest,
+  putItem,
+} from '../drive';
+import { type Answer, type Ask, askKey } from './asks';
+
+/* What the bench changes of a drive's noise. Each is a pure function from drive to drive. */
+
+export const changeNoise = (drive: Drive, change: Partial<Noise>): Drive => ({
+  ...drive,
+  noise: { ...drive.noise, ...change },
+});
+
+const keyOf = ({ test, pulley, belt }: NoiseEvidence) =>
+  noiseTest(test)
+    ? askKey({ test, ...(pulley !== undefined && { pulley }), ...(belt !== undefined && { belt }) })
+    : null;
+
+const without = ({ noise }: Drive, ask: Ask): NoiseEvidence[] =>
+  (noise?.evidence ?? []).filter((one) => one.past || keyOf(one) !== askKey(ask));
+
+/** Says how a test turned out, in place of how it did before. */
+export function answerTest(
+  drive: Drive,
+  { test, outcome, pulley, belt }: Answer,
+  more: Pick<NoiseEvidence, 'at' | 'odometer' | 'simulated'> = {},
+): Drive {
+  const said = { test, outcome, ...(pulley !== undefined && { pulley }), ...(belt !== undefined && { belt }), ...more };
+  return changeNoise(drive, {
+    evidence: [
+      ...without(drive, { test, ...(pulley !== undefined && { pulley }), ...(belt !== undefined && { belt }) }),
+      said,
+    ],
+  });
+}
+
+/** Takes back how a test turned out. */
+export const takeBack = (drive: Drive, ask: Ask): Drive => changeNoise(drive, { evidence: without(drive, ask) });
+
+/** Keeps what was heard in a sound, under an id of its own. */
+export function keepClip(drive: Drive, clip: Omit<NoiseClip, 'id'>): Drive {
+  const id = freeIdIn('sound', itemsOf(drive, 'noise.clips'));
+  return putItem(drive, 'noise.clips', { id, ...clip });
+}
+
+/** Writes down that a cause was put right: what was seen of the noise until then counts no more. */
+export function cureDone(
+  drive: Drive,
+  cure: { cause: NoiseCause; part: string; note?: string; at?: string; odometer?: number },
+): Drive {
+  const id = freeIdIn('cure', itemsOf(drive, 'noise.cures'));
+  const past = changeNoise(drive, { evidence: (drive.noise?.evidence ?? []).map((one) => ({ ...one, past: true })) });
+  return putItem(past, 'noise.cures', { id, ...cure });
+}
+
+/** Says what was heard when it was listened to again after a cure; null takes it back. */
+export function listenedAgain(
+  drive: Drive,
+  cureId: string,
+  when: ListenAgain,
+  outcome: 'quiet' | 'back' | null,
+  more: { at?: string; odometer?: number } = {},
+): Drive {
+  const cure = drive.noise?.cures?.find(({ id }) => id === cureId);
+  if (!cure) return drive;
+  const others = (cure.listened ?? []).filter((one) => one.when !== when);
+  const listened = outcome === null ? others : [...others, { when, outcome, ...more }];
+  return putItem(drive, 'noise.cures', { ...cure, listened });
+}

@@ -1,0 +1,456 @@
+import type { NoiseCause, NoiseTest } from '../drive';
+
+/*
+ * What Emery goes by when it weighs causes: nothing but figures, each with its reason. They are Emery's own judgement,
+ * no statistics, and meant to be read, doubted and changed. Two rules hold, and tests keep them: the outcomes of a row
+ * sum to one, and what an outcome speaks against most it speaks against alike, so that it can raise none of them.
+ */
+
+/** A cause, or that the noise is none of the drive's. */
+export type Source = NoiseCause | 'elsewhere';
+
+/** How often a cause of a noise is found, of all, spread over the parts it can be at. Sums to 100. */
+export const FOUND: Record<NoiseCause, { weight: number; why: string }> = {
+  misaligned: { weight: 22, why: 'A pulley out of line is what most chirps come down to.' },
+  loose: { weight: 15, why: 'Belts that were never set again after their run-in.' },
+  'worn-belt': { weight: 14, why: 'Ribs wear unseen, and worn ones slip and sit deep.' },
+  bearing: { weight: 13, why: 'Every roller and accessory has one, and rollers go first.' },
+  contaminated: { weight: 6, why: 'A leak above, or dressing from a can.' },
+  'arm-weak': { weight: 5, why: 'Springs and dampers tire.' },
+  'wrong-length': { weight: 4, why: 'A label nobody held against the drive.' },
+  'arm-cocked': { weight: 4, why: 'A worn pivot lets the roller lean.' },
+  'wrong-groove': { weight: 4, why: 'One rib off is easily done from above.' },
+  'bracket-flex': { weight: 3, why: 'A bolt that works loose lets a bracket bend under load.' },
+  debris: { weight: 3, why: 'Grit packs into grooves.' },
+  tight: { weight: 2, why: 'A bar on the adjuster, and nothing to measure with.' },
+  'arm-stuck': { weight: 2, why: 'Rust and dirt in the pivot.' },
+  'hub-wobble': { weight: 2, why: 'The ring of rubber in a crank hub lets go in the end.' },
+  'one-way-clutch': { weight: 1, why: 'Only some alternators have one.' },
+};
+
+/** How often it is something else than the drive, beside all of the above. */
+export const FOUND_ELSEWHERE = { weight: 8, why: 'A leaking manifold chirps, and a pump can growl on its own.' };
+
+/** Of drives that make no noise, so many of a hundred have a fault for each point of its weight. */
+export const FAULTS_A_POINT = 0.6;
+
+/** How a test that hears or sees the noise turns out, by what makes it. A row without `causes` is for all others. */
+export interface NoiseRow {
+  causes?: readonly Source[];
+  p: Readonly<Record<string, number>>;
+  why: string;
+}
+
+/** What goes by the noise itself. Where a test is about one belt, its rows are for causes on that belt. */
+export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
+  kind: [
+    {
+      causes: ['misaligned', 'wrong-groove', 'arm-cocked', 'hub-wobble', 'bracket-flex'],
+      p: { chirp: 0.7, squeal: 0.18, rumble: 0.06, whine: 0.06 },
+      why: 'Ribs that enter their grooves at an angle chirp.',
+    },
+    {
+      causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length', 'contaminated'],
+      p: { chirp: 0.2, squeal: 0.68, rumble: 0.06, whine: 0.06 },
+      why: 'A belt that slips all the time squeals.',
+    },
+    {
+      causes: ['worn-belt'],
+      p: { chirp: 0.45, squeal: 0.43, rumble: 0.06, whine: 0.06 },
+      why: 'Worn ribs do both: they slip, and they enter badly.',
+    },
+    {
+      causes: ['bearing'],
+      p: { chirp: 0.06, squeal: 0.14, rumble: 0.62, whine: 0.18 },
+      why: 'Balls and races rumble or grind; a dry one squeals.',
+    },
+    {
+      causes: ['tight'],
+      p: { chirp: 0.06, squeal: 0.1, rumble: 0.2, whine: 0.64 },
+      why: 'A belt that is too tight whines, and loads its bearings.',
+    },
+    {
+      causes: ['debris'],
+      p: { chirp: 0.62, squeal: 0.1, rumble: 0.22, whine: 0.06 },
+      why: 'Grit in a groove ticks and chirps once a turn.',
+    },
+    {
+      causes: ['one-way-clutch'],
+      p: { chirp: 0.2, squeal: 0.24, rumble: 0.5, whine: 0.06 },
+      why: 'A worn clutch rattles at idle, and makes the belt slap when it locks.',
+    },
+    { p: { chirp: 0.25, squeal: 0.25, rumble: 0.25, whine: 0.25 }, why: 'Other things make any noise.' },
+  ],
+  repeat: [
+    {
+      causes: ['worn-belt', 'contaminated'],
+      p: { belt: 0.5, pulley: 0.12, tooth: 0.01, engine: 0.02, none: 0.35 },
+      why: 'A bad place in a belt comes round with the belt.',
+    },
+    {
+      causes: ['bearing', 'debris', 'hub-wobble'],
+      p: { belt: 0.02, pulley: 0.68, tooth: 0.01, engine: 0.02, none: 0.27 },
+      why: 'What turns with a pulley is heard once a turn of it.',
+    },
+    {
+      causes: ['misaligned', 'wrong-groove', 'arm-cocked'],
+      p: { belt: 0.3, pulley: 0.3, tooth: 0.01, engine: 0.02, none: 0.37 },
+      why: 'A pulley out of line chirps with its own turns, or with the belt’s worst ribs.',
+    },
+    {
+      causes: ['one-way-clutch', 'bracket-flex'],
+      p: { belt: 0.05, pulley: 0.25, tooth: 0.01, engine: 0.34, none: 0.35 },
+      why: 'The engine’s own beats shake what is loose.',
+    },
+    {
+      causes: ['tight'],
+      p: { belt: 0.08, pulley: 0.25, tooth: 0.3, engine: 0.02, none: 0.35 },
+      why: 'Teeth that mesh too tightly are heard once a tooth.',
+    },
+    {
+      causes: ['elsewhere'],
+      p: { belt: 0.02, pulley: 0.08, tooth: 0.01, engine: 0.54, none: 0.35 },
+      why: 'What is no part of the drive has the engine’s beat, or none.',
+    },
+    { p: { belt: 0.15, pulley: 0.12, tooth: 0.01, engine: 0.07, none: 0.65 }, why: 'Slip squeals on without a beat.' },
+  ],
+  water: [
+    {
+      causes: ['misaligned', 'wrong-groove', 'arm-cocked', 'hub-wobble', 'bracket-flex'],
+      p: { 'quiet-then-back': 0.9, louder: 0.05, 'no-change': 0.05 },
+      why: 'Wet ribs slide into crooked grooves without a sound, until they are dry.',
+    },
+    {
+      causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length'],
+      p: { 'quiet-then-back': 0.05, louder: 0.9, 'no-change': 0.05 },
+      why: 'A belt that hardly holds dry holds less wet.',
+    },
+    {
+      causes: ['bearing', 'tight', 'one-way-clutch', 'elsewhere'],
+      p: { 'quiet-then-back': 0.05, louder: 0.05, 'no-change': 0.9 },
+      why: 'Water on the ribs does nothing to a bearing.',
+    },
+    {
+      causes: ['worn-belt'],
+      p: { 'quiet-then-back': 0.5, louder: 0.35, 'no-change': 0.15 },
+      why: 'Worn ribs can do either.',
+    },
+    {
+      causes: ['contaminated'],
+      p: { 'quiet-then-back': 0.3, louder: 0.5, 'no-change': 0.2 },
+      why: 'Oil and dressing with water slip more, or are rinsed for a moment.',
+    },
+    {
+      p: { 'quiet-then-back': 0.5, louder: 0.1, 'no-change': 0.4 },
+      why: 'Grit may be rinsed, or stay.',
+    },
+  ],
+  'only-cold': [
+    {
+      causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length', 'worn-belt'],
+      p: { yes: 0.4, no: 0.6 },
+      why: 'Cold rubber is hard and holds less, and the battery asks for most.',
+    },
+    {
+      causes: ['bearing', 'contaminated', 'one-way-clutch'],
+      p: { yes: 0.25, no: 0.75 },
+      why: 'Grease is stiff while it is cold.',
+    },
+    { p: { yes: 0.12, no: 0.88 }, why: 'Most other faults are there warm as well.' },
+  ],
+  'only-hot': [
+    {
+      causes: ['bearing', 'tight'],
+      p: { yes: 0.35, no: 0.65 },
+      why: 'Hot grease runs thin, and on fixed centres heat pulls a belt tighter.',
+    },
+    { p: { yes: 0.12, no: 0.88 }, why: 'Most other faults are there cold as well.' },
+  ],
+  'only-wet': [
+    {
+      causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length'],
+      p: { yes: 0.5, no: 0.5 },
+      why: 'A belt that barely holds dry slips when it is wet.',
+    },
+    { causes: ['worn-belt', 'contaminated'], p: { yes: 0.35, no: 0.65 }, why: 'Worn ribs cannot press the water out.' },
+    { p: { yes: 0.1, no: 0.9 }, why: 'Wet weather does little to other faults.' },
+  ],
+  'under-load': [
+    {
+      causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length', 'bracket-flex'],
+      p: { yes: 0.65, no: 0.35 },
+      why: 'Load is what makes a belt slip, and a bracket bend.',
+    },
+    {
+      causes: ['worn-belt', 'contaminated', 'one-way-clutch'],
+      p: { yes: 0.5, no: 0.5 },
+      why: 'These slip the more, the more is asked of them.',
+    },
+    { causes: ['bearing'], p: { yes: 0.3, no: 0.7 }, why: 'Load presses on a bearing, but it turns without as well.' },
+    { p: { yes: 0.15, no: 0.85 }, why: 'Crooked grooves and grit are there at idle too.' },
+  ],
+  'one-speed': [
+    {
+      causes: ['bracket-flex', 'hub-wobble', 'arm-weak', 'elsewhere'],
+      p: { yes: 0.4, no: 0.6 },
+      why: 'What swings does so at its own speed.',
+    },
+    { p: { yes: 0.15, no: 0.85 }, why: 'Most faults go with the engine over a range of speeds.' },
+  ],
+  'charge-lamp': [
+    {
+      causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length', 'one-way-clutch'],
+      p: { yes: 0.4, no: 0.6 },
+      why: 'An alternator that is left behind charges nothing.',
+    },
+    { causes: ['worn-belt', 'contaminated'], p: { yes: 0.25, no: 0.75 }, why: 'These slip at the alternator first.' },
+    { p: { yes: 0.04, no: 0.96 }, why: 'Other faults leave the alternator turning.' },
+  ],
+  'engine-hot': [
+    {
+      causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length', 'worn-belt', 'contaminated'],
+      p: { yes: 0.2, no: 0.8 },
+      why: 'A water pump that slips does not cool.',
+    },
+    { causes: ['bearing'], p: { yes: 0.1, no: 0.9 }, why: 'A water pump with a bad bearing leaks.' },
+    { p: { yes: 0.04, no: 0.96 }, why: 'Other faults leave the pump turning.' },
+  ],
+  'new-belt': [
+    {
+      causes: ['wrong-length', 'wrong-groove', 'tight'],
+      p: { 'began-with-it': 0.55, 'quiet-then-back': 0.1, no: 0.35 },
+      why: 'A noise that came with a belt came with how it was chosen or put on.',
+    },
+    {
+      causes: ['misaligned', 'arm-cocked', 'hub-wobble', 'bearing', 'debris', 'contaminated', 'bracket-flex'],
+      p: { 'began-with-it': 0.12, 'quiet-then-back': 0.45, no: 0.43 },
+      why: 'A new belt’s coating hides a fault for some hundreds of kilometres, and then it is back.',
+    },
+    {
+      causes: ['loose'],
+      p: { 'began-with-it': 0.3, 'quiet-then-back': 0.25, no: 0.45 },
+      why: 'A new belt settles, and was not set again.',
+    },
+    {
+      causes: ['worn-belt'],
+      p: { 'began-with-it': 0.05, 'quiet-then-back': 0.05, no: 0.9 },
+      why: 'A new belt is not worn.',
+    },
+    { p: { 'began-with-it': 0.12, 'quiet-then-back': 0.18, no: 0.7 }, why: 'The belt has little to do with it.' },
+  ],
+  dust: [
+    {
+      causes: [
+        'misaligned',
+        'wrong-groove',
+        'arm-cocked',
+        'hub-wobble',
+        'loose',
+        'arm-weak',
+        'arm-stuck',
+        'wrong-length',
+        'worn-belt',
+        'debris',
+      ],
+      p: { yes: 0.5, no: 0.5 },
+      why: 'What rubs or slips leaves dust.',
+    },
+    { p: { yes: 0.12, no: 0.88 }, why: 'A belt that runs well leaves little.' },
+  ],
+  flapping: [
+    {
+      causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length'],
+      p: { yes: 0.6, no: 0.4 },
+      why: 'A slack span swings.',
+    },
+    { causes: ['one-way-clutch', 'bracket-flex'], p: { yes: 0.4, no: 0.6 }, why: 'Jerks set a span swinging.' },
+    { p: { yes: 0.12, no: 0.88 }, why: 'A tight span stands still.' },
+  ],
+  'edge-wear': [
+    {
+      causes: ['misaligned', 'wrong-groove', 'arm-cocked', 'hub-wobble', 'bracket-flex'],
+      p: { yes: 0.6, no: 0.4 },
+      why: 'A belt that runs at an angle wears its edge.',
+    },
+    { p: { yes: 0.08, no: 0.92 }, why: 'A belt that runs true keeps its edges.' },
+  ],
+  'belt-off': [
+    {
+      causes: ['elsewhere'],
+      p: { gone: 0.08, stays: 0.92 },
+      why: 'What stays without the belt is not the belt’s drive.',
+    },
+    { p: { gone: 0.95, stays: 0.05 }, why: 'Without its belt nothing of it turns.' },
+  ],
+};
+
+/** How a test that looks at one fault turns out where the fault is there, and where it is not. */
+export interface FaultRow {
+  fault: NoiseCause;
+  there: Readonly<Record<string, number>>;
+  sound: Readonly<Record<string, number>>;
+  why: string;
+}
+
+/** What looks at the part itself, whether or not it makes the noise. */
+export const BY_FAULT: { readonly [T in NoiseTest]?: FaultRow } = {
+  'length-doubt': {
+    fault: 'wrong-length',
+    there: { yes: 0.75, no: 0.25 },
+    sound: { yes: 0.12, no: 0.88 },
+    why: 'Labels are read wrong, and boxes hold other belts.',
+  },
+  ribs: {
+    fault: 'worn-belt',
+    there: { sound: 0.1, worn: 0.6, cracked: 0.3 },
+    sound: { sound: 0.86, worn: 0.09, cracked: 0.05 },
+    why: 'Grooves turn from V to U as they wear; the eye misses some.',
+  },
+  surface: {
+    fault: 'contaminated',
+    there: { clean: 0.1, oily: 0.6, dressed: 0.3 },
+    sound: { clean: 0.92, oily: 0.04, dressed: 0.04 },
+    why: 'Oil and dressing are seen and felt.',
+  },
+  slack: {
+    fault: 'loose',
+    there: { yes: 0.85, no: 0.15 },
+    sound: { yes: 0.1, no: 0.9 },
+    why: 'A thumb on a span is rough, but tells slack from right.',
+  },
+  taut: {
+    fault: 'tight',
+    there: { yes: 0.8, no: 0.2 },
+    sound: { yes: 0.08, no: 0.92 },
+    why: 'A span that hardly gives is too tight.',
+  },
+  wobble: {
+    fault: 'hub-wobble',
+    there: { yes: 0.85, no: 0.15 },
+    sound: { yes: 0.03, no: 0.97 },
+    why: 'A rim that weaves is seen from in front.',
+  },
+  spin: {
+    fault: 'bearing',
+    there: { quiet: 0.15, grinds: 0.55, freewheels: 0.3 },
+    sound: { quiet: 0.9, grinds: 0.04, freewheels: 0.06 },
+    why: 'Dirt is felt and heard; a bearing without grease spins on and on. Some are quiet by hand.',
+  },
+  rock: {
+    fault: 'bearing',
+    there: { yes: 0.5, no: 0.5 },
+    sound: { yes: 0.04, no: 0.96 },
+    why: 'A worn bearing gives at the rim, though not each.',
+  },
+  grooves: {
+    fault: 'debris',
+    there: { clean: 0.1, grit: 0.9 },
+    sound: { clean: 0.92, grit: 0.08 },
+    why: 'What is in a groove is seen with a lamp.',
+  },
+  count: {
+    fault: 'wrong-groove',
+    there: { right: 0.04, off: 0.96 },
+    sound: { right: 0.99, off: 0.01 },
+    why: 'Counting the free grooves leaves little doubt.',
+  },
+  straightedge: {
+    fault: 'misaligned',
+    there: { 'in-line': 0.15, off: 0.85 },
+    sound: { 'in-line': 0.88, off: 0.12 },
+    why: 'A straightedge shows what is more than a rib’s play out.',
+  },
+  bracket: {
+    fault: 'bracket-flex',
+    there: { firm: 0.25, moves: 0.75 },
+    sound: { firm: 0.94, moves: 0.06 },
+    why: 'A bracket that a hand can move will move under load.',
+  },
+  clutch: {
+    fault: 'one-way-clutch',
+    there: { holds: 0.08, locked: 0.5, slips: 0.42 },
+    sound: { holds: 0.94, locked: 0.03, slips: 0.03 },
+    why: 'It takes its shaft along one way, and lets it run on the other.',
+  },
+  arm: {
+    fault: 'arm-stuck',
+    there: { smooth: 0.08, binds: 0.5, stuck: 0.42 },
+    sound: { smooth: 0.92, binds: 0.06, stuck: 0.02 },
+    why: 'A sound arm goes through its whole stroke smoothly.',
+  },
+  'arm-swing': {
+    fault: 'arm-weak',
+    there: { yes: 0.7, no: 0.3 },
+    sound: { yes: 0.12, no: 0.88 },
+    why: 'A tired spring or damper lets the arm swing.',
+  },
+  cocked: {
+    fault: 'arm-cocked',
+    there: { yes: 0.8, no: 0.2 },
+    sound: { yes: 0.04, no: 0.96 },
+    why: 'A roller that leans is seen against a straight edge.',
+  },
+};
+
+/** Of repeats heard at a pulley, so many belong to the pulley whose fault it is; the rest is shared by the others. */
+export const OWN_PULLEY = 0.9;
+
+/** What a figure of the drive does to the chance of a cause at a part: times its weight. */
+export const BY_FIGURE = {
+  'run-off': { most: 8, why: 'A run that was read to lie beyond its limit chirps.' },
+  'run-good': { factor: 0.15, why: 'Its runs were read, and are good.' },
+  slips: { factor: 6, why: 'By its tension it slips in a state it is run in.' },
+  'slips-wet': { factor: 2, why: 'By its tension it slips when it is wet.' },
+  'little-margin': { factor: 2, why: 'By its tension it hardly holds in a state it is run in.' },
+  holds: { factor: 0.3, why: 'By its tension it holds with room to spare.' },
+  'low-wrap': { factor: 1.4, why: 'A pulley has little wrap.' },
+  'over-limit': { factor: 6, why: 'Its tension loads a shaft beyond its limit.' },
+  'under-limit': { factor: 0.3, why: 'Its tension loads no shaft beyond its limit.' },
+  'arm-weak': { factor: 10, why: 'Its arm was measured, and holds too little.' },
+  'arm-good': { factor: 0.2, why: 'Its arm was measured, and holds what it should.' },
+  'arm-binding': { factor: 8, why: 'Turned both ways, its arm holds two tensions.' },
+  'past-marks': { factor: 8, why: 'A belt of its length stands outside the marks or the travel.' },
+  'between-marks': { factor: 0.3, why: 'A belt of its length stands between the marks.' },
+  'no-spare-groove': { factor: 0.3, why: 'It has no groove to spare.' },
+  'young-belt': { factor: 0.15, why: 'The belt had been on for less than four months.' },
+  'old-belt': { factor: 2, why: 'The belt had been on for more than four years.' },
+} as const;
+export type FigureCode = keyof typeof BY_FIGURE;
+
+/**
+ * What a test costs: minutes, and how near to what turns or bites one has to come (1 looking or engine off, 2 beside a
+ * running engine, 3 with the belt off). Emery's own judgement.
+ */
+export const COSTS: { readonly [T in NoiseTest]: { minutes: number; risk: 1 | 2 | 3; beltOff?: true } } = {
+  kind: { minutes: 0.5, risk: 1 },
+  repeat: { minutes: 2, risk: 1 },
+  water: { minutes: 2, risk: 2 },
+  'only-cold': { minutes: 0.5, risk: 1 },
+  'only-hot': { minutes: 0.5, risk: 1 },
+  'only-wet': { minutes: 0.5, risk: 1 },
+  'under-load': { minutes: 1, risk: 1 },
+  'one-speed': { minutes: 1, risk: 1 },
+  'charge-lamp': { minutes: 0.5, risk: 1 },
+  'engine-hot': { minutes: 0.5, risk: 1 },
+  'new-belt': { minutes: 0.5, risk: 1 },
+  dust: { minutes: 1, risk: 1 },
+  flapping: { minutes: 1, risk: 2 },
+  'edge-wear': { minutes: 2, risk: 1 },
+  'belt-off': { minutes: 15, risk: 3 },
+  'length-doubt': { minutes: 2, risk: 1 },
+  ribs: { minutes: 3, risk: 1 },
+  surface: { minutes: 1, risk: 1 },
+  slack: { minutes: 1, risk: 1 },
+  taut: { minutes: 1, risk: 1 },
+  wobble: { minutes: 1, risk: 2 },
+  spin: { minutes: 1, risk: 1, beltOff: true },
+  rock: { minutes: 1, risk: 1, beltOff: true },
+  grooves: { minutes: 2, risk: 1 },
+  count: { minutes: 1, risk: 1 },
+  straightedge: { minutes: 4, risk: 1 },
+  bracket: { minutes: 2, risk: 1 },
+  clutch: { minutes: 2, risk: 1, beltOff: true },
+  arm: { minutes: 3, risk: 2 },
+  'arm-swing': { minutes: 1, risk: 2 },
+  cocked: { minutes: 2, risk: 1 },
+};

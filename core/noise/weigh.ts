@@ -1,0 +1,75 @@
+import type { Drive } from '../drive';
+import { type Answer, toothedBelts } from './asks';
+import { BY_FAULT, BY_NOISE, type FaultRow, type NoiseRow, OWN_PULLEY, type Source } from './likelihoods';
+import { type Suspect, turningParts } from './suspects';
+
+/** What may make the noise: a suspect, or something that is not in the drive. */
+export type Maker = Suspect | 'elsewhere';
+
+/** The parts of a drive among which what repeats is shared. */
+export interface Shares {
+  belts: readonly string[];
+  pulleys: readonly string[];
+  toothed: readonly string[];
+}
+
+export function sharesOf(drive: Drive): Shares {
+  return {
+    belts: drive.belts.map(({ id }) => id),
+    pulleys: turningParts(drive).map(({ pulley }) => pulley),
+    toothed: toothedBelts(drive),
+  };
+}
+
+/** The row of a test that goes by the noise, for what makes it. */
+export function noiseRow(answer: Answer, maker: Maker): NoiseRow | null {
+  const rows = BY_NOISE[answer.test];
+  if (!rows) return null;
+  // A test of one belt says of what is on another as much as of what is not in the drive.
+  const there = maker !== 'elsewhere' && (answer.belt === undefined || maker.belts.includes(answer.belt));
+  const source: Source = answer.test === 'repeat' || there ? sourceOf(maker) : 'elsewhere';
+  return rows.find(({ causes }) => !causes || causes.includes(source))!;
+}
+
+const sourceOf = (maker: Maker): Source => (maker === 'elsewhere' ? maker : maker.cause);
+
+/** How likely a test that goes by the noise turns out so, where that makes it. Null for a test of a part itself. */
+export function likelihoodOf(answer: Answer, maker: Maker, shares: Shares): number | null {
+  const row = noiseRow(answer, maker);
+  if (!row) return null;
+  if (answer.test !== 'repeat') return row.p[answer.outcome]!;
+  // Without teeth nothing repeats once a tooth.
+  const whole = shares.toothed.length > 0 ? 1 : 1 - row.p['tooth']!;
+  return (row.p[answer.outcome]! / whole) * shareOf(answer, maker, shares);
+}
+
+/** What of an outcome falls to the very part that was named. */
+function shareOf({ outcome, belt, pulley }: Answer, maker: Maker, { belts, pulleys, toothed }: Shares): number {
+  switch (outcome) {
+    case 'belt':
+      return among(belts, belt!, maker === 'elsewhere' ? [] : maker.belts);
+    case 'tooth':
+      return among(toothed, belt!, maker === 'elsewhere' ? [] : maker.belts);
+    case 'pulley':
+      return among(pulleys, pulley!, maker === 'elsewhere' ? [] : [maker.id]);
+    default:
+      return 1;
+  }
+}
+
+/** One of several, of which some are its own and take most. */
+function among(all: readonly string[], one: string, own: readonly string[]): number {
+  const mine = all.filter((id) => own.includes(id));
+  if (!all.includes(one)) return 0;
+  if (mine.length === 0 || mine.length === all.length) return 1 / all.length;
+  return mine.includes(one) ? OWN_PULLEY / mine.length : (1 - OWN_PULLEY) / (all.length - mine.length);
+}
+
+/** The row of a test that looks at a part, and whether a suspect is the fault at the part it looks at. */
+export function faultRow(answer: Answer): FaultRow | null {
+  return BY_FAULT[answer.test] ?? null;
+}
+
+export function looksAt({ test, pulley, belt }: Answer, { cause, id }: Suspect): boolean {
+  return BY_FAULT[test]?.fault === cause && id === (pulley ?? belt);
+}

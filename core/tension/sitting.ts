@@ -1,0 +1,76 @@
+import type { Belt, Drive, TensionReading } from '../drive';
+import type { Figure } from '../numeric';
+import { type ArmHealth, armHealth } from './arm-health';
+import { type CombinedTension, combineReadings, type Meaning, meaningOf } from './readings';
+import { type Standing, standingOf } from './standing';
+import type { Hand } from './ways';
+
+/** A reading with what it means. */
+export interface ToldReading {
+  way: TensionReading['way'];
+  reading: TensionReading;
+  meaning: Meaning;
+}
+
+/** Of readings those that tell something of the belt, with what they mean; by a default hand where none is given. */
+export function meaningsOf(
+  drive: Drive,
+  standing: Standing,
+  readings: readonly TensionReading[],
+  hand?: Hand,
+): ToldReading[] {
+  return readings.flatMap((reading) => {
+    const meaning = meaningOf(drive, standing, reading, hand);
+    return typeof meaning === 'string' ? [] : [{ way: reading.way, reading, meaning }];
+  });
+}
+
+/** Readings further apart than this are of two sittings, ms. */
+const SITTING_MS = 12 * 3600 * 1000;
+
+/** The readings of the last sitting: of the belt as it was then, within half a day of the last one. */
+export function latestOf(readings: readonly TensionReading[]): readonly TensionReading[] {
+  const last = readings.at(-1);
+  const time = ({ at }: TensionReading) => (at === undefined ? 0 : Date.parse(at));
+  return readings.filter((one) => one.when === last!.when && Math.abs(time(one) - time(last!)) <= SITTING_MS);
+}
+
+/** What the last sitting says of a belt's tension; null where nothing was read that tells it. */
+export function measuredTension(drive: Drive, belt: Belt): CombinedTension | null {
+  const standing = belt.tensionReadings?.length ? standingOf(drive, belt.id) : null;
+  return standing && combineReadings(meaningsOf(drive, standing, latestOf(belt.tensionReadings!)));
+}
+
+/** What the last sitting read of a sprung arm: where its pointer stood, and its belt's tension turned either way. */
+export interface ArmReadings {
+  pointer: number | null;
+  forward: Figure | null;
+  back: Figure | null;
+  plain: Figure | null;
+}
+
+export function armReadings(drive: Drive, standing: Standing, hand?: Hand): ArmReadings {
+  const latest = latestOf(standing.belt.tensionReadings ?? []);
+  const told = meaningsOf(drive, standing, latest, hand).filter(({ way }) => way !== 'pointer');
+  const of = (turned: 'forward' | 'back' | undefined) =>
+    combineReadings(told.filter(({ reading }) => reading.turned === turned));
+  const pointers = latest.filter((one) => one.way === 'pointer');
+  return {
+    forward: of('forward'),
+    back: of('back'),
+    plain: of(undefined),
+    pointer: pointers.at(-1)?.degrees ?? null,
+  };
+}
+
+/** What those readings make of the arm; null where its pointer was not read. */
+export function armHealthRead(drive: Drive, standing: Standing): ArmHealth | null {
+  const { pointer, forward, back, plain } = armReadings(drive, standing);
+  if (pointer === null) return null;
+  const turned = forward ?? back;
+  return armHealth(drive, standing.belt.id, pointer, {
+    ...(forward && { forward }),
+    ...(back && { back }),
+    ...(plain && !turned && { plain }),
+  });
+}
