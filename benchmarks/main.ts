@@ -22,6 +22,7 @@ import { answerFor, uncertaintyOf } from '@emery/core/size';
 import { choosePulleys, type PulleyAtHand, type SpeedTarget } from '@emery/core/speeds';
 import { fitSurvey } from '@emery/core/survey';
 import { planFor, searchSets } from '@emery/core/align';
+import { diagnose, lessonsOf, listen, soundOfLesson } from '@emery/core/noise';
 import { alignmentOf } from '@emery/core/planes';
 import { hearPluck, marginMap, runDrive, simulatedPlucks, tensionOf } from '@emery/core/tension';
 import { fitEllipse, fitPhoto } from '@emery/core/survey/photo';
@@ -222,6 +223,38 @@ function benchTension(): void {
   const sound = simulatedPlucks(span, 420, { hum: 0.1, hiss: 0.03, plucks: 2 }, 7);
   const seconds = { rate: sound.rate, samples: sound.samples.slice(0, 2 * sound.rate) };
   repeat('A pluck of up to 2 s', 10, 1, () => hearPluck(seconds, span), 'median 100 ms');
+}
+
+/** A sound to what comes round as often; all next tests of a drive ranked. */
+function benchNoise(): void {
+  const lessons = lessonsOf(drive, 750).filter(({ rate }) => rate.hz > 1);
+  const sounds = Array.from({ length: 12 }, (_, k) =>
+    soundOfLesson(drive, 750, lessons[(5 * k) % lessons.length]!, { seed: k + 1, seconds: 10, bay: true }),
+  );
+  const times = (runs: readonly (() => unknown)[]) => {
+    runs[0]!();
+    return runs.map((run) => {
+      const from = performance.now();
+      run();
+      return performance.now() - from;
+    });
+  };
+  print(
+    '10 s of sound to matches',
+    spread(times(sounds.map((sound) => () => listen(sound, drive, 750))), 'ms', 0),
+    'under 500 ms',
+  );
+  const heard: Drive = {
+    ...drive,
+    noise: {
+      evidence: [
+        { test: 'kind', outcome: 'chirp' },
+        { test: 'water', outcome: 'louder' },
+      ],
+    },
+  };
+  const runs = Array.from({ length: 30 }, () => () => diagnose(heard));
+  print('Causes, and all next tests ranked', spread(times(runs), 'ms', 1), 'under 50 ms');
 }
 
 /** Twelve pulleys about a ring, read forty times; ten movable, four of them off; parts in five thousand sets. */
@@ -521,6 +554,7 @@ const PARTS: Record<string, () => void | Promise<void>> = {
   speeds: benchSpeeds,
   tension: benchTension,
   align: benchAlign,
+  noise: benchNoise,
   'command-line': benchCommandLine,
 };
 const NAMES = [...Object.keys(PARTS), 'server', 'page'];

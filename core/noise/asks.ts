@@ -1,7 +1,7 @@
 import { type Drive, NOISE_TESTS, type NoiseTest, stationOf } from '../drive';
 import { sectionFor } from '../section';
 import { BY_FAULT } from './likelihoods';
-import { type Suspect, turningParts } from './suspects';
+import { type Suspect, suspectsOf, turningParts } from './suspects';
 
 /** A test at one part, or of the whole drive. */
 export interface Ask {
@@ -53,4 +53,13 @@ export function toothedBelts(drive: Drive): string[] {
 export function partOf(drive: Drive, pulley: string): string {
   const station = stationOf(drive, pulley);
   return turningParts(drive).find((part) => part.station.id === station?.id)?.pulley ?? pulley;
+}
+
+/** The tests that can be made of each pulley, in the order of the routes. */
+export function testsOf(drive: Drive): { pulley: string; tests: NoiseTest[] }[] {
+  const asks = asksOf(drive, suspectsOf(drive));
+  return turningParts(drive).flatMap(({ pulley }) => {
+    const tests = asks.filter((ask) => ask.pulley === pulley).map(({ test }) => test);
+    return tests.length > 0 ? [{ pulley, tests }] : [];
+  });
 }

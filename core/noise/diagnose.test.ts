@@ -144,7 +144,7 @@ describe('whatever is known', () => {
         const suspects = pricedSuspects(drive);
         const entropy = (chances: readonly number[]) =>
           chances.reduce((sum, one) => sum - (one > 0 ? one * Math.log2(one) : 0), 0);
-        // The chance of an answer from chances before and after: by what makes the noise, the odds move by its likelihood.
+        // Each answer tried: what is left open after it, as often as it comes.
         let expected = entropy(before.posterior.maker);
         let whole = 0;
         const shares = sharesOf(drive);

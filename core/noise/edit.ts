@@ -45,10 +45,19 @@ export function answerTest(
 /** Takes back how a test turned out. */
 export const takeBack = (drive: Drive, ask: Ask): Drive => changeNoise(drive, { evidence: without(drive, ask) });
 
-/** Keeps what was heard in a sound, under an id of its own. */
+/** So many clips of a drive carry their sound: older ones keep what was heard in them. */
+const MOST_SOUNDS = 6;
+
+/** Keeps what was heard in a sound, under an id of its own, and the last few sounds themselves. */
 export function keepClip(drive: Drive, clip: Omit<NoiseClip, 'id'>): Drive {
-  const id = freeIdIn('sound', itemsOf(drive, 'noise.clips'));
-  return putItem(drive, 'noise.clips', { id, ...clip });
+  const clips = itemsOf(drive, 'noise.clips');
+  const sounds = clips.filter(({ wav }) => wav !== undefined);
+  const silent = new Set(sounds.slice(0, Math.max(0, sounds.length + 1 - MOST_SOUNDS)));
+  const kept = clips.map((one) => {
+    const { wav: _, ...rest } = one;
+    return silent.has(one) ? rest : one;
+  });
+  return changeNoise(drive, { clips: [...kept, { id: freeIdIn('sound', clips), ...clip }] });
 }
 
 /** Writes down that a cause was put right: what was seen of the noise until then counts no more. */

@@ -6,7 +6,7 @@ export { figuresOf, type DriveFigure } from './figures';
 export { NOISE_FINDING_CODES, type NoiseFinding, type NoiseFindingCode } from './finding';
 export { dueAfter, listenFindings, noiseFindings, type DueListening } from './findings';
 export { answerTest, changeNoise, cureDone, keepClip, listenedAgain, takeBack } from './edit';
-export { askKey, type Answer, type Ask } from './asks';
+export { askKey, testsOf, type Answer, type Ask } from './asks';
 export { hearNoise, listen, SHORTEST_S, whoseNoise, type Heard, type Listening } from './listen';
 export { matchesOf, type RateMatch } from './matches';
 export { DEFAULT_CYLINDERS, ratesOf, type Rate, type RateKind } from './rates';

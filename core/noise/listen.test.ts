@@ -1,9 +1,9 @@
-import type { NoiseKind } from '../drive';
+import { type Drive, type NoiseKind, readDrive } from '../drive';
 import { normals } from '../numeric';
-import { readWav, type Sound, writeWav } from '../sound';
+import { readWav, smallWav, type Sound, wavOfText, writeWav } from '../sound';
 import { DEMO } from '../test/demo';
 import { driveOf } from '../test/examples';
-import { hearNoise, listen, ratesOf, simulatedBay, whoseNoise } from './index';
+import { hearNoise, keepClip, listen, ratesOf, simulatedBay, whoseNoise } from './index';
 import { matchesOf, rpmToPart } from './matches';
 
 const { rescue: truck, climb: car } = DEMO;
@@ -196,4 +196,20 @@ test('what was heard once is held against another engine speed without listening
   const heard = hearNoise(sound);
   expect(whoseNoise(heard, truck, 720)).toEqual(listen(sound, truck, 720));
   expect(whoseNoise(heard, truck, 720 * 1.5).matches[0]?.id).not.toBe('main');
+});
+
+test('a small clip of a sound says the same as the sound, and is small', () => {
+  const { hz } = ratesOf(truck, 720)[0]!;
+  const text = smallWav(recorded('chirp', hz, { rate: 44_100, seconds: 8 }));
+  expect(text.length).toBeLessThan(64_000);
+  const read = readWav(wavOfText(text));
+  expect(read.ok && listen(read.sound, truck, 720)).toMatchObject({ kind: 'chirp', matches: [{ id: 'main' }] });
+  expect(readWav(wavOfText('no such thing')).ok).toBe(false);
+  const kept = Array.from({ length: 9 }).reduce<Drive>(
+    (drive) => keepClip(drive, { kind: 'chirp', rpm: 720, wav: text }),
+    truck,
+  );
+  expect(kept.noise!.clips!.filter(({ wav }) => wav)).toHaveLength(6);
+  expect(kept.noise!.clips!.slice(0, 3).every(({ wav }) => wav === undefined)).toBe(true);
+  expect(readDrive(JSON.parse(JSON.stringify(kept))).ok).toBe(true);
 });

@@ -27,8 +27,8 @@ const RATE = 22_050;
 const TAU = 2 * PI;
 
 /**
- * The sound of a noise in an engine bay, made up of sines and random numbers, the same for the same seed: a stand-in for
- * a microphone, and what an apprentice learns by. It measures nothing.
+ * The sound of a noise in an engine bay, made up of sines and random numbers, the same for the same seed: a stand-in
+ * for a microphone, and what an apprentice learns by. It measures nothing.
  */
 export function makeNoise(asked: NoiseToMake, seed: number): Sound {
   const normal = normals(seed);

@@ -329,6 +329,8 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 /** What was seen, heard or tried, in a line: `Water on the ribs: louder`. */
 export function answerWords(drive: Drive, { test, outcome, pulley, belt }: Answer): string {
   const { outcomes } = TEST_WORDS[test];
+  if (test === 'repeat' && (pulley ?? belt) !== undefined)
+    return `${NOISE_TEST_NAMES.repeat}: ${partLabel(drive, (pulley ?? belt)!)}${outcome === 'tooth' ? ', once a tooth' : ''}`;
   const part = pulley ?? (drive.belts.length > 1 ? belt : undefined);
   const where = part === undefined ? '' : `, ${partLabel(drive, part)}`;
   return `${NOISE_TEST_NAMES[test]}${where}: ${(outcomes[outcome] ?? outcome).toLowerCase()}`;

@@ -22,7 +22,7 @@ export type WavReading = { ok: true; sound: Sound } | { ok: false; message: stri
  * none is told in words that follow the file's name.
  */
 export function readWav(bytes: Uint8Array): WavReading {
-  if (bytes.length > MOST_WAV_BYTES) return { ok: false, message: 'is over 64 MB; cut it to the plucks' };
+  if (bytes.length > MOST_WAV_BYTES) return { ok: false, message: 'is over 64 MB; cut it down' };
   if (!['RIFF', 'RIFX', 'RF64'].includes(String.fromCharCode(...bytes.subarray(0, 4))))
     return { ok: false, message: 'is not a WAV file; record or export the sound as WAV' };
   try {
@@ -82,4 +82,29 @@ export function writeWav({ rate, samples }: Sound): Uint8Array {
   const whole = Int16Array.from(samples, (value) => Math.round(Math.max(-1, Math.min(1, value)) * 32_767));
   wav.fromScratch(1, rate, '16', whole);
   return wav.toBuffer();
+}
+
+/** Rate and length of a small clip. */
+const SMALL_RATE = 11_025;
+const SMALL_S = 4;
+
+/** The middle of a sound as a small WAV file of 8 bits, 4 s at most, in base64: 60 kB of text. */
+export function smallWav({ rate, samples }: Sound): string {
+  const count = Math.min(samples.length, Math.round(SMALL_S * rate));
+  const from = (samples.length - count) >> 1;
+  const wav = new WaveFile(writeWav({ rate, samples: samples.slice(from, from + count) }));
+  if (rate > SMALL_RATE) wav.toSampleRate(SMALL_RATE);
+  wav.toBitDepth('8');
+  return wav.toBase64();
+}
+
+/** The file that `smallWav` wrote as text; empty where it is none. */
+export function wavOfText(text: string): Uint8Array {
+  try {
+    const wav = new WaveFile();
+    wav.fromBase64(text);
+    return wav.toBuffer();
+  } catch {
+    return new Uint8Array();
+  }
 }

@@ -86,6 +86,22 @@ test('Align is in hand once something is read, settled once every run is read an
   expect(of(0, -1)).toBe('needs attention');
 });
 
+test('Noise is in hand once something was seen, wants what must stop or came back, and is settled once it stayed quiet', () => {
+  const of = (noise: Drive['noise']) => {
+    const drive: Drive = { ...routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'), ...(noise && { noise }) };
+    return stageState('noise', drive, solveDrive(drive));
+  };
+  const cure = { id: 'c', cause: 'loose' as const, part: 'belt-1' };
+  const heard = (...outcomes: ('quiet' | 'back')[]) =>
+    outcomes.map((outcome, k) => ({ when: (['now', 'soon', 'later'] as const)[k]!, outcome }));
+  expect(of(undefined)).toBe('untouched');
+  expect(of({ evidence: [{ test: 'water', outcome: 'louder' }] })).toBe('in hand');
+  expect(of({ evidence: [{ test: 'wobble', outcome: 'yes', pulley: 'crank-1-1' }] })).toBe('needs attention');
+  expect(of({ evidence: [{ test: 'water', outcome: 'louder', past: true }], cures: [cure] })).toBe('in hand');
+  expect(of({ cures: [{ ...cure, listened: heard('quiet', 'quiet', 'quiet') }] })).toBe('settled');
+  expect(of({ cures: [{ ...cure, listened: heard('quiet', 'back') }] })).toBe('needs attention');
+});
+
 test('Tension is in hand once a belt is set, settled once every one was read, and asks for a look that is due', () => {
   const of = (belt: Partial<Drive['belts'][number]>) => {
     const drive = changeBelt(routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'), 'belt-1', belt);

@@ -1,5 +1,6 @@
 import { readStockFile } from '../stock/read-stock-file';
 import { alignTasks } from './align/tasks';
+import { noiseTasks } from './noise/tasks';
 import { routeTasks } from './route/tasks';
 import { sizeTasks } from './size/tasks';
 import { speedsTasks } from './speeds/tasks';
@@ -14,6 +15,7 @@ export const TASKS = {
   ...speedsTasks,
   ...tensionTasks,
   ...alignTasks,
+  ...noiseTasks,
   stock: (file: File, onProgress: (fraction: number) => void) => readStockFile(file, onProgress),
   /** Has the worker's code fetched while the server is there. */
   nothing: (_: null) => null,

@@ -4,11 +4,12 @@ import { useRef, useState } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { FileButton } from '../../ui/FileButton';
 import { useCoreRun } from '../../state/use-core-sum';
+import { microphone, type SoundSource } from '../../sound/microphone';
 import { StoppedSum } from '../../ui/StoppedSum';
 import { useTyped } from '../../ui/typed-text';
 import type { CoreOutput } from '../tasks';
 import { SoundDrawing } from './SoundDrawing';
-import { microphone, simulatedSpan, type SoundSource } from './sound-source';
+import { simulatedSpan } from './sound-source';
 import { useTensionSums } from './sums';
 import { changeBelt, freeIdIn, put } from '@emery/core/drive';
 import { hundredth } from '@emery/core/numeric';
@@ -108,7 +109,7 @@ export function PluckPanel({ index }: { index: number }) {
               ■ Stop and work it out
             </Button>
           ) : (
-            <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen(microphone)}>
+            <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen(microphone())}>
               Listen
             </Button>
           )}

@@ -1,0 +1,153 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, openDrive, saved, test } from './emery';
+import { chanceFigure, diagnose, lessonsOf, soundOfLesson } from '@emery/core/noise';
+import { writeWav } from '@emery/core/sound';
+import type { Drive } from '@emery/core/drive';
+
+const TRUCK = 'Front drive';
+
+/** A recording of a rumble of the alternator at idle, in an engine bay. */
+function recording(drive: Drive, rpm: number): Buffer {
+  const lesson = lessonsOf(drive, rpm).find(({ kind, rate }) => kind === 'rumble' && rate.id === 'alt-1')!;
+  return Buffer.from(writeWav(soundOfLesson(drive, rpm, lesson, { seed: 11, seconds: 6, bay: true })));
+}
+
+const view = (page: Page, name: string) => page.getByText(name, { exact: true }).first().click();
+
+/** From a sound file and the water test to a cause and back out. */
+async function toACause(page: Page, document: () => Promise<Drive>): Promise<void> {
+  const before = diagnose(await document());
+  const answer = page.getByTestId('noise-answer');
+  await expect(answer).toContainText('Nothing is seen or heard yet');
+  const give = (name: string, buffer: Buffer) =>
+    page.locator('input[type="file"]').setInputFiles({ name, mimeType: 'audio/wav', buffer });
+  await view(page, 'Sound file');
+  await give('notes.wav', Buffer.from('these are no sounds'));
+  await expect(page.getByText(/notes\.wav is no sound that this browser can read/)).toBeVisible();
+  await page.getByLabel('Engine speed, rev/min', { exact: true }).fill('fast');
+  await page.getByLabel('Engine speed, rev/min', { exact: true }).press('Enter');
+  await expect(page.getByText(/Engine speed: write a number from 100 to 30000/)).toBeVisible();
+  await page.getByLabel('Engine speed, rev/min', { exact: true }).fill('720');
+  await page.getByLabel('Engine speed, rev/min', { exact: true }).press('Enter');
+  await give('idle.wav', recording(await document(), 720));
+  const heard = page.getByTestId('heard-noise');
+  await expect(heard).toHaveAttribute('data-kind', 'rumble');
+  await expect(heard).toHaveAttribute('data-part', 'alt-1');
+  await expect(page.getByRole('img', { name: /seconds of sound, \d+ repeats marked/ })).toBeVisible();
+  await heard.getByRole('button', { name: 'Keep it' }).click();
+  await heard.getByRole('button', { name: 'Use it as a clue' }).click();
+
+  // The ranking is core's, and the next test is the one that tells most.
+  await saved(page);
+  const listened = diagnose(await document());
+  await expect(answer).toHaveAttribute('data-cause', listened.causes[0]!.cause);
+  await expect(answer).toHaveAttribute('data-part', listened.causes[0]!.id);
+  await expect(page.getByRole('region', { name: 'Next test' })).toHaveAttribute('data-test', listened.next[0]!.test);
+
+  // Water: the caution stands where it is tried; the ranking moves; one tap takes it back.
+  await view(page, 'Clues');
+  const water = page.getByRole('group', { name: 'Water on the ribs' });
+  await water.getByText('How').click();
+  await expect(water.getByText(/Water only from a squeeze bottle/)).toBeVisible();
+  await water.getByRole('button', { name: 'No change' }).click();
+  await expect(water.getByRole('button', { name: 'No change' })).toHaveAttribute('aria-pressed', 'true');
+  await saved(page);
+  const wet = diagnose(await document());
+  expect(wet.causes[0]).toMatchObject({ cause: 'bearing', id: 'alt-1' });
+  expect(wet.causes[0]!.probability).toBeGreaterThan(listened.causes[0]!.probability);
+  await expect(answer).toHaveAttribute('data-cause', 'bearing');
+  await expect(answer).toContainText(chanceFigure(wet.causes[0]!.probability));
+  await view(page, 'Causes');
+  await expect(page.locator('.ranking [data-rank="1"]')).toHaveAttribute('data-cause', 'bearing');
+  await view(page, 'Clues');
+  await page.getByRole('button', { name: 'Take back: Water on the ribs: no change' }).click();
+  await expect(answer).toHaveAttribute('data-cause', listened.causes[0]!.cause);
+  await page.getByRole('button', { name: /^Take back: What it repeats with/ }).click();
+  await page.getByRole('button', { name: 'Take back: Kind of noise: rumble' }).click();
+  await expect(answer).toContainText('Nothing is seen or heard yet');
+  await saved(page);
+  const after = await document();
+  expect(diagnose(after).causes).toEqual(before.causes);
+  // The kept sound stays with the drive, small.
+  expect(after.noise!.clips).toMatchObject([{ kind: 'rumble', rpm: 720 }]);
+  expect(after.noise!.clips![0]!.wav!.length).toBeLessThan(64_000);
+}
+
+test('from a sound file and the water test to a cause and back out, by mouse; no view has a fault of access', async ({
+  page,
+  emery,
+}) => {
+  await page.goto('/');
+  await openDrive(page, `${TRUCK} of Rescue truck 2`);
+  await expect(page.locator('.pulley').first()).toBeVisible();
+  await page.keyboard.press('7');
+  await toACause(page, async () => (await emery.drive(TRUCK)).document);
+  await view(page, 'Listen');
+  await page.getByRole('region', { name: 'Sounds kept' }).getByRole('button', { name: 'Look' }).click();
+  await expect(page.getByTestId('heard-noise')).toHaveAttribute('data-part', 'alt-1');
+  for (const name of ['Listen', 'Clues', 'Causes', 'Learn', 'After']) {
+    await view(page, name);
+    const { violations } = await new AxeBuilder({ page }).include('.ledger').include('.noise-chart').analyze();
+    expect(violations.map(({ id, nodes }) => [id, nodes[0]!.html])).toEqual([]);
+  }
+});
+
+test('a wobbling hub stops; a cure is listened to again, and comes back on the rail', async ({ page, emery }) => {
+  await page.goto('/');
+  await openDrive(page, `${TRUCK} of Rescue truck 2`);
+  await expect(page.locator('.pulley').first()).toBeVisible();
+  await page.keyboard.press('7');
+  await view(page, 'Clues');
+  await page.getByRole('group', { name: 'Wobbling rim' }).getByRole('button', { name: 'Yes' }).click();
+  await expect(page.getByText('Stop: the rim of Crank wobbles.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^7 Noise/ })).toContainText('needs attention');
+  await view(page, 'After');
+  await page.getByLabel('Odometer, as it stands', { exact: true }).fill('148500');
+  await page.getByLabel('Odometer, as it stands', { exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'It is put right' }).click();
+  await expect(page.getByText('Stop: the rim of Crank wobbles.')).toBeHidden();
+  const soon = page.getByRole('group', { name: 'Listen again after 500 km' });
+  await expect(soon).toContainText('149,000');
+  for (const name of ['right after', 'after 500 km', 'after 2,000 km'])
+    await page
+      .getByRole('group', { name: `Listen again ${name}` })
+      .getByRole('button', { name: 'Quiet' })
+      .click();
+  await expect(page.getByRole('button', { name: /^7 Noise/ })).toContainText('settled');
+  await soon.getByRole('button', { name: 'It is back' }).click();
+  await expect(page.getByRole('button', { name: /^7 Noise/ })).toContainText('needs attention');
+  await saved(page);
+  const { noise } = (await emery.drive(TRUCK)).document;
+  expect(noise!.cures).toMatchObject([{ cause: 'hub-wobble', part: 'crank-1', odometer: 148_500 }]);
+  expect(noise!.evidence).toMatchObject([{ test: 'wobble', past: true }]);
+});
+
+test('the simulated bay says that it is one, and blind practice keeps a score', async ({ page }) => {
+  await page.goto('/');
+  await openDrive(page, 'Blower drive');
+  await expect(page.locator('.pulley').first()).toBeVisible();
+  await page.keyboard.press('7');
+  await view(page, 'Simulated');
+  await page.getByRole('button', { name: 'Listen to the simulated bay' }).click();
+  const heard = page.getByTestId('heard-noise');
+  await expect(heard).toContainText('Heard, simulated');
+  await expect(heard).toContainText('The simulated bay hid');
+  await view(page, 'Learn');
+  await page.getByRole('button', { name: '▶ Begin' }).click();
+  await page.getByRole('list', { name: 'Which is it?' }).getByRole('button').first().click();
+  await expect(page.getByTestId('practice-score')).toContainText(/[01] of 1 right/);
+  await expect(page.getByRole('status').filter({ hasText: 'It was a' })).toBeVisible();
+});
+
+test.describe('by thumb, on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+
+  test('from a sound file and the water test to a cause and back out', async ({ page, emery }) => {
+    await page.goto('/');
+    await page.getByRole('link', { name: new RegExp(`^Open ${TRUCK} of Rescue truck 2`) }).tap();
+    await page.getByRole('button', { name: /^7 Noise/ }).tap();
+    await toACause(page, async () => (await emery.drive(TRUCK)).document);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
+});

@@ -1,0 +1,116 @@
+import { Button } from 'antd';
+import { DeleteOutlined } from '@ant-design/icons';
+import { edit, useBench } from '../../state/bench';
+import { Choice } from '../../ui/Choice';
+import { FigureField } from '../../ui/FigureField';
+import { useTyped } from '../../ui/typed-text';
+import { useNoise } from './NoiseProvider';
+import { useDiagnosis } from './sums';
+import { removeItem } from '@emery/core/drive';
+import { CAUSE_WORDS, cureDone, dueAfter, LISTEN_AGAIN_WORDS, listenedAgain, partLabel } from '@emery/core/noise';
+
+/** Causes that are offered to be put right. */
+const OFFERED = 12;
+
+/** After the cure: what was put right, and whether it stayed quiet right after, after 500 km and after 2,000 km. */
+export default function AfterView() {
+  const { drive, diagnosis } = useDiagnosis();
+  const { dispatch } = useBench('dispatch');
+  const { setView } = useNoise();
+  const cures = drive.noise?.cures ?? [];
+  const offered = diagnosis.causes.slice(0, OFFERED);
+  const key = ({ cause, id }: { cause: string; id: string }) => `${cause} ${id}`;
+  const [chosen, setChosen] = useTyped<string>('cause', '');
+  const [odometer, setOdometer] = useTyped<number | null>('odometer', null);
+  const cause = offered.find((one) => key(one) === chosen) ?? offered[0]!;
+  const stamp = () => ({ at: new Date().toISOString(), ...(odometer !== null && { odometer }) });
+  const done = () => dispatch(edit((d) => cureDone(d, { cause: cause.cause, part: cause.id, ...stamp() })));
+  return (
+    <>
+      {cures.map((cure) => (
+        <section key={cure.id} className="cure" aria-label={`Cure: ${CAUSE_WORDS[cure.cause].name}`}>
+          <div className="block-head">
+            <h2>
+              {CAUSE_WORDS[cure.cause].name}, {partLabel(drive, cure.part)}
+            </h2>
+            <Button
+              icon={<DeleteOutlined />}
+              aria-label={`Take out the cure of ${partLabel(drive, cure.part)}`}
+              onClick={() => dispatch(edit((d) => removeItem(d, 'noise.cures', cure.id)))}
+            />
+          </div>
+          <p className="quiet">
+            Put right {cure.at?.slice(0, 10)}
+            {cure.odometer !== undefined && `, at ${cure.odometer.toLocaleString('en')} on the odometer`}
+          </p>
+          {dueAfter(cure).map(({ when, at }) => {
+            const heard = cure.listened?.find((one) => one.when === when);
+            const say = (outcome: 'quiet' | 'back') =>
+              dispatch(
+                edit((d) => listenedAgain(d, cure.id, when, heard?.outcome === outcome ? null : outcome, stamp())),
+              );
+            return (
+              <div
+                key={when}
+                className="test-card"
+                role="group"
+                aria-label={`Listen again ${LISTEN_AGAIN_WORDS[when]}`}
+              >
+                <div className="test-ask">
+                  Listen again {LISTEN_AGAIN_WORDS[when]}
+                  {at !== null && when !== 'now' && (
+                    <span className="quiet"> at {at.toLocaleString('en')} on an odometer in km</span>
+                  )}
+                </div>
+                <div className="button-row">
+                  {(['quiet', 'back'] as const).map((outcome) => (
+                    <Button
+                      key={outcome}
+                      aria-pressed={heard?.outcome === outcome}
+                      className={heard?.outcome === outcome ? 'is-said' : ''}
+                      onClick={() => say(outcome)}
+                    >
+                      {heard?.outcome === outcome && '✓ '}
+                      {outcome === 'quiet' ? 'Quiet' : 'It is back'}
+                    </Button>
+                  ))}
+                </div>
+              </div>
+            );
+          })}
+          {cure.listened?.some(({ outcome }) => outcome === 'back') && (
+            <Button onClick={() => setView('clues')}>Look into it again</Button>
+          )}
+        </section>
+      ))}
+      <section aria-label="Put right" className="clues">
+        <h2>What was put right</h2>
+        <p>
+          A new belt&rsquo;s coating hides a fault for some hundreds of kilometres. So it is listened to again now,
+          after 500 km and after 2,000 km. What was seen of the noise until now then counts no more.
+        </p>
+        <Choice
+          label="Cause"
+          value={key(cause)}
+          options={offered.map((one) => ({
+            value: key(one),
+            label: `${CAUSE_WORDS[one.cause].name}, ${partLabel(drive, one.id)}`,
+          }))}
+          onChange={setChosen}
+        />
+        <FigureField
+          label="Odometer"
+          value={odometer}
+          unit="as it stands"
+          least={0}
+          most={10_000_000}
+          onCommit={setOdometer}
+          onClear={() => setOdometer(null)}
+        />
+        <Button type="primary" onClick={done}>
+          It is put right
+        </Button>
+      </section>
+    </>
+  );
+}

@@ -1,0 +1,154 @@
+import { Button, Segmented } from 'antd';
+import { useState } from 'react';
+import { useBench } from '../../state/bench';
+import { useStore } from '../../state/store';
+import { play, playing, stopPlaying } from '../../sound/player';
+import { useEngineRpm } from './sums';
+import type { NoiseKind } from '@emery/core/drive';
+import { KIND_WORDS, type Lesson, lessonsOf, partLabel, soundOfLesson } from '@emery/core/noise';
+
+/** Parts that one chooses among while practising. */
+const CHOICES = 4;
+
+const keyOf = ({ kind, rate }: Lesson) => `${kind} ${rate.what} ${rate.id}`;
+
+/** Hearing it: each kind of noise made from this drive's own rates, and blind practice with a score. */
+export default function LearnView() {
+  const { drive } = useBench('drive');
+  const { rpm } = useEngineRpm();
+  const lessons = lessonsOf(drive, rpm);
+  const [kind, setKind] = useState<NoiseKind>('chirp');
+  const kinds = (Object.keys(KIND_WORDS) as NoiseKind[]).filter((one) => lessons.some((lesson) => lesson.kind === one));
+  const now = useStore(playing);
+  const taught = lessons.filter((lesson) => lesson.kind === kind).sort((a, b) => a.rate.hz - b.rate.hz);
+  return (
+    <>
+      <section aria-label="Hear it">
+        <h2>Hear it</h2>
+        <p>
+          <strong>Simulated.</strong> Made from this drive&rsquo;s own rates at {Math.round(rpm)} rev/min.
+        </p>
+        <Segmented<NoiseKind>
+          block
+          value={kind}
+          options={kinds.map((one) => ({ value: one, label: KIND_WORDS[one].name }))}
+          onChange={setKind}
+          aria-label="Kind of noise"
+        />
+        <ul className="at-hand">
+          {taught.map((lesson) => (
+            <li key={keyOf(lesson)}>
+              <span>
+                {capital(partLabel(drive, lesson.rate.id))}{' '}
+                <span className="quiet">{lesson.rate.hz.toFixed(lesson.rate.hz < 100 ? 1 : 0)} a second</span>
+              </span>
+              <Button
+                aria-label={`${now === keyOf(lesson) ? 'Stop' : 'Play'} ${kind} of ${partLabel(drive, lesson.rate.id)}`}
+                onClick={() =>
+                  now === keyOf(lesson)
+                    ? stopPlaying()
+                    : play(keyOf(lesson), soundOfLesson(drive, rpm, lesson, { seed: 7 }))
+                }
+              >
+                {now === keyOf(lesson) ? '■ Stop' : '▶ Play'}
+              </Button>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <Practice key={rpm} lessons={lessons} rpm={rpm} />
+    </>
+  );
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+interface Round {
+  hidden: Lesson;
+  choices: readonly Lesson[];
+  seed: number;
+  said: string | null;
+}
+
+/** Blind practice: a noise in an engine bay, and which it was. */
+function Practice({ lessons, rpm }: { lessons: readonly Lesson[]; rpm: number }) {
+  const { drive } = useBench('drive');
+  const [round, setRound] = useState<Round | null>(null);
+  const [score, setScore] = useState({ right: 0, of: 0 });
+  const now = useStore(playing);
+  const playRound = ({ hidden, seed }: Round) =>
+    play('practice', soundOfLesson(drive, rpm, hidden, { seed, seconds: 5, bay: true }));
+  const begin = () => {
+    const mixed = [...lessons].sort(() => Math.random() - 0.5);
+    const [hidden] = mixed;
+    if (!hidden) return;
+    // What sounds and turns alike cannot be told by anybody.
+    const choices = mixed
+      .filter((one, k) => k === 0 || one.kind !== hidden.kind || Math.abs(one.rate.hz / hidden.rate.hz - 1) > 0.15)
+      .slice(0, CHOICES)
+      .sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1));
+    const next = { hidden, choices, seed: Math.ceil(1e6 * Math.random()), said: null };
+    setRound(next);
+    playRound(next);
+  };
+  const say = (lesson: Lesson) => {
+    if (!round || round.said !== null) return;
+    const right = keyOf(lesson) === keyOf(round.hidden);
+    setRound({ ...round, said: keyOf(lesson) });
+    setScore(({ right: so, of }) => ({ right: so + Number(right), of: of + 1 }));
+  };
+  return (
+    <section aria-label="Blind practice" className="practice">
+      <div className="block-head">
+        <h2>Blind practice</h2>
+        {score.of > 0 && (
+          <strong data-testid="practice-score">
+            {score.right} of {score.of} right
+          </strong>
+        )}
+      </div>
+      {!round ? (
+        <>
+          <p>A noise of this drive in a simulated engine bay, with talk and hiss. Say which it is.</p>
+          <Button type="primary" onClick={begin}>
+            ▶ Begin
+          </Button>
+        </>
+      ) : (
+        <>
+          <div className="button-row">
+            <Button onClick={() => (now === 'practice' ? stopPlaying() : playRound(round))}>
+              {now === 'practice' ? '■ Stop' : '▶ Play again'}
+            </Button>
+            {round.said !== null && (
+              <Button type="primary" onClick={begin}>
+                Next
+              </Button>
+            )}
+          </div>
+          <ul className="practice-choices" aria-label="Which is it?">
+            {round.choices.map((lesson) => {
+              const right = keyOf(lesson) === keyOf(round.hidden);
+              const said = round.said === keyOf(lesson);
+              const mark = round.said === null ? '' : right ? '✓ ' : said ? '✗ ' : '';
+              return (
+                <li key={keyOf(lesson)}>
+                  <Button block disabled={round.said !== null && !right && !said} onClick={() => say(lesson)}>
+                    {mark}
+                    {KIND_WORDS[lesson.kind].name}, {partLabel(drive, lesson.rate.id)}
+                  </Button>
+                </li>
+              );
+            })}
+          </ul>
+          {round.said !== null && (
+            <p role="status">
+              It was a {round.hidden.kind} of {partLabel(drive, round.hidden.rate.id)},{' '}
+              {round.hidden.rate.hz.toFixed(1)} a second.
+            </p>
+          )}
+        </>
+      )}
+    </section>
+  );
+}

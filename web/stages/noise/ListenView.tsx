@@ -1,0 +1,370 @@
+import { AudioOutlined, DeleteOutlined } from '@ant-design/icons';
+import { Button, Progress, Segmented } from 'antd';
+import { useRef, useState } from 'react';
+import { FindingItem } from '../../bench/FindingItem';
+import { decodedSound, microphone } from '../../sound/microphone';
+import { edit, useBench } from '../../state/bench';
+import { useStore } from '../../state/store';
+import { useCoreRun } from '../../state/use-core-sum';
+import { CountField } from '../../ui/CountField';
+import { FigureField } from '../../ui/FigureField';
+import { FileButton } from '../../ui/FileButton';
+import { StoppedSum } from '../../ui/StoppedSum';
+import { useTyped } from '../../ui/typed-text';
+import { clickSound, play, playing, stopPlaying } from '../../sound/player';
+import { type SoundInHand, useNoise } from './NoiseProvider';
+import { useDiagnosis, useEngineRpm, useListening, useRates } from './sums';
+import { removeItem } from '@emery/core/drive';
+import { hundredth, tenth } from '@emery/core/numeric';
+import {
+  answerTest,
+  changeNoise,
+  chanceFigure,
+  DEFAULT_CYLINDERS,
+  keepClip,
+  KIND_WORDS,
+  type Listening,
+  listenFindings,
+  noiseWords,
+  partLabel,
+  RATE_WORDS,
+  simulatedBay,
+} from '@emery/core/noise';
+import { MOST_WAV_BYTES, readWav, smallWav, type Sound, wavOfText } from '@emery/core/sound';
+
+type Source = 'microphone' | 'file' | 'simulated';
+const SOURCES: { value: Source; label: string }[] = [
+  { value: 'microphone', label: 'Microphone' },
+  { value: 'file', label: 'Sound file' },
+  { value: 'simulated', label: 'Simulated' },
+];
+/** The last of what is heard live that is listened to, s. */
+const LIVE_S = 10;
+
+type About = Pick<SoundInHand, 'name' | 'simulated' | 'hidden'>;
+
+/** Listening: a microphone, a sound file, or an engine bay that is simulated; then whose the noise is. */
+export function ListenView() {
+  const { drive, dispatch } = useBench('drive', 'dispatch');
+  const { setInHand, setSuspect } = useNoise();
+  const { rpm, written, idle } = useEngineRpm();
+  const [from, setFrom] = useTyped<Source>('source', 'microphone');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [listening, setListening] = useState(false);
+  const about = useRef<About>({ name: '', simulated: false, hidden: null });
+  const stop = useRef<AbortController | null>(null);
+  const { run, progress, stopped, cancel } = useCoreRun('noise', (output) => {
+    if (output.ok) {
+      setSuspect(null);
+      setInHand({ ...output, ...about.current });
+    } else setProblem(`That file ${output.message}.`);
+  });
+  const hear = (source: Sound | Uint8Array, of: About) => {
+    setProblem(null);
+    about.current = of;
+    run({ source });
+  };
+  const listen = async () => {
+    setProblem(null);
+    setInHand(null);
+    stop.current = new AbortController();
+    setListening(true);
+    const of = { name: 'Microphone', simulated: false, hidden: null };
+    const source = microphone({ longestS: 60, onSound: (sound) => hear(latest(sound), of) });
+    try {
+      hear(latest(await source.listen(stop.current.signal)), of);
+    } catch (error) {
+      setProblem((error as Error).message);
+    } finally {
+      setListening(false);
+    }
+  };
+  const readFile = async (file: File) => {
+    setInHand(null);
+    if (file.size > MOST_WAV_BYTES) return setProblem(`${file.name} is over 64 MB; cut it to the noise.`);
+    const of = { name: file.name, simulated: false, hidden: null };
+    try {
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      hear(String.fromCharCode(...bytes.subarray(0, 2)) === 'RI' ? bytes : await decodedSound(file), of);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  const simulate = () => {
+    const { hidden, sound } = simulatedBay(drive, rpm, Math.ceil(1e6 * Math.random()));
+    const what = hidden
+      ? `${hidden.kind === 'none' ? 'nothing' : `a ${hidden.kind}`} of ${partLabel(drive, hidden.rate.id)}`
+      : 'no noise at all';
+    hear(sound, { name: 'Simulated engine bay', simulated: true, hidden: what });
+  };
+  return (
+    <section className="noise-listen" aria-label="Listen">
+      <HeardPanel live={listening} />
+      <div className="fields">
+        <FigureField
+          label="Engine speed"
+          value={rpm}
+          unit="rev/min"
+          least={100}
+          most={30_000}
+          onCommit={(value) => dispatch(edit((d) => changeNoise(d, { rpm: value })))}
+        />
+        <CountField
+          label="Cylinders"
+          value={drive.noise?.cylinders}
+          most={24}
+          optional
+          hint={drive.noise?.cylinders === undefined ? `${DEFAULT_CYLINDERS} by default` : ''}
+          onCommit={(value) => dispatch(edit((d) => changeNoise(d, { cylinders: value })))}
+        />
+      </div>
+      {!written && <p className="quiet">{Math.round(idle)} rev/min is its idle. Enter what the tachometer says.</p>}
+      <Segmented<Source>
+        block
+        value={from}
+        options={SOURCES}
+        onChange={setFrom}
+        aria-label="Where the sound comes from"
+      />
+      {from === 'microphone' && (
+        <>
+          <p className="caution">
+            <strong aria-hidden>▲</strong> Nothing loose near a running drive. Hold the microphone outside arm&rsquo;s
+            reach of the belt.
+          </p>
+          <p>Hold the engine steady for ten seconds. Nothing leaves this device unless you keep it.</p>
+          {listening ? (
+            <Button type="primary" onClick={() => stop.current?.abort()}>
+              ■ Stop
+            </Button>
+          ) : (
+            <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen()}>
+              Listen
+            </Button>
+          )}
+        </>
+      )}
+      {from === 'file' && (
+        <div
+          className="sound-drop"
+          onDragOver={(event) => event.preventDefault()}
+          onDrop={(event) => {
+            event.preventDefault();
+            const file = event.dataTransfer.files[0];
+            if (file) void readFile(file);
+          }}
+        >
+          <p>Drop a recording of the noise here: WAV, or what this browser plays.</p>
+          <FileButton
+            label="Choose a sound file"
+            what="Recording of the noise"
+            accept="audio/*,.wav"
+            onFile={(file) => void readFile(file)}
+          />
+        </div>
+      )}
+      {from === 'simulated' && (
+        <div className="simulated" aria-label="Simulated engine bay">
+          <p>
+            <strong>Simulated.</strong> An engine bay that hides one of this drive&rsquo;s noises, or none, for trying
+            this out. It measures nothing.
+          </p>
+          <Button onClick={simulate}>Listen to the simulated bay</Button>
+        </div>
+      )}
+      {progress !== null && !listening && (
+        <div className="button-row" role="status">
+          <Progress percent={Math.round(100 * progress)} aria-label="Share of the sound listened to" />
+          <Button onClick={cancel}>Cancel</Button>
+        </div>
+      )}
+      <StoppedSum stopped={stopped} />
+      {problem && (
+        <p className="field-echo is-wrong" role="alert">
+          {problem}
+        </p>
+      )}
+      <Clips onLook={(bytes, name, simulated) => hear(bytes, { name, simulated, hidden: null })} />
+    </section>
+  );
+}
+
+/** The last seconds of a sound. */
+const latest = ({ rate, samples }: Sound): Sound => ({ rate, samples: samples.slice(-Math.round(LIVE_S * rate)) });
+
+/** What was heard: the kind, how often it repeats, and what comes round as often. */
+function HeardPanel({ live }: { live: boolean }) {
+  const { drive } = useDiagnosis();
+  const { dispatch } = useBench('dispatch');
+  const { inHand, setView } = useNoise();
+  const { rpm } = useEngineRpm();
+  const listening = useListening();
+  const now = useStore(playing);
+  if (!inHand || !listening) return null;
+  const { kind, pitchHz, repeat, matches, engineRpm } = listening;
+  const findings = listenFindings(drive, listening, inHand.heard.seconds);
+  const off = engineRpm && Math.abs(engineRpm.rpm / rpm - 1) > 0.015 ? engineRpm : null;
+  const stamp = { at: new Date().toISOString(), ...(inHand.simulated && { simulated: true }) };
+  const useIt = () => {
+    dispatch(edit((d) => evidenceOfListening(d, listening, stamp)));
+    setView('causes');
+  };
+  const keep = () =>
+    dispatch(
+      edit((d) =>
+        keepClip(d, {
+          kind,
+          rpm: Math.round(rpm),
+          ...(pitchHz !== null && { pitchHz: tenth(pitchHz) }),
+          ...(repeat && { repeatHz: hundredth(repeat.hz), plusMinusHz: Math.max(0.01, hundredth(repeat.plusMinusHz)) }),
+          seconds: tenth(inHand.heard.seconds),
+          name: inHand.name.slice(0, 120),
+          wav: smallWav(inHand.sound),
+          ...stamp,
+        }),
+      ),
+    );
+  return (
+    <section aria-label="What was heard" data-testid="heard-noise" data-kind={kind} data-part={matches[0]?.id ?? ''}>
+      <div className="label">
+        {live ? 'Heard so far' : 'Heard'}
+        {inHand.simulated ? ', simulated' : ''}
+      </div>
+      <div className="answer-figure is-second">
+        {KIND_WORDS[kind].name}
+        {repeat && kind !== 'whine' && <span className="answer-other">{repeat.hz.toFixed(2)} a second</span>}
+        {kind === 'whine' && pitchHz !== null && <span className="answer-other">{Math.round(pitchHz)} Hz</span>}
+      </div>
+      <p className="answer-note">
+        {KIND_WORDS[kind].what}
+        {pitchHz !== null && kind !== 'whine' && `, at about ${(pitchHz / 1000).toFixed(1)} kHz`}
+        {repeat && `; ± ${Math.max(0.001, repeat.plusMinusHz).toFixed(3)} a second, one standard deviation`}.
+      </p>
+      {matches.length > 0 && (
+        <ol className="noise-matches" aria-label="What comes round as often">
+          {matches.slice(0, 4).map((match) => {
+            const name = match.what === 'engine' ? RATE_WORDS.engine : partLabel(drive, match.id);
+            const clicks = `click ${match.what} ${match.id}`;
+            return (
+              <li key={`${match.what} ${match.id}`}>
+                <span className="noise-match">
+                  <strong>{name}</strong>
+                  {match.what === 'tooth' && ', once a tooth'}
+                  {match.harmonic > 1 && `, ${match.harmonic} times a turn`}
+                  <span className="quiet"> {match.hz.toFixed(2)} a second</span>
+                </span>
+                <span className="noise-chance">{chanceFigure(match.probability)}</span>
+                {match.hz < 60 && (
+                  <Button
+                    aria-pressed={now === clicks}
+                    onClick={() =>
+                      now === clicks ? stopPlaying() : play(clicks, clickSound(match.hz * match.harmonic), true)
+                    }
+                  >
+                    {now === clicks ? '■ Stop' : '▶ Click'}
+                  </Button>
+                )}
+              </li>
+            );
+          })}
+        </ol>
+      )}
+      {off && (
+        <div className="button-row is-after">
+          <span className="quiet">
+            Its beat says {Math.round(off.rpm)} ± {Math.max(1, Math.round(off.plusMinus))} rev/min.
+          </span>
+          <Button onClick={() => dispatch(edit((d) => changeNoise(d, { rpm: Math.round(off.rpm) })))}>
+            Take the speed heard
+          </Button>
+        </div>
+      )}
+      {findings.length > 0 && (
+        <ul className="findings is-after" aria-label="About this sound">
+          {findings.map((finding) => (
+            <FindingItem key={finding.code} severity={finding.severity} words={noiseWords(drive, finding)} />
+          ))}
+        </ul>
+      )}
+      {inHand.hidden !== null && !live && <p className="quiet">The simulated bay hid {inHand.hidden}.</p>}
+      {!live && (
+        <div className="button-row is-after">
+          {kind !== 'none' && (
+            <Button type="primary" onClick={useIt}>
+              Use it as a clue
+            </Button>
+          )}
+          <Button
+            onClick={() => (now === 'heard' ? stopPlaying() : play('heard', inHand.sound))}
+            aria-pressed={now === 'heard'}
+          >
+            {now === 'heard' ? '■ Stop' : '▶ Play'}
+          </Button>
+          <Button onClick={keep}>Keep it</Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** What a sound says, as evidence: its kind, and what it repeats with where that is likelier than not. */
+function evidenceOfListening(
+  drive: Parameters<typeof answerTest>[0],
+  { kind, matches, repeat }: Listening,
+  stamp: { at: string; simulated?: boolean },
+) {
+  const kinded = kind === 'none' ? drive : answerTest(drive, { test: 'kind', outcome: kind }, stamp);
+  const [first] = matches;
+  if (!first || first.probability < 0.5)
+    return repeat ? kinded : answerTest(kinded, { test: 'repeat', outcome: 'none' }, stamp);
+  const part = first.what === 'pulley' ? { pulley: first.id } : first.what === 'engine' ? {} : { belt: first.id };
+  return answerTest(kinded, { test: 'repeat', outcome: first.what, ...part }, stamp);
+}
+
+/** The sounds that were kept. */
+function Clips({ onLook }: { onLook: (bytes: Uint8Array, name: string, simulated: boolean) => void }) {
+  const { drive, dispatch } = useBench('drive', 'dispatch');
+  const now = useStore(playing);
+  const rates = useRates();
+  const clips = drive.noise?.clips ?? [];
+  if (clips.length === 0 || rates.length === 0) return null;
+  return (
+    <section aria-label="Sounds kept">
+      <h2>Kept</h2>
+      <ul className="at-hand">
+        {clips.map(({ id, kind, rpm, repeatHz, at, name = '', simulated = false, wav }) => (
+          <li key={id}>
+            <span>
+              {KIND_WORDS[kind].name}
+              {repeatHz !== undefined && `, ${repeatHz.toFixed(2)} a second`}{' '}
+              <span className="quiet">
+                at {rpm} rev/min{at && `, ${at.slice(0, 10)}`}
+                {simulated && ', simulated'}
+              </span>
+            </span>
+            {wav !== undefined && (
+              <>
+                <Button
+                  aria-label={`${now === id ? 'Stop' : 'Play'} the ${kind} at ${rpm} rev/min`}
+                  onClick={() => {
+                    const reading = readWav(wavOfText(wav));
+                    if (now === id) stopPlaying();
+                    else if (reading.ok) play(id, reading.sound);
+                  }}
+                >
+                  {now === id ? '■' : '▶'}
+                </Button>
+                <Button onClick={() => onLook(wavOfText(wav), name, simulated)}>Look</Button>
+              </>
+            )}
+            <Button
+              icon={<DeleteOutlined />}
+              aria-label={`Take out the ${kind} at ${rpm} rev/min`}
+              onClick={() => dispatch(edit((d) => removeItem(d, 'noise.clips', id)))}
+            />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

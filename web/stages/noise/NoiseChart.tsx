@@ -1,0 +1,40 @@
+import { useRef } from 'react';
+import { useSizeOf } from '../../ui/use-size-of';
+import { useNoise } from './NoiseProvider';
+import { RateScale } from './RateScale';
+import { SoundPicture } from './SoundPicture';
+import { useListening, useRates } from './sums';
+import './noise.css';
+
+/** Of the height the picture of the sound gets this, where there is one. */
+const PICTURE = 0.5;
+
+/** The main picture of Noise: the sound as time and pitch, and how often everything in the drive comes round. */
+export default function NoiseChart() {
+  const { inHand } = useNoise();
+  const listening = useListening();
+  const rates = useRates();
+  const holder = useRef<HTMLElement>(null);
+  const { width, height } = useSizeOf(holder);
+  const top = inHand ? Math.round(height * PICTURE) : 0;
+  return (
+    <section
+      className={`unrolled sheet noise-chart${inHand ? '' : ' is-quiet'}`}
+      aria-label="The sound, and what comes round how often"
+      ref={holder}
+    >
+      {rates.length <= 1 ? (
+        <p className="unrolled-empty">What comes round how often shows here once the crank drives a belt.</p>
+      ) : (
+        width >= 120 && (
+          <>
+            {inHand && listening && (
+              <SoundPicture width={width} height={top} picture={inHand.picture} listening={listening} />
+            )}
+            <RateScale width={width} height={height - top} rates={rates} listening={listening} />
+          </>
+        )
+      )}
+    </section>
+  );
+}

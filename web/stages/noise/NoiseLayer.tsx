@@ -1,0 +1,112 @@
+import { useEffect, useRef } from 'react';
+import { useBench } from '../../state/bench';
+import type { LayerProps, PulleyFigure } from '../stage';
+import { useNoise } from './NoiseProvider';
+import { useDiagnosis, useRates, useSuspect } from './sums';
+import './noise.css';
+import { stationOf } from '@emery/core/drive';
+import { chanceFigure } from '@emery/core/noise';
+
+/** Turns are drawn so many times slower than they are, so that the eye can follow. */
+const SLOWED = 20;
+/** Chances below this are not written beside a pulley. */
+const WORTH_WRITING = 0.01;
+
+/** The suspect in marking blue, turning at its own rate, and where the next test is made. */
+export default function NoiseLayer({ k, radii }: LayerProps) {
+  const { drive, diagnosis } = useDiagnosis();
+  const { figures, view } = useNoise();
+  const { shown } = useBench('shown');
+  const rates = useRates();
+  const suspect = useSuspect();
+  useEffect(() => {
+    const of = new Map<string, PulleyFigure>();
+    for (const { what, id, hz } of rates) {
+      const station = what === 'pulley' ? stationOf(drive, id) : undefined;
+      if (station) of.set(station.id, { text: `${hz.toFixed(hz < 100 ? 1 : 0)} a second`, mark: 'none' });
+    }
+    if (view === 'causes' || view === 'clues')
+      for (const station of drive.stations) {
+        const chance = diagnosis.causes
+          .filter(({ id }) => stationOf(drive, id)?.id === station.id)
+          .reduce((sum, { probability }) => sum + probability, 0);
+        of.set(station.id, { text: chance >= WORTH_WRITING ? chanceFigure(chance) : '', mark: 'none' });
+      }
+    figures.set(of);
+  }, [drive, diagnosis, rates, view, figures]);
+  const [next] = diagnosis.next;
+  const nextAt = view === 'causes' && next?.pulley ? stationOf(drive, next.pulley) : undefined;
+  if (shown.drive !== drive) return null;
+  const belt = suspect?.what === 'belt' ? shown.solution.belts.find(({ id }) => id === suspect.id) : undefined;
+  const shaft = suspect?.what === 'pulley' ? stationOf(drive, suspect.id) : undefined;
+  const radiusOf = (station: typeof shaft) =>
+    Math.max(0, ...(station?.pulleys ?? []).map(({ id }) => radii.get(id) ?? 0));
+  return (
+    <g className="noise-layer" aria-hidden>
+      {belt?.spans.map(
+        ({ from, start, end, length }) =>
+          length !== null && (
+            <line key={from} className="suspect-span" x1={start.x} y1={-start.y} x2={end.x} y2={-end.y} />
+          ),
+      )}
+      {shaft && (
+        <g transform={`translate(${shaft.x} ${-shaft.y})`}>
+          <circle className="suspect-glow" r={radiusOf(shaft) + 6 / k} />
+          <Turning
+            radius={radiusOf(shaft)}
+            large={radiusOf(shaft) * k > 48}
+            rate={turnsOf(shown.solution.belts, shaft.id, rates)}
+          />
+        </g>
+      )}
+      {nextAt && (
+        <g transform={`translate(${nextAt.x} ${-nextAt.y})`}>
+          <circle className="next-here" r={radiusOf(nextAt) + 13 / k} />
+        </g>
+      )}
+    </g>
+  );
+}
+
+/** Turns a second of a shaft, + counter-clockwise as it is seen. */
+function turnsOf(
+  belts: readonly { contacts: readonly { station: string; pulley: string; rotation: string | null }[] }[],
+  station: string,
+  rates: ReturnType<typeof useRates>,
+): number {
+  const contact = belts.flatMap(({ contacts }) => contacts).find((one) => one.station === station);
+  const rate = rates.find(({ what, id }) => what === 'pulley' && id === contact?.pulley);
+  return rate && contact ? (contact.rotation === 'cw' ? -1 : 1) * rate.hz : 0;
+}
+
+/** Spokes that turn at a rate, slowed down; they stand where motion is not wanted. */
+function Turning({ radius, large, rate }: { radius: number; large: boolean; rate: number }) {
+  const spokes = useRef<SVGPathElement>(null);
+  useEffect(() => {
+    if (rate === 0 || matchMedia('(prefers-reduced-motion: reduce)').matches) return;
+    let frame = 0;
+    const began = performance.now();
+    const step = (now: number) => {
+      // On the page y runs down, so a positive turn is clockwise.
+      const turned = (((-rate * (now - began)) / 1000 / SLOWED) * 360) % 360;
+      spokes.current?.setAttribute('transform', `rotate(${turned.toFixed(2)})`);
+      frame = requestAnimationFrame(step);
+    };
+    frame = requestAnimationFrame(step);
+    return () => cancelAnimationFrame(frame);
+  }, [rate]);
+  // A large pulley carries its name inside: there the spokes keep to the rim.
+  const inner = large ? 0.74 : 0.24;
+  return (
+    <path
+      ref={spokes}
+      className="suspect-spokes"
+      d={[-90, 30, 150]
+        .map((degrees) => {
+          const [x, y] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+          return `M${x * radius * inner} ${y * radius * inner}L${x * radius * 0.88} ${y * radius * 0.88}`;
+        })
+        .join('')}
+    />
+  );
+}

@@ -1,0 +1,48 @@
+import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { createStore, type Store } from '../../state/store';
+import type { PulleyFigure } from '../stage';
+import type { HeardSound } from './tasks';
+
+/** What Noise is about just now. */
+export type NoiseView = 'listen' | 'clues' | 'causes' | 'learn' | 'after';
+
+/** A sound that was listened to, and where it came from. */
+export interface SoundInHand extends HeardSound {
+  name: string;
+  simulated: boolean;
+  /** What a simulated bay hid, told once it was listened to. */
+  hidden: string | null;
+}
+
+/** What the parts of Noise share. Its sums come with its ledger, not with the bench. */
+export interface NoiseState {
+  view: NoiseView;
+  setView: (view: NoiseView) => void;
+  inHand: SoundInHand | null;
+  setInHand: (sound: SoundInHand | null) => void;
+  /** A part that is pointed out on the drawing: a pulley or a belt; null follows the ranking. */
+  suspect: string | null;
+  setSuspect: (id: string | null) => void;
+  /** The figure beside each shaft, once the sums are there. */
+  figures: Store<ReadonlyMap<string, PulleyFigure> | null>;
+}
+
+const NoiseContext = createContext<NoiseState | null>(null);
+
+export function useNoise(): NoiseState {
+  const noise = useContext(NoiseContext);
+  if (!noise) throw new Error('useNoise outside a bench');
+  return noise;
+}
+
+export function NoiseProvider({ children }: { children: ReactNode }) {
+  const [view, setView] = useState<NoiseView>('listen');
+  const [inHand, setInHand] = useState<SoundInHand | null>(null);
+  const [suspect, setSuspect] = useState<string | null>(null);
+  const [figures] = useState(() => createStore<ReadonlyMap<string, PulleyFigure> | null>(null));
+  const value = useMemo(
+    (): NoiseState => ({ view, setView, inHand, setInHand, suspect, setSuspect, figures }),
+    [view, inHand, suspect, figures],
+  );
+  return <NoiseContext value={value}>{children}</NoiseContext>;
+}

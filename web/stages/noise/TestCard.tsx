@@ -1,0 +1,87 @@
+import { Button } from 'antd';
+import { edit, useBench } from '../../state/bench';
+import { useNoise } from './NoiseProvider';
+import { useDiagnosis } from './sums';
+import { type Ask, answerTest, askKey, outcomesOf, partLabel, takeBack, TEST_WORDS } from '@emery/core/noise';
+import { NOISE_TEST_NAMES } from '@emery/core/drive';
+
+/** What a noise can be said to repeat with by ear; a part of the drive takes a rate, and that is listened for. */
+const NAMES_NO_PART = ['engine', 'none'];
+
+/**
+ * One test with its outcomes: a tap says how it turned out, the same again takes it back. `brief` leaves out how it is
+ * done until it is asked for.
+ */
+export function TestCard({ ask, brief = false }: { ask: Ask; brief?: boolean }) {
+  const { drive, diagnosis } = useDiagnosis();
+  const { dispatch } = useBench('dispatch');
+  const { setView } = useNoise();
+  const { test, pulley, belt } = ask;
+  const words = TEST_WORDS[test];
+  const known = diagnosis.evidence.counts.find((one) => askKey(one) === askKey(ask));
+  const part = pulley ?? (drive.belts.length > 1 ? belt : undefined);
+  const say = (outcome: string) =>
+    dispatch(
+      edit((d) =>
+        known?.outcome === outcome && known.from === 'hand'
+          ? takeBack(d, ask)
+          : answerTest(d, { ...ask, outcome }, { at: new Date().toISOString() }),
+      ),
+    );
+  return (
+    <div className="test-card" role="group" aria-label={NOISE_TEST_NAMES[test]}>
+      {brief ? (
+        <details className="test-how">
+          <summary>
+            <span className="test-ask">{words.ask}</span> <span className="test-how-word">How</span>
+          </summary>
+          <How ask={ask} />
+        </details>
+      ) : (
+        <>
+          <div className="test-ask-large">
+            {words.ask}
+            {part !== undefined && <span className="quiet"> {partLabel(drive, part)}</span>}
+          </div>
+          <How ask={ask} />
+        </>
+      )}
+      <div className="button-row">
+        {test === 'repeat' && (
+          <Button type="primary" onClick={() => setView('listen')}>
+            Let Emery listen
+          </Button>
+        )}
+        {outcomesOf(test)
+          .filter(({ outcome }) => test !== 'repeat' || NAMES_NO_PART.includes(outcome))
+          .map(({ outcome, label }) => (
+            <Button
+              key={outcome}
+              aria-pressed={known?.outcome === outcome}
+              className={known?.outcome === outcome ? 'is-said' : ''}
+              onClick={() => say(outcome)}
+            >
+              {known?.outcome === outcome && '✓ '}
+              {label}
+            </Button>
+          ))}
+      </div>
+    </div>
+  );
+}
+
+/** How a test is made, what could hurt at it, and where people read it in two ways. */
+function How({ ask: { test } }: { ask: Ask }) {
+  const { how, caution, schools } = TEST_WORDS[test];
+  return (
+    <>
+      <p>{how}</p>
+      {caution && (
+        <p className="caution">
+          <strong aria-hidden>▲</strong> {caution}
+        </p>
+      )}
+      {schools && <p className="quiet">{schools}</p>}
+    </>
+  );
+}

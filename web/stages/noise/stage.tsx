@@ -1,0 +1,43 @@
+import { lazyPart } from '../../parts/lazy-part';
+import { useStore } from '../../state/store';
+import { noDrag } from '../dragging';
+import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
+import { NoiseProvider, useNoise } from './NoiseProvider';
+import type { Drive } from '@emery/core/drive';
+
+/** Noise: whose it is, what causes it, and the next test worth doing. */
+export const noise: Stage = {
+  id: 'noise',
+  name: 'Noise',
+  state,
+  Ledger: lazyPart('Noise', () => import('./NoiseLedger')),
+  Chart: lazyPart('The sound', () => import('./NoiseChart'), <section className="unrolled sheet" aria-busy />),
+  Provider: NoiseProvider,
+  Layer: lazyPart('The suspect', () => import('./NoiseLayer')),
+  usePulleyFigure,
+  drag: noDrag,
+};
+
+/**
+ * In hand once something was seen or heard; settled when every cure was listened to three times and stayed quiet; what
+ * came back, or must not run, wants it.
+ */
+function state({ noise: kept }: Drive): StageState {
+  const evidence = (kept?.evidence ?? []).filter(({ past }) => !past);
+  const cures = kept?.cures ?? [];
+  const stops = evidence.some(
+    ({ test, outcome }) => (test === 'wobble' && outcome === 'yes') || (test === 'count' && outcome === 'off'),
+  );
+  const back = cures.at(-1)?.listened?.some(({ outcome }) => outcome === 'back');
+  if (stops || back) return 'needs attention';
+  if (evidence.length > 0 || kept?.clips?.length) return 'in hand';
+  if (cures.length === 0) return 'untouched';
+  return cures.every(({ listened = [] }) => new Set(listened.map(({ when }) => when)).size === 3)
+    ? 'settled'
+    : 'in hand';
+}
+
+function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
+  const figures = useStore(useNoise().figures);
+  return ({ station }) => figures?.get(station.id) ?? { text: '', mark: 'none' };
+}

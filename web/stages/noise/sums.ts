@@ -1,0 +1,75 @@
+import { useMemo } from 'react';
+import { useBench } from '../../state/bench';
+import { useNoise } from './NoiseProvider';
+import { marksOf } from '@emery/core/accessory';
+import { type Drive, stationOf } from '@emery/core/drive';
+import {
+  diagnose,
+  type Diagnosis,
+  type DriveFigure,
+  figuresOf,
+  type Listening,
+  ratesOf,
+  whoseNoise,
+} from '@emery/core/noise';
+
+/** What the drive's own figures say follows from all of it but what is said of its noise. */
+const figures = new WeakMap<readonly object[], { key: readonly unknown[]; told: readonly DriveFigure[] }>();
+const diagnoses = new WeakMap<Drive, Diagnosis>();
+
+/** Each drive is looked into once; its figures only where more than its noise has changed. */
+function diagnosisFor(drive: Drive): Diagnosis {
+  const known = diagnoses.get(drive);
+  if (known) return known;
+  const key = [drive.belts, drive.align, drive.speeds, drive.crankRotation, lastSeen(drive)];
+  const kept = figures.get(drive.stations);
+  const told = kept && kept.key.every((one, k) => one === key[k]) ? kept.told : figuresOf(drive);
+  figures.set(drive.stations, { key, told });
+  const diagnosis = diagnose(drive, told);
+  diagnoses.set(drive, diagnosis);
+  return diagnosis;
+}
+
+/** How old a belt was follows from the day of the last observation. */
+const lastSeen = ({ noise }: Drive) =>
+  (noise?.evidence ?? []).reduce((last, { at = '' }) => (at.slice(0, 10) > last ? at.slice(0, 10) : last), '');
+
+export function useDiagnosis(): { drive: Drive; diagnosis: Diagnosis } {
+  const { drive } = useBench('drive');
+  return { drive, diagnosis: diagnosisFor(drive) };
+}
+
+/** The engine speed that is listened at, rev/min: as written down, else idle. */
+export function useEngineRpm(): { rpm: number; written: boolean; idle: number } {
+  const { drive } = useBench('drive');
+  const { idle } = marksOf(drive.speeds);
+  return { rpm: drive.noise?.rpm ?? idle, written: drive.noise?.rpm !== undefined, idle };
+}
+
+/** How often everything comes round at that speed. */
+export function useRates() {
+  const { drive, solution } = useBench('drive', 'solution');
+  const { rpm } = useEngineRpm();
+  return useMemo(() => ratesOf(drive, rpm, solution), [drive, rpm, solution]);
+}
+
+/** Whose the sound in hand is. */
+export function useListening(): Listening | null {
+  const { drive } = useBench('drive');
+  const { inHand } = useNoise();
+  const { rpm } = useEngineRpm();
+  return useMemo(() => (inHand ? whoseNoise(inHand.heard, drive, rpm) : null), [inHand, drive, rpm]);
+}
+
+/** The part that is pointed out: the one that was chosen, else the likeliest of what is looked at. */
+export function useSuspect(): { id: string; what: 'belt' | 'pulley' } | null {
+  const { drive, diagnosis } = useDiagnosis();
+  const { view, suspect } = useNoise();
+  const listening = useListening();
+  const heard = listening?.matches.find(({ what }) => what !== 'engine')?.id;
+  const untouched = diagnosis.evidence.counts.length === 0;
+  const id = suspect ?? (view === 'listen' ? heard : untouched ? undefined : diagnosis.causes[0]?.id);
+  if (id === undefined) return null;
+  if (stationOf(drive, id)) return { id, what: 'pulley' };
+  return drive.belts.some((belt) => belt.id === id) ? { id, what: 'belt' } : null;
+}
