@@ -56,3 +56,4 @@ export {
 export { driveDifferences, type DriveDifference } from './differences';
 export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SIZES } from './templates';
 export * from './edit';
+export * from './listen-again';

@@ -1,5 +1,6 @@
 import { lazy, type ObjectSchema } from 'yup';
 import * as is from './fields';
+import { LISTEN_AGAIN, type ListenAgain } from './listen-again';
 
 /** What a noise sounds like; `none` where none is heard. */
 export const NOISE_KINDS = ['chirp', 'squeal', 'rumble', 'whine', 'none'] as const;
@@ -128,10 +129,6 @@ export interface NoiseClip {
   readonly odometer?: number;
   readonly simulated?: boolean;
 }
-
-/** When a drive is listened to again after a cure. */
-export const LISTEN_AGAIN = ['now', 'soon', 'later'] as const;
-export type ListenAgain = (typeof LISTEN_AGAIN)[number];
 
 /** What was put right, and whether the noise stayed away. */
 export interface NoiseCure {

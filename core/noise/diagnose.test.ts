@@ -1,18 +1,17 @@
 import fc from 'fast-check';
-import { type Drive, NOISE_CAUSES, NOISE_TESTS, type NoiseEvidence, type NoiseTest, readDrive } from '../drive';
+import {
+  type Drive,
+  dueAfter,
+  NOISE_CAUSES,
+  NOISE_TESTS,
+  type NoiseEvidence,
+  type NoiseTest,
+  readDrive,
+} from '../drive';
 import { DEMO } from '../test/demo';
 import { driveOf } from '../test/examples';
 import { answersTo, type Answer, asksOf } from './asks';
-import {
-  answerTest,
-  cureDone,
-  diagnose,
-  type Diagnosis,
-  dueAfter,
-  listenedAgain,
-  noiseFindings,
-  takeBack,
-} from './index';
+import { answerTest, cureDone, diagnose, type Diagnosis, listenedAgain, noiseFindings, takeBack } from './index';
 import { pricedSuspects } from './figures';
 import { BY_FAULT, BY_NOISE, COSTS, FOUND, type Source } from './likelihoods';
 import { posteriorOf } from './posterior';

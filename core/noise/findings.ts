@@ -1,4 +1,4 @@
-import type { Drive, ListenAgain, NoiseCure } from '../drive';
+import { type Drive, dueAfter, type NoiseCure } from '../drive';
 import type { Answer } from './asks';
 import type { Diagnosis } from './diagnose';
 import type { NoiseFinding } from './finding';
@@ -67,31 +67,6 @@ function cureFindings(cure: NoiseCure): NoiseFinding[] {
         },
       ]
     : [];
-}
-
-/** How far on a drive is listened to again, km: a new belt's coating hides a fault for some hundreds. Defaults. */
-export const LISTEN_AFTER_KM: Record<ListenAgain, number> = { now: 0, soon: 500, later: 2000 };
-
-/** A look that is due after a cure. */
-export interface DueListening {
-  when: ListenAgain;
-  /** At that reading of the odometer, in its own unit; null where none was written down. */
-  at: number | null;
-  done: boolean;
-}
-
-const KM_PER_MILE = 1.609344;
-/** An hour of an engine stands for so many km. A default. */
-const KM_PER_HOUR = 40;
-const KM_PER: Record<'km' | 'mi' | 'h', number> = { km: 1, mi: KM_PER_MILE, h: KM_PER_HOUR };
-
-/** When a drive is listened to again after a cure: at once, after 500 km and after 2,000 km. */
-export function dueAfter({ odometer, listened = [] }: NoiseCure, unit: 'km' | 'mi' | 'h' = 'km'): DueListening[] {
-  return (Object.keys(LISTEN_AFTER_KM) as ListenAgain[]).map((when) => ({
-    when,
-    at: odometer === undefined ? null : odometer + Math.round(LISTEN_AFTER_KM[when] / KM_PER[unit]),
-    done: listened.some((one) => one.when === when),
-  }));
 }
 
 /** What is to be said of a sound that was listened to. */

@@ -4,7 +4,7 @@ export { diagnose, type CauseChance, type Diagnosis, type NextTest, type Reason 
 export { evidenceOf, type EvidenceTold, type Weighed } from './evidence';
 export { figuresOf, type DriveFigure } from './figures';
 export { NOISE_FINDING_CODES, type NoiseFinding, type NoiseFindingCode } from './finding';
-export { dueAfter, listenFindings, noiseFindings, type DueListening } from './findings';
+export { listenFindings, noiseFindings } from './findings';
 export { answerTest, changeNoise, cureDone, keepClip, listenedAgain, takeBack } from './edit';
 export { askKey, testsOf, type Answer, type Ask } from './asks';
 export { hearNoise, listen, SHORTEST_S, whoseNoise, type Heard, type Listening } from './listen';

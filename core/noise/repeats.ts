@@ -148,8 +148,9 @@ function periodsOf({ band, values }: Envelope): Repeat[] {
   let left = values;
   for (let round = 0; round < MOST_AT_ONCE; round += 1) {
     const one = periodOf({ band, values: left });
-    if (!one) break;
-    if (one.held >= HELD) found.push(one);
+    // What chance made of it is not worth looking behind.
+    if (!one || one.held < HELD) break;
+    found.push(one);
     const turn = turnsOver(left, one.hz, 0, left.length);
     left = left.map((value, k) => value - turn[partOf(k, one.hz)]!);
   }

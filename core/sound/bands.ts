@@ -1,5 +1,4 @@
-import FFT from 'fft.js';
-import { hann, powerOfTwo } from './spectrum';
+import { hann, powerOfTwo, transformOf } from './spectrum';
 import type { Sound } from './wav';
 
 /** How strong a sound is in several bands over time: `levels[b][k]` is the power of band `b` at `k` / `rate` s. */
@@ -42,7 +41,7 @@ export function forFrames(
   starts: readonly number[],
   each: (power: Float64Array, k: number) => void,
 ): void {
-  const fft = new FFT(size);
+  const fft = transformOf(size);
   const window = Float64Array.from({ length: size }, (_, k) => hann(k, size));
   const data = new Float64Array(size);
   const out = fft.createComplexArray();
@@ -61,7 +60,7 @@ export function forFrames(
  */
 export function autocorrelation(row: Float64Array, most: number): Float64Array {
   const size = powerOfTwo(row.length + most + 1);
-  const fft = new FFT(size);
+  const fft = transformOf(size);
   const data = new Float64Array(size);
   data.set(row);
   const out = fft.createComplexArray();

@@ -8,10 +8,16 @@ export interface Spectrum {
 
 const transforms = new Map<number, FFT>();
 
-/** The power spectrum of samples that are weighed already, padded with nothing to `size`, a power of two. */
-export function powerSpectrum(samples: ArrayLike<number>, rate: number, size: number): Spectrum {
+/** The transform of a size, a power of two; its tables are made once. */
+export function transformOf(size: number): FFT {
   const fft = transforms.get(size) ?? new FFT(size);
   transforms.set(size, fft);
+  return fft;
+}
+
+/** The power spectrum of samples that are weighed already, padded with nothing to `size`, a power of two. */
+export function powerSpectrum(samples: ArrayLike<number>, rate: number, size: number): Spectrum {
+  const fft = transformOf(size);
   const data = new Array<number>(size).fill(0);
   for (let k = 0; k < Math.min(size, samples.length); k += 1) data[k] = samples[k]!;
   const out = fft.createComplexArray();

@@ -15,6 +15,7 @@ import '../bench/bench.css';
 import '../ui/ledger.css';
 import './shop.css';
 import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
+import { dueAfter, LISTEN_AFTER_KM } from '@emery/core/drive';
 import type { LengthUnit } from '@emery/core/quantity';
 
 /** All vehicles of the shop with their drives. */
@@ -210,7 +211,7 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
       </div>
       <div className="vehicle-drives">
         {drives.map((drive) => (
-          <DriveTile key={drive.id} drive={drive} vehicle={name} unit={unit} />
+          <DriveTile key={drive.id} drive={drive} vehicle={vehicle} unit={unit} />
         ))}
         <button type="button" className="drive-new" onClick={() => setMaking(true)}>
           <PlusOutlined aria-hidden /> New drive
@@ -234,7 +235,8 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
 
 const STATES = { fault: ['is-fault', '■ unfinished'], watch: ['is-watch', '▲ look at it'], note: ['', ''] } as const;
 
-function DriveTile({ drive, vehicle, unit }: { drive: DriveListed; vehicle: string; unit: LengthUnit }) {
+function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: VehicleListed; unit: LengthUnit }) {
+  const vehicle = of.name;
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const remove = useDelete();
   const { id, name, sketch } = drive;
@@ -253,6 +255,9 @@ function DriveTile({ drive, vehicle, unit }: { drive: DriveListed; vehicle: stri
           ))}
         </span>
         {word && <span className={`flag ${state}`}>{word}</span>}
+        {(sketch.listen ?? []).map((cure, k) => (
+          <ListenAgainFlag key={k} cure={cure} vehicle={of} />
+        ))}
       </Link>
       <Dropdown
         trigger={['click']}
@@ -277,6 +282,29 @@ function DriveTile({ drive, vehicle, unit }: { drive: DriveListed; vehicle: stri
         />
       </Dropdown>
     </div>
+  );
+}
+
+/** When a cured noise is to be listened to again, and that it is time where the odometer says so. */
+function ListenAgainFlag({
+  cure,
+  vehicle: { odometer, odometerUnit },
+}: {
+  cure: NonNullable<DriveListed['sketch']['listen']>[number];
+  vehicle: VehicleListed;
+}) {
+  const next = dueAfter(cure, odometerUnit).find(({ done }) => !done);
+  if (!next) return null;
+  const { at, when } = next;
+  const due = when === 'now' || (at !== null && odometer !== null && odometer >= at);
+  const place =
+    at === null
+      ? `after ${LISTEN_AFTER_KM[when].toLocaleString('en')} km`
+      : `at ${at.toLocaleString('en')} ${odometerUnit}`;
+  return (
+    <span className={`flag ${due ? 'is-watch' : ''}`}>
+      {due ? '▲ Due: listen to it again' : `○ Listen again ${place}`}
+    </span>
   );
 }
 

@@ -6,8 +6,8 @@ import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
 import { useNoise } from './NoiseProvider';
 import { useDiagnosis } from './sums';
-import { removeItem } from '@emery/core/drive';
-import { CAUSE_WORDS, cureDone, dueAfter, LISTEN_AGAIN_WORDS, listenedAgain, partLabel } from '@emery/core/noise';
+import { dueAfter, removeItem } from '@emery/core/drive';
+import { CAUSE_WORDS, cureDone, LISTEN_AGAIN_WORDS, listenedAgain, partLabel } from '@emery/core/noise';
 
 /** Causes that are offered to be put right. */
 const OFFERED = 12;
