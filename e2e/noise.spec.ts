@@ -19,7 +19,7 @@ const view = (page: Page, name: string) => page.getByText(name, { exact: true })
 async function toACause(page: Page, document: () => Promise<Drive>): Promise<void> {
   const before = diagnose(await document());
   const answer = page.getByTestId('noise-answer');
-  await expect(answer).toContainText('Nothing is seen or heard yet');
+  await expect(answer).toContainText('No clue counts yet');
   const give = (name: string, buffer: Buffer) =>
     page.locator('input[type="file"]').setInputFiles({ name, mimeType: 'audio/wav', buffer });
   await view(page, 'Sound file');
@@ -65,7 +65,7 @@ async function toACause(page: Page, document: () => Promise<Drive>): Promise<voi
   await expect(answer).toHaveAttribute('data-cause', listened.causes[0]!.cause);
   await page.getByRole('button', { name: /^Take back: What it repeats with/ }).click();
   await page.getByRole('button', { name: 'Take back: Kind of noise: rumble' }).click();
-  await expect(answer).toContainText('Nothing is seen or heard yet');
+  await expect(answer).toContainText('No clue counts yet');
   await saved(page);
   const after = await document();
   expect(diagnose(after).causes).toEqual(before.causes);

@@ -80,7 +80,7 @@ function Answer() {
     <div className="answer" data-testid="noise-answer" data-cause={first!.cause} data-part={first!.id}>
       {counts.length === 0 ? (
         <>
-          <div className="label">Nothing is seen or heard yet</div>
+          <div className="label">No clue counts yet</div>
           <div className="answer-note">
             Most often in such a drive: {name.toLowerCase()}, {partLabel(drive, first!.id)} (
             {chanceFigure(first!.probability)}). That is no finding. Listen, or say what you saw.
