@@ -62,8 +62,6 @@ export const NOISE_TESTS = {
   cocked: { on: 'pulley', outcomes: YES_NO },
 } as const;
 export type NoiseTest = keyof typeof NOISE_TESTS;
-/** Any way that a test can turn out. */
-export type NoiseOutcome = (typeof NOISE_TESTS)[NoiseTest]['outcomes'][number];
 
 /** What was seen, heard or tried. Of one test at one part the latest counts. */
 export interface NoiseEvidence {

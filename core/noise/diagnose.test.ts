@@ -11,7 +11,19 @@ import {
 import { DEMO } from '../test/demo';
 import { driveOf } from '../test/examples';
 import { answersTo, type Answer, asksOf } from './asks';
-import { answerTest, cureDone, diagnose, type Diagnosis, listenedAgain, noiseFindings, takeBack } from './index';
+import {
+  answerTest,
+  cureDone,
+  diagnose,
+  type Diagnosis,
+  heardAsClue,
+  lessonsOf,
+  listenedAgain,
+  type Listening,
+  noiseFindings,
+  practiceRound,
+  takeBack,
+} from './index';
 import { pricedSuspects } from './figures';
 import { BY_FAULT, BY_NOISE, COSTS, FOUND, type Source } from './likelihoods';
 import { posteriorOf } from './posterior';
@@ -335,4 +347,49 @@ describe('of this drive', () => {
     expect(codes(listenedAgain(cured, 'cure-1', 'soon', 'back'))).toContain('came-back');
     expect(readDrive(JSON.parse(JSON.stringify(quiet))).ok).toBe(true);
   });
+});
+
+describe('what was heard, as a clue', () => {
+  const match = (id: string, probability: number, what: 'belt' | 'pulley' | 'engine' = 'pulley') => ({
+    ...{ what, id, hz: 10, harmonic: 1, probability },
+  });
+  const clue = (heard: Pick<Listening, 'kind' | 'matches' | 'repeat'>) =>
+    heardAsClue(bare(truck), heard).noise?.evidence;
+  const repeat = { hz: 10, plusMinusHz: 0.1 };
+
+  test('is its kind, and the part that is likelier than all others', () => {
+    expect(clue({ kind: 'chirp', repeat, matches: [match('alt-1', 0.8), match('ac-1', 0.2)] })).toEqual([
+      { test: 'kind', outcome: 'chirp' },
+      { test: 'repeat', outcome: 'pulley', pulley: 'alt-1' },
+    ]);
+    expect(clue({ kind: 'chirp', repeat, matches: [match('main', 0.9, 'belt')] })![1]).toMatchObject({ belt: 'main' });
+    expect(clue({ kind: 'chirp', repeat, matches: [match('firing', 0.9, 'engine')] })![1]).toEqual({
+      test: 'repeat',
+      outcome: 'engine',
+    });
+    // Two that lie together name neither; a squeal that goes on repeats with nothing; silence says nothing.
+    expect(clue({ kind: 'chirp', repeat, matches: [match('alt-1', 0.4), match('ac-1', 0.4)] })).toHaveLength(1);
+    expect(clue({ kind: 'squeal', repeat: null, matches: [] })![1]).toEqual({ test: 'repeat', outcome: 'none' });
+    expect(clue({ kind: 'none', repeat: null, matches: [] })).toBeUndefined();
+  });
+});
+
+test('a round of practice hides one of its choices, and no two of one kind sound alike', () => {
+  const lessons = lessonsOf(truck, 720);
+  fc.assert(
+    fc.property(
+      fc.array(fc.double({ min: 0, max: 0.999, noNaN: true }), { minLength: 40, maxLength: 40 }),
+      (numbers) => {
+        let at = 0;
+        const { hidden, choices } = practiceRound(lessons, () => numbers[(at += 1) % numbers.length]!)!;
+        expect(choices).toContain(hidden);
+        expect(choices.length).toBe(4);
+        for (const a of choices)
+          for (const b of choices)
+            if (a !== b && a.kind === b.kind) expect(Math.abs(Math.log(a.rate.hz / b.rate.hz))).toBeGreaterThan(0.13);
+      },
+    ),
+    { numRuns: 40 },
+  );
+  expect(practiceRound([], Math.random)).toBeNull();
 });

@@ -11,6 +11,7 @@ import {
   putItem,
 } from '../drive';
 import { type Answer, type Ask, askKey } from './asks';
+import type { Listening } from './listen';
 
 /* What the bench changes of a drive's noise. Each is a pure function from drive to drive. */
 
@@ -44,6 +45,24 @@ export function answerTest(
 
 /** Takes back how a test turned out. */
 export const takeBack = (drive: Drive, ask: Ask): Drive => changeNoise(drive, { evidence: without(drive, ask) });
+
+/** The likeliest part is taken for what was heard from this chance on. */
+const TAKEN = 0.5;
+
+/** What was heard as evidence: its kind, and what it repeats with, where one part is likelier than all others. */
+export function heardAsClue(
+  drive: Drive,
+  { kind, matches, repeat }: Pick<Listening, 'kind' | 'matches' | 'repeat'>,
+  more: Pick<NoiseEvidence, 'at' | 'odometer' | 'simulated'> = {},
+): Drive {
+  if (kind === 'none') return drive;
+  const kinded = answerTest(drive, { test: 'kind', outcome: kind }, more);
+  const [first] = matches;
+  if (!repeat) return answerTest(kinded, { test: 'repeat', outcome: 'none' }, more);
+  if (!first || first.probability < TAKEN) return kinded;
+  const part = first.what === 'pulley' ? { pulley: first.id } : first.what === 'engine' ? {} : { belt: first.id };
+  return answerTest(kinded, { test: 'repeat', outcome: first.what, ...part }, more);
+}
 
 /** So many clips of a drive carry their sound: older ones keep what was heard in them. */
 const MOST_SOUNDS = 6;

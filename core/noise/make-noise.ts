@@ -4,7 +4,7 @@ import type { Sound } from '../sound';
 import { type Rate, ratesOf } from './rates';
 
 /** A noise to be made: what it sounds like, how often it comes, and in what room. */
-export interface NoiseToMake {
+interface NoiseToMake {
   kind: NoiseKind;
   /** How often the part comes round, Hz; the teeth's mesh for a whine. */
   hz: number;
@@ -30,7 +30,7 @@ const TAU = 2 * PI;
  * The sound of a noise in an engine bay, made up of sines and random numbers, the same for the same seed: a stand-in
  * for a microphone, and what an apprentice learns by. It measures nothing.
  */
-export function makeNoise(asked: NoiseToMake, seed: number): Sound {
+function makeNoise(asked: NoiseToMake, seed: number): Sound {
   const normal = normals(seed);
   const samples = new Float64Array(round(RATE * asked.seconds));
   NOISES[asked.kind](samples, asked, normal);

@@ -2,8 +2,7 @@ import type { Drive } from '../drive';
 import { type DriveSolution, solveDrive } from '../path';
 import { sectionFor } from '../section';
 
-export const RATE_KINDS = ['belt', 'pulley', 'tooth', 'engine'] as const;
-export type RateKind = (typeof RATE_KINDS)[number];
+export type RateKind = 'belt' | 'pulley' | 'tooth' | 'engine';
 
 /** Something of a drive that comes round so many times a second. */
 export interface Rate {

@@ -15,8 +15,7 @@ import type { Reason } from './diagnose';
 import { BY_FIGURE } from './likelihoods';
 import type { FigureStage } from './figures';
 import type { NoiseFinding } from './finding';
-import { noiseRow } from './weigh';
-import { faultRow } from './weigh';
+import { faultRow, noiseRow } from './weigh';
 
 export const KIND_WORDS: Record<NoiseKind, { name: string; what: string }> = {
   chirp: { name: 'Chirp', what: 'short and repeating, plainest at idle' },

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useGoToStage } from '../../bench/use-go-to-stage';
 import { useBench } from '../../state/bench';
 import { useNoise } from './NoiseProvider';
-import { useDiagnosis } from './sums';
+import { useDiagnosis, useNextTest } from './sums';
 import { TestCard } from './TestCard';
 import { NOISE_TEST_NAMES, type NoiseCause, stationOf } from '@emery/core/drive';
 import {
@@ -36,8 +36,8 @@ const STAGE_NAMES: Readonly<Record<string, string>> = { align: 'Align', tension:
 export default function CausesView() {
   const { drive, diagnosis } = useDiagnosis();
   const { next } = diagnosis;
-  const [picked, setPicked] = useState<string | null>(null);
-  const test = next.find((one) => askKey(one) === picked) ?? next[0];
+  const { setPicked } = useNoise();
+  const test = useNextTest();
   const others = next.filter((one) => one !== test).slice(0, OTHERS);
   return (
     <>

@@ -5,10 +5,15 @@ import { useStore } from '../../state/store';
 import { play, playing, stopPlaying } from '../../sound/player';
 import { useEngineRpm } from './sums';
 import type { NoiseKind } from '@emery/core/drive';
-import { KIND_WORDS, type Lesson, lessonsOf, partLabel, soundOfLesson } from '@emery/core/noise';
-
-/** Parts that one chooses among while practising. */
-const CHOICES = 4;
+import {
+  KIND_WORDS,
+  type Lesson,
+  lessonsOf,
+  partLabel,
+  practiceRound,
+  type PracticeRound,
+  soundOfLesson,
+} from '@emery/core/noise';
 
 const keyOf = ({ kind, rate }: Lesson) => `${kind} ${rate.what} ${rate.id}`;
 
@@ -63,9 +68,7 @@ export default function LearnView() {
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-interface Round {
-  hidden: Lesson;
-  choices: readonly Lesson[];
+interface Round extends PracticeRound {
   seed: number;
   said: string | null;
 }
@@ -79,15 +82,9 @@ function Practice({ lessons, rpm }: { lessons: readonly Lesson[]; rpm: number })
   const playRound = ({ hidden, seed }: Round) =>
     play('practice', soundOfLesson(drive, rpm, hidden, { seed, seconds: 5, bay: true }));
   const begin = () => {
-    const mixed = [...lessons].sort(() => Math.random() - 0.5);
-    const [hidden] = mixed;
-    if (!hidden) return;
-    // What sounds and turns alike cannot be told by anybody.
-    const choices = mixed
-      .filter((one, k) => k === 0 || one.kind !== hidden.kind || Math.abs(one.rate.hz / hidden.rate.hz - 1) > 0.15)
-      .slice(0, CHOICES)
-      .sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1));
-    const next = { hidden, choices, seed: Math.ceil(1e6 * Math.random()), said: null };
+    const drawn = practiceRound(lessons, Math.random);
+    if (!drawn) return;
+    const next = { ...drawn, seed: Math.ceil(1e6 * Math.random()), said: null };
     setRound(next);
     playRound(next);
   };

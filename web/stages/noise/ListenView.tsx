@@ -8,7 +8,7 @@ import { useStore } from '../../state/store';
 import { useCoreRun } from '../../state/use-core-sum';
 import { CountField } from '../../ui/CountField';
 import { FigureField } from '../../ui/FigureField';
-import { FileButton } from '../../ui/FileButton';
+import { SoundDrop } from '../../ui/SoundDrop';
 import { StoppedSum } from '../../ui/StoppedSum';
 import { useTyped } from '../../ui/typed-text';
 import { clickSound, play, playing, stopPlaying } from '../../sound/player';
@@ -17,13 +17,12 @@ import { useDiagnosis, useEngineRpm, useListening, useRates } from './sums';
 import { removeItem } from '@emery/core/drive';
 import { hundredth, tenth } from '@emery/core/numeric';
 import {
-  answerTest,
   changeNoise,
   chanceFigure,
   DEFAULT_CYLINDERS,
+  heardAsClue,
   keepClip,
   KIND_WORDS,
-  type Listening,
   listenFindings,
   noiseWords,
   partLabel,
@@ -53,7 +52,9 @@ export function ListenView() {
   const [listening, setListening] = useState(false);
   const about = useRef<About>({ name: '', simulated: false, hidden: null });
   const stop = useRef<AbortController | null>(null);
+  const busy = useRef(false);
   const { run, progress, stopped, cancel } = useCoreRun('noise', (output) => {
+    busy.current = false;
     if (output.ok) {
       setSuspect(null);
       setInHand({ ...output, ...about.current });
@@ -70,7 +71,14 @@ export function ListenView() {
     stop.current = new AbortController();
     setListening(true);
     const of = { name: 'Microphone', simulated: false, hidden: null };
-    const source = microphone({ longestS: 60, onSound: (sound) => hear(latest(sound), of) });
+    busy.current = false;
+    // A slow device looks again once it is through with the last look.
+    const onSound = (sound: Sound) => {
+      if (busy.current) return;
+      busy.current = true;
+      hear(latest(sound), of);
+    };
+    const source = microphone({ longestS: 60, onSound });
     try {
       hear(latest(await source.listen(stop.current.signal)), of);
     } catch (error) {
@@ -145,23 +153,13 @@ export function ListenView() {
         </>
       )}
       {from === 'file' && (
-        <div
-          className="sound-drop"
-          onDragOver={(event) => event.preventDefault()}
-          onDrop={(event) => {
-            event.preventDefault();
-            const file = event.dataTransfer.files[0];
-            if (file) void readFile(file);
-          }}
-        >
-          <p>Drop a recording of the noise here: WAV, or what this browser plays.</p>
-          <FileButton
-            label="Choose a sound file"
-            what="Recording of the noise"
-            accept="audio/*,.wav"
-            onFile={(file) => void readFile(file)}
-          />
-        </div>
+        <SoundDrop
+          text="Drop a recording of the noise here: WAV, or what this browser plays."
+          label="Choose a sound file"
+          what="Recording of the noise"
+          accept="audio/*,.wav"
+          onFile={(file) => void readFile(file)}
+        />
       )}
       {from === 'simulated' && (
         <div className="simulated" aria-label="Simulated engine bay">
@@ -206,7 +204,7 @@ function HeardPanel({ live }: { live: boolean }) {
   const off = engineRpm && Math.abs(engineRpm.rpm / rpm - 1) > 0.015 ? engineRpm : null;
   const stamp = { at: new Date().toISOString(), ...(inHand.simulated && { simulated: true }) };
   const useIt = () => {
-    dispatch(edit((d) => evidenceOfListening(d, listening, stamp)));
+    dispatch(edit((d) => heardAsClue(d, listening, stamp)));
     setView('causes');
   };
   const keep = () =>
@@ -305,20 +303,6 @@ function HeardPanel({ live }: { live: boolean }) {
       )}
     </section>
   );
-}
-
-/** What a sound says, as evidence: its kind, and what it repeats with where that is likelier than not. */
-function evidenceOfListening(
-  drive: Parameters<typeof answerTest>[0],
-  { kind, matches, repeat }: Listening,
-  stamp: { at: string; simulated?: boolean },
-) {
-  const kinded = kind === 'none' ? drive : answerTest(drive, { test: 'kind', outcome: kind }, stamp);
-  const [first] = matches;
-  if (!first || first.probability < 0.5)
-    return repeat ? kinded : answerTest(kinded, { test: 'repeat', outcome: 'none' }, stamp);
-  const part = first.what === 'pulley' ? { pulley: first.id } : first.what === 'engine' ? {} : { belt: first.id };
-  return answerTest(kinded, { test: 'repeat', outcome: first.what, ...part }, stamp);
 }
 
 /** The sounds that were kept. */

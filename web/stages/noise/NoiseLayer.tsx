@@ -2,13 +2,11 @@ import { useEffect, useRef } from 'react';
 import { useBench } from '../../state/bench';
 import type { LayerProps, PulleyFigure } from '../stage';
 import { useNoise } from './NoiseProvider';
-import { useDiagnosis, useRates, useSuspect } from './sums';
+import { SLOWED, useDiagnosis, useNextTest, useRates, useSuspect } from './sums';
 import './noise.css';
 import { stationOf } from '@emery/core/drive';
 import { chanceFigure } from '@emery/core/noise';
 
-/** Turns are drawn so many times slower than they are, so that the eye can follow. */
-const SLOWED = 20;
 /** Chances below this are not written beside a pulley. */
 const WORTH_WRITING = 0.01;
 
@@ -34,10 +32,18 @@ export default function NoiseLayer({ k, radii }: LayerProps) {
       }
     figures.set(of);
   }, [drive, diagnosis, rates, view, figures]);
-  const [next] = diagnosis.next;
+  const next = useNextTest();
   const nextAt = view === 'causes' && next?.pulley ? stationOf(drive, next.pulley) : undefined;
   if (shown.drive !== drive) return null;
   const belt = suspect?.what === 'belt' ? shown.solution.belts.find(({ id }) => id === suspect.id) : undefined;
+  // A test of a belt, and water on its ribs, is made on its longest span.
+  const tested = view === 'causes' && (next?.belt ?? (next?.test === 'water' ? shown.belt?.id : undefined));
+  const free =
+    shown.solution.belts.find(({ id }) => id === tested)?.spans.filter(({ length }) => length !== null) ?? [];
+  const span = free.reduce<(typeof free)[number] | undefined>(
+    (longest, one) => (longest && longest.length! >= one.length! ? longest : one),
+    undefined,
+  );
   const shaft = suspect?.what === 'pulley' ? stationOf(drive, suspect.id) : undefined;
   const radiusOf = (station: typeof shaft) =>
     Math.max(0, ...(station?.pulleys ?? []).map(({ id }) => radii.get(id) ?? 0));
@@ -59,6 +65,7 @@ export default function NoiseLayer({ k, radii }: LayerProps) {
           />
         </g>
       )}
+      {span && <line className="next-span" x1={span.start.x} y1={-span.start.y} x2={span.end.x} y2={-span.end.y} />}
       {nextAt && (
         <g transform={`translate(${nextAt.x} ${-nextAt.y})`}>
           <circle className="next-here" r={radiusOf(nextAt) + 13 / k} />

@@ -23,6 +23,9 @@ export interface NoiseState {
   /** A part that is pointed out on the drawing: a pulley or a belt; null follows the ranking. */
   suspect: string | null;
   setSuspect: (id: string | null) => void;
+  /** The test that was picked in place of the best, by its key. */
+  picked: string | null;
+  setPicked: (key: string | null) => void;
   /** The figure beside each shaft, once the sums are there. */
   figures: Store<ReadonlyMap<string, PulleyFigure> | null>;
 }
@@ -39,10 +42,11 @@ export function NoiseProvider({ children }: { children: ReactNode }) {
   const [view, setView] = useState<NoiseView>('listen');
   const [inHand, setInHand] = useState<SoundInHand | null>(null);
   const [suspect, setSuspect] = useState<string | null>(null);
+  const [picked, setPicked] = useState<string | null>(null);
   const [figures] = useState(() => createStore<ReadonlyMap<string, PulleyFigure> | null>(null));
   const value = useMemo(
-    (): NoiseState => ({ view, setView, inHand, setInHand, suspect, setSuspect, figures }),
-    [view, inHand, suspect, figures],
+    (): NoiseState => ({ view, setView, inHand, setInHand, suspect, setSuspect, picked, setPicked, figures }),
+    [view, inHand, suspect, picked, figures],
   );
   return <NoiseContext value={value}>{children}</NoiseContext>;
 }

@@ -1,7 +1,7 @@
 import { scaleLog } from 'd3-scale';
 import { useBench } from '../../state/bench';
 import { useNoise } from './NoiseProvider';
-import { useEngineRpm, useSuspect } from './sums';
+import { SLOWED, useEngineRpm, useSuspect } from './sums';
 import { chanceFigure, type Listening, partLabel, type Rate } from '@emery/core/noise';
 
 const MARGIN = { left: 20, right: 20, bottom: 40 };
@@ -47,7 +47,8 @@ export function RateScale({
         </text>
       ))}
       <text className="bar-text" x={MARGIN.left} y={height - 6}>
-        {width < 520 ? `times a second at ${Math.round(rpm)} rev/min` : `times a second, at ${Math.round(rpm)} rev/min`}
+        times a second at {Math.round(rpm)} rev/min
+        {suspect?.what === 'pulley' && width >= 520 ? `; drawn ${SLOWED} times slower` : ''}
       </text>
       {heard !== null && (
         <g className="rate-heard">

@@ -4,14 +4,19 @@ import { useNoise } from './NoiseProvider';
 import { marksOf } from '@emery/core/accessory';
 import { type Drive, stationOf } from '@emery/core/drive';
 import {
+  askKey,
   diagnose,
   type Diagnosis,
   type DriveFigure,
   figuresOf,
   type Listening,
+  type NextTest,
   ratesOf,
   whoseNoise,
 } from '@emery/core/noise';
+
+/** Turns are drawn so many times slower than they are, so that the eye can follow. */
+export const SLOWED = 20;
 
 /** What the drive's own figures say follows from all of it but what is said of its noise. */
 const figures = new WeakMap<readonly object[], { key: readonly unknown[]; told: readonly DriveFigure[] }>();
@@ -21,7 +26,7 @@ const diagnoses = new WeakMap<Drive, Diagnosis>();
 function diagnosisFor(drive: Drive): Diagnosis {
   const known = diagnoses.get(drive);
   if (known) return known;
-  const key = [drive.belts, drive.align, drive.speeds, drive.crankRotation, lastSeen(drive)];
+  const key = [drive.belts, drive.align, drive.speeds, drive.loads, drive.crankRotation, lastSeen(drive)];
   const kept = figures.get(drive.stations);
   const told = kept && kept.key.every((one, k) => one === key[k]) ? kept.told : figuresOf(drive);
   figures.set(drive.stations, { key, told });
@@ -37,6 +42,13 @@ const lastSeen = ({ noise }: Drive) =>
 export function useDiagnosis(): { drive: Drive; diagnosis: Diagnosis } {
   const { drive } = useBench('drive');
   return { drive, diagnosis: diagnosisFor(drive) };
+}
+
+/** The test that is made next: the one that was picked, else the best. */
+export function useNextTest(): NextTest | undefined {
+  const { diagnosis } = useDiagnosis();
+  const { picked } = useNoise();
+  return diagnosis.next.find((one) => askKey(one) === picked) ?? diagnosis.next[0];
 }
 
 /** The engine speed that is listened at, rev/min: as written down, else idle. */

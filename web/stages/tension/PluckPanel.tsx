@@ -2,7 +2,7 @@ import { AudioOutlined } from '@ant-design/icons';
 import { Button, Progress, Segmented } from 'antd';
 import { useRef, useState } from 'react';
 import { edit, useBench } from '../../state/bench';
-import { FileButton } from '../../ui/FileButton';
+import { SoundDrop } from '../../ui/SoundDrop';
 import { useCoreRun } from '../../state/use-core-sum';
 import { microphone, type SoundSource } from '../../sound/microphone';
 import { StoppedSum } from '../../ui/StoppedSum';
@@ -116,23 +116,13 @@ export function PluckPanel({ index }: { index: number }) {
         </>
       )}
       {from === 'file' && (
-        <div
-          className="sound-drop"
-          onDragOver={(event) => event.preventDefault()}
-          onDrop={(event) => {
-            event.preventDefault();
-            const file = event.dataTransfer.files[0];
-            if (file) void readFile(file);
-          }}
-        >
-          <p>Drop a WAV of the plucks here.</p>
-          <FileButton
-            label="Choose a WAV file"
-            what="WAV file of the plucks"
-            accept=".wav,audio/wav"
-            onFile={(file) => void readFile(file)}
-          />
-        </div>
+        <SoundDrop
+          text="Drop a WAV of the plucks here."
+          label="Choose a WAV file"
+          what="WAV file of the plucks"
+          accept=".wav,audio/wav"
+          onFile={(file) => void readFile(file)}
+        />
       )}
       {from === 'simulated' && (
         <div className="simulated" aria-label="Simulated span">
