@@ -9,7 +9,8 @@ export type ListenAgain = (typeof LISTEN_AGAIN)[number];
 export const LISTEN_AFTER_KM: Record<ListenAgain, number> = { now: 0, soon: 500, later: 2000 };
 
 /** What an odometer counts: km, miles, or hours of the engine. */
-export type OdometerUnit = 'km' | 'mi' | 'h';
+export const ODOMETER_UNITS = ['km', 'mi', 'h'] as const;
+export type OdometerUnit = (typeof ODOMETER_UNITS)[number];
 const KM_PER_MILE = 1.609344;
 /** An hour of an engine stands for so many km. A default. */
 const KM_PER_HOUR = 40;
@@ -23,23 +24,40 @@ export interface DueListening {
   done: boolean;
 }
 
-/** When a drive is listened to again after a cure: at once, after 500 km and after 2,000 km. */
-export function dueAfter(
-  { odometer, listened = [] }: Pick<NoiseCure, 'odometer' | 'listened'>,
-  unit: OdometerUnit = 'km',
-): DueListening[] {
+/** What is said of a cure that a listening follows from. */
+type CureHeard = Pick<NoiseCure, 'odometer' | 'odometerUnit' | 'listened'>;
+
+/**
+ * When a drive is listened to again after a cure: at once, after 500 km and after 2,000 km. In the unit that the cure
+ * was written down in, else in `unit`; at no reading of the odometer where neither says it.
+ */
+export function dueAfter({ odometer, odometerUnit, listened = [] }: CureHeard, unit = odometerUnit): DueListening[] {
   return LISTEN_AGAIN.map((when) => ({
     when,
-    at: odometer === undefined ? null : odometer + Math.round(LISTEN_AFTER_KM[when] / KM_PER[unit]),
+    at:
+      odometer === undefined || unit === undefined
+        ? null
+        : odometer + Math.round(LISTEN_AFTER_KM[when] / KM_PER[odometerUnit ?? unit]),
     done: listened.some((one) => one.when === when),
   }));
 }
 
-/** The next listening after each cure that is not through with them, and has not come back. */
-export function listeningsLeft({ noise }: Drive): Pick<NoiseCure, 'odometer' | 'listened'>[] {
+/** Whether the noise was heard again after a cure. */
+const cameBack = ({ listened }: CureHeard) => listened?.some(({ outcome }) => outcome === 'back') ?? false;
+
+/** The last cure, where the noise came back after it. */
+export function failedCure({ noise }: Pick<Drive, 'noise'>): NoiseCure | null {
+  const last = noise?.cures?.at(-1);
+  return last && cameBack(last) ? last : null;
+}
+
+/** The cures that are still to be listened to again: not those after which it came back. */
+export function listeningsLeft({ noise }: Pick<Drive, 'noise'>): CureHeard[] {
   return (noise?.cures ?? [])
-    .filter(
-      (cure) => !cure.listened?.some(({ outcome }) => outcome === 'back') && dueAfter(cure).some(({ done }) => !done),
-    )
-    .map(({ odometer, listened }) => ({ ...(odometer !== undefined && { odometer }), ...(listened && { listened }) }));
+    .filter((cure) => !cameBack(cure) && dueAfter(cure).some(({ done }) => !done))
+    .map(({ odometer, odometerUnit, listened }) => ({
+      ...(odometer !== undefined && { odometer }),
+      ...(odometerUnit !== undefined && { odometerUnit }),
+      ...(listened && { listened }),
+    }));
 }

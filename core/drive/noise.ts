@@ -1,6 +1,6 @@
 import { lazy, type ObjectSchema } from 'yup';
 import * as is from './fields';
-import { LISTEN_AGAIN, type ListenAgain } from './listen-again';
+import { LISTEN_AGAIN, type ListenAgain, ODOMETER_UNITS, type OdometerUnit } from './listen-again';
 
 /** What a noise sounds like; `none` where none is heard. */
 export const NOISE_KINDS = ['chirp', 'squeal', 'rumble', 'whine', 'none'] as const;
@@ -137,6 +137,7 @@ export interface NoiseCure {
   readonly note?: string;
   readonly at?: string;
   readonly odometer?: number;
+  readonly odometerUnit?: OdometerUnit;
   readonly listened?: readonly {
     readonly when: ListenAgain;
     readonly outcome: 'quiet' | 'back';
@@ -169,6 +170,7 @@ const cure = is.item<NoiseCure>({
   note: is.text(400),
   at: is.text(40),
   odometer: odometer(),
+  odometerUnit: is.oneOf(ODOMETER_UNITS),
   listened: is.optionalList(
     is.item<NonNullable<NoiseCure['listened']>[number]>({
       when: is.needed(is.oneOf(LISTEN_AGAIN)),

@@ -332,11 +332,16 @@ describe('of this drive', () => {
 
   test('after a cure the old evidence is past, and one is asked to listen three times', () => {
     const heard = answerTest(truck, { test: 'water', outcome: 'louder' });
-    const cured = cureDone(heard, { cause: 'loose', part: 'main', odometer: 100_000 });
+    const cured = cureDone(heard, { cause: 'loose', part: 'main', odometer: 100_000, odometerUnit: 'km' });
     expect(diagnose(cured).causes).toEqual(diagnose(truck).causes);
     expect(cured.noise!.evidence).toHaveLength(1);
     expect(dueAfter(cured.noise!.cures![0]!).map(({ at }) => at)).toEqual([100_000, 100_500, 102_000]);
-    expect(dueAfter(cured.noise!.cures![0]!, 'mi').map(({ at }) => at)).toEqual([100_000, 100_311, 101_243]);
+    const at = (cure: Parameters<typeof dueAfter>[0], unit?: 'mi') => dueAfter(cure, unit).map((due) => due.at);
+    expect(at({ odometer: 100_000, odometerUnit: 'mi' })).toEqual([100_000, 100_311, 101_243]);
+    // The cure's own unit goes before the vehicle's; with neither, no reading is told.
+    expect(at({ odometer: 100_000, odometerUnit: 'km' }, 'mi')).toEqual([100_000, 100_500, 102_000]);
+    expect(at({ odometer: 100_000 }, 'mi')).toEqual([100_000, 100_311, 101_243]);
+    expect(at({ odometer: 100_000 })).toEqual([null, null, null]);
     const codes = (drive: Drive) => noiseFindings(drive, diagnose(drive)).map(({ code }) => code);
     expect(codes(cured)).toContain('listen-again');
     const quiet = (['now', 'soon', 'later'] as const).reduce(
@@ -344,7 +349,10 @@ describe('of this drive', () => {
       cured,
     );
     expect(codes(quiet)).not.toContain('listen-again');
-    expect(codes(listenedAgain(cured, 'cure-1', 'soon', 'back'))).toContain('came-back');
+    const back = listenedAgain(cured, 'cure-1', 'soon', 'back');
+    expect(codes(back)).toContain('came-back');
+    // Another cure after it is the one that counts.
+    expect(codes(cureDone(back, { cause: 'bearing', part: 'alt-1' }))).not.toContain('came-back');
     expect(readDrive(JSON.parse(JSON.stringify(quiet))).ok).toBe(true);
   });
 });

@@ -4,7 +4,7 @@ import {
   itemsOf,
   type ListenAgain,
   type Noise,
-  type NoiseCause,
+  type NoiseCure,
   type NoiseClip,
   type NoiseEvidence,
   noiseTest,
@@ -80,10 +80,7 @@ export function keepClip(drive: Drive, clip: Omit<NoiseClip, 'id'>): Drive {
 }
 
 /** Writes down that a cause was put right: what was seen of the noise until then counts no more. */
-export function cureDone(
-  drive: Drive,
-  cure: { cause: NoiseCause; part: string; note?: string; at?: string; odometer?: number },
-): Drive {
+export function cureDone(drive: Drive, cure: Omit<NoiseCure, 'id' | 'listened'>): Drive {
   const id = freeIdIn('cure', itemsOf(drive, 'noise.cures'));
   const past = changeNoise(drive, { evidence: (drive.noise?.evidence ?? []).map((one) => ({ ...one, past: true })) });
   return putItem(past, 'noise.cures', { id, ...cure });

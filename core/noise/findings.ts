@@ -1,4 +1,4 @@
-import { type Drive, dueAfter, type NoiseCure } from '../drive';
+import { type Drive, dueAfter, failedCure, listeningsLeft } from '../drive';
 import type { Answer } from './asks';
 import type { Diagnosis } from './diagnose';
 import type { NoiseFinding } from './finding';
@@ -49,24 +49,17 @@ export function noiseFindings(drive: Drive, diagnosis: Diagnosis): NoiseFinding[
   if (byHand.some(({ simulated }) => simulated)) found.push({ code: 'simulated', severity: 'note' });
   for (const { belt } of at('new-belt', 'began-with-it')) found.push({ code: 'masked', severity: 'note', belt: belt! });
   for (const { belt } of at('surface', 'dressed')) found.push({ code: 'dressed', severity: 'watch', belt: belt! });
-  for (const cure of drive.noise?.cures ?? []) found.push(...cureFindings(cure));
+  const failed = failedCure(drive);
+  if (failed) found.push({ code: 'came-back', severity: 'watch', figures: { cause: failed.cause, id: failed.part } });
+  const left = drive.noise?.cures?.find((cure) => listeningsLeft({ noise: { cures: [cure] } }).length > 0);
+  const due = left && dueAfter(left).find(({ done }) => !done);
+  if (left && due)
+    found.push({
+      code: 'listen-again',
+      severity: 'note',
+      figures: { cause: left.cause, id: left.part, when: due.when, ...(due.at !== null && { at: due.at }) },
+    });
   return found;
-}
-
-function cureFindings(cure: NoiseCure): NoiseFinding[] {
-  const figures = { cause: cure.cause, id: cure.part };
-  if (cure.listened?.some(({ outcome }) => outcome === 'back'))
-    return [{ code: 'came-back', severity: 'watch', figures }];
-  const due = dueAfter(cure).find(({ done }) => !done);
-  return due
-    ? [
-        {
-          code: 'listen-again',
-          severity: 'note',
-          figures: { ...figures, when: due.when, ...(due.at !== null && { at: due.at }) },
-        },
-      ]
-    : [];
 }
 
 /** What is to be said of a sound that was listened to. */

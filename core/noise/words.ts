@@ -5,6 +5,7 @@ import {
   type NoiseTest,
   NOISE_TEST_NAMES,
   NOISE_TESTS,
+  LISTEN_AFTER_KM,
   type ListenAgain,
   pulleyLabel,
 } from '../drive';
@@ -305,8 +306,8 @@ export const STAGE_WORDS: Record<FigureStage | 'inspect', string> = {
 
 export const LISTEN_AGAIN_WORDS: Record<ListenAgain, string> = {
   now: 'right after',
-  soon: 'after 500 km',
-  later: 'after 2,000 km',
+  soon: `after ${LISTEN_AFTER_KM.soon.toLocaleString('en')} km`,
+  later: `after ${LISTEN_AFTER_KM.later.toLocaleString('en')} km`,
 };
 
 /** A chance as people say it: whole percent, and not surer than it is. */

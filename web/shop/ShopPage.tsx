@@ -296,11 +296,12 @@ function ListenAgainFlag({
   const next = dueAfter(cure, odometerUnit).find(({ done }) => !done);
   if (!next) return null;
   const { at, when } = next;
-  const due = when === 'now' || (at !== null && odometer !== null && odometer >= at);
+  const unit = cure.odometerUnit ?? odometerUnit;
+  // Two odometers that count in different units are not held against one another.
+  const passed = at !== null && odometer !== null && unit === odometerUnit && odometer >= at;
+  const due = when === 'now' || passed;
   const place =
-    at === null
-      ? `after ${LISTEN_AFTER_KM[when].toLocaleString('en')} km`
-      : `at ${at.toLocaleString('en')} ${odometerUnit}`;
+    at === null ? `after ${LISTEN_AFTER_KM[when].toLocaleString('en')} km` : `at ${at.toLocaleString('en')} ${unit}`;
   return (
     <span className={`flag ${due ? 'is-watch' : ''}`}>
       {due ? '▲ Due: listen to it again' : `○ Listen again ${place}`}

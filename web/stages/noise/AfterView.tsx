@@ -6,11 +6,13 @@ import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
 import { useNoise } from './NoiseProvider';
 import { useDiagnosis } from './sums';
-import { dueAfter, removeItem } from '@emery/core/drive';
+import { dueAfter, ODOMETER_UNITS, type OdometerUnit, removeItem } from '@emery/core/drive';
 import { CAUSE_WORDS, cureDone, LISTEN_AGAIN_WORDS, listenedAgain, partLabel } from '@emery/core/noise';
 
 /** Causes that are offered to be put right. */
 const OFFERED = 12;
+
+const UNIT_WORDS: Record<OdometerUnit, string> = { km: 'Kilometres', mi: 'Miles', h: 'Hours' };
 
 /** After the cure: what was put right, and whether it stayed quiet right after, after 500 km and after 2,000 km. */
 export default function AfterView() {
@@ -24,7 +26,13 @@ export default function AfterView() {
   const [odometer, setOdometer] = useTyped<number | null>('odometer', null);
   const cause = offered.find((one) => key(one) === chosen) ?? offered[0]!;
   const stamp = () => ({ at: new Date().toISOString(), ...(odometer !== null && { odometer }) });
-  const done = () => dispatch(edit((d) => cureDone(d, { cause: cause.cause, part: cause.id, ...stamp() })));
+  const [odometerUnit, setOdometerUnit] = useTyped<OdometerUnit>('unit', 'km');
+  const done = () =>
+    dispatch(
+      edit((d) =>
+        cureDone(d, { cause: cause.cause, part: cause.id, ...stamp(), ...(odometer !== null && { odometerUnit }) }),
+      ),
+    );
   return (
     <>
       {cures.map((cure) => (
@@ -41,7 +49,8 @@ export default function AfterView() {
           </div>
           <p className="quiet">
             Put right {cure.at?.slice(0, 10)}
-            {cure.odometer !== undefined && `, at ${cure.odometer.toLocaleString('en')} on the odometer`}
+            {cure.odometer !== undefined &&
+              `, at ${cure.odometer.toLocaleString('en')} ${cure.odometerUnit ?? 'on the odometer'}`}
           </p>
           {dueAfter(cure).map(({ when, at }) => {
             const heard = cure.listened?.find((one) => one.when === when);
@@ -59,7 +68,10 @@ export default function AfterView() {
                 <div className="test-ask">
                   Listen again {LISTEN_AGAIN_WORDS[when]}
                   {at !== null && when !== 'now' && (
-                    <span className="quiet"> at {at.toLocaleString('en')} on an odometer in km</span>
+                    <span className="quiet">
+                      {' '}
+                      at {at.toLocaleString('en')} {cure.odometerUnit}
+                    </span>
                   )}
                 </div>
                 <div className="button-row">
@@ -106,6 +118,12 @@ export default function AfterView() {
           most={10_000_000}
           onCommit={setOdometer}
           onClear={() => setOdometer(null)}
+        />
+        <Choice
+          label="It counts"
+          value={odometerUnit}
+          options={ODOMETER_UNITS.map((unit) => ({ value: unit, label: UNIT_WORDS[unit] }))}
+          onChange={setOdometerUnit}
         />
         <Button type="primary" onClick={done}>
           It is put right

@@ -3,7 +3,7 @@ import { useStore } from '../../state/store';
 import { noDrag } from '../dragging';
 import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
 import { NoiseProvider, useNoise } from './NoiseProvider';
-import type { Drive } from '@emery/core/drive';
+import { type Drive, failedCure, listeningsLeft } from '@emery/core/drive';
 
 /** Noise: whose it is, what causes it, and the next test worth doing. */
 export const noise: Stage = {
@@ -24,17 +24,13 @@ export const noise: Stage = {
  */
 function state({ noise: kept }: Drive): StageState {
   const evidence = (kept?.evidence ?? []).filter(({ past }) => !past);
-  const cures = kept?.cures ?? [];
   const stops = evidence.some(
     ({ test, outcome }) => (test === 'wobble' && outcome === 'yes') || (test === 'count' && outcome === 'off'),
   );
-  const back = cures.at(-1)?.listened?.some(({ outcome }) => outcome === 'back');
-  if (stops || back) return 'needs attention';
+  if (stops || failedCure({ noise: kept })) return 'needs attention';
   if (evidence.length > 0 || kept?.clips?.length) return 'in hand';
-  if (cures.length === 0) return 'untouched';
-  return cures.every(({ listened = [] }) => new Set(listened.map(({ when }) => when)).size === 3)
-    ? 'settled'
-    : 'in hand';
+  if (!kept?.cures?.length) return 'untouched';
+  return listeningsLeft({ noise: kept }).length === 0 ? 'settled' : 'in hand';
 }
 
 function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
