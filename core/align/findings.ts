@@ -1,6 +1,6 @@
 import { type Belt, type Drive, findPulley } from '../drive';
 import type { Severity } from '../finding';
-import { type Alignment, datumOf, guides, readingsOf, type RunVerdict, worseOf, worstFirst } from '../planes';
+import { type Alignment, datumOf, guides, readingsOf, runOutOf, type RunVerdict, worseOf, worstFirst } from '../planes';
 import { bodyRadiusMm } from '../section';
 import { blundersOf } from './blunders';
 import type { AlignFinding } from './finding';
@@ -10,8 +10,6 @@ import type { PlanSearch } from './plan';
 import { onAnArm, rollerTracks, TRACK_WORTH_A_WORD } from './rollers';
 import { planeOfStack, type SetSearch, stacksOf, withoutDepth } from './stacks';
 
-/** A pulley wobbles worth a word from this much run-out on, mm, and twice its ±. A default. */
-const WOBBLE_WORTH_A_WORD = 0.5;
 /** Planes of one belt further apart than this are told, mm. A default. */
 const STACKS_APART = 1;
 
@@ -72,18 +70,14 @@ function readingFindings(drive: Drive, belt: Belt, { planes, section }: Alignmen
   const on = new Map(planes.map((plane) => [plane.pulley, plane]));
   const where = { belt: belt.id };
   const each = [...on.values()].flatMap(({ pulley, wobble, outOfReach }): AlignFinding[] => {
-    const across = 2 * bodyRadiusMm(findPulley(drive, pulley)!, section);
-    const runOutMm = wobble ? across * Math.hypot(wobble.x, wobble.y) : 0;
-    const sure = wobble !== null && Math.hypot(wobble.x, wobble.y) > 2 * wobble.sigma;
+    const { runOutMm, wobbles } = runOutOf(wobble, bodyRadiusMm(findPulley(drive, pulley)!, section));
     const all = [...readingsOf(drive, pulley), ...readingsOf(drive, pulley, 'load')];
     const mixed = new Set(all.map(({ simulated }) => simulated ?? false)).size > 1;
     return [
       ...blundersOf(drive, belt, pulley),
       ...(mixed ? [{ ...where, code: 'simulated-mixed', severity: 'watch', pulley } as const] : []),
       ...(outOfReach ? [{ ...where, code: 'straightedge-short', severity: 'watch', pulley } as const] : []),
-      ...(sure && runOutMm >= WOBBLE_WORTH_A_WORD
-        ? [{ ...where, code: 'wobbles', severity: 'watch', pulley, figures: { runOutMm } } as const]
-        : []),
+      ...(wobbles ? [{ ...where, code: 'wobbles', severity: 'watch', pulley, figures: { runOutMm } } as const] : []),
     ];
   });
   const byHand = (drive.align?.readings ?? []).filter(

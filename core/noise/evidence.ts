@@ -8,7 +8,7 @@ import {
   pulleysById,
 } from '../drive';
 import { bodyRadiusMm } from '../section';
-import { alignmentOf } from '../planes';
+import { alignmentOf, runOutOf, WOBBLES_MM } from '../planes';
 import { grooveCounts } from '../align';
 import { type Answer, askKey, partOf } from './asks';
 
@@ -31,8 +31,7 @@ export interface EvidenceTold {
   contradicting: readonly Answer[];
 }
 
-/** A rim that runs out by more than this wobbles, a pulley that rocks by more is worn; mm. Defaults. */
-const WOBBLES_MM = 0.5;
+/** A pulley that rocks by more is worn, mm. A default. */
 const ROCKS_MM = 0.5;
 /** Cracks per rib over 75 mm from which a belt is done, and the depth of a PK's grooves at its limit, mm. Defaults. */
 const CRACKS = 3;
@@ -94,9 +93,8 @@ function fromAlign(drive: Drive): Weighed[] {
     const alignment = alignmentOf(drive, id);
     return (alignment?.planes ?? []).flatMap(({ pulley, wobble }): Weighed[] => {
       if (!wobble) return [];
-      const steep = Math.hypot(wobble.x, wobble.y);
-      const runOut = 2 * bodyRadiusMm(pulleys.get(pulley)!.pulley, alignment!.section) * steep;
-      const outcome = runOut >= WOBBLES_MM && steep > 2 * wobble.sigma ? 'yes' : 'no';
+      const { wobbles: weaves } = runOutOf(wobble, bodyRadiusMm(pulleys.get(pulley)!.pulley, alignment!.section));
+      const outcome = weaves ? 'yes' : 'no';
       return [{ test: 'wobble', outcome, pulley: partOf(drive, pulley), from: 'align' }];
     });
   });

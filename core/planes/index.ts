@@ -1,6 +1,6 @@
 /** Readings of where pulleys stand, turned into planes, and planes into the angles of the belt's runs. */
 export { fitPlane, type PlaneReading } from './fit-plane';
-export { wobbleOf } from './wobble';
+export { runOutOf, wobbleOf, WOBBLES_MM } from './wobble';
 export {
   asSums,
   datumOf,

@@ -35,6 +35,16 @@ export function wobbleOf(readings: readonly PlaneReading[]): Wobble | null {
   return { x: x!, y: y!, sigma: Math.sqrt(variance) / spread };
 }
 
+/** A pulley wobbles worth a word from this much run-out on, mm, and twice its ±. A default. */
+export const WOBBLES_MM = 0.5;
+
+/** How far a rim of that radius, mm, runs out as it turns, and whether that is worth a word. */
+export function runOutOf(wobble: Wobble | null, radius: number): { runOutMm: number; wobbles: boolean } {
+  const steep = wobble ? Math.hypot(wobble.x, wobble.y) : 0;
+  const runOutMm = 2 * radius * steep;
+  return { runOutMm, wobbles: wobble !== null && steep > 2 * wobble.sigma && runOutMm >= WOBBLES_MM };
+}
+
 /** The readings as they would be without the wobble. */
 export function withoutWobble(readings: readonly PlaneReading[], { x, y }: Wobble): PlaneReading[] {
   return readings.map((reading) => {
