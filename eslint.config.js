@@ -52,7 +52,8 @@ const LAYERS = [
   ['seating', 'planes'],
   ['survey'],
   ['route', 'size', 'speeds', 'tension', 'align'],
-  // What it weighs is what the others found.
+  // What these weigh is what the others found.
+  ['inspect'],
   ['noise'],
   ['api'],
 ];

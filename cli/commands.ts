@@ -1,6 +1,7 @@
 import { alignCommand } from '@emery/core/align';
 import type { Command } from '@emery/core/command';
 import type { Drive } from '@emery/core/drive';
+import { inspectCommand } from '@emery/core/inspect';
 import { diagnoseCommand, listenCommand, type SoundAtDrive } from '@emery/core/noise';
 import { solveCommand } from '@emery/core/path';
 import { routeCommand } from '@emery/core/route';
@@ -20,6 +21,7 @@ export const DRIVE_COMMANDS: readonly Command<Drive>[] = [
   tensionCommand,
   alignCommand,
   diagnoseCommand,
+  inspectCommand,
 ];
 
 /** The commands over a text. */

@@ -14,6 +14,7 @@ import {
   stacksOf,
 } from '@emery/core/align';
 import { type Drive, readDrive, STATES, TOOLS, writeDrive } from '@emery/core/drive';
+import { inspectDrive, inspectFindings, inspectMessage, reasonLines } from '@emery/core/inspect';
 import {
   diagnose,
   hearNoise,
@@ -252,6 +253,25 @@ describe('whatever a drive file holds', () => {
           expect(notANumber(noiseMessage(drive, finding))).toBeNull();
       }),
       { numRuns: 120, seed: SEED },
+    );
+  });
+
+  test('inspect: verdicts with reasons, what is left, what goes together, findings and words', () => {
+    fc.assert(
+      fc.property(accepted, fc.option(fc.integer({ min: 0, max: 300_000 }), { nil: undefined }), (drive, odometer) => {
+        const items = inspectDrive(drive, odometer);
+        expect(notANumber(items)).toBeNull();
+        for (const item of items) {
+          expect(notANumber(reasonLines(item))).toBeNull();
+          expect(item.judged.length > 0 || item.verdict === 'not looked at').toBe(true);
+          const left = item.wear?.left;
+          if (left) expect(left.from <= left.distance && (left.to === null || left.to >= left.distance)).toBe(true);
+        }
+        const findings = inspectFindings(drive, items, solveDrive(drive));
+        expect(notANumber(findings)).toBeNull();
+        for (const finding of findings) expect(notANumber(inspectMessage(drive, finding))).toBeNull();
+      }),
+      { numRuns: 150, seed: SEED },
     );
   });
 

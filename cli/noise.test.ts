@@ -13,7 +13,7 @@ const truck = 'demo/1-rescue-truck.emery.json';
 const drive = JSON.parse(readFileSync(truck, 'utf8')) as Drive;
 function changed(name: string, noise: object): string {
   const file = path.join(folder, `${name}.emery.json`);
-  writeFileSync(file, JSON.stringify({ ...drive, noise }));
+  writeFileSync(file, JSON.stringify({ ...drive, inspect: {}, noise }));
   return file;
 }
 

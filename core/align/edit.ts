@@ -8,6 +8,7 @@ import {
   freeIdIn,
   itemsOf,
   putItem,
+  seenTrack,
   type StackOption,
   withItems,
 } from '../drive';
@@ -45,10 +46,17 @@ function withoutMove({ align }: Drive, move: AlignMove): AlignMove[] {
   );
 }
 
-/** Where a track was seen on a roller; null takes it out. */
-export function seeTrack(drive: Drive, pulley: string, mm: number | null): Drive {
+/** Where a track was seen on a roller, and when (ISO 8601); null takes it out. */
+export function seeTrack(drive: Drive, pulley: string, mm: number | null, date?: string): Drive {
   const others = (drive.align?.tracks ?? []).filter((track) => track.pulley !== pulley);
-  return changeAlign(drive, { tracks: mm === null ? others : [...others, { pulley, mm }] });
+  if (mm === null) {
+    // It may have been seen in an inspection: that is kept for the record, and counts no more.
+    const { finding } = { finding: undefined, ...seenTrack(changeAlign(drive, { tracks: others }), pulley) };
+    if (finding) return seeTrack(putItem(drive, 'inspect.findings', { ...finding, past: true }), pulley, null);
+  }
+  return changeAlign(drive, {
+    tracks: mm === null ? others : [...others, { pulley, mm, ...(date !== undefined && { date }) }],
+  });
 }
 
 /** Grooves counted free in front of a belt at a place of its route; null takes the count out. */

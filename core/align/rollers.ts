@@ -1,4 +1,4 @@
-import { type Drive, stationOf } from '../drive';
+import { type Drive, seenTrack, stationOf } from '../drive';
 import { type Alignment, alongOf, guides, heightAt, slopeAlong, toDegrees } from '../planes';
 
 /** Off the middle of a smooth face by less than this a track needs no word, mm. A default. */
@@ -51,7 +51,7 @@ export function rollerTracks(drive: Drive, { belt, solution, planes, seatsMm }: 
       steersDeg: toDegrees(Math.atan(slope) - Math.atan(straight)),
       trackMm: entry - heightAt(plane, before.end),
       plusMinusMm: Math.sqrt(variance + plane.covariance[0]!),
-      seenMm: drive.align?.tracks?.find(({ pulley }) => pulley === route[at]!.pulley)?.mm ?? null,
+      seenMm: seenTrack(drive, route[at]!.pulley)?.mm ?? null,
     });
     height = entry + heightAt(plane, span.start) - heightAt(plane, before.end);
   }

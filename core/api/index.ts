@@ -57,13 +57,6 @@ export interface DrivePage<When = string> {
   total: number;
 }
 
-/** A picture as the server keeps it, named by the SHA-256 of its bytes. */
-export interface KeptPhoto {
-  hash: string;
-  width: number;
-  height: number;
-}
-
 /** Every length the shop's list has of one section and rib count, with how many lie on the shelf. */
 export interface StockedLength {
   lengthMm: number;

@@ -166,6 +166,8 @@ export interface AlignDatum {
 export interface SeenTrack {
   readonly pulley: string;
   readonly mm: number;
+  /** When it was seen, ISO 8601. */
+  readonly date?: string;
 }
 
 /** A cure that was carried out. */
@@ -192,7 +194,7 @@ export const align = is.record<Align>({
   readings: is.optionalList(alignReading, 400),
   moves: is.optionalList(alignMove, 120),
   stacks: is.optionalList(stack, 64),
-  tracks: is.optionalList(is.item<SeenTrack>({ pulley: is.id(), mm: offset() }), 64),
+  tracks: is.optionalList(is.item<SeenTrack>({ pulley: is.id(), mm: offset(), date: is.text(40) }), 64),
   done: is.optionalList(
     is.item<DoneMove>({
       id: is.id(),

@@ -1,7 +1,15 @@
 import { formatLength, type LengthUnit } from '../quantity';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
-import { DIAMETER_WORDS, NOISE_TEST_NAMES, READING_WORDS, TENSION_WAY_WORDS, TOOL_WORDS } from './labels';
+import {
+  DIAMETER_WORDS,
+  INSPECT_CHECK_NAMES,
+  NOISE_TEST_NAMES,
+  READING_WORDS,
+  TENSION_WAY_WORDS,
+  TOOL_WORDS,
+} from './labels';
+import type { Check } from './inspect';
 import { obstacleLabel, pulleyLabel, stationLabel } from './look-up';
 import type { NoiseTest } from './noise';
 import type { Station } from './station';
@@ -152,13 +160,28 @@ const NOISE_KINDS_OF: Record<string, Kind> = {
   clips: { part: 'Noise', many: 'sounds', id: 'id', name: ({ id, name }) => `Sound ${String(name ?? id)}` },
   cures: { part: 'Noise', many: 'cures', id: 'id', name: ({ part }, drive) => `Cure of ${partName(drive, part)}` },
 };
+const checkName = (check: unknown) => INSPECT_CHECK_NAMES[check as Check] ?? String(check);
 const INSPECT_KINDS: Record<string, Kind> = {
   findings: {
     part: 'Inspection',
     many: 'findings',
     id: 'id',
-    name: ({ target, check }, drive) => `${partName(drive, target)}, ${String(check)}`,
+    name: ({ target, check, at }, drive) =>
+      `${partName(drive, target)}, ${checkName(check)}${typeof at === 'string' ? ` of ${at.slice(0, 10)}` : ''}`,
   },
+  changed: {
+    part: 'Inspection',
+    many: 'parts that were changed',
+    id: 'id',
+    name: ({ target }, drive) => `Change of ${partName(drive, target)}`,
+  },
+  skipped: {
+    part: 'Inspection',
+    many: 'parts that were passed over',
+    id: ({ on, target }) => `${String(on)} ${String(target)}`,
+    name: ({ target }, drive) => `${partName(drive, target)}, passed over`,
+  },
+  limits: { part: 'Inspection', many: 'limits', id: 'check', name: ({ check }) => `Limit, ${checkName(check)}` },
 };
 /** What stands in fields of the drive itself, with a heading of its own. */
 const PARTS: Record<string, { part: string; lists: Record<string, Kind> }> = {
@@ -243,6 +266,11 @@ const FIELDS: Record<string, string> = {
   odometer: 'odometer',
   listened: 'times it was listened to again',
   cylinders: 'cylinders',
+  places: 'places along the belt',
+  photo: 'picture',
+  marks: 'marks in the picture',
+  life: 'life of a belt',
+  odometerUnit: 'what the odometer counts',
 };
 
 /**

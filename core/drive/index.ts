@@ -9,6 +9,7 @@ export * from './belt';
 export * from './survey';
 export * from './speeds';
 export * from './tension';
+export { seenTrack } from './seen-track';
 export type { Point } from './fields';
 export {
   readDrive,
@@ -46,6 +47,7 @@ export {
 export {
   BELT_AGE_WORDS,
   DIAMETER_WORDS,
+  INSPECT_CHECK_NAMES,
   LAY_WORDS,
   NOISE_TEST_NAMES,
   READING_WORDS,

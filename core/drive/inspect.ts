@@ -1,33 +1,207 @@
 import * as is from './fields';
+import { ODOMETER_UNITS, type OdometerUnit } from './listen-again';
+import { keptPicture, type KeptPicture, type PicturePoint, picturePoints } from './survey';
 
-/** What was found of a belt, a pulley or an arm; which checks there are, and what they mean, is the inspection's. */
+/** What is looked at: a belt, a pulley with its bearing, or the arm that a pulley stands on. */
+export const INSPECTED = ['belt', 'pulley', 'arm'] as const;
+export type Inspected = (typeof INSPECTED)[number];
+
+/** A check gives a figure, or one of a few outcomes; with both, the figure says where, and may be missing. */
+interface CheckRules {
+  on: Inspected;
+  outcomes?: readonly string[];
+  /** What the figure is in, and what it may be. */
+  figure?: { unit: 'mm' | 'degrees' | 'cracks'; least: number; most: number };
+}
+const YES_NO = ['yes', 'no'] as const;
+const mm = (least: number, most: number) => ({ unit: 'mm', least, most }) as const;
+const degrees = { unit: 'degrees', least: -3600, most: 3600 } as const;
+
+/** Every check of an inspection, in the order in which they are made at one part. */
+export const CHECKS = {
+  material: { on: 'belt', outcomes: ['epdm', 'neoprene'] },
+  'rib-depth': { on: 'belt', figure: mm(0, 30) },
+  profile: { on: 'belt', outcomes: ['v', 'worn', 'u'] },
+  cracks: { on: 'belt', figure: { unit: 'cracks', least: 0, most: 1000 } },
+  ride: { on: 'belt', figure: mm(-30, 30) },
+  slot: { on: 'belt', figure: mm(0, 1000) },
+  length: { on: 'belt', figure: mm(0, 100_000) },
+  chunks: { on: 'belt', outcomes: YES_NO },
+  frayed: { on: 'belt', outcomes: YES_NO },
+  glazed: { on: 'belt', outcomes: YES_NO },
+  pilling: { on: 'belt', outcomes: YES_NO },
+  oil: { on: 'belt', outcomes: YES_NO },
+  stroke: { on: 'arm', outcomes: ['smooth', 'binds', 'stuck'], figure: degrees },
+  'by-hand': { on: 'arm', outcomes: YES_NO },
+  pointer: { on: 'arm', figure: degrees },
+  cocked: { on: 'arm', outcomes: YES_NO },
+  spin: { on: 'pulley', outcomes: ['quiet', 'grinds', 'freewheels'] },
+  rock: { on: 'pulley', figure: mm(0, 50) },
+  'run-out': { on: 'pulley', figure: mm(0, 50) },
+  grooves: { on: 'pulley', outcomes: ['clean', 'paint', 'grit', 'dent'] },
+  track: { on: 'pulley', figure: mm(-200, 200) },
+  clutch: { on: 'pulley', outcomes: ['holds', 'locked', 'slips'] },
+} as const satisfies Record<string, CheckRules>;
+export type Check = keyof typeof CHECKS;
+export const CHECK_NAMES = Object.keys(CHECKS) as Check[];
+export const checkRules = (check: Check): CheckRules => CHECKS[check];
+
+/** Marks in a close-up of ribs: where their tips and valleys are, px from the top left corner, y down. */
+export interface RibMarks {
+  readonly tips: readonly PicturePoint[];
+  readonly valleys: readonly PicturePoint[];
+  /** One standard deviation of a mark, px; a hand's where it is left out. */
+  readonly sigmaPx?: number;
+  /**
+   * How much taller than wide the picture shows things, as the flanks' own angle tells it: 1 where it was taken square
+   * on; with one standard deviation.
+   */
+  readonly stretch?: { readonly at: number; readonly plusMinus: number };
+}
+
+/** What was found of a belt, a pulley or an arm by one check. */
 export interface InspectFinding {
   readonly id: string;
-  readonly on: 'belt' | 'pulley' | 'arm';
-  /** A belt or a pulley. */
+  readonly on: Inspected;
+  /** A belt; or a pulley, for an arm the one that stands on it. */
   readonly target: string;
-  readonly check: string;
+  readonly check: Check;
   readonly value?: number;
   readonly outcome?: string;
+  /** One standard deviation of the value; a default of the check's where it is left out. */
   readonly plusMinus?: number;
+  /** When it was looked at, ISO 8601. */
+  readonly at?: string;
+  readonly odometer?: number;
+  /** Found of a part that has been changed since: kept for the record, and it counts no more. */
+  readonly past?: boolean;
+  /** Where along the belt, mm from the chalk mark on it, the way the belt travels. */
+  readonly places?: readonly number[];
+  readonly photo?: KeptPicture;
+  /** Where the picture shows ribs: the marks that the figure follows from. */
+  readonly marks?: RibMarks;
+}
+
+/** A part that was passed over in a walk, and when. */
+export interface SkippedPart {
+  readonly on: Inspected;
+  readonly target: string;
+  readonly at?: string;
+}
+
+/** A part that was changed for a new one. */
+export interface ChangedPart {
+  readonly id: string;
+  readonly on: Inspected;
+  readonly target: string;
   readonly at?: string;
   readonly odometer?: number;
 }
 
-export interface Inspect {
-  readonly findings?: readonly InspectFinding[];
+/** A limit in place of Emery's default, and whose it is. */
+export interface InspectLimit {
+  readonly check: Check;
+  readonly from: 'shop' | 'manual';
+  readonly replace: number;
+  readonly watch?: number;
+  /** What a new one has; of a rib's depth only. */
+  readonly new?: number;
 }
 
-const finding = is.item<InspectFinding>({
+export interface Inspect {
+  readonly odometerUnit?: OdometerUnit;
+  readonly findings?: readonly InspectFinding[];
+  readonly skipped?: readonly SkippedPart[];
+  readonly changed?: readonly ChangedPart[];
+  readonly limits?: readonly InspectLimit[];
+  /** How far a belt of this drive lasts, in the odometer's unit, and who says so. */
+  readonly life?: { readonly distance: number; readonly from: 'shop' | 'manual' };
+}
+
+/** More of the belt than any engine has is no place on one, mm. */
+const place = () => is.needed(is.length().min(0, 'must be 0 mm or more'));
+const odometer = () => is.finite('a reading of the odometer', 1e7).min(0, 'must be 0 or more');
+const ribMarks = is.record<RibMarks>({
+  tips: picturePoints(80),
+  valleys: picturePoints(80),
+  sigmaPx: is.finite('a number of px', 1000).moreThan(0, 'must be more than 0 px'),
+  stretch: is.record<NonNullable<RibMarks['stretch']>>({
+    at: is.needed(is.finite().min(0.2, 'must be 0.2 or more').max(5, 'must be 5 at most')),
+    plusMinus: is.needed(is.plusMinus()),
+  }),
+});
+
+const anyFinding = {
   id: is.id(),
-  on: is.needed(is.oneOf(['belt', 'pulley', 'arm'] as const)),
+  on: is.needed(is.oneOf(INSPECTED)),
   target: is.id(),
-  check: is.needed(is.text(40)),
   value: is.finite(),
   outcome: is.text(40),
   plusMinus: is.finite().min(0, 'must be 0 or more'),
   at: is.text(40),
-  odometer: is.finite('a reading of the odometer', 1e7).min(0, 'must be 0 or more'),
-});
+  odometer: odometer(),
+  past: is.yesOrNo(),
+  places: is.optionalList(place(), 60),
+  photo: is.record<KeptPicture>(keptPicture),
+  marks: ribMarks,
+};
+const UNIT_WORDS = { mm: 'a number of millimetres', degrees: 'a number of degrees', cracks: 'a number of cracks' };
 
-export const inspect = is.record<Inspect>({ findings: is.optionalList(finding, 400) });
+function shapeOf(check: Check) {
+  const { on, outcomes, figure } = checkRules(check);
+  const value = figure
+    ? is
+        .finite(UNIT_WORDS[figure.unit], Math.max(-figure.least, figure.most))
+        .min(figure.least, `must be ${figure.least} or more`)
+    : is.ignored();
+  const outcome = outcomes ? is.needed(is.oneOf(outcomes)) : is.ignored();
+  return {
+    ...anyFinding,
+    on: is.needed(is.oneOf([on])),
+    // With outcomes a figure only says where; without, it is the finding.
+    value: figure && !outcomes ? is.needed(value as ReturnType<typeof is.finite>) : value,
+    outcome,
+  };
+}
+
+const finding = is.variants<InspectFinding, 'check'>(
+  'check',
+  anyFinding,
+  // Each check by its own rules: the table above is what ties them to the type.
+  Object.fromEntries(CHECK_NAMES.map((check) => [check, shapeOf(check)])) as never,
+  { order: ['id', 'on', 'target', 'check'] },
+);
+
+const WHOSE = ['shop', 'manual'] as const;
+export const inspect = is.record<Inspect>({
+  odometerUnit: is.oneOf(ODOMETER_UNITS),
+  findings: is.optionalList(finding, 1000),
+  skipped: is.optionalList(
+    is.item<SkippedPart>({ on: is.needed(is.oneOf(INSPECTED)), target: is.id(), at: is.text(40) }),
+    200,
+  ),
+  changed: is.optionalList(
+    is.item<ChangedPart>({
+      id: is.id(),
+      on: is.needed(is.oneOf(INSPECTED)),
+      target: is.id(),
+      at: is.text(40),
+      odometer: odometer(),
+    }),
+    400,
+  ),
+  limits: is.optionalList(
+    is.item<InspectLimit>({
+      check: is.needed(is.oneOf(CHECK_NAMES)),
+      from: is.needed(is.oneOf(WHOSE)),
+      replace: is.needed(is.finite()),
+      watch: is.finite(),
+      new: is.finite().min(0, 'must be 0 or more'),
+    }),
+    40,
+  ),
+  life: is.record<NonNullable<Inspect['life']>>({
+    distance: is.needed(is.finite('a distance', 1e7).moreThan(0, 'must be more than 0')),
+    from: is.needed(is.oneOf(WHOSE)),
+  }),
+});

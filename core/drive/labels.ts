@@ -1,5 +1,6 @@
 import type { NoiseTest } from './noise';
 import type { AdjusterState, Lay, Tool } from './belt';
+import type { Check } from './inspect';
 import type { DiameterMethod, ReadingKind } from './survey';
 import type { BeltAge, TensionWay } from './tension';
 
@@ -98,4 +99,30 @@ export const NOISE_TEST_NAMES: Record<NoiseTest, string> = {
   arm: 'Arm by wrench',
   'arm-swing': 'Swinging arm',
   cocked: 'Cocked arm',
+};
+
+/** What each check of an inspection is called in a list. */
+export const INSPECT_CHECK_NAMES: Record<Check, string> = {
+  material: 'Material',
+  'rib-depth': 'Rib depth',
+  profile: 'Profile',
+  cracks: 'Cracks in 75 mm',
+  ride: 'Ride below the rim',
+  slot: 'Slot left',
+  length: 'Length',
+  chunks: 'Chunks missing',
+  frayed: 'Frayed edge',
+  glazed: 'Glazing',
+  pilling: 'Pilling',
+  oil: 'Oil',
+  stroke: 'Stroke',
+  'by-hand': 'Gives to a hand',
+  pointer: 'Pointer',
+  cocked: 'Leaning roller',
+  spin: 'Spin',
+  rock: 'Rock',
+  'run-out': 'Run-out',
+  grooves: 'Grooves',
+  track: 'Track off the middle',
+  clutch: 'One-way clutch',
 };

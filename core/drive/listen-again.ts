@@ -15,6 +15,8 @@ const KM_PER_MILE = 1.609344;
 /** An hour of an engine stands for so many km. A default. */
 const KM_PER_HOUR = 40;
 const KM_PER: Record<OdometerUnit, number> = { km: 1, mi: KM_PER_MILE, h: KM_PER_HOUR };
+/** How many km one of an odometer's unit stands for. */
+export const kmPer = (unit: OdometerUnit): number => KM_PER[unit];
 
 /** A look that is due after a cure. */
 export interface DueListening {

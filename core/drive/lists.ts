@@ -1,7 +1,7 @@
 import type { AlignReading, AlignStack, DoneMove } from './align';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
-import type { InspectFinding } from './inspect';
+import type { ChangedPart, InspectFinding } from './inspect';
 import type { NoiseClip, NoiseCure } from './noise';
 import type { Obstacle } from './obstacle';
 import type { ElectricalLoad, SpeedCheck } from './speeds';
@@ -11,6 +11,9 @@ import type { DiameterReading, SurveyPhoto, SurveyReading } from './survey';
 /** What an item of a list may name: a shaft, a pulley of one, a belt; or a pulley or a belt. */
 type Target = 'station' | 'pulley' | 'belt';
 type Named = Target | 'part';
+
+/** An object of the document, looked at by the fields that the table names. */
+type Json = Readonly<Record<string, unknown>>;
 
 /** What each may be the name of. */
 const MEANT: Record<Named, readonly Target[]> = {
@@ -26,6 +29,9 @@ const NONE: Record<Named, string> = {
   part: 'there is no such pulley or belt',
 };
 
+/** What an inspection looked at: a belt, or else a pulley. */
+const inspectedPart = ({ on }: Json): Named => (on === 'belt' ? 'belt' : on === undefined ? 'part' : 'pulley');
+
 /** A list of the document: how its items are known, what they name, and the lists inside them. */
 export interface ListRules {
   /** What one item is called in a message. */
@@ -35,7 +41,7 @@ export interface ListRules {
   /** What the items are for others to name. */
   is?: Target;
   /** The fields that name a shaft or pulley of the drive, by the way to each. An item falls with any that it names. */
-  names?: Readonly<Record<string, Named>>;
+  names?: Readonly<Record<string, Named | ((item: Json) => Named)>>;
   lists?: Readonly<Record<string, ListRules>>;
 }
 
@@ -77,7 +83,9 @@ export const LISTS = {
   'noise.evidence': { what: 'observation', id: null, names: { pulley: 'pulley', belt: 'belt' } },
   'noise.clips': { what: 'sound', id: 'id' },
   'noise.cures': { what: 'cure', id: 'id', names: { part: 'part' } },
-  'inspect.findings': { what: 'finding', id: 'id', names: { target: 'part' } },
+  'inspect.findings': { what: 'finding', id: 'id', names: { target: inspectedPart } },
+  'inspect.changed': { what: 'part that was changed', id: 'id', names: { target: inspectedPart } },
+  'inspect.skipped': { what: 'part that was passed over', id: null, names: { target: inspectedPart } },
 } as const satisfies Record<string, ListRules>;
 
 /** What the lists of the document hold. */
@@ -96,11 +104,9 @@ export interface ListItems {
   'noise.clips': NoiseClip;
   'noise.cures': NoiseCure;
   'inspect.findings': InspectFinding;
+  'inspect.changed': ChangedPart;
 }
 export type ListName = keyof ListItems & keyof typeof LISTS;
-
-/** An object of the document, looked at by the fields that the table names. */
-type Json = Readonly<Record<string, unknown>>;
 
 /** The items of a list; none where the document has no such list. */
 export function itemsOf<L extends ListName>(drive: Drive, list: L): readonly ListItems[L][] {
@@ -148,7 +154,9 @@ export function withoutNamesOf(drive: Drive, gone: Gone): Drive {
 function itemsWithout(items: readonly Json[], { names = {}, lists = {} }: ListRules, gone: Gone): readonly Json[] {
   const stays = (item: Json) =>
     Object.entries(names).every(([field, named]) =>
-      MEANT[named].every((target) => !gone[target]?.has(at(item, field.split('.')) as string)),
+      MEANT[typeof named === 'function' ? named(item) : named].every(
+        (target) => !gone[target]?.has(at(item, field.split('.')) as string),
+      ),
     );
   const left = items.filter(stays).map((item) =>
     Object.entries(lists).reduce((whole, [field, rules]) => {
@@ -180,8 +188,9 @@ export function brokenNames(drive: Drive): { path: string; message: string }[] {
       }
       for (const [field, named] of Object.entries(names)) {
         const value = at(item, field.split('.')) as string | undefined;
-        if (value === undefined || MEANT[named].some((target) => known[target].has(value))) continue;
-        problems.push({ path: `${path}[${k}].${field}`, message: `names "${value}", and ${NONE[named]}` });
+        const meant = typeof named === 'function' ? named(item) : named;
+        if (value === undefined || MEANT[meant].some((target) => known[target].has(value))) continue;
+        problems.push({ path: `${path}[${k}].${field}`, message: `names "${value}", and ${NONE[meant]}` });
       }
       for (const [field, inner] of Object.entries(lists)) {
         const list = item[field];

@@ -113,30 +113,42 @@ const isPoint = (value: unknown): value is PicturePoint =>
   value.length === 2 &&
   value.every((part) => Number.isFinite(part) && Math.abs(part as number) <= MOST_PX);
 /** By the thousand in a drive of many pictures, so each is looked at without a schema of its own. */
-const pictureOutline = array<object, PicturePoint>()
-  .strict()
-  .typeError('must be a list')
-  .required('is missing: it must be a list')
-  .max(200, 'must have 200 items at most')
-  .test('points', (value, { path, createError }) => {
-    const wrong = value.length > 200 ? -1 : value.findIndex((point) => !isPoint(point));
-    const bound = MOST_PX.toLocaleString('en');
-    return (
-      wrong < 0 ||
-      createError({
-        path: `${path}[${wrong}]`,
-        message: `must be a point, [x, y] in px, each from −${bound} to ${bound}`,
-      })
-    );
-  });
-const rim = is.item<PhotoRim>({ pulley: is.id(), points: pictureOutline, known: is.yesOrNo() });
+export const picturePoints = (most: number) =>
+  array<object, PicturePoint>()
+    .strict()
+    .typeError('must be a list')
+    .required('is missing: it must be a list')
+    .max(most, `must have ${most} items at most`)
+    .test('points', (value, { path, createError }) => {
+      const wrong = value.length > most ? -1 : value.findIndex((point) => !isPoint(point));
+      const bound = MOST_PX.toLocaleString('en');
+      return (
+        wrong < 0 ||
+        createError({
+          path: `${path}[${wrong}]`,
+          message: `must be a point, [x, y] in px, each from −${bound} to ${bound}`,
+        })
+      );
+    });
+const rim = is.item<PhotoRim>({ pulley: is.id(), points: picturePoints(200), known: is.yesOrNo() });
 
-/** A picture of the drive. `hash` is the SHA-256 of the file as the server keeps it. */
-export interface SurveyPhoto {
-  readonly id: string;
+/** A picture that the server keeps. `hash` is the SHA-256 of the file. */
+export interface KeptPicture {
   readonly hash: string;
+  /** px. */
   readonly width: number;
   readonly height: number;
+}
+const side = () => is.needed(is.whole('a whole number of px', 20_000));
+export const keptPicture: is.Fields<KeptPicture> = {
+  hash: is.needed(is.text(64)).matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
+  width: side(),
+  height: side(),
+};
+
+/** A picture of the drive. */
+export interface SurveyPhoto extends KeptPicture {
+  readonly id: string;
   /** From the lens to the crank's belt plane, mm, where it was measured. */
   readonly cameraDistance?: number;
   /**
@@ -148,9 +160,7 @@ export interface SurveyPhoto {
 
 const photo = is.item<SurveyPhoto>({
   id: is.id(),
-  hash: is.needed(is.text(64)).matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
-  width: is.needed(is.whole('a whole number of px', 20_000)),
-  height: is.needed(is.whole('a whole number of px', 20_000)),
+  ...keptPicture,
   cameraDistance: is.length().moreThan(0, 'must be more than 0 mm'),
   cropped: is.yesOrNo(),
   rims: is.optionalList(rim, 64),

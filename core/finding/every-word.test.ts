@@ -1,5 +1,6 @@
 import { driveOf } from '../test/examples';
 import { ALIGN_FINDING_CODES, alignWords } from '../align';
+import { INSPECT_FINDING_CODES, inspectWords } from '../inspect';
 import { NOISE_FINDING_CODES, noiseWords } from '../noise';
 import { findingWords, PATH_FINDING_CODES } from '../path';
 import { SIZE_FINDING_CODES } from '../seating';
@@ -71,6 +72,11 @@ const told: [string, string, (unit: 'mm' | 'in', where: object) => FindingWords]
     'align',
     code,
     (unit, where) => alignWords(drive, { ...where, severity, code }, unit),
+  ]),
+  ...INSPECT_FINDING_CODES.map((code): (typeof told)[number] => [
+    'inspect',
+    code,
+    (unit, where) => inspectWords(drive, { ...where, severity, code }, unit),
   ]),
   ...NOISE_FINDING_CODES.map((code): (typeof told)[number] => [
     'noise',

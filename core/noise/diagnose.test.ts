@@ -34,7 +34,7 @@ const bare = (drive: Drive): Drive => {
   return rest;
 };
 const drives = Object.values(DEMO).map(bare);
-const truck = drives[0]!;
+const truck: Drive = { ...drives[0]!, inspect: {} };
 
 const given = (drive: Drive, evidence: readonly NoiseEvidence[]) => diagnose({ ...drive, noise: { evidence } });
 const chance = ({ causes }: Diagnosis, cause: string, id?: string) =>
@@ -268,7 +268,7 @@ describe('of this drive', () => {
 
   test('what other stages found counts, says whose it is, and stands back for what is said by hand', () => {
     const found = (outcome: string) => ({
-      findings: [{ id: 'f', on: 'pulley' as const, target: 'alt-1', check: 'spin', outcome }],
+      findings: [{ id: 'f', on: 'pulley' as const, target: 'alt-1', check: 'spin' as const, outcome }],
     });
     const inspected: Drive = { ...truck, inspect: found('grinds') };
     expect(diagnose(inspected).evidence.counts).toContainEqual({

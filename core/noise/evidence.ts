@@ -1,14 +1,7 @@
-import {
-  type Drive,
-  type InspectFinding,
-  NOISE_TESTS,
-  type NoiseEvidence,
-  type NoiseTest,
-  noiseTest,
-  pulleysById,
-} from '../drive';
+import { type Drive, NOISE_TESTS, type NoiseEvidence, type NoiseTest, noiseTest, pulleysById } from '../drive';
 import { bodyRadiusMm } from '../section';
-import { alignmentOf, runOutOf, WOBBLES_MM } from '../planes';
+import { foundOf, type Judged, partsOf, type ReasonCode } from '../inspect';
+import { alignmentOf, runOutOf } from '../planes';
 import { grooveCounts } from '../align';
 import { type Answer, askKey, partOf } from './asks';
 
@@ -25,17 +18,13 @@ export interface Weighed extends Answer {
 /** The evidence that counts, and what of it does not. */
 export interface EvidenceTold {
   counts: readonly Weighed[];
+  /** Somebody said something of the noise itself: what other stages found alone is none. */
+  heard: boolean;
   /** Of tests that this Emery does not know. */
   unknown: readonly NoiseEvidence[];
   /** Tests at one part that turned out in two ways at the same time. */
   contradicting: readonly Answer[];
 }
-
-/** A pulley that rocks by more is worn, mm. A default. */
-const ROCKS_MM = 0.5;
-/** Cracks per rib over 75 mm from which a belt is done, and the depth of a PK's grooves at its limit, mm. Defaults. */
-const CRACKS = 3;
-const WORN_DEPTH_MM = 2.0;
 
 /**
  * What counts of all that was seen, heard and tried: of each test at each part the latest, by its time and not by its
@@ -59,7 +48,8 @@ export function evidenceOf(drive: Drive): EvidenceTold {
   // In one order, whatever the order they were given in: sums of many terms round alike.
   const name = (one: Answer) => `${askKey(one)} ${one.outcome}`;
   counts.sort((a, b) => (name(a) < name(b) ? -1 : 1));
-  return { counts, unknown: all.filter(({ test }) => !noiseTest(test)), contradicting };
+  const heard = counts.some(({ from }) => from === 'hand');
+  return { counts, heard, unknown: all.filter(({ test }) => !noiseTest(test)), contradicting };
 }
 
 const sameAnswer = (a: Answer, b: Answer) => a.outcome === b.outcome && a.belt === b.belt && a.pulley === b.pulley;
@@ -101,17 +91,19 @@ function fromAlign(drive: Drive): Weighed[] {
   return unlike([...counted, ...wobbles]);
 }
 
-/** What an inspection found that is evidence, the latest of each check. */
+/** What an inspection found that is evidence: the last look of each check at each part, by Inspect's own limits. */
 function fromInspect(drive: Drive): Weighed[] {
-  const time = ({ at }: InspectFinding) => (at === undefined ? -Infinity : Date.parse(at));
-  const findings = [...(drive.inspect?.findings ?? [])].sort((a, b) => time(b) - time(a));
+  if (!drive.inspect?.findings?.length) return [];
   return unlike(
-    findings.flatMap((finding): Weighed[] => {
-      const told = INSPECTED[`${finding.on} ${finding.check}`]?.(finding);
-      if (!told) return [];
-      const target = finding.on === 'belt' ? { belt: finding.target } : { pulley: partOf(drive, finding.target) };
-      return [{ ...told, ...target, from: 'inspect', ...(finding.at !== undefined && { at: finding.at }) }];
-    }),
+    partsOf(drive).flatMap((part) =>
+      foundOf(drive, part).judged.flatMap((judged): Weighed[] => {
+        const told = INSPECTED[judged.code]?.(judged);
+        if (!told) return [];
+        const target = part.on === 'belt' ? { belt: part.target } : { pulley: partOf(drive, part.target) };
+        const at = judged.finding?.at;
+        return [{ ...told, ...target, from: 'inspect', ...(at !== undefined && { at }) }];
+      }),
+    ),
   );
 }
 
@@ -122,32 +114,33 @@ function unlike(answers: readonly Weighed[]): Weighed[] {
 }
 
 type Told = { test: NoiseTest; outcome: string } | undefined;
-const yesNo = (test: NoiseTest, yes: boolean): Told => ({ test, outcome: yes ? 'yes' : 'no' });
+const outcomeOf = ({ finding }: Judged) => finding?.outcome;
 const oneOf = (test: NoiseTest, outcome: string | undefined): Told =>
   outcome !== undefined && (NOISE_TESTS[test].outcomes as readonly string[]).includes(outcome)
     ? { test, outcome }
     : undefined;
-const over = (test: NoiseTest, value: number | undefined, limit: number): Told =>
-  value === undefined ? undefined : yesNo(test, value >= limit);
+/** By Inspect's limit: done, or not. */
+const done = (test: NoiseTest, bad: string, good: string, { grade }: Judged): Told =>
+  grade === 'nothing' ? undefined : { test, outcome: grade === 'replace' ? bad : good };
+const ifYes = (test: NoiseTest, outcome: string, judged: Judged): Told =>
+  outcomeOf(judged) === 'yes' ? { test, outcome } : undefined;
 
 /** What each check of an inspection says as a test; nothing where it says nothing of a noise. */
-const INSPECTED: Readonly<Record<string, ((finding: InspectFinding) => Told) | undefined>> = {
-  'pulley spin': ({ outcome }) => oneOf('spin', outcome),
-  'pulley rock': ({ value }) => over('rock', value, ROCKS_MM),
-  'pulley run-out': ({ value }) => over('wobble', value, WOBBLES_MM),
-  'pulley grooves': ({ outcome }) =>
-    outcome === undefined ? undefined : { test: 'grooves', outcome: outcome === 'clean' ? 'clean' : 'grit' },
-  'arm stroke': ({ outcome }) => oneOf('arm', outcome),
-  'arm by-hand': ({ outcome }) => oneOf('arm-swing', outcome),
-  'arm cocked': ({ outcome }) => oneOf('cocked', outcome),
-  'belt profile': ({ outcome }) =>
-    outcome === undefined ? undefined : { test: 'ribs', outcome: outcome === 'v' ? 'sound' : 'worn' },
-  'belt rib-depth': ({ value }) =>
-    value === undefined ? undefined : { test: 'ribs', outcome: value <= WORN_DEPTH_MM ? 'worn' : 'sound' },
-  'belt cracks': ({ value }) =>
-    value === undefined ? undefined : { test: 'ribs', outcome: value >= CRACKS ? 'cracked' : 'sound' },
-  'belt chunks': ({ outcome }) => (outcome === 'yes' ? { test: 'ribs', outcome: 'cracked' } : undefined),
-  'belt frayed': ({ outcome }) => oneOf('edge-wear', outcome),
-  'belt oil': ({ outcome }) => (outcome === 'yes' ? { test: 'surface', outcome: 'oily' } : undefined),
-  'belt glazed': ({ outcome }) => (outcome === 'yes' ? { test: 'ribs', outcome: 'worn' } : undefined),
+const INSPECTED: { readonly [C in ReasonCode]?: (judged: Judged) => Told } = {
+  spin: (judged) => oneOf('spin', outcomeOf(judged)),
+  rock: (judged) => done('rock', 'yes', 'no', judged),
+  'run-out': (judged) => done('wobble', 'yes', 'no', judged),
+  grooves: (judged) => oneOf('grooves', outcomeOf(judged) === 'clean' ? 'clean' : 'grit'),
+  clutch: (judged) => oneOf('clutch', outcomeOf(judged)),
+  stroke: (judged) => oneOf('arm', outcomeOf(judged)),
+  // An arm that gives to a hand swings with the engine; one that does not may swing all the same.
+  'by-hand': (judged) => ifYes('arm-swing', 'yes', judged),
+  cocked: (judged) => oneOf('cocked', outcomeOf(judged)),
+  profile: (judged) => oneOf('ribs', outcomeOf(judged) === 'v' ? 'sound' : 'worn'),
+  'rib-depth': (judged) => done('ribs', 'worn', 'sound', judged),
+  cracks: (judged) => done('ribs', 'cracked', 'sound', judged),
+  chunks: (judged) => ifYes('ribs', 'cracked', judged),
+  frayed: (judged) => oneOf('edge-wear', outcomeOf(judged)),
+  oil: (judged) => ifYes('surface', 'oily', judged),
+  glazed: (judged) => ifYes('ribs', 'worn', judged),
 };

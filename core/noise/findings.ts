@@ -28,7 +28,7 @@ export function noiseFindings(drive: Drive, diagnosis: Diagnosis): NoiseFinding[
   ];
   if (elsewhere > NOT_THE_DRIVE)
     found.push({ code: 'not-the-drive', severity: 'watch', figures: { chance: elsewhere } });
-  if (evidence.counts.length === 0) found.push({ code: 'only-priors', severity: 'note' });
+  if (!evidence.heard) found.push({ code: 'only-priors', severity: 'note' });
   else if (first.probability >= LEADS)
     found.push({
       code: 'leads',

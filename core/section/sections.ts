@@ -29,9 +29,14 @@ export interface Section {
   tipDepth: number;
   /** Of a ribbed belt, one groove of its pulley: how wide it is open at the rim, and how deep. Defaults. */
   groove: { open: number; depth: number } | null;
+  /** Of a ribbed belt, how deep the grooves between its ribs are when it is new, and when it is worn out. Defaults. */
+  ribDepth: { fresh: number; limit: number } | null;
   /** The angle of a run to its pulleys up to which it is good, and up to which it is to be watched, degrees. */
   runAngle: { good: number; watch: number };
 }
+
+/** How deep a PK pulley's grooves are, mm. A default. */
+const PK_GROOVE = 2.4;
 
 /** The same for every section until makers' figures say otherwise. */
 const RUN_ANGLE = { good: 0.5, watch: 1 };
@@ -62,6 +67,8 @@ function ribbed(
   depth: number,
   source: string,
 ): Section {
+  // PK's own figures; the others' in proportion to the depth of their pulleys' grooves.
+  const scale = depth / PK_GROOVE;
   return {
     name,
     kind: 'ribbed',
@@ -76,6 +83,7 @@ function ribbed(
     pitch: 0,
     tipDepth: 0,
     groove: { open: 0.8 * width, depth },
+    ribDepth: { fresh: Number((2.9 * scale).toFixed(2)), limit: Number((2 * scale).toFixed(2)) },
     runAngle: RUN_ANGLE,
   };
 }
@@ -93,6 +101,7 @@ function vee(name: string, width: number, cordDepth: number, thickness: number, 
     pitch: 0,
     tipDepth: 0,
     groove: null,
+    ribDepth: null,
     runAngle: RUN_ANGLE,
   };
 }
@@ -134,6 +143,7 @@ function toothed(
     pitch,
     tipDepth: differential,
     groove: null,
+    ribDepth: null,
     runAngle: RUN_ANGLE,
   };
 }
@@ -142,7 +152,7 @@ const CURVILINEAR = 'ISO 13050; thickness a default';
 const CLASSICAL = 'ISO 4184 width; cord depth and thickness defaults';
 
 export const SECTIONS: readonly Section[] = [
-  ribbed('PK', 3.56, 2.0, 1.3, 4.6, 2.4, 'ISO 9981, SAE J1459'),
+  ribbed('PK', 3.56, 2.0, 1.3, 4.6, PK_GROOVE, 'ISO 9981, SAE J1459'),
   vee('AV10', 10, 2.07, 8, 'ISO 2790; cord depth a default'),
   vee('AV13', 13, 2.86, 10, 'ISO 2790; cord depth a default'),
   vee('AV15', 15, scaledDepth(15), 11, 'ISO 2790 width; cord depth scaled between AV10 and AV13'),

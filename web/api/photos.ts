@@ -1,11 +1,11 @@
 import { ApiProblem, problemOf } from './client';
-import type { KeptPhoto } from '@emery/core/api';
+import type { KeptPicture } from '@emery/core/drive';
 
 export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'];
 const MOST_MB = 20;
 
 /** Hands a picture to the server, telling how much of it has gone. Rejects with an `ApiProblem`. */
-export function sendPhoto(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<KeptPhoto> {
+export function sendPhoto(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<KeptPicture> {
   if (!PHOTO_TYPES.includes(file.type))
     return Promise.reject(
       new ApiProblem(415, 'Not a picture', `${file.name}: a JPEG, PNG or WebP picture is accepted.`),
@@ -20,7 +20,7 @@ export function sendPhoto(file: File, onProgress: (share: number) => void, signa
     request.upload.onprogress = ({ loaded, total }) => onProgress(loaded / total);
     request.onload = () =>
       request.status === 201
-        ? resolve(JSON.parse(request.responseText) as KeptPhoto)
+        ? resolve(JSON.parse(request.responseText) as KeptPicture)
         : reject(problemOf(request.status, request.responseText));
     request.onerror = () =>
       reject(

@@ -159,7 +159,7 @@ function Roller({ track: { pulley, steersDeg, trackMm, plusMinusMm, seenMm } }: 
         value={seenMm}
         least={-60}
         most={60}
-        onCommit={(mm) => dispatch(edit((d) => seeTrack(d, pulley, mm)))}
+        onCommit={(mm) => dispatch(edit((d) => seeTrack(d, pulley, mm, new Date().toISOString())))}
         onClear={() => dispatch(edit((d) => seeTrack(d, pulley, null)))}
       />
     </div>

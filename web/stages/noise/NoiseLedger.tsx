@@ -72,13 +72,12 @@ function Answer() {
   const { drive, diagnosis } = useDiagnosis();
   const { view } = useNoise();
   const [first] = diagnosis.causes;
-  const { counts } = diagnosis.evidence;
   const told = noiseFindings(drive, diagnosis).filter(({ code }) => TOLD[view].includes(code));
   const { name } = CAUSE_WORDS[first!.cause];
   const reasons = first!.reasons.filter(({ ratio }) => ratio > 1).slice(0, 2);
   return (
     <div className="answer" data-testid="noise-answer" data-cause={first!.cause} data-part={first!.id}>
-      {counts.length === 0 ? (
+      {!diagnosis.evidence.heard ? (
         <>
           <div className="label">No clue counts yet</div>
           <div className="answer-note">

@@ -79,7 +79,7 @@ export function useSuspect(): { id: string; what: 'belt' | 'pulley' } | null {
   const { view, suspect } = useNoise();
   const listening = useListening();
   const heard = listening?.matches.find(({ what }) => what !== 'engine')?.id;
-  const untouched = diagnosis.evidence.counts.length === 0;
+  const untouched = !diagnosis.evidence.heard;
   const id = suspect ?? (view === 'listen' ? heard : untouched ? undefined : diagnosis.causes[0]?.id);
   if (id === undefined) return null;
   if (stationOf(drive, id)) return { id, what: 'pulley' };

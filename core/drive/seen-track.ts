@@ -1,0 +1,26 @@
+import type { SeenTrack } from './align';
+import type { Drive } from './drive';
+import type { InspectFinding } from './inspect';
+
+const time = (date: string | undefined) => {
+  const ms = date === undefined ? NaN : Date.parse(date);
+  return Number.isNaN(ms) ? -Infinity : ms;
+};
+
+/** Where the belt's track was last seen on a roller, off the middle of its face, mm: one fact, told in two stages. */
+export function seenTrack(
+  drive: Drive,
+  pulley: string,
+): { mm: number; from: 'align'; track: SeenTrack } | { mm: number; from: 'inspect'; finding: InspectFinding } | null {
+  const track = drive.align?.tracks?.find((one) => one.pulley === pulley);
+  const found = (drive.inspect?.findings ?? []).filter(
+    (one) => one.check === 'track' && one.target === pulley && !one.past && one.value !== undefined,
+  );
+  const finding = found.reduce<InspectFinding | undefined>(
+    (last, one) => (last && time(last.at) > time(one.at) ? last : one),
+    undefined,
+  );
+  // What has no date is older than what has one; of two without, an inspection's goes first.
+  if (track && (!finding || time(track.date) > time(finding.at))) return { mm: track.mm, from: 'align', track };
+  return finding ? { mm: finding.value!, from: 'inspect', finding } : null;
+}

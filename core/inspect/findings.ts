@@ -1,0 +1,119 @@
+import { type Drive, stationOf } from '../drive';
+import type { DriveSolution } from '../path';
+import type { InspectFindingCode, InspectTold } from './finding';
+import { findingsOf } from './latest';
+import { placesOf, repeatOf } from './repeats';
+import { replaceTogether } from './together';
+import type { InspectItem, Judged, ReasonCode } from './verdicts';
+
+/** What is to be told of an inspection as a whole: what stops, what to change with what, what to cure first. */
+export function inspectFindings(
+  drive: Drive,
+  items: readonly InspectItem[],
+  { belts }: Pick<DriveSolution, 'belts'>,
+): InspectTold[] {
+  if (items.length === 0) return [{ code: 'no-parts', severity: 'note' }];
+  if (items.every(({ judged }) => judged.length === 0)) return [{ code: 'nothing-looked-at', severity: 'note' }];
+  return [
+    ...items.flatMap((item) => (item.on === 'pulley' ? ofPulley(drive, item) : item.on === 'belt' ? ofBelt(item) : [])),
+    ...belts.flatMap((belt): InspectTold[] => {
+      const found = findingsOf(drive, { on: 'belt', target: belt.id });
+      const repeat = repeatOf(belt, placesOf(found));
+      return repeat
+        ? [
+            {
+              code: 'repeats',
+              severity: 'watch',
+              belt: belt.id,
+              pulley: repeat.pulley,
+              figures: { turnMm: repeat.turnMm, byChance: repeat.byChance },
+            },
+          ]
+        : [];
+    }),
+    ...replaceTogether(drive, items).map(({ targets, why, offered }): InspectTold => {
+      const code = ({ arm: 'change-with-arm', idler: 'change-with-idler', pair: 'change-pair' } as const)[why];
+      const [belt, ...others] = targets;
+      return {
+        code,
+        severity: 'note',
+        belt: belt!,
+        ...(why !== 'pair' && { pulley: others[0]!, pulleys: others }),
+        figures: { offered: offered.length },
+      };
+    }),
+    ...curesOf(drive, items),
+  ];
+}
+
+const has = (item: InspectItem, code: ReasonCode, ...outcomes: string[]): Judged | undefined =>
+  item.judged.find(
+    (one) =>
+      one.code === code &&
+      (one.grade === 'watch' || one.grade === 'replace') &&
+      (outcomes.length === 0 || outcomes.includes(one.finding?.outcome ?? '')),
+  );
+
+function ofPulley(drive: Drive, item: InspectItem): InspectTold[] {
+  const { target: pulley } = item;
+  const wobble = has(item, 'run-out');
+  const rocks = has(item, 'rock');
+  return [
+    // A crank's rim sits on a ring of rubber, and what lets go there flies.
+    ...(wobble?.grade === 'replace' && stationOf(drive, pulley)?.role === 'crankshaft'
+      ? [{ code: 'stop-wobble', severity: 'fault', pulley, figures: { mm: wobble.value ?? 0 } } as const]
+      : []),
+    ...(rocks ? [{ code: 'rocks', severity: 'watch', pulley, figures: { mm: rocks.value ?? 0 } } as const] : []),
+  ];
+}
+
+function ofBelt(item: InspectItem): InspectTold[] {
+  const { target: belt, judged, wear, life } = item;
+  const code = (name: ReasonCode) => judged.find((one) => one.code === name);
+  const found: InspectTold[] = [];
+  const tell = (name: InspectFindingCode, severity: InspectTold['severity'], figures?: InspectTold['figures']) =>
+    found.push({ code: name, severity, belt, ...(figures && { figures }) });
+  const [cracks, depth, profile] = [code('cracks'), code('rib-depth'), code('profile')];
+  if (cracks?.grade === 'nothing' && !depth && !profile) tell('cracks-blind', 'watch');
+  if (depth?.grade === 'sound' && profile?.grade === 'replace') tell('depth-and-profile', 'watch');
+  if (wear?.before) tell('sprang-back', 'note', { before: wear.before });
+  if (wear?.told === 'no-wear') tell('no-wear', 'note');
+  if (wear?.uneven) tell('uneven-wear', 'watch');
+  if (wear?.left && wear.left.to === null) tell('far-end-open', 'note');
+  if (wear?.told === 'one-reading' && life)
+    tell('one-reading', 'note', {
+      distance: life.distance,
+      unit: life.unit,
+      from: life.from,
+      ...(life.left !== null && { left: life.left }),
+    });
+  if (item.reasons.includes('default-life') && life)
+    tell('outlived', 'watch', { distance: life.distance, unit: life.unit, over: -life.left! });
+  return found;
+}
+
+/** What must be cured as well, or a new belt dies of it too. */
+function curesOf(drive: Drive, items: readonly InspectItem[]): InspectTold[] {
+  return items.flatMap((item): InspectTold[] => {
+    const { on, target } = item;
+    if (on === 'belt') {
+      const cure = (code: InspectFindingCode) => ({ code, severity: 'watch', belt: target }) as const;
+      return [
+        ...(has(item, 'oil') ? [cure('cure-oil')] : []),
+        ...(has(item, 'frayed') ? [cure('cure-line')] : []),
+        ...(has(item, 'glazed') || has(item, 'pilling') ? [cure('cure-slip')] : []),
+        ...(has(item, 'chunks') ? [cure('cure-chunks')] : []),
+      ];
+    }
+    const cure = (code: InspectFindingCode) => ({ code, severity: 'watch', pulley: target }) as const;
+    if (on === 'arm') return item.verdict === 'replace' ? [cure('cure-arm')] : [];
+    const grooves = has(item, 'grooves');
+    return [
+      ...(grooves ? [{ ...cure('cure-grooves'), figures: { outcome: grooves.finding?.outcome ?? '' } }] : []),
+      ...(has(item, 'track') ? [{ ...cure('cure-line'), figures: { arm: armOf(drive, target) } }] : []),
+      ...(has(item, 'spin') || has(item, 'clutch') ? [cure('cure-bearing')] : []),
+    ];
+  });
+}
+
+const armOf = (drive: Drive, pulley: string) => (stationOf(drive, pulley)?.adjuster?.kind === 'sprung-arm' ? 1 : 0);

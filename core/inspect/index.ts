@@ -1,0 +1,59 @@
+/** What to keep, what to change, how long it has left: the verdicts of an inspection. */
+export { inspectCommand } from './command';
+export {
+  changeFinding,
+  changeInspect,
+  changeTakenBack,
+  foundNow,
+  hangPicture,
+  nothingElseSeen,
+  partChanged,
+  putFinding,
+  putLimit,
+  readOdometer,
+  skipPart,
+  takeBackFinding,
+  type Look,
+} from './edit';
+export { INSPECT_FINDING_CODES, type InspectFindingCode, type InspectTold } from './finding';
+export { inspectFindings } from './findings';
+export { findingsOf, isOf, latestOfEach, partKey, type PartName } from './latest';
+export {
+  graded,
+  LIMITED,
+  limitsOf,
+  sigmaOfFinding,
+  unitOf,
+  type Grade,
+  type LimitedCheck,
+  type Limits,
+} from './limits';
+export { checksOf, GLANCE, partsOf } from './parts';
+export { placesOf, repeatOf, type Repeat } from './repeats';
+export { replaceTogether } from './together';
+export {
+  foundOf,
+  inspectDrive,
+  VERDICTS,
+  type InspectItem,
+  type Judged,
+  type ReasonCode,
+  type Verdict,
+} from './verdicts';
+export { type Left, type Wear } from './wear';
+export {
+  CHECK_WORDS,
+  checkFigure,
+  distanceFigure,
+  foundWords,
+  inspectedLabel,
+  inspectMessage,
+  inspectWords,
+  judgedWords,
+  leftFigure,
+  leftSpan,
+  limitWords,
+  reasonLines,
+  VERDICT_WORDS,
+  WHOSE_WORDS,
+} from './words';

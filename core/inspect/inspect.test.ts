@@ -1,0 +1,437 @@
+import fc from 'fast-check';
+import { DEMO } from '../test/demo';
+import { driveOf, SERPENTINE } from '../test/examples';
+import { CHECK_NAMES, checkRules, changeBelt, type Drive, type InspectFinding, readDrive, writeDrive } from '../drive';
+import { normals } from '../numeric';
+import { solveDrive } from '../path';
+import {
+  changeTakenBack,
+  findingsOf,
+  inspectDrive,
+  inspectFindings,
+  nothingElseSeen,
+  partChanged,
+  placesOf,
+  putFinding,
+  putLimit,
+  readOdometer,
+  reasonLines,
+  repeatOf,
+  replaceTogether,
+  skipPart,
+  takeBackFinding,
+} from './index';
+
+const truck: Drive = { ...DEMO.rescue, inspect: {}, align: { ...DEMO.rescue.align, tracks: [] } };
+type Short = [
+  on: InspectFinding['on'],
+  target: string,
+  check: InspectFinding['check'],
+  what: number | string,
+  more?: Partial<InspectFinding>,
+];
+const found = (...list: Short[]): InspectFinding[] =>
+  list.map(([on, target, check, what, more = {}], k) => ({
+    id: `f${k}`,
+    on,
+    target,
+    check,
+    ...(typeof what === 'number' ? { value: what } : { outcome: what }),
+    ...more,
+  }));
+const withFound = (drive: Drive, ...list: Short[]): Drive => ({
+  ...drive,
+  inspect: { ...drive.inspect, findings: found(...list) },
+});
+const item = (drive: Drive, on: string, target: string, odometer?: number) =>
+  inspectDrive(drive, odometer).find((one) => one.on === on && one.target === target)!;
+const belt = (drive: Drive, odometer?: number) => item(drive, 'belt', 'main', odometer);
+const codes = (drive: Drive) => inspectFindings(drive, inspectDrive(drive), solveDrive(drive)).map(({ code }) => code);
+
+describe('verdicts', () => {
+  test('the walk meets the belt, then its parts in the order of the route, an arm before its roller', () => {
+    expect(inspectDrive(truck).map(({ on, target }) => `${on} ${target}`)).toEqual([
+      'belt main',
+      'pulley crank-1',
+      'arm ten-1',
+      'pulley ten-1',
+      'pulley steer-1',
+      'pulley pump-1',
+      'pulley alt-1',
+      'pulley ac-1',
+    ]);
+  });
+
+  const table: [Short, string][] = [
+    [['belt', 'main', 'rib-depth', 2.9], 'keep'],
+    [['belt', 'main', 'rib-depth', 2.31], 'keep'],
+    [['belt', 'main', 'rib-depth', 2.29], 'watch'],
+    [['belt', 'main', 'rib-depth', 2], 'replace'],
+    // Its doubt reaches the limit.
+    [['belt', 'main', 'rib-depth', 2.5, { plusMinus: 0.3 }], 'watch'],
+    [['belt', 'main', 'profile', 'v'], 'keep'],
+    [['belt', 'main', 'profile', 'worn'], 'watch'],
+    [['belt', 'main', 'profile', 'u'], 'replace'],
+    [['belt', 'main', 'cracks', 3], 'replace'],
+    [['belt', 'main', 'cracks', 1], 'watch'],
+    // EPDM wears without a crack.
+    [['belt', 'main', 'cracks', 0], 'not looked at'],
+    [['belt', 'main', 'material', 'epdm'], 'not looked at'],
+    [['belt', 'main', 'oil', 'no'], 'not looked at'],
+    [['belt', 'main', 'oil', 'yes'], 'replace'],
+    [['belt', 'main', 'chunks', 'yes'], 'replace'],
+    [['arm', 'ten-1', 'stroke', 'smooth'], 'keep'],
+    [['arm', 'ten-1', 'stroke', 'binds'], 'replace'],
+    [['arm', 'ten-1', 'by-hand', 'yes'], 'replace'],
+    [['arm', 'ten-1', 'cocked', 'yes'], 'replace'],
+    [['arm', 'ten-1', 'pointer', 70], 'not looked at'],
+    [['arm', 'ten-1', 'pointer', 70 - 360], 'not looked at'],
+    [['arm', 'ten-1', 'pointer', 50], 'watch'],
+    [['pulley', 'alt-1', 'spin', 'quiet'], 'keep'],
+    [['pulley', 'alt-1', 'spin', 'freewheels'], 'replace'],
+    [['pulley', 'alt-1', 'clutch', 'locked'], 'replace'],
+    [['pulley', 'alt-1', 'rock', 0.1], 'keep'],
+    [['pulley', 'alt-1', 'rock', 0.3], 'watch'],
+    [['pulley', 'alt-1', 'rock', 0.5], 'replace'],
+    [['pulley', 'crank-1', 'run-out', 0.6], 'replace'],
+    [['pulley', 'alt-1', 'grooves', 'paint'], 'watch'],
+    [['pulley', 'alt-1', 'grooves', 'dent'], 'replace'],
+    [['pulley', 'pump-1', 'track', -2], 'watch'],
+    [['pulley', 'pump-1', 'track', 30], 'watch'],
+  ];
+  test.each(table)('%j is %s', (one, verdict) => {
+    expect(item(withFound(truck, one), one[0], one[1]).verdict).toBe(verdict);
+  });
+
+  test('a neoprene belt without a crack is sound, and one whose cracks nobody counted lacks that', () => {
+    const neoprene: Short = ['belt', 'main', 'material', 'neoprene'];
+    expect(belt(withFound(truck, neoprene, ['belt', 'main', 'cracks', 0])).verdict).toBe('keep');
+    expect(belt(withFound(truck, neoprene)).missing).toContain('cracks');
+    expect(belt(truck).missing).not.toContain('cracks');
+  });
+
+  test('a V-belt goes by how it rides, a taped length by its growth over the one it had', () => {
+    const pickup = changeBelt(DEMO.pickup, DEMO.pickup.belts[0]!.id, { length: 1000 });
+    const id = pickup.belts[0]!.id;
+    const of = (check: 'ride' | 'length' | 'slot', value: number) =>
+      item(withFound(pickup, ['belt', id, check, value, { plusMinus: 0.1 }]), 'belt', id).verdict;
+    expect([of('ride', 0.2), of('ride', 1.2), of('ride', 2)]).toEqual(['keep', 'watch', 'replace']);
+    expect([of('length', 1004), of('length', 1006), of('length', 1010)]).toEqual(['keep', 'watch', 'replace']);
+    expect([of('slot', 20), of('slot', 6), of('slot', 2)]).toEqual(['keep', 'watch', 'replace']);
+  });
+
+  const anyFound = fc
+    .tuple(
+      fc.constantFrom(...CHECK_NAMES),
+      fc.nat(),
+      fc.double({ min: 0, max: 5, noNaN: true }),
+      fc.option(fc.integer({ min: 0, max: 9 })),
+    )
+    .map(([check, pick, value, day]): Short => {
+      const { on, outcomes } = checkRules(check);
+      const target = on === 'belt' ? 'main' : on === 'arm' ? 'ten-1' : ['crank-1', 'alt-1', 'pump-1'][pick % 3]!;
+      const at = day === null ? {} : { at: `2026-03-0${1 + (day % 9)}T10:00:00Z`, odometer: 1000 * day };
+      return [on, target, check, outcomes ? outcomes[pick % outcomes.length]! : value, at];
+    });
+  test('a part that nobody looked at is never called sound, and one bad finding outweighs any number of good ones', () => {
+    fc.assert(
+      fc.property(fc.array(anyFound, { maxLength: 20 }), (list) => {
+        for (const one of inspectDrive(withFound(truck, ...list))) {
+          const grades = one.judged.map(({ grade }) => grade);
+          if (!list.some(([on, target]) => on === one.on && target === one.target))
+            expect(one.verdict).toBe('not looked at');
+          if (one.verdict === 'keep') expect(grades).toContain('sound');
+          expect(one.verdict === 'replace').toBe(grades.includes('replace'));
+          expect(one.reasons.length > 0).toBe(one.verdict === 'replace' || one.verdict === 'watch');
+          expect(reasonLines(one).length > 0).toBe(one.verdict !== 'not looked at');
+        }
+      }),
+    );
+  });
+
+  test('in one look the worst place counts; a later look takes over; no day at all is one look', () => {
+    const depth = (...of: [number, string?, number?][]): Short[] =>
+      of.map(([value, at, odometer]) => [
+        'belt',
+        'main',
+        'rib-depth',
+        value,
+        { ...(at && { at }), ...(odometer !== undefined && { odometer }) },
+      ]);
+    const verdict = (...of: [number, string?, number?][]) => belt(withFound(truck, ...depth(...of))).verdict;
+    expect(verdict([2.8, '2026-03-01T09:00:00Z'], [1.9, '2026-03-01T09:05:00Z'], [2.8, '2026-03-01T09:10:00Z'])).toBe(
+      'replace',
+    );
+    expect(verdict([1.9, '2026-03-01T09:00:00Z'], [2.8, '2026-03-09T09:00:00Z'])).toBe('keep');
+    expect(verdict([2.8, '2026-03-09T09:00:00Z'], [1.9, '2026-03-01T09:00:00Z'])).toBe('keep');
+    expect(verdict([2.8, undefined, 9000], [1.9, undefined, 4000])).toBe('keep');
+    expect(verdict([2.8], [1.9], [2.8])).toBe('replace');
+  });
+
+  test('the manual goes before the shop, and both before a default; each says whose it is', () => {
+    const worn = withFound(truck, ['belt', 'main', 'rib-depth', 2.2]);
+    expect(belt(worn).verdict).toBe('watch');
+    const shop = putLimit(worn, 'rib-depth', { replace: 2.25, from: 'shop' });
+    expect(belt(shop).verdict).toBe('replace');
+    expect(reasonLines(belt(shop))[0]).toMatch(/shop/);
+    const limits = [...shop.inspect!.limits!, { check: 'rib-depth' as const, replace: 1.5, from: 'manual' as const }];
+    const manual = { ...shop, inspect: { ...shop.inspect, limits } };
+    expect(belt(manual).verdict).toBe('keep');
+    expect(belt(manual).judged[0]!.limits!.from).toBe('manual');
+    expect(putLimit(shop, 'rib-depth', null).inspect!.limits).toEqual([]);
+  });
+
+  test('a spring that Tension found weak condemns the arm, until another arm is on', () => {
+    // Half of what its spring gives at that pointer.
+    const standing = { way: 'pointer' as const, id: 'p', degrees: 70, at: '2026-05-01T10:00:00Z' };
+    const gauge = {
+      way: 'gauge' as const,
+      id: 'g',
+      span: { from: 'ac-1', to: 'crank-1' },
+      newtons: 60,
+      at: '2026-05-01T10:01:00Z',
+    };
+    const weak = changeBelt(truck, 'main', { tensionReadings: [standing, gauge] });
+    expect(item(weak, 'arm', 'ten-1')).toMatchObject({ verdict: 'replace', reasons: ['spring'] });
+    const changed = partChanged(weak, { on: 'arm', target: 'ten-1' }, { at: '2026-05-02T10:00:00Z' });
+    expect(item(changed, 'arm', 'ten-1').verdict).toBe('not looked at');
+  });
+
+  test('a track read under Align counts here, the later of the two', () => {
+    const at = (date?: string): Drive => ({
+      ...truck,
+      align: { tracks: [{ pulley: 'pump-1', mm: 4, ...(date && { date }) }] },
+    });
+    expect(item(at(), 'pulley', 'pump-1')).toMatchObject({ verdict: 'watch', reasons: ['track'] });
+    const found: Short = ['pulley', 'pump-1', 'track', 0.2, { at: '2026-05-01T10:00:00Z' }];
+    expect(item(withFound(at(), found), 'pulley', 'pump-1').verdict).toBe('not looked at');
+    expect(item(withFound(at('2026-06-01'), found), 'pulley', 'pump-1').verdict).toBe('watch');
+  });
+});
+
+describe('wear', () => {
+  const read = (...of: [odometer: number, value: number, sigma?: number, at?: string][]) =>
+    withFound(
+      truck,
+      ...of.map(([odometer, value, plusMinus = 0.1, at]): Short => [
+        'belt',
+        'main',
+        'rib-depth',
+        value,
+        { odometer, plusMinus, ...(at && { at }) },
+      ]),
+    );
+
+  test('two readings make a rate and what is left, with the ± that both of theirs come to', () => {
+    const { wear, life } = belt(read([100_000, 2.6], [120_000, 2.4]));
+    expect(wear!.left!.distance).toBeCloseTo(40_000, 6);
+    // L = d (b − lim) / (a − b): dL/da = −d (b − lim) / (a − b)², dL/db = d (a − lim) / (a − b)².
+    const [d, a, b, lim] = [20_000, 2.6, 2.4, 2];
+    expect(wear!.left!.plusMinus).toBeCloseTo((0.1 * d * Math.hypot(b - lim, a - lim)) / (a - b) ** 2, 4);
+    expect(life).toBeNull();
+    expect(belt(read([100_000, 2.6], [120_000, 2.4]), 130_000).wear!.left!.distance).toBeCloseTo(30_000, 6);
+    expect(belt(read([100_000, 2.6], [120_000, 2.4]), 999_999).wear!.left!.distance).toBe(0);
+  });
+
+  test('one reading makes none: the default life, said to be one, and what is left of it where it was fitted', () => {
+    const one = belt(read([100_000, 2.6]));
+    expect(one.wear).toMatchObject({ left: null, told: 'one-reading' });
+    expect(one.life).toMatchObject({ distance: 150_000, from: 'default', left: null });
+    const fitted = changeBelt(read([100_000, 2.6]), 'main', { care: { fittedOdometer: 40_000 } });
+    expect(belt(fitted).life!.left).toBe(90_000);
+    expect(belt(fitted, 200_000)).toMatchObject({ verdict: 'watch', reasons: ['default-life'] });
+    expect(codes(fitted)).toContain('one-reading');
+  });
+
+  test('readings at one odometer make no rate, and figures that grow are no wear or another belt', () => {
+    expect(belt(read([100_000, 2.6], [100_000, 2.4])).wear!.left).toBeNull();
+    expect(belt(read([100_000, 2.5], [110_000, 2.55])).wear).toMatchObject({ left: null, told: 'no-wear', before: 0 });
+    const changed = belt(read([80_000, 2.1], [100_000, 2.9], [120_000, 2.7]));
+    expect(changed.wear).toMatchObject({ before: 1 });
+    expect(changed.wear!.left!.distance).toBeCloseTo(70_000, 6);
+  });
+
+  test('a rate with dates makes a day', () => {
+    const { wear } = belt(
+      read([100_000, 2.6, 0.05, '2026-01-01T00:00:00Z'], [110_000, 2.4, 0.05, '2026-04-11T00:00:00Z']),
+    );
+    // 100 days for 10,000; 20,000 to go are 200 days from the last.
+    expect(wear!.left!.day).toBe('2026-10-28');
+  });
+
+  test('a line through many is the weighted least squares of it', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 0, max: 200 }), { minLength: 2, maxLength: 8 }),
+        fc.double({ min: 0.002, max: 0.01, noNaN: true }),
+        (at, rate) => {
+          const readings = at.map((k): [number, number, number] => [1000 * k, 2.9 - rate * k, 0.05 + (k % 3) / 50]);
+          const { wear } = belt(read(...readings));
+          const first = Math.max(...at) * 1000;
+          expect(wear!.left!.distance).toBeCloseTo(Math.max(0, (0.9 / rate) * 1000 - first), 3);
+        },
+      ),
+    );
+  });
+
+  test('the forecast covers the truth as often as it claims', () => {
+    const normal = normals(11);
+    let [within, span, told] = [0, 0, 0];
+    for (let n = 0; n < 1500; n += 1) {
+      const count = 2 + (n % 4);
+      const rate = 0.9 / (60_000 + 40 * (n % 1000));
+      const odometers = Array.from({ length: count }, (_, k) => 5000 + (k * 45_000) / (count - 1));
+      const readings = odometers.map((o): [number, number, number] => [o, 2.9 - rate * o + 0.06 * normal(), 0.06]);
+      const { wear } = belt(read(...readings));
+      const last = odometers[count - 1]!;
+      const truth = 0.9 / rate - last;
+      if (!wear!.left) continue;
+      told += 1;
+      const { distance, plusMinus, from, to } = wear!.left;
+      if (Math.abs(distance - truth) <= plusMinus) within += 1;
+      if (truth >= from && (to === null || truth <= to)) span += 1;
+    }
+    expect(told).toBeGreaterThan(1450);
+    // Two thirds of the time or a little more: a ratio's ± is not quite even.
+    expect(within / told).toBeGreaterThan(0.66);
+    expect(within / told).toBeLessThan(0.82);
+    expect(span / told).toBeGreaterThan(0.93);
+    expect(span / told).toBeLessThan(0.975);
+  });
+});
+
+describe('what goes together, and what must be cured', () => {
+  test('a belt that is done takes its tensioner with it, and the other way round; a sound one is an offer', () => {
+    const done = withFound(truck, ['belt', 'main', 'profile', 'u']);
+    expect(replaceTogether(done, inspectDrive(done))).toEqual([
+      { targets: ['main', 'ten-1'], why: 'arm', offered: ['ten-1'] },
+    ]);
+    const roller = withFound(truck, ['pulley', 'ten-1', 'spin', 'grinds']);
+    expect(replaceTogether(roller, inspectDrive(roller))).toEqual([
+      { targets: ['main', 'ten-1'], why: 'arm', offered: ['main'] },
+    ]);
+    expect(replaceTogether(truck, inspectDrive(truck))).toEqual([]);
+  });
+
+  test('belts side by side over the same shafts are changed as a pair', () => {
+    const one = driveOf(
+      [
+        ['crank', 0, 0, 160],
+        ['alt', 300, 0, 60],
+      ],
+      { section: 'AV13' },
+    );
+    const doubled: Drive = {
+      ...one,
+      stations: one.stations.map((s) => ({
+        ...s,
+        pulleys: [...s.pulleys, { ...s.pulleys[0]!, id: `${s.id}-2`, plane: 16 }],
+      })),
+      belts: [
+        ...one.belts,
+        {
+          ...one.belts[0]!,
+          id: 'second',
+          route: [
+            { pulley: 'crank-2', side: 'drive' },
+            { pulley: 'alt-2', side: 'drive' },
+          ],
+        },
+      ],
+    };
+    const worn = withFound(doubled, ['belt', 'second', 'ride', 3]);
+    expect(replaceTogether(worn, inspectDrive(worn))).toEqual([
+      { targets: ['main', 'second'], why: 'pair', offered: ['main'] },
+    ]);
+  });
+
+  test.each([
+    [['belt', 'main', 'oil', 'yes'], 'cure-oil'],
+    [['belt', 'main', 'frayed', 'yes'], 'cure-line'],
+    [['belt', 'main', 'pilling', 'yes'], 'cure-slip'],
+    [['belt', 'main', 'chunks', 'yes'], 'cure-chunks'],
+    [['pulley', 'alt-1', 'grooves', 'grit'], 'cure-grooves'],
+    [['pulley', 'pump-1', 'track', 3], 'cure-line'],
+    [['pulley', 'pump-1', 'rock', 0.4], 'rocks'],
+    [['pulley', 'crank-1', 'run-out', 0.8], 'stop-wobble'],
+    [['arm', 'ten-1', 'stroke', 'stuck'], 'cure-arm'],
+    [['belt', 'main', 'cracks', 0], 'cracks-blind'],
+  ] as [Short, string][])('%j asks for %s', (one, code) => {
+    expect(codes(withFound(truck, one))).toContain(code);
+  });
+
+  test('damage that comes back once a turn of a pulley names it, and places at random name none', () => {
+    const solution = solveDrive(truck).belts[0]!;
+    const alt = solution.contacts.find(({ pulley }) => pulley === 'alt-1')!;
+    const turn = 2 * Math.PI * alt.cordRadius;
+    const places = [0, 1, 3, 4, 6].map((k, n) => 40 + k * turn + (n % 2 === 0 ? 2 : -2));
+    expect(repeatOf(solution, places)).toMatchObject({ pulley: 'alt-1', turnMm: turn });
+    expect(repeatOf(solution, places.slice(0, 2))).toBeNull();
+    const lcg = normals(3);
+    const named = Array.from({ length: 400 }, () =>
+      repeatOf(
+        solution,
+        Array.from({ length: 5 }, () => (Math.abs(lcg() * 997) % 1) * solution.cordLength!),
+      ),
+    ).filter(Boolean).length;
+    expect(named).toBeLessThan(20);
+    const marked = withFound(truck, ['belt', 'main', 'chunks', 'yes', { places }]);
+    expect(placesOf(findingsOf(marked, { on: 'belt', target: 'main' }))).toHaveLength(5);
+    expect(codes(marked)).toContain('repeats');
+  });
+});
+
+describe('edits', () => {
+  const part = { on: 'belt', target: 'main' } as const;
+  const look = { at: '2026-05-01T10:00:00.000Z', odometer: 1000 };
+
+  test('a check of one look is written once, taken back, and done again; an older look stays', () => {
+    const old = putFinding(truck, part, { check: 'rib-depth', value: 2.7 }, { at: '2025-05-01T10:00:00.000Z' });
+    const now = putFinding(
+      putFinding(old, part, { check: 'rib-depth', value: 2.4 }, look),
+      part,
+      { check: 'rib-depth', value: 2.3 },
+      look,
+    );
+    expect(now.inspect!.findings!.map(({ value }) => value)).toEqual([2.7, 2.3]);
+    expect(takeBackFinding(now, part, 'rib-depth', look).inspect!.findings!.map(({ value }) => value)).toEqual([2.7]);
+    expect(new Set(now.inspect!.findings!.map(({ id }) => id)).size).toBe(2);
+  });
+
+  test('a glance answers what was not answered, and skipping goes once something is found', () => {
+    const oily = putFinding(skipPart(truck, part, look), part, { check: 'oil', outcome: 'yes' }, look);
+    expect(belt(skipPart(truck, part, look)).skipped).toBe(look.at);
+    expect(oily.inspect!.skipped).toEqual([]);
+    const outcomes = nothingElseSeen(oily, part, look).inspect!.findings!.map(
+      ({ check, outcome }) => `${check} ${outcome}`,
+    );
+    expect(outcomes.sort()).toEqual(['chunks no', 'frayed no', 'glazed no', 'oil yes', 'pilling no']);
+  });
+
+  test('the odometer of a look is written to all of it', () => {
+    const drive = putFinding(
+      putFinding(truck, part, { check: 'oil', outcome: 'no' }, { at: '2020-01-01T00:00:00Z', odometer: 5 }),
+      part,
+      { check: 'profile', outcome: 'v' },
+      { at: look.at },
+    );
+    expect(readOdometer(drive, 777, look).inspect!.findings!.map(({ odometer }) => odometer)).toEqual([5, 777]);
+  });
+
+  test('a new belt makes the old one’s findings past, and that can be taken back', () => {
+    const worn = putFinding(truck, part, { check: 'profile', outcome: 'u' }, look);
+    const changed = partChanged(worn, part, { at: '2026-05-01T12:00:00.000Z', odometer: 1010 });
+    expect(belt(changed).verdict).toBe('not looked at');
+    expect(changed.belts[0]!.care).toMatchObject({ fittedOdometer: 1010 });
+    expect(readDrive(JSON.parse(writeDrive(changed)))).toMatchObject({ ok: true, drive: changed });
+    expect(belt(changeTakenBack(changed, part)).verdict).toBe('replace');
+  });
+});
+
+test('every demo drive and a drive without a length is told without a fault', () => {
+  for (const drive of [...Object.values(DEMO), driveOf(SERPENTINE)]) {
+    const items = inspectDrive(drive);
+    expect(items.length).toBeGreaterThan(2);
+    expect(inspectFindings(drive, items, solveDrive(drive)).length).toBeGreaterThan(0);
+  }
+});

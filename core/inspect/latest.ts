@@ -1,0 +1,59 @@
+import { type Drive, type Inspected, type InspectFinding, stationOf } from '../drive';
+
+/** Findings nearer together than this are of one look, ms. */
+const ONE_LOOK_MS = 12 * 3600 * 1000;
+
+const time = ({ at }: Pick<InspectFinding, 'at'>): number | null => {
+  const ms = at === undefined ? NaN : Date.parse(at);
+  return Number.isNaN(ms) ? null : ms;
+};
+
+/** Whether one finding is of a later look than another; not where nothing tells. */
+export function isLater(one: InspectFinding, two: InspectFinding): boolean {
+  const [a, b] = [time(one), time(two)];
+  if (a !== null && b !== null && Math.abs(a - b) > ONE_LOOK_MS) return a > b;
+  return one.odometer !== undefined && two.odometer !== undefined && one.odometer > two.odometer;
+}
+
+/** Whether a finding belongs to a look that is being taken: of half a day, or of no day at all. */
+export function isOneLook(one: Pick<InspectFinding, 'at'>, look: { at: string }): boolean {
+  const [a, b] = [time(one), time(look)];
+  return a === null || b === null || Math.abs(a - b) <= ONE_LOOK_MS;
+}
+
+/** A part that is inspected. */
+export interface PartName {
+  on: Inspected;
+  target: string;
+}
+
+export const partKey = ({ on, target }: PartName) => `${on} ${target}`;
+
+/** Whether a finding, or a part passed over, is of that part: any pulley that stands on an arm names the arm. */
+export function isOf(drive: Drive, { on, target }: PartName, found: PartName): boolean {
+  if (found.on !== on) return false;
+  if (found.target === target) return true;
+  return (
+    on === 'arm' &&
+    stationOf(drive, target) !== undefined &&
+    stationOf(drive, target) === stationOf(drive, found.target)
+  );
+}
+
+/** All that was found of a part as it is on now: not of one that was changed since. */
+export function findingsOf(drive: Drive, part: PartName): InspectFinding[] {
+  const belt = part.on === 'belt' ? drive.belts.find(({ id }) => id === part.target) : undefined;
+  const fittedAt = time({ ...(belt?.care?.fittedAt !== undefined && { at: belt.care.fittedAt }) });
+  const fittedOdometer = belt?.care?.fittedOdometer;
+  return (drive.inspect?.findings ?? []).filter((one) => {
+    if (one.past || !isOf(drive, part, one)) return false;
+    const at = time(one);
+    if (fittedAt !== null && at !== null && at < fittedAt) return false;
+    return fittedOdometer === undefined || one.odometer === undefined || one.odometer >= fittedOdometer;
+  });
+}
+
+/** Of each check the findings of its last look: several, where it was made at several places. */
+export function latestOfEach(findings: readonly InspectFinding[]): InspectFinding[] {
+  return findings.filter((one) => !findings.some((other) => other.check === one.check && isLater(other, one)));
+}

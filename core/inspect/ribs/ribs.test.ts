@@ -1,0 +1,137 @@
+import { normals } from '../../numeric';
+import { findRibs, type GreyPicture, makeRibs, readMarks, RIBS_AS_NEW, type RibsAsked } from './index';
+
+const PITCH = 3.56;
+const found = (asked: Partial<RibsAsked>) => {
+  const made = makeRibs({ ...RIBS_AS_NEW, width: 460, height: 260, pxPerMm: 17, ...asked });
+  const ribs = findRibs(made.picture, PITCH);
+  if (!ribs.ok) throw new Error(ribs.why);
+  const reading = readMarks(ribs.marks, PITCH);
+  if (!reading.ok) throw new Error(reading.why);
+  return { made, ribs, reading };
+};
+
+// Known wear, turned, tilted, blurred and grainy.
+const CASES: Partial<RibsAsked>[] = [
+  { depthMm: 2.9 },
+  { depthMm: 2.5, yawDeg: 12, tiltDeg: -6, blurPx: 2.2, seed: 2 },
+  { depthMm: 2.2, floorMm: 0.8, yawDeg: -8, tiltDeg: 11, blurPx: 1, noise: 8, seed: 3 },
+  { depthMm: 2, floorMm: 1.1, floorRoundMm: 0.4, rollDeg: 14, height: 340, blurPx: 2.8, seed: 4 },
+  { depthMm: 1.8, floorMm: 1.3, tipRoundMm: 0.05, rollDeg: -9, tiltDeg: 9, height: 320, seed: 5 },
+  { depthMm: 2.6, ribs: 4, pxPerMm: 24, rollDeg: 180, yawDeg: 7, seed: 6 },
+  { depthMm: 2.4, ribs: 5, rollDeg: 86, width: 260, height: 460, tiltDeg: 5, blurPx: 2, seed: 7 },
+];
+
+test('ribs of known wear are read within 0.1 mm, and within twice the ± that is told', () => {
+  let square = 0;
+  for (const asked of CASES) {
+    const { reading, ribs, made } = found(asked);
+    const miss = Math.abs(reading.depthMm.at - asked.depthMm!);
+    expect(miss).toBeLessThan(0.1);
+    expect(miss).toBeLessThan(2 * reading.depthMm.sigma);
+    expect(reading.depthMm.sigma).toBeLessThan(0.12);
+    square += (miss / reading.depthMm.sigma) ** 2;
+    expect(ribs.marks.tips).toHaveLength(made.tips.length);
+    expect(reading.off).toEqual({ tips: [], valleys: [] });
+  }
+  // Not much worse, as a whole, than one standard deviation each.
+  expect(square / CASES.length).toBeLessThan(1.5);
+});
+
+test('the profile goes by the floor of the grooves, and the blur is told', () => {
+  expect(found({ depthMm: 2.9 }).ribs.profile).toBe('v');
+  expect(found({ depthMm: 2.2, floorMm: 0.95 }).ribs.profile).toBe('worn');
+  expect(found({ depthMm: 1.9, floorMm: 1.5 }).ribs.profile).toBe('u');
+  expect(found({ blurPx: 2.5 }).ribs.blurMm).toBeCloseTo(2.5 / 17, 2);
+});
+
+const flat = (grey: (x: number, y: number) => number, width = 300, height = 200): GreyPicture => ({
+  width,
+  height,
+  data: Float32Array.from({ length: width * height }, (_, k) => grey(k % width, Math.floor(k / width))),
+});
+
+test('what shows no ribs is told, and never a depth', () => {
+  const normal = normals(5);
+  const none: [GreyPicture, RegExp][] = [
+    [flat(() => 128), /no-contrast/],
+    [flat(() => 128 + 6 * normal()), /no-contrast|no-ribs/],
+    [flat((_, y) => (y < 100 ? 210 : 40)), /no-ribs/],
+    [flat((x, y) => (Math.hypot(x - 150, y - 100) < 60 ? 40 : 210)), /no-ribs/],
+    [flat(() => 128 + 90 * normal()), /no-/],
+    [flat((x) => (x % 40 < 20 ? 210 : 40)), /no-ribs|too/],
+    [flat(() => 0, 3, 2), /no-/],
+  ];
+  for (const [picture, why] of none) {
+    const ribs = findRibs(picture, PITCH);
+    expect(ribs.ok ? 'found' : ribs.why).toMatch(why);
+  }
+});
+
+describe('marks by hand', () => {
+  const { tips, valleys } = makeRibs({ ...RIBS_AS_NEW, width: 8, height: 8, depthMm: 2.4, rollDeg: 17 });
+  const read = (more: object = {}) => {
+    const reading = readMarks({ tips, valleys, ...more }, PITCH);
+    if (!reading.ok) throw new Error(reading.why);
+    return reading;
+  };
+
+  test('exact marks give the depth, whichever way the picture is turned and in any order', () => {
+    expect(read().depthMm.at).toBeCloseTo(2.4, 6);
+    expect(read({ tips: [...tips].reverse(), valleys: valleys.slice(1, 4) }).depthMm.at).toBeCloseTo(2.4, 6);
+    // A rib that nobody marked.
+    expect(read({ tips: tips.filter((_, k) => k !== 2) }).depthMm.at).toBeCloseTo(2.4, 6);
+    const swap = (points: typeof tips) => points.map(([x, y]): [number, number] => [y, -x]);
+    expect(read({ tips: swap(tips), valleys: swap(valleys) }).depthMm.at).toBeCloseTo(2.4, 6);
+  });
+
+  test('a mark on the wrong spot is named, and the ± grows', () => {
+    const slipped = read({ tips: tips.map(([x, y], k) => (k === 3 ? [x, y + 30] : [x, y])) });
+    expect(slipped.off.tips).toEqual([3]);
+    expect(slipped.depthMm.sigma).toBeGreaterThan(1.5 * read().depthMm.sigma);
+  });
+
+  test('the ± of marks put by an unsteady hand is as good as it says', () => {
+    const normal = normals(9);
+    let [within, twice] = [0, 0];
+    const rounds = 400;
+    for (let n = 0; n < rounds; n += 1) {
+      const shaken = (points: typeof tips) =>
+        points.map(([x, y]): [number, number] => [x + 2.4 * normal(), y + 2.4 * normal()]);
+      // Taken square on, and known to be.
+      const { depthMm } = read({
+        tips: shaken(tips),
+        valleys: shaken(valleys),
+        sigmaPx: 2.4,
+        stretch: { at: 1, plusMinus: 1e-4 },
+      });
+      const off = Math.abs(depthMm.at - 2.4) / depthMm.sigma;
+      if (off < 1) within += 1;
+      if (off < 2) twice += 1;
+    }
+    expect(within / rounds).toBeGreaterThan(0.62);
+    expect(within / rounds).toBeLessThan(0.82);
+    expect(twice / rounds).toBeGreaterThan(0.93);
+  });
+
+  test('too few, on one spot, or in no row are told', () => {
+    const why = (marks: object) => {
+      const reading = readMarks({ tips, valleys, ...marks }, PITCH);
+      return reading.ok ? 'read' : reading.why;
+    };
+    expect(why({ tips: tips.slice(0, 1) })).toBe('too-few');
+    expect(why({ tips: [tips[0], tips[0]], valleys: [tips[0], tips[0]] })).toMatch(/not-in-a-row|too-small/);
+    expect(
+      why({
+        tips: [
+          [0, 0],
+          [1, 0],
+        ],
+        valleys: [
+          [0.5, 1],
+          [1.5, 1],
+        ],
+      }),
+    ).toBe('too-small');
+  });
+});

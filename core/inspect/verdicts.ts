@@ -1,0 +1,234 @@
+import { besideAngle } from '../adjuster';
+import {
+  type Belt,
+  type Check,
+  checkRules,
+  type Drive,
+  findPulley,
+  type InspectFinding,
+  seenTrack,
+  type SprungArm,
+  stationOf,
+} from '../drive';
+import { type ArmHealth, armHealthRead, tensionOf } from '../tension';
+import { findingsOf, isOf, latestOfEach, type PartName } from './latest';
+import { type Life, lifeOf } from './life';
+import { type Grade, graded, type Limits, limitsOf, sigmaOfFinding } from './limits';
+import { checksOf, DEFAULT_MATERIAL, kindOf, partsOf } from './parts';
+import { type Wear, wearOf } from './wear';
+
+export const VERDICTS = ['replace', 'watch', 'keep', 'not looked at'] as const;
+export type Verdict = (typeof VERDICTS)[number];
+
+/** What speaks for a verdict: a check, the spring that Tension measured, or a belt that has had its default life. */
+export type ReasonCode = Check | 'spring' | 'default-life';
+
+/** What one check says of its part. */
+export interface Judged {
+  code: ReasonCode;
+  grade: Grade;
+  /** What was found, where an inspection found it. */
+  finding?: InspectFinding;
+  /** The figure that was judged: a belt's length as percent of growth. */
+  value?: number;
+  limits?: Limits;
+  /** Whose it is. */
+  from: 'inspect' | 'align' | 'tension';
+  /** Of the spring, what Tension makes of the arm. */
+  arm?: ArmHealth;
+}
+
+/** A part of the drive, and what is to be done with it. */
+export interface InspectItem extends PartName {
+  verdict: Verdict;
+  /** What speaks for it, worst first; nothing for a part that is kept, or was not looked at. */
+  reasons: ReasonCode[];
+  /** All that was found, in the order of the checks. */
+  judged: Judged[];
+  /** The checks that nobody made. */
+  missing: Check[];
+  /** When it was passed over, without anything found since; empty where no day was kept. Null for one that was not. */
+  skipped: string | null;
+  /** Of a belt. */
+  wear: Wear | null;
+  life: Life | null;
+}
+
+/** Everything in a drive that can be kept or changed, as the walk meets it. `odometer` is where it stands now. */
+export function inspectDrive(drive: Drive, odometer?: number): InspectItem[] {
+  const springs = springsOf(drive);
+  return partsOf(drive).map((part) => itemOf(drive, part, springs, odometer));
+}
+
+function itemOf(
+  drive: Drive,
+  part: PartName,
+  springs: ReadonlyMap<string, ArmHealth>,
+  odometer: number | undefined,
+): InspectItem {
+  const { checks, telling } = checksOf(drive, part);
+  const { all, belt, material, judged: found } = foundOf(drive, part);
+  const track = fromAlign(drive, part);
+  const judged = [
+    ...found.filter(({ code }) => code !== 'track' || !track),
+    ...(track ? [track] : []),
+    ...fromTension(drive, part, springs),
+  ];
+  const order = (code: ReasonCode) => (checks as readonly ReasonCode[]).indexOf(code);
+  judged.sort((a, b) => order(a.code) - order(b.code));
+  const made = new Set(judged.map(({ code }) => code));
+  const wear = belt ? wearOf(drive, belt, all, odometer) : null;
+  const life = belt && !wear?.line ? lifeOf(drive, belt, material, odometer ?? lastOdometer(all)) : null;
+  const outlived = life?.left !== null && life?.left !== undefined && life.left <= 0;
+  const bad = (grade: Grade) => judged.filter((one) => one.grade === grade).map(({ code }) => code);
+  const known = judged.some(
+    ({ code, grade, from }) =>
+      grade === 'sound' && (from === 'tension' || (telling as readonly ReasonCode[]).includes(code)),
+  );
+  const [replace, watch] = [bad('replace'), bad('watch')];
+  const verdict: Verdict =
+    replace.length > 0
+      ? 'replace'
+      : watch.length > 0 || (known && outlived)
+        ? 'watch'
+        : known
+          ? 'keep'
+          : 'not looked at';
+  const past: ReasonCode[] = outlived && verdict !== 'not looked at' ? ['default-life'] : [];
+  return {
+    ...part,
+    verdict,
+    reasons: [...new Set([...replace, ...watch, ...past])],
+    judged,
+    missing: checks.filter((check) => !made.has(check) && isWorthIt(check, material, belt)),
+    skipped: found.length > 0 ? null : skippedAt(drive, part),
+    wear,
+    life,
+  };
+}
+
+/** What an inspection found of a part as it is on now: all of it, and what the last look of each check says. */
+export function foundOf(drive: Drive, part: PartName) {
+  const belt = part.on === 'belt' ? drive.belts.find(({ id }) => id === part.target) : undefined;
+  const all = findingsOf(drive, part);
+  const latest = latestOfEach(all);
+  const material = latest.find(({ check }) => check === 'material')?.outcome ?? DEFAULT_MATERIAL;
+  return { belt, all, material, judged: latest.map((one) => judge(drive, one, belt, material)) };
+}
+
+/** EPDM seldom cracks and its length need not be taped: what nobody made of these is no gap. */
+const isWorthIt = (check: Check, material: string, belt: Belt | undefined) =>
+  check !== 'length' && (check !== 'cracks' || material === 'neoprene' || kindOf(belt) === 'toothed');
+
+const lastOdometer = (findings: readonly InspectFinding[]) =>
+  findings.reduce<number | undefined>(
+    (last, { odometer: o }) => (o === undefined ? last : Math.max(last ?? 0, o)),
+    undefined,
+  );
+
+function skippedAt(drive: Drive, part: PartName): string | null {
+  const skipped = (drive.inspect?.skipped ?? []).filter((one) => isOf(drive, part, one));
+  return skipped.length === 0 ? null : (skipped[skipped.length - 1]!.at ?? '');
+}
+
+/** How bad each outcome is. */
+const OUTCOMES: { readonly [C in Check]?: Readonly<Record<string, Grade>> } = {
+  material: { epdm: 'nothing', neoprene: 'nothing' },
+  profile: { v: 'sound', worn: 'watch', u: 'replace' },
+  chunks: { no: 'sound', yes: 'replace' },
+  frayed: { no: 'sound', yes: 'replace' },
+  glazed: { no: 'sound', yes: 'replace' },
+  pilling: { no: 'sound', yes: 'replace' },
+  oil: { no: 'sound', yes: 'replace' },
+  stroke: { smooth: 'sound', binds: 'replace', stuck: 'replace' },
+  'by-hand': { no: 'sound', yes: 'replace' },
+  cocked: { no: 'sound', yes: 'replace' },
+  spin: { quiet: 'sound', grinds: 'replace', freewheels: 'replace' },
+  grooves: { clean: 'sound', paint: 'watch', grit: 'watch', dent: 'replace' },
+  clutch: { holds: 'sound', locked: 'replace', slips: 'replace' },
+};
+
+/** What a finding says of its part by its limits, which may be the manual's or the shop's own. */
+function judge(drive: Drive, finding: InspectFinding, belt: Belt | undefined, material: string): Judged {
+  const { check, outcome, value } = finding;
+  const told = { code: check, finding, from: 'inspect' as const };
+  if (checkRules(check).outcomes) return { ...told, grade: OUTCOMES[check]?.[outcome ?? ''] ?? 'nothing' };
+  if (value === undefined) return { ...told, grade: 'nothing' };
+  if (check === 'pointer') return { ...told, value, grade: pointerGrade(drive, finding) };
+  const limits = limitsOf(drive, check, belt);
+  if (!limits) return { ...told, value, grade: 'nothing' };
+  const sigma = sigmaOfFinding(finding);
+  if (check === 'length') {
+    // Grown by so many percent over what is printed on it.
+    if (!belt?.length) return { ...told, grade: 'nothing' };
+    const grown = (100 * (value - belt.length)) / belt.length;
+    return { ...told, value: grown, limits, grade: graded(grown, (100 * sigma) / belt.length, limits) };
+  }
+  const grade = graded(check === 'track' ? Math.abs(value) : value, sigma, limits);
+  // EPDM wears without a crack: none is no sign that it is sound.
+  const blind = check === 'cracks' && grade === 'sound' && material === 'epdm' && kindOf(belt) !== 'toothed';
+  return { ...told, value, limits, grade: blind ? 'nothing' : grade };
+}
+
+/** A pointer between its marks says little of the arm; one past them, that it or its belt is not right. */
+function pointerGrade(drive: Drive, { target, value }: InspectFinding): Grade {
+  const adjuster = stationOf(drive, target)?.adjuster;
+  if (adjuster?.kind !== 'sprung-arm') return 'nothing';
+  const within = inWindow(adjuster, value!);
+  return within === null ? 'nothing' : within ? 'sound' : 'watch';
+}
+
+function inWindow({ shortMark, longMark }: SprungArm, degrees: number): boolean | null {
+  if (shortMark === undefined || longMark === undefined) return null;
+  const at = besideAngle(degrees, (shortMark + longMark) / 2);
+  return at >= Math.min(shortMark, longMark) && at <= Math.max(shortMark, longMark);
+}
+
+/** Where a track was last read under Align, it counts in place of an older one that was found here. */
+function fromAlign(drive: Drive, { on, target }: PartName): Judged | null {
+  const seen = on === 'pulley' && findPulley(drive, target)?.surface === 'smooth' ? seenTrack(drive, target) : null;
+  if (seen?.from !== 'align') return null;
+  const limits = limitsOf(drive, 'track')!;
+  const grade = graded(Math.abs(seen.mm), 0, limits);
+  return { code: 'track', value: seen.mm, limits, grade, from: 'align' };
+}
+
+/** What Tension's last sitting makes of each sprung arm that it measured, by the id of its shaft. */
+function springsOf(drive: Drive): Map<string, ArmHealth> {
+  const read = drive.belts.filter(({ tensionReadings }) => tensionReadings?.some(({ way }) => way === 'pointer'));
+  const found = new Map<string, ArmHealth>();
+  if (read.length === 0) return found;
+  for (const standing of tensionOf(drive).standings) {
+    if (!standing || standing.arm === null || !read.some(({ id }) => id === standing.belt.id)) continue;
+    const { station, pulley } = standing.contacts[standing.arm]!;
+    const health = changedSince(drive, pulley, standing.belt) ? null : armHealthRead(drive, standing);
+    if (health) found.set(station, health);
+  }
+  return found;
+}
+
+/** Whether another arm went on after its belt was last measured. */
+function changedSince(drive: Drive, pulley: string, { tensionReadings }: Belt): boolean {
+  const arm = { on: 'arm', target: pulley } as const;
+  const last = tensionReadings?.[tensionReadings.length - 1]?.at;
+  return (drive.inspect?.changed ?? []).some(
+    (one) =>
+      isOf(drive, arm, one) && one.at !== undefined && last !== undefined && Date.parse(one.at) > Date.parse(last),
+  );
+}
+
+const ARM_GRADES: Readonly<Record<ArmHealth['verdict'], Grade>> = {
+  good: 'sound',
+  weak: 'replace',
+  binding: 'replace',
+  stuck: 'replace',
+  // Told under Tension: they are no fault of the arm, or say nothing of it.
+  strong: 'nothing',
+  'wrong-length': 'nothing',
+  'cannot-say': 'nothing',
+};
+
+function fromTension(drive: Drive, { on, target }: PartName, springs: ReadonlyMap<string, ArmHealth>): Judged[] {
+  const arm = on === 'arm' ? springs.get(stationOf(drive, target)?.id ?? '') : undefined;
+  return arm ? [{ code: 'spring', grade: ARM_GRADES[arm.verdict], from: 'tension', arm }] : [];
+}

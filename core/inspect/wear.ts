@@ -1,0 +1,171 @@
+import type { Belt, Check, Drive, InspectFinding } from '../drive';
+import { type Limits, limitsOf, sigmaOfFinding } from './limits';
+
+/** The checks whose figures wear away with the distance. */
+const WEARS = ['rib-depth', 'ride'] as const satisfies Check[];
+
+/** What is left until the limit, in the odometer's unit, with one standard deviation. */
+export interface Left {
+  distance: number;
+  plusMinus: number;
+  /** Nineteen times in twenty between these; `to` is null where the readings leave the far end open. */
+  from: number;
+  to: number | null;
+  /** The day it comes to, ISO 8601, from the distance a day between first and last reading; null without dates. */
+  day: string | null;
+}
+
+/** One reading of a wearing figure. */
+export interface WearReading {
+  id: string;
+  odometer: number;
+  value: number;
+  sigma: number;
+  at: string | null;
+}
+
+/** How a belt wears: its readings over the odometer, and the line through them. */
+export interface Wear {
+  check: (typeof WEARS)[number];
+  limits: Limits;
+  readings: WearReading[];
+  /** Value at `odometer`, change of it over one of the odometer's unit, and the variances of both; null before two. */
+  line: { odometer: number; value: number; rate: number; valueVariance: number; rateVariance: number } | null;
+  left: Left | null;
+  /** Why nothing is told of what is left; or that the readings do not lie on one line. */
+  told: 'one-reading' | 'no-wear' | null;
+  uneven: boolean;
+  /** Readings before a figure sprang back to less worn: of another belt, and left out. */
+  before: number;
+}
+
+/** A figure that is less worn than the one before by more standard deviations than this is another belt's. */
+const SPRANG_BACK = 3;
+/** Of a normal figure, nineteen times in twenty within so many standard deviations. */
+const NINETEEN = 1.96;
+/** Lines that fit worse than this (a chi-squared over its degrees of freedom) are told. */
+const UNEVEN = 4;
+
+/**
+ * How a belt wears, by the figure that tells it, from its readings with an odometer. Null without one. `now` is where
+ * the odometer stands; at the last reading where it is left out.
+ */
+export function wearOf(drive: Drive, belt: Belt, findings: readonly InspectFinding[], now?: number): Wear | null {
+  const all = WEARS.flatMap((check) => {
+    const limits = limitsOf(drive, check, belt);
+    const wear = limits && wearBy(check, limits, findings, now);
+    return wear ? [wear] : [];
+  });
+  // Where two figures wear, the one that comes to its end first counts.
+  return all.reduce<Wear | null>((best, one) => {
+    if (!best) return one;
+    if (!one.left) return best;
+    return !best.left || one.left.distance < best.left.distance ? one : best;
+  }, null);
+}
+
+function wearBy(check: Wear['check'], limits: Limits, findings: readonly InspectFinding[], now?: number): Wear | null {
+  const all = findings
+    .flatMap((one): WearReading[] => {
+      const { id, odometer, value, at } = one;
+      return one.check !== check || odometer === undefined || value === undefined
+        ? []
+        : [{ id, odometer, value, at: at ?? null, sigma: Math.max(1e-3, sigmaOfFinding(one)) }];
+    })
+    .sort((a, b) => a.odometer - b.odometer);
+  if (all.length === 0) return null;
+  const before = firstOfThisBelt(all, limits.lowIsWorn);
+  const readings = all.slice(before);
+  const wear: Wear = { check, limits, readings, line: null, left: null, told: null, uneven: false, before };
+  const line = lineThrough(readings);
+  if (!line) return { ...wear, told: 'one-reading' };
+  const worn = limits.lowIsWorn ? -line.rate : line.rate;
+  const { rate, value, valueVariance, rateVariance, odometer } = line;
+  const misfit = readings.reduce(
+    (sum, one) => sum + ((one.value - value - rate * (one.odometer - odometer)) / one.sigma) ** 2,
+    0,
+  );
+  const uneven = readings.length > 2 && misfit / (readings.length - 2) > UNEVEN;
+  if (worn <= 0) return { ...wear, line, told: 'no-wear', uneven };
+  const last = readings[readings.length - 1]!;
+  const limit = limits.replace!;
+  const atLimit = (limit - value) / rate;
+  const sigma = Math.sqrt(valueVariance + rateVariance * atLimit ** 2) / worn;
+  const start = (now ?? last.odometer) - odometer;
+  const span = within(limits.lowIsWorn ? value - limit : limit - value, worn, valueVariance, rateVariance);
+  const left: Left = {
+    distance: Math.max(0, atLimit - start),
+    plusMinus: sigma,
+    from: Math.max(0, span.from - start),
+    to: span.to === null ? null : Math.max(0, span.to - start),
+    day: dayOf(readings, odometer + atLimit),
+  };
+  return { ...wear, line, left, uneven };
+}
+
+/** Where this belt's own readings begin: after the last that is less worn than the one before it. */
+function firstOfThisBelt(readings: readonly WearReading[], lowIsWorn: boolean): number {
+  let first = 0;
+  for (let k = 1; k < readings.length; k += 1) {
+    const [a, b] = [readings[k - 1]!, readings[k]!];
+    const back = (b.value - a.value) * (lowIsWorn ? 1 : -1);
+    if (b.odometer > a.odometer && back > SPRANG_BACK * Math.hypot(a.sigma, b.sigma)) first = k;
+  }
+  return first;
+}
+
+/** The weighted least-squares line, about the readings' own middle, so that its two figures are independent. */
+function lineThrough(readings: readonly WearReading[]): Wear['line'] {
+  const weights = readings.map(({ sigma }) => sigma ** -2);
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  const mean = (of: (one: WearReading) => number) =>
+    readings.reduce((sum, one, k) => sum + weights[k]! * of(one), 0) / total;
+  const odometer = mean((one) => one.odometer);
+  const value = mean((one) => one.value);
+  const spread = readings.reduce((sum, one, k) => sum + weights[k]! * (one.odometer - odometer) ** 2, 0);
+  if (!(spread > 0) || readings.every((one) => one.odometer === readings[0]!.odometer)) return null;
+  const rate =
+    readings.reduce((sum, one, k) => sum + weights[k]! * (one.odometer - odometer) * (one.value - value), 0) / spread;
+  return { odometer, value, rate, valueVariance: 1 / total, rateVariance: 1 / spread };
+}
+
+/**
+ * Where a worn line meets its limit, nineteen times in twenty, from the readings' middle on (E. C. Fieller's interval
+ * of a ratio). `margin` is what is left in the middle, `worn` what goes of it over one of the odometer's unit.
+ */
+function within(
+  margin: number,
+  worn: number,
+  marginVariance: number,
+  wornVariance: number,
+): { from: number; to: number | null } {
+  const [m, w] = [NINETEEN ** 2 * marginVariance, NINETEEN ** 2 * wornVariance];
+  // (margin − worn u)² = m + w u²
+  const [a, b, c] = [worn ** 2 - w, margin * worn, margin ** 2 - m];
+  const inner = b ** 2 - a * c;
+  if (a <= 0) {
+    // It may not wear at all, so far as the readings go: only the near end is told.
+    const near = margin <= 0 || inner < 0 || c <= 0 ? -Infinity : a === 0 ? c / (2 * b) : (b - Math.sqrt(inner)) / a;
+    return { from: near, to: null };
+  }
+  const root = Math.sqrt(Math.max(0, inner));
+  return { from: (b - root) / a, to: (b + root) / a };
+}
+
+const DAY_MS = 24 * 3600 * 1000;
+/** A day further off than this is no forecast, years. */
+const MOST_YEARS = 50;
+
+/** The day the odometer comes to a reading, by the distance a day between the first dated reading and the last. */
+function dayOf(readings: readonly WearReading[], odometer: number): string | null {
+  const dated = readings
+    .map((one) => ({ ms: one.at === null ? NaN : Date.parse(one.at), odometer: one.odometer }))
+    .filter(({ ms }) => !Number.isNaN(ms));
+  const [first, last] = [dated[0], dated[dated.length - 1]];
+  if (!first || !last) return null;
+  const days = (last.ms - first.ms) / DAY_MS;
+  const distance = last.odometer - first.odometer;
+  if (!(days >= 1) || !(distance > 0)) return null;
+  const then = last.ms + ((odometer - last.odometer) / distance) * days * DAY_MS;
+  return Math.abs(then - last.ms) > MOST_YEARS * 366 * DAY_MS ? null : new Date(then).toISOString().slice(0, 10);
+}
