@@ -59,7 +59,7 @@ async function markPicture(page: Page, hand: Hand): Promise<void> {
     const points = rims.get(stationOf(label).pulleys[0]!.id)!;
     for (const [k, [u, v]] of points.entries()) {
       await hand.tap(page, box.x + (u * box.width) / 1600, box.y + (v * box.height) / 1200);
-      await expect(page.locator('.rim.is-active .rim-point')).toHaveCount(k + 1);
+      await expect(page.locator('.rim.is-active .picture-point')).toHaveCount(k + 1);
     }
     if (label === 'Crank') {
       await page.getByLabel('Diameter, where known', { exact: true }).fill('168 mm');

@@ -29,7 +29,7 @@ export {
 } from './parts-at-hand';
 export { groovesOf, planFor, shiftOf, type Plan, type PlannedMove, type PlanSearch } from './plan';
 export { pressState } from './press';
-export { rollerTracks, type RollerTrack } from './rollers';
+export { rollerTracks, TRACK_WORTH_A_WORD, type RollerTrack } from './rollers';
 export { hiddenPlanes, simulatedLaser } from './simulate';
 export { planeOfStack, searchSets, stacksOf, type SetSearch, type StackSet } from './stacks';
 export {

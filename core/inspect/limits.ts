@@ -1,3 +1,4 @@
+import { TRACK_WORTH_A_WORD } from '../align';
 import { type Belt, type Check, checkRules, type Drive, type InspectFinding } from '../drive';
 import { WOBBLES_MM } from '../planes';
 import { sectionFor } from '../section';
@@ -29,7 +30,7 @@ const DEFAULTS: { readonly [C in Check]?: Omit<Limits, 'from'> } = {
   rock: { lowIsWorn: false, watch: 0.25, replace: 0.5, fresh: 0 },
   'run-out': { lowIsWorn: false, watch: 0.3, replace: WOBBLES_MM, fresh: 0 },
   // A track off the middle tells of something else: it alone is no reason to change the roller.
-  track: { lowIsWorn: false, watch: 1.5, replace: null, fresh: 0 },
+  track: { lowIsWorn: false, watch: TRACK_WORTH_A_WORD, replace: null, fresh: 0 },
 };
 
 /** One standard deviation of a figure where none was given, in its own unit. Defaults. */
@@ -49,16 +50,7 @@ export const sigmaOfFinding = ({ check, plusMinus }: Pick<InspectFinding, 'check
   plusMinus ?? SIGMA[check] ?? 0;
 
 /** The checks that a limit can be given for. */
-export const LIMITED = [
-  'rib-depth',
-  'cracks',
-  'ride',
-  'slot',
-  'length',
-  'rock',
-  'run-out',
-  'track',
-] as const satisfies Check[];
+export const LIMITED = ['rib-depth', 'cracks', 'ride', 'slot', 'length', 'rock', 'run-out'] as const satisfies Check[];
 export type LimitedCheck = (typeof LIMITED)[number];
 
 /** What a check's figure is held against: the manual's or the shop's own limit, else a default; null without any. */

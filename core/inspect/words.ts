@@ -34,7 +34,7 @@ export const CHECK_WORDS: Record<Check, CheckWords> = {
   profile: {
     ask: 'What shape are its grooves?',
     how: 'Bend the belt back on itself and look along the ribs. V: the floor is a line. U: the floor is wide, and the belt bottoms.',
-    outcomes: { v: 'V', worn: 'Between', u: 'U' },
+    outcomes: { v: 'V', worn: 'Between V and U', u: 'U' },
   },
   cracks: {
     ask: 'How many cracks in a rib?',

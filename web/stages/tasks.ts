@@ -1,5 +1,6 @@
 import { readStockFile } from '../stock/read-stock-file';
 import { alignTasks } from './align/tasks';
+import { inspectTasks } from './inspect/tasks';
 import { noiseTasks } from './noise/tasks';
 import { routeTasks } from './route/tasks';
 import { sizeTasks } from './size/tasks';
@@ -16,6 +17,7 @@ export const TASKS = {
   ...tensionTasks,
   ...alignTasks,
   ...noiseTasks,
+  ...inspectTasks,
   stock: (file: File, onProgress: (fraction: number) => void) => readStockFile(file, onProgress),
   /** Has the worker's code fetched while the server is there. */
   nothing: (_: null) => null,

@@ -2,15 +2,27 @@ import { steady } from './steady';
 import { useId, type KeyboardEvent } from 'react';
 import { LengthInput } from './LengthInput';
 import { useOnLeave, useTyped } from './typed-text';
-import { editableLength, formatInches, formatMm, type LengthUnit, parseLength } from '@emery/core/quantity';
+import {
+  editableLength,
+  formatInches,
+  formatLength,
+  formatMm,
+  type LengthUnit,
+  parseLength,
+} from '@emery/core/quantity';
 
 interface Props {
   label: string;
-  mm: number;
+  /** Null where there is none yet. */
+  mm: number | null;
   unit: LengthUnit;
   onCommit: (mm: number) => void;
   /** True where the length may be below zero, as a position may. */
   signed?: boolean;
+  /** Where given, no more than this, mm. */
+  most?: number;
+  /** Where given, the field may be emptied. */
+  onClear?: () => void;
 }
 
 /**
@@ -18,12 +30,14 @@ interface Props {
  * what it cannot read stays in the field with the reason. Taken over on Enter, on leaving the field, and when the page
  * goes away.
  */
-export const QuantityField = steady(function QuantityField({ label, mm, unit, onCommit, signed = false }: Props) {
+export const QuantityField = steady(function QuantityField(props: Props) {
+  const { label, mm, unit, onCommit, signed = false, most = Infinity, onClear } = props;
   const [text, setText] = useTyped<string | null>(label, null);
   const id = useId();
-  const start = editableLength(mm, unit);
+  const start = mm === null ? '' : editableLength(mm, unit);
   const touched = text !== null && text.trim() !== start;
-  const reading = touched ? parseLength(text, unit) : null;
+  const emptied = onClear !== undefined && text?.trim() === '';
+  const reading = touched && !emptied ? parseLength(text, unit) : null;
   const problem =
     reading === null
       ? null
@@ -31,9 +45,12 @@ export const QuantityField = steady(function QuantityField({ label, mm, unit, on
         ? reading.problem
         : !signed && reading.mm < 0
           ? `${label} cannot be below zero.`
-          : null;
+          : Math.abs(reading.mm) > most
+            ? `${label}: ${formatLength(most, unit)} at most.`
+            : null;
 
   const commit = () => {
+    if (emptied && start !== '') onClear();
     if (reading === null) setText(null);
     else if (reading.ok && problem === null) {
       onCommit(reading.mm);
@@ -67,7 +84,7 @@ export const QuantityField = steady(function QuantityField({ label, mm, unit, on
         onKeyDown={onKeyDown}
       />
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem ?? echo(reading?.ok ? reading.mm : mm, unit, reading !== null)}
+        {problem ?? (reading?.ok ? echo(reading.mm, unit, true) : mm === null ? '' : echo(mm, unit, false))}
       </p>
     </div>
   );

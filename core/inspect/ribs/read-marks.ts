@@ -67,9 +67,6 @@ export function readMarks({ tips, valleys, sigmaPx, stretch }: RibMarks, pitchMm
   );
   const square = stretch ?? { at: 1, plusMinus: SQUARE_SIGMA };
   const at = (share * pitchMm) / square.at;
-  const off = { tips: [] as number[], valleys: [] as number[] };
-  for (const [n, { tip, index }] of placed.entries())
-    if (fit.missed[n]! > OFF * sigma) (tip ? off.tips : off.valleys).push(index);
   return {
     ok: true,
     depthMm: {
@@ -77,10 +74,31 @@ export function readMarks({ tips, valleys, sigmaPx, stretch }: RibMarks, pitchMm
       sigma: Math.hypot((Math.sqrt(variance) * pitchMm) / square.at, (at * square.plusMinus) / square.at),
     },
     pitchPx,
-    off,
+    off: astray(placed, start, sigma),
     squareTaken: stretch === undefined,
   };
 }
+
+/**
+ * The marks that lie where the others do not put them: the one that misses most is left out and the rest fitted anew,
+ * until none misses by much, so that one that is astray accuses no other.
+ */
+function astray(placed: readonly Placed[], start: readonly number[], sigma: number): RibReading['off'] {
+  let left = placed;
+  const off: RibReading['off'] = { tips: [], valleys: [] };
+  while (left.length > LEAST_TO_ACCUSE) {
+    const fit = fitRow(left, start, sigma, left.length >= FOR_PERSPECTIVE ? 6 : 5);
+    const worst = fit ? fit.missed.indexOf(Math.max(...fit.missed)) : -1;
+    if (worst < 0 || fit!.missed[worst]! <= OFF * sigma) break;
+    const { tip, index } = left[worst]!;
+    (tip ? off.tips : off.valleys).push(index);
+    left = left.filter((_, k) => k !== worst);
+  }
+  return off;
+}
+
+/** With fewer marks than this none can be told from the others. */
+const LEAST_TO_ACCUSE = 5;
 
 /** Each mark's place in the row; null where they do not lie in one. */
 function inARow(tips: readonly PicturePoint[], valleys: readonly PicturePoint[]): Placed[] | null {

@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { DeleteOutlined } from '@ant-design/icons';
 import { edit, useBench } from '../../state/bench';
+import { AskCard } from '../../ui/AskCard';
 import { Choice } from '../../ui/Choice';
 import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
@@ -13,6 +14,11 @@ import { CAUSE_WORDS, cureDone, LISTEN_AGAIN_WORDS, listenedAgain, partLabel } f
 const OFFERED = 12;
 
 const UNIT_WORDS: Record<OdometerUnit, string> = { km: 'Kilometres', mi: 'Miles', h: 'Hours' };
+
+const HEARD = [
+  { outcome: 'quiet', label: 'Quiet' },
+  { outcome: 'back', label: 'It is back' },
+] as const;
 
 /** After the cure: what was put right, and whether it stayed quiet right after, after 500 km and after 2,000 km. */
 export default function AfterView() {
@@ -59,35 +65,24 @@ export default function AfterView() {
                 edit((d) => listenedAgain(d, cure.id, when, heard?.outcome === outcome ? null : outcome, stamp())),
               );
             return (
-              <div
+              <AskCard
                 key={when}
-                className="test-card"
-                role="group"
-                aria-label={`Listen again ${LISTEN_AGAIN_WORDS[when]}`}
-              >
-                <div className="test-ask">
-                  Listen again {LISTEN_AGAIN_WORDS[when]}
-                  {at !== null && when !== 'now' && (
-                    <span className="quiet">
-                      {' '}
-                      at {at.toLocaleString('en')} {cure.odometerUnit}
-                    </span>
-                  )}
-                </div>
-                <div className="button-row">
-                  {(['quiet', 'back'] as const).map((outcome) => (
-                    <Button
-                      key={outcome}
-                      aria-pressed={heard?.outcome === outcome}
-                      className={heard?.outcome === outcome ? 'is-said' : ''}
-                      onClick={() => say(outcome)}
-                    >
-                      {heard?.outcome === outcome && '✓ '}
-                      {outcome === 'quiet' ? 'Quiet' : 'It is back'}
-                    </Button>
-                  ))}
-                </div>
-              </div>
+                label={`Listen again ${LISTEN_AGAIN_WORDS[when]}`}
+                ask={
+                  <>
+                    Listen again {LISTEN_AGAIN_WORDS[when]}
+                    {at !== null && when !== 'now' && (
+                      <span className="quiet">
+                        {' '}
+                        at {at.toLocaleString('en')} {cure.odometerUnit}
+                      </span>
+                    )}
+                  </>
+                }
+                outcomes={HEARD}
+                said={heard?.outcome}
+                onSay={say}
+              />
             );
           })}
           {cure.listened?.some(({ outcome }) => outcome === 'back') && (

@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import { edit, useBench } from '../../state/bench';
+import { AskCard } from '../../ui/AskCard';
 import { useNoise } from './NoiseProvider';
 import { useDiagnosis } from './sums';
 import { type Ask, answerTest, askKey, outcomesOf, partLabel, takeBack, TEST_WORDS } from '@emery/core/noise';
@@ -29,44 +30,31 @@ export function TestCard({ ask, brief = false }: { ask: Ask; brief?: boolean }) 
       ),
     );
   return (
-    <div className="test-card" role="group" aria-label={NOISE_TEST_NAMES[test]}>
-      {brief ? (
-        <details className="test-how">
-          <summary>
-            <span className="test-ask">{words.ask}</span> <span className="test-how-word">How</span>
-          </summary>
-          <How ask={ask} />
-        </details>
-      ) : (
-        <>
-          <div className="test-ask-large">
+    <AskCard
+      label={NOISE_TEST_NAMES[test]}
+      ask={
+        brief ? (
+          words.ask
+        ) : (
+          <>
             {words.ask}
             {part !== undefined && <span className="quiet"> {partLabel(drive, part)}</span>}
-          </div>
-          <How ask={ask} />
-        </>
-      )}
-      <div className="button-row">
-        {test === 'repeat' && (
+          </>
+        )
+      }
+      how={<How ask={ask} />}
+      brief={brief}
+      first={
+        test === 'repeat' ? (
           <Button type="primary" onClick={() => setView('listen')}>
             Let Emery listen
           </Button>
-        )}
-        {outcomesOf(test)
-          .filter(({ outcome }) => test !== 'repeat' || NAMES_NO_PART.includes(outcome))
-          .map(({ outcome, label }) => (
-            <Button
-              key={outcome}
-              aria-pressed={known?.outcome === outcome}
-              className={known?.outcome === outcome ? 'is-said' : ''}
-              onClick={() => say(outcome)}
-            >
-              {known?.outcome === outcome && '✓ '}
-              {label}
-            </Button>
-          ))}
-      </div>
-    </div>
+        ) : undefined
+      }
+      outcomes={outcomesOf(test).filter(({ outcome }) => test !== 'repeat' || NAMES_NO_PART.includes(outcome))}
+      said={known?.outcome}
+      onSay={say}
+    />
   );
 }
 

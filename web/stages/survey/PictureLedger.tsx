@@ -1,12 +1,12 @@
-import { CameraOutlined, DeleteOutlined } from '@ant-design/icons';
+import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Segmented, Slider, Switch } from 'antd';
-import { useId, useRef, useState, type ReactNode } from 'react';
-import { PHOTO_TYPES, sendPhoto } from '../../api/photos';
+import { useId, type ReactNode } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { useSurveying } from './SurveyProvider';
 import { Choice } from '../../ui/Choice';
 import { FindingItem } from '../../bench/FindingItem';
 import { LengthFigure } from '../../ui/LengthFigure';
+import { PictureButton } from '../../ui/PictureButton';
 import { QuantityField } from '../../ui/QuantityField';
 import { TypedPlace } from '../../ui/typed-text';
 import { AddPulley } from './AddPulley';
@@ -17,6 +17,7 @@ import {
   changeRim,
   findPulley,
   freeIdIn,
+  type KeptPicture,
   pulleyLabel,
   putItem,
   removeItem,
@@ -79,79 +80,29 @@ export default function PictureLedger() {
 function PictureIntake({ first = false }: { first?: boolean }) {
   const { drive, dispatch } = useBench('drive', 'dispatch');
   const { setPicture } = useSurveying();
-  const input = useRef<HTMLInputElement>(null);
-  const [sending, setSending] = useState<{ share: number; cancel: () => void } | null>(null);
-  const [problem, setProblem] = useState('');
-
-  const take = async (file: File | undefined) => {
-    if (!file) return;
-    const stop = new AbortController();
-    setProblem('');
-    setSending({ share: 0, cancel: () => stop.abort() });
-    try {
-      const kept = await sendPhoto(file, (share) => setSending((now) => now && { ...now, share }), stop.signal);
-      const id = freeIdIn('photo', photosOf(drive));
-      dispatch(edit((d) => putItem(d, 'survey.photos', { id, ...kept })));
-      setPicture({ id, marking: drive.stations[0]?.pulleys[0]?.id ?? null });
-    } catch (error) {
-      setProblem((error as Error).message);
-    } finally {
-      setSending(null);
-    }
+  const onKept = (kept: KeptPicture) => {
+    const id = freeIdIn('photo', photosOf(drive));
+    dispatch(edit((d) => putItem(d, 'survey.photos', { id, ...kept })));
+    setPicture({ id, marking: drive.stations[0]?.pulleys[0]?.id ?? null });
   };
-
-  const chooser = (
-    <>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        accept={PHOTO_TYPES.join(',')}
-        aria-label={first ? 'Picture file' : 'Another picture file'}
-        onChange={(event) => {
-          void take(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
-      <Button
-        type={first ? 'primary' : 'default'}
-        icon={<CameraOutlined />}
-        disabled={sending !== null}
-        onClick={() => input.current?.click()}
-      >
-        {first ? 'Take or choose a picture' : 'Another picture'}
-      </Button>
-      {sending && (
-        <span className="quiet" role="status">
-          {sending.share < 1 ? `Sending, ${Math.round(100 * sending.share)} %` : 'Turning it upright'}{' '}
-          <Button onClick={sending.cancel}>Cancel</Button>
-        </span>
-      )}
-      {problem && (
-        <p className="field-echo is-wrong" role="alert">
-          {problem}
-        </p>
-      )}
-    </>
-  );
-  if (!first) return chooser;
+  if (!first) return <PictureButton label="Another picture" what="Another picture file" onKept={onKept} />;
   return (
-    <div
-      className="picture-intake"
-      onDragOver={(event) => event.preventDefault()}
-      onDrop={(event) => {
-        event.preventDefault();
-        void take(event.dataTransfer.files[0]);
-      }}
-    >
-      <h2>A picture, square on</h2>
-      <p>
-        Stand straight before the pulleys, two steps back, and zoom in rather than step closer. Hold the camera level.
-        Get every rim in.
-      </p>
-      <div className="button-row is-after">{chooser}</div>
-      <p className="quiet">Or drop one here: JPEG, PNG or WebP up to 20 MB. Where and when it was taken is not kept.</p>
-    </div>
+    <PictureButton
+      label="Take or choose a picture"
+      what="Picture file"
+      primary
+      onKept={onKept}
+      around={(button) => (
+        <>
+          <h2>A picture, square on</h2>
+          <p>
+            Stand straight before the pulleys, two steps back, and zoom in rather than step closer. Hold the camera
+            level. Get every rim in.
+          </p>
+          <div className="button-row is-after">{button}</div>
+        </>
+      )}
+    />
   );
 }
 

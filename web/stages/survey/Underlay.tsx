@@ -2,7 +2,8 @@ import type { LayerProps } from '../stage';
 import { memo, useState } from 'react';
 import { useBench } from '../../state/bench';
 import { useSurveying } from './SurveyProvider';
-import { photoAddress, pictureInHand } from './picture-in-hand';
+import { pictureAddress } from '../../views/picture/address';
+import { pictureInHand } from './picture-in-hand';
 import './picture.css';
 import type { SurveyPhoto } from '@emery/core/drive';
 import type { FittedPicture } from '@emery/core/survey';
@@ -97,7 +98,7 @@ const LaidPicture = memo(function LaidPicture({ photo, laid, strength, crankX, c
   return (
     <div className="underlay" aria-hidden>
       <img
-        src={photoAddress(photo.hash)}
+        src={pictureAddress(photo.hash)}
         alt=""
         width={photo.width}
         height={photo.height}

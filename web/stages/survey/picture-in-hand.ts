@@ -7,5 +7,3 @@ export function pictureInHand(drive: Drive, { id }: Pick<PictureInHand, 'id'>): 
   const photos = photosOf(drive);
   return photos.find((photo) => photo.id === id) ?? photos[0] ?? null;
 }
-
-export const photoAddress = (hash: string) => `/api/photos/${hash}`;

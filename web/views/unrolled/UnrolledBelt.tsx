@@ -1,5 +1,5 @@
 import { scaleLinear } from 'd3-scale';
-import { memo, useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useRef, useState, type ReactNode } from 'react';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { useBench, useLit } from '../../state/bench';
 import type { Mark } from '../../state/mark';
@@ -14,8 +14,17 @@ const HEIGHT = 140;
 const BELT_Y = 58;
 const MARGIN = 18;
 
-/** The belt cut open at the crank and laid flat to scale on a tape: what lies on which pulley, and what runs free. */
-export function UnrolledBelt() {
+/** What a stage lays over the strip: px along it for mm of cord, and where the belt lies in it, px. */
+export type OverStrip = (
+  x: (mm: number) => number,
+  belt: { y: number; height: number; cordLength: number },
+) => ReactNode;
+
+/**
+ * The belt cut open at the crank and laid flat to scale on a tape: what lies on which pulley, and what runs free, with
+ * what a stage lays `over` it.
+ */
+export function UnrolledBelt({ over }: { over?: OverStrip }) {
   const { belt } = useBench('belt');
   const holder = useRef<HTMLElement>(null);
   const [width, setWidth] = useState(0);
@@ -27,7 +36,7 @@ export function UnrolledBelt() {
   return (
     <section className="unrolled sheet" aria-label="Unrolled belt" ref={holder}>
       {belt?.cordLength ? (
-        <Strip belt={belt} cordLength={belt.cordLength} width={width} />
+        <Strip belt={belt} cordLength={belt.cordLength} width={width} over={over} />
       ) : (
         <p className="unrolled-empty">{emptyText(belt)}</p>
       )}
@@ -49,7 +58,17 @@ interface Piece {
   label: string;
 }
 
-function Strip({ belt, cordLength, width }: { belt: BeltSolution; cordLength: number; width: number }) {
+function Strip({
+  belt,
+  cordLength,
+  width,
+  over,
+}: {
+  belt: BeltSolution;
+  cordLength: number;
+  width: number;
+  over: OverStrip | undefined;
+}) {
   const { drive, unit } = useBench('drive', 'unit');
   const x = scaleLinear([0, cordLength], [MARGIN, Math.max(MARGIN + 1, width - MARGIN)]);
   const pieces = piecesOf(
@@ -82,6 +101,7 @@ function Strip({ belt, cordLength, width }: { belt: BeltSolution; cordLength: nu
         <PieceName key={name.text + name.at} {...name} />
       ))}
       <TapeRule x={x} y={HEIGHT - 26} length={cordLength} unit={unit} />
+      {over?.(x, { y: BELT_Y - 15, height: 30, cordLength })}
     </svg>
   );
 }

@@ -1,0 +1,40 @@
+import { DeleteOutlined } from '@ant-design/icons';
+import { Button, Modal } from 'antd';
+import { useState } from 'react';
+import { edit, useBench } from '../../state/bench';
+import { PictureButton } from '../../ui/PictureButton';
+import { pictureAddress } from '../../views/picture/address';
+import { INSPECT_CHECK_NAMES, type InspectFinding } from '@emery/core/drive';
+import { hangPicture } from '@emery/core/inspect';
+
+/** The picture that hangs on a finding, or the button that hangs one. */
+export function HungPicture({ finding: { id, check, photo } }: { finding: InspectFinding }) {
+  const { dispatch } = useBench('dispatch');
+  const [open, setOpen] = useState(false);
+  const name = INSPECT_CHECK_NAMES[check];
+  if (!photo)
+    return (
+      <div className="button-row">
+        <PictureButton
+          label="Hang a picture on it"
+          what={`Picture of ${name.toLowerCase()}`}
+          onKept={(kept) => dispatch(edit((d) => hangPicture(d, id, kept)))}
+        />
+      </div>
+    );
+  return (
+    <div className="hung">
+      <button type="button" className="hung-small" onClick={() => setOpen(true)} aria-label={`Picture: ${name}`}>
+        <img src={pictureAddress(photo.hash)} alt="" />
+      </button>
+      <Button
+        icon={<DeleteOutlined />}
+        aria-label={`Take the picture off: ${name}`}
+        onClick={() => dispatch(edit((d) => hangPicture(d, id, null)))}
+      />
+      <Modal open={open} onCancel={() => setOpen(false)} footer={null} title={name} width="min(94vw, 1100px)">
+        <img className="hung-large" src={pictureAddress(photo.hash)} alt={`Picture of ${name.toLowerCase()}`} />
+      </Modal>
+    </div>
+  );
+}

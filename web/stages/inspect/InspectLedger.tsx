@@ -1,0 +1,101 @@
+import { Segmented } from 'antd';
+import { FindingItem } from '../../bench/FindingItem';
+import { lazyPart } from '../../parts/lazy-part';
+import { useBench } from '../../state/bench';
+import { TypedPlace } from '../../ui/typed-text';
+import { type InspectView, useInspect } from './InspectProvider';
+import { useInspection } from './sums';
+import { WalkView } from './WalkView';
+import './inspect.css';
+import type { Drive } from '@emery/core/drive';
+import {
+  inspectedLabel,
+  inspectFindings,
+  type InspectFindingCode,
+  type InspectItem,
+  inspectWords,
+  leftFigure,
+  VERDICT_WORDS,
+} from '@emery/core/inspect';
+
+const CloseUpView = lazyPart('The close-up', () => import('./CloseUpView'));
+const VerdictsView = lazyPart('The verdicts', () => import('./VerdictsView'));
+const LimitsView = lazyPart('The limits', () => import('./LimitsView'));
+
+const VIEWS: readonly { value: InspectView; label: string }[] = [
+  { value: 'walk', label: 'Walk' },
+  { value: 'close-up', label: 'Close-up' },
+  { value: 'verdicts', label: 'Verdicts' },
+  { value: 'limits', label: 'Limits' },
+];
+
+/** What must stop is told above every view; everything else with the verdicts. */
+const STOPS: readonly InspectFindingCode[] = ['stop-wobble', 'no-parts'];
+
+/** Inspect: a walk round the drive, a close look at its ribs, and what follows. */
+export default function InspectLedger() {
+  const { view, setView } = useInspect();
+  const { drive, items } = useInspection();
+  const { solution } = useBench('solution');
+  const told = inspectFindings(drive, items, solution).filter(
+    ({ code }) => STOPS.includes(code) || (view === 'verdicts' && code !== 'nothing-looked-at'),
+  );
+  return (
+    <TypedPlace at="inspect">
+      <Answer drive={drive} items={items} />
+      <Segmented<InspectView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
+      {view === 'walk' && <WalkView />}
+      {view === 'close-up' && <CloseUpView />}
+      {view === 'verdicts' && <VerdictsView />}
+      {view === 'limits' && <LimitsView />}
+      {told.length > 0 && (
+        <ul className="findings" aria-label="Findings">
+          {told.map((finding) => (
+            <FindingItem
+              key={`${finding.code} ${finding.pulley} ${finding.belt}`}
+              severity={finding.severity}
+              words={inspectWords(drive, finding)}
+            />
+          ))}
+        </ul>
+      )}
+    </TypedPlace>
+  );
+}
+
+/** The worst verdict as the largest words, and how far the first belt still goes. */
+function Answer({ drive, items }: { drive: Drive; items: readonly InspectItem[] }) {
+  const looked = items.filter(({ verdict }) => verdict !== 'not looked at');
+  const of = (verdict: InspectItem['verdict']) => items.filter((item) => item.verdict === verdict);
+  const worst = (['replace', 'watch', 'keep'] as const).find((verdict) => of(verdict).length > 0);
+  const wear = items.find((item) => item.wear?.left);
+  const unit = drive.inspect?.odometerUnit ?? 'km';
+  const names = worst && worst !== 'keep' ? of(worst).map((item) => inspectedLabel(drive, item)) : [];
+  return (
+    <div className="answer" data-testid="inspect-answer" data-worst={worst ?? 'none'}>
+      <div className="label">
+        {looked.length} of {items.length} {items.length === 1 ? 'part' : 'parts'} looked at
+      </div>
+      {worst === undefined ? (
+        <div className="answer-note">
+          Nothing was looked at yet, so nothing is called sound. The walk below takes a tap or a figure at each check.
+        </div>
+      ) : (
+        <>
+          <div className={`answer-figure inspect-worst is-${worst}`}>
+            {VERDICT_WORDS[worst]}
+            <span className="answer-other">
+              {of(worst).length} {of(worst).length === 1 ? 'part' : 'parts'}
+            </span>
+          </div>
+          {names.length > 0 && <div className="answer-note">{names.join(' · ')}</div>}
+          {wear && (
+            <div className="answer-note">
+              {inspectedLabel(drive, wear)}: about <strong>{leftFigure(wear.wear!.left!, unit)}</strong> left
+            </div>
+          )}
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,192 @@
+import { Button } from 'antd';
+import { useEffect, useRef } from 'react';
+import { edit, useBench } from '../../state/bench';
+import { Choice } from '../../ui/Choice';
+import { FigureField } from '../../ui/FigureField';
+import { TypedPlace } from '../../ui/typed-text';
+import { CheckCard } from './CheckCard';
+import { GlanceCard } from './GlanceCard';
+import { useInspect } from './InspectProvider';
+import { useInspection, useLook, useOdometer, usePartInHand } from './sums';
+import { VERDICT_MARKS } from './marks';
+import { type Check, ODOMETER_UNITS, type OdometerUnit, stationOf } from '@emery/core/drive';
+import {
+  changeInspect,
+  checksOf,
+  GLANCE,
+  inspectedLabel,
+  type InspectItem,
+  partKey,
+  readOdometer,
+  skipPart,
+  VERDICT_WORDS,
+} from '@emery/core/inspect';
+
+const isGlance = (check: Check) => (GLANCE as readonly Check[]).includes(check);
+/** What is asked only where it tells something, or is asked for: the other checks come first. */
+const SELDOM: readonly Check[] = ['length'];
+
+/** The walk: one part at a time in the order the belt meets them, with the checks it needs. */
+export function WalkView() {
+  const { drive, items } = useInspection();
+  const { dispatch, select } = useBench('dispatch', 'select');
+  const { setAt, setPlacing } = useInspect();
+  const part = usePartInHand();
+  const look = useLook();
+  const top = useRef<HTMLElement>(null);
+  const key = part && partKey(part);
+  // The part in hand is lit in the drawing and on the belt as well.
+  const target = part && part.on !== 'belt' ? part.target : undefined;
+  const station = target === undefined ? undefined : stationOf(drive, target)?.id;
+  useEffect(() => {
+    select(station === undefined ? null : { kind: 'pulley', station, pulley: target! });
+  }, [station, target, select]);
+  if (!part) return null;
+  const index = items.indexOf(part);
+  const next = items[index + 1];
+  const goTo = (item: InspectItem | undefined) => {
+    if (!item) return;
+    setAt(partKey(item));
+    setPlacing(null);
+    top.current?.scrollIntoView({ block: 'start' });
+    top.current?.querySelector('h2')?.focus();
+  };
+  const { checks } = checksOf(drive, part);
+  // EPDM wears without a crack: once it is said to be that, nobody is sent to count.
+  const epdm = part.judged.some(({ code, finding }) => code === 'material' && finding?.outcome === 'epdm');
+  const first = checks.filter((check) => !isGlance(check) && !SELDOM.includes(check) && !(check === 'cracks' && epdm));
+  return (
+    <section className="walk" aria-label="Walk" ref={top}>
+      <Odometer />
+      <Parts items={items} inHand={key!} onGo={goTo} />
+      <div className="block-head">
+        <h2 tabIndex={-1}>{inspectedLabel(drive, part)}</h2>
+        <VerdictFlag item={part} />
+      </div>
+      <TypedPlace at={key!}>
+        {first.map((check) => (
+          <CheckCard key={`${key} ${check}`} part={part} check={check} />
+        ))}
+        {checks.some(isGlance) && <GlanceCard part={part} />}
+        {checks
+          .filter((check) => SELDOM.includes(check))
+          .map((check) => (
+            <CheckCard key={`${key} ${check}`} part={part} check={check} />
+          ))}
+      </TypedPlace>
+      <div className="walk-foot">
+        <Button disabled={index === 0} onClick={() => goTo(items[index - 1])}>
+          Back
+        </Button>
+        {part.judged.length === 0 && (
+          <Button
+            onClick={() => {
+              dispatch(edit((d) => skipPart(d, part, look())));
+              goTo(next);
+            }}
+          >
+            Skip
+          </Button>
+        )}
+        <WalkNext next={next} onGo={() => goTo(next)} label={next ? inspectedLabel(drive, next) : ''} />
+      </div>
+    </section>
+  );
+}
+
+function WalkNext({ next, label, onGo }: { next: InspectItem | undefined; label: string; onGo: () => void }) {
+  const { setView } = useInspect();
+  return next ? (
+    <Button type="primary" className="walk-next" onClick={onGo}>
+      Next: {label}
+    </Button>
+  ) : (
+    <Button type="primary" className="walk-next" onClick={() => setView('verdicts')}>
+      See the verdicts
+    </Button>
+  );
+}
+
+/** A verdict as a mark and a word; a part that was passed over says so. */
+export function VerdictFlag({ item: { verdict, skipped } }: { item: InspectItem }) {
+  const word = skipped !== null && verdict === 'not looked at' ? 'Skipped' : VERDICT_WORDS[verdict];
+  return (
+    <span className={`verdict is-${verdict.replaceAll(' ', '-')}`} data-testid="part-verdict">
+      <span aria-hidden>{VERDICT_MARKS[verdict]}</span> {word}
+    </span>
+  );
+}
+
+/** All parts as marks in the order of the walk; a tap goes there. */
+function Parts({
+  items,
+  inHand,
+  onGo,
+}: {
+  items: readonly InspectItem[];
+  inHand: string;
+  onGo: (item: InspectItem) => void;
+}) {
+  const { drive } = useBench('drive');
+  return (
+    <div className="walk-parts" role="group" aria-label="Parts">
+      {items.map((item) => {
+        const { verdict } = item;
+        const here = partKey(item) === inHand;
+        return (
+          <button
+            key={partKey(item)}
+            type="button"
+            className={`walk-part is-${verdict.replaceAll(' ', '-')}${here ? ' is-here' : ''}`}
+            aria-current={here ? 'step' : undefined}
+            aria-label={`${inspectedLabel(drive, item)}: ${VERDICT_WORDS[verdict].toLowerCase()}`}
+            title={inspectedLabel(drive, item)}
+            onClick={() => onGo(item)}
+          >
+            {VERDICT_MARKS[verdict]}
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+/** Where the odometer stands in this look, and what it counts. */
+function Odometer() {
+  const { drive, dispatch } = useBench('drive', 'dispatch');
+  const { now, last, write } = useOdometer();
+  const unit = drive.inspect?.odometerUnit ?? 'km';
+  const { began } = useInspect();
+  return (
+    <div className="fields walk-odometer">
+      <FigureField
+        label="Odometer now"
+        unit={unit}
+        value={now}
+        least={0}
+        most={1e7}
+        onCommit={(reading) => {
+          write(reading);
+          dispatch(edit((d) => readOdometer(d, reading, { at: began })));
+        }}
+        onClear={() => {
+          write(null);
+          dispatch(edit((d) => readOdometer(d, undefined, { at: began })));
+        }}
+      />
+      <Choice
+        label="It counts"
+        value={unit}
+        options={ODOMETER_UNITS.map((value) => ({ value, label: COUNTS[value] }))}
+        onChange={(odometerUnit) => dispatch(edit((d) => changeInspect(d, { odometerUnit })))}
+      />
+      {now === null && (
+        <p className="quiet">
+          {last === null ? 'Wear and distance together make a rate.' : `Last: ${last.toLocaleString('en')} ${unit}.`}
+        </p>
+      )}
+    </div>
+  );
+}
+
+const COUNTS: Record<OdometerUnit, string> = { km: 'Kilometres', mi: 'Miles', h: 'Hours' };

@@ -1,0 +1,49 @@
+import { useMemo } from 'react';
+import { useBench } from '../../state/bench';
+import { useTyped } from '../../ui/typed-text';
+import { useInspect } from './InspectProvider';
+import { type Drive, itemsOf } from '@emery/core/drive';
+import { inspectDrive, type InspectItem, type Look, partKey } from '@emery/core/inspect';
+
+const inspected = new WeakMap<Drive, { odometer: number | undefined; items: InspectItem[] }>();
+
+/** Each drive is judged once for a reading of the odometer. */
+function itemsFor(drive: Drive, odometer: number | undefined): InspectItem[] {
+  const known = inspected.get(drive);
+  if (known && known.odometer === odometer) return known.items;
+  const items = inspectDrive(drive, odometer);
+  inspected.set(drive, { odometer, items });
+  return items;
+}
+
+/** Every part with its verdict, as the odometer stands in this look. */
+export function useInspection(): { drive: Drive; items: InspectItem[] } {
+  const { drive } = useBench('drive');
+  const odometer = useOdometer().now;
+  return useMemo(() => ({ drive, items: itemsFor(drive, odometer ?? undefined) }), [drive, odometer]);
+}
+
+/** Where the odometer stands in this look: as it was written, else as this look's own findings have it. */
+export function useOdometer(): { now: number | null; last: number | null; write: (reading: number | null) => void } {
+  const { drive } = useBench('drive');
+  const { began } = useInspect();
+  const [typed, write] = useTyped<number | null>('inspect odometer', null);
+  const day = began.slice(0, 10);
+  const readings = itemsOf(drive, 'inspect.findings').filter(({ odometer, past }) => odometer !== undefined && !past);
+  const today = readings.find(({ at }) => at?.slice(0, 10) === day);
+  const last = readings.reduce<number | null>((most, { odometer }) => Math.max(most ?? 0, odometer!), null);
+  return { now: typed ?? today?.odometer ?? null, last, write };
+}
+
+/** The look that what is found now belongs to. */
+export function useLook(): () => Look {
+  const { now } = useOdometer();
+  return () => ({ at: new Date().toISOString(), ...(now !== null && { odometer: now }) });
+}
+
+/** The part the walk stands at; undefined where there is none. */
+export function usePartInHand(): InspectItem | undefined {
+  const { items } = useInspection();
+  const { at } = useInspect();
+  return items.find((item) => partKey(item) === at) ?? items[0];
+}
