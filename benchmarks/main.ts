@@ -22,6 +22,8 @@ import { answerFor, uncertaintyOf } from '@emery/core/size';
 import { choosePulleys, type PulleyAtHand, type SpeedTarget } from '@emery/core/speeds';
 import { fitSurvey } from '@emery/core/survey';
 import { planFor, searchSets } from '@emery/core/align';
+import { inspectDrive } from '@emery/core/inspect';
+import { findRibs, makeRibs, RIBS_AS_NEW } from '@emery/core/inspect/ribs';
 import { diagnose, lessonsOf, listen, soundOfLesson } from '@emery/core/noise';
 import { alignmentOf } from '@emery/core/planes';
 import { hearPluck, marginMap, runDrive, simulatedPlucks, tensionOf } from '@emery/core/tension';
@@ -257,6 +259,33 @@ function benchNoise(): void {
   print('Causes, and all next tests ranked', spread(times(runs), 'ms', 1), 'under 50 ms');
 }
 
+/** So many runs of one sum, after a few to warm up. */
+function time(what: string, count: number, run: () => unknown, limit: string, places = 1): void {
+  for (let k = 0; k < 3; k += 1) run();
+  const times = Array.from({ length: count }, () => {
+    const from = performance.now();
+    run();
+    return performance.now() - from;
+  });
+  print(what, spread(times, 'ms', places), limit);
+}
+
+/** Verdicts of the demo truck with ten years of looks; a close-up to its marks. */
+function benchInspect(): void {
+  const findings = Array.from({ length: 400 }, (_, k) => ({
+    id: `f${k}`,
+    ...(k % 2 === 0
+      ? { on: 'belt' as const, target: 'main', check: 'rib-depth' as const, value: 2.9 - 0.002 * k }
+      : { on: 'pulley' as const, target: 'alt-1', check: 'rock' as const, value: 0.1 }),
+    at: new Date(Date.UTC(2016, 0, 1 + 9 * k)).toISOString(),
+    odometer: 500 * k,
+  }));
+  const looked: Drive = { ...drive, inspect: { findings } };
+  time('Verdicts of 400 findings', 40, () => inspectDrive(looked), '', 2);
+  const made = makeRibs({ ...RIBS_AS_NEW, width: 2000, height: 1100, pxPerMm: 76, yawDeg: 6, blurPx: 3 });
+  time('A close-up of 2.2 Mpx to its marks', 5, () => findRibs(made.picture, 3.56), '', 0);
+}
+
 /** Twelve pulleys about a ring, read forty times; ten movable, four of them off; parts in five thousand sets. */
 function benchAlign(): void {
   const stops = Array.from({ length: 12 }, (_, k): Stop => [
@@ -278,15 +307,6 @@ function benchAlign(): void {
   );
   const ring = driveOf(stops, {}, { align: { readings, moves } });
   const solution = solveBelt(ring, 'main')!;
-  const time = (what: string, count: number, run: () => unknown, limit: string, places = 1) => {
-    for (let k = 0; k < 3; k += 1) run();
-    const times = Array.from({ length: count }, () => {
-      const from = performance.now();
-      run();
-      return performance.now() - from;
-    });
-    print(what, spread(times, 'ms', places), limit);
-  };
   time('Planes and runs, 12 pulleys, 40 readings', 100, () => alignmentOf(ring, 'main', { solution }), '', 2);
   const alignment = alignmentOf(ring, 'main', { solution })!;
   const found = planFor(ring, alignment);
@@ -555,6 +575,7 @@ const PARTS: Record<string, () => void | Promise<void>> = {
   tension: benchTension,
   align: benchAlign,
   noise: benchNoise,
+  inspect: benchInspect,
   'command-line': benchCommandLine,
 };
 const NAMES = [...Object.keys(PARTS), 'server', 'page'];

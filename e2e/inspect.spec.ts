@@ -138,7 +138,7 @@ test('a close-up is found, put right by hand, and put back as the finding it cam
   for (let k = 0; k < 3; k += 1) await page.keyboard.press('n');
   await page.keyboard.press('Delete');
   await expect(page.locator('.picture-point.is-off')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Put it right' }).click();
+  await page.getByRole('button', { name: 'Save the marks' }).click();
   await saved(page);
   const { document } = await emery.drive(TRUCK);
   const depths = document.inspect!.findings!.filter(({ check }) => check === 'rib-depth');

@@ -59,11 +59,6 @@ try {
     await page.waitForSelector('.underlay img');
     await page.waitForTimeout(600);
   });
-  await picture('bench-idler', wide, async (page) => {
-    await open(page, /Open Front drive of Rescue/);
-    await page.getByRole('button', { name: 'Where an idler helps' }).click();
-    await page.getByRole('button', { name: /Place 1/ }).click();
-  });
   await picture('bench-size', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);
     await page.getByRole('button', { name: /^3 Size/ }).click();
@@ -122,14 +117,22 @@ try {
     await page.getByRole('button', { name: 'Try it' }).first().click();
     await page.waitForSelector('.edge-ghost path');
   });
+  await picture('bench-inspect', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^8 Inspect/ }).click();
+    await page.getByText('Verdicts', { exact: true }).click();
+    await page.waitForSelector('.wear-reading');
+  });
+  await picture('bench-close-up', wide, async (page) => {
+    await open(page, /Open Front drive of Rescue/);
+    await page.getByRole('button', { name: /^8 Inspect/ }).click();
+    await page.getByText('Close-up', { exact: true }).click();
+    await page.getByRole('button', { name: 'Open it' }).click();
+    await page.waitForSelector('.rib-marks');
+  });
   await picture('belts', wide, async (page) => {
     await page.getByRole('link', { name: 'Belts in stock' }).click();
     await page.waitForSelector('.stock-sheet tbody tr');
-  });
-  await picture('bench-routes', wide, async (page) => {
-    await open(page, /Open Front drive of Rescue/);
-    await page.getByRole('button', { name: 'Find routes' }).click();
-    await page.getByRole('button', { name: /Route 2/ }).click();
   });
   await picture('routing-card', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);

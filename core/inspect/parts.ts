@@ -61,9 +61,10 @@ export function checksOf(
   if (on === 'arm') return { checks: ['stroke', 'by-hand', 'pointer', 'cocked'], telling: ['stroke', 'by-hand'] };
   const smooth = findPulley(drive, target)?.surface === 'smooth';
   const face: Check[] = smooth ? ['track'] : ['grooves'];
-  const role = stationOf(drive, target)?.role;
-  // A crank is not spun by hand, and does not rock.
-  if (role === 'crankshaft') return { checks: ['run-out', ...face], telling: ['run-out', ...face] };
+  const { role, pulleys = [] } = stationOf(drive, target) ?? {};
+  // A crank is not spun by hand, and does not rock; a shaft's bearings are tried at its first sheave.
+  if (role === 'crankshaft' || pulleys[0]?.id !== target)
+    return { checks: ['run-out', ...face], telling: ['run-out', ...face] };
   const clutch: Check[] = role === 'alternator' || role === 'generator' ? ['clutch'] : [];
   return { checks: ['spin', 'rock', 'run-out', ...face, ...clutch], telling: ['spin', 'rock', 'run-out'] };
 }

@@ -102,6 +102,29 @@ test('Noise is in hand once something was seen, wants what must stop or came bac
   expect(of({ cures: [{ ...cure, listened: heard('quiet', 'back') }] })).toBe('needs attention');
 });
 
+test('Inspect is in hand once something was found, wants what is to be replaced, and is settled once nothing is left out', async () => {
+  const of = (inspect: Drive['inspect']) => {
+    const drive: Drive = { ...routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'), ...(inspect && { inspect }) };
+    return stageState('inspect', drive, solveDrive(drive));
+  };
+  const depth = (value: number) => ({
+    id: `d${value}`,
+    on: 'belt' as const,
+    target: 'belt-1',
+    check: 'rib-depth' as const,
+    value,
+  });
+  const clean = { id: 'g', on: 'pulley' as const, target: 'crank-1-1', check: 'grooves' as const, outcome: 'clean' };
+  const quiet = { id: 's', on: 'pulley' as const, target: 'alternator-1-1', check: 'spin' as const, outcome: 'quiet' };
+  expect(of(undefined)).toBe('untouched');
+  expect(of({ findings: [{ ...depth(1.9), past: true }] })).toBe('untouched');
+  await STAGES.find(({ id }) => id === 'inspect')!.sums!.fetch();
+  expect(of({ findings: [depth(2.8)] })).toBe('in hand');
+  expect(of({ findings: [depth(1.9)] })).toBe('needs attention');
+  expect(of({ findings: [depth(2.8), clean, quiet] })).toBe('settled');
+  expect(of({ findings: [depth(2.2), clean, quiet] })).toBe('settled');
+});
+
 test('Tension is in hand once a belt is set, settled once every one was read, and asks for a look that is due', () => {
   const of = (belt: Partial<Drive['belts'][number]>) => {
     const drive = changeBelt(routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'), 'belt-1', belt);

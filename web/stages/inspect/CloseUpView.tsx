@@ -247,7 +247,7 @@ function InHand() {
         </Button>
         {answerMm === null && (
           <Button type="primary" disabled={!reading?.ok} onClick={keep}>
-            {finding !== null ? 'Put it right' : `Keep it${profile ? ', with the shape' : ''}`}
+            {finding !== null ? 'Save the marks' : `Keep it${profile ? ', with the shape' : ''}`}
           </Button>
         )}
         <Button

@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { edit, useBench } from '../../state/bench';
 import {
+  changeFinding,
   CHECK_WORDS,
   foundNow,
   GLANCE,
@@ -9,6 +10,7 @@ import {
   putFinding,
   takeBackFinding,
 } from '@emery/core/inspect';
+import { QuantityField } from '../../ui/QuantityField';
 import { HungPicture } from './HungPicture';
 import { useInspect } from './InspectProvider';
 import { useLook } from './sums';
@@ -16,7 +18,7 @@ import { type Check, INSPECT_CHECK_NAMES } from '@emery/core/drive';
 
 /** What is seen on a belt at one glance: a tap on what is there, and one for nothing else. */
 export function GlanceCard({ part }: { part: InspectItem }) {
-  const { drive, dispatch } = useBench('drive', 'dispatch');
+  const { drive, unit, dispatch } = useBench('drive', 'unit', 'dispatch');
   const { began, placing, setPlacing } = useInspect();
   const look = useLook();
   const found = new Map(GLANCE.map((check) => [check, foundNow(drive, part, check, { at: began })]));
@@ -78,11 +80,26 @@ export function GlanceCard({ part }: { part: InspectItem }) {
             <Button
               aria-pressed={placing === check}
               className={placing === check ? 'is-said' : ''}
-              onClick={() => setPlacing(placing === check ? null : check)}
+              onClick={() => {
+                setPlacing(placing === check ? null : check);
+                // On a tablet the strip may have been scrolled away.
+                document.querySelector('.unrolled')?.scrollIntoView({ block: 'nearest' });
+              }}
             >
               {placing === check ? 'Done marking' : 'Mark where'}
             </Button>
             <HungPicture finding={finding} />
+            {placing === check && (
+              <QuantityField
+                label="Or write it, from the chalk mark"
+                mm={null}
+                unit={unit}
+                onClear={() => undefined}
+                onCommit={(mm) =>
+                  dispatch(edit((d) => changeFinding(d, finding.id, { places: [...(finding.places ?? []), mm] })))
+                }
+              />
+            )}
           </div>
         );
       })}

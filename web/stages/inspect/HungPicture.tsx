@@ -1,6 +1,5 @@
 import { DeleteOutlined } from '@ant-design/icons';
-import { Button, Modal } from 'antd';
-import { useState } from 'react';
+import { App as AntApp, Button } from 'antd';
 import { edit, useBench } from '../../state/bench';
 import { PictureButton } from '../../ui/PictureButton';
 import { pictureAddress } from '../../views/picture/address';
@@ -10,7 +9,7 @@ import { hangPicture } from '@emery/core/inspect';
 /** The picture that hangs on a finding, or the button that hangs one. */
 export function HungPicture({ finding: { id, check, photo } }: { finding: InspectFinding }) {
   const { dispatch } = useBench('dispatch');
-  const [open, setOpen] = useState(false);
+  const { modal } = AntApp.useApp();
   const name = INSPECT_CHECK_NAMES[check];
   if (!photo)
     return (
@@ -22,9 +21,19 @@ export function HungPicture({ finding: { id, check, photo } }: { finding: Inspec
         />
       </div>
     );
+  const show = () =>
+    modal.info({
+      title: name,
+      icon: null,
+      footer: null,
+      closable: true,
+      mask: { closable: true },
+      width: 'min(94vw, 1100px)',
+      content: <img className="hung-large" src={pictureAddress(photo.hash)} alt={`Picture of ${name.toLowerCase()}`} />,
+    });
   return (
     <div className="hung">
-      <button type="button" className="hung-small" onClick={() => setOpen(true)} aria-label={`Picture: ${name}`}>
+      <button type="button" className="hung-small" onClick={show} aria-label={`Picture: ${name}`}>
         <img src={pictureAddress(photo.hash)} alt="" />
       </button>
       <Button
@@ -32,9 +41,6 @@ export function HungPicture({ finding: { id, check, photo } }: { finding: Inspec
         aria-label={`Take the picture off: ${name}`}
         onClick={() => dispatch(edit((d) => hangPicture(d, id, null)))}
       />
-      <Modal open={open} onCancel={() => setOpen(false)} footer={null} title={name} width="min(94vw, 1100px)">
-        <img className="hung-large" src={pictureAddress(photo.hash)} alt={`Picture of ${name.toLowerCase()}`} />
-      </Modal>
     </div>
   );
 }

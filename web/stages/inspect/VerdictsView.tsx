@@ -118,7 +118,7 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
       <div className="button-row">
         <Button onClick={onLook}>Look again</Button>
         {verdict !== 'keep' && (
-          <Button onClick={() => dispatch(edit((d) => partChanged(d, item, look())))}>Changed: a new one is on</Button>
+          <Button onClick={() => dispatch(edit((d) => partChanged(d, item, look())))}>A new one is on</Button>
         )}
       </div>
     </section>

@@ -29,7 +29,7 @@ const SELDOM: readonly Check[] = ['length'];
 /** The walk: one part at a time in the order the belt meets them, with the checks it needs. */
 export function WalkView() {
   const { drive, items } = useInspection();
-  const { dispatch, select } = useBench('dispatch', 'select');
+  const { dispatch, select, setBelt } = useBench('dispatch', 'select', 'setBelt');
   const { setAt, setPlacing } = useInspect();
   const part = usePartInHand();
   const look = useLook();
@@ -41,6 +41,10 @@ export function WalkView() {
   useEffect(() => {
     select(station === undefined ? null : { kind: 'pulley', station, pulley: target! });
   }, [station, target, select]);
+  const beltInHand = part?.on === 'belt' ? part.target : undefined;
+  useEffect(() => {
+    if (beltInHand !== undefined) setBelt(beltInHand);
+  }, [beltInHand, setBelt]);
   if (!part) return null;
   const index = items.indexOf(part);
   const next = items[index + 1];
