@@ -14,6 +14,13 @@ const next = (page: Page, part: string) => page.getByRole('button', { name: `Nex
 const itemOf = (drive: Drive, on: string, target: string): InspectItem =>
   inspectDrive(drive).find((one) => one.on === on && one.target === target)!;
 
+async function inspectTruck(page: Page): Promise<void> {
+  await page.goto('/');
+  await openDrive(page, `${TRUCK} of Rescue truck 2`);
+  await expect(page.locator('.pulley').first()).toBeVisible();
+  await page.keyboard.press('8');
+}
+
 async function figure(page: Page, label: string, text: string): Promise<void> {
   await page.getByLabel(label, { exact: true }).fill(text);
   await page.getByLabel(label, { exact: true }).press('Enter');
@@ -33,8 +40,9 @@ async function walkRound(page: Page): Promise<void> {
   await say(page, 'Grooves', 'Clean');
   await figure(page, 'Run-out, mm', '0.05');
   await next(page, 'Tensioner, arm');
+  await expect(page.getByText(/A sprung arm bites/)).toBeVisible();
   await card(page, 'Stroke').getByText('How', { exact: true }).click();
-  await expect(card(page, 'Stroke').getByText(/A sprung arm bites/)).toBeVisible();
+  await expect(card(page, 'Stroke').getByText(/from stop to stop and back, slowly/)).toBeVisible();
   await say(page, 'Stroke', 'Binds');
   await figure(page, 'Where it binds, °', '62');
   await next(page, 'Tensioner');
@@ -82,10 +90,7 @@ test('taken back and done again by keyboard; a new belt begins anew, and that ca
   page,
   emery,
 }) => {
-  await page.goto('/');
-  await openDrive(page, `${TRUCK} of Rescue truck 2`);
-  await expect(page.locator('.pulley').first()).toBeVisible();
-  await page.keyboard.press('8');
+  await inspectTruck(page);
   const verdict = page.getByTestId('part-verdict').first();
   await expect(verdict).toContainText('Watch');
   const u = card(page, 'Profile').getByRole('button', { name: 'U', exact: true });
@@ -111,10 +116,7 @@ test('taken back and done again by keyboard; a new belt begins anew, and that ca
 });
 
 test('a close-up is found, put right by hand, and put back as the finding it came from', async ({ page, emery }) => {
-  await page.goto('/');
-  await openDrive(page, `${TRUCK} of Rescue truck 2`);
-  await expect(page.locator('.pulley').first()).toBeVisible();
-  await page.keyboard.press('8');
+  await inspectTruck(page);
   await view(page, 'Close-up');
   await page.getByRole('button', { name: 'Open it' }).click();
   const depth = page.getByTestId('rib-depth');
@@ -150,10 +152,7 @@ test('a close-up is found, put right by hand, and put back as the finding it cam
 });
 
 test('damage is marked along the belt, and told where it comes back with a pulley', async ({ page, emery }) => {
-  await page.goto('/');
-  await openDrive(page, `${TRUCK} of Rescue truck 2`);
-  await expect(page.locator('.pulley').first()).toBeVisible();
-  await page.keyboard.press('8');
+  await inspectTruck(page);
   await card(page, 'What else is seen').getByRole('button', { name: 'Chunks missing' }).click();
   await page.getByRole('button', { name: 'Mark where' }).click();
   const strip = page.getByRole('button', { name: /^Tap where: Chunks missing/ });
@@ -178,10 +177,7 @@ test('damage is marked along the belt, and told where it comes back with a pulle
 test('a picture is hung on a finding; the minibus has nothing sound; no view has a fault of access', async ({
   page,
 }) => {
-  await page.goto('/');
-  await openDrive(page, `${TRUCK} of Rescue truck 2`);
-  await expect(page.locator('.pulley').first()).toBeVisible();
-  await page.keyboard.press('8');
+  await inspectTruck(page);
   await say(page, 'Profile', 'V');
   await card(page, 'Profile').locator('input[type="file"]').setInputFiles('demo/1-rescue-truck-ribs.jpg');
   await page.getByRole('button', { name: 'Picture: Profile' }).click();
@@ -206,10 +202,7 @@ test('a picture is hung on a finding; the minibus has nothing sound; no view has
 });
 
 test('practice is made up and says so, and its answer is told when asked for', async ({ page }) => {
-  await page.goto('/');
-  await openDrive(page, `${TRUCK} of Rescue truck 2`);
-  await expect(page.locator('.pulley').first()).toBeVisible();
-  await page.keyboard.press('8');
+  await inspectTruck(page);
   await view(page, 'Close-up');
   await page.getByRole('button', { name: 'Practise on a made-up one' }).click();
   await expect(page.getByText('Made up, to practise on.')).toBeVisible({ timeout: 30_000 });

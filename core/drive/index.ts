@@ -9,6 +9,7 @@ export * from './belt';
 export * from './survey';
 export * from './speeds';
 export * from './tension';
+export { momentOf } from './moment';
 export { seenTrack } from './seen-track';
 export type { Point } from './fields';
 export {

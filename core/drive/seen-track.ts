@@ -1,11 +1,10 @@
 import type { SeenTrack } from './align';
 import type { Drive } from './drive';
 import type { InspectFinding } from './inspect';
+import { momentOf } from './moment';
 
-const time = (date: string | undefined) => {
-  const ms = date === undefined ? NaN : Date.parse(date);
-  return Number.isNaN(ms) ? -Infinity : ms;
-};
+// What has no date is older than what has one.
+const time = (date: string | undefined) => momentOf(date) ?? -Infinity;
 
 /** Where the belt's track was last seen on a roller, off the middle of its face, mm: one fact, told in two stages. */
 export function seenTrack(
@@ -20,7 +19,7 @@ export function seenTrack(
     (last, one) => (last && time(last.at) > time(one.at) ? last : one),
     undefined,
   );
-  // What has no date is older than what has one; of two without, an inspection's goes first.
+  // Of two without a date, an inspection's goes first.
   if (track && (!finding || time(track.date) > time(finding.at))) return { mm: track.mm, from: 'align', track };
   return finding ? { mm: finding.value!, from: 'inspect', finding } : null;
 }

@@ -53,6 +53,8 @@ export {
   leftFigure,
   leftSpan,
   limitWords,
+  rateFigure,
+  readingFigure,
   reasonLines,
   VERDICT_WORDS,
   WHOSE_WORDS,

@@ -1,12 +1,9 @@
-import { type Drive, type Inspected, type InspectFinding, stationOf } from '../drive';
+import { momentOf, type Drive, type Inspected, type InspectFinding, stationOf } from '../drive';
 
 /** Findings nearer together than this are of one look, ms. */
 const ONE_LOOK_MS = 12 * 3600 * 1000;
 
-const time = ({ at }: Pick<InspectFinding, 'at'>): number | null => {
-  const ms = at === undefined ? NaN : Date.parse(at);
-  return Number.isNaN(ms) ? null : ms;
-};
+const time = ({ at }: Pick<InspectFinding, 'at'>) => momentOf(at);
 
 /** Whether one finding is of a later look than another; not where nothing tells. */
 export function isLater(one: InspectFinding, two: InspectFinding): boolean {
@@ -33,17 +30,18 @@ export const partKey = ({ on, target }: PartName) => `${on} ${target}`;
 export function isOf(drive: Drive, { on, target }: PartName, found: PartName): boolean {
   if (found.on !== on) return false;
   if (found.target === target) return true;
-  return (
-    on === 'arm' &&
-    stationOf(drive, target) !== undefined &&
-    stationOf(drive, target) === stationOf(drive, found.target)
-  );
+  return on === 'arm' && onOneShaft(drive, target, found.target);
+}
+
+export function onOneShaft(drive: Drive, one: string, two: string): boolean {
+  const station = stationOf(drive, one);
+  return station !== undefined && station === stationOf(drive, two);
 }
 
 /** All that was found of a part as it is on now: not of one that was changed since. */
 export function findingsOf(drive: Drive, part: PartName): InspectFinding[] {
   const belt = part.on === 'belt' ? drive.belts.find(({ id }) => id === part.target) : undefined;
-  const fittedAt = time({ ...(belt?.care?.fittedAt !== undefined && { at: belt.care.fittedAt }) });
+  const fittedAt = momentOf(belt?.care?.fittedAt);
   const fittedOdometer = belt?.care?.fittedOdometer;
   return (drive.inspect?.findings ?? []).filter((one) => {
     if (one.past || !isOf(drive, part, one)) return false;

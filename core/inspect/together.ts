@@ -1,4 +1,5 @@
 import { type Belt, type Drive, pulleysById, stationOf } from '../drive';
+import { onOneShaft } from './latest';
 import type { InspectItem } from './verdicts';
 
 /** Parts that are changed in one go, and why. */
@@ -26,9 +27,9 @@ export function replaceTogether(drive: Drive, items: readonly InspectItem[]): To
     const done = verdict('belt', belt.id) === 'replace';
     const on = [...new Set(belt.route.map(({ pulley }) => pulley))];
     for (const arm of items.filter(
-      (item) => item.on === 'arm' && on.some((id) => isOneShaft(drive, id, item.target)),
+      (item) => item.on === 'arm' && on.some((id) => onOneShaft(drive, id, item.target)),
     )) {
-      const roller = on.find((id) => isOneShaft(drive, id, arm.target))!;
+      const roller = on.find((id) => onOneShaft(drive, id, arm.target))!;
       if (!done && arm.verdict !== 'replace' && verdict('pulley', roller) !== 'replace') continue;
       const offered = [
         ...offer([{ on: 'belt', target: belt.id }]),
@@ -56,11 +57,6 @@ export function replaceTogether(drive: Drive, items: readonly InspectItem[]): To
   }
   return groups;
 }
-
-const isOneShaft = (drive: Drive, one: string, two: string) => {
-  const station = stationOf(drive, one);
-  return station !== undefined && station === stationOf(drive, two);
-};
 
 /** Belts of one section that run side by side over the same shafts, as sets. */
 function pairsOf(drive: Drive): Belt[][] {

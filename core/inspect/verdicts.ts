@@ -6,6 +6,7 @@ import {
   type Drive,
   findPulley,
   type InspectFinding,
+  momentOf,
   seenTrack,
   type SprungArm,
   stationOf,
@@ -210,11 +211,11 @@ function springsOf(drive: Drive): Map<string, ArmHealth> {
 /** Whether another arm went on after its belt was last measured. */
 function changedSince(drive: Drive, pulley: string, { tensionReadings }: Belt): boolean {
   const arm = { on: 'arm', target: pulley } as const;
-  const last = tensionReadings?.[tensionReadings.length - 1]?.at;
-  return (drive.inspect?.changed ?? []).some(
-    (one) =>
-      isOf(drive, arm, one) && one.at !== undefined && last !== undefined && Date.parse(one.at) > Date.parse(last),
-  );
+  const last = momentOf(tensionReadings?.[tensionReadings.length - 1]?.at);
+  return (drive.inspect?.changed ?? []).some((one) => {
+    const at = momentOf(one.at);
+    return isOf(drive, arm, one) && at !== null && last !== null && at > last;
+  });
 }
 
 const ARM_GRADES: Readonly<Record<ArmHealth['verdict'], Grade>> = {

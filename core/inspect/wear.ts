@@ -1,4 +1,4 @@
-import type { Belt, Check, Drive, InspectFinding } from '../drive';
+import { type Belt, type Check, type Drive, type InspectFinding, momentOf } from '../drive';
 import { type Limits, limitsOf, sigmaOfFinding } from './limits';
 
 /** The checks whose figures wear away with the distance. */
@@ -159,8 +159,8 @@ const MOST_YEARS = 50;
 /** The day the odometer comes to a reading, by the distance a day between the first dated reading and the last. */
 function dayOf(readings: readonly WearReading[], odometer: number): string | null {
   const dated = readings
-    .map((one) => ({ ms: one.at === null ? NaN : Date.parse(one.at), odometer: one.odometer }))
-    .filter(({ ms }) => !Number.isNaN(ms));
+    .map((one) => ({ ms: momentOf(one.at ?? undefined), odometer: one.odometer }))
+    .filter((one): one is { ms: number; odometer: number } => one.ms !== null);
   const [first, last] = [dated[0], dated[dated.length - 1]];
   if (!first || !last) return null;
   const days = (last.ms - first.ms) / DAY_MS;

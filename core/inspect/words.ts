@@ -6,7 +6,7 @@ import type { InspectTold } from './finding';
 import type { PartName } from './latest';
 import { type Limits, unitOf } from './limits';
 import type { InspectItem, Judged, ReasonCode, Verdict } from './verdicts';
-import type { Left } from './wear';
+import type { Left, Wear } from './wear';
 
 /** How one check is asked for, how it is made, and what could hurt at it. */
 export interface CheckWords {
@@ -228,6 +228,18 @@ function roundToTwo(value: number): number {
   if (Math.abs(value) < 10) return Math.round(value);
   const step = 10 ** (Math.floor(Math.log10(Math.abs(value))) - 1);
   return Math.round(value / step) * step;
+}
+
+/** A reading of the odometer that a forecast comes to: no finer than a tenth of its ±. */
+export function readingFigure(odometer: number, plusMinus: number): string {
+  const step = 10 ** Math.max(0, Math.floor(Math.log10(Math.max(1, plusMinus))) - 1);
+  return (Math.round(odometer / step) * step).toLocaleString('en');
+}
+
+/** How fast it wears, in a line: `0.1 mm in 10,000 km`. */
+export function rateFigure({ line }: Pick<Wear, 'line'>, unit: string): string {
+  const per = unit === 'h' ? 100 : 10_000;
+  return `${Number((Math.abs(line!.rate) * per).toPrecision(2))} mm in ${per.toLocaleString('en')} ${unit}`;
 }
 
 /** How far it still goes, in a line: `9,400 km, ± 2,100`. */

@@ -1,4 +1,12 @@
-import { type Drive, NOISE_TESTS, type NoiseEvidence, type NoiseTest, noiseTest, pulleysById } from '../drive';
+import {
+  type Drive,
+  momentOf,
+  NOISE_TESTS,
+  type NoiseEvidence,
+  type NoiseTest,
+  noiseTest,
+  pulleysById,
+} from '../drive';
 import { bodyRadiusMm } from '../section';
 import { foundOf, type Judged, partsOf, type ReasonCode } from '../inspect';
 import { alignmentOf, runOutOf } from '../planes';
@@ -38,7 +46,7 @@ export function evidenceOf(drive: Drive): EvidenceTold {
   const counts: Weighed[] = [];
   const contradicting: Answer[] = [];
   for (const list of byAsk.values()) {
-    const time = ({ at }: Weighed) => (at === undefined || Number.isNaN(Date.parse(at)) ? -Infinity : Date.parse(at));
+    const time = ({ at }: Weighed) => momentOf(at) ?? -Infinity;
     const last = Math.max(...list.map(time));
     const latest = list.filter((one) => time(one) === last);
     if (latest.every((one) => sameAnswer(one, latest[0]!))) counts.push(latest[0]!);

@@ -88,7 +88,7 @@ const BOUNDS: Record<keyof Shape, [number, number]> = {
  * Flanks tell how square a picture is only as well as their own angle is known: a worn belt's are not quite straight,
  * by this much of their slope. A default.
  */
-const FLANK_SIGMA = 0.025;
+const FLANK_SIGMA = 0.02;
 /** What is known of a shape beforehand: a value and one standard deviation. */
 const KNOWN: Partial<Record<keyof Shape, [number, number]>> = {
   stretch: [1, 0.08],

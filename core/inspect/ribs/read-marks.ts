@@ -21,8 +21,8 @@ export interface NoRibReading {
 
 /** A hand and an eye put a mark to this much of a pitch, one standard deviation. A default. */
 const HAND_SHARE = 0.02;
-/** A close-up by hand shows things this much too tall or too wide, as a fraction. A default: within 14° of square. */
-export const SQUARE_SIGMA = 0.03;
+/** A close-up by hand shows things this much too tall or too wide, as a fraction. A default: within 13° of square. */
+export const SQUARE_SIGMA = 0.025;
 /** A mark is off where it misses by more standard deviations. */
 const OFF = 3.5;
 /** Perspective is told from this many marks on. */

@@ -46,16 +46,7 @@ export function CheckCard({ part, check }: { part: InspectItem; check: Check }) 
     <AskCard
       label={INSPECT_CHECK_NAMES[check]}
       ask={words.ask}
-      how={
-        <>
-          <p>{words.how}</p>
-          {words.caution && (
-            <p className="caution">
-              <strong aria-hidden>▲</strong> {words.caution}
-            </p>
-          )}
-        </>
-      }
+      how={<p>{words.how}</p>}
       brief
       outcomes={outcomes?.map((outcome) => ({ outcome, label: words.outcomes![outcome]! }))}
       said={now?.outcome}

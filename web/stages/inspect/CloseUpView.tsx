@@ -4,16 +4,17 @@ import { useState } from 'react';
 import { sendPhoto } from '../../api/photos';
 import { BeltChoice } from '../../bench/BeltChoice';
 import { edit, useBench } from '../../state/bench';
+import { runCore } from '../../state/run-core';
 import { useCoreRun } from '../../state/use-core-sum';
 import { PictureButton } from '../../ui/PictureButton';
 import { StoppedSum } from '../../ui/StoppedSum';
 import { pictureAddress } from '../../views/picture/address';
-import { fileOf, greyOf, pitchOfBelt, useCloseUpReading } from './close-up';
+import { pitchOfBelt, useCloseUpReading } from './close-up';
 import { type CloseUpInHand, useInspect } from './InspectProvider';
 import { useLook } from './sums';
 import { type KeptPicture, type RibMarks } from '@emery/core/drive';
 import { changeFinding, CHECK_WORDS, findingsOf, limitsOf, putFinding } from '@emery/core/inspect';
-import { makeRibs, type NoRibReading, type NoRibsFound, RIBS_AS_NEW } from '@emery/core/inspect/ribs';
+import { type NoRibReading, type NoRibsFound, RIBS_AS_NEW, type RibsAsked } from '@emery/core/inspect/ribs';
 import { hundredth } from '@emery/core/numeric';
 
 const NO_MARKS: RibMarks = { tips: [], valleys: [] };
@@ -77,12 +78,8 @@ function Intake({ beltId, pitch }: { beltId: string; pitch: number }) {
     setProblem('');
     try {
       const depthMm = hundredth(1.8 + 1.1 * Math.random());
-      const { picture } = makeRibs(practiceOf(depthMm, pitch));
-      const sent = await sendPhoto(
-        await fileOf(picture, 'practice.png'),
-        () => undefined,
-        new AbortController().signal,
-      );
+      const file = await runCore('madeRibs', practiceOf(depthMm, pitch));
+      const sent = await sendPhoto(file, () => undefined, new AbortController().signal);
       open(sent, { answerMm: depthMm });
     } catch (error) {
       setProblem((error as Error).message);
@@ -142,7 +139,7 @@ function Intake({ beltId, pitch }: { beltId: string; pitch: number }) {
 }
 
 /** A practice picture: held by hand, a little blurred, another every time. */
-function practiceOf(depthMm: number, pitchMm: number) {
+function practiceOf(depthMm: number, pitchMm: number): RibsAsked {
   const any = (spread: number) => spread * (2 * Math.random() - 1);
   const scale = pitchMm / RIBS_AS_NEW.pitchMm;
   return {
@@ -175,13 +172,9 @@ function InHand() {
     if (found.ok) setCloseUp({ ...closeUp!, marks: found.marks, profile: found.profile });
     else setMissed(NOT_FOUND[found.why]);
   });
-  const find = async () => {
+  const find = () => {
     setMissed('');
-    try {
-      run({ picture: await greyOf(picture), pitchMm: pitchMm! });
-    } catch (error) {
-      setMissed((error as Error).message);
-    }
+    run({ hash: picture.hash, pitchMm: pitchMm! });
   };
   const keep = () => {
     if (!reading?.ok) return;
@@ -242,7 +235,7 @@ function InHand() {
         </p>
       )}
       <div className="button-row">
-        <Button type={reading?.ok ? 'default' : 'primary'} disabled={progress !== null} onClick={() => void find()}>
+        <Button type={reading?.ok ? 'default' : 'primary'} disabled={progress !== null} onClick={find}>
           Find the ribs
         </Button>
         {answerMm === null && (

@@ -5,9 +5,11 @@ import { useInspect } from './InspectProvider';
 import { useInspection, usePartInHand } from './sums';
 import './inspect.css';
 import { stationOf } from '@emery/core/drive';
-import { type InspectItem, type Verdict, VERDICT_WORDS, VERDICTS } from '@emery/core/inspect';
+import { type InspectItem, type Verdict, VERDICT_WORDS } from '@emery/core/inspect';
 
-const worse = (a: Verdict, b: Verdict) => (VERDICTS.indexOf(a) <= VERDICTS.indexOf(b) ? a : b);
+/** On one shaft a part that nobody looked at goes before a sound one: the shaft is not called sound. */
+const ORDER: readonly Verdict[] = ['replace', 'watch', 'not looked at', 'keep'];
+const worse = (a: Verdict, b: Verdict) => (ORDER.indexOf(a) <= ORDER.indexOf(b) ? a : b);
 const MARKS: Record<Verdict, PulleyFigure['mark']> = {
   replace: 'fault',
   watch: 'watch',
@@ -65,7 +67,7 @@ export default function InspectLayer({ k, radii }: LayerProps) {
   );
 }
 
-/** The worst verdict of anything on a shaft; of parts nobody looked at only where nobody looked at any. */
+/** The worst verdict of anything on a shaft. */
 function verdictAt(
   station: string,
   drive: Parameters<typeof stationOf>[0],

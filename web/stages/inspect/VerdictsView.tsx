@@ -17,6 +17,7 @@ import {
   leftSpan,
   partChanged,
   partKey,
+  rateFigure,
   reasonLines,
   VERDICTS,
   WHOSE_WORDS,
@@ -79,6 +80,7 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
       {wear?.left && (
         <p className="verdict-left">
           <strong>{leftFigure(wear.left, odometer)}</strong>
+          It wears {rateFigure(wear, odometer)}.{' '}
           {wear.left.day && `About ${monthOf(wear.left.day)}, at the pace between the readings. `}
           <span className="quiet">
             {leftSpan(wear.left, odometer).replace(/^./, (first) => first.toUpperCase())}. The ± is one standard

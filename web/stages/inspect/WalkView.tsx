@@ -1,5 +1,6 @@
 import { Button } from 'antd';
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
+import { useGoToStage } from '../../bench/use-go-to-stage';
 import { edit, useBench } from '../../state/bench';
 import { Choice } from '../../ui/Choice';
 import { FigureField } from '../../ui/FigureField';
@@ -12,10 +13,12 @@ import { VERDICT_MARKS } from './marks';
 import { type Check, ODOMETER_UNITS, type OdometerUnit, stationOf } from '@emery/core/drive';
 import {
   changeInspect,
+  CHECK_WORDS,
   checksOf,
   GLANCE,
   inspectedLabel,
   type InspectItem,
+  judgedWords,
   partKey,
   readOdometer,
   skipPart,
@@ -34,40 +37,40 @@ export function WalkView() {
   const part = usePartInHand();
   const look = useLook();
   const top = useRef<HTMLElement>(null);
-  const key = part && partKey(part);
-  // The part in hand is lit in the drawing and on the belt as well.
-  const target = part && part.on !== 'belt' ? part.target : undefined;
-  const station = target === undefined ? undefined : stationOf(drive, target)?.id;
-  useEffect(() => {
-    select(station === undefined ? null : { kind: 'pulley', station, pulley: target! });
-  }, [station, target, select]);
-  const beltInHand = part?.on === 'belt' ? part.target : undefined;
-  useEffect(() => {
-    if (beltInHand !== undefined) setBelt(beltInHand);
-  }, [beltInHand, setBelt]);
   if (!part) return null;
+  const key = partKey(part);
   const index = items.indexOf(part);
   const next = items[index + 1];
   const goTo = (item: InspectItem | undefined) => {
     if (!item) return;
     setAt(partKey(item));
     setPlacing(null);
+    // It is lit in the drawing and on the belt as well.
+    const station = item.on === 'belt' ? undefined : stationOf(drive, item.target)?.id;
+    select(station === undefined ? null : { kind: 'pulley', station, pulley: item.target });
+    if (item.on === 'belt') setBelt(item.target);
     top.current?.scrollIntoView({ block: 'start' });
     top.current?.querySelector('h2')?.focus();
   };
   const { checks } = checksOf(drive, part);
+  const cautions = [...new Set(checks.flatMap((check) => CHECK_WORDS[check].caution ?? []))];
   // EPDM wears without a crack: once it is said to be that, nobody is sent to count.
   const epdm = part.judged.some(({ code, finding }) => code === 'material' && finding?.outcome === 'epdm');
   const first = checks.filter((check) => !isGlance(check) && !SELDOM.includes(check) && !(check === 'cracks' && epdm));
   return (
     <section className="walk" aria-label="Walk" ref={top}>
-      <Odometer />
-      <Parts items={items} inHand={key!} onGo={goTo} />
+      {index === 0 && <Odometer />}
+      <Parts items={items} inHand={key} onGo={goTo} />
       <div className="block-head">
         <h2 tabIndex={-1}>{inspectedLabel(drive, part)}</h2>
         <VerdictFlag item={part} />
       </div>
-      <TypedPlace at={key!}>
+      {cautions.length > 0 && (
+        <p className="caution">
+          <strong aria-hidden>▲</strong> {cautions.join(' ')}
+        </p>
+      )}
+      <TypedPlace at={key}>
         {first.map((check) => (
           <CheckCard key={`${key} ${check}`} part={part} check={check} />
         ))}
@@ -78,6 +81,7 @@ export function WalkView() {
             <CheckCard key={`${key} ${check}`} part={part} check={check} />
           ))}
       </TypedPlace>
+      {part.on === 'arm' && <Spring part={part} />}
       <div className="walk-foot">
         <Button disabled={index === 0} onClick={() => goTo(items[index - 1])}>
           Back
@@ -95,6 +99,19 @@ export function WalkView() {
         <WalkNext next={next} onGo={() => goTo(next)} label={next ? inspectedLabel(drive, next) : ''} />
       </div>
     </section>
+  );
+}
+
+/** What Tension measured of the arm's spring, or the way there. */
+function Spring({ part }: { part: InspectItem }) {
+  const go = useGoToStage();
+  const spring = part.judged.find(({ code }) => code === 'spring');
+  return spring ? (
+    <p>{judgedWords(spring)}</p>
+  ) : (
+    <p className="quiet">
+      How much of its spring is left is measured, not felt. <Button onClick={() => go('tension')}>To Tension</Button>
+    </p>
   );
 }
 
@@ -184,6 +201,11 @@ function Odometer() {
         options={ODOMETER_UNITS.map((value) => ({ value, label: COUNTS[value] }))}
         onChange={(odometerUnit) => dispatch(edit((d) => changeInspect(d, { odometerUnit })))}
       />
+      {now !== null && last !== null && now < last && (
+        <p role="status">
+          ▲ That is less than at the last look, {last.toLocaleString('en')} {unit}.
+        </p>
+      )}
       {now === null && (
         <p className="quiet">
           {last === null ? 'Wear and distance together make a rate.' : `Last: ${last.toLocaleString('en')} ${unit}.`}

@@ -4,7 +4,7 @@ import { useBench } from '../../state/bench';
 import { useSizeOf } from '../../ui/use-size-of';
 import './inspect.css';
 import { INSPECT_CHECK_NAMES } from '@emery/core/drive';
-import { checkFigure, distanceFigure, type InspectItem, type Wear, WHOSE_WORDS } from '@emery/core/inspect';
+import { checkFigure, type InspectItem, readingFigure, type Wear, WHOSE_WORDS } from '@emery/core/inspect';
 
 const MARGIN = { left: 46, right: 18, top: 24, bottom: 34 };
 /** A forecast further off than this many times what was seen is not drawn to its end. */
@@ -98,7 +98,7 @@ function Lines({ wear, width, height }: { wear: Wear; width: number; height: num
             y={y(limit) + 22}
             textAnchor={x(end) > width - 120 ? 'end' : 'middle'}
           >
-            {distanceFigure(end)} {unit}
+            {readingFigure(end, left.plusMinus)} {unit}
           </text>
         </g>
       )}

@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
-import { useBench } from '../../state/bench';
+import { useBench, useSelected } from '../../state/bench';
 import { useTyped } from '../../ui/typed-text';
 import { useInspect } from './InspectProvider';
-import { type Drive, itemsOf } from '@emery/core/drive';
+import { type Drive, itemsOf, stationOf } from '@emery/core/drive';
 import { inspectDrive, type InspectItem, type Look, partKey } from '@emery/core/inspect';
 
 const inspected = new WeakMap<Drive, { odometer: number | undefined; items: InspectItem[] }>();
@@ -31,7 +31,10 @@ export function useOdometer(): { now: number | null; last: number | null; write:
   const day = began.slice(0, 10);
   const readings = itemsOf(drive, 'inspect.findings').filter(({ odometer, past }) => odometer !== undefined && !past);
   const today = readings.find(({ at }) => at?.slice(0, 10) === day);
-  const last = readings.reduce<number | null>((most, { odometer }) => Math.max(most ?? 0, odometer!), null);
+  const last = readings.reduce<number | null>(
+    (most, { odometer, at }) => (at?.slice(0, 10) === day ? most : Math.max(most ?? 0, odometer!)),
+    null,
+  );
   return { now: typed ?? today?.odometer ?? null, last, write };
 }
 
@@ -41,9 +44,17 @@ export function useLook(): () => Look {
   return () => ({ at: new Date().toISOString(), ...(now !== null && { odometer: now }) });
 }
 
+const isOn = (drive: Drive, { on, target }: InspectItem, station: string) =>
+  on !== 'belt' && stationOf(drive, target)?.id === station;
+
 /** The part the walk stands at; undefined where there is none. */
 export function usePartInHand(): InspectItem | undefined {
   const { items } = useInspection();
   const { at } = useInspect();
-  return items.find((item) => partKey(item) === at) ?? items[0];
+  const selected = useSelected();
+  const here = items.find((item) => partKey(item) === at) ?? items[0];
+  const { drive } = useBench('drive');
+  // A pulley that is tapped on the drawing is gone to.
+  if (selected?.kind !== 'pulley' || (here && isOn(drive, here, selected.station))) return here;
+  return items.find((item) => isOn(drive, item, selected.station)) ?? here;
 }

@@ -114,7 +114,7 @@ function Counted() {
                   onClick={() => dispatch(edit((d) => takeBack(d, ask)))}
                 />
               ) : (
-                from === 'align' && <Button onClick={() => go('align')}>See it</Button>
+                <Button onClick={() => go(from)}>See it</Button>
               )}
             </li>
           );
