@@ -78,12 +78,15 @@ export const hangPicture = (drive: Drive, id: string, photo: KeptPicture | null)
 
 /** Says where the odometer stands: for all that this look has found, too. */
 export function readOdometer(drive: Drive, odometer: number | undefined, look: Look): Drive {
-  const findings = itemsOf(drive, 'inspect.findings').map((one) => {
-    if (one.past || one.at === undefined || !isOneLook(one, look)) return one;
+  const all = itemsOf(drive, 'inspect.findings');
+  const ofLook = new Set(all.filter((one) => !one.past && one.at !== undefined && isOneLook(one, look)));
+  if (ofLook.size === 0) return drive;
+  const findings = all.map((one) => {
+    if (!ofLook.has(one)) return one;
     const { odometer: _, ...rest } = one;
     return odometer === undefined ? rest : { ...rest, odometer };
   });
-  return findings.length === 0 ? drive : withItems(drive, 'inspect.findings', findings);
+  return withItems(drive, 'inspect.findings', findings);
 }
 
 /** Says that a part was passed over in this look. */

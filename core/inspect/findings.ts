@@ -4,7 +4,7 @@ import type { InspectFindingCode, InspectTold } from './finding';
 import { findingsOf } from './latest';
 import { placesOf, repeatOf } from './repeats';
 import { replaceTogether } from './together';
-import type { InspectItem, Judged, ReasonCode } from './verdicts';
+import { against, type InspectItem, type ReasonCode } from './verdicts';
 
 /** What is to be told of an inspection as a whole: what stops, what to change with what, what to cure first. */
 export function inspectFindings(
@@ -46,18 +46,10 @@ export function inspectFindings(
   ];
 }
 
-const has = (item: InspectItem, code: ReasonCode, ...outcomes: string[]): Judged | undefined =>
-  item.judged.find(
-    (one) =>
-      one.code === code &&
-      (one.grade === 'watch' || one.grade === 'replace') &&
-      (outcomes.length === 0 || outcomes.includes(one.finding?.outcome ?? '')),
-  );
-
 function ofPulley(drive: Drive, item: InspectItem): InspectTold[] {
   const { target: pulley } = item;
-  const wobble = has(item, 'run-out');
-  const rocks = has(item, 'rock');
+  const wobble = against(item, 'run-out');
+  const rocks = against(item, 'rock');
   return [
     // A crank's rim sits on a ring of rubber, and what lets go there flies.
     ...(wobble?.grade === 'replace' && stationOf(drive, pulley)?.role === 'crankshaft'
@@ -99,19 +91,19 @@ function curesOf(drive: Drive, items: readonly InspectItem[]): InspectTold[] {
     if (on === 'belt') {
       const cure = (code: InspectFindingCode) => ({ code, severity: 'watch', belt: target }) as const;
       return [
-        ...(has(item, 'oil') ? [cure('cure-oil')] : []),
-        ...(has(item, 'frayed') ? [cure('cure-line')] : []),
-        ...(has(item, 'glazed') || has(item, 'pilling') ? [cure('cure-slip')] : []),
-        ...(has(item, 'chunks') ? [cure('cure-chunks')] : []),
+        ...(against(item, 'oil') ? [cure('cure-oil')] : []),
+        ...(against(item, 'frayed') ? [cure('cure-line')] : []),
+        ...(against(item, 'glazed') || against(item, 'pilling') ? [cure('cure-slip')] : []),
+        ...(against(item, 'chunks') ? [cure('cure-chunks')] : []),
       ];
     }
     const cure = (code: InspectFindingCode) => ({ code, severity: 'watch', pulley: target }) as const;
     if (on === 'arm') return item.verdict === 'replace' ? [cure('cure-arm')] : [];
-    const grooves = has(item, 'grooves');
+    const grooves = against(item, 'grooves');
     return [
       ...(grooves ? [{ ...cure('cure-grooves'), figures: { outcome: grooves.finding?.outcome ?? '' } }] : []),
-      ...(has(item, 'track') ? [{ ...cure('cure-line'), figures: { arm: armOf(drive, target) } }] : []),
-      ...(has(item, 'spin') || has(item, 'clutch') ? [cure('cure-bearing')] : []),
+      ...(against(item, 'track') ? [{ ...cure('cure-line'), figures: { arm: armOf(drive, target) } }] : []),
+      ...(against(item, 'spin') || against(item, 'clutch') ? [cure('cure-bearing')] : []),
     ];
   });
 }

@@ -15,19 +15,10 @@ export {
   takeBackFinding,
   type Look,
 } from './edit';
-export { INSPECT_FINDING_CODES, type InspectFindingCode, type InspectTold } from './finding';
+export { INSPECT_FINDING_CODES, type InspectFindingCode } from './finding';
 export { inspectFindings } from './findings';
-export { findingsOf, isOf, latestOfEach, partKey, type PartName } from './latest';
-export {
-  graded,
-  LIMITED,
-  limitsOf,
-  sigmaOfFinding,
-  unitOf,
-  type Grade,
-  type LimitedCheck,
-  type Limits,
-} from './limits';
+export { findingsOf, partKey } from './latest';
+export { LIMITED, limitsOf, unitOf, type LimitedCheck, type Limits } from './limits';
 export { checksOf, GLANCE, partsOf } from './parts';
 export { placesOf, repeatOf, type Repeat } from './repeats';
 export { replaceTogether } from './together';
@@ -40,7 +31,7 @@ export {
   type ReasonCode,
   type Verdict,
 } from './verdicts';
-export { type Left, type Wear } from './wear';
+export type { Wear } from './wear';
 export {
   CHECK_WORDS,
   checkFigure,

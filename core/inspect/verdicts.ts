@@ -113,7 +113,9 @@ export function foundOf(drive: Drive, part: PartName) {
   const belt = part.on === 'belt' ? drive.belts.find(({ id }) => id === part.target) : undefined;
   const all = findingsOf(drive, part);
   const latest = latestOfEach(all);
-  const material = latest.find(({ check }) => check === 'material')?.outcome ?? DEFAULT_MATERIAL;
+  const said = latest.filter(({ check }) => check === 'material').map(({ outcome }) => outcome);
+  // Where it is said to be both, cracks prove nothing.
+  const material = said.length > 0 && !said.includes(DEFAULT_MATERIAL) ? said[0]! : DEFAULT_MATERIAL;
   return { belt, all, material, judged: latest.map((one) => judge(drive, one, belt, material)) };
 }
 
@@ -130,6 +132,12 @@ const lastOdometer = (findings: readonly InspectFinding[]) =>
 function skippedAt(drive: Drive, part: PartName): string | null {
   const skipped = (drive.inspect?.skipped ?? []).filter((one) => isOf(drive, part, one));
   return skipped.length === 0 ? null : (skipped[skipped.length - 1]!.at ?? '');
+}
+
+/** What speaks against a part by one check; of several findings the worst. */
+export function against({ judged }: Pick<InspectItem, 'judged'>, code: ReasonCode): Judged | undefined {
+  const of = (grade: Grade) => judged.find((one) => one.code === code && one.grade === grade);
+  return of('replace') ?? of('watch');
 }
 
 /** How bad each outcome is. */

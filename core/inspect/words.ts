@@ -5,7 +5,7 @@ import { type ArmHealth } from '../tension';
 import type { InspectTold } from './finding';
 import type { PartName } from './latest';
 import { type Limits, unitOf } from './limits';
-import type { InspectItem, Judged, ReasonCode, Verdict } from './verdicts';
+import { against, type InspectItem, type Judged, type Verdict } from './verdicts';
 import type { Left, Wear } from './wear';
 
 /** How one check is asked for, how it is made, and what could hurt at it. */
@@ -206,7 +206,7 @@ export function judgedWords(judged: Judged, unit?: LengthUnit): string {
 
 /** Why a part gets its verdict, worst first; for one that is kept, what was found sound. */
 export function reasonLines(item: InspectItem, unit?: LengthUnit): string[] {
-  const bad = item.reasons.flatMap((code) => worst(item, code)).map((one) => judgedWords(one, unit));
+  const bad = item.reasons.flatMap((code) => against(item, code) ?? []).map((one) => judgedWords(one, unit));
   if (item.reasons.includes('default-life'))
     bad.push(
       `It has had the ${distanceFigure(item.life!.distance)} ${item.life!.unit} that a belt is held to last (${WHOSE_WORDS[item.life!.from]}).`,
@@ -214,12 +214,6 @@ export function reasonLines(item: InspectItem, unit?: LengthUnit): string[] {
   if (bad.length > 0 || item.verdict === 'not looked at') return bad;
   return item.judged.filter(({ grade }) => grade === 'sound').map((one) => judgedWords(one, unit));
 }
-
-/** Of several findings of one check the one that speaks loudest. */
-const worst = ({ judged }: InspectItem, code: ReasonCode) => {
-  const of = (grade: Judged['grade']) => judged.filter((one) => one.code === code && one.grade === grade);
-  return [...of('replace'), ...of('watch')].slice(0, 1);
-};
 
 export const distanceFigure = (distance: number) => roundToTwo(distance).toLocaleString('en');
 

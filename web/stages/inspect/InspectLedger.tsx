@@ -68,7 +68,9 @@ function Answer({ drive, items }: { drive: Drive; items: readonly InspectItem[] 
   const looked = items.filter(({ verdict }) => verdict !== 'not looked at');
   const of = (verdict: InspectItem['verdict']) => items.filter((item) => item.verdict === verdict);
   const worst = (['replace', 'watch', 'keep'] as const).find((verdict) => of(verdict).length > 0);
-  const wear = items.find((item) => item.wear?.left);
+  const wear = items
+    .filter((item) => item.wear?.left)
+    .sort((a, b) => a.wear!.left!.distance - b.wear!.left!.distance)[0];
   const unit = drive.inspect?.odometerUnit ?? 'km';
   const names = worst && worst !== 'keep' ? of(worst).map((item) => inspectedLabel(drive, item)) : [];
   return (
