@@ -97,7 +97,7 @@ const beats = (first: number, turn: number, length: number) =>
 /** A kind of damage as a sign: a notch, strands, a shine, beads, a drop; a stroke for what has none of its own. */
 const SIGNS: { readonly [C in Check]?: string } = {
   chunks: 'M-6 -9H6L0 4Z',
-  frayed: 'M-5 -9l4 9l-4 9M5 -9l-4 9l4 9',
+  frayed: 'M-8 -9L-4 0L-8 9H-5L-1 0L-5 -9ZM1 -9L5 0L1 9H4L8 0L4 -9Z',
   glazed: 'M0 -9L5 0L0 9L-5 0Z',
   pilling: 'M-6 0a3 3 0 1 0 6 0a3 3 0 1 0 -6 0M1 0a3 3 0 1 0 6 0a3 3 0 1 0 -6 0',
   oil: 'M0 -9C5 -2 5 7 0 7S-5 -2 0 -9Z',

@@ -37,29 +37,36 @@ export default function InspectLedger() {
   const { view, setView } = useInspect();
   const { drive, items } = useInspection();
   const { solution } = useBench('solution');
-  const told = inspectFindings(drive, items, solution).filter(
-    ({ code }) => STOPS.includes(code) || (view === 'verdicts' && code !== 'nothing-looked-at'),
-  );
+  const told = inspectFindings(drive, items, solution);
+  const stops = told.filter(({ code }) => STOPS.includes(code));
+  const others = told.filter(({ code }) => !STOPS.includes(code) && code !== 'nothing-looked-at');
   return (
     <TypedPlace at="inspect">
       <Answer drive={drive} items={items} />
+      <Findings drive={drive} findings={stops} />
       <Segmented<InspectView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
       {view === 'walk' && <WalkView />}
       {view === 'close-up' && <CloseUpView />}
       {view === 'verdicts' && <VerdictsView />}
       {view === 'limits' && <LimitsView />}
-      {told.length > 0 && (
-        <ul className="findings" aria-label="Findings">
-          {told.map((finding) => (
-            <FindingItem
-              key={`${finding.code} ${finding.pulley} ${finding.belt}`}
-              severity={finding.severity}
-              words={inspectWords(drive, finding)}
-            />
-          ))}
-        </ul>
-      )}
+      {view === 'verdicts' && <Findings drive={drive} findings={others} />}
     </TypedPlace>
+  );
+}
+
+function Findings({ drive, findings }: { drive: Drive; findings: ReturnType<typeof inspectFindings> }) {
+  const { unit } = useBench('unit');
+  if (findings.length === 0) return null;
+  return (
+    <ul className="findings" aria-label="Findings">
+      {findings.map((finding) => (
+        <FindingItem
+          key={`${finding.code} ${finding.pulley} ${finding.belt}`}
+          severity={finding.severity}
+          words={inspectWords(drive, finding, unit)}
+        />
+      ))}
+    </ul>
   );
 }
 
