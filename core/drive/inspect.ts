@@ -1,5 +1,6 @@
 import * as is from './fields';
 import { ODOMETER_UNITS, type OdometerUnit } from './listen-again';
+import { type BeltCare, beltCare } from './tension';
 import { keptPicture, type KeptPicture, type PicturePoint, picturePoints } from './survey';
 
 /** What is looked at: a belt, a pulley with its bearing, or the arm that a pulley stands on. */
@@ -96,6 +97,8 @@ export interface ChangedPart {
   readonly target: string;
   readonly at?: string;
   readonly odometer?: number;
+  /** Of a belt: the care of the one that came off, for when that is taken back. */
+  readonly careBefore?: BeltCare;
 }
 
 /** A limit in place of Emery's default, and whose it is. */
@@ -187,6 +190,7 @@ export const inspect = is.record<Inspect>({
       target: is.id(),
       at: is.text(40),
       odometer: odometer(),
+      careBefore: beltCare,
     }),
     400,
   ),

@@ -104,12 +104,14 @@ export function partChanged(drive: Drive, part: PartName, { at, odometer }: Look
   );
   const id = freeIdIn('changed', itemsOf(drive, 'inspect.changed'));
   const { on, target } = part;
+  const before = on === 'belt' ? drive.belts.find((belt) => belt.id === target)?.care : undefined;
   const next = putItem(withItems(drive, 'inspect.findings', findings), 'inspect.changed', {
     id,
     on,
     target,
     at,
     ...(odometer !== undefined && { odometer }),
+    ...(before && { careBefore: before }),
   });
   if (on !== 'belt') return next;
   return changeBelt(next, target, {
@@ -137,7 +139,7 @@ export function changeTakenBack(drive: Drive, part: PartName): Drive {
     return rest;
   });
   const next = removeItem(withItems(drive, 'inspect.findings', findings), 'inspect.changed', last.id);
-  return part.on === 'belt' ? changeBelt(next, part.target, { care: undefined }) : next;
+  return part.on === 'belt' ? changeBelt(next, part.target, { care: last.careBefore }) : next;
 }
 
 /** Gives a check a limit in place of Emery's default; null goes back to that. */

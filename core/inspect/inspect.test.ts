@@ -1,7 +1,18 @@
 import fc from 'fast-check';
 import { DEMO } from '../test/demo';
 import { driveOf, SERPENTINE } from '../test/examples';
-import { CHECK_NAMES, checkRules, changeBelt, type Drive, type InspectFinding, readDrive, writeDrive } from '../drive';
+import {
+  CHECK_NAMES,
+  checkRules,
+  changeBelt,
+  type Drive,
+  type InspectFinding,
+  readDrive,
+  writeDrive,
+  changeStation,
+  removeBelt,
+  removeStation,
+} from '../drive';
 import { normals } from '../numeric';
 import { solveDrive } from '../path';
 import {
@@ -9,11 +20,14 @@ import {
   findingsOf,
   inspectDrive,
   inspectFindings,
+  leftFigure,
+  leftSpan,
   nothingElseSeen,
   partChanged,
   placesOf,
   putFinding,
   putLimit,
+  readingFigure,
   readOdometer,
   reasonLines,
   repeatOf,
@@ -434,4 +448,103 @@ test('every demo drive and a drive without a length is told without a fault', ()
     expect(items.length).toBeGreaterThan(2);
     expect(inspectFindings(drive, items, solveDrive(drive)).length).toBeGreaterThan(0);
   }
+});
+
+describe('what is one fact in several places', () => {
+  const at = '2026-05-01T10:00:00.000Z';
+
+  test('a belt that goes back on has the care it had', () => {
+    const part = { on: 'belt', target: 'main' } as const;
+    const cared = changeBelt(truck, 'main', { care: { fittedAt: '2024-01-01T00:00:00Z', fittedOdometer: 90_000 } });
+    const changed = partChanged(cared, part, { at, odometer: 120_000 });
+    expect(changed.belts[0]!.care).toEqual({ fittedAt: at, fittedOdometer: 120_000 });
+    expect(changeTakenBack(changed, part).belts[0]!.care).toEqual(cared.belts[0]!.care);
+    expect(changeTakenBack(changed, part).inspect!.changed).toEqual([]);
+  });
+
+  test('of two changes the later is taken back, and only the findings between come back with it', () => {
+    const arm = { on: 'arm', target: 'ten-1' } as const;
+    const day = (n: number) => ({ at: `2026-05-0${n}T10:00:00.000Z` });
+    let drive = putFinding(truck, arm, { check: 'stroke', outcome: 'stuck' }, day(1));
+    drive = partChanged(drive, arm, day(2));
+    drive = putFinding(drive, arm, { check: 'stroke', outcome: 'binds' }, day(3));
+    drive = partChanged(drive, arm, day(4));
+    expect(item(drive, 'arm', 'ten-1').verdict).toBe('not looked at');
+    const back = changeTakenBack(drive, arm);
+    expect(back.inspect!.findings!.map(({ past }) => past ?? false)).toEqual([true, false]);
+    expect(item(back, 'arm', 'ten-1').reasons).toEqual(['stroke']);
+    expect(reasonLines(item(back, 'arm', 'ten-1'))).toEqual(['Stroke: binds.']);
+    expect(changeTakenBack(truck, arm)).toBe(truck);
+  });
+
+  test('findings of a belt that was fitted since count no more, by day or by odometer', () => {
+    const worn: Short = ['belt', 'main', 'rib-depth', 1.8, { at, odometer: 50_000 }];
+    const fitted = (care: object) => belt(changeBelt(withFound(truck, worn), 'main', { care })).verdict;
+    expect(fitted({})).toBe('replace');
+    expect(fitted({ fittedAt: '2026-06-01T00:00:00Z' })).toBe('not looked at');
+    expect(fitted({ fittedOdometer: 60_000 })).toBe('not looked at');
+    expect(fitted({ fittedAt: '2026-04-01T00:00:00Z', fittedOdometer: 40_000 })).toBe('replace');
+  });
+
+  test('a belt is a belt and a pulley a pulley in the file, and what is deleted takes its findings with it', () => {
+    const drive = withFound(truck, ['belt', 'main', 'oil', 'yes'], ['pulley', 'alt-1', 'spin', 'quiet']);
+    const skipped = skipPart(drive, { on: 'pulley', target: 'ac-1' }, { at });
+    const reading = readDrive(JSON.parse(writeDrive(skipped)));
+    expect(reading.ok).toBe(true);
+    const left = removeStation(removeStation(skipped, 'alt'), 'ac');
+    expect(left.inspect!.findings!.map(({ target }) => target)).toEqual(['main']);
+    expect(left.inspect!.skipped).toEqual([]);
+    expect(removeBelt(skipped, 'main').inspect!.findings!.map(({ target }) => target)).toEqual(['alt-1']);
+  });
+
+  test('a worn idler is changed with its belt; one that is sound is not offered', () => {
+    const drive = driveOf(SERPENTINE);
+    const done: Short = ['belt', 'main', 'profile', 'u'];
+    const of = (mm: number) => {
+      const looked = withFound(drive, done, ['pulley', 'idler', 'rock', mm]);
+      return replaceTogether(looked, inspectDrive(looked));
+    };
+    expect(of(0)).toEqual([]);
+    expect(of(0.3)).toEqual([{ targets: ['main', 'idler'], why: 'idler', offered: ['idler'] }]);
+    expect(of(0.7)).toEqual([{ targets: ['main', 'idler'], why: 'idler', offered: [] }]);
+  });
+
+  test('the arm is one, whichever of its pulleys names it; a second sheave has no bearings of its own', () => {
+    const two = changeStation(truck, 'alt', {
+      pulleys: [
+        ...truck.stations.find(({ id }) => id === 'alt')!.pulleys,
+        { id: 'alt-2', surface: 'ribbed', diameter: 60 },
+      ],
+    });
+    const rollers = changeStation(truck, 'ten', {
+      pulleys: [
+        ...truck.stations.find(({ id }) => id === 'ten')!.pulleys,
+        { id: 'ten-2', surface: 'smooth', diameter: 60 },
+      ],
+    });
+    expect(item(withFound(rollers, ['arm', 'ten-2', 'stroke', 'stuck']), 'arm', 'ten-1').verdict).toBe('replace');
+    expect(item(two, 'pulley', 'alt-1').missing).toContain('spin');
+    expect(item(two, 'pulley', 'alt-2').missing).toEqual(['run-out', 'grooves']);
+  });
+
+  test('a figure is told with its limit and whose that is, in the words of the screen', () => {
+    const told = (...one: Short[]) => reasonLines(belt(withFound(truck, ...one)));
+    expect(told(['belt', 'main', 'rib-depth', 1.9])).toEqual([
+      'Rib depth 1.9 mm: done at or under 2 mm, watched at or under 2.3 mm (a default).',
+    ]);
+    expect(told(['belt', 'main', 'cracks', 1])).toEqual([
+      'Cracks in 75 mm 1 crack: done from 3 cracks, watched from 0.5 cracks (a default).',
+    ]);
+    // Kept: what was found sound.
+    expect(told(['belt', 'main', 'profile', 'v'], ['belt', 'main', 'oil', 'no'])).toEqual(['Profile: V.', 'Oil: no.']);
+    expect(told(['belt', 'main', 'oil', 'no'])).toEqual([]);
+  });
+
+  test('a forecast is told no finer than it is known', () => {
+    expect(leftFigure({ distance: 35_977.6, plusMinus: 12_120 }, 'km')).toBe('36,000 km, ± 12,000');
+    expect(leftSpan({ from: 19_949, to: 82_100 }, 'mi')).toBe('20,000 to 82,000 mi, nineteen times in twenty');
+    expect(leftSpan({ from: 4321, to: null }, 'h')).toMatch(/^at least 4,300 h.*open$/);
+    expect(readingFigure(184_207, 12_120)).toBe('184,000');
+    expect(readingFigure(984, 3)).toBe('984');
+  });
 });

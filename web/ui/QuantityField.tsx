@@ -46,7 +46,7 @@ export const QuantityField = steady(function QuantityField(props: Props) {
         : !signed && reading.mm < 0
           ? `${label} cannot be below zero.`
           : Math.abs(reading.mm) > most
-            ? `${label}: ${formatLength(most, unit)} at most.`
+            ? `${label}: ${formatLength(most, unit, 0)} at most.`
             : null;
 
   const commit = () => {

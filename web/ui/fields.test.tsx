@@ -1,5 +1,6 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { AskCard } from './AskCard';
 import { CountField } from './CountField';
 import { FigureField } from './FigureField';
 import { LengthFigure } from './LengthFigure';
@@ -29,6 +30,30 @@ describe('a length field', () => {
     expect(onCommit).not.toHaveBeenCalled();
     await userEvent.keyboard('{Enter}');
     expect(onCommit.mock.calls).toEqual([[expect.closeTo(169.8625, 9)]]);
+  });
+
+  test('one that may be empty is left empty, emptied, and holds what is asked for to its end', async () => {
+    const onClear = jest.fn();
+    const { field, onCommit } = quantity({ mm: null, unit: 'mm', onClear, most: 30 });
+    expect(field).toHaveProperty('value', '');
+    await userEvent.click(field);
+    await userEvent.keyboard('{Enter}');
+    expect([onCommit.mock.calls, onClear.mock.calls]).toEqual([[], []]);
+    await userEvent.type(field, '61{Enter}');
+    expect(screen.getByRole('alert').textContent).toMatch(/^Diameter: 30 mm.* at most\.$/);
+    expect(field).toHaveProperty('value', '61');
+    await userEvent.clear(field);
+    await userEvent.type(field, '3/32{Enter}');
+    expect(onCommit.mock.calls).toEqual([[expect.closeTo(2.38125, 9)]]);
+  });
+
+  test('emptying one that stands takes it back, once; where it may not be empty it is told', async () => {
+    const onClear = jest.fn();
+    const { field, onCommit } = quantity({ onClear });
+    await userEvent.clear(field);
+    await userEvent.keyboard('{Enter}');
+    expect(onClear).toHaveBeenCalledTimes(1);
+    expect(onCommit).not.toHaveBeenCalled();
   });
 
   test('opening and leaving it changes nothing, also where the inches are no round fraction', async () => {
@@ -243,5 +268,39 @@ describe('what is typed and not taken over', () => {
     expect(Object.entries(sessionStorage)).toContainEqual(['emery-typed:place/Grooves', '"half"']);
     forgetTyped('place');
     expect(hasTyped('place')).toBe(false);
+  });
+});
+
+describe('a question with outcomes', () => {
+  const outcomes = [
+    { outcome: 'v', label: 'V' },
+    { outcome: 'u', label: 'U' },
+  ] as const;
+
+  test('says which outcome stands, in words and to who does not see it, and hands on every tap', async () => {
+    const onSay = jest.fn();
+    render(
+      <AskCard
+        label="Profile"
+        ask="What shape?"
+        how={<p>Look along it.</p>}
+        brief
+        outcomes={outcomes}
+        said="u"
+        onSay={onSay}
+      />,
+    );
+    expect(screen.getByRole('button', { name: '✓ U' }).getAttribute('aria-pressed')).toBe('true');
+    expect(screen.getByRole('button', { name: 'V' }).getAttribute('aria-pressed')).toBe('false');
+    await userEvent.click(screen.getByRole('button', { name: 'V' }));
+    await userEvent.click(screen.getByRole('button', { name: '✓ U' }));
+    expect(onSay.mock.calls).toEqual([['v'], ['u']]);
+    screen.getByRole('group', { name: 'Profile' });
+  });
+
+  test('shows how at once where it is not brief, and no buttons where there is nothing to choose', () => {
+    render(<AskCard label="Depth" ask="How deep?" how={<p>Set the gauge square.</p>} />);
+    screen.getByText('Set the gauge square.');
+    expect(screen.queryAllByRole('button')).toEqual([]);
   });
 });
