@@ -1,6 +1,7 @@
 import type { NoiseTest } from './noise';
 import type { AdjusterState, Lay, Tool } from './belt';
 import type { Check } from './inspect';
+import type { OdometerUnit } from './listen-again';
 import type { DiameterMethod, ReadingKind } from './survey';
 import type { BeltAge, TensionWay } from './tension';
 
@@ -126,3 +127,6 @@ export const INSPECT_CHECK_NAMES: Record<Check, string> = {
   track: 'Track off the middle',
   clutch: 'One-way clutch',
 };
+
+/** What an odometer counts, in a list. */
+export const ODOMETER_WORDS: Record<OdometerUnit, string> = { km: 'Kilometres', mi: 'Miles', h: 'Hours' };

@@ -18,7 +18,7 @@ export {
 export { INSPECT_FINDING_CODES, type InspectFindingCode } from './finding';
 export { inspectFindings } from './findings';
 export { findingsOf, partKey } from './latest';
-export { LIMITED, limitsOf, unitOf, type LimitedCheck, type Limits } from './limits';
+export { LIMITED, limitsOf, unitOf, wornShare, type LimitedCheck, type Limits } from './limits';
 export { checksOf, GLANCE, partsOf } from './parts';
 export { placesOf, repeatOf, type Repeat } from './repeats';
 export { replaceTogether } from './together';

@@ -34,6 +34,7 @@ import {
   replaceTogether,
   skipPart,
   takeBackFinding,
+  wornShare,
 } from './index';
 
 const truck: Drive = { ...DEMO.rescue, inspect: {}, align: { ...DEMO.rescue.align, tracks: [] } };
@@ -238,7 +239,10 @@ describe('wear', () => {
 
   test('two readings make a rate and what is left, with the ± that both of theirs come to', () => {
     const { wear, life } = belt(read([100_000, 2.6], [120_000, 2.4]));
-    expect(wear!.left!.distance).toBeCloseTo(40_000, 6);
+    expect(wear!.left).toMatchObject({
+      distance: expect.closeTo(40_000, 6) as number,
+      odometer: expect.closeTo(160_000, 6) as number,
+    });
     // L = d (b − lim) / (a − b): dL/da = −d (b − lim) / (a − b)², dL/db = d (a − lim) / (a − b)².
     const [d, a, b, lim] = [20_000, 2.6, 2.4, 2];
     expect(wear!.left!.plusMinus).toBeCloseTo((0.1 * d * Math.hypot(b - lim, a - lim)) / (a - b) ** 2, 4);
@@ -538,6 +542,14 @@ describe('what is one fact in several places', () => {
     // Kept: what was found sound.
     expect(told(['belt', 'main', 'profile', 'v'], ['belt', 'main', 'oil', 'no'])).toEqual(['Profile: V.', 'Oil: no.']);
     expect(told(['belt', 'main', 'oil', 'no'])).toEqual([]);
+  });
+
+  test('what is worn is a share of what there is between new and done, over 1 past it', () => {
+    const { limits } = belt(withFound(truck, ['belt', 'main', 'rib-depth', 2.45])).judged[0]!;
+    expect([2.9, 2.45, 2, 1.91].map((mm) => wornShare(mm, limits!))).toEqual(
+      [0, 0.5, 1, 1.1].map((share) => expect.closeTo(share, 9) as number),
+    );
+    expect(wornShare(3, { ...limits!, fresh: null })).toBeNull();
   });
 
   test('a forecast is told no finer than it is known', () => {

@@ -76,6 +76,11 @@ function defaultLimits(check: Check, belt: Belt | undefined): Omit<Limits, 'from
   return { lowIsWorn: true, watch: limit + WATCH_SHARE * (fresh - limit), replace: limit, fresh };
 }
 
+/** How much of what there is between new and done is worn, as a fraction: 0 new, 1 done; null without either. */
+export function wornShare(value: number, { fresh, replace }: Limits): number | null {
+  return fresh === null || replace === null || fresh === replace ? null : (fresh - value) / (fresh - replace);
+}
+
 /** How bad a figure is by its limits. One whose doubt reaches the worse limit is watched. */
 export function graded(value: number, sigma: number, { lowIsWorn, watch, replace }: Limits): Grade {
   const over = (limit: number, by = 0) => (lowIsWorn ? value - by <= limit : value + by >= limit);

@@ -6,6 +6,8 @@ const WEARS = ['rib-depth', 'ride'] as const satisfies Check[];
 
 /** What is left until the limit, in the odometer's unit, with one standard deviation. */
 export interface Left {
+  /** The reading of the odometer at which it is done. */
+  odometer: number;
   distance: number;
   plusMinus: number;
   /** Nineteen times in twenty between these; `to` is null where the readings leave the far end open. */
@@ -94,6 +96,7 @@ function wearBy(check: Wear['check'], limits: Limits, findings: readonly Inspect
   const start = (now ?? last.odometer) - odometer;
   const span = within(limits.lowIsWorn ? value - limit : limit - value, worn, valueVariance, rateVariance);
   const left: Left = {
+    odometer: odometer + atLimit,
     distance: Math.max(0, atLimit - start),
     plusMinus: sigma,
     from: Math.max(0, span.from - start),

@@ -12,8 +12,8 @@ import { pictureAddress } from '../../views/picture/address';
 import { pitchOfBelt, useCloseUpReading } from './close-up';
 import { type CloseUpInHand, useInspect } from './InspectProvider';
 import { useLook } from './sums';
-import { type KeptPicture, type RibMarks } from '@emery/core/drive';
-import { changeFinding, CHECK_WORDS, findingsOf, limitsOf, putFinding } from '@emery/core/inspect';
+import type { KeptPicture, RibMarks } from '@emery/core/drive';
+import { changeFinding, CHECK_WORDS, findingsOf, limitsOf, putFinding, wornShare } from '@emery/core/inspect';
 import { type NoRibReading, type NoRibsFound, RIBS_AS_NEW, type RibsAsked } from '@emery/core/inspect/ribs';
 import { hundredth } from '@emery/core/numeric';
 
@@ -192,10 +192,7 @@ function InHand() {
     setCloseUp(null);
     setView('walk');
   };
-  const worn =
-    reading?.ok && limits && limits.fresh !== null && limits.replace !== null
-      ? (limits.fresh - reading.depthMm.at) / (limits.fresh - limits.replace)
-      : null;
+  const worn = reading?.ok && limits ? wornShare(reading.depthMm.at, limits) : null;
   return (
     <section className="close-up" aria-label="Close-up">
       {answerMm !== null && <p className="simulated">Made up, to practise on. It is not this belt.</p>}

@@ -10,7 +10,7 @@ import { GlanceCard } from './GlanceCard';
 import { useInspect } from './InspectProvider';
 import { useInspection, useLook, useOdometer, usePartInHand } from './sums';
 import { VERDICT_MARKS } from './marks';
-import { type Check, ODOMETER_UNITS, type OdometerUnit, stationOf } from '@emery/core/drive';
+import { type Check, ODOMETER_UNITS, ODOMETER_WORDS, stationOf } from '@emery/core/drive';
 import {
   changeInspect,
   CHECK_WORDS,
@@ -198,7 +198,7 @@ function Odometer() {
       <Choice
         label="It counts"
         value={unit}
-        options={ODOMETER_UNITS.map((value) => ({ value, label: COUNTS[value] }))}
+        options={ODOMETER_UNITS.map((value) => ({ value, label: ODOMETER_WORDS[value] }))}
         onChange={(odometerUnit) => dispatch(edit((d) => changeInspect(d, { odometerUnit })))}
       />
       {now !== null && last !== null && now < last && (
@@ -214,5 +214,3 @@ function Odometer() {
     </div>
   );
 }
-
-const COUNTS: Record<OdometerUnit, string> = { km: 'Kilometres', mi: 'Miles', h: 'Hours' };

@@ -29,7 +29,7 @@ function Lines({ wear, width, height }: { wear: Wear; width: number; height: num
   const first = readings[0]!.odometer;
   const last = readings[readings.length - 1]!.odometer;
   const seen = Math.max(last - first, 1000);
-  const end = line && left ? line.odometer + (limit - line.value) / line.rate : last;
+  const end = left?.odometer ?? last;
   const ahead = Math.min(last + MOST_AHEAD * seen, left ? end + left.plusMinus : last + 0.3 * seen);
   const x = scaleLinear([first - 0.06 * (ahead - first), ahead], [MARGIN.left, width - MARGIN.right]);
   const values = [

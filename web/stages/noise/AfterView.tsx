@@ -7,13 +7,11 @@ import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
 import { useNoise } from './NoiseProvider';
 import { useDiagnosis } from './sums';
-import { dueAfter, ODOMETER_UNITS, type OdometerUnit, removeItem } from '@emery/core/drive';
+import { dueAfter, ODOMETER_UNITS, ODOMETER_WORDS, type OdometerUnit, removeItem } from '@emery/core/drive';
 import { CAUSE_WORDS, cureDone, LISTEN_AGAIN_WORDS, listenedAgain, partLabel } from '@emery/core/noise';
 
 /** Causes that are offered to be put right. */
 const OFFERED = 12;
-
-const UNIT_WORDS: Record<OdometerUnit, string> = { km: 'Kilometres', mi: 'Miles', h: 'Hours' };
 
 const HEARD = [
   { outcome: 'quiet', label: 'Quiet' },
@@ -117,7 +115,7 @@ export default function AfterView() {
         <Choice
           label="It counts"
           value={odometerUnit}
-          options={ODOMETER_UNITS.map((unit) => ({ value: unit, label: UNIT_WORDS[unit] }))}
+          options={ODOMETER_UNITS.map((unit) => ({ value: unit, label: ODOMETER_WORDS[unit] }))}
           onChange={setOdometerUnit}
         />
         <Button type="primary" onClick={done}>
