@@ -55,6 +55,8 @@ const LAYERS = [
   // What these weigh is what the others found.
   ['inspect'],
   ['noise'],
+  ['job'],
+  ['records'],
   ['api'],
 ];
 const layers = LAYERS.flatMap((names, at) =>

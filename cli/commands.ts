@@ -2,6 +2,7 @@ import { alignCommand } from '@emery/core/align';
 import type { Command } from '@emery/core/command';
 import type { Drive } from '@emery/core/drive';
 import { inspectCommand } from '@emery/core/inspect';
+import { jobCommand } from '@emery/core/job';
 import { diagnoseCommand, listenCommand, type SoundAtDrive } from '@emery/core/noise';
 import { solveCommand } from '@emery/core/path';
 import { routeCommand } from '@emery/core/route';
@@ -22,6 +23,7 @@ export const DRIVE_COMMANDS: readonly Command<Drive>[] = [
   alignCommand,
   diagnoseCommand,
   inspectCommand,
+  jobCommand,
 ];
 
 /** The commands over a text. */

@@ -15,6 +15,7 @@ import {
 } from '@emery/core/align';
 import { type Drive, readDrive, STATES, TOOLS, writeDrive } from '@emery/core/drive';
 import { inspectDrive, inspectFindings, inspectMessage, reasonLines } from '@emery/core/inspect';
+import { cardOf, jobMessage } from '@emery/core/job';
 import {
   diagnose,
   hearNoise,
@@ -272,6 +273,22 @@ describe('whatever a drive file holds', () => {
         for (const finding of findings) expect(notANumber(inspectMessage(drive, finding))).toBeNull();
       }),
       { numRuns: 150, seed: SEED },
+    );
+  });
+
+  test('job: every belt once off and on, every step in words, its findings and words', () => {
+    fc.assert(
+      fc.property(accepted, (drive) => {
+        const { order, steps, findings } = cardOf(drive);
+        expect([...order.off].sort()).toEqual(drive.belts.map(({ id }) => id).sort());
+        for (const { text, caution } of steps) {
+          expect(notANumber({ text, caution })).toBeNull();
+          expect(text).toMatch(/\S/);
+        }
+        for (const finding of findings) expect(notANumber(jobMessage(drive, finding))).toBeNull();
+        for (const { id } of drive.belts) expect(cardOf(drive, id).order.off).toContain(id);
+      }),
+      { numRuns: 60, seed: SEED },
     );
   });
 

@@ -183,12 +183,28 @@ const INSPECT_KINDS: Record<string, Kind> = {
   },
   limits: { part: 'Inspection', many: 'limits', id: 'check', name: ({ check }) => `Limit, ${checkName(check)}` },
 };
+const JOB_KINDS: Record<string, Kind> = {
+  bolts: {
+    part: 'Job card',
+    many: 'bolts',
+    id: 'id',
+    name: ({ name, station }, drive) =>
+      `Bolt ${typeof name === 'string' && name !== '' ? name : `of ${shaftName(drive, station)}`}`,
+  },
+  own: { part: 'Job card', many: 'own steps', id: 'id', name: ({ text }) => `Step "${String(text).slice(0, 40)}"` },
+  words: { part: 'Job card', many: 'steps in other words', id: 'step', name: ({ step }) => `Step ${String(step)}` },
+};
+const shaftName = (drive: Drive, id: unknown) => {
+  const station = drive.stations.find((one) => one.id === id);
+  return station ? stationLabel(station) : String(id);
+};
 /** What stands in fields of the drive itself, with a heading of its own. */
 const PARTS: Record<string, { part: string; lists: Record<string, Kind> }> = {
   align: { part: 'Alignment', lists: ALIGN_KINDS },
   survey: { part: 'Survey', lists: KINDS },
   noise: { part: 'Noise', lists: NOISE_KINDS_OF },
   inspect: { part: 'Inspection', lists: INSPECT_KINDS },
+  job: { part: 'Job card', lists: JOB_KINDS },
 };
 
 const LENGTHS = new Set([
@@ -250,6 +266,16 @@ const FIELDS: Record<string, string> = {
   kgPerMetre: 'mass of a metre',
   care: "belt's care",
   nextLookAt: 'day of the next look',
+  number: 'number on it',
+  why: 'why it came off',
+  torqueNm: 'torque in N·m',
+  torqueUnit: 'unit of its torque',
+  angleDeg: 'angle after the torque',
+  order: 'order',
+  reuse: 'whether it goes in again',
+  leftOut: 'steps left out',
+  use: 'what it is for',
+  tool: 'tool',
   nextLookOdometer: 'odometer at the next look',
   strut: 'strut',
   front: 'grooves free in front',

@@ -3,6 +3,7 @@ import * as is from './fields';
 import { align, type Align } from './align';
 import { belt, type Belt } from './belt';
 import { inspect, type Inspect } from './inspect';
+import { job, type Job } from './job';
 import { noise, type Noise } from './noise';
 import { obstacle, type Obstacle } from './obstacle';
 import {
@@ -38,6 +39,7 @@ export interface Drive {
   readonly align?: Align;
   readonly noise?: Noise;
   readonly inspect?: Inspect;
+  readonly job?: Job;
   readonly belts: readonly Belt[];
 }
 
@@ -58,6 +60,7 @@ const fields: is.Fields<Drive> = {
   align,
   noise,
   inspect,
+  job,
   belts: is.list(belt, 16),
 };
 

@@ -2,6 +2,7 @@
 export * from './drive';
 export * from './align';
 export * from './inspect';
+export * from './job';
 export * from './noise';
 export * from './station';
 export * from './obstacle';

@@ -90,6 +90,10 @@ export interface SkippedPart {
   readonly at?: string;
 }
 
+/** Worn out, broken on the road, or still good and changed in passing: that one had not come to its end. */
+export const CHANGED_WHY = ['worn', 'broke', 'in-passing'] as const;
+export type ChangedWhy = (typeof CHANGED_WHY)[number];
+
 /** A part that was changed for a new one. */
 export interface ChangedPart {
   readonly id: string;
@@ -97,6 +101,8 @@ export interface ChangedPart {
   readonly target: string;
   readonly at?: string;
   readonly odometer?: number;
+  /** Why it came off; worn out where nobody says. */
+  readonly why?: ChangedWhy;
   /** Of a belt: the care of the one that came off, for when that is taken back. */
   readonly careBefore?: BeltCare;
 }
@@ -190,6 +196,7 @@ export const inspect = is.record<Inspect>({
       target: is.id(),
       at: is.text(40),
       odometer: odometer(),
+      why: is.oneOf(CHANGED_WHY),
       careBefore: beltCare,
     }),
     400,

@@ -2,6 +2,7 @@ import type { AlignReading, AlignStack, DoneMove } from './align';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
 import type { ChangedPart, InspectFinding } from './inspect';
+import type { Bolt, OwnStep } from './job';
 import type { NoiseClip, NoiseCure } from './noise';
 import type { Obstacle } from './obstacle';
 import type { ElectricalLoad, SpeedCheck } from './speeds';
@@ -86,6 +87,9 @@ export const LISTS = {
   'inspect.findings': { what: 'finding', id: 'id', names: { target: inspectedPart } },
   'inspect.changed': { what: 'part that was changed', id: 'id', names: { target: inspectedPart } },
   'inspect.skipped': { what: 'part that was passed over', id: null, names: { target: inspectedPart } },
+  'job.bolts': { what: 'bolt', id: 'id', names: { station: 'station' } },
+  'job.own': { what: 'step', id: 'id' },
+  'job.words': { what: 'step in other words', id: 'step' },
 } as const satisfies Record<string, ListRules>;
 
 /** What the lists of the document hold. */
@@ -105,6 +109,8 @@ export interface ListItems {
   'noise.cures': NoiseCure;
   'inspect.findings': InspectFinding;
   'inspect.changed': ChangedPart;
+  'job.bolts': Bolt;
+  'job.own': OwnStep;
 }
 export type ListName = keyof ListItems & keyof typeof LISTS;
 

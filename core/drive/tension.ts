@@ -95,6 +95,8 @@ export interface BeltCare {
   /** When the new belt was set, and at what reading of the odometer. */
   readonly fittedAt?: string;
   readonly fittedOdometer?: number;
+  /** What is printed on it: its maker's number, to ask for again. */
+  readonly number?: string;
   /** When its run-in began, while it runs; how long it is to be, minutes. */
   readonly runInFrom?: string;
   readonly runInMinutes?: number;
@@ -109,6 +111,7 @@ const reading = () => is.finite('a reading of the odometer', 1e7).min(0, 'must b
 export const beltCare = is.record<BeltCare>({
   fittedAt: is.text(40),
   fittedOdometer: reading(),
+  number: is.text(60),
   runInFrom: is.text(40),
   runInMinutes: positive('a number of minutes', 600),
   setAgainAt: is.text(40),

@@ -1,6 +1,7 @@
 import { driveOf } from '../test/examples';
 import { ALIGN_FINDING_CODES, alignWords } from '../align';
 import { INSPECT_FINDING_CODES, inspectWords } from '../inspect';
+import { JOB_FINDING_CODES, jobWords } from '../job';
 import { NOISE_FINDING_CODES, noiseWords } from '../noise';
 import { findingWords, PATH_FINDING_CODES } from '../path';
 import { SIZE_FINDING_CODES } from '../seating';
@@ -82,6 +83,11 @@ const told: [string, string, (unit: 'mm' | 'in', where: object) => FindingWords]
     'noise',
     code,
     (_unit, where) => noiseWords(drive, { ...where, severity, code }),
+  ]),
+  ...JOB_FINDING_CODES.map((code): (typeof told)[number] => [
+    'job',
+    code,
+    (_unit, where) => jobWords(drive, { ...where, severity, code }),
   ]),
 ];
 

@@ -12,3 +12,13 @@ export {
   type InchParts,
   type LengthUnit,
 } from './format-length';
+export {
+  editableTorque,
+  formatTorque,
+  parseTorque,
+  torqueFigure,
+  TORQUE_UNIT_WORDS,
+  TORQUE_UNITS,
+  type TorqueReading,
+  type TorqueUnit,
+} from './torque';

@@ -1,4 +1,5 @@
 /** How a belt of a given length would sit on a drive, and how it is put on. */
+export { beltsInFront, frontsOf, type InFront } from './in-front';
 export { easiestLast, puttingOn, type LastOn, type PuttingOn } from './putting-on';
 export {
   SIZE_FINDING_CODES,

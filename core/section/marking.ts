@@ -301,3 +301,58 @@ export function readMarking(text: string): MarkingReading[] {
     .map((one) => ({ ...one, likelihood: one.likelihood / total }))
     .sort((a, b) => b.likelihood - a.likelihood);
 }
+
+/** A belt as it is asked for at a counter, and the scheme that writes it so. */
+export interface MarkingText {
+  text: string;
+  scheme: string;
+}
+
+/** A marking reads back to within this of the length it was made from, mm: inch schemes step by a tenth. */
+const READS_BACK_MM = 1.3;
+
+/**
+ * What to ask for at a counter: a belt's marking in the usual schemes, the likeliest to be understood first. Each reads
+ * back as this belt; those of a scheme that has no way to write it, or in which it would be taken for another, are left
+ * out.
+ */
+export function markingsOf({
+  section: name,
+  ribs = null,
+  lengthMm,
+}: {
+  section: string;
+  ribs?: number | null;
+  lengthMm: number;
+}): MarkingText[] {
+  const section = sectionFor(name);
+  if (!section) return [];
+  return [...new Set(written(section, ribs, lengthMm))].flatMap((text): MarkingText[] => {
+    const [best] = readMarking(text);
+    const same = best?.section === name && best.ribs === ribs && Math.abs(best.lengthMm - lengthMm) <= READS_BACK_MM;
+    return same ? [{ text, scheme: best.scheme }] : [];
+  });
+}
+
+function written(section: Section, ribs: number | null, lengthMm: number): string[] {
+  const mm = Math.round(lengthMm);
+  const tenths = String(Math.round((lengthMm / INCH) * 10)).padStart(4, '0');
+  const letter = section.name.charAt(1);
+  switch (section.kind) {
+    case 'ribbed': {
+      if (ribs === null) return [];
+      const two = String(ribs).padStart(2, '0');
+      const style = section.name === 'PK' ? [`5${two}${tenths}`] : [];
+      return [`${ribs}${section.name}${mm}`, `${letter}${two}${tenths}`, `${Number(tenths)}${letter}${ribs}`, ...style];
+    }
+    case 'vee': {
+      const inside = (lengthMm - 2 * Math.PI * section.thickness) / INCH;
+      if (/^[ABC]$/.test(section.name))
+        return [`${section.name}${Math.round(inside)}`, `${section.name}${inside.toFixed(1)}`];
+      const width = String(Math.round((section.width / INCH) * 32)).padStart(2, '0');
+      return [`${section.name}x${mm}`, `${section.width}x${mm}`, `${width}${tenths.replace(/^0/, '')}`];
+    }
+    case 'toothed':
+      return [];
+  }
+}

@@ -11,6 +11,6 @@ export {
   type MeasuredLength,
 } from './measured';
 export { readStockRow, STOCK_COLUMNS, type StockBelt, type StockRowRead } from './stock';
-export { beltsInFront, sharingAdjuster, sizeTogether, type Together, type TogetherAnswer } from './together';
+export { sharingAdjuster, sizeTogether, type Together, type TogetherAnswer } from './together';
 export { candidateSentence, layNote, releaseWords, RULE_WORDS, sizeMessage, sizeWords, VERDICT_WORDS } from './words';
 export { sizeCommand } from './command';

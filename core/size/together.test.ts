@@ -1,7 +1,7 @@
 import { driveOf } from '../test/examples';
 import { pathLength, travelFromSlack } from '../adjuster';
 import type { Drive } from '../drive';
-import { beltsInFront, sharingAdjuster, sizeTogether } from './together';
+import { sharingAdjuster, sizeTogether } from './together';
 
 /** An alternator on a slide with two sheaves: one belt from the crank, one from the pump, both AV10. */
 function twoBelts(same = false): Drive {
@@ -63,12 +63,6 @@ test('belts that one shaft tightens are found, and the pair that comes right at 
   // The longer belt stretches more than the shift of the shaft gives it.
   expect(pairs[0]!.looseWorn).not.toBeCloseTo(0, 3);
   expect(matched).toBe(false);
-});
-
-test('a belt behind another knows which comes off first', () => {
-  const drive = twoBelts();
-  expect(beltsInFront(drive, drive.belts[0]!)).toEqual([{ belt: 'b', station: 'crank' }]);
-  expect(beltsInFront(drive, drive.belts[1]!)).toEqual([]);
 });
 
 test('two belts side by side on twin sheaves are a matched set', () => {

@@ -83,20 +83,3 @@ export function sizeTogether(
     curve.lengths.every((length, k) => length !== null && Math.abs(length - (other.lengths[k] ?? Infinity)) < MATCHED);
   return { other: secondId, pairs: pairs.slice(0, top), matched };
 }
-
-/**
- * Belts that run in front of this one on a shaft of its own: they come off before it can. With the shaft where each
- * lies in front.
- */
-export function beltsInFront(drive: Drive, belt: Belt): { belt: string; station: string }[] {
-  const planeOn = (on: Belt, station: Drive['stations'][number]) =>
-    station.pulleys.filter(({ id }) => on.route.some(({ pulley }) => pulley === id)).map(({ plane = 0 }) => plane);
-  return drive.belts.flatMap((other) => {
-    if (other.id === belt.id) return [];
-    const shared = drive.stations.find((station) => {
-      const [own, theirs] = [planeOn(belt, station), planeOn(other, station)];
-      return own.length > 0 && theirs.length > 0 && Math.min(...theirs) > Math.max(...own);
-    });
-    return shared ? [{ belt: other.id, station: shared.id }] : [];
-  });
-}

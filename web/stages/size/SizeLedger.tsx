@@ -16,10 +16,9 @@ import { TogetherLedger } from './TogetherLedger';
 import { usePointAt } from './use-point-at';
 import { type Belt, changeBelt, pulleyLabel, stationLabel } from '@emery/core/drive';
 import { formatLength, formatMm } from '@emery/core/quantity';
-import { DEFAULT_RESERVE_FRACTION, WORN_WIDTH_MM } from '@emery/core/seating';
+import { beltsInFront, DEFAULT_RESERVE_FRACTION, WORN_WIDTH_MM } from '@emery/core/seating';
 import { readMarking, sectionFor } from '@emery/core/section';
 import {
-  beltsInFront,
   candidateSentence,
   releaseWords,
   sharingAdjuster,
@@ -61,10 +60,12 @@ export default function SizeLedger() {
             </ul>
           )}
           <Candidates answer={answer} source={source} />
-          {beltsInFront(drive, source).map((front) => (
+          {beltsInFront(drive, source.id).map((front) => (
             <p key={front.belt} className="quiet">
-              Belt {drive.belts.findIndex(({ id }) => id === front.belt) + 1} runs in front of it at{' '}
-              {stationLabel(drive.stations.find(({ id }) => id === front.station)!)}: it comes off first, so renew both
+              Belt {drive.belts.findIndex(({ id }) => id === front.belt) + 1} runs in front of it
+              {front.station !== null &&
+                ` at ${stationLabel(drive.stations.find(({ id }) => id === front.station)!)}`}
+              : it comes off first, so renew both
               while you are there.
             </p>
           ))}

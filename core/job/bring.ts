@@ -1,0 +1,131 @@
+import { type Drive, itemsOf, pulleyLabel } from '../drive';
+import { inspectedLabel } from '../inspect';
+import { markingsOf, type MarkingText, sectionFor } from '../section';
+import { answerFor, type SizeAnswer } from '../size';
+import { type BeltOrder, beltOrder } from './order';
+import { stepsOf } from './steps';
+import { boltWords } from './words';
+
+/** A length that would do, with what to ask for at a counter. */
+export interface AskFor {
+  lengthMm: number;
+  /** In the usual schemes; none for a section that no scheme writes without its width. */
+  markings: MarkingText[];
+  /** For those: in plain words, such as the teeth. */
+  plain: string;
+}
+
+/** One belt to bring: what to ask for, what else would do, and what the last one had printed on it. */
+export interface BringBelt extends AskFor {
+  belt: string;
+  section: string;
+  ribs: number | null;
+  basis: string;
+  /** The belt's own marked length; or the one that Size would bring home, where nobody said. */
+  from: 'marked' | 'size';
+  second: AskFor | null;
+  number: string | null;
+}
+
+export interface BringList {
+  belts: BringBelt[];
+  /** Belts of which nobody knows the length, and none fits. */
+  unknown: string[];
+  parts: string[];
+  bolts: string[];
+  tools: string[];
+}
+
+/** What everybody needs, whatever the drive. */
+const ALWAYS = ['Lamp and mirror', 'Chalk', 'Rag and brush', 'Service manual'];
+
+/**
+ * What to bring for the job: each belt with its marking and a second choice, parts to be changed, bolts that go in but
+ * once, tools. `stock` holds, by belt, the lengths that can be had, mm. Takes as long as sizing every belt.
+ */
+export function bringList(
+  drive: Drive,
+  order: BeltOrder = beltOrder(drive),
+  stock: Readonly<Record<string, readonly number[] | undefined>> = {},
+): BringList {
+  const routed = order.off.filter((id) => drive.belts.find((belt) => belt.id === id)!.route.length > 1);
+  const belts = routed.map((id) => [id, bringBelt(drive, id, stock[id])] as const);
+  const steps = stepsOf(drive, order);
+  const bolts = itemsOf(drive, 'job.bolts');
+  return {
+    belts: belts.flatMap(([, one]) => one ?? []),
+    unknown: belts.flatMap(([id, one]) => (one ? [] : [id])),
+    parts: steps.flatMap(({ code, part, offered }) =>
+      code === 'change-part' ? [`${inspectedLabel(drive, part!)}${offered ? ' (worn with the rest)' : ''}`] : [],
+    ),
+    bolts: bolts.filter(({ reuse }) => reuse === 'new' || reuse === 'compound').map((bolt) => boltWords(drive, bolt)),
+    tools: toolsFor(
+      drive,
+      steps,
+      bolts.map(({ tool }) => tool),
+    ),
+  };
+}
+
+function bringBelt(drive: Drive, id: string, stock?: readonly number[]): BringBelt | null {
+  const belt = drive.belts.find((one) => one.id === id)!;
+  const section = sectionFor(belt.section, belt.sectionOverrides)!;
+  const marked = belt.length ?? null;
+  const answer = answerFor(drive, id, {
+    ...(marked !== null && { also: [marked] }),
+    ...(stock && stock.length > 0 && { stock }),
+  });
+  const best = answer?.best === null || !answer ? null : answer.candidates[answer.best]!.lengthMm;
+  const lengthMm = marked ?? best;
+  if (lengthMm === null) return null;
+  const second = answer && secondTo(lengthMm, answer);
+  return {
+    belt: id,
+    section: belt.section,
+    ribs: belt.ribs ?? null,
+    basis: section.basis,
+    from: marked === null ? 'size' : 'marked',
+    number: belt.care?.number ?? null,
+    second: second === null ? null : askFor(belt, second),
+    ...askFor(belt, lengthMm),
+  };
+}
+
+/** Another length that fits, by its chance; of those as likely the one nearest to the first. Null without one. */
+function secondTo(lengthMm: number, { candidates }: SizeAnswer): number | null {
+  const fitting = candidates.filter(({ verdict, lengthMm: mm }) => verdict === 'fits' && Math.abs(mm - lengthMm) > 0.5);
+  const worth = ({ chance, lengthMm: mm }: (typeof fitting)[number]) =>
+    Math.round(20 * chance) - Math.abs(mm - lengthMm) / 1000;
+  return fitting.length === 0
+    ? null
+    : fitting.reduce((best, next) => (worth(next) > worth(best) ? next : best)).lengthMm;
+}
+
+function askFor({ section: name, ribs = null }: { section: string; ribs?: number | null }, lengthMm: number): AskFor {
+  const section = sectionFor(name)!;
+  const plain =
+    section.kind === 'toothed'
+      ? `${Math.round(lengthMm / section.pitch)} teeth, ${name}, ${section.pitch} mm pitch`
+      : ribs === null
+        ? `${name}, ${Math.round(lengthMm)} mm ${section.basis}`
+        : `${ribs}-rib ${name}, ${Math.round(lengthMm)} mm ${section.basis}`;
+  return { lengthMm, plain, markings: markingsOf({ section: name, ribs, lengthMm }) };
+}
+
+function toolsFor(drive: Drive, steps: ReturnType<typeof stepsOf>, sockets: readonly (string | undefined)[]): string[] {
+  const has = (...codes: (typeof steps)[number]['code'][]) => steps.some(({ code }) => codes.includes(code));
+  const moved = steps.flatMap(({ move, pulley }) =>
+    move?.kind === 'press' && pulley ? [pulleyLabel(drive, pulley)] : [],
+  );
+  return [
+    ...new Set([
+      ...sockets.filter((tool): tool is string => tool !== undefined && tool !== ''),
+      ...(has('release') ? ['Long wrench for the arm'] : []),
+      ...(has('slacken') ? ['Pry bar with a block of wood'] : []),
+      ...(has('bolt', 'bolts', 'change-part') ? ['Torque wrench'] : []),
+      ...moved.map((name) => `Puller and press for ${name}`),
+      ...(has('move') ? ['Straightedge and calliper'] : []),
+      ...ALWAYS,
+    ]),
+  ];
+}

@@ -1,0 +1,98 @@
+import { type Drive, itemsOf, PHASES, type Phase } from '../drive';
+import type { LengthUnit } from '../quantity';
+import type { JobFinding } from './finding';
+import { type BeltOrder, beltOrder } from './order';
+import { type StepCode, stepsOf, type StepTold } from './steps';
+import { stepWords } from './words';
+
+/** A step of the card as it is read and ticked off. */
+export interface CardStep {
+  id: string;
+  phase: Phase;
+  code: StepCode;
+  text: string;
+  caution: string | null;
+  belt?: string;
+  /** Where the drawing shows it. */
+  station?: string;
+  pulley?: string;
+  /** How long it takes by itself, such as a run-in. */
+  minutes?: number;
+  /** A hand gave it other words. */
+  reworded?: boolean;
+}
+
+export interface JobCard {
+  order: BeltOrder;
+  steps: CardStep[];
+  /** Steps that a hand left out, so that they can be brought back. */
+  leftOut: CardStep[];
+  findings: JobFinding[];
+}
+
+/** The card of a drive, for all belts or for one: the steps it decides, with what a hand changed of them. */
+export function cardOf(drive: Drive, beltId?: string, unit: LengthUnit = 'mm'): JobCard {
+  const order = beltOrder(drive, beltId);
+  const { words = [], leftOut = [], order: placed = [] } = drive.job ?? {};
+  const own = itemsOf(drive, 'job.own').map((one): StepTold => ({ ...one, code: 'own' }));
+  const reworded = new Map(words.map(({ step, text }) => [step, text]));
+  const steps = [...stepsOf(drive, order), ...own].map((step): CardStep => {
+    const { id, phase, code, belt, station, pulley, minutes } = step;
+    const told = stepWords(drive, step, unit);
+    const other = reworded.get(id);
+    return {
+      id,
+      phase,
+      code,
+      text: other ?? told.text,
+      // A caution stays, whatever the words.
+      caution: told.caution,
+      ...(belt !== undefined && { belt }),
+      ...(station !== undefined && { station }),
+      ...(pulley !== undefined && { pulley }),
+      ...(minutes !== undefined && { minutes }),
+      ...(other !== undefined && { reworded: true }),
+    };
+  });
+  const gone = new Set(leftOut);
+  const shown = PHASES.flatMap((phase) =>
+    inGivenOrder(
+      steps.filter((step) => step.phase === phase && !gone.has(step.id)),
+      placed,
+    ),
+  );
+  return {
+    order,
+    steps: shown,
+    leftOut: steps.filter(({ id }) => gone.has(id)),
+    findings: findingsOf(drive, order),
+  };
+}
+
+/**
+ * Puts the steps that a hand has placed in its order, in the places that they hold together; the others stay where they
+ * are.
+ */
+export function inGivenOrder<T extends { id: string }>(steps: readonly T[], placed: readonly string[]): T[] {
+  // Named twice, the first place counts.
+  const at = new Map([...placed.entries()].reverse().map(([k, id]) => [id, k]));
+  const moved = steps.filter(({ id }) => at.has(id)).sort((a, b) => at.get(a.id)! - at.get(b.id)!);
+  let next = 0;
+  return steps.map((step) => (at.has(step.id) ? moved[next++]! : step));
+}
+
+function findingsOf(drive: Drive, { off, tangled }: BeltOrder): JobFinding[] {
+  const open = itemsOf(drive, 'job.bolts').filter(
+    ({ torqueNm, angleDeg }) => torqueNm === undefined && angleDeg === undefined,
+  );
+  return [
+    ...tangled.slice(0, 1).map((belt): JobFinding => ({ code: 'tangled', severity: 'watch', belt })),
+    ...off.flatMap((belt): JobFinding[] => {
+      const one = drive.belts.find(({ id }) => id === belt)!;
+      return one.route.length > 0 && !one.length ? [{ code: 'unknown-length', severity: 'note', belt }] : [];
+    }),
+    ...(open.length > 0
+      ? [{ code: 'no-torque', severity: 'note', figures: { bolts: open.length } } satisfies JobFinding]
+      : []),
+  ];
+}

@@ -1,0 +1,26 @@
+import { type Command, UsageProblem } from '../command';
+import type { Drive } from '../drive';
+import { cardOf } from './card';
+import { jobMessage } from './words';
+
+/** `job FILE [--belt ID]`: the order in which belts come off and go on, and the work written out. */
+export const jobCommand: Command<Drive> = {
+  name: 'job',
+  usage: 'emery job FILE [--belt ID]',
+  options: ['belt'],
+  prepare:
+    ({ belt }) =>
+    (drive) => {
+      if (belt !== undefined && !drive.belts.some(({ id }) => id === belt))
+        throw new UsageProblem(
+          `--belt: there is no belt "${belt}"; this drive has ${drive.belts.map(({ id }) => id).join(', ') || 'none'}`,
+        );
+      const { order, steps, findings } = cardOf(drive, belt);
+      return {
+        off: order.off,
+        on: order.on,
+        steps: steps.map(({ id, phase, text, caution }) => ({ id, phase, text, caution })),
+        findings: findings.map((finding) => ({ ...finding, message: jobMessage(drive, finding) })),
+      };
+    },
+};

@@ -1,0 +1,148 @@
+import { type Belt, type Drive, pulleysById, type RouteStop } from '../drive';
+import { type BeltSolution, distance, distanceToSegment, type Point, segmentsCross, solveDrive } from '../path';
+import { bodyRadiusMm, sectionFor } from '../section';
+
+/** A belt that runs in front of another: on a shaft they share, else across it or across a pulley of it. */
+export interface InFront {
+  belt: string;
+  /** The shaft where it lies in front; null where it only crosses. */
+  station: string | null;
+}
+
+/** A piece of a belt in the front view, with its plane at either end: a span, or a chord of what lies on a pulley. */
+interface Piece {
+  a: Point;
+  b: Point;
+  za: number;
+  zb: number;
+}
+
+/** Planes nearer together than this are one: belts there touch, and neither is in front. mm. */
+const SAME_PLANE = 1;
+/** Arcs are looked at in chords of so many degrees. */
+const CHORD_DEG = 8;
+
+/**
+ * Every belt with those that run in front of it: by plane at a shaft they share, or where one crosses the other's line
+ * or the face of one of its pulleys in the front view. They come off before it can. By belt id, in the order of the
+ * file.
+ */
+export function frontsOf(drive: Drive): ReadonlyMap<string, readonly InFront[]> {
+  const { belts: solved } = solveDrive(drive);
+  const laid = drive.belts.map((belt, b) => lay(drive, belt, solved[b]!));
+  return new Map(
+    laid.map((own) => [
+      own.belt.id,
+      laid.flatMap((other): InFront[] => {
+        if (other === own) return [];
+        const station = sharedInFront(own, other);
+        if (station !== null) return [{ belt: other.belt.id, station }];
+        // On a shaft of both the planes have said which is in front, so a crossing tells nothing more of that pair.
+        if (sharedInFront(other, own) !== null) return [];
+        return crosses(other, own) ? [{ belt: other.belt.id, station: null }] : [];
+      }),
+    ]),
+  );
+}
+
+/** The belts that run in front of one; none for a belt the drive does not have. */
+export function beltsInFront(drive: Drive, beltId: string): readonly InFront[] {
+  return frontsOf(drive).get(beltId) ?? [];
+}
+
+interface Laid {
+  belt: Belt;
+  /** Foremost and rearmost plane of the belt on each shaft. */
+  shafts: ReadonlyMap<string, { front: number; rear: number }>;
+  pieces: readonly Piece[];
+  faces: readonly { at: Point; radius: number; z: number }[];
+}
+
+/** The plane of a belt's rearmost rib on a pulley: the first groove's, or as many grooves on as were counted. */
+function planeAt(drive: Drive, belt: Belt, { pulley: id, side, front }: RouteStop): number {
+  const placed = pulleysById(drive).get(id);
+  const { plane = 0, grooves } = placed?.pulley ?? {};
+  if (front === undefined || grooves === undefined || side === 'back') return plane;
+  const pitch = sectionFor(belt.section, belt.sectionOverrides)?.width ?? 0;
+  return plane + pitch * (grooves - (belt.ribs ?? 1) - front);
+}
+
+function lay(drive: Drive, belt: Belt, { contacts, spans }: BeltSolution): Laid {
+  const pulleys = pulleysById(drive);
+  const section = sectionFor(belt.section, belt.sectionOverrides);
+  const planes = belt.route.map((stop) => planeAt(drive, belt, stop));
+  const shafts = new Map<string, { front: number; rear: number }>();
+  belt.route.forEach(({ pulley }, k) => {
+    const station = pulleys.get(pulley)?.station.id;
+    if (station === undefined) return;
+    const { front, rear } = shafts.get(station) ?? { front: -Infinity, rear: Infinity };
+    shafts.set(station, { front: Math.max(front, planes[k]!), rear: Math.min(rear, planes[k]!) });
+  });
+  const ofSpans = spans.flatMap(({ length, start, end }, k): Piece[] =>
+    length === null ? [] : [{ a: start, b: end, za: planes[k]!, zb: planes[(k + 1) % planes.length]! }],
+  );
+  const ofArcs = contacts.flatMap(({ centre, cordRadius, arrive, turn, wrapDeg }, k): Piece[] => {
+    if (!arrive || wrapDeg === null) return [];
+    const from = Math.atan2(arrive.y - centre.y, arrive.x - centre.x);
+    const steps = Math.max(1, Math.ceil(wrapDeg / CHORD_DEG));
+    const at = (j: number): Point => {
+      const angle = from + (turn * wrapDeg * Math.PI * j) / (180 * steps);
+      return { x: centre.x + cordRadius * Math.cos(angle), y: centre.y + cordRadius * Math.sin(angle) };
+    };
+    return Array.from({ length: steps }, (_, j) => ({ a: at(j), b: at(j + 1), za: planes[k]!, zb: planes[k]! }));
+  });
+  const faces = belt.route.flatMap(({ pulley: id }, k) => {
+    const placed = pulleys.get(id);
+    if (!placed) return [];
+    const { x, y } = placed.station;
+    return [{ at: { x, y }, radius: bodyRadiusMm(placed.pulley, section), z: planes[k]! }];
+  });
+  return { belt, shafts, pieces: [...ofSpans, ...ofArcs], faces };
+}
+
+/** The first shaft of both on which `other` lies wholly in front of `own`. */
+function sharedInFront(own: Laid, other: Laid): string | null {
+  for (const [station, { front }] of own.shafts) {
+    const there = other.shafts.get(station);
+    if (there && there.rear > front) return station;
+  }
+  return null;
+}
+
+/** Whether a belt crosses, in front, the line of another or the face of one of its pulleys. */
+function crosses(front: Laid, behind: Laid): boolean {
+  return front.pieces.some((piece) => {
+    const z = Math.max(piece.za, piece.zb);
+    return (
+      behind.pieces.some(
+        (one) =>
+          z > Math.min(one.za, one.zb) + SAME_PLANE &&
+          segmentsCross(piece.a, piece.b, one.a, one.b) &&
+          zWhere(piece, one) > zWhere(one, piece) + SAME_PLANE,
+      ) ||
+      behind.faces.some(
+        ({ at, radius, z: face }) =>
+          z > face + SAME_PLANE &&
+          distanceToSegment(at, piece.a, piece.b) < radius &&
+          planeAlong(piece, footShare(piece, at)) > face + SAME_PLANE,
+      )
+    );
+  });
+}
+
+const planeAlong = ({ za, zb }: Piece, share: number) => za + (zb - za) * share;
+
+/** The plane of a piece where another crosses it. */
+function zWhere(piece: Piece, other: Piece): number {
+  const side = (p: Point) => (other.b.x - other.a.x) * (p.y - other.a.y) - (other.b.y - other.a.y) * (p.x - other.a.x);
+  const [from, to] = [side(piece.a), side(piece.b)];
+  return planeAlong(piece, from === to ? 0.5 : Math.min(1, Math.max(0, from / (from - to))));
+}
+
+/** How far along a piece the foot of a point on it lies, 0 to 1. */
+function footShare({ a, b }: Piece, p: Point): number {
+  const length = distance(a, b);
+  if (length === 0) return 0;
+  const along = ((p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y)) / length ** 2;
+  return Math.min(1, Math.max(0, along));
+}
