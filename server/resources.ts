@@ -2,7 +2,9 @@ import { drives } from './drives/resource';
 import { files } from './files/resource';
 import { health } from './health/resource';
 import { parts } from './parts/resource';
+import { jobs } from './jobs/resource';
 import { photos } from './photos/resource';
+import { records } from './records/resource';
 import type { Resource } from './resource';
 import { shop } from './shop/resource';
 import { bands, pulleys } from './speeds/resource';
@@ -20,5 +22,7 @@ export const RESOURCES: readonly Resource[] = [
   bands,
   pulleys,
   parts,
+  records,
+  jobs,
   files,
 ];

@@ -2,9 +2,11 @@
  * What the server answers and the interface asks for, in one place for both. `When` is how a time is held: the server's
  * `Date` goes over the wire as ISO 8601 text.
  */
-import type { Drive } from '../drive';
+import type { Drive, KeptPicture, OdometerUnit } from '../drive';
+import type { BringList, CardStep, JobEvent } from '../job';
 import type { DriveSketch } from '../path';
 import type { LengthUnit } from '../quantity';
+import type { BeltLife, Due, StoryKind, Survival } from '../records';
 
 export interface Shop {
   name: string;
@@ -18,9 +20,11 @@ export interface DriveListed<When = string> {
   revision: number;
   updatedAt: When;
   sketch: DriveSketch;
+  /** What is due on it, the first to come first. */
+  dues: DueExpected[];
 }
 
-export interface DriveOpened<When = string> extends Omit<DriveListed<When>, 'sketch'> {
+export interface DriveOpened<When = string> extends Omit<DriveListed<When>, 'sketch' | 'dues'> {
   vehicleName: string;
   document: Drive;
 }
@@ -61,4 +65,111 @@ export interface DrivePage<When = string> {
 export interface StockedLength {
   lengthMm: number;
   shelf: number;
+}
+
+/** Something due, with the day on which it is expected by the vehicle's usual use. */
+export interface DueExpected extends Due {
+  expected: string | null;
+}
+
+/** The vehicle and the drive that something belongs to, in a list over the whole shop. */
+export interface WhoseDrive {
+  vehicleId: string;
+  vehicleName: string;
+  plate: string;
+  odometer: number | null;
+  odometerUnit: OdometerUnit;
+  driveId: string;
+  driveName: string;
+}
+export interface DueListed extends DueExpected, WhoseDrive {
+  id: number;
+}
+export interface DuePage {
+  dues: DueListed[];
+  total: number;
+  /** Of all that was searched: due by now, and within the days ahead that count as soon. */
+  due: number;
+  soon: number;
+}
+
+/** A belt that is on, anywhere in the shop. */
+export interface BeltOn extends Omit<BeltLife, 'from' | 'to' | 'why'>, WhoseDrive {
+  id: number;
+  kind: string;
+  ranKm: number | null;
+  fittedAt: string | null;
+  fittedOdometer: number | null;
+}
+export interface BeltsOnPage {
+  belts: BeltOn[];
+  total: number;
+  /** What was understood of the search. */
+  understood: string;
+}
+
+/** One thing that happened, anywhere in the shop. */
+export interface RecordListed extends WhoseDrive {
+  id: number;
+  jobId: string | null;
+  kind: StoryKind;
+  at: string | null;
+  readingAt: number | null;
+  unit: OdometerUnit | null;
+  belt: string | null;
+  title: string;
+  detail: string;
+  pictures: KeptPicture[];
+}
+export interface RecordPage {
+  records: RecordListed[];
+  total: number;
+}
+
+/** How long belts of one kind last, by the shop's own records. */
+export interface LivesAnswer {
+  kinds: { kind: string; belts: number; ended: number }[];
+  kind: string | null;
+  survival: Survival;
+}
+
+/** What a job is done by, as it was when it was begun: it changes no more, whatever becomes of the drive. */
+export interface JobSheet {
+  drive: Drive;
+  unit: LengthUnit;
+  /** The belt that it is done for; null for all of them. */
+  belt: string | null;
+  off: string[];
+  on: string[];
+  steps: CardStep[];
+  bring: BringList;
+}
+
+export interface JobListed<When = string> {
+  id: string;
+  vehicleId: string;
+  driveId: string;
+  name: string;
+  startedAt: When;
+  startedBy: string;
+  signedAt: When | null;
+  signedBy: string | null;
+}
+
+export interface JobOpened<When = string> extends JobListed<When> {
+  vehicleName: string;
+  plate: string;
+  odometerUnit: OdometerUnit;
+  sheet: JobSheet;
+  events: JobEvent[];
+  /** The number of the last event; those after it are asked for by it. */
+  seq: number;
+}
+
+/** What happened at a job since an event. */
+export interface JobNews<When = string> {
+  events: JobEvent[];
+  seq: number;
+  signedAt: When | null;
+  signedBy: string | null;
 }

@@ -54,12 +54,6 @@ export function failedCure({ noise }: Pick<Drive, 'noise'>): NoiseCure | null {
 }
 
 /** The cures that are still to be listened to again: not those after which it came back. */
-export function listeningsLeft({ noise }: Pick<Drive, 'noise'>): CureHeard[] {
-  return (noise?.cures ?? [])
-    .filter((cure) => !cameBack(cure) && dueAfter(cure).some(({ done }) => !done))
-    .map(({ odometer, odometerUnit, listened }) => ({
-      ...(odometer !== undefined && { odometer }),
-      ...(odometerUnit !== undefined && { odometerUnit }),
-      ...(listened && { listened }),
-    }));
+export function listeningsLeft({ noise }: Pick<Drive, 'noise'>): NoiseCure[] {
+  return (noise?.cures ?? []).filter((cure) => !cameBack(cure) && dueAfter(cure).some(({ done }) => !done));
 }

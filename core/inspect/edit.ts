@@ -1,4 +1,5 @@
 import {
+  type ChangedWhy,
   changeBelt,
   type Check,
   type Drive,
@@ -98,7 +99,7 @@ export function skipPart(drive: Drive, part: PartName, { at }: Look): Drive {
 /**
  * Says that a part was changed for a new one: what was found of the old counts no more, and a belt's care begins anew.
  */
-export function partChanged(drive: Drive, part: PartName, { at, odometer }: Look): Drive {
+export function partChanged(drive: Drive, part: PartName, { at, odometer }: Look, why?: ChangedWhy): Drive {
   const findings = itemsOf(drive, 'inspect.findings').map((one) =>
     isOf(drive, part, one) ? { ...one, past: true } : one,
   );
@@ -111,6 +112,7 @@ export function partChanged(drive: Drive, part: PartName, { at, odometer }: Look
     target,
     at,
     ...(odometer !== undefined && { odometer }),
+    ...(why && { why }),
     ...(before && { careBefore: before }),
   });
   if (on !== 'belt') return next;

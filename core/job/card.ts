@@ -16,6 +16,8 @@ export interface CardStep {
   /** Where the drawing shows it. */
   station?: string;
   pulley?: string;
+  /** What is changed in it. */
+  part?: StepTold['part'];
   /** How long it takes by itself, such as a run-in. */
   minutes?: number;
   /** A hand gave it other words. */
@@ -37,7 +39,7 @@ export function cardOf(drive: Drive, beltId?: string, unit: LengthUnit = 'mm'): 
   const own = itemsOf(drive, 'job.own').map((one): StepTold => ({ ...one, code: 'own' }));
   const reworded = new Map(words.map(({ step, text }) => [step, text]));
   const steps = [...stepsOf(drive, order), ...own].map((step): CardStep => {
-    const { id, phase, code, belt, station, pulley, minutes } = step;
+    const { id, phase, code, belt, station, pulley, part, minutes } = step;
     const told = stepWords(drive, step, unit);
     const other = reworded.get(id);
     return {
@@ -50,6 +52,7 @@ export function cardOf(drive: Drive, beltId?: string, unit: LengthUnit = 'mm'): 
       ...(belt !== undefined && { belt }),
       ...(station !== undefined && { station }),
       ...(pulley !== undefined && { pulley }),
+      ...(part !== undefined && { part }),
       ...(minutes !== undefined && { minutes }),
       ...(other !== undefined && { reworded: true }),
     };

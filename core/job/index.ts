@@ -5,6 +5,16 @@ export { jobCommand } from './command';
 export { addStep, leaveOut, moveStep, rewordStep } from './edit';
 export { JOB_FINDING_CODES, type JobFinding, type JobFindingCode } from './finding';
 export { beltOrder, type BeltOrder } from './order';
+export {
+  runOf,
+  type BeltEvent,
+  type JobEvent,
+  type JobRun,
+  type NoteEvent,
+  type PartEvent,
+  type PhotoEvent,
+} from './run';
+export { signedOff, type SignedOff } from './sign-off';
 export { inTighteningOrder, STEP_CODES, stepsOf, type StepCode, type StepTold } from './steps';
 export {
   beltName,

@@ -1,4 +1,4 @@
-import { type Drive, listeningsLeft, stationLabel } from '../drive';
+import { type Drive, stationLabel } from '../drive';
 import type { Severity } from '../finding';
 import { bodyRadiusMm, sectionFor } from '../section';
 import { beltBounds, beltOutline } from './outline';
@@ -13,8 +13,6 @@ export interface DriveSketch {
   belts: SketchBelt[];
   /** The worst finding anywhere, or null. */
   worst: Severity | null;
-  /** Cures of a noise that are still to be listened to again; left out where there is none. */
-  listen?: ReturnType<typeof listeningsLeft>;
 }
 
 export interface SketchBelt {
@@ -37,7 +35,6 @@ export function sketchOf(drive: Drive): DriveSketch {
       return { x: tenths(station.x), y: tenths(-station.y), r: tenths(r), label: stationLabel(station) };
     }),
   );
-  const listen = listeningsLeft(drive);
   const severities = [...belts.flatMap((belt) => belt.findings), ...findings].map(({ severity }) => severity);
   return {
     viewBox: [minX, -maxY, maxX - minX, maxY - minY].map(tenths).join(' '),
@@ -56,7 +53,6 @@ export function sketchOf(drive: Drive): DriveSketch {
       };
     }),
     worst: (['fault', 'watch', 'note'] as const).find((severity) => severities.includes(severity)) ?? null,
-    ...(listen.length > 0 && { listen }),
   };
 }
 

@@ -40,7 +40,7 @@ export {
   type CombinedTension,
   type Meaning,
 } from './readings';
-export { armHealthRead, armReadings, latestOf, measuredTension, meaningsOf } from './sitting';
+export { armHealthRead, armReadings, latestOf, measuredTension, meaningsOf, sittingsOf } from './sitting';
 export { armHealth, ARM_VERDICTS, type ArmHealth, type ArmVerdict } from './arm-health';
 export { DEFAULT_BAR, settingFor, sharedSettings, type Bar, type Setting, type SharedSetting } from './setting';
 export {
@@ -48,6 +48,7 @@ export {
   aimOf,
   newBeltFigures,
   NEXT_LOOK,
+  nextLookAfter,
   RUN_IN_MINUTES,
   WARM_KELVIN,
   type NewBeltFigures,

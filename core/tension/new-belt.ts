@@ -1,5 +1,5 @@
 import { pathLength, stiffnessN } from '../adjuster';
-import { type Drive, moveStation } from '../drive';
+import { type BeltCare, type Drive, moveStation, type OdometerUnit } from '../drive';
 import type { Standing } from './standing';
 import type { TensionWindow } from './window';
 
@@ -16,6 +16,23 @@ const ALUMINIUM_PER_KELVIN = 0.023e-3;
 export const WARM_KELVIN = 70;
 /** Without a limit of its shafts, a belt is right up to so much over the least it needs. A default. */
 const ROOM_OVER_LEAST = 4;
+
+/** When a belt that was set is looked at next: in a month, or so far on where the odometer was read. Defaults. */
+export function nextLookAfter(
+  at: string,
+  odometer: number | undefined,
+  unit: OdometerUnit,
+): Pick<BeltCare, 'nextLookAt' | 'nextLookOdometer'> {
+  const look = new Date(at);
+  const month = look.getUTCMonth() + 1;
+  look.setUTCMonth(month);
+  // From the 31st a month on is the last day of the next month, not one of the month after.
+  if (look.getUTCMonth() !== month % 12) look.setUTCDate(0);
+  return {
+    nextLookAt: look.toISOString(),
+    ...(odometer !== undefined && { nextLookOdometer: odometer + NEXT_LOOK[unit] }),
+  };
+}
 
 /**
  * Where in a window a belt is best set, N: as many times over the least as under the most (their geometric mean), for

@@ -1,4 +1,4 @@
-import type { Belt, Drive, TensionReading } from '../drive';
+import { type Belt, type Drive, momentOf, type TensionReading } from '../drive';
 import type { Figure } from '../numeric';
 import { type ArmHealth, armHealth } from './arm-health';
 import { type CombinedTension, combineReadings, type Meaning, meaningOf } from './readings';
@@ -28,11 +28,25 @@ export function meaningsOf(
 /** Readings further apart than this are of two sittings, ms. */
 const SITTING_MS = 12 * 3600 * 1000;
 
+/** Readings in the order of the file, those of one sitting together: taken within half a day, of a belt of one age. */
+export function sittingsOf(readings: readonly TensionReading[]): TensionReading[][] {
+  return readings.reduce<TensionReading[][]>((sittings, one) => {
+    const last = sittings.at(-1);
+    if (last && ofOneSitting(one, last.at(-1)!)) last.push(one);
+    else sittings.push([one]);
+    return sittings;
+  }, []);
+}
+
 /** The readings of the last sitting: of the belt as it was then, within half a day of the last one. */
 export function latestOf(readings: readonly TensionReading[]): readonly TensionReading[] {
   const last = readings.at(-1);
-  const time = ({ at }: TensionReading) => (at === undefined ? 0 : Date.parse(at));
-  return readings.filter((one) => one.when === last!.when && Math.abs(time(one) - time(last!)) <= SITTING_MS);
+  return readings.filter((one) => ofOneSitting(one, last!));
+}
+
+function ofOneSitting(one: TensionReading, two: TensionReading): boolean {
+  const time = ({ at }: TensionReading) => momentOf(at) ?? 0;
+  return one.when === two.when && Math.abs(time(one) - time(two)) <= SITTING_MS;
 }
 
 /** What the last sitting says of a belt's tension; null where nothing was read that tells it. */

@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { In, type DataSource, type EntityManager } from 'typeorm';
-import type { CheckedDrive } from './check';
+import { checkedDrive, type CheckedDrive } from './check';
 import { DriveDocument, DriveEntity, type DriveRow } from './entity';
 import { Vehicle } from '../vehicles/entity';
 import { invalid, notFound, Problem } from '../http/problem';
+import { keepMemory } from '../records/remember';
+import { duesOfDrives } from '../records/routes';
 import { indexVehicles } from '../vehicles/search-index';
 import type { DriveListed, DriveOpened } from '@emery/core/api';
 import type { Drive } from '@emery/core/drive';
@@ -15,7 +17,7 @@ type Kept = Partial<Pick<DriveRow, 'id' | 'revision' | 'updatedAt' | 'deletedAt'
 export async function createDrive(
   manager: EntityManager,
   vehicleId: string,
-  { document, sketch }: CheckedDrive,
+  { document, sketch, memory }: CheckedDrive,
   kept: Kept = {},
 ): Promise<string> {
   const { id = randomUUID(), revision = 1, updatedAt = new Date(), deletedAt = null } = kept;
@@ -29,6 +31,7 @@ export async function createDrive(
     deletedAt,
   });
   await manager.insert(DriveDocument, { driveId: id, document: document as never, sketch: sketch as never });
+  await keepMemory(manager, id, memory);
   return id;
 }
 
@@ -75,7 +78,7 @@ export async function saveDrive(
   id: string,
   revision: number,
   saveId: string,
-  { document, sketch }: CheckedDrive,
+  { document, sketch, memory }: CheckedDrive,
 ): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
   return data.transaction(async (manager) => {
     const [row] = await manager.query<(DriveRow & { vehicleGone: Date | null })[]>(
@@ -106,12 +109,43 @@ export async function saveDrive(
         { current },
       );
     }
-    const saved = { name: nameOf(document), revision: revision + 1, saveId, updatedAt: new Date() };
-    await manager.update(DriveEntity, { id }, saved);
-    await manager.update(DriveDocument, { driveId: id }, { document: document as never, sketch: sketch as never });
-    if (saved.name !== row.name) await indexVehicles(manager, [row.vehicleId]);
-    return { id, ...saved };
+    return store(manager, row, { document, sketch, memory }, saveId);
   });
+}
+
+/**
+ * Changes a drive as it is now, as one save of its own within a larger change; a drive that is gone is left as it is.
+ * Whoever has it open is told with their next save.
+ */
+export async function changeDrive(
+  manager: EntityManager,
+  id: string,
+  change: (drive: Drive) => Drive,
+): Promise<Drive | null> {
+  const [row] = await manager.query<DriveRow[]>('SELECT * FROM drive WHERE id = ? FOR UPDATE', [id]);
+  if (!row || row.deletedAt) return null;
+  const [stored] = await manager.query<{ document: string }[]>(
+    'SELECT document FROM drive_document WHERE driveId = ?',
+    [id],
+  );
+  const before = JSON.parse(stored!.document) as Drive;
+  const after = change(before);
+  if (after === before) return before;
+  await store(manager, row, await checkedDrive(after), randomUUID());
+  return after;
+}
+
+async function store(
+  manager: EntityManager,
+  { id, vehicleId, name, revision }: DriveRow,
+  { document, sketch, memory }: CheckedDrive,
+  saveId: string,
+): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
+  const saved = { name: nameOf(document), revision: revision + 1, saveId, updatedAt: new Date() };
+  await manager.update(DriveEntity, { id }, saved);
+  await manager.update(DriveDocument, { driveId: id }, { document: document as never, sketch: sketch as never });
+  if ((await keepMemory(manager, id, memory)) || saved.name !== name) await indexVehicles(manager, [vehicleId]);
+  return { id, ...saved };
 }
 
 /** The drives with these ids, drawings and all, in the order given. */
@@ -122,6 +156,10 @@ export async function listDrives(manager: EntityManager, rows: DriveRow[]): Prom
     select: { driveId: true, sketch: true },
   });
   const sketches = new Map(documents.map(({ driveId, sketch }) => [driveId, sketch]));
+  const dues = await duesOfDrives(
+    manager,
+    rows.map(({ id }) => id),
+  );
   return rows.map(({ id, vehicleId, name, revision, updatedAt }) => ({
     id,
     vehicleId,
@@ -129,6 +167,7 @@ export async function listDrives(manager: EntityManager, rows: DriveRow[]): Prom
     revision,
     updatedAt,
     sketch: sketches.get(id)!,
+    dues: dues.filter(({ driveId }) => driveId === id).map(({ due }) => due),
   }));
 }
 

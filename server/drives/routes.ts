@@ -1,9 +1,9 @@
 import { Router } from 'express';
 import { IsNull, Not, type DataSource } from 'typeorm';
 import { mixed, number, object, string } from 'yup';
-import { checkedDrive } from './check';
+import { checkedDrive, drawn } from './check';
 import { createDrive, listDrives, openDrive, saveDrive } from './drive-store';
-import { DriveDocument, DriveEntity, type DriveRow } from './entity';
+import { DriveEntity, type DriveRow } from './entity';
 import { Vehicle } from '../vehicles/entity';
 import { pageOf } from '../http/listing';
 import { bodyOf, notFound } from '../http/problem';
@@ -81,11 +81,7 @@ export function driveRoutes(data: DataSource): Router {
   router.post('/:id/duplicate', async (request, response) => {
     const id = await data.transaction(async (manager) => {
       const { vehicleId, name, document } = await openDrive(manager, request.params.id);
-      const { sketch } = await manager.findOneByOrFail(DriveDocument, { driveId: request.params.id });
-      const made = await createDrive(manager, vehicleId, {
-        document: { ...document, name: `${name} copy`.slice(0, 200) },
-        sketch,
-      });
+      const made = await createDrive(manager, vehicleId, drawn({ ...document, name: `${name} copy`.slice(0, 200) }));
       await indexVehicles(manager, [vehicleId]);
       return made;
     });

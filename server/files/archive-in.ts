@@ -9,6 +9,7 @@ import { driveCheck, type CheckedDrive } from '../drives/check';
 import { alone } from '../storage/alone';
 import { createDrive } from '../drives/drive-store';
 import { DriveDocument, DriveEntity } from '../drives/entity';
+import { bringInJob, JOB_FILE } from '../jobs/archive';
 import { Photo } from '../photos/entity';
 import { PartEntity, type PartRow } from '../parts/entity';
 import { Shop } from '../shop/entity';
@@ -30,6 +31,7 @@ export interface BroughtIn {
   pictures: number;
   belts: number;
   pulleys: number;
+  jobs: number;
   /** Drives that the shop has just so. */
   there: number;
 }
@@ -133,6 +135,7 @@ export async function bringInArchive(data: DataSource, file: string, gone: () =>
           await one(BELTS_FILE)?.read(),
         );
         const drives = entries.filter(({ name }) => name.endsWith(DRIVE_FILE_EXTENSION));
+        const jobs = entries.filter(({ name }) => JOB_FILE.test(name));
         const pictures = entries.filter(({ name }) => /^pictures\/[0-9a-f]{64}\.jpg$/.test(name));
         if (drives.length === 0 && !one(SHOP_FILE))
           throw new Problem(422, 'Nothing to bring in', `No ${DRIVE_FILE_EXTENSION} file is in this archive.`);
@@ -142,6 +145,10 @@ export async function bringInArchive(data: DataSource, file: string, gone: () =>
             manager,
             await readFile({ name: entry.name, text: (await entry.read()).toString('utf8') }, entry.name),
           );
+        }
+        for (const entry of jobs) {
+          if (gone()) throw new Problem(499, 'Called off', 'The import was called off; nothing was brought in.');
+          await shelf.job(manager, entry.name, await entry.read());
         }
         for (const entry of pictures) {
           if (gone()) throw new Problem(499, 'Called off', 'The import was called off; nothing was brought in.');
@@ -206,7 +213,7 @@ function vehicleOf(given: unknown): ReadFile['vehicle'] | null {
 
 /** Where things are put, each once, however often they are brought in. */
 class Shelf {
-  readonly brought: BroughtIn = { drives: [], vehicles: 0, pictures: 0, belts: 0, pulleys: 0, there: 0 };
+  readonly brought: BroughtIn = { drives: [], vehicles: 0, pictures: 0, belts: 0, pulleys: 0, jobs: 0, there: 0 };
   /** Vehicles of the archive that are here under another id. */
   private readonly sameAs = new Map<string, string>();
   private readonly touched = new Set<string>();
@@ -329,6 +336,13 @@ class Shelf {
         this.brought.drives.push({ id, vehicleId: own });
       }
     }
+  }
+
+  async job(manager: EntityManager, name: string, bytes: Buffer): Promise<void> {
+    const vehicleId = await bringInJob(manager, name, parsed(bytes, name));
+    if (vehicleId === null) return;
+    this.touched.add(vehicleId);
+    this.brought.jobs += 1;
   }
 
   async picture(manager: EntityManager, name: string, bytes: Buffer): Promise<void> {

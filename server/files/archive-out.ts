@@ -3,6 +3,7 @@ import { pipeline } from 'node:stream/promises';
 import yazl from 'yazl';
 import papaparse from 'papaparse';
 import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
+import { jobFileAfter } from '../jobs/archive';
 import { PartEntity } from '../parts/entity';
 import { Shop } from '../shop/entity';
 import { PulleyEntity, SpeedBandEntity } from '../speeds/entity';
@@ -19,6 +20,7 @@ import { STOCK_COLUMNS } from '@emery/core/size';
  *   belts.csv          the list of belts, as the shop's own "Save as CSV"
  *   drives/*.emery.json   drive files; `vehicle` and `record` beside the drive's own fields say whose it is,
  *                      its number and date, and when it was deleted
+ *   jobs/*.json        jobs, those in hand and those signed off, with all that happened at them
  *   pictures/*.jpg     named by the SHA-256 of their bytes, as drives name them
  */
 export const SHOP_FILE = 'shop.json';
@@ -74,6 +76,7 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
     };
     if (drives === null) await addShop(runner.manager, add);
     await addDrives(runner, drives, add);
+    if (drives === null) await addJobs(runner, add);
     if (drives === null) await addPictures(runner, add);
     zip.end();
     await written;
@@ -162,6 +165,15 @@ async function addDrives(runner: QueryRunner, wanted: readonly string[] | null, 
     if (page.length === 0) return;
     for (const drive of page) await put(drive);
     last = page.at(-1)!.id;
+  }
+}
+
+async function addJobs(runner: QueryRunner, add: Add): Promise<void> {
+  for (let last = ''; ;) {
+    const job = await jobFileAfter((sql, values) => runner.query(sql, values), last);
+    if (!job) return;
+    await add(job.name, Buffer.from(job.text));
+    last = job.id;
   }
 }
 

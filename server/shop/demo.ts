@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import path from 'node:path';
 import type { DataSource, EntityManager } from 'typeorm';
 import { alone } from '../storage/alone';
+import { drawn } from '../drives/check';
 import { createDrive } from '../drives/drive-store';
 import papaparse from 'papaparse';
 import { Shop } from './entity';
@@ -16,7 +17,6 @@ import { keepPhoto, photoAsIs } from '../photos/photo-store';
 import { indexAllVehicles } from '../vehicles/search-index';
 import { newVehicle, type VehicleBody } from '../vehicles/routes';
 import { fieldsBeside, parseDrive, withoutBeside } from '@emery/core/drive';
-import { sketchOf } from '@emery/core/path';
 import { readStockRow } from '@emery/core/size';
 
 const FOLDER = fileURLToPath(new URL('../../demo/', import.meta.url));
@@ -58,7 +58,7 @@ export async function loadDemoShop(manager: EntityManager): Promise<void> {
     const row = newVehicle(fieldsBeside(reading.drive)['vehicle'] as VehicleBody);
     const same = await manager.findOneBy(Vehicle, { name: row.name, plate: row.plate });
     if (!same) await manager.insert(Vehicle, { ...row, updatedAt: new Date(Date.now() + index) });
-    await createDrive(manager, (same ?? row).id, { document: drive, sketch: sketchOf(drive) });
+    await createDrive(manager, (same ?? row).id, drawn(drive));
   }
   await indexAllVehicles(manager);
 }

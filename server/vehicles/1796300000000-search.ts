@@ -1,5 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import { indexAllVehicles } from './search-index';
+import { indexAllNames } from './search-index';
 
 /**
  * What lists count and searches look through: of every vehicle and drive that is shown, its text folded to plain small
@@ -17,7 +17,7 @@ export class Search1796300000000 implements MigrationInterface {
       'ALTER TABLE stock_belt ADD COLUMN IF NOT EXISTS codeKey VARBINARY(240) AS (CAST(LOWER(code) AS BINARY)) PERSISTENT',
     );
     await runner.query('ALTER TABLE stock_belt ADD INDEX IF NOT EXISTS stock_by_code (codeKey)');
-    await indexAllVehicles(runner.manager);
+    await indexAllNames(runner.manager);
   }
 
   async down(runner: QueryRunner): Promise<void> {

@@ -7,6 +7,8 @@ export interface VehicleRow {
   plate: string;
   odometer: number | null;
   odometerUnit: 'km' | 'mi' | 'h';
+  /** When the odometer was read; where it is null, when the vehicle was saved. */
+  odometerAt: Date | null;
   notes: string;
   revision: number;
   /** The save that made this revision: the same save sent again is answered, not refused. */
@@ -23,6 +25,7 @@ export const Vehicle = new EntitySchema<VehicleRow>({
     plate: { type: 'varchar', length: 40 },
     odometer: { type: 'int', nullable: true },
     odometerUnit: { type: 'varchar', length: 2 },
+    odometerAt: { type: 'datetime', precision: 3, nullable: true },
     notes: { type: 'text' },
     ...changing,
   },

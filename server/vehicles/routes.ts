@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import { In, IsNull, Not, type DataSource } from 'typeorm';
 import { number, object, string, type InferType } from 'yup';
+import { drawn } from '../drives/check';
 import { createDrive, listDrives } from '../drives/drive-store';
 import { DriveDocument, DriveEntity } from '../drives/entity';
 import { Vehicle, type VehicleRow } from './entity';
@@ -42,7 +43,7 @@ const saveBody = vehicleBody.concat(
 );
 
 /** A vehicle as the shop shows it. */
-interface VehicleListed extends Omit<VehicleRow, 'saveId' | 'deletedAt'> {
+interface VehicleListed extends Omit<VehicleRow, 'saveId' | 'deletedAt' | 'odometerAt'> {
   drives: DriveListed<Date>[];
 }
 
@@ -55,6 +56,7 @@ export function newVehicle(body: Partial<VehicleBody> & { name: string }): Vehic
     plate,
     odometer,
     odometerUnit,
+    odometerAt: odometer === null ? null : new Date(),
     notes,
     revision: 1,
     saveId: randomUUID(),
@@ -75,7 +77,7 @@ export function vehicleRoutes(data: DataSource): Router {
       order: { updatedAt: 'DESC' },
     });
     const listed = await listDrives(data.manager, found);
-    return rows.map(({ saveId: _saveId, deletedAt: _deletedAt, ...row }) => ({
+    return rows.map(({ saveId: _saveId, deletedAt: _deletedAt, odometerAt: _odometerAt, ...row }) => ({
       ...row,
       drives: listed.filter(({ vehicleId }) => vehicleId === row.id),
     }));
@@ -130,10 +132,16 @@ export function vehicleRoutes(data: DataSource): Router {
     // Field by field: what else the request holds is none of the vehicle's.
     const { revision, saveId, name, plate, odometer, odometerUnit, notes } = await bodyOf(saveBody, request.body);
     const affected = await data.transaction(async (manager) => {
+      const old = await manager.findOneBy(Vehicle, { id });
+      const read = old?.odometer !== odometer || old.odometerUnit !== odometerUnit;
       const done = await manager.update(
         Vehicle,
         { id, revision, deletedAt: IsNull() },
-        { name, plate, odometer, odometerUnit, notes, revision: revision + 1, saveId, updatedAt: new Date() },
+        {
+          ...{ name, plate, odometer, odometerUnit, notes },
+          ...(read && { odometerAt: odometer === null ? null : new Date() }),
+          ...{ revision: revision + 1, saveId, updatedAt: new Date() },
+        },
       );
       if (done.affected === 1) await indexVehicles(manager, [id]);
       return done.affected;
@@ -169,8 +177,8 @@ export function vehicleRoutes(data: DataSource): Router {
       await manager.insert(Vehicle, copy);
       const drives = await manager.findBy(DriveEntity, { vehicleId: original.id, deletedAt: IsNull() });
       for (const { id } of drives) {
-        const { document, sketch } = await manager.findOneByOrFail(DriveDocument, { driveId: id });
-        await createDrive(manager, copy.id, { document, sketch });
+        const { document } = await manager.findOneByOrFail(DriveDocument, { driveId: id });
+        await createDrive(manager, copy.id, drawn(document));
       }
       await indexVehicles(manager, [copy.id]);
     });

@@ -1,18 +1,10 @@
 import type { EntityManager } from 'typeorm';
 import type { Page } from '../http/listing';
+import { rememberVehicles } from '../records/remember';
+import { folded, foldedAnywhere } from './folded';
 
 /** Vehicles indexed in one go. */
 const BATCH = 500;
-
-/** Text as searches compare it: small letters without accents. */
-export function folded(text: string): string {
-  return text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
-}
-
-/** A pattern that finds `text` anywhere in what was folded, its own % and _ taken literally. */
-export function foldedAnywhere(text: string): Buffer {
-  return Buffer.from(`%${folded(text).replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`);
-}
 
 interface Row {
   id: string;
@@ -22,10 +14,15 @@ interface Row {
 }
 
 /**
- * Brings what lists and searches find of these vehicles and their drives up to date: those that are deleted are not
- * found. Part of the change that made it necessary.
+ * Brings what lists and searches find of these vehicles and their drives up to date, and what is remembered of them:
+ * those that are deleted are not found. Part of the change that made it necessary.
  */
 export async function indexVehicles(manager: EntityManager, ids: readonly string[]): Promise<void> {
+  await indexNames(manager, ids);
+  await rememberVehicles(manager, ids);
+}
+
+async function indexNames(manager: EntityManager, ids: readonly string[]): Promise<void> {
   for (let from = 0; from < ids.length; from += BATCH) {
     const some = ids.slice(from, from + BATCH);
     const vehicles = await manager.query<Row[]>(
@@ -62,13 +59,12 @@ export async function indexVehicles(manager: EntityManager, ids: readonly string
 
 const textOf = (parts: readonly string[], most: number) => Buffer.from(folded(parts.join('\n'))).subarray(0, most);
 
-export async function indexAllVehicles(manager: EntityManager): Promise<void> {
-  const rows = await manager.query<{ id: string }[]>('SELECT id FROM vehicle');
-  await indexVehicles(
-    manager,
-    rows.map(({ id }) => id),
-  );
-}
+const allVehicles = async (manager: EntityManager) =>
+  (await manager.query<{ id: string }[]>('SELECT id FROM vehicle')).map(({ id }) => id);
+
+export const indexAllVehicles = async (manager: EntityManager) => indexVehicles(manager, await allVehicles(manager));
+/** Names alone: for shops that are on the way to remembering anything. */
+export const indexAllNames = async (manager: EntityManager) => indexNames(manager, await allVehicles(manager));
 
 /**
  * Beyond so many found, going down the list until the page is full is shorter than putting all that is found in order.

@@ -9,14 +9,15 @@ import { LengthFigure } from '../ui/LengthFigure';
 import { hasTyped, TypedPlace } from '../ui/typed-text';
 import { NewDriveForm } from './NewDriveForm';
 import { bringIn, broughtInWords } from './read-files';
+import { useToday } from '../records/use-today';
 import { UnitSwitch } from './UnitSwitch';
 import { NEW_VEHICLE, VehicleForm, type VehicleSave } from './VehicleForm';
 import '../bench/bench.css';
 import '../ui/ledger.css';
 import './shop.css';
 import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
-import { dueAfter, LISTEN_AFTER_KM } from '@emery/core/drive';
 import type { LengthUnit } from '@emery/core/quantity';
+import { DUE_STATE_WORDS, dueState } from '@emery/core/records';
 
 /** All vehicles of the shop with their drives. */
 export default function ShopPage() {
@@ -255,9 +256,7 @@ function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: 
           ))}
         </span>
         {word && <span className={`flag ${state}`}>{word}</span>}
-        {(sketch.listen ?? []).map((cure, k) => (
-          <ListenAgainFlag key={k} cure={cure} vehicle={of} />
-        ))}
+        <DueFlags dues={drive.dues} vehicle={of} />
       </Link>
       <Dropdown
         trigger={['click']}
@@ -285,28 +284,27 @@ function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: 
   );
 }
 
-/** When a cured noise is to be listened to again, and that it is time where the odometer says so. */
-function ListenAgainFlag({
-  cure,
+/** So much of what is due is told at a drive; the list of what is due has it all. */
+const MOST_FLAGS = 2;
+
+/** What is due at a drive, the first to come first. */
+function DueFlags({
+  dues,
   vehicle: { odometer, odometerUnit },
 }: {
-  cure: NonNullable<DriveListed['sketch']['listen']>[number];
-  vehicle: VehicleListed;
+  dues: DriveListed['dues'];
+  vehicle: Pick<VehicleListed, 'odometer' | 'odometerUnit'>;
 }) {
-  const next = dueAfter(cure, odometerUnit).find(({ done }) => !done);
-  if (!next) return null;
-  const { at, when } = next;
-  const unit = cure.odometerUnit ?? odometerUnit;
-  // Two odometers that count in different units are not held against one another.
-  const passed = at !== null && odometer !== null && unit === odometerUnit && odometer >= at;
-  const due = when === 'now' || passed;
-  const place =
-    at === null ? `after ${LISTEN_AFTER_KM[when].toLocaleString('en')} km` : `at ${at.toLocaleString('en')} ${unit}`;
-  return (
-    <span className={`flag ${due ? 'is-watch' : ''}`}>
-      {due ? '▲ Due: listen to it again' : `○ Listen again ${place}`}
-    </span>
-  );
+  const today = useToday();
+  return dues.slice(0, MOST_FLAGS).map((due, k) => {
+    const state = dueState(due, today, { odometer, unit: odometerUnit });
+    const { mark, word } = DUE_STATE_WORDS[state];
+    return (
+      <span key={k} className={`flag ${state === 'due' ? 'is-watch' : ''}`}>
+        {state === 'due' ? `${mark} Due: ${due.text}` : `${mark} ${due.text}, ${due.expected ?? word}`}
+      </span>
+    );
+  });
 }
 
 /** Choosing or dropping drive files, and what came of it. */

@@ -7,6 +7,7 @@ const came = (drives: number, there = 0): BroughtIn => ({
   pictures: 0,
   belts: 0,
   pulleys: 0,
+  jobs: 0,
   there,
 });
 let signal: AbortSignal;

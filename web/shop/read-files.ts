@@ -12,6 +12,7 @@ export interface BroughtIn {
   pictures: number;
   belts: number;
   pulleys: number;
+  jobs: number;
   /** Drives that were here already, just so. */
   there: number;
 }
@@ -30,7 +31,7 @@ export async function bringIn(files: readonly File[], signal: AbortSignal): Prom
   for (const file of files.filter(isArchive))
     brought.push(await ask<BroughtIn>('POST', '/import/archive', file, signal));
   if (brought.length === 0) throw new Error('No .emery.json file and no archive is among these.');
-  const sum = (part: 'vehicles' | 'pictures' | 'belts' | 'pulleys' | 'there') =>
+  const sum = (part: 'vehicles' | 'pictures' | 'belts' | 'pulleys' | 'jobs' | 'there') =>
     brought.reduce((total, one) => total + one[part], 0);
   return {
     drives: brought.flatMap(({ drives }) => drives),
@@ -38,6 +39,7 @@ export async function bringIn(files: readonly File[], signal: AbortSignal): Prom
     pictures: sum('pictures'),
     belts: sum('belts'),
     pulleys: sum('pulleys'),
+    jobs: sum('jobs'),
     there: sum('there'),
   };
 }
@@ -53,7 +55,7 @@ export async function readDriveFiles(files: readonly File[]): Promise<TextFile[]
 }
 
 /** What came in, in a sentence. */
-export function broughtInWords({ drives, vehicles, pictures, belts, pulleys, there }: BroughtIn): string {
+export function broughtInWords({ drives, vehicles, pictures, belts, pulleys, jobs, there }: BroughtIn): string {
   const parts = (
     [
       [drives.length, 'drive'],
@@ -61,6 +63,7 @@ export function broughtInWords({ drives, vehicles, pictures, belts, pulleys, the
       [pictures, 'picture'],
       [belts, 'belt'],
       [pulleys, 'pulley at hand', 'pulleys at hand'],
+      [jobs, 'job'],
     ] as const
   )
     .filter(([count]) => count > 0)

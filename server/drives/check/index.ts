@@ -2,7 +2,7 @@ import { Worker } from 'node:worker_threads';
 import { invalid, Problem } from '../../http/problem';
 import { checkDrive, type CheckedDrive, type DriveCheck } from './check-drive';
 
-export type { CheckedDrive } from './check-drive';
+export { drawn, type CheckedDrive } from './check-drive';
 
 /** A drive of so many characters is checked at once: that takes a few ms, less than handing it over is worth. */
 const SMALL = 40_000;

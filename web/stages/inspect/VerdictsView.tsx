@@ -120,7 +120,13 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
       <div className="button-row">
         <Button onClick={onLook}>Look again</Button>
         {verdict !== 'keep' && (
-          <Button onClick={() => dispatch(edit((d) => partChanged(d, item, look())))}>A new one is on</Button>
+          <Button
+            onClick={() =>
+              dispatch(edit((d) => partChanged(d, item, look(), verdict === 'replace' ? 'worn' : 'in-passing')))
+            }
+          >
+            A new one is on
+          </Button>
         )}
       </div>
     </section>

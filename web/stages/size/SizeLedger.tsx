@@ -63,10 +63,8 @@ export default function SizeLedger() {
           {beltsInFront(drive, source.id).map((front) => (
             <p key={front.belt} className="quiet">
               Belt {drive.belts.findIndex(({ id }) => id === front.belt) + 1} runs in front of it
-              {front.station !== null &&
-                ` at ${stationLabel(drive.stations.find(({ id }) => id === front.station)!)}`}
-              : it comes off first, so renew both
-              while you are there.
+              {front.station !== null && ` at ${stationLabel(drive.stations.find(({ id }) => id === front.station)!)}`}:
+              it comes off first, so renew both while you are there.
             </p>
           ))}
           {sharingAdjuster(drive, source)

@@ -17,6 +17,7 @@ import {
   aimOf,
   newBeltFigures,
   NEXT_LOOK,
+  nextLookAfter,
   RUN_IN_MINUTES,
   type Setting,
   settingFor,
@@ -304,14 +305,8 @@ function NewBelt() {
       <div className="button-row">
         <Button
           onClick={() => {
-            const look = new Date();
-            look.setMonth(look.getMonth() + 1);
-            const reading = km ?? care.fittedOdometer;
-            put({
-              setAgainAt: now(),
-              nextLookAt: look.toISOString(),
-              ...(reading !== undefined && { nextLookOdometer: reading + NEXT_LOOK[counts] }),
-            });
+            const at = now();
+            put({ setAgainAt: at, ...nextLookAfter(at, km ?? care.fittedOdometer, counts) });
           }}
         >
           Set again: note the next look

@@ -1,0 +1,138 @@
+import fc from 'fast-check';
+import { DEMO } from '../test/demo';
+import { changeBelt, type Drive } from '../drive';
+import { bringList } from './bring';
+import { cardOf } from './card';
+import { type JobEvent, runOf } from './run';
+import { signedOff } from './sign-off';
+
+let n = 0;
+const event = (more: object, by = 'Ann', at = '2026-11-26T10:00:00Z') =>
+  ({ id: `e${(n += 1)}`, at, by, ...more }) as JobEvent;
+const tick = (step: string, done = true, by?: string, at?: string) => event({ kind: 'tick', step, done }, by, at);
+
+/** Two lists in any order that keeps each one's own. */
+const interleaved = <T>(a: readonly T[], b: readonly T[], turns: readonly boolean[]): T[] => {
+  const [left, right] = [[...a], [...b]];
+  const all: T[] = [];
+  for (const turn of turns) {
+    const next = (turn ? left : right).shift();
+    if (next) all.push(next);
+  }
+  return [...all, ...left, ...right];
+};
+
+describe('where a job stands', () => {
+  test('two people at one job lose nothing, in whatever order their ticks come in and however often', () => {
+    const steps = (who: string) => fc.uniqueArray(fc.integer({ min: 0, max: 8 }).map((k) => `${who} ${k}`));
+    fc.assert(
+      fc.property(
+        steps('a'),
+        steps('b'),
+        fc.array(fc.boolean(), { maxLength: 20 }),
+        fc.array(fc.nat(30), { maxLength: 8 }),
+        (ann, bob, turns, again) => {
+          const all = interleaved(
+            ann.map((step) => tick(step, true, 'Ann')),
+            bob.map((step) => tick(step, true, 'Bob')),
+            turns,
+          );
+          const twice = again.reduce((list, k) => (list.length === 0 ? list : [...list, list[k % list.length]!]), all);
+          const { done } = runOf(twice);
+          expect([...done.keys()].sort()).toEqual([...ann, ...bob].sort());
+          for (const [step, { by }] of done) expect(by).toBe(step.startsWith('a') ? 'Ann' : 'Bob');
+          expect(runOf(twice)).toEqual(runOf(all));
+        },
+      ),
+    );
+  });
+
+  test('ticked by two, the first has done it; taken back it is open; a tick sent again late changes nothing', () => {
+    const first = tick('x', true, 'Ann');
+    const all = [first, tick('x', true, 'Bob')];
+    expect(runOf(all).done.get('x')).toMatchObject({ by: 'Ann' });
+    const back = [...all, tick('x', false, 'Bob')];
+    expect(runOf(back).done.size).toBe(0);
+    expect(runOf([...back, first]).done.size).toBe(0);
+    expect(runOf(all).people).toEqual(['Ann', 'Bob']);
+  });
+
+  test('time worked, parts, odometer, remarks', () => {
+    const at = (time: string) => `2026-11-26T${time}:00Z`;
+    const run = runOf([
+      event({ kind: 'timer', running: true }, 'Ann', at('10:00')),
+      event({ kind: 'timer', running: true }, 'Bob', at('10:05')),
+      event({ kind: 'timer', running: false }, 'Ann', at('10:20')),
+      event({ kind: 'timer', running: false }, 'Ann', at('10:30')),
+      event({ kind: 'timer', running: true }, 'Ann', at('11:00')),
+      event({ kind: 'part', name: 'Belt', count: 1 }),
+      event({ kind: 'part', name: 'Bolt', count: 2 }),
+      event({ kind: 'part', name: 'Bolt', count: 0 }),
+      event({ kind: 'odometer', odometer: 5 }),
+      event({ kind: 'odometer', odometer: 50 }),
+      event({ kind: 'note', text: 'stiff' }),
+    ]);
+    expect(run.workedMs).toBe(20 * 60_000);
+    expect(run.runningSince).toBe(at('11:00'));
+    expect(run.parts.map(({ name }) => name)).toEqual(['Belt']);
+    expect(run.odometer).toBe(50);
+    expect(run.notes).toMatchObject([{ text: 'stiff' }]);
+    // Clocks of two devices that do not agree never make it negative.
+    const odd = runOf([
+      event({ kind: 'timer', running: true }, 'Ann', at('10:00')),
+      event({ kind: 'timer', running: false }, 'Bob', at('09:00')),
+    ]);
+    expect(odd.workedMs).toBe(0);
+  });
+});
+
+describe('signed off', () => {
+  const at = '2026-11-30T10:00:00.000Z';
+  const card = cardOf(DEMO.pickup);
+  const all = (drive: Drive) => cardOf(drive).steps.map(({ id }) => tick(id, true, 'Ann', '2026-11-30T09:00:00.000Z'));
+
+  test('a new belt has its number, date, odometer and next look; the old one is remembered', () => {
+    const before = changeBelt(DEMO.pickup, 'outer', { care: { number: 'old', fittedOdometer: 40_000 } });
+    const run = runOf([
+      ...all(before),
+      event({ kind: 'odometer', odometer: 91_000 }),
+      event({ kind: 'belt', belt: 'outer', fitted: 'new', number: 'TF 7', why: 'broke' }),
+      event({ kind: 'belt', belt: 'inner', fitted: 'same' }),
+    ]);
+    const lengths = Object.fromEntries(bringList(before).belts.map(({ belt, lengthMm }) => [belt, lengthMm]));
+    const after = signedOff(before, { at, unit: 'km', steps: cardOf(before).steps, run, lengths });
+    const care = (id: string) => after.belts.find((belt) => belt.id === id)!.care;
+    expect(care('outer')).toEqual({
+      fittedAt: at,
+      fittedOdometer: 91_000,
+      number: 'TF 7',
+      runInFrom: '2026-11-30T09:00:00.000Z',
+      runInMinutes: 10,
+      setAgainAt: '2026-11-30T09:00:00.000Z',
+      nextLookAt: '2026-12-30T10:00:00.000Z',
+      nextLookOdometer: 91_800,
+    });
+    expect(care('inner')).not.toHaveProperty('fittedAt');
+    expect(care('inner')).toHaveProperty('nextLookAt');
+    expect(after.inspect!.changed).toMatchObject([
+      { on: 'belt', target: 'outer', odometer: 91_000, why: 'broke', careBefore: { number: 'old' } },
+    ]);
+    expect(after.inspect!.odometerUnit).toBe('km');
+    expect(after.belts.find(({ id }) => id === 'outer')!.length).toBe(lengths['outer']);
+    // The belt that went on again is as long as it was.
+    expect(after.belts.find(({ id }) => id === 'inner')!.length).toBe(
+      DEMO.pickup.belts.find(({ id }) => id === 'inner')!.length,
+    );
+  });
+
+  test('from the 31st a month on is the last day of the next', () => {
+    const run = runOf([...all(DEMO.pickup), event({ kind: 'belt', belt: 'outer', fitted: 'same' })]);
+    const next = signedOff(DEMO.pickup, { at: '2027-01-31T10:00:00.000Z', unit: 'km', steps: card.steps, run });
+    expect(next.belts.find(({ id }) => id === 'outer')!.care!.nextLookAt).toBe('2027-02-28T10:00:00.000Z');
+  });
+
+  test('what the drive no longer has is passed over, and nothing done changes nothing', () => {
+    const run = runOf([event({ kind: 'belt', belt: 'gone', fitted: 'new', number: 'x' })]);
+    expect(signedOff(DEMO.pickup, { at, unit: 'km', steps: card.steps, run })).toEqual(DEMO.pickup);
+  });
+});

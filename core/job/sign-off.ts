@@ -1,0 +1,58 @@
+import { type BeltCare, changeBelt, type Drive, type OdometerUnit } from '../drive';
+import { changeInspect, partChanged } from '../inspect';
+import { nextLookAfter } from '../tension';
+import type { CardStep } from './card';
+import type { JobRun } from './run';
+
+/** What a job that is signed off leaves behind in the drive as it is now. */
+export interface SignedOff {
+  at: string;
+  unit: OdometerUnit;
+  steps: readonly CardStep[];
+  run: JobRun;
+  /** Marked lengths of the belts that were brought, by belt, mm. */
+  lengths?: Readonly<Record<string, number | undefined>>;
+}
+
+/**
+ * The drive after a job: belts that were fitted new with their number, date and odometer and their next look; parts
+ * that were changed. What the job names and the drive no longer has is passed over.
+ */
+export function signedOff(drive: Drive, { at, unit, steps, run, lengths = {} }: SignedOff): Drive {
+  const odometer = run.odometer ?? undefined;
+  const look = { at, ...(odometer !== undefined && { odometer }) };
+  const done = (code: CardStep['code'], belt?: string) =>
+    steps.find((step) => step.code === code && (belt === undefined || step.belt === belt) && run.done.has(step.id));
+  const counted =
+    drive.inspect?.odometerUnit === undefined && odometer !== undefined
+      ? changeInspect(drive, { odometerUnit: unit })
+      : drive;
+  const parts = steps.filter(({ id, part }) => part !== undefined && run.done.has(id)).map(({ part }) => part!);
+  const withParts = parts.reduce(
+    (now, part) =>
+      now.stations.some(({ pulleys }) => pulleys.some(({ id }) => id === part.target))
+        ? partChanged(now, part, look, 'worn')
+        : now,
+    counted,
+  );
+  return [...run.belts.values()].reduce((now, { belt: id, fitted, number, why }) => {
+    const belt = now.belts.find((one) => one.id === id);
+    if (!belt) return now;
+    const next = fitted === 'new' ? partChanged(now, { on: 'belt', target: id }, look, why ?? 'worn') : now;
+    const before = next.belts.find((one) => one.id === id)!.care;
+    const runIn = done('run-in');
+    const again = done('set-again', id);
+    const care: BeltCare = {
+      ...before,
+      ...(number !== undefined && number !== '' && { number }),
+      ...(runIn && { runInFrom: run.done.get(runIn.id)!.at, runInMinutes: runIn.minutes! }),
+      ...(again && { setAgainAt: run.done.get(again.id)!.at }),
+      ...(done('next-look') && nextLookAfter(at, odometer, unit)),
+    };
+    const brought = lengths[id];
+    return changeBelt(next, id, {
+      care,
+      ...(fitted === 'new' && !belt.length && brought !== undefined && { length: brought }),
+    });
+  }, withParts);
+}

@@ -1,0 +1,217 @@
+import { travelOf } from '../adjuster';
+import {
+  type Belt,
+  type Drive,
+  dueAfter,
+  LISTEN_AFTER_KM,
+  kmPer,
+  listeningsLeft,
+  momentOf,
+  type OdometerUnit,
+} from '../drive';
+import { inspectDrive, inspectedLabel, type InspectItem, VERDICT_WORDS } from '../inspect';
+import { beltName } from '../job';
+import { dayAt, dayOf, type UsualUse } from './use';
+
+/** What can be due on a drive. */
+export const DUE_KINDS = ['change', 'set-again', 'look', 'listen', 'wear', 'life'] as const;
+export type DueKind = (typeof DUE_KINDS)[number];
+
+/**
+ * What is due: by a day, by a reading of the odometer, or whichever comes first. `text` is whole, without figures in
+ * the shop's unit of length.
+ */
+export interface Due {
+  kind: DueKind;
+  text: string;
+  belt: string | null;
+  /** ISO 8601, a day. */
+  day: string | null;
+  odometer: number | null;
+  /** Null where the drive does not say what its odometer counts: then the vehicle's. */
+  unit: OdometerUnit | null;
+  /** Written down by somebody, forecast from readings, or a default. */
+  from: 'written' | 'forecast' | 'default';
+  /** One standard deviation of the odometer's reading, of a forecast. */
+  plusMinus: number | null;
+}
+
+/** All that is due on a drive, now or later. */
+export function duesOf(drive: Drive): Due[] {
+  const unit = drive.inspect?.odometerUnit ?? null;
+  const items = inspectDrive(drive);
+  return [
+    ...items.flatMap((item) => (item.verdict === 'replace' ? [changeDue(drive, item, unit)] : [])),
+    ...drive.belts.flatMap((belt) => careDues(drive, belt, unit)),
+    ...listenDues(drive),
+    ...items.flatMap((item) => wearDues(drive, item, unit)),
+  ];
+}
+
+const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());
+
+function changeDue(drive: Drive, item: InspectItem, unit: OdometerUnit | null): Due {
+  const found = item.judged.filter(({ grade }) => grade === 'replace').map(({ finding }) => finding);
+  const times = found.flatMap((finding) => momentOf(finding?.at) ?? []);
+  return {
+    kind: 'change',
+    text: `${VERDICT_WORDS.replace}: ${inspectedLabel(drive, item)}`,
+    belt: item.on === 'belt' ? item.target : null,
+    day: times.length > 0 ? dayOf(Math.min(...times)) : null,
+    odometer: null,
+    unit,
+    from: 'written',
+    plusMinus: null,
+  };
+}
+
+function careDues(drive: Drive, belt: Belt, unit: OdometerUnit | null): Due[] {
+  const { care } = belt;
+  if (!care) return [];
+  const at = (kind: DueKind, text: string, date: string | undefined, odometer?: number): Due => {
+    const ms = momentOf(date);
+    return {
+      kind,
+      text,
+      belt: belt.id,
+      day: ms === null ? null : dayOf(ms),
+      odometer: odometer ?? null,
+      unit,
+      from: 'written',
+      plusMinus: null,
+    };
+  };
+  const name = capital(beltName(drive, belt.id));
+  const byHand = travelOf(drive, belt)?.kind !== 'sprung-arm';
+  const fitted = care.runInFrom ?? care.fittedAt;
+  return [
+    ...(byHand && fitted !== undefined && care.setAgainAt === undefined
+      ? [at('set-again', `${name}: set it again after its run-in`, fitted)]
+      : []),
+    ...(care.nextLookAt !== undefined || care.nextLookOdometer !== undefined
+      ? [
+          at(
+            'look',
+            byHand ? `${name}: read its tension, and set it again if it is low` : `${name}: look at it again`,
+            care.nextLookAt,
+            care.nextLookOdometer,
+          ),
+        ]
+      : []),
+  ];
+}
+
+/** Of each cure of a noise the next time it is to be listened to. */
+function listenDues(drive: Drive): Due[] {
+  return listeningsLeft(drive).flatMap((cure): Due[] => {
+    const next = dueAfter(cure).find(({ done }) => !done);
+    if (!next) return [];
+    const unit = cure.odometerUnit ?? null;
+    const km = LISTEN_AFTER_KM[next.when];
+    const ms = momentOf(cure.at);
+    return [
+      {
+        kind: 'listen',
+        text:
+          next.when === 'now'
+            ? 'Listen to it again after the cure'
+            : `Listen to it again, ${Math.round(km / kmPer(unit ?? 'km')).toLocaleString('en')} ${unit ?? 'km'} after the cure`,
+        belt: null,
+        // Without an odometer the day of the cure is all there is to go by.
+        day: (next.when === 'now' || next.at === null) && ms !== null ? dayOf(ms) : null,
+        odometer: next.when === 'now' ? null : next.at,
+        unit,
+        from: 'default',
+        plusMinus: null,
+      },
+    ];
+  });
+}
+
+function wearDues(drive: Drive, item: InspectItem, unit: OdometerUnit | null): Due[] {
+  if (item.on !== 'belt' || item.verdict === 'replace') return [];
+  const name = capital(beltName(drive, item.target));
+  const { wear, life } = item;
+  if (wear?.left)
+    return [
+      {
+        kind: 'wear',
+        text: `${name}: worn to its limit, by its readings`,
+        belt: item.target,
+        day: wear.left.day === null ? null : wear.left.day.slice(0, 10),
+        odometer: wear.left.odometer,
+        unit: unit ?? 'km',
+        from: 'forecast',
+        plusMinus: wear.left.plusMinus,
+      },
+    ];
+  const fitted = drive.belts.find(({ id }) => id === item.target)?.care?.fittedOdometer;
+  if (!life || fitted === undefined) return [];
+  return [
+    {
+      kind: 'life',
+      text: `${name}: has had the life such a belt is held to have`,
+      belt: item.target,
+      day: null,
+      odometer: fitted + life.distance,
+      unit: life.unit,
+      from: life.from === 'default' ? 'default' : 'written',
+      plusMinus: null,
+    },
+  ];
+}
+
+/** When something due is expected: its day, or the day its odometer comes to by the usual use, the earlier of both. */
+export interface Expected {
+  day: string | null;
+  by: 'day' | 'odometer' | null;
+}
+
+/**
+ * The day on which something is due on a vehicle. An odometer in another unit than the vehicle's is not held against
+ * it.
+ */
+export function expectedOf({ day, odometer, unit }: Pick<Due, 'day' | 'odometer' | 'unit'>, use: UsualUse): Expected {
+  const comes = odometer !== null && (unit ?? use.unit) === use.unit ? dayAt(odometer, use) : null;
+  if (comes !== null && (day === null || comes < day)) return { day: comes, by: 'odometer' };
+  return { day, by: day === null ? null : 'day' };
+}
+
+/** Ahead of its day something is soon due for so many days. */
+export const SOON_DAYS = 30;
+export type DueState = 'due' | 'soon' | 'later' | 'no day';
+
+/** Where something due stands on a day; it is due as well once the vehicle's odometer has come to it. */
+export function dueState(
+  due: Pick<Due, 'odometer' | 'unit'> & { expected: string | null },
+  today: string,
+  vehicle: { odometer: number | null; unit: OdometerUnit },
+): DueState {
+  const passed =
+    due.odometer !== null &&
+    vehicle.odometer !== null &&
+    (due.unit ?? vehicle.unit) === vehicle.unit &&
+    vehicle.odometer >= due.odometer;
+  if (passed) return 'due';
+  if (due.expected === null) return 'no day';
+  if (due.expected <= today) return 'due';
+  return due.expected <= dayOf(Date.parse(today) + SOON_DAYS * 86_400_000) ? 'soon' : 'later';
+}
+
+export const DUE_STATE_WORDS: Record<DueState, { mark: string; word: string }> = {
+  due: { mark: '▲', word: 'due' },
+  soon: { mark: '●', word: 'soon' },
+  later: { mark: '○', word: 'later' },
+  'no day': { mark: '○', word: 'no day yet' },
+};
+
+/** By what it is due, in a line: `by 2026-12-24, or at 149,030 km`. */
+export function dueBy({ day, odometer, unit, from, plusMinus }: Due, vehicleUnit: OdometerUnit): string {
+  const counts = unit ?? vehicleUnit;
+  const figure = (value: number) => Math.round(value).toLocaleString('en');
+  const reading =
+    odometer === null ? '' : `at ${figure(odometer)} ${counts}${plusMinus === null ? '' : ` ± ${figure(plusMinus)}`}`;
+  const both = [day === null ? '' : `by ${day}`, reading].filter(Boolean).join(', or ');
+  if (both === '') return 'whenever it can be done';
+  return from === 'default' ? `${both} (a default)` : both;
+}

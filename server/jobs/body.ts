@@ -1,0 +1,143 @@
+import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
+import { CHANGED_WHY, PHASES } from '@emery/core/drive';
+import { type JobEvent, STEP_CODES } from '@emery/core/job';
+
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+const uuid = () => string().matches(UUID, 'must be a UUID in small letters').required('is missing');
+const text = (most: number) => string().max(most, `must be ${most} characters at most`);
+const needed = (most: number) => text(most).required('is missing');
+const moment = () =>
+  needed(40).test('moment', 'must be a time such as 2026-11-26T10:00:00Z', (value) => !Number.isNaN(Date.parse(value)));
+const id = () => needed(200);
+
+const common = { id: uuid(), at: moment(), by: text(80).defined('is missing') };
+const photo = object({
+  hash: string()
+    .matches(/^[0-9a-f]{64}$/, 'must be the SHA-256 of the picture')
+    .required('is missing'),
+  width: number().integer().min(1).max(100_000).required('is missing'),
+  height: number().integer().min(1).max(100_000).required('is missing'),
+}).required('is missing');
+
+/** What each kind of event says besides. */
+const EVENTS: { readonly [K in JobEvent['kind']]: Record<string, Schema> } = {
+  tick: { step: id(), done: boolean().required('is missing') },
+  note: { text: needed(2000), step: text(200) },
+  odometer: { odometer: number().min(0, 'must be 0 or more').max(1e7, 'is too large').nullable().defined() },
+  belt: {
+    belt: id(),
+    fitted: string().oneOf(['new', 'same'], 'must be new or same').required('is missing'),
+    why: string().oneOf(CHANGED_WHY, `must be one of ${CHANGED_WHY.join(', ')}`),
+    number: text(60),
+  },
+  part: {
+    name: needed(200),
+    count: number()
+      .integer('must be a whole number')
+      .min(0, 'must be 0 or more')
+      .max(1000, 'is too large')
+      .required('is missing'),
+    stock: number().integer().min(1),
+  },
+  photo: { photo, step: text(200) },
+  timer: { running: boolean().required('is missing') },
+};
+export const EVENT_KINDS = Object.keys(EVENTS) as JobEvent['kind'][];
+const kinds = string()
+  .oneOf(EVENT_KINDS, `must be one of ${EVENT_KINDS.join(', ')}`)
+  .required('is missing');
+const shapes = Object.fromEntries(
+  Object.entries(EVENTS).map(([kind, fields]) => [
+    kind,
+    object({ ...common, kind: kinds, ...fields })
+      .noUnknown()
+      .required(),
+  ]),
+);
+
+export const jobEvent = lazy((value: unknown) => {
+  const kind = (value as { kind?: unknown } | null)?.kind;
+  return (typeof kind === 'string' && shapes[kind]) || object({ ...common, kind: kinds }).required('must be an event');
+});
+
+/** So many events are taken in at once, and held by one job. */
+export const MOST_EVENTS = 500;
+export const MOST_IN_JOB = 5000;
+export const eventsBody = object({
+  events: array()
+    .of(jobEvent as never)
+    .min(1, 'is empty')
+    .max(MOST_EVENTS, `holds more than ${MOST_EVENTS}: send them in parts`)
+    .required('is missing'),
+}).required();
+
+const askFor = {
+  lengthMm: number().required(),
+  markings: array()
+    .of(object({ text: needed(60), scheme: needed(60) }).required())
+    .max(20)
+    .required(),
+  plain: needed(200),
+};
+const lines = () => array().of(needed(400)).max(200).required('is missing');
+
+/** A sheet as it is begun with; the drive in it is read as every drive is. */
+export const sheetBody = object({
+  drive: mixed().required('is missing'),
+  unit: string().oneOf(['mm', 'in'], 'must be mm or in').required('is missing'),
+  belt: text(80).nullable().defined('is missing'),
+  off: array().of(id()).max(16).required('is missing'),
+  on: array().of(id()).max(16).required('is missing'),
+  steps: array()
+    .of(
+      object({
+        id: id(),
+        phase: string().oneOf(PHASES).required('is missing'),
+        code: string().oneOf(STEP_CODES).required('is missing'),
+        text: needed(2000),
+        caution: text(400).nullable().defined('is missing'),
+        belt: text(80),
+        station: text(80),
+        pulley: text(80),
+        part: object({ on: needed(20), target: needed(80) }).default(undefined),
+        minutes: number().min(0).max(600),
+        reworded: boolean(),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .min(1, 'needs one step or more')
+    .max(600, 'has more than 600 steps')
+    .required('is missing'),
+  bring: object({
+    belts: array()
+      .of(
+        object({
+          ...askFor,
+          belt: id(),
+          section: needed(40),
+          ribs: number().nullable().defined(),
+          basis: needed(40),
+          from: needed(20),
+          second: object(askFor).nullable().defined(),
+          number: text(60).nullable().defined(),
+        }).required(),
+      )
+      .max(16)
+      .required('is missing'),
+    unknown: lines(),
+    parts: lines(),
+    bolts: lines(),
+    tools: lines(),
+  }).required('is missing'),
+}).required('is missing');
+
+export const newJobBody = object({
+  id: uuid(),
+  driveId: uuid(),
+  by: text(80).defined('is missing'),
+  at: moment(),
+  sheet: sheetBody,
+}).required();
+
+export const signBody = object({ by: needed(80).min(1, 'needs a name: who signs it off?'), at: moment() }).required();

@@ -1,0 +1,193 @@
+import { randomUUID } from 'node:crypto';
+import { unzipSync, zipSync, strFromU8 } from 'fflate';
+import type { Drive } from '../../core/drive';
+import { bringList, cardOf } from '../../core/job';
+import { driveOf, SERPENTINE } from '../../core/test/examples';
+import { running, type Running } from '../test/running';
+
+let shop: Running;
+let ask: Running['ask'];
+beforeAll(async () => {
+  shop = await running('empty');
+  ({ ask } = shop);
+});
+afterAll(() => shop.stop());
+
+const NOW = '2026-11-26T10:00:00.000Z';
+const drive: Drive = { ...driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), name: 'Front' };
+const sheetOf = (one: Drive) => {
+  const { order, steps } = cardOf(one);
+  return { drive: one, unit: 'mm', belt: null, off: order.off, on: order.on, steps, bring: bringList(one) };
+};
+const event = (more: object, by = 'Ann') => ({ id: randomUUID(), at: NOW, by, ...more });
+const tick = (step: string, by?: string) => event({ kind: 'tick', step, done: true }, by);
+
+async function begun(fields: object = {}) {
+  const vehicle = (await ask('POST', '/vehicles', { name: 'Truck', odometer: 1000, ...fields })).body as { id: string };
+  const made = (await ask('POST', '/drives', { vehicleId: vehicle.id, document: drive })).body as { id: string };
+  const body = { id: randomUUID(), driveId: made.id, by: 'Ann', at: NOW, sheet: sheetOf(drive) };
+  const answer = await ask('POST', '/jobs', body);
+  expect(answer.status).toBe(201);
+  return { body, driveId: made.id, vehicleId: vehicle.id, job: answer.body.id as string };
+}
+const post = (job: string, events: object[]) => ask('POST', `/jobs/${job}/events`, { events });
+const idsOf = (answer: { events: { id: string }[] }) => answer.events.map(({ id }) => id);
+
+test('begun once, however often it is sent; listed at its drive and among those in hand', async () => {
+  const { body, job, driveId } = await begun();
+  const again = await ask('POST', '/jobs', body);
+  expect(again.body).toMatchObject({ id: job, vehicleName: 'Truck', name: 'Front', signedAt: null, events: [] });
+  expect(again.body.sheet.steps).toEqual(JSON.parse(JSON.stringify(body.sheet.steps)));
+  expect((await ask('GET', `/jobs?drive=${driveId}`)).body.jobs).toHaveLength(1);
+  expect((await ask('GET', '/jobs')).body.jobs.map(({ id }: { id: string }) => id)).toContain(job);
+});
+
+test('two people ticking one job at once lose nothing, and each sees what the other did since', async () => {
+  const { job, body } = await begun();
+  const steps = body.sheet.steps.map(({ id }) => id);
+  const halves = [steps.filter((_, k) => k % 2 === 0), steps.filter((_, k) => k % 2 === 1)];
+  const sent = await Promise.all(
+    halves.flatMap((half, who) => half.map((step) => post(job, [tick(step, who === 0 ? 'Ann' : 'Bob')]))),
+  );
+  expect(sent.every(({ status }) => status === 200)).toBe(true);
+  const { events, seq } = (await ask('GET', `/jobs/${job}`)).body;
+  expect(new Set(events.map(({ step }: { step: string }) => step))).toEqual(new Set(steps));
+  const late = event({ kind: 'note', text: 'bolt was stiff' });
+  await post(job, [late]);
+  const news = (await ask('GET', `/jobs/${job}/events?after=${seq}`)).body;
+  expect(idsOf(news)).toEqual([late.id]);
+  // What a tablet sends again after a lost answer is there once.
+  await post(job, [late, late]);
+  expect(idsOf((await ask('GET', `/jobs/${job}/events?after=${seq}`)).body)).toEqual([late.id]);
+});
+
+test('signed off: drive, vehicle, shelf, story and what is due all have it, and the job changes no more', async () => {
+  const { job, driveId, vehicleId, body } = await begun();
+  await ask('POST', '/stock', {
+    replace: true,
+    rows: [{ section: 'PK', ribs: '6', length: '1734', code: 'TF 1', shelf: '3' }],
+  });
+  const stock = (await ask('GET', '/stock')).body.belts[0];
+  const all = [
+    ...body.sheet.steps.map(({ id }) => tick(id)),
+    event({ kind: 'odometer', odometer: 2500 }),
+    event({ kind: 'belt', belt: 'main', fitted: 'new', number: 'TF 1' }),
+    event({ kind: 'part', name: 'TF 1', count: 1, stock: stock.id }),
+    event({ kind: 'note', text: 'Pulley cleaned' }),
+  ];
+  await post(job, all);
+  const sign = { by: 'Ann', at: NOW };
+  const signed = await ask('POST', `/jobs/${job}/sign-off`, sign);
+  expect(signed.body).toMatchObject({ signedBy: 'Ann', signedAt: NOW });
+  // Sent again it is the same; by somebody else it is refused.
+  expect((await ask('POST', `/jobs/${job}/sign-off`, sign)).status).toBe(200);
+  expect((await ask('POST', `/jobs/${job}/sign-off`, { ...sign, by: 'Bob' })).status).toBe(409);
+  const opened = (await ask('GET', `/drives/${driveId}`)).body;
+  expect(opened.revision).toBe(2);
+  expect(opened.document.belts[0].care).toMatchObject({ number: 'TF 1', fittedOdometer: 2500, fittedAt: NOW });
+  expect((await ask('GET', `/vehicles/${vehicleId}`)).body).toMatchObject({ odometer: 2500, revision: 2 });
+  expect((await ask('GET', '/stock')).body.belts[0].shelf).toBe(2);
+  const { records } = (await ask('GET', `/records?vehicle=${vehicleId}`)).body;
+  expect(new Set(records.map(({ kind }: { kind: string }) => kind))).toEqual(new Set(['belt', 'job']));
+  expect(records.find(({ kind }: { kind: string }) => kind === 'job')).toMatchObject({
+    jobId: job,
+    readingAt: 2500,
+    detail: expect.stringMatching(/steps done; The belt new, number TF 1; 1 × TF 1; Pulley cleaned/) as string,
+  });
+  const kinds = (await ask('GET', '/records/due?search=truck')).body.dues.map(({ kind }: { kind: string }) => kind);
+  expect(kinds).toContain('look');
+
+  // From here on nothing changes it: no late tick, no save of the drive, not the drive's end.
+  const before = (await ask('GET', `/jobs/${job}`)).body;
+  const late = await post(job, [tick('before key', 'Bob')]);
+  expect(late).toMatchObject({ status: 409, body: { title: 'Signed off', signedBy: 'Ann' } });
+  expect((await post(job, [all[0]!])).status).toBe(200);
+  const emptied = { ...opened.document, name: 'Other', belts: [], stations: [], align: {}, inspect: {} };
+  const save = { revision: 2, saveId: randomUUID(), document: emptied };
+  expect((await ask('PUT', `/drives/${driveId}`, save)).status).toBe(200);
+  expect((await ask('DELETE', `/jobs/${job}`)).status).toBe(409);
+  expect((await ask('GET', `/jobs/${job}`)).body).toEqual(before);
+});
+
+test('a sign-off that is cut off half-way leaves the job in hand and the drive as it was', async () => {
+  const { job, driveId, body } = await begun();
+  await post(job, [event({ kind: 'belt', belt: 'main', fitted: 'new' })]);
+  // The database refuses what comes after the job itself is marked.
+  await shop.data.query('RENAME TABLE stock_belt TO stock_away, belt_life TO life_away');
+  const failed = await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW });
+  await shop.data.query('RENAME TABLE stock_away TO stock_belt, life_away TO belt_life');
+  expect(failed.status).toBe(500);
+  expect((await ask('GET', `/jobs/${job}`)).body.signedAt).toBeNull();
+  expect((await ask('GET', `/drives/${driveId}`)).body).toMatchObject({ revision: 1, document: body.sheet.drive });
+  expect((await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW })).status).toBe(200);
+});
+
+test('dropped before it is signed off, it is gone with all that happened at it', async () => {
+  const { job } = await begun();
+  await post(job, [tick('before key')]);
+  expect((await ask('DELETE', `/jobs/${job}`)).status).toBe(204);
+  expect((await ask('GET', `/jobs/${job}`)).status).toBe(404);
+  expect((await post(job, [tick('before key')])).status).toBe(404);
+});
+
+test.each([
+  ['no events', {}, /events is missing/],
+  ['a kind that is none', { events: [event({ kind: 'dance' })] }, /kind must be one of tick, note/],
+  ['a tick of nothing', { events: [event({ kind: 'tick', done: true })] }, /step is missing/],
+  ['an odometer that is none', { events: [event({ kind: 'odometer', odometer: -4 })] }, /odometer must be 0 or more/],
+  ['a name that is no UUID', { events: [{ ...tick('x'), id: '1' }] }, /id must be a UUID/],
+  ['a time that is none', { events: [{ ...tick('x'), at: 'noon' }] }, /at must be a time/],
+  ['too many at once', { events: Array.from({ length: 501 }, () => tick('x')) }, /more than 500/],
+])('%s: refused, and says what is accepted', async (_, body, says) => {
+  const { job } = await begun();
+  const answer = await ask('POST', `/jobs/${job}/events`, body);
+  expect(answer.status).toBe(422);
+  expect(answer.body.detail).toMatch(says);
+  expect((await ask('GET', `/jobs/${job}`)).body.events).toEqual([]);
+});
+
+test('a sheet without steps, with a drive that is none, or for a drive that is not there is refused', async () => {
+  const { body } = await begun();
+  const fresh = { ...body, id: randomUUID() };
+  expect((await ask('POST', '/jobs', { ...fresh, sheet: { ...fresh.sheet, steps: [] } })).body.detail).toMatch(
+    /needs one step/,
+  );
+  const bad = await ask('POST', '/jobs', { ...fresh, sheet: { ...fresh.sheet, drive: { format: 'emery-drive' } } });
+  expect(bad.status).toBe(422);
+  expect((await ask('POST', '/jobs', { ...fresh, driveId: randomUUID() })).status).toBe(404);
+});
+
+test('jobs go out with the shop and come in again as they were, once', async () => {
+  const { job, vehicleId } = await begun({ name: 'Carried' });
+  await post(job, [tick('before key'), event({ kind: 'odometer', odometer: 9000 })]);
+  await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW });
+  const open = await begun({ name: 'Open' });
+  await post(open.job, [tick('before cool')]);
+  const zip = new Uint8Array(await (await fetch(`${shop.base}/export`)).arrayBuffer());
+  const other = await running('empty');
+  try {
+    const bring = (bytes: Uint8Array) =>
+      other.ask('POST', '/import/archive', bytes, { 'content-type': 'application/zip' });
+    const came = await bring(zip);
+    expect(came.status).toBe(201);
+    expect(came.body.jobs).toBeGreaterThanOrEqual(2);
+    for (const id of [job, open.job])
+      expect({ ...(await other.ask('GET', `/jobs/${id}`)).body, seq: 0 }).toEqual({
+        ...(await ask('GET', `/jobs/${id}`)).body,
+        seq: 0,
+      });
+    const story = (await other.ask('GET', `/records?vehicle=${vehicleId}`)).body.records;
+    expect(story.map(({ kind }: { kind: string }) => kind)).toContain('job');
+    expect((await bring(zip)).body).toMatchObject({ jobs: 0 });
+    // One that was tampered with is refused, and nothing of the archive comes in.
+    const files = unzipSync(zip);
+    const name = `jobs/${job}.json`;
+    const spoiled = { ...(JSON.parse(strFromU8(files[name]!)) as object), events: [{ kind: 'tick' }] };
+    files[name] = new TextEncoder().encode(JSON.stringify(spoiled));
+    const refused = await bring(zipSync(files));
+    expect(refused.status).toBe(422);
+    expect(refused.body.detail).toMatch(new RegExp(`^${name} events`));
+  } finally {
+    await other.stop();
+  }
+});

@@ -1,0 +1,188 @@
+import { randomUUID } from 'node:crypto';
+import { changeBelt, type Drive } from '../../core/drive';
+import { partChanged, putFinding } from '../../core/inspect';
+import { driveOf, SERPENTINE } from '../../core/test/examples';
+import { running, type Running } from '../test/running';
+
+let shop: Running;
+let ask: Running['ask'];
+beforeAll(async () => {
+  shop = await running('empty');
+  ({ ask } = shop);
+});
+afterAll(() => shop.stop());
+
+const at = (odometer: number, day: string) => ({ at: `${day}T09:00:00Z`, odometer });
+const front = (name: string): Drive => ({ ...driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), name });
+const fitted = (drive: Drive, odometer: number, day: string, number?: string): Drive =>
+  changeBelt(drive, 'main', {
+    care: { fittedAt: `${day}T09:00:00Z`, fittedOdometer: odometer, ...(number && { number }) },
+  });
+
+async function put(name: string, document: Drive, fields: object = {}): Promise<{ id: string; vehicleId: string }> {
+  const vehicle = (await ask('POST', '/vehicles', { name, odometerUnit: 'km', ...fields })).body as { id: string };
+  const drive = (await ask('POST', '/drives', { vehicleId: vehicle.id, document })).body as { id: string };
+  return { id: drive.id, vehicleId: vehicle.id };
+}
+const found = async (search: string) =>
+  (await ask('GET', `/records/belts?search=${encodeURIComponent(search)}`)).body as {
+    belts: { vehicleName: string; ranKm: number }[];
+    total: number;
+    understood: string;
+  };
+const names = async (search: string) => (await found(search)).belts.map(({ vehicleName }) => vehicleName);
+
+test('what is due stands in the order of its day, goes with the drive, and comes back with it', async () => {
+  const bad = putFinding(
+    front('Front'),
+    { on: 'belt', target: 'main' },
+    { check: 'chunks', outcome: 'yes' },
+    at(90_000, '2026-10-01'),
+  );
+  const { id } = await put('Loader', bad, { plate: 'L 1' });
+  const look = changeBelt(front('Rear'), 'main', { care: { nextLookAt: '2027-01-31T09:00:00Z' } });
+  const later = await put('Sweeper', look);
+  const due = async (search = '') => (await ask('GET', `/records/due?search=${search}`)).body;
+  const { dues, total } = await due();
+  expect(total).toBe(2);
+  expect(dues).toMatchObject([
+    {
+      kind: 'change',
+      vehicleName: 'Loader',
+      plate: 'L 1',
+      driveName: 'Front',
+      expected: '2026-10-01',
+      text: 'Replace: Belt',
+    },
+    { kind: 'look', vehicleName: 'Sweeper', expected: '2027-01-31' },
+  ]);
+  expect((await due('sweeper')).dues).toHaveLength(1);
+  expect((await due('nothing')).dues).toEqual([]);
+  // The shop's own list has it at the drive.
+  const tile = (await ask('GET', '/vehicles?search=Loader')).body.vehicles[0].drives[0];
+  expect(tile.dues).toMatchObject([{ kind: 'change', expected: '2026-10-01' }]);
+  await ask('DELETE', `/drives/${id}`);
+  expect((await due()).total).toBe(1);
+  await ask('POST', `/drives/${id}/restore`);
+  expect((await due()).total).toBe(2);
+  await ask('DELETE', `/vehicles/${later.vehicleId}`);
+  expect((await due()).total).toBe(1);
+  // Put right, it is due no more.
+  const opened = (await ask('GET', `/drives/${id}`)).body;
+  const document = partChanged(opened.document as Drive, { on: 'belt', target: 'main' }, at(91_000, '2026-11-01'));
+  await ask('PUT', `/drives/${id}`, { revision: opened.revision, saveId: randomUUID(), document });
+  expect((await due()).dues.map(({ kind }: { kind: string }) => kind)).not.toContain('change');
+});
+
+test('the day of an odometer follows the vehicle: its readings, and its own odometer when that is read', async () => {
+  const drive = changeBelt(fitted(front('Front'), 10_000, '2026-01-01'), 'main', {
+    care: { fittedAt: '2026-01-01T09:00:00Z', fittedOdometer: 10_000, nextLookOdometer: 60_000 },
+  });
+  const { vehicleId } = await put('Van', drive, { odometer: 20_000 });
+  const expected = async () =>
+    ((await ask('GET', '/records/due?search=van')).body.dues as { expected: string; kind: string }[]).find(
+      ({ kind }) => kind === 'look',
+    )!.expected;
+  const before = await expected();
+  const vehicle = (await ask('GET', `/vehicles/${vehicleId}`)).body;
+  const { name, plate, odometerUnit, notes, revision } = vehicle;
+  const save = { name, plate, odometerUnit, notes, revision, saveId: randomUUID(), odometer: 50_000 };
+  expect((await ask('PUT', `/vehicles/${vehicleId}`, save)).status).toBe(200);
+  expect((await expected()) < before).toBe(true);
+});
+
+test('every belt in plain words: by ribs, by how far it ran, by age, by what is on it; a vehicle that is gone is not', async () => {
+  const old = await put('Ambulance', fitted(front('Front'), 10_000, '2020-01-01', 'TF 77'), { odometer: 100_000 });
+  await put('Hearse', fitted(front('Front'), 95_000, '2026-06-01'), { odometer: 100_000 });
+  await put('Crane', fitted(front('Front'), 1000, '2026-06-01'), { odometer: 3500, odometerUnit: 'h' });
+  const ribs = front('x').belts[0]!.ribs!;
+  expect(await names(`every ${ribs}-rib belt over 80,000 km`)).toEqual(['Crane', 'Ambulance']);
+  expect((await found('belts over 80,000 km')).belts.map(({ ranKm }) => ranKm)).toEqual([100_000, 90_000]);
+  expect(await names(`${ribs + 1}-rib belts over 1 km`)).toEqual([]);
+  expect(await names('belts under 6000 km')).toContain('Hearse');
+  expect(await names('older than 3 years')).toEqual(['Ambulance']);
+  expect(await names('tf 77')).toEqual(['Ambulance']);
+  expect(await names('v-belts')).toEqual([]);
+  expect((await found(`${ribs}PK over 80k km`)).understood).toBe(`${ribs} ribs · PK · over 80,000 km`);
+  await ask('DELETE', `/vehicles/${old.vehicleId}`);
+  expect(await names('tf 77')).toEqual([]);
+});
+
+test('what happened is found by its words, of all vehicles or of one, and goes out as CSV and JSON', async () => {
+  const drive = fitted(front('Blower'), 500, '2026-02-03', '=cmd()');
+  const { vehicleId } = await put('Gritter', drive, { plate: 'G 5' });
+  const { records } = (await ask('GET', `/records?vehicle=${vehicleId}`)).body;
+  expect(records).toMatchObject([
+    {
+      kind: 'belt',
+      title: 'The belt fitted',
+      readingAt: 500,
+      driveName: 'Blower',
+      vehicleName: 'Gritter',
+      at: '2026-02-03T09:00:00.000Z',
+    },
+  ]);
+  expect((await ask('GET', '/records?search=gritter%20fitted')).body.total).toBe(1);
+  expect((await ask('GET', '/records?search=gritter%20nowhere')).body.total).toBe(0);
+  const csv = (await ask('GET', `/records/file.csv?vehicle=${vehicleId}`)).body as string;
+  expect(csv.split('\r\n')[0]).toBe('vehicle,plate,date,odometer,unit,drive,kind,what,detail');
+  expect(csv.split('\r\n')[1]).toMatch(/^Gritter,G 5,2026-02-03,500,km,Blower,belt,The belt fitted,/);
+  const file = (await ask('GET', `/records/file.json?vehicle=${vehicleId}`)).body;
+  expect(file.records).toEqual(records);
+  const belts = (await ask('GET', '/records/belts.csv?search=gritter')).body as string;
+  // A number that a table would take for a formula is told as text.
+  expect(belts).toMatch(/,'=cmd\(\),2026-02-03,500,/);
+  expect((await ask('GET', '/records/belts.json?search=gritter')).body.belts).toHaveLength(1);
+  expect((await ask('GET', `/records/file.csv?vehicle=${randomUUID()}`)).status).toBe(404);
+});
+
+test('how long belts last, with those that still run', async () => {
+  const worn = partChanged(
+    fitted(front('Front'), 0, '2020-01-01'),
+    { on: 'belt', target: 'main' },
+    at(70_000, '2023-01-01'),
+    'worn',
+  );
+  await put('Digger', partChanged(worn, { on: 'belt', target: 'main' }, at(90_000, '2024-01-01'), 'in-passing'), {
+    odometer: 99_000,
+  });
+  const all = (await ask('GET', '/records/lives')).body;
+  const kind = all.kinds[0].kind as string;
+  const { survival } = (await ask('GET', `/records/lives?kind=${encodeURIComponent(kind)}`)).body;
+  expect(survival.ended).toBe(1);
+  expect(survival.belts).toBeGreaterThanOrEqual(3);
+  expect(survival.steps).toMatchObject([{ km: 70_000, ended: 1 }]);
+  expect((await ask('GET', '/records/lives?kind=none')).body.survival).toMatchObject({ belts: 0, steps: [] });
+});
+
+test('the calendar: a whole day each, the same name each time, nothing without a day', async () => {
+  await put(
+    'Tractor; "A", B',
+    changeBelt(front('Front\nEND:VEVENT'), 'main', {
+      care: { nextLookAt: '2027-02-01T09:00:00Z', nextLookOdometer: 5 },
+    }),
+    {},
+  );
+  const read = async () => {
+    const { body, type } = await ask('GET', '/records/due.ics');
+    expect(type).toMatch(/^text\/calendar/);
+    // Folded lines put together again (RFC 5545, 3.1).
+    return (body as string).replace(/\r\n[ \t]/g, '').split('\r\n');
+  };
+  const lines = await read();
+  const { dues } = (await ask('GET', '/records/due?limit=200')).body;
+  const dated = (dues as { expected: string | null }[]).filter(({ expected }) => expected !== null);
+  expect(lines.filter((line) => line === 'BEGIN:VEVENT')).toHaveLength(dated.length);
+  expect(lines.filter((line) => line === 'END:VEVENT')).toHaveLength(dated.length);
+  expect(lines).toContain('DTSTART;VALUE=DATE:20270201');
+  expect(lines).toContain('DTEND;VALUE=DATE:20270202');
+  expect(lines.some((line) => line.startsWith('SUMMARY:Tractor\\; "A"\\, B: '))).toBe(true);
+  const uids = (all: string[]) => all.filter((line) => line.startsWith('UID:'));
+  expect(new Set(uids(lines)).size).toBe(dated.length);
+  expect(uids(await read())).toEqual(uids(lines));
+});
+
+test('a list asked for wrongly says so', async () => {
+  expect((await ask('GET', '/records/due?limit=-1')).status).toBe(422);
+  expect((await ask('GET', `/records/belts?search=${'%25_'.repeat(80)}`)).status).toBe(200);
+});

@@ -1,0 +1,189 @@
+import type { EntityManager } from 'typeorm';
+import type { VehicleRow } from '../vehicles/entity';
+import { folded } from '../vehicles/folded';
+import type { Drive, KeptPicture } from '@emery/core/drive';
+import {
+  type DriveMemory,
+  expectedOf,
+  kindOfBelt,
+  memoryOf,
+  odometerReadings,
+  ranKm,
+  usualUse,
+} from '@emery/core/records';
+
+/** Vehicles whose lists are written anew in one go, and rows written in one statement. */
+const BATCH = 200;
+const ROWS = 1000;
+/** Due on no day that is known: behind all others. */
+export const NO_DAY = '9999-12-31';
+
+/** Puts down what is to be remembered of a drive; tells whether that is anything new. */
+export async function keepMemory(manager: EntityManager, driveId: string, memory: string): Promise<boolean> {
+  const [old] = await manager.query<{ memory: string }[]>('SELECT memory FROM drive_memory WHERE driveId = ?', [
+    driveId,
+  ]);
+  if (old?.memory === memory) return false;
+  await manager.query('REPLACE INTO drive_memory (driveId, memory) VALUES (?)', [[driveId, memory]]);
+  return true;
+}
+
+type VehicleFacts = Pick<
+  VehicleRow,
+  'id' | 'name' | 'plate' | 'odometer' | 'odometerUnit' | 'odometerAt' | 'updatedAt'
+>;
+interface MemoryRow {
+  driveId: string;
+  vehicleId: string;
+  name: string;
+  memory: string;
+}
+/** What a signed-off job adds to the story. */
+export interface JobRecord {
+  title: string;
+  detail: string;
+  odometer: number | null;
+  pictures: readonly KeptPicture[];
+}
+interface JobRow {
+  id: string;
+  driveId: string;
+  vehicleId: string;
+  signedAt: Date;
+  record: string;
+}
+
+/**
+ * Writes anew what is due, how long belts lasted and what happened, of these vehicles: from what their living drives
+ * remember and from their signed-off jobs. Nothing of those that are deleted. Part of the change that made it
+ * necessary.
+ */
+export async function rememberVehicles(manager: EntityManager, ids: readonly string[]): Promise<void> {
+  for (let from = 0; from < ids.length; from += BATCH) {
+    const some = ids.slice(from, from + BATCH);
+    const vehicles = await manager.query<VehicleFacts[]>(
+      `SELECT id, name, plate, odometer, odometerUnit, odometerAt, updatedAt FROM vehicle
+       WHERE id IN (?) AND deletedAt IS NULL`,
+      [some],
+    );
+    const memories = await manager.query<MemoryRow[]>(
+      `SELECT drive.id AS driveId, drive.vehicleId, drive.name, drive_memory.memory FROM drive
+       JOIN drive_memory ON drive_memory.driveId = drive.id WHERE drive.vehicleId IN (?) AND drive.deletedAt IS NULL`,
+      [some],
+    );
+    const jobs = await manager.query<JobRow[]>(
+      'SELECT id, driveId, vehicleId, signedAt, record FROM job WHERE vehicleId IN (?) AND signedAt IS NOT NULL',
+      [some],
+    );
+    const rows = { dues: [] as unknown[][], lives: [] as unknown[][], records: [] as unknown[][] };
+    for (const vehicle of vehicles)
+      rowsOf(
+        vehicle,
+        memories.filter(({ vehicleId }) => vehicleId === vehicle.id),
+        jobs.filter(({ vehicleId }) => vehicleId === vehicle.id),
+        rows,
+      );
+    for (const table of ['due', 'belt_life', 'record'])
+      await manager.query(`DELETE FROM ${table} WHERE vehicleId IN (?)`, [some]);
+    await insert(
+      manager,
+      'due (vehicleId, driveId, kind, text, belt, day, odometer, unit, source, plusMinus, expected)',
+      rows.dues,
+    );
+    await insert(
+      manager,
+      `belt_life (vehicleId, driveId, belt, section, ribs, kind, lengthMm, number, fromAt, fromOdometer, toAt,
+       toOdometer, isOn, why, unit, ranKm, text)`,
+      rows.lives,
+    );
+    await insert(
+      manager,
+      'record (vehicleId, driveId, jobId, kind, at, odometer, unit, belt, title, detail, pictures, text)',
+      rows.records,
+    );
+  }
+}
+
+async function insert(manager: EntityManager, into: string, rows: readonly unknown[][]): Promise<void> {
+  for (let from = 0; from < rows.length; from += ROWS)
+    await manager.query(`INSERT INTO ${into} VALUES ?`, [rows.slice(from, from + ROWS)]);
+}
+
+function rowsOf(
+  vehicle: VehicleFacts,
+  memories: readonly MemoryRow[],
+  jobs: readonly JobRow[],
+  rows: { dues: unknown[][]; lives: unknown[][]; records: unknown[][] },
+): void {
+  const { id, name, plate, odometer, odometerUnit: unit } = vehicle;
+  const read = memories.map((row) => ({ ...row, memory: JSON.parse(row.memory) as DriveMemory }));
+  const readings = read.flatMap(({ memory }) => odometerReadings(memory, unit));
+  if (odometer !== null) readings.push({ at: (vehicle.odometerAt ?? vehicle.updatedAt).getTime(), odometer });
+  const use = usualUse(readings, unit);
+  const stands = { odometer: odometer ?? use.last?.odometer ?? null, unit };
+  for (const { driveId, name: drive, memory } of read) {
+    for (const due of memory.dues) {
+      const { day } = expectedOf(due, use);
+      rows.dues.push([
+        ...[id, driveId, due.kind, due.text.slice(0, 300), due.belt, due.day, due.odometer, due.unit, due.from],
+        ...[due.plusMinus, day ?? NO_DAY],
+      ]);
+    }
+    for (const life of memory.lives) {
+      const { belt, section, ribs, lengthMm, number, from, to, why } = life;
+      const kind = kindOfBelt(section, ribs);
+      rows.lives.push([
+        ...[id, driveId, belt, section, ribs, kind, lengthMm, number, dateOf(from.at), from.odometer],
+        ...[dateOf(to?.at ?? null), to?.odometer ?? null, to ? 0 : 1, why, life.unit, ranKm(life, stands)],
+        textOf([name, plate, drive, number ?? '', kind], 1000),
+      ]);
+    }
+    for (const { kind, at, odometer: reading, unit: counts, belt, title, detail, pictures } of memory.story)
+      rows.records.push([
+        ...[id, driveId, null, kind, dateOf(at === null ? null : Date.parse(at)), reading, counts, belt],
+        ...[title.slice(0, 300), detail.slice(0, 600), picturesOf(pictures)],
+        textOf([name, plate, drive, title, detail], 1600),
+      ]);
+  }
+  for (const job of jobs) {
+    const drive = read.find(({ driveId }) => driveId === job.driveId);
+    if (!drive) continue;
+    const { title, detail, odometer: reading, pictures } = JSON.parse(job.record) as JobRecord;
+    rows.records.push([
+      ...[id, job.driveId, job.id, 'job', job.signedAt, reading, unit, null, title.slice(0, 300), detail.slice(0, 600)],
+      picturesOf(pictures),
+      textOf([name, plate, drive.name, title, detail], 1600),
+    ]);
+  }
+}
+
+/** A handful of pictures of one entry; more are in the drive itself. */
+const picturesOf = (pictures: readonly KeptPicture[]) =>
+  pictures.length === 0 ? null : JSON.stringify(pictures.slice(0, 24));
+
+/** A date the database can hold. */
+const dateOf = (ms: number | null) =>
+  ms === null || Number.isNaN(ms) || ms < Date.UTC(1000, 0) || ms > Date.UTC(9999, 0) ? null : new Date(ms);
+const textOf = (parts: readonly string[], most: number) => Buffer.from(folded(parts.join('\n'))).subarray(0, most);
+
+/** Works out anew what every drive is remembered by, a page at a time: for shops from before there was any. */
+export async function rememberAll(manager: EntityManager): Promise<void> {
+  for (let last = ''; ;) {
+    const page = await manager.query<{ driveId: string; document: string }[]>(
+      `SELECT driveId, document FROM drive_document WHERE driveId > ? ORDER BY driveId LIMIT ${BATCH}`,
+      [last],
+    );
+    if (page.length === 0) break;
+    const rows = page.map(({ driveId, document }) => [
+      driveId,
+      JSON.stringify(memoryOf(JSON.parse(document) as Drive)),
+    ]);
+    await manager.query('REPLACE INTO drive_memory (driveId, memory) VALUES ?', [rows]);
+    last = page.at(-1)!.driveId;
+  }
+  const vehicles = await manager.query<{ id: string }[]>('SELECT id FROM vehicle');
+  await rememberVehicles(
+    manager,
+    vehicles.map(({ id }) => id),
+  );
+}

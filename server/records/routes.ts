@@ -1,0 +1,272 @@
+import { Router, type Response } from 'express';
+import papaparse from 'papaparse';
+import type { DataSource, EntityManager } from 'typeorm';
+import { pageOf, type Page } from '../http/listing';
+import { notFound } from '../http/problem';
+import { Vehicle } from '../vehicles/entity';
+import { foldedAnywhere } from '../vehicles/folded';
+import { calendarOf } from './calendar';
+import { NO_DAY } from './remember';
+import { allWords, joinWhose, WHOSE } from './whose';
+import type {
+  BeltOn,
+  BeltsOnPage,
+  DueListed,
+  DuePage,
+  LivesAnswer,
+  RecordListed,
+  RecordPage,
+  WhoseDrive,
+} from '@emery/core/api';
+import { csvCell } from '@emery/core/quantity';
+import { type BeltQuery, queryWords, readBeltQuery, SOON_DAYS, STORY_COLUMNS, survivalOf } from '@emery/core/records';
+import { SECTIONS } from '@emery/core/section';
+
+/** More than this of what is due goes into no calendar, and of what happened into no file. */
+const MOST_IN_CALENDAR = 2000;
+const MOST_IN_FILE = 50_000;
+/** Words of a search that are looked for; more say nothing more. */
+const MOST_WORDS = 8;
+
+/** What is due, what happened, which belts are on and how long they last: over all vehicles, or of one. */
+export function recordRoutes(data: DataSource): Router {
+  const router = Router();
+
+  router.get('/due', async (request, response) => {
+    response.json(await pageOfDues(data.manager, pageOf(request), today()));
+  });
+
+  router.get('/due.ics', async (_request, response) => {
+    const { dues } = await pageOfDues(data.manager, { search: '', limit: MOST_IN_CALENDAR, offset: 0 }, today());
+    response.type('text/calendar').set('Content-Disposition', 'attachment; filename="emery-due.ics"');
+    response.send(calendarOf(dues));
+  });
+
+  router.get('/belts', async (request, response) => {
+    response.json(await pageOfBelts(data.manager, pageOf(request)));
+  });
+
+  router.get('/belts.csv', async (request, response) => {
+    const { belts } = await pageOfBelts(data.manager, { ...pageOf(request), limit: MOST_IN_FILE, offset: 0 });
+    sendCsv(response, 'emery-belts-on.csv', BELT_COLUMNS, belts.map(beltCells));
+  });
+
+  router.get('/belts.json', async (request, response) => {
+    const { belts } = await pageOfBelts(data.manager, { ...pageOf(request), limit: MOST_IN_FILE, offset: 0 });
+    attached(response, 'emery-belts-on.json').json({ belts });
+  });
+
+  router.get('/lives', async (request, response) => {
+    const { kind } = request.query;
+    response.json(await livesOf(data.manager, typeof kind === 'string' && kind !== '' ? kind : null));
+  });
+
+  router.get('/', async (request, response) => {
+    const { vehicle } = request.query;
+    response.json(
+      await pageOfRecords(data.manager, pageOf(request, 1000), typeof vehicle === 'string' ? vehicle : null),
+    );
+  });
+
+  for (const type of ['csv', 'json'] as const)
+    router.get(`/file.${type}`, async (request, response) => {
+      const asked = request.query['vehicle'];
+      const vehicle = typeof asked === 'string' ? await data.manager.findOneBy(Vehicle, { id: asked }) : null;
+      if (typeof asked === 'string' && (!vehicle || vehicle.deletedAt)) throw notFound('vehicle');
+      const page = { ...pageOf(request), limit: MOST_IN_FILE, offset: 0 };
+      const { records } = await pageOfRecords(data.manager, page, vehicle?.id ?? null);
+      if (type === 'json') attached(response, 'emery-records.json').json({ records });
+      else sendCsv(response, 'emery-records.csv', ['vehicle', 'plate', ...STORY_COLUMNS], records.map(recordCells));
+    });
+
+  return router;
+}
+
+const today = () => new Date().toISOString().slice(0, 10);
+const soonFrom = (day: string) => new Date(Date.parse(day) + SOON_DAYS * 86_400_000).toISOString().slice(0, 10);
+
+const attached = (response: Response, name: string) =>
+  response.set('Content-Disposition', `attachment; filename="${name}"`);
+
+function sendCsv(response: Response, name: string, columns: readonly string[], rows: readonly (string | number)[][]) {
+  const safe = rows.map((row) => row.map((cell) => (typeof cell === 'string' ? csvCell(cell) : cell)));
+  attached(response, name)
+    .type('text/csv')
+    .send(papaparse.unparse({ fields: [...columns], data: safe }));
+}
+
+/** Words of a search that each row must hold. */
+const wordsIn = (search: string) =>
+  search
+    .split(/\s+/)
+    .filter((word) => word !== '')
+    .slice(0, MOST_WORDS);
+
+const whereOf = (conditions: readonly string[]) => (conditions.length === 0 ? '' : `WHERE ${conditions.join(' AND ')}`);
+
+type Whose = WhoseDrive & { vehicleOdometer: number | null };
+function whoseOf({
+  vehicleId,
+  vehicleName,
+  plate,
+  vehicleOdometer,
+  odometerUnit,
+  driveId,
+  driveName,
+}: Whose): WhoseDrive {
+  return { vehicleId, vehicleName, plate, odometer: vehicleOdometer, odometerUnit, driveId, driveName };
+}
+
+type DueRow = Omit<DueListed, 'from' | 'odometer' | 'id'> &
+  Whose & { id: string; source: DueListed['from']; dueOdometer: number | null; expected: string };
+
+async function pageOfDues(manager: EntityManager, { search, limit, offset }: Page, day: string): Promise<DuePage> {
+  const { conditions, values } = allWords(
+    wordsIn(search),
+    foldedAnywhere,
+    "CONCAT(drive_search.text, '\\n', LOWER(due.text))",
+  );
+  const from = `due ${search === '' ? '' : 'JOIN drive_search ON drive_search.driveId = due.driveId'} ${whereOf(conditions)}`;
+  const [counted] = await manager.query<{ total: string; due: string | null; soon: string | null }[]>(
+    `SELECT COUNT(*) AS total, SUM(due.expected <= ?) AS due, SUM(due.expected > ? AND due.expected <= ?) AS soon FROM ${from}`,
+    [day, day, soonFrom(day), ...values],
+  );
+  const rows = await manager.query<DueRow[]>(
+    `SELECT page.*, ${WHOSE} FROM (
+       SELECT due.id, due.kind, due.text, due.belt, due.day, due.odometer AS dueOdometer, due.unit, due.source,
+         due.plusMinus, due.expected, due.vehicleId AS ofVehicle, due.driveId AS ofDrive
+       FROM ${from} ORDER BY due.expected, due.id LIMIT ? OFFSET ?) AS page
+     JOIN vehicle ON vehicle.id = page.ofVehicle JOIN drive ON drive.id = page.ofDrive ORDER BY page.expected, page.id`,
+    [...values, limit, offset],
+  );
+  return {
+    dues: rows.map((row) => ({ ...dueOf(row), ...whoseOf(row), id: Number(row.id), odometer: row.dueOdometer })),
+    total: Number(counted!.total),
+    due: Number(counted!.due ?? 0),
+    soon: Number(counted!.soon ?? 0),
+  };
+}
+
+/** Something due out of its row. */
+export function dueOf({ kind, text, belt, day, dueOdometer, unit, source, plusMinus, expected }: DueRow) {
+  return {
+    ...{ kind, text, belt, day, odometer: dueOdometer, unit, from: source, plusMinus },
+    expected: expected === NO_DAY ? null : expected,
+  };
+}
+
+/** What is due on some drives, the first to come first. */
+export async function duesOfDrives(manager: EntityManager, ids: readonly string[]) {
+  if (ids.length === 0) return [];
+  const rows = await manager.query<DueRow[]>(
+    `SELECT driveId, kind, text, belt, day, odometer AS dueOdometer, unit, source, plusMinus, expected
+     FROM due WHERE driveId IN (?) ORDER BY expected, id`,
+    [ids],
+  );
+  return rows.map((row) => ({ driveId: row.driveId, due: dueOf(row) }));
+}
+
+type LifeRow = Omit<BeltOn, 'id' | 'odometer'> & Whose & { id: string };
+
+/** The sections of one kind. */
+const sectionsOf = (kind: BeltQuery['kind']) =>
+  SECTIONS.filter((section) => section.kind === kind).map(({ name }) => name);
+
+async function pageOfBelts(manager: EntityManager, { search, limit, offset }: Page): Promise<BeltsOnPage> {
+  const query = readBeltQuery(search);
+  const asked: [string, unknown][] = [];
+  if (query.ribs !== null) asked.push(['belt_life.ribs = ?', query.ribs]);
+  if (query.section !== null) asked.push(['belt_life.section = ?', query.section]);
+  if (query.kind !== null) asked.push(['belt_life.section IN (?)', sectionsOf(query.kind)]);
+  if (query.overKm !== null) asked.push(['belt_life.ranKm >= ?', query.overKm]);
+  if (query.underKm !== null) asked.push(['belt_life.ranKm <= ?', query.underKm]);
+  if (query.overDays !== null)
+    asked.push(['belt_life.fromAt <= ?', new Date(Date.now() - query.overDays * 86_400_000)]);
+  for (const word of query.words.slice(0, MOST_WORDS)) asked.push(['belt_life.text LIKE ?', foldedAnywhere(word)]);
+  const where = whereOf(['belt_life.isOn = 1', ...asked.map(([condition]) => condition)]);
+  const values = asked.map(([, value]) => value);
+  const [counted] = await manager.query<{ total: string }[]>(
+    `SELECT COUNT(*) AS total FROM belt_life ${where}`,
+    values,
+  );
+  const rows = await manager.query<LifeRow[]>(
+    `SELECT belt_life.id, belt_life.belt, belt_life.section, belt_life.ribs, belt_life.kind, belt_life.lengthMm,
+       belt_life.number, belt_life.fromAt AS fittedAt, belt_life.fromOdometer AS fittedOdometer, belt_life.unit,
+       belt_life.ranKm, ${WHOSE}
+     FROM belt_life ${joinWhose('belt_life')} ${where} ORDER BY belt_life.ranKm DESC, belt_life.id LIMIT ? OFFSET ?`,
+    [...values, limit, offset],
+  );
+  return {
+    belts: rows.map((row) => {
+      const { belt, section, ribs, kind, lengthMm, number, fittedAt, fittedOdometer, unit, ranKm } = row;
+      const own = { belt, section, ribs, kind, lengthMm, number, fittedAt, fittedOdometer, unit, ranKm };
+      return { id: Number(row.id), ...own, ...whoseOf(row) };
+    }),
+    total: Number(counted!.total),
+    understood: queryWords(query),
+  };
+}
+
+const BELT_COLUMNS = ['vehicle', 'plate', 'drive', 'belt', 'length mm', 'number', 'fitted', 'at odometer', 'ran km'];
+const beltCells = (belt: BeltOn): (string | number)[] => [
+  ...[belt.vehicleName, belt.plate, belt.driveName, belt.kind, belt.lengthMm ?? '', belt.number ?? ''],
+  belt.fittedAt === null ? '' : new Date(belt.fittedAt).toISOString().slice(0, 10),
+  ...[belt.fittedOdometer ?? '', belt.ranKm === null ? '' : Math.round(belt.ranKm)],
+];
+
+/** How long belts last: of one kind, of all where none is named. */
+async function livesOf(manager: EntityManager, kind: string | null): Promise<LivesAnswer> {
+  const kinds = await manager.query<{ kind: string; belts: string; ended: string }[]>(
+    `SELECT kind, COUNT(*) AS belts, SUM(isOn = 0 AND why <> 'in-passing') AS ended FROM belt_life
+     WHERE ranKm IS NOT NULL GROUP BY kind ORDER BY belts DESC, kind LIMIT 200`,
+  );
+  const lives = await manager.query<{ ranKm: number; ended: string }[]>(
+    `SELECT ranKm, (isOn = 0 AND why <> 'in-passing') AS ended FROM belt_life
+     WHERE ranKm IS NOT NULL ${kind === null ? '' : 'AND kind = ?'}`,
+    kind === null ? [] : [kind],
+  );
+  return {
+    kinds: kinds.map((one) => ({ kind: one.kind, belts: Number(one.belts), ended: Number(one.ended) })),
+    kind,
+    survival: survivalOf(lives.map(({ ranKm, ended }) => ({ km: ranKm, ended: Number(ended) === 1 }))),
+  };
+}
+
+type RecordRow = Omit<RecordListed, 'id' | 'pictures' | 'odometer'> & Whose & { id: string; pictures: string | null };
+
+async function pageOfRecords(
+  manager: EntityManager,
+  { search, limit, offset }: Page,
+  vehicleId: string | null,
+): Promise<RecordPage> {
+  const words = allWords(wordsIn(search), foldedAnywhere, 'record.text');
+  const where = whereOf([...(vehicleId === null ? [] : ['record.vehicleId = ?']), ...words.conditions]);
+  const values = [...(vehicleId === null ? [] : [vehicleId]), ...words.values];
+  const [counted] = await manager.query<{ total: string }[]>(`SELECT COUNT(*) AS total FROM record ${where}`, values);
+  const rows = await manager.query<RecordRow[]>(
+    `SELECT page.*, ${WHOSE} FROM (
+       SELECT record.id, record.jobId, record.kind, record.at, record.odometer AS readingAt, record.unit, record.belt,
+         record.title, record.detail, record.pictures, record.vehicleId AS ofVehicle, record.driveId AS ofDrive
+       FROM record ${where} ORDER BY record.at DESC, record.id DESC LIMIT ? OFFSET ?) AS page
+     JOIN vehicle ON vehicle.id = page.ofVehicle JOIN drive ON drive.id = page.ofDrive
+     ORDER BY page.at DESC, page.id DESC`,
+    [...values, limit, offset],
+  );
+  return {
+    records: rows.map((row) => {
+      const { jobId, kind, at, readingAt, unit, belt, title, detail, pictures } = row;
+      const own = { jobId, kind, at, readingAt, unit, belt, title, detail };
+      return {
+        ...{ id: Number(row.id), ...own, pictures: pictures === null ? [] : (JSON.parse(pictures) as never) },
+        ...whoseOf(row),
+      };
+    }),
+    total: Number(counted!.total),
+  };
+}
+
+const recordCells = (record: RecordListed): (string | number)[] => [
+  ...[record.vehicleName, record.plate, record.at === null ? '' : new Date(record.at).toISOString().slice(0, 10)],
+  ...[record.readingAt ?? '', record.readingAt === null ? '' : (record.unit ?? record.odometerUnit)],
+  ...[record.driveName, record.kind, record.title, record.detail],
+];
