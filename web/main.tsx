@@ -14,6 +14,7 @@ const SPINNING = <Spin className="page-spin" />;
 const StockPage = lazyPart('The list of belts', () => import('./stock/StockPage'), SPINNING);
 const ShopPage = lazyPart('The shop', () => import('./shop/ShopPage'), SPINNING);
 const RoutingCardPage = lazyPart('The routing card', () => import('./card/RoutingCardPage'), SPINNING);
+const JobPage = lazyPart('The job', () => import('./jobs/JobPage'), SPINNING);
 const BenchPage = lazyPart('The bench', () => import('./bench/BenchPage'), SPINNING);
 
 const client = new QueryClient({
@@ -37,6 +38,7 @@ createRoot(document.getElementById('root')!).render(
             <Routes>
               <Route index element={<ShopPage />} />
               <Route path="belts" element={<StockPage />} />
+              <Route path="jobs/:jobId" element={<JobPage />} />
               <Route path="drives/:driveId/card" element={<RoutingCardPage />} />
               <Route path="drives/:driveId/:stage?" element={<BenchPage />} />
               <Route

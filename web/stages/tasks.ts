@@ -1,6 +1,7 @@
 import { readStockFile } from '../stock/read-stock-file';
 import { alignTasks } from './align/tasks';
 import { inspectTasks } from './inspect/tasks';
+import { jobTasks } from './job/tasks';
 import { noiseTasks } from './noise/tasks';
 import { routeTasks } from './route/tasks';
 import { sizeTasks } from './size/tasks';
@@ -18,6 +19,7 @@ export const TASKS = {
   ...alignTasks,
   ...noiseTasks,
   ...inspectTasks,
+  ...jobTasks,
   stock: (file: File, onProgress: (fraction: number) => void) => readStockFile(file, onProgress),
   /** Has the worker's code fetched while the server is there. */
   nothing: (_: null) => null,

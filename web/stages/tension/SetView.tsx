@@ -6,7 +6,7 @@ import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
 import { ArmPanel } from './ArmPanel';
 import { useTensionSums } from './sums';
-import { type BeltCare, changeBelt, changeStation, stationLabel } from '@emery/core/drive';
+import { type BeltCare, changeBelt, changeStation, type OdometerUnit, stationLabel } from '@emery/core/drive';
 import { formatLength } from '@emery/core/quantity';
 import {
   DEFAULT_BAR,
@@ -16,7 +16,6 @@ import {
   limitOrDefault,
   aimOf,
   newBeltFigures,
-  NEXT_LOOK,
   nextLookAfter,
   RUN_IN_MINUTES,
   type Setting,
@@ -250,7 +249,7 @@ function NewBelt() {
   );
   const rise = useMemo(() => hotRise(drive, standing), [drive, standing]);
   const [km, setKm] = useTyped('odometer', null as number | null);
-  const [counts, setCounts] = useTyped<keyof typeof NEXT_LOOK>('odometer counts', unit === 'in' ? 'mi' : 'km');
+  const [counts, setCounts] = useTyped<OdometerUnit>('odometer counts', unit === 'in' ? 'mi' : 'km');
   const care = source.care ?? {};
   const put = (change: Partial<BeltCare>) =>
     dispatch(

@@ -1,0 +1,80 @@
+import { AskCard } from '../ui/AskCard';
+import { CommittedText } from './CommittedText';
+import type { JobInHand } from './use-job';
+import type { JobOpened } from '@emery/core/api';
+import { beltName, type BeltEvent } from '@emery/core/job';
+
+const WHY = [
+  { outcome: 'worn', label: 'Worn out' },
+  { outcome: 'broke', label: 'It broke' },
+  { outcome: 'in-passing', label: 'Still good' },
+] as const;
+
+/** What went on: of each belt whether it is a new one, its number, and why the old one came off. */
+export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: JobInHand }) {
+  const { sheet, signedAt } = job;
+  const fixed = signedAt !== null;
+  return (
+    <section className="sheet job-fitted" aria-label="What went on">
+      <h2>What went on</h2>
+      {sheet.off.map((belt) => {
+        const said = run.belts.get(belt);
+        const name = beltName(sheet.drive, belt).replace(/^./, (first) => first.toUpperCase());
+        const bring = sheet.bring.belts.find((one) => one.belt === belt);
+        const put = (change: Partial<Pick<BeltEvent, 'fitted' | 'number' | 'why'>>) =>
+          happens({
+            kind: 'belt',
+            belt,
+            fitted: said?.fitted ?? 'new',
+            ...(said?.number !== undefined && { number: said.number }),
+            ...(said?.why !== undefined && { why: said.why }),
+            ...change,
+          });
+        if (fixed)
+          return (
+            <p key={belt}>
+              <strong>{name}</strong>{' '}
+              {said ? (said.fitted === 'new' ? 'a new one' : 'the same again') : 'nothing was said'}
+              {said?.number && `, number ${said.number}`}
+            </p>
+          );
+        return (
+          <AskCard
+            key={belt}
+            label={name}
+            ask={
+              <>
+                {name}
+                {bring && <span className="quiet"> {bring.markings[0]?.text ?? bring.plain}</span>}
+              </>
+            }
+            outcomes={[
+              { outcome: 'new', label: 'A new one is on' },
+              { outcome: 'same', label: 'The same again' },
+            ]}
+            said={said?.fitted}
+            onSay={(fitted) => put({ fitted })}
+          >
+            {said && (
+              <CommittedText
+                label="Number on it"
+                value={said.number ?? ''}
+                most={60}
+                onCommit={(number) => put({ number })}
+              />
+            )}
+            {said?.fitted === 'new' && (
+              <AskCard
+                label={`Why the old one came off: ${name}`}
+                ask="Why did the old one come off?"
+                outcomes={WHY}
+                said={said.why}
+                onSay={(why) => put({ why })}
+              />
+            )}
+          </AskCard>
+        );
+      })}
+    </section>
+  );
+}

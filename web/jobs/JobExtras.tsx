@@ -1,0 +1,158 @@
+import { DeleteOutlined } from '@ant-design/icons';
+import { AutoComplete, Button, Input } from 'antd';
+import { useDeferredValue, useState } from 'react';
+import { useStock } from '../api/stock';
+import { FigureField } from '../ui/FigureField';
+import { PictureButton } from '../ui/PictureButton';
+import { useTyped } from '../ui/typed-text';
+import { pictureAddress } from '../views/picture/address';
+import type { JobInHand } from './use-job';
+import type { JobOpened } from '@emery/core/api';
+
+interface Props {
+  job: JobOpened;
+  hand: JobInHand;
+}
+
+/** Odometer, parts off the shelf, pictures and remarks. */
+export function JobExtras(props: Props) {
+  const { job, hand } = props;
+  const { run, happens } = hand;
+  const fixed = job.signedAt !== null;
+  return (
+    <section className="sheet job-extras" aria-label="Written down with it">
+      <h2>Written down with it</h2>
+      {fixed ? (
+        <p>
+          Odometer {run.odometer === null ? 'not read' : `${run.odometer.toLocaleString('en')} ${job.odometerUnit}`}
+        </p>
+      ) : (
+        <FigureField
+          label="Odometer"
+          unit={job.odometerUnit}
+          value={run.odometer}
+          least={0}
+          most={1e7}
+          onCommit={(odometer) => happens({ kind: 'odometer', odometer })}
+          onClear={() => happens({ kind: 'odometer', odometer: null })}
+        />
+      )}
+      <Parts {...props} />
+      <div>
+        <h3>Pictures</h3>
+        <div className="job-pictures">
+          {run.photos.map(({ id, photo }) => (
+            <a key={id} href={pictureAddress(photo.hash)}>
+              <img src={pictureAddress(photo.hash)} alt="Taken at the job" loading="lazy" />
+            </a>
+          ))}
+        </div>
+        {!fixed && (
+          <PictureButton
+            label="Take a picture"
+            what="Picture of the job"
+            onKept={(photo) => happens({ kind: 'photo', photo })}
+          />
+        )}
+      </div>
+      <Remarks {...props} />
+    </section>
+  );
+}
+
+/** Parts used, off the shop's own shelf or not. */
+function Parts({ job, hand: { run, happens } }: Props) {
+  const [text, setText] = useTyped('part used', '');
+  const wanted = useDeferredValue(text.trim());
+  const stock = useStock({ search: wanted, section: '', ribs: '' });
+  const fixed = job.signedAt !== null;
+  const belts = wanted === '' ? [] : (stock.data?.pages[0]?.belts ?? []).slice(0, 12);
+  const add = (name: string) => {
+    if (name.trim() === '') return;
+    const belt = belts.find(({ code }) => code === name);
+    const old = run.parts.find((part) => part.name === name.trim());
+    happens({
+      kind: 'part',
+      name: name.trim(),
+      count: (old?.count ?? 0) + 1,
+      ...(belt && { stock: belt.id }),
+    });
+    setText('');
+  };
+  return (
+    <div>
+      <h3>Parts used</h3>
+      <ul className="at-hand">
+        {run.parts.map((part) => (
+          <li key={part.name}>
+            <span>
+              {part.count} × {part.name}
+              {part.stock !== undefined && <span className="quiet"> off the shelf</span>}
+            </span>
+            {!fixed && (
+              <Button
+                icon={<DeleteOutlined />}
+                aria-label={`Take back: ${part.name}`}
+                onClick={() => happens({ kind: 'part', name: part.name, count: 0 })}
+              />
+            )}
+          </li>
+        ))}
+      </ul>
+      {run.parts.length === 0 && fixed && <p className="quiet">None.</p>}
+      {!fixed && (
+        <div className="job-new is-flush">
+          <AutoComplete
+            value={text}
+            aria-label="Part used"
+            placeholder="Code of a belt in stock, or any part"
+            options={belts.map(({ code, shelf }) => ({
+              value: code,
+              label: `${code} · ${shelf === 1 ? '1 on the shelf' : `${shelf} on the shelf`}`,
+            }))}
+            onChange={(value: string) => setText(value.slice(0, 200))}
+            onSelect={(value: string) => add(value)}
+          />
+          <Button onClick={() => add(text)}>Add</Button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Remarks({ job, hand: { run, happens } }: Props) {
+  const [text, setText] = useTyped('remark', '');
+  const [open, setOpen] = useState(true);
+  const fixed = job.signedAt !== null;
+  const general = run.notes.filter(({ step }) => step === undefined);
+  const add = () => {
+    if (text.trim() !== '') happens({ kind: 'note', text: text.trim() });
+    setText('');
+    setOpen(true);
+  };
+  return (
+    <div>
+      <h3>Remarks</h3>
+      {open &&
+        general.map(({ id, text: said, by }) => (
+          <p key={id} className="job-remark">
+            {by && `${by}: `}
+            {said}
+          </p>
+        ))}
+      {!fixed && (
+        <div className="job-new is-flush">
+          <Input.TextArea
+            autoSize
+            maxLength={2000}
+            value={text}
+            aria-label="Remark"
+            placeholder="What the next one should know"
+            onChange={(event) => setText(event.target.value)}
+          />
+          <Button onClick={add}>Add</Button>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,166 @@
+import { Button, Progress, Spin } from 'antd';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { TypedPlace } from '../ui/typed-text';
+import { Thumbnail } from '../bench/Thumbnail';
+import { BringList } from './BringList';
+import { Fitted } from './Fitted';
+import { JobExtras } from './JobExtras';
+import { SignOff } from './SignOff';
+import { Steps } from './Steps';
+import { type JobInHand, useJob } from './use-job';
+import { sayWho, whoIsThere } from './who';
+import '../bench/bench.css';
+import '../ui/ledger.css';
+import './jobs.css';
+import type { JobOpened } from '@emery/core/api';
+import { sketchOf } from '@emery/core/path';
+
+/** One job, ticked off at the vehicle: on a telephone with one thumb, on several devices at once. */
+export default function JobPage() {
+  const { jobId = '' } = useParams();
+  const hand = useJob(jobId);
+  const { job, error } = hand;
+  useEffect(() => {
+    if (job) document.title = `Job · ${job.vehicleName} · Emery`;
+  }, [job]);
+  if (!job) return error ? <p className="shop-none">{error.message}</p> : <Spin className="page-spin" />;
+  return (
+    <div className="job-page">
+      <header className="header">
+        <Link to="/" className="wordmark">
+          Emery
+        </Link>
+        <span className="header-where">
+          <span className="header-vehicle">{job.vehicleName}</span>
+          <span>{job.name}</span>
+        </span>
+        <Link to={`/drives/${job.driveId}/job`} className="header-link">
+          Bench
+        </Link>
+      </header>
+      <TypedPlace at={`job ${job.id}`}>
+        <Sheet job={job} hand={hand} />
+      </TypedPlace>
+    </div>
+  );
+}
+
+function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
+  const { run } = hand;
+  const { sheet, signedAt } = job;
+  const done = sheet.steps.filter(({ id }) => run.done.has(id)).length;
+  const sketch = useMemo(() => sketchOf(sheet.drive), [sheet.drive]);
+  const [bringing, setBringing] = useState(false);
+  return (
+    <main className="job-sheet">
+      <section className="job-progress sheet" aria-label="How far it is" data-testid="job-progress">
+        <div className="answer-figure">
+          {done} <span className="answer-other">of {sheet.steps.length} steps</span>
+        </div>
+        <Progress percent={(100 * done) / sheet.steps.length} showInfo={false} strokeColor="var(--enamel)" />
+        {signedAt !== null ? (
+          <p className="job-signed" role="status">
+            ✓ Signed off by {job.signedBy}, {signedAt.slice(0, 10)}. It is kept as it was.
+          </p>
+        ) : (
+          <>
+            <Who />
+            <Timer hand={hand} />
+          </>
+        )}
+        <Waiting hand={hand} />
+        <div className="job-links">
+          <Link to={`/jobs/${job.id}/print`}>Print or PDF</Link>
+          <Link to={`/vehicles/${job.vehicleId}`}>The vehicle&rsquo;s story</Link>
+          <Button type="link" aria-expanded={bringing} onClick={() => setBringing(!bringing)}>
+            {bringing ? 'Close the bring list' : 'What to bring'}
+          </Button>
+        </div>
+        {bringing && <BringList drive={sheet.drive} bring={sheet.bring} />}
+        <Thumbnail sketch={sketch} label="The drive" />
+      </section>
+      <Steps job={job} hand={hand} />
+      <Fitted job={job} hand={hand} />
+      <JobExtras job={job} hand={hand} />
+      {signedAt === null && <SignOff job={job} hand={hand} />}
+    </main>
+  );
+}
+
+/** Who works at this device: every tick bears the name. */
+function Who() {
+  const [name, setName] = useState(whoIsThere);
+  return (
+    <label className="job-who">
+      <span className="label">Who ticks here</span>
+      <input
+        value={name}
+        maxLength={80}
+        placeholder="Your name"
+        autoComplete="name"
+        onChange={(event) => {
+          setName(event.target.value);
+          sayWho(event.target.value.trim());
+        }}
+      />
+    </label>
+  );
+}
+
+/** What is not with the server yet, and what it would not take. */
+function Waiting({ hand: { queue, forgetRefused } }: { hand: JobInHand }) {
+  const count = queue.waiting.length;
+  return (
+    <>
+      {queue.problem && count > 0 && (
+        <p className="finding is-watch" role="status">
+          <strong>{count === 1 ? '1 entry waits' : `${count} entries wait`} on this device.</strong> {queue.problem}{' '}
+          They go by themselves once it is back; the page may be closed meanwhile.
+        </p>
+      )}
+      {queue.refused && (
+        <p className="finding is-fault" role="alert">
+          <strong>
+            {queue.refused.events.length === 1
+              ? '1 entry was not taken.'
+              : `${queue.refused.events.length} entries were not taken.`}
+          </strong>{' '}
+          {queue.refused.why} <Button onClick={forgetRefused}>I have read it</Button>
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The time that the work takes: it runs on while the page is closed, and on any device. */
+function Timer({ hand: { run, happens } }: { hand: JobInHand }) {
+  const [now, setNow] = useState(() => Date.now());
+  const runs = run.runningSince !== null;
+  useEffect(() => {
+    if (!runs) return;
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, [runs]);
+  const ms = run.workedMs + (runs ? Math.max(0, now - Date.parse(run.runningSince!)) : 0);
+  return (
+    <div className="job-timer">
+      <span className="label">Time taken</span>
+      <strong>{clock(ms)}</strong>
+      <Button
+        onClick={() => {
+          setNow(Date.now());
+          happens({ kind: 'timer', running: !runs });
+        }}
+      >
+        {runs ? '❚❚ Rest' : ms > 0 ? '▶ Go on' : '▶ Start the clock'}
+      </Button>
+    </div>
+  );
+}
+
+const clock = (ms: number) => {
+  const seconds = Math.floor(ms / 1000);
+  const two = (value: number) => String(value).padStart(2, '0');
+  return `${Math.floor(seconds / 3600)}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}`;
+};

@@ -1,0 +1,108 @@
+import { App as AntApp, Button, Input } from 'antd';
+import { useState } from 'react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { ask } from '../api/client';
+import { useShopHasChanged } from '../api/jobs';
+import type { JobInHand } from './use-job';
+import { sayWho, whoIsThere } from './who';
+import type { JobOpened } from '@emery/core/api';
+import { beltName } from '@emery/core/job';
+
+/** The end of a job: who signs it off, what is still open, and what it will leave behind. */
+export function SignOff({ job, hand: { run, queue } }: { job: JobOpened; hand: JobInHand }) {
+  const client = useQueryClient();
+  const changed = useShopHasChanged();
+  const navigate = useNavigate();
+  const { modal } = AntApp.useApp();
+  const [by, setBy] = useState(whoIsThere);
+  const { sheet } = job;
+  const open = sheet.steps.filter(({ id }) => !run.done.has(id)).length;
+  const unsaid = sheet.off.filter((belt) => !run.belts.has(belt));
+  const sign = useMutation({
+    mutationFn: () =>
+      ask<JobOpened>('POST', `/jobs/${job.id}/sign-off`, { by: by.trim(), at: new Date().toISOString() }),
+    onSuccess: (signed) => {
+      client.setQueryData(['job', job.id], signed);
+      return changed();
+    },
+  });
+  const drop = useMutation({
+    mutationFn: () => ask('DELETE', `/jobs/${job.id}`),
+    onSuccess: async () => {
+      await changed();
+      void navigate(`/drives/${job.driveId}/job`);
+    },
+  });
+  const waits = queue.waiting.length > 0;
+  return (
+    <section className="sheet job-sign" aria-label="Sign off">
+      <h2>Sign off</h2>
+      {open > 0 && (
+        <p className="finding is-watch">
+          <strong>{open === 1 ? '1 step is not ticked.' : `${open} steps are not ticked.`}</strong> It can be signed off
+          all the same; the record says so.
+        </p>
+      )}
+      {unsaid.length > 0 && (
+        <p className="finding is-watch">
+          <strong>Nobody said what went on: {unsaid.map((belt) => beltName(sheet.drive, belt)).join(', ')}.</strong>{' '}
+          Without it no number and no date is kept for it.
+        </p>
+      )}
+      {run.odometer === null && (
+        <p className="finding is-note">
+          <strong>The odometer was not read.</strong> The next look then goes by its day alone.
+        </p>
+      )}
+      <label className="job-who">
+        <span className="label">Signed off by</span>
+        <Input
+          value={by}
+          maxLength={80}
+          placeholder="Your name"
+          onChange={(event) => {
+            setBy(event.target.value);
+            sayWho(event.target.value.trim());
+          }}
+        />
+      </label>
+      <div className="button-row">
+        <Button
+          type="primary"
+          size="large"
+          disabled={by.trim() === '' || waits}
+          loading={sign.isPending}
+          onClick={() => sign.mutate()}
+        >
+          Sign it off
+        </Button>
+        <Button
+          danger
+          onClick={() =>
+            void modal.confirm({
+              title: 'Drop this job?',
+              content: 'Its ticks, remarks and times are gone then. The drive stays as it is.',
+              okText: 'Drop it',
+              cancelText: 'Keep it',
+              onOk: () => drop.mutateAsync(),
+            })
+          }
+        >
+          Drop the job
+        </Button>
+      </div>
+      {by.trim() === '' && <p className="quiet">Write a name first.</p>}
+      {waits && <p className="quiet">What was ticked here is still on its way.</p>}
+      {(sign.error ?? drop.error) && (
+        <p className="field-echo is-wrong" role="alert">
+          {(sign.error ?? drop.error)!.message}
+        </p>
+      )}
+      <p className="quiet">
+        The drive then has the new belts with number, date and odometer and their next look, the vehicle its odometer,
+        the shelf what was taken. The job itself changes no more.
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,126 @@
+import { Button } from 'antd';
+import { useEffect, useRef, useState } from 'react';
+import type { JobInHand } from './use-job';
+import type { JobOpened } from '@emery/core/api';
+import { PHASES } from '@emery/core/drive';
+import { type CardStep, PHASE_WORDS } from '@emery/core/job';
+
+/** The steps, each as one large thing to tap; what comes next stands out, its caution with it. */
+export function Steps({ job, hand }: { job: JobOpened; hand: JobInHand }) {
+  const { run } = hand;
+  const { steps } = job.sheet;
+  const next = job.signedAt === null ? steps.find(({ id }) => !run.done.has(id)) : undefined;
+  return PHASES.map((phase) => {
+    const own = steps.filter((step) => step.phase === phase);
+    if (own.length === 0) return null;
+    const done = own.filter(({ id }) => run.done.has(id)).length;
+    return (
+      <section key={phase} className="sheet job-ticks" aria-label={PHASE_WORDS[phase]}>
+        <div className="block-head">
+          <h2>{PHASE_WORDS[phase]}</h2>
+          <span className="quiet">
+            {done} of {own.length}
+          </span>
+        </div>
+        <ol>
+          {own.map((step) => (
+            <Tick
+              key={step.id}
+              step={step}
+              number={steps.indexOf(step) + 1}
+              next={step.id === next?.id}
+              hand={hand}
+              fixed={job.signedAt !== null}
+            />
+          ))}
+        </ol>
+      </section>
+    );
+  });
+}
+
+interface TickProps {
+  step: CardStep;
+  number: number;
+  next: boolean;
+  hand: JobInHand;
+  fixed: boolean;
+}
+
+function Tick({ step, number, next, hand: { run, happens }, fixed }: TickProps) {
+  const done = run.done.get(step.id);
+  const row = useRef<HTMLLIElement>(null);
+  const wasNext = useRef(next);
+  useEffect(() => {
+    // Ticked off one after the other, the next one comes to the thumb.
+    if (next && !wasNext.current) row.current?.scrollIntoView({ block: 'nearest' });
+    wasNext.current = next;
+  }, [next]);
+  const remarks = run.notes.filter((note) => note.step === step.id);
+  return (
+    <li ref={row} className={`job-tick${done ? ' is-done' : ''}${next ? ' is-next' : ''}`}>
+      <button
+        type="button"
+        role="checkbox"
+        aria-checked={done !== undefined}
+        disabled={fixed}
+        onClick={() => happens({ kind: 'tick', step: step.id, done: !done })}
+      >
+        <span className="job-box" aria-hidden>
+          {done ? '✓' : ''}
+        </span>
+        <span className="job-tick-number">{number}</span>
+        <span className="job-tick-text">
+          {step.text}
+          {done && (
+            <span className="job-tick-who">
+              {done.by || 'Done'}, {timeOf(done.at)}
+            </span>
+          )}
+        </span>
+      </button>
+      {step.caution && !done && (
+        <p className="job-caution">
+          <strong>▲ Caution</strong> {step.caution}
+        </p>
+      )}
+      {remarks.map(({ id, text, by }) => (
+        <p key={id} className="job-remark">
+          {by && `${by}: `}
+          {text}
+        </p>
+      ))}
+      {step.minutes !== undefined && next && !fixed && <Countdown step={step.id} minutes={step.minutes} />}
+    </li>
+  );
+}
+
+const timeOf = (at: string) =>
+  new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+
+/** The minutes of a step, counted down on this device; kept over a reload. */
+function Countdown({ step, minutes }: { step: string; minutes: number }) {
+  const key = `emery-run-in:${step}`;
+  const [from, setFrom] = useState(() => Number(sessionStorage.getItem(key)) || null);
+  const [now, setNow] = useState(() => Date.now());
+  const left = from === null ? null : Math.max(0, from + minutes * 60_000 - now);
+  useEffect(() => {
+    if (left === null || left === 0) return;
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, [left]);
+  const start = () => {
+    const at = Date.now();
+    sessionStorage.setItem(key, String(at));
+    setNow(at);
+    setFrom(at);
+  };
+  if (left === null) return <Button onClick={start}>Count {minutes} minutes down</Button>;
+  return (
+    <p className="job-countdown" role="timer">
+      {left === 0
+        ? 'Time is up: key out.'
+        : `${Math.floor(left / 60_000)}:${String(Math.floor(left / 1000) % 60).padStart(2, '0')} left`}
+    </p>
+  );
+}

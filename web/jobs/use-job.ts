@@ -1,0 +1,91 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { ask } from '../api/client';
+import { newSaveId } from '../api/shop';
+import { browserStorage } from '../state/draft-store';
+import { JobQueue, type QueueState } from './job-queue';
+import { whoIsThere } from './who';
+import type { JobNews, JobOpened } from '@emery/core/api';
+import { type JobEvent, type JobRun, runOf } from '@emery/core/job';
+
+/** How often what others did is asked for, ms. */
+const NEWS_MS = 2500;
+
+/** What an event says besides who and when, which is added here. */
+type Happening = JobEvent extends infer E ? (E extends JobEvent ? Omit<E, 'id' | 'at' | 'by'> : never) : never;
+
+export interface JobInHand {
+  job: JobOpened | null;
+  error: Error | null;
+  run: JobRun;
+  queue: QueueState;
+  happens: (what: Happening) => void;
+  forgetRefused: () => void;
+}
+
+/** A job with all that happened at it, here and elsewhere; what happens here is there at once. */
+export function useJob(id: string): JobInHand {
+  const client = useQueryClient();
+  const key = useMemo(() => ['job', id], [id]);
+  const { data, error } = useQuery({
+    queryKey: key,
+    queryFn: ({ signal }) => ask<JobOpened>('GET', `/jobs/${id}`, undefined, signal),
+    staleTime: Infinity,
+  });
+  const [queue] = useState(
+    () =>
+      new JobQueue(
+        id,
+        (events) => ask('POST', `/jobs/${id}/events`, { events }),
+        // Told again by the news in their own order; until then they stand at the end.
+        (events) => client.setQueryData<JobOpened>(key, (job) => job && { ...job, events: [...job.events, ...events] }),
+        browserStorage(),
+      ),
+  );
+  const state = useSyncExternalStore(queue.subscribe, queue.get);
+  useEffect(() => {
+    const send = () => void queue.send();
+    send();
+    window.addEventListener('online', send);
+    return () => {
+      window.removeEventListener('online', send);
+      queue.stop();
+    };
+  }, [queue]);
+  useNews(data ?? null, key);
+  const events = useMemo(() => [...(data?.events ?? []), ...state.waiting], [data, state.waiting]);
+  const run = useMemo(() => runOf(events), [events]);
+  return {
+    job: data ?? null,
+    error,
+    run,
+    queue: state,
+    happens: (what) =>
+      queue.put({ ...what, id: newSaveId(), at: new Date().toISOString(), by: whoIsThere() } as JobEvent),
+    forgetRefused: () => queue.forgetRefused(),
+  };
+}
+
+/** Asks what others did since, while the job is in hand. */
+function useNews(job: JobOpened | null, key: readonly unknown[]): void {
+  const client = useQueryClient();
+  useQuery({
+    queryKey: ['job news', key[1]],
+    enabled: job !== null && job.signedAt === null,
+    refetchInterval: NEWS_MS,
+    gcTime: 0,
+    retry: false,
+    queryFn: async ({ signal }) => {
+      const { seq = 0 } = client.getQueryData<JobOpened>(key) ?? {};
+      const news = await ask<JobNews>('GET', `/jobs/${String(key[1])}/events?after=${seq}`, undefined, signal);
+      client.setQueryData<JobOpened>(key, (old) => {
+        if (!old) return old;
+        const fresh = new Set(news.events.map(({ id }) => id));
+        // In the server's order: what this device had put at the end gives way to it.
+        const events = [...old.events.filter(({ id }) => !fresh.has(id)), ...news.events];
+        return { ...old, events, seq: news.seq, signedAt: news.signedAt, signedBy: news.signedBy };
+      });
+      return news.seq;
+    },
+  });
+}

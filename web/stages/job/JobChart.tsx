@@ -1,0 +1,131 @@
+import { scaleLinear } from 'd3-scale';
+import { useRef } from 'react';
+import { useBench } from '../../state/bench';
+import { useSizeOf } from '../../ui/use-size-of';
+import { useJobStage } from './JobProvider';
+import { useCard } from './sums';
+import './job.css';
+import { type Drive, pulleyLabel, pulleysById } from '@emery/core/drive';
+import { beltName, type JobCard } from '@emery/core/job';
+import { beltWidthMm, bodyRadiusMm, type Section, sectionFor } from '@emery/core/section';
+
+const MARGIN = { left: 92, right: 24, top: 34, bottom: 26 };
+const ORDINALS = ['1st', '2nd', '3rd'];
+const ordinal = (k: number) => ORDINALS[k] ?? `${k + 1}th`;
+
+/** The drive from the side: which belt lies in front of which, and in what order they come off. */
+export default function JobChart() {
+  const { drive } = useBench('drive');
+  const { card } = useCard();
+  const holder = useRef<HTMLElement>(null);
+  const { width, height } = useSizeOf(holder);
+  const routed = drive.belts.some(({ route }) => route.length > 0);
+  return (
+    <section className="unrolled sheet" aria-label="The drive from the side" ref={holder}>
+      {!routed && <p className="unrolled-empty">Belts show here from the side once they have a route.</p>}
+      {routed && card && width >= 120 && <Side drive={drive} card={card} width={width} height={height} />}
+    </section>
+  );
+}
+
+interface SideBelt {
+  id: string;
+  planes: number[];
+  ys: number[];
+  section: Section;
+  widthMm: number;
+}
+
+function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; width: number; height: number }) {
+  const { step: looked } = useJobStage();
+  const pulleys = pulleysById(drive);
+  const belts = drive.belts.flatMap((belt): SideBelt[] => {
+    const section = sectionFor(belt.section, belt.sectionOverrides);
+    if (!section || belt.route.length === 0) return [];
+    const placed = belt.route.map(({ pulley }) => pulleys.get(pulley)!);
+    return [
+      {
+        id: belt.id,
+        planes: placed.map(({ pulley }) => pulley.plane ?? 0),
+        ys: placed.map(({ station }) => station.y),
+        section,
+        widthMm: beltWidthMm(belt, section) || section.thickness,
+      },
+    ];
+  });
+  const sectionOf = new Map(
+    drive.belts.flatMap((belt) => belt.route.map(({ pulley }) => [pulley, sectionFor(belt.section)] as const)),
+  );
+  const planes = [...pulleys.values()].map(({ pulley }) => pulley.plane ?? 0);
+  const widest = Math.max(10, ...belts.map(({ widthMm }) => widthMm));
+  const [rear, front] = [Math.min(...planes) - widest * 1.2, Math.max(...planes) + widest * 1.4];
+  const reach = [...pulleys.values()].map(({ pulley, station }) => {
+    const r = bodyRadiusMm(pulley, sectionOf.get(pulley.id) ?? null);
+    return [station.y - r, station.y + r] as const;
+  });
+  const x = scaleLinear([rear, front], [MARGIN.left, width - MARGIN.right]);
+  const y = scaleLinear(
+    [Math.min(...reach.map(([low]) => low)), Math.max(...reach.map(([, high]) => high))],
+    [height - MARGIN.bottom, MARGIN.top],
+  );
+  const step = card.steps.find(({ id }) => id === looked);
+  return (
+    <svg width={width} height={height} role="img" aria-label="The drive from the side, engine on the left">
+      <rect
+        className="side-block"
+        x={MARGIN.left - 10}
+        y={MARGIN.top - 8}
+        width={6}
+        height={height - MARGIN.top - MARGIN.bottom + 16}
+      />
+      <text className="side-text" x={MARGIN.left - 18} y={height / 2} textAnchor="end">
+        Engine
+      </text>
+      <text className="side-text" x={width - MARGIN.right} y={height - 8} textAnchor="end">
+        front, planes magnified
+      </text>
+      {drive.stations.map((station) => {
+        const last = Math.max(...station.pulleys.map(({ plane = 0 }) => plane));
+        return (
+          <path key={station.id} className="side-shaft" d={`M${MARGIN.left - 4} ${y(station.y)}H${x(last) + 12}`} />
+        );
+      })}
+      {[...pulleys.values()].map(({ pulley, station }) => {
+        const r = bodyRadiusMm(pulley, sectionOf.get(pulley.id) ?? null);
+        const half = 9;
+        return (
+          <rect
+            key={pulley.id}
+            className={`side-pulley${step?.pulley === pulley.id ? ' is-here' : ''}`}
+            x={x(pulley.plane ?? 0) - half}
+            y={y(station.y + r)}
+            width={2 * half}
+            height={Math.max(3, y(station.y - r) - y(station.y + r))}
+            rx={2}
+          >
+            <title>{pulleyLabel(drive, pulley.id)}</title>
+          </rect>
+        );
+      })}
+      {belts.map(({ id, planes: at, ys }) => {
+        const place = card.order.off.indexOf(id);
+        const order = at.map((_, k) => k).sort((a, b) => ys[a]! - ys[b]!);
+        const line = order.map((k) => `${x(at[k]!)} ${y(ys[k]!)}`).join('L');
+        const top = order.at(-1)!;
+        return (
+          <g key={id} className={`side-belt${place < 0 ? ' is-staying' : ''}${step?.belt === id ? ' is-here' : ''}`}>
+            <path d={`M${line}`} />
+            <text x={x(at[top]!)} y={MARGIN.top - 16} textAnchor="middle">
+              {beltName(drive, id).replace(/^the b|^b/, 'B')}
+              {place < 0
+                ? ': stays on'
+                : card.order.off.length > 1
+                  ? `: off ${ordinal(place)}, on ${ordinal(card.order.off.length - 1 - place)}`
+                  : ''}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

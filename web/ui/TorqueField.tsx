@@ -1,0 +1,55 @@
+import { steady } from './steady';
+import { Input } from 'antd';
+import { useId } from 'react';
+import { useOnLeave, useTyped } from './typed-text';
+import { editableTorque, parseTorque, torqueFigure, type TorqueUnit } from '@emery/core/quantity';
+
+interface Props {
+  label: string;
+  nm: number | null;
+  /** What it is written in; a bare number is read so. */
+  unit: TorqueUnit;
+  onCommit: (nm: number, unit: TorqueUnit) => void;
+  onClear: () => void;
+}
+
+/** A torque as the manual has it. Says what it understood; what it cannot read stays in the field with the reason. */
+export const TorqueField = steady(function TorqueField({ label, nm, unit, onCommit, onClear }: Props) {
+  const [text, setText] = useTyped<string | null>(label, null);
+  const id = useId();
+  const start = nm === null ? '' : editableTorque(nm, unit);
+  const emptied = text?.trim() === '';
+  const touched = text !== null && text.trim() !== start && !emptied;
+  const reading = touched ? parseTorque(text, unit) : null;
+  const problem = reading && !reading.ok ? reading.problem : null;
+  const commit = () => {
+    if (emptied && start !== '') onClear();
+    if (reading?.ok) onCommit(reading.nm, reading.unit);
+    if (problem === null) setText(null);
+  };
+  useOnLeave(commit);
+  const understood = reading?.ok ? torqueFigure(reading.nm, reading.unit) : nm !== null ? torqueFigure(nm, unit) : '';
+  return (
+    <div className="field">
+      <label className="label" htmlFor={id}>
+        {label}
+      </label>
+      <Input
+        id={id}
+        value={text ?? start}
+        autoComplete="off"
+        placeholder="47 N·m, 35 lbf·ft"
+        status={problem ? 'error' : ''}
+        aria-invalid={problem !== null}
+        aria-describedby={`${id}-echo`}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => event.key === 'Enter' && commit()}
+      />
+      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
+        {problem ?? understood}
+      </p>
+    </div>
+  );
+});
