@@ -15,6 +15,9 @@ const StockPage = lazyPart('The list of belts', () => import('./stock/StockPage'
 const ShopPage = lazyPart('The shop', () => import('./shop/ShopPage'), SPINNING);
 const RoutingCardPage = lazyPart('The routing card', () => import('./card/RoutingCardPage'), SPINNING);
 const JobPage = lazyPart('The job', () => import('./jobs/JobPage'), SPINNING);
+const JobOnPaperPage = lazyPart('The job on paper', () => import('./jobs/JobOnPaperPage'), SPINNING);
+const CardOnPaperPage = lazyPart('The job card', () => import('./jobs/CardOnPaperPage'), SPINNING);
+const GloveboxPage = lazyPart('The glovebox card', () => import('./card/GloveboxPage'), SPINNING);
 const BenchPage = lazyPart('The bench', () => import('./bench/BenchPage'), SPINNING);
 
 const client = new QueryClient({
@@ -39,6 +42,9 @@ createRoot(document.getElementById('root')!).render(
               <Route index element={<ShopPage />} />
               <Route path="belts" element={<StockPage />} />
               <Route path="jobs/:jobId" element={<JobPage />} />
+              <Route path="jobs/:jobId/print" element={<JobOnPaperPage />} />
+              <Route path="drives/:driveId/job-card" element={<CardOnPaperPage />} />
+              <Route path="drives/:driveId/glovebox" element={<GloveboxPage />} />
               <Route path="drives/:driveId/card" element={<RoutingCardPage />} />
               <Route path="drives/:driveId/:stage?" element={<BenchPage />} />
               <Route

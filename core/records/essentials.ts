@@ -1,4 +1,4 @@
-import { type Drive, pulleyLabel } from '../drive';
+import { type Belt, type Drive, pulleyLabel } from '../drive';
 import { solveDrive } from '../path';
 import { formatInches } from '../quantity';
 import { puttingOn } from '../seating';
@@ -17,6 +17,8 @@ export interface CardBelt {
   length: string;
   route: string;
   lastOn: string | null;
+  /** When it went on, and at what reading; null where nobody wrote it down. */
+  fitted: string | null;
 }
 
 const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' } as const;
@@ -45,9 +47,27 @@ export function cardBelts(drive: Drive): CardBelt[] {
           .map(({ pulley, side }) => `${pulleyLabel(drive, pulley)} ${side === 'back' ? 'back' : SIDES[kind]}`)
           .join(', '),
         lastOn: last && pulleyLabel(drive, last.pulley),
+        fitted: fittedWords(drive, belt),
       },
     ];
   });
+}
+
+function fittedWords(drive: Drive, { care }: Belt): string | null {
+  const at =
+    care?.fittedOdometer === undefined
+      ? ''
+      : `at ${care.fittedOdometer.toLocaleString('en')} ${drive.inspect?.odometerUnit ?? ''}`.trim();
+  const told = [care?.fittedAt?.slice(0, 10), at].filter(Boolean).join(' ');
+  return told === '' ? null : `Fitted ${told}`;
+}
+
+/** How each arm of the drive is let go, once each. */
+export function releasesOf(drive: Drive): string[] {
+  const releases = new Map(
+    drive.belts.flatMap(({ id }) => puttingOn(drive, id)?.release ?? []).map((release) => [release.station, release]),
+  );
+  return [...releases.values()].map((release) => releaseWords(drive, release));
 }
 
 /**
@@ -55,17 +75,14 @@ export function cardBelts(drive: Drive): CardBelt[] {
  * last rim, release. Cut off where it would no longer be read.
  */
 export function essentialsOf(drive: Drive, vehicle: { name: string; plate: string }): string {
-  const releases = new Map(
-    drive.belts.flatMap(({ id }) => puttingOn(drive, id)?.release ?? []).map((release) => [release.station, release]),
-  );
   const belts = cardBelts(drive);
   const lines = [
     [vehicle.name, vehicle.plate, drive.name ?? ''].filter(Boolean).join(' · '),
     ...belts.map(
-      ({ ask, length, route, lastOn }, k) =>
-        `${belts.length > 1 ? `Belt ${k + 1}` : 'Belt'}: ${ask}; ${length}. ${route}.${lastOn ? ` Last over ${lastOn}.` : ''}`,
+      ({ ask, length, route, lastOn, fitted }, k) =>
+        `${belts.length > 1 ? `Belt ${k + 1}` : 'Belt'}: ${ask}; ${length}. ${route}.${lastOn ? ` Last over ${lastOn}.` : ''}${fitted ? ` ${fitted}.` : ''}`,
     ),
-    ...[...releases.values()].map((release) => releaseWords(drive, release)),
+    ...releasesOf(drive),
     'Key out, battery off. The service manual comes first.',
   ];
   const text = lines.join('\n');

@@ -12,7 +12,7 @@ export {
   type DueState,
   type Expected,
 } from './due';
-export { cardBelts, essentialsOf, MOST_ESSENTIALS, type CardBelt } from './essentials';
+export { cardBelts, essentialsOf, MOST_ESSENTIALS, releasesOf, type CardBelt } from './essentials';
 export { kindOfBelt, livesOf, ranKm, type BeltLife } from './lives';
 export { memoryOf, odometerReadings, type DriveMemory } from './memory';
 export { queryWords, readBeltQuery, type BeltQuery } from './query';

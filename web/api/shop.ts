@@ -40,6 +40,12 @@ export const useVehicles = (search: string) =>
     placeholderData: keepPreviousData,
   });
 
+export const useVehicle = (id: string) =>
+  useQuery({
+    queryKey: ['vehicles', 'one', id],
+    queryFn: ({ signal }) => ask<VehicleListed>('GET', `/vehicles/${id}`, undefined, signal),
+  });
+
 /** What has been deleted and can come back. */
 export const useDeleted = (enabled: boolean) =>
   useQuery({

@@ -12,11 +12,15 @@ export function svgText(card: SVGSVGElement): string {
   return `<?xml version="1.0" encoding="UTF-8"?>\n${new XMLSerializer().serializeToString(card).replace(NOT_XML, ' ')}\n`;
 }
 
-/** The card as an A4 PDF. */
-export async function pdfOf(card: SVGSVGElement): Promise<Blob> {
+/** A card as a PDF of one page; A4 across where nothing else is said, mm. */
+export async function pdfOf(card: SVGSVGElement, { width, height } = { width: 297, height: 210 }): Promise<Blob> {
   const [{ jsPDF }, { svg2pdf }] = await Promise.all([import('jspdf'), import('svg2pdf.js')]);
-  const pdf = new jsPDF({ orientation: 'landscape', unit: 'mm', format: 'a4' });
-  await svg2pdf(card, pdf, { x: 0, y: 0, width: 297, height: 210 });
+  const pdf = new jsPDF({
+    orientation: width > height ? 'landscape' : 'portrait',
+    unit: 'mm',
+    format: [width, height],
+  });
+  await svg2pdf(card, pdf, { x: 0, y: 0, width, height });
   return pdf.output('blob');
 }
 

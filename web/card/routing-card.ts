@@ -15,9 +15,18 @@ export interface CardScale {
   y: number;
 }
 
-/** Fits the drive into the left part of the card, under its head. */
-export function cardScale(drive: Drive): CardScale {
-  const frame = { left: 40, top: 96, width: 720, height: 650 };
+/** Where on the paper a drive is drawn, px. */
+export interface CardFrame {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+/** The left part of the routing card, under its head. */
+export const CARD_FRAME: CardFrame = { left: 40, top: 96, width: 720, height: 650 };
+
+/** Fits the drive into a frame. */
+export function cardScale(drive: Drive, frame: CardFrame = CARD_FRAME): CardScale {
   const { minX, minY, maxX, maxY } = beltBounds(drive, 30);
   const k = Math.min(frame.width / (maxX - minX), frame.height / (maxY - minY));
   return {
@@ -76,7 +85,7 @@ export function cardText(drive: Drive): CardLine[] {
 }
 
 /** Breaks a text into lines of at most `most` characters, at spaces. */
-function wrapped(text: string, most: number): string[] {
+export function wrapped(text: string, most: number): string[] {
   return text.split(' ').reduce<string[]>((lines, word) => {
     const last = lines[lines.length - 1];
     if (last === undefined || last.length + word.length + 1 > most) lines.push(word);

@@ -9,7 +9,7 @@ import { JobExtras } from './JobExtras';
 import { SignOff } from './SignOff';
 import { Steps } from './Steps';
 import { type JobInHand, useJob } from './use-job';
-import { sayWho, whoIsThere } from './who';
+import { sayWho, useWho } from './who';
 import '../bench/bench.css';
 import '../ui/ledger.css';
 import './jobs.css';
@@ -90,19 +90,15 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
 
 /** Who works at this device: every tick bears the name. */
 function Who() {
-  const [name, setName] = useState(whoIsThere);
   return (
     <label className="job-who">
       <span className="label">Who ticks here</span>
       <input
-        value={name}
+        value={useWho()}
         maxLength={80}
         placeholder="Your name"
         autoComplete="name"
-        onChange={(event) => {
-          setName(event.target.value);
-          sayWho(event.target.value.trim());
-        }}
+        onChange={(event) => sayWho(event.target.value)}
       />
     </label>
   );

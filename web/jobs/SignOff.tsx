@@ -1,11 +1,10 @@
 import { App as AntApp, Button, Input } from 'antd';
-import { useState } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { useShopHasChanged } from '../api/jobs';
 import type { JobInHand } from './use-job';
-import { sayWho, whoIsThere } from './who';
+import { sayWho, useWho } from './who';
 import type { JobOpened } from '@emery/core/api';
 import { beltName } from '@emery/core/job';
 
@@ -15,7 +14,7 @@ export function SignOff({ job, hand: { run, queue } }: { job: JobOpened; hand: J
   const changed = useShopHasChanged();
   const navigate = useNavigate();
   const { modal } = AntApp.useApp();
-  const [by, setBy] = useState(whoIsThere);
+  const by = useWho();
   const { sheet } = job;
   const open = sheet.steps.filter(({ id }) => !run.done.has(id)).length;
   const unsaid = sheet.off.filter((belt) => !run.belts.has(belt));
@@ -57,15 +56,7 @@ export function SignOff({ job, hand: { run, queue } }: { job: JobOpened; hand: J
       )}
       <label className="job-who">
         <span className="label">Signed off by</span>
-        <Input
-          value={by}
-          maxLength={80}
-          placeholder="Your name"
-          onChange={(event) => {
-            setBy(event.target.value);
-            sayWho(event.target.value.trim());
-          }}
-        />
+        <Input value={by} maxLength={80} placeholder="Your name" onChange={(event) => sayWho(event.target.value)} />
       </label>
       <div className="button-row">
         <Button

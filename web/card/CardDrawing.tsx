@@ -1,0 +1,100 @@
+import { placeLabels } from '../views/front/labels';
+import { type CardFrame, cardScale } from './routing-card';
+import { type Drive, stationLabel } from '@emery/core/drive';
+import { beltOutline, solveDrive, spanMidpoints } from '@emery/core/path';
+import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+
+/**
+ * A drive on paper: black on white, with plain attributes, so that it is the same in print, in a file and in the
+ * browser. Its names keep their size, whatever the frame.
+ */
+export function CardDrawing({ drive, frame }: { drive: Drive; frame: CardFrame }) {
+  const { k, x, y } = cardScale(drive, frame);
+  const size = Math.min(17, frame.width / 34);
+  const { belts } = solveDrive(drive);
+  const sections = new Map(
+    drive.belts.flatMap((belt) =>
+      belt.route.map(({ pulley }) => [pulley, sectionFor(belt.section, belt.sectionOverrides)] as const),
+    ),
+  );
+  const shafts = drive.stations.map((station) => {
+    const radii = station.pulleys.map((pulley) => Math.max(4, bodyRadiusMm(pulley, sections.get(pulley.id) ?? null)));
+    return { station, radii, x: station.x * k + x, y: -station.y * k + y, r: Math.max(...radii) * k };
+  });
+  const labels = placeLabels(
+    shafts.map(({ station, x: cx, y: cy, r }) => ({
+      id: station.id,
+      x: cx,
+      y: cy,
+      r,
+      free: r - (station.pulleys[0]!.surface === 'vee' ? 9 * k : 4),
+      width: stationLabel(station).length * 0.553 * size + 6,
+      height: 1.3 * size,
+    })),
+    {
+      circles: shafts,
+      lines: belts.flatMap(({ spans }) =>
+        spans.map(({ start, end }) => ({
+          start: { x: start.x * k + x, y: -start.y * k + y },
+          end: { x: end.x * k + x, y: -end.y * k + y },
+        })),
+      ),
+      width: frame.left + frame.width + 10,
+      height: frame.top + frame.height + 18,
+    },
+  );
+  return (
+    <g>
+      <g transform={`translate(${x} ${y}) scale(${k})`} fill="none" stroke="#000">
+        {shafts.map(({ station, radii }) =>
+          radii.map((r, index) => (
+            <circle
+              key={`${station.id} ${index}`}
+              cx={station.x}
+              cy={-station.y}
+              r={r}
+              strokeWidth={1.6 / k}
+              fill={index === 0 ? '#f1f1f1' : 'none'}
+            />
+          )),
+        )}
+        {shafts.map(({ station }) => (
+          <circle key={station.id} cx={station.x} cy={-station.y} r={3 / k} fill="#000" />
+        ))}
+        {belts.map((belt, index) => {
+          const section = sectionFor(drive.belts[index]!.section)!;
+          // The second belt is told from the first by its line, not by a colour.
+          return (
+            <g key={belt.id}>
+              <path
+                d={beltOutline(belt, 2.6)}
+                strokeWidth={3}
+                strokeDasharray={section.kind === 'vee' ? undefined : '2.2 2.2'}
+                stroke="#666"
+              />
+              <path d={beltOutline(belt)} strokeWidth={3} strokeDasharray={index % 2 === 1 ? '14 4' : undefined} />
+            </g>
+          );
+        })}
+        {belts.flatMap((belt) =>
+          spanMidpoints(belt).map(({ from, to, x: mx, y: my, directionDeg, length }) =>
+            length * k < 24 ? null : (
+              <path
+                key={`${belt.id} ${from} ${to}`}
+                d="M-9 -7L9 0L-9 7Z"
+                fill="#fff"
+                strokeWidth={1.6}
+                transform={`translate(${mx} ${-my}) scale(${1 / k}) rotate(${-directionDeg})`}
+              />
+            ),
+          ),
+        )}
+      </g>
+      {labels.map(({ id, x: lx, y: ly }) => (
+        <text key={id} x={lx} y={ly + 0.35 * size} fontSize={size} fontWeight="bold" textAnchor="middle">
+          {stationLabel(shafts.find(({ station }) => station.id === id)!.station)}
+        </text>
+      ))}
+    </g>
+  );
+}

@@ -1,0 +1,47 @@
+import { Spin } from 'antd';
+import { useMemo } from 'react';
+import { useParams, useSearchParams } from 'react-router';
+import { useSavedDrive, useShop } from '../api/shop';
+import { useCoreSum } from '../state/use-core-sum';
+import { Paper } from './Paper';
+
+/** The card of a drive on paper, before any job is begun. */
+export default function CardOnPaperPage() {
+  const { driveId = '' } = useParams();
+  const [search] = useSearchParams();
+  const { data, error } = useSavedDrive(driveId);
+  const shop = useShop();
+  const belt = search.get('belt');
+  const asked = useMemo(
+    () => (data && shop.data ? { drive: data.document, belt, unit: shop.data.unit } : null),
+    [data, shop.data, belt],
+  );
+  const card = useCoreSum('jobCard', asked, 0);
+  const bring = useCoreSum('jobBring', asked, 0);
+  const stopped = card.stopped ?? bring.stopped;
+  if (error ?? stopped)
+    return <p className="shop-none">{error?.message ?? `The card was not written: ${stopped!.why}`}</p>;
+  if (!data || !asked || !card.found || !bring.found) return <Spin className="page-spin" />;
+  const { order, steps } = card.found.output;
+  return (
+    <Paper
+      back={`/drives/${driveId}/job`}
+      printed={{
+        vehicle: data.vehicleName,
+        drive: data.name,
+        shop: shop.data?.name ?? '',
+        facts: ['Date ____________', 'Odometer ____________', 'By ____________'],
+        sheet: {
+          drive: data.document,
+          unit: asked.unit,
+          belt,
+          off: order.off,
+          on: order.on,
+          steps,
+          bring: bring.found.output,
+        },
+        done: new Map(),
+      }}
+    />
+  );
+}

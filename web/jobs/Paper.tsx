@@ -1,0 +1,119 @@
+import { DownloadOutlined, PrinterOutlined } from '@ant-design/icons';
+import { App as AntApp, Button } from 'antd';
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { CardDrawing } from '../card/CardDrawing';
+import { download } from '../card/card-files';
+import { jobPdf, type PrintedJob } from './job-pdf';
+import '../bench/bench.css';
+import '../card/routing-card.css';
+import './jobs.css';
+import { PHASES } from '@emery/core/drive';
+import { beltName, PHASE_WORDS } from '@emery/core/job';
+import { formatInches, formatMm } from '@emery/core/quantity';
+
+/** The drawing's frame on the sheet, px. */
+const FRAME = { left: 8, top: 8, width: 360, height: 250 };
+
+/** A job as it is printed, and its way into a PDF. */
+export function Paper({ printed, back }: { printed: PrintedJob; back: string }) {
+  const drawing = useRef<SVGSVGElement>(null);
+  const { message } = AntApp.useApp();
+  const [busy, setBusy] = useState(false);
+  const { vehicle, drive, shop, facts, sheet, done } = printed;
+  const makePdf = async () => {
+    setBusy(true);
+    try {
+      const name = `${vehicle} ${drive} job`.replace(/[^\w]+/g, '-').toLowerCase();
+      download(`${name}.pdf`, await jobPdf(printed, drawing.current!), 'application/pdf');
+    } catch (problem) {
+      void message.error(`The PDF was not made: ${(problem as Error).message}. Printing to a PDF works too.`);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <div className="card-page is-upright">
+      <header className="header">
+        <Link to="/" className="wordmark">
+          Emery
+        </Link>
+        <span className="header-where">Job card</span>
+        <Link to={back} className="header-link">
+          Back
+        </Link>
+      </header>
+      <div className="card-bar">
+        <Button type="primary" icon={<PrinterOutlined />} onClick={() => window.print()}>
+          Print
+        </Button>
+        <Button icon={<DownloadOutlined />} loading={busy} onClick={() => void makePdf()}>
+          PDF
+        </Button>
+      </div>
+      <main className="job-paper">
+        <div className="job-paper-head">
+          <div>
+            <h1>{vehicle}</h1>
+            <p>{drive}</p>
+          </div>
+          <p>{shop}</p>
+        </div>
+        <p className="job-paper-facts">{facts.join(' · ')}</p>
+        <div className="job-paper-top">
+          <svg
+            ref={drawing}
+            xmlns="http://www.w3.org/2000/svg"
+            viewBox={`0 0 ${FRAME.width + 16} ${FRAME.height + 16}`}
+            width={FRAME.width + 16}
+            height={FRAME.height + 16}
+            role="img"
+            aria-label="The drive"
+            fontFamily="Helvetica, Arial, sans-serif"
+            fill="#000"
+          >
+            <CardDrawing drive={sheet.drive} frame={FRAME} />
+          </svg>
+          <section aria-label="Bring">
+            <h2>Bring</h2>
+            {sheet.bring.belts.map((belt) => (
+              <p key={belt.belt}>
+                <strong>{belt.markings[0]?.text ?? belt.plain}</strong> {formatMm(belt.lengthMm, 0)},{' '}
+                {formatInches(belt.lengthMm)} {belt.basis}
+                {belt.number && `, number ${belt.number}`}
+                {belt.second && `; else ${belt.second.markings[0]?.text ?? belt.second.plain}`}
+              </p>
+            ))}
+            <p>{[...sheet.bring.parts, ...sheet.bring.bolts, ...sheet.bring.tools].join(', ')}</p>
+            <p>
+              Off: {sheet.off.map((id) => beltName(sheet.drive, id)).join(', then ')}. The vehicle&rsquo;s service
+              manual comes first.
+            </p>
+          </section>
+        </div>
+        <div className="job-paper-steps">
+          {PHASES.map((phase) => {
+            const steps = sheet.steps.filter((step) => step.phase === phase);
+            return steps.length === 0 ? null : (
+              <section key={phase} aria-label={PHASE_WORDS[phase]}>
+                <h2>{PHASE_WORDS[phase]}</h2>
+                <ol>
+                  {steps.map((step) => (
+                    <li key={step.id}>
+                      <span className="job-paper-box">{done.has(step.id) ? '✓' : ''}</span>
+                      <span>
+                        {sheet.steps.indexOf(step) + 1} {step.text}
+                        {step.caution && <em> Caution: {step.caution}</em>}
+                        {done.get(step.id) && <span> ({done.get(step.id)})</span>}
+                      </span>
+                    </li>
+                  ))}
+                </ol>
+              </section>
+            );
+          })}
+        </div>
+      </main>
+    </div>
+  );
+}
