@@ -119,7 +119,9 @@ test('a wobbling hub stops; a cure is listened to again, and comes back on the r
   await page.getByRole('group', { name: 'Listen again right after' }).getByRole('button', { name: 'Quiet' }).click();
   await saved(page);
   await page.goto('/');
-  await expect(page.getByRole('region', { name: 'Rescue truck 2' })).toContainText('Listen again at 149,000 km');
+  await expect(page.getByRole('region', { name: 'Rescue truck 2' })).toContainText(
+    'Listen to it again, 500 km after the cure',
+  );
   await page.goto(address);
   await view(page, 'After');
   for (const name of ['after 500 km', 'after 2,000 km'])

@@ -18,6 +18,8 @@ const JobPage = lazyPart('The job', () => import('./jobs/JobPage'), SPINNING);
 const JobOnPaperPage = lazyPart('The job on paper', () => import('./jobs/JobOnPaperPage'), SPINNING);
 const CardOnPaperPage = lazyPart('The job card', () => import('./jobs/CardOnPaperPage'), SPINNING);
 const GloveboxPage = lazyPart('The glovebox card', () => import('./card/GloveboxPage'), SPINNING);
+const RecordsPage = lazyPart('The records', () => import('./records/RecordsPage'), SPINNING);
+const VehiclePage = lazyPart('The vehicle', () => import('./records/VehiclePage'), SPINNING);
 const BenchPage = lazyPart('The bench', () => import('./bench/BenchPage'), SPINNING);
 
 const client = new QueryClient({
@@ -41,6 +43,8 @@ createRoot(document.getElementById('root')!).render(
             <Routes>
               <Route index element={<ShopPage />} />
               <Route path="belts" element={<StockPage />} />
+              <Route path="records/:view?" element={<RecordsPage />} />
+              <Route path="vehicles/:vehicleId" element={<VehiclePage />} />
               <Route path="jobs/:jobId" element={<JobPage />} />
               <Route path="jobs/:jobId/print" element={<JobOnPaperPage />} />
               <Route path="drives/:driveId/job-card" element={<CardOnPaperPage />} />

@@ -77,7 +77,7 @@ export interface WhoseDrive {
   vehicleId: string;
   vehicleName: string;
   plate: string;
-  odometer: number | null;
+  vehicleOdometer: number | null;
   odometerUnit: OdometerUnit;
   driveId: string;
   driveName: string;

@@ -104,21 +104,17 @@ const wordsIn = (search: string) =>
 
 const whereOf = (conditions: readonly string[]) => (conditions.length === 0 ? '' : `WHERE ${conditions.join(' AND ')}`);
 
-type Whose = WhoseDrive & { vehicleOdometer: number | null };
-function whoseOf({
-  vehicleId,
-  vehicleName,
-  plate,
-  vehicleOdometer,
-  odometerUnit,
-  driveId,
-  driveName,
-}: Whose): WhoseDrive {
-  return { vehicleId, vehicleName, plate, odometer: vehicleOdometer, odometerUnit, driveId, driveName };
+function whoseOf(row: WhoseDrive): WhoseDrive {
+  const { vehicleId, vehicleName, plate, vehicleOdometer, odometerUnit, driveId, driveName } = row;
+  return { vehicleId, vehicleName, plate, vehicleOdometer, odometerUnit, driveId, driveName };
 }
 
-type DueRow = Omit<DueListed, 'from' | 'odometer' | 'id'> &
-  Whose & { id: string; source: DueListed['from']; dueOdometer: number | null; expected: string };
+type DueRow = Omit<DueListed, 'from' | 'odometer' | 'id'> & {
+  id: string;
+  source: DueListed['from'];
+  dueOdometer: number | null;
+  expected: string;
+};
 
 async function pageOfDues(manager: EntityManager, { search, limit, offset }: Page, day: string): Promise<DuePage> {
   const { conditions, values } = allWords(
@@ -140,7 +136,7 @@ async function pageOfDues(manager: EntityManager, { search, limit, offset }: Pag
     [...values, limit, offset],
   );
   return {
-    dues: rows.map((row) => ({ ...dueOf(row), ...whoseOf(row), id: Number(row.id), odometer: row.dueOdometer })),
+    dues: rows.map((row) => ({ ...dueOf(row), ...whoseOf(row), id: Number(row.id) })),
     total: Number(counted!.total),
     due: Number(counted!.due ?? 0),
     soon: Number(counted!.soon ?? 0),
@@ -166,7 +162,7 @@ export async function duesOfDrives(manager: EntityManager, ids: readonly string[
   return rows.map((row) => ({ driveId: row.driveId, due: dueOf(row) }));
 }
 
-type LifeRow = Omit<BeltOn, 'id' | 'odometer'> & Whose & { id: string };
+type LifeRow = Omit<BeltOn, 'id'> & { id: string };
 
 /** The sections of one kind. */
 const sectionsOf = (kind: BeltQuery['kind']) =>
@@ -232,7 +228,7 @@ async function livesOf(manager: EntityManager, kind: string | null): Promise<Liv
   };
 }
 
-type RecordRow = Omit<RecordListed, 'id' | 'pictures' | 'odometer'> & Whose & { id: string; pictures: string | null };
+type RecordRow = Omit<RecordListed, 'id' | 'pictures'> & { id: string; pictures: string | null };
 
 async function pageOfRecords(
   manager: EntityManager,

@@ -17,7 +17,7 @@ import '../ui/ledger.css';
 import './shop.css';
 import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
 import type { LengthUnit } from '@emery/core/quantity';
-import { DUE_STATE_WORDS, dueState } from '@emery/core/records';
+import { dueState } from '@emery/core/records';
 
 /** All vehicles of the shop with their drives. */
 export default function ShopPage() {
@@ -66,6 +66,9 @@ export default function ShopPage() {
         <Button icon={<DownloadOutlined />} href="/api/export" download disabled={total === 0}>
           Export all
         </Button>
+        <Link to="/records/due" className="button-link">
+          Due and records
+        </Link>
         <Link to="/belts" className="button-link">
           Belts in stock
         </Link>
@@ -185,7 +188,9 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
   return (
     <section className="vehicle sheet" aria-label={name}>
       <div className="vehicle-head">
-        <h2>{name}</h2>
+        <h2>
+          <Link to={`/vehicles/${id}`}>{name}</Link>
+        </h2>
         {facts.length > 0 && <p className="vehicle-facts">{facts.join(' · ')}</p>}
         {notes && <p className="vehicle-notes">{notes}</p>}
         <div className="button-row">
@@ -255,8 +260,10 @@ function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: 
             </span>
           ))}
         </span>
-        {word && <span className={`flag ${state}`}>{word}</span>}
-        <DueFlags dues={drive.dues} vehicle={of} />
+        <span className="drive-flags">
+          {word && <span className={`flag ${state}`}>{word}</span>}
+          <DueFlags dues={drive.dues} vehicle={of} />
+        </span>
       </Link>
       <Dropdown
         trigger={['click']}
@@ -287,7 +294,7 @@ function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: 
 /** So much of what is due is told at a drive; the list of what is due has it all. */
 const MOST_FLAGS = 2;
 
-/** What is due at a drive, the first to come first. */
+/** What is due at a drive, now or soon, the first to come first. */
 function DueFlags({
   dues,
   vehicle: { odometer, odometerUnit },
@@ -296,15 +303,16 @@ function DueFlags({
   vehicle: Pick<VehicleListed, 'odometer' | 'odometerUnit'>;
 }) {
   const today = useToday();
-  return dues.slice(0, MOST_FLAGS).map((due, k) => {
-    const state = dueState(due, today, { odometer, unit: odometerUnit });
-    const { mark, word } = DUE_STATE_WORDS[state];
-    return (
-      <span key={k} className={`flag ${state === 'due' ? 'is-watch' : ''}`}>
-        {state === 'due' ? `${mark} Due: ${due.text}` : `${mark} ${due.text}, ${due.expected ?? word}`}
-      </span>
-    );
-  });
+  const near = dues
+    .map((due) => ({ due, state: dueState(due, today, { odometer, unit: odometerUnit }) }))
+    .filter(({ state }) => state === 'due' || state === 'soon');
+  return near.slice(0, MOST_FLAGS).map(({ due, state }, k) => (
+    <span key={k} className={`flag ${state === 'due' ? 'is-watch' : ''}`}>
+      {state === 'due'
+        ? `▲ Due: ${due.text.replace(/^./, (first) => first.toLowerCase())}`
+        : `● ${due.text}, ${due.expected}`}
+    </span>
+  ));
 }
 
 /** Choosing or dropping drive files, and what came of it. */

@@ -1,107 +1,20 @@
-import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
 import { useBench } from '../../state/bench';
 import { useSizeOf } from '../../ui/use-size-of';
+import { WearLines } from './WearLines';
 import './inspect.css';
-import { INSPECT_CHECK_NAMES } from '@emery/core/drive';
-import { checkFigure, type InspectItem, readingFigure, type Wear, WHOSE_WORDS } from '@emery/core/inspect';
-
-const MARGIN = { left: 46, right: 18, top: 24, bottom: 34 };
-/** A forecast further off than this many times what was seen is not drawn to its end. */
-const MOST_AHEAD = 4;
+import type { InspectItem } from '@emery/core/inspect';
 
 /** How a belt wears: its readings over the odometer, the line through them, and where that meets the limit. */
 export default function WearChart({ item }: { item: InspectItem }) {
+  const { drive } = useBench('drive');
   const holder = useRef<HTMLElement>(null);
   const { width, height } = useSizeOf(holder);
   return (
     <section className="unrolled sheet wear-chart" aria-label="Wear over the distance" ref={holder}>
-      {width >= 120 && <Lines wear={item.wear!} width={width} height={height} />}
+      {width >= 120 && (
+        <WearLines wear={item.wear!} unit={drive.inspect?.odometerUnit ?? 'km'} width={width} height={height} />
+      )}
     </section>
-  );
-}
-
-function Lines({ wear, width, height }: { wear: Wear; width: number; height: number }) {
-  const { drive } = useBench('drive');
-  const unit = drive.inspect?.odometerUnit ?? 'km';
-  const { readings, line, limits, left, check } = wear;
-  const limit = limits.replace!;
-  const first = readings[0]!.odometer;
-  const last = readings[readings.length - 1]!.odometer;
-  const seen = Math.max(last - first, 1000);
-  const end = left?.odometer ?? last;
-  const ahead = Math.min(last + MOST_AHEAD * seen, left ? end + left.plusMinus : last + 0.3 * seen);
-  const x = scaleLinear([first - 0.06 * (ahead - first), ahead], [MARGIN.left, width - MARGIN.right]);
-  const values = [
-    limit,
-    limits.fresh ?? limit,
-    ...readings.flatMap(({ value, sigma }) => [value + sigma, value - sigma]),
-  ];
-  const [low, high] = [Math.min(...values), Math.max(...values)];
-  const room = 0.14 * (high - low || 1);
-  const y = scaleLinear([low - 2 * room, high + room], [height - MARGIN.bottom, MARGIN.top]);
-  const at = (odometer: number) => line!.value + line!.rate * (odometer - line!.odometer);
-  const doubt = (odometer: number) =>
-    Math.sqrt(line!.valueVariance + line!.rateVariance * (odometer - line!.odometer) ** 2);
-  const steps = Array.from({ length: 25 }, (_, k) => first + ((ahead - first) * k) / 24);
-  return (
-    <svg width={width} height={height} role="img" aria-label={`${INSPECT_CHECK_NAMES[check]} over the odometer`}>
-      <text className="wear-text" x={8} y={15}>
-        {INSPECT_CHECK_NAMES[check]}, mm
-      </text>
-      {y.ticks(4).map((value) => (
-        <text key={value} className="wear-text" x={MARGIN.left - 8} y={y(value) + 4} textAnchor="end">
-          {value}
-        </text>
-      ))}
-      {x.ticks(Math.max(2, Math.floor(width / 150))).map((odometer) => (
-        <g key={odometer}>
-          <path className="wear-grid" d={`M${x(odometer)} ${MARGIN.top}V${height - MARGIN.bottom}`} />
-          <text className="wear-text" x={x(odometer)} y={height - MARGIN.bottom + 18} textAnchor="middle">
-            {odometer.toLocaleString('en')} {unit}
-          </text>
-        </g>
-      ))}
-      {line && (
-        <path
-          className="wear-doubt"
-          d={`M${steps.map((o) => `${x(o)} ${y(at(o) + doubt(o))}`).join('L')}L${[...steps]
-            .reverse()
-            .map((o) => `${x(o)} ${y(at(o) - doubt(o))}`)
-            .join('L')}Z`}
-        />
-      )}
-      <path className="wear-limit" d={`M${MARGIN.left} ${y(limit)}H${width - MARGIN.right}`} />
-      <text className="wear-limit-text" x={MARGIN.left + 4} y={y(limit) - 6}>
-        done at {checkFigure(check, limit)} ({WHOSE_WORDS[limits.from]})
-      </text>
-      {line && <path className="wear-line" d={`M${x(first)} ${y(at(first))}L${x(ahead)} ${y(at(ahead))}`} />}
-      {readings.map(({ id, odometer, value, sigma }) => (
-        <g key={id}>
-          <path className="wear-sigma" d={`M${x(odometer)} ${y(value - sigma)}V${y(value + sigma)}`} />
-          <circle className="wear-reading" cx={x(odometer)} cy={y(value)} r={5} />
-          <text className="wear-value" x={x(odometer) + 9} y={y(value) - 8}>
-            {checkFigure(check, value)}
-          </text>
-        </g>
-      ))}
-      {left && end <= ahead && (
-        <g>
-          <path
-            className="wear-span"
-            d={`M${x(Math.max(first, end - left.plusMinus))} ${y(limit)}H${x(Math.min(ahead, end + left.plusMinus))}`}
-          />
-          <circle className="wear-end" cx={x(end)} cy={y(limit)} r={6} />
-          <text
-            className="wear-value"
-            x={x(end)}
-            y={y(limit) + 22}
-            textAnchor={x(end) > width - 120 ? 'end' : 'middle'}
-          >
-            {readingFigure(end, left.plusMinus)} {unit}
-          </text>
-        </g>
-      )}
-    </svg>
   );
 }
