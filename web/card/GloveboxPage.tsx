@@ -89,7 +89,7 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
     add(fitted ?? 'Fitted ______________ at ______________', 20, 12);
   });
   for (const release of releasesOf(drive)) add(release, 26, 13, true);
-  const qr = 190;
+  const qr = 224;
   return (
     <svg
       ref={card}
@@ -115,7 +115,7 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
             {line.text}
           </text>
         ))}
-      <CardDrawing drive={drive} frame={{ left: 420, top: 34, width: 350, height: 270 }} />
+      <CardDrawing drive={drive} frame={{ left: 420, top: 30, width: 350, height: 240 }} />
       <Code text={essentials} x={PAGE.width - qr - 30} y={PAGE.height - qr - 54} size={qr} />
       <text x={PAGE.width - 30} y={PAGE.height - 40} fontSize={11} textAnchor="end">
         All of this in the code, to be read without a network

@@ -32,7 +32,7 @@ export default function JobPage() {
           Emery
         </Link>
         <span className="header-where">
-          <span className="header-vehicle">{job.vehicleName}</span>
+          <h1 className="header-vehicle job-title">{job.vehicleName}</h1>
           <span>{job.name}</span>
         </span>
         <Link to={`/drives/${job.driveId}/job`} className="header-link">
@@ -58,7 +58,12 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
         <div className="answer-figure">
           {done} <span className="answer-other">of {sheet.steps.length} steps</span>
         </div>
-        <Progress percent={(100 * done) / sheet.steps.length} showInfo={false} strokeColor="var(--enamel)" />
+        <Progress
+          percent={(100 * done) / sheet.steps.length}
+          showInfo={false}
+          strokeColor="var(--enamel)"
+          aria-label="Share of the steps done"
+        />
         {signedAt !== null ? (
           <p className="job-signed" role="status">
             ✓ Signed off by {job.signedBy}, {signedAt.slice(0, 10)}. It is kept as it was.

@@ -56,7 +56,7 @@ export default function RecordsPage() {
         ))}
       </nav>
       {here.search !== null && (
-        <div className="shop-bar">
+        <div className="shop-bar" role="search">
           <Input
             className="shop-search"
             prefix={<SearchOutlined />}

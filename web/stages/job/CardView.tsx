@@ -1,6 +1,7 @@
 import { CloseOutlined, EditOutlined, HolderOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
 import {
+  type Announcements,
   closestCenter,
   DndContext,
   type DragEndEvent,
@@ -36,6 +37,19 @@ export function CardView({ card }: { card: JobCard; unit: LengthUnit }) {
       dispatch(edit((d) => moveStep(d, card.steps, String(active.id), String(over.id))));
   };
   const numbers = new Map(card.steps.map(({ id }, k) => [id, k + 1]));
+  const textOf = (id: string | number | undefined) => card.steps.find((step) => step.id === id)?.text ?? '';
+  // What a reader of the screen hears while a step is moved by keys.
+  const accessibility = {
+    announcements: {
+      onDragStart: ({ active }) => `Taken up: ${textOf(active.id)}`,
+      onDragOver: ({ over }) => (over ? `Now at the place of: ${textOf(over.id)}` : undefined),
+      onDragEnd: ({ active }) => `Put down: ${textOf(active.id)}`,
+      onDragCancel: ({ active }) => `Left where it was: ${textOf(active.id)}`,
+    } satisfies Announcements,
+    screenReaderInstructions: {
+      draggable: 'Space takes the step up, arrow keys move it, space puts it down, Escape leaves it where it was.',
+    },
+  };
   return (
     <>
       {PHASES.map((phase) => {
@@ -43,7 +57,12 @@ export function CardView({ card }: { card: JobCard; unit: LengthUnit }) {
         return (
           <section key={phase} className="job-phase" aria-label={PHASE_WORDS[phase]}>
             <h2>{PHASE_WORDS[phase]}</h2>
-            <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+            <DndContext
+              sensors={sensors}
+              collisionDetection={closestCenter}
+              accessibility={accessibility}
+              onDragEnd={onDragEnd}
+            >
               <SortableContext items={steps.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
                 <ol className="job-steps">
                   {steps.map((step) => (

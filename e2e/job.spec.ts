@@ -1,0 +1,294 @@
+import AxeBuilder from '@axe-core/playwright';
+import jsQR from 'jsqr';
+import sharp from 'sharp';
+import type { Locator, Page } from '@playwright/test';
+import { expect, openDrive, saved, test } from './emery';
+import type { JobListed, JobOpened } from '@emery/core/api';
+import { bringList, cardOf } from '@emery/core/job';
+import { essentialsOf } from '@emery/core/records';
+
+const TRUCK = 'Front drive';
+const FARM = 'Fan and alternator belts';
+const view = (page: Page, name: string) => page.locator('.ledger').getByText(name, { exact: true }).first().click();
+const steps = (page: Page) => page.getByRole('checkbox');
+const progress = (page: Page) => page.getByTestId('job-progress');
+
+async function jobCard(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await openDrive(page, name);
+  await expect(page.locator('.pulley').first()).toBeVisible();
+  await page.keyboard.press('9');
+  await expect(page.getByTestId('job-answer')).toBeVisible();
+}
+
+async function begin(page: Page): Promise<string> {
+  await page.getByRole('button', { name: 'Begin this job' }).click();
+  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}$/);
+  await expect(progress(page)).toContainText('0 of');
+  return page.url().split('/').at(-1)!;
+}
+
+async function tickAll(page: Page): Promise<void> {
+  const count = await steps(page).count();
+  for (let k = 0; k < count; k += 1) await steps(page).nth(k).click();
+  await expect(progress(page)).toContainText(`${count} of ${count} steps`);
+}
+
+test.describe('by thumb, on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+
+  test('from what was found to the bring list, the job, the sign-off and what is due', async ({ page, emery }) => {
+    await page.goto('/');
+    await page.getByRole('link', { name: new RegExp(`^Open ${TRUCK} of Rescue truck 2`) }).tap();
+    await page.getByRole('button', { name: /^8 Inspect/ }).tap();
+    await page.getByLabel('Odometer now, km', { exact: true }).fill('152000');
+    await page.getByLabel('Rib depth, mm', { exact: true }).fill('1.9');
+    await page.getByLabel('Rib depth, mm', { exact: true }).press('Enter');
+    await expect(page.getByTestId('part-verdict').first()).toContainText('Replace');
+    await saved(page);
+    await page.getByRole('button', { name: /^9 Job card/ }).tap();
+    await view(page, 'Bring');
+    const { document } = await emery.drive(TRUCK);
+    const [bring] = bringList(document).belts;
+    const belt = page.getByRole('region', { name: 'The belt' });
+    await expect(belt).toContainText(bring!.markings[0]!.text);
+    await expect(belt).toContainText(`${Math.round(bring!.lengthMm)} mm`);
+    await expect(page.getByRole('region', { name: 'Tools' })).toContainText('Long wrench for the arm');
+
+    const id = await begin(page);
+    expect(await steps(page).count()).toBe(cardOf(document).steps.length);
+    await expect(page.getByText('A sprung arm bites', { exact: false }).first()).toBeVisible();
+    await page.getByPlaceholder('Your name').first().fill('Ann');
+    await page.getByRole('button', { name: /Start the clock/ }).tap();
+    await tickAll(page);
+    await page.getByRole('button', { name: 'A new one is on' }).tap();
+    await page.getByLabel('Number on it').fill('TF 6-2001');
+    await page.getByLabel('Number on it').press('Enter');
+    await page.getByRole('button', { name: 'Worn out' }).tap();
+    await page.getByLabel('Odometer, km').fill('far');
+    await expect(page.getByRole('alert')).toContainText('Odometer: write a number from 0');
+    await page.getByLabel('Odometer, km').fill('152010');
+    await page.getByLabel('Odometer, km').press('Enter');
+    await page.getByLabel('Remark').fill('Pulley of the pump is rusty');
+    await page.getByRole('region', { name: 'Written down with it' }).getByRole('button', { name: 'Add' }).last().tap();
+    expect(await page.evaluate(() => window.document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    await expect(page.getByRole('region', { name: 'Sign off' })).not.toContainText('not ticked');
+    await page.getByRole('button', { name: 'Sign it off' }).tap();
+    await expect(page.getByText(/Signed off by Ann/)).toBeVisible();
+    await expect(steps(page).first()).toBeDisabled();
+
+    const after = await emery.drive(TRUCK);
+    expect(after.document.belts[0]!.care).toMatchObject({ number: 'TF 6-2001', fittedOdometer: 152_010 });
+    const job = await emery.get<JobOpened>(`/jobs/${id}`);
+    expect(job.sheet.drive).toEqual(document);
+    await page.getByRole('link', { name: /story/ }).tap();
+    await expect(page.getByRole('region', { name: 'What happened' })).toContainText('Job signed off by Ann');
+    await expect(page.getByRole('region', { name: 'What happened' })).toContainText('number TF 6-2001');
+    await expect(page.getByRole('region', { name: 'Due', exact: true })).toContainText('look at it again');
+    await page.goto('/records/due');
+    await expect(page.getByRole('list', { name: 'What is due' })).toContainText('Rescue truck 2');
+    await expect(page.getByRole('list', { name: 'What is due' })).toContainText('or at 152,810 km');
+    expect(await page.evaluate(() => window.document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+
+    // The bench that stood open has the new belt, and what is changed there now is saved.
+    await page.goto(`/drives/${after.id}/job`);
+    await expect(page.getByTestId('job-answer')).toBeVisible();
+    await page.getByRole('button', { name: /Add a step to after/ }).tap();
+    await page.getByLabel('New step, after').fill('Wash the windscreen');
+    await page.getByLabel('New step, after').press('Enter');
+    await saved(page);
+    expect((await emery.drive(TRUCK)).document.job!.own).toMatchObject([{ text: 'Wash the windscreen' }]);
+    // The signed job has no such step.
+    await page.goto(`/jobs/${id}/print`);
+    await expect(page.getByRole('heading', { name: /Rescue truck 2/ })).toBeVisible();
+    await expect(page.getByText('Wash the windscreen')).toHaveCount(0);
+    await expect(page.getByText(/Pulley of the pump is rusty/)).toBeVisible();
+  });
+});
+
+test('by keyboard: words, order, left out, bolts with their torque, and all of it undone', async ({ page, emery }) => {
+  await jobCard(page, FARM);
+  await expect(page.getByTestId('job-answer')).toHaveAttribute('data-off', 'outer inner');
+  const before = page.getByRole('region', { name: 'Before', exact: true });
+  const first = 'Take a picture of the drive from the front';
+  const press = async (target: Locator, ...keys: string[]) => {
+    await target.focus();
+    for (const key of keys) await page.keyboard.press(key);
+  };
+  await press(before.getByRole('button', { name: new RegExp(`^${first}`) }), 'Enter');
+  await press(before.getByRole('button', { name: 'edit Other words' }), 'Enter');
+  await page.getByLabel('Words of the step').fill('Two pictures: front and side.');
+  await page.keyboard.press('Enter');
+  await expect(before).toContainText('1Two pictures: front and side.');
+  // Down by one place: taken up, moved and put down by keys.
+  await press(before.getByRole('button', { name: 'Move step 1', exact: true }), 'Space');
+  await expect(page.getByText('Now at the place of: Two pictures')).toBeAttached();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByText('Now at the place of: Key out')).toBeAttached();
+  await page.keyboard.press('Space');
+  await expect(before).toContainText('1Key out, battery off.');
+  await saved(page);
+  expect((await emery.drive(FARM)).document.job).toMatchObject({
+    words: [{ step: 'before picture', text: 'Two pictures: front and side.' }],
+    order: ['before key', 'before picture', 'before cool', 'before lay-out', 'before covers'],
+  });
+  await press(before.getByRole('button', { name: 'close Leave out' }), 'Enter');
+  await expect(page.getByRole('region', { name: 'Left out' })).toContainText('Two pictures');
+
+  await view(page, 'Bolts');
+  await press(page.getByRole('button', { name: /Add a bolt/ }), 'Enter');
+  await page.getByLabel('Torque', { exact: true }).fill('tight');
+  await expect(page.getByRole('alert')).toContainText('"tight" is no torque. Write a torque such as');
+  await page.getByLabel('Torque', { exact: true }).fill('35 ft lb');
+  await expect(page.locator('.bolt-form')).toContainText('35 lbf·ft (47.5 N·m)');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Tool', { exact: true }).fill('15 mm socket');
+  await press(page.getByRole('button', { name: 'Done with this bolt' }), 'Enter');
+  await view(page, 'Card');
+  await expect(page.getByRole('region', { name: 'Belts on' })).toContainText(
+    'Tighten pivot bolt of Alternator, 15 mm socket, 35 lbf·ft (47.5 N·m).',
+  );
+  await expect(page.getByRole('region', { name: 'Belts off' })).toContainText('Slacken before the adjuster is turned');
+  await view(page, 'Bring');
+  await expect(page.getByRole('region', { name: 'Tools' })).toContainText('15 mm socket');
+  await saved(page);
+  expect((await emery.drive(FARM)).document.job!.bolts![0]!.torqueNm).toBeCloseTo(47.4537, 3);
+  await view(page, 'Card');
+  for (let k = 0; k < 12; k += 1) await page.keyboard.press('Control+z');
+  await expect(before).toContainText(`1${first}`);
+});
+
+test('a dead server and a flat phone: nothing that was ticked is lost, and two people see each other', async ({
+  browser,
+  emery,
+}) => {
+  const context = await browser.newContext({ baseURL: emery.address() });
+  const ann = await context.newPage();
+  await jobCard(ann, FARM);
+  const id = await begin(ann);
+  await ann.getByPlaceholder('Your name').first().fill('Ann');
+  const bob = await (await browser.newContext({ baseURL: emery.address() })).newPage();
+  await bob.goto(`/jobs/${id}`);
+  await bob.getByPlaceholder('Your name').first().fill('Bob');
+  await steps(ann).nth(0).click();
+  await steps(bob).nth(1).click();
+  for (const page of [ann, bob]) await expect(progress(page)).toContainText('2 of');
+  await expect(ann.getByText(/Bob, /)).toBeVisible();
+
+  await emery.kill();
+  await steps(ann).nth(2).click();
+  await steps(ann).nth(3).click();
+  await expect(ann.getByText(/2 entries wait on this device/)).toBeVisible();
+  await steps(bob).nth(4).click();
+  await expect(bob.getByText(/1 entry waits on this device/)).toBeVisible();
+  // The phone goes flat with its ticks on it.
+  await ann.close();
+  await emery.start();
+  await expect(bob.getByText(/waits on this device/)).toBeHidden({ timeout: 30_000 });
+  await expect(progress(bob)).toContainText('3 of');
+  const again = await context.newPage();
+  await again.goto(`/jobs/${id}`);
+  for (const page of [again, bob]) await expect(progress(page)).toContainText('5 of', { timeout: 20_000 });
+  const { events } = await emery.get<JobOpened>(`/jobs/${id}`);
+  expect(events).toHaveLength(5);
+
+  // Signed off by one, what the other still ticks is not taken, and says so.
+  await bob.context().setOffline(true);
+  await steps(bob).nth(6).click();
+  await again.getByRole('button', { name: 'Sign it off' }).click();
+  await expect(again.getByText(/Signed off by Ann/)).toBeVisible();
+  await bob.context().setOffline(false);
+  await expect(bob.getByText(/1 entry was not taken\./)).toBeVisible({ timeout: 30_000 });
+  await expect(bob.getByText(/was signed off by Ann/)).toBeVisible();
+  expect((await emery.get<{ jobs: JobListed[] }>('/jobs')).jobs).toEqual([]);
+});
+
+test.describe('the glovebox card', () => {
+  // As a printer has it: three dots to a pixel of the screen.
+  test.use({ viewport: { width: 1280, height: 900 }, deviceScaleFactor: 3 });
+
+  test('its code is read back as the drive’s essentials, without a network', async ({ page, emery }) => {
+    const { id, document, vehicleName } = await emery.drive(TRUCK);
+    await page.goto(`/drives/${id}/glovebox`);
+    const card = page.getByRole('img', { name: /^Glovebox card/ });
+    await expect(card).toContainText('TFW 02');
+    await expect(card).toContainText('Release: turn the arm');
+    const { data, info } = await sharp(await card.screenshot())
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const read = jsQR(new Uint8ClampedArray(data), info.width, info.height);
+    expect(read?.data).toBe(essentialsOf(document, { name: vehicleName, plate: 'TFW 02' }));
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'PDF' }).click(),
+    ]);
+    expect(file.suggestedFilename()).toBe('rescue-truck-2-front-drive-glovebox.pdf');
+  });
+});
+
+test('on paper: a page or two of A4, for the printer and as a PDF', async ({ page, emery }) => {
+  const { id } = await emery.drive(FARM);
+  await page.goto(`/drives/${id}/job-card`);
+  await expect(page.getByRole('heading', { name: 'Hill farm pickup' })).toBeVisible();
+  const pagesOf = (pdf: Buffer) => pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/g)!.length;
+  const printed = await page.pdf({ preferCSSPageSize: true });
+  expect(pagesOf(printed)).toBeLessThanOrEqual(2);
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'PDF' }).click()]);
+  const chunks: Buffer[] = [];
+  for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
+  const pdf = Buffer.concat(chunks);
+  expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+  expect(pagesOf(pdf)).toBeLessThanOrEqual(2);
+});
+
+test('over the whole shop: due, belts in plain words, what happened, how long belts last', async ({ page }) => {
+  await page.goto('/');
+  const van = page.getByRole('region', { name: 'Mobile kitchen van' });
+  await expect(van).toContainText('Due: belt 2: read its tension');
+  await page.getByRole('link', { name: 'Due and records' }).click();
+  await expect(page.getByTestId('due-answer')).toContainText('1 due');
+  await page.getByRole('link', { name: 'Belts on' }).click();
+  await page.getByLabel('Search: Belts on').fill('every 6-rib belt over 10,000 km');
+  await expect(page.getByTestId('belts-answer')).toContainText('1 belt');
+  await expect(page.getByTestId('belts-answer')).toContainText('Understood: 6 ribs · over 10,000 km.');
+  await expect(page.getByRole('list', { name: 'Belts on' })).toContainText('number TF 6-1507');
+  await page.getByRole('link', { name: 'What happened' }).click();
+  await page.getByLabel('Search: What happened').fill('van broke');
+  await expect(page.getByRole('list', { name: 'What happened' }).getByRole('listitem')).toHaveCount(1);
+  await page.getByRole('link', { name: 'How long belts last' }).click();
+  await expect(page.getByTestId('lives-answer')).toContainText('45,060');
+});
+
+test('nothing stands in the way of a reader of the screen', async ({ page, emery }) => {
+  const farm = await emery.drive(FARM);
+  const { id } = await emery.drive(TRUCK);
+  const scan = async (part?: string) => {
+    const whole = new AxeBuilder({ page });
+    const { violations } = await (part === undefined ? whole : whole.include(part)).analyze();
+    expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes[0]!.html}`)).toEqual([]);
+  };
+  await jobCard(page, FARM);
+  await expect(page.getByRole('region', { name: 'After' })).toBeVisible();
+  await scan('.ledger');
+  await scan('.unrolled');
+  for (const name of ['Bolts', 'Bring']) {
+    await view(page, name);
+    await page.waitForTimeout(400);
+    await scan('.ledger');
+  }
+  await begin(page);
+  await scan();
+  await page.goto(`/vehicles/${(await emery.get<{ vehicleId: string }>(`/drives/${id}`)).vehicleId}`);
+  await expect(page.getByRole('img', { name: /over the odometer/ })).toBeVisible();
+  await scan();
+  for (const where of ['due', 'belts', 'happened', 'lives']) {
+    await page.goto(`/records/${where}`);
+    await expect(page.locator('.records-main .answer')).toBeVisible();
+    await page.waitForTimeout(300);
+    await scan();
+  }
+  await page.goto(`/drives/${farm.id}/job-card`);
+  await expect(page.getByRole('heading', { name: 'Hill farm pickup' })).toBeVisible();
+  await scan();
+});
