@@ -22,9 +22,11 @@ import { answerFor, uncertaintyOf } from '@emery/core/size';
 import { choosePulleys, type PulleyAtHand, type SpeedTarget } from '@emery/core/speeds';
 import { fitSurvey } from '@emery/core/survey';
 import { planFor, searchSets } from '@emery/core/align';
-import { inspectDrive } from '@emery/core/inspect';
+import { inspectDrive, partChanged } from '@emery/core/inspect';
 import { findRibs, makeRibs, RIBS_AS_NEW } from '@emery/core/inspect/ribs';
 import { diagnose, lessonsOf, listen, soundOfLesson } from '@emery/core/noise';
+import { bringList, cardOf } from '@emery/core/job';
+import { memoryOf } from '@emery/core/records';
 import { alignmentOf } from '@emery/core/planes';
 import { hearPluck, marginMap, runDrive, simulatedPlucks, tensionOf } from '@emery/core/tension';
 import { fitEllipse, fitPhoto } from '@emery/core/survey/photo';
@@ -271,6 +273,27 @@ function time(what: string, count: number, run: () => unknown, limit: string, pl
 }
 
 /** Verdicts of the demo truck with ten years of looks; a close-up to its marks. */
+function benchJob(): void {
+  const two = withHistory(drive);
+  time('The card of ten pulleys', 20, () => cardOf(drive), '', 1);
+  time('What a shop remembers of a drive, with 40 changes of its belt', 20, () => memoryOf(two), '', 1);
+  time('Bring list of one belt, sized', 5, () => bringList(drive), '', 0);
+}
+
+const withHistory = (one: Drive): Drive =>
+  Array.from({ length: 40 }).reduce<Drive>(
+    (now, _, k) =>
+      partChanged(
+        now,
+        { on: 'belt', target: 'main' },
+        {
+          at: new Date(Date.UTC(2016, 0, 1 + 90 * k)).toISOString(),
+          odometer: 20_000 * k,
+        },
+      ),
+    one,
+  );
+
 function benchInspect(): void {
   const findings = Array.from({ length: 400 }, (_, k) => ({
     id: `f${k}`,
@@ -442,6 +465,26 @@ async function benchLarge(address: string): Promise<void> {
   }
 }
 
+/** What a large shop's due list and searches take at the server: 5,000 vehicles, 50,000 records. */
+async function benchRecords(address: string): Promise<void> {
+  const read = (where: string) => async () => void (await (await fetch(`${address}/api${where}`)).arrayBuffer());
+  const { total } = (await (await fetch(`${address}/api/records?limit=1`)).json()) as { total: number };
+  const { total: due } = (await (await fetch(`${address}/api/records/due?limit=1`)).json()) as { total: number };
+  const of = `${total.toLocaleString('en')} records, ${due.toLocaleString('en')} due`;
+  for (const [what, where] of [
+    ['Due, first page', '/records/due?limit=60'],
+    ['Due, searched', '/records/due?limit=60&search=vehicle%20437'],
+    ['Every belt over 80,000 km', '/records/belts?limit=60&search=every%20belt%20over%2080%2C000%20km'],
+    ['What happened, searched', '/records?limit=60&search=vehicle%20437%20fitted'],
+    ['What happened, last page', `/records?limit=60&offset=${total - 60}`],
+    ['How long belts last', '/records/lives'],
+    ['Calendar', '/records/due.ics'],
+  ] as const) {
+    await timed(3, read(where));
+    print(`${what}, ${of}`, spread(await timed(30, read(where))), 'list and search under 60 ms');
+  }
+}
+
 async function benchServer(address: string): Promise<string> {
   await fill(address);
   const read = (where: string) => async () => void (await (await fetch(`${address}/api${where}`)).arrayBuffer());
@@ -576,12 +619,13 @@ const PARTS: Record<string, () => void | Promise<void>> = {
   align: benchAlign,
   noise: benchNoise,
   inspect: benchInspect,
+  job: benchJob,
   'command-line': benchCommandLine,
 };
-const NAMES = [...Object.keys(PARTS), 'server', 'page'];
+const NAMES = [...Object.keys(PARTS), 'server', 'page', 'records'];
 for (const name of asked) if (!NAMES.includes(name)) throw new Error(`no part ${name}; there are ${NAMES.join(', ')}`);
 for (const [name, run] of Object.entries(PARTS)) if (wanted(name)) await run();
-if (wanted('server', 'page')) await benchServers();
+if (wanted('server', 'page', 'records')) await benchServers();
 
 /** The command line, built, by the processor time of the whole process. */
 async function benchCommandLine(): Promise<void> {
@@ -612,6 +656,17 @@ async function benchServers(): Promise<void> {
     const large = await serve('emery_bench_large');
     await benchLarge(addressOf(large));
     await large.stop();
+  }
+  if (wanted('records')) {
+    // Three entries to a drive, four drives to a vehicle: 5,000 vehicles.
+    await fillShop(database.url('emery_bench_records'), 20_000, drive, 2);
+    const old = await serve('emery_bench_records');
+    await benchRecords(addressOf(old));
+    await old.stop();
+  }
+  if (!wanted('server', 'page')) {
+    await database.close();
+    return;
   }
   const server = await serve('emery_bench', await buildInterface());
   const browser = await chromium.launch({

@@ -274,7 +274,6 @@ const FIELDS: Record<string, string> = {
   order: 'order',
   reuse: 'whether it goes in again',
   leftOut: 'steps left out',
-  use: 'what it is for',
   tool: 'tool',
   nextLookOdometer: 'odometer at the next look',
   strut: 'strut',

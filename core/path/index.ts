@@ -13,6 +13,15 @@ export { sketchOf, type DriveSketch, type SketchBelt } from './sketch';
 export { findingMessage, findingWords } from './words';
 export { followShafts, turnOn, type Shaft } from './shafts';
 export { bodiesInPlane, clearOf } from './bodies';
-export { directedTangent, distance, distanceToSegment, segmentsCross, wrapBetween, type Tangent } from './tangent';
+export {
+  boxesApart,
+  directedTangent,
+  distance,
+  distanceToSegment,
+  nearestOfSegments,
+  segmentsCross,
+  wrapBetween,
+  type Tangent,
+} from './tangent';
 export { loopRound } from './loop';
 export { solveCommand } from './command';

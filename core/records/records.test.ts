@@ -231,6 +231,20 @@ describe('the survival of belts', () => {
     expect(medianKm).toBe(23);
   });
 
+  test('so many alike are as many one by one', () => {
+    const some = fc.record({
+      km: fc.integer({ min: 0, max: 9 }),
+      ended: fc.boolean(),
+      count: fc.integer({ min: 1, max: 4 }),
+    });
+    fc.assert(
+      fc.property(fc.array(some, { maxLength: 20 }), (lives) => {
+        const one = lives.flatMap(({ count, ...life }) => Array.from({ length: count }, () => life));
+        expect(survivalOf(lives)).toEqual(survivalOf(one));
+      }),
+    );
+  });
+
   test('with none still running it is the plain share; with none ended it is one', () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 0, max: 50 }), { minLength: 1, maxLength: 40 }), (kms) => {

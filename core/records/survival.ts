@@ -2,6 +2,8 @@
 export interface Ran {
   km: number;
   ended: boolean;
+  /** So many alike; one where it is left out. */
+  count?: number;
 }
 
 /** One step of a survival curve. */
@@ -30,22 +32,28 @@ export interface Survival {
  */
 export function survivalOf(lives: readonly Ran[]): Survival {
   const known = lives.filter(({ km }) => Number.isFinite(km) && km >= 0).sort((a, b) => a.km - b.km);
+  const belts = known.reduce((sum, { count = 1 }) => sum + count, 0);
   const steps: SurvivalStep[] = [];
-  let [share, sum] = [1, 0];
-  for (let from = 0; from < known.length;) {
-    const { km } = known[from]!;
-    const atRisk = known.length - from;
-    let ended = 0;
-    for (; known[from]?.km === km; from += 1) if (known[from]!.ended) ended += 1;
-    if (ended === 0) continue;
-    share *= 1 - ended / atRisk;
-    // With none left the sum has no end, and nothing of the share is left for it to be a doubt of.
-    sum += atRisk > ended ? ended / (atRisk * (atRisk - ended)) : 0;
-    steps.push({ km, atRisk, ended, share, plusMinus: share * Math.sqrt(sum) });
+  let [share, sum, atRisk] = [1, 0, belts];
+  for (let k = 0; k < known.length;) {
+    const { km } = known[k]!;
+    let [ended, here] = [0, 0];
+    for (; known[k]?.km === km; k += 1) {
+      const { count = 1, ended: end } = known[k]!;
+      here += count;
+      if (end) ended += count;
+    }
+    if (ended > 0) {
+      share *= 1 - ended / atRisk;
+      // With none left the sum has no end, and nothing of the share is left for it to be a doubt of.
+      sum += atRisk > ended ? ended / (atRisk * (atRisk - ended)) : 0;
+      steps.push({ km, atRisk, ended, share, plusMinus: share * Math.sqrt(sum) });
+    }
+    atRisk -= here;
   }
   return {
-    belts: known.length,
-    ended: known.filter(({ ended }) => ended).length,
+    belts,
+    ended: steps.reduce((all, { ended }) => all + ended, 0),
     steps,
     medianKm: steps.find((step) => step.share <= 0.5 + 1e-12)?.km ?? null,
   };

@@ -120,7 +120,7 @@ test('agrees with points laid along the belts, wherever those are not in doubt',
         const off = Math.min(...front.map((p) => Math.hypot(p.x - x, p.y - y)));
         return Math.min(least, off - (70 + 10 * k) / 2);
       }, Infinity);
-      fc.pre(nearest > 12 ? Math.abs(toFace) > 8 : nearest < 4);
+      fc.pre(nearest > 14 ? Math.abs(toFace) > 10 : nearest < 4);
       const told = frontsOf(one).get('b0')!.length > 0;
       expect(told).toBe(nearest < 4 || toFace < 0);
       expect(frontsOf(one).get('b1')).toEqual([]);
@@ -130,4 +130,31 @@ test('agrees with points laid along the belts, wherever those are not in doubt',
     { numRuns: 40 },
   );
   expect(Math.min(crossing, clear)).toBeGreaterThan(5);
+});
+
+test('where planes slope, the one that is in front at the crossing counts', () => {
+  // Behind at its left shaft and in front at its right one; it crosses the other nearer to one of them.
+  const sloping = (crossAt: number): Drive => {
+    const one = drive(
+      [
+        [0, 0],
+        [1000, 0],
+        [crossAt, -300],
+        [crossAt, 300],
+      ],
+      [
+        { on: [0, 1], plane: 0 },
+        { on: [2, 3], plane: 30 },
+      ],
+    );
+    const stations = one.stations.map((station) =>
+      station.id === 's1'
+        ? { ...station, pulleys: station.pulleys.map((pulley) => ({ ...pulley, plane: 60 })) }
+        : station,
+    );
+    return { ...one, stations };
+  };
+  expect(beltsInFront(sloping(250), 'b0')).toEqual([{ belt: 'b1', station: null }]);
+  expect(beltsInFront(sloping(750), 'b0')).toEqual([]);
+  expect(beltsInFront(sloping(750), 'b1')).toEqual([{ belt: 'b0', station: null }]);
 });

@@ -1,5 +1,14 @@
 import { type Belt, type Drive, pulleysById, type RouteStop } from '../drive';
-import { type BeltSolution, distance, distanceToSegment, type Point, segmentsCross, solveDrive } from '../path';
+import {
+  type BeltSolution,
+  boxesApart,
+  distance,
+  distanceToSegment,
+  nearestOfSegments,
+  type Point,
+  segmentsCross,
+  solveDrive,
+} from '../path';
 import { bodyRadiusMm, sectionFor } from '../section';
 
 /** A belt that runs in front of another: on a shaft they share, else across it or across a pulley of it. */
@@ -55,11 +64,13 @@ interface Laid {
   /** Foremost and rearmost plane of the belt on each shaft. */
   shafts: ReadonlyMap<string, { front: number; rear: number }>;
   pieces: readonly Piece[];
+  /** Of the rubber, mm. */
+  thickness: number;
   faces: readonly { at: Point; radius: number; z: number }[];
 }
 
 /** The plane of a belt's rearmost rib on a pulley: the first groove's, or as many grooves on as were counted. */
-function planeAt(drive: Drive, belt: Belt, { pulley: id, side, front }: RouteStop): number {
+function planeOn(drive: Drive, belt: Belt, { pulley: id, side, front }: RouteStop): number {
   const placed = pulleysById(drive).get(id);
   const { plane = 0, grooves } = placed?.pulley ?? {};
   if (front === undefined || grooves === undefined || side === 'back') return plane;
@@ -70,7 +81,7 @@ function planeAt(drive: Drive, belt: Belt, { pulley: id, side, front }: RouteSto
 function lay(drive: Drive, belt: Belt, { contacts, spans }: BeltSolution): Laid {
   const pulleys = pulleysById(drive);
   const section = sectionFor(belt.section, belt.sectionOverrides);
-  const planes = belt.route.map((stop) => planeAt(drive, belt, stop));
+  const planes = belt.route.map((stop) => planeOn(drive, belt, stop));
   const shafts = new Map<string, { front: number; rear: number }>();
   belt.route.forEach(({ pulley }, k) => {
     const station = pulleys.get(pulley)?.station.id;
@@ -97,7 +108,7 @@ function lay(drive: Drive, belt: Belt, { contacts, spans }: BeltSolution): Laid 
     const { x, y } = placed.station;
     return [{ at: { x, y }, radius: bodyRadiusMm(placed.pulley, section), z: planes[k]! }];
   });
-  return { belt, shafts, pieces: [...ofSpans, ...ofArcs], faces };
+  return { belt, shafts, pieces: [...ofSpans, ...ofArcs], thickness: section?.thickness ?? 0, faces };
 }
 
 /** The first shaft of both on which `other` lies wholly in front of `own`. */
@@ -109,35 +120,39 @@ function sharedInFront(own: Laid, other: Laid): string | null {
   return null;
 }
 
-/** Whether a belt crosses, in front, the line of another or the face of one of its pulleys. */
+/** Whether a belt lies, in front, over the line of another or over the face of one of its pulleys. */
 function crosses(front: Laid, behind: Laid): boolean {
+  const touching = (front.thickness + behind.thickness) / 2;
   return front.pieces.some((piece) => {
     const z = Math.max(piece.za, piece.zb);
     return (
-      behind.pieces.some(
-        (one) =>
-          z > Math.min(one.za, one.zb) + SAME_PLANE &&
-          segmentsCross(piece.a, piece.b, one.a, one.b) &&
-          zWhere(piece, one) > zWhere(one, piece) + SAME_PLANE,
-      ) ||
+      behind.pieces.some((one) => {
+        if (z <= Math.min(one.za, one.zb) + SAME_PLANE || boxesApart(piece.a, piece.b, one.a, one.b, touching))
+          return false;
+        const { mm, onA, onB } = meetingOf(piece, one);
+        return mm < touching && planeAt(piece, onA) > planeAt(one, onB) + SAME_PLANE;
+      }) ||
       behind.faces.some(
         ({ at, radius, z: face }) =>
           z > face + SAME_PLANE &&
           distanceToSegment(at, piece.a, piece.b) < radius &&
-          planeAlong(piece, footShare(piece, at)) > face + SAME_PLANE,
+          planeAt(piece, at) > face + SAME_PLANE,
       )
     );
   });
 }
 
-const planeAlong = ({ za, zb }: Piece, share: number) => za + (zb - za) * share;
-
-/** The plane of a piece where another crosses it. */
-function zWhere(piece: Piece, other: Piece): number {
-  const side = (p: Point) => (other.b.x - other.a.x) * (p.y - other.a.y) - (other.b.y - other.a.y) * (p.x - other.a.x);
-  const [from, to] = [side(piece.a), side(piece.b)];
-  return planeAlong(piece, from === to ? 0.5 : Math.min(1, Math.max(0, from / (from - to))));
+/** Where two pieces cross, or else are nearest. */
+function meetingOf({ a, b }: Piece, { a: c, b: d }: Piece): ReturnType<typeof nearestOfSegments> {
+  if (!segmentsCross(a, b, c, d)) return nearestOfSegments(a, b, c, d);
+  const side = (p: Point) => (d.x - c.x) * (p.y - c.y) - (d.y - c.y) * (p.x - c.x);
+  const share = side(a) / (side(a) - side(b));
+  const at = { x: a.x + share * (b.x - a.x), y: a.y + share * (b.y - a.y) };
+  return { mm: 0, onA: at, onB: at };
 }
+
+/** The plane of a piece at the point of it that is nearest to a place. */
+const planeAt = (piece: Piece, place: Point) => piece.za + (piece.zb - piece.za) * footShare(piece, place);
 
 /** How far along a piece the foot of a point on it lies, 0 to 1. */
 function footShare({ a, b }: Piece, p: Point): number {

@@ -87,7 +87,7 @@ export async function rememberVehicles(manager: EntityManager, ids: readonly str
       await manager.query(`DELETE FROM ${table} WHERE vehicleId IN (?)`, [some]);
     await insert(
       manager,
-      'due (vehicleId, driveId, kind, text, belt, day, odometer, unit, source, plusMinus, expected)',
+      `due (vehicleId, driveId, kind, text, belt, day, odometer, unit, source, plusMinus, expected, search)`,
       rows.dues,
     );
     await insert(
@@ -126,7 +126,7 @@ function rowsOf(
       const { day } = expectedOf(due, use);
       rows.dues.push([
         ...[id, driveId, due.kind, due.text.slice(0, 300), due.belt, due.day, due.odometer, due.unit, due.from],
-        ...[due.plusMinus, day ?? NO_DAY],
+        ...[due.plusMinus, day ?? NO_DAY, textOf([name, plate, drive, due.text], 1000)],
       ]);
     }
     for (const life of memory.lives) {

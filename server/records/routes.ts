@@ -23,7 +23,7 @@ import { type BeltQuery, queryWords, readBeltQuery, SOON_DAYS, STORY_COLUMNS, su
 import { SECTIONS } from '@emery/core/section';
 
 /** More than this of what is due goes into no calendar, and of what happened into no file. */
-const MOST_IN_CALENDAR = 2000;
+const MOST_IN_CALENDAR = 600;
 const MOST_IN_FILE = 50_000;
 /** Words of a search that are looked for; more say nothing more. */
 const MOST_WORDS = 8;
@@ -117,14 +117,11 @@ type DueRow = Omit<DueListed, 'from' | 'odometer' | 'id'> & {
 };
 
 async function pageOfDues(manager: EntityManager, { search, limit, offset }: Page, day: string): Promise<DuePage> {
-  const { conditions, values } = allWords(
-    wordsIn(search),
-    foldedAnywhere,
-    "CONCAT(drive_search.text, '\\n', LOWER(due.text))",
-  );
-  const from = `due ${search === '' ? '' : 'JOIN drive_search ON drive_search.driveId = due.driveId'} ${whereOf(conditions)}`;
+  const { conditions, values } = allWords(wordsIn(search), foldedAnywhere, 'due.search');
+  const from = `due ${whereOf(conditions)}`;
   const [counted] = await manager.query<{ total: string; due: string | null; soon: string | null }[]>(
-    `SELECT COUNT(*) AS total, SUM(due.expected <= ?) AS due, SUM(due.expected > ? AND due.expected <= ?) AS soon FROM ${from}`,
+    `SELECT COUNT(*) AS total, SUM(due.expected <= ?) AS due, SUM(due.expected > ? AND due.expected <= ?) AS soon
+     FROM ${from}`,
     [day, day, soonFrom(day), ...values],
   );
   const rows = await manager.query<DueRow[]>(
@@ -181,10 +178,7 @@ async function pageOfBelts(manager: EntityManager, { search, limit, offset }: Pa
   for (const word of query.words.slice(0, MOST_WORDS)) asked.push(['belt_life.text LIKE ?', foldedAnywhere(word)]);
   const where = whereOf(['belt_life.isOn = 1', ...asked.map(([condition]) => condition)]);
   const values = asked.map(([, value]) => value);
-  const [counted] = await manager.query<{ total: string }[]>(
-    `SELECT COUNT(*) AS total FROM belt_life ${where}`,
-    values,
-  );
+  const total = await totalOf(manager, `belt_life ${where}`, values);
   const rows = await manager.query<LifeRow[]>(
     `SELECT belt_life.id, belt_life.belt, belt_life.section, belt_life.ribs, belt_life.kind, belt_life.lengthMm,
        belt_life.number, belt_life.fromAt AS fittedAt, belt_life.fromOdometer AS fittedOdometer, belt_life.unit,
@@ -198,7 +192,7 @@ async function pageOfBelts(manager: EntityManager, { search, limit, offset }: Pa
       const own = { belt, section, ribs, kind, lengthMm, number, fittedAt, fittedOdometer, unit, ranKm };
       return { id: Number(row.id), ...own, ...whoseOf(row) };
     }),
-    total: Number(counted!.total),
+    total,
     understood: queryWords(query),
   };
 }
@@ -216,16 +210,27 @@ async function livesOf(manager: EntityManager, kind: string | null): Promise<Liv
     `SELECT kind, COUNT(*) AS belts, SUM(isOn = 0 AND why <> 'in-passing') AS ended FROM belt_life
      WHERE ranKm IS NOT NULL GROUP BY kind ORDER BY belts DESC, kind LIMIT 200`,
   );
-  const lives = await manager.query<{ ranKm: number; ended: string }[]>(
-    `SELECT ranKm, (isOn = 0 AND why <> 'in-passing') AS ended FROM belt_life
-     WHERE ranKm IS NOT NULL ${kind === null ? '' : 'AND kind = ?'}`,
+  // To the whole km, so that a large shop's belts come together.
+  const lives = await manager.query<{ km: string; ended: string; belts: string }[]>(
+    `SELECT ROUND(ranKm) AS km, (isOn = 0 AND why <> 'in-passing') AS ended, COUNT(*) AS belts FROM belt_life
+     WHERE ranKm IS NOT NULL ${kind === null ? '' : 'AND kind = ?'} GROUP BY km, ended`,
     kind === null ? [] : [kind],
   );
   return {
     kinds: kinds.map((one) => ({ kind: one.kind, belts: Number(one.belts), ended: Number(one.ended) })),
     kind,
-    survival: survivalOf(lives.map(({ ranKm, ended }) => ({ km: ranKm, ended: Number(ended) === 1 }))),
+    survival: survivalOf(
+      lives.map(({ km, ended, belts }) => ({ km: Number(km), ended: Number(ended) === 1, count: Number(belts) })),
+    ),
   };
+}
+
+/** So few found that the whole list is gone through for them. */
+const FEW = 2000;
+
+async function totalOf(manager: EntityManager, from: string, values: readonly unknown[]): Promise<number> {
+  const [counted] = await manager.query<{ total: string }[]>(`SELECT COUNT(*) AS total FROM ${from}`, [...values]);
+  return Number(counted!.total);
 }
 
 type RecordRow = Omit<RecordListed, 'id' | 'pictures'> & { id: string; pictures: string | null };
@@ -238,14 +243,17 @@ async function pageOfRecords(
   const words = allWords(wordsIn(search), foldedAnywhere, 'record.text');
   const where = whereOf([...(vehicleId === null ? [] : ['record.vehicleId = ?']), ...words.conditions]);
   const values = [...(vehicleId === null ? [] : [vehicleId]), ...words.values];
-  const [counted] = await manager.query<{ total: string }[]>(`SELECT COUNT(*) AS total FROM record ${where}`, values);
+  const total = await totalOf(manager, `record ${where}`, values);
+  const chosen =
+    total > FEW || values.length === 0
+      ? `SELECT id FROM record ${where} ORDER BY record.at DESC, record.id DESC LIMIT ? OFFSET ?`
+      : // Few are found by going through them all; in the order of the days one would go through all and fetch each.
+        `SELECT id FROM record IGNORE INDEX (record_recent) ${where} ORDER BY record.at DESC, record.id DESC LIMIT ? OFFSET ?`;
   const rows = await manager.query<RecordRow[]>(
-    `SELECT page.*, ${WHOSE} FROM (
-       SELECT record.id, record.jobId, record.kind, record.at, record.odometer AS readingAt, record.unit, record.belt,
-         record.title, record.detail, record.pictures, record.vehicleId AS ofVehicle, record.driveId AS ofDrive
-       FROM record ${where} ORDER BY record.at DESC, record.id DESC LIMIT ? OFFSET ?) AS page
-     JOIN vehicle ON vehicle.id = page.ofVehicle JOIN drive ON drive.id = page.ofDrive
-     ORDER BY page.at DESC, page.id DESC`,
+    `SELECT record.id, record.jobId, record.kind, record.at, record.odometer AS readingAt, record.unit, record.belt,
+       record.title, record.detail, record.pictures, ${WHOSE}
+     FROM (${chosen}) AS page JOIN record ON record.id = page.id ${joinWhose('record')}
+     ORDER BY record.at DESC, record.id DESC`,
     [...values, limit, offset],
   );
   return {
@@ -257,7 +265,7 @@ async function pageOfRecords(
         ...whoseOf(row),
       };
     }),
-    total: Number(counted!.total),
+    total,
   };
 }
 

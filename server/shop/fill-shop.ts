@@ -2,13 +2,38 @@ import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
 import { connect } from '../data-source';
 import { indexAllVehicles } from '../vehicles/search-index';
-import type { Drive } from '@emery/core/drive';
+import { changeBelt, type Drive } from '@emery/core/drive';
+import { partChanged } from '@emery/core/inspect';
 import { sketchOf } from '@emery/core/path';
+import { memoryOf } from '@emery/core/records';
 
-/** Fills a shop with so many drives, four a vehicle, past the server: by way of it that would take minutes. */
-export async function fillShop(url: string, drives: number, drive: Drive): Promise<void> {
+/** A drive whose first belt has come off so many times: what a shop remembers of it. */
+function withHistory(drive: Drive, times: number, fitted: number): Drive {
+  const { id } = drive.belts[0]!;
+  const day = (k: number) => new Date(Date.UTC(2018, 0, 1) + k * 200 * 86_400_000).toISOString();
+  return Array.from({ length: times }, (_, k) => k).reduce(
+    (now, k) =>
+      partChanged(
+        now,
+        { on: 'belt', target: id },
+        { at: day(k + 1), odometer: fitted + k * 21_000 },
+        k % 3 === 0 ? 'in-passing' : 'worn',
+      ),
+    changeBelt(drive, id, { care: { fittedAt: day(0), fittedOdometer: fitted - 19_000, number: 'TF 10' } }),
+  );
+}
+
+/**
+ * Fills a shop with so many drives, four a vehicle, past the server: by way of it that would take minutes. `changes`
+ * times a belt of each was changed.
+ */
+export async function fillShop(url: string, drives: number, drive: Drive, changes = 0): Promise<void> {
   const data: DataSource = await connect(url);
   const [document, sketch] = [JSON.stringify(drive), JSON.stringify(sketchOf(drive))];
+  // As many different histories as there are different distances worth telling apart.
+  const memories = Array.from({ length: 200 }, (_, k) =>
+    JSON.stringify(memoryOf(changes === 0 ? drive : withHistory(drive, changes, 20_000 + 137 * k))),
+  );
   const vehicles = Array.from({ length: drives / 4 }, (_, k) => ({
     id: randomUUID(),
     name: `Vehicle ${k}`,
@@ -21,11 +46,11 @@ export async function fillShop(url: string, drives: number, drive: Drive): Promi
     await data.query(
       'INSERT INTO vehicle (id, name, plate, odometer, odometerUnit, notes, revision, saveId, updatedAt, deletedAt) VALUES ?',
       [
-        some.map(({ id, name, plate, at }) => [
+        some.map(({ id, name, plate, at }, k) => [
           id,
           name,
           plate,
-          1000,
+          changes === 0 ? 1000 : 60_000 + ((from + k) % 997) * 90,
           'km',
           'Serviced in the yard; the belt was changed with the water pump, and the tensioner looked at.',
           1,
@@ -43,6 +68,9 @@ export async function fillShop(url: string, drives: number, drive: Drive): Promi
     ]);
     await data.query('INSERT INTO drive_document (driveId, document, sketch) VALUES ?', [
       rows.map(({ id }) => [id, document, sketch]),
+    ]);
+    await data.query('INSERT INTO drive_memory (driveId, memory) VALUES ?', [
+      rows.map(({ id }, k) => [id, memories[(from + k) % memories.length]]),
     ]);
   }
   await indexAllVehicles(data.manager);
