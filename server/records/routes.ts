@@ -225,7 +225,7 @@ async function livesOf(manager: EntityManager, kind: string | null): Promise<Liv
   };
 }
 
-/** So few found that the whole list is gone through for them. */
+/** So few found that they are put in order once all are found. */
 const FEW = 2000;
 
 async function totalOf(manager: EntityManager, from: string, values: readonly unknown[]): Promise<number> {
@@ -243,18 +243,23 @@ async function pageOfRecords(
   const words = allWords(wordsIn(search), foldedAnywhere, 'record.text');
   const where = whereOf([...(vehicleId === null ? [] : ['record.vehicleId = ?']), ...words.conditions]);
   const values = [...(vehicleId === null ? [] : [vehicleId]), ...words.values];
-  const total = await totalOf(manager, `record ${where}`, values);
-  const chosen =
-    total > FEW || values.length === 0
-      ? `SELECT id FROM record ${where} ORDER BY record.at DESC, record.id DESC LIMIT ? OFFSET ?`
-      : // Few are found by going through them all; in the order of the days one would go through all and fetch each.
-        `SELECT id FROM record IGNORE INDEX (record_recent) ${where} ORDER BY record.at DESC, record.id DESC LIMIT ? OFFSET ?`;
+  // Few are found by one walk through them all, and put in order afterwards; many by going down the days.
+  const found =
+    values.length === 0
+      ? null
+      : await manager.query<{ id: string }[]>(
+          `SELECT id FROM record IGNORE INDEX (record_recent) ${where} LIMIT ${FEW + 1}`,
+          values,
+        );
+  const few = found !== null && found.length <= FEW ? found.map(({ id }) => id) : null;
+  const total = few ? few.length : await totalOf(manager, `record ${where}`, values);
+  const chosen = few ? `WHERE id IN (${few.length === 0 ? 'NULL' : '?'})` : where;
   const rows = await manager.query<RecordRow[]>(
     `SELECT record.id, record.jobId, record.kind, record.at, record.odometer AS readingAt, record.unit, record.belt,
        record.title, record.detail, record.pictures, ${WHOSE}
-     FROM (${chosen}) AS page JOIN record ON record.id = page.id ${joinWhose('record')}
-     ORDER BY record.at DESC, record.id DESC`,
-    [...values, limit, offset],
+     FROM (SELECT id FROM record ${chosen} ORDER BY record.at DESC, record.id DESC LIMIT ? OFFSET ?) AS page
+     JOIN record ON record.id = page.id ${joinWhose('record')} ORDER BY record.at DESC, record.id DESC`,
+    [...(few ? (few.length === 0 ? [] : [few]) : values), limit, offset],
   );
   return {
     records: rows.map((row) => {
