@@ -48,10 +48,6 @@ try {
     await page.getByRole('button', { name: /^1 Survey/ }).click();
     await page.locator('[data-station="alt"]').click();
   });
-  await picture('bench-tapes', wide, async (page) => {
-    await open(page, /Open Front drive, being measured/);
-    await page.getByText('Tapes', { exact: true }).click();
-  });
   await picture('bench-picture', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);
     await page.getByRole('button', { name: /^1 Survey/ }).click();
@@ -69,18 +65,6 @@ try {
     await open(page, /Open Front drive of Rescue/);
     await page.getByRole('button', { name: /^4 Speeds/ }).click();
     await page.waitForSelector('.speed-point');
-  });
-  await picture('bench-pulleys', wide, async (page) => {
-    await open(page, /Open Front drive of Rescue/);
-    await page.getByRole('button', { name: /^4 Speeds/ }).click();
-    await page.locator('.ledger .ant-segmented-item', { hasText: 'Pulleys' }).click();
-    await page.getByLabel('With the engine at, rev/min').fill('4600');
-    await page.getByLabel('no more than, rev/min').fill('11500');
-    await page.keyboard.press('Tab');
-    await page.getByRole('button', { name: 'Set as a target' }).click();
-    await page.getByRole('button', { name: /Choose from/ }).click();
-    await page.getByRole('button', { name: 'Try choice 2', exact: true }).click();
-    await page.locator('.ledger').evaluate((ledger) => ledger.scrollTo(0, 0));
   });
   await picture('bench-tension', wide, async (page) => {
     await open(page, /Open Fan and alternator/);
@@ -110,13 +94,6 @@ try {
     await page.getByText('Causes', { exact: true }).click();
     await page.getByRole('region', { name: 'Next test' }).waitFor();
   });
-  await picture('bench-cures', wide, async (page) => {
-    await open(page, /Open Front drive of Rescue/);
-    await page.getByRole('button', { name: /^6 Align/ }).click();
-    await page.locator('.ledger .ant-segmented-item', { hasText: 'Cures' }).click();
-    await page.getByRole('button', { name: 'Try it' }).first().click();
-    await page.waitForSelector('.edge-ghost path');
-  });
   await picture('bench-inspect', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);
     await page.getByRole('button', { name: /^8 Inspect/ }).click();
@@ -139,10 +116,27 @@ try {
     await page.getByRole('link', { name: 'Routing card' }).click();
     await page.waitForSelector('.card-sheet svg');
   });
-  await picture('bench-fault', wide, async (page) => {
-    await open(page, /Open Front drive of Rescue/);
-    await page.locator('[data-station="alt"]').click();
-    await page.getByRole('button', { name: 'Flip side' }).click();
+  await picture('bench-job', wide, async (page) => {
+    await open(page, /Open Fan and alternator/);
+    await page.getByRole('button', { name: /^9 Job card/ }).click();
+    await page.getByRole('button', { name: /^Belt 2: chalk an arrow/ }).click();
+    await page.locator('.ledger').evaluate((ledger) => ledger.scrollTo(0, 0));
+  });
+  await picture('due', wide, async (page) => {
+    await page.getByRole('link', { name: 'Due and records' }).click();
+    await page.waitForSelector('.due-row');
+  });
+  await picture('vehicle', wide, async (page) => {
+    await page.getByRole('link', { name: 'Rescue truck 2', exact: true }).click();
+    await page.waitForSelector('.wear-reading');
+  });
+  await picture('job-phone', { width: 390, height: 844 }, async (page) => {
+    await open(page, /Open Fan and alternator/);
+    await page.getByRole('button', { name: /^9 Job card/ }).click();
+    await page.getByRole('button', { name: 'Begin this job' }).click();
+    await page.getByPlaceholder('Your name').first().fill('Ann');
+    for (let k = 0; k < 6; k += 1) await page.getByRole('checkbox').nth(k).click();
+    await page.getByRole('region', { name: 'Belts off' }).scrollIntoViewIfNeeded();
   });
   await picture('bench-phone', { width: 390, height: 844 }, (page) => open(page, /Open Blower drive/));
 } finally {
