@@ -168,7 +168,7 @@ const WORDS: Record<StepCode, (telling: Telling, unit: LengthUnit) => Told> = {
   cure: ({ belt }) =>
     `Find where the oil or coolant on ${belt} came from and stop it, or the new one goes the same way.`,
   lay: ({ Belt, pulley, drive, step }) =>
-    `Lay ${Belt.replace(/^./, (first) => first.toLowerCase())} on: ${routeWords(drive, step.belt!, step.route ?? [])}. ` +
+    `Lay ${Belt.replace(/^./, (first) => first.toLowerCase())} on, fixed pulleys first: ${routeWords(drive, step.belt!, step.route ?? [])}. ` +
     `Its arrow the way it travels, its label to be read from the front.${pulley ? ` Leave ${pulley} till last: its rim is the easiest.` : ''}`,
   'let-down': ({ station, pulley, step }) => [
     `Turn the arm of ${station} ${turnOf(step)}, slip the belt over ${pulley ?? 'the last pulley'}, and let the arm down slowly.`,

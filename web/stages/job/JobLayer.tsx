@@ -5,7 +5,7 @@ import { useJobStage } from './JobProvider';
 import { useCard } from './sums';
 import './job.css';
 import { type Drive, stationOf } from '@emery/core/drive';
-import type { JobCard } from '@emery/core/job';
+import { beltName, type JobCard } from '@emery/core/job';
 import { spanMidpoints } from '@emery/core/path';
 import { puttingOn } from '@emery/core/seating';
 
@@ -92,8 +92,9 @@ function figuresOf(drive: Drive, { steps }: JobCard): ReadonlyMap<string, Pulley
     const old = figures.get(station)?.text;
     figures.set(station, { text: old ? `${old}, ${text}` : text, mark: 'none' });
   };
-  for (const { code, pulley } of steps)
-    if (code === 'lay' && pulley !== undefined) put(stationOf(drive, pulley)?.id, 'on last');
+  for (const { code, belt, pulley } of steps)
+    if (code === 'lay' && pulley !== undefined)
+      put(stationOf(drive, pulley)?.id, drive.belts.length > 1 ? `${beltName(drive, belt)} on last` : 'on last');
   for (const { id } of drive.stations) {
     const release = releaseAt(drive, id);
     if (release) put(id, release.turn === 'ccw' ? 'turn left' : 'turn right');
