@@ -8,6 +8,7 @@ export { beltOrder, type BeltOrder } from './order';
 export {
   runOf,
   type BeltEvent,
+  type BeltFitted,
   type JobEvent,
   type JobRun,
   type NoteEvent,

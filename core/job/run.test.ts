@@ -57,6 +57,21 @@ describe('where a job stands', () => {
     expect(runOf(all).people).toEqual(['Ann', 'Bob']);
   });
 
+  test('two who say something of one belt take nothing from one another', () => {
+    const said = [
+      event({ kind: 'belt', belt: 'outer', fitted: 'new' }, 'Ann'),
+      event({ kind: 'belt', belt: 'outer', number: 'TF 7' }, 'Ann'),
+      event({ kind: 'belt', belt: 'outer', why: 'broke' }, 'Bob'),
+    ];
+    const all = { fitted: 'new', number: 'TF 7', why: 'broke' };
+    expect(runOf(said).belts.get('outer')).toEqual(all);
+    expect(runOf([said[0]!, said[2]!, said[1]!]).belts.get('outer')).toEqual(all);
+    expect(runOf([...said, event({ kind: 'belt', belt: 'outer', fitted: 'same' })]).belts.get('outer')).toEqual({
+      ...all,
+      fitted: 'same',
+    });
+  });
+
   test('time worked, parts, odometer, remarks', () => {
     const at = (time: string) => `2026-11-26T${time}:00Z`;
     const run = runOf([
@@ -67,14 +82,19 @@ describe('where a job stands', () => {
       event({ kind: 'timer', running: true }, 'Ann', at('11:00')),
       event({ kind: 'part', name: 'Belt', count: 1 }),
       event({ kind: 'part', name: 'Bolt', count: 2 }),
-      event({ kind: 'part', name: 'Bolt', count: 0 }),
+      event({ kind: 'part', name: 'Washer', count: 1 }, 'Ann'),
+      event({ kind: 'part', name: 'Washer', count: 1, stock: 7 }, 'Bob'),
+      event({ kind: 'part', name: 'Bolt', count: -2 }),
       event({ kind: 'odometer', odometer: 5 }),
       event({ kind: 'odometer', odometer: 50 }),
       event({ kind: 'note', text: 'stiff' }),
     ]);
     expect(run.workedMs).toBe(20 * 60_000);
     expect(run.runningSince).toBe(at('11:00'));
-    expect(run.parts.map(({ name }) => name)).toEqual(['Belt']);
+    expect(run.parts).toEqual([
+      { name: 'Belt', count: 1 },
+      { name: 'Washer', count: 2, stock: 7 },
+    ]);
     expect(run.odometer).toBe(50);
     expect(run.notes).toMatchObject([{ text: 'stiff' }]);
     // Clocks of two devices that do not agree never make it negative.

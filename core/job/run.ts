@@ -1,4 +1,4 @@
-import type { KeptPicture } from '../drive';
+import type { ChangedWhy, KeptPicture } from '../drive';
 
 /** What everything that happens at a job says of itself. */
 interface AnyEvent {
@@ -24,21 +24,26 @@ export interface OdometerEvent extends AnyEvent {
   readonly kind: 'odometer';
   readonly odometer: number | null;
 }
-/** What went on of a belt: a new one with its number, or the same again. */
-export interface BeltEvent extends AnyEvent {
-  readonly kind: 'belt';
-  readonly belt: string;
+/** What went on of a belt: a new one or the same again, its number, why the old one came off. */
+export interface BeltFitted {
   readonly fitted: 'new' | 'same';
-  readonly why?: 'worn' | 'broke' | 'in-passing';
+  readonly why?: ChangedWhy;
   readonly number?: string;
 }
-/** Parts off the shelf, so many in all by that name; none takes them back. `stock`: the row of the shop's list. */
+/** Says something of it; what it leaves out stays as it was said before. */
+export interface BeltEvent extends AnyEvent, Partial<BeltFitted> {
+  readonly kind: 'belt';
+  readonly belt: string;
+}
+/** So many more parts of that name used, or fewer, below zero. `stock`: the row of the shop's list. */
 export interface PartEvent extends AnyEvent {
   readonly kind: 'part';
   readonly name: string;
   readonly count: number;
   readonly stock?: number;
 }
+/** Parts used, in all. */
+export type PartUsed = Pick<PartEvent, 'name' | 'count' | 'stock'>;
 export interface PhotoEvent extends AnyEvent {
   readonly kind: 'photo';
   readonly photo: KeptPicture;
@@ -57,8 +62,8 @@ export interface JobRun {
   done: ReadonlyMap<string, { at: string; by: string }>;
   notes: NoteEvent[];
   odometer: number | null;
-  belts: ReadonlyMap<string, BeltEvent>;
-  parts: PartEvent[];
+  belts: ReadonlyMap<string, BeltFitted>;
+  parts: PartUsed[];
   photos: PhotoEvent[];
   /** Work so far, ms; and since when it runs now, where it does. */
   workedMs: number;
@@ -69,12 +74,13 @@ export interface JobRun {
 
 /**
  * Where a job stands, from all that happened at it in the order in which it came in. One that came twice counts once;
- * of two that say different things of one step, belt or reading the later counts, and nothing else is touched by it.
+ * of two that say different things of one step, reading or fact of a belt the later counts, and nothing else is
+ * touched by it.
  */
 export function runOf(events: readonly JobEvent[]): JobRun {
   const done = new Map<string, { at: string; by: string }>();
-  const belts = new Map<string, BeltEvent>();
-  const parts = new Map<string, PartEvent>();
+  const belts = new Map<string, BeltFitted>();
+  const parts = new Map<string, PartUsed>();
   const run = { notes: [] as NoteEvent[], photos: [] as PhotoEvent[], odometer: null as number | null };
   let [workedMs, runningSince] = [0, null as string | null];
   const people = new Set<string>();
@@ -96,11 +102,10 @@ export function runOf(events: readonly JobEvent[]): JobRun {
         run.odometer = event.odometer;
         break;
       case 'belt':
-        belts.set(event.belt, event);
+        belts.set(event.belt, fittedNow(belts.get(event.belt), event));
         break;
       case 'part':
-        if (event.count > 0) parts.set(event.name, event);
-        else parts.delete(event.name);
+        parts.set(event.name, usedNow(parts.get(event.name), event));
         break;
       case 'photo':
         run.photos.push(event);
@@ -114,5 +119,22 @@ export function runOf(events: readonly JobEvent[]): JobRun {
         break;
     }
   }
-  return { done, belts, parts: [...parts.values()], ...run, workedMs, runningSince, people: [...people] };
+  const used = [...parts.values()].filter(({ count }) => count > 0);
+  return { done, belts, parts: used, ...run, workedMs, runningSince, people: [...people] };
+}
+
+/** A belt of which nobody said otherwise is a new one. */
+function fittedNow(before: BeltFitted | undefined, { fitted, why, number }: BeltEvent): BeltFitted {
+  return {
+    fitted: 'new',
+    ...before,
+    ...(fitted !== undefined && { fitted }),
+    ...(why !== undefined && { why }),
+    ...(number !== undefined && { number }),
+  };
+}
+
+function usedNow(before: PartUsed | undefined, { name, count, stock }: PartEvent): PartUsed {
+  const shelf = stock ?? before?.stock;
+  return { name, count: (before?.count ?? 0) + count, ...(shelf !== undefined && { stock: shelf }) };
 }

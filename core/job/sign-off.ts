@@ -35,7 +35,7 @@ export function signedOff(drive: Drive, { at, unit, steps, run, lengths = {} }: 
         : now,
     counted,
   );
-  return [...run.belts.values()].reduce((now, { belt: id, fitted, number, why }) => {
+  return [...run.belts].reduce((now, [id, { fitted, number, why }]) => {
     const belt = now.belts.find((one) => one.id === id);
     if (!belt) return now;
     const next = fitted === 'new' ? partChanged(now, { on: 'belt', target: id }, look, why ?? 'worn') : now;

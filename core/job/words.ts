@@ -11,7 +11,7 @@ import {
 } from '../drive';
 import { type FindingWords, inOneLine } from '../finding';
 import { inspectedLabel } from '../inspect';
-import { type LengthUnit, torqueFigure } from '../quantity';
+import { capital, type LengthUnit, torqueFigure } from '../quantity';
 import { sectionFor } from '../section';
 import { forceFigure, NEXT_LOOK } from '../tension';
 import type { JobFinding } from './finding';
@@ -102,7 +102,7 @@ export function stepWords(drive: Drive, step: StepTold, unit: LengthUnit = 'mm')
       drive,
       step,
       belt,
-      Belt: belt.replace(/^./, (first) => first.toUpperCase()),
+      Belt: capital(belt),
       station: station ? stationLabel(station) : 'the adjuster',
       pulley: step.pulley === undefined ? null : pulleyLabel(drive, step.pulley),
       bolts: (step.bolts ?? []).map((bolt) => boltWords(drive, bolt)).join('; '),
@@ -150,8 +150,8 @@ const WORDS: Record<StepCode, (telling: Telling, unit: LengthUnit) => Told> = {
     `${Belt} has no adjuster: take it off as the service manual says. A stretch-fit belt is cut off, never prised.`,
     'Keep fingers from between belt and pulley; turn the engine by hand only.',
   ],
-  lift: ({ Belt, pulley, step: { adjuster } }) => {
-    const text = `Lift ${Belt.replace(/^./, (first) => first.toLowerCase())} off ${pulley ? `over ${pulley} first, then off the others` : 'its pulleys'}.`;
+  lift: ({ belt, pulley, step: { adjuster } }) => {
+    const text = `Lift ${belt} off ${pulley ? `over ${pulley} first, then off the others` : 'its pulleys'}.`;
     return adjuster === 'sprung-arm' ? [text, SPRING_BITES] : text;
   },
   print: ({ belt }) => `Write down what is printed on ${belt}, or take a picture of it.`,
@@ -167,8 +167,8 @@ const WORDS: Record<StepCode, (telling: Telling, unit: LengthUnit) => Told> = {
     `Clean the ${step.outcome === 'paint' ? 'paint' : 'grit and rust'} out of the grooves of ${pulley}: a brush and a rag, no dressing.`,
   cure: ({ belt }) =>
     `Find where the oil or coolant on ${belt} came from and stop it, or the new one goes the same way.`,
-  lay: ({ Belt, pulley, drive, step }) =>
-    `Lay ${Belt.replace(/^./, (first) => first.toLowerCase())} on, fixed pulleys first: ${routeWords(drive, step.belt!, step.route ?? [])}. ` +
+  lay: ({ belt, pulley, drive, step }) =>
+    `Lay ${belt} on, fixed pulleys first: ${routeWords(drive, step.belt!, step.route ?? [])}. ` +
     `Its arrow the way it travels, its label to be read from the front.${pulley ? ` Leave ${pulley} till last: its rim is the easiest.` : ''}`,
   'let-down': ({ station, pulley, step }) => [
     `Turn the arm of ${station} ${turnOf(step)}, slip the belt over ${pulley ?? 'the last pulley'}, and let the arm down slowly.`,

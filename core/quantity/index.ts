@@ -1,5 +1,6 @@
 /** Lengths as mechanics write them and read them. */
 export { csvCell, textOfCell } from './csv-cell';
+export { capital, uncapital } from './words';
 export { parseLength, type LengthReading } from './parse-length';
 export {
   formatInches,

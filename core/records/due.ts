@@ -12,6 +12,7 @@ import {
 import { inspectDrive, inspectedLabel, type InspectItem, VERDICT_WORDS } from '../inspect';
 import { beltName } from '../job';
 import { dayAt, dayOf, type UsualUse } from './use';
+import { capital } from '../quantity';
 
 /** What can be due on a drive. */
 export const DUE_KINDS = ['change', 'set-again', 'look', 'listen', 'wear', 'life'] as const;
@@ -47,8 +48,6 @@ export function duesOf(drive: Drive): Due[] {
     ...items.flatMap((item) => wearDues(drive, item, unit)),
   ];
 }
-
-const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());
 
 function changeDue(drive: Drive, item: InspectItem, unit: OdometerUnit | null): Due {
   const found = item.judged.filter(({ grade }) => grade === 'replace').map(({ finding }) => finding);

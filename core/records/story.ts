@@ -16,6 +16,7 @@ import { CAUSE_WORDS, partLabel } from '../noise';
 import { markingsOf } from '../section';
 import { combineReadings, meaningsOf, sittingsOf, tensionOf } from '../tension';
 import { kindOfBelt } from './lives';
+import { capital } from '../quantity';
 
 export const STORY_KINDS = ['belt', 'part', 'tension', 'inspection', 'alignment', 'noise', 'job'] as const;
 export type StoryKind = (typeof STORY_KINDS)[number];
@@ -62,7 +63,6 @@ export function latestFirst<T extends { at: string | null }>(entries: readonly T
 }
 
 type Told = Pick<StoryEntry, 'kind' | 'at' | 'title'> & Partial<StoryEntry>;
-const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());
 
 /** A belt with its number and what to ask for: `6PK1734, number TF 88`. */
 function beltText(belt: Belt): string {

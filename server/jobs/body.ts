@@ -26,7 +26,7 @@ const EVENTS: { readonly [K in JobEvent['kind']]: Record<string, Schema> } = {
   odometer: { odometer: number().min(0, 'must be 0 or more').max(1e7, 'is too large').nullable().defined() },
   belt: {
     belt: id(),
-    fitted: string().oneOf(['new', 'same'], 'must be new or same').required('is missing'),
+    fitted: string().oneOf(['new', 'same'], 'must be new or same'),
     why: string().oneOf(CHANGED_WHY, `must be one of ${CHANGED_WHY.join(', ')}`),
     number: text(60),
   },
@@ -34,8 +34,8 @@ const EVENTS: { readonly [K in JobEvent['kind']]: Record<string, Schema> } = {
     name: needed(200),
     count: number()
       .integer('must be a whole number')
-      .min(0, 'must be 0 or more')
-      .max(1000, 'is too large')
+      .min(-1000, 'must be −1000 or more')
+      .max(1000, 'must be 1000 at most')
       .required('is missing'),
     stock: number().integer().min(1),
   },
@@ -79,7 +79,7 @@ const askFor = {
     .required(),
   plain: needed(200),
 };
-const lines = () => array().of(needed(400)).max(200).required('is missing');
+const lines = () => array().of(needed(400)).max(3000).required('is missing');
 
 /** A sheet as it is begun with; the drive in it is read as every drive is. */
 export const sheetBody = object({
@@ -94,7 +94,7 @@ export const sheetBody = object({
         id: id(),
         phase: string().oneOf(PHASES).required('is missing'),
         code: string().oneOf(STEP_CODES).required('is missing'),
-        text: needed(2000),
+        text: needed(20_000),
         caution: text(400).nullable().defined('is missing'),
         belt: text(80),
         station: text(80),
@@ -107,7 +107,7 @@ export const sheetBody = object({
         .required(),
     )
     .min(1, 'needs one step or more')
-    .max(600, 'has more than 600 steps')
+    .max(3000, 'has more than 3,000 steps')
     .required('is missing'),
   bring: object({
     belts: array()

@@ -7,6 +7,7 @@ import { MOST_IN_JOB } from './body';
 import type { JobListed, JobNews, JobOpened, JobSheet } from '@emery/core/api';
 import type { OdometerUnit } from '@emery/core/drive';
 import { beltName, type JobEvent, type JobRun, runOf, signedOff } from '@emery/core/job';
+import { capital } from '@emery/core/quantity';
 
 export interface JobRow extends JobListed<Date> {
   sheet: string;
@@ -179,8 +180,8 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
 /** What the story tells of a job. */
 function recordOf({ drive, steps }: JobSheet, run: JobRun, by: string): JobRecord {
   const done = steps.filter(({ id }) => run.done.has(id)).length;
-  const belts = [...run.belts.values()].map(({ belt, fitted, number }) => {
-    const name = beltName(drive, belt).replace(/^./, (first) => first.toUpperCase());
+  const belts = [...run.belts].map(([belt, { fitted, number }]) => {
+    const name = capital(beltName(drive, belt));
     return fitted === 'new' ? `${name} new${number ? `, number ${number}` : ''}` : `${name} back on`;
   });
   const minutes = Math.round(run.workedMs / 60_000);

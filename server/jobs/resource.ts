@@ -1,8 +1,15 @@
 import { jsonBody, MOST_DRIVE_BYTES } from '../http/json-body';
 import type { Resource } from '../resource';
 import { jobRoutes } from './routes';
+import { DRIVE_BOUNDS } from '@emery/core/drive';
 
-/** The card of a large drive goes with it. */
+/** The card of a large drive goes with it, two levels down. */
 const SHEET_BYTES = 1024 * 1024;
 
-export const jobs: Resource = { path: '/jobs', routes: jobRoutes, body: jsonBody(MOST_DRIVE_BYTES + SHEET_BYTES) };
+const SHEET_BOUNDS = { depth: DRIVE_BOUNDS.depth + 2, values: 2 * DRIVE_BOUNDS.values };
+
+export const jobs: Resource = {
+  path: '/jobs',
+  routes: jobRoutes,
+  body: jsonBody(MOST_DRIVE_BYTES + SHEET_BYTES, SHEET_BOUNDS),
+};

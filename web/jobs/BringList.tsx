@@ -1,7 +1,7 @@
 import './jobs.css';
 import type { Drive } from '@emery/core/drive';
 import { type AskFor, beltName, type BringList as List } from '@emery/core/job';
-import { formatInches, formatMm } from '@emery/core/quantity';
+import { capital, formatInches, formatMm } from '@emery/core/quantity';
 
 /** What to bring: each belt as it is asked for at a counter, what else would do, parts, bolts and tools. */
 export function BringList({ drive, bring }: { drive: Drive; bring: List }) {
@@ -37,8 +37,6 @@ export function BringList({ drive, bring }: { drive: Drive; bring: List }) {
     </div>
   );
 }
-
-const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());
 
 function Ask({
   ask: { lengthMm, markings, plain },

@@ -2,7 +2,8 @@ import { AskCard } from '../ui/AskCard';
 import { CommittedText } from './CommittedText';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
-import { beltName, type BeltEvent } from '@emery/core/job';
+import { beltName, type BeltFitted } from '@emery/core/job';
+import { capital } from '@emery/core/quantity';
 
 const WHY = [
   { outcome: 'worn', label: 'Worn out' },
@@ -19,17 +20,10 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
       <h2>What went on</h2>
       {sheet.off.map((belt) => {
         const said = run.belts.get(belt);
-        const name = beltName(sheet.drive, belt).replace(/^./, (first) => first.toUpperCase());
+        const name = capital(beltName(sheet.drive, belt));
         const bring = sheet.bring.belts.find((one) => one.belt === belt);
-        const put = (change: Partial<Pick<BeltEvent, 'fitted' | 'number' | 'why'>>) =>
-          happens({
-            kind: 'belt',
-            belt,
-            fitted: said?.fitted ?? 'new',
-            ...(said?.number !== undefined && { number: said.number }),
-            ...(said?.why !== undefined && { why: said.why }),
-            ...change,
-          });
+        // Only what is said now goes along, so that two who say something of one belt take nothing from one another.
+        const put = (change: Partial<BeltFitted>) => happens({ kind: 'belt', belt, ...change });
         if (fixed)
           return (
             <p key={belt}>

@@ -70,11 +70,10 @@ function Parts({ job, hand: { run, happens } }: Props) {
   const add = (name: string) => {
     if (name.trim() === '') return;
     const belt = belts.find(({ code }) => code === name);
-    const old = run.parts.find((part) => part.name === name.trim());
     happens({
       kind: 'part',
       name: name.trim(),
-      count: (old?.count ?? 0) + 1,
+      count: 1,
       ...(belt && { stock: belt.id }),
     });
     setText('');
@@ -93,7 +92,7 @@ function Parts({ job, hand: { run, happens } }: Props) {
               <Button
                 icon={<DeleteOutlined />}
                 aria-label={`Take back: ${part.name}`}
-                onClick={() => happens({ kind: 'part', name: part.name, count: 0 })}
+                onClick={() => happens({ kind: 'part', name: part.name, count: -part.count })}
               />
             )}
           </li>

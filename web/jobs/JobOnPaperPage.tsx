@@ -18,8 +18,8 @@ export default function JobOnPaperPage() {
     job.signedAt ? `Signed off ${job.signedAt.slice(0, 10)} by ${job.signedBy}` : 'Not signed off',
     run.odometer === null ? 'Odometer ________' : `Odometer ${run.odometer.toLocaleString('en')} ${job.odometerUnit}`,
     ...(minutes > 0 ? [`${minutes} min of work`] : []),
-    ...[...run.belts.values()].map(
-      ({ belt, fitted, number }) =>
+    ...[...run.belts].map(
+      ([belt, { fitted, number }]) =>
         `${beltName(job.sheet.drive, belt)} ${fitted === 'new' ? 'new' : 'back on'}${number ? `, number ${number}` : ''}`,
     ),
     ...run.parts.map(({ name, count }) => `${count} × ${name}`),

@@ -9,6 +9,7 @@ import { beltName } from '@emery/core/job';
 import { tensionSittings, type TensionSitting } from '@emery/core/records';
 import { forceFigure } from '@emery/core/tension';
 import { useShop } from '../api/shop';
+import { capital } from '@emery/core/quantity';
 
 const MARGIN = { left: 56, right: 18, top: 24, bottom: 34 };
 const HEIGHT = 190;
@@ -29,7 +30,7 @@ export function DistanceCharts({ drive, vehicleUnit }: { drive: Drive; vehicleUn
     return <p className="quiet">No wear and no tension was read with an odometer yet: two readings make a curve.</p>;
   return charts.map(({ id, wear, own }) => (
     <div key={id} className="distance-charts">
-      <h3>{beltName(drive, id).replace(/^./, (first) => first.toUpperCase())}</h3>
+      <h3>{capital(beltName(drive, id))}</h3>
       {wear && <WearOver wear={wear} unit={unit} />}
       {own.length > 0 && <TensionOver sittings={own} unit={unit} />}
     </div>

@@ -16,7 +16,7 @@ import '../bench/bench.css';
 import '../ui/ledger.css';
 import './shop.css';
 import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
-import type { LengthUnit } from '@emery/core/quantity';
+import { type LengthUnit, uncapital } from '@emery/core/quantity';
 import { dueState } from '@emery/core/records';
 
 /** All vehicles of the shop with their drives. */
@@ -308,9 +308,7 @@ function DueFlags({
     .filter(({ state }) => state === 'due' || state === 'soon');
   return near.slice(0, MOST_FLAGS).map(({ due, state }, k) => (
     <span key={k} className={`flag ${state === 'due' ? 'is-watch' : ''}`}>
-      {state === 'due'
-        ? `▲ Due: ${due.text.replace(/^./, (first) => first.toLowerCase())}`
-        : `● ${due.text}, ${due.expected}`}
+      {state === 'due' ? `▲ Due: ${uncapital(due.text)}` : `● ${due.text}, ${due.expected}`}
     </span>
   ));
 }

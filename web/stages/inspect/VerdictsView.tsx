@@ -22,6 +22,7 @@ import {
   VERDICTS,
   WHOSE_WORDS,
 } from '@emery/core/inspect';
+import { capital } from '@emery/core/quantity';
 
 /** What to change, what to watch, what to keep, each with why; and what nobody looked at. */
 export default function VerdictsView() {
@@ -83,8 +84,7 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
           It wears {rateFigure(wear, odometer)}.{' '}
           {wear.left.day && `About ${monthOf(wear.left.day)}, at the pace between the readings. `}
           <span className="quiet">
-            {leftSpan(wear.left, odometer).replace(/^./, (first) => first.toUpperCase())}. The ± is one standard
-            deviation: two thirds of the time within it.
+            {capital(leftSpan(wear.left, odometer))}. The ± is one standard deviation: two thirds of the time within it.
           </span>
         </p>
       )}

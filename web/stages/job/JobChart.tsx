@@ -8,6 +8,7 @@ import './job.css';
 import { type Drive, pulleyLabel, pulleysById } from '@emery/core/drive';
 import { beltName, type JobCard } from '@emery/core/job';
 import { beltWidthMm, bodyRadiusMm, type Section, sectionFor } from '@emery/core/section';
+import { capital } from '@emery/core/quantity';
 
 const MARGIN = { left: 92, right: 24, top: 34, bottom: 26 };
 const ORDINALS = ['1st', '2nd', '3rd'];
@@ -116,7 +117,7 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
           <g key={id} className={`side-belt${place < 0 ? ' is-staying' : ''}${step?.belt === id ? ' is-here' : ''}`}>
             <path d={`M${line}`} />
             <text x={x(at[top]!)} y={MARGIN.top - 16} textAnchor="middle">
-              {beltName(drive, id).replace(/^the b|^b/, 'B')}
+              {capital(beltName(drive, id))}
               {place < 0
                 ? ': stays on'
                 : card.order.off.length > 1

@@ -11,6 +11,7 @@ import { type JobView, useJobStage } from './JobProvider';
 import { useBring, useCard } from './sums';
 import './job.css';
 import { beltName, jobWords, type JobCard } from '@emery/core/job';
+import { capital } from '@emery/core/quantity';
 
 const BoltsView = lazyPart('The bolts', () => import('./BoltsView'));
 const BringView = lazyPart('What to bring', () => import('./BringView'));
@@ -80,7 +81,7 @@ function Scope() {
       value={scope ?? ''}
       options={[
         { value: '', label: 'All belts' },
-        ...routed.map(({ id }) => ({ value: id, label: beltName(drive, id).replace('belt', 'Belt') })),
+        ...routed.map(({ id }) => ({ value: id, label: capital(beltName(drive, id)) })),
       ]}
       onChange={(belt) => setScope(belt === '' ? null : belt)}
       aria-label="Belt that the job is for"
@@ -92,7 +93,7 @@ function Scope() {
 function Answer({ card: { order, steps } }: { card: JobCard }) {
   const { drive } = useBench('drive');
   const names = order.off.map((id) => beltName(drive, id));
-  const told = names.length === 1 ? 'Belt' : names.join(', then ').replace(/^./, (first) => first.toUpperCase());
+  const told = names.length === 1 ? 'Belt' : capital(names.join(', then '));
   return (
     <div className="answer" data-testid="job-answer" data-off={order.off.join(' ')}>
       <div className="label">{names.length === 1 ? 'Comes off' : 'Off in this order, on the other way round'}</div>
