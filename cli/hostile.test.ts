@@ -13,7 +13,7 @@ import {
   stackFindings,
   stacksOf,
 } from '@emery/core/align';
-import { type Drive, readDrive, STATES, TOOLS, writeDrive } from '@emery/core/drive';
+import { type Drive, ODOMETER_UNITS, readDrive, STATES, TOOLS, writeDrive } from '@emery/core/drive';
 import { inspectDrive, inspectFindings, inspectMessage, reasonLines } from '@emery/core/inspect';
 import { cardOf, jobMessage } from '@emery/core/job';
 import {
@@ -28,6 +28,16 @@ import {
 } from '@emery/core/noise';
 import { beltClearances, findingMessage, solveDrive } from '@emery/core/path';
 import { alignmentOf, worstDeg } from '@emery/core/planes';
+import {
+  dueBy,
+  essentialsOf,
+  expectedOf,
+  memoryOf,
+  MOST_ESSENTIALS,
+  odometerReadings,
+  ranKm,
+  usualUse,
+} from '@emery/core/records';
 import { searchRoutes } from '@emery/core/route';
 import { sizeBelt } from '@emery/core/seating';
 import { answerFor, sizeMessage, uncertaintyOf } from '@emery/core/size';
@@ -289,6 +299,28 @@ describe('whatever a drive file holds', () => {
         for (const { id } of drive.belts) expect(cardOf(drive, id).order.off).toContain(id);
       }),
       { numRuns: 60, seed: SEED },
+    );
+  });
+
+  test('records: what is due with its day, lives of belts, the story, the glovebox card', () => {
+    const readings = fc.array(fc.record({ at: fc.integer({ min: -8.64e15, max: 8.64e15 }), odometer: fc.nat(1e7) }));
+    fc.assert(
+      fc.property(accepted, readings, fc.constantFrom(...ODOMETER_UNITS), (drive, given, unit) => {
+        const memory = memoryOf(drive);
+        expect(notANumber(memory)).toBeNull();
+        const use = usualUse([...given, ...odometerReadings(memory, unit)], unit);
+        expect(notANumber(use)).toBeNull();
+        for (const due of memory.dues) {
+          const { day } = expectedOf(due, use);
+          expect(day === null || /^\d{4}-\d\d-\d\d$/.test(day)).toBe(true);
+          expect(notANumber(dueBy(due, unit))).toBeNull();
+        }
+        for (const life of memory.lives) expect(notANumber(ranKm(life, { odometer: 1000, unit }))).toBeNull();
+        const essentials = essentialsOf(drive, { name: 'Truck', plate: '' });
+        expect(notANumber(essentials)).toBeNull();
+        expect(essentials.length).toBeLessThanOrEqual(MOST_ESSENTIALS);
+      }),
+      { numRuns: 80, seed: SEED },
     );
   });
 

@@ -178,6 +178,8 @@ export function expectedOf({ day, odometer, unit }: Pick<Due, 'day' | 'odometer'
 
 /** Ahead of its day something is soon due for so many days. */
 export const SOON_DAYS = 30;
+/** The last day that counts as soon. */
+export const soonFrom = (today: string): string => dayOf(Date.parse(today) + SOON_DAYS * 86_400_000) ?? today;
 export type DueState = 'due' | 'soon' | 'later' | 'no day';
 
 /** Where something due stands on a day; it is due as well once the vehicle's odometer has come to it. */
@@ -194,7 +196,7 @@ export function dueState(
   if (passed) return 'due';
   if (due.expected === null) return 'no day';
   if (due.expected <= today) return 'due';
-  return due.expected <= dayOf(Date.parse(today) + SOON_DAYS * 86_400_000) ? 'soon' : 'later';
+  return due.expected <= soonFrom(today) ? 'soon' : 'later';
 }
 
 export const DUE_STATE_WORDS: Record<DueState, { mark: string; word: string }> = {

@@ -7,6 +7,7 @@ export {
   dueState,
   expectedOf,
   SOON_DAYS,
+  soonFrom,
   type Due,
   type DueKind,
   type DueState,

@@ -87,6 +87,18 @@ describe('what is due', () => {
     expect(dueBy(look!, 'km')).toBe('by 2026-12-20, or at 43,500 km');
   });
 
+  test.each(['+275760-09-12', '-000044-03-15', 'soon', '0999-12-31'])(
+    'a date outside the calendar (%s) makes no day',
+    (at) => {
+      const [due] = duesOf(care(plain, 'outer', { fittedAt: at }));
+      expect(due).toMatchObject({ kind: 'set-again', day: null });
+      expect(
+        expectedOf({ day: null, odometer: 5, unit: null }, { ...use, last: { at: 8.64e15, odometer: 0 } }).day,
+      ).toBeNull();
+      expect(storyOf(care(plain, 'outer', { fittedAt: at }))).toHaveLength(1);
+    },
+  );
+
   test('a sprung arm needs no setting again; a belt to be replaced is due since it was found', () => {
     const quiet: Drive = { ...DEMO.rescue, inspect: {}, noise: {} };
     expect(kinds(care(quiet, 'main', { fittedAt: '2026-11-20T09:00:00Z' }))).toEqual([]);

@@ -18,6 +18,9 @@ export interface UsualUse {
 /** How far a vehicle goes in a day where no readings tell, km: 15,000 in a year. A default. */
 export const DEFAULT_KM_A_DAY = 15_000 / 365;
 const DAY_MS = 24 * 3600 * 1000;
+/** What a calendar holds, ms since 1970: of other days there is no telling. */
+const FIRST_MS = Date.UTC(1000, 0);
+const LAST_MS = Date.UTC(9999, 0);
 /** Readings nearer together than this tell nothing of the usual use, days. */
 const LEAST_DAYS = 30;
 
@@ -52,7 +55,10 @@ function slopeOf(readings: readonly OdometerReading[]): number {
 export function dayAt(odometer: number, { perDay, last }: UsualUse): string | null {
   if (!last || !(perDay > 0)) return null;
   const days = (odometer - last.odometer) / perDay;
-  return Math.abs(days) > 36_525 ? null : dayOf(last.at + days * DAY_MS);
+  const at = last.at + days * DAY_MS;
+  return Math.abs(days) > 36_525 ? null : dayOf(at);
 }
 
-export const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
+/** The day of a moment, ISO 8601; null outside the calendar. */
+export const dayOf = (ms: number): string | null =>
+  ms >= FIRST_MS && ms < LAST_MS ? new Date(ms).toISOString().slice(0, 10) : null;

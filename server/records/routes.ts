@@ -19,7 +19,7 @@ import type {
   WhoseDrive,
 } from '@emery/core/api';
 import { csvCell } from '@emery/core/quantity';
-import { type BeltQuery, queryWords, readBeltQuery, SOON_DAYS, STORY_COLUMNS, survivalOf } from '@emery/core/records';
+import { type BeltQuery, queryWords, readBeltQuery, soonFrom, STORY_COLUMNS, survivalOf } from '@emery/core/records';
 import { SECTIONS } from '@emery/core/section';
 
 /** More than this of what is due goes into no calendar, and of what happened into no file. */
@@ -83,7 +83,6 @@ export function recordRoutes(data: DataSource): Router {
 }
 
 const today = () => new Date().toISOString().slice(0, 10);
-const soonFrom = (day: string) => new Date(Date.parse(day) + SOON_DAYS * 86_400_000).toISOString().slice(0, 10);
 
 const attached = (response: Response, name: string) =>
   response.set('Content-Disposition', `attachment; filename="${name}"`);

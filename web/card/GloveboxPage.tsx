@@ -1,15 +1,15 @@
-import { DownloadOutlined, PrinterOutlined } from '@ant-design/icons';
-import { App as AntApp, Button, Spin } from 'antd';
+import { DownloadOutlined } from '@ant-design/icons';
+import { Button, Spin } from 'antd';
 import { create } from 'qrcode';
-import { useMemo, useRef, useState, type RefObject } from 'react';
-import { Link, useParams } from 'react-router';
+import { useMemo, useRef, type RefObject } from 'react';
+import { useParams } from 'react-router';
 import { useSavedDrive, useVehicle } from '../api/shop';
 import { CardDrawing } from './CardDrawing';
+import { CardPage, fileNameOf } from './CardPage';
 import { download, pdfOf, svgText } from './card-files';
 import { wrapped } from './routing-card';
-import '../bench/bench.css';
-import './routing-card.css';
 import type { DriveOpened } from '@emery/core/api';
+import type { Drive } from '@emery/core/drive';
 import { cardBelts, essentialsOf, releasesOf } from '@emery/core/records';
 
 /** A card for the glovebox, A5 across, in CSS px; and in mm. */
@@ -22,66 +22,63 @@ export default function GloveboxPage() {
   const { driveId = '' } = useParams();
   const { data, error } = useSavedDrive(driveId);
   const card = useRef<SVGSVGElement>(null);
-  const { message } = AntApp.useApp();
-  const [busy, setBusy] = useState(false);
   if (error) return <p className="shop-none">{error.message}</p>;
   if (!data) return <Spin className="page-spin" />;
-  const name = `${data.vehicleName} ${data.name} glovebox`.replace(/[^\w]+/g, '-').toLowerCase();
-  const makePdf = async () => {
-    setBusy(true);
-    try {
-      download(`${name}.pdf`, await pdfOf(card.current!, PAGE_MM), 'application/pdf');
-    } catch (problem) {
-      void message.error(`The PDF was not made: ${(problem as Error).message}. Printing to a PDF works too.`);
-    } finally {
-      setBusy(false);
-    }
-  };
+  const name = fileNameOf(data.vehicleName, data.name, 'glovebox');
   return (
-    <div className="card-page is-a5">
-      <header className="header">
-        <Link to="/" className="wordmark">
-          Emery
-        </Link>
-        <span className="header-where">Glovebox card</span>
-        <Link to={`/drives/${data.id}/job`} className="header-link">
-          Back to the bench
-        </Link>
-      </header>
-      <div className="card-bar">
-        <Button type="primary" icon={<PrinterOutlined />} onClick={() => window.print()}>
-          Print
-        </Button>
-        <Button icon={<DownloadOutlined />} loading={busy} onClick={() => void makePdf()}>
-          PDF
-        </Button>
+    <CardPage
+      title="Glovebox card"
+      back={`/drives/${data.id}/job`}
+      paper="a5"
+      name={name}
+      makePdf={() => pdfOf(card.current!, PAGE_MM)}
+      more={
         <Button
           icon={<DownloadOutlined />}
           onClick={() => download(`${name}.svg`, svgText(card.current!), 'image/svg+xml')}
         >
           SVG
         </Button>
-      </div>
+      }
+    >
       <main className="card-sheet">
         <Card opened={data} card={card} />
       </main>
-    </div>
+    </CardPage>
   );
 }
 
-function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGElement | null> }) {
-  const { document: drive, vehicleName, vehicleId, name } = opened;
-  const vehicle = useVehicle(vehicleId);
-  const plate = vehicle.data?.plate ?? '';
-  const belts = useMemo(() => cardBelts(drive), [drive]);
-  const essentials = useMemo(() => essentialsOf(drive, { name: vehicleName, plate }), [drive, vehicleName, plate]);
+interface Line {
+  text: string;
+  y: number;
+  size: number;
+  bold: boolean;
+}
+
+/** Where the text of the card ends, px from its top. */
+const TEXT_END = PAGE.height - 52;
+
+/** What stands beside the drawing, made smaller until all of it has room; what still has none is in the code. */
+function linesOf(drive: Drive): Line[] {
+  for (const share of [1, 0.85, 0.72, 0.62]) {
+    const lines = laidOut(drive, share);
+    if (lines.at(-1)!.y <= TEXT_END) return lines;
+  }
+  const last = laidOut(drive, 0.62).filter(({ y }) => y <= TEXT_END - 14);
+  return [...last, { text: '… the rest is in the code', y: TEXT_END, size: 11, bold: true }];
+}
+
+function laidOut(drive: Drive, share: number): Line[] {
   let y = 78;
-  const lines: { text: string; y: number; size: number; bold: boolean }[] = [];
-  const add = (text: string, gap: number, size: number, bold = false) =>
+  const lines: Line[] = [];
+  const add = (text: string, gap: number, full: number, bold = false) => {
+    const size = Math.max(9, full * share);
     wrapped(text, Math.floor(640 / size)).forEach((part, k) => {
-      y += k === 0 ? gap : size + 4;
+      y += k === 0 ? gap * share : size + 4;
       lines.push({ text: part, y, size, bold });
     });
+  };
+  const belts = cardBelts(drive);
   belts.forEach(({ ask, length, route, lastOn, fitted }, k) => {
     add(`${belts.length > 1 ? `${k + 1}  ` : ''}${ask}`, 26, 19, true);
     add(length, 20, 13);
@@ -89,6 +86,15 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
     add(fitted ?? 'Fitted ______________ at ______________', 20, 12);
   });
   for (const release of releasesOf(drive)) add(release, 26, 13, true);
+  return lines.length > 0 ? lines : [{ text: 'No belt has a route yet.', y: 104, size: 14, bold: true }];
+}
+
+function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGElement | null> }) {
+  const { document: drive, vehicleName, vehicleId, name } = opened;
+  const vehicle = useVehicle(vehicleId);
+  const plate = vehicle.data?.plate ?? '';
+  const essentials = useMemo(() => essentialsOf(drive, { name: vehicleName, plate }), [drive, vehicleName, plate]);
+  const lines = useMemo(() => linesOf(drive), [drive]);
   const qr = 224;
   return (
     <svg
@@ -108,13 +114,11 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
       <text x={30} y={68} fontSize={13}>
         {[plate, name].filter(Boolean).join(' · ')}
       </text>
-      {lines
-        .filter((line) => line.y < PAGE.height - 50)
-        .map((line) => (
-          <text key={`${line.y}`} x={30} y={line.y} fontSize={line.size} fontWeight={line.bold ? 'bold' : 'normal'}>
-            {line.text}
-          </text>
-        ))}
+      {lines.map((line) => (
+        <text key={line.y} x={30} y={line.y} fontSize={line.size} fontWeight={line.bold ? 'bold' : 'normal'}>
+          {line.text}
+        </text>
+      ))}
       <CardDrawing drive={drive} frame={{ left: 420, top: 30, width: 350, height: 240 }} />
       <Code text={essentials} x={PAGE.width - qr - 30} y={PAGE.height - qr - 54} size={qr} />
       <text x={PAGE.width - 30} y={PAGE.height - 40} fontSize={11} textAnchor="end">

@@ -1,13 +1,12 @@
-import { DownloadOutlined, PrinterOutlined } from '@ant-design/icons';
-import { App as AntApp, Button, Spin } from 'antd';
-import { useRef, useState, type RefObject } from 'react';
-import { Link, useParams } from 'react-router';
+import { DownloadOutlined } from '@ant-design/icons';
+import { Button, Spin } from 'antd';
+import { useRef, type RefObject } from 'react';
+import { useParams } from 'react-router';
 import { useSavedDrive, useShop } from '../api/shop';
 import { download, dxfOf, pdfOf, svgText } from './card-files';
 import { CardDrawing } from './CardDrawing';
+import { CardPage, fileNameOf } from './CardPage';
 import { CARD, CARD_FRAME, cardText } from './routing-card';
-import '../bench/bench.css';
-import './routing-card.css';
 import type { DriveOpened } from '@emery/core/api';
 
 /** The diagram the vehicle has lost: one page for the workshop wall or the underside of a bonnet. */
@@ -15,56 +14,37 @@ export default function RoutingCardPage() {
   const { driveId = '' } = useParams();
   const { data, error } = useSavedDrive(driveId);
   const card = useRef<SVGSVGElement>(null);
-  const { message } = AntApp.useApp();
-  const [busy, setBusy] = useState(false);
   if (error) return <p className="shop-none">{error.message}</p>;
   if (!data) return <Spin className="page-spin" />;
-  const name = `${data.vehicleName} ${data.name}`.replace(/[^\w]+/g, '-').toLowerCase();
-  const makePdf = async () => {
-    setBusy(true);
-    try {
-      download(`${name}.pdf`, await pdfOf(card.current!), 'application/pdf');
-    } catch (problem) {
-      void message.error(`The PDF was not made: ${(problem as Error).message}. Printing to a PDF works too.`);
-    } finally {
-      setBusy(false);
-    }
-  };
+  const name = fileNameOf(data.vehicleName, data.name);
   return (
-    <div className="card-page">
-      <header className="header">
-        <Link to="/" className="wordmark">
-          Emery
-        </Link>
-        <span className="header-where">Routing card</span>
-        <Link to={`/drives/${data.id}/route`} className="header-link">
-          Back to the bench
-        </Link>
-      </header>
-      <div className="card-bar">
-        <Button type="primary" icon={<PrinterOutlined />} onClick={() => window.print()}>
-          Print
-        </Button>
-        <Button icon={<DownloadOutlined />} loading={busy} onClick={() => void makePdf()}>
-          PDF
-        </Button>
-        <Button
-          icon={<DownloadOutlined />}
-          onClick={() => download(`${name}.svg`, svgText(card.current!), 'image/svg+xml')}
-        >
-          SVG
-        </Button>
-        <Button
-          icon={<DownloadOutlined />}
-          onClick={() => void dxfOf(data.document).then((text) => download(`${name}.dxf`, text, 'image/vnd.dxf'))}
-        >
-          DXF for a bracket maker
-        </Button>
-      </div>
+    <CardPage
+      title="Routing card"
+      back={`/drives/${data.id}/route`}
+      paper="across"
+      name={name}
+      makePdf={() => pdfOf(card.current!)}
+      more={
+        <>
+          <Button
+            icon={<DownloadOutlined />}
+            onClick={() => download(`${name}.svg`, svgText(card.current!), 'image/svg+xml')}
+          >
+            SVG
+          </Button>
+          <Button
+            icon={<DownloadOutlined />}
+            onClick={() => void dxfOf(data.document).then((text) => download(`${name}.dxf`, text, 'image/vnd.dxf'))}
+          >
+            DXF for a bracket maker
+          </Button>
+        </>
+      }
+    >
       <main className="card-sheet">
         <Card opened={data} card={card} />
       </main>
-    </div>
+    </CardPage>
   );
 }
 

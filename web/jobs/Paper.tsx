@@ -1,12 +1,7 @@
-import { DownloadOutlined, PrinterOutlined } from '@ant-design/icons';
-import { App as AntApp, Button } from 'antd';
-import { useRef, useState } from 'react';
-import { Link } from 'react-router';
+import { useRef } from 'react';
 import { CardDrawing } from '../card/CardDrawing';
-import { download } from '../card/card-files';
+import { CardPage, fileNameOf } from '../card/CardPage';
 import { jobPdf, type PrintedJob } from './job-pdf';
-import '../bench/bench.css';
-import '../card/routing-card.css';
 import './jobs.css';
 import { PHASES } from '@emery/core/drive';
 import { beltName, PHASE_WORDS } from '@emery/core/job';
@@ -18,39 +13,16 @@ const FRAME = { left: 8, top: 8, width: 360, height: 250 };
 /** A job as it is printed, and its way into a PDF. */
 export function Paper({ printed, back }: { printed: PrintedJob; back: string }) {
   const drawing = useRef<SVGSVGElement>(null);
-  const { message } = AntApp.useApp();
-  const [busy, setBusy] = useState(false);
   const { vehicle, drive, shop, facts, sheet, done } = printed;
-  const makePdf = async () => {
-    setBusy(true);
-    try {
-      const name = `${vehicle} ${drive} job`.replace(/[^\w]+/g, '-').toLowerCase();
-      download(`${name}.pdf`, await jobPdf(printed, drawing.current!), 'application/pdf');
-    } catch (problem) {
-      void message.error(`The PDF was not made: ${(problem as Error).message}. Printing to a PDF works too.`);
-    } finally {
-      setBusy(false);
-    }
-  };
   return (
-    <div className="card-page is-upright">
-      <header className="header">
-        <Link to="/" className="wordmark">
-          Emery
-        </Link>
-        <span className="header-where">Job card</span>
-        <Link to={back} className="header-link">
-          Back
-        </Link>
-      </header>
-      <div className="card-bar">
-        <Button type="primary" icon={<PrinterOutlined />} onClick={() => window.print()}>
-          Print
-        </Button>
-        <Button icon={<DownloadOutlined />} loading={busy} onClick={() => void makePdf()}>
-          PDF
-        </Button>
-      </div>
+    <CardPage
+      title="Job card"
+      back={back}
+      backName="Back"
+      paper="upright"
+      name={fileNameOf(vehicle, drive, 'job')}
+      makePdf={() => jobPdf(printed, drawing.current!)}
+    >
       <main className="job-paper">
         <div className="job-paper-head">
           <div>
@@ -114,6 +86,6 @@ export function Paper({ printed, back }: { printed: PrintedJob; back: string }) 
           })}
         </div>
       </main>
-    </div>
+    </CardPage>
   );
 }

@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import { useEffect, useRef, useState } from 'react';
+import { useTyped } from '../ui/typed-text';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
 import { PHASES } from '@emery/core/drive';
@@ -29,6 +30,7 @@ export function Steps({ job, hand }: { job: JobOpened; hand: JobInHand }) {
               step={step}
               number={steps.indexOf(step) + 1}
               next={step.id === next?.id}
+              job={job.id}
               hand={hand}
               fixed={job.signedAt !== null}
             />
@@ -40,6 +42,7 @@ export function Steps({ job, hand }: { job: JobOpened; hand: JobInHand }) {
 }
 
 interface TickProps {
+  job: string;
   step: CardStep;
   number: number;
   next: boolean;
@@ -47,7 +50,7 @@ interface TickProps {
   fixed: boolean;
 }
 
-function Tick({ step, number, next, hand: { run, happens }, fixed }: TickProps) {
+function Tick({ job, step, number, next, hand: { run, happens }, fixed }: TickProps) {
   const done = run.done.get(step.id);
   const row = useRef<HTMLLIElement>(null);
   const wasNext = useRef(next);
@@ -90,7 +93,7 @@ function Tick({ step, number, next, hand: { run, happens }, fixed }: TickProps) 
           {text}
         </p>
       ))}
-      {step.minutes !== undefined && next && !fixed && <Countdown step={step.id} minutes={step.minutes} />}
+      {step.minutes !== undefined && next && !fixed && <Countdown place={`${job} ${step.id}`} minutes={step.minutes} />}
     </li>
   );
 }
@@ -99,9 +102,8 @@ const timeOf = (at: string) =>
   new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
 /** The minutes of a step, counted down on this device; kept over a reload. */
-function Countdown({ step, minutes }: { step: string; minutes: number }) {
-  const key = `emery-run-in:${step}`;
-  const [from, setFrom] = useState(() => Number(sessionStorage.getItem(key)) || null);
+function Countdown({ place, minutes }: { place: string; minutes: number }) {
+  const [from, setFrom] = useTyped<number | null>(`counting ${place}`, null);
   const [now, setNow] = useState(() => Date.now());
   const left = from === null ? null : Math.max(0, from + minutes * 60_000 - now);
   useEffect(() => {
@@ -111,7 +113,6 @@ function Countdown({ step, minutes }: { step: string; minutes: number }) {
   }, [left]);
   const start = () => {
     const at = Date.now();
-    sessionStorage.setItem(key, String(at));
     setNow(at);
     setFrom(at);
   };

@@ -2,20 +2,10 @@ import { CalendarOutlined, CopyOutlined } from '@ant-design/icons';
 import { App as AntApp, Button } from 'antd';
 import { Link } from 'react-router';
 import { useDues } from '../api/records';
+import { DueRow } from './DueRow';
 import { MoreButton } from './MoreButton';
-import { useToday } from './use-today';
 import type { DueListed } from '@emery/core/api';
-import { DUE_STATE_WORDS, dueBy, type DueKind, dueState, SOON_DAYS } from '@emery/core/records';
-
-/** Where one goes to put a thing right. */
-export const STAGE_OF_DUE: Record<DueKind, string> = {
-  change: 'job',
-  'set-again': 'tension',
-  look: 'tension',
-  listen: 'noise',
-  wear: 'inspect',
-  life: 'inspect',
-};
+import { SOON_DAYS } from '@emery/core/records';
 
 /** What is due, the first to come first. */
 export function DueView({ search }: { search: string }) {
@@ -66,35 +56,22 @@ export function DueView({ search }: { search: string }) {
 }
 
 function DueList({ dues }: { dues: readonly DueListed[] }) {
-  const today = useToday();
   return (
     <ul className="due-list" aria-label="What is due">
-      {dues.map((due) => {
-        const state = dueState(due, today, { odometer: due.vehicleOdometer, unit: due.odometerUnit });
-        return <DueRow key={due.id} due={due} state={state} />;
-      })}
+      {dues.map((due) => (
+        <DueRow
+          key={due.id}
+          due={due}
+          driveId={due.driveId}
+          vehicle={{ odometer: due.vehicleOdometer, unit: due.odometerUnit }}
+          whose={
+            <>
+              <Link to={`/vehicles/${due.vehicleId}`}>{due.vehicleName}</Link>
+              <span className="quiet">{[due.plate, due.driveName].filter(Boolean).join(' · ')}</span>
+            </>
+          }
+        />
+      ))}
     </ul>
-  );
-}
-
-function DueRow({ due, state }: { due: DueListed; state: keyof typeof DUE_STATE_WORDS }) {
-  const { mark, word } = DUE_STATE_WORDS[state];
-  return (
-    <li className={`due-row is-${state.replace(' ', '-')}`}>
-      <span className="due-when">
-        <strong>{due.expected ?? 'no day'}</strong>
-        <span className={`flag ${state === 'due' ? 'is-watch' : ''}`}>
-          {mark} {word}
-        </span>
-      </span>
-      <span className="due-what">
-        <Link to={`/drives/${due.driveId}/${STAGE_OF_DUE[due.kind]}`}>{due.text}</Link>
-        <span className="quiet">{dueBy(due, due.odometerUnit)}</span>
-      </span>
-      <span className="due-whose">
-        <Link to={`/vehicles/${due.vehicleId}`}>{due.vehicleName}</Link>
-        <span className="quiet">{[due.plate, due.driveName].filter(Boolean).join(' · ')}</span>
-      </span>
-    </li>
   );
 }

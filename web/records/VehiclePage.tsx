@@ -6,20 +6,19 @@ import { useJobs } from '../api/jobs';
 import { useRecords } from '../api/records';
 import { useSavedDrive, useShop, useVehicle } from '../api/shop';
 import { Thumbnail } from '../bench/Thumbnail';
+import { fileNameOf } from '../card/CardPage';
 import { download } from '../card/card-files';
 import { UnitSwitch } from '../shop/UnitSwitch';
 import { DistanceCharts } from './DistanceCharts';
-import { STAGE_OF_DUE } from './DueView';
+import { DueRow } from './DueRow';
 import { MoreButton } from './MoreButton';
 import { storyPdf } from './story-pdf';
 import { StoryRow } from './StoryRow';
-import { useToday } from './use-today';
 import '../bench/bench.css';
 import '../ui/ledger.css';
 import '../shop/shop.css';
 import './records.css';
 import type { DriveListed, VehicleListed } from '@emery/core/api';
-import { DUE_STATE_WORDS, dueBy, dueState } from '@emery/core/records';
 
 /** The story of one vehicle: what is due, how its belts wear and hold their tension, and all that was done. */
 export default function VehiclePage() {
@@ -61,7 +60,6 @@ export default function VehiclePage() {
 }
 
 function Dues({ vehicle }: { vehicle: VehicleListed }) {
-  const today = useToday();
   const dues = vehicle.drives.flatMap((drive) => drive.dues.map((due) => ({ drive, due })));
   dues.sort((a, b) => ((a.due.expected ?? '9') < (b.due.expected ?? '9') ? -1 : 1));
   return (
@@ -69,25 +67,15 @@ function Dues({ vehicle }: { vehicle: VehicleListed }) {
       <h2>Due</h2>
       {dues.length === 0 && <p className="quiet">Nothing is due on this vehicle.</p>}
       <ul className="due-list">
-        {dues.map(({ drive, due }, k) => {
-          const state = dueState(due, today, { odometer: vehicle.odometer, unit: vehicle.odometerUnit });
-          const { mark, word } = DUE_STATE_WORDS[state];
-          return (
-            <li key={k} className="due-row">
-              <span className="due-when">
-                <strong>{due.expected ?? 'no day'}</strong>
-                <span className={`flag ${state === 'due' ? 'is-watch' : ''}`}>
-                  {mark} {word}
-                </span>
-              </span>
-              <span className="due-what">
-                <Link to={`/drives/${drive.id}/${STAGE_OF_DUE[due.kind]}`}>{due.text}</Link>
-                <span className="quiet">{dueBy(due, vehicle.odometerUnit)}</span>
-              </span>
-              <span className="due-whose quiet">{drive.name}</span>
-            </li>
-          );
-        })}
+        {dues.map(({ drive, due }, k) => (
+          <DueRow
+            key={k}
+            due={due}
+            driveId={drive.id}
+            vehicle={{ odometer: vehicle.odometer, unit: vehicle.odometerUnit }}
+            whose={<span className="quiet">{drive.name}</span>}
+          />
+        ))}
       </ul>
     </section>
   );
@@ -151,7 +139,7 @@ function Story({ vehicle }: { vehicle: VehicleListed }) {
   const makePdf = async () => {
     setBusy(true);
     try {
-      const name = `${vehicle.name} story`.replace(/[^\w]+/g, '-').toLowerCase();
+      const name = fileNameOf(vehicle.name, 'story');
       download(`${name}.pdf`, await storyPdf(vehicle, shop.data?.name ?? '', records), 'application/pdf');
     } catch (problem) {
       void message.error(`The PDF was not made: ${(problem as Error).message}.`);

@@ -1,7 +1,6 @@
 import { steady } from './steady';
-import { Input } from 'antd';
-import { useId } from 'react';
 import { useOnLeave, useTyped } from './typed-text';
+import { WrittenField } from './WrittenField';
 
 interface Props {
   label: string;
@@ -26,7 +25,6 @@ export const CountField = steady(function CountField({
   onCommit,
 }: Props) {
   const [text, setText] = useTyped<string | null>(label, null);
-  const id = useId();
   const start = value === undefined ? '' : String(value);
   const written = (text ?? start).trim();
   const number = Number(written);
@@ -43,26 +41,14 @@ export const CountField = steady(function CountField({
   };
   useOnLeave(commit);
   return (
-    <div className="field">
-      <label className="label" htmlFor={id}>
-        {label}
-      </label>
-      <Input
-        id={id}
-        value={text ?? start}
-        inputMode="numeric"
-        autoComplete="off"
-        status={problem ? 'error' : ''}
-        aria-invalid={problem !== null}
-        aria-describedby={`${id}-echo`}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => event.key === 'Enter' && commit()}
-      />
-      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem ?? hint}
-      </p>
-    </div>
+    <WrittenField
+      label={label}
+      value={text ?? start}
+      problem={problem}
+      echo={hint}
+      inputMode="numeric"
+      onChange={setText}
+      onCommit={commit}
+    />
   );
 });

@@ -1,7 +1,6 @@
 import { steady } from './steady';
-import { Input } from 'antd';
-import { useId } from 'react';
 import { useOnLeave, useTyped } from './typed-text';
+import { WrittenField } from './WrittenField';
 
 interface Props {
   label: string;
@@ -26,7 +25,6 @@ export const FigureField = steady(function FigureField({
   onClear,
 }: Props) {
   const [text, setText] = useTyped<string | null>(label, null);
-  const id = useId();
   const start = value === null ? '' : String(Math.round(value * 100) / 100);
   const written = (text ?? start)
     .trim()
@@ -49,26 +47,13 @@ export const FigureField = steady(function FigureField({
   };
   useOnLeave(commit);
   return (
-    <div className="field">
-      <label className="label" htmlFor={id}>
-        {label}, {unit}
-      </label>
-      <Input
-        id={id}
-        value={text ?? start}
-        inputMode="decimal"
-        autoComplete="off"
-        status={problem ? 'error' : ''}
-        aria-invalid={problem !== null}
-        aria-describedby={`${id}-echo`}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => event.key === 'Enter' && commit()}
-      />
-      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem ?? ''}
-      </p>
-    </div>
+    <WrittenField
+      label={`${label}, ${unit}`}
+      value={text ?? start}
+      problem={problem}
+      inputMode="decimal"
+      onChange={setText}
+      onCommit={commit}
+    />
   );
 });

@@ -1,7 +1,6 @@
 import { steady } from './steady';
-import { Input } from 'antd';
-import { useId } from 'react';
 import { useOnLeave, useTyped } from './typed-text';
+import { WrittenField } from './WrittenField';
 import { editableTorque, parseTorque, torqueFigure, type TorqueUnit } from '@emery/core/quantity';
 
 interface Props {
@@ -16,7 +15,6 @@ interface Props {
 /** A torque as the manual has it. Says what it understood; what it cannot read stays in the field with the reason. */
 export const TorqueField = steady(function TorqueField({ label, nm, unit, onCommit, onClear }: Props) {
   const [text, setText] = useTyped<string | null>(label, null);
-  const id = useId();
   const start = nm === null ? '' : editableTorque(nm, unit);
   const emptied = text?.trim() === '';
   const touched = text !== null && text.trim() !== start && !emptied;
@@ -30,26 +28,14 @@ export const TorqueField = steady(function TorqueField({ label, nm, unit, onComm
   useOnLeave(commit);
   const understood = reading?.ok ? torqueFigure(reading.nm, reading.unit) : nm !== null ? torqueFigure(nm, unit) : '';
   return (
-    <div className="field">
-      <label className="label" htmlFor={id}>
-        {label}
-      </label>
-      <Input
-        id={id}
-        value={text ?? start}
-        autoComplete="off"
-        placeholder="47 N·m, 35 lbf·ft"
-        status={problem ? 'error' : ''}
-        aria-invalid={problem !== null}
-        aria-describedby={`${id}-echo`}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => event.key === 'Enter' && commit()}
-      />
-      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem ?? understood}
-      </p>
-    </div>
+    <WrittenField
+      label={label}
+      value={text ?? start}
+      problem={problem}
+      echo={understood}
+      placeholder="47 N·m, 35 lbf·ft"
+      onChange={setText}
+      onCommit={commit}
+    />
   );
 });

@@ -10,7 +10,9 @@ import { beltName, type JobCard } from '@emery/core/job';
 import { beltWidthMm, bodyRadiusMm, type Section, sectionFor } from '@emery/core/section';
 import { capital } from '@emery/core/quantity';
 
-const MARGIN = { left: 92, right: 24, top: 34, bottom: 26 };
+const MARGIN = { left: 92, right: 24, top: 48, bottom: 26 };
+/** Names nearer together than this stand on lines of their own, px. */
+const NAME_WIDTH = 160;
 const ORDINALS = ['1st', '2nd', '3rd'];
 const ordinal = (k: number) => ORDINALS[k] ?? `${k + 1}th`;
 
@@ -70,6 +72,7 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
     [height - MARGIN.bottom, MARGIN.top],
   );
   const step = card.steps.find(({ id }) => id === looked);
+  const rows = rowsOf(belts.map(({ id, planes: at, ys }) => ({ id, at: x(at[ys.indexOf(Math.max(...ys))]!) })));
   return (
     <svg width={width} height={height} role="img" aria-label="The drive from the side, engine on the left">
       <rect
@@ -116,7 +119,7 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
         return (
           <g key={id} className={`side-belt${place < 0 ? ' is-staying' : ''}${step?.belt === id ? ' is-here' : ''}`}>
             <path d={`M${line}`} />
-            <text x={x(at[top]!)} y={MARGIN.top - 16} textAnchor="middle">
+            <text x={x(at[top]!)} y={14 + 16 * (rows.get(id) ?? 0)} textAnchor="middle">
               {capital(beltName(drive, id))}
               {place < 0
                 ? ': stays on'
@@ -129,4 +132,16 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
       })}
     </svg>
   );
+}
+
+/** On which of two lines each name stands: beside one that stands close to it on the other. */
+function rowsOf(names: readonly { id: string; at: number }[]): ReadonlyMap<string, number> {
+  const rows = new Map<string, number>();
+  let [before, row] = [-Infinity, 0];
+  for (const { id, at } of [...names].sort((a, b) => a.at - b.at)) {
+    row = at - before < NAME_WIDTH ? 1 - row : 0;
+    rows.set(id, row);
+    before = at;
+  }
+  return rows;
 }

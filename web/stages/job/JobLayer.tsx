@@ -1,10 +1,10 @@
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useBench } from '../../state/bench';
 import type { LayerProps, PulleyFigure } from '../stage';
 import { useJobStage } from './JobProvider';
 import { useCard } from './sums';
 import './job.css';
-import { type Drive, stationOf } from '@emery/core/drive';
+import { type Drive, type Rotation, stationOf } from '@emery/core/drive';
 import { beltName, type JobCard } from '@emery/core/job';
 import { spanMidpoints } from '@emery/core/path';
 import { puttingOn } from '@emery/core/seating';
@@ -14,9 +14,10 @@ export default function JobLayer({ k, radii }: LayerProps) {
   const { drive, shown } = useBench('drive', 'shown');
   const { card } = useCard();
   const { figures, step: looked } = useJobStage();
+  const releases = useMemo(() => releasesAt(drive), [drive]);
   useEffect(() => {
-    if (card) figures.set(figuresOf(drive, card));
-  }, [drive, card, figures]);
+    if (card) figures.set(figuresOf(drive, card, releases));
+  }, [drive, card, releases, figures]);
   if (!card || shown.drive !== drive) return null;
   const step = card.steps.find(({ id }) => id === looked);
   const here =
@@ -25,21 +26,16 @@ export default function JobLayer({ k, radii }: LayerProps) {
     Math.max(0, ...station.pulleys.map(({ id }) => radii.get(id) ?? 0));
   return (
     <g className="job-layer" aria-hidden>
-      {drive.stations.map((station) => {
-        const release = releaseAt(drive, station.id);
-        if (!release) return null;
-        const { pivot } = release;
+      {releases.map(({ station, turn, pivot }) => {
         const r = 26 / k;
-        const way = release.turn === 'ccw' ? 0 : 1;
-        const start = { x: pivot.x - r, y: -pivot.y };
-        const end = { x: pivot.x + r, y: -pivot.y };
-        const [from, to] = way === 1 ? [start, end] : [end, start];
+        const [left, right] = [pivot.x - r, pivot.x + r];
+        const [from, to, sweep] = turn === 'ccw' ? [right, left, 0] : [left, right, 1];
         return (
-          <g key={station.id} className="job-release">
-            <path d={`M${from.x} ${from.y}A${r} ${r} 0 0 ${way} ${to.x} ${to.y}`} />
+          <g key={station} className="job-release">
+            <path d={`M${from} ${-pivot.y}A${r} ${r} 0 0 ${sweep} ${to} ${-pivot.y}`} />
             <path
               className="job-release-head"
-              transform={`translate(${to.x} ${to.y}) scale(${1 / k})`}
+              transform={`translate(${to} ${-pivot.y}) scale(${1 / k})`}
               d="M-6 -2L0 9L6 -2Z"
             />
           </g>
@@ -77,27 +73,35 @@ function beside({ x, y, directionDeg }: { x: number; y: number; directionDeg: nu
   return `${x + outward * dx} ${-(y + outward * dy)}`;
 }
 
-function releaseAt(drive: Drive, station: string) {
-  const { adjuster } = drive.stations.find(({ id }) => id === station)!;
-  if (adjuster?.kind !== 'sprung-arm') return null;
-  const release = drive.belts.map(({ id }) => puttingOn(drive, id)?.release).find((one) => one?.station === station);
-  return release ? { turn: release.turn, pivot: adjuster.pivot } : null;
+interface Release {
+  station: string;
+  turn: Rotation;
+  pivot: { x: number; y: number };
+}
+
+/** Every arm that a belt of the drive hangs on, and which way it is turned. */
+function releasesAt(drive: Drive): Release[] {
+  const found = drive.belts.flatMap(({ id }) => puttingOn(drive, id)?.release ?? []);
+  return [...new Map(found.map((one) => [one.station, one])).values()].flatMap(({ station, turn }) => {
+    const { adjuster } = drive.stations.find(({ id }) => id === station)!;
+    return adjuster?.kind === 'sprung-arm' ? [{ station, turn, pivot: adjuster.pivot }] : [];
+  });
 }
 
 /** Beside each shaft: which way its arm is turned, or that its rim comes last. */
-function figuresOf(drive: Drive, { steps }: JobCard): ReadonlyMap<string, PulleyFigure> {
-  const figures = new Map<string, PulleyFigure>();
-  const put = (station: string | undefined, text: string) => {
-    if (station === undefined) return;
-    const old = figures.get(station)?.text;
-    figures.set(station, { text: old ? `${old}, ${text}` : text, mark: 'none' });
-  };
-  for (const { code, belt, pulley } of steps)
-    if (code === 'lay' && pulley !== undefined)
-      put(stationOf(drive, pulley)?.id, drive.belts.length > 1 ? `${beltName(drive, belt)} on last` : 'on last');
-  for (const { id } of drive.stations) {
-    const release = releaseAt(drive, id);
-    if (release) put(id, release.turn === 'ccw' ? 'turn left' : 'turn right');
-  }
-  return figures;
+function figuresOf(drive: Drive, { steps }: JobCard, releases: readonly Release[]): ReadonlyMap<string, PulleyFigure> {
+  const lasts = steps.flatMap(({ code, belt, pulley }) =>
+    code === 'lay' && pulley !== undefined
+      ? [
+          {
+            station: stationOf(drive, pulley)!.id,
+            text: drive.belts.length > 1 ? `${beltName(drive, belt)} on last` : 'on last',
+          },
+        ]
+      : [],
+  );
+  const turns = releases.map(({ station, turn }) => ({ station, text: turn === 'ccw' ? 'turn left' : 'turn right' }));
+  const texts = new Map<string, string[]>();
+  for (const { station, text } of [...lasts, ...turns]) texts.set(station, [...(texts.get(station) ?? []), text]);
+  return new Map([...texts].map(([station, told]) => [station, { text: told.join(', '), mark: 'none' }]));
 }

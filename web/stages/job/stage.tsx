@@ -29,7 +29,8 @@ export const job: Stage = {
 /** In hand once something of the card was written; settled when every bolt that is named has its torque. */
 function state(drive: Drive): StageState {
   const { bolts = [], own = [], words = [], leftOut = [], order = [] } = drive.job ?? {};
-  if (sums.get()?.beltOrder(drive).tangled.length) return 'needs attention';
+  // One belt is in nobody's way.
+  if (drive.belts.length > 1 && sums.get()?.beltOrder(drive).tangled.length) return 'needs attention';
   if (bolts.length + own.length + words.length + leftOut.length + order.length === 0) return 'untouched';
   const known = bolts.every(({ torqueNm, angleDeg }) => torqueNm !== undefined || angleDeg !== undefined);
   return bolts.length > 0 && known ? 'settled' : 'in hand';
