@@ -1,7 +1,9 @@
 import { svgText } from './card-files';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { GLOVEBOX, gloveboxText } from './glovebox-card';
 import { CARD, cardScale, cardText } from './routing-card';
+import { plainText } from '../jobs/job-pdf';
 import { type Drive, parseDrive } from '@emery/core/drive';
 
 function demo(name: string): Drive {
@@ -71,4 +73,30 @@ test('a name with signs that no XML may hold still makes a file that opens', () 
   const parsed = new DOMParser().parseFromString(svgText(card), 'image/svg+xml');
   expect(parsed.querySelector('parsererror')).toBeNull();
   expect(parsed.documentElement.textContent).toBe('Bell  tab\u0009 half   pair \uD83D\uDE9A');
+});
+
+describe('the glovebox card', () => {
+  const inside = (drive: Drive) => {
+    const lines = gloveboxText(drive);
+    lines.slice(1).forEach(({ y, size }, k) => expect(y - lines[k]!.y).toBeGreaterThanOrEqual(size));
+    expect(lines.at(-1)!.y).toBeLessThan(GLOVEBOX.height - 40);
+    return lines.map((line) => line.text).join(' ');
+  };
+  test.each(['1-rescue-truck', '3-mobile-kitchen-van', '4-snow-groomer'])('%s: all of it has room', (name) => {
+    const drive = demo(name);
+    const told = inside(drive);
+    expect(told).not.toContain('in the code');
+    for (const { care } of drive.belts) if (care?.number) expect(told).toContain(`number ${care.number}`);
+  });
+  test('more belts than have room: it ends where the paper does, and says where the rest is', () => {
+    const drive = demo('3-mobile-kitchen-van');
+    const many = Array.from({ length: 12 }, (_, k) => ({ ...drive.belts[0]!, id: `b${k}` }));
+    expect(inside({ ...drive, belts: many })).toMatch(/the rest is in the code$/);
+    expect(inside({ ...drive, belts: [] })).toBe('No belt has a route yet.');
+  });
+});
+
+test('what a PDF’s own letters cannot say is said otherwise, and nothing of Western Europe is lost', () => {
+  expect(plainText('−5 °C ± 2 · Müller’s 6½" – ≤ 3')).toBe('-5 °C ± 2 · Müller’s 6½" – <= 3');
+  expect(plainText('皮带')).toBe('??');
 });

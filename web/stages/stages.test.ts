@@ -138,6 +138,42 @@ test('Tension is in hand once a belt is set, settled once every one was read, an
   expect(of({ tensionReadings: read, care: { nextLookAt: '2020-01-01T00:00:00Z' } })).toBe('needs attention');
 });
 
+test('Job card is in hand once something of it is written, settled with every bolt known, and tells belts in each other’s way', async () => {
+  const plain = routed(twoPulleys(), 'crank-1-1', 'alternator-1-1');
+  const of = (job: Drive['job'], drive = plain) =>
+    stageState('job', { ...drive, ...(job && { job }) }, solveDrive(drive));
+  const bolt = { id: 'b', station: 'alternator-1', use: 'pivot' as const };
+  expect(of(undefined)).toBe('untouched');
+  expect(of({ own: [{ id: 'o', phase: 'check', text: 'Look' }] })).toBe('in hand');
+  expect(of({ bolts: [bolt] })).toBe('in hand');
+  expect(of({ bolts: [{ ...bolt, torqueNm: 40 }] })).toBe('settled');
+  // Two belts, each in front of the other on one of their two shafts.
+  const second = (station: string, plane: number) => ({
+    id: `${station}-2`,
+    surface: 'ribbed' as const,
+    diameter: 90,
+    plane,
+  });
+  const tangled: Drive = {
+    ...plain,
+    stations: plain.stations.map((one, k) => ({
+      ...one,
+      pulleys: [...one.pulleys, second(one.id, k === 0 ? 30 : -30)],
+    })),
+    belts: [
+      ...plain.belts,
+      {
+        id: 'other',
+        section: 'PK',
+        ribs: 4,
+        route: plain.stations.map(({ id }) => ({ pulley: `${id}-2`, side: 'drive' as const })),
+      },
+    ],
+  };
+  await STAGES.find(({ id }) => id === 'job')!.sums!.fetch();
+  expect(of(undefined, tangled)).toBe('needs attention');
+});
+
 test('every stage of the list can be told apart, has a place on the rail and in the keys, and answers for any drive', () => {
   expect(new Set(STAGES.map(({ id }) => id)).size).toBe(STAGES.length);
   expect(STAGES.length).toBeLessThanOrEqual(9);
