@@ -67,6 +67,8 @@ interface Laid {
   /** Of the rubber, mm. */
   thickness: number;
   faces: readonly { at: Point; radius: number; z: number }[];
+  foremost: number;
+  rearmost: number;
 }
 
 /** The plane of a belt's rearmost rib on a pulley: the first groove's, or as many grooves on as were counted. */
@@ -108,7 +110,15 @@ function lay(drive: Drive, belt: Belt, { contacts, spans }: BeltSolution): Laid 
     const { x, y } = placed.station;
     return [{ at: { x, y }, radius: bodyRadiusMm(placed.pulley, section), z: planes[k]! }];
   });
-  return { belt, shafts, pieces: [...ofSpans, ...ofArcs], thickness: section?.thickness ?? 0, faces };
+  return {
+    belt,
+    shafts,
+    pieces: [...ofSpans, ...ofArcs],
+    thickness: section?.thickness ?? 0,
+    faces,
+    foremost: Math.max(...planes),
+    rearmost: Math.min(...planes),
+  };
 }
 
 /** The first shaft of both on which `other` lies wholly in front of `own`. */
@@ -123,6 +133,8 @@ function sharedInFront(own: Laid, other: Laid): string | null {
 /** Whether a belt lies, in front, over the line of another or over the face of one of its pulleys. */
 function crosses(front: Laid, behind: Laid): boolean {
   const touching = (front.thickness + behind.thickness) / 2;
+  // Most pairs lie wholly behind or beside one another, and no piece of theirs has to be looked at.
+  if (front.foremost <= behind.rearmost + SAME_PLANE) return false;
   return front.pieces.some((piece) => {
     const z = Math.max(piece.za, piece.zb);
     return (
