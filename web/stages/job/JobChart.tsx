@@ -119,7 +119,7 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
         return (
           <g key={id} className={`side-belt${place < 0 ? ' is-staying' : ''}${step?.belt === id ? ' is-here' : ''}`}>
             <path d={`M${line}`} />
-            <text x={x(at[top]!)} y={14 + 16 * (rows.get(id) ?? 0)} textAnchor="middle">
+            <text x={x(at[top]!)} y={18 + 16 * (rows.get(id) ?? 0)} textAnchor="middle">
               {capital(beltName(drive, id))}
               {place < 0
                 ? ': stays on'

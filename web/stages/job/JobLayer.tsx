@@ -88,20 +88,21 @@ function releasesAt(drive: Drive): Release[] {
   });
 }
 
-/** Beside each shaft: which way its arm is turned, or that its rim comes last. */
+/**
+ * Beside each shaft: that its rim comes last, or which way its arm is turned. Of one where both hold, the way it is
+ * turned: the other stands with the step.
+ */
 function figuresOf(drive: Drive, { steps }: JobCard, releases: readonly Release[]): ReadonlyMap<string, PulleyFigure> {
   const lasts = steps.flatMap(({ code, belt, pulley }) =>
     code === 'lay' && pulley !== undefined
       ? [
           {
             station: stationOf(drive, pulley)!.id,
-            text: drive.belts.length > 1 ? `${beltName(drive, belt)} on last` : 'on last',
+            text: drive.belts.length > 1 ? `${beltName(drive, belt)} last` : 'on last',
           },
         ]
       : [],
   );
   const turns = releases.map(({ station, turn }) => ({ station, text: turn === 'ccw' ? 'turn left' : 'turn right' }));
-  const texts = new Map<string, string[]>();
-  for (const { station, text } of [...lasts, ...turns]) texts.set(station, [...(texts.get(station) ?? []), text]);
-  return new Map([...texts].map(([station, told]) => [station, { text: told.join(', '), mark: 'none' }]));
+  return new Map([...lasts, ...turns].map(({ station, text }) => [station, { text, mark: 'none' }]));
 }
