@@ -84,7 +84,7 @@ function beside(
         box.y + height / 2 > viewHeight - 4;
       if (outside) cost += 120;
       // Nothing that comes on top can make a worse place the best.
-      for (let n = 0; n < taken.length && cost < least; n += 1) if (overlaps(box, taken[n]!)) cost += 90;
+      for (let n = 0; n < taken.length && cost < least; n += 1) if (overlaps(box, taken[n]!)) cost += 200;
       for (let n = 0; n < circles.length && cost < least; n += 1)
         if (boxDistance(box, circles[n]!) < circles[n]!.r + 3) cost += 80;
       for (let n = 0; n < lines.length && cost < least; n += 1)
