@@ -57,7 +57,7 @@ export function storyOf(drive: Drive): StoryEntry[] {
 }
 
 /** By the day, latest first; undated ones last. */
-export function latestFirst<T extends { at: string | null }>(entries: readonly T[]): T[] {
+function latestFirst<T extends { at: string | null }>(entries: readonly T[]): T[] {
   const time = ({ at }: T) => momentOf(at ?? undefined) ?? -Infinity;
   return [...entries].sort((a, b) => (time(a) === time(b) ? 0 : time(b) - time(a)));
 }
@@ -227,17 +227,5 @@ function noiseStory(drive: Drive): Told[] {
   return [...clues, ...cured];
 }
 
-/** The columns of a story as a table, and its rows. */
+/** The columns of a story as a table. */
 export const STORY_COLUMNS = ['date', 'odometer', 'unit', 'drive', 'kind', 'what', 'detail'] as const;
-export function storyRow(entry: StoryEntry, drive: string, vehicleUnit: OdometerUnit): string[] {
-  const { at, odometer, unit, kind, title, detail } = entry;
-  return [
-    at?.slice(0, 10) ?? '',
-    odometer === null ? '' : String(odometer),
-    odometer === null ? '' : (unit ?? vehicleUnit),
-    drive,
-    kind,
-    title,
-    detail,
-  ];
-}

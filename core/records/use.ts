@@ -15,8 +15,8 @@ export interface UsualUse {
   last: OdometerReading | null;
 }
 
-/** How far a vehicle goes in a day where no readings tell, km: 15,000 in a year. A default. */
-export const DEFAULT_KM_A_DAY = 15_000 / 365;
+/** How far a vehicle goes in a year where no readings tell, km. A default. */
+export const DEFAULT_KM_A_YEAR = 15_000;
 const DAY_MS = 24 * 3600 * 1000;
 /** What a calendar holds, ms since 1970: of other days there is no telling. */
 const FIRST_MS = Date.UTC(1000, 0);
@@ -35,7 +35,7 @@ export function usualUse(readings: readonly OdometerReading[], unit: OdometerUni
   const slope = days >= LEAST_DAYS ? slopeOf(sorted) : 0;
   return slope > 0
     ? { perDay: slope, unit, from: 'readings', last }
-    : { perDay: DEFAULT_KM_A_DAY / kmPer(unit), unit, from: 'default', last };
+    : { perDay: DEFAULT_KM_A_YEAR / 365 / kmPer(unit), unit, from: 'default', last };
 }
 
 /** Odometer over days. */

@@ -42,7 +42,7 @@ const EVENTS: { readonly [K in JobEvent['kind']]: Record<string, Schema> } = {
   photo: { photo, step: text(200) },
   timer: { running: boolean().required('is missing') },
 };
-export const EVENT_KINDS = Object.keys(EVENTS) as JobEvent['kind'][];
+const EVENT_KINDS = Object.keys(EVENTS) as JobEvent['kind'][];
 const kinds = string()
   .oneOf(EVENT_KINDS, `must be one of ${EVENT_KINDS.join(', ')}`)
   .required('is missing');
@@ -61,7 +61,7 @@ export const jobEvent = lazy((value: unknown) => {
 });
 
 /** So many events are taken in at once, and held by one job. */
-export const MOST_EVENTS = 500;
+const MOST_EVENTS = 500;
 export const MOST_IN_JOB = 5000;
 export const eventsBody = object({
   events: array()

@@ -140,7 +140,7 @@ async function pageOfDues(manager: EntityManager, { search, limit, offset }: Pag
 }
 
 /** Something due out of its row. */
-export function dueOf({ kind, text, belt, day, dueOdometer, unit, source, plusMinus, expected }: DueRow) {
+function dueOf({ kind, text, belt, day, dueOdometer, unit, source, plusMinus, expected }: DueRow) {
   return {
     ...{ kind, text, belt, day, odometer: dueOdometer, unit, from: source, plusMinus },
     expected: expected === NO_DAY ? null : expected,

@@ -5,7 +5,7 @@ import { useDues } from '../api/records';
 import { DueRow } from './DueRow';
 import { MoreButton } from './MoreButton';
 import type { DueListed } from '@emery/core/api';
-import { SOON_DAYS } from '@emery/core/records';
+import { DEFAULT_KM_A_YEAR, SOON_DAYS } from '@emery/core/records';
 
 /** What is due, the first to come first. */
 export function DueView({ search }: { search: string }) {
@@ -30,8 +30,8 @@ export function DueView({ search }: { search: string }) {
           <span className="answer-other">within {SOON_DAYS} days</span>
         </div>
         <div className="answer-note">
-          By day, or by odometer at each vehicle&rsquo;s usual use: the slope of its readings, or 15,000 km a year where
-          there are none (a default).
+          By day, or by odometer at each vehicle&rsquo;s usual use: the slope of its readings, or{' '}
+          {DEFAULT_KM_A_YEAR.toLocaleString('en')} km a year where there are none (a default).
         </div>
         <div className="button-row is-after">
           <Button icon={<CalendarOutlined />} href="/api/records/due.ics" download>

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { useLives } from '../api/records';
 import { Choice } from '../ui/Choice';
 import { useSizeOf } from '../ui/use-size-of';
+import { kmPer } from '@emery/core/drive';
 import type { Survival } from '@emery/core/records';
 
 const MARGIN = { left: 52, right: 20, top: 16, bottom: 38 };
@@ -31,7 +32,7 @@ export default function LivesView() {
           <div className="answer-note">
             {survival.belts === 1 ? '1 belt' : `${survival.belts.toLocaleString('en')} belts`} whose distance is known,{' '}
             {survival.ended.toLocaleString('en')} of them worn out or broken. The others still run or came off good:
-            each counts as far as it came. Hours count as 40 km each (a default).
+            each counts as far as it came. Hours count as {kmPer('h')} km each (a default).
           </div>
         )}
       </div>
