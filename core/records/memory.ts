@@ -1,5 +1,6 @@
 import { type Drive, momentOf } from '../drive';
-import { type Due, duesOf } from './due';
+import { duesOf } from './due';
+import type { Due } from './due-state';
 import { type BeltLife, livesOf } from './lives';
 import { type StoryEntry, storyOf } from './story';
 
