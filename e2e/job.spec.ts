@@ -60,6 +60,13 @@ test.describe('by thumb, on a phone', () => {
     await expect(page.getByText('A sprung arm bites', { exact: false }).first()).toBeVisible();
     await page.getByPlaceholder('Your name').first().fill('Ann');
     await page.getByRole('button', { name: /Start the clock/ }).tap();
+    await page.getByRole('button', { name: 'Remark or picture, step 7', exact: true }).tap();
+    await page.getByLabel('Remark, step 7').fill('Stiff arm');
+    await page.getByRole('region', { name: 'Belts off' }).getByRole('button', { name: 'Add', exact: true }).tap();
+    await page.getByLabel('Picture of step 7').setInputFiles('demo/1-rescue-truck-ribs.jpg');
+    await expect(page.getByRole('img', { name: 'Of step 7' })).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Belts off' })).toContainText('Ann: Stiff arm');
+    await page.getByRole('button', { name: 'Remark or picture, step 7', exact: true }).tap();
     await tickAll(page);
     await page.getByRole('button', { name: 'A new one is on' }).tap();
     await page.getByLabel('Number on it').fill('TF 6-2001');
@@ -69,7 +76,7 @@ test.describe('by thumb, on a phone', () => {
     await expect(page.getByRole('alert')).toContainText('Odometer: write a number from 0');
     await page.getByLabel('Odometer, km').fill('152010');
     await page.getByLabel('Odometer, km').press('Enter');
-    await page.getByLabel('Remark').fill('Pulley of the pump is rusty');
+    await page.getByLabel('Remark', { exact: true }).fill('Pulley of the pump is rusty');
     await page.getByRole('region', { name: 'Written down with it' }).getByRole('button', { name: 'Add' }).last().tap();
     expect(await page.evaluate(() => window.document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
     await expect(page.getByRole('region', { name: 'Sign off' })).not.toContainText('not ticked');
@@ -84,6 +91,8 @@ test.describe('by thumb, on a phone', () => {
     await page.getByRole('link', { name: /story/ }).tap();
     await expect(page.getByRole('region', { name: 'What happened' })).toContainText('Job signed off by Ann');
     await expect(page.getByRole('region', { name: 'What happened' })).toContainText('number TF 6-2001');
+    await expect(page.getByRole('region', { name: 'What happened' })).toContainText('Stiff arm');
+    await expect(page.getByRole('img', { name: 'Of Job signed off by Ann' })).toBeVisible();
     await expect(page.getByRole('region', { name: 'Due', exact: true })).toContainText('look at it again');
     await page.goto('/records/due');
     await expect(page.getByRole('list', { name: 'What is due' })).toContainText('Rescue truck 2');

@@ -1,11 +1,12 @@
 import { DeleteOutlined } from '@ant-design/icons';
-import { AutoComplete, Button, Input } from 'antd';
-import { useDeferredValue, useState } from 'react';
+import { AutoComplete, Button } from 'antd';
+import { useDeferredValue } from 'react';
 import { useStock } from '../api/stock';
 import { FigureField } from '../ui/FigureField';
 import { PictureButton } from '../ui/PictureButton';
 import { useTyped } from '../ui/typed-text';
-import { pictureAddress } from '../views/picture/address';
+import { JobPicture } from './JobPicture';
+import { RemarkForm } from './RemarkForm';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
 
@@ -41,11 +42,11 @@ export function JobExtras(props: Props) {
       <div>
         <h3>Pictures</h3>
         <div className="job-pictures">
-          {run.photos.map(({ id, photo }) => (
-            <a key={id} href={pictureAddress(photo.hash)}>
-              <img src={pictureAddress(photo.hash)} alt="Taken at the job" loading="lazy" />
-            </a>
-          ))}
+          {run.photos
+            .filter(({ step }) => step === undefined)
+            .map(({ id, photo }) => (
+              <JobPicture key={id} hash={photo.hash} of="the job" />
+            ))}
         </div>
         {!fixed && (
           <PictureButton
@@ -120,37 +121,18 @@ function Parts({ job, hand: { run, happens } }: Props) {
 }
 
 function Remarks({ job, hand: { run, happens } }: Props) {
-  const [text, setText] = useTyped('remark', '');
-  const [open, setOpen] = useState(true);
-  const fixed = job.signedAt !== null;
   const general = run.notes.filter(({ step }) => step === undefined);
-  const add = () => {
-    if (text.trim() !== '') happens({ kind: 'note', text: text.trim() });
-    setText('');
-    setOpen(true);
-  };
   return (
     <div>
       <h3>Remarks</h3>
-      {open &&
-        general.map(({ id, text: said, by }) => (
-          <p key={id} className="job-remark">
-            {by && `${by}: `}
-            {said}
-          </p>
-        ))}
-      {!fixed && (
-        <div className="job-new is-flush">
-          <Input.TextArea
-            autoSize
-            maxLength={2000}
-            value={text}
-            aria-label="Remark"
-            placeholder="What the next one should know"
-            onChange={(event) => setText(event.target.value)}
-          />
-          <Button onClick={add}>Add</Button>
-        </div>
+      {general.map(({ id, text, by }) => (
+        <p key={id} className="job-remark">
+          {by && `${by}: `}
+          {text}
+        </p>
+      ))}
+      {job.signedAt === null && (
+        <RemarkForm place="remark" label="Remark" onAdd={(text) => happens({ kind: 'note', text })} />
       )}
     </div>
   );

@@ -1,6 +1,10 @@
+import { EditOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useEffect, useRef, useState } from 'react';
+import { PictureButton } from '../ui/PictureButton';
 import { useTyped } from '../ui/typed-text';
+import { JobPicture } from './JobPicture';
+import { RemarkForm } from './RemarkForm';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
 import { PHASES } from '@emery/core/drive';
@@ -60,28 +64,41 @@ function Tick({ job, step, number, next, hand: { run, happens }, fixed }: TickPr
     wasNext.current = next;
   }, [next]);
   const remarks = run.notes.filter((note) => note.step === step.id);
+  const photos = run.photos.filter((taken) => taken.step === step.id);
+  const [open, setOpen] = useState(false);
   return (
     <li ref={row} className={`job-tick${done ? ' is-done' : ''}${next ? ' is-next' : ''}`}>
-      <button
-        type="button"
-        role="checkbox"
-        aria-checked={done !== undefined}
-        disabled={fixed}
-        onClick={() => happens({ kind: 'tick', step: step.id, done: !done })}
-      >
-        <span className="job-box" aria-hidden>
-          {done ? '✓' : ''}
-        </span>
-        <span className="job-tick-number">{number}</span>
-        <span className="job-tick-text">
-          {step.text}
-          {done && (
-            <span className="job-tick-who">
-              {done.by || 'Done'}, {timeOf(done.at)}
-            </span>
-          )}
-        </span>
-      </button>
+      <div className="job-tick-row">
+        <button
+          type="button"
+          role="checkbox"
+          aria-checked={done !== undefined}
+          disabled={fixed}
+          onClick={() => happens({ kind: 'tick', step: step.id, done: !done })}
+        >
+          <span className="job-box" aria-hidden>
+            {done ? '✓' : ''}
+          </span>
+          <span className="job-tick-number">{number}</span>
+          <span className="job-tick-text">
+            {step.text}
+            {done && (
+              <span className="job-tick-who">
+                {done.by || 'Done'}, {timeOf(done.at)}
+              </span>
+            )}
+          </span>
+        </button>
+        {!fixed && (
+          <Button
+            type="text"
+            icon={<EditOutlined />}
+            aria-label={`Remark or picture, step ${number}`}
+            aria-expanded={open}
+            onClick={() => setOpen(!open)}
+          />
+        )}
+      </div>
       {step.caution && !done && (
         <p className="job-caution">
           <strong>▲ Caution</strong> {step.caution}
@@ -93,6 +110,27 @@ function Tick({ job, step, number, next, hand: { run, happens }, fixed }: TickPr
           {text}
         </p>
       ))}
+      {photos.length > 0 && (
+        <div className="job-pictures">
+          {photos.map(({ id, photo }) => (
+            <JobPicture key={id} hash={photo.hash} of={`step ${number}`} />
+          ))}
+        </div>
+      )}
+      {open && !fixed && (
+        <div className="job-at-step">
+          <RemarkForm
+            place={`remark at ${step.id}`}
+            label={`Remark, step ${number}`}
+            onAdd={(text) => happens({ kind: 'note', text, step: step.id })}
+          />
+          <PictureButton
+            label="Take a picture"
+            what={`Picture of step ${number}`}
+            onKept={(photo) => happens({ kind: 'photo', photo, step: step.id })}
+          />
+        </div>
+      )}
       {step.minutes !== undefined && next && !fixed && <Countdown place={`${job} ${step.id}`} minutes={step.minutes} />}
     </li>
   );
