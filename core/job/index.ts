@@ -8,4 +8,13 @@ export { beltOrder } from './order';
 export { runOf, type BeltFitted, type JobEvent, type JobRun } from './run';
 export { signedOff } from './sign-off';
 export { inTighteningOrder, STEP_CODES } from './steps';
-export { beltName, BOLT_REUSE_WORDS, BOLT_USE_WORDS, boltWords, jobMessage, jobWords, PHASE_WORDS } from './words';
+export {
+  beltName,
+  BOLT_REUSE_WORDS,
+  BOLT_USE_WORDS,
+  boltWords,
+  jobMessage,
+  jobWords,
+  PHASE_WORDS,
+  runFacts,
+} from './words';

@@ -12,9 +12,10 @@ import {
 import { type FindingWords, inOneLine } from '../finding';
 import { inspectedLabel } from '../inspect';
 import { capital, type LengthUnit, torqueFigure } from '../quantity';
-import { sectionFor } from '../section';
+import { DRIVE_SIDE_WORDS, sectionFor } from '../section';
 import { forceFigure, NEXT_LOOK } from '../tension';
 import type { JobFinding } from './finding';
+import type { JobRun } from './run';
 import type { StepCode, StepTold } from './steps';
 
 export const PHASE_WORDS: Record<Phase, string> = {
@@ -44,12 +45,10 @@ export function beltName(drive: Drive, id: string | undefined): string {
   return drive.belts.length === 1 ? 'the belt' : `belt ${drive.belts.findIndex((belt) => belt.id === id) + 1}`;
 }
 
-const SIDE_WORDS = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' } as const;
-
 /** A belt's way from the crank on, each pulley with the side that lies on it. */
 export function routeWords(drive: Drive, beltId: string, route: readonly RouteStop[]): string {
   const belt = drive.belts.find(({ id }) => id === beltId)!;
-  const side = SIDE_WORDS[sectionFor(belt.section)?.kind ?? 'ribbed'];
+  const side = DRIVE_SIDE_WORDS[sectionFor(belt.section)?.kind ?? 'ribbed'];
   return route.map((stop) => `${pulleyLabel(drive, stop.pulley)} (${stop.side === 'back' ? 'back' : side})`).join(', ');
 }
 
@@ -257,3 +256,17 @@ export function jobWords(drive: Drive, { code, belt, figures }: JobFinding): Fin
 }
 
 export const jobMessage = (drive: Drive, finding: JobFinding): string => inOneLine(jobWords(drive, finding));
+
+/** What a job has done besides its steps: what went on, parts, the time it took, remarks; on paper and in the story. */
+export function runFacts(drive: Drive, { belts, parts, workedMs, notes }: JobRun): string[] {
+  const minutes = Math.round(workedMs / 60_000);
+  return [
+    ...[...belts].map(
+      ([belt, { fitted, number }]) =>
+        `${capital(beltName(drive, belt))} ${fitted === 'new' ? 'new' : 'back on'}${number ? `, number ${number}` : ''}`,
+    ),
+    ...parts.map(({ name, count }) => `${count} × ${name}`),
+    ...(minutes > 0 ? [minutes === 1 ? '1 minute of work' : `${minutes} minutes of work`] : []),
+    ...notes.map(({ text }) => text),
+  ];
+}

@@ -2,7 +2,7 @@ import { type Belt, type Drive, pulleyLabel } from '../drive';
 import { solveDrive } from '../path';
 import { formatInches } from '../quantity';
 import { puttingOn } from '../seating';
-import { markingsOf, sectionFor } from '../section';
+import { DRIVE_SIDE_WORDS, markingsOf, sectionFor } from '../section';
 import { releaseWords } from '../size';
 
 /** What a code on a card may hold and still be read by any telephone, characters. */
@@ -20,8 +20,6 @@ export interface CardBelt {
   /** When it went on, and at what reading; null where nobody wrote it down. */
   fitted: string | null;
 }
-
-const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' } as const;
 
 /** What the glovebox card says of each belt. */
 export function cardBelts(drive: Drive): CardBelt[] {
@@ -44,7 +42,9 @@ export function cardBelts(drive: Drive): CardBelt[] {
             ? 'no length yet'
             : `${Math.round(lengthMm)} mm (${formatInches(lengthMm)}) ${drawn.basis}${length ? '' : ', from the drawing'}`,
         route: belt.route
-          .map(({ pulley, side }) => `${pulleyLabel(drive, pulley)} ${side === 'back' ? 'back' : SIDES[kind]}`)
+          .map(
+            ({ pulley, side }) => `${pulleyLabel(drive, pulley)} ${side === 'back' ? 'back' : DRIVE_SIDE_WORDS[kind]}`,
+          )
           .join(', '),
         lastOn: last && pulleyLabel(drive, last.pulley),
         fitted: fittedWords(drive, belt),

@@ -190,3 +190,6 @@ export function sectionFor(name: string, overrides?: SectionOverrides): Section 
     ...Object.fromEntries(given),
   };
 }
+
+/** What a belt's drive side is called in a list, by its kind. */
+export const DRIVE_SIDE_WORDS: Record<Section['kind'], string> = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' };

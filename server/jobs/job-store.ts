@@ -6,8 +6,7 @@ import { indexVehicles } from '../vehicles/search-index';
 import { MOST_IN_JOB } from './body';
 import type { JobListed, JobNews, JobOpened, JobSheet } from '@emery/core/api';
 import type { OdometerUnit } from '@emery/core/drive';
-import { beltName, type JobEvent, type JobRun, runOf, signedOff } from '@emery/core/job';
-import { capital } from '@emery/core/quantity';
+import { type JobEvent, type JobRun, runFacts, runOf, signedOff } from '@emery/core/job';
 
 export interface JobRow extends JobListed<Date> {
   sheet: string;
@@ -180,20 +179,9 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
 /** What the story tells of a job. */
 function recordOf({ drive, steps }: JobSheet, run: JobRun, by: string): JobRecord {
   const done = steps.filter(({ id }) => run.done.has(id)).length;
-  const belts = [...run.belts].map(([belt, { fitted, number }]) => {
-    const name = capital(beltName(drive, belt));
-    return fitted === 'new' ? `${name} new${number ? `, number ${number}` : ''}` : `${name} back on`;
-  });
-  const minutes = Math.round(run.workedMs / 60_000);
   return {
     title: `Job signed off by ${by}`,
-    detail: [
-      `${done} of ${steps.length} steps done`,
-      ...belts,
-      ...run.parts.map(({ name, count }) => `${count} × ${name}`),
-      ...(minutes > 0 ? [minutes === 1 ? '1 minute of work' : `${minutes} minutes of work`] : []),
-      ...run.notes.map(({ text }) => text),
-    ].join('; '),
+    detail: [`${done} of ${steps.length} steps done`, ...runFacts(drive, run)].join('; '),
     odometer: run.odometer,
     pictures: run.photos.map(({ photo }) => photo),
   };

@@ -2,7 +2,7 @@ import { type Drive, type Station, stationLabel } from '@emery/core/drive';
 import { beltBounds, solveDrive } from '@emery/core/path';
 import { formatInches, formatMm } from '@emery/core/quantity';
 import { puttingOn } from '@emery/core/seating';
-import { sectionFor } from '@emery/core/section';
+import { DRIVE_SIDE_WORDS, sectionFor } from '@emery/core/section';
 import { releaseWords } from '@emery/core/size';
 
 /** A4 across, in CSS px. */
@@ -69,7 +69,7 @@ export function cardText(drive: Drive): CardLine[] {
         : `${formatMm(belt.length.mm)} ${belt.length.basis} (${formatInches(belt.length.mm)}), from the drawing`,
     );
     belt.contacts.forEach(({ pulley, side }, at) =>
-      add(`${at + 1}  ${labelOf(drive, pulley)}, ${side === 'back' ? 'back' : SIDES[section.kind]}`),
+      add(`${at + 1}  ${labelOf(drive, pulley)}, ${side === 'back' ? 'back' : DRIVE_SIDE_WORDS[section.kind]}`),
     );
     const { lastOn } = puttingOn(drive, belt.id)!;
     if (lastOn && belt.closed) add(`Goes on last over ${labelOf(drive, lastOn.pulley)}`, { gap: 26, bold: true });
@@ -93,8 +93,6 @@ export function wrapped(text: string, most: number): string[] {
     return lines;
   }, []);
 }
-
-const SIDES = { ribbed: 'ribs', vee: 'V', toothed: 'teeth' };
 
 function labelOf(drive: Drive, pulley: string): string {
   const station = drive.stations.find(({ pulleys }) => pulleys.some(({ id }) => id === pulley)) as Station;

@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import { useShop } from '../api/shop';
 import { Paper } from './Paper';
 import { useJob } from './use-job';
-import { beltName } from '@emery/core/job';
+import { runFacts } from '@emery/core/job';
 
 /** A job on paper: as it stands, or as it was signed off. */
 export default function JobOnPaperPage() {
@@ -12,18 +12,11 @@ export default function JobOnPaperPage() {
   const shop = useShop();
   if (error && !job) return <p className="shop-none">{error.message}</p>;
   if (!job) return <Spin className="page-spin" />;
-  const minutes = Math.round(run.workedMs / 60_000);
   const facts = [
     `Begun ${job.startedAt.slice(0, 10)}${job.startedBy ? ` by ${job.startedBy}` : ''}`,
     job.signedAt ? `Signed off ${job.signedAt.slice(0, 10)} by ${job.signedBy}` : 'Not signed off',
     run.odometer === null ? 'Odometer ________' : `Odometer ${run.odometer.toLocaleString('en')} ${job.odometerUnit}`,
-    ...(minutes > 0 ? [`${minutes} min of work`] : []),
-    ...[...run.belts].map(
-      ([belt, { fitted, number }]) =>
-        `${beltName(job.sheet.drive, belt)} ${fitted === 'new' ? 'new' : 'back on'}${number ? `, number ${number}` : ''}`,
-    ),
-    ...run.parts.map(({ name, count }) => `${count} × ${name}`),
-    ...run.notes.map(({ text }) => text),
+    ...runFacts(job.sheet.drive, run),
   ];
   return (
     <Paper
