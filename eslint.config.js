@@ -52,8 +52,8 @@ const LAYERS = [
   ['seating', 'planes'],
   ['survey'],
   ['route', 'size', 'speeds', 'tension', 'align'],
-  // What these weigh is what the others found.
-  ['inspect'],
+  // What these weigh is what the others found; the counter asks them without a drive.
+  ['inspect', 'counter'],
   ['noise'],
   ['job'],
   ['records'],

@@ -1,5 +1,6 @@
 import { alignCommand } from '@emery/core/align';
 import type { Command } from '@emery/core/command';
+import { stringCommand, twoPulleysCommand } from '@emery/core/counter';
 import type { Drive } from '@emery/core/drive';
 import { inspectCommand } from '@emery/core/inspect';
 import { jobCommand } from '@emery/core/job';
@@ -27,7 +28,7 @@ export const DRIVE_COMMANDS: readonly Command<Drive>[] = [
 ];
 
 /** The commands over a text. */
-export const TEXT_COMMANDS: readonly Command<string>[] = [markingCommand];
+export const TEXT_COMMANDS: readonly Command<string>[] = [markingCommand, stringCommand, twoPulleysCommand];
 
 /** The commands over a file of any kind. */
 export const FILE_COMMANDS: readonly Command<Uint8Array>[] = [pluckCommand];

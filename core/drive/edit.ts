@@ -6,7 +6,7 @@ import { put, putItem, removeItem, withoutNamesOf } from './lists';
 import { findPulley, pulleysById, stationLabel, stationOf } from './look-up';
 import type { Pulley, Station } from './station';
 import type { PhotoRim } from './survey';
-import { freeId } from './templates';
+import { freeId, SURFACE_OF } from './templates';
 
 /*
  * The edits the bench makes. Each is a pure function from drive to drive that keeps what it does not touch, unknown
@@ -152,8 +152,7 @@ export function proposedSide(pulley: Pulley): Side {
 
 /** Of a shaft's pulleys, the one a belt would run on: a face that suits it, in the plane nearest to the belt's. */
 export function fittingPulley(drive: Drive, belt: Belt, station: Station): Pulley {
-  const kind = sectionFor(belt.section)?.kind;
-  const wanted = kind === 'ribbed' ? 'ribbed' : kind === 'vee' ? 'vee' : 'toothed';
+  const wanted = SURFACE_OF[sectionFor(belt.section)?.kind ?? 'toothed'];
   const first = belt.route[0] && findPulley(drive, belt.route[0].pulley);
   const taken = new Set(
     drive.belts.filter(({ id }) => id !== belt.id).flatMap(({ route }) => route.map((stop) => stop.pulley)),

@@ -59,6 +59,6 @@ export {
   TOOL_WORDS,
 } from './labels';
 export { driveDifferences, type DriveDifference } from './differences';
-export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SIZES } from './templates';
+export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SIZES, SURFACE_OF } from './templates';
 export * from './edit';
 export * from './listen-again';

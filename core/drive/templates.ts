@@ -22,7 +22,8 @@ export const STARTING_SIZES: Record<Role, number> = {
   other: 100,
 };
 
-const SURFACE_OF: Record<Section['kind'], Surface> = { ribbed: 'ribbed', vee: 'vee', toothed: 'toothed' };
+/** The surface that a kind of belt's drive side is made for. */
+export const SURFACE_OF: Record<Section['kind'], Surface> = { ribbed: 'ribbed', vee: 'vee', toothed: 'toothed' };
 
 /** An empty drive: nothing drawn yet. */
 export function newDrive(name: string): Drive {

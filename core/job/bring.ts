@@ -1,19 +1,10 @@
 import { type Drive, itemsOf, pulleyLabel } from '../drive';
 import { inspectedLabel } from '../inspect';
-import { markingsOf, type MarkingText, sectionFor } from '../section';
-import { answerFor, type SizeAnswer } from '../size';
+import { type AskFor, sectionFor } from '../section';
+import { answerFor, askForBelt, secondTo } from '../size';
 import { type BeltOrder, beltOrder } from './order';
 import { stepsOf } from './steps';
 import { boltWords } from './words';
-
-/** A length that would do, with what to ask for at a counter. */
-export interface AskFor {
-  lengthMm: number;
-  /** In the usual schemes; none for a section that no scheme writes without its width. */
-  markings: MarkingText[];
-  /** For those: in plain words, such as the teeth. */
-  plain: string;
-}
 
 /** One belt to bring: what to ask for, what else would do, and what the last one had printed on it. */
 export interface BringBelt extends AskFor {
@@ -86,30 +77,9 @@ function bringBelt(drive: Drive, id: string, stock?: readonly number[]): BringBe
     basis: section.basis,
     from: marked === null ? 'size' : 'marked',
     number: belt.care?.number ?? null,
-    second: second === null ? null : askFor(belt, second),
-    ...askFor(belt, lengthMm),
+    second: second === null ? null : askForBelt(belt, second),
+    ...askForBelt(belt, lengthMm),
   };
-}
-
-/** Another length that fits, by its chance; of those as likely the one nearest to the first. Null without one. */
-function secondTo(lengthMm: number, { candidates }: SizeAnswer): number | null {
-  const fitting = candidates.filter(({ verdict, lengthMm: mm }) => verdict === 'fits' && Math.abs(mm - lengthMm) > 0.5);
-  const worth = ({ chance, lengthMm: mm }: (typeof fitting)[number]) =>
-    Math.round(20 * chance) - Math.abs(mm - lengthMm) / 1000;
-  return fitting.length === 0
-    ? null
-    : fitting.reduce((best, next) => (worth(next) > worth(best) ? next : best)).lengthMm;
-}
-
-function askFor({ section: name, ribs = null }: { section: string; ribs?: number | null }, lengthMm: number): AskFor {
-  const section = sectionFor(name)!;
-  const plain =
-    section.kind === 'toothed'
-      ? `${Math.round(lengthMm / section.pitch)} teeth, ${name}, ${section.pitch} mm pitch`
-      : ribs === null
-        ? `${name}, ${Math.round(lengthMm)} mm ${section.basis}`
-        : `${ribs}-rib ${name}, ${Math.round(lengthMm)} mm ${section.basis}`;
-  return { lengthMm, plain, markings: markingsOf({ section: name, ribs, lengthMm }) };
 }
 
 function toolsFor(drive: Drive, steps: ReturnType<typeof stepsOf>, sockets: readonly (string | undefined)[]): string[] {

@@ -1,5 +1,5 @@
 /** The work written out: the order of the belts, the steps, what to bring; and a job that is done by it. */
-export { bringList, type AskFor, type BringList } from './bring';
+export { bringList, type BringList } from './bring';
 export { cardOf, type CardStep, type JobCard } from './card';
 export { jobCommand } from './command';
 export { addStep, leaveOut, moveStep, rewordStep } from './edit';

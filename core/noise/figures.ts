@@ -1,5 +1,6 @@
 import { marksOf } from '../accessory';
 import { type Belt, type Drive, type NoiseCause } from '../drive';
+import { chanceBelow } from '../numeric';
 import { alignmentOf, worseOf } from '../planes';
 import { solveDrive } from '../path';
 import { sizeBelt } from '../seating';
@@ -91,9 +92,6 @@ function runFigures(drive: Drive): DriveFigure[] {
     };
   });
 }
-
-/** The share of a normal curve below so many of its deviations (logistic, within 0.01). */
-const chanceBelow = (deviations: number) => 1 / (1 + Math.exp(-1.702 * deviations));
 
 /** By how tight the belts are, where somebody or something says it: what slips, what is loaded too far, the arm. */
 function tensionFigures(drive: Drive): DriveFigure[] {

@@ -1,6 +1,7 @@
 /** Sums that know nothing of belts. */
 export { mostOfSound } from './chi-squared';
 export { inOrder, monotoneAt, type CurvePoint } from './monotone';
+export { chanceBelow } from './normal-chance';
 export { normals } from './normals';
 export { pseudoSolve } from './pseudo-inverse';
 export { hundredth, tenth } from './rounding';

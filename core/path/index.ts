@@ -23,5 +23,5 @@ export {
   wrapBetween,
   type Tangent,
 } from './tangent';
-export { loopRound } from './loop';
+export { loopRound, type LoopCircle } from './loop';
 export { solveCommand } from './command';

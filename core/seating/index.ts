@@ -2,6 +2,8 @@
 export { beltsInFront, frontsOf, type InFront } from './in-front';
 export { easiestLast, puttingOn, type LastOn, type PuttingOn } from './putting-on';
 export {
+  lengthsAbout,
+  shortestOnFixed,
   SIZE_FINDING_CODES,
   sizeBelt,
   type Candidate,

@@ -269,7 +269,7 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
   ];
   const basis = markedLengthMm(0, section);
   const clear = beltClearances(drive, solveBelt(drive, belt.id)!).least;
-  const least = path === null ? null : (path - basis) / (1 + STRETCH_FIT[section.kind]) + basis;
+  const least = path === null ? null : shortestOnFixed(path, section);
   const lengths =
     options.lengths ?? (path === null ? [...(options.also ?? [])] : common(section, options, least!, path));
   const candidates = lengths.map((lengthMm): Candidate => ({
@@ -292,6 +292,12 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
     curve: null,
     fits: path === null ? null : { from: least!, to: path },
   };
+}
+
+/** The shortest marked length that still stretches on over fixed centres whose path is so long in that basis, mm. */
+export function shortestOnFixed(pathMm: number, section: Section): number {
+  const basis = markedLengthMm(0, section);
+  return (pathMm - basis) / (1 + STRETCH_FIT[section.kind]) + basis;
 }
 
 function fixedVerdict(lengthMm: number, least: number | null, path: number | null, clear: number | null): Verdict {
@@ -326,12 +332,15 @@ function common(
   longest: number,
 ): number[] {
   const [from, to] = [shortest + shiftMm, longest + shiftMm];
-  const lengths = (stock.length > 0 ? aboutWindow(stock, from, to) : commonLengths(section, from, to)).map(
-    (mm) => mm - shiftMm,
-  );
+  const lengths = lengthsAbout(section, from, to, stock).map((mm) => mm - shiftMm);
   return [...lengths, ...also.filter((mm) => lengths.every((other) => Math.abs(other - mm) > 0.005))].sort(
     (a, b) => a - b,
   );
+}
+
+/** Lengths worth a look about a window, mm: of those that can be had where a list is kept, else of the common ones. */
+export function lengthsAbout(section: Section, from: number, to: number, stock: readonly number[] = []): number[] {
+  return stock.length > 0 ? aboutWindow(stock, from, to) : commonLengths(section, from, to);
 }
 
 /** Of the lengths in stock those in a window, and two to either side. */

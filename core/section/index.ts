@@ -9,6 +9,14 @@ export {
   type SectionOverrides,
   OVERRIDABLE,
 } from './sections';
-export { markingsOf, readMarking, type MarkingReading, type MarkingText } from './marking';
+export { askFor, type AskFor } from './ask-for';
+export {
+  markingsOf,
+  readMarking,
+  SCHEME_WORDS,
+  type MarkedBelt,
+  type MarkingReading,
+  type MarkingText,
+} from './marking';
 export { cordRadiusMm, markedLengthMm, beltWidthMm, bodyRadiusMm, facingDepthMm, halfGrooveAngle } from './contact';
 export { markingCommand } from './command';

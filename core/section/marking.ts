@@ -302,57 +302,106 @@ export function readMarking(text: string): MarkingReading[] {
     .sort((a, b) => b.likelihood - a.likelihood);
 }
 
+/** What each scheme writes, in its order. */
+export const SCHEME_WORDS: Record<string, string> = {
+  'ribs-PK-mm': 'ribs, profile, mm',
+  'PK-ribs-mm': 'profile, ribs, mm',
+  'PK-mm-ribs': 'profile, mm, ribs',
+  'mm-PK-ribs': 'mm, profile, ribs',
+  'tenths-K-ribs': 'tenths of an inch, letter, ribs',
+  'ribs-K-tenths': 'ribs, letter, tenths of an inch',
+  'K-ribs-tenths': 'letter, ribs, tenths of an inch',
+  'style-ribs-tenths': 'style figure, ribs, tenths of an inch',
+  'AV-width-mm': 'AV, top width, mm outside',
+  'width×mm': 'top width, mm outside',
+  'width-A-mm': 'top width, A, mm outside',
+  'letter-inches': 'profile, inches inside',
+  'letter-mm': 'profile, mm outside',
+  'width-inches-tenths': 'top width in 32nds, inches and tenths outside',
+  'width-inches-eighths': 'top width in 32nds, inches and eighths outside',
+  'style-inches-tenths': 'style for the width, inches and tenths outside',
+  'style-inches-eighths': 'style for the width, inches and eighths outside',
+  'tenths-pitch-hundredths': 'tenths of an inch, pitch, width in hundredths of an inch',
+  'teeth-pitch-mm': 'teeth, pitch, width in mm',
+  'mm-pitch-mm': 'mm, pitch, width in mm',
+  'teeth×pitch×width': 'teeth, pitch in mm, width in mm',
+};
+
 /** A belt as it is asked for at a counter, and the scheme that writes it so. */
 export interface MarkingText {
   text: string;
   scheme: string;
 }
 
+/** As much of a belt as its marking tells. */
+export interface MarkedBelt {
+  section: string;
+  ribs?: number | null;
+  lengthMm: number;
+  /** Of a toothed belt, which no scheme writes without it, mm. */
+  widthMm?: number | null;
+  build?: MarkingReading['build'];
+}
+
 /** A marking reads back to within this of the length it was made from, mm: inch schemes step by a tenth. */
 const READS_BACK_MM = 1.3;
+/** The same for a width, mm: of a toothed belt in hundredths of an inch, or whole mm. */
+const WIDTH_BACK_MM = 0.3;
 
 /**
  * What to ask for at a counter: a belt's marking in the usual schemes, the likeliest to be understood first. Each reads
  * back as this belt; those of a scheme that has no way to write it, or in which it would be taken for another, are left
  * out.
  */
-export function markingsOf({
-  section: name,
-  ribs = null,
-  lengthMm,
-}: {
-  section: string;
-  ribs?: number | null;
-  lengthMm: number;
-}): MarkingText[] {
-  const section = sectionFor(name);
-  if (!section) return [];
-  return [...new Set(written(section, ribs, lengthMm))].flatMap((text): MarkingText[] => {
+export function markingsOf(belt: MarkedBelt): MarkingText[] {
+  const section = sectionFor(belt.section);
+  if (!section || !(belt.lengthMm > 0)) return [];
+  const { ribs = null, widthMm, build, lengthMm } = belt;
+  return [...new Set(written(section, belt))].flatMap((text): MarkingText[] => {
     const [best] = readMarking(text);
-    const same = best?.section === name && best.ribs === ribs && Math.abs(best.lengthMm - lengthMm) <= READS_BACK_MM;
+    const same =
+      best?.section === section.name &&
+      best.ribs === ribs &&
+      best.build === build &&
+      Math.abs(best.lengthMm - lengthMm) <= READS_BACK_MM &&
+      (section.kind !== 'toothed' || Math.abs(best.widthMm! - widthMm!) <= WIDTH_BACK_MM);
     return same ? [{ text, scheme: best.scheme }] : [];
   });
 }
 
-function written(section: Section, ribs: number | null, lengthMm: number): string[] {
+function written(section: Section, { ribs = null, lengthMm, widthMm = null, build }: MarkedBelt): string[] {
   const mm = Math.round(lengthMm);
   const tenths = String(Math.round((lengthMm / INCH) * 10)).padStart(4, '0');
-  const letter = section.name.charAt(1);
   switch (section.kind) {
     case 'ribbed': {
       if (ribs === null) return [];
       const two = String(ribs).padStart(2, '0');
+      const letter = section.name.charAt(1);
+      const builds = { double: 'D', stretch: 'E' } as Partial<Record<string, string>>;
+      if (build) return [`${ribs}${builds[build] ?? ''}${section.name}${mm}`];
       const style = section.name === 'PK' ? [`5${two}${tenths}`] : [];
       return [`${ribs}${section.name}${mm}`, `${letter}${two}${tenths}`, `${Number(tenths)}${letter}${ribs}`, ...style];
     }
     case 'vee': {
+      if (build) return [`AVX${section.width}x${mm}`];
       const inside = (lengthMm - 2 * Math.PI * section.thickness) / INCH;
       if (/^[ABC]$/.test(section.name))
         return [`${section.name}${Math.round(inside)}`, `${section.name}${inside.toFixed(1)}`];
       const width = String(Math.round((section.width / INCH) * 32)).padStart(2, '0');
       return [`${section.name}x${mm}`, `${section.width}x${mm}`, `${width}${tenths.replace(/^0/, '')}`];
     }
-    case 'toothed':
-      return [];
+    case 'toothed': {
+      if (widthMm === null) return [];
+      const teeth = Math.round(lengthMm / section.pitch);
+      const wide = String(Math.round(widthMm * 10) / 10);
+      const metric = /^H(\d+)M$/.exec(section.name)?.[1];
+      return metric
+        ? [`${mm}-${metric}M-${wide}`, `${teeth}x${section.pitch}x${wide}`]
+        : [
+            `${Number(tenths)}${section.name}${String(Math.round((widthMm / INCH) * 100)).padStart(3, '0')}`,
+            `${teeth}${section.name}${wide}`,
+            `${teeth}x${section.pitch}x${wide}`,
+          ];
+    }
   }
 }

@@ -1,4 +1,4 @@
-import type { Drive } from '../drive';
+import type { Belt, Drive } from '../drive';
 import { hundredth } from '../numeric';
 import {
   type Candidate,
@@ -10,6 +10,7 @@ import {
   type SizeOptions,
   type Window,
 } from '../seating';
+import { askFor, type AskFor, sectionFor } from '../section';
 import { fitSurvey } from '../survey';
 import { combinedLength, type CombinedLength } from './measured';
 import { DEFAULT_UNCERTAINTY, responseOf, type Uncertainty, uncertaintyOf } from './uncertainty';
@@ -126,4 +127,25 @@ function bestOf(candidates: readonly (Candidate & { chance: number })[]): number
   const worth = ({ candidate: { chance, findings } }: (typeof fitting)[number]) =>
     Math.round(chance * 20) / 20 - 0.3 * findings.length;
   return fitting.reduce((best, next) => (worth(next) > worth(best) + 1e-9 ? next : best)).k;
+}
+
+/** Another length that fits, by its chance; of those as likely the one nearest to the first, mm. Null without one. */
+export function secondTo(lengthMm: number, { candidates }: Pick<SizeAnswer, 'candidates'>): number | null {
+  const fitting = candidates.filter(({ verdict, lengthMm: mm }) => verdict === 'fits' && Math.abs(mm - lengthMm) > 0.5);
+  const worth = ({ chance, lengthMm: mm }: (typeof fitting)[number]) =>
+    Math.round(20 * chance) - Math.abs(mm - lengthMm) / 1000;
+  return fitting.length === 0
+    ? null
+    : fitting.reduce((best, next) => (worth(next) > worth(best) ? next : best)).lengthMm;
+}
+
+/** A belt of a drive in some length, mm, as it is asked for at a counter. */
+export function askForBelt({ section: name, ribs, sectionOverrides }: Belt, lengthMm: number): AskFor {
+  const toothed = sectionFor(name)?.kind === 'toothed';
+  return askFor({
+    section: name,
+    lengthMm,
+    ...(ribs !== undefined && { ribs }),
+    ...(toothed && sectionOverrides?.width !== undefined && { widthMm: sectionOverrides.width }),
+  });
 }

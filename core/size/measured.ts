@@ -10,7 +10,7 @@ import {
   type Tool,
 } from '../drive';
 import { againstTheOthers, deviationsApart, type Figure, weightedMean } from '../numeric';
-import { loopRound, solveBelt } from '../path';
+import { type LoopCircle, loopRound, solveBelt } from '../path';
 import { bodyRadiusMm, halfGrooveAngle, markedLengthMm, type Section, sectionFor } from '../section';
 import { FINEST } from '../survey';
 
@@ -113,6 +113,71 @@ export function toolRadius(
   return Math.max(floor, rim - open / 2 / Math.tan(half) + thickness / 2 / Math.sin(half));
 }
 
+/** What a tool tells of a marked length before any pulley is looked at. */
+export type ToldByTool = Pick<MeasuredLength, 'markedMm' | 'plusMinus' | 'correctionMm' | 'rules'>;
+
+/** A measurement with what it leaves open filled in by its tool's defaults. */
+function filledIn({ tool, mm, doubled = false, circumference = 0, ...own }: Omit<Measurement, 'id'>) {
+  const {
+    thickness = TOOL_DEFAULTS[tool].thickness,
+    stretch = TOOL_DEFAULTS[tool].stretch,
+    worn = TOOL_DEFAULTS[tool].worn,
+    plusMinus = TOOL_DEFAULTS[tool].plusMinus,
+  } = own;
+  return { tool, mm, doubled, circumference, thickness, stretch, worn, plusMinus };
+}
+
+/** What is told by a reading that a correction in mm is added to, once it is doubled and pulled as it was laid. */
+function corrected(measurement: Omit<Measurement, 'id'>, correction: number): ToldByTool {
+  const { mm, doubled, stretch, plusMinus } = filledIn(measurement);
+  const read = mm * (doubled ? 2 : 1);
+  const markedMm = read * (1 + stretch) + correction;
+  return { markedMm, plusMinus, correctionMm: markedMm - read, rules: rulesOfThumb(read, markedMm) };
+}
+
+function rulesOfThumb(read: number, markedMm: number): MeasuredLength['rules'] {
+  return [
+    { rule: 'as-read', offMm: read - markedMm },
+    { rule: 'less-half-inch', offMm: read - 12.7 - markedMm },
+    { rule: 'plus-inch', offMm: read + 25.4 - markedMm },
+    { rule: 'less-one-percent', offMm: 0.99 * read - markedMm },
+  ];
+}
+
+/** What a tool that is not laid on the drive says of the marked length; null for one that is. */
+export function toldOffTheDrive(section: Section, measurement: Omit<Measurement, 'id'>): ToldByTool | null {
+  const { tool, mm, doubled, worn, circumference, plusMinus } = filledIn(measurement);
+  const read = mm * (doubled ? 2 : 1);
+  switch (tool) {
+    case 'marking':
+      return { markedMm: read, plusMinus, correctionMm: 0, rules: [] };
+    case 'gauge': {
+      const markedMm = 2 * mm + circumference;
+      return { markedMm, plusMinus, correctionMm: circumference + mm, rules: rulesOfThumb(read, markedMm) };
+    }
+    case 'old-belt': {
+      // Taped round its back; what it has grown in use is taken off.
+      const markedMm = (read - 2 * Math.PI * section.backOffset) / (1 + worn) + 2 * Math.PI * section.markedOffset;
+      return { markedMm, plusMinus, correctionMm: markedMm - read, rules: rulesOfThumb(read, markedMm) };
+    }
+    default:
+      return null;
+  }
+}
+
+/**
+ * What a laid-on tool says where only its bends are known: the cord lies `away` mm further from the pulleys' metal than
+ * the tool's middle over so many radians, by the faces it met. Line and cord are then taken to be parallel.
+ */
+export function toldByBends(
+  section: Section,
+  measurement: Omit<Measurement, 'id'>,
+  bends: readonly { away: number; radians: number }[],
+): ToldByTool {
+  const correction = bends.reduce((sum, { away, radians }) => sum + away * radians, markedLengthMm(0, section));
+  return corrected(measurement, correction);
+}
+
 /**
  * What a measurement says of the belt's marked length on this layout. A laid-on tool gets its own path over these
  * pulleys; the difference between that and the belt's is the correction. Null where the layout gives no path.
@@ -124,53 +189,31 @@ export function measuredLength(
   measurement: Measurement,
 ): MeasuredLength | null {
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
-  const defaults = TOOL_DEFAULTS[measurement.tool];
-  const {
-    tool,
-    mm,
-    doubled = false,
-    thickness = defaults.thickness,
-    stretch = defaults.stretch,
-    worn = defaults.worn,
-    plusMinus = defaults.plusMinus,
-  } = measurement;
+  const { tool } = measurement;
+  const { thickness } = filledIn(measurement);
   const fraction = curve ? fractionOf(measurement.state ?? 'as-drawn', curve) : null;
   const there = curve && fraction !== null ? curve.travel.at(fraction) : drive;
   const drawn = pathLength(there, belt);
-  const read = mm * (doubled ? 2 : 1);
-  const told = (markedMm: number, correctionMm: number, parts: MeasuredLength['parts']): MeasuredLength => ({
+  const told = (by: ToldByTool, parts: MeasuredLength['parts']): MeasuredLength => ({
+    ...by,
     id: measurement.id,
-    markedMm,
-    plusMinus,
-    correctionMm,
     parts,
-    rules: [
-      { rule: 'as-read', offMm: read - markedMm },
-      { rule: 'less-half-inch', offMm: read - 12.7 - markedMm },
-      { rule: 'plus-inch', offMm: read + 25.4 - markedMm },
-      { rule: 'less-one-percent', offMm: 0.99 * read - markedMm },
-    ],
-    againstDrawing: drawn === null ? null : markedMm - drawn,
+    againstDrawing: drawn === null ? null : by.markedMm - drawn,
     lay: liesEitherWay(tool) ? (measurement.lay ?? 'groove') : null,
     layTold: false,
     suspect: false,
   });
-  if (tool === 'marking') return { ...told(read, 0, []), rules: [] };
-  if (tool === 'gauge')
-    return { ...told(2 * mm + (measurement.circumference ?? 0), (measurement.circumference ?? 0) + mm, []), rules: [] };
-  if (tool === 'old-belt') {
-    // Taped round its back; what it has grown in use is taken off.
-    const marked = (read - 2 * Math.PI * section.backOffset) / (1 + worn) + 2 * Math.PI * section.markedOffset;
-    return told(marked, marked - read, []);
-  }
+  const apart = toldOffTheDrive(section, measurement);
+  if (apart) return told(apart, []);
   const solved = solveBelt(there, belt.id)!;
   const cord = cordLengthOf(solved);
   const pulleys = pulleysById(there);
-  const line = loopRound(
-    solved.contacts.map(({ pulley, side, centre, turn }) => ({
+  const line = lineRound(
+    solved.contacts.map(({ pulley, side, centre, turn, wrapDeg }) => ({
       ...centre,
       turn,
       radius: toolRadius(pulleys.get(pulley)!.pulley, side, section, tool, thickness, measurement.lay),
+      wrapDeg,
     })),
   );
   if (cord === null || !line) return null;
@@ -180,12 +223,45 @@ export function measuredLength(
       part: 'pulley' as const,
       mm: arcLength! - line.arcs[k]!,
     })),
-    { part: 'spans', mm: solved.spans.reduce((sum, { length }, k) => sum + length! - line.spans[k]!, 0) },
+    { part: 'spans', mm: solved.spans.reduce((sum, { length }) => sum + length!, 0) - line.spansMm },
     { part: 'marked-line', mm: markedLengthMm(0, section) },
   ];
-  const correctionMm = parts.reduce((sum, part) => sum + part.mm, 0);
-  const pulled = read * (1 + stretch);
-  return told(pulled + correctionMm, pulled + correctionMm - read, parts);
+  return told(
+    corrected(
+      measurement,
+      parts.reduce((sum, part) => sum + part.mm, 0),
+    ),
+    parts,
+  );
+}
+
+/** The line of a tool round the circles that a belt runs round, or past them. */
+interface ToolLine {
+  /** By circle; 0 for one that the line passes by. */
+  arcs: number[];
+  spansMm: number;
+}
+
+/**
+ * The line of a laid-on tool round the circles that the belt bends round. One that the belt only just touches the line
+ * may pass by, where it would have to bend the other way; it is then left out, the one by which the line would go
+ * furthest round first. Null where two neighbours have no tangent.
+ */
+function lineRound(circles: readonly (LoopCircle & { wrapDeg: number | null })[]): ToolLine | null {
+  const touched = circles.map((_, k) => k);
+  for (;;) {
+    const line = loopRound(touched.map((k) => circles[k]!));
+    if (!line) return null;
+    const beyond = touched.map(
+      (k, n) => line.arcs[n]! / circles[k]!.radius - ((circles[k]!.wrapDeg ?? 0) * Math.PI) / 180,
+    );
+    const most = beyond.indexOf(Math.max(...beyond));
+    if (beyond[most]! <= Math.PI || touched.length <= 2) {
+      const arcs = circles.map((_, k) => (touched.includes(k) ? line.arcs[touched.indexOf(k)]! : 0));
+      return { arcs, spansMm: line.spans.reduce((sum, one) => sum + one, 0) };
+    }
+    touched.splice(most, 1);
+  }
 }
 
 /** A measurement this many standard deviations from all the others is to be taken again. */

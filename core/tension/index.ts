@@ -22,12 +22,15 @@ export {
   DEFAULT_HAND,
   N_PER_KGF,
   N_PER_LBF,
+  readsOf,
   spanFigures,
+  spanOf,
   tensionOfPluck,
   waysOf,
   type Hand,
   type SpanChecks,
   type SpanFigures,
+  type SpanReads,
 } from './ways';
 export {
   ARM_FRICTION,
@@ -35,10 +38,12 @@ export {
   cannotTell,
   combineReadings,
   meaningOf,
+  meaningOnSpan,
   pointerTension,
   type CannotTell,
   type CombinedTension,
   type Meaning,
+  type SpanReading,
 } from './readings';
 export { armHealthRead, armReadings, latestOf, measuredTension, meaningsOf, sittingsOf } from './sitting';
 export { armHealth, ARM_VERDICTS, type ArmHealth, type ArmVerdict } from './arm-health';
@@ -46,6 +51,7 @@ export { DEFAULT_BAR, settingFor, sharedSettings, type Bar, type Setting, type S
 export {
   hotRise,
   aimOf,
+  newBeltAt,
   newBeltFigures,
   NEXT_LOOK,
   nextLookAfter,

@@ -56,13 +56,20 @@ export interface NewBeltFigures {
 
 export function newBeltFigures(window: Pick<TensionWindow, 'leastN' | 'mostN'>): NewBeltFigures | null {
   const aim = aimOf(window);
-  if (aim === null) return null;
-  const wanted = aim * NEW_BELT_FACTOR;
-  const setN = Math.min(wanted, window.mostN ?? Infinity);
+  return aim === null ? null : newBeltAt(aim, window);
+}
+
+/** The same for a belt that is to stand at so much once it has run in, N. */
+export function newBeltAt(
+  aimN: number,
+  { leastN, mostN }: Pick<TensionWindow, 'leastN' | 'mostN'> = { leastN: null, mostN: null },
+): NewBeltFigures {
+  const wanted = aimN * NEW_BELT_FACTOR;
+  const setN = Math.min(wanted, mostN ?? Infinity);
   return {
     setN,
-    runInN: aim,
-    againBelowN: Math.max(window.leastN ?? 0, aim * SET_AGAIN_FRACTION),
+    runInN: aimN,
+    againBelowN: Math.max(leastN ?? 0, aimN * SET_AGAIN_FRACTION),
     held: setN < wanted,
   };
 }

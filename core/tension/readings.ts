@@ -36,11 +36,33 @@ export interface Meaning {
 }
 
 /** Whether a school tells the tension of a span at all; null where it does. */
-export function cannotTell(standing: Standing, way: TensionWay, lengthMm: number | null): CannotTell | null {
-  if (way === 'pointer') return standing.arm === null ? 'no-arm' : null;
-  if (lengthMm === null) return 'no-span';
-  if (standing.arm !== null && (way === 'push' || way === 'free-play')) return 'arm-yields';
+export function cannotTell({ arm }: Standing, way: TensionWay, lengthMm: number | null): CannotTell | null {
+  if (way === 'pointer') return arm === null ? 'no-arm' : null;
+  return lengthMm === null ? 'no-span' : spanCannotTell(way, lengthMm, arm !== null);
+}
+
+/** The same of a span whose belt a sprung arm holds, or does not. */
+function spanCannotTell(way: TensionWay, lengthMm: number, armHolds: boolean): CannotTell | null {
+  if (armHolds && (way === 'push' || way === 'free-play')) return 'arm-yields';
   return lengthMm < SHORT_SPAN_MM && way !== 'gauge' ? 'span-short' : null;
+}
+
+/** A reading on a span; a pointer tells of an arm, not of a span. */
+export type SpanReading = Exclude<TensionReading, { way: 'pointer' }>;
+
+/** What a reading on a span means, whatever drive it is on; or why it tells nothing. */
+export function meaningOnSpan(
+  belt: Belt,
+  span: SpanFigures,
+  armHolds: boolean,
+  reading: SpanReading,
+  hand: Hand = DEFAULT_HAND,
+): Meaning | CannotTell {
+  const why = spanCannotTell(reading.way, span.lengthMm, armHolds);
+  if (why) return why;
+  const means = READERS[reading.way](span, reading as never, hand, belt);
+  if (!means) return 'no-figure';
+  return means.tensionN > 0 ? means : 'too-slack';
 }
 
 /** What a reading of a belt's tension means, N, with ±; or why it tells nothing. */
@@ -55,9 +77,7 @@ export function meaningOf(
   const why = cannotTell(standing, reading.way, span?.lengthMm ?? null);
   if (why) return why;
   if (reading.way === 'pointer') return byPointer(drive, standing, reading);
-  const means = READERS[reading.way](span!, reading as never, hand, standing.belt);
-  if (!means) return 'no-figure';
-  return means.tensionN > 0 ? means : 'too-slack';
+  return meaningOnSpan(standing.belt, span!, standing.arm !== null, reading, hand);
 }
 
 type Reader<W extends TensionWay> = (

@@ -1,6 +1,7 @@
 import { stiffnessN } from '../adjuster';
+import type { Belt } from '../drive';
+import { massOf, twistStiffness, widthOf } from './belt-figures';
 import type { Standing } from './standing';
-import { twistStiffness, widthOf } from './belt-figures';
 
 /** How far a span is pushed, as a fraction of its length: 1.6 mm for 100 mm. A default. */
 export const PUSH_FRACTION = 0.016;
@@ -27,11 +28,16 @@ export interface SpanFigures {
 
 /** The figures of one span of a belt as it stands. */
 export function spanFigures({ belt, spans, arm, kgPerMetre }: Standing, index: number): SpanFigures {
+  return { ...spanOf(belt, spans[index]!.length, arm !== null), kgPerMetre };
+}
+
+/** The same of a span of any length, mm, whatever drive it is on; `yields` where a sprung arm gives way to a push. */
+export function spanOf(belt: Belt, lengthMm: number, yields: boolean): SpanFigures {
   return {
     // Two faces that touch leave no span; its checks have an end all the same.
-    lengthMm: Math.max(0.01, spans[index]!.length),
-    kgPerMetre,
-    stiffness: arm === null ? stiffnessN(belt) : 0,
+    lengthMm: Math.max(0.01, lengthMm),
+    kgPerMetre: massOf(belt).kgPerMetre,
+    stiffness: yields ? 0 : stiffnessN(belt),
     widthMm: widthOf(belt),
     twistStiffness: twistStiffness(belt),
   };
@@ -82,9 +88,8 @@ export function tensionOfPluck(
   return 4 * kgPerMetre * (lengthMm / 1000) ** 2 * hz ** 2;
 }
 
-/** What every school's check reads on one span at a tension. */
-export interface SpanChecks {
-  span: { from: string; to: string };
+/** What every school's check reads on a span at a tension. */
+export interface SpanReads {
   lengthMm: number;
   pushN: number;
   pushMm: number;
@@ -95,21 +100,32 @@ export interface SpanChecks {
   gaugeLbf: number;
 }
 
-/** The same for every span of a belt that stands still. A slack belt gives way without end; it is told as its span. */
+/** The same of one span of a drive. */
+export interface SpanChecks extends SpanReads {
+  span: { from: string; to: string };
+}
+
+/** What each check reads on one span. A slack belt gives way without end; it is told as its span. */
+export function readsOf(span: SpanFigures, tensionN: number, hand: Hand = DEFAULT_HAND): SpanReads {
+  const { lengthMm } = span;
+  const pushMm = PUSH_FRACTION * lengthMm;
+  return {
+    lengthMm,
+    pushN: pushFor(span, tensionN, pushMm),
+    pushMm,
+    twistNm: twistFor(span, tensionN),
+    freePlayMm: Math.min(lengthMm, pushedBy(span, tensionN, hand.thumbN)),
+    pluckHz: pluckFor(span, tensionN),
+    gaugeKgf: tensionN / N_PER_KGF,
+    gaugeLbf: tensionN / N_PER_LBF,
+  };
+}
+
+/** The same for every span of a belt that stands still. */
 export function waysOf(standing: Standing, tensionN: number, hand: Hand = DEFAULT_HAND): SpanChecks[] {
-  return standing.spans.map(({ from, to, length }, index) => {
-    const span = spanFigures(standing, index);
-    const pushMm = PUSH_FRACTION * length;
-    return {
-      span: { from, to },
-      lengthMm: length,
-      pushN: pushFor(span, tensionN, pushMm),
-      pushMm,
-      twistNm: twistFor(span, tensionN),
-      freePlayMm: Math.min(length, pushedBy(span, tensionN, hand.thumbN)),
-      pluckHz: pluckFor(span, tensionN),
-      gaugeKgf: tensionN / N_PER_KGF,
-      gaugeLbf: tensionN / N_PER_LBF,
-    };
-  });
+  return standing.spans.map(({ from, to, length }, index) => ({
+    ...readsOf(spanFigures(standing, index), tensionN, hand),
+    span: { from, to },
+    lengthMm: length,
+  }));
 }

@@ -1,7 +1,8 @@
 import './jobs.css';
 import type { Drive } from '@emery/core/drive';
-import { type AskFor, beltName, type BringList as List } from '@emery/core/job';
+import { beltName, type BringList as List } from '@emery/core/job';
 import { capital, formatInches, formatMm } from '@emery/core/quantity';
+import type { AskFor } from '@emery/core/section';
 
 /** What to bring: each belt as it is asked for at a counter, what else would do, parts, bolts and tools. */
 export function BringList({ drive, bring }: { drive: Drive; bring: List }) {

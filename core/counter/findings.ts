@@ -1,0 +1,25 @@
+import type { StringAnswer, StringAsk } from './string';
+import type { CounterFinding } from './finding';
+import type { TwoPulleys } from './two-pulleys';
+
+/** A doubt of less than this is none worth a word, mm. */
+const WORTH_A_WORD_MM = 2;
+
+/** What would make a string's figure surer. */
+export function stringFindings({ measurement }: StringAsk, answer: StringAnswer): CounterFinding[] {
+  const { doubts, otherLayMm, markedMm } = answer;
+  const otherLay = otherLayMm === null ? 0 : Math.abs(otherLayMm - markedMm);
+  return [
+    ...(doubts.bends > Math.max(WORTH_A_WORD_MM, doubts.reading)
+      ? [{ code: 'bends-doubtful' as const, severity: 'note' as const, figures: { mm: doubts.bends } }]
+      : []),
+    ...(measurement.lay === undefined && otherLay > WORTH_A_WORD_MM
+      ? [{ code: 'lay-matters' as const, severity: 'watch' as const, figures: { mm: otherLay } }]
+      : []),
+  ];
+}
+
+/** Why two pulleys have no belt. */
+export function pulleysFindings({ problem }: Pick<TwoPulleys, 'problem'>): CounterFinding[] {
+  return problem === null ? [] : [{ code: problem, severity: 'fault' }];
+}

@@ -1,0 +1,20 @@
+/** The counter: one question, answered with no drive drawn. */
+export {
+  BENDS,
+  BEND_RANGES,
+  bendOf,
+  stringLength,
+  type Bend,
+  type Riding,
+  type StringAnswer,
+  type StringAsk,
+} from './string';
+export { HELD, lengthsToAsk, type Held, type LengthsToAsk } from './lengths';
+export { twoPulleys, type PulleySize, type TwoPulleys, type TwoPulleysAsk } from './two-pulleys';
+export { spanTension, type SpanAnswer, type SpanAsk } from './span';
+export { aroundToDiameter, onRules, parsePitch, shimToDiameter, turnsToMm } from './small-change';
+export { keptDrive, keptMarking, type KeptBelt } from './keep';
+export { COUNTER_FINDING_CODES, type CounterFinding, type CounterFindingCode } from './finding';
+export { pulleysFindings, stringFindings } from './findings';
+export { BEND_WORDS, counterWords, HELD_WORDS, RIDING_WORDS } from './words';
+export { stringCommand, twoPulleysCommand } from './command';

@@ -1,0 +1,114 @@
+import { type Lay, LAYS, type Measurement, SURFACE_OF } from '../drive';
+import { cordRadiusMm, type Section, type Side, type Surface } from '../section';
+import { liesEitherWay, toldByBends, toldOffTheDrive, type ToldByTool, TOOL_DEFAULTS, toolRadius } from '../size';
+
+/** How far a belt bends round a pulley, as a mechanic sees it. */
+export const BENDS = ['kisses', 'quarter', 'half', 'more'] as const;
+export type Bend = (typeof BENDS)[number];
+
+/** What each takes in, degrees: between these any bend is taken as likely as another. Defaults. */
+export const BEND_RANGES: Record<Bend, readonly [least: number, most: number]> = {
+  kisses: [0, 45],
+  quarter: [45, 135],
+  half: [135, 225],
+  more: [225, 315],
+};
+/** One standard deviation of a bend told in degrees. A default. */
+const TOLD_DEGREES = 8;
+/** Where line and cord are not parallel they cross on spans of about this length, mm. A default. */
+const CROSSING_SPAN_MM = 120;
+
+/**
+ * A pulley that calls for a correction of its own: one that the belt's back rides on, or a smooth one that its drive
+ * side rides on. `bend` is how far the belt bends round it, told or in degrees.
+ */
+export interface Riding {
+  on: 'back' | 'smooth';
+  bend: Bend | number;
+}
+
+/** So much a length measured without a drive needs: the tool and what it read, and the pulleys that bend it back. */
+export interface StringAsk {
+  section: Section;
+  measurement: Omit<Measurement, 'id' | 'state' | 'at'>;
+  riding: readonly Riding[];
+}
+
+export interface StringAnswer extends ToldByTool {
+  /** One standard deviation by what it comes from, mm; `plusMinus` is all of it. */
+  doubts: { reading: number; bends: number };
+  /** How a string was taken to lie; null for what lies one way only. */
+  lay: Lay | null;
+  /** What the same would come to with the string lying the other way, mm. */
+  otherLayMm: number | null;
+}
+
+/**
+ * The marked length behind a measured one, with no drive known. A closed belt turns one full turn more on its drive
+ * side than on its back; so the line of a string differs from the belt's by what lies between them on a drive-side
+ * face over one turn and all of the back's bends, and by what lies between them on the back over the latter. That is
+ * the length's change to the first order; lines that are not parallel add doubt. A drive that is known gives the whole
+ * sum: `measuredLength`.
+ */
+export function stringLength({ section, measurement, riding }: StringAsk): StringAnswer {
+  const apart = toldOffTheDrive(section, measurement);
+  if (apart) return { ...apart, doubts: { reading: apart.plusMinus, bends: 0 }, lay: null, otherLayMm: null };
+  const either = liesEitherWay(measurement.tool);
+  const lay = either ? (measurement.lay ?? LAYS[0]) : null;
+  const told = byBends(section, measurement, riding, lay);
+  const other = lay === null ? null : byBends(section, measurement, riding, lay === 'groove' ? 'rim' : 'groove');
+  return { ...told, lay, otherLayMm: other && other.markedMm };
+}
+
+function byBends(
+  section: Section,
+  measurement: StringAsk['measurement'],
+  riding: readonly Riding[],
+  lay: Lay | null,
+): Omit<StringAnswer, 'lay' | 'otherLayMm'> {
+  const away = (surface: Surface, side: Side) => awayFrom(section, measurement, surface, side, lay);
+  const drive = away(SURFACE_OF[section.kind], 'drive');
+  const [back, smooth] = [away('smooth', 'back'), away('smooth', 'drive')];
+  const [backTurn, smoothTurn] = [turnOn(riding, 'back'), turnOn(riding, 'smooth')];
+  const { plusMinus, ...told } = toldByBends(section, measurement, [
+    { away: drive, radians: 2 * Math.PI + backTurn.radians - smoothTurn.radians },
+    { away: smooth, radians: smoothTurn.radians },
+    { away: back, radians: backTurn.radians },
+  ]);
+  // The cord crosses over to the other side of the line twice for each bend backward, and leans as it does.
+  const leans = (backTurn.count * (drive + back) ** 2) / CROSSING_SPAN_MM / Math.sqrt(3);
+  const bends = Math.hypot((drive + back) * backTurn.sigma, (smooth - drive) * smoothTurn.sigma, leans);
+  return { ...told, plusMinus: Math.hypot(plusMinus, bends), doubts: { reading: plusMinus, bends } };
+}
+
+/** Any pulley will do: on each kind of face the two lines lie the same way apart, whatever its size. */
+const ANY = { id: 'any', diameter: 100 };
+
+/** How much further from a pulley's middle the cord lies than the tool's own middle, mm. */
+function awayFrom(
+  section: Section,
+  { tool, thickness = TOOL_DEFAULTS[tool].thickness }: StringAsk['measurement'],
+  surface: Surface,
+  side: Side,
+  lay: Lay | null,
+): number {
+  const pulley = surface === 'toothed' ? { id: ANY.id, surface, teeth: 40 } : { ...ANY, surface };
+  return cordRadiusMm(pulley, side, section) - toolRadius(pulley, side, section, tool, thickness, lay ?? undefined);
+}
+
+/** All bends of a kind together, radians, with one standard deviation. */
+function turnOn(riding: readonly Riding[], on: Riding['on']): { radians: number; sigma: number; count: number } {
+  const bends = riding.filter((one) => one.on === on).map(({ bend }) => bendOf(bend));
+  return {
+    radians: bends.reduce((sum, { degrees }) => sum + degrees, 0) * (Math.PI / 180),
+    sigma: Math.hypot(...bends.map(({ sigma }) => sigma)) * (Math.PI / 180),
+    count: bends.length,
+  };
+}
+
+/** A bend in degrees, with one standard deviation. */
+export function bendOf(bend: Bend | number): { degrees: number; sigma: number } {
+  if (typeof bend === 'number') return { degrees: bend, sigma: TOLD_DEGREES };
+  const [least, most] = BEND_RANGES[bend];
+  return { degrees: (least + most) / 2, sigma: (most - least) / Math.sqrt(12) };
+}

@@ -1,0 +1,57 @@
+import type { FindingWords } from '../finding';
+import { formatLength, type LengthUnit } from '../quantity';
+import type { CounterFinding } from './finding';
+import type { Held } from './lengths';
+import type { Bend, Riding } from './string';
+
+/** How far a belt bends round a pulley. */
+export const BEND_WORDS: Record<Bend, string> = {
+  kisses: 'kisses',
+  quarter: 'a quarter',
+  half: 'half way',
+  more: 'more than half',
+};
+
+/** What of the belt rides on a pulley. */
+export const RIDING_WORDS: Record<Riding['on'], string> = {
+  back: 'its back rides on it',
+  smooth: 'its drive side rides on it, and it is smooth',
+};
+
+export const HELD_WORDS: Record<Held, string> = {
+  running: 'where it is to run',
+  slack: 'at its slack end or short mark',
+  tight: 'at its tight end or long mark',
+  fixed: 'there is none: fixed centres',
+};
+
+/** Tells what the counter found, in the shop's unit. */
+export function counterWords({ code, figures }: CounterFinding, unit: LengthUnit = 'mm'): FindingWords {
+  const length = formatLength(figures?.['mm'] ?? 0, unit);
+  switch (code) {
+    case 'bends-doubtful':
+      return {
+        title: `How far the back bends is good to ${length} alone.`,
+        why: 'A quarter or half is a wide guess.',
+        todo: 'Write the degrees in place of it, or keep this as a drive and measure the pulleys.',
+      };
+    case 'lay-matters':
+      return {
+        title: `How it lay makes ${length}.`,
+        why: 'Down in the grooves it runs a shorter way than on top of them.',
+        todo: 'Look, and say which.',
+      };
+    case 'belt-too-short':
+      return {
+        title: 'That belt is too short for these pulleys.',
+        why: 'It would not go round the larger one with the other beside it.',
+        todo: 'Read marking and diameters again.',
+      };
+    case 'no-belt-between':
+      return {
+        title: 'No belt goes round these.',
+        why: 'At that distance the pulleys stand in one another.',
+        todo: 'Measure from shaft to shaft.',
+      };
+  }
+}
