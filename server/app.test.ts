@@ -472,3 +472,22 @@ describe('what the shop keeps for Speeds', () => {
     expect(await list()).toEqual(before);
   });
 });
+
+describe('a drive that belongs to no vehicle yet', () => {
+  test('is made with one to be named, is found, and goes to the right one', async () => {
+    const drive = (await ask('POST', '/drives', { document: sample('From the counter') })).body;
+    expect(drive).toMatchObject({ vehicleName: 'Vehicle not named yet', name: 'From the counter' });
+    const to = await makeVehicle('Gritter');
+    expect((await ask('PUT', `/drives/${drive.id}/vehicle`, { vehicleId: 'nowhere' })).status).toBe(404);
+    expect((await ask('PUT', `/drives/${drive.id}/vehicle`, {})).status).toBe(422);
+    const moved = await ask('PUT', `/drives/${drive.id}/vehicle`, { vehicleId: to.id });
+    expect(moved.body).toMatchObject({ vehicleId: to.id, vehicleName: 'Gritter', revision: drive.revision });
+    expect((await ask('GET', `/vehicles/${drive.vehicleId}`)).status).toBe(404);
+    expect((await ask('GET', '/vehicles?search=gritter')).body.vehicles[0].drives).toMatchObject([{ id: drive.id }]);
+    expect((await ask('GET', '/vehicles?search=not named')).body.total).toBe(0);
+    // A vehicle that has a name stays, though its last drive leaves it.
+    const back = await makeVehicle('Tipper');
+    await ask('PUT', `/drives/${drive.id}/vehicle`, { vehicleId: back.id });
+    expect((await ask('GET', `/vehicles/${to.id}`)).body).toMatchObject({ name: 'Gritter', drives: [] });
+  });
+});

@@ -1,18 +1,24 @@
 import { Router } from 'express';
-import { IsNull, Not, type DataSource } from 'typeorm';
+import { IsNull, Not, type DataSource, type EntityManager } from 'typeorm';
 import { mixed, number, object, string } from 'yup';
 import { checkedDrive, drawn } from './check';
 import { createDrive, listDrives, openDrive, saveDrive } from './drive-store';
 import { DriveEntity, type DriveRow } from './entity';
-import { Vehicle } from '../vehicles/entity';
+import { newVehicle, Vehicle } from '../vehicles/entity';
 import { pageOf } from '../http/listing';
 import { bodyOf, notFound } from '../http/problem';
 import { indexVehicles, shownPage } from '../vehicles/search-index';
 
 const newBody = object({
-  vehicleId: string().required('is missing: a drive belongs to a vehicle'),
+  /** Left out where nobody said which vehicle it is: the drive then gets one that is not named yet. */
+  vehicleId: string(),
   document: mixed().required('is missing'),
 }).required();
+
+const moveBody = object({ vehicleId: string().required('is missing: the vehicle it goes to') }).required();
+
+/** What a vehicle is called until somebody names it. */
+const NOT_NAMED = 'Vehicle not named yet';
 
 const saveBody = object({
   revision: number()
@@ -60,9 +66,10 @@ export function driveRoutes(data: DataSource): Router {
     const body = await bodyOf(newBody, request.body);
     const checked = await checkedDrive(body.document);
     const id = await data.transaction(async (manager) => {
-      if (!(await manager.existsBy(Vehicle, { id: body.vehicleId, deletedAt: IsNull() }))) throw notFound('vehicle');
-      const made = await createDrive(manager, body.vehicleId, checked);
-      await indexVehicles(manager, [body.vehicleId]);
+      const vehicleId = body.vehicleId ?? (await makeUnnamed(manager));
+      if (!(await manager.existsBy(Vehicle, { id: vehicleId, deletedAt: IsNull() }))) throw notFound('vehicle');
+      const made = await createDrive(manager, vehicleId, checked);
+      await indexVehicles(manager, [vehicleId]);
       return made;
     });
     response.status(201).json(await openDrive(data.manager, id));
@@ -76,6 +83,23 @@ export function driveRoutes(data: DataSource): Router {
     const { revision, saveId, document } = await bodyOf(saveBody, request.body);
     const row = await saveDrive(data, request.params.id, revision, saveId, await checkedDrive(document));
     response.json({ id: row.id, revision: row.revision, updatedAt: row.updatedAt });
+  });
+
+  // To another vehicle, with its jobs and all that is remembered of it.
+  router.put('/:id/vehicle', async (request, response) => {
+    const { vehicleId } = await bodyOf(moveBody, request.body);
+    const { id } = request.params;
+    await data.transaction(async (manager) => {
+      const from = (await openDrive(manager, id)).vehicleId;
+      if (!(await manager.existsBy(Vehicle, { id: vehicleId, deletedAt: IsNull() }))) throw notFound('vehicle');
+      await manager.update(DriveEntity, { id }, { vehicleId });
+      await manager.query('UPDATE job SET vehicleId = ? WHERE driveId = ?', [vehicleId, id]);
+      // One that nobody named has nothing to stay for.
+      const left = await manager.existsBy(DriveEntity, { vehicleId: from });
+      if (!left) await manager.update(Vehicle, { id: from, name: NOT_NAMED }, { deletedAt: new Date() });
+      await indexVehicles(manager, [from, vehicleId]);
+    });
+    response.json(await openDrive(data.manager, id));
   });
 
   router.post('/:id/duplicate', async (request, response) => {
@@ -99,4 +123,11 @@ export function driveRoutes(data: DataSource): Router {
   });
 
   return router;
+}
+
+/** A vehicle for a drive that came without one. */
+async function makeUnnamed(manager: EntityManager): Promise<string> {
+  const row = newVehicle({ name: NOT_NAMED });
+  await manager.insert(Vehicle, row);
+  return row.id;
 }

@@ -191,3 +191,16 @@ test('jobs go out with the shop and come in again as they were, once', async () 
     await other.stop();
   }
 });
+
+test('a drive that goes to another vehicle takes its jobs and their story along', async () => {
+  const { job, driveId, vehicleId } = await begun();
+  await post(job, [event({ kind: 'note', text: 'Moved over' })]);
+  await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW });
+  const before = (await ask('GET', `/records?vehicle=${vehicleId}`)).body.records.length as number;
+  expect(before).toBeGreaterThan(0);
+  const to = (await ask('POST', '/vehicles', { name: 'Gritter' })).body as { id: string };
+  expect((await ask('PUT', `/drives/${driveId}/vehicle`, { vehicleId: to.id })).status).toBe(200);
+  expect((await ask('GET', `/records?vehicle=${vehicleId}`)).body.records).toEqual([]);
+  expect((await ask('GET', `/records?vehicle=${to.id}`)).body.records).toHaveLength(before);
+  expect((await ask('GET', `/jobs/${job}`)).body).toMatchObject({ vehicleName: 'Gritter' });
+});

@@ -15,7 +15,8 @@ import { StockEntity } from '../stock/entity';
 import { Vehicle } from '../vehicles/entity';
 import { keepPhoto, photoAsIs } from '../photos/photo-store';
 import { indexAllVehicles } from '../vehicles/search-index';
-import { newVehicle, type VehicleBody } from '../vehicles/routes';
+import { newVehicle } from '../vehicles/entity';
+import type { VehicleBody } from '../vehicles/routes';
 import { fieldsBeside, parseDrive, withoutBeside } from '@emery/core/drive';
 import { readStockRow } from '@emery/core/size';
 

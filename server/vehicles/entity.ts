@@ -1,4 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import { EntitySchema } from 'typeorm';
+import type { VehicleFields } from '@emery/core/api';
 import { changing } from '../storage/changing';
 
 export interface VehicleRow {
@@ -30,3 +32,21 @@ export const Vehicle = new EntitySchema<VehicleRow>({
     ...changing,
   },
 });
+
+/** A vehicle to insert: revision 1, saved now. */
+export function newVehicle(body: Partial<VehicleFields> & { name: string }): VehicleRow {
+  const { name, plate = '', odometer = null, odometerUnit = 'km', notes = '' } = body;
+  return {
+    id: randomUUID(),
+    name,
+    plate,
+    odometer,
+    odometerUnit,
+    odometerAt: odometer === null ? null : new Date(),
+    notes,
+    revision: 1,
+    saveId: randomUUID(),
+    updatedAt: new Date(),
+    deletedAt: null,
+  };
+}

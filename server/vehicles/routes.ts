@@ -1,11 +1,10 @@
-import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import { In, IsNull, Not, type DataSource } from 'typeorm';
 import { number, object, string, type InferType } from 'yup';
 import { drawn } from '../drives/check';
 import { createDrive, listDrives } from '../drives/drive-store';
 import { DriveDocument, DriveEntity } from '../drives/entity';
-import { Vehicle, type VehicleRow } from './entity';
+import { newVehicle, Vehicle, type VehicleRow } from './entity';
 import { pageOf } from '../http/listing';
 import { bodyOf, invalid, notFound, Problem } from '../http/problem';
 import { indexVehicles, shownPage } from './search-index';
@@ -45,24 +44,6 @@ const saveBody = vehicleBody.concat(
 /** A vehicle as the shop shows it. */
 interface VehicleListed extends Omit<VehicleRow, 'saveId' | 'deletedAt' | 'odometerAt'> {
   drives: DriveListed<Date>[];
-}
-
-/** A vehicle to insert: revision 1, saved now. */
-export function newVehicle(body: Partial<VehicleBody> & { name: string }): VehicleRow {
-  const { name, plate = '', odometer = null, odometerUnit = 'km', notes = '' } = body;
-  return {
-    id: randomUUID(),
-    name,
-    plate,
-    odometer,
-    odometerUnit,
-    odometerAt: odometer === null ? null : new Date(),
-    notes,
-    revision: 1,
-    saveId: randomUUID(),
-    updatedAt: new Date(),
-    deletedAt: null,
-  };
 }
 
 /** Vehicles with their drives: list and search, make, open, save, duplicate, delete, bring back. */
