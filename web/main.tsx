@@ -1,26 +1,43 @@
 import '@fontsource-variable/encode-sans/wdth.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { App as AntApp, ConfigProvider, Spin } from 'antd';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { BrowserRouter, Link, Route, Routes } from 'react-router';
+import { BrowserRouter, Link, matchPath, Route, Routes } from 'react-router';
 import { ApiProblem } from './api/client';
-import { antdTheme } from './theme/antd-theme';
 import { fetchRest } from './parts/fetch-rest';
 import { lazyPart } from './parts/lazy-part';
+import { CounterKey } from './counter/CounterKey';
 import './theme/tokens.css';
+import './ui/plain.css';
 
-const SPINNING = <Spin className="page-spin" />;
-const StockPage = lazyPart('The list of belts', () => import('./stock/StockPage'), SPINNING);
-const ShopPage = lazyPart('The shop', () => import('./shop/ShopPage'), SPINNING);
-const RoutingCardPage = lazyPart('The routing card', () => import('./card/RoutingCardPage'), SPINNING);
-const JobPage = lazyPart('The job', () => import('./jobs/JobPage'), SPINNING);
-const JobOnPaperPage = lazyPart('The job on paper', () => import('./jobs/JobOnPaperPage'), SPINNING);
-const CardOnPaperPage = lazyPart('The job card', () => import('./jobs/CardOnPaperPage'), SPINNING);
-const GloveboxPage = lazyPart('The glovebox card', () => import('./card/GloveboxPage'), SPINNING);
-const RecordsPage = lazyPart('The records', () => import('./records/RecordsPage'), SPINNING);
-const VehiclePage = lazyPart('The vehicle', () => import('./records/VehiclePage'), SPINNING);
-const BenchPage = lazyPart('The bench', () => import('./bench/BenchPage'), SPINNING);
+const WAITING = <span className="waiting" role="status" aria-label="The page is being fetched" />;
+
+/** The pages that the component library dresses: what each is called, its address, and its code. */
+const PAGES = [
+  ['The shop', '/', () => import('./shop/ShopPage')],
+  ['The list of belts', '/belts', () => import('./stock/StockPage')],
+  ['The records', '/records/:view?', () => import('./records/RecordsPage')],
+  ['The vehicle', '/vehicles/:vehicleId', () => import('./records/VehiclePage')],
+  ['The job', '/jobs/:jobId', () => import('./jobs/JobPage')],
+  ['The job on paper', '/jobs/:jobId/print', () => import('./jobs/JobOnPaperPage')],
+  ['The job card', '/drives/:driveId/job-card', () => import('./jobs/CardOnPaperPage')],
+  ['The glovebox card', '/drives/:driveId/glovebox', () => import('./card/GloveboxPage')],
+  ['The routing card', '/drives/:driveId/card', () => import('./card/RoutingCardPage')],
+  ['The bench', '/drives/:driveId/:stage?', () => import('./bench/BenchPage')],
+] as const;
+const DRESSED = PAGES.map(([name, path, load]) => ({ path, Page: lazyPart(name, load, WAITING) }));
+
+// The page that is asked for is fetched beside what it stands in, not after it.
+const Dress = lazyPart(
+  'The page',
+  async () => {
+    const wanted = PAGES.find(([, path]) => matchPath(path, window.location.pathname));
+    const [dress] = await Promise.all([import('./theme/Dress'), wanted?.[2]().catch(() => null)]);
+    return dress;
+  },
+  WAITING,
+);
+const CounterPage = lazyPart('The counter', () => import('./counter/CounterPage'), WAITING);
 
 const client = new QueryClient({
   defaultOptions: {
@@ -36,34 +53,27 @@ const client = new QueryClient({
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <ConfigProvider theme={antdTheme} wave={{ disabled: true }}>
-      <AntApp notification={{ placement: 'bottomLeft' }}>
-        <QueryClientProvider client={client}>
-          <BrowserRouter>
-            <Routes>
-              <Route index element={<ShopPage />} />
-              <Route path="belts" element={<StockPage />} />
-              <Route path="records/:view?" element={<RecordsPage />} />
-              <Route path="vehicles/:vehicleId" element={<VehiclePage />} />
-              <Route path="jobs/:jobId" element={<JobPage />} />
-              <Route path="jobs/:jobId/print" element={<JobOnPaperPage />} />
-              <Route path="drives/:driveId/job-card" element={<CardOnPaperPage />} />
-              <Route path="drives/:driveId/glovebox" element={<GloveboxPage />} />
-              <Route path="drives/:driveId/card" element={<RoutingCardPage />} />
-              <Route path="drives/:driveId/:stage?" element={<BenchPage />} />
-              <Route
-                path="*"
-                element={
-                  <p className="shop-none">
-                    There is no such page. <Link to="/">Back to the shop</Link>
-                  </p>
-                }
-              />
-            </Routes>
-          </BrowserRouter>
-        </QueryClientProvider>
-      </AntApp>
-    </ConfigProvider>
+    <QueryClientProvider client={client}>
+      <BrowserRouter>
+        <CounterKey />
+        <Routes>
+          <Route path="counter/:question?" element={<CounterPage />} />
+          <Route element={<Dress />}>
+            {DRESSED.map(({ path, Page }) => (
+              <Route key={path} path={path} element={<Page />} />
+            ))}
+          </Route>
+          <Route
+            path="*"
+            element={
+              <p className="no-page">
+                There is no such page. <Link to="/">Back to the shop</Link>
+              </p>
+            }
+          />
+        </Routes>
+      </BrowserRouter>
+    </QueryClientProvider>
   </StrictMode>,
 );
 

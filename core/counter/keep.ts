@@ -18,6 +18,8 @@ export interface KeptBelt {
   ribs?: number;
   lengthMm?: number;
   measurement?: Omit<Measurement, 'id' | 'at'>;
+  /** What the belt stands at, N. */
+  staticTension?: number;
   /** Of a string: the pulleys it bent round that the drive gets as well, one smooth pulley each. */
   riding?: readonly Riding[];
 }
@@ -30,12 +32,16 @@ const SPREAD = 0.16;
  * what was measured of it, and a smooth pulley for each that the string bent round, roughly placed. The rest is for the
  * bench.
  */
-export function keptDrive(name: string, { section, ribs, lengthMm, measurement, riding = [] }: KeptBelt): Drive {
+export function keptDrive(
+  name: string,
+  { section, ribs, lengthMm, measurement, staticTension, riding = [] }: KeptBelt,
+): Drive {
   const empty = newDrive(name);
   const belt: Belt = {
     ...newBelt(empty, section),
     ...(ribs !== undefined && { ribs }),
     ...(lengthMm !== undefined && { length: Math.round(lengthMm * 100) / 100 }),
+    ...(staticTension !== undefined && { staticTension: Math.round(staticTension) }),
     ...(measurement && { measurements: [{ id: 'measured-1', ...measurement }] }),
   };
   const started = addStation(addBelt(empty, belt), newStation(empty, 'crankshaft', 0, 0, section));

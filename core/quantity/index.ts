@@ -1,5 +1,6 @@
 /** Lengths as mechanics write them and read them. */
 export { csvCell, textOfCell } from './csv-cell';
+export { N_PER_KGF, N_PER_LBF, parseForce, type ForceReading, type ForceUnit } from './force';
 export { capital, uncapital } from './words';
 export { parseLength, type LengthReading } from './parse-length';
 export {

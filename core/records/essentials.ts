@@ -2,8 +2,8 @@ import { type Belt, type Drive, pulleyLabel } from '../drive';
 import { solveDrive } from '../path';
 import { formatInches } from '../quantity';
 import { puttingOn } from '../seating';
-import { DRIVE_SIDE_WORDS, markingsOf, sectionFor } from '../section';
-import { releaseWords } from '../size';
+import { DRIVE_SIDE_WORDS, sectionFor } from '../section';
+import { askForBelt, releaseWords } from '../size';
 
 /** What a code on a card may hold and still be read by any telephone, characters. */
 export const MOST_ESSENTIALS = 1200;
@@ -30,7 +30,7 @@ export function cardBelts(drive: Drive): CardBelt[] {
     const drawn = belts[b]!.length;
     const lengthMm = length ?? drawn.mm;
     const kind = sectionFor(section)!.kind;
-    const [marking] = length ? markingsOf({ section, ribs, lengthMm: length }) : [];
+    const [marking] = length ? askForBelt(belt, length).markings : [];
     const size = marking?.text ?? (ribs === null ? section : `${ribs}-rib ${section}`);
     const last = puttingOn(drive, belt.id)!.lastOn;
     return [

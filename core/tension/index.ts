@@ -20,8 +20,6 @@ export { remediesFor, WRAP_STEP_DEG, type Remedies } from './remedies';
 export { marginMap, type MapAsk, type MarginMap } from './margin-map';
 export {
   DEFAULT_HAND,
-  N_PER_KGF,
-  N_PER_LBF,
   readsOf,
   spanFigures,
   spanOf,

@@ -1,9 +1,10 @@
 import { armTension, armTorque, besideAngle, type Travel, travelOf } from '../adjuster';
 import type { Belt, Drive, TensionReading, TensionWay } from '../drive';
 import { againstTheOthers, type Figure, weightedMean } from '../numeric';
+import { N_PER_KGF, N_PER_LBF } from '../quantity';
 import { massOf } from './belt-figures';
 import type { Standing } from './standing';
-import { DEFAULT_HAND, type Hand, N_PER_KGF, N_PER_LBF, type SpanFigures, spanFigures, tensionOfPluck } from './ways';
+import { DEFAULT_HAND, type Hand, type SpanFigures, spanFigures, tensionOfPluck } from './ways';
 
 /** Why a school tells nothing on this drive or span. */
 export type CannotTell = 'arm-yields' | 'no-arm' | 'no-span' | 'span-short' | 'no-figure' | 'too-slack';

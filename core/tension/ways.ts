@@ -1,5 +1,6 @@
 import { stiffnessN } from '../adjuster';
 import type { Belt } from '../drive';
+import { N_PER_KGF, N_PER_LBF } from '../quantity';
 import { massOf, twistStiffness, widthOf } from './belt-figures';
 import type { Standing } from './standing';
 
@@ -13,8 +14,6 @@ export interface Hand {
   twistPlusMinusNm: number;
 }
 export const DEFAULT_HAND: Hand = { thumbN: 25, thumbPlusMinusN: 8, twistNm: 0.45, twistPlusMinusNm: 0.135 };
-export const N_PER_KGF = 9.80665;
-export const N_PER_LBF = 4.4482216152605;
 
 /** What a span's checks go by: its length, mm, and the belt's figures. */
 export interface SpanFigures {

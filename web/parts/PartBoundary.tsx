@@ -1,5 +1,5 @@
-import { Button } from 'antd';
 import { Component, type ReactNode } from 'react';
+import { PlainButton } from '../ui/PlainButton';
 
 interface Props {
   /** What the part is called in a sentence. */
@@ -21,7 +21,7 @@ export class PartBoundary extends Component<Props, { fault: Error | null }> {
     return (
       <div className="finding is-fault" role="alert">
         <strong>{this.props.name} stopped on a fault in Emery.</strong> What you entered is kept. It says:{' '}
-        {fault.message} <Button onClick={() => this.setState({ fault: null })}>Draw it again</Button>
+        {fault.message} <PlainButton onClick={() => this.setState({ fault: null })}>Draw it again</PlainButton>
       </div>
     );
   }

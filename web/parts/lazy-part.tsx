@@ -1,6 +1,6 @@
-import { Button } from 'antd';
 import { useEffect, useState, type ComponentType, type ReactNode } from 'react';
 import { createStore, type Readable } from '../state/store';
+import { PlainButton } from '../ui/PlainButton';
 import { PartBoundary } from './PartBoundary';
 
 type Loader<P> = () => Promise<{ default: ComponentType<P> }>;
@@ -55,7 +55,7 @@ export function lazyPart<P extends object>(name: string, load: Loader<P>, waitin
     return (
       <p className="finding is-watch" role="alert">
         <strong>{name} could not be fetched.</strong> The server is away; it is tried again by itself.{' '}
-        <Button onClick={() => setTries((count) => count + 1)}>Try again now</Button>
+        <PlainButton onClick={() => setTries((count) => count + 1)}>Try again now</PlainButton>
       </p>
     );
   }

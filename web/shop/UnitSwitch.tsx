@@ -1,5 +1,5 @@
-import { Segmented } from 'antd';
 import { useChangeShop, useShop } from '../api/shop';
+import { Chips } from '../ui/Chips';
 import type { LengthUnit } from '@emery/core/quantity';
 
 /** The shop's unit, for every screen of the shop. */
@@ -7,9 +7,9 @@ export function UnitSwitch() {
   const { data } = useShop();
   const change = useChangeShop();
   return (
-    <Segmented<LengthUnit>
-      className="unit-switch"
-      aria-label="Unit of the shop"
+    <Chips<LengthUnit>
+      label="Unit of the shop"
+      unseen
       value={data?.unit ?? 'in'}
       options={[
         { value: 'in', label: 'in' },

@@ -1,5 +1,5 @@
-import { Input } from 'antd';
 import { useState, type KeyboardEvent } from 'react';
+import { LineInput } from './LineInput';
 import { TapePad } from './TapePad';
 import type { LengthUnit } from '@emery/core/quantity';
 
@@ -11,6 +11,8 @@ interface Props {
   unit: LengthUnit;
   signed: boolean;
   wrong: boolean;
+  /** In focus once it is there. */
+  first?: boolean;
   onText: (text: string) => void;
   /** Enter, on the keyboard or the pad. */
   onEnter: () => void;
@@ -35,19 +37,30 @@ function afterPress(run: () => void): void {
 }
 
 /** Where a length is written, by keyboard or on the tape pad: the same everywhere in Emery. */
-export function LengthInput({ id, label, text, unit, signed, wrong, onText, onEnter, onLeave, onKeyDown }: Props) {
+export function LengthInput({
+  id,
+  label,
+  text,
+  unit,
+  signed,
+  wrong,
+  first = false,
+  onText,
+  onEnter,
+  onLeave,
+  onKeyDown,
+}: Props) {
   const [padOpen, setPadOpen] = useState(false);
   return (
     <>
-      <Input
+      <LineInput
         id={id}
+        autoFocus={first}
         value={text}
-        status={wrong ? 'error' : ''}
+        wrong={wrong}
         // A thumb gets the pad below, not a keyboard of letters over the drawing.
         inputMode={touches ? 'none' : 'text'}
-        autoComplete="off"
         spellCheck={false}
-        aria-invalid={wrong}
         aria-describedby={`${id}-echo`}
         onFocus={(event) => {
           event.target.select();

@@ -1,5 +1,5 @@
-import { Button } from 'antd';
 import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { PlainButton } from './PlainButton';
 import type { LengthUnit } from '@emery/core/quantity';
 
 interface Props {
@@ -39,29 +39,31 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
     <div className="tape-pad" role="group" aria-label="Tape pad" onPointerDown={(event) => event.preventDefault()}>
       <div className="tape-pad-keys">
         {['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.', 'back'].map((key) => (
-          <Button
+          <PlainButton
             key={key}
             disabled={key === '.' && unit === 'in'}
             onClick={() => press(key)}
             aria-label={key === 'back' ? 'Take the last digit back' : key}
           >
             {key === 'back' ? '⌫' : key}
-          </Button>
+          </PlainButton>
         ))}
       </div>
       {unit === 'in' && <SixteenthStrip value={sixteenths} onChange={(next) => write(digits, next, unit)} />}
       <div className="tape-pad-foot">
         {signed && (
-          <Button aria-pressed={below} onClick={() => write(digits, sixteenths, unit, !below)}>
+          <PlainButton aria-pressed={below} onClick={() => write(digits, sixteenths, unit, !below)}>
             {below ? '− below' : '+ above'}
-          </Button>
+          </PlainButton>
         )}
-        <Button onClick={() => write(unit === 'in' ? digits : digits.split('.')[0]!, 0, unit === 'in' ? 'mm' : 'in')}>
+        <PlainButton
+          onClick={() => write(unit === 'in' ? digits : digits.split('.')[0]!, 0, unit === 'in' ? 'mm' : 'in')}
+        >
           {unit === 'in' ? 'in → mm' : 'mm → in'}
-        </Button>
-        <Button type="primary" onClick={onEnter}>
+        </PlainButton>
+        <PlainButton primary onClick={onEnter}>
           Enter
-        </Button>
+        </PlainButton>
       </div>
     </div>
   );

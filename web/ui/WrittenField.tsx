@@ -1,5 +1,5 @@
-import { Input } from 'antd';
 import { useId } from 'react';
+import { LineInput } from './LineInput';
 
 interface Props {
   label: string;
@@ -9,33 +9,40 @@ interface Props {
   echo?: string;
   inputMode?: 'decimal' | 'numeric' | 'text';
   placeholder?: string;
+  /** In focus once it is there. */
+  first?: boolean;
   onChange: (text: string) => void;
   /** On Enter, and on leaving the field. */
   onCommit: () => void;
+  /** On Enter besides, with the field's own id. */
+  onEnter?: (id: string) => void;
 }
 
 /** A field for one line with its label above, and below it what was understood or what is wrong. */
 export function WrittenField(props: Props) {
-  const { label, value, problem, echo = '', inputMode = 'text', placeholder, onChange, onCommit } = props;
+  const { label, value, problem, echo = '', inputMode = 'text', placeholder, onChange, onCommit, onEnter } = props;
   const id = useId();
   return (
     <div className="field">
       <label className="label" htmlFor={id}>
         {label}
       </label>
-      <Input
+      <LineInput
         id={id}
+        autoFocus={props.first}
         value={value}
         inputMode={inputMode}
         placeholder={placeholder}
-        autoComplete="off"
-        status={problem ? 'error' : ''}
-        aria-invalid={problem !== null}
+        wrong={problem !== null}
         aria-describedby={`${id}-echo`}
         onFocus={(event) => event.target.select()}
         onChange={(event) => onChange(event.target.value)}
         onBlur={onCommit}
-        onKeyDown={(event) => event.key === 'Enter' && onCommit()}
+        onKeyDown={({ key }) => {
+          if (key !== 'Enter') return;
+          onCommit();
+          onEnter?.(id);
+        }}
       />
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
         {problem ?? echo}

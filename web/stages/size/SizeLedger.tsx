@@ -1,7 +1,7 @@
 import { ExperimentOutlined } from '@ant-design/icons';
 import { Button, Input, Progress } from 'antd';
 import { Fragment, useId } from 'react';
-import { useStockOf } from '../../api/stock';
+import { AskForBelt } from '../../ask-for/AskForBelt';
 import { edit, useBench } from '../../state/bench';
 import { BeltChoice } from '../../bench/BeltChoice';
 import { FindingItem } from '../../bench/FindingItem';
@@ -19,8 +19,10 @@ import { formatLength, formatMm } from '@emery/core/quantity';
 import { beltsInFront, DEFAULT_RESERVE_FRACTION, WORN_WIDTH_MM } from '@emery/core/seating';
 import { readMarking, sectionFor } from '@emery/core/section';
 import {
+  askForBelt,
   candidateSentence,
   releaseWords,
+  secondTo,
   sharingAdjuster,
   type SizeAnswer,
   sizeWords,
@@ -113,6 +115,7 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const [from, to] = [between.shortMark ?? between.slackEnd ?? null, between.longMark ?? between.tightEnd ?? null];
   const other = pair?.both.map((k) => candidates[k]!.lengthMm).find((mm) => mm !== belt?.lengthMm);
   const basis = sectionFor(source.section)!.basis;
+  const next = belt && secondTo(belt.lengthMm, answer);
   return (
     <div className="answer" data-testid="size-answer">
       <div className="label">Bring home, {basis} length</div>
@@ -125,6 +128,20 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
         </div>
       ) : (
         <div className="answer-none">no length fits</div>
+      )}
+      {belt && (
+        <AskForBelt
+          ask={askForBelt(source, belt.lengthMm)}
+          section={source.section}
+          ribs={source.ribs ?? null}
+          briefly
+        />
+      )}
+      {belt && next !== null && (
+        <p className="answer-note">
+          If they have none:{' '}
+          <strong>{askForBelt(source, next).markings[0]?.text ?? askForBelt(source, next).plain}</strong>
+        </p>
       )}
       <div className="answer-note">
         {belt && `Fits with ${percent(belt.chance)} chance. `}
@@ -149,7 +166,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const onShelf = (mm: number) => stock.find(({ lengthMm }) => Math.abs(lengthMm - mm) < 0.01)?.shelf ?? 0;
   const adjuster = answer.reads === 'armAngle' ? 'arm' : answer.reads === 'travel' ? 'other' : 'none';
   return (
-    <table className="ledger-table size-table">
+    <table className="ledger-table size-table folds">
       <thead>
         <tr>
           <th>Length</th>
@@ -176,24 +193,30 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                     </span>
                   )}
                 </td>
-                <td>
+                <td data-head="verdict">
                   <span className={`verdict is-${candidate.verdict}`}>
                     {VERDICT_MARKS[candidate.verdict]} {VERDICT_WORDS[candidate.verdict]}
                   </span>
                 </td>
-                <td className="figure">
+                <td className="figure" data-head={answer.marks ? 'between marks' : 'of travel'}>
                   {candidate.position === null ? '—' : `${Math.round(100 * candidate.position)} %`}
                 </td>
-                <td className="figure">
+                <td className="figure" data-head="reserve">
                   {candidate.reserveMm > 0 ? <LengthFigure mm={candidate.reserveMm} unit={unit} places={0} /> : '—'}
                 </td>
-                <td className="figure">{percent(candidate.chance, true)}</td>
+                <td className="figure" data-head="chance">
+                  {percent(candidate.chance, true)}
+                </td>
               </tr>
               {shown && (
                 <tr className="candidate-why">
                   <td colSpan={5}>
                     <Why candidate={candidate} adjuster={adjuster} />
-                    <Stocked source={source} lengthMm={candidate.lengthMm} />
+                    <AskForBelt
+                      ask={askForBelt(source, candidate.lengthMm)}
+                      section={source.section}
+                      ribs={source.ribs ?? null}
+                    />
                     <Button
                       type="primary"
                       onClick={() =>
@@ -261,22 +284,6 @@ function tensionWords(tensionN: number, at: Sized['tensionAt'], adjuster: 'arm' 
   if (at === 'tight-end')
     return `At most ${newtons} of tension, with the adjuster at its tight end, by default belt stiffness. `;
   return `${newtons} of tension, by ${adjuster === 'arm' ? 'the spring figures given' : 'default belt stiffness'}. `;
-}
-
-/** The belts of that length in the shop's list. */
-function Stocked({ source, lengthMm }: { source: Belt; lengthMm: number }) {
-  const belts = useStockOf(source.section, source.ribs ?? null, lengthMm).data?.belts ?? [];
-  if (belts.length === 0) return null;
-  return (
-    <ul className="stocked" aria-label="In the list of belts">
-      {belts.map(({ id, code, price, shelf }) => (
-        <li key={id}>
-          {code || 'no code'}
-          {price !== null && `, ${price.toFixed(2)}`}, {shelf === 0 ? 'none on the shelf' : `${shelf} on the shelf`}
-        </li>
-      ))}
-    </ul>
-  );
 }
 
 /** What is printed on the old belt, read, and looked at among the others. */

@@ -54,3 +54,23 @@ test("a label keeps off what is reserved for the view's own buttons", () => {
   const [label] = placeLabels(wanted, { ...open, reserved });
   expect(Math.abs(label!.x - 372) >= 28 + 40 || Math.abs(label!.y - 325) >= 75 + 17).toBe(true);
 });
+
+test('a label is nearer to its own pulley than to any other, and two never read as one, while there is room', () => {
+  // Two small pulleys close together, as a tensioner and a compressor on a telephone.
+  for (let apart = 60; apart <= 200; apart += 10) {
+    const pulleys = [
+      wanted('a', 200, 250, 18),
+      wanted('b', 200 + apart, 250, 20),
+      wanted('c', 200 + apart / 2, 360, 24),
+    ];
+    const placed = placeLabels(pulleys, { ...open, circles: pulleys });
+    const clear = ({ x, y }: { x: number; y: number }, of: LabelWanted) =>
+      Math.hypot(Math.max(0, Math.abs(of.x - x) - 40), Math.max(0, Math.abs(of.y - y) - 17)) - of.r;
+    for (const label of placed) {
+      const own = pulleys.find(({ id }) => id === label.id)!;
+      for (const other of pulleys) if (other !== own) expect(clear(label, other)).toBeGreaterThan(clear(label, own));
+      for (const other of placed)
+        if (other !== label) expect(Math.abs(other.x - label.x) >= 90 || Math.abs(other.y - label.y) >= 34).toBe(true);
+    }
+  }
+});

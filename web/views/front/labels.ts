@@ -29,6 +29,10 @@ export interface LabelObstacles {
 }
 
 const STEPS = 24;
+/** A label is nearer to its own pulley than to any other by this much, px, where there is room. */
+const NEARER = 6;
+/** Between two labels side by side, px: closer they read as one. */
+const BETWEEN = 10;
 
 /**
  * Places one label for each pulley: inside where it fits above the hub, otherwise beside it where it brushes the least
@@ -85,8 +89,13 @@ function beside(
       if (outside) cost += 120;
       // Nothing that comes on top can make a worse place the best.
       for (let n = 0; n < taken.length && cost < least; n += 1) if (overlaps(box, taken[n]!)) cost += 200;
-      for (let n = 0; n < circles.length && cost < least; n += 1)
-        if (boxDistance(box, circles[n]!) < circles[n]!.r + 3) cost += 80;
+      // A label as near to another pulley as to its own could belong to either.
+      const own = boxDistance(box, { x, y }) - r;
+      for (let n = 0; n < circles.length && cost < least; n += 1) {
+        const clear = boxDistance(box, circles[n]!) - circles[n]!.r;
+        if (clear < 3) cost += 80;
+        else if (clear < own + NEARER && !(circles[n]!.x === x && circles[n]!.y === y)) cost += 45;
+      }
       for (let n = 0; n < lines.length && cost < least; n += 1)
         if (brushes(box, lines[n]!.start, lines[n]!.end)) cost += 60;
       if (cost < least) {
@@ -106,7 +115,7 @@ interface Box {
 }
 
 function overlaps(a: Box, b: Box): boolean {
-  return Math.abs(b.x - a.x) < (b.w + a.w) / 2 && Math.abs(b.y - a.y) < (b.h + a.h) / 2;
+  return Math.abs(b.x - a.x) < (b.w + a.w) / 2 + BETWEEN && Math.abs(b.y - a.y) < (b.h + a.h) / 2;
 }
 
 function boxDistance(box: Box, point: Point): number {

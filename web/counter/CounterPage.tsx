@@ -1,0 +1,109 @@
+import { useEffect, useRef, useState, type ComponentType } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { useShop } from '../api/shop';
+import { UnitSwitch } from '../shop/UnitSwitch';
+import { isWriting } from '../ui/is-writing';
+import { AskedProvider, searchOf, useAsked } from './asked';
+import { HeadlinePlace } from './Headline';
+import ChangePanel from './ChangePanel';
+import MarkingPanel from './MarkingPanel';
+import PulleysPanel from './PulleysPanel';
+import StringPanel from './StringPanel';
+import TensionPanel from './TensionPanel';
+import '../bench/bench.css';
+import '../ui/ledger.css';
+import './counter.css';
+
+interface Question {
+  id: string;
+  name: string;
+  asks: string;
+  Panel: ComponentType;
+}
+
+/** What is asked over a counter, the commonest first. */
+const QUESTIONS: readonly Question[] = [
+  { id: 'string', name: 'String', asks: 'My string reads this. What do I ask for?', Panel: StringPanel },
+  { id: 'marking', name: 'Marking', asks: 'What does this marking mean?', Panel: MarkingPanel },
+  { id: 'pulleys', name: 'Two pulleys', asks: 'How fast does it turn, and how long is the belt?', Panel: PulleysPanel },
+  { id: 'tension', name: 'Tension', asks: 'Is it tight enough?', Panel: TensionPanel },
+  { id: 'change', name: 'Small change', asks: 'Inches, torque, threads, shims, rims.', Panel: ChangePanel },
+];
+
+/** One question, answered as it is typed, with no vehicle and nothing drawn. */
+export default function CounterPage() {
+  return (
+    <AskedProvider>
+      <Counter />
+    </AskedProvider>
+  );
+}
+
+function Counter() {
+  const { question: id } = useParams();
+  const { texts } = useAsked();
+  const navigate = useNavigate();
+  const shop = useShop();
+  const now = QUESTIONS.find((one) => one.id === id) ?? QUESTIONS[0]!;
+  const search = searchOf(texts);
+  useEffect(() => {
+    document.title = `${now.name} · Counter · Emery`;
+  }, [now.name]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isWriting(event)) return;
+      const asked = /^[1-9]$/.test(event.key) ? QUESTIONS[Number(event.key) - 1] : undefined;
+      if (asked) void navigate(`/counter/${asked.id}${search}`);
+      else if (event.key === 'Escape') void navigate('/');
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [navigate, search]);
+  const rail = useRef<HTMLElement>(null);
+  useEffect(() => {
+    rail.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [now.id]);
+  const [place, setPlace] = useState<HTMLElement | null>(null);
+  const { Panel } = now;
+  return (
+    <div className="counter">
+      <header className="header">
+        <Link to="/" className="wordmark">
+          Emery
+        </Link>
+        <h1 className="counter-title">
+          Counter <span className="counter-shop">{shop.data?.name}</span>
+        </h1>
+        <span className="header-tools">
+          <UnitSwitch />
+        </span>
+      </header>
+      <nav ref={rail} className="counter-rail" aria-label="What is asked">
+        {QUESTIONS.map(({ id: to, name }, k) => (
+          <Link
+            key={to}
+            to={`/counter/${to}${search}`}
+            className={`counter-tab${to === now.id ? ' is-now' : ''}`}
+            aria-current={to === now.id ? 'page' : undefined}
+          >
+            <span className="counter-number" aria-hidden>
+              {k + 1}
+            </span>
+            {name}
+          </Link>
+        ))}
+      </nav>
+      <a href="#answer" className="counter-headline" ref={setPlace} aria-hidden tabIndex={-1} />
+      <main className="counter-sheet sheet" key={now.id}>
+        <p className="counter-question">{now.asks}</p>
+        <div className="counter-parts">
+          <HeadlinePlace value={place}>
+            <Panel />
+          </HeadlinePlace>
+        </div>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,54 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { ask } from '../api/client';
+import { CopyText } from '../ask-for/CopyText';
+import { PlainButton } from '../ui/PlainButton';
+import { searchOf, useAsked } from './asked';
+import type { DriveOpened } from '@emery/core/api';
+import type { Drive } from '@emery/core/drive';
+
+interface Props {
+  /** The drive that carries what was entered; null where there is nothing to carry yet. */
+  drive: (() => Drive) | null;
+  /** Where on the bench it opens. */
+  stage?: string;
+}
+
+/** Takes what was entered to the bench, and gives the link to it. */
+export function KeepAsDrive({ drive, stage = 'survey' }: Props) {
+  const navigate = useNavigate();
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState('');
+  const keep = async () => {
+    setBusy(true);
+    setProblem('');
+    try {
+      const made = await ask<DriveOpened>('POST', '/drives', { document: drive!() });
+      void navigate(`/drives/${made.id}/${stage}`);
+    } catch (error) {
+      setProblem(`Not kept. ${(error as Error).message}`);
+      setBusy(false);
+    }
+  };
+  return (
+    <div className="counter-after">
+      <div className="button-row">
+        <PlainButton primary disabled={drive === null || busy} onClick={() => void keep()}>
+          Keep it as a drive
+        </PlainButton>
+        <ShareLink />
+      </div>
+      {problem !== '' && (
+        <p className="field-echo is-wrong" role="alert">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The address that asks all this again. */
+export function ShareLink() {
+  const { texts } = useAsked();
+  return <CopyText label="link" text={`${window.location.origin}${window.location.pathname}${searchOf(texts)}`} />;
+}

@@ -1,0 +1,158 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { ask } from '../api/client';
+import { newSaveId, useSavedDrive } from '../api/shop';
+import { Thumbnail } from '../bench/Thumbnail';
+import { LineInput } from '../ui/LineInput';
+import { PlainButton } from '../ui/PlainButton';
+import { useAsked, useText } from './asked';
+import { PickAsk } from './fields';
+import { StringAnswered } from './StringAnswered';
+import { lengthCurve } from '@emery/core/adjuster';
+import type { DriveOpened, VehiclePage } from '@emery/core/api';
+import type { Held } from '@emery/core/counter';
+import { type AdjusterState, type Belt, freeIdIn, type Measurement, putMeasurement } from '@emery/core/drive';
+import { sectionFor } from '@emery/core/section';
+import { measuredLength } from '@emery/core/size';
+
+type Measured = Omit<Measurement, 'id'>;
+const STATE_OF: Record<Held, AdjusterState> = {
+  running: 'as-drawn',
+  slack: 'slack',
+  tight: 'tight',
+  fixed: 'as-drawn',
+};
+
+/** A string laid on a drive that the shop has: the very figure that Size gives, with no bend to be told. */
+export default function KnownDrive({ measurement, held }: { measurement: Measured | null; held: Held }) {
+  const [id, setId] = useText('drive');
+  const { put } = useAsked();
+  return (
+    <div className="known-drive">
+      {id === '?' ? (
+        <ChooseDrive onChoose={setId} />
+      ) : (
+        <OnDrive key={id} id={id} measurement={measurement} held={held} />
+      )}
+      <PlainButton onClick={() => put({ drive: '', belt: '' })}>Without a drive</PlainButton>
+    </div>
+  );
+}
+
+/** The first few drives of the shop that are called so. */
+function ChooseDrive({ onChoose }: { onChoose: (id: string) => void }) {
+  const [search, setSearch] = useState('');
+  const { data, error } = useQuery({
+    queryKey: ['vehicles', 'counter', search],
+    queryFn: ({ signal }) =>
+      ask<VehiclePage>('GET', `/vehicles?search=${encodeURIComponent(search)}&limit=8&offset=0`, undefined, signal),
+  });
+  const drives = (data?.vehicles ?? []).flatMap(({ name, drives: own }) =>
+    own.map((drive) => ({ drive, vehicle: name })),
+  );
+  return (
+    <div>
+      <label className="label" htmlFor="counter-drive">
+        Which drive
+      </label>
+      <LineInput
+        id="counter-drive"
+        autoFocus
+        value={search}
+        placeholder="Vehicle, plate or drive"
+        onChange={({ target }) => setSearch(target.value)}
+      />
+      {error && <p className="field-echo is-wrong">{error.message}</p>}
+      <ul className="known-drives">
+        {drives.map(({ drive, vehicle }) => (
+          <li key={drive.id}>
+            <button type="button" onClick={() => onChoose(drive.id)}>
+              <Thumbnail sketch={drive.sketch} label="" />
+              <span>
+                <strong>{vehicle}</strong>, {drive.name}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {data && drives.length === 0 && <p className="quiet">No drive of the shop is called so.</p>}
+    </div>
+  );
+}
+
+function OnDrive({ id, measurement, held }: { id: string; measurement: Measured | null; held: Held }) {
+  const { data, error } = useSavedDrive(id);
+  const [wanted, setBelt] = useText('belt');
+  if (error) return <p className="field-echo is-wrong">{error.message}</p>;
+  if (!data) return <p className="quiet">Reading the drive.</p>;
+  const belts = data.document.belts.filter(({ route }) => route.length > 1);
+  const belt = belts.find((one) => one.id === wanted) ?? belts[0];
+  return (
+    <>
+      <p>
+        On <strong>{data.vehicleName}</strong>, <Link to={`/drives/${id}/size`}>{data.name || 'a drive'}</Link>.
+      </p>
+      {!belt && <p className="finding is-watch">Its belts have no route yet, so the string has no way to lie.</p>}
+      {belts.length > 1 && (
+        <PickAsk
+          label="Which belt"
+          value={belt!.id}
+          options={belts.map((one, k) => ({ value: one.id, label: `Belt ${k + 1}, ${one.section}` }))}
+          onChange={setBelt}
+        />
+      )}
+      {belt && <OnBelt opened={data} belt={belt} measurement={measurement} held={held} />}
+    </>
+  );
+}
+
+function OnBelt({
+  opened,
+  belt,
+  measurement,
+  held,
+}: {
+  opened: DriveOpened;
+  belt: Belt;
+  measurement: Measured | null;
+  held: Held;
+}) {
+  const navigate = useNavigate();
+  const [problem, setProblem] = useState('');
+  const { document } = opened;
+  const one: Measurement | null = measurement && {
+    ...measurement,
+    id: freeIdIn('measured', belt.measurements),
+    state: STATE_OF[held],
+  };
+  const told = one && measuredLength(document, belt, lengthCurve(document, belt), one);
+  const add = async () => {
+    try {
+      await ask('PUT', `/drives/${opened.id}`, {
+        revision: opened.revision,
+        saveId: newSaveId(),
+        document: putMeasurement(document, belt.id, { ...one!, at: new Date().toISOString() }),
+      });
+      void navigate(`/drives/${opened.id}/size`);
+    } catch (error) {
+      setProblem(`Not added. ${(error as Error).message}`);
+    }
+  };
+  const section = sectionFor(belt.section, belt.sectionOverrides)!;
+  return (
+    <StringAnswered belt={{ section, ribs: belt.ribs ?? null }} asked={null} answer={told} held={held} takesUpMm={null}>
+      {one && !told && <p className="finding is-watch">On this route such a string has no way to lie. See Route.</p>}
+      <div className="button-row">
+        <PlainButton primary disabled={!told} onClick={() => void add()}>
+          Add it to this drive, and go to Size
+        </PlainButton>
+      </div>
+      {problem !== '' && (
+        <p className="field-echo is-wrong" role="alert">
+          {problem}
+        </p>
+      )}
+    </StringAnswered>
+  );
+}

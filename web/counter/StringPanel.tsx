@@ -1,0 +1,124 @@
+import { lazyPart } from '../parts/lazy-part';
+import { Chips } from '../ui/Chips';
+import { PlainButton } from '../ui/PlainButton';
+import { useOneOf, useText } from './asked';
+import { BeltAsk, useBelt } from './belt-asked';
+import { Bends, useBends } from './Bends';
+import { KeepAsDrive } from './KeepAsDrive';
+import { LengthAsk, PickAsk, useLength } from './fields';
+import { StringAnswered } from './StringAnswered';
+import { HELD, HELD_WORDS, keptDrive, stringLength } from '@emery/core/counter';
+import { type Lay, LAY_WORDS, LAYS, type Measurement, type Tool, TOOL_WORDS, TOOLS } from '@emery/core/drive';
+import { formatMm } from '@emery/core/quantity';
+import { liesEitherWay, TOOL_DEFAULTS } from '@emery/core/size';
+
+const KnownDrive = lazyPart('The drives of the shop', () => import('./KnownDrive'));
+
+const LAID: readonly Tool[] = TOOLS.filter((tool) => tool !== 'marking');
+const NOT_SAID = '';
+const LAY_CHIPS: { value: Lay | ''; label: string }[] = [
+  { value: NOT_SAID, label: 'not looked' },
+  ...LAYS.map((lay) => ({ value: lay, label: LAY_WORDS[lay] })),
+];
+
+/** From a string, a strap or the old belt to the belt to ask for. */
+export default function StringPanel() {
+  const belt = useBelt();
+  const [tool, setTool] = useOneOf('tool', LAID, 'string');
+  const [doubled, setDoubled] = useText('doubled');
+  const [lay, setLay] = useOneOf<Lay | ''>('lay', [NOT_SAID, ...LAYS], NOT_SAID);
+  const [held, setHeld] = useOneOf('held', HELD, 'running');
+  const [driveId, setDriveId] = useText('drive');
+  const read = useLength('read', 'It reads');
+  const around = useLength('around', "Round one of the gauge's wheels");
+  const takesUp = useLength('takes', 'It takes up');
+  const thick = useLength('thick', 'How thick', 40);
+  const back = useBends('back');
+  const smooth = useBends('smooth');
+  const defaults = TOOL_DEFAULTS[tool];
+  const laid = tool !== 'old-belt' && tool !== 'gauge';
+  const measurement: Omit<Measurement, 'id'> | null =
+    read.value === null || (tool === 'gauge' && around.value === null)
+      ? null
+      : {
+          tool,
+          mm: read.value,
+          ...(doubled && { doubled: true }),
+          ...(liesEitherWay(tool) && lay !== NOT_SAID && { lay }),
+          ...(laid && thick.value !== null && { thickness: thick.value }),
+          ...(tool === 'gauge' && { circumference: around.value! }),
+        };
+  const riding = laid && driveId === '' ? [...back.riding, ...smooth.riding] : [];
+  const asked = measurement && { section: belt.section, measurement, riding };
+  const keep = () =>
+    keptDrive(`${TOOL_WORDS[tool].name} of ${formatMm(read.value!, 0)}`, {
+      section: belt.section.name,
+      ...(belt.ribs !== null && { ribs: belt.ribs }),
+      measurement: { ...measurement!, ...(held === 'slack' || held === 'tight' ? { state: held } : {}) },
+      riding,
+    });
+
+  return (
+    <>
+      <div className="counter-asks">
+        <div className="fields">
+          <PickAsk
+            label="Measured with"
+            value={tool}
+            options={LAID.map((value) => ({ value, label: TOOL_WORDS[value].name }))}
+            onChange={setTool}
+          />
+          <LengthAsk label={tool === 'gauge' ? 'Between the wheels’ centres' : 'It reads'} ask={read} first />
+          {tool === 'gauge' && <LengthAsk label="Round one wheel" ask={around} />}
+          {driveId === '' && <BeltAsk belt={belt} />}
+          {tool !== 'gauge' && (
+            <Chips
+              label="How it was taped"
+              value={doubled === '' ? 'once' : 'doubled'}
+              options={[
+                { value: 'once', label: 'straight' },
+                { value: 'doubled', label: 'doubled on the bench' },
+              ]}
+              onChange={(value) => setDoubled(value === 'once' ? '' : 'yes')}
+            />
+          )}
+          {liesEitherWay(tool) && <Chips label="It lay" value={lay} options={LAY_CHIPS} onChange={setLay} />}
+          <Chips
+            label="The adjuster stood"
+            value={held}
+            options={HELD.map((value) => ({ value, label: HELD_WORDS[value] }))}
+            onChange={setHeld}
+          />
+        </div>
+        {laid && driveId === '' && (
+          <Bends on="back" label="Pulleys that the belt's back rides on: how far it bends round each" bends={back} />
+        )}
+        <details className="counter-more">
+          <summary>More, where it matters</summary>
+          <div className="fields">
+            {held !== 'fixed' && <LengthAsk label="Length the adjuster takes up" ask={takesUp} />}
+            {laid && <LengthAsk label={`How thick it is (default ${formatMm(defaults.thickness)})`} ask={thick} />}
+          </div>
+          {laid && driveId === '' && (
+            <Bends on="smooth" label="Smooth pulleys that its drive side rides on" bends={smooth} />
+          )}
+        </details>
+        {laid && driveId === '' && (
+          <PlainButton onClick={() => setDriveId('?')}>This drive is in the shop already</PlainButton>
+        )}
+      </div>
+      {driveId !== '' && <KnownDrive measurement={measurement} held={held} />}
+      {driveId === '' && (
+        <StringAnswered
+          belt={{ section: belt.section, ribs: belt.ribs }}
+          asked={asked}
+          answer={asked && stringLength(asked)}
+          held={held}
+          takesUpMm={takesUp.value}
+        >
+          <KeepAsDrive drive={asked && keep} />
+        </StringAnswered>
+      )}
+    </>
+  );
+}
