@@ -49,7 +49,7 @@ const LAYERS = [
   ['accessory', 'sound'],
   ['path'],
   ['adjuster'],
-  ['seating', 'planes'],
+  ['seating', 'planes', 'start'],
   ['survey'],
   ['route', 'size', 'speeds', 'tension', 'align'],
   // What these weigh is what the others found; the counter asks them without a drive.

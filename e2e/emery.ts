@@ -35,7 +35,7 @@ export interface Emery {
   drive: (name: string) => Promise<Opened>;
 }
 
-export const test = base.extend<{ emery: Emery }, { database: Database; webFolder: string }>({
+export const test = base.extend<{ emery: Emery; shop: 'demo' | 'empty' }, { database: Database; webFolder: string }>({
   webFolder: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => use(await buildInterface()),
@@ -52,7 +52,8 @@ export const test = base.extend<{ emery: Emery }, { database: Database; webFolde
     },
     { scope: 'worker', timeout: 120_000 },
   ],
-  emery: async ({ database, webFolder }, use) => {
+  shop: ['demo', { option: true }],
+  emery: async ({ database, webFolder, shop }, use) => {
     const databaseUrl = database.url(`emery_${randomUUID().slice(0, 8)}`);
     let port = 0;
     let server: Awaited<ReturnType<typeof startServer>> | null = null;
@@ -60,7 +61,7 @@ export const test = base.extend<{ emery: Emery }, { database: Database; webFolde
     const emery: Emery = {
       databasePid: () => database.pid,
       start: async () => {
-        server = await startServer({ databaseUrl, port, webFolder, logs: undefined, shop: 'demo' });
+        server = await startServer({ databaseUrl, port, webFolder, logs: undefined, shop });
         port = server.port;
       },
       kill: async () => {
@@ -109,3 +110,12 @@ export async function dragBy(page: Page, station: string, dx: number, dy: number
 export const openDrive = (page: Page, name: string) =>
   page.getByRole('link', { name: new RegExp(`^Open ${name}`) }).click();
 export const saved = (page: Page) => expect(page.locator('[data-save="saved"]')).toBeVisible();
+
+/** What a choice of that name shows. */
+export const chosen = async (page: Page, name: string): Promise<string> =>
+  (
+    await page
+      .getByRole('combobox', { name, exact: true })
+      .locator('xpath=ancestor::*[contains(@class,"ant-select")][last()]')
+      .innerText()
+  ).trim();

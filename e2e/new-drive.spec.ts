@@ -34,9 +34,10 @@ test('a two-belt V drive from nothing, by hand', async ({ page, emery }) => {
   await page.getByRole('combobox', { name: 'Belt section' }).click();
   await page.getByTitle('AV13, V-belt').click();
   await page.getByRole('button', { name: 'Open it on the bench' }).click();
-  await expect(page.getByText('Nothing drawn yet')).toBeVisible();
-
-  await addPulley(page, 'Crank', '0', '0', '200 mm');
+  // The crank is in place, and one thing is asked for.
+  await expect(page.getByRole('region', { name: 'Next' })).toContainText('Add the next pulley');
+  await page.locator('[data-station="crank-1"]').click();
+  await write(page, 'Diameter over rim', '200 mm');
   await addSheave(page, '7 7/8', '5/8');
   await addPulley(page, 'Alternator', '400 mm', '0', '80mm');
   await addPulley(page, 'Water pump', '0', '15 3/4"', '5"');

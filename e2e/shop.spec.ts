@@ -174,7 +174,7 @@ for (const [width, height] of [
             at.getAttribute('role') !== 'combobox',
         )
         .map((at) => ({
-          height: (at.closest('.ant-input-affix-wrapper') ?? at).getBoundingClientRect().height,
+          height: (at.closest('.line-input.has-suffix') ?? at).getBoundingClientRect().height,
           html: at.outerHTML.slice(0, 90),
         }))
         .filter(({ height: tall }) => tall > 0 && tall < 39.5),

@@ -6,6 +6,7 @@ import { useDrive, useShop } from '../api/shop';
 import { lazyPart } from '../parts/lazy-part';
 import { PartBoundary } from '../parts/PartBoundary';
 import { STAGES, stageOf } from '../stages';
+import { NextLine } from '../stages/NextLine';
 import type { Stage } from '../stages/stage';
 import { BenchContext, createBench, useBench, useBenchStores } from '../state/bench';
 import { openDriveOf, type OpenDrive } from '../state/open-drives';
@@ -129,6 +130,7 @@ const BenchParts = memo(function BenchParts({ stage, open }: { stage: Stage; ope
       </PartBoundary>
       <aside className="ledger sheet" aria-label="Ledger">
         <WhatIfBesideDrive stage={stage} open={open} />
+        <NextLine stage={stage.id} />
         <PartBoundary name="The ledger" key={stage.id}>
           <Ledger />
         </PartBoundary>

@@ -5,7 +5,7 @@ export function Thumbnail({ sketch, label }: { sketch: DriveSketch; label: strin
   const [, , width, height] = sketch.viewBox.split(' ').map(Number);
   const px = Math.max(width! / 180, height! / 120);
   return (
-    <svg className="thumbnail" viewBox={sketch.viewBox} role="img" aria-label={label}>
+    <svg className="thumbnail" viewBox={sketch.viewBox} overflow="visible" role="img" aria-label={label}>
       {sketch.circles.map(({ x, y, r }, index) => (
         <circle
           key={index}

@@ -24,7 +24,7 @@ export function KeepAsDrive({ drive, stage = 'survey' }: Props) {
     setProblem('');
     try {
       const made = await ask<DriveOpened>('POST', '/drives', { document: drive!() });
-      void navigate(`/drives/${made.id}/${stage}`);
+      void navigate(`/drives/${made.id}/${stage}`, { state: { fresh: true } });
     } catch (error) {
       setProblem(`Not kept. ${(error as Error).message}`);
       setBusy(false);

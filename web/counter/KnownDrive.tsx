@@ -1,16 +1,14 @@
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { newSaveId, useSavedDrive } from '../api/shop';
-import { Thumbnail } from '../bench/Thumbnail';
-import { LineInput } from '../ui/LineInput';
+import { ChooseDrive } from '../shop/ChooseDrive';
 import { PlainButton } from '../ui/PlainButton';
 import { useAsked, useText } from './asked';
 import { PickAsk } from './fields';
 import { StringAnswered } from './StringAnswered';
 import { lengthCurve } from '@emery/core/adjuster';
-import type { DriveOpened, VehiclePage } from '@emery/core/api';
+import type { DriveOpened } from '@emery/core/api';
 import type { Held } from '@emery/core/counter';
 import { type AdjusterState, type Belt, freeIdIn, type Measurement, putMeasurement } from '@emery/core/drive';
 import { sectionFor } from '@emery/core/section';
@@ -36,47 +34,6 @@ export default function KnownDrive({ measurement, held }: { measurement: Measure
         <OnDrive key={id} id={id} measurement={measurement} held={held} />
       )}
       <PlainButton onClick={() => put({ drive: '', belt: '' })}>Without a drive</PlainButton>
-    </div>
-  );
-}
-
-/** The first few drives of the shop that are called so. */
-function ChooseDrive({ onChoose }: { onChoose: (id: string) => void }) {
-  const [search, setSearch] = useState('');
-  const { data, error } = useQuery({
-    queryKey: ['vehicles', 'counter', search],
-    queryFn: ({ signal }) =>
-      ask<VehiclePage>('GET', `/vehicles?search=${encodeURIComponent(search)}&limit=8&offset=0`, undefined, signal),
-  });
-  const drives = (data?.vehicles ?? []).flatMap(({ name, drives: own }) =>
-    own.map((drive) => ({ drive, vehicle: name })),
-  );
-  return (
-    <div>
-      <label className="label" htmlFor="counter-drive">
-        Which drive
-      </label>
-      <LineInput
-        id="counter-drive"
-        autoFocus
-        value={search}
-        placeholder="Vehicle, plate or drive"
-        onChange={({ target }) => setSearch(target.value)}
-      />
-      {error && <p className="field-echo is-wrong">{error.message}</p>}
-      <ul className="known-drives">
-        {drives.map(({ drive, vehicle }) => (
-          <li key={drive.id}>
-            <button type="button" onClick={() => onChoose(drive.id)}>
-              <Thumbnail sketch={drive.sketch} label="" />
-              <span>
-                <strong>{vehicle}</strong>, {drive.name}
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      {data && drives.length === 0 && <p className="quiet">No drive of the shop is called so.</p>}
     </div>
   );
 }

@@ -1,72 +1,205 @@
-import { Button, Input, Modal } from 'antd';
-import { useId, useState, type FormEvent } from 'react';
+import { CameraOutlined, CopyOutlined } from '@ant-design/icons';
+import { Button, Input, Modal, type InputRef } from 'antd';
+import { useId, useMemo, useRef, useState, type FormEvent, type ReactNode } from 'react';
+import { ask } from '../api/client';
+import { Thumbnail } from '../bench/Thumbnail';
 import { Choice } from '../ui/Choice';
+import { Chips } from '../ui/Chips';
 import { useTyped } from '../ui/typed-text';
-import { addBelt, type Drive, newBelt, newDrive } from '@emery/core/drive';
+import { ChooseDrive } from './ChooseDrive';
+import type { DriveOpened } from '@emery/core/api';
+import type { Drive } from '@emery/core/drive';
+import { sketchOf } from '@emery/core/path';
 import { SECTIONS } from '@emery/core/section';
+import { LAYOUT_SECTION, LAYOUT_WORDS, layoutDrive, LAYOUTS, startedFrom, type Layout } from '@emery/core/start';
 
 const KINDS = SECTIONS.map(({ name, kind }) => ({
   value: name,
   label: `${name}, ${{ ribbed: 'ribbed (serpentine)', vee: 'V-belt', toothed: 'toothed' }[kind]}`,
 }));
 
-/** What a new drive starts from: a name and the kind of its first belt. */
-export function NewDriveForm({
-  vehicle,
-  onMake,
-  onClose,
-}: {
-  vehicle: string;
-  onMake: (drive: Drive) => Promise<unknown>;
+/** What a new drive starts from besides a layout. */
+type Start = Layout | 'drive' | 'picture' | 'string';
+const OTHER_STARTS: Record<Exclude<Start, Layout>, { name: string; mark: ReactNode }> = {
+  drive: { name: 'Another drive', mark: <CopyOutlined /> },
+  picture: { name: 'A picture', mark: <CameraOutlined /> },
+  string: {
+    name: 'A string',
+    mark: (
+      <svg viewBox="0 0 40 30" width="40" height="30">
+        <path d="M2 20C10 2 16 2 20 15S32 28 38 8" fill="none" stroke="currentColor" strokeWidth="2.5" />
+      </svg>
+    ),
+  },
+};
+
+/** Where the bench is opened with what. */
+export interface FreshDrive {
+  document: Drive;
+  /** What Survey opens with. */
+  look: 'pulleys' | 'picture';
+}
+
+interface Props {
+  /** Whose it is; null where nobody said yet. */
+  vehicle: string | null;
+  onMake: (fresh: FreshDrive) => Promise<unknown>;
+  /** To the counter, which starts from a string. */
+  onString: () => void;
   onClose: () => void;
-}) {
+}
+
+/** A new drive: what it is called, and what it starts from. */
+export default function NewDriveForm({ vehicle, onMake, onString, onClose }: Props) {
   const [name, setName] = useTyped('drive', 'Front drive');
-  const [section, setSection] = useState('PK');
+  const [start, setStart] = useState<Start>('crank');
+  const [section, setSection] = useState<string | null>(null);
+  const [other, setOther] = useState('');
+  const [parts, setParts] = useState<'kept' | 'bare'>('kept');
   const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const field = useRef<InputRef>(null);
   const id = useId();
   const close = () => {
     setName('Front drive');
     onClose();
   };
+  const layout: Layout = start in OTHER_STARTS ? 'crank' : (start as Layout);
+  const belt = section ?? LAYOUT_SECTION[layout];
+  const called = name.trim() || 'Front drive';
+  const make = async (): Promise<FreshDrive | null> => {
+    if (start !== 'drive')
+      return { document: layoutDrive(layout, called, belt), look: start === 'picture' ? 'picture' : 'pulleys' };
+    if (other === '') return null;
+    const opened = await ask<DriveOpened>('GET', `/drives/${other}`);
+    return { document: startedFrom(opened.document, called, parts === 'kept'), look: 'pulleys' };
+  };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const drive = newDrive(name.trim() || 'Front drive');
+    if (start === 'string') return onString();
+    setBusy(true);
     try {
-      await onMake(addBelt(drive, newBelt(drive, section)));
+      const fresh = await make();
+      if (!fresh) return setProblem('Which drive: choose one below.');
+      await onMake(fresh);
       setName('Front drive');
     } catch (error) {
       setProblem(`Not made. ${(error as Error).message}`);
+    } finally {
+      setBusy(false);
     }
   };
   return (
-    <Modal title={`New drive for ${vehicle}`} open onCancel={close} footer={null} mask={{ closable: false }}>
-      <form onSubmit={(event) => void submit(event)}>
-        <label className="label" htmlFor={id}>
-          Name
-        </label>
-        <Input
-          id={id}
-          value={name}
-          maxLength={200}
-          autoFocus
-          onFocus={(event) => event.target.select()}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <p className="field-echo" />
-        <Choice label="Belt section" value={section} options={KINDS} onChange={setSection} />
-        <p className="field-echo">More belts are added on the bench.</p>
+    <Modal
+      title={vehicle === null ? 'New drive' : `New drive for ${vehicle}`}
+      open
+      width={640}
+      onCancel={close}
+      footer={null}
+      mask={{ closable: false }}
+      afterOpenChange={(open) => open && field.current?.focus({ cursor: 'all' })}
+    >
+      <form className="form-rows" onSubmit={(event) => void submit(event)}>
+        <div className="fields">
+          <div className="field">
+            <label className="label" htmlFor={id}>
+              Name
+            </label>
+            <Input ref={field} id={id} value={name} maxLength={200} onChange={(event) => setName(event.target.value)} />
+          </div>
+          {start !== 'drive' && start !== 'string' && (
+            <Choice label="Belt section" value={belt} options={KINDS} onChange={setSection} />
+          )}
+        </div>
+        <Starts start={start} onStart={setStart} />
+        {start === 'drive' && (
+          <>
+            <Chips
+              label="Of it"
+              value={parts}
+              options={[
+                { value: 'kept', label: 'places, routes and parts' },
+                { value: 'bare', label: 'places and routes alone' },
+              ]}
+              onChange={setParts}
+            />
+            <ChooseDrive chosen={other} onChoose={setOther} />
+          </>
+        )}
+        <p className="quiet">
+          {NOTES[start] ??
+            'Sizes and places are there to be measured over; more belts and pulleys are added on the bench.'}
+        </p>
         {problem && (
           <p className="field-echo is-wrong" role="alert">
             {problem}
           </p>
         )}
         <div className="button-row">
-          <Button type="primary" htmlType="submit">
-            Open it on the bench
+          <Button type="primary" htmlType="submit" loading={busy}>
+            {start === 'string' ? 'To the counter' : 'Open it on the bench'}
           </Button>
           <Button onClick={close}>Cancel</Button>
         </div>
       </form>
     </Modal>
+  );
+}
+
+const NOTES: Partial<Record<Start, string>> = {
+  drive: 'What was read, found and done on the other stays with it.',
+  picture: 'Survey opens with the picture: take one square on, with a pulley of known size in it.',
+  string: 'The counter says what to ask for by the string alone, and keeps it as a drive if you want.',
+};
+
+/** What it starts from, each as a picture. */
+function Starts({ start, onStart }: { start: Start; onStart: (start: Start) => void }) {
+  const sketches = useMemo(
+    () => LAYOUTS.map((layout) => [layout, sketchOf(layoutDrive(layout, '', LAYOUT_SECTION[layout]))] as const),
+    [],
+  );
+  return (
+    <div className="field">
+      <span className="label">It starts from</span>
+      <div className="starts" role="radiogroup" aria-label="It starts from">
+        {sketches.map(([layout, sketch]) => (
+          <StartCard
+            key={layout}
+            name={LAYOUT_WORDS[layout]}
+            chosen={start === layout}
+            onChoose={() => onStart(layout)}
+          >
+            <Thumbnail sketch={sketch} label="" />
+          </StartCard>
+        ))}
+        {(Object.keys(OTHER_STARTS) as (keyof typeof OTHER_STARTS)[]).map((one) => (
+          <StartCard key={one} name={OTHER_STARTS[one].name} chosen={start === one} onChoose={() => onStart(one)}>
+            <span className="start-mark" aria-hidden>
+              {OTHER_STARTS[one].mark}
+            </span>
+          </StartCard>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function StartCard({
+  name,
+  chosen,
+  onChoose,
+  children,
+}: {
+  name: string;
+  chosen: boolean;
+  onChoose: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <label className={`start-card${chosen ? ' is-chosen' : ''}`}>
+      <input type="radio" name="start" checked={chosen} onChange={onChoose} />
+      {children}
+      <span>{name}</span>
+    </label>
   );
 }

@@ -7,17 +7,21 @@ import { newSaveId, useDeleted, useShop, useShopChange, useVehicles } from '../a
 import { Thumbnail } from '../bench/Thumbnail';
 import { LengthFigure } from '../ui/LengthFigure';
 import { hasTyped, TypedPlace } from '../ui/typed-text';
-import { NewDriveForm } from './NewDriveForm';
+import type { FreshDrive } from './NewDriveForm';
 import { bringIn, broughtInWords } from './read-files';
 import { useToday } from '../records/use-today';
 import { UnitSwitch } from './UnitSwitch';
 import { NEW_VEHICLE, VehicleForm, type VehicleSave } from './VehicleForm';
+import { lazyPart } from '../parts/lazy-part';
+import { MoveDrive } from './MoveDrive';
 import '../bench/bench.css';
 import '../ui/ledger.css';
 import './shop.css';
 import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
 import { type LengthUnit, uncapital } from '@emery/core/quantity';
 import { dueState } from '@emery/core/records';
+
+const NewDriveForm = lazyPart('The form for a new drive', () => import('./NewDriveForm'));
 
 /** All vehicles of the shop with their drives. */
 export default function ShopPage() {
@@ -27,6 +31,7 @@ export default function ShopPage() {
   const list = useVehicles(wanted);
   // What was being written when the page went away opens again with it.
   const [making, setMaking] = useState(() => hasTyped(NEW_PLACE));
+  const [drawing, setDrawing] = useState(() => hasTyped(LOOSE_PLACE));
   const [showDeleted, setShowDeleted] = useState(false);
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const vehicles = list.data?.pages.flatMap((page) => page.vehicles) ?? [];
@@ -57,8 +62,14 @@ export default function ShopPage() {
           aria-label="Search the shop"
           onChange={(event) => setSearch(event.target.value)}
         />
-        <Button type="primary" icon={<PlusOutlined />} onClick={() => setMaking(true)}>
+        <Link to="/counter" className="button-link is-button">
+          Counter
+        </Link>
+        <Button icon={<PlusOutlined />} onClick={() => setMaking(true)}>
           Add vehicle
+        </Button>
+        <Button icon={<PlusOutlined />} onClick={() => setDrawing(true)}>
+          New drive
         </Button>
         <Button icon={<UploadOutlined />} onClick={importing.choose}>
           Import
@@ -88,7 +99,11 @@ export default function ShopPage() {
         {list.isSuccess &&
           vehicles.length === 0 &&
           (wanted === '' ? (
-            <EmptyShop onMake={() => setMaking(true)} onDemo={() => change.mutate(() => ask('POST', '/shop/demo'))} />
+            <EmptyShop
+              onMake={() => setMaking(true)}
+              onDraw={() => setDrawing(true)}
+              onDemo={() => change.mutate(() => ask('POST', '/shop/demo'))}
+            />
           ) : (
             <p className="shop-none">
               Nothing in the shop matches "{wanted}". The search looks at names, plates, notes and drives.
@@ -116,20 +131,30 @@ export default function ShopPage() {
           />
         </TypedPlace>
       )}
+      {drawing && (
+        <TypedPlace at={LOOSE_PLACE}>
+          <NewDrive vehicle={null} onClose={() => setDrawing(false)} />
+        </TypedPlace>
+      )}
       {showDeleted && <DeletedList onClose={() => setShowDeleted(false)} />}
     </div>
   );
 }
 
-function EmptyShop({ onMake, onDemo }: { onMake: () => void; onDemo: () => void }) {
+function EmptyShop({ onMake, onDraw, onDemo }: { onMake: () => void; onDraw: () => void; onDemo: () => void }) {
   return (
     <div className="shop-none">
       <h2>No vehicle in the shop yet</h2>
-      <p>Add the one in front of you, then draw its drive.</p>
+      <p>
+        One question? Ask it at the counter. Else add the vehicle in front of you, or draw a drive and say whose it is
+        later.
+      </p>
       <div className="button-row">
-        <Button type="primary" onClick={onMake}>
-          Add vehicle
-        </Button>
+        <Link to="/counter" className="button-link is-button">
+          To the counter
+        </Link>
+        <Button onClick={onMake}>Add vehicle</Button>
+        <Button onClick={onDraw}>New drive</Button>
         <Button onClick={onDemo}>Load the demo vehicles</Button>
       </div>
     </div>
@@ -167,12 +192,13 @@ function useDelete() {
 }
 
 const NEW_PLACE = 'new vehicle';
+/** A drive of no vehicle yet. */
+const LOOSE_PLACE = 'new drive';
 
 function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUnit }) {
   const place = `vehicle ${vehicle.id}`;
   const [editing, setEditing] = useState(() => hasTyped(`${place}/vehicle`));
   const [making, setMaking] = useState(() => hasTyped(`${place}/drive`));
-  const navigate = useNavigate();
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const remove = useDelete();
   const { id, name, plate, odometer, odometerUnit, notes, revision, drives } = vehicle;
@@ -180,10 +206,6 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
 
   const saveFields = ({ fields, ...save }: VehicleSave) =>
     change.mutateAsync(() => ask('PUT', `/vehicles/${id}`, { ...fields, ...save }));
-  const makeDrive = async (document: object) => {
-    const made = await ask<DriveOpened>('POST', '/drives', { vehicleId: id, document });
-    void navigate(`/drives/${made.id}/survey`);
-  };
 
   return (
     <section className="vehicle sheet" aria-label={name}>
@@ -233,9 +255,26 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
             onSave={saveFields}
           />
         )}
-        {making && <NewDriveForm vehicle={name} onClose={() => setMaking(false)} onMake={makeDrive} />}
+        {making && <NewDrive vehicle={{ id, name }} onClose={() => setMaking(false)} />}
       </TypedPlace>
     </section>
+  );
+}
+
+/** The form for a new drive, of a vehicle or of none yet; what it makes opens on the bench. */
+function NewDrive({ vehicle, onClose }: { vehicle: { id: string; name: string } | null; onClose: () => void }) {
+  const navigate = useNavigate();
+  const make = async ({ document, look }: FreshDrive) => {
+    const made = await ask<DriveOpened>('POST', '/drives', { ...(vehicle && { vehicleId: vehicle.id }), document });
+    void navigate(`/drives/${made.id}/survey`, { state: { fresh: true, look } });
+  };
+  return (
+    <NewDriveForm
+      vehicle={vehicle && vehicle.name}
+      onClose={onClose}
+      onMake={make}
+      onString={() => void navigate('/counter/string')}
+    />
   );
 }
 
@@ -245,6 +284,7 @@ function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: 
   const vehicle = of.name;
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const remove = useDelete();
+  const [moving, setMoving] = useState(false);
   const { id, name, sketch } = drive;
   const [state, word] = sketch.worst ? STATES[sketch.worst] : ['', ''];
   return (
@@ -270,11 +310,13 @@ function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: 
         menu={{
           items: [
             { key: 'copy', label: 'Duplicate drive' },
+            { key: 'move', label: 'Move to another vehicle' },
             { key: 'export', label: 'Export drive' },
             { key: 'delete', label: 'Delete drive', danger: true },
           ],
           onClick: ({ key }) => {
             if (key === 'copy') change.mutate(() => ask('POST', `/drives/${id}/duplicate`));
+            else if (key === 'move') setMoving(true);
             else if (key === 'export') window.location.assign(`/api/drives/${id}/file`);
             else remove(name, `/drives/${id}`);
           },
@@ -287,6 +329,7 @@ function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: 
           aria-label={`More for ${name} of ${vehicle}`}
         />
       </Dropdown>
+      {moving && <MoveDrive drive={drive} onClose={() => setMoving(false)} />}
     </div>
   );
 }

@@ -1,5 +1,5 @@
-import { Button, Input, Modal, Select } from 'antd';
-import { useEffect, useEffectEvent, useId, useState, type FormEvent } from 'react';
+import { Button, Input, Modal, Select, type InputRef } from 'antd';
+import { useEffect, useEffectEvent, useId, useRef, useState, type FormEvent } from 'react';
 import { number, object, string, ValidationError } from 'yup';
 import type { ApiProblem } from '../api/client';
 import { newSaveId } from '../api/shop';
@@ -83,6 +83,7 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
   const [again, setAgain] = useState<VehicleSave | null>(null);
   const forget = useForgetTyped();
   const id = useId();
+  const first = useRef<InputRef>(null);
   const put = (change: Partial<typeof written>) => {
     setAgain(null);
     setWritten((before) => ({ ...before, ...change }));
@@ -158,15 +159,22 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
   });
 
   return (
-    <Modal title={title} open onCancel={close} footer={null} mask={{ closable: false }}>
-      <form onSubmit={(event) => void submit(event)} noValidate>
+    <Modal
+      title={title}
+      open
+      onCancel={close}
+      footer={null}
+      mask={{ closable: false }}
+      afterOpenChange={(open) => open && first.current?.focus()}
+    >
+      <form className="form-labelled" onSubmit={(event) => void submit(event)} noValidate>
         <label className="label" htmlFor={`${id}-name`}>
           Name
         </label>
         <Input
           {...wiring('name')}
+          ref={first}
           value={written.name}
-          autoFocus
           onChange={(event) => put({ name: event.target.value })}
         />
         {says('name')}

@@ -8,6 +8,7 @@ import { FigureField } from '../../ui/FigureField';
 import { TextField } from '../../ui/TextField';
 import { TorqueField } from '../../ui/TorqueField';
 import { TypedPlace } from '../../ui/typed-text';
+import { OpenedForm } from '../../ui/OpenedForm';
 import {
   type Bolt,
   BOLT_REUSES,
@@ -86,7 +87,7 @@ function BoltForm({ bolt, onDone }: { bolt: Bolt; onDone: () => void }) {
     );
   const text = (value: string) => (value === '' ? undefined : value);
   return (
-    <div className="bolt-form">
+    <OpenedForm className="bolt-form">
       <div className="fields">
         <Choice
           label="What for"
@@ -147,6 +148,6 @@ function BoltForm({ bolt, onDone }: { bolt: Bolt; onDone: () => void }) {
       <Button type="primary" onClick={onDone}>
         Done with this bolt
       </Button>
-    </div>
+    </OpenedForm>
   );
 }

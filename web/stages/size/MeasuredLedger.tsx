@@ -9,6 +9,7 @@ import { LengthInput } from '../../ui/LengthInput';
 import { QuantityField } from '../../ui/QuantityField';
 import { FigureField } from '../../ui/FigureField';
 import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
+import { OpenedForm } from '../../ui/OpenedForm';
 import {
   type AdjusterState,
   type Belt,
@@ -234,7 +235,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
   };
 
   return (
-    <div className="reading-form">
+    <OpenedForm>
       <p className="caution">
         <strong aria-hidden>▲</strong>
         <span>Key out. Turn the engine over by hand only, never with a string on it.</span>
@@ -336,7 +337,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
         </Button>
         <Button onClick={done}>Not now</Button>
       </div>
-    </div>
+    </OpenedForm>
   );
 }
 

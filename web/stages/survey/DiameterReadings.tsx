@@ -8,6 +8,7 @@ import { FindingItem } from '../../bench/FindingItem';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { LengthInput } from '../../ui/LengthInput';
 import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
+import { OpenedForm } from '../../ui/OpenedForm';
 import {
   changePulley,
   DIAMETER_METHODS,
@@ -153,7 +154,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
   };
 
   return (
-    <div className="reading-form">
+    <OpenedForm>
       <div className="fields">
         <Choice
           label="How"
@@ -218,7 +219,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
         </Button>
         <Button onClick={done}>Not now</Button>
       </div>
-    </div>
+    </OpenedForm>
   );
 }
 

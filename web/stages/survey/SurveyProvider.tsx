@@ -1,8 +1,15 @@
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
 import { useWhile } from '../../state/bench';
 import type { SumStopped } from '../../state/use-core-sum';
 import { useSurveyFit } from './use-survey-fit';
 import type { SurveyFit } from '@emery/core/survey';
+
+/** What a drive that was just made brings along. */
+export interface FreshState {
+  fresh?: boolean;
+  look?: Surveying;
+}
 
 /** What is measured just now. */
 export type Surveying = 'pulleys' | 'tapes' | 'picture';
@@ -26,6 +33,9 @@ export interface SurveyState {
   /** The tape the user is asked for, drawn rim to rim; null draws the one the fit asks for. */
   tapeAsked: { from: string; to: string } | null;
   setTapeAsked: (tape: { from: string; to: string } | null) => void;
+  /** True where the next tape is to be written at once: its field has the focus. */
+  tapeFirst: boolean;
+  setTapeFirst: (first: boolean) => void;
   surveying: Surveying;
   setSurveying: (what: Surveying) => void;
   picture: PictureInHand;
@@ -45,7 +55,9 @@ export function SurveyProvider({ wanted, children }: { wanted: boolean; children
   const { drive } = useWhile(wanted);
   const { fit, stopped } = useSurveyFit(drive, wanted);
   const [tapeAsked, setTapeAsked] = useState<SurveyState['tapeAsked']>(null);
-  const [surveying, setSurveying] = useState<Surveying>('pulleys');
+  const fresh = useLocation().state as FreshState | null;
+  const [surveying, setSurveying] = useState<Surveying>(fresh?.look ?? 'pulleys');
+  const [tapeFirst, setTapeFirst] = useState(false);
   const [picture, changePicture] = useState<PictureInHand>({ id: null, marking: null, strength: 0.45 });
   const setPicture = useCallback(
     (change: Partial<PictureInHand>) => changePicture((now) => ({ ...now, ...change })),
@@ -54,8 +66,19 @@ export function SurveyProvider({ wanted, children }: { wanted: boolean; children
   // Another stage shows the drawing again.
   if (!wanted && picture.marking !== null) changePicture({ ...picture, marking: null });
   const value = useMemo(
-    () => ({ fit, stopped, tapeAsked, setTapeAsked, surveying, setSurveying, picture, setPicture }),
-    [fit, stopped, tapeAsked, surveying, picture, setPicture],
+    () => ({
+      fit,
+      stopped,
+      tapeAsked,
+      setTapeAsked,
+      tapeFirst,
+      setTapeFirst,
+      surveying,
+      setSurveying,
+      picture,
+      setPicture,
+    }),
+    [fit, stopped, tapeAsked, tapeFirst, surveying, picture, setPicture],
   );
   return <SurveyContext value={value}>{children}</SurveyContext>;
 }

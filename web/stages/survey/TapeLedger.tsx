@@ -48,7 +48,7 @@ export function TapeLedger() {
 /** Asks for one reading, the most useful next one first. */
 function ReadingForm({ fit }: { fit: SurveyFit | null }) {
   const { drive, unit, dispatch } = useBench('drive', 'unit', 'dispatch');
-  const { setTapeAsked } = useSurveying();
+  const { setTapeAsked, tapeFirst, setTapeFirst } = useSurveying();
   const first = firstTape(drive, fit);
   const [kind, setKind] = useTyped<ReadingKind>('kind', 'outer');
   const [picked, setChosen] = useTyped<{ from: string; to: string } | null>('between', null);
@@ -93,6 +93,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
       sigma,
     );
     setTapeAsked(null);
+    setTapeFirst(true);
     forget();
     dispatch(edit((d) => putItem(d, 'survey.readings', reading)));
   };
@@ -119,6 +120,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
             <LengthInput
               id={id}
               label="Reading"
+              first={tapeFirst}
               text={text}
               unit={unit}
               signed={placed}

@@ -10,6 +10,7 @@ import { Underlay } from './Underlay';
 import { type Drive, removeStation } from '@emery/core/drive';
 import { CURED_BY_MEASURING, type DriveSolution } from '@emery/core/path';
 import { formatLength } from '@emery/core/quantity';
+import { unmeasured } from '@emery/core/start';
 
 /** Survey: what was measured, of the pulleys and between them. */
 export const survey: Stage = {
@@ -53,7 +54,8 @@ function state(drive: Drive, solution: DriveSolution): StageState {
   const measured = drive.stations.every(({ pulleys }) =>
     pulleys.every(({ diameter, teeth }) => (diameter ?? teeth ?? 0) > 0),
   );
-  return measured && own.length === 0 && drive.stations.length > 1 ? 'settled' : 'in hand';
+  const known = measured && unmeasured(drive).length === 0;
+  return known && own.length === 0 && drive.stations.length > 1 ? 'settled' : 'in hand';
 }
 
 function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
