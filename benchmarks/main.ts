@@ -550,13 +550,33 @@ async function transferred(page: Page, address: string): Promise<{ first: number
   let total = 0;
   session.on('Network.loadingFinished', ({ encodedDataLength }) => (total += encodedDataLength));
   await page.goto(address);
-  await page.waitForSelector('.vehicle, .pulley');
+  await page.waitForSelector('.vehicle, .pulley, .counter-sheet');
   // The rest is fetched later than this, once nothing is asked for any more.
   await page.waitForTimeout(250);
   const first = total;
   await page.waitForTimeout(4000);
   await page.waitForLoadState('networkidle');
   return { first, all: total };
+}
+
+/**
+ * From the address to a counter that answers, on a processor so many times slower: its field in focus, a reading typed
+ * into it, and the belt to ask for on the page; ms.
+ */
+async function untilAnswered(page: Page, address: string, slower: number): Promise<{ ready: number; answer: number }> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Emulation.setCPUThrottlingRate', { rate: slower });
+  await page.goto(address, { waitUntil: 'commit' });
+  await page.waitForFunction(() => document.activeElement?.matches('.counter-asks .line-input'));
+  // In focus and with nothing left to do: what is typed now is taken at once.
+  const ready = await page.evaluate(
+    () => new Promise<number>((told) => requestIdleCallback(() => told(performance.now()))),
+  );
+  const before = await page.evaluate(() => performance.now());
+  await page.keyboard.insertText('66 1/2');
+  await page.waitForSelector('.copy-text.is-large');
+  const after = await page.evaluate(() => performance.now());
+  return { ready, answer: after - before };
 }
 
 /**
@@ -702,6 +722,7 @@ async function benchPage(browser: Browser, address: string): Promise<void> {
   const newPage = async () => (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   const size = (bytes: number) => `${Math.round(bytes / 1000)} kB`;
   for (const [what, where, limit] of [
+    ['counter', '/counter', 200],
     ['shop', '/', 371],
     ['bench', `/drives/${id}`, 420],
   ] as const) {
@@ -709,6 +730,17 @@ async function benchPage(browser: Browser, address: string): Promise<void> {
     print(`First load of the ${what}, fonts included, compressed`, size(first), `${limit} kB`);
     print('  with all other parts, fetched once it is idle', size(all));
   }
+  const ready: number[] = [];
+  const answers: number[] = [];
+  for (let k = 0; k < 7; k += 1) {
+    const page = await newPage();
+    const told = await untilAnswered(page, `${address}/counter`, 4);
+    ready.push(told.ready);
+    answers.push(told.answer);
+    await page.close();
+  }
+  print('Counter ready for its first reading, processor 4 times slower', spread(ready), '1500 ms');
+  print('  from the last letter to the belt to ask for', spread(answers));
   for (const stage of ['survey', 'route', 'size']) {
     const page = await newPage();
     await page.goto(`${address}/drives/${id}/${stage}`);

@@ -1,18 +1,7 @@
 import * as is from './fields';
+import { type AdjusterState, type Lay, LAYS, STATES, type Tool, TOOLS } from './measuring';
 import { type BeltCare, beltCare, type TensionReading, tensionReading } from './tension';
 import { OVERRIDABLE, SECTION_NAMES, sectionFor, type SectionOverrides, type Side } from '../section';
-
-/** What a length was measured with. */
-export const TOOLS = ['string', 'rope', 'wire', 'strap', 'old-belt', 'gauge', 'marking'] as const;
-export type Tool = (typeof TOOLS)[number];
-
-/** Where a string, rope or wire lay on grooved pulleys: down in the grooves, or on top of the ribs or rims. */
-export const LAYS = ['groove', 'rim'] as const;
-export type Lay = (typeof LAYS)[number];
-
-/** Where the adjuster stood. */
-export const STATES = ['as-drawn', 'slack', 'short-mark', 'long-mark', 'tight'] as const;
-export type AdjusterState = (typeof STATES)[number];
 
 /**
  * One way a length was measured. `mm` is what the tape (or the print) said; for a gauge the distance of its wheels'

@@ -1,5 +1,5 @@
 import type { NoiseTest } from './noise';
-import type { AdjusterState, Lay, Tool } from './belt';
+import type { AdjusterState, Lay, Tool } from './measuring';
 import type { Check } from './inspect';
 import type { OdometerUnit } from './listen-again';
 import type { DiameterMethod, ReadingKind } from './survey';

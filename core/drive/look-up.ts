@@ -1,5 +1,6 @@
 import type { Drive } from './drive';
-import type { Pulley, Role, Station } from './station';
+import type { Role } from './role';
+import type { Pulley, Station } from './station';
 
 /** A pulley with the shaft it sits on. */
 export interface PlacedPulley {

@@ -1,27 +1,10 @@
 import * as is from './fields';
 import type { Point } from './fields';
+import { type Role, ROLES } from './role';
 import type { Surface } from '../section';
 import { outputPoint, type OutputPoint, type SpeedBand, torqueCurve, type TorqueCurve } from './speeds';
 
 export type Rotation = 'cw' | 'ccw';
-
-export const ROLES = [
-  'crankshaft',
-  'alternator',
-  'water-pump',
-  'power-steering',
-  'ac-compressor',
-  'fan',
-  'air-pump',
-  'supercharger',
-  'vacuum-pump',
-  'generator',
-  'idler',
-  'tensioner',
-  'jackshaft',
-  'other',
-] as const;
-export type Role = (typeof ROLES)[number];
 
 /** What any pulley may have, whatever its surface: a face may be changed, and changed back. Lengths in mm. */
 interface AnyPulley {

@@ -2,7 +2,8 @@ import { type Section, sectionFor, type Surface } from '../section';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
 import { ROLE_LABELS } from './look-up';
-import type { Pulley, Role, Station } from './station';
+import type { Role } from './role';
+import type { Pulley, Station } from './station';
 
 /** Starting diameters, mm: round figures to be measured over, never a specification. */
 export const STARTING_SIZES: Record<Role, number> = {

@@ -1,9 +1,8 @@
 /** How a belt of a given length would sit on a drive, and how it is put on. */
 export { beltsInFront, frontsOf, type InFront } from './in-front';
+export { lengthsAbout, shortestOnFixed } from './lengths';
 export { easiestLast, puttingOn, type LastOn, type PuttingOn } from './putting-on';
 export {
-  lengthsAbout,
-  shortestOnFixed,
   SIZE_FINDING_CODES,
   sizeBelt,
   type Candidate,

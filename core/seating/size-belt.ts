@@ -11,6 +11,7 @@ import { type Belt, changePulley, type Drive } from '../drive';
 import type { Finding } from '../finding';
 import { beltClearances, solveBelt } from '../path';
 import { halfGrooveAngle, markedLengthMm, type Section, sectionFor } from '../section';
+import { lengthsAbout, shortestOnFixed } from './lengths';
 import { easiestLast, type LastOn } from './putting-on';
 
 export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs';
@@ -95,11 +96,6 @@ export interface SizeOptions {
 
 /** Kept for seating and stretch, as a fraction of the length, where the belt's own `reserve` does not say. Default. */
 export const DEFAULT_RESERVE_FRACTION = 0.006;
-/**
- * On fixed centres a belt stretches on by no more than this fraction: elastic ribs by much, the cords of a V or of
- * teeth by next to nothing. Defaults.
- */
-const STRETCH_FIT: Record<Section['kind'], number> = { ribbed: 0.03, vee: 0.008, toothed: 0.002 };
 /** A V-belt that has lost this much of its width is looked at besides the new one, mm. Default. */
 export const WORN_WIDTH_MM = 1;
 /** An adjuster drawn this fraction of its travel past an end is past it, and not merely rounded. */
@@ -294,12 +290,6 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
   };
 }
 
-/** The shortest marked length that still stretches on over fixed centres whose path is so long in that basis, mm. */
-export function shortestOnFixed(pathMm: number, section: Section): number {
-  const basis = markedLengthMm(0, section);
-  return (pathMm - basis) / (1 + STRETCH_FIT[section.kind]) + basis;
-}
-
 function fixedVerdict(lengthMm: number, least: number | null, path: number | null, clear: number | null): Verdict {
   if (least === null || path === null || lengthMm > path + 1e-9) return 'out-of-travel';
   if (lengthMm < least - 1e-9) return 'will-not-go-on';
@@ -316,14 +306,6 @@ function leastClearance({ travel }: LengthCurve, belt: Belt, from: number, to: n
   return found.length === 0 ? null : Math.min(...found);
 }
 
-/**
- * Steps in which shops commonly stock a kind of belt, mm: 5 for ribbed, half an inch for V, one tooth for toothed. A
- * default where no stock is kept.
- */
-export function commonStep(section: Section): number {
-  return section.kind === 'ribbed' ? 5 : section.kind === 'vee' ? 12.7 : section.pitch;
-}
-
 /** Common lengths and those asked for besides, less the shift: as the drawing sees them. */
 function common(
   section: Section,
@@ -335,32 +317,5 @@ function common(
   const lengths = lengthsAbout(section, from, to, stock).map((mm) => mm - shiftMm);
   return [...lengths, ...also.filter((mm) => lengths.every((other) => Math.abs(other - mm) > 0.005))].sort(
     (a, b) => a - b,
-  );
-}
-
-/** Lengths worth a look about a window, mm: of those that can be had where a list is kept, else of the common ones. */
-export function lengthsAbout(section: Section, from: number, to: number, stock: readonly number[] = []): number[] {
-  return stock.length > 0 ? aboutWindow(stock, from, to) : commonLengths(section, from, to);
-}
-
-/** Of the lengths in stock those in a window, and two to either side. */
-function aboutWindow(stock: readonly number[], from: number, to: number): number[] {
-  const sorted = [...new Set(stock)].sort((a, b) => a - b);
-  const below = sorted.filter((mm) => mm < from).slice(-2);
-  const within = sorted.filter((mm) => mm >= from && mm <= to);
-  const every = Math.max(1, Math.ceil(within.length / 40));
-  return [...below, ...within.filter((_, k) => k % every === 0), ...sorted.filter((mm) => mm > to).slice(0, 2)];
-}
-
-/** Common lengths about a window: two steps below it to two above, forty at most about its middle. */
-export function commonLengths(section: Section, shortest: number, longest: number): number[] {
-  if (!Number.isFinite(shortest) || !(longest > 0)) return [];
-  const step = commonStep(section);
-  const first = Math.max(1, Math.floor(shortest / step) - 1);
-  const last = Math.ceil(longest / step) + 1;
-  const every = Math.max(1, Math.ceil((last - first + 1) / 40));
-  return Array.from(
-    { length: Math.max(0, Math.floor((last - first) / every) + 1) },
-    (_, k) => Math.round((first + k * every) * step * 100) / 100,
   );
 }

@@ -13,7 +13,8 @@ import {
 import { askFor, type AskFor, sectionFor } from '../section';
 import { fitSurvey } from '../survey';
 import { combinedLength, type CombinedLength } from './measured';
-import { DEFAULT_UNCERTAINTY, responseOf, type Uncertainty, uncertaintyOf } from './uncertainty';
+import { DEFAULT_UNCERTAINTY } from './defaults';
+import { responseOf, type Uncertainty, uncertaintyOf } from './uncertainty';
 
 /** The answer to which belt to bring home, as plain data. */
 export interface SizeAnswer {

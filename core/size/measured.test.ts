@@ -2,7 +2,8 @@ import { driveOf, SERPENTINE } from '../test/examples';
 import { lengthCurve, pathLength } from '../adjuster';
 import { changeBelt, type Drive, type Measurement, readDrive } from '../drive';
 import { sectionFor } from '../section';
-import { combinedLength, measuredLength, toolRadius } from './measured';
+import { combinedLength, measuredLength } from './measured';
+import { toolRadius } from './told';
 
 const serpentine = (): Drive => driveOf(SERPENTINE, {}, { crankRotation: 'cw' });
 const allRibs = (): Drive =>

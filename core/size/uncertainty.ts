@@ -4,16 +4,7 @@ import { normals } from '../numeric';
 import type { Sizing } from '../seating';
 import { sectionFor } from '../section';
 import { combinedDiameter, type SurveyFit } from '../survey';
-
-/**
- * Taken where nothing was measured: of a place on the drawing, of a diameter, mm; and of a belt's length, as a fraction
- * of it. One standard deviation each. Defaults.
- */
-export const DEFAULT_UNCERTAINTY = {
-  placeMm: 1.5,
-  diameterMm: 0.5,
-  beltFraction: { ribbed: 0.0015, vee: 0.0015, toothed: 0.0004 },
-};
+import { DEFAULT_UNCERTAINTY } from './defaults';
 
 export interface Uncertainty {
   /** By candidate, the chance that it fits, 0 to 1. */

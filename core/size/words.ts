@@ -3,6 +3,7 @@ import { type FindingWords, inOneLine } from '../finding';
 import { formatLength, type LengthUnit } from '../quantity';
 import type { Candidate, PuttingOn, SizeFinding, Verdict } from '../seating';
 import type { MeasuredLength } from './measured';
+import type { RuleOfThumb } from './told';
 
 /** What each verdict is called. */
 export const VERDICT_WORDS: Record<Verdict, string> = {
@@ -31,7 +32,7 @@ export function layNote({ lay, layTold }: MeasuredLength, said: boolean): Findin
       };
 }
 
-export const RULE_WORDS: Record<MeasuredLength['rules'][number]['rule'], string> = {
+export const RULE_WORDS: Record<RuleOfThumb, string> = {
   'as-read': 'As read, nothing added',
   'less-half-inch': 'Less half an inch',
   'plus-inch': 'Plus an inch',

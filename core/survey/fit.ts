@@ -171,7 +171,7 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
     });
 
   const fitted = new Map(kept.map((observation, k) => [observation, k]));
-  const next = nextTape(drive, aligned, network);
+  const next = nextTape(drive, aligned, network, kept);
   return {
     stations: drive.stations.map(({ id }, k) => ({
       id,
@@ -374,13 +374,26 @@ function turnedCovariance(covariance: Matrix, count: number, s: number, c: numbe
  * The far-rim tape between two shafts that would shrink the sum of all variances most, counting what is unknown as very
  * uncertain.
  */
-function nextTape(drive: Drive, fit: Adjusted, network: Network): TapeWanted | null {
+function nextTape(drive: Drive, fit: Adjusted, network: Network, kept: readonly Observation[]): TapeWanted | null {
   const { count, datum } = network;
   if (count < 2) return null;
   const covariance = fit.covariance.clone();
   for (let k = 0; k < 2 * count; k += 1)
     if (fit.free[Math.floor(k / 2)] && Math.floor(k / 2) !== datum)
       covariance.set(k, k, covariance.get(k, k) + UNKNOWN_MM ** 2);
+  // A shaft that is loose is known along the tapes that reach it all the same: taken again they would tell nothing.
+  for (const observation of kept) {
+    const reaches = [observation.from, observation.to].some((end) => fit.free[end]);
+    if (observation.seen || !reaches) continue;
+    const gradient = gradientOf(observation, fit.places, network).filter(([at]) => at < 2 * count);
+    const effect = Array.from({ length: covariance.rows }, (_, k) =>
+      gradient.reduce((sum, [at, slope]) => sum + covariance.get(k, at) * slope, 0),
+    );
+    const variance = gradient.reduce((sum, [at, slope]) => sum + effect[at]! * slope, 0) + observation.sigma ** 2;
+    for (let i = 0; i < effect.length; i += 1)
+      for (let j = 0; j < effect.length; j += 1)
+        covariance.set(i, j, covariance.get(i, j) - (effect[i]! * effect[j]!) / variance);
+  }
   let best: { gain: number; from: number; to: number } | null = null;
   for (let from = 0; from < count; from += 1) {
     for (let to = from + 1; to < count; to += 1) {

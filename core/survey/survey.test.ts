@@ -201,6 +201,36 @@ test('what is not fixed is named, has no ±, and the tape asked for next would f
   expect(fitSurvey(drive, more).findings.filter(({ code }) => code === 'undetermined')).toEqual([]);
 });
 
+test('a drive taped from nothing, each time the tape that is asked for: none twice, and all firm after the fewest', () => {
+  for (let seed = 1; seed <= 40; seed += 1) {
+    const random = randomOf(seed);
+    const count = 3 + (seed % 4);
+    // A ring of shafts, so that no three lie on a line, and a sketch of it that is off by a thumb's width.
+    const drive = driveOf(
+      Array.from({ length: count }, (_, k): Stop => {
+        const at = (2 * Math.PI * k) / count + 0.5 * random();
+        return [
+          k === 0 ? 'crank' : `p${k}`,
+          k === 0 ? 0 : 220 * Math.cos(at),
+          k === 0 ? 0 : 200 + 180 * Math.sin(at),
+          60 + 80 * random(),
+        ];
+      }),
+    );
+    const sketch = sketched(drive, 25, seed);
+    const readings = [reading(drive, 'outer', 'crank', 'p1')];
+    while (readings.length < 2 * count - 3) {
+      const { next } = fitSurvey(sketch, readings);
+      readings.push(reading(drive, 'outer', next!.from, next!.to));
+    }
+    expect(new Set(readings.map(({ id }) => id)).size).toBe(readings.length);
+    const fit = fitSurvey(sketch, readings);
+    expect(fit.findings.filter(({ code }) => code === 'undetermined')).toEqual([]);
+    for (const [k, { x, y }] of fit.stations.entries())
+      expect(Math.hypot(x, y)).toBeCloseTo(Math.hypot(drive.stations[k]!.x, drive.stations[k]!.y), 3);
+  }
+});
+
 test.each([0, 1])('with no direction, a pulley on %s tapes is loose and the firm ones are not', (tapes) => {
   const drive = truth();
   const firm = network(drive).filter(({ kind, from, to }) => kind !== 'angle' && from !== 'ac' && to !== 'ac');

@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { promisify } from 'node:util';
+import { brotliCompress } from 'node:zlib';
 import { ROOT, STATE } from './paths.mjs';
 import { run, SetupProblem, step } from './run.mjs';
 
@@ -17,7 +19,22 @@ export function buildInterface() {
       { quiet: true, cwd: ROOT },
     );
     if (code !== 0) throw new SetupProblem(`the interface could not be built:\n${output.trim()}`);
+    await pack(path.join(folder, 'assets'));
   });
+}
+
+/**
+ * Packs code and style sheets once, as tightly as it goes, beside themselves: nobody waits for that when they are asked
+ * for.
+ */
+async function pack(folder) {
+  const names = readdirSync(folder).filter((name) => /\.(js|css)$/.test(name));
+  await Promise.all(
+    names.map(async (name) => {
+      const file = path.join(folder, name);
+      writeFileSync(`${file}.br`, await promisify(brotliCompress)(readFileSync(file)));
+    }),
+  );
 }
 
 /** The file of the built command line, one module with all it needs; it is built where that has not been done yet. */

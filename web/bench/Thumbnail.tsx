@@ -1,11 +1,16 @@
 import type { DriveSketch } from '@emery/core/path';
 
-/** A drive in small, to be known by its shape. */
-export function Thumbnail({ sketch, label }: { sketch: DriveSketch; label: string }) {
+/** A drive in small, to be known by its shape; without a label it is a picture of what stands beside it. */
+export function Thumbnail({ sketch, label }: { sketch: DriveSketch; label?: string }) {
   const [, , width, height] = sketch.viewBox.split(' ').map(Number);
   const px = Math.max(width! / 180, height! / 120);
   return (
-    <svg className="thumbnail" viewBox={sketch.viewBox} overflow="visible" role="img" aria-label={label}>
+    <svg
+      className="thumbnail"
+      viewBox={sketch.viewBox}
+      overflow="visible"
+      {...(label === undefined ? { 'aria-hidden': true } : { role: 'img', 'aria-label': label })}
+    >
       {sketch.circles.map(({ x, y, r }, index) => (
         <circle
           key={index}

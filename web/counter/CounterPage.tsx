@@ -5,14 +5,16 @@ import { UnitSwitch } from '../shop/UnitSwitch';
 import { isWriting } from '../ui/is-writing';
 import { AskedProvider, searchOf, useAsked } from './asked';
 import { HeadlinePlace } from './Headline';
-import ChangePanel from './ChangePanel';
-import MarkingPanel from './MarkingPanel';
-import PulleysPanel from './PulleysPanel';
+import { lazyPart } from '../parts/lazy-part';
 import StringPanel from './StringPanel';
-import TensionPanel from './TensionPanel';
 import '../bench/bench.css';
 import '../ui/ledger.css';
 import './counter.css';
+
+const MarkingPanel = lazyPart('The question', () => import('./MarkingPanel'));
+const PulleysPanel = lazyPart('The question', () => import('./PulleysPanel'));
+const TensionPanel = lazyPart('The question', () => import('./TensionPanel'));
+const ChangePanel = lazyPart('The question', () => import('./ChangePanel'));
 
 interface Question {
   id: string;

@@ -43,7 +43,7 @@ export function ChooseDrive({ chosen = '', onChoose }: { chosen?: string; onChoo
         {drives.map(({ drive, vehicle }) => (
           <li key={drive.id}>
             <button type="button" aria-pressed={drive.id === chosen} onClick={() => onChoose(drive.id)}>
-              <Thumbnail sketch={drive.sketch} label="" />
+              <Thumbnail sketch={drive.sketch} />
               <span>
                 <strong>{vehicle}</strong>, {drive.name}
               </span>

@@ -169,7 +169,7 @@ function Starts({ start, onStart }: { start: Start; onStart: (start: Start) => v
             chosen={start === layout}
             onChoose={() => onStart(layout)}
           >
-            <Thumbnail sketch={sketch} label="" />
+            <Thumbnail sketch={sketch} />
           </StartCard>
         ))}
         {(Object.keys(OTHER_STARTS) as (keyof typeof OTHER_STARTS)[]).map((one) => (
