@@ -39,6 +39,10 @@ const open = async (page, name) => {
 const wide = { width: 1280, height: 800 };
 try {
   await picture('shop', wide, async () => undefined);
+  await picture('counter', wide, async (page) => {
+    await page.goto('/counter/string?read=70+3%2F4%22&back=quarter,kisses&lay=groove&held=slack&takes=1%22');
+    await page.waitForSelector('.copy-text.is-large');
+  });
   await picture('bench-route', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);
     await page.locator('[data-station="alt"]').click();
@@ -85,14 +89,6 @@ try {
     await page.getByText('Simulated', { exact: true }).click();
     await page.getByRole('button', { name: 'Listen to the simulated bay' }).click();
     await page.getByTestId('heard-noise').waitFor();
-  });
-  await picture('bench-causes', wide, async (page) => {
-    await open(page, /Open Front drive of Rescue/);
-    await page.getByRole('button', { name: /^7 Noise/ }).click();
-    await page.getByText('Clues', { exact: true }).click();
-    await page.getByRole('group', { name: 'Kind of noise' }).getByRole('button', { name: 'Chirp' }).click();
-    await page.getByText('Causes', { exact: true }).click();
-    await page.getByRole('region', { name: 'Next test' }).waitFor();
   });
   await picture('bench-inspect', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);

@@ -12,6 +12,7 @@ import {
   lengthsToAsk,
   onRules,
   parsePitch,
+  pulleySpeeds,
   shimToDiameter,
   spanTension,
   stringLength,
@@ -346,4 +347,39 @@ test('a string that reads nothing gives no length to ask for, and no figure that
   const answer = stringLength({ section: PK, measurement: { tool: 'string', mm: 0 }, riding: [] });
   expect(Number.isFinite(answer.markedMm)).toBe(true);
   expect(lengthsToAsk(PK, answer, 'running').best).toBeNull();
+});
+
+test('two pulleys at speed: what is too fast, and the size that brings it to the limit', () => {
+  const found = twoPulleys({
+    section: 'AV10',
+    crank: { diameter: 187.325 },
+    other: { diameter: 66.675 },
+    role: 'alternator',
+    distanceMm: null,
+    lengthMm: null,
+  })!;
+  const { rows, tooFast, source, fastest } = pulleySpeeds(found, 6000);
+  expect(source).toBe('default');
+  expect(rows.map(({ at }) => at)).toEqual(['asked', 'idle', 'cruise', 'redline']);
+  expect(fastest).toMatchObject({ at: 'asked', engineRpm: 6000, place: 'too-fast' });
+  for (const { engineRpm, rpm, beltMetresPerSecond } of rows) {
+    expect(rpm).toBeCloseTo(found.ratio * engineRpm, 9);
+    // The belt runs as fast as the crank's cord: π·D·n.
+    expect(beltMetresPerSecond).toBeCloseTo((Math.PI * (0.187325 - 2 * 0.00207) * engineRpm) / 60, 9);
+  }
+  expect(tooFast!.limit).toBe(14_000);
+  for (const { station, diameter } of tooFast!.instead) {
+    const changed = twoPulleys({
+      section: 'AV10',
+      crank: { diameter: station === found.station ? 187.325 : diameter! },
+      other: { diameter: station === found.station ? diameter! : 66.675 },
+      role: 'alternator',
+      distanceMm: null,
+      lengthMm: null,
+    })!;
+    expect(changed.ratio * 6000).toBeCloseTo(14_000, 6);
+  }
+  // What the shop says of its alternators goes before the default.
+  const shop = pulleySpeeds(found, null, { alternator: { least: 1000, continuous: 20_000, burst: 22_000 } });
+  expect([shop.source, shop.tooFast]).toEqual(['shop', null]);
 });

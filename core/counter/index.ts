@@ -11,6 +11,7 @@ export {
 } from './string';
 export { HELD, lengthsToAsk, type Held, type LengthsToAsk } from './lengths';
 export { twoPulleys, type PulleySize, type TwoPulleys, type TwoPulleysAsk } from './two-pulleys';
+export { pulleySpeeds, type PulleySpeed, type PulleySpeeds } from './pulley-speeds';
 export { spanTension, type SpanAnswer, type SpanAsk } from './span';
 export { aroundToDiameter, onRules, parsePitch, shimToDiameter, turnsToMm } from './small-change';
 export { keptDrive, keptMarking, type KeptBelt } from './keep';

@@ -1,5 +1,6 @@
 import { driveOf } from '../test/examples';
 import { ALIGN_FINDING_CODES, alignWords } from '../align';
+import { COUNTER_FINDING_CODES, counterWords } from '../counter';
 import { INSPECT_FINDING_CODES, inspectWords } from '../inspect';
 import { JOB_FINDING_CODES, jobWords } from '../job';
 import { NOISE_FINDING_CODES, noiseWords } from '../noise';
@@ -78,6 +79,11 @@ const told: [string, string, (unit: 'mm' | 'in', where: object) => FindingWords]
     'inspect',
     code,
     (unit, where) => inspectWords(drive, { ...where, severity, code }, unit),
+  ]),
+  ...COUNTER_FINDING_CODES.map((code): (typeof told)[number] => [
+    'counter',
+    code,
+    (unit, where) => counterWords({ ...where, severity, code }, unit),
   ]),
   ...NOISE_FINDING_CODES.map((code): (typeof told)[number] => [
     'noise',

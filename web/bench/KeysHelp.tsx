@@ -14,6 +14,7 @@ const KEYS: readonly (readonly [key: string, does: string])[] = [
   ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
   ['Arrow keys, Enter, N, Delete', 'in the picture: move, put a point, go to the next one, take it out'],
   ['0', 'show all of the drive'],
+  ['C', 'the counter, from any page'],
   ['?', 'this list'],
 ];
 

@@ -3,7 +3,7 @@ import { beltBounds, solveDrive } from '@emery/core/path';
 import { formatInches, formatMm } from '@emery/core/quantity';
 import { puttingOn } from '@emery/core/seating';
 import { DRIVE_SIDE_WORDS, sectionFor } from '@emery/core/section';
-import { releaseWords } from '@emery/core/size';
+import { askForBelt, releaseWords } from '@emery/core/size';
 
 /** A4 across, in CSS px. */
 export const CARD = { width: 1123, height: 794 };
@@ -68,6 +68,9 @@ export function cardText(drive: Drive): CardLine[] {
         ? 'No length: this route cannot be run'
         : `${formatMm(belt.length.mm)} ${belt.length.basis} (${formatInches(belt.length.mm)}), from the drawing`,
     );
+    // What to ask for, once somebody has taken a length.
+    const ask = source.length ? askForBelt(source, source.length) : null;
+    if (ask) add(`Ask for ${ask.markings.length > 0 ? ask.markings.map(({ text }) => text).join(', or ') : ask.plain}`);
     belt.contacts.forEach(({ pulley, side }, at) =>
       add(`${at + 1}  ${labelOf(drive, pulley)}, ${side === 'back' ? 'back' : DRIVE_SIDE_WORDS[section.kind]}`),
     );

@@ -1,8 +1,7 @@
 import type { ReactNode } from 'react';
 import { FigureAsk, LengthAsk, useFigure, useLength, useRead } from './fields';
-import { useText } from './asked';
+import { useText, useUnit } from './asked';
 import { ShareLink } from './KeepAsDrive';
-import { useUnit } from './use-unit';
 import { aroundToDiameter, onRules, parsePitch, shimToDiameter, turnsToMm } from '@emery/core/counter';
 import {
   formatInches,

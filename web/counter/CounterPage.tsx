@@ -3,7 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { useShop } from '../api/shop';
 import { UnitSwitch } from '../shop/UnitSwitch';
 import { isWriting } from '../ui/is-writing';
-import { AskedProvider, searchOf, useAsked } from './asked';
+import { AskedProvider, useAsked } from './asked';
 import { HeadlinePlace } from './Headline';
 import { lazyPart } from '../parts/lazy-part';
 import StringPanel from './StringPanel';
@@ -43,11 +43,10 @@ export default function CounterPage() {
 
 function Counter() {
   const { question: id } = useParams();
-  const { texts } = useAsked();
+  const { put, search, unit } = useAsked();
   const navigate = useNavigate();
   const shop = useShop();
   const now = QUESTIONS.find((one) => one.id === id) ?? QUESTIONS[0]!;
-  const search = searchOf(texts);
   useEffect(() => {
     document.title = `${now.name} · Counter · Emery`;
   }, [now.name]);
@@ -79,7 +78,7 @@ function Counter() {
           Counter <span className="counter-shop">{shop.data?.name}</span>
         </h1>
         <span className="header-tools">
-          <UnitSwitch />
+          <UnitSwitch value={unit} onSwitch={() => put({ unit: '' })} />
         </span>
       </header>
       <nav ref={rail} className="counter-rail" aria-label="What is asked">

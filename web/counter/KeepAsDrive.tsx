@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { CopyText } from '../ask-for/CopyText';
 import { PlainButton } from '../ui/PlainButton';
-import { searchOf, useAsked } from './asked';
+import { useAsked } from './asked';
 import type { DriveOpened } from '@emery/core/api';
 import type { Drive } from '@emery/core/drive';
 
@@ -49,6 +49,6 @@ export function KeepAsDrive({ drive, stage = 'survey' }: Props) {
 
 /** The address that asks all this again. */
 export function ShareLink() {
-  const { texts } = useAsked();
-  return <CopyText label="link" text={`${window.location.origin}${window.location.pathname}${searchOf(texts)}`} />;
+  const { search } = useAsked();
+  return <CopyText label="link" text={`${window.location.origin}${window.location.pathname}${search}`} />;
 }

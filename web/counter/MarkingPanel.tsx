@@ -1,12 +1,11 @@
 import { useStockedLengths } from '../api/stock';
 import { AskForBelt } from '../ask-for/AskForBelt';
 import { LengthFigure } from '../ui/LengthFigure';
-import { useText } from './asked';
+import { useText, useUnit } from './asked';
 import { BeltAsk, useBelt } from './belt-asked';
 import { FigureAsk, LengthAsk, useFigure, useLength } from './fields';
 import { KeepAsDrive } from './KeepAsDrive';
 import { Headline } from './Headline';
-import { useUnit } from './use-unit';
 import { keptMarking } from '@emery/core/counter';
 import { formatMm } from '@emery/core/quantity';
 import { askFor, type MarkingReading, readMarking, SCHEME_WORDS } from '@emery/core/section';

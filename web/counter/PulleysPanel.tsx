@@ -3,32 +3,36 @@ import { AskForBelt } from '../ask-for/AskForBelt';
 import { FindingItem } from '../bench/FindingItem';
 import { Thumbnail } from '../bench/Thumbnail';
 import { LengthFigure } from '../ui/LengthFigure';
-import { useOneOf, useText } from './asked';
+import { useOneOf, useText, useUnit } from './asked';
 import { BeltAsk, useBelt } from './belt-asked';
 import { type AskedFigure, FigureAsk, LengthAsk, PickAsk, useFigure, useLength } from './fields';
 import { KeepAsDrive } from './KeepAsDrive';
 import { Headline } from './Headline';
-import { useUnit } from './use-unit';
 import { DEFAULT_MARKS } from '@emery/core/accessory';
-import { counterWords, pulleysFindings, type PulleySize, type TwoPulleys, twoPulleys } from '@emery/core/counter';
+import {
+  counterWords,
+  pulleysFindings,
+  type PulleySize,
+  type PulleySpeed,
+  pulleySpeeds,
+  type TwoPulleys,
+  twoPulleys,
+} from '@emery/core/counter';
 import { type Role, ROLE_LABELS, ROLES } from '@emery/core/drive';
 import { findingWords, sketchOf } from '@emery/core/path';
 import { formatLength } from '@emery/core/quantity';
 import { askFor, readMarking, type Section } from '@emery/core/section';
 import {
   BAND_SOURCE_WORDS,
-  bandOf,
   explainRatio,
   PLACE_WORDS,
-  placeIn,
   ratioFigure,
   ratioReadingWords,
   ratioStatement,
   readRatio,
   rpmFigure,
-  sizesFor,
+  type SizeWanted,
   speedFindings,
-  speedsOf,
   speedWords,
 } from '@emery/core/speeds';
 
@@ -242,26 +246,19 @@ function Found({ found, name, section, ribs, rpm, claim }: FoundProps) {
   );
 }
 
+const AT_WORDS: Record<PulleySpeed['at'], string> = {
+  asked: 'asked for',
+  idle: 'idle',
+  cruise: 'cruise',
+  redline: 'redline',
+};
+
 /** What the shaft turns at the engine's marks and at the speed asked for, against its band; and what to fit instead. */
 function SpeedRows({ found, name, rpm }: { found: TwoPulleys; name: string; rpm: number | null }) {
   const unit = useUnit();
-  const shop = useBands(true).data?.bands ?? {};
-  const { drive, station, ratio, solution } = found;
-  const shaft = drive.stations.find(({ id }) => id === station)!;
-  const { band, source } = bandOf(shaft, shop);
-  const { idle, cruise, redline } = DEFAULT_MARKS;
-  const marks = [
-    ...(rpm === null ? [] : [{ word: 'asked for', at: rpm }]),
-    { word: 'idle', at: idle },
-    { word: 'cruise', at: cruise },
-    { word: 'redline', at: redline },
-  ];
-  const pace = speedsOf(drive, solution).belts[0]!.metresPerSecond ?? 0;
-  const fastest = Math.max(...marks.map(({ at }) => at));
-  const limit = band.continuous;
-  const tooFast = limit !== null && ratio * fastest > limit;
-  const instead = tooFast ? sizesFor(drive, station, limit, fastest) : [];
-  const sizeWords = ({ station: at, diameter, teeth }: (typeof instead)[number]) =>
+  const { drive, station, solution } = found;
+  const { rows, source, fastest, tooFast } = pulleySpeeds(found, rpm, useBands(true).data?.bands);
+  const sizeWords = ({ station: at, diameter, teeth }: SizeWanted) =>
     `${teeth === undefined ? formatLength(diameter!, unit) : `${teeth} teeth`} on the ${at === station ? name.toLowerCase() : 'crank'}`;
   return (
     <>
@@ -275,41 +272,38 @@ function SpeedRows({ found, name, rpm }: { found: TwoPulleys; name: string; rpm:
           </tr>
         </thead>
         <tbody>
-          {marks.map(({ word, at }) => {
-            const { word: is, mark } = PLACE_WORDS[placeIn(band, ratio * at)];
-            return (
-              <tr key={word}>
-                <td>
-                  {rpmFigure(at)} <span className="quiet">{word}</span>
-                </td>
-                <td className="figure">{rpmFigure(ratio * at)}</td>
-                <td>
-                  {mark} {is}
-                </td>
-                <td className="figure">{(pace * at).toFixed(1)}</td>
-              </tr>
-            );
-          })}
+          {rows.map(({ at, engineRpm, rpm: turns, place, beltMetresPerSecond }) => (
+            <tr key={at}>
+              <td>
+                {rpmFigure(engineRpm)} <span className="quiet">{AT_WORDS[at]}</span>
+              </td>
+              <td className="figure">{rpmFigure(turns)}</td>
+              <td>
+                {PLACE_WORDS[place].mark} {PLACE_WORDS[place].word}
+              </td>
+              <td className="figure">{beltMetresPerSecond.toFixed(1)}</td>
+            </tr>
+          ))}
         </tbody>
       </table>
       <p className="quiet">
         Limits are {BAND_SOURCE_WORDS[source]}; idle, cruise and redline are Emery’s defaults. The maker’s figure goes
         before them.
       </p>
-      {instead.length > 0 && (
+      {tooFast && (
         <ul className="findings" aria-label="Which size instead">
           <FindingItem
             severity="watch"
             words={{
-              title: `At ${rpmFigure(fastest)} rev/min it is ${rpmFigure(ratio * fastest - limit!)} above ${rpmFigure(limit!)}.`,
+              title: `At ${rpmFigure(fastest.engineRpm)} rev/min it is ${rpmFigure(tooFast.by)} above ${rpmFigure(tooFast.limit)}.`,
               why: 'That is the most it is to turn for hours.',
-              todo: `${instead.map(sizeWords).join(', or ')} would bring it there.`,
+              todo: `${tooFast.instead.map(sizeWords).join(', or ')} would bring it there.`,
             }}
           />
         </ul>
       )}
       <ul className="findings" aria-label="What the belt bears">
-        {speedFindings(drive, fastest, solution).map((finding) => (
+        {speedFindings(drive, fastest.engineRpm, solution).map((finding) => (
           <FindingItem
             key={`${finding.code} ${finding.pulley}`}
             severity={finding.severity}

@@ -3,8 +3,9 @@ import { useStockedLengths } from '../api/stock';
 import { AskForBelt } from '../ask-for/AskForBelt';
 import { FindingItem } from '../bench/FindingItem';
 import { LengthFigure } from '../ui/LengthFigure';
+import { percent } from '../ui/percent';
 import { Headline } from './Headline';
-import { useUnit } from './use-unit';
+import { useUnit } from './asked';
 import {
   counterWords,
   type Held,
@@ -116,6 +117,3 @@ export function StringAnswered({ belt, asked, answer, held, takesUpMm, children 
     </div>
   );
 }
-
-const percent = (share: number) =>
-  share > 0.99 ? 'over 99 %' : share < 0.01 ? 'under 1 %' : `${Math.round(100 * share)} %`;

@@ -1,11 +1,10 @@
 import type { ReactNode } from 'react';
 import { Chips } from '../ui/Chips';
-import { useOneOf } from './asked';
+import { useOneOf, useUnit } from './asked';
 import { BeltAsk, useBelt } from './belt-asked';
 import { type AskedFigure, FigureAsk, LengthAsk, useFigure, useLength, useRead } from './fields';
 import { KeepAsDrive } from './KeepAsDrive';
 import { Headline } from './Headline';
-import { useUnit } from './use-unit';
 import { keptDrive, type SpanAnswer, spanTension } from '@emery/core/counter';
 import { type TensionWay, TENSION_WAY_WORDS } from '@emery/core/drive';
 import { formatLength, N_PER_LBF, parseForce } from '@emery/core/quantity';

@@ -1,31 +1,22 @@
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
+import { useShop } from '../api/shop';
+import { type AskedTexts, searchOf, textsOf } from './asked-texts';
+import type { LengthUnit } from '@emery/core/quantity';
 
-/** What is written into each field of the counter, by its name. It stands in the address, so that a link carries it. */
-export type AskedTexts = Readonly<Record<string, string>>;
-
-/** A link carries no more than this. */
-const MOST_NAMES = 40;
-const MOST_LETTERS = 120;
 /** The address follows what is written after this, ms: browsers take no more than a few changes a second. */
 const LATER_MS = 300;
 
 interface Asked {
   texts: AskedTexts;
   put: (texts: AskedTexts) => void;
+  /** What a bare figure is read in: as the link says it that was followed, else as the shop works. */
+  unit: LengthUnit;
+  /** All of it as an address carries it, with the unit it was written in. */
+  search: string;
 }
 
 const AskedContext = createContext<Asked | null>(null);
-
-export function textsOf(search: string): AskedTexts {
-  const pairs = [...new URLSearchParams(search)].slice(0, MOST_NAMES);
-  return Object.fromEntries(pairs.map(([name, text]) => [name, text.slice(0, MOST_LETTERS)]));
-}
-
-export function searchOf(texts: AskedTexts): string {
-  const pairs = Object.entries(texts).filter(([, text]) => text !== '');
-  return pairs.length === 0 ? '' : `?${new URLSearchParams(pairs).toString()}`;
-}
 
 /** Keeps what is asked, and the address with it. */
 export function AskedProvider({ children }: { children: ReactNode }) {
@@ -37,16 +28,21 @@ export function AskedProvider({ children }: { children: ReactNode }) {
     setCame(search);
     setTexts(textsOf(search));
   }
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const put = useCallback((change: AskedTexts) => setTexts((now) => ({ ...now, ...change })), []);
+  const shop = useShop();
+  const asked = texts['unit'];
+  const unit = asked === 'mm' || asked === 'in' ? asked : (shop.data?.unit ?? 'in');
+  // Before the shop has said what it works in, nothing is written in any unit.
+  const said = !shop.isPending || asked !== undefined;
+  const now = searchOf(said && searchOf(texts) !== '' ? { ...texts, unit } : texts);
+  const put = useCallback((change: AskedTexts) => setTexts((before) => ({ ...before, ...change })), []);
   useEffect(() => {
-    timer.current = setTimeout(
-      () => window.history.replaceState(window.history.state, '', `${pathname}${searchOf(texts)}`),
+    const timer = setTimeout(
+      () => window.history.replaceState(window.history.state, '', `${pathname}${now}`),
       LATER_MS,
     );
-    return () => clearTimeout(timer.current);
-  }, [texts, pathname]);
-  const value = useMemo(() => ({ texts, put }), [texts, put]);
+    return () => clearTimeout(timer);
+  }, [now, pathname]);
+  const value = useMemo(() => ({ texts, put, unit, search: now }), [texts, put, unit, now]);
   return <AskedContext value={value}>{children}</AskedContext>;
 }
 
@@ -68,3 +64,6 @@ export function useOneOf<T extends string>(name: string, all: readonly T[], star
   const [text, put] = useText(name, start);
   return [all.find((one) => one === text) ?? start, put];
 }
+
+/** What a bare figure is read in, and what comes first where both are told. */
+export const useUnit = (): LengthUnit => useAsked().unit;

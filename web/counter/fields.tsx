@@ -1,8 +1,8 @@
 import { useId } from 'react';
+import { FieldFrame } from '../ui/FieldFrame';
 import { LengthInput } from '../ui/LengthInput';
 import { WrittenField } from '../ui/WrittenField';
-import { useText } from './asked';
-import { useUnit } from './use-unit';
+import { useText, useUnit } from './asked';
 import { formatInches, formatInchesDecimal, formatLength, formatMm, parseLength } from '@emery/core/quantity';
 
 /** What is written into a field, what it means, and what is wrong with it. */
@@ -84,10 +84,7 @@ export function LengthAsk({ label, ask, first = false }: { label: string; ask: A
   const unit = useUnit();
   const { text, put, problem, echo } = ask;
   return (
-    <div className="field">
-      <label className="label" htmlFor={id}>
-        {label}
-      </label>
+    <FieldFrame id={id} label={label} problem={problem} echo={echo}>
       <LengthInput
         id={id}
         label={label}
@@ -99,10 +96,7 @@ export function LengthAsk({ label, ask, first = false }: { label: string; ask: A
         onText={put}
         onEnter={() => toNextField(id)}
       />
-      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem ?? echo}
-      </p>
-    </div>
+    </FieldFrame>
   );
 }
 

@@ -1,5 +1,6 @@
 import { steady } from './steady';
 import { useId, type KeyboardEvent } from 'react';
+import { FieldFrame } from './FieldFrame';
 import { LengthInput } from './LengthInput';
 import { useOnLeave, useTyped } from './typed-text';
 import {
@@ -67,10 +68,12 @@ export const QuantityField = steady(function QuantityField(props: Props) {
   };
 
   return (
-    <div className="field">
-      <label className="label" htmlFor={id}>
-        {label}
-      </label>
+    <FieldFrame
+      id={id}
+      label={label}
+      problem={problem}
+      echo={reading?.ok ? echo(reading.mm, unit, true) : mm === null ? '' : echo(mm, unit, false)}
+    >
       <LengthInput
         id={id}
         label={label}
@@ -83,10 +86,7 @@ export const QuantityField = steady(function QuantityField(props: Props) {
         onLeave={commit}
         onKeyDown={onKeyDown}
       />
-      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem ?? (reading?.ok ? echo(reading.mm, unit, true) : mm === null ? '' : echo(mm, unit, false))}
-      </p>
-    </div>
+    </FieldFrame>
   );
 });
 

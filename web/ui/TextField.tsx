@@ -1,5 +1,6 @@
 import { Input } from 'antd';
 import { useId } from 'react';
+import { FieldFrame } from './FieldFrame';
 
 interface Props {
   label: string;
@@ -14,10 +15,7 @@ interface Props {
 export function TextField({ label, value, most, problem = '', onChange }: Props) {
   const id = useId();
   return (
-    <div className="field">
-      <label className="label" htmlFor={id}>
-        {label}
-      </label>
+    <FieldFrame id={id} label={label} problem={problem || null}>
       <Input
         id={id}
         value={value}
@@ -28,9 +26,6 @@ export function TextField({ label, value, most, problem = '', onChange }: Props)
         aria-describedby={`${id}-echo`}
         onChange={(event) => onChange(event.target.value)}
       />
-      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem}
-      </p>
-    </div>
+    </FieldFrame>
   );
 }

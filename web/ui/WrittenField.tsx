@@ -1,4 +1,5 @@
 import { useId } from 'react';
+import { FieldFrame } from './FieldFrame';
 import { LineInput } from './LineInput';
 
 interface Props {
@@ -23,10 +24,7 @@ export function WrittenField(props: Props) {
   const { label, value, problem, echo = '', inputMode = 'text', placeholder, onChange, onCommit, onEnter } = props;
   const id = useId();
   return (
-    <div className="field">
-      <label className="label" htmlFor={id}>
-        {label}
-      </label>
+    <FieldFrame id={id} label={label} problem={problem} echo={echo}>
       <LineInput
         id={id}
         autoFocus={props.first}
@@ -44,9 +42,6 @@ export function WrittenField(props: Props) {
           onEnter?.(id);
         }}
       />
-      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem ?? echo}
-      </p>
-    </div>
+    </FieldFrame>
   );
 }

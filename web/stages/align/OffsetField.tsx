@@ -1,4 +1,5 @@
 import { useEffect, useId, useState } from 'react';
+import { FieldFrame } from '../../ui/FieldFrame';
 import { LengthInput } from '../../ui/LengthInput';
 import { useTyped } from '../../ui/typed-text';
 import { offsetFigure, parseOffset } from '@emery/core/align';
@@ -39,10 +40,12 @@ export function OffsetField({
     if (read.ok && read.side) onOut(read.side === 'out');
   };
   return (
-    <div className="field">
-      <label className="label" htmlFor={id}>
-        {label}
-      </label>
+    <FieldFrame
+      id={id}
+      label={label}
+      problem={problem || null}
+      echo={reading?.ok ? echo(signed(reading.mm, reading.side, out)) : pitch > 0 ? SAMPLES[unit] : ''}
+    >
       <LengthInput
         id={id}
         label={label}
@@ -53,10 +56,7 @@ export function OffsetField({
         onText={write}
         onEnter={onEnter}
       />
-      <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem || (reading?.ok ? echo(signed(reading.mm, reading.side, out)) : pitch > 0 ? SAMPLES[unit] : '')}
-      </p>
-    </div>
+    </FieldFrame>
   );
 }
 

@@ -7,6 +7,7 @@ import { BeltChoice } from '../../bench/BeltChoice';
 import { FindingItem } from '../../bench/FindingItem';
 import { FigureField } from '../../ui/FigureField';
 import { LengthFigure } from '../../ui/LengthFigure';
+import { percent } from '../../ui/percent';
 import { StoppedSum } from '../../ui/StoppedSum';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
 import { AdjusterFields } from './AdjusterFields';
@@ -333,11 +334,4 @@ function Marking({ source }: { source: Belt }) {
       </div>
     </div>
   );
-}
-
-/** Next to certain or to nothing it says so, in a narrow column by sign. */
-function percent(fraction: number, narrow = false): string {
-  if (fraction > 0.995) return narrow ? '> 99 %' : 'over 99 %';
-  if (fraction < 0.005) return narrow ? '< 1 %' : 'under 1 %';
-  return `${Math.round(100 * fraction)} %`;
 }
