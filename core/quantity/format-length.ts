@@ -42,6 +42,17 @@ export function formatMm(mm: number, places = 1): string {
   return `${fixed(mm, places)} mm`;
 }
 
+/** Shorter than this a length is told in decimals, mm: a sixteenth of an inch is too coarse for it. */
+const FINE_MM = 12.7;
+
+/** What was understood of a length that is being written, in both units: `reads 6 11/16" · 169.9 mm`. */
+export function readsAs(mm: number): string {
+  const fine = Math.abs(mm) < FINE_MM && mm !== 0;
+  return fine
+    ? `reads ${formatInchesDecimal(mm, 3)} · ${formatMm(mm, 2)}`
+    : `reads ${formatInches(mm)} · ${formatMm(mm)}`;
+}
+
 /** One length in one unit, ready to show: inches as a fraction, mm with `places` decimals. */
 export function formatLength(mm: number, unit: LengthUnit, places = 1): string {
   return unit === 'in' ? formatInches(mm) : formatMm(mm, places);

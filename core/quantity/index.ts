@@ -10,6 +10,7 @@ export {
   formatMm,
   inchParts,
   editableLength,
+  readsAs,
   MM_PER_INCH,
   type InchParts,
   type LengthUnit,

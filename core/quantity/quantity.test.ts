@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { editableLength, formatInches, formatInchesDecimal, formatLength, formatMm, inchParts } from './format-length';
+import {
+  editableLength,
+  formatInches,
+  formatInchesDecimal,
+  formatLength,
+  formatMm,
+  inchParts,
+  readsAs,
+} from './format-length';
 import { parseLength } from './parse-length';
 
 const read = (text: string, unit: 'mm' | 'in' = 'mm') => {
@@ -115,4 +123,11 @@ describe('printing', () => {
       ),
     );
   });
+});
+
+test('what was understood is told in both units, a small length in decimals', () => {
+  expect(readsAs(169.8625)).toBe('reads 6 11/16" · 169.9 mm');
+  expect(readsAs(1.016)).toBe('reads 0.040" · 1.02 mm');
+  expect(readsAs(-3)).toBe('reads -0.118" · -3.00 mm');
+  expect(readsAs(0)).toBe('reads 0" · 0.0 mm');
 });

@@ -66,7 +66,9 @@ export function StringAnswered({ belt, asked, answer, held, takesUpMm, children 
         {chance !== null && ` That one goes on and can be tightened with ${percent(chance)} chance.`}
         {held === 'running' &&
           takesUpMm === null &&
-          ' Nobody said what the adjuster takes up: it is the nearest length.'}
+          (asked
+            ? ' Nobody said what the adjuster takes up: it is the nearest length.'
+            : ' It is the nearest length; Size weighs it with the drawing and the adjuster.')}
       </p>
       <p className="quiet">
         ± is one standard deviation: the true length lies within it two thirds of the time, within twice it nineteen

@@ -3,7 +3,7 @@ import { FieldFrame } from '../ui/FieldFrame';
 import { LengthInput } from '../ui/LengthInput';
 import { WrittenField } from '../ui/WrittenField';
 import { useText, useUnit } from './asked';
-import { formatInches, formatInchesDecimal, formatLength, formatMm, parseLength } from '@emery/core/quantity';
+import { formatLength, parseLength, readsAs } from '@emery/core/quantity';
 
 /** What is written into a field, what it means, and what is wrong with it. */
 export interface AskedFigure {
@@ -15,9 +15,6 @@ export interface AskedFigure {
   problem: string | null;
   echo: string;
 }
-
-/** Shorter than this a length is told in decimals, mm: a sixteenth is too coarse for it. */
-const FINE_MM = 12.7;
 
 /** A length that is asked for, mm; more than zero and no longer than `most`. */
 export function useLength(name: string, label: string, most = 20_000): AskedFigure {
@@ -38,10 +35,7 @@ export function useLength(name: string, label: string, most = 20_000): AskedFigu
     put,
     value,
     problem,
-    echo:
-      value === null
-        ? ''
-        : `reads ${value < FINE_MM ? formatInchesDecimal(value, 3) : formatInches(value)} · ${formatMm(value, value < FINE_MM ? 2 : 1)}`,
+    echo: value === null ? '' : readsAs(value),
   };
 }
 

@@ -9,7 +9,7 @@ import { useTyped } from '../ui/typed-text';
 import { AddPulley } from './survey/AddPulley';
 import { type FreshState, useSurveying } from './survey/SurveyProvider';
 import { addStation, changePulley, type Drive, findPulley, freeIdIn, newStation, stationOf } from '@emery/core/drive';
-import { formatInches, formatLength, formatMm, type LengthReading, parseLength } from '@emery/core/quantity';
+import { formatLength, type LengthReading, parseLength, readsAs } from '@emery/core/quantity';
 import { nextAsk, type NextAsk, nextWords } from '@emery/core/start';
 import { putDiameter } from '@emery/core/survey';
 
@@ -225,7 +225,7 @@ function SizeField({
                 ? `Write what you measured, or say that it is ${size} as drawn.`
                 : `drawn with a starting size, ${size}`
               : length?.ok
-                ? `reads ${formatInches(length.mm)} · ${formatMm(length.mm)}`
+                ? readsAs(length.mm)
                 : `${teeth} teeth`)}
         </p>
       </div>

@@ -10,6 +10,7 @@ import {
   formatMm,
   type LengthUnit,
   parseLength,
+  readsAs,
 } from '@emery/core/quantity';
 
 interface Props {
@@ -92,7 +93,6 @@ export const QuantityField = steady(function QuantityField(props: Props) {
 
 /** While writing, what was understood in both units; otherwise the other unit beside the one in the field. */
 function echo(mm: number, unit: LengthUnit, writing: boolean): string {
-  const [inches, metric] = [formatInches(mm, 16), formatMm(mm)];
-  if (writing) return `reads ${inches} · ${metric}`;
-  return unit === 'in' ? metric : inches;
+  if (writing) return readsAs(mm);
+  return unit === 'in' ? formatMm(mm) : formatInches(mm);
 }

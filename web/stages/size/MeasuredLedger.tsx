@@ -27,7 +27,7 @@ import {
   TOOL_WORDS,
   TOOLS,
 } from '@emery/core/drive';
-import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
+import { formatLength, formatMm, parseLength, readsAs } from '@emery/core/quantity';
 import {
   type CombinedLength,
   layNote,
@@ -329,7 +329,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
         )}
       </div>
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem || (read?.ok ? `reads ${formatInches(read.mm)} · ${formatMm(read.mm)}` : TOOL_WORDS[tool].hint)}
+        {problem || (read?.ok ? readsAs(read.mm) : TOOL_WORDS[tool].hint)}
       </p>
       <div className="button-row is-after">
         <Button type="primary" onClick={add}>

@@ -19,7 +19,7 @@ import {
   type Pulley,
   pulleyLabel,
 } from '@emery/core/drive';
-import { formatInches, formatLength, formatMm, parseLength } from '@emery/core/quantity';
+import { formatLength, formatMm, parseLength, readsAs } from '@emery/core/quantity';
 import { combinedDiameter, DIAMETER_PLUS_MINUS, putDiameter, removeDiameter } from '@emery/core/survey';
 
 interface ReadingsProps {
@@ -211,7 +211,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
         </div>
       </div>
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem || (read?.ok ? `reads ${formatInches(read.mm)} · ${formatMm(read.mm)}` : hint)}
+        {problem || (read?.ok ? readsAs(read.mm) : hint)}
       </p>
       <div className="button-row is-after">
         <Button type="primary" onClick={add}>

@@ -20,7 +20,7 @@ import {
   stationOf,
   type SurveyReading,
 } from '@emery/core/drive';
-import { formatInches, formatMm, type LengthUnit, parseLength } from '@emery/core/quantity';
+import { formatMm, type LengthUnit, parseLength, readsAs } from '@emery/core/quantity';
 import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, readingOf, type SurveyFit, valueOf } from '@emery/core/survey';
 
 const KINDS = (Object.keys(READING_WORDS) as ReadingKind[]).map((value) => ({ value, label: READING_WORDS[value] }));
@@ -165,7 +165,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
         />
       </div>
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-        {problem || (understood?.ok ? `reads ${formatInches(understood.mm)} · ${formatMm(understood.mm)}` : '')}
+        {problem || (understood?.ok ? readsAs(understood.mm) : '')}
       </p>
       <p className="quiet">± is one standard deviation: two readings in three are nearer to the truth than that.</p>
       <div className="button-row is-after">
