@@ -29,7 +29,7 @@ async function counting(page: Page): Promise<() => Promise<{ taps: number; keys:
 /** Presses keys until the field of that name has the focus. */
 async function tabTo(page: Page, name: string): Promise<void> {
   const field = page.getByLabel(name, { exact: true });
-  for (let k = 0; k < 40; k += 1) {
+  for (let k = 0; k < 60; k += 1) {
     if (await field.evaluate((element) => element === document.activeElement)) return;
     await page.keyboard.press('Tab');
   }
@@ -65,6 +65,15 @@ test('every question by keyboard alone, from any page', async ({ page }) => {
   });
   await expect.poll(() => shown(page, 'string-answer', 'data-mm')).toBeCloseTo(bent.markedMm, 6);
   expect(await shown(page, 'string-answer', 'data-plus-minus')).toBeCloseTo(bent.plusMinus, 6);
+
+  // A field that is emptied stays empty while it is written anew.
+  await tabTo(page, 'Ribs');
+  await page.keyboard.press('Backspace');
+  await expect(page.getByLabel('Ribs', { exact: true })).toHaveValue('');
+  await page.keyboard.type('8');
+  await expect(page.getByRole('button', { name: /^Copy 8PK1[67]/ }).first()).toBeVisible();
+  await page.keyboard.press('Backspace');
+  await page.keyboard.type('6');
 
   // What is written stands in the address: the same link asks the same.
   await expect.poll(() => page.url()).toContain('back=half%2C40');

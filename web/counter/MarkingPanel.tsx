@@ -43,7 +43,6 @@ export default function MarkingPanel() {
         <FigureAsk
           label="Printed on the belt"
           ask={{
-            name: 'marking',
             text,
             put: (next) => put(next.slice(0, 60)),
             value: null,

@@ -86,7 +86,6 @@ export default function PulleysPanel() {
             text
             placeholder={section.kind === 'vee' ? 'such as AV10x1000' : 'such as 6PK1000'}
             ask={{
-              name: 'belt',
               text: marking,
               put: setMarking,
               value: null,
@@ -105,7 +104,6 @@ export default function PulleysPanel() {
             text
             placeholder="such as 2.8, 1:2.8 or 180 %"
             ask={{
-              name: 'ratio',
               text: claim,
               put: setClaim,
               value: null,

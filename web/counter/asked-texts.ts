@@ -1,5 +1,5 @@
 /** What is written into each field of the counter, by its name. It stands in the address, so that a link carries it. */
-export type AskedTexts = Readonly<Record<string, string>>;
+export type AskedTexts = Readonly<Record<string, string | undefined>>;
 
 /** A link carries no more than this. */
 const MOST_NAMES = 40;
@@ -11,6 +11,6 @@ export function textsOf(search: string): AskedTexts {
 }
 
 export function searchOf(texts: AskedTexts): string {
-  const pairs = Object.entries(texts).filter(([, text]) => text !== '');
+  const pairs = Object.entries(texts).filter((pair): pair is [string, string] => (pair[1] ?? '') !== '');
   return pairs.length === 0 ? '' : `?${new URLSearchParams(pairs).toString()}`;
 }

@@ -55,8 +55,9 @@ export function useAsked(): Asked {
 /** What is written into one field, and how it is written over; `start` stands where nothing is. */
 export function useText(name: string, start = ''): [text: string, put: (text: string) => void] {
   const { texts, put } = useAsked();
-  const write = useCallback((text: string) => put({ [name]: text === start ? '' : text }), [put, name, start]);
-  return [texts[name] || start, write];
+  // Emptied, a field stays empty while it is written anew.
+  const write = useCallback((text: string) => put({ [name]: text === start ? undefined : text }), [put, name, start]);
+  return [texts[name] ?? start, write];
 }
 
 /** One of a few; what the address says beside them counts as the first. */

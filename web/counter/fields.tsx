@@ -7,7 +7,6 @@ import { formatLength, parseLength, readsAs } from '@emery/core/quantity';
 
 /** What is written into a field, what it means, and what is wrong with it. */
 export interface AskedFigure {
-  name: string;
   text: string;
   put: (text: string) => void;
   /** Null while nothing is written, and while what is written cannot be read. */
@@ -30,7 +29,6 @@ export function useLength(name: string, label: string, most = 20_000): AskedFigu
         : null;
   const value = reading?.ok && problem === null ? reading.mm : null;
   return {
-    name,
     text,
     put,
     value,
@@ -46,7 +44,6 @@ export function useFigure(name: string, label: string, least: number, most: numb
   const number = Number(plain);
   const fits = plain !== '' && number >= least && number <= most;
   return {
-    name,
     text,
     put,
     value: fits ? number : null,
@@ -63,7 +60,6 @@ export function useRead(
   const [text, put] = useText(name);
   const reading = text.trim() === '' ? null : read(text);
   return {
-    name,
     text,
     put,
     value: reading?.ok ? reading.value : null,

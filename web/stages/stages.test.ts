@@ -20,16 +20,21 @@ const stageState = (id: string, drive: Drive, solution: ReturnType<typeof solveD
 const states = (drive: Drive) =>
   (['survey', 'route'] as const).map((stage) => stageState(stage, drive, solveDrive(drive)));
 
-function twoPulleys(): Drive {
+function twoAtStart(): Drive {
   let drive = addBelt(newDrive('new'), newBelt(newDrive('new'), 'PK'));
   drive = addStation(drive, newStation(drive, 'crankshaft', 0, 0, 'PK'));
   return addStation(drive, newStation(drive, 'alternator', 300, 0, 'PK'));
 }
+/** The same with both sizes measured. */
+const twoPulleys = () =>
+  changePulley(changePulley(twoAtStart(), 'crank-1-1', { diameter: 161 }), 'alternator-1-1', { diameter: 59 });
 const routed = (drive: Drive, ...pulleys: string[]) =>
   changeBelt(drive, 'belt-1', { route: pulleys.map((pulley) => ({ pulley, side: 'drive' as const })) });
 
 test('a stage is untouched, in hand, settled or needs attention, by the drive alone', () => {
   expect(states(newDrive('new'))).toEqual(['untouched', 'untouched']);
+  // Sizes that a drive starts with are there to be measured over.
+  expect(states(twoAtStart())).toEqual(['in hand', 'untouched']);
   expect(states(twoPulleys())).toEqual(['settled', 'untouched']);
   expect(states(routed(twoPulleys(), 'crank-1-1'))).toEqual(['settled', 'in hand']);
   expect(states(routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'))).toEqual(['settled', 'settled']);
