@@ -17,5 +17,5 @@ export { aroundToDiameter, onRules, parsePitch, shimToDiameter, turnsToMm } from
 export { keptDrive, keptMarking, type KeptBelt } from './keep';
 export { COUNTER_FINDING_CODES, type CounterFinding, type CounterFindingCode } from './finding';
 export { pulleysFindings, stringFindings } from './findings';
-export { BEND_WORDS, counterWords, HELD_WORDS, RIDING_WORDS } from './words';
+export { BEND_WORDS, counterWords, HELD_WORDS } from './words';
 export { stringCommand, twoPulleysCommand } from './command';

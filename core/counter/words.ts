@@ -2,7 +2,7 @@ import type { FindingWords } from '../finding';
 import { formatLength, type LengthUnit } from '../quantity';
 import type { CounterFinding } from './finding';
 import type { Held } from './lengths';
-import type { Bend, Riding } from './string';
+import type { Bend } from './string';
 
 /** How far a belt bends round a pulley. */
 export const BEND_WORDS: Record<Bend, string> = {
@@ -10,12 +10,6 @@ export const BEND_WORDS: Record<Bend, string> = {
   quarter: 'a quarter',
   half: 'half way',
   more: 'more than half',
-};
-
-/** What of the belt rides on a pulley. */
-export const RIDING_WORDS: Record<Riding['on'], string> = {
-  back: 'its back rides on it',
-  smooth: 'its drive side rides on it, and it is smooth',
 };
 
 export const HELD_WORDS: Record<Held, string> = {

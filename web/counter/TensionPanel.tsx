@@ -8,7 +8,15 @@ import { Headline } from './Headline';
 import { keptDrive, type SpanAnswer, spanTension } from '@emery/core/counter';
 import { type TensionWay, TENSION_WAY_WORDS } from '@emery/core/drive';
 import { formatLength, N_PER_LBF, parseForce } from '@emery/core/quantity';
-import { CANNOT_TELL_WORDS, fineFigure, forceFigure, type SpanReading, type SpanReads } from '@emery/core/tension';
+import {
+  CANNOT_TELL_WORDS,
+  DEFAULT_HAND,
+  fineFigure,
+  forceFigure,
+  RUN_IN_MINUTES,
+  type SpanReading,
+  type SpanReads,
+} from '@emery/core/tension';
 
 const HOLDS = [
   { value: 'fixed', label: 'fixed centres' },
@@ -216,7 +224,7 @@ function Told({ answer, readings, arm, children }: ToldProps) {
       <p className="quiet">
         {arm
           ? 'A push moves the arm and tells nothing of the belt: pluck it, or read the pointer.'
-          : `${defaultAim ? 'The settings are Emery’s default for such a belt, not a specification' : 'A new belt is set higher by a default of 30 %'}: run it in for ten minutes, set it again, and look again after some hundred km.`}
+          : `${defaultAim ? 'The settings are Emery’s default for such a belt, not a specification' : `A new belt is set higher by a default of ${Math.round(100 * (settings.setN / settings.runInN - 1))} %`}: run it in for ${RUN_IN_MINUTES} minutes, set it again, and look again after some hundred km.`}
       </p>
       <p className="caution">
         <strong aria-hidden>▲</strong>
@@ -243,7 +251,7 @@ const CHECKS: {
   {
     way: 'free-play',
     arms: false,
-    of: () => 'of 25 N goes in',
+    of: (_reads, unit) => `of ${forceFigure(DEFAULT_HAND.thumbN, unit)} goes in`,
     text: ({ freePlayMm }, unit) => (unit === 'in' ? formatLength(freePlayMm, 'in') : fineFigure(freePlayMm)),
   },
   { way: 'twist', arms: true, of: () => 'by a quarter turn', text: ({ twistNm }) => `${twistNm.toFixed(2)} N·m` },
