@@ -133,3 +133,19 @@ test('whatever is written, there is an answer without a figure that is none, or 
     { numRuns: 1500 },
   );
 });
+
+test('any case will do, a gauge asks for the way round its wheels, and nothing is read doubled that never is', () => {
+  const lower = said('string', '1700 mm', '--section', 'pk', '--tool', 'STRAP', '--held', 'Slack');
+  expect(lower).toEqual(said('STRING', '1700 mm', '--Section', 'PK', '--tool', 'strap', '--held', 'slack'));
+  const refuses = (...args: string[]) => expect(() => said(...args)).toThrow(UsageProblem);
+  refuses('string', '845 mm', '--section', 'PK', '--tool', 'gauge');
+  expect(() => said('string', '845 mm', '--section', 'PK', '--tool', 'gauge')).toThrow(/--around/);
+  refuses('string', '845 mm', '--section', 'PK', '--tool', 'gauge', '--around', '314 mm', '--doubled');
+  refuses('string', '845 mm', '--section', 'PK', '--tool', 'marking', '--doubled');
+  refuses('string', '845 mm', '--section', 'PK', '--around', '314 mm');
+  const gauge = said('string', '845 mm', '--section', 'PK', '--tool', 'gauge', '--around', '314 mm');
+  expect(gauge).toMatchObject({ markedMm: 2 * 845 + 314 });
+  expect(() => said('two-pulleys', '7.375, 2 5/8', '--section', 'AV10')).toThrow(/7\.375" or 7\.375 mm/);
+  expect(() => said('string', '1.690 mm', '--section', 'PK')).toThrow(/could be 1690 or 1\.690/);
+  expect(said('two-pulleys', '7 3/8, 2 5/8', '--section', 'AV10', '--ratio', '2.8 to 1')).toHaveProperty('claim');
+});

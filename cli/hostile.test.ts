@@ -57,8 +57,8 @@ import {
   speedsOf,
 } from '@emery/core/speeds';
 import { fitSurvey, surveyMessage } from '@emery/core/survey';
+import { limitOrDefault } from '@emery/core/accessory';
 import {
-  limitOrDefault,
   marginMap,
   remediesFor,
   restFindings,

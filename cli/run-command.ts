@@ -4,7 +4,9 @@ import { loadBytes, loadDrive } from './load-drive';
 import { type Command, type OptionValues, UsageProblem } from '@emery/core/command';
 
 /** What a call of the command line prints. Throws a `UsageProblem` that names what is wrong with it. */
-export function runCommand([name, ...args]: readonly string[]): string {
+export function runCommand([said, ...rest]: readonly string[]): string {
+  const name = said?.toLowerCase();
+  const args = rest.map((one) => one.replace(/^--[A-Za-z-]+/, (option) => option.toLowerCase()));
   const overDrive = DRIVE_COMMANDS.find((command) => command.name === name);
   if (overDrive) return answer(overDrive, args, loadDrive);
   const overText = TEXT_COMMANDS.find((command) => command.name === name);

@@ -3,7 +3,6 @@ import { expect, openDrive, saved, test } from './emery';
 import { writeWav } from '@emery/core/sound';
 import {
   combineReadings,
-  limitOrDefault,
   type Meaning,
   meaningOf,
   aimOf,
@@ -16,7 +15,7 @@ import {
   windowOf,
   worstOf,
 } from '@emery/core/tension';
-import { marksOf } from '@emery/core/accessory';
+import { limitOrDefault, marksOf } from '@emery/core/accessory';
 
 const FARM = 'Fan and alternator belts';
 

@@ -1,4 +1,5 @@
 /** What an accessory gives and takes at its own speed, and the engine's marks that it is looked at by. */
+export { DEFAULT_HUB_LIMITS, limitOrDefault, writtenLimit, type LimitOf } from './hub-limits';
 export { DEFAULT_MARKS, marksOf, type EngineMarks } from './marks';
 export { breakEvenRpm, cubedPower, loadOf, outputAt } from './output';
 export {

@@ -1,5 +1,14 @@
 /** How a belt is tightened: an adjuster's travel, the path's length against it, and what holds the belt how hard. */
-export { armAngles, armThrough, besideAngle, newAdjuster, reversed, travelOf, type Travel } from './travel';
+export {
+  adjustersOf,
+  armAngles,
+  armThrough,
+  besideAngle,
+  newAdjuster,
+  reversed,
+  travelOf,
+  type Travel,
+} from './travel';
 export {
   cordLengthOf,
   lengthCurve,
@@ -10,3 +19,4 @@ export {
   type LengthCurve,
 } from './curve';
 export { armTension, armTorque, stiffnessN, stretchTension } from './tension';
+export { DEFAULT_TOOTHED_WIDTH_MM, defaultSetting, NEW_BELT_FACTOR, SET_AGAIN_FRACTION, widthOf } from './belt-setting';

@@ -1,15 +1,23 @@
 import type { Belt, Drive, SprungArm, Station, Strut } from '../drive';
 import { inOrder, monotoneAt } from '../numeric';
 import { sectionFor } from '../section';
+import { DEFAULT_TOOTHED_WIDTH_MM, widthOf } from './belt-setting';
 import { type LengthCurve, pathLength } from './curve';
 import { armAngles, besideAngle } from './travel';
 
-/** Stiffness of a belt's cords, EA in N. Defaults: by rib of PK or by section, scaled with the width for others. */
+/** N of a mm of a toothed belt's width: 200 kN of one an inch wide. A default. */
+const TOOTHED_PER_MM = 200_000 / DEFAULT_TOOTHED_WIDTH_MM;
+
+/**
+ * Stiffness of a belt's cords, EA in N. Defaults: by rib of PK, by section or by width of teeth, scaled with the width
+ * for others.
+ */
 export function stiffnessN(belt: Belt): number {
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
   if (section.kind === 'ribbed') return 14_000 * (section.width / 3.56) * (belt.ribs ?? 1);
-  if (section.kind === 'vee') return 60_000 + ((section.width - 10) * (90_000 - 60_000)) / 3;
-  return 200_000;
+  // On the line through AV10 and AV13; below 8 mm in proportion, for the line would come to nothing at 4.
+  if (section.kind === 'vee') return section.width < 8 ? 5000 * section.width : 10_000 * (section.width - 4);
+  return TOOTHED_PER_MM * widthOf(belt);
 }
 
 /**

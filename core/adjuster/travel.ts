@@ -34,15 +34,40 @@ export interface Travel {
 }
 
 /**
- * The adjuster that tightens a belt, or null where none does: a tensioner's first, then any other shaft's that the belt
- * runs on.
+ * The shafts that could tighten a belt, the one that does first: what the belt's `adjuster` says; else a shaft that
+ * tightens no other belt besides, a tensioner before any other, in the order of the file. More than one, with nothing
+ * said and none the only one of its kind, is a doubt (`unclear`).
  */
-export function travelOf(drive: Drive, belt: Belt): Travel | null {
-  const on = new Set(belt.route.map(({ pulley }) => pulley));
-  const adjustable = drive.stations.filter(
-    ({ adjuster, pulleys }) => adjuster && adjuster.kind !== 'fixed' && pulleys.some(({ id }) => on.has(id)),
+export function adjustersOf(drive: Drive, belt: Belt): { stations: readonly Station[]; unclear: boolean } {
+  const onBelt = ({ route }: Belt) => {
+    const on = new Set(route.map(({ pulley }) => pulley));
+    return drive.stations.filter(
+      ({ adjuster, pulleys }) => adjuster && adjuster.kind !== 'fixed' && pulleys.some(({ id }) => on.has(id)),
+    );
+  };
+  const own = onBelt(belt);
+  const said = own.find(({ id }) => id === belt.adjuster);
+  if (said) return { stations: [said, ...own.filter((one) => one !== said)], unclear: false };
+  // A shaft that other belts must have, for they touch no other one that moves or say so themselves, is theirs first.
+  const claimed = new Set(
+    drive.belts.flatMap((other) => {
+      if (other.id === belt.id) return [];
+      const theirs = onBelt(other);
+      return theirs.length === 1
+        ? [theirs[0]!.id]
+        : theirs.some(({ id }) => id === other.adjuster)
+          ? [other.adjuster!]
+          : [];
+    }),
   );
-  const station = adjustable.find(({ role }) => role === 'tensioner') ?? adjustable[0];
+  const rank = ({ id, role }: Station) => (claimed.has(id) ? 2 : 0) + (role === 'tensioner' ? 0 : 1);
+  const stations = [...own].sort((a, b) => rank(a) - rank(b));
+  return { stations, unclear: stations.length > 1 && rank(stations[0]!) === rank(stations[1]!) };
+}
+
+/** The adjuster that tightens a belt, or null where none does. */
+export function travelOf(drive: Drive, belt: Belt): Travel | null {
+  const [station] = adjustersOf(drive, belt).stations;
   return station ? travelBy(drive, station, belt) : null;
 }
 

@@ -88,13 +88,20 @@ function answer(drive: Drive, beltId: string) {
     loaded: movedUnderLoad(drive, beltId),
     next: nextReadings(drive, alignment).slice(0, 3),
     plan: good ? toldMoves(best) : [],
-    after: { worstDeg: good ? best.worstDeg : worstDeg(alignment.runs) },
+    after: good ? outcome(best) : { worstDeg: worstDeg(alignment.runs) },
     // What brings no run to good, but none is wrong after it.
-    ...(best && !good && { watchPlan: toldMoves(best), afterWatchPlan: { worstDeg: best.worstDeg } }),
+    ...(best && !good && { watchPlan: toldMoves(best), afterWatchPlan: outcome(best) }),
     ...parts,
     findings: told([...alignFindings(drive, belt, alignment), ...planFindings(alignment, search), ...ofParts]),
   };
 }
+
+const outcome = ({ worstDeg: planned, likely, others }: Plan) => ({
+  worstDeg: planned,
+  likelyDeg: likely.deg,
+  plusMinusDeg: likely.plusMinusDeg,
+  otherBelts: others,
+});
 
 const toldMoves = ({ moves }: Plan) =>
   moves.map(({ pulley, kind, mm, steps, name }): PlannedMove => ({

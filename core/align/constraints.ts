@@ -4,6 +4,9 @@ import { type Alignment, alongOf, heightAt, type Plane, slopeAlong } from '../pl
 export interface RunLimits {
   from: string;
   to: string;
+  /** The shafts of both. */
+  fromShaft: string;
+  toShaft: string;
   lengthMm: number;
   /** [from squared][to squared]: what it rises now, mm, and the slopes of both planes along it, radians. */
   variants: readonly (readonly { riseMm: number; low: number; high: number }[])[];
@@ -28,6 +31,8 @@ export function runLimits({ solution, planes, seatsMm, runs }: Alignment): RunLi
     return {
       from,
       to,
+      fromShaft: planes[fromAt]!.station,
+      toShaft: planes[toAt]!.station,
       lengthMm: Math.max(lengthMm, 1e-3),
       variants: squares.map((a) => squares.map((b) => variant(end(planes[fromAt]!, a), end(planes[toAt]!, b)))),
     };

@@ -10,11 +10,12 @@ import {
   putItem,
   seenTrack,
   type StackOption,
+  stationOf,
   withItems,
 } from '../drive';
 import { hundredth } from '../numeric';
 import { datumOf, datumSeatOf, seatOf } from '../planes';
-import { groovesOf, type PlannedMove } from './plan';
+import { groovesOf, movesShaft, type PlannedMove } from './plan';
 import { planeOfStack, type StackChoice, stacksOf } from './stacks';
 
 /* What the bench changes of a drive's alignment. Each is a pure function from drive to drive. */
@@ -82,7 +83,12 @@ export function countFront(drive: Drive, beltId: string, at: number, front: numb
  * over is where it now sits. `date` is ISO 8601.
  */
 export function movesDone(drive: Drive, beltId: string, moves: readonly PlannedMove[], date: string): Drive {
-  const moved = new Set(moves.flatMap(({ pulley, kind }) => (kind === 'groove' ? [] : [pulley])));
+  // A shaft moves whole: what was read of its other sheaves is another figure now, too.
+  const moved = new Set(
+    moves.flatMap((move) =>
+      movesShaft(move) ? (stationOf(drive, move.pulley)?.pulleys ?? []).map(({ id }) => id) : [],
+    ),
+  );
   const on = new Set(drive.belts.find(({ id }) => id === beltId)?.route.map(({ pulley }) => pulley));
   // With the datum moved, all that was read against it is another figure now.
   const all = moved.has(datumOf(drive, beltId) ?? '');

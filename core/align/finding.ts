@@ -9,6 +9,7 @@ export const ALIGN_FINDING_CODES = [
   'rib-off',
   'stands-a-rib-off',
   'hangs-over',
+  'groove-not-there',
   'wrong-rib',
   'other-side',
   'inch-for-mm',

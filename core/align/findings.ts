@@ -6,7 +6,7 @@ import { blundersOf } from './blunders';
 import type { AlignFinding } from './finding';
 import { grooveCounts, ribsOff } from './grooves';
 import { movedUnderLoad } from './loaded';
-import type { PlanSearch } from './plan';
+import { groovesThere, type PlanSearch } from './plan';
 import { onAnArm, rollerTracks, TRACK_WORTH_A_WORD } from './rollers';
 import { planeOfStack, type SetSearch, stacksOf, withoutDepth } from './stacks';
 
@@ -60,7 +60,15 @@ function grooveFindings(drive: Drive, alignment: Alignment): AlignFinding[] {
     pulley,
     figures: { ribs, free: Number(free) },
   }));
-  return [...counted, ...stands];
+  // A groove that somebody listed as a cure, and that the pulley has not.
+  const listed = (drive.align?.moves ?? []).flatMap((move): AlignFinding[] =>
+    move.kind === 'groove' &&
+    belt.route.some(({ pulley }) => pulley === move.pulley) &&
+    groovesThere(drive, alignment, move).length === 0
+      ? [{ ...where, severity: 'watch', code: 'groove-not-there', pulley: move.pulley }]
+      : [],
+  );
+  return [...counted, ...stands, ...listed];
 }
 
 function readingFindings(drive: Drive, belt: Belt, { planes, section }: Alignment): AlignFinding[] {

@@ -27,7 +27,17 @@ export {
   type PartAtHand,
   type PartKind,
 } from './parts-at-hand';
-export { groovesOf, planFor, shiftOf, type Plan, type PlannedMove, type PlanSearch } from './plan';
+export { likelyWorst, type LikelyWorst } from './likely';
+export {
+  groovesOf,
+  groovesThere,
+  movesShaft,
+  planFor,
+  shiftOf,
+  type Plan,
+  type PlannedMove,
+  type PlanSearch,
+} from './plan';
 export { pressState } from './press';
 export { rollerTracks, TRACK_WORTH_A_WORD, type RollerTrack } from './rollers';
 export { hiddenPlanes, simulatedLaser } from './simulate';

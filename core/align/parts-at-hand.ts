@@ -1,4 +1,4 @@
-import { csvCell, parseLength, textOfCell } from '../quantity';
+import { csvCell, parseLength, readNumber, textOfCell } from '../quantity';
 
 /** What a part in a stack is. */
 export const PART_KINDS = ['hub', 'pump', 'spacer', 'bracket', 'other'] as const;
@@ -40,8 +40,9 @@ export function readPartRow(row: Readonly<Record<string, unknown>>): PartRead {
   if (!depth.ok) return bad('depth', depth.problem);
   if (Math.abs(depth.mm) > 1000) return bad('depth', '−1,000 to 1,000 mm is accepted');
   const figure = (name: 'plusminus' | 'price') => {
-    const text = cell(name).replace(',', '.');
-    return text === '' ? null : Number(text);
+    const text = cell(name);
+    const read = readNumber(text);
+    return text === '' ? null : read.ok ? read.value : Number.NaN;
   };
   const [plusMinus, price] = [figure('plusminus'), figure('price')];
   if (plusMinus !== null && !(plusMinus > 0 && plusMinus <= 50))

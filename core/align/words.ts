@@ -131,6 +131,12 @@ export function alignWords(drive: Drive, finding: AlignFinding, unit: LengthUnit
         why: `Up to ${n('limitDeg')}° is good. ${n('read') === 1 ? `It is known to ± ${degreeFigure(n('plusMinusDeg'))}.` : 'That is by the drawing alone: it is not read yet.'}`,
         todo: runTodo(code === 'run-wrong', n('read') === 1),
       };
+    case 'groove-not-there':
+      return {
+        title: `${name} has no groove to go over to.`,
+        why: 'With the move that is listed the belt’s ribs would hang over its edge.',
+        todo: 'Take that move out, or count the grooves again.',
+      };
     case 'rib-off':
       return {
         title: `The belt sits ${many} too far ${side} on ${name}.`,

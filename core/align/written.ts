@@ -1,4 +1,4 @@
-import { type LengthReading, type LengthUnit, MM_PER_INCH, parseLength } from '../quantity';
+import { type LengthReading, type LengthUnit, MM_PER_INCH, parseLength, readNumber } from '../quantity';
 
 /** What was understood of a reading, mm; `side` where the words said which side of the plane. */
 export type OffsetReading = { ok: true; mm: number; side: 'out' | 'in' | null } | { ok: false; problem: string };
@@ -71,6 +71,6 @@ function countOf(text: string): number | null {
   const mixed = /^(-?)(?:(\d+)\s+)?(\d+)\/(\d+)(?: a)?$/.exec(text);
   if (mixed && Number(mixed[4]) > 0)
     return (mixed[1] ? -1 : 1) * (Number(mixed[2] ?? 0) + Number(mixed[3]) / Number(mixed[4]));
-  const number = Number(text.replace(',', '.'));
-  return text !== '' && Number.isFinite(number) ? number : null;
+  const number = readNumber(text, { least: -60, most: 60 });
+  return number.ok ? number.value : null;
 }

@@ -160,6 +160,8 @@ export interface JobOpened<When = string> extends JobListed<When> {
   vehicleName: string;
   plate: string;
   odometerUnit: OdometerUnit;
+  /** The vehicle's last reading, to hold the job's against. */
+  vehicleOdometer: number | null;
   sheet: JobSheet;
   events: JobEvent[];
   /** The number of the last event; those after it are asked for by it. */

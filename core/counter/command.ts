@@ -1,7 +1,7 @@
 import { type Command, numbersIn, type OptionValues, UsageProblem } from '../command';
 import { LAYS, ROLES, TOOLS } from '../drive';
 import { inOneLine } from '../finding';
-import { parseLength } from '../quantity';
+import { mixedUnits, parseLength } from '../quantity';
 import { askFor, SECTION_NAMES, type Section, sectionFor } from '../section';
 import { explainRatio, readRatio, speedsOf } from '../speeds';
 import { pulleysFindings, stringFindings } from './findings';
@@ -14,9 +14,9 @@ import { counterWords } from './words';
 export const stringCommand: Command<string> = {
   name: 'string',
   usage:
-    'emery string "READING" --section NAME [--ribs N] [--tool NAME] [--back BENDS] [--smooth BENDS] [--lay groove|rim] [--held running|slack|tight|fixed] [--takes-up LENGTH] [--thickness LENGTH] [--doubled]',
-  options: ['section', 'ribs', 'tool', 'back', 'smooth', 'lay', 'held', 'takes-up', 'thickness'],
-  flags: ['doubled'],
+    'emery string "READING" --section NAME [--ribs N] [--tool NAME] [--back BENDS] [--smooth BENDS] [--lay groove|rim] [--held running|slack|short-mark|long-mark|tight|fixed] [--takes-up LENGTH] [--thickness LENGTH] [--around LENGTH] [--doubled] [--stretch-fit]',
+  options: ['section', 'ribs', 'tool', 'back', 'smooth', 'lay', 'held', 'takes-up', 'thickness', 'around'],
+  flags: ['doubled', 'stretch-fit'],
   prepare: (options, usage) => {
     const section = sectionOf(options, usage);
     const ribs = ribsOf(options, section);
@@ -26,6 +26,16 @@ export const stringCommand: Command<string> = {
     const riding = [...bendsIn('back', options), ...bendsIn('smooth', options)];
     const takesUpMm = options['takes-up'] === undefined ? null : lengthIn('--takes-up', options['takes-up']);
     const thickness = options['thickness'] === undefined ? undefined : lengthIn('--thickness', options['thickness']);
+    const around = options['around'] === undefined ? undefined : lengthIn('--around', options['around']);
+    if (tool === 'gauge' && around === undefined)
+      throw new UsageProblem("--around: a gauge needs the way once round one of its wheels, such as --around '314 mm'");
+    if (tool !== 'gauge' && around !== undefined) throw new UsageProblem('--around: goes with --tool gauge alone');
+    if (options['doubled'] && (tool === 'gauge' || tool === 'marking'))
+      throw new UsageProblem(
+        `--doubled: a ${tool} is never read doubled; it goes with ${TOOLS.filter((one) => one !== 'gauge' && one !== 'marking').join(', ')}`,
+      );
+    if (options['stretch-fit'] && section.kind !== 'ribbed')
+      throw new UsageProblem('--stretch-fit: goes with a ribbed section alone');
     return (text) => {
       const measurement = {
         tool,
@@ -33,15 +43,23 @@ export const stringCommand: Command<string> = {
         ...(lay && { lay }),
         ...(thickness !== undefined && { thickness }),
         ...(options['doubled'] && { doubled: true }),
+        ...(around !== undefined && { circumference: around }),
       };
       const answer = stringLength({ section, measurement, riding });
-      const { lengths, best } = lengthsToAsk(section, answer, held, { takesUpMm });
+      const build = options['stretch-fit'] ? ('stretch' as const) : undefined;
+      const known = { takesUpMm, ribs, riding, ...(build && { build }) };
+      const { lengths, best, second } = lengthsToAsk(section, answer, held, known);
+      const ask = (at: number | null) =>
+        at === null
+          ? null
+          : askFor({ section: section.name, ribs, lengthMm: lengths[at]!.lengthMm, ...(build && { build }) });
       return {
         ...answer,
         basis: section.basis,
         lengths,
-        best: best === null ? null : askFor({ section: section.name, ribs, lengthMm: lengths[best]!.lengthMm }),
-        findings: stringFindings({ section, measurement, riding }, answer).map((finding) => ({
+        best: ask(best),
+        second: ask(second),
+        findings: stringFindings(answer).map((finding) => ({
           ...finding,
           message: inOneLine(counterWords(finding)),
         })),
@@ -78,6 +96,8 @@ export const twoPulleysCommand: Command<string> = {
     return (text) => {
       const sizes = text.split(/[,;]\s+|;/);
       if (sizes.length !== 2) throw new UsageProblem('"CRANK, OTHER": two sizes are wanted, such as "7 3/8, 2 5/8"');
+      const mixed = section.kind === 'toothed' ? null : mixedUnits(sizes[0]!, sizes[1]!);
+      if (mixed !== null) throw new UsageProblem(`"CRANK, OTHER": ${mixed}`);
       const [crank, other] = sizes.map((size, k) => sizeIn(k === 0 ? 'CRANK' : 'OTHER', size, section)) as [
         PulleySize,
         PulleySize,
@@ -106,7 +126,7 @@ export const twoPulleysCommand: Command<string> = {
 
 function sectionOf({ section: name }: OptionValues, usage: UsageProblem): Section {
   if (name === undefined) throw usage;
-  const section = sectionFor(name);
+  const section = sectionFor(SECTION_NAMES.find((one) => one.toLowerCase() === name.trim().toLowerCase()) ?? '');
   if (!section) throw new UsageProblem(`--section: "${name}" is none Emery knows; one of ${SECTION_NAMES.join(', ')}`);
   return section;
 }
@@ -119,7 +139,7 @@ function ribsOf({ ribs }: OptionValues, { kind }: Section): number | null {
 }
 
 function oneOf<T extends string>(name: string, text: string, accepted: readonly T[]): T {
-  const found = accepted.find((one) => one === text);
+  const found = accepted.find((one) => one === text.trim().toLowerCase());
   if (found === undefined) throw new UsageProblem(`${name}: "${text}" is not one of ${accepted.join(', ')}`);
   return found;
 }
@@ -146,7 +166,7 @@ function bendsIn(on: Riding['on'], options: OptionValues): Riding[] {
   const parts = text.split(',');
   if (parts.length > 20) throw new UsageProblem(`--${on}: 20 pulleys at most`);
   return parts.map((part): Riding => {
-    const said = part.trim();
+    const said = part.trim().toLowerCase();
     const degrees = Number(said);
     if (BENDS.some((bend) => bend === said)) return { on, bend: said as Bend };
     if (said === '' || !(degrees >= 0 && degrees <= 350))

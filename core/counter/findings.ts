@@ -1,4 +1,4 @@
-import type { StringAnswer, StringAsk } from './string';
+import type { StringAnswer } from './string';
 import type { CounterFinding } from './finding';
 import type { TwoPulleys } from './two-pulleys';
 
@@ -6,15 +6,21 @@ import type { TwoPulleys } from './two-pulleys';
 const WORTH_A_WORD_MM = 2;
 
 /** What would make a string's figure surer. */
-export function stringFindings({ measurement }: StringAsk, answer: StringAnswer): CounterFinding[] {
-  const { doubts, otherLayMm, markedMm } = answer;
-  const otherLay = otherLayMm === null ? 0 : Math.abs(otherLayMm - markedMm);
+export function stringFindings(answer: StringAnswer): CounterFinding[] {
+  const { doubts, eitherWay } = answer;
+  const otherLay = eitherWay === null ? 0 : Math.abs(eitherWay.groove.markedMm - eitherWay.rim.markedMm);
   return [
     ...(doubts.bends > Math.max(WORTH_A_WORD_MM, doubts.reading)
       ? [{ code: 'bends-doubtful' as const, severity: 'note' as const, figures: { mm: doubts.bends } }]
       : []),
-    ...(measurement.lay === undefined && otherLay > WORTH_A_WORD_MM
-      ? [{ code: 'lay-matters' as const, severity: 'watch' as const, figures: { mm: otherLay } }]
+    ...(eitherWay !== null && otherLay > WORTH_A_WORD_MM
+      ? [
+          {
+            code: 'lay-matters' as const,
+            severity: 'watch' as const,
+            figures: { mm: otherLay, groove: eitherWay.groove.markedMm, rim: eitherWay.rim.markedMm },
+          },
+        ]
       : []),
   ];
 }

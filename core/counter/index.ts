@@ -6,13 +6,15 @@ export {
   stringLength,
   type Bend,
   type Riding,
+  type LengthTold,
   type StringAnswer,
   type StringAsk,
 } from './string';
-export { HELD, lengthsToAsk, type Held, type LengthsToAsk } from './lengths';
+export { HELD, lengthsToAsk, STATE_OF_HELD, type Held, type LengthsKnown, type LengthsToAsk } from './lengths';
 export { twoPulleys, type PulleySize, type TwoPulleys, type TwoPulleysAsk } from './two-pulleys';
 export { pulleySpeeds, type PulleySpeed, type PulleySpeeds } from './pulley-speeds';
-export { spanTension, type SpanAnswer, type SpanAsk } from './span';
+export { spanTension, type SpanAnswer, type SpanAsk, type SpanSettingReads } from './span';
+export { DRIVABLE, settingFor, settingRange, type Drivable } from './what-it-drives';
 export { aroundToDiameter, onRules, parsePitch, shimToDiameter, turnsToMm } from './small-change';
 export { keptDrive, keptMarking, type KeptBelt } from './keep';
 export { COUNTER_FINDING_CODES, type CounterFinding, type CounterFindingCode } from './finding';

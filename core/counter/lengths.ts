@@ -1,16 +1,32 @@
+import { stiffnessN } from '../adjuster';
+import { type AdjusterState, newBelt, newDrive, SURFACE_OF } from '../drive';
 import { chanceBelow } from '../numeric';
-import { lengthsAbout, shortestOnFixed } from '../seating';
-import type { Section } from '../section';
+import { fixedWindow, lengthAtStretch, lengthsAbout } from '../seating';
+import { type BeltBuild, bodyRadiusMm, cordRadiusMm, facingDepthMm, type Section } from '../section';
 import { DEFAULT_UNCERTAINTY } from '../size';
+import { anyPulley, type LengthTold, type Riding, type StringAnswer } from './string';
 
-/** Where the adjuster stood when the length was taken: where it is to run, at an end, or there is none. */
-export const HELD = ['running', 'slack', 'tight', 'fixed'] as const;
+/**
+ * Where the adjuster stood when the length was taken: where it is to run, at an end of its travel, at a mark of a
+ * sprung arm's window, or there is none.
+ */
+export const HELD = ['running', 'slack', 'short-mark', 'long-mark', 'tight', 'fixed'] as const;
 export type Held = (typeof HELD)[number];
+
+/** The same as Size has it of a measurement. */
+export const STATE_OF_HELD: Record<Held, AdjusterState> = {
+  running: 'as-drawn',
+  slack: 'slack',
+  'short-mark': 'short-mark',
+  'long-mark': 'long-mark',
+  tight: 'tight',
+  fixed: 'as-drawn',
+};
 
 /** A length to ask for. */
 export interface LengthToAsk {
   lengthMm: number;
-  /** That it goes on and can be tightened; null where nothing says what the adjuster takes up. */
+  /** That it goes on and, where an end is known, can be tightened; null where nothing bounds it either way. */
   chance: number | null;
 }
 
@@ -21,61 +37,157 @@ export interface LengthsToAsk {
   second: number | null;
 }
 
+/** What is known besides the length. */
+export interface LengthsKnown {
+  /** Length that the adjuster takes up from end to end, mm. */
+  takesUpMm?: number | null;
+  /** Lengths that can be had, mm. */
+  stock?: readonly number[];
+  ribs?: number | null;
+  build?: BeltBuild;
+  /** The pulleys that its back, or its ribs on a smooth face, ride on: over such a one it slides on sideways. */
+  riding?: readonly Riding[];
+}
+
 /** No shorter belt is sold. A default. */
 const LEAST_BELT_MM = 100;
 /** Surer than this a length is taken to go on. A default. */
 const SURE = 0.9;
+/**
+ * Where no drive is known the belt bends round the pulley it is slipped over last by anything between these, degrees:
+ * of the pulleys the one with the least wrap. A default.
+ */
+const LAST_WRAP_DEG = { least: 80, most: 180 };
 
 /**
- * Which lengths to ask for about a measured one, mm with one standard deviation. Taken at the slack end it is the least
- * that goes on, at the tight end the most, and on fixed centres the most as well; `takesUpMm` is how much length the
- * adjuster takes up, where somebody knows. Of the lengths in `stock` where there are any, else of the common ones.
+ * Which lengths to ask for about a measured one, mm with one standard deviation; of a string that lay one way or the
+ * other, by both. Taken at the slack end it is the least that lies taut, and a belt has to climb over the rim of the
+ * last pulley besides; taken at the tight end it is the most; between a sprung arm's marks the marks are the ends. On
+ * fixed centres a length is chosen by the tension that it makes. Of the lengths in `stock` where there are any, else of
+ * the common ones. The second is the one that, with the first, covers most.
  */
 export function lengthsToAsk(
   section: Section,
-  { markedMm, plusMinus }: { markedMm: number; plusMinus: number },
+  answer: LengthTold & Partial<Pick<StringAnswer, 'eitherWay'>>,
   held: Held,
-  { takesUpMm = null, stock = [] }: { takesUpMm?: number | null; stock?: readonly number[] } = {},
+  known: LengthsKnown = {},
 ): LengthsToAsk {
-  if (!(markedMm >= LEAST_BELT_MM)) return { lengths: [], best: null, second: null };
-  const { least, most } = windowOf(section, markedMm, held, takesUpMm);
-  const about = lengthsAbout(section, least ?? most ?? markedMm, most ?? least ?? markedMm, stock);
-  const spread = Math.max(0.01, Math.hypot(plusMinus, DEFAULT_UNCERTAINTY.beltFraction[section.kind] * markedMm));
-  const below = (length: number, end: number) => chanceBelow((length - end) / spread);
-  const lengths = about.map((lengthMm): LengthToAsk => ({
-    lengthMm,
-    chance:
-      least === null && most === null
-        ? null
-        : (least === null ? 1 : below(lengthMm, least)) - (most === null ? 0 : below(lengthMm, most)),
-  }));
-  const order = lengths.map((_, k) => k).sort((a, b) => worth(lengths[b]!) - worth(lengths[a]!));
-  return { lengths, best: order[0] ?? null, second: order[1] ?? null };
-
+  const { takesUpMm = null, stock = [], riding = [] } = known;
+  if (!(answer.markedMm >= LEAST_BELT_MM)) return { lengths: [], best: null, second: null };
+  const ways = answer.eitherWay ? [answer.eitherWay.groove, answer.eitherWay.rim] : [answer];
+  const bounds = ways.map((way) => boundsOf(section, way.markedMm, held, { ...known, takesUpMm, riding }));
+  const [from, to] = [
+    Math.min(
+      ...bounds.map(({ least, most }) => least?.mm ?? most ?? answer.markedMm),
+      ...ways.map((way) => way.markedMm),
+    ),
+    Math.max(...bounds.map(({ least, most }) => most ?? least?.mm ?? answer.markedMm)),
+  ];
+  const chancesOf = (lengthMm: number) => ways.map((way, k) => chanceOf(section, lengthMm, way, bounds[k]!));
+  const rows = lengthsAbout(section, from, Math.max(from, to), stock).map((lengthMm) => {
+    const each = chancesOf(lengthMm);
+    const near = Math.min(...bounds.map(({ aim }) => Math.abs(lengthMm - aim)));
+    return { lengthMm, each, near, chance: each[0] === null ? null : mean(each) };
+  });
   /** The surest; of those that are sure, or of which nothing is known, the nearest. */
-  function worth({ lengthMm, chance }: LengthToAsk): number {
-    const near = -Math.abs(lengthMm - markedMm) / 1e5;
-    return chance === null ? near : Math.min(SURE, Math.round(chance * 200) / 200) + near;
-  }
+  const worth = (chance: number | null, near: number) =>
+    (chance === null ? 0 : Math.min(SURE, Math.round(chance * 200) / 200)) - near / 1e5;
+  const best = most(rows.map(({ chance, near }) => worth(chance, near)));
+  const first = best === null ? null : rows[best]!;
+  const second = most(
+    rows.map(({ lengthMm, each, near, chance }, k) => {
+      if (k === best || first === null) return -Infinity;
+      if (ways.length === 1) return worth(chance, near);
+      // With two ways to have lain the second covers the one that the first does not.
+      if (chance === null)
+        return -Math.max(
+          ...bounds.map(({ aim }) => Math.min(...[lengthMm, first.lengthMm].map((mm) => Math.abs(mm - aim)))),
+        );
+      return worth(mean(each.map((one, w) => Math.max(one!, first.each[w]!))), near);
+    }),
+  );
+  return { lengths: rows.map(({ lengthMm, chance }) => ({ lengthMm, chance })), best, second };
 }
 
-/** The least and the most that go on and can be tightened, mm; null for an end that nothing tells. */
-function windowOf(
+const mean = (figures: readonly (number | null)[]) =>
+  figures.reduce<number>((sum, one) => sum + one!, 0) / figures.length;
+
+/** The place of the largest; null of none. */
+function most(figures: readonly number[]): number | null {
+  return figures.reduce<number | null>(
+    (best, figure, k) => (figure > -Infinity && (best === null || figure > figures[best]!) ? k : best),
+    null,
+  );
+}
+
+/** The least and the most that go on and can be tightened, mm, null for an end that nothing tells; and the best. */
+interface Bounds {
+  least: { mm: number; sigma: number } | null;
+  most: number | null;
+  aim: number;
+}
+
+function chanceOf(section: Section, lengthMm: number, { markedMm, plusMinus }: LengthTold, { least, most }: Bounds) {
+  if (least === null && most === null) return null;
+  const spread = Math.max(0.01, Math.hypot(plusMinus, DEFAULT_UNCERTAINTY.beltFraction[section.kind] * markedMm));
+  const over = least === null ? 1 : chanceBelow((lengthMm - least.mm) / Math.hypot(spread, least.sigma));
+  const past = most === null ? 0 : chanceBelow((lengthMm - most) / spread);
+  return Math.max(0, over - past);
+}
+
+function boundsOf(
   section: Section,
   markedMm: number,
   held: Held,
-  takesUpMm: number | null,
-): { least: number | null; most: number | null } {
+  { takesUpMm = null, riding = [], ribs = null, build }: LengthsKnown,
+): Bounds {
+  const climb = climbOf(section, riding);
+  const over = (mm: number) => ({ mm: mm + climb.mm, sigma: climb.sigma });
+  const taken = (share: number) => (takesUpMm === null ? null : markedMm + share * takesUpMm);
   switch (held) {
-    case 'slack':
-      return { least: markedMm, most: takesUpMm === null ? null : markedMm + takesUpMm };
-    case 'tight':
-      return { least: takesUpMm === null ? null : markedMm - takesUpMm, most: markedMm };
-    case 'fixed':
-      return { least: shortestOnFixed(markedMm, section), most: markedMm };
-    case 'running':
-      return takesUpMm === null
-        ? { least: null, most: null }
-        : { least: markedMm - takesUpMm / 2, most: markedMm + takesUpMm / 2 };
+    case 'slack': {
+      const least = over(markedMm);
+      return { least, most: taken(1), aim: least.mm };
+    }
+    case 'tight': {
+      const slack = taken(-1);
+      return { least: slack === null ? null : over(slack), most: markedMm, aim: markedMm };
+    }
+    case 'short-mark':
+      return { least: { mm: markedMm, sigma: 0 }, most: taken(1), aim: markedMm };
+    case 'long-mark': {
+      const short = taken(-1);
+      return { least: short === null ? null : { mm: short, sigma: 0 }, most: markedMm, aim: markedMm };
+    }
+    case 'fixed': {
+      const belt = {
+        ...newBelt(newDrive(''), section.name),
+        ...(ribs !== null && { ribs }),
+        ...(build !== undefined && { build }),
+      };
+      const { from, to, tension } = fixedWindow(belt, section, markedMm);
+      const aim = tension ? lengthAtStretch(markedMm, section, tension.setN / stiffnessN(belt)) : (from + to) / 2;
+      return { least: { mm: from, sigma: 0 }, most: to, aim };
+    }
+    case 'running': {
+      const slack = taken(-0.5);
+      return { least: slack === null ? null : over(slack), most: taken(0.5), aim: markedMm };
+    }
   }
+}
+
+/**
+ * How much longer than the path at the slack end a belt is to be to climb over the rim of the last pulley, mm: its
+ * inner face has to lie on the rim all round its wrap. Nothing where it slides on sideways, over a smooth face.
+ */
+function climbOf(section: Section, riding: readonly Riding[]): { mm: number; sigma: number } {
+  if (riding.length > 0) return { mm: 0, sigma: 0 };
+  const pulley = anyPulley(SURFACE_OF[section.kind]);
+  const lift = Math.max(
+    0,
+    bodyRadiusMm(pulley, section) + facingDepthMm('drive', section) - cordRadiusMm(pulley, 'drive', section),
+  );
+  const { least, most: widest } = LAST_WRAP_DEG;
+  const wrap = (degrees: number) => (degrees * Math.PI) / 180;
+  return { mm: lift * wrap((least + widest) / 2), sigma: (lift * wrap(widest - least)) / Math.sqrt(12) };
 }

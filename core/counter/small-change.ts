@@ -1,4 +1,4 @@
-import { MM_PER_INCH } from '../quantity';
+import { MM_PER_INCH, readNumber } from '../quantity';
 import { halfGrooveAngle } from '../section';
 
 /** A length on a rule divided in so many parts of an inch, and how far that is from the length itself, mm. */
@@ -19,13 +19,17 @@ export function onRules(mm: number): OnRule[] {
 
 export type PitchReading = { ok: true; mm: number } | { ok: false; problem: string };
 
+/** No thread of an adjuster is coarser, mm a turn. */
+const MOST_PITCH_MM = 10;
+
 /** A thread's pitch as it is written: `1.5`, `1.5 mm`, or threads an inch, `24 tpi`. Up to 10 mm. */
 export function parsePitch(text: string): PitchReading {
-  const plain = text.trim().toLowerCase().replace(',', '.');
-  const match = /^(\d+(?:\.\d+)?|\.\d+)\s*(mm|tpi|threads(?: an| per|\/)? ?inch)?$/.exec(plain);
-  const value = match ? Number(match[1]) : 0;
-  const mm = match && match[2] !== undefined && match[2] !== 'mm' ? MM_PER_INCH / value : value;
-  return mm > 0 && mm <= 10
+  const [, figure, unit] =
+    /^([\d.,]+)\s*(mm|tpi|threads(?: an| per|\/)? ?inch)?$/.exec(text.trim().toLowerCase()) ?? [];
+  const inch = unit !== undefined && unit !== 'mm';
+  const read = figure === undefined ? null : readNumber(figure, { least: 0, most: inch ? 1000 : MOST_PITCH_MM });
+  const mm = !read?.ok ? 0 : inch ? MM_PER_INCH / read.value : read.value;
+  return mm > 0 && mm <= MOST_PITCH_MM
     ? { ok: true, mm }
     : { ok: false, problem: 'Pitch: write mm a turn such as 1.5, or threads an inch such as 24 tpi; 10 mm at most.' };
 }

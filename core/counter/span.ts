@@ -1,9 +1,9 @@
+import { defaultSetting } from '../adjuster';
 import { type Belt, newBelt, newDrive, type TensionWay } from '../drive';
 import {
   type CannotTell,
   combineReadings,
   type CombinedTension,
-  defaultSetting,
   type Meaning,
   meaningOnSpan,
   newBeltAt,
@@ -13,6 +13,7 @@ import {
   type SpanReading,
   type SpanReads,
 } from '../tension';
+import { type Drivable, settingFor, settingRange } from './what-it-drives';
 
 export interface SpanAsk {
   section: string;
@@ -23,6 +24,8 @@ export interface SpanAsk {
   readings: readonly SpanReading[];
   /** What the belt is to stand at once it has run in, N, where somebody knows. */
   aimN?: number;
+  /** What it drives, where somebody said. */
+  drives?: readonly Drivable[];
 }
 
 export interface SpanAnswer {
@@ -30,15 +33,26 @@ export interface SpanAnswer {
   meanings: { way: Exclude<TensionWay, 'pointer'>; meaning: Meaning | CannotTell }[];
   /** All of them together; null where none tells anything. */
   measured: CombinedTension | null;
-  /** What the belt is to stand at, and whether that is Emery's default for its section. */
+  /**
+   * What the belt is to stand at: by the figure that was given, else by default loads of what it drives; and where
+   * nobody said that, the least that such a belt is set to, with the most of it in `most`.
+   */
   settings: NewBeltFigures;
-  defaultAim: boolean;
+  most: NewBeltFigures | null;
+  from: 'given' | 'drives' | 'range' | 'default';
   /** What every check would read on this span: as it was measured, on a new belt, and once it has run in. */
-  reads: { measured: SpanReads | null; fresh: SpanReads; runIn: SpanReads; again: SpanReads };
+  reads: SpanSettingReads & { measured: SpanReads | null; most: SpanSettingReads | null };
+}
+
+/** What every check reads at the three settings of a new belt. */
+export interface SpanSettingReads {
+  fresh: SpanReads;
+  runIn: SpanReads;
+  again: SpanReads;
 }
 
 /** One span's tension by every school, and what each reads at the settings. */
-export function spanTension({ section, ribs, spanMm, armHolds, readings, aimN }: SpanAsk): SpanAnswer {
+export function spanTension({ section, ribs, spanMm, armHolds, readings, aimN, drives = [] }: SpanAsk): SpanAnswer {
   const belt: Belt = { ...newBelt(newDrive(''), section), ...(ribs !== undefined && { ribs }) };
   const span = spanOf(belt, spanMm, armHolds);
   const meanings = readings.map((reading) => ({
@@ -48,18 +62,33 @@ export function spanTension({ section, ribs, spanMm, armHolds, readings, aimN }:
   const measured = combineReadings(
     meanings.flatMap(({ way, meaning }) => (typeof meaning === 'string' ? [] : [{ way, meaning }])),
   );
-  const settings = newBeltAt(aimN ?? defaultSetting(belt));
-  const at = (newtons: number) => readsOf(span, newtons);
+  const { settings, most, from } = settingsOf(belt, aimN, drives);
+  const at = ({ setN, runInN, againBelowN }: NewBeltFigures): SpanSettingReads => ({
+    fresh: readsOf(span, setN),
+    runIn: readsOf(span, runInN),
+    again: readsOf(span, againBelowN),
+  });
   return {
     meanings,
     measured,
     settings,
-    defaultAim: aimN === undefined,
-    reads: {
-      measured: measured && at(measured.at),
-      fresh: at(settings.setN),
-      runIn: at(settings.runInN),
-      again: at(settings.againBelowN),
-    },
+    most,
+    from,
+    reads: { measured: measured && readsOf(span, measured.at), ...at(settings), most: most && at(most) },
   };
+}
+
+/** The loads decide what a belt is set to. Where nobody said them there is a range, and not a figure. */
+function settingsOf(
+  belt: Belt,
+  aimN: number | undefined,
+  drives: readonly Drivable[],
+): Pick<SpanAnswer, 'settings' | 'most' | 'from'> {
+  if (aimN !== undefined) return { settings: newBeltAt(aimN), most: null, from: 'given' };
+  const said = drives.length > 0 ? settingFor(belt, drives) : null;
+  if (said) return { settings: said, most: null, from: 'drives' };
+  const range = settingRange(belt);
+  return range
+    ? { settings: range.least, most: range.most, from: 'range' }
+    : { settings: newBeltAt(defaultSetting(belt)), most: null, from: 'default' };
 }

@@ -134,13 +134,13 @@ test('one full turn more on the drive side: with no bend back the correction is 
     riding: [{ on: 'back', bend: 180 }],
   });
   expect(bent.markedMm - strap.markedMm).toBeCloseTo(Math.PI * (2 - 0.5 + 1.3 - 0.5), 9);
-  // Ribs on a smooth pulley for a quarter of a turn: the strap lies as it does on ribs, and nothing changes.
+  // Ribs on a smooth pulley for a quarter of a turn: the strap lies as it does on ribs, the cord 1.3 mm higher.
   const smooth = stringLength({
     section: sectionFor('PK')!,
     measurement: { tool: 'strap', mm: 1500, stretch: 0 },
     riding: [{ on: 'smooth', bend: 90 }],
   });
-  expect(smooth.markedMm).toBeCloseTo(strap.markedMm, 9);
+  expect(smooth.markedMm - strap.markedMm).toBeCloseTo((Math.PI / 2) * (3.3 - 2), 9);
 });
 
 test('what is not laid on the drive says what Size says, whatever the belt bends round', () => {

@@ -1,6 +1,16 @@
-import { type Lay, LAYS, type Measurement, SURFACE_OF } from '../drive';
+import { type Lay, type Measurement, type Pulley, SURFACE_OF } from '../drive';
 import { cordRadiusMm, type Section, type Side, type Surface } from '../section';
-import { liesEitherWay, toldByBends, toldOffTheDrive, type ToldByTool, TOOL_DEFAULTS, toolRadius } from '../size';
+import {
+  liesEitherWay,
+  middleOf,
+  tellsLength,
+  toldByBends,
+  toldOffTheDrive,
+  type ToldByTool,
+  TOOL_DEFAULTS,
+  toolRadius,
+  toolRadiusDoubt,
+} from '../size';
 
 /** How far a belt bends round a pulley, as a mechanic sees it. */
 export const BENDS = ['kisses', 'quarter', 'half', 'more'] as const;
@@ -15,6 +25,8 @@ export const BEND_RANGES: Record<Bend, readonly [least: number, most: number]> =
 };
 /** One standard deviation of a bend told in degrees. A default. */
 const TOLD_DEGREES = 8;
+/** A drive has about so many V pulleys, each with a groove of a depth of its own. A default. */
+const DEEP_GROOVES = 3;
 /** Where line and cord are not parallel they cross on spans of about this length, mm. A default. */
 const CROSSING_SPAN_MM = 120;
 
@@ -36,28 +48,46 @@ export interface StringAsk {
 
 export interface StringAnswer extends ToldByTool {
   /** One standard deviation by what it comes from, mm; `plusMinus` is all of it. */
-  doubts: { reading: number; bends: number };
-  /** How a string was taken to lie; null for what lies one way only. */
+  doubts: { reading: number; bends: number; lay: number };
+  /** How a string lay, as said; null for what lies one way only, and where nobody looked. */
   lay: Lay | null;
-  /** What the same would come to with the string lying the other way, mm. */
-  otherLayMm: number | null;
+  /** What it comes to either way, while nobody looked: both are as likely, and `markedMm` is their middle. */
+  eitherWay: Readonly<Record<Lay, LengthTold>> | null;
 }
+
+/** A marked length with one standard deviation, mm. */
+export type LengthTold = Pick<ToldByTool, 'markedMm' | 'plusMinus'>;
 
 /**
  * The marked length behind a measured one, with no drive known. A closed belt turns one full turn more on its drive
  * side than on its back; so the line of a string differs from the belt's by what lies between them on a drive-side
  * face over one turn and all of the back's bends, and by what lies between them on the back over the latter. That is
- * the length's change to the first order; lines that are not parallel add doubt. A drive that is known gives the whole
- * sum: `measuredLength`.
+ * the length's change to the first order; lines that are not parallel add doubt. A string that nobody looked at may
+ * have lain in the grooves or on the rims: both are told. A drive that is known gives the whole sum: `measuredLength`.
+ * Throws for a gauge without the way round its wheels: ask `tellsLength` first.
  */
 export function stringLength({ section, measurement, riding }: StringAsk): StringAnswer {
+  if (!tellsLength(measurement)) throw new RangeError('a gauge needs the circumference of its wheels');
   const apart = toldOffTheDrive(section, measurement);
-  if (apart) return { ...apart, doubts: { reading: apart.plusMinus, bends: 0 }, lay: null, otherLayMm: null };
-  const either = liesEitherWay(measurement.tool);
-  const lay = either ? (measurement.lay ?? LAYS[0]) : null;
-  const told = byBends(section, measurement, riding, lay);
-  const other = lay === null ? null : byBends(section, measurement, riding, lay === 'groove' ? 'rim' : 'groove');
-  return { ...told, lay, otherLayMm: other && other.markedMm };
+  if (apart) return { ...apart, doubts: { reading: apart.plusMinus, bends: 0, lay: 0 }, lay: null, eitherWay: null };
+  const laid = (lay: Lay | null) => byBends(section, measurement, riding, lay);
+  if (!liesEitherWay(measurement.tool) || measurement.lay !== undefined) {
+    const lay = measurement.lay ?? null;
+    return { ...laid(lay), lay, eitherWay: null };
+  }
+  const [groove, rim] = [laid('groove'), laid('rim')];
+  const middle = middleOf(groove, rim);
+  const told = ({ markedMm, plusMinus }: LengthTold): LengthTold => ({ markedMm, plusMinus });
+  const by = middle.markedMm - groove.markedMm;
+  return {
+    ...groove,
+    ...middle,
+    correctionMm: groove.correctionMm + by,
+    rules: groove.rules.map((one) => ({ ...one, offMm: one.offMm - by })),
+    doubts: { ...groove.doubts, lay: Math.abs(by) },
+    lay: null,
+    eitherWay: { groove: told(groove), rim: told(rim) },
+  };
 }
 
 function byBends(
@@ -65,24 +95,48 @@ function byBends(
   measurement: StringAsk['measurement'],
   riding: readonly Riding[],
   lay: Lay | null,
-): Omit<StringAnswer, 'lay' | 'otherLayMm'> {
+): Omit<StringAnswer, 'lay' | 'eitherWay'> {
   const away = (surface: Surface, side: Side) => awayFrom(section, measurement, surface, side, lay);
   const drive = away(SURFACE_OF[section.kind], 'drive');
   const [back, smooth] = [away('smooth', 'back'), away('smooth', 'drive')];
   const [backTurn, smoothTurn] = [turnOn(riding, 'back'), turnOn(riding, 'smooth')];
-  const { plusMinus, ...told } = toldByBends(section, measurement, [
-    { away: drive, radians: 2 * Math.PI + backTurn.radians - smoothTurn.radians },
-    { away: smooth, radians: smoothTurn.radians },
-    { away: back, radians: backTurn.radians },
-  ]);
+  const driveRadians = 2 * Math.PI + backTurn.radians - smoothTurn.radians;
+  const { thickness = TOOL_DEFAULTS[measurement.tool].thickness } = measurement;
+  const depth =
+    (toolRadiusDoubt(
+      anyPulley(SURFACE_OF[section.kind]),
+      'drive',
+      section,
+      measurement.tool,
+      thickness,
+      lay ?? undefined,
+    ) *
+      driveRadians) /
+    Math.sqrt(DEEP_GROOVES);
+  const told = toldByBends(
+    section,
+    measurement,
+    [
+      { away: drive, radians: driveRadians },
+      { away: smooth, radians: smoothTurn.radians },
+      { away: back, radians: backTurn.radians },
+    ],
+    depth,
+  );
   // The cord crosses over to the other side of the line twice for each bend backward, and leans as it does.
   const leans = (backTurn.count * (drive + back) ** 2) / CROSSING_SPAN_MM / Math.sqrt(3);
   const bends = Math.hypot((drive + back) * backTurn.sigma, (smooth - drive) * smoothTurn.sigma, leans);
-  return { ...told, plusMinus: Math.hypot(plusMinus, bends), doubts: { reading: plusMinus, bends } };
+  return {
+    ...told,
+    plusMinus: Math.hypot(told.plusMinus, bends),
+    doubts: { reading: told.plusMinus, bends, lay: 0 },
+  };
 }
 
 /** Any pulley will do: on each kind of face the two lines lie the same way apart, whatever its size. */
-const ANY = { id: 'any', diameter: 100 };
+export function anyPulley(surface: Surface): Pulley {
+  return surface === 'toothed' ? { id: 'any', surface, teeth: 40 } : { id: 'any', surface, diameter: 100 };
+}
 
 /** How much further from a pulley's middle the cord lies than the tool's own middle, mm. */
 function awayFrom(
@@ -92,7 +146,7 @@ function awayFrom(
   side: Side,
   lay: Lay | null,
 ): number {
-  const pulley = surface === 'toothed' ? { id: ANY.id, surface, teeth: 40 } : { ...ANY, surface };
+  const pulley = anyPulley(surface);
   return cordRadiusMm(pulley, side, section) - toolRadius(pulley, side, section, tool, thickness, lay ?? undefined);
 }
 

@@ -14,8 +14,10 @@ export const BEND_WORDS: Record<Bend, string> = {
 
 export const HELD_WORDS: Record<Held, string> = {
   running: 'where it is to run',
-  slack: 'at its slack end or short mark',
-  tight: 'at its tight end or long mark',
+  slack: 'at its slack end',
+  'short-mark': 'at the short mark',
+  'long-mark': 'at the long mark',
+  tight: 'at its tight end',
   fixed: 'there is none: fixed centres',
 };
 
@@ -31,8 +33,8 @@ export function counterWords({ code, figures }: CounterFinding, unit: LengthUnit
       };
     case 'lay-matters':
       return {
-        title: `How it lay makes ${length}.`,
-        why: 'Down in the grooves it runs a shorter way than on top of them.',
+        title: `${formatLength(figures?.['groove'] ?? 0, unit)} if it lay down in the grooves, ${formatLength(figures?.['rim'] ?? 0, unit)} if on top of them.`,
+        why: `How it lay makes ${length}, so the ± covers both.`,
         todo: 'Look, and say which.',
       };
     case 'belt-too-short':

@@ -1,7 +1,15 @@
 import * as is from './fields';
 import { type AdjusterState, type Lay, LAYS, STATES, type Tool, TOOLS } from './measuring';
 import { type BeltCare, beltCare, type TensionReading, tensionReading } from './tension';
-import { OVERRIDABLE, SECTION_NAMES, sectionFor, type SectionOverrides, type Side } from '../section';
+import {
+  BELT_BUILDS,
+  type BeltBuild,
+  OVERRIDABLE,
+  SECTION_NAMES,
+  sectionFor,
+  type SectionOverrides,
+  type Side,
+} from '../section';
 
 /**
  * One way a length was measured. `mm` is what the tape (or the print) said; for a gauge the distance of its wheels'
@@ -67,6 +75,10 @@ export interface Belt {
   readonly id: string;
   readonly section: string;
   readonly ribs?: number;
+  /** What its marking says besides: ribs on both sides, made to stretch on over fixed centres, or notched. */
+  readonly build?: BeltBuild;
+  /** The shaft that tightens it, where it runs on two that could; Emery's choice where it is left out. */
+  readonly adjuster?: string;
   /** Marked length in mm in the section's own basis; null while it is not known. */
   readonly length?: number | null;
   readonly sectionOverrides?: SectionOverrides;
@@ -89,9 +101,37 @@ export interface Belt {
 
 const runAngle = () => is.finite('a number of degrees', 10).moreThan(0, 'must be more than 0°');
 
+/** What no belt's section goes beyond, mm and degrees: past these a sum would tell a slack below nothing, or none. */
+const OVERRIDE_BOUNDS: Record<(typeof OVERRIDABLE)[number], readonly [least: number, most: number]> = {
+  cordDepth: [0, 40],
+  driveOffset: [-40, 60],
+  backOffset: [-40, 60],
+  markedOffset: [-60, 60],
+  thickness: [0.5, 60],
+  width: [0.5, 300],
+  grooveAngle: [5, 120],
+  pitch: [0.5, 100],
+};
 const overrides = Object.fromEntries(
-  OVERRIDABLE.map((key) => [key, is.finite()]),
+  OVERRIDABLE.map((key) => {
+    const [least, most] = OVERRIDE_BOUNDS[key];
+    const accepted = `must be from ${least} to ${most} ${key === 'grooveAngle' ? 'degrees' : 'mm'}`;
+    return [key, is.finite().min(least, accepted).max(most, accepted)];
+  }),
 ) as unknown as is.Fields<SectionOverrides>;
+
+/** The cord lies inside the belt: a thickness that leaves nothing between it and the inner face is a slip. */
+const overridden = is
+  .record<SectionOverrides>(overrides)
+  .test('inside', 'must leave the cord inside the belt', function (value) {
+    const of = this.parent as Pick<Belt, 'section'>;
+    const section = value && typeof of.section === 'string' ? sectionFor(of.section, value) : null;
+    if (!section || section.thickness > section.backOffset) return true;
+    return this.createError({
+      path: `${this.path}.thickness`,
+      message: `must be more than ${section.backOffset} mm, where the cord lies below the back`,
+    });
+  });
 
 export const belt = is.item<Belt>({
   id: is.id(),
@@ -103,11 +143,13 @@ export const belt = is.item<Belt>({
       (value) => value === undefined || sectionFor(value) !== null,
     ),
   ribs: is.whole('a whole number of ribs', 60),
+  build: is.oneOf(BELT_BUILDS),
+  adjuster: is.text(80),
   length: is.size().nullable(),
   reserve: is.fraction(0.05),
   measurements: is.optionalList(measurement, 40),
   carries: is.optionalList(is.id(), 128),
-  sectionOverrides: is.record<SectionOverrides>(overrides),
+  sectionOverrides: overridden,
   staticTension: is.force(),
   kgPerMetre: is.finite('a mass in kg per metre', 10).moreThan(0, 'must be more than 0 kg/m'),
   tensionReadings: is.optionalList(tensionReading, 200),

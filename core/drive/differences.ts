@@ -1,6 +1,7 @@
 import { formatLength, type LengthUnit } from '../quantity';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
+import { type FieldLabel, fieldLabel } from './field-labels';
 import {
   DIAMETER_WORDS,
   INSPECT_CHECK_NAMES,
@@ -207,97 +208,6 @@ const PARTS: Record<string, { part: string; lists: Record<string, Kind> }> = {
   job: { part: 'Job card', lists: JOB_KINDS },
 };
 
-const LENGTHS = new Set([
-  'x',
-  'y',
-  'diameter',
-  'plane',
-  'ride',
-  'mm',
-  'length',
-  'thickness',
-  'circumference',
-  'travel',
-  'armLength',
-  'minLength',
-  'maxLength',
-  'radius',
-  'cameraDistance',
-]);
-const FIELDS: Record<string, string> = {
-  x: 'right of the crank',
-  y: 'above the crank',
-  crankRotation: 'turning of the crank',
-  mm: 'reading',
-  deg: 'reading in degrees',
-  plusMinus: '±',
-  speedBand: 'speed limits',
-  output: 'output curve',
-  need: 'speed it needs',
-  power: 'power it takes',
-  kmPerHour: 'mean road speed',
-  bins: 'time at each engine speed',
-  speeds: 'engine speeds',
-  sectionOverrides: "section's figures",
-  reserve: 'reserve for seating',
-  route: 'route',
-  requires: 'turning it needs',
-  to: 'other end',
-  from: 'pulley it starts at',
-  redline: 'redline',
-  rpm: 'speed',
-  crankRpm: "crank's speed",
-  amps: 'current',
-  at: 'date',
-  hash: 'picture itself',
-  on: 'switched on',
-  role: 'kind',
-  ride: 'belt top above rim',
-  points: 'points on the rim',
-  known: 'known diameter',
-  cropped: 'cut down',
-  label: 'name',
-  doubled: 'belt doubled',
-  region: 'place it may be put',
-  optional: 'may be left out',
-  torque: 'torque it takes',
-  hubLoadLimit: 'most its bearings bear',
-  staticTension: 'tension it is set to',
-  kgPerMetre: 'mass of a metre',
-  care: "belt's care",
-  nextLookAt: 'day of the next look',
-  number: 'number on it',
-  why: 'why it came off',
-  torqueNm: 'torque in N·m',
-  torqueUnit: 'unit of its torque',
-  angleDeg: 'angle after the torque',
-  order: 'order',
-  reuse: 'whether it goes in again',
-  leftOut: 'steps left out',
-  tool: 'tool',
-  nextLookOdometer: 'odometer at the next look',
-  strut: 'strut',
-  front: 'grooves free in front',
-  flanged: 'flanged',
-  runAngle: 'limits of its runs',
-  moves: 'what can be done',
-  pieces: 'pieces',
-  datum: 'how the datum was held',
-  turned: 'turn of the pulley',
-  load: 'under load',
-  past: 'before it was moved',
-  pitches: 'pitch of its threads',
-  outcome: 'outcome',
-  odometer: 'odometer',
-  listened: 'times it was listened to again',
-  cylinders: 'cylinders',
-  places: 'places along the belt',
-  photo: 'picture',
-  marks: 'marks in the picture',
-  life: 'life of a belt',
-  odometerUnit: 'what the odometer counts',
-};
-
 /**
  * All that differs between two versions of one drive, in plain words for the person who has to choose between them:
  * what only one of them has, and what both have and tell differently, fields that Emery does not know included. The two
@@ -313,41 +223,58 @@ export function driveDifferences(
   const tell = (path: string, part: string, name: string, text: string) =>
     found.push({ path, part, text: name === '' ? text : `${name}: ${text}` });
 
-  const value = (key: string, of: unknown): string => {
+  const value = (counted: FieldLabel['unit'], of: unknown): string => {
     if (of === undefined || of === null) return 'nothing';
-    if (typeof of === 'number' && LENGTHS.has(key)) return formatLength(of, unit);
-    if (typeof of === 'number') return String(of);
+    if (typeof of === 'number' && counted === 'mm') return formatLength(of, unit);
+    if (typeof of === 'number') return counted === '°' ? `${of}°` : [of, counted].filter(Boolean).join(' ');
     if (typeof of === 'boolean') return of ? 'yes' : 'no';
     if (of === 'cw' || of === 'ccw') return of === 'cw' ? 'clockwise' : 'counter-clockwise';
     if (typeof of === 'string') return `"${of.length > 60 ? `${of.slice(0, 60)} …` : of}"`;
     return Array.isArray(of) ? `${of.length} ${of.length === 1 ? 'entry' : 'entries'}` : 'other figures';
   };
-  const scalar = (path: string, part: string, name: string, key: string, a: unknown, b: unknown) => {
-    let [yours, other] = [value(key, a), value(key, b)];
+  const scalar = (
+    path: string,
+    part: string,
+    name: string,
+    { label: word, unit: counted }: FieldLabel,
+    a: unknown,
+    b: unknown,
+  ) => {
+    let [yours, other] = [value(counted, a), value(counted, b)];
     // Nearer together than the eye is shown.
     if (yours === other && typeof a === 'number' && typeof b === 'number') [yours, other] = [String(a), String(b)];
-    const word = FIELDS[key] ?? key;
     tell(path, part, name, yours === other ? `${word} differs` : `${word} ${yours} in ${ours}, ${other} in ${others}`);
   };
 
-  const object = (a: Json, b: Json, path: string, part: string, name: string, lists: Record<string, Kind>) => {
+  // `holder` is the way by the names of lists and fields alone, without ids: what labels go by.
+  const object = (
+    a: Json,
+    b: Json,
+    path: string,
+    holder: string,
+    part: string,
+    name: string,
+    lists: Record<string, Kind>,
+  ) => {
     for (const key of new Set([...Object.keys(a), ...Object.keys(b)])) {
       const [left, right] = [a[key], b[key]];
       if (same(left, right)) continue;
       const at = path === '' ? key : `${path}.${key}`;
+      const within = holder === '' ? key : `${holder}.${key}`;
+      const label = fieldLabel(holder, key);
       const kind = lists[key];
       const before = found.length;
       if (kind && isListOrMissing(left) && isListOrMissing(right))
-        list((left ?? []) as Json[], (right ?? []) as Json[], at, kind, kind.part === part ? name : '');
+        list((left ?? []) as Json[], (right ?? []) as Json[], at, within, kind, kind.part === part ? name : '');
       else if (path === '' && PARTS[key])
-        object((left ?? {}) as Json, (right ?? {}) as Json, at, PARTS[key].part, '', PARTS[key].lists);
+        object((left ?? {}) as Json, (right ?? {}) as Json, at, within, PARTS[key].part, '', PARTS[key].lists);
       else if (isRecord(left) && isRecord(right))
-        object(left, right, at, part, [name, FIELDS[key] ?? key].filter(Boolean).join(', '), {});
+        object(left, right, at, within, part, [name, label.label].filter(Boolean).join(', '), {});
       // What only one of them has, and is empty there, is a difference all the same.
-      if (found.length === before) scalar(at, kind?.part ?? part, name, key, left, right);
+      if (found.length === before) scalar(at, kind?.part ?? part, name, label, left, right);
     }
   };
-  const list = (a: readonly Json[], b: readonly Json[], path: string, kind: Kind, within: string) => {
+  const list = (a: readonly Json[], b: readonly Json[], path: string, holder: string, kind: Kind, within: string) => {
     const idOf = (item: Json) => (typeof kind.id === 'string' ? item[kind.id] : kind.id(item));
     const [left, right] = [new Map(a.map((item) => [idOf(item), item])), new Map(b.map((item) => [idOf(item), item]))];
     const called = (item: Json, drive: Drive) =>
@@ -359,7 +286,7 @@ export function driveDifferences(
       const other = right.get(id);
       if (!other) tell(`${path}.${String(id)}`, kind.part, called(item, mine), `only in ${ours}`);
       else if (!same(item, other))
-        object(item, other, `${path}.${String(id)}`, kind.part, called(item, mine), kind.lists ?? {});
+        object(item, other, `${path}.${String(id)}`, holder, kind.part, called(item, mine), kind.lists ?? {});
     }
     for (const [id, item] of right)
       if (!left.has(id)) tell(`${path}.${String(id)}`, kind.part, called(item, theirs), `only in ${others}`);
@@ -369,7 +296,7 @@ export function driveDifferences(
     ];
     if (!same(order, otherOrder)) tell(path, kind.part, within, `the ${kind.many} are in another order`);
   };
-  object(plain(mine), plain(theirs), '', 'The drive', '', KINDS);
+  object(plain(mine), plain(theirs), '', '', 'The drive', '', KINDS);
   return found;
 }
 

@@ -34,7 +34,8 @@ export function moveStation(drive: Drive, id: string, x: number, y: number): Dri
 export function removeStation(drive: Drive, id: string): Drive {
   const pulleys = drive.stations.find((station) => station.id === id)?.pulleys ?? [];
   const gone = { station: new Set([id]), pulley: new Set(pulleys.map((pulley) => pulley.id)) };
-  return withoutNamesOf(removeItem(drive, 'stations', id), gone);
+  const belts = drive.belts.map((belt) => (belt.adjuster === id ? merged(belt, { adjuster: undefined }) : belt));
+  return withoutNamesOf(removeItem({ ...drive, belts }, 'stations', id), gone);
 }
 
 /** A copy of a station beside the old one, on no belt, under ids of its own. */

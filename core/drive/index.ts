@@ -60,7 +60,10 @@ export {
   TENSION_WAY_WORDS,
   TOOL_WORDS,
 } from './labels';
+export { fieldLabel, type FieldLabel } from './field-labels';
 export { driveDifferences, type DriveDifference } from './differences';
 export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SIZES, SURFACE_OF } from './templates';
 export * from './edit';
 export * from './listen-again';
+export { lastChangedAt, ofBeltNow } from './belt-changed';
+export { lastOdometer } from './last-odometer';

@@ -105,6 +105,8 @@ export interface ChangedPart {
   readonly why?: ChangedWhy;
   /** Of a belt: the care of the one that came off, for when that is taken back. */
   readonly careBefore?: BeltCare;
+  /** Of a belt: what the one that came off was set to, N. */
+  readonly staticBefore?: number;
 }
 
 /** A limit in place of Emery's default, and whose it is. */
@@ -198,6 +200,7 @@ export const inspect = is.record<Inspect>({
       odometer: odometer(),
       why: is.oneOf(CHANGED_WHY),
       careBefore: beltCare,
+      staticBefore: is.force(),
     }),
     400,
   ),

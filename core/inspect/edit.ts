@@ -98,6 +98,7 @@ export function skipPart(drive: Drive, part: PartName, { at }: Look): Drive {
 
 /**
  * Says that a part was changed for a new one: what was found of the old counts no more, and a belt's care begins anew.
+ * What the old belt was set to is kept with the change, and is not the new one's.
  */
 export function partChanged(drive: Drive, part: PartName, { at, odometer }: Look, why?: ChangedWhy): Drive {
   const findings = itemsOf(drive, 'inspect.findings').map((one) =>
@@ -105,7 +106,7 @@ export function partChanged(drive: Drive, part: PartName, { at, odometer }: Look
   );
   const id = freeIdIn('changed', itemsOf(drive, 'inspect.changed'));
   const { on, target } = part;
-  const before = on === 'belt' ? drive.belts.find((belt) => belt.id === target)?.care : undefined;
+  const old = on === 'belt' ? drive.belts.find((belt) => belt.id === target) : undefined;
   const next = putItem(withItems(drive, 'inspect.findings', findings), 'inspect.changed', {
     id,
     on,
@@ -113,11 +114,13 @@ export function partChanged(drive: Drive, part: PartName, { at, odometer }: Look
     at,
     ...(odometer !== undefined && { odometer }),
     ...(why && { why }),
-    ...(before && { careBefore: before }),
+    ...(old?.care && { careBefore: old.care }),
+    ...(old?.staticTension !== undefined && { staticBefore: old.staticTension }),
   });
   if (on !== 'belt') return next;
   return changeBelt(next, target, {
     care: { fittedAt: at, ...(odometer !== undefined && { fittedOdometer: odometer }) },
+    staticTension: undefined,
   });
 }
 
@@ -141,7 +144,9 @@ export function changeTakenBack(drive: Drive, part: PartName): Drive {
     return rest;
   });
   const next = removeItem(withItems(drive, 'inspect.findings', findings), 'inspect.changed', last.id);
-  return part.on === 'belt' ? changeBelt(next, part.target, { care: last.careBefore }) : next;
+  return part.on === 'belt'
+    ? changeBelt(next, part.target, { care: last.careBefore, staticTension: last.staticBefore })
+    : next;
 }
 
 /** Gives a check a limit in place of Emery's default; null goes back to that. */

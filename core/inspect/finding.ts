@@ -10,6 +10,7 @@ export const INSPECT_FINDING_CODES = [
   'repeats',
   'one-reading',
   'no-wear',
+  'odometer-doubted',
   'uneven-wear',
   'sprang-back',
   'far-end-open',

@@ -70,6 +70,7 @@ function ofBelt(item: InspectItem): InspectTold[] {
   if (depth?.grade === 'sound' && profile?.grade === 'replace') tell('depth-and-profile', 'watch');
   if (wear?.before) tell('sprang-back', 'note', { before: wear.before });
   if (wear?.told === 'no-wear') tell('no-wear', 'note');
+  if (wear?.doubted) tell('odometer-doubted', 'watch', wear.doubted);
   if (wear?.uneven) tell('uneven-wear', 'watch');
   if (wear?.left && wear.left.to === null) tell('far-end-open', 'note');
   if (wear?.told === 'one-reading' && life)

@@ -560,3 +560,22 @@ describe('what is one fact in several places', () => {
     expect(readingFigure(984, 3)).toBe('984');
   });
 });
+
+test('two readings of an odometer a slip of the pen apart are asked about, and tell no wear', () => {
+  const part = { on: 'belt', target: 'main' } as const;
+  const depth = (drive: Drive, value: number, day: string, odometer: number) =>
+    putFinding(drive, part, { check: 'rib-depth', value }, { at: `${day}T09:00:00Z`, odometer });
+  const wear = (second: number) => {
+    const drive = depth(depth(truck, 2.6, '2026-01-01', 104_000), 2.4, '2026-05-01', second);
+    const belt = inspectDrive(drive).find(({ on }) => on === 'belt')!;
+    const told = inspectFindings(drive, inspectDrive(drive), { belts: [] }).map(({ code }) => code);
+    return { wear: belt.wear!, told };
+  };
+  for (const slip of [1_120_000, 11_200]) {
+    expect(wear(slip).wear).toMatchObject({ told: 'odometer-doubted', left: null });
+    expect(wear(slip).wear.doubted).toEqual({ odometer: slip, before: 104_000 });
+    expect(wear(slip).told).toContain('odometer-doubted');
+  }
+  expect(wear(112_000).wear.left).not.toBeNull();
+  expect(wear(112_000).told).not.toContain('odometer-doubted');
+});

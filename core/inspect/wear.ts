@@ -35,7 +35,11 @@ export interface Wear {
   line: { odometer: number; value: number; rate: number; valueVariance: number; rateVariance: number } | null;
   left: Left | null;
   /** Why nothing is told of what is left; or that the readings do not lie on one line. */
-  told: 'one-reading' | 'no-wear' | null;
+  told: 'one-reading' | 'no-wear' | 'odometer-doubted' | null;
+  /**
+   * Of two readings a slip of the pen apart: the one that is doubted, and the one before it; nothing is told by them.
+   */
+  doubted: { odometer: number; before: number } | null;
   uneven: boolean;
   /** Readings before a figure sprang back to less worn: of another belt, and left out. */
   before: number;
@@ -66,6 +70,27 @@ export function wearOf(drive: Drive, belt: Belt, findings: readonly InspectFindi
   }, null);
 }
 
+/** No vehicle goes further in a day, in any unit an odometer counts; between two looks without a date, in all. */
+const MOST_A_DAY = 2500;
+const MOST_AT_ALL = 500_000;
+
+/**
+ * The first reading whose odometer is below the one before it by date, or further on than the days between allow, as
+ * with a digit too many; null where none is.
+ */
+function doubtedOf(readings: readonly WearReading[]): Wear['doubted'] {
+  const dated = readings.map((one) => ({ ...one, ms: momentOf(one.at ?? undefined) }));
+  const known = dated.every(({ ms }) => ms !== null);
+  if (known) dated.sort((a, b) => a.ms! - b.ms!);
+  for (let k = 1; k < dated.length; k += 1) {
+    const [before, here] = [dated[k - 1]!, dated[k]!];
+    const went = here.odometer - before.odometer;
+    const most = known ? MOST_A_DAY * ((here.ms! - before.ms!) / DAY_MS + 1) : MOST_AT_ALL;
+    if (went < 0 || went > Math.max(most, 5000)) return { odometer: here.odometer, before: before.odometer };
+  }
+  return null;
+}
+
 function wearBy(check: Wear['check'], limits: Limits, findings: readonly InspectFinding[], now?: number): Wear | null {
   const all = findings
     .flatMap((one): WearReading[] => {
@@ -78,7 +103,19 @@ function wearBy(check: Wear['check'], limits: Limits, findings: readonly Inspect
   if (all.length === 0) return null;
   const before = firstOfThisBelt(all, limits.lowIsWorn);
   const readings = all.slice(before);
-  const wear: Wear = { check, limits, readings, line: null, left: null, told: null, uneven: false, before };
+  const wear: Wear = {
+    check,
+    limits,
+    readings,
+    line: null,
+    left: null,
+    told: null,
+    doubted: null,
+    uneven: false,
+    before,
+  };
+  const doubted = doubtedOf(readings);
+  if (doubted) return { ...wear, told: 'odometer-doubted', doubted };
   const line = lineThrough(readings);
   if (!line) return { ...wear, told: 'one-reading' };
   const worn = limits.lowIsWorn ? -line.rate : line.rate;

@@ -312,6 +312,14 @@ export function inspectWords(drive: Drive, finding: InspectTold, unit: LengthUni
         why: 'It is less than the gauge can tell, or one of them is out.',
         todo: 'Read it again when it has gone further.',
       };
+    case 'odometer-doubted': {
+      const [odometer, before] = ['odometer', 'before'].map((key) => Number(figures?.[key] ?? 0).toLocaleString('en'));
+      return {
+        title: `Odometer ${odometer} after ${before}: is one of them a slip of the pen?`,
+        why: 'By these two readings no wear can be worked out.',
+        todo: 'Correct the odometer of the wrong reading.',
+      };
+    }
     case 'uneven-wear':
       return {
         title: `The readings of ${the} do not lie on one line.`,

@@ -1,7 +1,8 @@
 import { type Drive, itemsOf, pulleyLabel } from '../drive';
 import { inspectedLabel } from '../inspect';
+import type { MarkedMisfit } from '../seating';
 import { type AskFor, sectionFor } from '../section';
-import { answerFor, askForBelt, secondTo } from '../size';
+import { answerFor, askForBelt, markedMisfitOf, secondTo } from '../size';
 import { type BeltOrder, beltOrder } from './order';
 import { stepsOf } from './steps';
 import { boltWords } from './words';
@@ -12,8 +13,12 @@ export interface BringBelt extends AskFor {
   section: string;
   ribs: number | null;
   basis: string;
-  /** The belt's own marked length; or the one that Size would bring home, where nobody said. */
+  /**
+   * The belt's own marked length; or the one that Size recommends, where nobody said or the marked one cannot go on.
+   */
   from: 'marked' | 'size';
+  /** A marked length that cannot be fitted, and so is not brought. */
+  misfit?: MarkedMisfit;
   second: AskFor | null;
   number: string | null;
 }
@@ -67,7 +72,8 @@ function bringBelt(drive: Drive, id: string, stock?: readonly number[]): BringBe
     ...(stock && stock.length > 0 && { stock }),
   });
   const best = answer?.best === null || !answer ? null : answer.candidates[answer.best]!.lengthMm;
-  const lengthMm = marked ?? best;
+  const misfit = markedMisfitOf(drive, id);
+  const lengthMm = misfit ? best : (marked ?? best);
   if (lengthMm === null) return null;
   const second = answer && secondTo(lengthMm, answer);
   return {
@@ -75,7 +81,8 @@ function bringBelt(drive: Drive, id: string, stock?: readonly number[]): BringBe
     section: belt.section,
     ribs: belt.ribs ?? null,
     basis: section.basis,
-    from: marked === null ? 'size' : 'marked',
+    from: marked === null || misfit ? 'size' : 'marked',
+    ...(misfit && { misfit }),
     number: belt.care?.number ?? null,
     second: second === null ? null : askForBelt(belt, second),
     ...askForBelt(belt, lengthMm),

@@ -1,5 +1,6 @@
 import { type Drive, itemsOf, PHASES, type Phase } from '../drive';
 import type { LengthUnit } from '../quantity';
+import { markedMisfitOf } from '../size';
 import type { JobFinding } from './finding';
 import { type BeltOrder, beltOrder } from './order';
 import { type StepCode, stepsOf, type StepTold } from './steps';
@@ -92,7 +93,11 @@ function findingsOf(drive: Drive, { off, tangled }: BeltOrder): JobFinding[] {
     ...tangled.slice(0, 1).map((belt): JobFinding => ({ code: 'tangled', severity: 'watch', belt })),
     ...off.flatMap((belt): JobFinding[] => {
       const one = drive.belts.find(({ id }) => id === belt)!;
-      return one.route.length > 0 && !one.length ? [{ code: 'unknown-length', severity: 'note', belt }] : [];
+      if (one.route.length === 0) return [];
+      if (!one.length) return [{ code: 'unknown-length', severity: 'note', belt }];
+      const misfit = markedMisfitOf(drive, belt);
+      const figures = misfit && { lengthMm: misfit.lengthMm, verdict: misfit.verdict };
+      return figures ? [{ code: 'marked-misfit', severity: 'fault', belt, figures }] : [];
     }),
     ...(open.length > 0
       ? [{ code: 'no-torque', severity: 'note', figures: { bolts: open.length } } satisfies JobFinding]

@@ -1,5 +1,6 @@
 import { type Command, UsageProblem } from '../command';
 import type { Drive } from '../drive';
+import { bringList } from './bring';
 import { cardOf } from './card';
 import { jobMessage } from './words';
 
@@ -20,6 +21,14 @@ export const jobCommand: Command<Drive> = {
         off: order.off,
         on: order.on,
         steps: steps.map(({ id, phase, text, caution }) => ({ id, phase, text, caution })),
+        bring: bringList(drive, order).belts.map(({ belt: id, from, lengthMm, plain, markings, misfit }) => ({
+          belt: id,
+          from,
+          lengthMm,
+          plain,
+          marking: markings[0]?.text ?? null,
+          ...(misfit && { misfit }),
+        })),
         findings: findings.map((finding) => ({ ...finding, message: jobMessage(drive, finding) })),
       };
     },

@@ -10,6 +10,8 @@ export interface SignedOff {
   unit: OdometerUnit;
   steps: readonly CardStep[];
   run: JobRun;
+  /** The drive as it was when the job began: what was set since is the new belts'. */
+  began?: Drive;
   /** Marked lengths of the belts that were brought, by belt, mm. */
   lengths?: Readonly<Record<string, number | undefined>>;
 }
@@ -18,7 +20,7 @@ export interface SignedOff {
  * The drive after a job: belts that were fitted new with their number, date and odometer and their next look; parts
  * that were changed. What the job names and the drive no longer has is passed over.
  */
-export function signedOff(drive: Drive, { at, unit, steps, run, lengths = {} }: SignedOff): Drive {
+export function signedOff(drive: Drive, { at, unit, steps, run, began, lengths = {} }: SignedOff): Drive {
   const odometer = run.odometer ?? undefined;
   const look = { at, ...(odometer !== undefined && { odometer }) };
   const done = (code: CardStep['code'], belt?: string) =>
@@ -40,6 +42,8 @@ export function signedOff(drive: Drive, { at, unit, steps, run, lengths = {} }: 
     if (!belt) return now;
     const next = fitted === 'new' ? partChanged(now, { on: 'belt', target: id }, look, why ?? 'worn') : now;
     const before = next.belts.find((one) => one.id === id)!.care;
+    const setBefore = began?.belts.find((one) => one.id === id)?.staticTension;
+    const setSince = began !== undefined && belt.staticTension !== setBefore ? belt.staticTension : undefined;
     const runIn = done('run-in');
     const again = done('set-again', id);
     const care: BeltCare = {
@@ -52,7 +56,9 @@ export function signedOff(drive: Drive, { at, unit, steps, run, lengths = {} }: 
     const brought = lengths[id];
     return changeBelt(next, id, {
       care,
-      ...(fitted === 'new' && !belt.length && brought !== undefined && { length: brought }),
+      ...(fitted === 'new' && setSince !== undefined && { staticTension: setSince }),
+      // What was brought is what is marked, but where the marked one could not go on.
+      ...(fitted === 'new' && brought !== undefined && { length: brought }),
     });
   }, withParts);
 }

@@ -1,6 +1,6 @@
 import { marksOf } from '../accessory';
 import { travelOf } from '../adjuster';
-import { planFor, type PlannedMove } from '../align';
+import { planFor, type PlannedMove, shiftOf } from '../align';
 import {
   type Adjuster,
   type Belt,
@@ -14,17 +14,10 @@ import {
   type RouteStop,
 } from '../drive';
 import { inspectDrive, type InspectItem, replaceTogether } from '../inspect';
-import { alignmentOf } from '../planes';
+import { alignmentOf, type Shift } from '../planes';
 import { puttingOn, type PuttingOn } from '../seating';
-import {
-  aimOf,
-  limitOrDefault,
-  newBeltFigures,
-  RUN_IN_MINUTES,
-  statesThatMatter,
-  tensionOf,
-  windowOf,
-} from '../tension';
+import { limitOrDefault } from '../accessory';
+import { aimOf, newBeltFigures, RUN_IN_MINUTES, statesThatMatter, tensionOf, windowOf } from '../tension';
 import { type BeltOrder, beltOrder } from './order';
 
 /** What is done in one step of a job. */
@@ -191,11 +184,15 @@ function setRight(drive: Drive, off: readonly Belt[], items: readonly InspectIte
     const oil = judged.some(({ code, finding }) => code === 'oil' && finding?.outcome === 'yes');
     if (oil) put('set', 'cure', id, { belt: id });
   }
+  // A shaft that is moved for one belt is moved for all: the next belt's plan goes on from there.
+  const done: Shift[] = [];
   for (const { id } of off) {
-    const alignment = itemsOf(drive, 'align.readings').length > 0 ? alignmentOf(drive, id) : null;
-    const [plan] = alignment ? planFor(drive, alignment).plans : [];
-    for (const move of plan?.moves ?? [])
+    const alignment = itemsOf(drive, 'align.readings').length > 0 ? alignmentOf(drive, id, { shifts: done }) : null;
+    const [plan] = alignment ? planFor(drive, alignment, undefined, done).plans : [];
+    for (const move of plan?.moves ?? []) {
       put('set', 'move', `${id} ${move.kind} ${move.pulley}`, { belt: id, pulley: move.pulley, move });
+      done.push(shiftOf(move));
+    }
   }
 }
 

@@ -246,6 +246,15 @@ export function jobWords(drive: Drive, { code, belt, figures }: JobFinding): Fin
         why: 'Tightened from memory, a bolt works loose or breaks.',
         todo: 'Look it up in the service manual and write it down under Bolts.',
       };
+    case 'marked-misfit':
+      return {
+        title: `${Math.round(Number(figures?.['lengthMm'] ?? 0))} mm cannot be fitted as ${beltName(drive, belt)}.`,
+        why:
+          figures?.['verdict'] === 'out-of-travel'
+            ? 'It is longer than the adjuster takes up.'
+            : 'It is too short to slip on with the adjuster at its slack end.',
+        todo: 'Do not bring it: the bring list has the length that Size recommends. Check the marking.',
+      };
     case 'unknown-length':
       return {
         title: `Nobody said which length ${beltName(drive, belt)} has.`,

@@ -5,6 +5,7 @@ import {
   type NoiseEvidence,
   type NoiseTest,
   noiseTest,
+  ofBeltNow,
   pulleysById,
 } from '../drive';
 import { bodyRadiusMm } from '../section';
@@ -35,11 +36,20 @@ export interface EvidenceTold {
 }
 
 /**
+ * Whether a piece of evidence tells of the belts that are on now: what was seen of a belt that came off, or heard of
+ * the whole drive before one of its belts was changed, is past. What was seen of a pulley stays.
+ */
+function ofBeltsNow(drive: Drive, { belt, pulley, ...seen }: NoiseEvidence): boolean {
+  if (belt !== undefined) return ofBeltNow(drive, belt, seen);
+  return pulley !== undefined || drive.belts.every(({ id }) => ofBeltNow(drive, id, seen));
+}
+
+/**
  * What counts of all that was seen, heard and tried: of each test at each part the latest, by its time and not by its
  * place in the list; what other stages found, where nobody said otherwise by hand.
  */
 export function evidenceOf(drive: Drive): EvidenceTold {
-  const all = (drive.noise?.evidence ?? []).filter(({ past }) => !past);
+  const all = (drive.noise?.evidence ?? []).filter((one) => !one.past && ofBeltsNow(drive, one));
   const known = all.flatMap((one): Weighed[] => (noiseTest(one.test) ? [answerOf(drive, one, one.test)] : []));
   const byAsk = new Map<string, Weighed[]>();
   for (const one of known) byAsk.set(askKey(one), [...(byAsk.get(askKey(one)) ?? []), one]);

@@ -171,7 +171,10 @@ function sizeFigures(drive: Drive): DriveFigure[] {
     const candidate = sizeBelt(drive, belt.id, { lengths: [belt.length] })?.candidates.find(
       ({ lengthMm }) => lengthMm === belt.length,
     );
-    if (!candidate || candidate.verdict === 'rubs') return [];
+    // On fixed centres a length makes the belt tight or loose, and that is told by its tension.
+    const byTension =
+      candidate?.armAngle === undefined && (candidate?.verdict === 'tight' || candidate?.verdict === 'slack');
+    if (!candidate || candidate.verdict === 'rubs' || candidate.verdict === 'not-known' || byTension) return [];
     const code = candidate.verdict === 'fits' ? 'between-marks' : 'past-marks';
     return [fixed(code, 'size', 'wrong-length', belt.id, { lengthMm: belt.length })];
   });

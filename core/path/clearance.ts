@@ -65,6 +65,22 @@ export function beltClearances(drive: Drive, solved: BeltSolution): BeltClearanc
   return found;
 }
 
+/**
+ * How clear a solved belt runs of one pulley that it does not run on, mm, below zero where it runs through it; null
+ * where that stands in another plane. A part that may be left out counts as the metal it is.
+ */
+export function clearanceToPulley(drive: Drive, solved: BeltSolution, pulley: string): number | null {
+  const belt = drive.belts.find(({ id }) => id === solved.id);
+  const section = belt && sectionFor(belt.section, belt.sectionOverrides);
+  if (!belt || !section) return null;
+  const bodies = bodiesInPlane(belt, section, solved.contacts, { pulleys: pulleysById(drive), drive });
+  const [body] = bodies.filter(({ id, own }) => id === pulley && !own);
+  if (!body) return null;
+  const met = encounters(section, solved.contacts, solved.spans, [...bodies.filter(({ own }) => own), body]);
+  const near = met.filter((one) => one.body === body).map(({ mm }) => mm);
+  return near.length === 0 ? null : Math.min(...near);
+}
+
 function thingMet(
   { body, otherSpan, otherContact }: Encounter,
   spanEnds: (at: number) => { from: string; to: string },

@@ -7,7 +7,7 @@ export { CURED_BY_MEASURING, PATH_FINDING_CODES, type PathFinding, type PathFind
 export { LEAST_WRAP_DEG, leastWrapDeg } from './wrap-limits';
 export type { Point } from './tangent';
 export { beltOutline, beltBounds, spanMidpoints, type Bounds } from './outline';
-export { beltClearances, type BeltClearances, type Clearance } from './clearance';
+export { beltClearances, clearanceToPulley, type BeltClearances, type Clearance } from './clearance';
 export { bestPlaceFor } from './insertion';
 export { sketchOf, type DriveSketch, type SketchBelt } from './sketch';
 export { findingMessage, findingWords } from './words';

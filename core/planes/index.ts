@@ -21,6 +21,7 @@ export {
   pitchOf,
   quadratic,
   riseGradient,
+  runsOf,
   seatOf,
   slopeAlong,
   steepnessDeg,

@@ -1,4 +1,4 @@
-import { type Belt, type Drive, findPulley, type RouteStop } from '../drive';
+import { type Belt, type Drive, findPulley, type RouteStop, stationOf } from '../drive';
 import { type BeltSolution, type Point, solveBelt } from '../path';
 import { type Section, sectionFor } from '../section';
 import { datumOf, type Plane, planeOf, type ReadingSet } from './planes';
@@ -37,7 +37,10 @@ export interface Run {
   read: boolean;
 }
 
-/** A cure of a pulley, as the sums need it: out is +. */
+/**
+ * A cure of a pulley, as the sums need it: out is +. What moves or squares a pulley moves its shaft, and with it every
+ * sheave on that; only the belt's groove is the pulley's own.
+ */
 export interface Shift {
   pulley: string;
   /** Along its shaft, mm. */
@@ -112,7 +115,7 @@ export function alignmentOf(
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
   const known = new Map<string, Plane>();
   const planes = belt.route.map(({ pulley }) => {
-    const plane = known.get(pulley) ?? shifted(planeOf(drive, beltId, pulley, set), shifts);
+    const plane = known.get(pulley) ?? shifted(drive, planeOf(drive, beltId, pulley, set), shifts);
     known.set(pulley, plane);
     return plane;
   });
@@ -128,15 +131,16 @@ export function alignmentOf(
   return { ...alignment, runs: runsOf(drive, alignment) };
 }
 
-function shifted(plane: Plane, shifts: readonly Shift[]): Plane {
+function shifted(drive: Drive, plane: Plane, shifts: readonly Shift[]): Plane {
   return shifts.reduce((at, shift) => {
-    if (shift.pulley !== plane.pulley) return at;
+    if (stationOf(drive, shift.pulley)?.id !== plane.station) return at;
     const offset = at.offset + (shift.mm ?? 0);
     return shift.square ? { ...at, offset, tilt: [0, 0] as const } : { ...at, offset };
   }, plane);
 }
 
-function runsOf(drive: Drive, { belt, limits, solution, planes, seatsMm }: Omit<Alignment, 'runs'>): Run[] {
+/** The runs of a belt over planes, at the angles they then have. */
+export function runsOf(drive: Drive, { belt, limits, solution, planes, seatsMm }: Omit<Alignment, 'runs'>): Run[] {
   const { route } = belt;
   const guiding = route.flatMap((stop, k) => (guides(drive, stop) ? [k] : []));
   if (guiding.length < 2) return [];

@@ -1,8 +1,17 @@
 /** Lengths as mechanics write them and read them. */
+export {
+  editableNumber,
+  odometerDoubt,
+  odometerDoubtWords,
+  readNumber,
+  twoWays,
+  type NumberReading,
+  type NumberWanted,
+} from './number';
 export { csvCell, textOfCell } from './csv-cell';
 export { N_PER_KGF, N_PER_LBF, parseForce, type ForceReading, type ForceUnit } from './force';
 export { capital, uncapital } from './words';
-export { parseLength, type LengthReading } from './parse-length';
+export { mixedUnits, parseLength, type LengthReading } from './parse-length';
 export {
   formatInches,
   formatInchesDecimal,

@@ -1,4 +1,5 @@
 import { type LengthUnit, MM_PER_INCH } from './format-length';
+import { twoWays } from './number';
 
 /** What was understood, in mm, or in plain words why nothing was. */
 export type LengthReading = { ok: true; mm: number } | { ok: false; problem: string };
@@ -38,10 +39,15 @@ const UNITS = new Map(
   }),
 );
 
+/** Nothing on an engine that is measured for a belt is longer. */
+const LONGEST_BELT_MM = 20_000;
+
 const NUMBER = String.raw`\d+(?:\.\d*)?|\.\d+`;
 const FRACTION = String.raw`(\d+)/(\d+)`;
 const SIMPLE = new RegExp(String.raw`^(${NUMBER})\s*([a-z"']*)\.?$`);
 const MIXED = new RegExp(String.raw`^(?:(\d+)(?:\s*-\s*|\s+))?${FRACTION}\s*([a-z"]*)\.?$`);
+/** `5 1/2'`: the fraction is of a foot. */
+const MIXED_FEET = new RegExp(String.raw`^(?:(\d+)(?:\s*-\s*|\s+))?${FRACTION}\s*(?:'|ft\.?|feet|foot)$`);
 const FEET = new RegExp(String.raw`^(${NUMBER})\s*(?:'|ft\.?|feet|foot)\s*-?\s*(.+)$`);
 
 /**
@@ -59,6 +65,11 @@ export function parseLength(text: string, bareUnit: LengthUnit): LengthReading {
 }
 
 function readUnsigned(text: string, bareUnit: LengthUnit): LengthReading {
+  const wholeFeet = MIXED_FEET.exec(text);
+  if (wholeFeet) {
+    const inches = readMixed(wholeFeet[1], wholeFeet[2]!, wholeFeet[3]!, '');
+    return inches.ok ? finite(12 * inches.mm) : inches;
+  }
   const feet = FEET.exec(text);
   if (feet) return readFeet(feet[1]!, feet[2]!);
   const mixed = MIXED.exec(text);
@@ -68,6 +79,10 @@ function readUnsigned(text: string, bareUnit: LengthUnit): LengthReading {
   const unit = simple[2]! === '' ? bareUnit : simple[2]!;
   const factor = UNITS.get(unit);
   if (factor === undefined) return problem(`"${shorten(unit)}" is not a unit Emery knows. ${ACCEPTED}`);
+  // 1.690 mm may be 1690 or 1.69; in inches and metres the thousands would be longer than any engine.
+  const either = /^([1-9]\d{0,2})\.(\d{3})$/.exec(simple[1]!);
+  if (either && factor !== MM_PER_INCH && Number(`${either[1]}${either[2]}`) * factor <= LONGEST_BELT_MM)
+    return problem(twoWays(simple[1]!, `${either[1]}${either[2]}`, simple[1]!));
   return finite(Number(simple[1]) * factor);
 }
 
@@ -86,9 +101,40 @@ function readMixed(whole: string | undefined, top: string, bottom: string, unit:
   const denominator = Number(bottom);
   if (!DIVISIONS.has(denominator))
     return problem(`${top}/${bottom} is on no tape. Use halves, quarters, eighths, 16ths, 32nds or 64ths.`);
+  // 6611/16 is 66 11/16 with its space lost as likely as 413 inches.
+  const split = whole === undefined && numerator >= denominator ? lostSpace(top, denominator) : null;
+  if (split !== null)
+    return problem(
+      `${top}/${bottom} could be ${split} ${top.slice(split.length)}/${bottom}. Write a space before the fraction, or the inches as a decimal.`,
+    );
   if (whole !== undefined && numerator >= denominator)
     return problem(`${top}/${bottom} is a whole inch or more. Add it to the ${whole}.`);
   return finite((Number(whole ?? 0) + numerator / denominator) * MM_PER_INCH);
+}
+
+/**
+ * The whole inches that a fraction's top begins with, where its space was lost; null where nothing is left of it then.
+ * The fraction keeps as many digits as it can have: 6611/16 is 66 11/16, and not 661 1/16.
+ */
+function lostSpace(top: string, denominator: number): string | null {
+  const digits = Math.min(top.length - 1, String(denominator).length);
+  for (let length = digits; length >= 1; length -= 1) {
+    const rest = top.slice(-length);
+    if (!rest.startsWith('0') && Number(rest) < denominator) return top.slice(0, -length);
+  }
+  return null;
+}
+
+/**
+ * Of two lengths written in one field, where one is plainly inches and the other has no unit and no fraction: which of
+ * the two readings is meant is asked about. Null where nothing is.
+ */
+export function mixedUnits(one: string, other: string): string | null {
+  const inches = (text: string) => /\d\/\d|["']|in|ft|feet|foot/.test(normalise(text));
+  const bare = (text: string) => /^[-+]?[\d.,]+$/.test(normalise(text));
+  const [plain, beside] = bare(one) && inches(other) ? [one, other] : [other, one];
+  if (!bare(plain) || !inches(beside)) return null;
+  return `${plain.trim()} has no unit beside ${beside.trim()} in inches. Write ${plain.trim()}" or ${plain.trim()} mm.`;
 }
 
 /** Brings typographic signs, vulgar fractions and decimal commas to the few characters the grammar knows. */

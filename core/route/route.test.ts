@@ -1,9 +1,10 @@
 import { driveOf, SERPENTINE, type Stop } from '../test/examples';
-import type { Drive, RouteStop } from '../drive';
+import { changeStation, type Drive, type RouteStop } from '../drive';
 import { solveBelt } from '../path';
 import { carriedBy } from './carried';
 import { proposeIdlers } from './idler';
 import { searchRoutes } from './search';
+import { routeReason } from './words';
 
 const cw = (stops: Stop[]): Drive => driveOf(stops, { route: [] }, { crankRotation: 'cw' });
 const key = (route: readonly RouteStop[]) => route.map(({ pulley, side }) => `${pulley}/${side}`).join(' ');
@@ -262,4 +263,33 @@ describe('a search that is too much for anybody ends by itself and says so', () 
     expect(far.tried).toBeLessThan(20_000);
     expect(far.stepMm).toBeGreaterThan(100);
   });
+});
+
+test('a pulley that is left off the belt still stands on the engine: a route through it says so, and by how much', () => {
+  const drive: Drive = driveOf(
+    [
+      ['crank', 0, 0, 160],
+      ['alt', 400, 0, 80],
+      ['ac', 200, 20, 110],
+    ],
+    { route: [] },
+  );
+  const optional = changeStation(drive, 'ac', { optional: true });
+  const { routes } = searchRoutes(optional, 'main');
+  const without = routes.find(({ route }) => route.length === 2)!;
+  const said = without.reasons.find(({ code }) => code === 'only-without')!;
+  // By hand: both spans touch circles of 82 and 42 mm that stand 400 apart; the belt's inner face lies 3.3 mm inside.
+  const lean = Math.asin((82 - 42) / 400);
+  const inside = [1, -1].map((side) => 82 - (200 * Math.sin(lean) + side * 20 * Math.cos(lean)));
+  const nearest = Math.min(...inside) - 55 - 3.3;
+  expect(said).toMatchObject({ pulley: 'ac' });
+  expect(said.figures!['roomMm']!).toBeLessThan(0);
+  expect(said.figures!['roomMm']!).toBeCloseTo(nearest, 0);
+  expect(without.reasons.map((reason) => routeReason(optional, reason)).join()).toMatch(
+    /only with .* taken off the engine: the belt runs \d+ mm through it/,
+  );
+  // Out of the way, nothing is to be taken off.
+  const aside = changeStation(optional, 'ac', { y: 400 });
+  const clear = searchRoutes(aside, 'main').routes.find(({ route }) => route.length === 2)!;
+  expect(clear.reasons.map(({ code }) => code)).not.toContain('only-without');
 });

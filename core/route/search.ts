@@ -3,6 +3,7 @@ import {
   beltClearances,
   type BeltSolution,
   bodiesInPlane,
+  clearanceToPulley,
   clearOf,
   directedTangent,
   distance,
@@ -26,6 +27,7 @@ export interface RouteReason {
     | 'clear'
     | 'close'
     | 'left-off'
+    | 'only-without'
     | 'cannot-turn'
     | 'drive-side-smooth';
   pulley?: string;
@@ -220,7 +222,17 @@ function searchSet(
     const solved = solveBelt(there, belt.id)!;
     budget.routes -= 1;
     if (solved.closed)
-      routes.push(judge(route, solved, section.kind, nodes, left, path, beltClearances(there, solved).least));
+      routes.push(
+        judge(
+          route,
+          solved,
+          section.kind,
+          nodes,
+          leftOff(there, solved, left),
+          path,
+          beltClearances(there, solved).least,
+        ),
+      );
   };
   const extend = () => {
     if (path.length === count) {
@@ -251,6 +263,13 @@ function searchSet(
   };
   extend();
   return routes;
+}
+
+/** A pulley that is left off the belt; `roomMm` between it and the belt while it stays on the engine. */
+type LeftOff = Carried & { roomMm: number | null };
+
+function leftOff(there: Drive, solved: BeltSolution, left: readonly Carried[]): LeftOff[] {
+  return left.map((one) => ({ ...one, roomMm: clearanceToPulley(there, solved, one.pulley.id) }));
 }
 
 function overlap(nodes: readonly Node[]): boolean {
@@ -337,7 +356,7 @@ function judge(
   solved: BeltSolution,
   kind: Section['kind'],
   nodes: readonly Node[],
-  left: readonly Carried[],
+  left: readonly LeftOff[],
   path: readonly number[],
   room: number | null,
 ): RouteFound {
@@ -370,7 +389,10 @@ function judge(
       pulley: solved.contacts[tensioner]!.pulley,
     });
 
-  if (room !== null) reasons.push({ code: room < 8 ? 'close' : 'clear', figures: { roomMm: room } });
+  // What is left off the belt still stands on the engine unless somebody takes it off.
+  const inTheWay = left.filter(({ roomMm }) => roomMm !== null && roomMm < 0);
+  if (room !== null)
+    reasons.push({ code: room < 8 ? 'close' : 'clear', figures: { roomMm: room, besides: inTheWay.length } });
   const odd = path
     .map((k) => nodes[k]!)
     .filter(
@@ -380,6 +402,8 @@ function judge(
   for (const { stop } of odd) reasons.push({ code: 'drive-side-smooth', pulley: stop.pulley });
   for (const { pulley, sides } of left)
     reasons.push({ code: sides.length > 0 ? 'left-off' : 'cannot-turn', pulley: pulley.id });
+  for (const { pulley, roomMm } of inTheWay)
+    reasons.push({ code: 'only-without', pulley: pulley.id, figures: { roomMm: roomMm! } });
 
   const score = 50 * clamp(0.6 + worst) + 25 * slack + 15 * clamp((room ?? Infinity) / 25) - 8 * odd.length;
   return { route, lengthMm: solved.length.mm!, leastWrapDeg: least, score, reasons };

@@ -16,11 +16,13 @@ export function routeReason(drive: Drive, { code, pulley, figures }: RouteReason
     case 'tensioner-elsewhere':
       return `${name} not on the slack span after the crank`;
     case 'clear':
-      return `the belt clears all by ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} or more`;
+      return `the belt clears all${(figures?.['besides'] ?? 0) > 0 ? ' else' : ''} by ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} or more`;
     case 'close':
       return (figures?.['roomMm'] ?? 0) < 0
         ? 'the belt rubs on a pulley or on itself'
         : `the belt passes ${formatLength(figures?.['roomMm'] ?? 0, unit, 0)} from a pulley or from itself`;
+    case 'only-without':
+      return `only with ${name} taken off the engine: the belt runs ${formatLength(Math.abs(figures?.['roomMm'] ?? 0), unit, 0)} through it`;
     case 'left-off':
       return `${name} left off`;
     case 'cannot-turn':

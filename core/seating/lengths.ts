@@ -1,16 +1,4 @@
-import { markedLengthMm, type Section } from '../section';
-
-/**
- * On fixed centres a belt stretches on by no more than this fraction: elastic ribs by much, the cords of a V or of
- * teeth by next to nothing. Defaults.
- */
-const STRETCH_FIT: Record<Section['kind'], number> = { ribbed: 0.03, vee: 0.008, toothed: 0.002 };
-
-/** The shortest marked length that still stretches on over fixed centres whose path is so long in that basis, mm. */
-export function shortestOnFixed(pathMm: number, section: Section): number {
-  const basis = markedLengthMm(0, section);
-  return (pathMm - basis) / (1 + STRETCH_FIT[section.kind]) + basis;
-}
+import type { Section } from '../section';
 
 /**
  * Steps in which shops commonly stock a kind of belt, mm: 5 for ribbed, half an inch for V, one tooth for toothed. A

@@ -1,4 +1,5 @@
 import {
+  adjustersOf,
   armTension,
   cordLengthOf,
   fractionFor,
@@ -11,10 +12,12 @@ import { type Belt, changePulley, type Drive } from '../drive';
 import type { Finding } from '../finding';
 import { beltClearances, solveBelt } from '../path';
 import { halfGrooveAngle, markedLengthMm, type Section, sectionFor } from '../section';
-import { lengthsAbout, shortestOnFixed } from './lengths';
+import { centresAreFixed, type FixedWindow, fixedWindowOf } from './fixed-centres';
+import { lengthsAbout } from './lengths';
 import { easiestLast, type LastOn } from './putting-on';
 
-export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs';
+/** `not-known`: nobody said yet how the belt is tightened. */
+export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs' | 'not-known';
 
 /** How a belt would sit, and what of its adjuster stands in the way. */
 export const SIZE_FINDING_CODES = [
@@ -28,6 +31,10 @@ export const SIZE_FINDING_CODES = [
   'past-mark',
   'little-reserve',
   'uses-most',
+  'over-shaft',
+  'over-setting',
+  'under-setting',
+  'two-adjusters',
 ] as const;
 export type SizeFindingCode = (typeof SIZE_FINDING_CODES)[number];
 export type SizeFinding = Finding<SizeFindingCode, number>;
@@ -65,6 +72,8 @@ export interface Window {
   free?: number | null;
   slackEnd?: number | null;
   tightEnd?: number | null;
+  /** As drawn, where nobody said how the belt is tightened. */
+  drawn?: number | null;
 }
 
 export interface Sizing {
@@ -76,7 +85,7 @@ export interface Sizing {
   curve: LengthCurve | null;
   /**
    * Shares of the travel between which a belt fits; on fixed centres the marked lengths, mm, between which one does.
-   * Null where there is no path.
+   * Null where there is no path, or nobody said how the belt is tightened.
    */
   fits: { from: number; to: number } | null;
 }
@@ -155,6 +164,7 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
       severity: 'watch',
       figures: { at: travel.readingAt(travel.now), long: Number(travel.now > marks.long) },
     });
+  if (adjustersOf(drive, belt).unclear) findings.push({ code: 'two-adjusters', severity: 'watch' });
   const lastOn = easiestLast(travel.at(0), belt, section);
   // The window that counts: between the marks or over the whole travel, as far as tightening tightens.
   const [from, to] = marks
@@ -255,44 +265,69 @@ function positionOf(fraction: number | null, from: number, to: number): number |
 
 function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeOptions): Sizing {
   const path = pathLength(drive, belt);
-  const fixed = drive.stations.some(
-    ({ adjuster, pulleys }) =>
-      adjuster?.kind === 'fixed' && pulleys.some(({ id }) => belt.route.some(({ pulley }) => pulley === id)),
-  );
+  const said = centresAreFixed(drive, belt);
   const findings: SizeFinding[] = [
     ...(path === null ? [{ code: 'no-path', severity: 'fault' } as const] : []),
-    ...(fixed ? [] : [{ code: 'no-adjuster', severity: 'watch' } as const]),
+    ...(said ? [] : [{ code: 'no-adjuster', severity: 'watch', figures: { lengthMm: path ?? 0 } } as const]),
   ];
-  const basis = markedLengthMm(0, section);
   const clear = beltClearances(drive, solveBelt(drive, belt.id)!).least;
-  const least = path === null ? null : shortestOnFixed(path, section);
-  const lengths =
-    options.lengths ?? (path === null ? [...(options.also ?? [])] : common(section, options, least!, path));
-  const candidates = lengths.map((lengthMm): Candidate => ({
+  const basis = markedLengthMm(0, section);
+  const bare = (lengthMm: number): Candidate => ({
     lengthMm,
-    verdict: fixedVerdict(lengthMm, least, path, clear),
+    verdict: 'not-known',
     travel: path === null ? null : 0,
     position: path === null ? null : 0,
-    tensionN: path === null ? null : stretchTension(belt, path - basis, lengthMm - basis),
+    tensionN: null,
     tensionAt: 'as-it-sits',
     leastClearanceMm: clear,
     reserveMm: path === null ? 0 : path - lengthMm,
     findings: [],
     fraction: path === null ? null : 0,
-  }));
+  });
+  // Nobody said how it is tightened: no length is right or wrong yet.
+  if (!said || path === null) {
+    const lengths = options.lengths ?? options.also ?? [];
+    return { window: { drawn: path }, candidates: lengths.map(bare), findings, lastOn: null, curve: null, fits: null };
+  }
+  const fit = fixedWindowOf(drive, belt, section)!;
+  const lengths = options.lengths ?? common(section, options, fit.from, fit.to);
+  const candidates = lengths.map((lengthMm): Candidate => {
+    // What a belt that is made to stretch on pulls with, no default of ordinary cords says.
+    const tensionN = fit.tension ? stretchTension(belt, path - basis, lengthMm - basis) : null;
+    const verdict = fixedVerdict(lengthMm, fit, path, clear);
+    const figures = { tensionN: tensionN ?? 0, ...(fit.tension && { setN: fit.tension.setN }) };
+    const own: SizeFinding[] =
+      verdict === 'tight' && fit.tension
+        ? [
+            fit.tension.held
+              ? { code: 'over-shaft', severity: 'fault', figures: { ...figures, limitN: fit.tension.held.limitN } }
+              : { code: 'over-setting', severity: 'fault', figures },
+          ]
+        : verdict === 'slack'
+          ? [{ code: 'under-setting', severity: 'watch', figures }]
+          : [];
+    return { ...bare(lengthMm), verdict, tensionN, findings: own };
+  });
   return {
     window: { slackEnd: path, tightEnd: path },
     candidates,
     findings,
     lastOn: null,
     curve: null,
-    fits: path === null ? null : { from: least!, to: path },
+    fits: { from: fit.from, to: fit.to },
   };
 }
 
-function fixedVerdict(lengthMm: number, least: number | null, path: number | null, clear: number | null): Verdict {
-  if (least === null || path === null || lengthMm > path + 1e-9) return 'out-of-travel';
-  if (lengthMm < least - 1e-9) return 'will-not-go-on';
+function fixedVerdict(
+  lengthMm: number,
+  { from, to, shortest }: FixedWindow,
+  path: number,
+  clear: number | null,
+): Verdict {
+  if (lengthMm > path + 1e-9) return 'out-of-travel';
+  if (lengthMm < shortest - 1e-9) return 'will-not-go-on';
+  if (lengthMm < from - 1e-9) return 'tight';
+  if (lengthMm > to + 1e-9) return 'slack';
   return clear !== null && clear < 0 ? 'rubs' : 'fits';
 }
 

@@ -3,15 +3,15 @@ import type { Section } from './sections';
 
 /**
  * Radius of the cord line on a pulley, mm. Ribs: diameter/2 + drive offset. V rim: diameter/2 + ride − cord depth.
- * Teeth: teeth × pitch / 2π. The bottom of a V or the tips of teeth on a smooth face: face radius + the belt from its
- * cord inward. Back of any belt: face radius + back offset. May be zero, negative or not finite for absurd sizes; the
- * path solver turns those into findings.
+ * Teeth: teeth × pitch / 2π. The tips of ribs or teeth or the bottom of a V on a smooth face: face radius + the belt
+ * from its cord inward. Back of any belt: face radius + back offset. May be zero, negative or not finite for absurd
+ * sizes; the path solver turns those into findings.
  */
 export function cordRadiusMm(pulley: Face, side: Side, section: Section): number {
   if (side === 'back') return bodyRadiusMm(pulley, section) + section.backOffset;
   if (section.kind === 'toothed' && pulley.surface === 'toothed') return pitchRadius(pulley, section);
   const face = (pulley.diameter ?? 0) / 2;
-  if (pulley.surface === 'smooth' && section.kind !== 'ribbed') return face + facingDepthMm('drive', section);
+  if (pulley.surface === 'smooth') return face + facingDepthMm('drive', section);
   return face + section.driveOffset + (section.kind === 'vee' && pulley.surface === 'vee' ? (pulley.ride ?? 0) : 0);
 }
 

@@ -11,6 +11,8 @@ export {
 } from './sections';
 export { askFor, type AskFor } from './ask-for';
 export {
+  BELT_BUILDS,
+  type BeltBuild,
   markingsOf,
   readMarking,
   SCHEME_WORDS,

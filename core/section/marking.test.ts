@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readMarking } from './marking';
+import { markingsOf, readMarking } from './marking';
 
 test.each<[string, object]>([
   ['6PK1735', { section: 'PK', ribs: 6, lengthMm: 1735, basis: 'effective', scheme: 'ribs-PK-mm' }],
@@ -73,4 +73,64 @@ test('any text is read without throwing, and a ribbed marking comes back whole',
       expect(readMarking(`${ribs}PK${mm}`)[0]).toMatchObject({ section: 'PK', ribs, lengthMm: mm });
     }),
   );
+});
+
+describe('markings that were read wrongly or not at all', () => {
+  const best = (text: string) => readMarking(text)[0];
+
+  test.each([
+    ['6K1795', 'PK', 6],
+    ['1795K6', 'PK', 6],
+    ['K061795', 'PK', 6],
+    ['5061795', 'PK', 6],
+  ])('%s: four figures may be mm, and 4,559 mm is a doubt', (text, section, ribs) => {
+    const [first, second, ...more] = readMarking(text);
+    expect(first).toMatchObject({ section, ribs, lengthMm: 1795 });
+    expect(second).toMatchObject({ section, ribs, lengthMm: 4559.3 });
+    expect(more).toEqual([]);
+    expect(first!.likelihood).toBeLessThan(0.9);
+    expect(second!.likelihood).toBeGreaterThan(0.1);
+  });
+
+  test('a length that hardly any belt has leaves even the only reading in doubt', () => {
+    expect(best('6PK1795')!.likelihood).toBe(1);
+    expect(best('6PK4700')!.likelihood).toBeLessThan(0.5);
+    expect(readMarking('6PK9900')).toEqual([]);
+  });
+
+  test('8M and 14M are teeth before they are eight ribs of PM', () => {
+    expect(best('8M1200')).toMatchObject({ section: 'H8M', lengthMm: 1200, widthMm: null });
+    expect(best('14M1400')).toMatchObject({ section: 'H14M', lengthMm: 1400 });
+    expect(readMarking('8M1200').some(({ section }) => section === 'PM')).toBe(true);
+    expect(best('8M-1200-30')).toMatchObject({ section: 'H8M', lengthMm: 1200, widthMm: 30, likelihood: 1 });
+  });
+
+  // By hand: 41 inches are 1041.4 mm, 43 are 1092.2; 42 inside an A, 8 mm thick, are 1066.8 + 2π·8 outside.
+  test.each<[string, object]>([
+    ['17/32 x 41', { section: 'AV13', lengthMm: 1041.4, basis: 'outside' }],
+    ['3/8x41', { section: 'SAE 0.380', lengthMm: 1041.4 }],
+    ['4L430', { section: 'SAE 0.500', lengthMm: 1092.2 }],
+    ['AX42', { section: 'A', build: 'cogged', lengthMm: 1117.07 }],
+    ['BX56', { section: 'B', build: 'cogged' }],
+    ['13x1067 A42', { section: 'A', lengthMm: 1117.07 }],
+    ['PK1795', { section: 'PK', ribs: null, lengthMm: 1795 }],
+    ['1795-6PK', { section: 'PK', ribs: 6, lengthMm: 1795 }],
+    ['6PK1795HD', { section: 'PK', ribs: 6, lengthMm: 1795 }],
+    ['6pk1795 dr', { section: 'PK', ribs: 6, lengthMm: 1795 }],
+    ['6PK1795K', { section: 'PK', ribs: 6, lengthMm: 1795 }],
+    ['SPZ 1060', { section: 'SPZ', lengthMm: Number((1060 + 4 * Math.PI).toFixed(2)) }],
+    ['XPZ1060', { section: 'SPZ', build: 'cogged' }],
+    ['spa1232', { section: 'SPA' }],
+  ])('%s is read', (text, wanted) => expect(best(text)).toMatchObject(wanted));
+
+  test('narrow V-belts are written as they are read, and never stand in for another of their width', () => {
+    for (const name of ['SPZ', 'SPA', 'SPB', 'SPC']) {
+      for (const build of [undefined, 'cogged'] as const) {
+        const [written] = markingsOf({ section: name, lengthMm: 1400, ...(build && { build }) });
+        expect(best(written!.text)).toMatchObject({ section: name, ...(build && { build }) });
+        expect(Math.abs(best(written!.text)!.lengthMm - 1400)).toBeLessThan(0.6);
+      }
+    }
+    expect(best('16,3x1200')!.section).not.toBe('SPB');
+  });
 });

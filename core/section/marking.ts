@@ -1,5 +1,9 @@
 import { type Section, sectionFor, SECTIONS } from './sections';
 
+/** Ribs on both sides, made to stretch on, or notched inside. */
+export const BELT_BUILDS = ['double', 'stretch', 'cogged'] as const;
+export type BeltBuild = (typeof BELT_BUILDS)[number];
+
 /** What a marking on a belt may mean. Lengths in mm in the section's own basis. */
 export interface MarkingReading {
   section: string;
@@ -8,10 +12,13 @@ export interface MarkingReading {
   lengthMm: number;
   basis: Section['basis'];
   /** Ribs on both sides, made to stretch on, or notched inside; not said for a plain belt. */
-  build?: 'double' | 'stretch' | 'cogged';
+  build?: BeltBuild;
   /** The name of the pattern that reads it so. */
   scheme: string;
-  /** Share of the likelihood among all readings of this marking, 0 to 1. */
+  /**
+   * How sure this reading is, 0 to 1: its share among all readings of the marking, times how usual such a length is at
+   * all. Where none is usual even the only reading is a doubt.
+   */
   likelihood: number;
 }
 
@@ -25,6 +32,8 @@ interface Pattern {
   read: (groups: Record<string, string>, line: Line) => Reading | null;
   /** How usual the scheme is before the figures are looked at. */
   weight: number;
+  /** How usual what its letters say is, where that differs; 1 where it is left out. */
+  weightOf?: (groups: Record<string, string>) => number;
 }
 
 /** Outside, inside, or on the datum (pitch) line, as a suffix says it. */
@@ -35,13 +44,13 @@ const number = (text: string) => Number(text.replace(',', '.'));
 const tenthsOfInch = (text: string) => (Number(text) / 10) * INCH;
 const round = (value: number, places = 2) => Number(value.toFixed(places));
 
-function ribbed(letter: string, ribs: string, lengthMm: number, build?: string): Reading {
+function ribbed(letter: string, ribs: string | null, lengthMm: number, build?: string): Reading {
   const section = sectionFor(`P${letter}`)!;
-  const count = Number(ribs);
+  const count = ribs === null ? null : Number(ribs);
   return {
     section: section.name,
     ribs: count,
-    widthMm: round(count * section.width),
+    widthMm: count === null ? null : round(count * section.width),
     lengthMm: round(lengthMm),
     basis: section.basis,
     ...(build === 'D' && { build: 'double' as const }),
@@ -52,10 +61,13 @@ function ribbed(letter: string, ribs: string, lengthMm: number, build?: string):
 /** Widths that are printed rounded, and the section meant. */
 const ROUNDED_WIDTHS: Record<number, string> = { 9.5: 'AV10', 12.5: 'AV13' };
 
+/** Narrow V-belts are called by their letters alone, never by a width. */
+const NARROW = /^SP[ZABC]$/;
+
 /** A V-belt by its top width, mm: the section next to it, no more than `within` off. */
 function vee(widthMm: number, lengthMm: number, line: Line, within = 0.8): Reading | null {
   const off = ({ width }: Section) => Math.abs(width - widthMm);
-  const nearest = SECTIONS.filter(({ kind }) => kind === 'vee').reduce((best, next) =>
+  const nearest = SECTIONS.filter(({ kind, name }) => kind === 'vee' && !NARROW.test(name)).reduce((best, next) =>
     off(next) < off(best) - 1e-9 ? next : best,
   );
   const section = sectionFor(ROUNDED_WIDTHS[widthMm] ?? '') ?? (off(nearest) <= within ? nearest : null);
@@ -77,11 +89,26 @@ function veeOf(section: Section, widthMm: number, lengthMm: number, line: Line):
   };
 }
 
+/** A classical belt is told by the inches of its inside. */
+function classical(letter: string, inches: number, cogged: string): Reading {
+  const section = sectionFor(letter)!;
+  return {
+    ...veeOf(section, section.width, inches * INCH, 'inside'),
+    ...(cogged !== '' && { build: 'cogged' as const }),
+  };
+}
+
 /** A toothed belt has a whole number of teeth; where a length was given it must agree with them to 2 mm. */
-function toothed(section: string, teeth: number, widthMm: number, lengthMm?: number): Reading | null {
+function toothed(section: string, teeth: number, widthMm: number | null, lengthMm?: number): Reading | null {
   const exact = teeth * sectionFor(section)!.pitch;
   if (lengthMm !== undefined && Math.abs(exact - lengthMm) > 2) return null;
-  return { section, ribs: null, widthMm: round(widthMm), lengthMm: round(exact, 3), basis: 'pitch' };
+  return {
+    section,
+    ribs: null,
+    widthMm: widthMm === null ? null : round(widthMm),
+    lengthMm: round(exact, 3),
+    basis: 'pitch',
+  };
 }
 
 const teethOf = (section: string, lengthMm: number) => Math.round(lengthMm / sectionFor(section)!.pitch);
@@ -116,6 +143,38 @@ const inStyles = (code: string) => STYLE_WIDTHS[code];
 const asTenths = (last: number) => last / 10;
 const asEighths = (last: number) => (last <= 7 ? last / 8 : null);
 
+/** How usual each profile of ribs is on a vehicle where its letter alone is printed. */
+const LETTER_WEIGHTS: Record<string, number> = { K: 1, J: 0.4, L: 0.15, M: 0.08 };
+/** Millimetres stand less often in a scheme that is made for tenths of an inch, as a fraction of its weight. */
+const MM_INSTEAD = 0.5;
+
+/**
+ * A scheme of ribs with a bare letter, or none, and a length in tenths of an inch; four figures that do not begin with
+ * a nought may be mm as well. `length`, `ribs` and `letter` are its groups.
+ */
+function bareLetter(scheme: string, inMm: string, weight: number, pattern: RegExp): Pattern[] {
+  return [
+    {
+      scheme,
+      weight,
+      weightOf: ({ letter = 'K' }) => LETTER_WEIGHTS[letter]!,
+      pattern,
+      read: ({ length, letter = 'K', ribs }) => ribbed(letter, ribs!, tenthsOfInch(length!)),
+    },
+    {
+      scheme: inMm,
+      weight: weight * MM_INSTEAD,
+      weightOf: ({ letter = 'K' }) => LETTER_WEIGHTS[letter]!,
+      pattern,
+      read: ({ length, letter = 'K', ribs }) =>
+        /^[1-9]\d{3}$/.test(length!) ? ribbed(letter, ribs!, number(length!)) : null,
+    },
+  ];
+}
+
+/** Light-duty belts by a figure for their width, in eighths of an inch and so on, mm. */
+const LIGHT_WIDTHS: Record<string, number> = { '2': 6.35, '3': 9.5, '4': 12.7, '5': 16.7 };
+
 /**
  * The table of patterns. Each is a general way of marking belts, not a maker's; the figures decide between those that
  * match.
@@ -146,41 +205,22 @@ const PATTERNS: readonly Pattern[] = [
     read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)),
   },
   {
-    scheme: 'tenths-K-ribs',
-    weight: 1,
-    pattern: /^(?<tenths>\d{3,4})(?<letter>[JKM])(?<ribs>\d{1,2})$/,
-    read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)),
+    scheme: 'mm-ribs-PK',
+    weight: 0.7,
+    pattern: /^(?<mm>\d{3,4})[-/](?<ribs>\d{1,2})P(?<letter>[JKLM])$/,
+    read: ({ ribs, letter, mm }) => ribbed(letter!, ribs!, number(mm!)),
   },
   {
-    scheme: 'tenths-K-ribs',
-    weight: 0.5,
-    pattern: /^(?<tenths>\d{3,4})(?<letter>L)(?<ribs>\d{1,2})$/,
-    read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)),
+    scheme: 'PK-mm',
+    weight: 0.6,
+    pattern: /^P(?<letter>[JKLM])(?<mm>\d{3,4})$/,
+    read: ({ letter, mm }) => ribbed(letter!, null, number(mm!)),
   },
-  {
-    scheme: 'ribs-K-tenths',
-    weight: 0.8,
-    pattern: /^(?<ribs>\d{1,2})(?<letter>[JKM])(?<tenths>\d{3,4})$/,
-    read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)),
-  },
-  {
-    scheme: 'K-ribs-tenths',
-    weight: 0.8,
-    pattern: /^(?<letter>[JKLM])(?<ribs>\d{2})-?(?<tenths>\d{4})$/,
-    read: ({ tenths, letter, ribs }) => ribbed(letter!, ribs!, tenthsOfInch(tenths!)),
-  },
-  {
-    scheme: 'style-ribs-tenths',
-    weight: 0.8,
-    pattern: /^[45](?<ribs>0[2-9]|1[0-2])(?<tenths>\d{4})$/,
-    read: ({ tenths, ribs }) => ribbed('K', ribs!, tenthsOfInch(tenths!)),
-  },
-  {
-    scheme: 'style-ribs-tenths',
-    weight: 0.5,
-    pattern: /^[45]0(?<ribs>[3-9])(?<tenths>\d{3,4})$/,
-    read: ({ tenths, ribs }) => ribbed('K', ribs!, tenthsOfInch(tenths!)),
-  },
+  ...bareLetter('tenths-K-ribs', 'mm-K-ribs', 1, /^(?<length>\d{3,4})(?<letter>[JKLM])(?<ribs>\d{1,2})$/),
+  ...bareLetter('ribs-K-tenths', 'ribs-K-mm', 0.8, /^(?<ribs>\d{1,2})(?<letter>[JKM])(?<length>\d{3,4})$/),
+  ...bareLetter('K-ribs-tenths', 'K-ribs-mm', 0.8, /^(?<letter>[JKLM])(?<ribs>\d{2})-?(?<length>\d{4})$/),
+  ...bareLetter('style-ribs-tenths', 'style-ribs-mm', 0.8, /^[45](?<ribs>0[2-9]|1[0-2])(?<length>\d{4})$/),
+  ...bareLetter('style-ribs-tenths', 'style-ribs-mm', 0.5, /^[45]0(?<ribs>[3-9])(?<length>\d{3,4})$/),
   {
     scheme: 'AV-width-mm',
     weight: 1,
@@ -203,12 +243,45 @@ const PATTERNS: readonly Pattern[] = [
     read: ({ width, mm }, line) => vee(number(width!), number(mm!), line),
   },
   {
-    // Classical belts are told by the inches of their inside.
     scheme: 'letter-inches',
     weight: 0.9,
-    pattern: /^(?<letter>[ABC])(?<inches>\d{2,3}(?:[.,]\d)?)$/,
-    read: ({ letter, inches }) =>
-      veeOf(sectionFor(letter!)!, sectionFor(letter!)!.width, number(inches!) * INCH, 'inside'),
+    pattern: /^(?<letter>[ABC])(?<cogged>X?)(?<inches>\d{2,3}(?:[.,]\d)?)$/,
+    read: ({ letter, cogged, inches }) => classical(letter!, number(inches!), cogged!),
+  },
+  {
+    // The same belt told twice: its width and the inside in mm, and its letter and the inside in inches.
+    scheme: 'width×mm-letter-inches',
+    weight: 1,
+    pattern: /^(?<width>\d{2}(?:[.,]\d)?)[X/](?<mm>\d{3,4})(?<letter>[ABC])(?<cogged>X?)(?<inches>\d{2,3}(?:[.,]\d)?)$/,
+    read: ({ width, mm, letter, cogged, inches }) =>
+      Math.abs(number(mm!) - number(inches!) * INCH) <= 6 && Math.abs(number(width!) - sectionFor(letter!)!.width) < 1
+        ? classical(letter!, number(inches!), cogged!)
+        : null,
+  },
+  {
+    scheme: 'narrow-mm',
+    weight: 1,
+    pattern: /^(?<cogged>[SX])P(?<letter>[ZABC])(?<mm>\d{3,4})$/,
+    read: ({ cogged, letter, mm }) => {
+      const section = sectionFor(`SP${letter!}`)!;
+      return {
+        ...veeOf(section, section.width, number(mm!), 'datum'),
+        ...(cogged === 'X' && { build: 'cogged' as const }),
+      };
+    },
+  },
+  {
+    scheme: 'light-tenths',
+    weight: 0.8,
+    pattern: /^(?<width>[2-5])L(?<tenths>\d{3,4})$/,
+    read: ({ width, tenths }) => vee(LIGHT_WIDTHS[width!]!, tenthsOfInch(tenths!), 'outside', 1.1),
+  },
+  {
+    scheme: 'fraction×inches',
+    weight: 0.8,
+    pattern: /^(?<top>\d{1,2})\/(?<bottom>8|16|32)X(?<inches>\d{2,3}(?:[.,]\d{1,3})?)$/,
+    read: ({ top, bottom, inches }) =>
+      vee((Number(top) / Number(bottom)) * INCH, number(inches!) * INCH, 'outside', 1.1),
   },
   {
     scheme: 'letter-mm',
@@ -241,6 +314,18 @@ const PATTERNS: readonly Pattern[] = [
     read: ({ mm, pitch, width }) => toothed(`H${pitch}M`, teethOf(`H${pitch}M`, Number(mm)), Number(width), Number(mm)),
   },
   {
+    scheme: 'pitch-mm',
+    weight: 0.5,
+    pattern: /^H?(?<pitch>8|14)M[X/-]?(?<mm>\d{3,4})$/,
+    read: ({ mm, pitch }) => toothed(`H${pitch}M`, teethOf(`H${pitch}M`, Number(mm)), null, Number(mm)),
+  },
+  {
+    scheme: 'pitch-mm-mm',
+    weight: 0.9,
+    pattern: /^H?(?<pitch>8|14)M[X/-]?(?<mm>\d{3,4})[X/-](?<width>\d{2,3})$/,
+    read: ({ mm, pitch, width }) => toothed(`H${pitch}M`, teethOf(`H${pitch}M`, Number(mm)), Number(width), Number(mm)),
+  },
+  {
     scheme: 'teeth×pitch×width',
     weight: 0.9,
     pattern: /^(?<teeth>\d{2,3})[X/-](?<pitch>5[.,]08|9[.,]525|12[.,]7|8|14)[X/-](?<width>\d{1,3}(?:[.,]\d)?)$/,
@@ -249,14 +334,19 @@ const PATTERNS: readonly Pattern[] = [
 ];
 
 /**
- * How plausible figures are for a road vehicle's accessory belt: 1 within the usual, less outside, 0 where no such belt
- * is made.
+ * How usual a length is for a vehicle's accessory belt: 1 within the usual, less outside, 0 where no such belt is made.
  */
-function plausibility({ ribs, lengthMm, widthMm }: Reading): number {
+function usualLength(lengthMm: number): number {
   if (lengthMm < 250 || lengthMm > 5000) return 0;
-  const usual = lengthMm >= 500 && lengthMm <= 3200 ? 1 : 0.3;
-  if (ribs !== null) return ribs < 2 || ribs > 14 ? 0 : usual * (ribs >= 3 && ribs <= 8 ? 1 : 0.4);
-  return widthMm !== null && widthMm > 0 && widthMm < 80 ? usual : 0;
+  return lengthMm >= 500 && lengthMm <= 3200 ? 1 : 0.2;
+}
+
+/** The same of its figures beside the length. */
+function usualSize({ section, ribs, widthMm }: Reading): number {
+  if (ribs !== null) return ribs < 2 || ribs > 14 ? 0 : ribs >= 3 && ribs <= 8 ? 1 : 0.4;
+  // Ribs nobody counted, and teeth whose width is not printed, are doubted for nothing.
+  if (widthMm === null) return sectionFor(section)!.kind === 'vee' ? 0 : 1;
+  return widthMm > 0 && widthMm < 80 ? 1 : 0;
 }
 
 /** What a belt is made of, or how, printed behind its size. */
@@ -275,18 +365,22 @@ export function readMarking(text: string): MarkingReading[] {
     .toUpperCase()
     .replace(/[\s_·]+/g, '')
     .replace(/[*×]/g, 'X')
-    .replace(MATERIAL, '');
+    .replace(MATERIAL, '')
+    .replace(/(?<=\d)(HD|DR|K)$/, '');
   const [, size = plain, suffix = ''] = /^(.*\d)(MM|LE|LA|LI|LD|LP|LW)$/.exec(plain.replace(/MM(?=L[A-Z]$)/, '')) ?? [];
   const tidy = size.replace(/(?<=[A-Z])[-.](?=\d)|(?<=\d)[-.](?=[A-Z])/g, '');
-  const found = PATTERNS.flatMap(({ scheme, pattern, read, weight }) => {
+  const found = PATTERNS.flatMap(({ scheme, pattern, read, weight, weightOf }) => {
     const groups = pattern.exec(tidy)?.groups;
     const reading = groups && read(groups, LINES[suffix] ?? 'outside');
-    const share = reading ? weight * plausibility(reading) : 0;
+    const share = reading ? weight * (weightOf?.(groups) ?? 1) * usualLength(reading.lengthMm) * usualSize(reading) : 0;
     return reading && share > 0 ? [{ ...reading, scheme, likelihood: share }] : [];
   });
   // Two patterns may read the same; the likelier name is kept.
   const same = (one: Reading, other: Reading) =>
-    one.section === other.section && one.ribs === other.ribs && one.lengthMm === other.lengthMm;
+    one.section === other.section &&
+    one.ribs === other.ribs &&
+    one.lengthMm === other.lengthMm &&
+    one.widthMm === other.widthMm;
   const distinct = found.filter(
     (one, k) =>
       !found.some(
@@ -297,8 +391,9 @@ export function readMarking(text: string): MarkingReading[] {
       ),
   );
   const total = distinct.reduce((sum, { likelihood }) => sum + likelihood, 0);
+  const usual = Math.max(0, ...distinct.map(({ lengthMm }) => usualLength(lengthMm)));
   return distinct
-    .map((one) => ({ ...one, likelihood: one.likelihood / total }))
+    .map((one) => ({ ...one, likelihood: (usual * one.likelihood) / total }))
     .sort((a, b) => b.likelihood - a.likelihood);
 }
 
@@ -308,6 +403,18 @@ export const SCHEME_WORDS: Record<string, string> = {
   'PK-ribs-mm': 'profile, ribs, mm',
   'PK-mm-ribs': 'profile, mm, ribs',
   'mm-PK-ribs': 'mm, profile, ribs',
+  'mm-ribs-PK': 'mm, ribs, profile',
+  'PK-mm': 'profile, mm; ribs not printed',
+  'mm-K-ribs': 'mm, letter, ribs',
+  'ribs-K-mm': 'ribs, letter, mm',
+  'K-ribs-mm': 'letter, ribs, mm',
+  'style-ribs-mm': 'style figure, ribs, mm',
+  'width×mm-letter-inches': 'top width, mm inside, and profile, inches inside',
+  'narrow-mm': 'narrow profile, mm on the datum line',
+  'light-tenths': 'light-duty width, tenths of an inch outside',
+  'fraction×inches': 'top width as a fraction of an inch, inches outside',
+  'pitch-mm': 'pitch, mm; width not printed',
+  'pitch-mm-mm': 'pitch, mm, width in mm',
   'tenths-K-ribs': 'tenths of an inch, letter, ribs',
   'ribs-K-tenths': 'ribs, letter, tenths of an inch',
   'K-ribs-tenths': 'letter, ribs, tenths of an inch',
@@ -383,8 +490,15 @@ function written(section: Section, { ribs = null, lengthMm, widthMm = null, buil
       return [`${ribs}${section.name}${mm}`, `${letter}${two}${tenths}`, `${Number(tenths)}${letter}${ribs}`, ...style];
     }
     case 'vee': {
-      if (build) return [`AVX${section.width}x${mm}`];
       const inside = (lengthMm - 2 * Math.PI * section.thickness) / INCH;
+      const datum = Math.round(lengthMm - 2 * Math.PI * section.markedOffset);
+      if (build === 'cogged') {
+        if (NARROW.test(section.name)) return [`X${section.name.slice(1)}${datum}`];
+        return /^[ABC]$/.test(section.name)
+          ? [`${section.name}X${Math.round(inside)}`, `${section.name}X${inside.toFixed(1)}`]
+          : [`AVX${section.width}x${mm}`];
+      }
+      if (NARROW.test(section.name)) return [`${section.name}${datum}`];
       if (/^[ABC]$/.test(section.name))
         return [`${section.name}${Math.round(inside)}`, `${section.name}${inside.toFixed(1)}`];
       const width = String(Math.round((section.width / INCH) * 32)).padStart(2, '0');

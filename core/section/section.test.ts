@@ -58,11 +58,11 @@ test('width: ribs × pitch, the top of a V', () => {
   expect(beltWidthMm({}, sectionFor('AV13')!)).toBe(13);
 });
 
-test('on a smooth face the cord of a V or of teeth lies as high as the belt is thick from it inward', () => {
+test('on a smooth face the cord of ribs, of a V or of teeth lies as high as the belt is thick from it inward', () => {
   expect(cordRadiusMm(pulley('smooth', { diameter: 80 }), 'drive', sectionFor('AV13')!)).toBeCloseTo(47.14, 9);
   expect(cordRadiusMm(pulley('smooth'), 'drive', sectionFor('H')!)).toBeCloseTo(50 + 2.29 + 0.686, 9);
-  // Ribs ride on their tips as their effective line has it.
-  expect(cordRadiusMm(pulley('smooth'), 'drive', sectionFor('PK')!)).toBe(52);
+  // Ribs stand on their tips there: 4.6 thick, with the cord 1.3 below the back.
+  expect(cordRadiusMm(pulley('smooth'), 'drive', sectionFor('PK')!)).toBeCloseTo(50 + 3.3, 9);
 });
 
 test('a toothed pulley without a diameter is as large as the tips of its teeth', () => {

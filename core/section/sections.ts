@@ -149,6 +149,7 @@ function toothed(
 }
 
 const CURVILINEAR = 'ISO 13050; thickness a default';
+const NARROW = 'ISO 4184 width, and datum line for the cord; thickness a default';
 const CLASSICAL = 'ISO 4184 width; cord depth and thickness defaults';
 
 export const SECTIONS: readonly Section[] = [
@@ -165,6 +166,10 @@ export const SECTIONS: readonly Section[] = [
   vee('A', 13, 2.75, 8, CLASSICAL),
   vee('B', 17, 3.5, 11, CLASSICAL),
   vee('C', 22, 4.8, 14, CLASSICAL),
+  vee('SPZ', 9.7, 2, 8, NARROW),
+  vee('SPA', 12.7, 2.8, 10, NARROW),
+  vee('SPB', 16.3, 3.5, 13, NARROW),
+  vee('SPC', 22, 4.8, 18, NARROW),
   ribbed('PJ', 2.34, 1.2, 1.1, 3.8, 2.0, 'ISO 9982; thickness and cord depth defaults'),
   ribbed('PL', 4.7, 3.0, 1.8, 8.5, 4.8, 'ISO 9982; thickness and cord depth defaults'),
   ribbed('PM', 9.4, 4.0, 2.6, 14.5, 9.8, 'ISO 9982; thickness and cord depth defaults'),

@@ -3,6 +3,8 @@ import { hundredth } from '../numeric';
 import {
   type Candidate,
   type LastOn,
+  markedMisfit,
+  type MarkedMisfit,
   puttingOn,
   type PuttingOn,
   sizeBelt,
@@ -19,7 +21,8 @@ import { responseOf, type Uncertainty, uncertaintyOf } from './uncertainty';
 /** The answer to which belt to bring home, as plain data. */
 export interface SizeAnswer {
   window: Window;
-  candidates: (Candidate & { chance: number })[];
+  /** `chance` that it fits; null where nobody said how the belt is tightened. */
+  candidates: (Candidate & { chance: number | null })[];
   findings: SizeFinding[];
   lastOn: LastOn | null;
   /** Of a sprung arm: which way a wrench turns it to let the belt off. */
@@ -84,7 +87,7 @@ export function answerFor(
   const candidates = sizing.candidates.map((candidate, k) => ({
     ...candidate,
     lengthMm: options.lengths?.[k] ?? hundredth(candidate.lengthMm + shift),
-    chance: doubt.chances[k] ?? 0,
+    chance: candidate.verdict === 'not-known' ? null : (doubt.chances[k] ?? 0),
   }));
   return {
     window: Object.fromEntries(
@@ -120,33 +123,45 @@ export function answerFor(
  * A belt that fits, surely, with reserve enough and none of the travel wasted: most chance first, then no finding, then
  * the shorter one, which lasts longer.
  */
-function bestOf(candidates: readonly (Candidate & { chance: number })[]): number | null {
+function bestOf(candidates: SizeAnswer['candidates']): number | null {
   const fitting = candidates
     .map((candidate, k) => ({ candidate, k }))
     .filter(({ candidate }) => candidate.verdict === 'fits');
   if (fitting.length === 0) return null;
   const worth = ({ candidate: { chance, findings } }: (typeof fitting)[number]) =>
-    Math.round(chance * 20) / 20 - 0.3 * findings.length;
+    Math.round((chance ?? 0) * 20) / 20 - 0.3 * findings.length;
   return fitting.reduce((best, next) => (worth(next) > worth(best) + 1e-9 ? next : best)).k;
+}
+
+/**
+ * A belt's marked length that cannot be fitted, with what was measured of the length taken into account; null where it
+ * can.
+ */
+export function markedMisfitOf(drive: Drive, beltId: string): MarkedMisfit | null {
+  const belt = drive.belts.find(({ id }) => id === beltId);
+  if (!belt?.length) return null;
+  const measured = (belt.measurements ?? []).length > 0 ? answerFor(drive, beltId, { lengths: [], draws: 0 }) : null;
+  return markedMisfit(drive, beltId, measured?.measured.shiftMm ?? 0);
 }
 
 /** Another length that fits, by its chance; of those as likely the one nearest to the first, mm. Null without one. */
 export function secondTo(lengthMm: number, { candidates }: Pick<SizeAnswer, 'candidates'>): number | null {
   const fitting = candidates.filter(({ verdict, lengthMm: mm }) => verdict === 'fits' && Math.abs(mm - lengthMm) > 0.5);
   const worth = ({ chance, lengthMm: mm }: (typeof fitting)[number]) =>
-    Math.round(20 * chance) - Math.abs(mm - lengthMm) / 1000;
+    Math.round(20 * (chance ?? 0)) - Math.abs(mm - lengthMm) / 1000;
   return fitting.length === 0
     ? null
     : fitting.reduce((best, next) => (worth(next) > worth(best) ? next : best)).lengthMm;
 }
 
 /** A belt of a drive in some length, mm, as it is asked for at a counter. */
-export function askForBelt({ section: name, ribs, sectionOverrides }: Belt, lengthMm: number): AskFor {
+export function askForBelt({ section: name, ribs, build, sectionOverrides }: Belt, lengthMm: number): AskFor {
   const toothed = sectionFor(name)?.kind === 'toothed';
   return askFor({
     section: name,
     lengthMm,
     ...(ribs !== undefined && { ribs }),
+    ...(build !== undefined && { build }),
     ...(toothed && sectionOverrides?.width !== undefined && { widthMm: sectionOverrides.width }),
   });
 }

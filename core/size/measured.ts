@@ -1,10 +1,20 @@
 import { cordLengthOf, type LengthCurve, pathLength } from '../adjuster';
-import { type AdjusterState, type Belt, type Drive, type Lay, type Measurement, pulleysById } from '../drive';
+import { type AdjusterState, type Belt, type Drive, type Lay, LAYS, type Measurement, pulleysById } from '../drive';
 import { againstTheOthers, deviationsApart, type Figure, weightedMean } from '../numeric';
 import { type LoopCircle, loopRound, solveBelt } from '../path';
 import { markedLengthMm, sectionFor } from '../section';
 import { FINEST } from '../survey';
-import { corrected, filledIn, liesEitherWay, type ToldByTool, toldOffTheDrive, toolRadius } from './told';
+import {
+  corrected,
+  filledIn,
+  liesEitherWay,
+  middleOf,
+  tellsLength,
+  type ToldByTool,
+  toldOffTheDrive,
+  toolRadius,
+  toolRadiusDoubt,
+} from './told';
 
 export interface MeasuredLength extends ToldByTool {
   id: string;
@@ -15,11 +25,13 @@ export interface MeasuredLength extends ToldByTool {
   parts: { pulley?: string; part: 'pulley' | 'spans' | 'marked-line'; mm: number }[];
   /** Marked length less that of the drawing at the same adjuster state, mm; null where the drawing has none. */
   againstDrawing: number | null;
-  /** How a string was taken to lie; null for what lies one way only. */
+  /** How a string lay, as said or as all else says; null for what lies one way only, and where it is not known. */
   lay: Lay | null;
+  /** The marked length either way, mm, while nobody and nothing says how it lay; both are then as likely. */
+  eitherWay: Readonly<Record<Lay, number>> | null;
   /**
-   * The other witnesses of the length say that it lay the other way: so it is taken where nobody said, and told where
-   * somebody did.
+   * The other witnesses of the length say how it lay: so it is taken where nobody said, and told where somebody said
+   * otherwise.
    */
   layTold: boolean;
   suspect: boolean;
@@ -46,7 +58,9 @@ function fractionOf(state: AdjusterState, curve: LengthCurve): number | null {
 
 /**
  * What a measurement says of the belt's marked length on this layout. A laid-on tool gets its own path over these
- * pulleys; the difference between that and the belt's is the correction. Null where the layout gives no path.
+ * pulleys; the difference between that and the belt's is the correction. Of a string that may have lain either way it
+ * is the middle of both, with a ± that holds both. Null where the layout gives no path, or the tool's figures do not
+ * tell.
  */
 export function measuredLength(
   drive: Drive,
@@ -54,8 +68,39 @@ export function measuredLength(
   curve: LengthCurve | null,
   measurement: Measurement,
 ): MeasuredLength | null {
+  if (!tellsLength(measurement)) return null;
+  if (!liesEitherWay(measurement.tool) || measurement.lay !== undefined)
+    return lengthLaid(drive, belt, curve, measurement);
+  const [groove, rim] = LAYS.map((lay) => lengthLaid(drive, belt, curve, { ...measurement, lay }));
+  return groove && rim ? eitherWay(groove, rim) : null;
+}
+
+/** A string that lay one way or the other, as likely: their middle. */
+function eitherWay(groove: MeasuredLength, rim: MeasuredLength): MeasuredLength {
+  const { markedMm, plusMinus } = middleOf(groove, rim);
+  const by = markedMm - groove.markedMm;
+  return {
+    ...groove,
+    markedMm,
+    plusMinus,
+    correctionMm: groove.correctionMm + by,
+    rules: groove.rules.map((one) => ({ ...one, offMm: one.offMm - by })),
+    parts: groove.parts.map((part, k) => ({ ...part, mm: (part.mm + rim.parts[k]!.mm) / 2 })),
+    againstDrawing: groove.againstDrawing === null ? null : groove.againstDrawing + by,
+    lay: null,
+    eitherWay: { groove: groove.markedMm, rim: rim.markedMm },
+  };
+}
+
+/** The same of a tool that lies as it is said, or can lie one way only. */
+function lengthLaid(
+  drive: Drive,
+  belt: Belt,
+  curve: LengthCurve | null,
+  measurement: Measurement,
+): MeasuredLength | null {
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
-  const { tool } = measurement;
+  const { tool, lay } = measurement;
   const { thickness } = filledIn(measurement);
   const fraction = curve ? fractionOf(measurement.state ?? 'as-drawn', curve) : null;
   const there = curve && fraction !== null ? curve.travel.at(fraction) : drive;
@@ -65,7 +110,8 @@ export function measuredLength(
     id: measurement.id,
     parts,
     againstDrawing: drawn === null ? null : by.markedMm - drawn,
-    lay: liesEitherWay(tool) ? (measurement.lay ?? 'groove') : null,
+    lay: liesEitherWay(tool) ? (lay ?? null) : null,
+    eitherWay: null,
     layTold: false,
     suspect: false,
   });
@@ -74,11 +120,14 @@ export function measuredLength(
   const solved = solveBelt(there, belt.id)!;
   const cord = cordLengthOf(solved);
   const pulleys = pulleysById(there);
+  const on = solved.contacts.map(
+    ({ pulley, side }) => [pulleys.get(pulley)!.pulley, side, section, tool, thickness, lay] as const,
+  );
   const line = lineRound(
-    solved.contacts.map(({ pulley, side, centre, turn, wrapDeg }) => ({
+    solved.contacts.map(({ centre, turn, wrapDeg }, k) => ({
       ...centre,
       turn,
-      radius: toolRadius(pulleys.get(pulley)!.pulley, side, section, tool, thickness, measurement.lay),
+      radius: toolRadius(...on[k]!),
       wrapDeg,
     })),
   );
@@ -92,13 +141,12 @@ export function measuredLength(
     { part: 'spans', mm: solved.spans.reduce((sum, { length }) => sum + length!, 0) - line.spansMm },
     { part: 'marked-line', mm: markedLengthMm(0, section) },
   ];
-  return told(
-    corrected(
-      measurement,
-      parts.reduce((sum, part) => sum + part.mm, 0),
-    ),
-    parts,
+  const correction = parts.reduce((sum, part) => sum + part.mm, 0);
+  // A groove that is deeper lengthens the line by its wrap; each pulley's depth is a doubt of its own.
+  const doubt = Math.hypot(
+    ...solved.contacts.map(({ wrapDeg }, k) => (toolRadiusDoubt(...on[k]!) * (wrapDeg ?? 0) * Math.PI) / 180),
   );
+  return told(corrected(measurement, correction, doubt), parts);
 }
 
 /** The line of a tool round the circles that a belt runs round, or past them. */
@@ -133,9 +181,15 @@ function lineRound(circles: readonly (LoopCircle & { wrapDeg: number | null })[]
 /** A measurement this many standard deviations from all the others is to be taken again. */
 const SUSPECT_AT = 3;
 
+/** Of strings that nobody said the lie of, so many are weighed both ways against all others; the rest by the middle. */
+const MOST_EITHER_WAY = 6;
+/** More than this, and a string is taken to have lain so. A default. */
+const TAKEN_TO_LIE = 0.95;
+
 /**
  * All measurements of a belt, weighed by their ±, with the drawing (good to `drawnSigma`) as one more witness. The
- * outcome is how much longer every path is than the drawing makes it.
+ * outcome is how much longer every path is than the drawing makes it. A string that may have lain either way is taken
+ * both ways, each as likely as all the witnesses together make it: a mixture of normals, told by its mean and spread.
  */
 export function combinedLength(
   drive: Drive,
@@ -143,31 +197,72 @@ export function combinedLength(
   curve: LengthCurve | null,
   drawnSigma: number,
 ): CombinedLength {
-  const sigma0 = Math.max(0.1, drawnSigma);
+  const drawing: Figure = { at: 0, sigma: Math.max(0.1, drawnSigma) };
   const plain = (belt.measurements ?? []).flatMap((measurement) => {
     const result = measuredLength(drive, belt, curve, measurement);
     return result ? [{ measurement, result }] : [];
   });
-  const measured = plain.map(({ measurement, result }) => {
-    const witnesses = [
-      ...plain.filter((other) => other.measurement !== measurement).flatMap(({ result: other }) => witnessOf(other)),
-      { at: 0, sigma: sigma0 },
-    ];
-    return layTold(drive, belt, curve, measurement, result, witnesses);
+  const laid = (measurement: Measurement, lay: Lay) => lengthLaid(drive, belt, curve, { ...measurement, lay });
+  const open = plain.filter(({ result }) => result.eitherWay !== null).slice(0, MOST_EITHER_WAY);
+  const ways = open.map(({ measurement }) => LAYS.map((lay) => laid(measurement, lay)!));
+  const sure = [drawing, ...plain.filter((one) => !open.includes(one)).flatMap(({ result }) => witnessOf(result))];
+  const mixture = mixedMean(
+    sure,
+    ways.map((each) => each.map((one) => witnessOf(one)[0] ?? null)),
+  );
+  const measured = plain.map((one): MeasuredLength => {
+    const { measurement, result } = one;
+    const k = open.indexOf(one);
+    if (k >= 0) {
+      const likely = mixture.chances[k]!.findIndex((chance) => chance > TAKEN_TO_LIE);
+      return likely < 0 ? result : { ...ways[k]![likely]!, layTold: true };
+    }
+    if (result.lay === null) return result;
+    const others = plain.filter((other) => other !== one).flatMap(({ result: other }) => witnessOf(other));
+    const otherWay = laid(measurement, result.lay === 'groove' ? 'rim' : 'groove');
+    return { ...result, layTold: otherWay !== null && contradicted(result, otherWay, [...others, drawing]) };
   });
   const all = [
     ...measured.flatMap((one, k) => witnessOf(one).map((witness) => ({ ...witness, k }))),
-    { at: 0, sigma: sigma0, k: -1 },
+    { ...drawing, k: -1 },
   ];
-  const { at: shiftMm, sigma } = weightedMean(all);
   const scores = againstTheOthers(all).map((apart, k) => ({ one: all[k]!, score: Math.abs(apart ?? 0) }));
   const worst = scores.reduce((most, next) => (next.score > most.score ? next : most));
   const disagree = worst.score > SUSPECT_AT;
   return {
     measured: measured.map((one, k) => ({ ...one, suspect: disagree && all.length > 2 && worst.one.k === k })),
-    shiftMm,
+    shiftMm: mixture.at,
     disagree,
-    plusMinus: disagree ? (sigma * worst.score) / SUSPECT_AT : sigma,
+    plusMinus: disagree ? (mixture.sigma * worst.score) / SUSPECT_AT : mixture.sigma,
+  };
+}
+
+/**
+ * The weighted mean of sure figures and of some that are one of two, by every choice of those: each choice counts by
+ * how well its figures agree (the evidence of one common value). `chances` by figure and way.
+ */
+function mixedMean(
+  sure: readonly Figure[],
+  ways: readonly (readonly (Figure | null)[])[],
+): Figure & { chances: number[][] } {
+  const choices = ways.reduce<number[][]>((all, way) => all.flatMap((one) => way.map((_, k) => [...one, k])), [[]]);
+  const weighed = choices.map((choice) => {
+    const figures = [...sure, ...choice.flatMap((k, w) => ways[w]![k] ?? [])];
+    const mean = weightedMean(figures);
+    const apart = figures.reduce((sum, { at, sigma }) => sum + ((at - mean.at) / sigma) ** 2 / 2 + Math.log(sigma), 0);
+    return { choice, mean, log: Math.log(mean.sigma) - apart };
+  });
+  const best = Math.max(...weighed.map(({ log }) => log));
+  const whole = weighed.reduce((sum, { log }) => sum + Math.exp(log - best), 0);
+  const shares = weighed.map((one) => ({ ...one, share: Math.exp(one.log - best) / whole }));
+  const at = shares.reduce((sum, { share, mean }) => sum + share * mean.at, 0);
+  const variance = shares.reduce((sum, { share, mean }) => sum + share * (mean.sigma ** 2 + (mean.at - at) ** 2), 0);
+  return {
+    at,
+    sigma: Math.sqrt(variance),
+    chances: ways.map((way, w) =>
+      way.map((_, k) => shares.reduce((sum, { share, choice }) => sum + (choice[w] === k ? share : 0), 0)),
+    ),
   };
 }
 
@@ -176,29 +271,11 @@ function witnessOf({ againstDrawing, plusMinus }: MeasuredLength): Figure[] {
   return againstDrawing === null ? [] : [{ at: againstDrawing, sigma: Math.max(FINEST, plusMinus) }];
 }
 
-/**
- * A string that lay on the rims reads many mm more than one in the grooves. Where the other witnesses contradict the
- * way it is taken to lie and agree with the other way, it is taken so if nobody said how it lay; what somebody said
- * stands, and is told.
- */
-function layTold(
-  drive: Drive,
-  belt: Belt,
-  curve: LengthCurve | null,
-  measurement: Measurement,
-  result: MeasuredLength,
-  others: readonly Figure[],
-): MeasuredLength {
-  if (result.lay === null) return result;
-  const [own] = witnessOf(result);
-  const turned = measuredLength(drive, belt, curve, {
-    ...measurement,
-    lay: result.lay === 'groove' ? 'rim' : 'groove',
-  });
-  const [other] = turned ? witnessOf(turned) : [];
-  if (!own || !other) return result;
+/** Whether the other witnesses contradict the way that a string is said to have lain, and agree with the other way. */
+function contradicted(said: MeasuredLength, otherWay: MeasuredLength, others: readonly Figure[]): boolean {
+  const [[own], [other]] = [witnessOf(said), witnessOf(otherWay)];
+  if (!own || !other) return false;
   const rest = weightedMean(others);
   const apart = (one: Figure) => Math.abs(deviationsApart(one, rest));
-  if (apart(own) <= SUSPECT_AT || apart(other) > SUSPECT_AT) return result;
-  return { ...(measurement.lay === undefined ? turned! : result), layTold: true };
+  return apart(own) > SUSPECT_AT && apart(other) <= SUSPECT_AT;
 }

@@ -44,3 +44,16 @@ test.each<[Record<string, string>, RegExp]>([
   const read = readStockRow(row);
   expect(read.ok ? '' : read.problem).toMatch(problem);
 });
+
+test('a marking that can be read more than one way is asked about, and read with what stands beside it', () => {
+  for (const marking of ['6K1795', '5061795', '15435', '6PK4700']) {
+    const row = readStockRow({ marking });
+    expect(row.ok).toBe(false);
+    expect(!row.ok && row.problem).toMatch(/^marking: .*(more than one way)/);
+  }
+  expect(readStockRow({ marking: '6K1795', section: 'PK', ribs: '6', length: '1795' })).toMatchObject({
+    ok: true,
+    belt: { section: 'PK', ribs: 6, lengthMm: 1795 },
+  });
+  expect(readStockRow({ marking: '6PK1795' })).toMatchObject({ ok: true, belt: { lengthMm: 1795 } });
+});

@@ -14,6 +14,9 @@ export interface StockBelt {
 
 export const STOCK_COLUMNS = ['marking', 'section', 'ribs', 'length', 'code', 'price', 'shelf'] as const;
 
+/** A marking that is read with less certainty than this is asked about. A default. */
+const SURE_ENOUGH = 0.8;
+
 export type StockRowRead = { ok: true; belt: StockBelt } | { ok: false; problem: string };
 
 /**
@@ -23,9 +26,20 @@ export type StockRowRead = { ok: true; belt: StockBelt } | { ok: false; problem:
 export function readStockRow(row: Readonly<Record<string, string | undefined>>): StockRowRead {
   const cell = (name: (typeof STOCK_COLUMNS)[number]) => (row[name] ?? '').trim();
   const bad = (problem: string): StockRowRead => ({ ok: false, problem });
-  const marked = cell('marking') === '' ? null : (readMarking(cell('marking'))[0] ?? null);
+  const readings = cell('marking') === '' ? [] : readMarking(cell('marking'));
+  const marked = readings[0] ?? null;
   if (cell('marking') !== '' && !marked && cell('section') === '')
     return bad(`marking: "${cell('marking')}" is in no general scheme; give section, ribs and length instead`);
+  if (marked && marked.likelihood < SURE_ENOUGH && (cell('section') === '' || cell('length') === ''))
+    return bad(
+      `marking: "${cell('marking')}" can be read more than one way (${readings
+        .slice(0, 2)
+        .map(
+          ({ section: name, ribs, lengthMm }) =>
+            `${ribs === null ? '' : `${ribs}-rib `}${name}, ${Math.round(lengthMm)} mm`,
+        )
+        .join('; or ')}); give section, ribs and length as well`,
+    );
   const section = cell('section') || marked?.section || '';
   const known = sectionFor(section);
   if (!known)

@@ -17,8 +17,13 @@ export const TOOL_DEFAULTS: Record<Tool, { thickness: number; plusMinus: number;
   marking: { thickness: 0, plusMinus: 3, stretch: 0, worn: 0 },
 };
 
-/** A V groove is as deep as the belt is thick, and this much more, mm. Default. */
-const VEE_CLEARANCE = 2;
+/** A V groove is as deep as the belt is thick, and this much more, mm, give or take so much. Defaults. */
+const VEE_CLEARANCE = { mm: 2, plusMinus: 1.5 };
+/**
+ * An old belt laid doubled on the bench bends round at both ends, with half a turn at each that no tape laid along it
+ * follows: 20 to 35 mm of it all in all, any of that as likely. A default.
+ */
+const BENT_ENDS = { mm: (20 + 35) / 2, plusMinus: (35 - 20) / Math.sqrt(12) };
 
 /**
  * The line in the middle of a tool laid on one pulley: into a groove a string drops, a strap bridges it, and so does a
@@ -31,6 +36,7 @@ export function toolRadius(
   tool: Tool,
   thickness: number,
   lay: Lay = 'groove',
+  veeClearance = VEE_CLEARANCE.mm,
 ): number {
   const rim = bodyRadiusMm(pulley, section);
   if (
@@ -43,7 +49,7 @@ export function toolRadius(
     return rim + thickness / 2;
   const vee = pulley.surface === 'vee';
   const { open, depth } =
-    vee || !section.groove ? { open: section.width, depth: section.thickness + VEE_CLEARANCE } : section.groove;
+    vee || !section.groove ? { open: section.width, depth: section.thickness + veeClearance } : section.groove;
   const half = halfGrooveAngle({
     grooveAngle: vee ? (pulley.grooveAngle ?? section.grooveAngle) : section.grooveAngle,
   });
@@ -54,6 +60,26 @@ export function toolRadius(
     return Math.max(floor, rim + Math.sqrt((thickness / 2) ** 2 - (open / 2) ** 2));
   return Math.max(floor, rim - open / 2 / Math.tan(half) + thickness / 2 / Math.sin(half));
 }
+
+/**
+ * How far out that line may be, one standard deviation, mm: a tool that lies on the floor of a V groove lies as deep as
+ * the groove, which nobody measured.
+ */
+export function toolRadiusDoubt(...[pulley, side, section, tool, thickness, lay]: ToolOnPulley): number {
+  if (pulley.surface !== 'vee') return 0;
+  const at = (deeper: number) =>
+    toolRadius(pulley, side, section, tool, thickness, lay, VEE_CLEARANCE.mm + deeper * VEE_CLEARANCE.plusMinus);
+  return Math.abs(at(-1) - at(1)) / 2;
+}
+
+type ToolOnPulley = [
+  pulley: Pulley,
+  side: 'drive' | 'back',
+  section: Section,
+  tool: Tool,
+  thickness: number,
+  lay?: Lay,
+];
 
 /** A rule of thumb. */
 export type RuleOfThumb = 'as-read' | 'less-half-inch' | 'plus-inch' | 'less-one-percent';
@@ -80,12 +106,20 @@ export function filledIn({ tool, mm, doubled = false, circumference = 0, ...own 
   return { tool, mm, doubled, circumference, thickness, stretch, worn, plusMinus };
 }
 
-/** What is told by a reading that a correction in mm is added to, once it is doubled and pulled as it was laid. */
-export function corrected(measurement: Omit<Measurement, 'id'>, correction: number): ToldByTool {
+/**
+ * What is told by a reading that a correction in mm is added to, once it is doubled and pulled as it was laid; `doubt`
+ * is the correction's own standard deviation. What the tape is out by, doubling doubles.
+ */
+export function corrected(measurement: Omit<Measurement, 'id'>, correction: number, doubt = 0): ToldByTool {
   const { mm, doubled, stretch, plusMinus } = filledIn(measurement);
   const read = mm * (doubled ? 2 : 1);
   const markedMm = read * (1 + stretch) + correction;
-  return { markedMm, plusMinus, correctionMm: markedMm - read, rules: rulesOfThumb(read, markedMm) };
+  return {
+    markedMm,
+    plusMinus: Math.hypot(plusMinus * (doubled ? 2 : 1), doubt),
+    correctionMm: markedMm - read,
+    rules: rulesOfThumb(read, markedMm),
+  };
 }
 
 function rulesOfThumb(read: number, markedMm: number): ToldByTool['rules'] {
@@ -97,21 +131,49 @@ function rulesOfThumb(read: number, markedMm: number): ToldByTool['rules'] {
   ];
 }
 
+/**
+ * One of two figures, either as likely: their middle, with a standard deviation that holds both. mm.
+ */
+export function middleOf(
+  one: Pick<ToldByTool, 'markedMm' | 'plusMinus'>,
+  other: Pick<ToldByTool, 'markedMm' | 'plusMinus'>,
+): Pick<ToldByTool, 'markedMm' | 'plusMinus'> {
+  return {
+    markedMm: (one.markedMm + other.markedMm) / 2,
+    plusMinus: Math.hypot(
+      Math.SQRT1_2 * Math.hypot(one.plusMinus, other.plusMinus),
+      (one.markedMm - other.markedMm) / 2,
+    ),
+  };
+}
+
+/** Whether a measurement says all that its tool needs: a gauge is nothing without the way round its wheels. */
+export function tellsLength({ tool, circumference }: Omit<Measurement, 'id'>): boolean {
+  return tool !== 'gauge' || (circumference ?? 0) > 0;
+}
+
 /** What a tool that is not laid on the drive says of the marked length; null for one that is. */
 export function toldOffTheDrive(section: Section, measurement: Omit<Measurement, 'id'>): ToldByTool | null {
-  const { tool, mm, doubled, worn, circumference, plusMinus } = filledIn(measurement);
+  const { tool, mm, doubled, worn, circumference, plusMinus: taped } = filledIn(measurement);
   const read = mm * (doubled ? 2 : 1);
+  const plusMinus = taped * (doubled ? 2 : 1);
   switch (tool) {
     case 'marking':
       return { markedMm: read, plusMinus, correctionMm: 0, rules: [] };
     case 'gauge': {
       const markedMm = 2 * mm + circumference;
-      return { markedMm, plusMinus, correctionMm: circumference + mm, rules: rulesOfThumb(read, markedMm) };
+      return { markedMm, plusMinus: taped, correctionMm: circumference + mm, rules: rulesOfThumb(2 * mm, markedMm) };
     }
     case 'old-belt': {
       // Taped round its back; what it has grown in use is taken off.
-      const markedMm = (read - 2 * Math.PI * section.backOffset) / (1 + worn) + 2 * Math.PI * section.markedOffset;
-      return { markedMm, plusMinus, correctionMm: markedMm - read, rules: rulesOfThumb(read, markedMm) };
+      const back = read + (doubled ? BENT_ENDS.mm : 0);
+      const markedMm = (back - 2 * Math.PI * section.backOffset) / (1 + worn) + 2 * Math.PI * section.markedOffset;
+      return {
+        markedMm,
+        plusMinus: Math.hypot(plusMinus, doubled ? BENT_ENDS.plusMinus : 0),
+        correctionMm: markedMm - read,
+        rules: rulesOfThumb(read, markedMm),
+      };
     }
     default:
       return null;
@@ -126,7 +188,8 @@ export function toldByBends(
   section: Section,
   measurement: Omit<Measurement, 'id'>,
   bends: readonly { away: number; radians: number }[],
+  doubt = 0,
 ): ToldByTool {
   const correction = bends.reduce((sum, { away, radians }) => sum + away * radians, markedLengthMm(0, section));
-  return corrected(measurement, correction);
+  return corrected(measurement, correction, doubt);
 }

@@ -62,7 +62,7 @@ test('the answer names one to bring home, and two of which one surely fits', () 
   const best = answer.candidates[answer.best!]!;
   expect(best.verdict).toBe('fits');
   expect(best.chance).toBeGreaterThan(0.95);
-  expect(answer.pair!.chance).toBeGreaterThanOrEqual(best.chance);
+  expect(answer.pair!.chance).toBeGreaterThanOrEqual(best.chance!);
   expect(answer.curve.every(({ lengthMm, sigma }) => lengthMm > 0 && sigma > 0)).toBe(true);
   expect(answerFor(drive(), 'main')).toEqual(answer);
   expect(JSON.parse(JSON.stringify(answer))).toEqual(answer);

@@ -13,10 +13,21 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
   'will-not-go-on': 'will not go on',
   'out-of-travel': 'out of travel',
   rubs: 'rubs',
+  'not-known': 'not known yet',
 };
 
-/** What the other witnesses say of how a string lay; null where they say nothing. */
-export function layNote({ lay, layTold }: MeasuredLength, said: boolean): FindingWords | null {
+/** What is open about how a string lay, or what the other witnesses say of it; null where nothing is. */
+export function layNote(
+  { lay, layTold, eitherWay }: MeasuredLength,
+  said: boolean,
+  unit: LengthUnit,
+): FindingWords | null {
+  if (eitherWay !== null)
+    return {
+      title: `${formatLength(eitherWay.groove, unit)} or ${formatLength(eitherWay.rim, unit)}: nobody said how it lay.`,
+      why: `The first if it lay ${LAY_WORDS.groove}, the second if ${LAY_WORDS.rim}. The ± covers both.`,
+      todo: 'Say which it was.',
+    };
   if (!layTold || lay === null) return null;
   const other = lay === 'groove' ? 'rim' : 'groove';
   return said
@@ -45,9 +56,10 @@ export function candidateSentence(
   adjuster: 'arm' | 'other' | 'none',
   unit: LengthUnit = 'mm',
 ): string {
-  const { verdict, position, reserveMm } = candidate;
+  const { verdict, position, reserveMm, tensionN } = candidate;
   const length = (mm: number) => formatLength(Math.abs(mm), unit);
   const fraction = `${Math.round(100 * (position ?? 0))} %`;
+  const newtons = tensionN === null ? '' : ` Static tension ${Math.round(tensionN)} N.`;
   switch (verdict) {
     case 'fits':
       return adjuster === 'none'
@@ -56,8 +68,11 @@ export function candidateSentence(
           ? `Sits ${fraction} of the way from the short mark; ${length(reserveMm)} left to the long mark.`
           : `Taut at ${fraction} of the travel; ${length(reserveMm)} left to tighten.`;
     case 'tight':
-      return 'Goes on, but the arm stands short of the short mark. Take the next size up.';
+      return adjuster === 'none'
+        ? `Too tight on fixed centres.${newtons} Take the next size up.`
+        : 'Goes on, but the arm stands short of the short mark. Take the next size up.';
     case 'slack':
+      if (adjuster === 'none') return `Too loose on fixed centres.${newtons} Take the next size down.`;
       return `Sits ${length(reserveMm)} past the long mark. Take the next size down.`;
     case 'will-not-go-on':
       return adjuster === 'none'
@@ -69,6 +84,8 @@ export function candidateSentence(
         : `${length(reserveMm)} longer than the adjuster can take up.`;
     case 'rubs':
       return 'Would fit, but a span rubs there. See the clearance.';
+    case 'not-known':
+      return 'Not known until the drive says how this belt is tightened.';
   }
 }
 
@@ -81,12 +98,13 @@ export function releaseWords(drive: Drive, { station, turn }: NonNullable<Puttin
 /** Tells what sizing found, in the shop's unit. */
 export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm'): FindingWords {
   const length = (key: string) => formatLength(figures?.[key] ?? 0, unit);
+  const newtons = (key: string) => `${Math.round(figures?.[key] ?? 0)} N`;
   switch (code) {
     case 'no-adjuster':
       return {
-        title: 'Nothing tightens this belt.',
-        why: 'No pulley on it has an adjuster.',
-        todo: 'Say how it is tightened, or that its centres are fixed.',
+        title: 'No adjuster given yet, so no length can be chosen.',
+        why: `${(figures?.['lengthMm'] ?? 0) > 0 ? `The drawn length is ${length('lengthMm')}. ` : ''}No pulley on this belt has an adjuster.`,
+        todo: 'Give the shaft that tightens it an adjuster, or mark the centres as fixed.',
       };
     case 'no-path':
       return {
@@ -135,6 +153,30 @@ export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm
         title: `Only ${length('reserveMm')} is left for seating and stretch.`,
         why: `Emery looks for ${length('wantedMm')}, a default.`,
         todo: 'A size down would last longer.',
+      };
+    case 'over-shaft':
+      return {
+        title: `${newtons('tensionN')} at rest is more than a bearing on this belt carries.`,
+        why: `Its hub load would pass ${newtons('limitN')}, the bearing load limit written or a default.`,
+        todo: 'Take the next size up.',
+      };
+    case 'over-setting':
+      return {
+        title: `${newtons('tensionN')} at rest is too tight.`,
+        why: `A new belt like this is set to ${newtons('setN')}, a default; half again the load leaves a third of the bearing life.`,
+        todo: 'Take the next size up.',
+      };
+    case 'under-setting':
+      return {
+        title: `${newtons('tensionN')} at rest is too loose.`,
+        why: `A new belt like this is set to ${newtons('setN')}, a default, and fixed centres cannot be set again.`,
+        todo: 'Take the next size down.',
+      };
+    case 'two-adjusters':
+      return {
+        title: 'Two shafts could tighten this belt.',
+        why: 'Both have an adjuster and no other belt needs either.',
+        todo: 'Say which one tightens it, under the adjuster.',
       };
     case 'uses-most':
       return {

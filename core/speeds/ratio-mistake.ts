@@ -37,12 +37,14 @@ export interface RatioReading {
 }
 
 /**
- * Reads `2.94`, `2,94`, `2.94:1`, `1:2.94`, `25 %`; null for what is no ratio. `1:2.94` is read as the crank's turns to
- * the accessory's.
+ * Reads `2.94`, `2,94`, `2.94:1`, `2.94 to 1`, `1:2.94`, `25 %`; null for what is no ratio. `1:2.94` is read as the
+ * crank's turns to the accessory's.
  */
 export function readRatio(text: string): ClaimedRatio | null {
   const tidy = text.trim().replace(/,/g, '.').replace(/\s+/g, '');
-  const match = /^([+-]?\d+(?:\.\d+)?)(?:([:/])(\d+(?:\.\d+)?)|(%))?$/.exec(tidy);
+  const match = /^([+-]?\d+(?:\.\d+)?)(?:([:/])(\d+(?:\.\d+)?)|(%))?$/.exec(
+    tidy.replace(/(?<=\d)(?:to|in)(?=\d)/i, ':'),
+  );
   if (!match) return null;
   const [, first = '', sign, second, percent] = match;
   const [a, b] = [Number(first), second === undefined ? 1 : Number(second)];

@@ -1,8 +1,7 @@
+import { widthOf } from '../adjuster';
 import type { Belt, Pulley } from '../drive';
-import { beltWidthMm, type Section, sectionFor, type Side } from '../section';
+import { type Section, sectionFor, type Side } from '../section';
 
-/** Width of a toothed belt where the belt does not say, mm. A default. */
-export const DEFAULT_TOOTHED_WIDTH_MM = 25.4;
 /** kg of a metre of a PK rib. A default, scaled by the rib's width times the belt's thickness for other ribs. */
 const KG_PER_METRE_PK = 0.0185;
 const PK_AREA = 3.56 * 4.6;
@@ -17,18 +16,9 @@ const SHEAR_N_PER_MM2 = 3;
 export const GRIP = { ribbed: 1.0, vee: 0.9, back: 0.35 } as const;
 /** What is left of it wet. A default. */
 export const WET_FRACTION = 0.5;
-/** Tension a rib, a V-belt of 10 mm, or a mm of toothed width is set to where nothing is known, N. Defaults. */
-const DEFAULT_SET = { rib: 110, vee: 300, toothedMm: 8 } as const;
 
 export function sectionOf(belt: Belt): Section {
   return sectionFor(belt.section, belt.sectionOverrides)!;
-}
-
-/** Width of the belt across, mm: of a toothed one `sectionOverrides.width`, else a default. */
-export function widthOf(belt: Belt): number {
-  const section = sectionOf(belt);
-  const width = beltWidthMm(belt, section);
-  return section.kind === 'toothed' && !(width > 0) ? DEFAULT_TOOTHED_WIDTH_MM : width;
 }
 
 /** kg of a metre of the belt, and whether somebody weighed it. */
@@ -55,14 +45,6 @@ export function gripOf({ kind }: Section, pulley: Pulley, side: Side, wet: boole
   if (side === 'back' || pulley.surface === 'smooth') return GRIP.back * left;
   if (kind === 'toothed') return pulley.surface === 'toothed' ? null : GRIP.back * left;
   return GRIP[kind] * left;
-}
-
-/** What a belt is set to where nothing else is known, N. A default. */
-export function defaultSetting(belt: Belt): number {
-  const section = sectionOf(belt);
-  if (section.kind === 'ribbed') return DEFAULT_SET.rib * (section.width / 3.56) * (belt.ribs ?? 1);
-  if (section.kind === 'vee') return DEFAULT_SET.vee * (section.width / 10);
-  return DEFAULT_SET.toothedMm * widthOf(belt);
 }
 
 /**

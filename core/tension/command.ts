@@ -4,6 +4,7 @@ import type { Running } from './demand';
 import { runDrive, tensionOf, worstOf } from './drive-tension';
 import { restFindings, runningFindings, windowFindings } from './findings';
 import type { TensionFinding } from './finding';
+import { settingFor } from './setting';
 import { waysOf } from './ways';
 import { windowOf } from './window';
 import { tensionMessage } from './words';
@@ -11,38 +12,40 @@ import { tensionMessage } from './words';
 /** `tension FILE --belt ID --rpm a,b`: how tight, what slips, what the shafts bear, and what every check reads. */
 export const tensionCommand: Command<Drive> = {
   name: 'tension',
-  usage: 'emery tension FILE --belt ID --rpm a,b [--static N] [--state NAME] [--wet]',
-  options: ['belt', 'rpm', 'static', 'state'],
+  usage: 'emery tension FILE --belt ID --rpm a,b [--static N] [--state NAME] [--wet] [--to N]',
+  options: ['belt', 'rpm', 'static', 'state', 'to'],
   flags: ['wet'],
-  prepare: ({ belt, rpm, static: asked, state, wet }, usage) => {
+  prepare: ({ belt, rpm, static: asked, state, wet, to }, usage) => {
     if (belt === undefined || rpm === undefined) throw usage;
     const rpms = numbersIn(
       rpm,
       (value) => value >= 0 && value <= 200_000,
       (part) => `--rpm: "${part}" is not an engine speed in rev/min; write such as 720,2100`,
     );
-    const given = asked === undefined ? undefined : tensionIn(asked);
+    const given = asked === undefined ? undefined : tensionIn('--static', asked);
+    const toN = to === undefined ? undefined : tensionIn('--to', to);
     return (drive) =>
       answer(
         drive,
         belt,
         given,
         rpms.map((one) => ({ rpm: one, wet: wet !== undefined, ...(state && { state }) })),
+        toN,
       );
   },
 };
 
-function tensionIn(text: string): number {
+function tensionIn(name: string, text: string): number {
   const [value, ...more] = numbersIn(
     text,
     (newtons) => newtons >= 0 && newtons <= 200_000,
-    (part) => `--static: "${part}" is not a tension in N, from 0 to 200000`,
+    (part) => `${name}: "${part}" is not a tension in N, from 0 to 200000`,
   );
-  if (more.length > 0) throw new UsageProblem('--static: one tension in N, such as 450');
+  if (more.length > 0) throw new UsageProblem(`${name}: one tension in N, such as 450`);
   return value!;
 }
 
-function answer(drive: Drive, beltId: string, given: number | undefined, states: readonly Running[]) {
+function answer(drive: Drive, beltId: string, given: number | undefined, states: readonly Running[], toN?: number) {
   const b = drive.belts.findIndex(({ id }) => id === beltId);
   if (b < 0)
     throw new UsageProblem(
@@ -62,6 +65,7 @@ function answer(drive: Drive, beltId: string, given: number | undefined, states:
       findings: rest,
     };
   const window = windowOf(tension, beltId, states)!;
+  const setting = toN === undefined ? null : settingFor(drive, standing, toN);
   return {
     static: { tensionN: standing.tensionN, from: standing.from },
     running: states.map((running) => {
@@ -87,6 +91,9 @@ function answer(drive: Drive, beltId: string, given: number | undefined, states:
       };
     }),
     window: { leastN: window.leastN, mostN: window.mostN },
+    ...(toN !== undefined && {
+      setting: setting && { station: setting.station, toN, mm: setting.mm, turns: setting.turns, perMm: setting.perMm },
+    }),
     ways: waysOf(standing, standing.tensionN),
     findings: [...rest, ...told(windowFindings(standing, window))],
   };

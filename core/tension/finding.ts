@@ -5,6 +5,7 @@ export const TENSION_FINDING_CODES = [
   'no-path',
   'not-driven',
   'no-place',
+  'marked-misfit',
   'hangs-loose',
   'default-tension',
   'slips',

@@ -1,9 +1,11 @@
+import { limitOrDefault } from '../accessory';
+import { markedMisfit } from '../seating';
 import { sectionOf } from './belt-figures';
 import { type DriveRunning, type DriveTension, worstOf } from './drive-tension';
 import type { TensionFinding } from './finding';
 import { before, type BeltRunning } from './running';
 import type { Standing } from './standing';
-import { limitOrDefault, SAFE_MARGIN, type TensionWindow } from './window';
+import { SAFE_MARGIN, type TensionWindow } from './window';
 
 /** Fewer teeth in mesh than this carry less than the belt's rating. A default. */
 export const LEAST_TEETH = 6;
@@ -18,7 +20,10 @@ export function restFindings({ drive, standings, lines }: DriveTension, beltId: 
   const add = (code: TensionFinding['code'], severity: TensionFinding['severity'], figures = {}) =>
     found.push({ code, severity, belt: beltId, figures });
   if (standing.noPlace) add('no-place', 'watch', { lengthMm: belt.length ?? 0 });
-  if (standing.from === 'stretch' && standing.tensionN === 0)
+  const misfit = standing.noPlace ? null : markedMisfit(drive, beltId);
+  if (misfit)
+    add('marked-misfit', 'fault', { lengthMm: misfit.lengthMm, long: Number(misfit.verdict === 'out-of-travel') });
+  else if (standing.from === 'stretch' && standing.tensionN === 0)
     add('hangs-loose', 'fault', { lengthMm: belt.length ?? 0 });
   if (standing.from === 'default') add('default-tension', 'note', { tensionN: standing.tensionN });
   if (standing.pace === 0) add('not-driven', 'note');

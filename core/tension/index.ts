@@ -1,21 +1,10 @@
 /** How tight a belt is, what slips, what it costs the bearings, and what every check by hand reads. */
-export { defaultSetting, massOf, widthOf } from './belt-figures';
+export { massOf } from './belt-figures';
 export type { OwnTorque, Running } from './demand';
 export { runDrive, tensionOf, worstOf, type DriveRunning, type DriveTension } from './drive-tension';
 export type { BeltRunning } from './running';
 export type { Standing, TensionSource } from './standing';
-export {
-  DEFAULT_HUB_LIMITS,
-  hardestLoad,
-  lifeRatio,
-  limitOrDefault,
-  SAFE_MARGIN,
-  windowOf,
-  writtenLimit,
-  type LimitOf,
-  type TensionWindow,
-  type WindowEnd,
-} from './window';
+export { hardestLoad, lifeRatio, SAFE_MARGIN, windowOf, type TensionWindow, type WindowEnd } from './window';
 export { remediesFor, WRAP_STEP_DEG, type Remedies } from './remedies';
 export { marginMap, type MapAsk, type MarginMap } from './margin-map';
 export {
@@ -43,7 +32,7 @@ export {
   type Meaning,
   type SpanReading,
 } from './readings';
-export { armHealthRead, armReadings, latestOf, measuredTension, meaningsOf, sittingsOf } from './sitting';
+export { armHealthRead, armReadings, latestOf, measuredTension, meaningsOf, readingsNow, sittingsOf } from './sitting';
 export { armHealth, ARM_VERDICTS, type ArmHealth, type ArmVerdict } from './arm-health';
 export { DEFAULT_BAR, settingFor, sharedSettings, type Bar, type Setting, type SharedSetting } from './setting';
 export {

@@ -1,12 +1,8 @@
-import { pathLength, stiffnessN } from '../adjuster';
+import { NEW_BELT_FACTOR, pathLength, SET_AGAIN_FRACTION, stiffnessN } from '../adjuster';
 import { type BeltCare, type Drive, moveStation, type OdometerUnit } from '../drive';
 import type { Standing } from './standing';
 import type { TensionWindow } from './window';
 
-/** A new belt is set this much higher than one that has run in. A default. */
-export const NEW_BELT_FACTOR = 1.3;
-/** Below this fraction of its setting a belt that has run in is set again. A default. */
-export const SET_AGAIN_FRACTION = 0.8;
 /** Minutes of run-in, and how far until the next look, km. Defaults. */
 export const RUN_IN_MINUTES = 10;
 export const NEXT_LOOK = { km: 800, mi: 500, h: 20 } as const;

@@ -142,3 +142,123 @@ test('a WAV file comes back as it was written; what is none is told', () => {
   ])
     expect(readWav(bytes)).toMatchObject({ ok: false, message: expect.stringMatching(/WAV/) as string });
 });
+
+describe('what is expected does not make the note', () => {
+  test('a clean pluck is its own note, whatever a tension was expected there: a quarter, three or four times', () => {
+    for (const [n, hz] of [92, 131, 157.3, 214].entries())
+      for (const times of [0.25, 4]) {
+        const heard = hearPluck(recording(hz, { seed: n + 1, at: [0.3] }), { ...ask, expectN: times * tension(hz) });
+        expect(Math.abs(heard.tensionN! / tension(hz) - 1)).toBeLessThan(0.06);
+        expect(heard.confidence).toBeGreaterThan(0.5);
+      }
+  });
+
+  test('plucks that are held back, stiff and short: within 6 % always, and within twice the ± nineteen times in twenty', () => {
+    const rate = 16_000;
+    let [all, once, twice] = [0, 0, 0];
+    for (let n = 1; n <= 16; n += 1) {
+      const draw = normals(100 + n);
+      const [hz, rings, stiff] = [80 + ((n * 37) % 170), 0.03 + 0.01 * (n % 6), 6e-4 * (n % 5)];
+      const samples = Float64Array.from({ length: 2 * rate }, () => 0.004 * (n % 4) * draw());
+      for (let p = 0; p <= n % 3; p += 1) {
+        const from = Math.round((0.25 + 0.5 * p) * rate);
+        for (let h = 1; h <= 8; h += 1) {
+          const turn = (2 * Math.PI * hz * h * Math.sqrt(1 + stiff * h * h)) / rate;
+          const size = Math.sin(Math.PI * h * (0.2 + 0.03 * (n % 9))) / h;
+          const dies = (1 + 0.3 * (h - 1)) / (rings * rate);
+          for (let k = from; k < Math.min(samples.length, from + rate / 2); k += 1)
+            samples[k]! += size * Math.exp(-(k - from) * dies) * Math.sin(turn * (k - from));
+        }
+      }
+      const heard = hearPluck({ rate, samples }, { ...ask, expectN: tension(hz) * (n % 2 ? 0.5 : 2) });
+      expect(Math.abs(heard.tensionN! / tension(hz) - 1)).toBeLessThan(0.06);
+      const apart = Math.abs(heard.tensionN! - tension(hz)) / heard.plusMinusN!;
+      all += 1;
+      if (apart <= 1) once += 1;
+      if (apart <= 2) twice += 1;
+    }
+    expect(once / all).toBeGreaterThan(0.6);
+    expect(twice / all).toBeGreaterThan(0.9);
+  });
+});
+
+describe('what has a note and is no string is refused, whatever is expected', () => {
+  const rate = 16_000;
+  const made = (seconds: number, value: (t: number, draw: () => number) => number, seed = 1): Sound => {
+    const draw = normals(seed);
+    return { rate, samples: Float64Array.from({ length: seconds * rate }, (_, k) => value(k / rate, draw)) };
+  };
+  const refused = (sound: Sound) => {
+    for (const expectN of [undefined, 116])
+      expect(hearPluck(sound, { ...ask, ...(expectN !== undefined && { expectN }) })).toMatchObject({
+        tensionN: null,
+        confidence: 0,
+      });
+  };
+
+  test('a bar that is struck: its notes are 1 : 2.76 : 5.40', () => {
+    for (const hz of [110, 150, 205, 250, 270])
+      refused(
+        made(2, (t, draw) => {
+          const since = t - 0.3;
+          const parts = [
+            [1, 1, 0.25],
+            [2.76, 0.7, 0.18],
+            [5.4, 0.4, 0.12],
+          ] as const;
+          const rung = parts.reduce(
+            (sum, [of, size, dies]) => sum + size * Math.exp(-since / dies) * Math.sin(2 * Math.PI * of * hz * since),
+            0,
+          );
+          return (since > 0 ? rung : 0) + 0.01 * draw();
+        }),
+      );
+  });
+
+  test('an engine that idles, and one that is blipped', () => {
+    for (const rpm of [650, 860]) {
+      const every = 30 / rpm;
+      refused(
+        made(3, (t, draw) => {
+          const [shot, since] = [Math.floor(t / every), t % every];
+          const size = 1 + 0.3 * Math.sin(12.9 * shot);
+          return (
+            size * Math.exp(-since / 0.012) * Math.sin(2 * Math.PI * (70 + 8 * Math.sin(3.7 * shot)) * since) +
+            0.1 * draw()
+          );
+        }),
+      );
+    }
+    for (const wide of [0.3, 0.45]) {
+      let turned = 0;
+      refused(
+        made(3, (t, draw) => {
+          const up = Math.exp(-(((t - 1.2) / wide) ** 2));
+          turned += ((800 + 2500 * up) / 30 / rate) * 2 * Math.PI;
+          const note = Array.from({ length: 10 }, (_, h) => Math.sin((h + 1) * turned + h * h) / (h + 1));
+          return (0.25 + up) * (note.reduce((sum, one) => sum + one, 0) + 0.1 * draw());
+        }),
+      );
+    }
+  });
+
+  test('somebody who speaks: notes that swell, glide and are shaped by a mouth', () => {
+    for (const voice of [1, 2, 4, 5]) {
+      let turned = 0;
+      refused(
+        made(2, (t, draw) => {
+          const since = (t - 0.2) % 0.4;
+          const hz = (100 + 20 * voice) * (1 + 0.1 * Math.sin(6 * since) - 0.15 * since * (voice % 3));
+          turned += (2 * Math.PI * hz) / rate;
+          const size = t > 0.2 && since < 0.28 ? Math.min(1, since / 0.03) * Math.min(1, (0.28 - since) / 0.08) : 0;
+          const shaped = Array.from({ length: 18 }, (_, k) => {
+            const at = (k + 1) * hz;
+            const mouth = 1 / (1 + ((at - 500) / 120) ** 2) + 0.6 / (1 + ((at - 1500) / 150) ** 2) + 0.15;
+            return (mouth * Math.sin((k + 1) * turned)) / Math.sqrt(k + 1);
+          });
+          return size * shaped.reduce((sum, one) => sum + one, 0) + 0.01 * draw();
+        }),
+      );
+    }
+  });
+});

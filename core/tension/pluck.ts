@@ -28,7 +28,7 @@ export interface PluckReadingOfSound {
   tensionN: number | null;
   /** One standard deviation by the sound alone; the mass and the length of the span have doubts of their own. */
   plusMinusN: number | null;
-  /** Probability that it is the string's own note, and no overtone of it, 0 to 1. */
+  /** Probability that it is a string's own note: no overtone of it, and no clang, voice or engine; 0 to 1. */
   confidence: number;
   plucks: PluckHeard[];
   /** Other notes it could be, likeliest first. */
@@ -42,8 +42,16 @@ export interface PluckReadingOfSound {
 const POSSIBLE_N = { least: 15, most: 6000 };
 /** Without a tension to expect: what belts are commonly set to, and how widely they differ (natural logarithms). */
 const COMMON = { tensionN: 400, spread: 0.9 };
-/** How far a belt may be from what is expected of it, as a logarithm's standard deviation. */
+/**
+ * How far a belt may be from what is expected of it, as a logarithm's scale; with heavy tails, for a belt that is set
+ * wrongly is what one plucks for (Student's t).
+ */
 const EXPECTED_SPREAD = 0.5;
+const EXPECTED_FREEDOM = 3;
+/** With less than this of a note's sound in the overtones between, only multiples of some of them are there. */
+const BETWEEN = 0.1;
+/** No overtone beyond this is looked for under a note. */
+const MOST_OVERTONES = 24;
 /** A partial stands so far out of the noise, as a ratio of powers. Noise alone comes to a third of it. */
 const STANDS_OUT = 40;
 /** Seconds after a pluck that are listened to; the first are the finger's. */
@@ -51,6 +59,22 @@ const LISTEN = { skip: 0.012, most: 0.7, least: 0.06 };
 /** No note is told closer than this, as a fraction. */
 const FINEST = 0.00025;
 const OVERTONES = 6;
+/** So far to either side of a peak the floor is looked for, Hz: a note held back is wide, and no floor of itself. */
+const FLOOR_REACH = 200;
+/** A pluck is as loud as it gets within so long, s, or so many periods of its note: a voice or an engine swells. */
+const ATTACK = { seconds: 0.025, periods: 2.5 };
+/** It dies away as one exponential: its loudness lies this near to a straight line in its logarithm, rms. */
+const STRAIGHT = 0.5;
+/** What rings besides and is no overtone is less than this, as a share of the note's own sound: a bar has others. */
+const RINGS_BESIDES = 0.35;
+/** Less like a string than this it is none, 0 to 1. */
+const LEAST_LIKE = 0.5;
+/** The middle of a note is known to this part of its width at best. */
+const OF_WIDTH = 0.03;
+/** A note that is less likely than this is not told at all. */
+const LEAST_CONFIDENCE = 0.15;
+/** A note that is not known closer than this is none, as a fraction. */
+const WIDEST = 0.03;
 
 /** The note of a plucked span in a sound, and the tension that it means. `onProgress` gets the fraction done. */
 export function hearPluck(
@@ -77,21 +101,25 @@ export function hearPluck(
   const peaks = peaksOf(spectrum, range.from * 0.9, Math.min(clean.rate / 2.2, OVERTONES * range.to));
   if (peaks.length === 0) return nothing('no-pluck', spectrum);
   const notes = likelyNotes(peaks, range, ask);
-  for (const { hz } of notes.slice(0, 3)) {
+  for (const { hz, probability } of notes.slice(0, 3)) {
     const plucks = listened.flatMap((segment) => {
       const heard = heardIn(segment, clean.rate, hz, peaks);
       return heard ? [heard] : [];
     });
     if (plucks.length === 0) continue;
     const mean = meanOf(plucks);
+    // What it is at all comes before which note it is: a clang, a voice and an engine have notes, too.
+    const like = likeAString(clean, listened, peaks, hz);
+    const confidence = probability * like;
+    if (like < LEAST_LIKE || confidence < LEAST_CONFIDENCE || mean.sigma > WIDEST * mean.at) continue;
     const tensionN = tensionOfPluck(ask, mean.at);
-    const [chosen, others] = [notes.find((note) => note.hz === hz)!, notes.filter((note) => note.hz !== hz)];
+    const others = notes.filter((note) => note.hz !== hz);
     return {
       frequencyHz: mean.at,
       plusMinusHz: mean.sigma,
       tensionN,
       plusMinusN: (2 * tensionN * mean.sigma) / mean.at,
-      confidence: chosen.probability,
+      confidence,
       plucks,
       others: others.slice(0, 3).map((note) => ({ ...note, tensionN: tensionOfPluck(ask, note.hz) })),
       why: null,
@@ -307,7 +335,7 @@ interface Peak {
 
 /** What stands out of a spectrum between two frequencies, the strongest first. */
 function peaksOf({ power, step }: Spectrum, from: number, to: number): Peak[] {
-  const floor = floorOf(power, Math.round(Math.max(60, from * 1.5) / step));
+  const floor = floorOf(power, Math.round(Math.max(FLOOR_REACH, from * 1.5) / step));
   const found: Peak[] = [];
   for (let k = Math.max(1, Math.floor(from / step)); k < Math.min(power.length - 1, to / step); k += 1) {
     if (power[k]! < power[k - 1]! || power[k]! <= power[k + 1]!) continue;
@@ -344,26 +372,92 @@ function likelyNotes(
       if (note < range.from || note > range.to) continue;
       if (candidates.every((other) => Math.abs(other / note - 1) > NEAR / 2)) candidates.push(note);
     }
-  const scored = candidates.map((hz) => {
-    const teeth = Array.from({ length: OVERTONES }, (_, k) =>
-      peaks.find((peak) => Math.abs(peak.hz / ((k + 1) * hz) - 1) < NEAR),
-    );
-    const last = teeth.findLastIndex(Boolean) + 1;
-    const explained = peaks.reduce((sum, peak) => {
-      const h = Math.round(peak.hz / hz);
-      return h >= 1 && Math.abs(peak.hz / (h * hz) - 1) < NEAR ? sum + Math.sqrt(peak.power) : sum;
-    }, 0);
+  const scored = candidates.flatMap((hz) => {
+    const explainedBy = explainedPeaks(peaks, hz);
+    if (onlyMultiples(explainedBy)) return [];
+    const teeth = Array.from({ length: OVERTONES }, (_, k) => explainedBy.some(({ h }) => h === k + 1));
+    // Without its own note a string has at least two overtones side by side.
+    if (!teeth[0] && !teeth.some((there, k) => there && teeth[k + 1])) return [];
+    const last = teeth.lastIndexOf(true) + 1;
+    const explained = explainedBy.reduce((sum, { size }) => sum + size, 0);
     const filled = teeth.filter(Boolean).length / Math.max(1, last);
     const first = teeth[0] ? 1 : 0.35;
     const away = Math.log(tensionOfPluck(ask, hz) / middle) / spread;
-    const score = 5 * Math.log(explained / whole) + 3 * Math.log(filled) + 1.5 * Math.log(first) - away ** 2 / 2;
-    return { hz, score };
+    const likely =
+      ask.expectN === undefined
+        ? -(away ** 2) / 2
+        : -((EXPECTED_FREEDOM + 1) / 2) * Math.log(1 + away ** 2 / EXPECTED_FREEDOM);
+    const score = 5 * Math.log(explained / whole) + 3 * Math.log(filled) + 1.5 * Math.log(first) + likely;
+    return Number.isFinite(score) ? [{ hz, score }] : [];
   });
+  if (scored.length === 0) return [];
   const best = Math.max(...scored.map(({ score }) => score));
   const sum = scored.reduce((total, { score }) => total + Math.exp(score - best), 0);
   return scored
     .map(({ hz, score }) => ({ hz, probability: Math.exp(score - best) / sum }))
     .sort((a, b) => b.probability - a.probability);
+}
+
+/** The peaks that are overtones of a note, with which one each is, and its size. */
+function explainedPeaks(peaks: readonly Peak[], hz: number): { h: number; size: number; peak: Peak }[] {
+  return peaks.flatMap((peak) => {
+    const h = Math.round(peak.hz / hz);
+    const near = Math.min(NEAR, 0.2 / h);
+    return h >= 1 && h <= MOST_OVERTONES && Math.abs(peak.hz / (h * hz) - 1) < near
+      ? [{ h, size: Math.sqrt(peak.power), peak }]
+      : [];
+  });
+}
+
+/** A note that is borne out by every second, third or fifth of its overtones alone is so many times as high. */
+function onlyMultiples(explained: readonly { h: number; size: number }[]): boolean {
+  const whole = explained.reduce((sum, { size }) => sum + size, 0);
+  return [2, 3, 5].some((k) => {
+    const between = explained.reduce((sum, { h, size }) => sum + (h % k === 0 ? 0 : size), 0);
+    return between < BETWEEN * whole;
+  });
+}
+
+/**
+ * How like a plucked string a sound is, whatever its note, 0 to 1: the share of its plucks that begin at once and die
+ * away straight, and 0 where something rings that is no overtone of it.
+ */
+function likeAString({ rate, samples }: Sound, plucks: readonly Segment[], peaks: readonly Peak[], hz: number): number {
+  const explained = explainedPeaks(peaks, hz);
+  const own = explained.reduce((sum, { size }) => sum + size, 0);
+  const besides = peaks.filter(
+    (peak) =>
+      !explained.some(({ peak: one }) => one === peak) &&
+      plucks.some((pluck) => partialOf(pluck.samples, rate, peak.hz, hz) !== null),
+  );
+  const rings = besides.reduce((sum, { power }) => sum + Math.sqrt(power), 0);
+  if (rings > RINGS_BESIDES * own) return 0;
+  const plucked = plucks.filter((pluck) => beginsAndDies(samples, rate, pluck, hz)).length / plucks.length;
+  return plucked * (1 - rings / own);
+}
+
+/** Whether a pluck's loudness, period by period of its note, jumps up and then falls as one exponential. */
+function beginsAndDies(samples: Float64Array, rate: number, pluck: Segment, hz: number): boolean {
+  const period = Math.max(1, Math.round(rate / hz));
+  const before = 12;
+  const start = Math.round(pluck.at * rate) - before * period;
+  const count = before + Math.max(2, Math.floor(pluck.samples.length / period));
+  const loudness = Array.from({ length: count }, (_, k) => {
+    let sum = 0;
+    for (let i = start + k * period; i < start + (k + 1) * period; i += 1) sum += (samples[i] ?? 0) ** 2;
+    return sum / period;
+  });
+  const most = Math.max(...loudness);
+  const top = loudness.indexOf(most);
+  // Above what is there without it: hiss, or the last pluck's ring.
+  const base = [...loudness.slice(0, before - 2)].sort((a, b) => a - b)[(before - 2) >> 1]!;
+  const begins = loudness.findIndex((one) => one > base + 0.25 * (most - base));
+  if ((top - begins) * (period / rate) > Math.max(ATTACK.seconds, ATTACK.periods / hz)) return false;
+  const over = loudness.slice(top).findIndex((one) => one < Math.max(0.01 * most, 1.5 * base));
+  const falling = loudness.slice(top, over < 0 ? undefined : top + over);
+  if (falling.length < 3) return true;
+  const { scatter } = slopeOf(falling.map((one, k) => ({ t: k, y: Math.log(one), weight: 1 })));
+  return scatter < STRAIGHT;
 }
 
 /**
@@ -383,7 +477,9 @@ function heardIn({ at, samples }: Segment, rate: number, near: number, peaks: re
     sigma: Math.hypot(sigma / h, 0.002 * (h - 1) * near),
   }));
   const { at: hz, sigma } = weightedMean(figures);
-  return { at, hz, plusMinusHz: Math.max(sigma, FINEST * hz) };
+  // Where the overtones disagree on the note, so far may the note itself be out.
+  const apart = Math.hypot(...figures.map((one) => one.at - hz)) / Math.sqrt(figures.length);
+  return { at, hz, plusMinusHz: Math.max(Math.hypot(sigma, apart), FINEST * hz) };
 }
 
 /** One overtone's frequency, with its standard deviation; null where its phase wanders or it does not die away. */
@@ -412,7 +508,9 @@ function partialOf(
   const decay = slopeOf(run.map(({ t, size }) => ({ t, y: Math.log(size), weight: size ** 2 })));
   // A string dies away within a second or two; what holds its loudness is a tone, what wanders is noise.
   if (scatter > 0.5 || decay.slope > -0.8) return null;
-  return { hz: hz + slope / (2 * Math.PI), sigma: sigma / (2 * Math.PI) };
+  // A note that is held back is as wide as it dies away fast, and its middle is known to a part of that.
+  const wide = -decay.slope / (2 * Math.PI);
+  return { hz: hz + slope / (2 * Math.PI), sigma: Math.hypot(sigma / (2 * Math.PI), OF_WIDTH * wide) };
 }
 
 function firstGap(points: readonly { t: number }[], step: number): number {

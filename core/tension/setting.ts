@@ -1,8 +1,16 @@
-import { fractionFor, lengthCurve, type LengthCurve, pathLength, stiffnessN, travelOf } from '../adjuster';
+import {
+  fractionFor,
+  lengthCurve,
+  type LengthCurve,
+  pathLength,
+  stiffnessN,
+  stretchTension,
+  travelOf,
+} from '../adjuster';
 import { type Adjuster, type Belt, type Drive, findPulley } from '../drive';
-import { cordRadiusMm } from '../section';
+import { cordRadiusMm, markedLengthMm } from '../section';
 import { sectionOf } from './belt-figures';
-import type { Standing } from './standing';
+import { type Standing, standingOf } from './standing';
 
 /** Of a screw M10 and of a link with an M10 at either end, mm a turn. Defaults. */
 export const DEFAULT_PITCH_MM = 1.5;
@@ -37,12 +45,8 @@ export interface Setting {
  * default, and brackets give: a way to start from, with a check after. Null without an adjuster, and for a sprung arm,
  * which is not set.
  */
-export function settingFor(
-  drive: Drive,
-  { belt, cordLength, tensionN }: Standing,
-  toN: number,
-  bar: Bar = DEFAULT_BAR,
-): Setting | null {
+export function settingFor(drive: Drive, standing: Standing, toN: number, bar: Bar = DEFAULT_BAR): Setting | null {
+  const { belt, cordLength } = standing;
   const curve = lengthCurve(drive, belt);
   if (!curve || curve.travel.kind === 'sprung-arm') return null;
   const { travel } = curve;
@@ -50,8 +54,9 @@ export function settingFor(
   const grows = growthPerMm(curve, belt);
   if (!(grows > 1e-6)) return null;
   const stiffness = stiffnessN(belt);
-  const here = pathLength(drive, belt)!;
-  const there = fractionFor(curve, belt, here + ((toN - tensionN) * cordLength) / stiffness);
+  // Where the path is as long as the belt itself is under that tension: what hangs loose is taken up first.
+  const stretched = ownCordLength(standing) * (1 + toN / stiffness);
+  const there = fractionFor(curve, belt, markedLengthMm(stretched, sectionOf(belt)));
   const mm = there === null ? null : travel.readingAt(there) - travel.readingAt(travel.now);
   const pitches = pitchesOf(adjuster);
   const turn = pitches.reduce((sum, pitch) => sum + pitch, 0);
@@ -67,6 +72,16 @@ export function settingFor(
     barN: adjuster.kind === 'slot-pivot' || adjuster.kind === 'slide' ? (toN * grows * bar.tipMm) / bar.lengthMm : null,
     shims: adjuster.kind === 'shims' ? shimSteps(drive, belt, curve, adjuster.shims, stiffness / cordLength) : null,
   };
+}
+
+/**
+ * How long a belt's cord is with nothing pulling it, mm: what its stretch leaves of the path it lies on; of one that
+ * hangs loose its own marked length, and the path where nobody knows that.
+ */
+function ownCordLength({ belt, cordLength, tensionN }: Standing): number {
+  if (tensionN > 0) return cordLength / (1 + tensionN / stiffnessN(belt));
+  const marked = belt.length ? belt.length - markedLengthMm(0, sectionOf(belt)) : cordLength;
+  return Math.max(cordLength, marked);
 }
 
 /** Path for each mm of what the adjuster reads, where it stands now. */
@@ -145,6 +160,8 @@ export function sharedSettings(
   const travel = travelOf(drive, own);
   const curve = travel && lengthCurve(drive, own, 2);
   if (!curve) return [];
+  const span = curve.travel.readingAt(1) - curve.travel.readingAt(0);
+  const moved = setting.mm === null ? null : curve.travel.at(curve.travel.now + setting.mm / span);
   return drive.belts.flatMap((belt, b): SharedSetting[] => {
     const standing = standings[b];
     if (belt.id === beltId || !standing?.contacts.some(({ station }) => station === setting.station)) return [];
@@ -156,8 +173,15 @@ export function sharedSettings(
         belt: belt.id,
         sameAdjuster: travelOf(drive, belt)?.station === setting.station,
         perMm,
-        thenN: setting.mm === null ? null : Math.max(0, standing.tensionN + perMm * setting.mm),
+        thenN: moved && tensionMoved(moved, belt, standing),
       },
     ];
   });
+}
+
+/** What another belt stands at once the shaft has moved, N: by its own length, or by its arm; null without a path. */
+function tensionMoved(moved: Drive, belt: Belt, standing: Standing): number | null {
+  const there = standingOf(moved, belt.id);
+  if (!there) return null;
+  return standing.arm === null ? stretchTension(belt, there.cordLength, ownCordLength(standing)) : there.tensionN;
 }

@@ -1,4 +1,4 @@
-import { type Belt, type Drive, momentOf, type TensionReading } from '../drive';
+import { type Belt, type Drive, momentOf, ofBeltNow, type TensionReading } from '../drive';
 import type { Figure } from '../numeric';
 import { type ArmHealth, armHealth } from './arm-health';
 import { type CombinedTension, combineReadings, type Meaning, meaningOf } from './readings';
@@ -49,10 +49,16 @@ function ofOneSitting(one: TensionReading, two: TensionReading): boolean {
   return one.when === two.when && Math.abs(time(one) - time(two)) <= SITTING_MS;
 }
 
+/** The readings of the belt that is on now: those of one that came off tell nothing of it. */
+export function readingsNow(drive: Drive, { id, tensionReadings = [] }: Belt): readonly TensionReading[] {
+  return tensionReadings.filter((one) => ofBeltNow(drive, id, one));
+}
+
 /** What the last sitting says of a belt's tension; null where nothing was read that tells it. */
 export function measuredTension(drive: Drive, belt: Belt): CombinedTension | null {
-  const standing = belt.tensionReadings?.length ? standingOf(drive, belt.id) : null;
-  return standing && combineReadings(meaningsOf(drive, standing, latestOf(belt.tensionReadings!)));
+  const readings = readingsNow(drive, belt);
+  const standing = readings.length > 0 ? standingOf(drive, belt.id) : null;
+  return standing && combineReadings(meaningsOf(drive, standing, latestOf(readings)));
 }
 
 /** What the last sitting read of a sprung arm: where its pointer stood, and its belt's tension turned either way. */
@@ -64,7 +70,7 @@ export interface ArmReadings {
 }
 
 export function armReadings(drive: Drive, standing: Standing, hand?: Hand): ArmReadings {
-  const latest = latestOf(standing.belt.tensionReadings ?? []);
+  const latest = latestOf(readingsNow(drive, standing.belt));
   const told = meaningsOf(drive, standing, latest, hand).filter(({ way }) => way !== 'pointer');
   const of = (turned: 'forward' | 'back' | undefined) =>
     combineReadings(told.filter(({ reading }) => reading.turned === turned));

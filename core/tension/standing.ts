@@ -1,8 +1,16 @@
-import { armTension, cordLengthOf, fractionFor, lengthCurve, stretchTension, travelOf } from '../adjuster';
+import {
+  armTension,
+  cordLengthOf,
+  defaultSetting,
+  fractionFor,
+  lengthCurve,
+  stretchTension,
+  travelOf,
+} from '../adjuster';
 import { type Belt, type Drive, findPulley } from '../drive';
 import { type BeltPath, type Point, solveDrive } from '../path';
 import { markedLengthMm } from '../section';
-import { defaultSetting, gripOf, massOf, sectionOf } from './belt-figures';
+import { gripOf, massOf, sectionOf } from './belt-figures';
 
 /** What the tension at rest follows from: see `standingOf`. */
 export type TensionSource = 'arm' | 'given' | 'stretch' | 'default';

@@ -1,7 +1,7 @@
-import { stiffnessN } from '../adjuster';
+import { stiffnessN, widthOf } from '../adjuster';
 import type { Belt } from '../drive';
 import { N_PER_KGF, N_PER_LBF } from '../quantity';
-import { massOf, twistStiffness, widthOf } from './belt-figures';
+import { massOf, twistStiffness } from './belt-figures';
 import type { Standing } from './standing';
 
 /** How far a span is pushed, as a fraction of its length: 1.6 mm for 100 mm. A default. */

@@ -1,4 +1,4 @@
-import type { Role, Station } from '../drive';
+import { type LimitOf, writtenLimit } from '../accessory';
 import type { Point } from '../path';
 import { demandOf, type Running } from './demand';
 import { type DriveTension, runDrive } from './drive-tension';
@@ -9,26 +9,6 @@ import type { Standing } from './standing';
 export const SAFE_MARGIN = 0.25;
 /** Of a toothed belt: the slack side keeps this much of what its pulleys take, or teeth ride up. A default. */
 const TOOTHED_SLACK = 0.15;
-
-/**
- * What the bearings of an accessory bear, N, where its maker's figure is not known. Round figures by role, shown as
- * defaults; never a unit's specification.
- */
-export const DEFAULT_HUB_LIMITS: Partial<Record<Role, number>> = {
-  alternator: 2200,
-  generator: 2500,
-  'water-pump': 1800,
-  'power-steering': 1800,
-  'ac-compressor': 2500,
-  fan: 1800,
-  'air-pump': 1500,
-  supercharger: 2500,
-  'vacuum-pump': 1500,
-  idler: 2000,
-  tensioner: 2000,
-  jackshaft: 4000,
-  other: 1500,
-};
 
 /** What sets one end of a window: a pulley or shaft, in which state. */
 export interface WindowEnd {
@@ -49,12 +29,6 @@ export interface TensionWindow {
   most: WindowEnd | null;
   mostN: number | null;
 }
-
-export type LimitOf = (station: Station) => number | undefined;
-/** The limits that a drive gives, and no default. */
-export const writtenLimit: LimitOf = ({ hubLoadLimit }) => hubLoadLimit;
-/** The same, with Emery's default for the role where there is none. */
-export const limitOrDefault: LimitOf = ({ hubLoadLimit, role }) => hubLoadLimit ?? DEFAULT_HUB_LIMITS[role];
 
 /**
  * The tension at rest, N, from which a pulley keeps a margin: the capstan equation solved for it. Null where no tension
@@ -106,8 +80,11 @@ export function windowOf(
       else if (Number.isFinite(tensionN) && (least === null || tensionN > least.tensionN))
         least = { tensionN: Math.max(0, tensionN), pulley, station, running };
     });
-    for (const end of mostFor(tension, b, standing, torques, running, limitOf))
+    for (const { end, fromN } of boundsFor(tension, b, standing, torques, running, limitOf)) {
       if (most === null || end.tensionN < most.tensionN) most = end;
+      // Another belt pulls the shaft the other way: below this it alone is too much.
+      if (fromN > 0 && (least === null || fromN > least.tensionN)) least = { ...end, tensionN: fromN };
+    }
   }
   const [low, high] = [least as WindowEnd | null, most as WindowEnd | null];
   return {
@@ -119,15 +96,18 @@ export function windowOf(
   };
 }
 
-/** The most tension at rest that each shaft of the belt bears in a state; its other belts pull as they stand. */
-function mostFor(
+/**
+ * The most tension at rest that each shaft of the belt bears in a state, and the least (`fromN`, mostly 0) where
+ * another belt pulls it the other way; its other belts pull as they stand.
+ */
+function boundsFor(
   tension: DriveTension,
   b: number,
   standing: Standing,
   torques: readonly number[],
   running: Running,
   limitOf: LimitOf,
-): WindowEnd[] {
+): { end: WindowEnd; fromN: number }[] {
   const { contacts, spans } = standing;
   const limited = tension.drive.stations.flatMap((station) => {
     const limit = limitOf(station);
@@ -141,7 +121,7 @@ function mostFor(
     { ...tension, standings: tension.standings.map((one, k) => (k === b ? null : one)) },
     running,
   );
-  return limited.flatMap(({ station, limit, pulley }): WindowEnd[] => {
+  return limited.flatMap(({ station, limit, pulley }): { end: WindowEnd; fromN: number }[] => {
     // The load is `fixed` + T · `grows`.
     const fixed = { ...(others.shafts.get(station) ?? { x: 0, y: 0 }) };
     const grows = { x: 0, y: 0 };
@@ -154,19 +134,24 @@ function mostFor(
       grows.x += on.x - back.x;
       grows.y += on.y - back.y;
     });
-    const tensionN = largest(fixed, grows, limit);
-    return tensionN === null ? [] : [{ tensionN, pulley, station, running }];
+    const range = withinLimit(fixed, grows, limit);
+    return range === null ? [] : [{ end: { tensionN: range.to, pulley, station, running }, fromN: range.from }];
   });
 }
 
-/** The largest T of 0 or more with |fixed + T·grows| ≤ limit; 0 where there is none, null where no T is too much. */
-function largest(fixed: Point, grows: Point, limit: number): number | null {
+/**
+ * The T of 0 or more with |fixed + T·grows| ≤ limit: from 0 where the shaft bears what pulls it besides, from more
+ * where this belt has to hold against it. Both ends 0 where there is none; null where no T is too much.
+ */
+function withinLimit(fixed: Point, grows: Point, limit: number): { from: number; to: number } | null {
   const a = grows.x ** 2 + grows.y ** 2;
   const half = fixed.x * grows.x + fixed.y * grows.y;
   const c = fixed.x ** 2 + fixed.y ** 2 - limit ** 2;
-  if (a < 1e-12) return c <= 0 ? null : 0;
+  if (a < 1e-12) return c <= 0 ? null : { from: 0, to: 0 };
   const inside = half ** 2 - a * c;
-  return inside < 0 ? 0 : Math.max(0, (Math.sqrt(inside) - half) / a);
+  if (inside < 0) return { from: 0, to: 0 };
+  const [low, high] = [(-Math.sqrt(inside) - half) / a, (Math.sqrt(inside) - half) / a];
+  return high < 0 ? { from: 0, to: 0 } : { from: Math.max(0, low), to: high };
 }
 
 /** The most that a shaft bears over some states with one belt at a tension at rest, N. */

@@ -57,6 +57,14 @@ export function tensionWords(drive: Drive, finding: TensionFinding): FindingWord
         why: 'The sums take the arm as it is drawn.',
         todo: 'Check the length under Size.',
       };
+    case 'marked-misfit':
+      return {
+        title: `${n('lengthMm')} mm cannot be fitted here.`,
+        why: figures['long']
+          ? 'It is longer than the adjuster takes up, so no tension here is that belt’s.'
+          : 'It is too short to slip on with the adjuster at its slack end, so no tension here is that belt’s.',
+        todo: 'Take the length that Size recommends.',
+      };
     case 'hangs-loose':
       return {
         title: 'The belt hangs loose.',

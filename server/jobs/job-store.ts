@@ -52,16 +52,28 @@ export async function beginJob(
   ]);
 }
 
+type OfVehicle = Pick<JobOpened, 'vehicleName' | 'plate' | 'odometerUnit' | 'vehicleOdometer'>;
+
 export async function openJob(manager: EntityManager, id: string): Promise<JobOpened<Date>> {
-  const [row] = await manager.query<(JobRow & { vehicleName: string; plate: string; odometerUnit: OdometerUnit })[]>(
-    `SELECT ${LISTED}, job.sheet, vehicle.name AS vehicleName, vehicle.plate, vehicle.odometerUnit
+  const [row] = await manager.query<(JobRow & OfVehicle)[]>(
+    `SELECT ${LISTED}, job.sheet, vehicle.name AS vehicleName, vehicle.plate, vehicle.odometerUnit,
+       vehicle.odometer AS vehicleOdometer
      FROM job JOIN vehicle ON vehicle.id = job.vehicleId WHERE job.id = ?`,
     [id],
   );
   if (!row) throw notFound('job');
   const { events, seq } = await eventsOf(manager, id, 0);
-  const { vehicleName, plate, odometerUnit } = row;
-  return { ...listed(row), vehicleName, plate, odometerUnit, sheet: JSON.parse(row.sheet) as JobSheet, events, seq };
+  const { vehicleName, plate, odometerUnit, vehicleOdometer } = row;
+  return {
+    ...listed(row),
+    vehicleName,
+    plate,
+    odometerUnit,
+    vehicleOdometer,
+    sheet: JSON.parse(row.sheet) as JobSheet,
+    events,
+    seq,
+  };
 }
 
 /** What happened at a job after an event, in the order in which it came in. */
@@ -169,6 +181,7 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
         unit: drive.inspect?.odometerUnit ?? vehicle!.odometerUnit,
         steps: sheet.steps,
         run,
+        began: sheet.drive,
         lengths: Object.fromEntries(sheet.bring.belts.map(({ belt, lengthMm }) => [belt, lengthMm])),
       }),
     );

@@ -141,7 +141,7 @@ function BothEnds() {
 
 function Shim() {
   const shim = useLength('shim', 'Shim', 50);
-  const angle = useFigure('angle', 'Groove angle', 10, 90, '36');
+  const angle = useFigure('angle', 'Groove angle', 10, 90, { start: '36' });
   return (
     <Change
       title="A shim out of a split sheave"

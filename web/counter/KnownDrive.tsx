@@ -1,26 +1,22 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { newSaveId, useSavedDrive } from '../api/shop';
+import { useStockedLengths } from '../api/stock';
 import { ChooseDrive } from '../shop/ChooseDrive';
+import { useCoreSum } from '../state/use-core-sum';
 import { PlainButton } from '../ui/PlainButton';
 import { useAsked, useText } from './asked';
 import { PickAsk } from './fields';
 import { StringAnswered } from './StringAnswered';
 import { lengthCurve } from '@emery/core/adjuster';
 import type { DriveOpened } from '@emery/core/api';
-import type { Held } from '@emery/core/counter';
-import { type AdjusterState, type Belt, freeIdIn, type Measurement, putMeasurement } from '@emery/core/drive';
+import { type Held, type LengthsToAsk, STATE_OF_HELD } from '@emery/core/counter';
+import { type Belt, freeIdIn, type Measurement, putMeasurement } from '@emery/core/drive';
 import { sectionFor } from '@emery/core/section';
-import { measuredLength } from '@emery/core/size';
+import { measuredLength, secondTo, type SizeAnswer } from '@emery/core/size';
 
 type Measured = Omit<Measurement, 'id'>;
-const STATE_OF: Record<Held, AdjusterState> = {
-  running: 'as-drawn',
-  slack: 'slack',
-  tight: 'tight',
-  fixed: 'as-drawn',
-};
 
 /** A string laid on a drive that the shop has: the very figure that Size gives, with no bend to be told. */
 export default function KnownDrive({ measurement, held }: { measurement: Measured | null; held: Held }) {
@@ -81,9 +77,29 @@ function OnBelt({
   const one: Measurement | null = measurement && {
     ...measurement,
     id: freeIdIn('measured', belt.measurements),
-    state: STATE_OF[held],
+    state: STATE_OF_HELD[held],
   };
   const told = one && measuredLength(document, belt, lengthCurve(document, belt), one);
+  // Which length to ask for is Size's own answer, with this string among what was measured.
+  const stocked = useStockedLengths(belt.section, belt.ribs ?? null);
+  const stock = stocked.data?.lengths;
+  // It is made anew at every look; what it says is what counts.
+  const saying = told ? JSON.stringify(one) : null;
+  const waiting = stocked.isPending && stocked.fetchStatus === 'fetching';
+  const asked = useMemo(
+    () =>
+      saying === null || waiting
+        ? null
+        : {
+            drive: putMeasurement(document, belt.id, JSON.parse(saying) as Measurement),
+            belt: belt.id,
+            also: [],
+            stock: (stock ?? []).map(({ lengthMm }) => lengthMm),
+          },
+    [document, belt, saying, stock, waiting],
+  );
+  const { found, progress } = useCoreSum('size', asked);
+  const sized = found && found.input === asked ? found.output : null;
   const add = async () => {
     try {
       await ask('PUT', `/drives/${opened.id}`, {
@@ -98,7 +114,13 @@ function OnBelt({
   };
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
   return (
-    <StringAnswered belt={{ section, ribs: belt.ribs ?? null }} asked={null} answer={told} held={held} takesUpMm={null}>
+    <StringAnswered
+      belt={{ section, ribs: belt.ribs ?? null }}
+      answer={told}
+      lengths={sized && lengthsBySize(sized)}
+      busy={progress !== null}
+      finding={sized?.findings.find(({ code }) => code === 'no-adjuster') ?? null}
+    >
       {one && !told && <p className="finding is-watch">On this route such a string has no way to lie. See Route.</p>}
       <div className="button-row">
         <PlainButton primary disabled={!told} onClick={() => void add()}>
@@ -112,4 +134,15 @@ function OnBelt({
       )}
     </StringAnswered>
   );
+}
+
+/** Size's answer as lengths to ask for: its best, and the one to take where there is none. */
+function lengthsBySize({ candidates, best }: SizeAnswer): LengthsToAsk {
+  const other = best === null ? null : secondTo(candidates[best]!.lengthMm, { candidates });
+  const second = candidates.findIndex(({ lengthMm }) => lengthMm === other);
+  return {
+    lengths: candidates.map(({ lengthMm, chance }) => ({ lengthMm, chance })),
+    best,
+    second: second < 0 ? null : second,
+  };
 }

@@ -50,7 +50,7 @@ export default function PulleysPanel() {
   const other = useSize('other', `On the ${name.toLowerCase()}`, section);
   const distance = useLength('distance', 'Between the shafts');
   const [marking, setMarking] = useText('belt');
-  const rpm = useFigure('rpm', 'Engine speed', 50, 20_000);
+  const rpm = useFigure('rpm', 'Engine speed', 50, 20_000, { whole: true });
   const [claim, setClaim] = useText('ratio');
   const printed = marking.trim() === '' ? null : readMarking(marking).find((one) => one.section === section.name);
   const both = distance.value !== null && printed;

@@ -1,5 +1,4 @@
 import type { ReactNode } from 'react';
-import { useStockedLengths } from '../api/stock';
 import { AskForBelt } from '../ask-for/AskForBelt';
 import { FindingItem } from '../bench/FindingItem';
 import { LengthFigure } from '../ui/LengthFigure';
@@ -7,32 +6,45 @@ import { percent } from '../ui/percent';
 import { Headline } from './Headline';
 import { useUnit } from './asked';
 import {
+  type CounterFinding,
   counterWords,
-  type Held,
-  lengthsToAsk,
-  stringFindings,
+  type LengthsToAsk,
+  type LengthTold,
   type StringAnswer,
-  type StringAsk,
 } from '@emery/core/counter';
-import { formatLength, formatMm } from '@emery/core/quantity';
+import { capital, formatLength, formatMm } from '@emery/core/quantity';
+import type { SizeFinding } from '@emery/core/seating';
 import { askFor, type Section } from '@emery/core/section';
-import { RULE_WORDS, type ToldByTool } from '@emery/core/size';
+import { type MeasuredLength, RULE_WORDS, sizeWords, type ToldByTool } from '@emery/core/size';
 
 interface Props {
   belt: { section: Section; ribs: number | null };
-  /** What was asked with no drive known; null with one, and while something is missing. */
-  asked: StringAsk | null;
-  answer: StringAnswer | ToldByTool | null;
-  held: Held;
-  takesUpMm: number | null;
+  /** Null while something is missing. */
+  answer: (LengthTold & Pick<ToldByTool, 'rules'> & { eitherWay: StringAnswer['eitherWay'] | EitherWay }) | null;
+  /** What to ask for; null while it is worked out. */
+  lengths: LengthsToAsk | null;
+  busy?: boolean;
+  findings?: readonly CounterFinding[];
+  /** What Size has to say where it chooses none. */
+  finding?: SizeFinding | null;
+  note?: string | undefined;
   children: ReactNode;
 }
+type EitherWay = MeasuredLength['eitherWay'];
 
 /** The belt to ask for, the length behind it, and what rules of thumb would have said. */
-export function StringAnswered({ belt, asked, answer, held, takesUpMm, children }: Props) {
+export function StringAnswered({
+  belt,
+  answer,
+  lengths: asked,
+  busy = false,
+  findings = [],
+  finding = null,
+  note,
+  children,
+}: Props) {
   const { section, ribs } = belt;
   const unit = useUnit();
-  const stock = (useStockedLengths(section.name, ribs).data?.lengths ?? []).map(({ lengthMm }) => lengthMm);
   if (!answer)
     return (
       <div className="counter-answer">
@@ -40,21 +52,23 @@ export function StringAnswered({ belt, asked, answer, held, takesUpMm, children 
         {children}
       </div>
     );
-  const { lengths, best, second } = lengthsToAsk(section, answer, held, { takesUpMm, stock });
+  const { lengths, best, second } = asked ?? { lengths: [], best: null, second: null };
   const asks = (at: number | null) =>
     at === null ? null : askFor({ section: section.name, ribs, lengthMm: lengths[at]!.lengthMm });
   const [first, next] = [asks(best), asks(second)];
   const chance = best === null ? null : lengths[best]!.chance;
+  const either = answer.eitherWay !== null;
+  const none = busy || !asked ? 'working it out' : finding ? 'no adjuster given yet' : 'no such length is sold';
   return (
     <div id="answer" className="counter-answer" aria-live="polite">
       <Headline>
-        {first ? (first.markings[0]?.text ?? first.plain) : 'no belt is so short'} · ± {formatMm(answer.plusMinus)}
+        {first ? (first.markings[0]?.text ?? first.plain) : none} · ± {formatMm(answer.plusMinus)}
       </Headline>
       <div className="label">Ask for</div>
       {first ? (
         <AskForBelt ask={first} section={section.name} ribs={ribs} large />
       ) : (
-        <p className="answer-none">No belt is so short. Read the tape again.</p>
+        <p className="answer-none">{capital(none)}.</p>
       )}
       <p data-testid="string-answer" data-mm={answer.markedMm} data-plus-minus={answer.plusMinus}>
         The belt is{' '}
@@ -63,27 +77,25 @@ export function StringAnswered({ belt, asked, answer, held, takesUpMm, children 
         </strong>{' '}
         ± {formatMm(answer.plusMinus)} {section.basis} length (
         {formatLength(answer.markedMm, unit === 'in' ? 'mm' : 'in')}).
-        {chance !== null && ` That one goes on and can be tightened with ${percent(chance)} chance.`}
-        {held === 'running' &&
-          takesUpMm === null &&
-          (asked
-            ? ' Nobody said what the adjuster takes up: it is the nearest length.'
-            : ' It is the nearest length; Size weighs it with the drawing and the adjuster.')}
+        {chance !== null &&
+          ` ${first!.markings[0]?.text ?? 'That one'} goes on and can be tightened with ${percent(chance)} chance.`}
+        {note !== undefined && ` ${note}`}
       </p>
       <p className="quiet">
         ± is one standard deviation: the true length lies within it two thirds of the time, within twice it nineteen
         times in twenty.
       </p>
-      {asked && 'doubts' in answer && (
+      {(findings.length > 0 || finding) && (
         <ul className="findings" aria-label="Findings">
-          {stringFindings(asked, answer).map((finding) => (
-            <FindingItem key={finding.code} severity={finding.severity} words={counterWords(finding, unit)} />
+          {findings.map((one) => (
+            <FindingItem key={one.code} severity={one.severity} words={counterWords(one, unit)} />
           ))}
+          {finding && <FindingItem severity={finding.severity} words={sizeWords(finding, unit)} />}
         </ul>
       )}
       {next && (
         <div>
-          <div className="label">If they have none</div>
+          <div className="label">{either ? 'Bring this one too, or look how it lay' : 'If they have none'}</div>
           <AskForBelt ask={next} section={section.name} ribs={ribs} />
         </div>
       )}

@@ -1,3 +1,4 @@
+import { useStockedLengths } from '../api/stock';
 import { lazyPart } from '../parts/lazy-part';
 import { Chips } from '../ui/Chips';
 import { PlainButton } from '../ui/PlainButton';
@@ -7,7 +8,15 @@ import { Bends, useBends } from './Bends';
 import { KeepAsDrive } from './KeepAsDrive';
 import { LengthAsk, PickAsk, useLength } from './fields';
 import { StringAnswered } from './StringAnswered';
-import { HELD, HELD_WORDS, keptDrive, stringLength } from '@emery/core/counter';
+import {
+  HELD,
+  HELD_WORDS,
+  keptDrive,
+  lengthsToAsk,
+  STATE_OF_HELD,
+  stringFindings,
+  stringLength,
+} from '@emery/core/counter';
 import { type Lay, LAY_WORDS, LAYS, type Measurement, type Tool, TOOL_WORDS, TOOLS } from '@emery/core/drive';
 import { formatMm } from '@emery/core/quantity';
 import { liesEitherWay, TOOL_DEFAULTS } from '@emery/core/size';
@@ -37,24 +46,39 @@ export default function StringPanel() {
   const smooth = useBends('smooth');
   const defaults = TOOL_DEFAULTS[tool];
   const laid = tool !== 'old-belt' && tool !== 'gauge';
+  // A gauge is never read doubled, whatever was said of the string before it.
+  const doubles = tool !== 'gauge' && doubled !== '';
   const measurement: Omit<Measurement, 'id'> | null =
     read.value === null || (tool === 'gauge' && around.value === null)
       ? null
       : {
           tool,
           mm: read.value,
-          ...(doubled && { doubled: true }),
+          ...(doubles && { doubled: true }),
           ...(liesEitherWay(tool) && lay !== NOT_SAID && { lay }),
           ...(laid && thick.value !== null && { thickness: thick.value }),
           ...(tool === 'gauge' && { circumference: around.value! }),
         };
   const riding = laid && driveId === '' ? [...back.riding, ...smooth.riding] : [];
   const asked = measurement && { section: belt.section, measurement, riding };
+  const answer = asked && stringLength(asked);
+  const stocked = useStockedLengths(belt.section.name, belt.ribs).data?.lengths ?? [];
+  const lengths =
+    answer &&
+    lengthsToAsk(belt.section, answer, held, {
+      takesUpMm: takesUp.value,
+      stock: stocked.map(({ lengthMm }) => lengthMm),
+      ribs: belt.ribs,
+      riding,
+    });
   const keep = () =>
     keptDrive(`${TOOL_WORDS[tool].name} of ${formatMm(read.value!, 0)}`, {
       section: belt.section.name,
       ...(belt.ribs !== null && { ribs: belt.ribs }),
-      measurement: { ...measurement!, ...(held === 'slack' || held === 'tight' ? { state: held } : {}) },
+      measurement: {
+        ...measurement!,
+        ...(STATE_OF_HELD[held] !== 'as-drawn' && { state: STATE_OF_HELD[held] }),
+      },
       riding,
     });
 
@@ -111,10 +135,14 @@ export default function StringPanel() {
       {driveId === '' && (
         <StringAnswered
           belt={{ section: belt.section, ribs: belt.ribs }}
-          asked={asked}
-          answer={asked && stringLength(asked)}
-          held={held}
-          takesUpMm={takesUp.value}
+          answer={answer}
+          lengths={lengths}
+          findings={answer ? stringFindings(answer) : []}
+          note={
+            held === 'running' && takesUp.value === null
+              ? 'Nobody said what the adjuster takes up, so this is the nearest length.'
+              : undefined
+          }
         >
           <KeepAsDrive drive={asked && keep} />
         </StringAnswered>

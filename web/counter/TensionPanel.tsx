@@ -1,12 +1,13 @@
 import type { ReactNode } from 'react';
 import { Chips } from '../ui/Chips';
-import { useOneOf, useUnit } from './asked';
+import { SomeOf } from '../ui/SomeOf';
+import { useOneOf, useText, useUnit } from './asked';
 import { BeltAsk, useBelt } from './belt-asked';
 import { type AskedFigure, FigureAsk, LengthAsk, useFigure, useLength, useRead } from './fields';
 import { KeepAsDrive } from './KeepAsDrive';
 import { Headline } from './Headline';
-import { keptDrive, type SpanAnswer, spanTension } from '@emery/core/counter';
-import { type TensionWay, TENSION_WAY_WORDS } from '@emery/core/drive';
+import { DRIVABLE, keptDrive, type SpanAnswer, spanTension } from '@emery/core/counter';
+import { ROLE_LABELS, type TensionWay, TENSION_WAY_WORDS } from '@emery/core/drive';
 import { formatLength, N_PER_LBF, parseForce } from '@emery/core/quantity';
 import {
   CANNOT_TELL_WORDS,
@@ -40,6 +41,8 @@ export default function TensionPanel() {
   const gauge = useRead('gauge', force);
   const pluck = useFigure('pluck', 'Pluck', 1, 2000);
   const aim = useRead('aim', force);
+  const [driven, setDriven] = useText('drives');
+  const drives = DRIVABLE.filter((role) => driven.split(' ').includes(role));
   const readings = readingsOf({ push, pushMm, thumb, twist, gauge, pluck });
   const arm = holds === 'arm';
   const answer =
@@ -52,6 +55,7 @@ export default function TensionPanel() {
           armHolds: arm,
           readings,
           ...(aim.value !== null && { aimN: aim.value }),
+          drives,
         });
   const bare = unit === 'in' ? 'lbf' : 'N';
   return (
@@ -61,6 +65,14 @@ export default function TensionPanel() {
           <LengthAsk label="Free span, rim to rim" ask={span} first />
           <BeltAsk belt={belt} />
           <Chips label="What holds it tight" value={holds} options={HOLDS} onChange={setHolds} />
+          {!arm && (
+            <SomeOf
+              label="It drives"
+              values={drives}
+              options={DRIVABLE.map((value) => ({ value, label: ROLE_LABELS[value] }))}
+              onChange={(next) => setDriven(next.join(' '))}
+            />
+          )}
         </div>
         <h2>What was read on it, any of these</h2>
         <div className="fields">
@@ -126,17 +138,28 @@ interface ToldProps {
 
 function Told({ answer, readings, arm, children }: ToldProps) {
   const unit = useUnit();
-  const { measured, meanings, settings, defaultAim, reads } = answer;
+  const { measured, meanings, settings, most, from, reads } = answer;
   const force = (newtons: number) => forceFigure(newtons, unit);
-  const columns: [string, number, SpanReads][] = [
-    ...(measured && reads.measured ? [['as it is', measured.at, reads.measured] as [string, number, SpanReads]] : []),
+  // Of a range the two ends of a new belt alone: what comes after follows once somebody says what it drives.
+  const ends = [settings, ...(most ? [most] : [])].map(({ setN }) => setN);
+  const inUnit = (per: number) => ends.map((newtons) => Math.round(newtons / per)).join(' to ');
+  const setTo = `${inUnit(1)} N`;
+  const columns: [title: string, newtons: number, reads: SpanReads][] = [
+    ...(measured && reads.measured
+      ? ([['as it is', measured.at, reads.measured]] as [string, number, SpanReads][])
+      : []),
     ...(arm
       ? []
-      : ([
-          ['new belt', settings.setN, reads.fresh],
-          ['run in', settings.runInN, reads.runIn],
-          ['set again below', settings.againBelowN, reads.again],
-        ] as [string, number, SpanReads][])),
+      : most
+        ? ([
+            ['new belt, light load', settings.setN, reads.fresh],
+            ['new belt, heavy load', most.setN, reads.most!.fresh],
+          ] as [string, number, SpanReads][])
+        : ([
+            ['new belt', settings.setN, reads.fresh],
+            ['run in', settings.runInN, reads.runIn],
+            ['set again below', settings.againBelowN, reads.again],
+          ] as [string, number, SpanReads][])),
   ];
   return (
     <div id="answer" className="counter-answer" aria-live="polite">
@@ -145,7 +168,7 @@ function Told({ answer, readings, arm, children }: ToldProps) {
           ? `${Math.round(measured.at)} N ± ${Math.round(measured.sigma)}`
           : arm
             ? 'the arm sets it'
-            : `new belt ${force(settings.setN)}`}
+            : `new belt ${setTo}`}
       </Headline>
       {measured ? (
         <>
@@ -167,8 +190,15 @@ function Told({ answer, readings, arm, children }: ToldProps) {
         <>
           <div className="label">{arm ? 'A sprung arm sets it' : 'Set a new belt to'}</div>
           <div className="answer-figure" data-testid="tension-setting">
-            {arm ? 'nothing to set' : force(settings.setN)}
+            {arm ? 'nothing to set' : setTo}
+            {!arm && <span className="answer-other">{inUnit(N_PER_LBF)} lbf</span>}
           </div>
+          {!arm && most && (
+            <p>
+              <strong>Say what it drives for one figure.</strong> This runs from the lightest common load to the
+              heaviest.
+            </p>
+          )}
         </>
       )}
       {meanings.length > 0 && (
@@ -224,7 +254,7 @@ function Told({ answer, readings, arm, children }: ToldProps) {
       <p className="quiet">
         {arm
           ? 'A push moves the arm and tells nothing of the belt: pluck it, or read the pointer.'
-          : `${defaultAim ? 'The settings are Emery’s default for such a belt, not a specification' : `A new belt is set higher by a default of ${Math.round(100 * (settings.setN / settings.runInN - 1))} %`}: run it in for ${RUN_IN_MINUTES} minutes, set it again, and look again after some hundred km.`}
+          : `${SETTING_WORDS[from]} A new belt is set higher by a default of ${Math.round(100 * (settings.setN / settings.runInN - 1))} %: run it in for ${RUN_IN_MINUTES} minutes, set it again, and look again after some hundred km.`}
       </p>
       <p className="caution">
         <strong aria-hidden>▲</strong>
@@ -234,6 +264,15 @@ function Told({ answer, readings, arm, children }: ToldProps) {
     </div>
   );
 }
+
+/** What the settings rest on. */
+const SETTING_WORDS: Record<SpanAnswer['from'], string> = {
+  given: '',
+  drives: 'By default loads of what it drives, not a specification.',
+  range:
+    'What it drives decides, and nobody said it: from the lightest common load to the heaviest. Say what it drives.',
+  default: 'The settings are Emery’s default for such a belt, not a specification.',
+};
 
 /** By check, what it is done with and what it reads. A sprung arm yields to those that push. */
 const CHECKS: {

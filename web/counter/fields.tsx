@@ -3,7 +3,7 @@ import { FieldFrame } from '../ui/FieldFrame';
 import { LengthInput } from '../ui/LengthInput';
 import { WrittenField } from '../ui/WrittenField';
 import { useText, useUnit } from './asked';
-import { formatLength, parseLength, readsAs } from '@emery/core/quantity';
+import { formatLength, parseLength, readNumber, readsAs } from '@emery/core/quantity';
 
 /** What is written into a field, what it means, and what is wrong with it. */
 export interface AskedFigure {
@@ -38,16 +38,23 @@ export function useLength(name: string, label: string, most = 20_000): AskedFigu
 }
 
 /** A plain figure that is asked for. */
-export function useFigure(name: string, label: string, least: number, most: number, start = ''): AskedFigure {
+export function useFigure(
+  name: string,
+  label: string,
+  least: number,
+  most: number,
+  { start = '', whole = false }: { start?: string; whole?: boolean } = {},
+): AskedFigure {
   const [text, put] = useText(name, start);
-  const plain = text.trim().replace(',', '.');
-  const number = Number(plain);
-  const fits = plain !== '' && number >= least && number <= most;
+  const plain = text.trim();
+  const reading = readNumber(plain, { least, most, whole });
+  const value = reading.ok && reading.value >= least && reading.value <= most ? reading.value : null;
+  const asked = !reading.ok && reading.twoWays ? `${label}: ${reading.problem}` : null;
   return {
     text,
     put,
-    value: fits ? number : null,
-    problem: plain === '' || fits ? null : `${label}: write a number from ${least} to ${most}.`,
+    value,
+    problem: plain === '' || value !== null ? null : (asked ?? `${label}: write a number from ${least} to ${most}.`),
     echo: '',
   };
 }

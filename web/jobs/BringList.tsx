@@ -16,8 +16,14 @@ export function BringList({ drive, bring }: { drive: Drive; bring: List }) {
           </h2>
           <AskForBelt ask={belt} section={belt.section} ribs={belt.ribs} large />
           {belt.number && <p>The last one had the number {belt.number}.</p>}
-          {belt.from === 'size' && (
-            <p className="quiet">Nobody said which length it has: this is the one that Size would bring home.</p>
+          {belt.misfit && (
+            <p className="finding is-fault">
+              <strong>■ {Math.round(belt.misfit.lengthMm)} mm, as marked, cannot be fitted.</strong> This is the length
+              Size recommends.
+            </p>
+          )}
+          {belt.from === 'size' && !belt.misfit && (
+            <p className="quiet">No length chosen yet: this is the one Size recommends.</p>
           )}
           {belt.second && (
             <div className="bring-second">
@@ -29,7 +35,7 @@ export function BringList({ drive, bring }: { drive: Drive; bring: List }) {
       ))}
       {bring.unknown.map((id) => (
         <p key={id} className="finding is-watch">
-          <strong>{capital(beltName(drive, id))}: no length fits.</strong> Look under Size first.
+          <strong>{capital(beltName(drive, id))}: no length to bring yet.</strong> See under Size why.
         </p>
       ))}
       <Lines name="Parts to be changed" lines={bring.parts} />

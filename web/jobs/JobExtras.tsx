@@ -9,6 +9,7 @@ import { JobPicture } from './JobPicture';
 import { RemarkForm } from './RemarkForm';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
+import { odometerDoubtWords } from '@emery/core/quantity';
 
 interface Props {
   job: JobOpened;
@@ -36,6 +37,7 @@ export function JobExtras(props: Props) {
           most={1e7}
           onCommit={(odometer) => happens({ kind: 'odometer', odometer })}
           onClear={() => happens({ kind: 'odometer', odometer: null })}
+          doubtOf={(odometer) => odometerDoubtWords(odometer, job.vehicleOdometer, job.odometerUnit)}
         />
       )}
       <Parts {...props} />

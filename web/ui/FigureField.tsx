@@ -1,3 +1,4 @@
+import { editableNumber, readNumber } from '@emery/core/quantity';
 import { steady } from './steady';
 import { useOnLeave, useTyped } from './typed-text';
 import { WrittenField } from './WrittenField';
@@ -12,7 +13,13 @@ interface Props {
   onCommit: (value: number) => void;
   /** Where given, the field may be emptied. */
   onClear?: () => void;
+  /** What is odd about a figure that could be right all the same; it is asked about before it is taken. */
+  doubtOf?: (value: number) => string | null;
 }
+
+/** Units of what is counted by the thousand and has no decimals worth a thought. */
+const COUNTED: ReadonlySet<string> = new Set(['rev/min', 'km', 'mi', 'h', 'as it stands']);
+const UNIT_AFTER = /\s*(°|%|A|kW|N|km|mi|h|mm|g|rev\/min|rpm)$/i;
 
 /** A plain figure in a unit of its own: degrees, N·m. Text that is none stays, with what is accepted. */
 export const FigureField = steady(function FigureField({
@@ -23,37 +30,41 @@ export const FigureField = steady(function FigureField({
   most = 720,
   onCommit,
   onClear,
+  doubtOf,
 }: Props) {
   const [text, setText] = useTyped<string | null>(label, null);
-  const start = value === null ? '' : String(Math.round(value * 100) / 100);
-  const written = (text ?? start)
-    .trim()
-    .replace(',', '.')
-    .replace(/\s*(°|%|A|kW|rev\/min|rpm)$/i, '');
-  const number = Number(written);
+  const start = value === null ? '' : editableNumber(Math.round(value * 100) / 100);
+  const written = (text ?? start).trim().replace(UNIT_AFTER, '');
   const empty = written === '';
-  const fits = empty
-    ? onClear !== undefined || value === null
-    : Number.isFinite(number) && number >= least && number <= most;
+  const reading = readNumber(written, { least, most, whole: COUNTED.has(unit) });
+  const number = reading.ok ? reading.value : Number.NaN;
+  const fits = empty ? onClear !== undefined || value === null : number >= least && number <= most;
+  const asked = !empty && !reading.ok && reading.twoWays;
   const problem =
-    text !== null && !fits
-      ? `${label}: write a number from ${least} to ${most}, in ${unit}${onClear ? ', or leave it empty' : ''}.`
-      : null;
-  const commit = () => {
-    if (text === null || problem !== null) return;
+    text === null || fits
+      ? null
+      : asked
+        ? `${label}: ${reading.problem}`
+        : `${label}: write a number from ${least} to ${most}, in ${unit}${onClear ? ', or leave it empty' : ''}.`;
+  // What is odd stays in the field until Enter says that it is meant.
+  const doubt = text === null || empty || problem !== null ? null : (doubtOf?.(number) ?? null);
+  const commit = (meant: boolean) => {
+    if (text === null || problem !== null || (doubt !== null && !meant)) return;
     if (empty) onClear?.();
     else if (written !== start) onCommit(number);
     setText(null);
   };
-  useOnLeave(commit);
+  const leave = () => commit(false);
+  useOnLeave(leave);
   return (
     <WrittenField
       label={`${label}, ${unit}`}
       value={text ?? start}
-      problem={problem}
+      problem={problem ?? (doubt === null ? null : `${label}: ${doubt} Correct it, or press Enter if it is meant.`)}
       inputMode="decimal"
       onChange={setText}
-      onCommit={commit}
+      onCommit={leave}
+      {...(doubt !== null && { onEnter: () => commit(true) })}
     />
   );
 });

@@ -1,8 +1,10 @@
+import { useState } from 'react';
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { AskCard } from './AskCard';
 import { CountField } from './CountField';
 import { FigureField } from './FigureField';
+import { SomeOf } from './SomeOf';
 import { LengthFigure } from './LengthFigure';
 import { QuantityField } from './QuantityField';
 import { TapePad } from './TapePad';
@@ -303,4 +305,88 @@ describe('a question with outcomes', () => {
     screen.getByText('Set the gauge square.');
     expect(screen.queryAllByRole('button')).toEqual([]);
   });
+});
+
+describe('figures that can be read two ways', () => {
+  const shown = (props: Partial<Parameters<typeof FigureField>[0]>) => {
+    const onCommit = jest.fn();
+    const { label = 'It stands at', unit = 'N' } = props;
+    render(
+      <FigureField label={label} unit={unit} value={null} least={0} most={20_000} onCommit={onCommit} {...props} />,
+    );
+    return { onCommit, field: screen.getByLabelText(`${label}, ${unit}`) };
+  };
+
+  test.each(['1,250', '1.250'])('%s N is asked about, stays as it was typed, and nothing is taken', async (text) => {
+    const { field, onCommit } = shown({});
+    await userEvent.type(field, text);
+    await userEvent.tab();
+    expect(onCommit).not.toHaveBeenCalled();
+    expect(field).toHaveProperty('value', text);
+    screen.getByText(/It stands at: .* could be 1250 or 1\.250\. Write 1250/);
+    await userEvent.clear(field);
+    await userEvent.type(field, '1 250{Enter}');
+    expect(onCommit.mock.calls).toEqual([[1250]]);
+  });
+
+  test('an engine speed and an odometer have thousands and no such decimals', async () => {
+    const idle = shown({ label: 'Redline', unit: 'rev/min' });
+    await userEvent.type(idle.field, '4,600{Enter}');
+    expect(idle.onCommit.mock.calls).toEqual([[4600]]);
+    const odometer = shown({ label: 'Odometer', unit: 'km', most: 1e7 });
+    await userEvent.type(odometer.field, '152,000{Enter}');
+    expect(odometer.onCommit.mock.calls).toEqual([[152_000]]);
+  });
+
+  test('what is odd is asked about: leaving the field takes nothing, Enter says that it is meant', async () => {
+    const doubtOf = (value: number) => (value < 152_000 ? 'below the last reading.' : null);
+    const { field, onCommit } = shown({ label: 'Odometer', unit: 'km', most: 1e7, doubtOf });
+    await userEvent.type(field, '15,200');
+    screen.getByText('Odometer: below the last reading. Correct it, or press Enter if it is meant.');
+    await userEvent.tab();
+    expect(onCommit).not.toHaveBeenCalled();
+    expect(field).toHaveProperty('value', '15,200');
+    await userEvent.type(field, '{Enter}');
+    expect(onCommit.mock.calls).toEqual([[15_200]]);
+    await userEvent.clear(field);
+    await userEvent.type(field, '153000{Enter}');
+    expect(onCommit.mock.calls).toEqual([[15_200], [153_000]]);
+  });
+
+  test('a figure with three decimals starts so that it reads back', async () => {
+    const { field, onCommit } = shown({ value: 1.25 });
+    expect(field).toHaveProperty('value', '1.25');
+    await userEvent.click(field);
+    await userEvent.tab();
+    expect(onCommit).not.toHaveBeenCalled();
+  });
+});
+
+test('any of a few are taken and let go, by a tap and by the space bar', async () => {
+  const taken: string[][] = [];
+  function Some() {
+    const [values, setValues] = useState<('a' | 'b')[]>([]);
+    return (
+      <SomeOf
+        label="It drives"
+        values={values}
+        options={[
+          { value: 'a', label: 'Alternator' },
+          { value: 'b', label: 'Pump' },
+        ]}
+        onChange={(next) => {
+          taken.push(next);
+          setValues(next);
+        }}
+      />
+    );
+  }
+  render(<Some />);
+  const group = screen.getByRole('group', { name: 'It drives' });
+  await userEvent.click(screen.getByLabelText('Pump'));
+  screen.getByLabelText('Alternator').focus();
+  await userEvent.keyboard(' ');
+  await userEvent.click(screen.getByLabelText('Pump'));
+  expect(taken).toEqual([['b'], ['b', 'a'], ['a']]);
+  expect(group.querySelectorAll('.chip.is-chosen')).toHaveLength(1);
 });

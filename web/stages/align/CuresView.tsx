@@ -130,6 +130,16 @@ function PlanItem({
           </span>
         )}
       </p>
+      <p>
+        Likely {degreeFigure(plan.likely.deg)} ± {degreeFigure(plan.likely.plusMinusDeg)} once it is done, by the ± of
+        the readings.
+      </p>
+      {plan.others.map(({ belt: other, beforeDeg, afterDeg }) => (
+        <p key={other} className={afterDeg > beforeDeg + 0.01 ? 'finding is-watch' : 'quiet'}>
+          The shaft moves whole: belt {drive.belts.findIndex(({ id }) => id === other) + 1} goes from{' '}
+          {degreeFigure(beforeDeg)} to {degreeFigure(afterDeg)}.
+        </p>
+      ))}
       <div className="button-row">
         <Button
           type={number === 1 && !trying ? 'primary' : 'default'}

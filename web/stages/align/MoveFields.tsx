@@ -6,6 +6,7 @@ import { FigureField } from '../../ui/FigureField';
 import { TextField } from '../../ui/TextField';
 import { useTyped } from '../../ui/typed-text';
 import { putMove } from '@emery/core/align';
+import { readNumber } from '@emery/core/quantity';
 import type { AlignMove, MoveKind } from '@emery/core/drive';
 
 /** The figures of one kind of move, and a button that keeps it. */
@@ -75,14 +76,20 @@ export function MoveFields({ pulley, kind, onDone }: { pulley: string; kind: Mov
   );
 }
 
+/** No washer or feeler is thicker, mm. */
+const SIZES_MM = 200;
+
 /** Sizes as they are written, such as `0.5 1 1,6`; null where one is no number. */
 function sizesIn(text: string): number[] | null {
   const parts = text
     .replace(/[−–]/g, '-')
     .split(/[\s;]+|,\s+/)
     .filter(Boolean)
-    .map((part) => Number(part.replace(',', '.').replace(/mm$/i, '')));
-  return parts.every((value) => Number.isFinite(value) && Math.abs(value) <= 1000) && parts.length <= 40 ? parts : null;
+    .map((part) => readNumber(part.replace(/mm$/i, ''), { least: -SIZES_MM, most: SIZES_MM }))
+    .map((read) => (read.ok ? read.value : Number.NaN));
+  return parts.every((value) => Number.isFinite(value) && Math.abs(value) <= SIZES_MM) && parts.length <= 40
+    ? parts
+    : null;
 }
 
 function Sizes({ text, bad, onText }: { text: string; bad: boolean; onText: (text: string) => void }) {

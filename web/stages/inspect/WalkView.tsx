@@ -11,6 +11,7 @@ import { useInspect } from './InspectProvider';
 import { useInspection, useLook, useOdometer, usePartInHand } from './sums';
 import { VERDICT_MARKS } from './marks';
 import { type Check, ODOMETER_UNITS, ODOMETER_WORDS, stationOf } from '@emery/core/drive';
+import { odometerDoubtWords } from '@emery/core/quantity';
 import {
   changeInspect,
   CHECK_WORDS,
@@ -186,6 +187,7 @@ function Odometer() {
         value={now}
         least={0}
         most={1e7}
+        doubtOf={(reading) => odometerDoubtWords(reading, last, unit)}
         onCommit={(reading) => {
           write(reading);
           dispatch(edit((d) => readOdometer(d, reading, { at: began })));

@@ -7,7 +7,15 @@ import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
 import { useNoise } from './NoiseProvider';
 import { useDiagnosis } from './sums';
-import { dueAfter, ODOMETER_UNITS, ODOMETER_WORDS, type OdometerUnit, removeItem } from '@emery/core/drive';
+import {
+  dueAfter,
+  lastOdometer,
+  ODOMETER_UNITS,
+  ODOMETER_WORDS,
+  type OdometerUnit,
+  removeItem,
+} from '@emery/core/drive';
+import { odometerDoubtWords } from '@emery/core/quantity';
 import { CAUSE_WORDS, cureDone, LISTEN_AGAIN_WORDS, listenedAgain, partLabel } from '@emery/core/noise';
 
 /** Causes that are offered to be put right. */
@@ -109,6 +117,7 @@ export default function AfterView() {
           unit="as it stands"
           least={0}
           most={10_000_000}
+          doubtOf={(reading) => odometerDoubtWords(reading, lastOdometer(drive), odometerUnit)}
           onCommit={setOdometer}
           onClear={() => setOdometer(null)}
         />

@@ -5,10 +5,11 @@ import { Choice } from '../../ui/Choice';
 import { QuantityField } from '../../ui/QuantityField';
 import { FigureField } from '../../ui/FigureField';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
-import { armThrough, newAdjuster } from '@emery/core/adjuster';
+import { adjustersOf, armThrough, newAdjuster } from '@emery/core/adjuster';
 import {
   type Adjuster,
   type Belt,
+  changeBelt,
   changeStation,
   type Point,
   type Shims,
@@ -19,6 +20,7 @@ import {
   stationLabel,
   type Turnbuckle,
 } from '@emery/core/drive';
+import { sectionFor } from '@emery/core/section';
 
 const KINDS: readonly { value: Adjuster['kind'] | 'none'; label: string }[] = [
   { value: 'none', label: 'No adjuster' },
@@ -36,8 +38,8 @@ export function AdjusterFields({ source }: { source: Belt }) {
   const on = drive.stations.filter(({ pulleys }) =>
     pulleys.some(({ id }) => source.route.some(({ pulley }) => pulley === id)),
   );
-  const adjusted =
-    on.find(({ adjuster, role }) => adjuster && role === 'tensioner') ?? on.find(({ adjuster }) => adjuster);
+  const { stations: adjustable, unclear } = adjustersOf(drive, source);
+  const adjusted = adjustable[0] ?? on.find(({ adjuster }) => adjuster);
   const [chosen, setChosen] = useState<string | null>(null);
   const station =
     on.find(({ id }) => id === chosen) ?? adjusted ?? on.find(({ role }) => role === 'tensioner') ?? on.at(-1);
@@ -53,6 +55,29 @@ export function AdjusterFields({ source }: { source: Belt }) {
           <span>A sprung arm bites. Keep fingers out and let it down slowly.</span>
         </p>
       )}
+      {adjustable.length > 1 && (
+        <>
+          {unclear && source.adjuster === undefined && (
+            <p className="finding is-watch">
+              <strong>▲ {adjustable.length} shafts on this belt have an adjuster.</strong> Say which one tightens it.
+            </p>
+          )}
+          <div className="fields">
+            <Choice
+              label="This belt is tightened by"
+              value={source.adjuster === undefined && unclear ? '' : adjustable[0]!.id}
+              options={[
+                ...(source.adjuster === undefined && unclear ? [{ value: '', label: 'not said yet' }] : []),
+                ...adjustable.map((one) => ({ value: one.id, label: stationLabel(one) })),
+              ]}
+              onChange={(id) => {
+                setChosen(id);
+                dispatch(edit((d) => changeBelt(d, source.id, { adjuster: id === '' ? undefined : id })));
+              }}
+            />
+          </div>
+        </>
+      )}
       <div className="fields">
         <Choice
           label="At"
@@ -67,6 +92,21 @@ export function AdjusterFields({ source }: { source: Belt }) {
           onChange={(kind) => set(kind === 'none' ? undefined : newAdjuster(kind, station))}
         />
       </div>
+      {adjuster?.kind === 'fixed' && sectionFor(source.section)?.kind === 'ribbed' && (
+        <div className="fields">
+          <Choice
+            label="The belt is"
+            value={source.build === 'stretch' ? 'stretch' : 'ordinary'}
+            options={[
+              { value: 'ordinary', label: 'ordinary' },
+              { value: 'stretch', label: 'marked stretch-fit' },
+            ]}
+            onChange={(next) =>
+              dispatch(edit((d) => changeBelt(d, source.id, { build: next === 'stretch' ? 'stretch' : undefined })))
+            }
+          />
+        </div>
+      )}
       {adjuster && (
         <TypedPlace at={`station ${station.id}`}>
           <Measures key={`${station.id} ${adjuster.kind}`} station={station} adjuster={adjuster} set={set} />

@@ -112,7 +112,7 @@ function MeasuredOne({
   const { drive, unit, dispatch } = useBench('drive', 'unit', 'dispatch');
   const [open, setOpen] = useState(false);
   const name = TOOL_WORDS[measurement.tool].name;
-  const note = result && layNote(result, measurement.lay !== undefined);
+  const note = result && layNote(result, measurement.lay !== undefined, unit);
   return (
     <div className={`measured-one${result?.suspect ? ' is-suspect' : ''}`}>
       <div className="block-head">

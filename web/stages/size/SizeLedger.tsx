@@ -62,7 +62,7 @@ export default function SizeLedger() {
               ))}
             </ul>
           )}
-          <Candidates answer={answer} source={source} />
+          {answer.candidates.length > 0 && <Candidates answer={answer} source={source} />}
           {beltsInFront(drive, source.id).map((front) => (
             <p key={front.belt} className="quiet">
               Belt {drive.belts.findIndex(({ id }) => id === front.belt) + 1} runs in front of it
@@ -113,6 +113,9 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const { drive, unit } = useBench('drive', 'unit');
   const { candidates, best, pair, window: between, lastOn, release } = answer;
   const belt = best === null ? null : candidates[best]!;
+  const chance = belt?.chance ?? null;
+  const fixed = answer.kind === null;
+  const notSaid = answer.findings.some(({ code }) => code === 'no-adjuster');
   const [from, to] = [between.shortMark ?? between.slackEnd ?? null, between.longMark ?? between.tightEnd ?? null];
   const other = pair?.both.map((k) => candidates[k]!.lengthMm).find((mm) => mm !== belt?.lengthMm);
   const basis = sectionFor(source.section)!.basis;
@@ -128,7 +131,16 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
           </span>
         </div>
       ) : (
-        <div className="answer-none">no length fits</div>
+        <div className="answer-none">{notSaid ? 'no adjuster given yet' : 'no length fits'}</div>
+      )}
+      {notSaid && typeof between.drawn === 'number' && (
+        <p className="answer-note">
+          Drawn length:{' '}
+          <strong>
+            <LengthFigure mm={between.drawn} unit={unit} />
+          </strong>
+          . Give this belt its adjuster below, or mark its centres as fixed.
+        </p>
       )}
       {belt && (
         <AskForBelt
@@ -145,12 +157,16 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
         </p>
       )}
       <div className="answer-note">
-        {belt && `Fits with ${percent(belt.chance)} chance. `}
-        {belt &&
+        {chance !== null && `Fits with ${percent(chance)} chance. `}
+        {chance !== null &&
           other !== undefined &&
-          pair!.chance > belt.chance + 0.005 &&
+          pair!.chance > chance + 0.005 &&
           `With ${formatLength(other, unit)} beside it, one of the two fits with ${percent(pair!.chance)}. `}
-        {from !== null &&
+        {fixed &&
+          typeof belt?.tensionN === 'number' &&
+          `Static tension ${Math.round(belt.tensionN)} N by default belt stiffness. `}
+        {!fixed &&
+          from !== null &&
           to !== null &&
           `From ${formatLength(from, unit)} to ${formatLength(to, unit)} ${answer.marks ? 'between the marks' : 'over the travel'}. `}
         {lastOn && `Slip it over ${pulleyLabel(drive, lastOn.pulley)} last. `}
@@ -166,13 +182,15 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const pointAt = usePointAt();
   const onShelf = (mm: number) => stock.find(({ lengthMm }) => Math.abs(lengthMm - mm) < 0.01)?.shelf ?? 0;
   const adjuster = answer.reads === 'armAngle' ? 'arm' : answer.reads === 'travel' ? 'other' : 'none';
+  // On fixed centres a length is judged by the tension that it makes.
+  const placed = adjuster === 'none' ? 'Tension' : answer.marks ? 'Between marks' : 'Of travel';
   return (
     <table className="ledger-table size-table folds">
       <thead>
         <tr>
           <th>Length</th>
           <th>Verdict</th>
-          <th className="figure">{answer.marks ? 'Between marks' : 'Of travel'}</th>
+          <th className="figure">{placed}</th>
           <th className="figure">Reserve</th>
           <th className="figure">Chance</th>
         </tr>
@@ -199,14 +217,20 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                     {VERDICT_MARKS[candidate.verdict]} {VERDICT_WORDS[candidate.verdict]}
                   </span>
                 </td>
-                <td className="figure" data-head={answer.marks ? 'between marks' : 'of travel'}>
-                  {candidate.position === null ? '—' : `${Math.round(100 * candidate.position)} %`}
+                <td className="figure" data-head={placed.toLowerCase()}>
+                  {adjuster === 'none'
+                    ? candidate.tensionN === null
+                      ? '—'
+                      : `${Math.round(candidate.tensionN)} N`
+                    : candidate.position === null
+                      ? '—'
+                      : `${Math.round(100 * candidate.position)} %`}
                 </td>
                 <td className="figure" data-head="reserve">
                   {candidate.reserveMm > 0 ? <LengthFigure mm={candidate.reserveMm} unit={unit} places={0} /> : '—'}
                 </td>
                 <td className="figure" data-head="chance">
-                  {percent(candidate.chance, true)}
+                  {candidate.chance === null ? '—' : percent(candidate.chance, true)}
                 </td>
               </tr>
               {shown && (
@@ -250,6 +274,7 @@ const VERDICT_MARKS: Record<Sized['verdict'], string> = {
   'will-not-go-on': '■',
   'out-of-travel': '■',
   rubs: '■',
+  'not-known': '○',
 };
 
 function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'other' | 'none' }) {

@@ -20,7 +20,7 @@ import {
   stationOf,
   type SurveyReading,
 } from '@emery/core/drive';
-import { formatMm, type LengthUnit, parseLength, readsAs } from '@emery/core/quantity';
+import { formatMm, type LengthUnit, parseLength, readNumber, readsAs } from '@emery/core/quantity';
 import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, readingOf, type SurveyFit, valueOf } from '@emery/core/survey';
 
 const KINDS = (Object.keys(READING_WORDS) as ReadingKind[]).map((value) => ({ value, label: READING_WORDS[value] }));
@@ -238,10 +238,9 @@ function angleOf(text: string): { ok: true; deg: number } | { ok: false; problem
   const written = text
     .trim()
     .replace(/°|deg(rees)?$/i, '')
-    .replace(',', '.')
     .trim();
-  const deg = Number(written);
-  return written !== '' && Number.isFinite(deg) && Math.abs(deg) <= 360
-    ? { ok: true, deg }
+  const read = readNumber(written, { least: -360, most: 360 });
+  return read.ok && Math.abs(read.value) <= 360
+    ? { ok: true, deg: read.value }
     : { ok: false, problem: 'Angle: write degrees from -360 to 360, such as 35.5.' };
 }

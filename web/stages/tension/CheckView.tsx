@@ -20,6 +20,7 @@ import {
   type TensionWay,
 } from '@emery/core/drive';
 import { formatLength } from '@emery/core/quantity';
+import { limitOrDefault } from '@emery/core/accessory';
 import {
   CANNOT_TELL_WORDS,
   cannotTell,
@@ -27,9 +28,9 @@ import {
   fineFigure,
   forceFigure,
   latestOf,
-  limitOrDefault,
   meaningOf,
   meaningsOf,
+  readingsNow,
   aimOf,
   type SpanChecks,
   type Standing,
@@ -178,7 +179,7 @@ function Measured() {
   useStore(hand);
   const { standing, source } = belt!;
   const [which, setWhich] = useTyped<'all' | 'latest'>('which', 'latest');
-  const readings = source.tensionReadings ?? [];
+  const readings = readingsNow(drive, source);
   const latest = latestOf(readings);
   const counted = which === 'all' ? readings : latest;
   const told = meaningsOf(drive, standing, counted, hand.get());

@@ -9,10 +9,9 @@ import { TextField } from '../../ui/TextField';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
 import { stationById, useTensionSums } from './sums';
 import { useTension } from './TensionProvider';
-import { torqueOfPower, type TorqueSource } from '@emery/core/accessory';
+import { DEFAULT_HUB_LIMITS, torqueOfPower, type TorqueSource } from '@emery/core/accessory';
 import { changeStation, type Station, stationLabel, type TorqueCurve } from '@emery/core/drive';
 import { rpmFigure } from '@emery/core/speeds';
-import { DEFAULT_HUB_LIMITS } from '@emery/core/tension';
 
 const SOURCES: Record<TorqueSource, string> = {
   points: 'Taken from its points.',

@@ -8,6 +8,7 @@ import { useGoToStage } from '../../bench/use-go-to-stage';
 import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
 import { alignmentOf, worseOf, worstFirst } from '@emery/core/planes';
+import { limitOrDefault } from '@emery/core/accessory';
 import {
   forceFigure,
   LEAST_TEETH,
@@ -23,7 +24,6 @@ import {
   tensionWords,
   toothLoads,
   windowOf,
-  limitOrDefault,
   WRAP_STEP_DEG,
   worstOf,
 } from '@emery/core/tension';

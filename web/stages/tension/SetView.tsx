@@ -6,14 +6,21 @@ import { FigureField } from '../../ui/FigureField';
 import { useTyped } from '../../ui/typed-text';
 import { ArmPanel } from './ArmPanel';
 import { useTensionSums } from './sums';
-import { type BeltCare, changeBelt, changeStation, type OdometerUnit, stationLabel } from '@emery/core/drive';
-import { formatLength } from '@emery/core/quantity';
+import {
+  type BeltCare,
+  changeBelt,
+  changeStation,
+  lastOdometer,
+  type OdometerUnit,
+  stationLabel,
+} from '@emery/core/drive';
+import { formatLength, odometerDoubtWords } from '@emery/core/quantity';
+import { limitOrDefault } from '@emery/core/accessory';
 import {
   DEFAULT_BAR,
   fineFigure,
   forceFigure,
   hotRise,
-  limitOrDefault,
   aimOf,
   newBeltFigures,
   nextLookAfter,
@@ -297,6 +304,7 @@ function NewBelt() {
           value={km ?? care.fittedOdometer ?? null}
           least={0}
           most={1e7}
+          doubtOf={(reading) => odometerDoubtWords(reading, lastOdometer(drive), counts)}
           onCommit={setKm}
           onClear={() => setKm(null)}
         />

@@ -4,7 +4,8 @@ import type { LayerProps, PulleyFigure } from '../stage';
 import { useTensionSums } from './sums';
 import { useTension } from './TensionProvider';
 import './tension.css';
-import { limitOrDefault, marginFigure, SAFE_MARGIN } from '@emery/core/tension';
+import { limitOrDefault } from '@emery/core/accessory';
+import { marginFigure, SAFE_MARGIN } from '@emery/core/tension';
 
 /** More in hand than this is not worth a word on the drawing. */
 const PLENTY = 2;

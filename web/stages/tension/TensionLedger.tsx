@@ -10,16 +10,15 @@ import { useTensionSums } from './sums';
 import { useTension, type TensionView } from './TensionProvider';
 import './tension.css';
 import { rpmFigure } from '@emery/core/speeds';
+import { limitOrDefault, writtenLimit } from '@emery/core/accessory';
 import {
   forceFigure,
-  limitOrDefault,
   restFindings,
   SITUATIONS,
   SOURCE_WORDS,
   tensionWords,
   windowFindings,
   windowOf,
-  writtenLimit,
 } from '@emery/core/tension';
 
 const LoadsView = lazyPart('Loads', () => import('./LoadsView'));

@@ -6,10 +6,10 @@ import { FindingItem } from '../../bench/FindingItem';
 import { useTensionSums } from './sums';
 import { useTension } from './TensionProvider';
 import { type Drive, pulleyLabel } from '@emery/core/drive';
+import { limitOrDefault, writtenLimit } from '@emery/core/accessory';
 import {
   forceFigure,
   hardestLoad,
-  limitOrDefault,
   aimOf,
   remediesFor,
   stateWords,
@@ -18,7 +18,6 @@ import {
   windowFindings,
   type WindowEnd,
   windowOf,
-  writtenLimit,
 } from '@emery/core/tension';
 
 /** The tensions between which the belt is right, and where it stands among them. */

@@ -1,0 +1,84 @@
+import { limitOrDefault, marksOf } from '../accessory';
+import {
+  addBelt,
+  addStation,
+  type Belt,
+  changeBelt,
+  type Drive,
+  newDrive,
+  newStation,
+  type Pulley,
+  type Role,
+  STARTING_SIZES,
+  SURFACE_OF,
+} from '../drive';
+import { sectionFor } from '../section';
+import { aimOf, type NewBeltFigures, newBeltFigures, statesThatMatter, tensionOf, windowOf } from '../tension';
+
+/** What a belt may be said to drive at the counter. */
+export const DRIVABLE = [
+  'alternator',
+  'water-pump',
+  'power-steering',
+  'ac-compressor',
+  'fan',
+  'air-pump',
+  'vacuum-pump',
+] as const satisfies readonly Role[];
+export type Drivable = (typeof DRIVABLE)[number];
+
+/** What belts commonly drive: between the lightest and the heaviest lies a belt of which nobody said it. */
+const COMMON: readonly (readonly Drivable[])[] = [
+  ['water-pump'],
+  ['vacuum-pump'],
+  ['alternator'],
+  ['alternator', 'water-pump'],
+  ['power-steering'],
+  ['alternator', 'water-pump', 'power-steering'],
+  ['ac-compressor'],
+  ['alternator', 'water-pump', 'power-steering', 'ac-compressor'],
+];
+/** The shafts stand round a circle so large, mm, which gives each the wrap that is usual. A default. */
+const AROUND_MM = 190;
+
+/**
+ * A drive of starting sizes whose belt runs round the crank and those accessories, for their loads alone: nobody's
+ * engine.
+ */
+function typicalDrive(belt: Belt, drives: readonly Drivable[]): Drive {
+  const roles: readonly Role[] = ['crankshaft', ...drives];
+  const empty = addBelt(newDrive(''), belt);
+  const kind = sectionFor(belt.section)!.kind;
+  const built = roles.reduce<Drive>((drive, role, k) => {
+    const angle = -Math.PI / 2 - (2 * Math.PI * k) / Math.max(3, roles.length);
+    const made = newStation(drive, role, AROUND_MM * Math.cos(angle), AROUND_MM * Math.sin(angle), belt.section);
+    const { id } = made.pulleys[0]!;
+    const size =
+      kind === 'toothed'
+        ? { teeth: Math.max(12, Math.round((STARTING_SIZES[role] * Math.PI) / sectionFor(belt.section)!.pitch)) }
+        : { diameter: STARTING_SIZES[role] };
+    return addStation(drive, { ...made, pulleys: [{ id, plane: 0, surface: SURFACE_OF[kind], ...size } as Pulley] });
+  }, empty);
+  return changeBelt(built, belt.id, {
+    route: built.stations.map(({ pulleys }) => ({ pulley: pulleys[0]!.id, side: 'drive' as const })),
+  });
+}
+
+/**
+ * What a new belt that drives all that is set to, by Tension's own sums over default loads; null where none is right.
+ */
+export function settingFor(belt: Belt, drives: readonly Drivable[]): NewBeltFigures | null {
+  const drive = typicalDrive(belt, drives);
+  const states = statesThatMatter(marksOf(drive.speeds), { all: 'heaviest' }, false);
+  const window = windowOf(tensionOf(drive), belt.id, states, limitOrDefault);
+  return window && aimOf(window) !== null ? newBeltFigures(window) : null;
+}
+
+/**
+ * Between which settings a new belt lies of which nobody said what it drives: the lightest and the heaviest of what
+ * belts commonly drive, of those that this one can.
+ */
+export function settingRange(belt: Belt): { least: NewBeltFigures; most: NewBeltFigures } | null {
+  const all = COMMON.flatMap((drives) => settingFor(belt, drives) ?? []).sort((a, b) => a.setN - b.setN);
+  return all.length === 0 ? null : { least: all[0]!, most: all.at(-1)! };
+}
