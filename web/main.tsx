@@ -54,7 +54,7 @@ const client = new QueryClient({
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={client}>
-      <BrowserRouter>
+      <BrowserRouter useTransitions={false}>
         <CounterKey />
         <Routes>
           <Route path="counter/:question?" element={<CounterPage />} />
