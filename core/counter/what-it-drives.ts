@@ -7,12 +7,8 @@ import {
   type Drive,
   newDrive,
   newStation,
-  type Pulley,
   type Role,
-  STARTING_SIZES,
-  SURFACE_OF,
 } from '../drive';
-import { sectionFor } from '../section';
 import { aimOf, type NewBeltFigures, newBeltFigures, statesThatMatter, tensionOf, windowOf } from '../tension';
 
 /** What a belt may be said to drive at the counter. */
@@ -48,16 +44,12 @@ const AROUND_MM = 190;
 function typicalDrive(belt: Belt, drives: readonly Drivable[]): Drive {
   const roles: readonly Role[] = ['crankshaft', ...drives];
   const empty = addBelt(newDrive(''), belt);
-  const kind = sectionFor(belt.section)!.kind;
   const built = roles.reduce<Drive>((drive, role, k) => {
     const angle = -Math.PI / 2 - (2 * Math.PI * k) / Math.max(3, roles.length);
-    const made = newStation(drive, role, AROUND_MM * Math.cos(angle), AROUND_MM * Math.sin(angle), belt.section);
-    const { id } = made.pulleys[0]!;
-    const size =
-      kind === 'toothed'
-        ? { teeth: Math.max(12, Math.round((STARTING_SIZES[role] * Math.PI) / sectionFor(belt.section)!.pitch)) }
-        : { diameter: STARTING_SIZES[role] };
-    return addStation(drive, { ...made, pulleys: [{ id, plane: 0, surface: SURFACE_OF[kind], ...size } as Pulley] });
+    return addStation(
+      drive,
+      newStation(drive, role, AROUND_MM * Math.cos(angle), AROUND_MM * Math.sin(angle), belt.section),
+    );
   }, empty);
   return changeBelt(built, belt.id, {
     route: built.stations.map(({ pulleys }) => ({ pulley: pulleys[0]!.id, side: 'drive' as const })),

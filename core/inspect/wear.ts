@@ -1,4 +1,5 @@
 import { type Belt, type Check, type Drive, type InspectFinding, momentOf } from '../drive';
+import { odometerDoubt } from '../quantity';
 import { type Limits, limitsOf, sigmaOfFinding } from './limits';
 
 /** The checks whose figures wear away with the distance. */
@@ -70,13 +71,12 @@ export function wearOf(drive: Drive, belt: Belt, findings: readonly InspectFindi
   }, null);
 }
 
-/** No vehicle goes further in a day, in any unit an odometer counts; between two looks without a date, in all. */
-const MOST_A_DAY = 2500;
-const MOST_AT_ALL = 500_000;
+/** Readings whose days nobody kept may lie so many apart, and no more is held against what lies between them. */
+const DAYS_UNKNOWN = 200;
 
 /**
- * The first reading whose odometer is below the one before it by date, or further on than the days between allow, as
- * with a digit too many; null where none is.
+ * The first reading whose odometer is odd beside the one before it by date, as with a digit too many; null where none
+ * is.
  */
 function doubtedOf(readings: readonly WearReading[]): Wear['doubted'] {
   const dated = readings.map((one) => ({ ...one, ms: momentOf(one.at ?? undefined) }));
@@ -84,9 +84,9 @@ function doubtedOf(readings: readonly WearReading[]): Wear['doubted'] {
   if (known) dated.sort((a, b) => a.ms! - b.ms!);
   for (let k = 1; k < dated.length; k += 1) {
     const [before, here] = [dated[k - 1]!, dated[k]!];
-    const went = here.odometer - before.odometer;
-    const most = known ? MOST_A_DAY * ((here.ms! - before.ms!) / DAY_MS + 1) : MOST_AT_ALL;
-    if (went < 0 || went > Math.max(most, 5000)) return { odometer: here.odometer, before: before.odometer };
+    const days = known ? (here.ms! - before.ms!) / DAY_MS : DAYS_UNKNOWN;
+    if (odometerDoubt(here.odometer, before.odometer, days) !== null)
+      return { odometer: here.odometer, before: before.odometer };
   }
   return null;
 }

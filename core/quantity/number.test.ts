@@ -121,5 +121,12 @@ test('an odometer below the last one, or with a digit too many, is asked about',
   expect(odometerDoubt(153_000, 152_000)).toBeNull();
   expect(odometerDoubt(9000, 1000)).toBeNull();
   expect(odometerDoubt(5, null)).toBeNull();
+  // With the days between, what a vehicle goes in them: 120 days of long haul, then a week.
+  expect(odometerDoubt(250_000, 10_000, 120)).toBeNull();
+  expect(odometerDoubt(250_000, 10_000)).toBe('far-above');
+  expect(odometerDoubt(250_000, 200_000, 7)).toBe('far-above');
+  expect(odometerDoubt(250_000, 200_000)).toBeNull();
+  // The day may have been written down wrongly: a few thousand are never odd.
+  expect(odometerDoubt(204_900, 200_000, 0)).toBeNull();
   expect(odometerDoubtWords(15_200, 152_000, 'km')).toContain('152,000 km');
 });

@@ -70,12 +70,28 @@ export function editableNumber(value: number): string {
   return EITHER.test(text) ? `${text}0` : text;
 }
 
-/** What is odd about a reading of an odometer beside the last one; null where nothing is. */
-export function odometerDoubt(reading: number, last: number | null): 'below' | 'far-above' | null {
+/** No vehicle goes further in a day, in any unit an odometer counts. */
+const MOST_A_DAY = 2500;
+/** So far it may have gone whatever the days between say: a day may be written down wrongly as well. */
+const ALWAYS_POSSIBLE = 5000;
+/** Between two readings of which nobody knows the days. */
+const MOST_AT_ALL = 500_000;
+
+/**
+ * What is odd about a reading of an odometer beside the one before it; null where nothing is. With the days between the
+ * two, it is held against what a vehicle goes in them; without, against what a digit too many makes of it.
+ */
+export function odometerDoubt(
+  reading: number,
+  last: number | null,
+  days: number | null = null,
+): 'below' | 'far-above' | null {
   if (last === null) return null;
   if (reading < last) return 'below';
+  const went = reading - last;
+  if (days !== null) return went > Math.max(ALWAYS_POSSIBLE, MOST_A_DAY * (days + 1)) ? 'far-above' : null;
   // A digit too many makes it ten times as much; no vehicle does that between two looks once it has run a while.
-  return (last >= 5000 && reading >= 5 * last) || reading - last > 500_000 ? 'far-above' : null;
+  return (last >= ALWAYS_POSSIBLE && reading >= 5 * last) || went > MOST_AT_ALL ? 'far-above' : null;
 }
 
 /** The same in words, for the field that it is written in; null where nothing is odd. */
