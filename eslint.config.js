@@ -49,6 +49,7 @@ const LAYERS = [
   ['accessory', 'sound'],
   ['path'],
   ['adjuster'],
+  ['loads'],
   ['seating', 'planes', 'start'],
   ['survey'],
   ['route', 'size', 'speeds', 'tension', 'align'],

@@ -1,9 +1,10 @@
 import { stiffnessN } from '../adjuster';
 import { type AdjusterState, newBelt, newDrive, SURFACE_OF } from '../drive';
 import { chanceBelow } from '../numeric';
-import { fixedWindow, lengthAtStretch, lengthsAbout } from '../seating';
+import { fixedWindow, isStretchFit, lengthAtStretch, lengthsAbout } from '../seating';
 import { type BeltBuild, bodyRadiusMm, cordRadiusMm, facingDepthMm, type Section } from '../section';
 import { DEFAULT_UNCERTAINTY } from '../size';
+import { commonWindows } from './what-it-drives';
 import { anyPulley, type LengthTold, type Riding, type StringAnswer } from './string';
 
 /**
@@ -63,8 +64,8 @@ const LAST_WRAP_DEG = { least: 80, most: 180 };
  * Which lengths to ask for about a measured one, mm with one standard deviation; of a string that lay one way or the
  * other, by both. Taken at the slack end it is the least that lies taut, and a belt has to climb over the rim of the
  * last pulley besides; taken at the tight end it is the most; between a sprung arm's marks the marks are the ends. On
- * fixed centres a length is chosen by the tension that it makes. Of the lengths in `stock` where there are any, else of
- * the common ones. The second is the one that, with the first, covers most.
+ * fixed centres a length is chosen by the tension that it makes, over what belts commonly drive. Of the lengths in
+ * `stock` where there are any, else of the common ones. The second is the one that, with the first, covers most.
  */
 export function lengthsToAsk(
   section: Section,
@@ -74,19 +75,21 @@ export function lengthsToAsk(
 ): LengthsToAsk {
   const { takesUpMm = null, stock = [], riding = [] } = known;
   if (!(answer.markedMm >= LEAST_BELT_MM)) return { lengths: [], best: null, second: null };
-  const ways = answer.eitherWay ? [answer.eitherWay.groove, answer.eitherWay.rim] : [answer];
-  const bounds = ways.map((way) => boundsOf(section, way.markedMm, held, { ...known, takesUpMm, riding }));
+  const lain: LengthTold[] = answer.eitherWay ? [answer.eitherWay.groove, answer.eitherWay.rim] : [answer];
+  /** As the length may be, and as what it drives may ask: each is as likely as the next. */
+  const ways = lain.flatMap((told) =>
+    boundsOf(section, told.markedMm, held, { ...known, takesUpMm, riding }).map((bounds) => ({ told, bounds })),
+  );
   const [from, to] = [
     Math.min(
-      ...bounds.map(({ least, most }) => least?.mm ?? most ?? answer.markedMm),
-      ...ways.map((way) => way.markedMm),
+      ...ways.map(({ bounds: { least, most } }) => least?.mm ?? most ?? answer.markedMm),
+      ...lain.map(({ markedMm }) => markedMm),
     ),
-    Math.max(...bounds.map(({ least, most }) => most ?? least?.mm ?? answer.markedMm)),
+    Math.max(...ways.map(({ bounds: { least, most } }) => most ?? least?.mm ?? answer.markedMm)),
   ];
-  const chancesOf = (lengthMm: number) => ways.map((way, k) => chanceOf(section, lengthMm, way, bounds[k]!));
   const rows = lengthsAbout(section, from, Math.max(from, to), stock).map((lengthMm) => {
-    const each = chancesOf(lengthMm);
-    const near = Math.min(...bounds.map(({ aim }) => Math.abs(lengthMm - aim)));
+    const each = ways.map(({ told, bounds }) => chanceOf(section, lengthMm, told, bounds));
+    const near = Math.min(...ways.map(({ bounds: { aim } }) => Math.abs(lengthMm - aim)));
     return { lengthMm, each, near, chance: each[0] === null ? null : mean(each) };
   });
   /** The surest; of those that are sure, or of which nothing is known, the nearest. */
@@ -98,10 +101,10 @@ export function lengthsToAsk(
     rows.map(({ lengthMm, each, near, chance }, k) => {
       if (k === best || first === null) return -Infinity;
       if (ways.length === 1) return worth(chance, near);
-      // With two ways to have lain the second covers the one that the first does not.
+      // With several ways for it to be the second covers those that the first does not.
       if (chance === null)
         return -Math.max(
-          ...bounds.map(({ aim }) => Math.min(...[lengthMm, first.lengthMm].map((mm) => Math.abs(mm - aim)))),
+          ...ways.map(({ bounds: { aim } }) => Math.min(...[lengthMm, first.lengthMm].map((mm) => Math.abs(mm - aim)))),
         );
       return worth(mean(each.map((one, w) => Math.max(one!, first.each[w]!))), near);
     }),
@@ -135,29 +138,30 @@ function chanceOf(section: Section, lengthMm: number, { markedMm, plusMinus }: L
   return Math.max(0, over - past);
 }
 
+/** One for each of what belts commonly drive, where the tension decides. */
 function boundsOf(
   section: Section,
   markedMm: number,
   held: Held,
   { takesUpMm = null, riding = [], ribs = null, build }: LengthsKnown,
-): Bounds {
+): Bounds[] {
   const climb = climbOf(section, riding);
   const over = (mm: number) => ({ mm: mm + climb.mm, sigma: climb.sigma });
   const taken = (share: number) => (takesUpMm === null ? null : markedMm + share * takesUpMm);
   switch (held) {
     case 'slack': {
       const least = over(markedMm);
-      return { least, most: taken(1), aim: least.mm };
+      return [{ least, most: taken(1), aim: least.mm }];
     }
     case 'tight': {
       const slack = taken(-1);
-      return { least: slack === null ? null : over(slack), most: markedMm, aim: markedMm };
+      return [{ least: slack === null ? null : over(slack), most: markedMm, aim: markedMm }];
     }
     case 'short-mark':
-      return { least: { mm: markedMm, sigma: 0 }, most: taken(1), aim: markedMm };
+      return [{ least: { mm: markedMm, sigma: 0 }, most: taken(1), aim: markedMm }];
     case 'long-mark': {
       const short = taken(-1);
-      return { least: short === null ? null : { mm: short, sigma: 0 }, most: markedMm, aim: markedMm };
+      return [{ least: short === null ? null : { mm: short, sigma: 0 }, most: markedMm, aim: markedMm }];
     }
     case 'fixed': {
       const belt = {
@@ -165,13 +169,16 @@ function boundsOf(
         ...(ribs !== null && { ribs }),
         ...(build !== undefined && { build }),
       };
-      const { from, to, tension } = fixedWindow(belt, section, markedMm);
-      const aim = tension ? lengthAtStretch(markedMm, section, tension.setN / stiffnessN(belt)) : (from + to) / 2;
-      return { least: { mm: from, sigma: 0 }, most: to, aim };
+      const windows = isStretchFit(belt) ? [] : commonWindows(belt);
+      return (windows.length === 0 ? [null] : windows).map((window) => {
+        const { from, to, tension } = fixedWindow(belt, section, markedMm, window);
+        const aim = tension ? lengthAtStretch(markedMm, section, tension.setN / stiffnessN(belt)) : (from + to) / 2;
+        return { least: { mm: from, sigma: 0 }, most: to, aim };
+      });
     }
     case 'running': {
       const slack = taken(-0.5);
-      return { least: slack === null ? null : over(slack), most: taken(0.5), aim: markedMm };
+      return [{ least: slack === null ? null : over(slack), most: taken(0.5), aim: markedMm }];
     }
   }
 }

@@ -1,15 +1,5 @@
-import { limitOrDefault, marksOf } from '../accessory';
-import {
-  addBelt,
-  addStation,
-  type Belt,
-  changeBelt,
-  type Drive,
-  newDrive,
-  newStation,
-  type Role,
-} from '../drive';
-import { aimOf, type NewBeltFigures, newBeltFigures, statesThatMatter, tensionOf, windowOf } from '../tension';
+import { addBelt, addStation, type Belt, changeBelt, type Drive, newDrive, newStation, type Role } from '../drive';
+import { type NewBeltFigures, newBeltFigures, type TensionWindow, usualSetting, usualWindow } from '../loads';
 
 /** What a belt may be said to drive at the counter. */
 export const DRIVABLE = [
@@ -60,17 +50,31 @@ function typicalDrive(belt: Belt, drives: readonly Drivable[]): Drive {
  * What a new belt that drives all that is set to, by Tension's own sums over default loads; null where none is right.
  */
 export function settingFor(belt: Belt, drives: readonly Drivable[]): NewBeltFigures | null {
-  const drive = typicalDrive(belt, drives);
-  const states = statesThatMatter(marksOf(drive.speeds), { all: 'heaviest' }, false);
-  const window = windowOf(tensionOf(drive), belt.id, states, limitOrDefault);
-  return window && aimOf(window) !== null ? newBeltFigures(window) : null;
+  return usualSetting(typicalDrive(belt, drives), belt.id);
 }
 
 /**
- * Between which settings a new belt lies of which nobody said what it drives: the lightest and the heaviest of what
- * belts commonly drive, of those that this one can.
+ * The windows of a belt of which nobody said what it drives: of each of what belts commonly drive that it can. Each is
+ * as likely as the next.
  */
+export function commonWindows(belt: Belt): readonly TensionWindow[] {
+  const key = JSON.stringify([belt.section, belt.ribs, belt.sectionOverrides]);
+  const known = windowsKnown.get(key);
+  if (known) return known;
+  const found = COMMON.flatMap((drives) => {
+    const window = usualWindow(typicalDrive(belt, drives), belt.id);
+    return window && newBeltFigures(window) ? [window] : [];
+  });
+  windowsKnown.set(key, found);
+  return found;
+}
+/** The sums of a section and a count of ribs stay what they are, and are asked for at every key. */
+const windowsKnown = new Map<string, readonly TensionWindow[]>();
+
+/** Between which settings such a belt lies: the lightest and the heaviest of them. */
 export function settingRange(belt: Belt): { least: NewBeltFigures; most: NewBeltFigures } | null {
-  const all = COMMON.flatMap((drives) => settingFor(belt, drives) ?? []).sort((a, b) => a.setN - b.setN);
+  const all = commonWindows(belt)
+    .map((window) => newBeltFigures(window)!)
+    .sort((a, b) => a.setN - b.setN);
   return all.length === 0 ? null : { least: all[0]!, most: all.at(-1)! };
 }

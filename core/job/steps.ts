@@ -1,4 +1,3 @@
-import { marksOf } from '../accessory';
 import { travelOf } from '../adjuster';
 import { planFor, type PlannedMove, shiftOf } from '../align';
 import {
@@ -16,8 +15,7 @@ import {
 import { inspectDrive, type InspectItem, replaceTogether } from '../inspect';
 import { alignmentOf, type Shift } from '../planes';
 import { puttingOn, type PuttingOn } from '../seating';
-import { limitOrDefault } from '../accessory';
-import { aimOf, newBeltFigures, RUN_IN_MINUTES, statesThatMatter, tensionOf, windowOf } from '../tension';
+import { RUN_IN_MINUTES, usualSetting } from '../tension';
 import { type BeltOrder, beltOrder } from './order';
 
 /** What is done in one step of a job. */
@@ -216,7 +214,7 @@ function putOn(drive: Drive, belt: Belt, later: readonly Belt[], put: Put): void
     return;
   }
   if (later.some((other) => holderOf(drive, other)?.id === holder.id)) return;
-  const newtons = aimsOf(drive, id)?.setN;
+  const newtons = usualSetting(drive, id)?.setN;
   put('on', kind === 'shims' ? 'close-halves' : 'set', holder.id, {
     ...held,
     ...(newtons !== undefined && { newtons }),
@@ -242,13 +240,6 @@ export const inTighteningOrder = (bolts: readonly Bolt[]): Bolt[] =>
 function boltsFor(drive: Drive, uses: readonly BoltUse[], station?: string): Bolt[] {
   const all = itemsOf(drive, 'job.bolts').filter((bolt) => station === undefined || bolt.station === station);
   return uses.flatMap((use) => all.filter((bolt) => bolt.use === use));
-}
-
-/** What a belt on fixed centres is set to, new and run in, over all speeds and the heaviest loads; null for others. */
-function aimsOf(drive: Drive, beltId: string) {
-  const states = statesThatMatter(marksOf(drive.speeds), { all: 'heaviest' }, false);
-  const window = windowOf(tensionOf(drive), beltId, states, limitOrDefault);
-  return window && aimOf(window) !== null ? newBeltFigures(window) : null;
 }
 
 const CHARGES: readonly Role[] = ['alternator', 'generator'];
@@ -280,7 +271,7 @@ function after(drive: Drive, on: readonly Belt[], put: Put): void {
   if (byHand.length > 0) {
     put('after', 'run-in', undefined, { minutes: byHand[0]!.care?.runInMinutes ?? RUN_IN_MINUTES });
     for (const { id } of byHand) {
-      const newtons = aimsOf(drive, id)?.runInN;
+      const newtons = usualSetting(drive, id)?.runInN;
       put('after', 'set-again', id, { belt: id, ...(newtons !== undefined && { newtons }) });
     }
   }

@@ -1,7 +1,7 @@
 import { limitOrDefault } from '../accessory';
-import { defaultSetting, NEW_BELT_FACTOR, pathLength, SET_AGAIN_FRACTION, stiffnessN } from '../adjuster';
+import { defaultSetting, pathLength, stiffnessN } from '../adjuster';
 import type { Belt, Drive } from '../drive';
-import { solveBelt } from '../path';
+import { newBeltAt, newBeltFigures, type TensionWindow, usualWindow } from '../loads';
 import { markedLengthMm, type Section, sectionFor } from '../section';
 
 /**
@@ -22,7 +22,21 @@ export interface FixedWindow {
   /** The shortest that goes on at all. */
   shortest: number;
   /** Null of a belt that is made to stretch on, whose stiffness nobody knows: it goes by its length alone. */
-  tension: { leastN: number; setN: number; mostN: number; held: { station: string; limitN: number } | null } | null;
+  tension: {
+    leastN: number;
+    setN: number;
+    mostN: number;
+    /** Set where the first of its shafts carries no more. */
+    held: { station: string; limitN: number } | null;
+    /** Whether the loads of the drive ask for that, or a default of the section. */
+    byLoads: boolean;
+  } | null;
+}
+
+/** What the loads ask of a belt and its shafts carry, as its drive's window has it. */
+export interface Asked extends Pick<TensionWindow, 'leastN' | 'mostN'> {
+  /** The shaft that carries no more than `mostN`, and its limit, N. */
+  first?: { station: string; limitN: number } | null;
 }
 
 /** Whether a belt is made to stretch on over fixed centres, as its marking says. */
@@ -32,34 +46,34 @@ export function isStretchFit({ section, build }: Pick<Belt, 'section' | 'build'>
 
 /**
  * Which lengths are right on fixed centres whose path is so long. A belt that cannot be set again is chosen by the
- * tension that its length makes: near the setting of a new belt, no more than the shafts bear (`bears`), and no less
- * than a belt that is to be set again. Teeth need none. One that is made to stretch on goes by its length.
+ * tension that its length makes: near the setting of a new belt, no more than the shafts carry, and no less than a belt
+ * that is to be set again. The setting is what the loads ask for; a default of the section where nobody knows them, or
+ * where no tension suits both loads and shafts. Teeth need none. One that is made to stretch on goes by its length.
  */
-export function fixedWindow(
-  belt: Belt,
-  section: Section,
-  pathMm: number,
-  bears: { station: string; tensionN: number; limitN: number } | null = null,
-): FixedWindow {
+export function fixedWindow(belt: Belt, section: Section, pathMm: number, asked: Asked | null = null): FixedWindow {
   if (isStretchFit(belt)) {
     const shortest = lengthAtStretch(pathMm, section, STRETCHES_ON.stretchFit);
     return { from: shortest, to: pathMm, shortest, tension: null };
   }
   const stiffness = stiffnessN(belt);
-  const runIn = defaultSetting(belt);
-  const wanted = NEW_BELT_FACTOR * runIn;
-  const mostN = Math.min(MOST_OVER_SETTING * wanted, bears?.tensionN ?? Infinity);
-  const leastN = section.kind === 'toothed' ? 0 : Math.min(SET_AGAIN_FRACTION * runIn, mostN);
+  const carried = asked?.mostN ?? Infinity;
+  const byLoads = asked && newBeltFigures(asked);
+  const { setN, runInN, againBelowN } = byLoads ?? newBeltAt(defaultSetting(belt));
+  const mostN = Math.min(MOST_OVER_SETTING * newBeltAt(runInN).setN, carried);
+  const leastN = section.kind === 'toothed' ? 0 : Math.min(againBelowN, mostN);
   const shortest = lengthAtStretch(pathMm, section, STRETCHES_ON[section.kind]);
+  const from = Math.max(shortest, lengthAtStretch(pathMm, section, mostN / stiffness));
   return {
-    from: Math.max(shortest, lengthAtStretch(pathMm, section, mostN / stiffness)),
-    to: lengthAtStretch(pathMm, section, leastN / stiffness),
+    from,
+    // What no belt can be stretched to leaves the tightest that goes on.
+    to: Math.max(from, lengthAtStretch(pathMm, section, leastN / stiffness)),
     shortest,
     tension: {
       leastN,
-      setN: Math.min(wanted, mostN),
+      setN: Math.min(setN, mostN),
       mostN,
-      held: bears !== null && mostN === bears.tensionN ? { station: bears.station, limitN: bears.limitN } : null,
+      held: mostN === carried ? (asked?.first ?? null) : null,
+      byLoads: byLoads !== null,
     },
   };
 }
@@ -70,34 +84,22 @@ export function lengthAtStretch(pathMm: number, section: Section, fraction: numb
   return (pathMm - basis) / (1 + fraction) + basis;
 }
 
-/**
- * The tension at rest that the first of a belt's shafts bears no more than, N, by what its maker says or else the
- * default of its kind: a shaft is pulled by the resultant of the spans that meet it. Null where no shaft has a limit.
- */
-export function shaftsBear(drive: Drive, belt: Belt): { station: string; tensionN: number; limitN: number } | null {
-  const { spans, contacts } = solveBelt(drive, belt.id)!;
-  const along = spans.map(({ start, end, length }) =>
-    length ? { x: (end.x - start.x) / length, y: (end.y - start.y) / length } : { x: 0, y: 0 },
-  );
-  const pulls = new Map<string, { x: number; y: number }>();
-  contacts.forEach(({ station }, k) => {
-    const [arriving, leaving] = [along[(k + along.length - 1) % along.length]!, along[k]!];
-    const { x, y } = pulls.get(station) ?? { x: 0, y: 0 };
-    pulls.set(station, { x: x + leaving.x - arriving.x, y: y + leaving.y - arriving.y });
-  });
-  return [...pulls].reduce<{ station: string; tensionN: number; limitN: number } | null>((first, [id, { x, y }]) => {
-    const limitN = limitOrDefault(drive.stations.find((station) => station.id === id)!);
-    const share = Math.hypot(x, y);
-    if (limitN === undefined || share < 1e-6) return first;
-    const tensionN = limitN / share;
-    return first === null || tensionN < first.tensionN ? { station: id, tensionN, limitN } : first;
-  }, null);
-}
-
 /** The same window of a belt on its drive as drawn; null without a path. */
 export function fixedWindowOf(drive: Drive, belt: Belt, section: Section): FixedWindow | null {
   const path = pathLength(drive, belt);
-  return path === null ? null : fixedWindow(belt, section, path, shaftsBear(drive, belt));
+  if (path === null) return null;
+  const window = usualWindow(drive, belt.id);
+  const station = window?.most && drive.stations.find(({ id }) => id === window.most!.station);
+  return fixedWindow(
+    belt,
+    section,
+    path,
+    window && {
+      leastN: window.leastN,
+      mostN: window.mostN,
+      first: station ? { station: station.id, limitN: limitOrDefault(station)! } : null,
+    },
+  );
 }
 
 /** Whether somebody said that the centres are fixed: a shaft of the belt has that for its adjuster. */

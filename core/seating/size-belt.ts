@@ -295,7 +295,10 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
     // What a belt that is made to stretch on pulls with, no default of ordinary cords says.
     const tensionN = fit.tension ? stretchTension(belt, path - basis, lengthMm - basis) : null;
     const verdict = fixedVerdict(lengthMm, fit, path, clear);
-    const figures = { tensionN: tensionN ?? 0, ...(fit.tension && { setN: fit.tension.setN }) };
+    const figures = {
+      tensionN: tensionN ?? 0,
+      ...(fit.tension && { setN: fit.tension.setN, byLoads: Number(fit.tension.byLoads) }),
+    };
     const own: SizeFinding[] =
       verdict === 'tight' && fit.tension
         ? [

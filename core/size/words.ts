@@ -99,6 +99,9 @@ export function releaseWords(drive: Drive, { station, turn }: NonNullable<Puttin
 export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm'): FindingWords {
   const length = (key: string) => formatLength(figures?.[key] ?? 0, unit);
   const newtons = (key: string) => `${Math.round(figures?.[key] ?? 0)} N`;
+  const setTo = figures?.['byLoads']
+    ? `This drive's loads ask for ${newtons('setN')} on a new belt (defaults where none were given).`
+    : `A new belt like this is set to ${newtons('setN')}, a default.`;
   switch (code) {
     case 'no-adjuster':
       return {
@@ -163,13 +166,13 @@ export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm
     case 'over-setting':
       return {
         title: `${newtons('tensionN')} at rest is too tight.`,
-        why: `A new belt like this is set to ${newtons('setN')}, a default; half again the load leaves a third of the bearing life.`,
+        why: `${setTo} Half again the load leaves a third of the bearing life.`,
         todo: 'Take the next size up.',
       };
     case 'under-setting':
       return {
         title: `${newtons('tensionN')} at rest is too loose.`,
-        why: `A new belt like this is set to ${newtons('setN')}, a default, and fixed centres cannot be set again.`,
+        why: `${setTo} Fixed centres cannot be set again.`,
         todo: 'Take the next size down.',
       };
     case 'two-adjusters':

@@ -1,12 +1,10 @@
 import { type Command, numbersIn, UsageProblem } from '../command';
 import type { Drive } from '../drive';
-import type { Running } from './demand';
-import { runDrive, tensionOf, worstOf } from './drive-tension';
+import { runDrive, type Running, tensionOf, windowOf, worstOf } from '../loads';
 import { restFindings, runningFindings, windowFindings } from './findings';
 import type { TensionFinding } from './finding';
 import { settingFor } from './setting';
 import { waysOf } from './ways';
-import { windowOf } from './window';
 import { tensionMessage } from './words';
 
 /** `tension FILE --belt ID --rpm a,b`: how tight, what slips, what the shafts bear, and what every check reads. */

@@ -1,11 +1,17 @@
 import { limitOrDefault } from '../accessory';
 import { markedMisfit } from '../seating';
-import { sectionOf } from './belt-figures';
-import { type DriveRunning, type DriveTension, worstOf } from './drive-tension';
+import {
+  before,
+  type BeltRunning,
+  type DriveRunning,
+  type DriveTension,
+  SAFE_MARGIN,
+  sectionOf,
+  type Standing,
+  type TensionWindow,
+  worstOf,
+} from '../loads';
 import type { TensionFinding } from './finding';
-import { before, type BeltRunning } from './running';
-import type { Standing } from './standing';
-import { SAFE_MARGIN, type TensionWindow } from './window';
 
 /** Fewer teeth in mesh than this carry less than the belt's rating. A default. */
 export const LEAST_TEETH = 6;

@@ -1,10 +1,38 @@
 /** How tight a belt is, what slips, what it costs the bearings, and what every check by hand reads. */
-export { massOf } from './belt-figures';
-export type { OwnTorque, Running } from './demand';
-export { runDrive, tensionOf, worstOf, type DriveRunning, type DriveTension } from './drive-tension';
-export type { BeltRunning } from './running';
-export type { Standing, TensionSource } from './standing';
-export { hardestLoad, lifeRatio, SAFE_MARGIN, windowOf, type TensionWindow, type WindowEnd } from './window';
+export {
+  aimOf,
+  hardestLoad,
+  hotRise,
+  lifeRatio,
+  massOf,
+  newBeltAt,
+  newBeltFigures,
+  NEXT_LOOK,
+  nextLookAfter,
+  runDrive,
+  RUN_IN_MINUTES,
+  SAFE_MARGIN,
+  SITUATIONS,
+  statesThatMatter,
+  stateWords,
+  tensionOf,
+  usualSetting,
+  usualWindow,
+  WARM_KELVIN,
+  windowOf,
+  worstOf,
+  type BeltRunning,
+  type DriveRunning,
+  type DriveTension,
+  type NewBeltFigures,
+  type OwnTorque,
+  type Running,
+  type Situation,
+  type Standing,
+  type TensionSource,
+  type TensionWindow,
+  type WindowEnd,
+} from '../loads';
 export { remediesFor, WRAP_STEP_DEG, type Remedies } from './remedies';
 export { marginMap, type MapAsk, type MarginMap } from './margin-map';
 export {
@@ -35,20 +63,8 @@ export {
 export { armHealthRead, armReadings, latestOf, measuredTension, meaningsOf, readingsNow, sittingsOf } from './sitting';
 export { armHealth, ARM_VERDICTS, type ArmHealth, type ArmVerdict } from './arm-health';
 export { DEFAULT_BAR, settingFor, sharedSettings, type Bar, type Setting, type SharedSetting } from './setting';
-export {
-  hotRise,
-  aimOf,
-  newBeltAt,
-  newBeltFigures,
-  NEXT_LOOK,
-  nextLookAfter,
-  RUN_IN_MINUTES,
-  WARM_KELVIN,
-  type NewBeltFigures,
-} from './new-belt';
 export { LEAST_TEETH, restFindings, runningFindings, teethInMesh, toothLoads, windowFindings } from './findings';
 export { TENSION_FINDING_CODES, type TensionFinding, type TensionFindingCode } from './finding';
-export { SITUATIONS, statesThatMatter, stateWords, type Situation } from './situations';
 export { hearPluck, type NoPluck, type PluckAsk, type PluckHeard, type PluckReadingOfSound } from './pluck';
 export { simulatedPlucks, type SimulatedRoom } from './simulate';
 export {

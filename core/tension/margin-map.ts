@@ -1,7 +1,4 @@
-import { demandOf, type Running } from './demand';
-import type { DriveTension } from './drive-tension';
-import { worstOf } from './drive-tension';
-import { runBelt } from './running';
+import { demandOf, type DriveTension, runBelt, type Running, worstOf } from '../loads';
 
 /** The worst margin of a belt over engine speed and load. */
 export interface MarginMap {

@@ -1,7 +1,6 @@
 import { addBelt, changeStation, type Drive } from '../drive';
 import { driveOf } from '../test/examples';
-import { runDrive, tensionOf } from './drive-tension';
-import { windowOf } from './window';
+import { runDrive, tensionOf, windowOf } from '../loads';
 
 /* One shaft between two others: a belt pulls it left and another right. What it bears is the difference. */
 

@@ -2,8 +2,7 @@ import { armTension, armTorque, besideAngle, type Travel, travelOf } from '../ad
 import type { Belt, Drive, TensionReading, TensionWay } from '../drive';
 import { againstTheOthers, type Figure, weightedMean } from '../numeric';
 import { N_PER_KGF, N_PER_LBF } from '../quantity';
-import { massOf } from './belt-figures';
-import type { Standing } from './standing';
+import { massOf, type Standing } from '../loads';
 import { DEFAULT_HAND, type Hand, type SpanFigures, spanFigures, tensionOfPluck } from './ways';
 
 /** Why a school tells nothing on this drive or span. */

@@ -1,7 +1,4 @@
-import { demandOf, type Running } from './demand';
-import type { DriveTension } from './drive-tension';
-import { GRIP } from './belt-figures';
-import { askedOf, leastFor, SAFE_MARGIN } from './window';
+import { askedOf, demandOf, type DriveTension, GRIP, leastFor, type Running, SAFE_MARGIN } from '../loads';
 
 /** What would give a pulley its margin, and how much each way is worth. */
 export interface Remedies {

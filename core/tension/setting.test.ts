@@ -2,9 +2,8 @@ import { stiffnessN } from '../adjuster';
 import { addBelt, changeStation, type Drive } from '../drive';
 import { markedLengthMm, sectionFor } from '../section';
 import { driveOf } from '../test/examples';
+import { standingOf, tensionOf } from '../loads';
 import { settingFor, sharedSettings } from './setting';
-import { standingOf } from './standing';
-import { tensionOf } from './drive-tension';
 
 /* Two equal pulleys on a slide along their line: the path is 2·d + 2π·r, so every figure has a closed form. */
 

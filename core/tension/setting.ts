@@ -9,8 +9,7 @@ import {
 } from '../adjuster';
 import { type Adjuster, type Belt, type Drive, findPulley } from '../drive';
 import { cordRadiusMm, markedLengthMm } from '../section';
-import { sectionOf } from './belt-figures';
-import { type Standing, standingOf } from './standing';
+import { sectionOf, type Standing, standingOf } from '../loads';
 
 /** Of a screw M10 and of a link with an M10 at either end, mm a turn. Defaults. */
 export const DEFAULT_PITCH_MM = 1.5;

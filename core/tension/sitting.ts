@@ -1,8 +1,8 @@
 import { type Belt, type Drive, momentOf, ofBeltNow, type TensionReading } from '../drive';
 import type { Figure } from '../numeric';
+import { type Standing, standingOf } from '../loads';
 import { type ArmHealth, armHealth } from './arm-health';
 import { type CombinedTension, combineReadings, type Meaning, meaningOf } from './readings';
-import { type Standing, standingOf } from './standing';
 import type { Hand } from './ways';
 
 /** A reading with what it means. */

@@ -2,11 +2,10 @@ import fc from 'fast-check';
 import { torqueStates } from '../accessory';
 import type { Belt, Drive, Pulley, Station } from '../drive';
 import { driveOf, SERPENTINE, station } from '../test/examples';
-import { runDrive, tensionOf } from './drive-tension';
+import { hardestLoad, lifeRatio, runDrive, tensionOf, windowOf } from '../loads';
 import { marginMap } from './margin-map';
 import { remediesFor } from './remedies';
 import { waysOf, pushedBy, pushFor, spanFigures, tensionOfPluck } from './ways';
-import { hardestLoad, lifeRatio, windowOf } from './window';
 
 /** A station that takes a steady torque, or nothing. */
 const taking = (drive: Drive, torques: Record<string, number>, limits: Record<string, number> = {}): Drive => ({

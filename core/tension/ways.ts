@@ -1,8 +1,7 @@
 import { stiffnessN, widthOf } from '../adjuster';
 import type { Belt } from '../drive';
 import { N_PER_KGF, N_PER_LBF } from '../quantity';
-import { massOf, twistStiffness } from './belt-figures';
-import type { Standing } from './standing';
+import { massOf, type Standing, twistStiffness } from '../loads';
 
 /** How far a span is pushed, as a fraction of its length: 1.6 mm for 100 mm. A default. */
 export const PUSH_FRACTION = 0.016;

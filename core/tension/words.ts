@@ -1,11 +1,11 @@
 import { type Drive, pulleyLabel } from '../drive';
 import { type FindingWords, inOneLine } from '../finding';
 import { N_PER_LBF } from '../quantity';
+import type { TensionSource } from '../loads';
 import type { ArmVerdict } from './arm-health';
 import type { TensionFinding } from './finding';
 import type { NoPluck } from './pluck';
 import type { CannotTell } from './readings';
-import type { TensionSource } from './standing';
 
 /** A force in whole newtons, pounds beside it where the shop works in inches. */
 export function forceFigure(newtons: number, unit: 'mm' | 'in' = 'mm'): string {

@@ -1,7 +1,10 @@
+import { limitOrDefault, marksOf } from '../accessory';
 import { NEW_BELT_FACTOR, pathLength, SET_AGAIN_FRACTION, stiffnessN } from '../adjuster';
 import { type BeltCare, type Drive, moveStation, type OdometerUnit } from '../drive';
+import { tensionOf } from './drive-tension';
+import { statesThatMatter } from './situations';
 import type { Standing } from './standing';
-import type { TensionWindow } from './window';
+import { type TensionWindow, windowOf } from './window';
 
 /** Minutes of run-in, and how far until the next look, km. Defaults. */
 export const RUN_IN_MINUTES = 10;
@@ -53,6 +56,22 @@ export interface NewBeltFigures {
 export function newBeltFigures(window: Pick<TensionWindow, 'leastN' | 'mostN'>): NewBeltFigures | null {
   const aim = aimOf(window);
   return aim === null ? null : newBeltAt(aim, window);
+}
+
+/**
+ * The window that a belt is set and bought by where nobody asks for another: its drive's own engine speeds with all
+ * loads at their heaviest, dry, and the limits of its shafts or the defaults of their kind. Null for a belt that cannot
+ * lie on its route.
+ */
+export function usualWindow(drive: Drive, beltId: string): TensionWindow | null {
+  const states = statesThatMatter(marksOf(drive.speeds), { all: 'heaviest' }, false);
+  return windowOf(tensionOf(drive), beltId, states, limitOrDefault);
+}
+
+/** What a new belt of a drive is set to by that window; null where nothing is to be aimed at. */
+export function usualSetting(drive: Drive, beltId: string): NewBeltFigures | null {
+  const window = usualWindow(drive, beltId);
+  return window && newBeltFigures(window);
 }
 
 /** The same for a belt that is to stand at so much once it has run in, N. */

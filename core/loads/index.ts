@@ -1,0 +1,30 @@
+/** What torque and pull a belt works under, and between which tensions at rest it is right for them. */
+export { GRIP, massOf, sectionOf, twistStiffness } from './belt-figures';
+export { demandOf, type OwnTorque, type Running } from './demand';
+export { runDrive, tensionOf, worstOf, type DriveRunning, type DriveTension } from './drive-tension';
+export { before, runBelt, type BeltRunning } from './running';
+export { standingOf, type Standing, type TensionSource } from './standing';
+export {
+  askedOf,
+  hardestLoad,
+  leastFor,
+  lifeRatio,
+  SAFE_MARGIN,
+  windowOf,
+  type TensionWindow,
+  type WindowEnd,
+} from './window';
+export {
+  aimOf,
+  hotRise,
+  newBeltAt,
+  newBeltFigures,
+  NEXT_LOOK,
+  nextLookAfter,
+  RUN_IN_MINUTES,
+  usualSetting,
+  usualWindow,
+  WARM_KELVIN,
+  type NewBeltFigures,
+} from './new-belt';
+export { SITUATIONS, statesThatMatter, stateWords, type Situation } from './situations';
