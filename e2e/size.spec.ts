@@ -141,6 +141,15 @@ test('an adjuster is said and measured where there was none; nonsense in a field
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText(
     'No adjuster given yet, so no length can be chosen.',
   );
+  await expect(page.getByText('Once it is said how the belt is tightened')).toBeVisible();
+  // On fixed centres the lengths stand by the tension that they make.
+  await page.getByRole('combobox', { name: 'By' }).click();
+  await page.getByTitle('Fixed centres', { exact: true }).click();
+  const chart = page.getByRole('group', { name: 'Tension at rest against length' });
+  await expect(chart).toContainText('a new belt');
+  const mark = chart.getByRole('button').first();
+  await mark.press('Enter');
+  await expect(mark).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('combobox', { name: 'By' }).click();
   await page.getByTitle('Slide', { exact: true }).click();
   await expect(page.getByText('No adjuster given yet, so no length can be chosen.')).toBeHidden();

@@ -108,6 +108,26 @@ test('what one belt asks for is not what another asks for: more is driven, more 
   expect(at('ac-compressor').to).toBeLessThan(at('water-pump').to - 1);
 });
 
+test('the curve of the lengths passes through every one of them, and ends without tension', () => {
+  for (const section of ['PK', 'AV13'] as const) {
+    const stops = section === 'PK' ? THREE : THREE.map(([id, x, y, d]): Stop => [id, x, y, d]);
+    const drive = changeStation(driveOf(stops, { section }), 'pump', { adjuster: { kind: 'fixed' } });
+    const { candidates, stretch, window } = answerFor(drive, 'main')!;
+    const { points } = stretch!;
+    expect(points.at(-1)).toEqual({ lengthMm: expect.closeTo(window.slackEnd!, 9), tensionN: expect.closeTo(0, 9) });
+    for (const { lengthMm, tensionN } of candidates) {
+      if (lengthMm > window.slackEnd!) continue;
+      const k = points.findIndex((point) => point.lengthMm >= lengthMm - 1e-9);
+      const [a, b] = [points[Math.max(0, k - 1)]!, points[k]!];
+      const share = b === a ? 0 : (lengthMm - a.lengthMm) / (b.lengthMm - a.lengthMm);
+      expect(tensionN! / (a.tensionN + share * (b.tensionN - a.tensionN) || 1)).toBeCloseTo(1, 3);
+    }
+    expect(stretch!.leastN).toBeLessThan(stretch!.setN);
+    expect(stretch!.setN).toBeLessThanOrEqual(stretch!.mostN);
+  }
+  expect(answerFor(driveOf(THREE), 'main')!.stretch).toBeNull();
+});
+
 test('three per cent of stretch are for a belt that is marked so', () => {
   const plain = fixed();
   const path = sizeBelt(plain, 'main')!.window.slackEnd!;

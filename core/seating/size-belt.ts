@@ -88,6 +88,8 @@ export interface Sizing {
    * Null where there is no path, or nobody said how the belt is tightened.
    */
   fits: { from: number; to: number } | null;
+  /** On fixed centres, of a belt that is chosen by its tension at rest: what is right, N. */
+  tension?: FixedWindow['tension'];
 }
 
 export interface SizeOptions {
@@ -318,6 +320,7 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
     lastOn: null,
     curve: null,
     fits: { from: fit.from, to: fit.to },
+    tension: fit.tension,
   };
 }
 

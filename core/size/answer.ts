@@ -1,3 +1,4 @@
+import { stretchTension } from '../adjuster';
 import type { Belt, Drive } from '../drive';
 import { hundredth } from '../numeric';
 import {
@@ -10,9 +11,10 @@ import {
   sizeBelt,
   type SizeFinding,
   type SizeOptions,
+  type Sizing,
   type Window,
 } from '../seating';
-import { askFor, type AskFor, sectionFor } from '../section';
+import { askFor, type AskFor, markedLengthMm, sectionFor } from '../section';
 import { fitSurvey } from '../survey';
 import { combinedLength, type CombinedLength } from './measured';
 import { DEFAULT_UNCERTAINTY } from './defaults';
@@ -31,6 +33,8 @@ export interface SizeAnswer {
    * Path length against what the adjuster reads, from its slack end; `sigma` is one standard deviation of the path, mm.
    */
   curve: { fraction: number; reading: number; lengthMm: number; sigma: number }[];
+  /** On fixed centres, of a belt that is chosen by its tension; null of every other. */
+  stretch: StretchCurve | null;
   reads: 'armAngle' | 'travel' | null;
   kind: string | null;
   marks: { short: number; long: number } | null;
@@ -42,6 +46,16 @@ export interface SizeAnswer {
   /** What was measured of the length itself, and how far it moves all of the above from the drawing. */
   measured: CombinedLength;
 }
+
+/** Tension at rest that each marked length makes on fixed centres. */
+export interface StretchCurve extends Pick<NonNullable<Sizing['tension']>, 'leastN' | 'setN' | 'mostN' | 'byLoads'> {
+  points: { lengthMm: number; tensionN: number }[];
+  /** One standard deviation of the path, mm. */
+  sigma: number;
+}
+
+/** Points of that curve: it bends so little that more would not show. */
+const STRETCH_POINTS = 24;
 
 /**
  * Sizes a belt, with what was measured of its length and the chance of each candidate. Null where the drive has no such
@@ -109,6 +123,7 @@ export function answerFor(
             },
           ],
     ),
+    stretch: stretchOf(belt, sizing, shift, doubt.spread[0] ?? 0),
     reads: curve?.travel.reads ?? null,
     kind: curve?.travel.kind ?? null,
     marks: curve?.travel.marks ?? null,
@@ -116,6 +131,27 @@ export function answerFor(
     best: bestOf(candidates),
     pair: doubt.pair,
     measured,
+  };
+}
+
+/** From the shortest length looked at to the one that lies without tension. */
+function stretchOf(belt: Belt, sizing: Sizing, shiftMm: number, sigma: number): StretchCurve | null {
+  const { tension, window, candidates, fits } = sizing;
+  const path = window.slackEnd;
+  if (!tension || !fits || typeof path !== 'number') return null;
+  const { leastN, setN, mostN, byLoads } = tension;
+  const basis = markedLengthMm(0, sectionFor(belt.section, belt.sectionOverrides)!);
+  const shortest = Math.min(fits.from, ...candidates.map(({ lengthMm }) => lengthMm));
+  return {
+    leastN,
+    setN,
+    mostN,
+    byLoads,
+    points: Array.from({ length: STRETCH_POINTS + 1 }, (_, k) => {
+      const lengthMm = shortest + ((path - shortest) * k) / STRETCH_POINTS;
+      return { lengthMm: lengthMm + shiftMm, tensionN: stretchTension(belt, path - basis, lengthMm - basis) };
+    }),
+    sigma,
   };
 }
 

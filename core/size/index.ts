@@ -1,7 +1,7 @@
 /** Which belt to bring home: path length against the adjuster's travel, and how each length would sit. */
 export { DEFAULT_UNCERTAINTY } from './defaults';
 export { uncertaintyOf, type Uncertainty, type UncertaintyOptions } from './uncertainty';
-export { answerFor, askForBelt, markedMisfitOf, secondTo, type SizeAnswer } from './answer';
+export { answerFor, askForBelt, markedMisfitOf, secondTo, type SizeAnswer, type StretchCurve } from './answer';
 export { combinedLength, measuredLength, type CombinedLength, type MeasuredLength } from './measured';
 export {
   liesEitherWay,

@@ -28,6 +28,8 @@ interface Props {
   /** What Size has to say where it chooses none. */
   finding?: SizeFinding | null;
   note?: string | undefined;
+  /** What the chance of a belt is the chance of. */
+  does?: string;
   children: ReactNode;
 }
 type EitherWay = MeasuredLength['eitherWay'];
@@ -41,6 +43,7 @@ export function StringAnswered({
   findings = [],
   finding = null,
   note,
+  does = 'goes on and can be tightened',
   children,
 }: Props) {
   const { section, ribs } = belt;
@@ -77,8 +80,7 @@ export function StringAnswered({
         </strong>{' '}
         ± {formatMm(answer.plusMinus)} {section.basis} length (
         {formatLength(answer.markedMm, unit === 'in' ? 'mm' : 'in')}).
-        {chance !== null &&
-          ` ${first!.markings[0]?.text ?? 'That one'} goes on and can be tightened with ${percent(chance)} chance.`}
+        {chance !== null && ` ${first!.markings[0]?.text ?? 'That one'} ${does} with ${percent(chance)} chance.`}
         {note !== undefined && ` ${note}`}
       </p>
       <p className="quiet">

@@ -141,8 +141,11 @@ export default function StringPanel() {
           note={
             held === 'running' && takesUp.value === null
               ? 'Nobody said what the adjuster takes up, so this is the nearest length.'
-              : undefined
+              : held === 'fixed'
+                ? 'On fixed centres the length alone makes the tension, and what the belt drives says how much it needs. Keep it as a drive and add what it drives: the chance grows.'
+                : undefined
           }
+          {...(held === 'fixed' && { does: 'is neither too loose nor too tight' })}
         >
           <KeepAsDrive drive={asked && keep} />
         </StringAnswered>

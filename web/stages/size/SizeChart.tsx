@@ -1,12 +1,12 @@
 import { scaleLinear } from 'd3-scale';
-import { useRef } from 'react';
+import { useId, useRef } from 'react';
 import { useBench } from '../../state/bench';
 import { useSizeOf } from '../../ui/use-size-of';
 import { useSizing } from './SizingProvider';
 import { usePointAt } from './use-point-at';
 import './size.css';
 import { formatLength, type LengthUnit, MM_PER_INCH } from '@emery/core/quantity';
-import { type SizeAnswer, VERDICT_WORDS } from '@emery/core/size';
+import { type SizeAnswer, type StretchCurve, VERDICT_WORDS } from '@emery/core/size';
 
 const MARGIN = { left: 64, right: 20, top: 26, bottom: 34 };
 
@@ -22,10 +22,12 @@ export default function SizeChart() {
     <section className="unrolled sheet size-chart" aria-label="Belt length against adjuster travel" ref={holder}>
       {answer && answer.curve.length > 1 && size.width > 120 ? (
         <Chart answer={answer} {...size} />
+      ) : answer?.stretch && size.width > 120 ? (
+        <StretchChart answer={answer} stretch={answer.stretch} {...size} />
       ) : (
         <p className="unrolled-empty">
           {answer
-            ? 'With an adjuster, the lengths that would do show here.'
+            ? 'Once it is said how the belt is tightened, the lengths that would do show here.'
             : progress === null
               ? 'Give the belt a route first.'
               : 'Working out the lengths.'}
@@ -37,9 +39,7 @@ export default function SizeChart() {
 
 function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; height: number }) {
   const { unit } = useBench('unit');
-  const { chosen } = useSizing();
-  const pointAt = usePointAt();
-  const { curve, candidates, marks, reads, best } = answer;
+  const { curve, candidates, marks, reads } = answer;
   const lengths = [...curve.map(({ lengthMm }) => lengthMm), ...candidates.map(({ lengthMm }) => lengthMm)];
   const pad = 0.04 * (Math.max(...lengths) - Math.min(...lengths));
   const x = scaleLinear([Math.min(...lengths) - pad, Math.max(...lengths) + pad], [MARGIN.left, width - MARGIN.right]);
@@ -95,39 +95,137 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
         {reads === 'armAngle' ? 'Arm angle' : 'Travel'}
       </text>
       <LengthAxis x={x} y={height - MARGIN.bottom} unit={unit} />
-      {candidates.map((candidate, k) => {
-        const { lengthMm, fraction, verdict } = candidate;
-        const shown = chosen === lengthMm;
-        const cy = y(fraction ?? (verdict === 'will-not-go-on' ? 0 : 1));
-        const name = `${formatLength(lengthMm, unit)}, ${VERDICT_WORDS[verdict]}`;
-        return (
-          <g
-            key={lengthMm}
-            className={`size-mark is-${verdict}${shown ? ' is-shown' : ''}${k === best ? ' is-best' : ''}`}
-            transform={`translate(${x(lengthMm)} ${cy})`}
-            role="button"
-            tabIndex={0}
-            aria-label={name}
-            aria-pressed={shown}
-            onClick={() => pointAt(shown ? null : candidate)}
-            onKeyDown={(event) => {
-              if (event.key !== 'Enter' && event.key !== ' ') return;
-              event.preventDefault();
-              pointAt(shown ? null : candidate);
-            }}
-          >
-            <circle className="size-reach" r={20} />
-            {verdict === 'fits' ? <circle r={k === best || shown ? 9 : 6.5} /> : <path d="M-5 -5L5 5M5 -5L-5 5" />}
-            {(shown || (k === best && chosen === null)) && (
-              <text className="size-name" textAnchor="middle" y={cy < MARGIN.top + 30 ? 26 : -15}>
-                {formatLength(lengthMm, unit)}
-              </text>
-            )}
-          </g>
-        );
-      })}
+      <Marks
+        answer={answer}
+        at={({ lengthMm, fraction, verdict }) => [x(lengthMm), y(fraction ?? (verdict === 'will-not-go-on' ? 0 : 1))]}
+      />
     </svg>
   );
+}
+
+/**
+ * The same of a belt on fixed centres: belt length across, the tension at rest that it makes up, and the tensions
+ * between which it is right.
+ */
+function StretchChart({
+  answer,
+  stretch: { points, sigma, leastN, setN, mostN },
+  width,
+  height,
+}: {
+  answer: SizeAnswer;
+  stretch: StretchCurve;
+  width: number;
+  height: number;
+}) {
+  const { unit } = useBench('unit');
+  const lengths = [...points, ...answer.candidates].map(({ lengthMm }) => lengthMm);
+  const pad = 0.04 * (Math.max(...lengths) - Math.min(...lengths));
+  const x = scaleLinear([Math.min(...lengths) - pad, Math.max(...lengths) + pad], [MARGIN.left, width - MARGIN.right]);
+  // What is far too tight stands at the upper edge.
+  const top = 1.5 * Math.max(mostN, setN, 1);
+  const y = scaleLinear([0, top], [height - MARGIN.bottom, MARGIN.top]);
+  const clip = useId();
+  const line = (by: number, back = false) => {
+    const along = back ? [...points].reverse() : points;
+    return along.map(({ lengthMm, tensionN }) => `${x(lengthMm + by).toFixed(1)} ${y(tensionN).toFixed(1)}`).join('L');
+  };
+  const edges = [
+    ...(leastN > 0 ? [{ newtons: leastN, word: 'too loose below' }] : []),
+    { newtons: setN, word: 'a new belt' },
+    { newtons: mostN, word: 'too tight above' },
+  ];
+  return (
+    <svg width={width} height={height} role="group" aria-label="Tension at rest against length">
+      <rect
+        className="size-window"
+        x={MARGIN.left}
+        y={y(mostN)}
+        width={width - MARGIN.left - MARGIN.right}
+        height={y(leastN) - y(mostN)}
+      />
+      <clipPath id={clip}>
+        <rect x={0} y={MARGIN.top} width={width} height={height} />
+      </clipPath>
+      <g clipPath={`url(#${clip})`}>
+        <path className="size-band" d={`M${line(-2 * sigma)}L${line(2 * sigma, true)}Z`} />
+        <path className="size-curve" d={`M${line(0)}`} />
+      </g>
+      {apart(edges, ({ newtons }) => y(newtons)).map(({ newtons, word }) => (
+        <g key={word}>
+          <line className="size-edge" x1={MARGIN.left} x2={width - MARGIN.right} y1={y(newtons)} y2={y(newtons)} />
+          <text className="size-axis" x={width - MARGIN.right - 6} y={y(newtons) - 5} textAnchor="end">
+            {word}
+          </text>
+          <text className="size-axis" x={MARGIN.left - 6} y={y(newtons) + 5} textAnchor="end">
+            {Math.round(newtons)} N
+          </text>
+        </g>
+      ))}
+      <text className="size-axis" x={8} y={14}>
+        Tension at rest
+      </text>
+      <LengthAxis x={x} y={height - MARGIN.bottom} unit={unit} />
+      <Marks
+        answer={answer}
+        at={({ lengthMm, tensionN, verdict }) => [
+          x(lengthMm),
+          y(Math.min(top, tensionN ?? (verdict === 'will-not-go-on' ? top : 0))),
+        ]}
+      />
+    </svg>
+  );
+}
+
+/** Lines that are far enough from those before them for their words to be read, px. */
+function apart<T>(lines: readonly T[], at: (line: T) => number, least = 16): T[] {
+  return lines.reduce<T[]>(
+    (kept, line) => (kept.every((other) => Math.abs(at(other) - at(line)) >= least) ? [...kept, line] : kept),
+    [],
+  );
+}
+
+/** The belts as marks on a curve; the one to bring home is named. */
+function Marks({
+  answer: { candidates, best },
+  at,
+}: {
+  answer: SizeAnswer;
+  at: (candidate: SizeAnswer['candidates'][number]) => [x: number, y: number];
+}) {
+  const { unit } = useBench('unit');
+  const { chosen } = useSizing();
+  const pointAt = usePointAt();
+  return candidates.map((candidate, k) => {
+    const { lengthMm, verdict } = candidate;
+    const shown = chosen === lengthMm;
+    const [cx, cy] = at(candidate);
+    return (
+      <g
+        key={lengthMm}
+        className={`size-mark is-${verdict}${shown ? ' is-shown' : ''}${k === best ? ' is-best' : ''}`}
+        transform={`translate(${cx} ${cy})`}
+        role="button"
+        tabIndex={0}
+        aria-label={`${formatLength(lengthMm, unit)}, ${VERDICT_WORDS[verdict]}`}
+        aria-pressed={shown}
+        onClick={() => pointAt(shown ? null : candidate)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return;
+          event.preventDefault();
+          pointAt(shown ? null : candidate);
+        }}
+      >
+        <circle className="size-reach" r={20} />
+        {verdict === 'fits' ? <circle r={k === best || shown ? 9 : 6.5} /> : <path d="M-5 -5L5 5M5 -5L-5 5" />}
+        {(shown || (k === best && chosen === null)) && (
+          <text className="size-name" textAnchor="middle" y={cy < MARGIN.top + 30 ? 26 : -15}>
+            {formatLength(lengthMm, unit)}
+          </text>
+        )}
+      </g>
+    );
+  });
 }
 
 function LengthAxis({
