@@ -37,6 +37,9 @@ export default {
       globalTeardown: '<rootDir>/server/test/global-teardown.mjs',
     },
     project('cli', 'node'),
-    project('web', 'jsdom'),
+    {
+      ...project('web', 'jsdom'),
+      setupFiles: ['<rootDir>/scripts/steady-seed.ts', '<rootDir>/scripts/jsdom-lacks.cjs'],
+    },
   ],
 };

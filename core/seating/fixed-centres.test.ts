@@ -16,7 +16,7 @@ const THREE: Stop[] = [
 const fixed = (belt: Partial<Belt> = {}): Drive =>
   changeStation(driveOf(THREE, belt), 'pump', { adjuster: { kind: 'fixed' } });
 const sized = (drive: Drive) => {
-  const answer = answerFor(drive, 'main')!;
+  const answer = answerFor(drive, 'main', { draws: 400 })!;
   return answer.best === null ? null : answer.candidates[answer.best]!;
 };
 

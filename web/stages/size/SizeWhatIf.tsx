@@ -26,15 +26,28 @@ export default function SizeWhatIf({ before, after, unit }: WhatIfProps) {
     [before, after],
   );
   const range = (sizing: Sizing | null) => {
-    const from = sizing?.window.shortMark ?? sizing?.window.slackEnd ?? null;
-    const to = sizing?.window.longMark ?? sizing?.window.tightEnd ?? null;
-    return from === null || to === null ? 'no window' : `${formatLength(from, unit)} to ${formatLength(to, unit)}`;
+    if (!sizing || sizing.findings.some(({ code }) => code === 'no-path')) return 'no path';
+    const { window, fits, curve } = sizing;
+    // On fixed centres the lengths that make a tension that is right; nothing without an adjuster.
+    const [from, to] = curve
+      ? [window.shortMark ?? window.slackEnd, window.longMark ?? window.tightEnd]
+      : [fits?.from, fits?.to];
+    return typeof from !== 'number' || typeof to !== 'number'
+      ? curve
+        ? 'no window'
+        : 'no adjuster given'
+      : `${formatLength(from, unit)} to ${formatLength(to, unit)}`;
   };
   const sits = (sizing: Sizing | null) => {
     const candidate = sizing?.candidates[0];
-    return candidate
-      ? `${VERDICT_WORDS[candidate.verdict]}${candidate.position === null ? '' : `, ${Math.round(100 * candidate.position)} %`}`
-      : 'no path';
+    if (!candidate) return 'no path';
+    const { verdict, position, tensionN } = candidate;
+    const at = sizing.tension
+      ? `, ${Math.round(tensionN ?? 0)} N`
+      : position === null || verdict === 'not-known'
+        ? ''
+        : `, ${Math.round(100 * position)} %`;
+    return `${VERDICT_WORDS[verdict]}${at}`;
   };
   return (
     <table className="ledger-table">
