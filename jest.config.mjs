@@ -39,7 +39,7 @@ export default {
     project('cli', 'node'),
     {
       ...project('web', 'jsdom'),
-      setupFiles: ['<rootDir>/scripts/steady-seed.ts', '<rootDir>/scripts/jsdom-lacks.cjs'],
+      setupFiles: ['<rootDir>/scripts/steady-seed.ts', '<rootDir>/scripts/jsdom-lacks.ts'],
     },
   ],
 };

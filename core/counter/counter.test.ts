@@ -155,7 +155,7 @@ describe('which lengths to ask for', () => {
           sure += 1;
           expect(verdict(lengthMm)).toBe('fits');
         }
-        const size = answerFor(fixed, 'main', { draws: 400 })!;
+        const size = answerFor(fixed, 'main')!;
         if (size.best === null) continue;
         asked += 1;
         // One common step at most, for Size knows what is driven.
