@@ -18,5 +18,6 @@ export {
   travelFromSlack,
   type LengthCurve,
 } from './curve';
-export { armTension, armTorque, stiffnessN, stretchTension } from './tension';
+export { stiffnessN, stretchTension } from './stiffness';
+export { armTension, armTorque } from './tension';
 export { DEFAULT_TOOTHED_WIDTH_MM, defaultSetting, NEW_BELT_FACTOR, SET_AGAIN_FRACTION, widthOf } from './belt-setting';

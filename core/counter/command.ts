@@ -8,6 +8,7 @@ import { pulleysFindings, stringFindings } from './findings';
 import { HELD, lengthsToAsk } from './lengths';
 import { type Bend, BENDS, type Riding, stringLength } from './string';
 import { type PulleySize, twoPulleys } from './two-pulleys';
+import { commonWindows } from './what-it-drives';
 import { counterWords } from './words';
 
 /** `string "READING"`: the marked length behind a measured one with no drive known, and what to ask for. */
@@ -47,7 +48,9 @@ export const stringCommand: Command<string> = {
       };
       const answer = stringLength({ section, measurement, riding });
       const build = options['stretch-fit'] ? ('stretch' as const) : undefined;
-      const known = { takesUpMm, ribs, riding, ...(build && { build }) };
+      const windows =
+        held === 'fixed' ? commonWindows({ section: section.name, ...(ribs !== null && { ribs }) }) : null;
+      const known = { takesUpMm, ribs, riding, windows, ...(build && { build }) };
       const { lengths, best, second } = lengthsToAsk(section, answer, held, known);
       const ask = (at: number | null) =>
         at === null

@@ -1,10 +1,10 @@
 import { stiffnessN } from '../adjuster';
 import { type AdjusterState, newBelt, newDrive, SURFACE_OF } from '../drive';
 import { chanceBelow } from '../numeric';
+import type { TensionWindow } from '../loads';
 import { fixedWindow, isStretchFit, lengthAtStretch, lengthsAbout } from '../seating';
 import { type BeltBuild, bodyRadiusMm, cordRadiusMm, facingDepthMm, type Section } from '../section';
 import { DEFAULT_UNCERTAINTY } from '../size';
-import { commonWindows } from './what-it-drives';
 import { anyPulley, type LengthTold, type Riding, type StringAnswer } from './string';
 
 /**
@@ -46,6 +46,8 @@ export interface LengthsKnown {
   stock?: readonly number[];
   ribs?: number | null;
   build?: BeltBuild;
+  /** On fixed centres, what those that a belt commonly drives ask for (`commonWindows`); a default setting without. */
+  windows?: readonly TensionWindow[] | null;
   /** The pulleys that its back, or its ribs on a smooth face, ride on: over such a one it slides on sideways. */
   riding?: readonly Riding[];
 }
@@ -143,7 +145,7 @@ function boundsOf(
   section: Section,
   markedMm: number,
   held: Held,
-  { takesUpMm = null, riding = [], ribs = null, build }: LengthsKnown,
+  { takesUpMm = null, riding = [], ribs = null, build, windows }: LengthsKnown,
 ): Bounds[] {
   const climb = climbOf(section, riding);
   const over = (mm: number) => ({ mm: mm + climb.mm, sigma: climb.sigma });
@@ -169,8 +171,8 @@ function boundsOf(
         ...(ribs !== null && { ribs }),
         ...(build !== undefined && { build }),
       };
-      const windows = isStretchFit(belt) ? [] : commonWindows(belt);
-      return (windows.length === 0 ? [null] : windows).map((window) => {
+      const known = isStretchFit(belt) || !windows?.length ? [null] : windows;
+      return known.map((window) => {
         const { from, to, tension } = fixedWindow(belt, section, markedMm, window);
         const aim = tension ? lengthAtStretch(markedMm, section, tension.setN / stiffnessN(belt)) : (from + to) / 2;
         return { least: { mm: from, sigma: 0 }, most: to, aim };

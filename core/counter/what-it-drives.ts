@@ -1,4 +1,14 @@
-import { addBelt, addStation, type Belt, changeBelt, type Drive, newDrive, newStation, type Role } from '../drive';
+import {
+  addBelt,
+  addStation,
+  type Belt,
+  changeBelt,
+  type Drive,
+  newBelt,
+  newDrive,
+  newStation,
+  type Role,
+} from '../drive';
 import { type NewBeltFigures, newBeltFigures, type TensionWindow, usualSetting, usualWindow } from '../loads';
 
 /** What a belt may be said to drive at the counter. */
@@ -57,10 +67,11 @@ export function settingFor(belt: Belt, drives: readonly Drivable[]): NewBeltFigu
  * The windows of a belt of which nobody said what it drives: of each of what belts commonly drive that it can. Each is
  * as likely as the next.
  */
-export function commonWindows(belt: Belt): readonly TensionWindow[] {
-  const key = JSON.stringify([belt.section, belt.ribs, belt.sectionOverrides]);
+export function commonWindows({ section, ribs }: Pick<Belt, 'section' | 'ribs'>): readonly TensionWindow[] {
+  const key = `${section} ${ribs ?? ''}`;
   const known = windowsKnown.get(key);
   if (known) return known;
+  const belt: Belt = { ...newBelt(newDrive(''), section), ...(ribs !== undefined && { ribs }) };
   const found = COMMON.flatMap((drives) => {
     const window = usualWindow(typicalDrive(belt, drives), belt.id);
     return window && newBeltFigures(window) ? [window] : [];

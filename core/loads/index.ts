@@ -14,17 +14,6 @@ export {
   type TensionWindow,
   type WindowEnd,
 } from './window';
-export {
-  aimOf,
-  hotRise,
-  newBeltAt,
-  newBeltFigures,
-  NEXT_LOOK,
-  nextLookAfter,
-  RUN_IN_MINUTES,
-  usualSetting,
-  usualWindow,
-  WARM_KELVIN,
-  type NewBeltFigures,
-} from './new-belt';
+export { hotRise, NEXT_LOOK, nextLookAfter, RUN_IN_MINUTES, usualSetting, usualWindow, WARM_KELVIN } from './new-belt';
+export { aimOf, newBeltAt, newBeltFigures, type NewBeltFigures } from './setting';
 export { SITUATIONS, statesThatMatter, stateWords, type Situation } from './situations';

@@ -1,7 +1,8 @@
 import { limitOrDefault, marksOf } from '../accessory';
-import { NEW_BELT_FACTOR, pathLength, SET_AGAIN_FRACTION, stiffnessN } from '../adjuster';
+import { pathLength, stiffnessN } from '../adjuster';
 import { type BeltCare, type Drive, moveStation, type OdometerUnit } from '../drive';
 import { tensionOf } from './drive-tension';
+import { type NewBeltFigures, newBeltFigures } from './setting';
 import { statesThatMatter } from './situations';
 import type { Standing } from './standing';
 import { type TensionWindow, windowOf } from './window';
@@ -13,8 +14,6 @@ export const NEXT_LOOK = { km: 800, mi: 500, h: 20 } as const;
 const ALUMINIUM_PER_KELVIN = 0.023e-3;
 /** A warm engine over a cold one, K. A default. */
 export const WARM_KELVIN = 70;
-/** Without a limit of its shafts, a belt is right up to so much over the least it needs. A default. */
-const ROOM_OVER_LEAST = 4;
 
 /** When a belt that was set is looked at next: in a month, or so far on where the odometer was read. Defaults. */
 export function nextLookAfter(
@@ -34,31 +33,6 @@ export function nextLookAfter(
 }
 
 /**
- * Where in a window a belt is best set, N: as many times over the least as under the most (their geometric mean), for
- * slip and bearing life both go by ratios. Without a limit of its shafts, as if they bore `ROOM_OVER_LEAST`. Null for a
- * window without room, and for a belt that needs no tension.
- */
-export function aimOf({ leastN, mostN }: Pick<TensionWindow, 'leastN' | 'mostN'>): number | null {
-  if (leastN === null || leastN <= 0) return null;
-  const top = mostN ?? ROOM_OVER_LEAST * leastN;
-  return top >= leastN ? Math.sqrt(leastN * top) : null;
-}
-
-/** The three figures of a new belt on fixed centres, N. Null where there is nothing to aim at. */
-export interface NewBeltFigures {
-  setN: number;
-  runInN: number;
-  againBelowN: number;
-  /** True where the first figure was held back by what the shafts bear. */
-  held: boolean;
-}
-
-export function newBeltFigures(window: Pick<TensionWindow, 'leastN' | 'mostN'>): NewBeltFigures | null {
-  const aim = aimOf(window);
-  return aim === null ? null : newBeltAt(aim, window);
-}
-
-/**
  * The window that a belt is set and bought by where nobody asks for another: its drive's own engine speeds with all
  * loads at their heaviest, dry, and the limits of its shafts or the defaults of their kind. Null for a belt that cannot
  * lie on its route.
@@ -72,21 +46,6 @@ export function usualWindow(drive: Drive, beltId: string): TensionWindow | null 
 export function usualSetting(drive: Drive, beltId: string): NewBeltFigures | null {
   const window = usualWindow(drive, beltId);
   return window && newBeltFigures(window);
-}
-
-/** The same for a belt that is to stand at so much once it has run in, N. */
-export function newBeltAt(
-  aimN: number,
-  { leastN, mostN }: Pick<TensionWindow, 'leastN' | 'mostN'> = { leastN: null, mostN: null },
-): NewBeltFigures {
-  const wanted = aimN * NEW_BELT_FACTOR;
-  const setN = Math.min(wanted, mostN ?? Infinity);
-  return {
-    setN,
-    runInN: aimN,
-    againBelowN: Math.max(leastN ?? 0, aimN * SET_AGAIN_FRACTION),
-    held: setN < wanted,
-  };
 }
 
 /**

@@ -1,6 +1,7 @@
 /** How a belt of a given length would sit on a drive, and how it is put on. */
 export { beltsInFront, frontsOf, type InFront } from './in-front';
-export { centresAreFixed, fixedWindow, isStretchFit, lengthAtStretch, type FixedWindow } from './fixed-centres';
+export { centresAreFixed } from './fixed-centres';
+export { fixedWindow, isStretchFit, lengthAtStretch, type FixedWindow } from './fixed-window';
 export { lengthsAbout } from './lengths';
 export { markedMisfit, type MarkedMisfit } from './marked';
 export { easiestLast, puttingOn, type LastOn, type PuttingOn } from './putting-on';

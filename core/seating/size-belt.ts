@@ -12,7 +12,8 @@ import { type Belt, changePulley, type Drive } from '../drive';
 import type { Finding } from '../finding';
 import { beltClearances, solveBelt } from '../path';
 import { halfGrooveAngle, markedLengthMm, type Section, sectionFor } from '../section';
-import { centresAreFixed, type FixedWindow, fixedWindowOf } from './fixed-centres';
+import { centresAreFixed, fixedWindowOf } from './fixed-centres';
+import type { FixedWindow } from './fixed-window';
 import { lengthsAbout } from './lengths';
 import { easiestLast, type LastOn } from './putting-on';
 

@@ -17,5 +17,6 @@ export {
 } from './told';
 export { readStockRow, STOCK_COLUMNS, type StockBelt, type StockRowRead } from './stock';
 export { sharingAdjuster, sizeTogether, type Together, type TogetherAnswer } from './together';
-export { candidateSentence, layNote, releaseWords, RULE_WORDS, sizeMessage, sizeWords, VERDICT_WORDS } from './words';
+export { RULE_WORDS } from './rule-words';
+export { candidateSentence, layNote, releaseWords, sizeMessage, sizeWords, VERDICT_WORDS } from './words';
 export { sizeCommand } from './command';

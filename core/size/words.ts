@@ -3,7 +3,6 @@ import { type FindingWords, inOneLine } from '../finding';
 import { formatLength, type LengthUnit } from '../quantity';
 import type { Candidate, PuttingOn, SizeFinding, Verdict } from '../seating';
 import type { MeasuredLength } from './measured';
-import type { RuleOfThumb } from './told';
 
 /** What each verdict is called. */
 export const VERDICT_WORDS: Record<Verdict, string> = {
@@ -42,13 +41,6 @@ export function layNote(
         todo: 'Say which it was.',
       };
 }
-
-export const RULE_WORDS: Record<RuleOfThumb, string> = {
-  'as-read': 'As read, nothing added',
-  'less-half-inch': 'Less half an inch',
-  'plus-inch': 'Plus an inch',
-  'less-one-percent': 'Less one percent',
-};
 
 /** One sentence on how a belt would sit. */
 export function candidateSentence(

@@ -6,7 +6,7 @@ import { useStockedLengths } from '../api/stock';
 import { ChooseDrive } from '../shop/ChooseDrive';
 import { useCoreSum } from '../state/use-core-sum';
 import { PlainButton } from '../ui/PlainButton';
-import { useAsked, useText } from './asked';
+import { useAsked, useText, useUnit } from './asked';
 import { PickAsk } from './fields';
 import { StringAnswered } from './StringAnswered';
 import { lengthCurve } from '@emery/core/adjuster';
@@ -14,7 +14,7 @@ import type { DriveOpened } from '@emery/core/api';
 import { type Held, type LengthsToAsk, STATE_OF_HELD } from '@emery/core/counter';
 import { type Belt, freeIdIn, type Measurement, putMeasurement } from '@emery/core/drive';
 import { sectionFor } from '@emery/core/section';
-import { measuredLength, secondTo, type SizeAnswer } from '@emery/core/size';
+import { measuredLength, secondTo, type SizeAnswer, sizeWords } from '@emery/core/size';
 
 type Measured = Omit<Measurement, 'id'>;
 
@@ -72,6 +72,7 @@ function OnBelt({
   held: Held;
 }) {
   const navigate = useNavigate();
+  const unit = useUnit();
   const [problem, setProblem] = useState('');
   const { document } = opened;
   const one: Measurement | null = measurement && {
@@ -113,13 +114,14 @@ function OnBelt({
     }
   };
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
+  const missing = sized?.findings.find(({ code }) => code === 'no-adjuster');
   return (
     <StringAnswered
       belt={{ section, ribs: belt.ribs ?? null }}
       answer={told}
       lengths={sized && lengthsBySize(sized)}
       busy={progress !== null}
-      finding={sized?.findings.find(({ code }) => code === 'no-adjuster') ?? null}
+      finding={missing ? { severity: missing.severity, words: sizeWords(missing, unit) } : null}
     >
       {one && !told && <p className="finding is-watch">On this route such a string has no way to lie. See Route.</p>}
       <div className="button-row">

@@ -13,9 +13,9 @@ import {
   type StringAnswer,
 } from '@emery/core/counter';
 import { capital, formatLength, formatMm } from '@emery/core/quantity';
-import type { SizeFinding } from '@emery/core/seating';
+import type { FindingWords, Severity } from '@emery/core/finding';
 import { askFor, type Section } from '@emery/core/section';
-import { type MeasuredLength, RULE_WORDS, sizeWords, type ToldByTool } from '@emery/core/size';
+import { type MeasuredLength, RULE_WORDS, type ToldByTool } from '@emery/core/size';
 
 interface Props {
   belt: { section: Section; ribs: number | null };
@@ -26,7 +26,7 @@ interface Props {
   busy?: boolean;
   findings?: readonly CounterFinding[];
   /** What Size has to say where it chooses none. */
-  finding?: SizeFinding | null;
+  finding?: { severity: Severity; words: FindingWords } | null;
   note?: string | undefined;
   /** What the chance of a belt is the chance of. */
   does?: string;
@@ -92,7 +92,7 @@ export function StringAnswered({
           {findings.map((one) => (
             <FindingItem key={one.code} severity={one.severity} words={counterWords(one, unit)} />
           ))}
-          {finding && <FindingItem severity={finding.severity} words={sizeWords(finding, unit)} />}
+          {finding && <FindingItem {...finding} />}
         </ul>
       )}
       {next && (

@@ -1,5 +1,7 @@
+import { useEffect } from 'react';
 import { useStockedLengths } from '../api/stock';
-import { lazyPart } from '../parts/lazy-part';
+import { lazyModule, lazyPart } from '../parts/lazy-part';
+import { useStore } from '../state/store';
 import { Chips } from '../ui/Chips';
 import { PlainButton } from '../ui/PlainButton';
 import { useOneOf, useText } from './asked';
@@ -22,6 +24,9 @@ import { formatMm } from '@emery/core/quantity';
 import { liesEitherWay, TOOL_DEFAULTS } from '@emery/core/size';
 
 const KnownDrive = lazyPart('The drives of the shop', () => import('./KnownDrive'));
+
+/** Only fixed centres ask what a belt may drive, and that weighs as much as all else here. */
+const loads = lazyModule(() => import('./common-windows'));
 
 const LAID: readonly Tool[] = TOOLS.filter((tool) => tool !== 'marking');
 const NOT_SAID = '';
@@ -63,9 +68,21 @@ export default function StringPanel() {
   const asked = measurement && { section: belt.section, measurement, riding };
   const answer = asked && stringLength(asked);
   const stocked = useStockedLengths(belt.section.name, belt.ribs).data?.lengths ?? [];
+  const fixed = held === 'fixed';
+  const known = useStore(loads);
+  useEffect(() => {
+    // With the server away it is tried again with all other parts.
+    if (fixed) loads.fetch().catch(() => undefined);
+  }, [fixed]);
+  const windows =
+    fixed && known
+      ? known.commonWindows({ section: belt.section.name, ...(belt.ribs !== null && { ribs: belt.ribs }) })
+      : null;
   const lengths =
     answer &&
+    (!fixed || windows) &&
     lengthsToAsk(belt.section, answer, held, {
+      windows,
       takesUpMm: takesUp.value,
       stock: stocked.map(({ lengthMm }) => lengthMm),
       ribs: belt.ribs,
@@ -136,16 +153,16 @@ export default function StringPanel() {
         <StringAnswered
           belt={{ section: belt.section, ribs: belt.ribs }}
           answer={answer}
-          lengths={lengths}
+          lengths={lengths || null}
           findings={answer ? stringFindings(answer) : []}
           note={
             held === 'running' && takesUp.value === null
               ? 'Nobody said what the adjuster takes up, so this is the nearest length.'
-              : held === 'fixed'
+              : fixed
                 ? 'On fixed centres the length alone makes the tension, and what the belt drives says how much it needs. Keep it as a drive and add what it drives: the chance grows.'
                 : undefined
           }
-          {...(held === 'fixed' && { does: 'is neither too loose nor too tight' })}
+          {...(fixed && { does: 'is neither too loose nor too tight' })}
         >
           <KeepAsDrive drive={asked && keep} />
         </StringAnswered>
