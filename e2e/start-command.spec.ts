@@ -4,6 +4,7 @@ import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
+import { databaseInUse, openDatabase } from '../scripts/lib/database.mjs';
 
 const ROOT = path.resolve(import.meta.dirname, '..');
 test.describe.configure({ mode: 'serial', timeout: 180_000 });
@@ -57,6 +58,29 @@ test('starts with the demo shop, and Ctrl+C stops server and database', async ()
   emery.process.kill('SIGINT');
   expect(await emery.ended).toBe(0);
   expect(databases()).toBe('0');
+});
+
+test('a database that is still writing its last is in use: nobody says it has stopped, moves it or starts another', async () => {
+  const folder = path.join(state, 'slow', 'database');
+  const database = await openDatabase(folder);
+  const { pid } = database;
+  const there = () => spawnSync('ps', ['-o', 'pid=', '-p', String(pid)], { encoding: 'utf8' }).stdout.trim() !== '';
+  // As on a disk that takes its time.
+  process.kill(pid, 'SIGSTOP');
+  let said = 'open';
+  const closed = database.close().then(() => (said = 'closed'));
+  await new Promise((resolve) => setTimeout(resolve, 2000));
+  const meanwhile = [said, there(), await databaseInUse(folder)];
+  // Another that comes meanwhile waits for it, and gets one of its own.
+  const next = openDatabase(folder);
+  process.kill(pid, 'SIGCONT');
+  expect(meanwhile).toEqual(['open', true, true]);
+  await closed;
+  const another = await next;
+  expect(there()).toBe(false);
+  expect(another.pid).not.toBe(pid);
+  await another.close();
+  expect(await databaseInUse(folder)).toBe(false);
 });
 
 test('two side by side share the shop; killed outright, they leave no database behind and lose nothing', async () => {

@@ -226,10 +226,14 @@ async function endLeftover() {
   }
 }
 
+/**
+ * The name stays taken until the database has written its last: so long it is in use, and whoever comes waits for the
+ * end of this process, which lets go of both.
+ */
 async function close(code) {
   if (closing) return;
   closing = true;
-  server.close();
+  told = null;
   for (const client of clients) client.end();
   if (database && database.exitCode === null && database.signalCode === null) {
     const gone = new Promise((resolve) => database.once('exit', resolve));

@@ -61,8 +61,12 @@ await main(async () => {
     process.stderr.write('It is running again.\n');
   }
   await server.stop();
-  await database?.close();
-  process.stdout.write('Emery has stopped; everything is saved.\n');
+  const shut = database ? await database.close() : true;
+  process.stdout.write(
+    shut
+      ? 'Emery has stopped; everything is saved.\n'
+      : 'Emery has stopped. The database is still writing what is saved, and ends by itself.\n',
+  );
 });
 
 function readOptions() {
