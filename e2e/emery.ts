@@ -12,7 +12,7 @@ import { solveDrive } from '@emery/core/path';
 interface Database {
   pid: number;
   url: (name: string) => string;
-  close: () => Promise<void>;
+  close: () => Promise<boolean>;
 }
 
 interface Opened {
