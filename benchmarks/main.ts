@@ -28,7 +28,8 @@ import { diagnose, lessonsOf, listen, soundOfLesson } from '@emery/core/noise';
 import { bringList, cardOf } from '@emery/core/job';
 import { memoryOf } from '@emery/core/records';
 import { alignmentOf } from '@emery/core/planes';
-import { hearPluck, marginMap, runDrive, simulatedPlucks, tensionOf } from '@emery/core/tension';
+import { runDrive, tensionOf } from '@emery/core/loads';
+import { hearPluck, marginMap, simulatedPlucks } from '@emery/core/tension';
 import { fitEllipse, fitPhoto } from '@emery/core/survey/photo';
 
 const DRIVES = 5000;

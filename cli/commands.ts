@@ -8,7 +8,7 @@ import { diagnoseCommand, listenCommand, type SoundAtDrive } from '@emery/core/n
 import { solveCommand } from '@emery/core/path';
 import { routeCommand } from '@emery/core/route';
 import { markingCommand } from '@emery/core/section';
-import { sizeCommand } from '@emery/core/size';
+import { markedMisfitOf, sizeCommand } from '@emery/core/size';
 import { speedsCommand } from '@emery/core/speeds';
 import { surveyCommand } from '@emery/core/survey';
 import { pluckCommand, tensionCommand } from '@emery/core/tension';
@@ -20,7 +20,7 @@ export const DRIVE_COMMANDS: readonly Command<Drive>[] = [
   routeCommand,
   sizeCommand,
   speedsCommand,
-  tensionCommand,
+  tensionCommand(markedMisfitOf),
   alignCommand,
   diagnoseCommand,
   inspectCommand,

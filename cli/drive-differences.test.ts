@@ -25,6 +25,13 @@ function places(value: unknown, at: (string | number)[] = []): (string | number)
   return at.length === 0 ? below : [at, ...below];
 }
 
+/** What an item of a list is known by: its id, or what it is about where it has none. */
+function keyOf({ id, pulley, belt, test: made, past, at, on, target }: Any): string {
+  if (id !== undefined) return String(id);
+  if (made !== undefined) return [made, pulley ?? belt, past && at].filter(Boolean).join(' ');
+  return String(pulley ?? (on === undefined ? '' : `${String(on)} ${String(target)}`));
+}
+
 /** The way as a difference writes it: an item of a list by its id where it has one. */
 function named(document: unknown, way: readonly (string | number)[]): string {
   let here = document;
@@ -32,7 +39,7 @@ function named(document: unknown, way: readonly (string | number)[]): string {
     .map((step) => {
       here = (here as Any)[step];
       const item = here as Any | null;
-      return typeof step === 'number' ? String(item?.['id'] ?? item?.['pulley'] ?? step) : step;
+      return typeof step === 'number' ? (item && keyOf(item)) || String(step) : step;
     })
     .join('.');
 }

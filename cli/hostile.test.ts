@@ -40,7 +40,7 @@ import {
 } from '@emery/core/records';
 import { searchRoutes } from '@emery/core/route';
 import { sizeBelt } from '@emery/core/seating';
-import { answerFor, sizeMessage, uncertaintyOf } from '@emery/core/size';
+import { answerFor, markedMisfitOf, sizeMessage, uncertaintyOf } from '@emery/core/size';
 import {
   chainTo,
   choosePulleys,
@@ -58,19 +58,17 @@ import {
 } from '@emery/core/speeds';
 import { fitSurvey, surveyMessage } from '@emery/core/survey';
 import { limitOrDefault } from '@emery/core/accessory';
+import { runDrive, tensionOf, windowOf } from '@emery/core/loads';
 import {
   marginMap,
   remediesFor,
   restFindings,
-  runDrive,
   runningFindings,
   settingFor,
   sharedSettings,
   tensionMessage,
-  tensionOf,
   waysOf,
   windowFindings,
-  windowOf,
 } from '@emery/core/tension';
 
 /*
@@ -336,7 +334,10 @@ describe('whatever a drive file holds', () => {
           const standing = tension.standings[b];
           const window = windowOf(tension, id, [running], limitOrDefault);
           expect(notANumber(window)).toBeNull();
-          const findings = [...restFindings(tension, id), ...runningFindings(tension, run, id)];
+          const findings = [
+            ...restFindings(tension, id, markedMisfitOf(drive, id)),
+            ...runningFindings(tension, run, id),
+          ];
           if (!standing) return expect(findings[0]!.code).toBe('no-path');
           expect(notANumber(waysOf(standing, standing.tensionN))).toBeNull();
           expect(

@@ -4,7 +4,8 @@ import path from 'node:path';
 import { emery } from './test/emery';
 import type { Drive } from '@emery/core/drive';
 import { writeWav } from '@emery/core/sound';
-import { runDrive, simulatedPlucks, tensionOf, waysOf, windowOf } from '@emery/core/tension';
+import { runDrive, tensionOf, windowOf } from '@emery/core/loads';
+import { simulatedPlucks, waysOf } from '@emery/core/tension';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-tension-'));
 afterAll(() => rmSync(folder, { recursive: true }));

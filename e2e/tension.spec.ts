@@ -1,19 +1,14 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, openDrive, saved, test } from './emery';
 import { writeWav } from '@emery/core/sound';
+import { aimOf, runDrive, statesThatMatter, tensionOf, windowOf, worstOf } from '@emery/core/loads';
 import {
   combineReadings,
   type Meaning,
   meaningOf,
-  aimOf,
-  runDrive,
   settingFor,
   simulatedPlucks,
   spanFigures,
-  statesThatMatter,
-  tensionOf,
-  windowOf,
-  worstOf,
 } from '@emery/core/tension';
 import { limitOrDefault, marksOf } from '@emery/core/accessory';
 
@@ -57,8 +52,8 @@ test('from a squeal under load to the new setting, by mouse', async ({ page, eme
   // Moved; now it is checked by two schools on one span, and what they read is taken.
   await page.getByText('Check', { exact: true }).click();
   await page.getByLabel('Push, N').fill('27');
-  await page.getByLabel('It goes in, mm').fill('4.4');
-  await page.getByLabel('It goes in, mm').press('Enter');
+  await page.getByLabel('Deflection, mm').fill('4.4');
+  await page.getByLabel('Deflection, mm').press('Enter');
   await page.getByRole('button', { name: 'Keep this reading' }).click();
   await page.getByRole('button', { name: 'Click gauge' }).click();
   await page.getByLabel('It shows, kgf').fill('43');
@@ -77,7 +72,7 @@ test('from a squeal under load to the new setting, by mouse', async ({ page, eme
   expect(set.staticTension).toBeCloseTo(measured.at, 1);
   await expect(page.getByTestId('tension-answer')).not.toContainText('too loose');
   await page.getByText('Runs', { exact: true }).click();
-  await expect(shown).toContainText('in hand');
+  await expect(shown).toContainText('slip margin');
 
   // What its maker says of an accessory goes before the default.
   await page.getByText('Loads', { exact: true }).click();

@@ -5,10 +5,10 @@ import { mixedUnits, parseLength } from '../quantity';
 import { askFor, SECTION_NAMES, type Section, sectionFor } from '../section';
 import { explainRatio, readRatio, speedsOf } from '../speeds';
 import { pulleysFindings, stringFindings } from './findings';
+import { lengthsOnFixed } from './fixed-lengths';
 import { HELD, lengthsToAsk } from './lengths';
 import { type Bend, BENDS, type Riding, stringLength } from './string';
 import { type PulleySize, twoPulleys } from './two-pulleys';
-import { commonWindows } from './what-it-drives';
 import { counterWords } from './words';
 
 /** `string "READING"`: the marked length behind a measured one with no drive known, and what to ask for. */
@@ -48,10 +48,10 @@ export const stringCommand: Command<string> = {
       };
       const answer = stringLength({ section, measurement, riding });
       const build = options['stretch-fit'] ? ('stretch' as const) : undefined;
-      const windows =
-        held === 'fixed' ? commonWindows({ section: section.name, ...(ribs !== null && { ribs }) }) : null;
-      const known = { takesUpMm, ribs, riding, windows, ...(build && { build }) };
-      const { lengths, best, second } = lengthsToAsk(section, answer, held, known);
+      const { lengths, best, second } =
+        held === 'fixed'
+          ? lengthsOnFixed(section, answer, { ribs, ...(build && { build }) })
+          : lengthsToAsk(section, answer, held, { takesUpMm, riding });
       const ask = (at: number | null) =>
         at === null
           ? null

@@ -4,13 +4,14 @@ import { chanceBelow, normals } from '../numeric';
 import { sizeBelt } from '../seating';
 import { askFor, markingsOf, readMarking, SCHEME_WORDS, SECTIONS, sectionFor } from '../section';
 import { answerFor } from '../size';
-import { waysOf, meaningsOf, tensionOf } from '../tension';
+import { tensionOf } from '../loads';
+import { waysOf, meaningsOf } from '../tension';
 import { driveOf, type Stop } from '../test/examples';
 import {
   aroundToDiameter,
-  commonWindows,
   keptDrive,
   keptMarking,
+  lengthsOnFixed,
   lengthsToAsk,
   onRules,
   parsePitch,
@@ -149,10 +150,7 @@ describe('which lengths to ask for', () => {
         ]);
         const fixed = changeStation(drive, roles[0], { adjuster: { kind: 'fixed' } });
         const path = sizeBelt(fixed, 'main')!.window.slackEnd!;
-        const { lengths, best } = lengthsToAsk(PK, { markedMm: path, plusMinus: 0.01 }, 'fixed', {
-          ribs: 6,
-          windows: commonWindows({ section: 'PK', ribs: 6 }),
-        });
+        const { lengths, best } = lengthsOnFixed(PK, { markedMm: path, plusMinus: 0.01 }, { ribs: 6 });
         const verdict = (lengthMm: number) => sizeBelt(fixed, 'main', { lengths: [lengthMm] })!.candidates[0]!.verdict;
         for (const { lengthMm, chance } of lengths) {
           if (chance! < 0.75) continue;

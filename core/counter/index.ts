@@ -14,7 +14,8 @@ export { HELD, lengthsToAsk, STATE_OF_HELD, type Held, type LengthsKnown, type L
 export { twoPulleys, type PulleySize, type TwoPulleys, type TwoPulleysAsk } from './two-pulleys';
 export { pulleySpeeds, type PulleySpeed, type PulleySpeeds } from './pulley-speeds';
 export { spanTension, type SpanAnswer, type SpanAsk, type SpanSettingReads } from './span';
-export { commonWindows, DRIVABLE, settingFor, settingRange, type Drivable } from './what-it-drives';
+export { lengthsOnFixed } from './fixed-lengths';
+export { DRIVABLE, settingFor, settingRange, type Drivable } from './what-it-drives';
 export { aroundToDiameter, onRules, parsePitch, shimToDiameter, turnsToMm } from './small-change';
 export { keptDrive, keptMarking, type KeptBelt } from './keep';
 export { COUNTER_FINDING_CODES, type CounterFinding, type CounterFindingCode } from './finding';

@@ -1,9 +1,7 @@
-import { stiffnessN } from '../adjuster';
-import { type AdjusterState, newBelt, newDrive, SURFACE_OF } from '../drive';
+import { type AdjusterState, SURFACE_OF } from '../drive';
 import { chanceBelow } from '../numeric';
-import type { TensionWindow } from '../loads';
-import { fixedWindow, isStretchFit, lengthAtStretch, lengthsAbout } from '../seating';
-import { type BeltBuild, bodyRadiusMm, cordRadiusMm, facingDepthMm, type Section } from '../section';
+import { lengthsAbout } from '../seating';
+import { bodyRadiusMm, cordRadiusMm, facingDepthMm, type Section } from '../section';
 import { DEFAULT_UNCERTAINTY } from '../size';
 import { anyPulley, type LengthTold, type Riding, type StringAnswer } from './string';
 
@@ -44,10 +42,6 @@ export interface LengthsKnown {
   takesUpMm?: number | null;
   /** Lengths that can be had, mm. */
   stock?: readonly number[];
-  ribs?: number | null;
-  build?: BeltBuild;
-  /** On fixed centres, what those that a belt commonly drives ask for (`commonWindows`); a default setting without. */
-  windows?: readonly TensionWindow[] | null;
   /** The pulleys that its back, or its ribs on a smooth face, ride on: over such a one it slides on sideways. */
   riding?: readonly Riding[];
 }
@@ -62,26 +56,37 @@ const SURE = 0.9;
  */
 const LAST_WRAP_DEG = { least: 80, most: 180 };
 
+/** A measured length, and of a string that lay one way or the other both. */
+export type LengthAsked = LengthTold & Partial<Pick<StringAnswer, 'eitherWay'>>;
+
 /**
  * Which lengths to ask for about a measured one, mm with one standard deviation; of a string that lay one way or the
  * other, by both. Taken at the slack end it is the least that lies taut, and a belt has to climb over the rim of the
- * last pulley besides; taken at the tight end it is the most; between a sprung arm's marks the marks are the ends. On
- * fixed centres a length is chosen by the tension that it makes, over what belts commonly drive. Of the lengths in
- * `stock` where there are any, else of the common ones. The second is the one that, with the first, covers most.
+ * last pulley besides; taken at the tight end it is the most; between a sprung arm's marks the marks are the ends. Of
+ * the lengths in `stock` where there are any, else of the common ones. The second is the one that, with the first,
+ * covers most. On fixed centres ask `lengthsOnFixed`.
  */
 export function lengthsToAsk(
   section: Section,
-  answer: LengthTold & Partial<Pick<StringAnswer, 'eitherWay'>>,
-  held: Held,
+  answer: LengthAsked,
+  held: Exclude<Held, 'fixed'>,
   known: LengthsKnown = {},
 ): LengthsToAsk {
-  const { takesUpMm = null, stock = [], riding = [] } = known;
+  return rankedLengths(section, answer, known.stock, (markedMm) => [boundsOf(section, markedMm, held, known)]);
+}
+
+/**
+ * The same by any bounds of a length: `boundsOf` gives those that a marked length may have, each as likely as the next.
+ */
+export function rankedLengths(
+  section: Section,
+  answer: LengthAsked,
+  stock: readonly number[] = [],
+  boundsOf: (markedMm: number) => readonly Bounds[],
+): LengthsToAsk {
   if (!(answer.markedMm >= LEAST_BELT_MM)) return { lengths: [], best: null, second: null };
   const lain: LengthTold[] = answer.eitherWay ? [answer.eitherWay.groove, answer.eitherWay.rim] : [answer];
-  /** As the length may be, and as what it drives may ask: each is as likely as the next. */
-  const ways = lain.flatMap((told) =>
-    boundsOf(section, told.markedMm, held, { ...known, takesUpMm, riding }).map((bounds) => ({ told, bounds })),
-  );
+  const ways = lain.flatMap((told) => boundsOf(told.markedMm).map((bounds) => ({ told, bounds })));
   const [from, to] = [
     Math.min(
       ...ways.map(({ bounds: { least, most } }) => least?.mm ?? most ?? answer.markedMm),
@@ -126,7 +131,7 @@ function most(figures: readonly number[]): number | null {
 }
 
 /** The least and the most that go on and can be tightened, mm, null for an end that nothing tells; and the best. */
-interface Bounds {
+export interface Bounds {
   least: { mm: number; sigma: number } | null;
   most: number | null;
   aim: number;
@@ -140,47 +145,33 @@ function chanceOf(section: Section, lengthMm: number, { markedMm, plusMinus }: L
   return Math.max(0, over - past);
 }
 
-/** One for each of what belts commonly drive, where the tension decides. */
 function boundsOf(
   section: Section,
   markedMm: number,
-  held: Held,
-  { takesUpMm = null, riding = [], ribs = null, build, windows }: LengthsKnown,
-): Bounds[] {
+  held: Exclude<Held, 'fixed'>,
+  { takesUpMm = null, riding = [] }: LengthsKnown,
+): Bounds {
   const climb = climbOf(section, riding);
   const over = (mm: number) => ({ mm: mm + climb.mm, sigma: climb.sigma });
   const taken = (share: number) => (takesUpMm === null ? null : markedMm + share * takesUpMm);
   switch (held) {
     case 'slack': {
       const least = over(markedMm);
-      return [{ least, most: taken(1), aim: least.mm }];
+      return { least, most: taken(1), aim: least.mm };
     }
     case 'tight': {
       const slack = taken(-1);
-      return [{ least: slack === null ? null : over(slack), most: markedMm, aim: markedMm }];
+      return { least: slack === null ? null : over(slack), most: markedMm, aim: markedMm };
     }
     case 'short-mark':
-      return [{ least: { mm: markedMm, sigma: 0 }, most: taken(1), aim: markedMm }];
+      return { least: { mm: markedMm, sigma: 0 }, most: taken(1), aim: markedMm };
     case 'long-mark': {
       const short = taken(-1);
-      return [{ least: short === null ? null : { mm: short, sigma: 0 }, most: markedMm, aim: markedMm }];
-    }
-    case 'fixed': {
-      const belt = {
-        ...newBelt(newDrive(''), section.name),
-        ...(ribs !== null && { ribs }),
-        ...(build !== undefined && { build }),
-      };
-      const known = isStretchFit(belt) || !windows?.length ? [null] : windows;
-      return known.map((window) => {
-        const { from, to, tension } = fixedWindow(belt, section, markedMm, window);
-        const aim = tension ? lengthAtStretch(markedMm, section, tension.setN / stiffnessN(belt)) : (from + to) / 2;
-        return { least: { mm: from, sigma: 0 }, most: to, aim };
-      });
+      return { least: short === null ? null : { mm: short, sigma: 0 }, most: markedMm, aim: markedMm };
     }
     case 'running': {
       const slack = taken(-0.5);
-      return [{ least: slack === null ? null : over(slack), most: taken(0.5), aim: markedMm }];
+      return { least: slack === null ? null : over(slack), most: taken(0.5), aim: markedMm };
     }
   }
 }

@@ -1,18 +1,18 @@
 import { defaultSetting } from '../adjuster';
-import { type Belt, newBelt, newDrive, type TensionWay } from '../drive';
+import type { Belt, TensionWay } from '../drive';
+import { newBeltAt, type NewBeltFigures } from '../loads';
 import {
   type CannotTell,
   combineReadings,
   type CombinedTension,
   type Meaning,
   meaningOnSpan,
-  newBeltAt,
-  type NewBeltFigures,
   readsOf,
   spanOf,
   type SpanReading,
   type SpanReads,
 } from '../tension';
+import { askedBelt } from './asked-belt';
 import { type Drivable, settingFor, settingRange } from './what-it-drives';
 
 export interface SpanAsk {
@@ -53,7 +53,7 @@ export interface SpanSettingReads {
 
 /** One span's tension by every school, and what each reads at the settings. */
 export function spanTension({ section, ribs, spanMm, armHolds, readings, aimN, drives = [] }: SpanAsk): SpanAnswer {
-  const belt: Belt = { ...newBelt(newDrive(''), section), ...(ribs !== undefined && { ribs }) };
+  const belt = askedBelt(section, ribs);
   const span = spanOf(belt, spanMm, armHolds);
   const meanings = readings.map((reading) => ({
     way: reading.way,

@@ -1,7 +1,7 @@
 import { limitOrDefault, marksOf } from '../accessory';
 import { changeStation, type Drive, newBelt, newDrive } from '../drive';
 import { layoutDrive, LAYOUTS } from '../start';
-import { aimOf, newBeltFigures, statesThatMatter, tensionOf, windowOf } from '../tension';
+import { aimOf, newBeltFigures, statesThatMatter, tensionOf, windowOf } from '../loads';
 import { driveOf } from '../test/examples';
 import { spanTension } from './span';
 import { DRIVABLE, settingFor, settingRange } from './what-it-drives';

@@ -1,14 +1,5 @@
-import {
-  addBelt,
-  addStation,
-  type Belt,
-  changeBelt,
-  type Drive,
-  newBelt,
-  newDrive,
-  newStation,
-  type Role,
-} from '../drive';
+import { addBelt, addStation, type Belt, changeBelt, type Drive, newDrive, newStation, type Role } from '../drive';
+import { askedBelt } from './asked-belt';
 import { type NewBeltFigures, newBeltFigures, type TensionWindow, usualSetting, usualWindow } from '../loads';
 
 /** What a belt may be said to drive at the counter. */
@@ -71,7 +62,7 @@ export function commonWindows({ section, ribs }: Pick<Belt, 'section' | 'ribs'>)
   const key = `${section} ${ribs ?? ''}`;
   const known = windowsKnown.get(key);
   if (known) return known;
-  const belt: Belt = { ...newBelt(newDrive(''), section), ...(ribs !== undefined && { ribs }) };
+  const belt = askedBelt(section, ribs);
   const found = COMMON.flatMap((drives) => {
     const window = usualWindow(typicalDrive(belt, drives), belt.id);
     return window && newBeltFigures(window) ? [window] : [];

@@ -11,7 +11,8 @@ import {
   type SprungArm,
   stationOf,
 } from '../drive';
-import { type ArmHealth, armHealthRead, tensionOf } from '../tension';
+import { tensionOf } from '../loads';
+import { type ArmHealth, armHealthRead } from '../tension';
 import { findingsOf, isOf, latestOfEach, type PartName } from './latest';
 import { type Life, lifeOf } from './life';
 import { type Grade, graded, type Limits, limitsOf, sigmaOfFinding } from './limits';

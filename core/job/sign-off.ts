@@ -1,6 +1,6 @@
 import { type BeltCare, changeBelt, type Drive, type OdometerUnit } from '../drive';
 import { changeInspect, partChanged } from '../inspect';
-import { nextLookAfter } from '../tension';
+import { nextLookAfter } from '../loads';
 import type { CardStep } from './card';
 import type { JobRun } from './run';
 

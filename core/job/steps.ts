@@ -15,7 +15,7 @@ import {
 import { inspectDrive, type InspectItem, replaceTogether } from '../inspect';
 import { alignmentOf, type Shift } from '../planes';
 import { puttingOn, type PuttingOn } from '../seating';
-import { RUN_IN_MINUTES, usualSetting } from '../tension';
+import { RUN_IN_MINUTES, usualSetting } from '../loads';
 import { type BeltOrder, beltOrder } from './order';
 
 /** What is done in one step of a job. */

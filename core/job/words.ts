@@ -13,7 +13,8 @@ import { type FindingWords, inOneLine } from '../finding';
 import { inspectedLabel } from '../inspect';
 import { capital, type LengthUnit, torqueFigure } from '../quantity';
 import { DRIVE_SIDE_WORDS, sectionFor } from '../section';
-import { forceFigure, NEXT_LOOK } from '../tension';
+import { NEXT_LOOK } from '../loads';
+import { forceFigure } from '../tension';
 import type { JobFinding } from './finding';
 import type { JobRun } from './run';
 import type { StepCode, StepTold } from './steps';
@@ -251,9 +252,9 @@ export function jobWords(drive: Drive, { code, belt, figures }: JobFinding): Fin
         title: `${Math.round(Number(figures?.['lengthMm'] ?? 0))} mm cannot be fitted as ${beltName(drive, belt)}.`,
         why:
           figures?.['verdict'] === 'out-of-travel'
-            ? 'It is longer than the adjuster takes up.'
-            : 'It is too short to slip on with the adjuster at its slack end.',
-        todo: 'Do not bring it: the bring list has the length that Size recommends. Check the marking.',
+            ? 'It is longer than this drive can tighten.'
+            : 'It is too short to slip on.',
+        todo: 'Do not bring it. Check the marking, and see under Size which length fits.',
       };
     case 'unknown-length':
       return {

@@ -4,18 +4,8 @@ import { chanceBelow } from '../numeric';
 import { alignmentOf, worseOf } from '../planes';
 import { solveDrive } from '../path';
 import { sizeBelt } from '../seating';
-import {
-  type ArmHealth,
-  armHealthRead,
-  measuredTension,
-  runDrive,
-  SAFE_MARGIN,
-  SITUATIONS,
-  statesThatMatter,
-  tensionOf,
-  windowOf,
-  worstOf,
-} from '../tension';
+import { runDrive, SAFE_MARGIN, SITUATIONS, statesThatMatter, tensionOf, windowOf, worstOf } from '../loads';
+import { type ArmHealth, armHealthRead, measuredTension } from '../tension';
 import { partOf } from './asks';
 import { BY_FIGURE, type FigureCode } from './likelihoods';
 import { type Suspect, suspectsOf } from './suspects';

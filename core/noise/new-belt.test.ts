@@ -1,7 +1,8 @@
 import { changeBelt, changeStation, type Drive } from '../drive';
 import { changeTakenBack, partChanged } from '../inspect';
 import { cardOf, runOf, signedOff } from '../job';
-import { measuredTension, tensionOf } from '../tension';
+import { tensionOf } from '../loads';
+import { measuredTension } from '../tension';
 import { driveOf } from '../test/examples';
 import { evidenceOf } from './evidence';
 import { diagnose } from './diagnose';

@@ -14,7 +14,8 @@ import { inspectedLabel } from '../inspect';
 import { beltName } from '../job';
 import { CAUSE_WORDS, partLabel } from '../noise';
 import { markingsOf } from '../section';
-import { combineReadings, meaningsOf, sittingsOf, tensionOf } from '../tension';
+import { tensionOf } from '../loads';
+import { combineReadings, meaningsOf, sittingsOf } from '../tension';
 import { kindOfBelt } from './lives';
 import { capital } from '../quantity';
 

@@ -1,7 +1,8 @@
 import { changeBelt, changeStation, type Drive } from '../drive';
 import { bringList, cardOf } from '../job';
 import { markedMisfitOf } from '../size';
-import { restFindings, tensionOf } from '../tension';
+import { tensionOf } from '../loads';
+import { restFindings } from '../tension';
 import { driveOf } from '../test/examples';
 import { markedMisfit } from './marked';
 import { sizeBelt } from './size-belt';
@@ -22,7 +23,7 @@ const drive = (length: number | null): Drive =>
     'main',
     { length },
   );
-const codes = (one: Drive) => restFindings(tensionOf(one), 'main').map(({ code }) => code);
+const codes = (one: Drive) => restFindings(tensionOf(one), 'main', markedMisfitOf(one, 'main')).map(({ code }) => code);
 
 test('a marked length that cannot go on: card, Tension and bring list all say so, and Size’s is brought', () => {
   const { slackEnd, tightEnd } = sizeBelt(drive(null), 'main', { lengths: [] })!.window;
@@ -59,4 +60,9 @@ test('what was measured of the length decides with the drawing', () => {
   });
   expect(markedMisfitOf(drive(length), 'main')).not.toBeNull();
   expect(markedMisfitOf(measured, 'main')).toBeNull();
+  // Card, Tension and bring list go by that one answer, not by the drawing alone.
+  expect(codes(drive(length))).toContain('marked-misfit');
+  expect(codes(measured)).not.toContain('marked-misfit');
+  expect(cardOf(measured).findings.map(({ code }) => code)).not.toContain('marked-misfit');
+  expect(bringList(measured).belts[0]).toMatchObject({ from: 'marked', lengthMm: length });
 });

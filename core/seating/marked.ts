@@ -10,8 +10,8 @@ export interface MarkedMisfit {
 
 /**
  * Whether a belt's own marked length cannot be fitted to the drive as drawn, or `shiftMm` longer where that was
- * measured. Null where it can, where no length is marked, and where nobody said how the belt is tightened. What the job
- * card, Tension and the bring list say of a marked length is this.
+ * measured. Null where it can, where no length is marked, and where nobody said how the belt is tightened. Size knows
+ * the shift: what job card, Tension and bring list say of a marked length is its `markedMisfitOf`.
  */
 export function markedMisfit(drive: Drive, beltId: string, shiftMm = 0): MarkedMisfit | null {
   const lengthMm = drive.belts.find(({ id }) => id === beltId)?.length;

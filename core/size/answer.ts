@@ -48,7 +48,7 @@ export interface SizeAnswer {
 }
 
 /** Tension at rest that each marked length makes on fixed centres. */
-export interface StretchCurve extends Pick<NonNullable<Sizing['tension']>, 'leastN' | 'setN' | 'mostN' | 'byLoads'> {
+export interface StretchCurve extends Pick<NonNullable<Sizing['tension']>, 'leastN' | 'setN' | 'mostN'> {
   points: { lengthMm: number; tensionN: number }[];
   /** One standard deviation of the path, mm. */
   sigma: number;
@@ -139,14 +139,13 @@ function stretchOf(belt: Belt, sizing: Sizing, shiftMm: number, sigma: number): 
   const { tension, window, candidates, fits } = sizing;
   const path = window.slackEnd;
   if (!tension || !fits || typeof path !== 'number') return null;
-  const { leastN, setN, mostN, byLoads } = tension;
+  const { leastN, setN, mostN } = tension;
   const basis = markedLengthMm(0, sectionFor(belt.section, belt.sectionOverrides)!);
   const shortest = Math.min(fits.from, ...candidates.map(({ lengthMm }) => lengthMm));
   return {
     leastN,
     setN,
     mostN,
-    byLoads,
     points: Array.from({ length: STRETCH_POINTS + 1 }, (_, k) => {
       const lengthMm = shortest + ((path - shortest) * k) / STRETCH_POINTS;
       return { lengthMm: lengthMm + shiftMm, tensionN: stretchTension(belt, path - basis, lengthMm - basis) };

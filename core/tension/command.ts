@@ -1,14 +1,21 @@
 import { type Command, numbersIn, UsageProblem } from '../command';
 import type { Drive } from '../drive';
 import { runDrive, type Running, tensionOf, windowOf, worstOf } from '../loads';
+import type { MarkedMisfit } from '../seating';
 import { restFindings, runningFindings, windowFindings } from './findings';
 import type { TensionFinding } from './finding';
 import { settingFor } from './setting';
 import { waysOf } from './ways';
 import { tensionMessage } from './words';
 
-/** `tension FILE --belt ID --rpm a,b`: how tight, what slips, what the shafts bear, and what every check reads. */
-export const tensionCommand: Command<Drive> = {
+/** Size's answer on a belt's marked length. */
+type MisfitOf = (drive: Drive, belt: string) => MarkedMisfit | null;
+
+/**
+ * `tension FILE --belt ID --rpm a,b`: how tight, what slips, hub loads, and what every check reads. Whether the marked
+ * length fits is asked of Size, a stage beside this one.
+ */
+export const tensionCommand = (misfitOf: MisfitOf): Command<Drive> => ({
   name: 'tension',
   usage: 'emery tension FILE --belt ID --rpm a,b [--static N] [--state NAME] [--wet] [--to N]',
   options: ['belt', 'rpm', 'static', 'state', 'to'],
@@ -29,9 +36,10 @@ export const tensionCommand: Command<Drive> = {
         given,
         rpms.map((one) => ({ rpm: one, wet: wet !== undefined, ...(state && { state }) })),
         toN,
+        misfitOf,
       );
   },
-};
+});
 
 function tensionIn(name: string, text: string): number {
   const [value, ...more] = numbersIn(
@@ -43,7 +51,14 @@ function tensionIn(name: string, text: string): number {
   return value!;
 }
 
-function answer(drive: Drive, beltId: string, given: number | undefined, states: readonly Running[], toN?: number) {
+function answer(
+  drive: Drive,
+  beltId: string,
+  given: number | undefined,
+  states: readonly Running[],
+  toN: number | undefined,
+  misfitOf: MisfitOf,
+) {
   const b = drive.belts.findIndex(({ id }) => id === beltId);
   if (b < 0)
     throw new UsageProblem(
@@ -53,7 +68,7 @@ function answer(drive: Drive, beltId: string, given: number | undefined, states:
     list.map((finding) => ({ ...finding, message: tensionMessage(drive, finding) }));
   const tension = tensionOf(drive, { [beltId]: given });
   const standing = tension.standings[b];
-  const rest = told(restFindings(tension, beltId));
+  const rest = told(restFindings(tension, beltId, misfitOf(drive, beltId)));
   if (!standing)
     return {
       static: { tensionN: null, from: null },

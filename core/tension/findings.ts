@@ -1,5 +1,5 @@
 import { limitOrDefault } from '../accessory';
-import { markedMisfit } from '../seating';
+import type { MarkedMisfit } from '../seating';
 import {
   before,
   type BeltRunning,
@@ -16,8 +16,15 @@ import type { TensionFinding } from './finding';
 /** Fewer teeth in mesh than this carry less than the belt's rating. A default. */
 export const LEAST_TEETH = 6;
 
-/** What is to be said of a belt at rest. */
-export function restFindings({ drive, standings, lines }: DriveTension, beltId: string): TensionFinding[] {
+/**
+ * What is to be said of a belt at rest. `misfit` is Size's answer on its marked length (`markedMisfitOf`), undefined
+ * while it is worked out: then nothing is said of how such a belt hangs either.
+ */
+export function restFindings(
+  { drive, standings, lines }: DriveTension,
+  beltId: string,
+  misfit: MarkedMisfit | null | undefined,
+): TensionFinding[] {
   const b = lines.findIndex(({ id }) => id === beltId);
   const standing = standings[b];
   if (!standing) return [{ code: 'no-path', severity: 'fault', belt: beltId }];
@@ -26,10 +33,9 @@ export function restFindings({ drive, standings, lines }: DriveTension, beltId: 
   const add = (code: TensionFinding['code'], severity: TensionFinding['severity'], figures = {}) =>
     found.push({ code, severity, belt: beltId, figures });
   if (standing.noPlace) add('no-place', 'watch', { lengthMm: belt.length ?? 0 });
-  const misfit = standing.noPlace ? null : markedMisfit(drive, beltId);
-  if (misfit)
+  else if (misfit)
     add('marked-misfit', 'fault', { lengthMm: misfit.lengthMm, long: Number(misfit.verdict === 'out-of-travel') });
-  else if (standing.from === 'stretch' && standing.tensionN === 0)
+  else if (misfit === null && standing.from === 'stretch' && standing.tensionN === 0)
     add('hangs-loose', 'fault', { lengthMm: belt.length ?? 0 });
   if (standing.from === 'default') add('default-tension', 'note', { tensionN: standing.tensionN });
   if (standing.pace === 0) add('not-driven', 'note');

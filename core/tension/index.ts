@@ -1,38 +1,4 @@
 /** How tight a belt is, what slips, what it costs the bearings, and what every check by hand reads. */
-export {
-  aimOf,
-  hardestLoad,
-  hotRise,
-  lifeRatio,
-  massOf,
-  newBeltAt,
-  newBeltFigures,
-  NEXT_LOOK,
-  nextLookAfter,
-  runDrive,
-  RUN_IN_MINUTES,
-  SAFE_MARGIN,
-  SITUATIONS,
-  statesThatMatter,
-  stateWords,
-  tensionOf,
-  usualSetting,
-  usualWindow,
-  WARM_KELVIN,
-  windowOf,
-  worstOf,
-  type BeltRunning,
-  type DriveRunning,
-  type DriveTension,
-  type NewBeltFigures,
-  type OwnTorque,
-  type Running,
-  type Situation,
-  type Standing,
-  type TensionSource,
-  type TensionWindow,
-  type WindowEnd,
-} from '../loads';
 export { remediesFor, WRAP_STEP_DEG, type Remedies } from './remedies';
 export { marginMap, type MapAsk, type MarginMap } from './margin-map';
 export {

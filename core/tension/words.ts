@@ -53,7 +53,7 @@ export function tensionWords(drive: Drive, finding: TensionFinding): FindingWord
       };
     case 'no-place':
       return {
-        title: 'The belt of that length finds no place on its arm.',
+        title: 'A belt of that length is outside the tensioner’s range.',
         why: 'The sums take the arm as it is drawn.',
         todo: 'Check the length under Size.',
       };
@@ -61,9 +61,9 @@ export function tensionWords(drive: Drive, finding: TensionFinding): FindingWord
       return {
         title: `${n('lengthMm')} mm cannot be fitted here.`,
         why: figures['long']
-          ? 'It is longer than the adjuster takes up, so no tension here is that belt’s.'
-          : 'It is too short to slip on with the adjuster at its slack end, so no tension here is that belt’s.',
-        todo: 'Take the length that Size recommends.',
+          ? 'It is longer than this drive can tighten, so no tension here is that belt’s.'
+          : 'It is too short to slip on, so no tension here is that belt’s.',
+        todo: 'See under Size which length fits.',
       };
     case 'hangs-loose':
       return {
@@ -85,7 +85,7 @@ export function tensionWords(drive: Drive, finding: TensionFinding): FindingWord
       };
     case 'little-margin':
       return {
-        title: `${name} has ${Math.round(100 * (figures['margin'] ?? 0))} % in hand ${rpm}.`,
+        title: `${name} has ${Math.round(100 * (figures['margin'] ?? 0))} % slip margin ${rpm}.`,
         why: 'Less than a quarter leaves no room for wear, dirt and wet.',
         todo: 'Raise the tension toward the window.',
       };
@@ -97,7 +97,7 @@ export function tensionWords(drive: Drive, finding: TensionFinding): FindingWord
       };
     case 'too-much-load':
       return {
-        title: `${name} bears ${n('loadN')} N ${rpm}.`,
+        title: `Hub load at ${name} is ${n('loadN')} N ${rpm}.`,
         why:
           figures['written'] === 1
             ? `More than the ${n('limit')} N written for it.`
@@ -119,8 +119,8 @@ export function tensionWords(drive: Drive, finding: TensionFinding): FindingWord
     case 'window-empty':
       return {
         title: 'No tension is right in all these states.',
-        why: `${name} needs ${n('leastN')} N, and ${other === undefined ? 'a shaft' : pulleyLabel(drive, other)} bears no more than ${n('mostN')} N.`,
-        todo: 'The ledger says what would open the window.',
+        why: `${name} needs ${n('leastN')} N, and ${other === undefined ? 'a shaft' : pulleyLabel(drive, other)} carries no more than ${n('mostN')} N.`,
+        todo: 'The ledger says how to get a usable range.',
       };
     case 'no-tension-holds':
       return {
@@ -131,13 +131,13 @@ export function tensionWords(drive: Drive, finding: TensionFinding): FindingWord
     case 'below-window':
       return {
         title: `${n('byN')} N too loose.`,
-        why: `It stands at ${n('tensionN')} N, and ${name} needs ${n('leastN')} N.`,
+        why: `Present tension is ${n('tensionN')} N, and ${name} needs ${n('leastN')} N.`,
         todo: 'Tighten it to the window.',
       };
     case 'above-window':
       return {
         title: `${n('byN')} N too tight.`,
-        why: `It stands at ${n('tensionN')} N, and ${name} bears no more than ${n('mostN')} N.`,
+        why: `Present tension is ${n('tensionN')} N, and ${name} carries no more than ${n('mostN')} N.`,
         todo: 'Slacken it to the window.',
       };
   }

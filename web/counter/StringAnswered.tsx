@@ -125,9 +125,7 @@ export function StringAnswered({
       )}
       <p className="caution">
         <strong aria-hidden>▲</strong>
-        <span>
-          A string on the engine: key out, battery off, nothing hot. The vehicle’s manual goes before this figure.
-        </span>
+        <span>A string on the engine: key out, battery off, nothing hot. The vehicle’s manual takes precedence.</span>
       </p>
       {children}
     </div>

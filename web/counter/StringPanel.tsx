@@ -26,7 +26,7 @@ import { liesEitherWay, TOOL_DEFAULTS } from '@emery/core/size';
 const KnownDrive = lazyPart('The drives of the shop', () => import('./KnownDrive'));
 
 /** Only fixed centres ask what a belt may drive, and that weighs as much as all else here. */
-const loads = lazyModule(() => import('./common-windows'));
+const onFixed = lazyModule(() => import('./fixed-lengths'));
 
 const LAID: readonly Tool[] = TOOLS.filter((tool) => tool !== 'marking');
 const NOT_SAID = '';
@@ -69,25 +69,18 @@ export default function StringPanel() {
   const answer = asked && stringLength(asked);
   const stocked = useStockedLengths(belt.section.name, belt.ribs).data?.lengths ?? [];
   const fixed = held === 'fixed';
-  const known = useStore(loads);
+  const sums = useStore(onFixed);
   useEffect(() => {
     // With the server away it is tried again with all other parts.
-    if (fixed) loads.fetch().catch(() => undefined);
+    if (fixed) onFixed.fetch().catch(() => undefined);
   }, [fixed]);
-  const windows =
-    fixed && known
-      ? known.commonWindows({ section: belt.section.name, ...(belt.ribs !== null && { ribs: belt.ribs }) })
-      : null;
+  const stock = stocked.map(({ lengthMm }) => lengthMm);
   const lengths =
-    answer &&
-    (!fixed || windows) &&
-    lengthsToAsk(belt.section, answer, held, {
-      windows,
-      takesUpMm: takesUp.value,
-      stock: stocked.map(({ lengthMm }) => lengthMm),
-      ribs: belt.ribs,
-      riding,
-    });
+    answer === null
+      ? null
+      : held === 'fixed'
+        ? (sums?.lengthsOnFixed(belt.section, answer, { stock, ribs: belt.ribs }) ?? null)
+        : lengthsToAsk(belt.section, answer, held, { takesUpMm: takesUp.value, stock, riding });
   const keep = () =>
     keptDrive(`${TOOL_WORDS[tool].name} of ${formatMm(read.value!, 0)}`, {
       section: belt.section.name,
@@ -153,7 +146,7 @@ export default function StringPanel() {
         <StringAnswered
           belt={{ section: belt.section, ribs: belt.ribs }}
           answer={answer}
-          lengths={lengths || null}
+          lengths={lengths}
           findings={answer ? stringFindings(answer) : []}
           note={
             held === 'running' && takesUp.value === null

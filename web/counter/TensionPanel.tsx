@@ -9,12 +9,12 @@ import { Headline } from './Headline';
 import { DRIVABLE, keptDrive, type SpanAnswer, spanTension } from '@emery/core/counter';
 import { ROLE_LABELS, type TensionWay, TENSION_WAY_WORDS } from '@emery/core/drive';
 import { formatLength, N_PER_LBF, parseForce } from '@emery/core/quantity';
+import { RUN_IN_MINUTES } from '@emery/core/loads';
 import {
   CANNOT_TELL_WORDS,
   DEFAULT_HAND,
   fineFigure,
   forceFigure,
-  RUN_IN_MINUTES,
   type SpanReading,
   type SpanReads,
 } from '@emery/core/tension';
@@ -35,8 +35,8 @@ export default function TensionPanel() {
     return read.ok ? { ok: true as const, value: read.newtons } : read;
   };
   const push = useRead('push', force);
-  const pushMm = useLength('in', 'It goes in', 200);
-  const thumb = useLength('thumb', 'A thumb goes in', 200);
+  const pushMm = useLength('in', 'Deflection', 200);
+  const thumb = useLength('thumb', 'Deflection under a thumb', 200);
   const twist = useFigure('twist', 'Twist', 1, 360);
   const gauge = useRead('gauge', force);
   const pluck = useFigure('pluck', 'Pluck', 1, 2000);
@@ -81,8 +81,8 @@ export default function TensionPanel() {
             ask={push}
             placeholder={unit === 'in' ? 'such as 10' : 'such as 45'}
           />
-          <LengthAsk label="It goes in" ask={pushMm} />
-          <LengthAsk label="A thumb goes in" ask={thumb} />
+          <LengthAsk label="Deflection" ask={pushMm} />
+          <LengthAsk label="Deflection under a thumb" ask={thumb} />
           <FigureAsk label="Twists by, degrees" ask={twist} placeholder="such as 90" />
           <FigureAsk label={`Click gauge, ${bare}`} ask={gauge} text placeholder="such as 60 kgf" />
           <FigureAsk label="Pluck, Hz" ask={pluck} placeholder="such as 120" />
@@ -181,8 +181,7 @@ function Told({ answer, readings, arm, children }: ToldProps) {
           </div>
           {measured.disagree && (
             <p className="finding is-watch">
-              <strong>The readings contradict one another.</strong> Take the one that stands apart again, at the middle
-              of the span.
+              <strong>The readings disagree.</strong> Take the one that stands apart again, at the middle of the span.
             </p>
           )}
         </>
@@ -258,7 +257,7 @@ function Told({ answer, readings, arm, children }: ToldProps) {
       </p>
       <p className="caution">
         <strong aria-hidden>▲</strong>
-        <span>Engine off and key out before you touch a span. The manual’s tension goes before this one.</span>
+        <span>Engine off and key out before you touch a span. The manual’s tension takes precedence.</span>
       </p>
       {children}
     </div>

@@ -7,7 +7,7 @@ import { AskedProvider } from './asked';
 import StringPanel from './StringPanel';
 import TensionPanel from './TensionPanel';
 import type { Shop } from '@emery/core/api';
-import { commonWindows, lengthsToAsk, settingFor, settingRange, spanTension, stringLength } from '@emery/core/counter';
+import { lengthsOnFixed, lengthsToAsk, settingFor, settingRange, spanTension, stringLength } from '@emery/core/counter';
 import { newBelt, newDrive } from '@emery/core/drive';
 import { sectionFor } from '@emery/core/section';
 
@@ -75,10 +75,7 @@ describe('is it tight enough', () => {
 describe('my string reads this', () => {
   const told = stringLength({ section: PK, measurement: { tool: 'string', mm: 1400, lay: 'groove' }, riding: [] });
   const asked = (held: 'slack' | 'fixed') => {
-    const { lengths, best } = lengthsToAsk(PK, told, held, {
-      ribs: 6,
-      windows: commonWindows({ section: 'PK', ribs: 6 }),
-    });
+    const { lengths, best } = held === 'fixed' ? lengthsOnFixed(PK, told, { ribs: 6 }) : lengthsToAsk(PK, told, held);
     return { lengthMm: lengths[best!]!.lengthMm, chance: lengths[best!]!.chance! };
   };
 

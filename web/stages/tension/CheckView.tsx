@@ -21,6 +21,7 @@ import {
 } from '@emery/core/drive';
 import { formatLength } from '@emery/core/quantity';
 import { limitOrDefault } from '@emery/core/accessory';
+import { aimOf, type Standing, windowOf } from '@emery/core/loads';
 import {
   CANNOT_TELL_WORDS,
   cannotTell,
@@ -31,11 +32,8 @@ import {
   meaningOf,
   meaningsOf,
   readingsNow,
-  aimOf,
   type SpanChecks,
-  type Standing,
   waysOf,
-  windowOf,
 } from '@emery/core/tension';
 
 /** The span that a check is about: the one in hand, else the longest. */
@@ -51,7 +49,7 @@ function useSpan(standing: Standing): [number, (index: number) => void] {
   ];
 }
 
-/** Every school's check of one span, what each should read, and what a reading means. */
+/** All tension checks for one span: what each should read, and what a reading means. */
 export default function CheckView() {
   const { drive, belt } = useTensionSums();
   const { unit } = useBench('unit');
@@ -113,7 +111,7 @@ function Schools({
   const why = cannotTell(standing, chosen, now.lengthMm);
   return (
     <>
-      <table className="ledger-table schools" aria-label="Every school's check of this span">
+      <table className="ledger-table schools" aria-label="All tension checks for this span">
         <thead>
           <tr>
             <th>School</th>
@@ -133,7 +131,7 @@ function Schools({
                 </td>
                 {silent ? (
                   <td className="figure" colSpan={2}>
-                    <span className="quiet">tells nothing here</span>
+                    <span className="quiet">not usable on this span</span>
                   </td>
                 ) : (
                   <>
@@ -201,7 +199,7 @@ function Measured() {
           <span className="finding-word">
             <span aria-hidden>▲</span> Watch
           </span>
-          <strong>The schools contradict one another.</strong>{' '}
+          <strong>The methods disagree.</strong>{' '}
           {combined.schools
             .map(
               ({ way, at, sigma }) => `${TENSION_WAY_WORDS[way].name} says ${Math.round(at)} ± ${Math.round(sigma)} N`,

@@ -6,7 +6,8 @@ import { useTyped } from '../../ui/typed-text';
 import { hand } from './hand';
 import { useTensionSums } from './sums';
 import { changeBelt } from '@emery/core/drive';
-import { calibrated, DEFAULT_HAND, massOf, spanFigures } from '@emery/core/tension';
+import { massOf } from '@emery/core/loads';
+import { calibrated, DEFAULT_HAND, spanFigures } from '@emery/core/tension';
 
 /** What thumb, fingers and belt are: calibrated on a belt of known tension, weighed on a kitchen scale. */
 export function HandPanel({ index }: { index: number }) {
@@ -60,7 +61,7 @@ export function HandPanel({ index }: { index: number }) {
           onClear={() => setKnown(null)}
         />
         <FigureField
-          label={what === 'twist' ? 'I turn it' : 'My thumb takes it in'}
+          label={what === 'twist' ? 'I turn it' : 'Deflection under my thumb'}
           unit={what === 'twist' ? '°' : 'mm'}
           value={read}
           least={0.2}

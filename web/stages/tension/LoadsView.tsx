@@ -202,7 +202,7 @@ function Limits({ station }: { station: Station }) {
   return (
     <div className="fields">
       <FigureField
-        label={station.hubLoadLimit === undefined ? 'Most its bearings bear (a default)' : 'Most its bearings bear'}
+        label={station.hubLoadLimit === undefined ? 'Bearing load limit (a default)' : 'Bearing load limit'}
         unit="N"
         value={station.hubLoadLimit ?? usual}
         least={1}

@@ -6,7 +6,8 @@ import { useTensionSums } from './sums';
 import { useTension } from './TensionProvider';
 import { pulleyLabel } from '@emery/core/drive';
 import { rpmFigure } from '@emery/core/speeds';
-import { type MarginMap, SAFE_MARGIN } from '@emery/core/tension';
+import { SAFE_MARGIN } from '@emery/core/loads';
+import type { MarginMap } from '@emery/core/tension';
 
 /** Narrower than this the chart says less, px. */
 const NARROW = 520;

@@ -14,7 +14,8 @@ import { useTensionSums } from './sums';
 import { changeBelt, freeIdIn, put } from '@emery/core/drive';
 import { hundredth } from '@emery/core/numeric';
 import { MOST_WAV_BYTES, type Sound } from '@emery/core/sound';
-import { forceFigure, massOf, meaningOf, NO_PLUCK_WORDS, spanFigures } from '@emery/core/tension';
+import { massOf } from '@emery/core/loads';
+import { forceFigure, meaningOf, NO_PLUCK_WORDS, spanFigures } from '@emery/core/tension';
 
 type Source = 'microphone' | 'file' | 'simulated';
 type Heard = CoreOutput<'pluck'>;

@@ -5,7 +5,8 @@ import { MarkedPiece } from '../../views/unrolled/MarkedPiece';
 import { FOOT, StripFoot } from '../../views/unrolled/StripFoot';
 import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
-import { forceFigure, type Standing } from '@emery/core/tension';
+import type { Standing } from '@emery/core/loads';
+import { forceFigure } from '@emery/core/tension';
 
 const MARGIN = { left: 54, right: 14, top: 26, bottom: FOOT };
 
@@ -25,7 +26,7 @@ export function ProfileChart({ width, height }: { width: number; height: number 
     .join('');
   const floor = y(Math.max(least, 0));
   return (
-    <svg width={width} height={height} role="group" aria-label="Pull along the belt, from the crank">
+    <svg width={width} height={height} role="group" aria-label="Span tension along the belt, from the crank">
       {y.ticks(4).map((tick) => (
         <g key={tick}>
           <path className="profile-grid" d={`M${MARGIN.left} ${y(tick)}H${width - MARGIN.right}`} />

@@ -27,9 +27,9 @@ interface Figure {
 const FIGURES: Record<TensionWay, readonly Figure[]> = {
   push: [
     { key: 'newtons', label: 'Push', unit: 'N', least: 0.1, most: 2000 },
-    { key: 'mm', label: 'It goes in', unit: 'mm', least: 0.1, most: 200 },
+    { key: 'mm', label: 'Deflection', unit: 'mm', least: 0.1, most: 200 },
   ],
-  'free-play': [{ key: 'mm', label: 'It goes in', unit: 'mm', least: 0.1, most: 200 }],
+  'free-play': [{ key: 'mm', label: 'Deflection', unit: 'mm', least: 0.1, most: 200 }],
   twist: [{ key: 'degrees', label: 'It turns', unit: '°', least: 5, most: 360 }],
   gauge: [],
   pluck: [{ key: 'hz', label: 'Note', unit: 'Hz', least: 5, most: 5000 }],

@@ -9,23 +9,17 @@ import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
 import { alignmentOf, worseOf, worstFirst } from '@emery/core/planes';
 import { limitOrDefault } from '@emery/core/accessory';
+import { lifeRatio, aimOf, runDrive, SAFE_MARGIN, stateWords, windowOf, worstOf } from '@emery/core/loads';
 import {
   forceFigure,
   LEAST_TEETH,
-  lifeRatio,
   marginFigure,
-  aimOf,
   type Remedies,
   remediesFor,
-  runDrive,
   runningFindings,
-  SAFE_MARGIN,
-  stateWords,
   tensionWords,
   toothLoads,
-  windowOf,
   WRAP_STEP_DEG,
-  worstOf,
 } from '@emery/core/tension';
 
 /** The belt as it runs: what slips first, every pulley and span, and what each remedy is worth. */
@@ -48,7 +42,11 @@ export function RunsView() {
             <span
               className={`answer-other is-${worst.margin < 0 ? 'slipping' : worst.margin < SAFE_MARGIN ? 'near' : 'holding'}`}
             >
-              {worst.margin < 0 ? '■ slips' : worst.margin < SAFE_MARGIN ? '▲ little in hand' : '● in hand'}
+              {worst.margin < 0
+                ? '■ slips'
+                : worst.margin < SAFE_MARGIN
+                  ? '▲ little slip margin'
+                  : '● safe slip margin'}
             </span>
           </div>
         )}
@@ -178,7 +176,7 @@ function Teeth() {
 function PulleyTable() {
   const { drive, tension, run, running, belt, states } = useTensionSums();
   const { standing, run: own, source } = belt!;
-  // Life against the aim of the window: there each shaft bears what it was meant to.
+  // Life against the aim of the window: there each shaft carries what it was meant to.
   const aimed = useMemo(() => {
     const window = windowOf(tension, source.id, states, limitOrDefault);
     const newtons = window && aimOf(window);
@@ -189,10 +187,10 @@ function PulleyTable() {
       <thead>
         <tr>
           <th>Pulley</th>
-          <th className="figure">in hand</th>
+          <th className="figure">slip margin</th>
           <th className="figure">takes, N·m</th>
-          <th className="figure">shaft bears, N</th>
-          <th className="figure is-narrow">bearing life, of the aim&rsquo;s</th>
+          <th className="figure">hub load, N</th>
+          <th className="figure is-narrow">bearing life vs target tension</th>
         </tr>
       </thead>
       <tbody>

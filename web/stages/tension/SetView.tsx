@@ -17,20 +17,22 @@ import {
 import { formatLength, odometerDoubtWords } from '@emery/core/quantity';
 import { limitOrDefault } from '@emery/core/accessory';
 import {
-  DEFAULT_BAR,
-  fineFigure,
-  forceFigure,
   hotRise,
   aimOf,
   newBeltFigures,
   nextLookAfter,
   RUN_IN_MINUTES,
+  WARM_KELVIN,
+  windowOf,
+} from '@emery/core/loads';
+import {
+  DEFAULT_BAR,
+  fineFigure,
+  forceFigure,
   type Setting,
   settingFor,
   sharedSettings,
   type SharedSetting,
-  WARM_KELVIN,
-  windowOf,
 } from '@emery/core/tension';
 
 /** How to get the belt to the tension it should have; a sprung arm is looked at in place of set. */
@@ -66,7 +68,7 @@ function SetByHand() {
       </p>
       <div className="fields">
         <FigureField
-          label="It stands at"
+          label="Present tension"
           unit="N"
           value={standing.tensionN}
           least={0}

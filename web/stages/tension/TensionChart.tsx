@@ -16,7 +16,7 @@ export default function TensionChart() {
   return (
     <section
       className="unrolled sheet tension-chart"
-      aria-label={map ? 'Margin over engine speed and load' : 'Pull along the belt'}
+      aria-label={map ? 'Margin over engine speed and load' : 'Span tension along the belt'}
       ref={holder}
     >
       {!belt ? (

@@ -5,7 +5,8 @@ import { useTensionSums } from './sums';
 import { useTension } from './TensionProvider';
 import './tension.css';
 import { limitOrDefault } from '@emery/core/accessory';
-import { marginFigure, SAFE_MARGIN } from '@emery/core/tension';
+import { SAFE_MARGIN } from '@emery/core/loads';
+import { marginFigure } from '@emery/core/tension';
 
 /** More in hand than this is not worth a word on the drawing. */
 const PLENTY = 2;

@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { useBench } from '../../state/bench';
 import { BeltChoice } from '../../bench/BeltChoice';
 import { FindingItem } from '../../bench/FindingItem';
+import { useCoreSum } from '../../state/use-core-sum';
 import { TypedPlace } from '../../ui/typed-text';
 import { lazyPart } from '../../parts/lazy-part';
 import { RunsView } from './RunsView';
@@ -11,15 +12,8 @@ import { useTension, type TensionView } from './TensionProvider';
 import './tension.css';
 import { rpmFigure } from '@emery/core/speeds';
 import { limitOrDefault, writtenLimit } from '@emery/core/accessory';
-import {
-  forceFigure,
-  restFindings,
-  SITUATIONS,
-  SOURCE_WORDS,
-  tensionWords,
-  windowFindings,
-  windowOf,
-} from '@emery/core/tension';
+import { SITUATIONS, windowOf } from '@emery/core/loads';
+import { forceFigure, restFindings, SOURCE_WORDS, tensionWords, windowFindings } from '@emery/core/tension';
 
 const LoadsView = lazyPart('Loads', () => import('./LoadsView'));
 const WindowView = lazyPart('The window', () => import('./WindowView'));
@@ -80,7 +74,10 @@ function Answer() {
   const { view, setView } = useTension();
   const window = useMemo(() => windowOf(tension, source!.id, states, limitOrDefault), [tension, source, states]);
   const written = useMemo(() => windowOf(tension, source!.id, states, writtenLimit), [tension, source, states]);
-  const own = restFindings(tension, source!.id);
+  const asked = useMemo(() => (source!.length ? { drive, belt: source!.id } : null), [drive, source]);
+  const { found } = useCoreSum('tensionMisfit', asked);
+  const misfit = asked === null ? null : found?.input.belt === asked.belt ? found.output : undefined;
+  const own = restFindings(tension, source!.id, misfit);
   // Where it is set or checked, that it is not yet is no news.
   const rest = view === 'set' || view === 'check' ? own.filter(({ severity }) => severity !== 'note') : own;
   if (!belt || !window || !written)
@@ -108,7 +105,7 @@ function Answer() {
         {window.leastN !== null && window.leastN > 0 && `It needs ${forceFigure(window.leastN, unit)} or more`}
         {window.mostN !== null &&
           window.leastN !== null &&
-          `${window.leastN > 0 ? ', and' : ''} its shafts bear up to ${forceFigure(window.mostN, unit)}`}
+          `${window.leastN > 0 ? ', and' : ''} hub loads allow up to ${forceFigure(window.mostN, unit)}`}
         {window.leastN !== null && '.'}
         {written.mostN === null && window.mostN !== null && ' Their limits are defaults.'}
       </div>

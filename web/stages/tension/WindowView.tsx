@@ -7,18 +7,8 @@ import { useTensionSums } from './sums';
 import { useTension } from './TensionProvider';
 import { type Drive, pulleyLabel } from '@emery/core/drive';
 import { limitOrDefault, writtenLimit } from '@emery/core/accessory';
-import {
-  forceFigure,
-  hardestLoad,
-  aimOf,
-  remediesFor,
-  stateWords,
-  type TensionWindow,
-  tensionWords,
-  windowFindings,
-  type WindowEnd,
-  windowOf,
-} from '@emery/core/tension';
+import { hardestLoad, aimOf, stateWords, type TensionWindow, type WindowEnd, windowOf } from '@emery/core/loads';
+import { forceFigure, remediesFor, tensionWords, windowFindings } from '@emery/core/tension';
 
 /** The tensions between which the belt is right, and where it stands among them. */
 export default function WindowView() {
@@ -57,7 +47,7 @@ export default function WindowView() {
             end={window.most}
             drive={drive}
           />
-          <Row name="It stands at" newtons={standing.tensionN} ribs={ribs} end={null} drive={drive} />
+          <Row name="Present tension" newtons={standing.tensionN} ribs={ribs} end={null} drive={drive} />
         </tbody>
       </table>
       {findings.length > 0 && (
@@ -136,8 +126,8 @@ function Openers({ window, force }: { window: TensionWindow; force: (newtons: nu
   }
   if (source.ribs) lines.push('More ribs change neither: they make the belt last, and hold no better.');
   return (
-    <section className="remedies" aria-label="What would open the window">
-      <h2>What would open it</h2>
+    <section className="remedies" aria-label="How to get a usable range">
+      <h2>How to get a usable range</h2>
       <ul>
         {lines.map((line) => (
           <li key={line}>{line}</li>

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { useBench } from '../../state/bench';
 import { useTension } from './TensionProvider';
 import { type Drive, type Station } from '@emery/core/drive';
-import { runDrive, type Running, statesThatMatter, tensionOf, type DriveTension } from '@emery/core/tension';
+import { runDrive, type Running, statesThatMatter, tensionOf, type DriveTension } from '@emery/core/loads';
 
 /** Each drive is worked out once, whoever asks for it. */
 const known = new WeakMap<Drive, DriveTension>();

@@ -1,6 +1,8 @@
 import type { Drive } from '@emery/core/drive';
+import { markedMisfitOf } from '@emery/core/size';
 import { readWav, type Sound } from '@emery/core/sound';
-import { hearPluck, type MapAsk, marginMap, type PluckAsk, tensionOf } from '@emery/core/tension';
+import { tensionOf } from '@emery/core/loads';
+import { hearPluck, type MapAsk, marginMap, type PluckAsk } from '@emery/core/tension';
 
 /** What is drawn of a sound: the least and most of each column, and the strength by frequency. */
 export interface SoundPicture {
@@ -15,6 +17,8 @@ const DECADES = 5;
 
 /** The long sums of Tension. */
 export const tensionTasks = {
+  /** Size's answer on the marked length. */
+  tensionMisfit: ({ drive, belt }: { drive: Drive; belt: string }) => markedMisfitOf(drive, belt),
   /** Dry and wet. */
   tensionMap: ({ drive, ask }: { drive: Drive; ask: MapAsk }) => {
     const tension = tensionOf(drive);
