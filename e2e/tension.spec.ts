@@ -143,3 +143,54 @@ test.describe('by thumb, on a phone', () => {
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
   });
 });
+
+test('a marked length that cannot be fitted is said here as on the job card, by all that was measured', async ({
+  page,
+  emery,
+}) => {
+  const drive = (measurements: object[]) => ({
+    format: 'emery-drive',
+    version: 1,
+    name: 'slide',
+    crankRotation: 'ccw',
+    stations: [
+      { id: 'crank', role: 'crankshaft', x: 0, y: 0, pulleys: [{ id: 'c', surface: 'vee', diameter: 140, plane: 0 }] },
+      {
+        id: 'alt',
+        role: 'alternator',
+        x: 240,
+        y: 60,
+        adjuster: { kind: 'slide', direction: 14, travel: 40 },
+        pulleys: [{ id: 'a', surface: 'vee', diameter: 70, plane: 0 }],
+      },
+    ],
+    belts: [
+      {
+        id: 'main',
+        section: 'AV10',
+        length: 915,
+        measurements,
+        route: [
+          { pulley: 'c', side: 'drive' },
+          { pulley: 'a', side: 'drive' },
+        ],
+      },
+    ],
+  });
+  const words = '915 mm cannot be fitted';
+  const taped = { id: 'm', tool: 'marking', mm: 920, plusMinus: 0.5, state: 'tight' };
+  for (const [measurements, misfits] of [
+    [[], true],
+    [[taped], false],
+  ] as const) {
+    const response = await page.request.post(`${emery.address()}/api/drives`, {
+      data: { document: drive([...measurements]) },
+    });
+    const { id } = (await response.json()) as { id: string };
+    for (const stage of ['tension', 'job']) {
+      await page.goto(`/drives/${id}/${stage}`);
+      await expect(page.locator('.ledger')).toContainText(stage === 'tension' ? 'at rest' : 'Bring');
+      await expect(page.getByText(words)).toHaveCount(misfits ? 1 : 0);
+    }
+  }
+});
