@@ -286,12 +286,40 @@ test.describe('by thumb, on a phone', () => {
   const fits = async (page: Page) =>
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
 
+  test('a thumb that stays where it is, and one that presses slowly, write what they meant', async ({ page }) => {
+    // The font comes late, as from a far server; once a key can be pressed nothing moves it.
+    await page.route(/\.woff2$/, async (route) => {
+      await new Promise((resolve) => setTimeout(resolve, 900));
+      await route.continue();
+    });
+    await page.goto('/counter');
+    const six = page.getByRole('button', { name: '6', exact: true });
+    const place = (await six.boundingBox())!;
+    const [cx, cy] = [place.x + place.width / 2, place.y + place.height / 2];
+    for (const wanted of ['6"', '66"', '666"']) {
+      await page.touchscreen.tap(cx, cy);
+      await expect(page.getByLabel('It reads', { exact: true })).toHaveValue(wanted);
+    }
+    await page.evaluate(() => document.fonts.ready);
+    expect(await page.evaluate(() => document.fonts.check('16px "Encode Sans Variable"'))).toBe(true);
+    expect(await six.boundingBox()).toEqual(place);
+    // A gloved thumb lies on a key for as long as it takes; to a browser that is no click.
+    const devtools = await page.context().newCDPSession(page);
+    const touch = (type: 'touchStart' | 'touchEnd') =>
+      devtools.send('Input.dispatchTouchEvent', { type, touchPoints: type === 'touchEnd' ? [] : [{ x: cx, y: cy }] });
+    await touch('touchStart');
+    await page.waitForTimeout(900);
+    await touch('touchEnd');
+    await expect(page.getByLabel('It reads', { exact: true })).toHaveValue('6666"');
+  });
+
   test('from a string in hand to a marking in under a minute, and every other question', async ({ page }) => {
     const counted = await counting(page);
     await page.goto('/counter');
     await press(page, '66');
     const strip = (await page.getByRole('slider', { name: 'Sixteenths of an inch' }).boundingBox())!;
     await page.touchscreen.tap(strip.x + (strip.width * (14 + (292 * 8) / 16)) / 320, strip.y + 20);
+    await expect(page.getByLabel('It reads', { exact: true })).toHaveValue('66 8/16"');
     await page.getByRole('button', { name: 'Enter' }).tap();
     await page.getByRole('button', { name: '+ a quarter' }).tap();
     await page.getByText('down in the grooves', { exact: true }).tap();

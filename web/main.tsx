@@ -7,6 +7,7 @@ import { ApiProblem } from './api/client';
 import { fetchRest } from './parts/fetch-rest';
 import { lazyPart } from './parts/lazy-part';
 import { CounterKey } from './counter/CounterKey';
+import { withFont } from './theme/own-font';
 import './theme/tokens.css';
 import './ui/plain.css';
 
@@ -32,12 +33,12 @@ const Dress = lazyPart(
   'The page',
   async () => {
     const wanted = PAGES.find(([, path]) => matchPath(path, window.location.pathname));
-    const [dress] = await Promise.all([import('./theme/Dress'), wanted?.[2]().catch(() => null)]);
+    const [dress] = await Promise.all([withFont(import('./theme/Dress')), wanted?.[2]().catch(() => null)]);
     return dress;
   },
   WAITING,
 );
-const CounterPage = lazyPart('The counter', () => import('./counter/CounterPage'), WAITING);
+const CounterPage = lazyPart('The counter', () => withFont(import('./counter/CounterPage')), WAITING);
 
 const client = new QueryClient({
   defaultOptions: {

@@ -5,7 +5,7 @@ import { sizeBelt } from '../seating';
 import { sectionFor } from '../section';
 import { combinedLength, measuredLength } from '../size';
 import { driveOf, type Stop } from '../test/examples';
-import { HELD, lengthsToAsk, STATE_OF_HELD } from './lengths';
+import { HELD, type Held, lengthsToAsk, STATE_OF_HELD } from './lengths';
 import { stringLength } from './string';
 
 /* The counter's word held against Size's on drives it has never seen. */
@@ -199,3 +199,17 @@ describe('what a tape is out by', () => {
     expect(measuredLength(drive, drive.belts[0]!, null, { ...gauge, circumference: 314 })!.markedMm).toBe(1114);
   });
 });
+
+test.each(HELD.filter((held): held is Exclude<Held, 'fixed'> => held !== 'fixed'))(
+  'a list of belts that holds none near is no answer: a 177 mm string, held %s, is not answered with 850 mm',
+  (held) => {
+    const stock = [850, 865, 880];
+    const PK = sectionFor('PK')!;
+    const { lengths, best, second } = lengthsToAsk(PK, { markedMm: 177, plusMinus: 3.4 }, held, { stock });
+    expect(lengths.length).toBeGreaterThan(1);
+    for (const at of [best, second]) expect(Math.abs(lengths[at!]!.lengthMm - 177)).toBeLessThan(20);
+    // Where the list has them, they are what is asked for.
+    const near = lengthsToAsk(PK, { markedMm: 862, plusMinus: 3.4 }, held, { stock });
+    expect(stock).toContain(near.lengths[near.best!]!.lengthMm);
+  },
+);

@@ -51,6 +51,11 @@ const LEAST_BELT_MM = 100;
 /** Surer than this a length is taken to go on. A default. */
 const SURE = 0.9;
 /**
+ * A length further from the measured one than any adjuster makes up for is not worth asking for, as a share of it. A
+ * default; where nobody said what the adjuster takes up, or where a list holds none that is near.
+ */
+const OUT_OF_REACH = 0.04;
+/**
  * Where no drive is known the belt bends round the pulley it is slipped over last by anything between these, degrees:
  * of the pulleys the one with the least wrap. A default.
  */
@@ -94,7 +99,10 @@ export function rankedLengths(
     ),
     Math.max(...ways.map(({ bounds: { least, most } }) => most ?? least?.mm ?? answer.markedMm)),
   ];
-  const rows = lengthsAbout(section, from, Math.max(from, to), stock).map((lengthMm) => {
+  const reach = OUT_OF_REACH * answer.markedMm;
+  // A list that holds none within reach answers as no list does: the nearest of it would be no answer.
+  const listed = stock.filter((mm) => mm >= from - reach && mm <= to + reach);
+  const rows = lengthsAbout(section, from, Math.max(from, to), listed).map((lengthMm) => {
     const each = ways.map(({ told, bounds }) => chanceOf(section, lengthMm, told, bounds));
     const near = Math.min(...ways.map(({ bounds: { aim } }) => Math.abs(lengthMm - aim)));
     return { lengthMm, each, near, chance: each[0] === null ? null : mean(each) };

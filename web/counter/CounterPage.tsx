@@ -21,6 +21,8 @@ interface Question {
   name: string;
   asks: string;
   Panel: ComponentType;
+  /** True where there is no one answer. */
+  several?: boolean;
 }
 
 /** What is asked over a counter, the commonest first. */
@@ -29,7 +31,13 @@ const QUESTIONS: readonly Question[] = [
   { id: 'marking', name: 'Marking', asks: 'What does this marking mean?', Panel: MarkingPanel },
   { id: 'pulleys', name: 'Two pulleys', asks: 'How fast does it turn, and how long is the belt?', Panel: PulleysPanel },
   { id: 'tension', name: 'Tension', asks: 'Is it tight enough?', Panel: TensionPanel },
-  { id: 'change', name: 'Small change', asks: 'Inches, torque, threads, shims, rims.', Panel: ChangePanel },
+  {
+    id: 'change',
+    name: 'Small change',
+    asks: 'Inches, torque, threads, shims, rims.',
+    Panel: ChangePanel,
+    several: true,
+  },
 ];
 
 /** One question, answered as it is typed, with no vehicle and nothing drawn. */
@@ -96,7 +104,17 @@ function Counter() {
           </Link>
         ))}
       </nav>
-      <a href="#answer" className="counter-headline" ref={setPlace} aria-hidden tabIndex={-1} />
+      {/* It has its place before there is an answer: nothing moves away under the thumb with the first digit. */}
+      {!now.several && (
+        <a
+          href="#answer"
+          className="counter-headline"
+          ref={setPlace}
+          data-waiting="The answer shows here"
+          aria-hidden
+          tabIndex={-1}
+        />
+      )}
       <main className="counter-sheet sheet" key={now.id}>
         <p className="counter-question">{now.asks}</p>
         <div className="counter-parts">

@@ -65,7 +65,7 @@ export function StringAnswered({
   return (
     <div id="answer" className="counter-answer" aria-live="polite">
       <Headline>
-        {first ? (first.markings[0]?.text ?? first.plain) : none} · ± {formatMm(answer.plusMinus)}
+        {first ? `${first.markings[0]?.text ?? first.plain} · ± ${formatMm(answer.plusMinus)}` : capital(none)}
       </Headline>
       <div className="label">Ask for</div>
       {first ? (

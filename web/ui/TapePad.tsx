@@ -1,4 +1,4 @@
-import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode, type RefObject } from 'react';
 import { PlainButton } from './PlainButton';
 import type { LengthUnit } from '@emery/core/quantity';
 
@@ -19,6 +19,7 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
   const [digits, setDigits] = useState('');
   const [sixteenths, setSixteenths] = useState(0);
   const [below, setBelow] = useState(false);
+  const lifted = useRef(-Infinity);
 
   const write = (nextDigits: string, nextSixteenths: number, nextUnit: LengthUnit, nextBelow = below) => {
     setBelow(nextBelow);
@@ -39,14 +40,15 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
     <div className="tape-pad" role="group" aria-label="Tape pad" onPointerDown={(event) => event.preventDefault()}>
       <div className="tape-pad-keys">
         {['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.', 'back'].map((key) => (
-          <PlainButton
+          <PadKey
             key={key}
+            name={key === 'back' ? 'Take the last digit back' : key}
             disabled={key === '.' && unit === 'in'}
-            onClick={() => press(key)}
-            aria-label={key === 'back' ? 'Take the last digit back' : key}
+            lifted={lifted}
+            onPress={() => press(key)}
           >
             {key === 'back' ? '⌫' : key}
-          </PlainButton>
+          </PadKey>
         ))}
       </div>
       {unit === 'in' && <SixteenthStrip value={sixteenths} onChange={(next) => write(digits, next, unit)} />}
@@ -66,6 +68,55 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
         </PlainButton>
       </div>
     </div>
+  );
+}
+
+/** A finger that has gone further than this meanwhile was no press, px. */
+const STILL_PX = 24;
+/** A browser's click comes no later than this after the finger was lifted, ms. */
+const CLICK_MS = 700;
+
+/**
+ * A key that counts when the finger is lifted, however long it lay there and whatever moved under it meanwhile: a
+ * browser makes no click of a slow press, nor of one whose key is no longer there. A click alone is the keyboard's.
+ */
+function PadKey({
+  name,
+  disabled,
+  lifted,
+  onPress,
+  children,
+}: {
+  name: string;
+  disabled: boolean;
+  /** When a key of this pad was last pressed, ms: the click that follows may be another key's. */
+  lifted: RefObject<number>;
+  onPress: () => void;
+  children: ReactNode;
+}) {
+  const down = useRef<{ x: number; y: number } | null>(null);
+  return (
+    <PlainButton
+      aria-label={name}
+      disabled={disabled}
+      onPointerDown={({ button, clientX, clientY }) =>
+        (down.current = button === 0 ? { x: clientX, y: clientY } : null)
+      }
+      onPointerCancel={() => (down.current = null)}
+      onPointerUp={({ clientX, clientY, timeStamp }) => {
+        const from = down.current;
+        down.current = null;
+        if (!from || Math.hypot(clientX - from.x, clientY - from.y) > STILL_PX) return;
+        lifted.current = timeStamp;
+        onPress();
+      }}
+      onClick={({ timeStamp }) => {
+        if (timeStamp - lifted.current > CLICK_MS) onPress();
+        lifted.current = -Infinity;
+      }}
+    >
+      {children}
+    </PlainButton>
   );
 }
 

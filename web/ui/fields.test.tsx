@@ -127,6 +127,31 @@ describe('the tape pad', () => {
     expect(last()).toBe('169"');
   });
 
+  test('a key counts once, when the finger is lifted: slow presses, keys that move away, and clicks alone', () => {
+    const { press, last } = pad('mm');
+    const key = screen.getByRole('button', { name: '5' });
+    const pointer = (kind: string, clientX = 0) =>
+      fireEvent(key, new MouseEvent(`pointer${kind}`, { bubbles: true, clientX, clientY: 40, button: 0 }));
+    // No click comes of a slow press.
+    pointer('down', 10);
+    pointer('up', 12);
+    expect(last()).toBe('5 mm');
+    // The click of a quick one does not count again, also where another key is there by then; the next click does.
+    pointer('down', 10);
+    pointer('up', 10);
+    fireEvent.click(screen.getByRole('button', { name: '8' }));
+    expect(last()).toBe('55 mm');
+    press('5');
+    expect(last()).toBe('555 mm');
+    // A finger that slides off, or scrolls the page, presses nothing.
+    pointer('down', 10);
+    pointer('up', 90);
+    pointer('down', 10);
+    pointer('cancel');
+    pointer('up', 10);
+    expect(last()).toBe('555 mm');
+  });
+
   test('below the crank where a place may be', () => {
     const { press, last, onEnter } = pad('mm', true);
     press('4', '2', '+ above');
