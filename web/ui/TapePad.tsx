@@ -19,7 +19,7 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
   const [digits, setDigits] = useState('');
   const [sixteenths, setSixteenths] = useState(0);
   const [below, setBelow] = useState(false);
-  const lifted = useRef(-Infinity);
+  const liftedRef = useRef(-Infinity);
 
   const write = (nextDigits: string, nextSixteenths: number, nextUnit: LengthUnit, nextBelow = below) => {
     setBelow(nextBelow);
@@ -44,7 +44,7 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
             key={key}
             name={key === 'back' ? 'Take the last digit back' : key}
             disabled={key === '.' && unit === 'in'}
-            lifted={lifted}
+            liftedRef={liftedRef}
             onPress={() => press(key)}
           >
             {key === 'back' ? '⌫' : key}
@@ -83,14 +83,14 @@ const CLICK_MS = 700;
 function PadKey({
   name,
   disabled,
-  lifted,
+  liftedRef,
   onPress,
   children,
 }: {
   name: string;
   disabled: boolean;
   /** When a key of this pad was last pressed, ms: the click that follows may be another key's. */
-  lifted: RefObject<number>;
+  liftedRef: RefObject<number>;
   onPress: () => void;
   children: ReactNode;
 }) {
@@ -107,12 +107,12 @@ function PadKey({
         const from = down.current;
         down.current = null;
         if (!from || Math.hypot(clientX - from.x, clientY - from.y) > STILL_PX) return;
-        lifted.current = timeStamp;
+        liftedRef.current = timeStamp;
         onPress();
       }}
       onClick={({ timeStamp }) => {
-        if (timeStamp - lifted.current > CLICK_MS) onPress();
-        lifted.current = -Infinity;
+        if (timeStamp - liftedRef.current > CLICK_MS) onPress();
+        liftedRef.current = -Infinity;
       }}
     >
       {children}
