@@ -77,8 +77,8 @@ const STILL_PX = 24;
 const CLICK_MS = 700;
 
 /**
- * A key that counts when the finger is lifted, however long it lay there and whatever moved under it meanwhile: a
- * browser makes no click of a slow press, nor of one whose key is no longer there. A click alone is the keyboard's.
+ * A key that counts when the finger is lifted, whatever moved under it meanwhile: the click that follows goes to what
+ * is there by then, another key or none. A click alone is the keyboard's.
  */
 function PadKey({
   name,

@@ -127,12 +127,12 @@ describe('the tape pad', () => {
     expect(last()).toBe('169"');
   });
 
-  test('a key counts once, when the finger is lifted: slow presses, keys that move away, and clicks alone', () => {
+  test('a key counts once, when the finger is lifted: with no click, with that of another key, by a click alone', () => {
     const { press, last } = pad('mm');
     const key = screen.getByRole('button', { name: '5' });
     const pointer = (kind: string, clientX = 0) =>
       fireEvent(key, new MouseEvent(`pointer${kind}`, { bubbles: true, clientX, clientY: 40, button: 0 }));
-    // No click comes of a slow press.
+    // It moved away, and no click follows.
     pointer('down', 10);
     pointer('up', 12);
     expect(last()).toBe('5 mm');
