@@ -3,8 +3,11 @@ import type { LengthUnit } from '../quantity';
 import { markedMisfitOf } from '../size';
 import type { JobFinding } from './finding';
 import { type BeltOrder, beltOrder } from './order';
+import { lacksTorque } from './bolts';
+import { byStation, isSetByHand, jobBelts } from './held';
 import { type StepCode, stepsOf, type StepTold } from './steps';
-import { stepWords } from './words';
+import { stepWords } from './step-words';
+import { setTogether } from './together';
 
 /** A step of the card as it is read and ticked off. */
 export interface CardStep {
@@ -14,6 +17,8 @@ export interface CardStep {
   text: string;
   caution: string | null;
   belt?: string;
+  /** Of a step that is done on several belts at once: all of them. */
+  belts?: readonly string[];
   /** Where the drawing shows it. */
   station?: string;
   pulley?: string;
@@ -40,7 +45,7 @@ export function cardOf(drive: Drive, beltId?: string, unit: LengthUnit = 'mm'): 
   const own = itemsOf(drive, 'job.own').map((one): StepTold => ({ ...one, code: 'own' }));
   const reworded = new Map(words.map(({ step, text }) => [step, text]));
   const steps = [...stepsOf(drive, order), ...own].map((step): CardStep => {
-    const { id, phase, code, belt, station, pulley, part, minutes } = step;
+    const { id, phase, code, belt, belts, station, pulley, part, minutes } = step;
     const told = stepWords(drive, step, unit);
     const other = reworded.get(id);
     return {
@@ -51,6 +56,7 @@ export function cardOf(drive: Drive, beltId?: string, unit: LengthUnit = 'mm'): 
       // A caution stays, whatever the words.
       caution: told.caution,
       ...(belt !== undefined && { belt }),
+      ...(belts !== undefined && belts.length > 1 && { belts }),
       ...(station !== undefined && { station }),
       ...(pulley !== undefined && { pulley }),
       ...(part !== undefined && { part }),
@@ -85,22 +91,26 @@ export function inGivenOrder<T extends { id: string }>(steps: readonly T[], plac
   return steps.map((step) => (at.has(step.id) ? moved[next++]! : step));
 }
 
-function findingsOf(drive: Drive, { off, tangled }: BeltOrder): JobFinding[] {
-  const open = itemsOf(drive, 'job.bolts').filter(
-    ({ torqueNm, angleDeg }) => torqueNm === undefined && angleDeg === undefined,
+function findingsOf(drive: Drive, order: BeltOrder): JobFinding[] {
+  const routed = drive.belts.filter(({ route }) => route.length > 1);
+  if (routed.length === 0) return [{ code: 'no-belts', severity: 'fault' }];
+  const { off, along } = jobBelts(drive, order);
+  const fresh = new Set(off.map(({ belt }) => belt.id));
+  const apart = byStation([...off, ...along].filter(isSetByHand)).flatMap(
+    ({ belts }) => setTogether(drive, belts, fresh).apart,
   );
+  const open = itemsOf(drive, 'job.bolts').filter(lacksTorque).length;
   return [
-    ...tangled.slice(0, 1).map((belt): JobFinding => ({ code: 'tangled', severity: 'watch', belt })),
-    ...off.flatMap((belt): JobFinding[] => {
-      const one = drive.belts.find(({ id }) => id === belt)!;
-      if (one.route.length === 0) return [];
-      if (!one.length) return [{ code: 'unknown-length', severity: 'note', belt }];
+    ...order.tangled.slice(0, 1).map((belt): JobFinding => ({ code: 'tangled', severity: 'watch', belt })),
+    ...apart.map((belt): JobFinding => ({ code: 'set-apart', severity: 'watch', belt })),
+    ...order.off.flatMap((belt): JobFinding[] => {
+      const { route, length } = drive.belts.find(({ id }) => id === belt)!;
+      if (route.length < 2) return [{ code: 'no-route', severity: 'note', belt }];
+      if (!length) return [{ code: 'unknown-length', severity: 'note', belt }];
       const misfit = markedMisfitOf(drive, belt);
       const figures = misfit && { lengthMm: misfit.lengthMm, verdict: misfit.verdict };
       return figures ? [{ code: 'marked-misfit', severity: 'fault', belt, figures }] : [];
     }),
-    ...(open.length > 0
-      ? [{ code: 'no-torque', severity: 'note', figures: { bolts: open.length } } satisfies JobFinding]
-      : []),
+    ...(open > 0 ? [{ code: 'no-torque', severity: 'note', figures: { bolts: open } } satisfies JobFinding] : []),
   ];
 }

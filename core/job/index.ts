@@ -7,7 +7,8 @@ export { JOB_FINDING_CODES } from './finding';
 export { beltOrder } from './order';
 export { runOf, type BeltFitted, type JobEvent, type JobRun } from './run';
 export { signedOff } from './sign-off';
-export { inTighteningOrder, STEP_CODES } from './steps';
+export { inTighteningOrder, lacksTorque } from './bolts';
+export { STEP_CODES } from './steps';
 export {
   beltName,
   BOLT_REUSE_WORDS,

@@ -24,7 +24,12 @@ export function signedOff(drive: Drive, { at, unit, steps, run, began, lengths =
   const odometer = run.odometer ?? undefined;
   const look = { at, ...(odometer !== undefined && { odometer }) };
   const done = (code: CardStep['code'], belt?: string) =>
-    steps.find((step) => step.code === code && (belt === undefined || step.belt === belt) && run.done.has(step.id));
+    steps.find(
+      (step) =>
+        step.code === code &&
+        (belt === undefined || step.belt === belt || step.belts?.includes(belt)) &&
+        run.done.has(step.id),
+    );
   const counted =
     drive.inspect?.odometerUnit === undefined && odometer !== undefined
       ? changeInspect(drive, { odometerUnit: unit })

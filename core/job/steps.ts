@@ -1,25 +1,26 @@
-import { travelOf } from '../adjuster';
-import { planFor, type PlannedMove, shiftOf } from '../align';
+import type { PlannedMove } from '../align';
 import {
-  type Adjuster,
   type Belt,
   type Bolt,
-  type BoltUse,
   type Drive,
-  itemsOf,
   listeningsLeft,
   type Phase,
   type Role,
   type RouteStop,
+  type Station,
 } from '../drive';
-import { inspectDrive, type InspectItem, replaceTogether } from '../inspect';
-import { alignmentOf, type Shift } from '../planes';
-import { puttingOn, type PuttingOn } from '../seating';
-import { RUN_IN_MINUTES, usualSetting } from '../loads';
+import { inspectDrive, type InspectItem } from '../inspect';
+import { RUN_IN_MINUTES } from '../loads';
+import type { PuttingOn } from '../seating';
+import { boltsFor, inTighteningOrder, slackenedAt } from './bolts';
+import { byStation, type HeldBelt, type HeldBy, isSetByHand, jobBelts, tightWay, type TightWay } from './held';
 import { type BeltOrder, beltOrder } from './order';
+import { setRight } from './put-right';
+import { type BeltFigure, mostHotRise, type SetTogether, setTogether } from './together';
 
 /** What is done in one step of a job. */
 export const STEP_CODES = [
+  'missing',
   'picture',
   'key',
   'cool',
@@ -31,7 +32,9 @@ export const STEP_CODES = [
   'slacken',
   'part-halves',
   'no-adjuster',
+  'cut-off',
   'lift',
+  'let-back',
   'print',
   'look',
   'change-part',
@@ -40,6 +43,7 @@ export const STEP_CODES = [
   'cure',
   'lay',
   'let-down',
+  'bleed',
   'set',
   'close-halves',
   'work-on',
@@ -58,6 +62,7 @@ export const STEP_CODES = [
   'load',
   'read-tension',
   'run-in',
+  'stop',
   'set-again',
   'number',
   'listen',
@@ -67,19 +72,26 @@ export const STEP_CODES = [
 ] as const;
 export type StepCode = (typeof STEP_CODES)[number];
 
-/** A step as data; its words are made in `words.ts`. Ids stay what they are while the drive is worked on. */
+/** A step as data; its words are made in `step-words.ts`. Ids stay what they are while the drive is worked on. */
 export interface StepTold {
   id: string;
   phase: Phase;
   code: StepCode;
   belt?: string;
+  /** Of a step that is done on several belts at once: all of them. */
+  belts?: readonly string[];
+  /** Belts that stay on and come slack with it. */
+  slackToo?: readonly string[];
+  /** Over which rim each belt goes on last. */
+  rims?: readonly { belt: string; pulley: string | null }[];
   station?: string;
   pulley?: string;
   /** Of a belt that comes off for another's sake: that one, and the shaft where it is in front of it. */
   gives?: { belt: string; station: string | null };
   bolts?: readonly Bolt[];
   release?: NonNullable<PuttingOn['release']>;
-  adjuster?: Adjuster['kind'];
+  by?: HeldBy;
+  way?: TightWay;
   route?: readonly RouteStop[];
   move?: PlannedMove;
   part?: Pick<InspectItem, 'on' | 'target'>;
@@ -87,196 +99,295 @@ export interface StepTold {
   offered?: boolean;
   outcome?: string;
   minutes?: number;
-  newtons?: number;
+  /** Whether the minutes are Emery's default. */
+  byDefault?: boolean;
+  /** What belts are set to, or read, N; the first is the one that is set by. */
+  figures?: readonly (Pick<BeltFigure, 'belt' | 'leastN' | 'mostN'> & { newtons: number | null })[];
+  /** What a hot engine adds, N. */
+  hotN?: number;
   text?: string;
 }
 
-type Put = (phase: Phase, code: StepCode, key?: string, more?: Partial<StepTold>) => void;
+export type Put = (phase: Phase, code: StepCode, key?: string, more?: Partial<StepTold>) => void;
 
 /**
  * The steps of a job in order, as the drive's own stages decide them: for all belts, or for one and those that have to
- * come off before it. A belt that was never said to be off is not in them.
+ * come off before it. Without a belt that has a route there is nothing to be done: the one step asks for it.
  */
 export function stepsOf(drive: Drive, order: BeltOrder = beltOrder(drive)): StepTold[] {
   const steps: StepTold[] = [];
   const put: Put = (phase, code, key, more = {}) =>
     steps.push({ id: [phase, code, key].filter((part) => part !== undefined).join(' '), phase, code, ...more });
-  const belts = new Map(drive.belts.map((belt) => [belt.id, belt]));
-  const off = order.off.map((id) => belts.get(id)!).filter(({ route }) => route.length > 0);
-  const items = inspectDrive(drive);
+  const { off, along } = jobBelts(drive, order);
+  if (off.length === 0) {
+    put('before', 'missing');
+    return steps;
+  }
+  const on = [...off].reverse();
+  const fresh = new Set(off.map(idOf));
+  const together = new Map(
+    byStation([...on, ...along].filter(isSetByHand)).map(({ station, belts }) => [
+      station.id,
+      { station, belts, set: setTogether(drive, belts, fresh) },
+    ]),
+  );
   before(drive, put);
-  const released = new Set<string>();
-  for (const belt of off) takeOff(drive, belt, order, released, put);
-  setRight(drive, off, items, put);
-  const last = [...off].reverse();
-  // An adjuster that holds two belts is set once both are on.
-  last.forEach((belt, k) => putOn(drive, belt, last.slice(k + 1), put));
-  check(drive, last, put);
-  after(drive, last, put);
+  takeOff(drive, off, along, order, put);
+  setRight(
+    drive,
+    off.map(({ belt }) => belt),
+    inspectDrive(drive),
+    put,
+  );
+  putOn(drive, on, [...together.values()], put);
+  check(drive, on, along, [...together.values()], put);
+  after(drive, on, [...together.values()], put);
   return steps;
 }
+
+/** Belts that one adjuster sets by hand, and what they are set to. */
+interface Together {
+  station: Station;
+  belts: readonly HeldBelt[];
+  set: SetTogether;
+}
+
+const idOf = ({ belt }: HeldBelt) => belt.id;
 
 function before(drive: Drive, put: Put): void {
   put('before', 'picture');
   put('before', 'key');
   put('before', 'cool');
   put('before', 'lay-out');
-  const covers = boltsFor(drive, ['cover']);
-  put('before', 'covers', undefined, { bolts: covers });
+  put('before', 'covers', undefined, { bolts: boltsFor(drive, ['cover']) });
 }
 
-/** The adjuster that holds a belt, by its station. */
-function holderOf(drive: Drive, belt: Belt) {
-  const station = travelOf(drive, belt)?.station;
-  return drive.stations.find(({ id }) => id === station) ?? null;
-}
-
-function takeOff(drive: Drive, belt: Belt, { gives }: BeltOrder, released: Set<string>, put: Put): void {
-  const { id } = belt;
-  const why = gives.get(id);
-  const of = { belt: id, ...(why && { gives: why }) };
-  put('off', 'chalk', id, of);
-  const holder = holderOf(drive, belt);
-  const { lastOn, release } = puttingOn(drive, id)!;
-  const kind = holder?.adjuster?.kind;
-  if (!holder || !kind) put('off', 'no-adjuster', id, of);
-  else if (!released.has(holder.id)) {
-    released.add(holder.id);
-    const at = { ...of, station: holder.id, adjuster: kind };
-    const bolts = boltsFor(drive, ['pivot', 'lock'], holder.id);
-    if (kind === 'sprung-arm') put('off', 'release', holder.id, { ...at, ...(release && { release }) });
-    else if (kind === 'shims') put('off', 'part-halves', holder.id, { ...at, bolts });
-    else {
-      put('off', 'slacken-bolts', holder.id, { ...at, bolts });
-      put('off', 'slacken', holder.id, at);
+function takeOff(
+  drive: Drive,
+  off: readonly HeldBelt[],
+  along: readonly HeldBelt[],
+  { gives }: BeltOrder,
+  put: Put,
+): void {
+  const slack = new Set<string>();
+  const why = ({ belt: { id } }: HeldBelt) => {
+    const reason = gives.get(id);
+    return { belt: id, ...(reason && { gives: reason }) };
+  };
+  const print = ({ belt: { id, care } }: HeldBelt) => {
+    if (care?.number === undefined) put('off', 'print', id, { belt: id });
+  };
+  for (let from = 0; from < off.length;) {
+    const run = heldAlike(off, from);
+    from += run.length;
+    const [first] = run as [HeldBelt];
+    const { by, station, release, belt } = first;
+    if (by === 'stretch-fit') {
+      print(first);
+      put('off', 'cut-off', belt.id, why(first));
+      continue;
     }
-  }
-  put('off', 'lift', id, { ...of, ...(lastOn && { pulley: lastOn.pulley }) });
-  if (belt.care?.number === undefined) put('off', 'print', id, of);
-}
-
-/** What is put right while the belts are off: worn parts, planes, dirt, and what spoiled the belt. */
-function setRight(drive: Drive, off: readonly Belt[], items: readonly InspectItem[], put: Put): void {
-  const on = new Set(off.flatMap(({ route }) => route.map(({ pulley }) => pulley)));
-  const own = items.filter((item) => item.on !== 'belt' && onOf(drive, on, item.target));
-  if (own.some(({ verdict }) => verdict === 'not looked at')) put('set', 'look');
-  const changed = own.filter(({ verdict }) => verdict === 'replace');
-  const targets = new Set(changed.map(({ on: what, target }) => `${what} ${target}`));
-  for (const { on: what, target } of changed)
-    put('set', 'change-part', `${what} ${target}`, { part: { on: what, target } });
-  for (const { targets: together, offered } of replaceTogether(drive, items))
-    for (const target of together.filter((id) => offered.includes(id))) {
-      const part =
-        own.find((item) => item.target === target && item.on === 'arm') ?? own.find((item) => item.target === target);
-      if (!part || targets.has(`${part.on} ${target}`)) continue;
-      targets.add(`${part.on} ${target}`);
-      put('set', 'change-part', `${part.on} ${target}`, { part: { on: part.on, target }, offered: true });
+    for (const one of run) put('off', 'chalk', one.belt.id, why(one));
+    if (!station) {
+      put('off', 'no-adjuster', belt.id, { ...why(first), by });
+      print(first);
+      continue;
     }
-  for (const { on: what, target, judged } of own) {
-    const dirt = judged.find(({ code, grade }) => code === 'grooves' && grade !== 'sound')?.finding?.outcome;
-    if (what === 'pulley' && (dirt === 'paint' || dirt === 'grit'))
-      put('set', 'clean', target, { pulley: target, outcome: dirt });
-  }
-  for (const { id } of off) {
-    const judged = items.find((item) => item.on === 'belt' && item.target === id)?.judged ?? [];
-    const oil = judged.some(({ code, finding }) => code === 'oil' && finding?.outcome === 'yes');
-    if (oil) put('set', 'cure', id, { belt: id });
-  }
-  // A shaft that is moved for one belt is moved for all: the next belt's plan goes on from there.
-  const done: Shift[] = [];
-  for (const { id } of off) {
-    const alignment = itemsOf(drive, 'align.readings').length > 0 ? alignmentOf(drive, id, { shifts: done }) : null;
-    const [plan] = alignment ? planFor(drive, alignment, undefined, done).plans : [];
-    for (const move of plan?.moves ?? []) {
-      put('set', 'move', `${id} ${move.kind} ${move.pulley}`, { belt: id, pulley: move.pulley, move });
-      done.push(shiftOf(move));
+    const slackToo = along.filter((one) => one.station?.id === station.id).map(idOf);
+    const at = { belt: belt.id, station: station.id, by };
+    if (by === 'sprung-arm' && isStuck(drive, station)) {
+      // A stuck arm is not turned: the belt goes as it can, and the arm is changed after it.
+      put('off', 'release', station.id, { ...at, belts: run.map(idOf), slackToo, outcome: 'stuck' });
+      for (const one of run) lift({ ...one, by: 'not-said' }, put);
+    } else if (by === 'sprung-arm') {
+      // Let back after the belts before it, an arm is turned once more.
+      const key = slack.has(station.id) ? `${station.id} ${belt.id}` : station.id;
+      put('off', 'release', key, { ...at, belts: run.map(idOf), slackToo, ...(release && { release }) });
+      for (const one of run) lift(one, put);
+      put('off', 'let-back', key, at);
+    } else {
+      if (!slack.has(station.id)) slacken(drive, first, slackToo, put);
+      for (const one of run) lift(one, put);
     }
+    slack.add(station.id);
+    run.forEach(print);
   }
 }
 
-const onOf = (drive: Drive, on: ReadonlySet<string>, target: string) =>
-  drive.stations.some(({ pulleys }) => pulleys.some(({ id }) => id === target) && pulleys.some(({ id }) => on.has(id)));
+/** Whether the last look at an arm found that it does not move. */
+const isStuck = (drive: Drive, { pulleys }: Station): boolean =>
+  inspectDrive(drive).some(
+    ({ on, target, judged }) =>
+      on === 'arm' &&
+      pulleys.some(({ id }) => id === target) &&
+      judged.some(({ finding }) => finding?.check === 'stroke' && finding.outcome === 'stuck'),
+  );
 
-function putOn(drive: Drive, belt: Belt, later: readonly Belt[], put: Put): void {
-  const { id, route } = belt;
-  const { lastOn, release } = puttingOn(drive, id)!;
-  const holder = holderOf(drive, belt);
-  const kind = holder?.adjuster?.kind;
-  const at = { belt: id, ...(lastOn && { pulley: lastOn.pulley }) };
-  put('on', 'lay', id, { ...at, route });
-  if (!holder || !kind) {
-    put('on', 'work-on', id, at);
-    return;
-  }
-  const held = { ...at, station: holder.id, adjuster: kind };
-  if (kind === 'sprung-arm') {
-    put('on', 'let-down', `${holder.id} ${id}`, { ...held, ...(release && { release }) });
-    return;
-  }
-  if (later.some((other) => holderOf(drive, other)?.id === holder.id)) return;
-  const newtons = usualSetting(drive, id)?.setN;
-  put('on', kind === 'shims' ? 'close-halves' : 'set', holder.id, {
-    ...held,
-    ...(newtons !== undefined && { newtons }),
+const lift = ({ belt: { id }, by, station, lastOn }: HeldBelt, put: Put) =>
+  put('off', 'lift', id, {
+    belt: id,
+    by,
+    ...(station && { station: station.id }),
+    ...(lastOn !== null && { pulley: lastOn }),
   });
-  tighten(drive, holder.id, put);
+
+/** The belts from one on that the same sprung arm holds, and that so come off in one go; of any other belt it alone. */
+function heldAlike(belts: readonly HeldBelt[], from: number): HeldBelt[] {
+  const { by, station } = belts[from]!;
+  if (by !== 'sprung-arm') return [belts[from]!];
+  const end = belts.findIndex((one, k) => k > from && (one.by !== by || one.station?.id !== station?.id));
+  return belts.slice(from, end < 0 ? belts.length : end);
+}
+
+/** An adjuster to its slack end, for all that it holds. */
+function slacken(drive: Drive, held: HeldBelt, slackToo: readonly string[], put: Put): void {
+  const station = held.station!;
+  const at = { belt: held.belt.id, station: station.id, by: held.by };
+  const bolts = slackenedAt(drive, station.id);
+  if (held.by === 'shims') {
+    put('off', 'part-halves', station.id, { ...at, bolts, slackToo });
+    return;
+  }
+  const way = tightWay(drive, held);
+  put('off', 'slacken-bolts', station.id, { ...at, bolts });
+  put('off', 'slacken', station.id, { ...at, slackToo, ...(way && { way }) });
+}
+
+function putOn(drive: Drive, on: readonly HeldBelt[], together: readonly Together[], put: Put): void {
+  on.forEach(({ belt, by, station, lastOn, release }, k) => {
+    const at = { belt: belt.id, by, ...(lastOn !== null && { pulley: lastOn }) };
+    if (!station) {
+      put('on', 'work-on', belt.id, { ...at, route: belt.route });
+      return;
+    }
+    put('on', 'lay', belt.id, { ...at, route: belt.route, station: station.id });
+    // An adjuster that holds several belts is set once the last of them is on.
+    if (on.slice(k + 1).some((later) => later.station?.id === station.id)) return;
+    if (by === 'sprung-arm') {
+      const held = on.filter((one) => one.station?.id === station.id);
+      const rims = held.map((one) => ({ belt: idOf(one), pulley: one.lastOn }));
+      put('on', 'let-down', station.id, {
+        ...at,
+        belts: held.map(idOf),
+        rims,
+        station: station.id,
+        ...(release && { release }),
+      });
+      const { adjuster } = station;
+      if (adjuster?.kind === 'sprung-arm' && adjuster.strut) put('on', 'bleed', station.id, { station: station.id });
+      return;
+    }
+    const group = together.find((one) => one.station.id === station.id)!;
+    setGroup(drive, 'on', by === 'shims' ? 'close-halves' : 'set', group, ({ setN }) => setN, put);
+    tighten(drive, 'on', group, put);
+  });
+}
+
+/** Sets the belts of an adjuster; the one that it is set by stands first. */
+function setGroup(
+  drive: Drive,
+  phase: Phase,
+  code: StepCode,
+  { station, belts, set: { lead, figures } }: Together,
+  newtonsOf: (figure: BeltFigure) => number | null,
+  put: Put,
+): void {
+  const leads = belts.find(({ belt }) => belt.id === lead)!;
+  const ordered = [...figures.filter(({ belt }) => belt === lead), ...figures.filter(({ belt }) => belt !== lead)];
+  const way = tightWay(drive, leads);
+  put(phase, code, station.id, {
+    belt: lead,
+    belts: ordered.map(({ belt }) => belt),
+    station: station.id,
+    by: leads.by,
+    bolts: boltsFor(drive, ['adjust'], station.id),
+    figures: ordered.map((figure) => ({ ...figure, newtons: newtonsOf(figure) })),
+    ...(way && { way }),
+  });
 }
 
 /** Bolts of an adjuster in the order of tightening, a step each; in one step where the manual was not looked up. */
-function tighten(drive: Drive, station: string, put: Put): void {
-  const bolts = inTighteningOrder(boltsFor(drive, ['lock', 'adjust', 'pivot', 'mount'], station));
-  for (const bolt of bolts) put('on', 'bolt', bolt.id, { station, bolts: [bolt] });
-  if (bolts.length === 0) put('on', 'bolts', station, { station });
-}
-
-/** What is slackened first is what the adjuster turns on: tightened last, unless the manual gives an order. */
-const TIGHTENED: readonly BoltUse[] = ['lock', 'adjust', 'pivot', 'mount', 'cover'];
-export const inTighteningOrder = (bolts: readonly Bolt[]): Bolt[] =>
-  [...bolts].sort(
-    (a, b) => (a.order ?? Infinity) - (b.order ?? Infinity) || TIGHTENED.indexOf(a.use) - TIGHTENED.indexOf(b.use) || 0,
-  );
-
-/** The bolts with these uses, in the order of the uses; of one station where it is named. */
-function boltsFor(drive: Drive, uses: readonly BoltUse[], station?: string): Bolt[] {
-  const all = itemsOf(drive, 'job.bolts').filter((bolt) => station === undefined || bolt.station === station);
-  return uses.flatMap((use) => all.filter((bolt) => bolt.use === use));
+function tighten(drive: Drive, phase: Phase, { station: { id }, belts }: Together, put: Put): void {
+  const bolts = inTighteningOrder(slackenedAt(drive, id));
+  for (const bolt of bolts) put(phase, 'bolt', bolt.id, { station: id, bolts: [bolt] });
+  if (bolts.length === 0) put(phase, 'bolts', id, { station: id, by: belts[0]!.by });
 }
 
 const CHARGES: readonly Role[] = ['alternator', 'generator'];
 
-function check(drive: Drive, on: readonly Belt[], put: Put): void {
-  for (const { id, route } of on) put('check', 'grooves', id, { belt: id, route });
-  const arms = new Set(
-    on.flatMap((belt) => {
-      const holder = holderOf(drive, belt);
-      return holder?.adjuster?.kind === 'sprung-arm' ? [holder.id] : [];
-    }),
-  );
-  for (const station of arms) put('check', 'pointer', station, { station });
+function check(
+  drive: Drive,
+  on: readonly HeldBelt[],
+  along: readonly HeldBelt[],
+  together: readonly Together[],
+  put: Put,
+): void {
+  const all = [...on, ...along];
+  for (const { belt } of all) put('check', 'grooves', belt.id, { belt: belt.id, route: belt.route });
+  for (const { station } of byStation(on.filter(({ by }) => by === 'sprung-arm')))
+    put('check', 'pointer', station.id, { station: station.id });
   put('check', 'hand-turn');
+  for (const held of all) readTension(held.belt, 'check', together, ({ setN }) => setN, put);
   put('check', 'tools-out');
-  const covers = boltsFor(drive, ['cover']);
-  if (covers.length > 0) put('check', 'covers-on', undefined, { bolts: inTighteningOrder(covers) });
+  coversOn(drive, 'check', put);
   put('check', 'battery');
   put('check', 'touch');
   put('check', 'run');
   put('check', 'noise');
   if (drive.stations.some(({ role }) => CHARGES.includes(role))) put('check', 'charge');
   put('check', 'load');
-  for (const { id } of on) put('check', 'read-tension', id, { belt: id });
 }
 
-function after(drive: Drive, on: readonly Belt[], put: Put): void {
-  const byHand = on.filter((belt) => holderOf(drive, belt)?.adjuster?.kind !== 'sprung-arm');
-  if (byHand.length > 0) {
-    put('after', 'run-in', undefined, { minutes: byHand[0]!.care?.runInMinutes ?? RUN_IN_MINUTES });
-    for (const { id } of byHand) {
-      const newtons = usualSetting(drive, id)?.runInN;
-      put('after', 'set-again', id, { belt: id, ...(newtons !== undefined && { newtons }) });
-    }
-  }
-  for (const { id } of on) put('after', 'number', id, { belt: id });
+/** Before power is on again, whether the bolts were written down or not. */
+const coversOn = (drive: Drive, phase: Phase, put: Put) =>
+  put(phase, 'covers-on', undefined, { bolts: inTighteningOrder(boltsFor(drive, ['cover'])) });
+
+function readTension(
+  { id }: Belt,
+  phase: Phase,
+  together: readonly Together[],
+  newtonsOf: (figure: BeltFigure) => number | null,
+  put: Put,
+): void {
+  const figure = together.flatMap(({ set }) => set.figures).find(({ belt }) => belt === id);
+  const newtons = figure ? newtonsOf(figure) : null;
+  put(phase, 'read-tension', id, { belt: id, ...(newtons !== null && { figures: [{ ...figure!, newtons }] }) });
+}
+
+function after(drive: Drive, on: readonly HeldBelt[], together: readonly Together[], put: Put): void {
+  if (together.length > 0) setAgain(drive, together, put);
+  for (const { belt } of on) put('after', 'number', belt.id, { belt: belt.id });
   if (listeningsLeft(drive).length > 0) put('after', 'listen');
   put('after', 'next-look');
   put('after', 'spare');
+}
+
+/** After the run-in, cold again and without power: slackened, set, tightened and read, as the first time. */
+function setAgain(drive: Drive, together: readonly Together[], put: Put): void {
+  const belts = together.flatMap((group) => group.belts);
+  const minutes = belts.find(({ belt }) => belt.care?.runInMinutes !== undefined)?.belt.care?.runInMinutes;
+  put('after', 'run-in', undefined, {
+    minutes: minutes ?? RUN_IN_MINUTES,
+    ...(minutes === undefined && { byDefault: true }),
+  });
+  put('after', 'stop', undefined, { hotN: mostHotRise(drive, belts) });
+  put('after', 'covers', undefined, { bolts: boltsFor(drive, ['cover']) });
+  for (const group of together) {
+    const { station } = group;
+    const bolts = slackenedAt(drive, station.id);
+    if (group.belts[0]!.by !== 'shims')
+      put('after', 'slacken-bolts', station.id, {
+        belt: group.set.lead,
+        station: station.id,
+        by: group.belts[0]!.by,
+        bolts,
+      });
+    setGroup(drive, 'after', 'set-again', group, ({ runInN }) => runInN, put);
+    tighten(drive, 'after', group, put);
+  }
+  put('after', 'hand-turn');
+  for (const { belt } of belts) readTension(belt, 'after', together, ({ runInN }) => runInN, put);
+  put('after', 'tools-out');
+  coversOn(drive, 'after', put);
+  put('after', 'battery');
 }

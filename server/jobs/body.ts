@@ -97,6 +97,7 @@ export const sheetBody = object({
         text: needed(20_000),
         caution: text(400).nullable().defined('is missing'),
         belt: text(80),
+        belts: array().of(id()).max(16).default(undefined),
         station: text(80),
         pulley: text(80),
         part: object({ on: needed(20), target: needed(80) }).default(undefined),

@@ -20,7 +20,7 @@ import {
   removeItem,
   stationLabel,
 } from '@emery/core/drive';
-import { BOLT_REUSE_WORDS, BOLT_USE_WORDS, boltWords, inTighteningOrder } from '@emery/core/job';
+import { BOLT_REUSE_WORDS, BOLT_USE_WORDS, boltWords, inTighteningOrder, lacksTorque } from '@emery/core/job';
 
 /** The bolts that the job turns, as the service manual has them. */
 export default function BoltsView() {
@@ -37,7 +37,8 @@ export default function BoltsView() {
     <section aria-label="Bolts">
       <p>
         In the order of tightening. Pivots are slackened before the adjuster is turned and tightened last, unless the
-        manual gives an order. Figures come from the vehicle&rsquo;s service manual; there are no defaults.
+        manual gives an order. The adjuster&rsquo;s screw sets the belt before the lock bolt holds it. Figures come from
+        the vehicle&rsquo;s service manual; there are no defaults.
       </p>
       <ul className="bolt-list">
         {bolts.map((bolt) =>
@@ -51,9 +52,7 @@ export default function BoltsView() {
             <li key={bolt.id} className="bolt-row">
               <button type="button" className="job-read" onClick={() => setOpen(bolt.id)}>
                 <strong>{BOLT_USE_WORDS[bolt.use].name}</strong> {boltWords(drive, bolt)}
-                {bolt.torqueNm === undefined && bolt.angleDeg === undefined && (
-                  <span className="flag is-watch"> ▲ no torque yet</span>
-                )}
+                {lacksTorque(bolt) && <span className="flag is-watch"> ▲ no torque yet</span>}
               </button>
               <Button
                 icon={<DeleteOutlined />}

@@ -142,7 +142,7 @@ function Begin() {
         )}
         <Button
           type={open ? 'default' : 'primary'}
-          disabled={!fresh || !bring}
+          disabled={!fresh || !bring || card!.findings.some(({ code }) => code === 'no-belts')}
           loading={begin.isPending}
           onClick={() => void start()}
         >

@@ -1,0 +1,89 @@
+import { travelFromSlack, travelOf } from '../adjuster';
+import type { Adjuster, Belt, Drive, Rotation, Station } from '../drive';
+import { centresAreFixed, isStretchFit, puttingOn, type PuttingOn } from '../seating';
+import { sectionFor } from '../section';
+import type { BeltOrder } from './order';
+
+/** How a belt is slackened and set: by which kind of adjuster, by its stretch alone, or in a way that nobody said. */
+export type HeldBy = Exclude<Adjuster['kind'], 'fixed'> | 'stretch-fit' | 'fixed' | 'not-said';
+
+/** A belt of a job, with what holds it. */
+export interface HeldBelt {
+  belt: Belt;
+  by: HeldBy;
+  /** The shaft that is moved for it; null where none is. */
+  station: Station | null;
+  lastOn: string | null;
+  release: PuttingOn['release'];
+}
+
+export function heldBelt(drive: Drive, belt: Belt): HeldBelt {
+  const travel = travelOf(drive, belt);
+  const { lastOn, release } = puttingOn(drive, belt.id) ?? { lastOn: null, release: null };
+  const station = drive.stations.find(({ id }) => id === travel?.station) ?? null;
+  return { belt, by: heldBy(drive, belt, travel?.kind), station, lastOn: lastOn?.pulley ?? null, release };
+}
+
+function heldBy(drive: Drive, belt: Belt, kind: Adjuster['kind'] | undefined): HeldBy {
+  if (kind !== undefined && kind !== 'fixed') return kind;
+  if (isStretchFit(belt)) return 'stretch-fit';
+  return centresAreFixed(drive, belt) ? 'fixed' : 'not-said';
+}
+
+/** Whether a hand sets it, and can set it again after its run-in. */
+export const isSetByHand = ({ by }: Pick<HeldBelt, 'by'>): boolean =>
+  by === 'slot-pivot' || by === 'slide' || by === 'turnbuckle' || by === 'shims';
+
+/** The belts that a job is done on. */
+export interface JobBelts {
+  /** In the order in which they come off. */
+  off: readonly HeldBelt[];
+  /** Belts that stay on and come slack with one of those, for the same shaft tightens them. */
+  along: readonly HeldBelt[];
+}
+
+export function jobBelts(drive: Drive, order: BeltOrder): JobBelts {
+  const routed = drive.belts.filter(({ route }) => route.length > 1).map((belt) => heldBelt(drive, belt));
+  const off = order.off.flatMap((id) => routed.find(({ belt }) => belt.id === id) ?? []);
+  const moved = new Set(off.map(({ station }) => station?.id));
+  const along = routed.filter((one) => !off.includes(one) && one.station !== null && moved.has(one.station.id));
+  return { off, along };
+}
+
+/** Belts together by the shaft that holds them, in the order in which they first come; without those that none holds. */
+export function byStation(belts: readonly HeldBelt[]): { station: Station; belts: HeldBelt[] }[] {
+  const groups = new Map<string, { station: Station; belts: HeldBelt[] }>();
+  for (const one of belts) {
+    if (!one.station) continue;
+    const group = groups.get(one.station.id);
+    if (group) group.belts.push(one);
+    else groups.set(one.station.id, { station: one.station, belts: [one] });
+  }
+  return [...groups.values()];
+}
+
+/** Which way a shaft goes on the drawing as its belt is tightened: about its pivot, and along. */
+export interface TightWay {
+  /** Degrees, counter-clockwise from the right. */
+  angleDeg: number;
+  turn: Rotation | null;
+}
+
+/** Null where nothing moves the shaft, as between the halves of a split sheave. */
+export function tightWay(drive: Drive, { belt, station }: Pick<HeldBelt, 'belt' | 'station'>): TightWay | null {
+  const travel = travelFromSlack(drive, belt);
+  if (!travel || !station) return null;
+  const [slack, tight] = [0, 1].map((end) => travel.at(end).stations.find(({ id }) => id === station.id)!);
+  const [dx, dy] = [tight!.x - slack!.x, tight!.y - slack!.y];
+  if (Math.hypot(dx, dy) < 1e-6) return null;
+  const pivot = station.adjuster && 'pivot' in station.adjuster ? station.adjuster.pivot : null;
+  const turned = pivot && (slack!.x - pivot.x) * (tight!.y - pivot.y) - (slack!.y - pivot.y) * (tight!.x - pivot.x);
+  return {
+    angleDeg: (Math.atan2(dy, dx) * 180) / Math.PI,
+    turn: turned === null ? null : turned > 0 ? 'ccw' : 'cw',
+  };
+}
+
+/** What a belt's sides are called: ribs, V or teeth. */
+export const kindOfSection = ({ section, sectionOverrides }: Belt) =>
+  sectionFor(section, sectionOverrides)?.kind ?? 'ribbed';

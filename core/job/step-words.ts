@@ -1,0 +1,382 @@
+import { moveWords } from '../align';
+import { type Drive, pulleyLabel, stationLabel } from '../drive';
+import { inspectedLabel } from '../inspect';
+import { NEXT_LOOK } from '../loads';
+import { capital, type LengthUnit } from '../quantity';
+import { forceFigure } from '../tension';
+import { kindOfSection, type TightWay } from './held';
+import type { StepCode, StepTold } from './steps';
+import { beltName, boltName, boltWords, layingWords } from './words';
+
+/* The cautions of the steps. */
+const SPRING_BITES = 'A sprung arm bites: keep fingers out, and let it down slowly.';
+const KEY_OUT = 'Key out and battery off before a hand goes in; fans start by themselves.';
+const NOTHING_LOOSE =
+  'Nothing loose near a running drive: sleeves, rags, hair, fingers. Look from outside arm’s reach.';
+const HANDS_OUT = 'Hands, tools and sleeves clear: the drive can turn, and fans start by themselves.';
+const TO_THE_MANUAL = 'Torque to the service manual.';
+const PINCH = 'Keep fingers from where belt and pulley meet; turn the engine by hand only.';
+const PULLER =
+  'Pull and press at the hub only, with a puller that fits. A hammer ruins the bearings behind it; a puller that slips, or a splinter of steel, goes into the eyes: wear goggles.';
+
+/** A step in words, and what could hurt at it. */
+export interface StepWords {
+  text: string;
+  caution: string | null;
+}
+type Told = string | readonly [text: string, caution: string];
+
+interface Telling {
+  drive: Drive;
+  step: StepTold;
+  unit: LengthUnit;
+  belt: string;
+  Belt: string;
+  station: string;
+  pulley: string | null;
+  /** The bolts as they are tightened, and as they are undone: without torque. */
+  bolts: string;
+  undone: string;
+}
+
+/** Tells one step, in the shop's unit. */
+export function stepWords(drive: Drive, step: StepTold, unit: LengthUnit = 'mm'): StepWords {
+  const station = drive.stations.find(({ id }) => id === step.station);
+  const belt = beltName(drive, step.belt);
+  const told = WORDS[step.code]({
+    drive,
+    step,
+    unit,
+    belt,
+    Belt: capital(belt),
+    station: station ? stationLabel(station) : 'the adjuster',
+    pulley: step.pulley === undefined ? null : pulleyLabel(drive, step.pulley),
+    bolts: (step.bolts ?? []).map((bolt) => boltWords(drive, bolt)).join('; '),
+    undone: (step.bolts ?? []).map((bolt) => boltName(drive, bolt)).join('; '),
+  });
+  return typeof told === 'string' ? { text: told, caution: null } : { text: told[0], caution: told[1] };
+}
+
+const TURN_WORDS = { cw: 'clockwise', ccw: 'counter-clockwise' } as const;
+const turnOf = ({ release }: StepTold) => TURN_WORDS[release?.turn ?? 'cw'];
+
+/** The eight ways on the drawing, from the right on, counter-clockwise. */
+const WAYS = [
+  'to the right',
+  'up and to the right',
+  'up',
+  'up and to the left',
+  'to the left',
+  'down and to the left',
+  'down',
+  'down and to the right',
+] as const;
+
+/** Moves an adjuster one way or the other, said as it is seen on the drawing: `Swing Alternator clockwise, down`. */
+function movedWords({ station, step: { way, by } }: Telling, toward: 'slack' | 'tight'): string {
+  const verb = by === 'turnbuckle' ? 'Turn the link of' : way?.turn ? 'Swing' : 'Move';
+  if (!way) return `${verb} ${station}`;
+  const along = WAYS[Math.round(((way.angleDeg + (toward === 'tight' ? 0 : 180)) % 360) / 45 + 8) % 8]!;
+  const turn = way.turn && TURN_WORDS[toward === 'tight' ? way.turn : otherTurn(way.turn)];
+  const what = by === 'turnbuckle' ? `${station} so that it swings` : station;
+  return `${verb} ${what} ${turn ? `${turn} about its pivot, ` : ''}${along} on the drawing`;
+}
+const otherTurn = (turn: NonNullable<TightWay['turn']>) => (turn === 'cw' ? 'ccw' : 'cw');
+
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
+/** Each belt with the rim that it goes over last. */
+const rimsOf = ({ drive, step: { rims = [] } }: Telling) =>
+  listed(
+    rims.map(
+      ({ belt, pulley }) =>
+        `${beltName(drive, belt)} over ${pulley === null ? 'its last pulley' : pulleyLabel(drive, pulley)}`,
+    ),
+  );
+const hangLoose = (telling: Telling) =>
+  `${beltsOf(telling)} ${telling.step.belts?.length === 1 ? 'hangs' : 'hang'} loose`;
+const beltsOf = ({ drive, step: { belts = [] } }: Telling) => listed(belts.map((id) => beltName(drive, id)));
+
+/** Other belts that the same adjuster lets go: they stay on, loose. */
+function slackToo({ drive, step: { slackToo: others = [] } }: Telling): string {
+  if (others.length === 0) return '';
+  const names = capital(listed(others.map((id) => beltName(drive, id))));
+  return others.length === 1
+    ? ` ${names} comes slack with it and stays on: keep it in its grooves.`
+    : ` ${names} come slack with it and stay on: keep them in their grooves.`;
+}
+
+/** What stands behind every figure of Tension. */
+const BY_DEFAULTS =
+  'Worked out under Tension, with defaults for what nobody wrote down: the manual’s figure takes precedence.';
+
+/** `belt 1 reads 450 N, belt 2 then 380 N`; null where no figure is known. */
+function readsWords({ drive, unit, step: { figures = [] } }: Telling): string | null {
+  const known = figures.filter(({ newtons }) => newtons !== null);
+  if (known.length === 0) return null;
+  return known
+    .map(
+      ({ belt, newtons }, k) =>
+        `${beltName(drive, belt)} ${k === 0 ? 'reads' : 'then reads about'} ${forceFigure(newtons!, unit)}`,
+    )
+    .join(', ');
+}
+
+/** Between which readings a belt is right: `, in range from 310 N to 690 N`. */
+function rightBetween({ unit, step: { figures = [] } }: Telling): string {
+  const [figure] = figures;
+  if (!figure?.leastN) return '';
+  const most = figure.mostN === null ? 'up' : `to ${forceFigure(figure.mostN, unit)}`;
+  return `, in range from ${forceFigure(figure.leastN, unit)} ${most}`;
+}
+
+/** How an adjuster is set: its screw or link turned, or the shaft moved, until the belts read right. */
+function setWords(telling: Telling, again: boolean): string {
+  const { bolts, step } = telling;
+  const several = (step.belts?.length ?? 0) > 1;
+  const reads = readsWords(telling);
+  const until =
+    reads ??
+    `${several ? beltsOf(telling) : telling.belt} ${several ? 'have' : 'has'} the tension of the service manual`;
+  const how = again ? `Set ${several ? beltsOf(telling) : telling.belt} again: ` : '';
+  const moved = movedWords(telling, 'tight');
+  return [
+    `${how}${again ? moved.charAt(0).toLowerCase() + moved.slice(1) : moved} until ${until}.`,
+    bolts === '' ? '' : `Turn the ${bolts}.`,
+    several
+      ? `One adjuster sets ${beltsOf(telling)}${reads ? `: go by ${telling.belt}, which needs more` : ''}; then read each.`
+      : '',
+    reads ? BY_DEFAULTS : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
+
+/** How a split sheave tightens a belt: by the shims between its halves. */
+function shimWords(telling: Telling, again: boolean): string {
+  const { station, belt } = telling;
+  const reads = readsWords(telling);
+  const until = reads ? ` until ${reads}` : ' until it has the tension of the service manual';
+  const close =
+    'The belt hangs slack while the outer half goes on; draw its nut in little by little and turn the sheave by hand meanwhile, so that the belt climbs and nothing is pinched.';
+  return again
+    ? `Set ${belt} again by its shims: take the outer half of ${station} off, put a shim from between the halves outside to tighten, or one back in to slacken, and close it${until}. ${close}${reads ? ` ${BY_DEFAULTS}` : ''}`
+    : `Close the split sheave of ${station} with the shims between its halves as they were, the spare ones outside. ${close} Then take shims out of the middle to tighten, or put them in to slacken,${until}.${reads ? ` ${BY_DEFAULTS}` : ''}`;
+}
+
+/** What holds an adjuster, where no bolt of it is written down. */
+const HOLDS = {
+  'slot-pivot': {
+    off: (station: string) => `the pivot bolts of ${station} and then its lock bolts`,
+    on: (station: string) => `the lock bolts of ${station} and then its pivot bolts`,
+  },
+  slide: {
+    off: (station: string) => `the lock bolts of ${station}`,
+    on: (station: string) => `the lock bolts of ${station}`,
+  },
+  turnbuckle: {
+    off: (station: string) => `the pivot bolts of ${station} and then the jam nuts of its link`,
+    on: (station: string) => `the jam nuts of the link of ${station} and then its pivot bolts`,
+  },
+} as const;
+
+const GROOVES = {
+  ribbed: {
+    look: 'every rib in its groove',
+    caution: 'A rib off on one pulley ruins the belt in a minute.',
+  },
+  vee: {
+    look: 'down in its V and upright, its top near the rim',
+    caution: 'A V-belt that lies on a rim, or has turned over, is thrown off at the first start.',
+  },
+  toothed: {
+    look: 'every tooth in its gap, the edges clear of any flange',
+    caution: 'A toothed belt that sits on a tooth, or has climbed a flange, breaks at the first start.',
+  },
+} as const;
+
+const WORDS: Record<StepCode, (telling: Telling) => Told> = {
+  missing: () =>
+    'No belt of this drive has a route yet, so nothing comes off and nothing goes on. Measure the pulleys under Survey, draw the belt under Route; then its card is written here.',
+  picture: () => 'Take a picture of the drive from the front, and have its card at hand: route, adjuster, markings.',
+  key: () => ['Key out, battery off.', KEY_OUT],
+  cool: () => ['Let the engine cool.', 'The exhaust stays hot long after the engine has stopped.'],
+  covers: ({ undone, step: { phase } }) => {
+    if (phase === 'after') return 'Take off again what is in the way: guard, shroud, fan.';
+    return undone === ''
+      ? 'Take off what must come off first: shroud, guard, fan. Note its bolts under Bolts for the next time.'
+      : `Take off what is in the way: ${undone}.`;
+  },
+  'lay-out': () =>
+    'Lay out what the bring list names. Hold each new belt against its marking before the old one is off.',
+  chalk: (telling) =>
+    `${telling.Belt}: chalk an arrow on its back the way it travels, in case it goes back on.${first(telling)}`,
+  'slacken-bolts': ({ station, undone, step: { by } }) =>
+    undone === ''
+      ? `Slacken ${HOLDS[by === 'slide' || by === 'turnbuckle' ? by : 'slot-pivot'].off(station)} before the adjuster is turned.`
+      : `Slacken before the adjuster is turned: ${undone}.`,
+  release: (telling) =>
+    telling.step.outcome === 'stuck'
+      ? [
+          `The arm of ${telling.station} is stuck, as Inspect has it: do not force it. Take its load off as the service manual says, or cut ${beltsOf(telling)}; the arm is changed below.${slackToo(telling)}`,
+          SPRING_BITES,
+        ]
+      : [
+          `Turn the arm of ${telling.station} ${turnOf(telling.step)} with a long wrench until ${hangLoose(telling)}, and hold it there.${strutOf(telling) ? ' Slowly: the strut gives way only as fast as its oil lets it.' : ''}${slackToo(telling)}`,
+          SPRING_BITES,
+        ],
+  slacken: (telling) => [
+    `${movedWords(telling, 'slack')}, to its slack end. Then ${telling.belt} hangs loose.${slackToo(telling)}`,
+    'Never lever on a housing or a fan: it cracks, and the bar slips.',
+  ],
+  'part-halves': (telling) =>
+    `Undo the split sheave of ${telling.station}${telling.undone === '' ? '' : `: ${telling.undone}`}. Draw its outer half off; keep the shims from between the halves and the spare ones apart, and count both.${slackToo(telling)}`,
+  'no-adjuster': (telling) => [
+    telling.step.by === 'fixed'
+      ? `${telling.Belt} runs on fixed centres: take it off as the service manual says, never prised over a rim.${first(telling)}`
+      : `${telling.Belt}: no adjuster is drawn for it. Take it off as the service manual says, and draw under Survey what tightens it.${first(telling)}`,
+    PINCH,
+  ],
+  'cut-off': (telling) => [
+    `Cut ${telling.belt} off with side cutters, clear of pulleys and hoses: a stretch-fit belt never goes back on.${first(telling)}`,
+    'It springs as the last rib parts: face and hands to the side, and cut away from yourself.',
+  ],
+  lift: ({ belt, pulley, step: { by } }) => {
+    const over = pulley ? `over ${pulley} first, then off the others` : 'its pulleys';
+    return by === 'sprung-arm'
+      ? [`With the arm held, lift ${belt} off ${over}.`, SPRING_BITES]
+      : `Lift ${belt} off ${over}.`;
+  },
+  'let-back': ({ station }) => [
+    `Let the arm of ${station} back slowly to its stop, or pin it as the service manual says. Only then take the wrench off.`,
+    SPRING_BITES,
+  ],
+  print: ({ belt }) => `Write down what is printed on ${belt}, or take a picture of it.`,
+  look: ({ station, step }) =>
+    step.station === undefined
+      ? 'Spin every pulley and rock every shaft. Write it down under Inspect.'
+      : [
+          `Spin every pulley and rock every shaft; turn the arm of ${station} through its stroke with the wrench and let it back. Write it down under Inspect.`,
+          SPRING_BITES,
+        ],
+  'change-part': ({ drive, step: { part, offered } }) => [
+    offered
+      ? `Change ${inspectedLabel(drive, part!)} as well: it has worn with the rest.`
+      : `Change ${inspectedLabel(drive, part!)}.`,
+    TO_THE_MANUAL,
+  ],
+  move: ({ drive, step, unit }) => [
+    `${moveWords(drive, step.move!, unit)}. Then read its plane again.`,
+    step.move!.kind === 'press' || step.move!.kind === 'hub' ? `${PULLER} ${TO_THE_MANUAL}` : TO_THE_MANUAL,
+  ],
+  clean: ({ pulley, step }) =>
+    `Clean the ${step.outcome === 'paint' ? 'paint' : 'grit and rust'} out of the grooves of ${pulley}: a brush and a rag, no dressing.`,
+  cure: ({ belt }) =>
+    `Find where the oil or coolant on ${belt} came from and stop it, or the new one goes the same way.`,
+  lay: ({ belt, drive, step }) =>
+    `Lay ${belt} on, fixed pulleys first: ${layingWords(drive, step)}. Its label reads from the front; a belt that was marked runs the way of its arrow.`,
+  'let-down': (telling) => [
+    `Turn the arm of ${telling.station} ${turnOf(telling.step)} with the wrench and hold it there, its pin out if it had one. Slip ${rimsOf(telling)}, and let the arm down slowly.${strutOf(telling) ? ' The strut sets the pace.' : ''}`,
+    SPRING_BITES,
+  ],
+  bleed: ({ station }) => [
+    `Bleed the strut of ${station} as the service manual says: laid flat or pushed right in, it takes in air and the belt flaps.`,
+    SPRING_BITES,
+  ],
+  set: (telling) => setWords(telling, false),
+  'close-halves': (telling) => [shimWords(telling, false), 'Fingers out of the groove while the halves close.'],
+  'work-on': ({ belt, drive, step }) => [
+    step.by === 'stretch-fit'
+      ? `Draw ${belt} on with the fitting tool that the service manual names, the engine turned by hand: ${layingWords(drive, step)}.`
+      : `Work ${belt} on as the service manual says: ${layingWords(drive, step)}.`,
+    `Never with the starter, never with a lever. ${PINCH}`,
+  ],
+  bolt: ({ bolts, step }) => [
+    step.bolts![0]!.torqueNm === undefined && step.bolts![0]!.angleDeg === undefined
+      ? `Tighten ${bolts}, to the service manual.`
+      : `Tighten ${bolts}.`,
+    TO_THE_MANUAL,
+  ],
+  bolts: ({ station, step: { by } }) => [
+    by === 'shims'
+      ? `Tighten what draws the halves of ${station} together, to the torque of the service manual.`
+      : `Tighten ${HOLDS[by === 'slide' || by === 'turnbuckle' ? by : 'slot-pivot'].on(station)} to the torque of the service manual, in its order.`,
+    TO_THE_MANUAL,
+  ],
+  grooves: ({ belt, drive, step }) => {
+    const { look, caution } = GROOVES[kindOfSection(drive.belts.find(({ id }) => id === step.belt)!)];
+    return [
+      `Look at ${belt} on all its ${step.route!.length} pulleys, with a mirror where the eye does not reach: ${look}.`,
+      caution,
+    ];
+  },
+  pointer: ({ station, drive, step }) => {
+    const adjuster = drive.stations.find(({ id }) => id === step.station)?.adjuster;
+    const marked =
+      adjuster?.kind === 'sprung-arm' && adjuster.shortMark !== undefined && adjuster.longMark !== undefined;
+    return marked
+      ? `The pointer of ${station} is between its marks.`
+      : `The arm of ${station} is clear of both its stops.`;
+  },
+  'hand-turn': () => [
+    'Turn the engine by hand two full turns, the way it runs. Look at every belt on every pulley again: it is the last look before the guards.',
+    'Fingers away from where belt and pulley meet.',
+  ],
+  'read-tension': (telling) => {
+    const reads = readsWords(telling);
+    return reads
+      ? `Read the tension of ${telling.belt}, engine cold, and write it down under Tension. Set so that ${reads}${rightBetween(telling)} (with defaults).`
+      : `Read the tension of ${telling.belt}, engine cold, and write it down under Tension.`;
+  },
+  'tools-out': () => 'Count the tools. Nothing is left near the drive.',
+  'covers-on': ({ bolts }) => [
+    `Put back on all that came off: guard, shroud, fan.${bolts === '' ? ' Tighten their bolts to the service manual.' : ` Tighten ${bolts}.`}`,
+    `Never start without its guards on. ${TO_THE_MANUAL}`,
+  ],
+  battery: () => ['Hands and sleeves out. Battery on.', HANDS_OUT],
+  touch: () => [
+    'One touch of the starter, then key out. Listen, and look from outside whether every belt still runs true.',
+    NOTHING_LOOSE,
+  ],
+  run: () => ['Run it at idle and watch every belt run true.', NOTHING_LOOSE],
+  noise: () => ['Listen, cold and warm. A chirp or a squeal goes to Noise.', NOTHING_LOOSE],
+  charge: () => [
+    'Charge lamp out; read the battery’s voltage with the engine running against the manual.',
+    NOTHING_LOOSE,
+  ],
+  load: () => [
+    'Everything on: lights, heater, air conditioning, steering to the stop. No squeal, no flapping span.',
+    NOTHING_LOOSE,
+  ],
+  'run-in': ({ step }) => [
+    `Run it in, ${step.minutes} ${step.minutes === 1 ? 'minute' : 'minutes'} at a fast idle${step.byDefault ? ' (a default)' : ''}.`,
+    NOTHING_LOOSE,
+  ],
+  stop: ({ step, unit }) => [
+    `Key out, battery off. Let the engine go cold before anything is set${step.hotN && step.hotN > 1 ? `: hot, a belt reads up to ${forceFigure(step.hotN, unit)} more (by default figures of the engine block)` : ''}.`,
+    `${KEY_OUT} The exhaust stays hot.`,
+  ],
+  'set-again': (telling) =>
+    telling.step.by === 'shims'
+      ? [shimWords(telling, true), 'Fingers out of the groove while the halves close.']
+      : [setWords(telling, true), KEY_OUT],
+  number: ({ Belt }) => `${Belt}: write down its marking and number as read, the date and the odometer.`,
+  listen: () => ['Listen again when it is due: the cure of a noise is not proven yet.', NOTHING_LOOSE],
+  'next-look': () =>
+    `Note the next look: in a month, or after ${NEXT_LOOK.km} km, ${NEXT_LOOK.mi} miles or ${NEXT_LOOK.h} hours (a default).`,
+  spare: () => 'A spare of each belt, and the tools for it, into the vehicle. The glovebox card with them.',
+  own: ({ step }) => step.text ?? '',
+};
+
+/** Why a belt comes off that is itself not changed. */
+function first({ drive, step: { gives } }: Telling): string {
+  if (!gives) return '';
+  const at = gives.station ? drive.stations.find(({ id }) => id === gives.station) : undefined;
+  return ` It comes off first because it runs in front of ${beltName(drive, gives.belt)}${at ? ` at ${stationLabel(at)}` : ''}.`;
+}
+
+/** Whether a hydraulic strut pushes the arm. */
+function strutOf({ drive, step }: Telling): boolean {
+  const adjuster = drive.stations.find(({ id }) => id === step.station)?.adjuster;
+  return adjuster?.kind === 'sprung-arm' && adjuster.strut !== undefined;
+}
