@@ -11,6 +11,8 @@ import type { BeltLife, Due, StoryKind, Survival } from '../records';
 export interface Shop {
   name: string;
   unit: LengthUnit;
+  /** What an hour of its work costs; null where nobody said. */
+  hourRate: number | null;
 }
 
 export interface DriveListed<When = string> {

@@ -14,7 +14,7 @@ import {
 import { tensionOf } from '../loads';
 import { type ArmHealth, armHealthRead } from '../tension';
 import { findingsOf, isOf, latestOfEach, type PartName } from './latest';
-import { type Life, lifeOf } from './life';
+import { ageOf, type BeltAge, type Life, lifeOf } from './life';
 import { type Grade, graded, type Limits, limitsOf, sigmaOfFinding } from './limits';
 import { checksOf, DEFAULT_MATERIAL, kindOf, partsOf } from './parts';
 import { type Wear, wearOf } from './wear';
@@ -54,6 +54,8 @@ export interface InspectItem extends PartName {
   /** Of a belt. */
   wear: Wear | null;
   life: Life | null;
+  /** Of a belt: how old it may grow. */
+  age: BeltAge | null;
 }
 
 /** Everything in a drive that can be kept or changed, as the walk meets it. `odometer` is where it stands now. */
@@ -106,6 +108,7 @@ function itemOf(
     skipped: found.length > 0 ? null : skippedAt(drive, part),
     wear,
     life,
+    age: belt ? ageOf(belt, material) : null,
   };
 }
 

@@ -6,3 +6,4 @@ export { normals } from './normals';
 export { pseudoSolve } from './pseudo-inverse';
 export { hundredth, tenth } from './rounding';
 export { againstTheOthers, deviationsApart, weightedMean, type Figure } from './weighted-mean';
+export { median } from './median';

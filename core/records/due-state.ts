@@ -10,6 +10,8 @@ export type DueKind = (typeof DUE_KINDS)[number];
  * the shop's unit of length.
  */
 export interface Due {
+  /** Its name on its drive: the same while the thing is due, whatever its words. */
+  key: string;
   kind: DueKind;
   text: string;
   belt: string | null;
@@ -44,6 +46,11 @@ export function expectedOf({ day, odometer, unit }: Pick<Due, 'day' | 'odometer'
 export const SOON_DAYS = 30;
 /** The last day that counts as soon. */
 export const soonFrom = (today: string): string => dayOf(Date.parse(today) + SOON_DAYS * 86_400_000) ?? today;
+/** Further ahead nothing is listed: by then all of it will have been worked out anew. */
+export const LISTED_YEARS = 5;
+/** The last day of which anything is listed. */
+export const listedUntil = (today: string): string =>
+  dayOf(Date.parse(today) + LISTED_YEARS * 365.25 * 86_400_000) ?? today;
 export type DueState = 'due' | 'soon' | 'later' | 'no day';
 
 /** Where something due stands on a day; it is due as well once the vehicle's odometer has come to it. */

@@ -1,4 +1,3 @@
-import { travelOf } from '../adjuster';
 import {
   type Belt,
   type Drive,
@@ -10,10 +9,24 @@ import {
   type OdometerUnit,
 } from '../drive';
 import { inspectDrive, inspectedLabel, type InspectItem, VERDICT_WORDS } from '../inspect';
-import { beltName } from '../job';
+import { beltName, heldBelt, type HeldBelt, isSetByHand } from '../job';
 import type { Due, DueKind } from './due-state';
 import { dayOf } from './use';
 import { capital } from '../quantity';
+
+/** What is done at the next look, by what holds the belt: what cannot be set is only read. */
+const LOOK_WORDS = {
+  'by-hand': (name: string) => `${name}: read its tension, and set it again if it is low`,
+  arm: (name: string) => `${name}: look at it again`,
+  fixed: (name: string) => `${name}: read its tension; no adjuster sets it again, so change it if it is low`,
+  'not-said': (name: string) => `${name}: read its tension`,
+} as const;
+
+function lookAs(held: HeldBelt): keyof typeof LOOK_WORDS {
+  if (isSetByHand(held)) return 'by-hand';
+  if (held.by === 'sprung-arm') return 'arm';
+  return held.by === 'not-said' ? 'not-said' : 'fixed';
+}
 
 /** All that is due on a drive, now or later. */
 export function duesOf(drive: Drive): Due[] {
@@ -31,6 +44,7 @@ function changeDue(drive: Drive, item: InspectItem, unit: OdometerUnit | null): 
   const found = item.judged.filter(({ grade }) => grade === 'replace').map(({ finding }) => finding);
   const times = found.flatMap((finding) => momentOf(finding?.at) ?? []);
   return {
+    key: `change ${item.on} ${item.target}`,
     kind: 'change',
     text: `${VERDICT_WORDS.replace}: ${inspectedLabel(drive, item)}`,
     belt: item.on === 'belt' ? item.target : null,
@@ -48,6 +62,7 @@ function careDues(drive: Drive, belt: Belt, unit: OdometerUnit | null): Due[] {
   const at = (kind: DueKind, text: string, date: string | undefined, odometer?: number): Due => {
     const ms = momentOf(date);
     return {
+      key: `${kind} ${belt.id}`,
       kind,
       text,
       belt: belt.id,
@@ -59,21 +74,15 @@ function careDues(drive: Drive, belt: Belt, unit: OdometerUnit | null): Due[] {
     };
   };
   const name = capital(beltName(drive, belt.id));
-  const byHand = travelOf(drive, belt)?.kind !== 'sprung-arm';
+  const held = heldBelt(drive, belt);
+  const byHand = isSetByHand(held);
   const fitted = care.runInFrom ?? care.fittedAt;
   return [
     ...(byHand && fitted !== undefined && care.setAgainAt === undefined
       ? [at('set-again', `${name}: set it again after its run-in`, fitted)]
       : []),
     ...(care.nextLookAt !== undefined || care.nextLookOdometer !== undefined
-      ? [
-          at(
-            'look',
-            byHand ? `${name}: read its tension, and set it again if it is low` : `${name}: look at it again`,
-            care.nextLookAt,
-            care.nextLookOdometer,
-          ),
-        ]
+      ? [at('look', LOOK_WORDS[lookAs(held)](name), care.nextLookAt, care.nextLookOdometer)]
       : []),
   ];
 }
@@ -88,6 +97,7 @@ function listenDues(drive: Drive): Due[] {
     const ms = momentOf(cure.at);
     return [
       {
+        key: `listen ${cure.id}`,
         kind: 'listen',
         text:
           next.when === 'now'
@@ -105,35 +115,38 @@ function listenDues(drive: Drive): Due[] {
   });
 }
 
+/** The end of a belt by wear or by the life such belts have, and by its age: whichever is first. */
 function wearDues(drive: Drive, item: InspectItem, unit: OdometerUnit | null): Due[] {
   if (item.on !== 'belt' || item.verdict === 'replace') return [];
   const name = capital(beltName(drive, item.target));
+  const belt = drive.belts.find(({ id }) => id === item.target)!;
   const { wear, life } = item;
-  if (wear?.left)
+  const aged = item.age!;
+  const of = { belt: belt.id, plusMinus: null };
+  if (wear?.left) {
+    const worn = wear.left.day === null ? null : wear.left.day.slice(0, 10);
     return [
       {
-        kind: 'wear',
-        text: `${name}: worn to its limit, by its readings`,
-        belt: item.target,
-        day: wear.left.day === null ? null : wear.left.day.slice(0, 10),
+        ...{ ...of, key: `wear ${belt.id}`, kind: 'wear' },
+        text: `${name}: worn to its limit by its readings${aged.day === null ? '' : `, or ${aged.years} years old (a default)`}`,
+        day: [worn, aged.day].filter((day) => day !== null).sort()[0] ?? null,
         odometer: wear.left.odometer,
         unit: unit ?? 'km',
         from: 'forecast',
         plusMinus: wear.left.plusMinus,
       },
     ];
-  const fitted = drive.belts.find(({ id }) => id === item.target)?.care?.fittedOdometer;
-  if (!life || fitted === undefined) return [];
+  }
+  const fitted = belt.care?.fittedOdometer;
+  if (fitted === undefined && aged.day === null) return [];
   return [
     {
-      kind: 'life',
-      text: `${name}: has had the life such a belt is held to have`,
-      belt: item.target,
-      day: null,
-      odometer: fitted + life.distance,
-      unit: life.unit,
-      from: life.from === 'default' ? 'default' : 'written',
-      plusMinus: null,
+      ...{ ...of, key: `life ${belt.id}`, kind: 'life' },
+      text: `${name}: expected life reached${aged.day === null ? '' : `, by distance or at ${aged.years} years`}`,
+      day: aged.day,
+      odometer: life && fitted !== undefined ? fitted + life.distance : null,
+      unit: life?.unit ?? unit,
+      from: life && life.from !== 'default' ? 'written' : 'default',
     },
   ];
 }

@@ -1,5 +1,16 @@
 /** What is remembered of a drive and what is due on it; the lives of belts over the whole shop. */
-export { DUE_STATE_WORDS, dueBy, dueState, expectedOf, SOON_DAYS, soonFrom, type Due, type DueKind } from './due-state';
+export {
+  DUE_STATE_WORDS,
+  dueBy,
+  dueState,
+  expectedOf,
+  LISTED_YEARS,
+  listedUntil,
+  SOON_DAYS,
+  soonFrom,
+  type Due,
+  type DueKind,
+} from './due-state';
 export { cardBelts, essentialsOf, MOST_ESSENTIALS, releasesOf } from './essentials';
 export { kindOfBelt, ranKm, type BeltLife } from './lives';
 export { memoryOf, odometerReadings, type DriveMemory } from './memory';

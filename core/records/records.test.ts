@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { DEMO } from '../test/demo';
-import { type Belt, changeBelt, type Drive, putItem, type TensionReading } from '../drive';
+import { type Belt, changeBelt, changeStation, type Drive, putItem, type TensionReading } from '../drive';
 import { partChanged, putFinding } from '../inspect';
 import { cardBelts, essentialsOf, MOST_ESSENTIALS } from './essentials';
 import { duesOf } from './due';
@@ -48,6 +48,33 @@ describe('how far a vehicle goes', () => {
     expect(usualUse(readings, 'km')).toMatchObject({ perDay: DEFAULT_KM_A_YEAR / 365, from: 'default' });
     expect(usualUse(readings, 'mi').perDay).toBeCloseTo(DEFAULT_KM_A_YEAR / 365 / 1.609344, 9);
   });
+  test.each([0, 1, 2, 3])('one reading typed ten times too high (the %p.) changes nothing of it', (wrong) => {
+    const read = [102_050, 105_000, 110_000, 113_050].map((odometer, k) => ({
+      at: day(['2026-01-01', '2026-03-01', '2026-06-09', '2026-08-09'][k]!),
+      odometer: k === wrong ? 10 * odometer : odometer,
+    }));
+    const { perDay, from, last } = usualUse(read, 'km');
+    expect(from).toBe('readings');
+    expect(perDay).toBeCloseTo(50, 0);
+    expect(last).toEqual(wrong === 3 ? read[2] : read[3]);
+  });
+  test('of two that cannot both be true the lower counts: a slip of the keys adds a digit', () => {
+    const read = [
+      { at: day('2026-01-01'), odometer: 98_000 },
+      { at: day('2026-06-09'), odometer: 1_050_000 },
+    ];
+    expect(usualUse(read, 'km')).toMatchObject({ from: 'default', last: read[0] });
+  });
+  test('whatever is mistyped, or of another odometer, the use is one that a vehicle can have', () => {
+    const reading = fc.record({ at: fc.integer({ min: 0, max: 2e12 }), odometer: fc.integer({ min: 0, max: 1e7 }) });
+    fc.assert(
+      fc.property(fc.array(reading, { maxLength: 30 }), (readings) => {
+        const { perDay } = usualUse(readings, 'km');
+        expect(perDay).toBeGreaterThan(0);
+        expect(perDay).toBeLessThanOrEqual(4000);
+      }),
+    );
+  });
   test('any day it names is the one its line says', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 900 }), fc.integer({ min: 0, max: 20_000 }), (perDay, ahead) => {
@@ -74,7 +101,7 @@ describe('what is due', () => {
   test('a belt by hand that was never set again, and then its next look by day or odometer', () => {
     expect(kinds(plain)).toEqual([]);
     const fitted = care(plain, 'outer', { fittedAt: '2026-11-20T09:00:00Z' });
-    expect(kinds(fitted)).toEqual(['set-again outer']);
+    expect(kinds(fitted)).toEqual(['set-again outer', 'life outer']);
     const set = care(fitted, 'outer', {
       fittedAt: '2026-11-20T09:00:00Z',
       setAgainAt: '2026-11-20T09:30:00Z',
@@ -102,7 +129,7 @@ describe('what is due', () => {
 
   test('a sprung arm needs no setting again; a belt to be replaced is due since it was found', () => {
     const quiet: Drive = { ...DEMO.rescue, inspect: {}, noise: {} };
-    expect(kinds(care(quiet, 'main', { fittedAt: '2026-11-20T09:00:00Z' }))).toEqual([]);
+    expect(kinds(care(quiet, 'main', { fittedAt: '2026-11-20T09:00:00Z' }))).toEqual(['life main']);
     const bad = putFinding(
       quiet,
       { on: 'belt', target: 'main' },
@@ -139,6 +166,26 @@ describe('what is due', () => {
     const life = duesOf(fitted).find(({ kind }) => kind === 'life')!;
     expect(life).toMatchObject({ from: 'default', unit: 'km' });
     expect(dueBy(life, 'km')).toMatch(/^at \d{2,3},000 km \(a default\)$/);
+    // A belt ages by years as well, and the sooner counts.
+    const dated = care({ ...DEMO.rescue, inspect: {}, noise: {} }, 'main', {
+      fittedAt: '2024-02-29T09:00:00Z',
+      fittedOdometer: 50_000,
+    });
+    const aged = duesOf(dated).find(({ kind }) => kind === 'life')!;
+    expect(aged).toMatchObject({ day: '2032-02-29', odometer: 200_000, key: 'life main' });
+    expect(aged.text).toBe('The belt: expected life reached, by distance or at 8 years');
+    const slow = {
+      perDay: 5,
+      unit: 'km' as const,
+      from: 'readings' as const,
+      last: { at: day('2026-01-01'), odometer: 51_000 },
+    };
+    expect(expectedOf(aged, slow)).toEqual({ day: '2032-02-29', by: 'day' });
+    const worked = care(worn, 'main', { fittedAt: '2018-01-01T09:00:00Z' });
+    expect(duesOf(worked).find(({ kind }) => kind === 'wear')).toMatchObject({
+      day: '2026-01-01',
+      odometer: wear.odometer,
+    });
   });
 
   test('a cure is listened to at once, then by its own odometer, then no more', () => {
@@ -165,6 +212,30 @@ describe('what is due', () => {
     expect(expectedOf(duesOf(cured([quiet]))[0]!, use)).toEqual({ day: null, by: null });
     expect(duesOf(cured([quiet, { ...quiet, when: 'soon' }, { ...quiet, when: 'later' }]))).toEqual([]);
     expect(duesOf(cured([quiet, { when: 'soon', outcome: 'back' }]))).toEqual([]);
+  });
+
+  test('every thing due has a name of its own, that its words do not make: two cures are two', () => {
+    const cure = (id: string) => ({ id, cause: 'loose', part: 'outer', at: '2026-11-01T08:00:00Z' }) as never;
+    const dues = duesOf({ ...plain, noise: { cures: [cure('a'), cure('b')] } });
+    expect(dues.map(({ key }) => key)).toEqual(['listen a', 'listen b']);
+    expect(new Set(dues.map(({ text }) => text)).size).toBe(1);
+  });
+
+  test('what nothing can set again is neither due to be set again nor told to be', () => {
+    const fixed = (by: 'fixed' | 'stretch'): Drive => {
+      const drive = care(DEMO.pickup, 'outer', {
+        fittedAt: '2026-11-20T09:00:00Z',
+        nextLookAt: '2026-12-20T09:00:00Z',
+      });
+      const still = { ...drive, stations: drive.stations.map(({ adjuster: _none, ...station }) => station) };
+      return by === 'fixed'
+        ? changeStation(still, 'alt', { adjuster: { kind: 'fixed' } })
+        : changeBelt(still, 'outer', { section: 'PK', ribs: 4, build: 'stretch' });
+    };
+    for (const by of ['fixed', 'stretch'] as const) {
+      expect(kinds(fixed(by))).not.toContain('set-again');
+      expect(duesOf(fixed(by)).find(({ kind }) => kind === 'look')!.text).toMatch(/no adjuster sets it again/);
+    }
   });
 
   test('due once its day or its reading has come, soon a month ahead', () => {

@@ -182,6 +182,73 @@ test('the calendar: a whole day each, the same name each time, nothing without a
   expect(uids(await read())).toEqual(uids(lines));
 });
 
+test('an entry of the calendar: its drive, a reminder, and a last change that moves with it alone', async () => {
+  const cure = (id: string) => ({ id, cause: 'loose', part: 'main', at: '2026-11-01T08:00:00Z' }) as never;
+  const drive: Drive = { ...front('Cured twice'), noise: { cures: [cure('a'), cure('b')] } };
+  const { id, vehicleId } = await put('Grader', drive);
+  type Entry = Record<string, string>;
+  const entries = async (): Promise<Entry[]> => {
+    const { body } = await ask('GET', '/records/due.ics');
+    const events = (body as string)
+      .replace(/\r\n[ \t]/g, '')
+      .split('BEGIN:VEVENT')
+      .slice(1);
+    const read = (event: string) =>
+      Object.fromEntries(
+        event.split('\r\n').map((line) => [line.split(/[:;]/)[0]!, line.slice(line.indexOf(':') + 1)]),
+      );
+    return events.map(read).filter(({ SUMMARY }) => SUMMARY!.startsWith('Grader'));
+  };
+  const first = await entries();
+  expect(first).toHaveLength(2);
+  expect(new Set(first.map(({ UID }) => UID)).size).toBe(2);
+  for (const { URL: url, TRIGGER, ACTION, DESCRIPTION } of first) {
+    expect(url).toMatch(new RegExp(`^http://127\\.0\\.0\\.1:\\d+/drives/${id}$`));
+    expect([TRIGGER, ACTION]).toEqual(['-PT16H', 'DISPLAY']);
+    expect(DESCRIPTION).not.toBe('');
+  }
+  // Another thing of the drive is changed, and the vehicle's odometer read: the entries have not changed.
+  const save = async (document: Drive) => {
+    const { revision } = (await ask('GET', `/drives/${id}`)).body as { revision: number };
+    await ask('PUT', `/drives/${id}`, { revision, saveId: randomUUID(), document });
+  };
+  await save({ ...drive, name: 'Cured twice', crankRotation: 'ccw' });
+  expect(await entries()).toEqual(first);
+  // One cure is listened to: its entry says something else, the other one stays as it was.
+  const heard = { when: 'now', outcome: 'quiet', at: '2026-11-02T08:00:00Z' };
+  await save({
+    ...drive,
+    noise: {
+      cures: [{ ...(cure('a') as object), listened: [heard], odometer: 5, odometerUnit: 'km' } as never, cure('b')],
+    },
+  });
+  await ask('PATCH', `/vehicles/${vehicleId}`, { revision: 1, odometer: 100, odometerUnit: 'km' });
+  const second = await entries();
+  const changed = async () =>
+    (
+      (await ask('GET', '/records/due?search=grader')).body as { dues: { key: string; changedAt: string }[] }
+    ).dues.reduce<Record<string, string>>((all, { key, changedAt }) => ({ ...all, [key]: changedAt }), {});
+  expect((await changed())['listen a']! > (await changed())['listen b']!).toBe(true);
+  const of = (all: Entry[], cureId: string) => all.find(({ UID }) => UID!.startsWith(`listen%20${cureId}.`));
+  expect(of(second, 'b')).toEqual(of(first, 'b'));
+});
+
+test('nothing is listed that is years away', async () => {
+  const far = changeBelt(front('Far'), 'main', { care: { nextLookAt: '2037-02-01T09:00:00Z' } });
+  await put('Snow plough', far);
+  expect((await ask('GET', '/records/due?search=plough')).body).toMatchObject({ dues: [], total: 0 });
+  expect(((await ask('GET', '/records/due.ics')).body as string).includes('2037')).toBe(false);
+  expect((await ask('GET', '/vehicles?search=plough')).body.vehicles[0].drives[0].dues).toEqual([]);
+});
+
+test('the file of belts says what its odometer counts', async () => {
+  await put('Harvester', fitted(front('Front'), 1200, '2026-01-01', 'H 1'), { odometerUnit: 'h' });
+  const { body } = await ask('GET', '/records/belts.csv?search=harvester');
+  const [head, row] = (body as string).split('\r\n');
+  expect(head).toMatch(/fitted,at odometer,odometer unit,ran km$/);
+  expect(row).toMatch(/2026-01-01,1200,h,/);
+});
+
 test('a list asked for wrongly says so', async () => {
   expect((await ask('GET', '/records/due?limit=-1')).status).toBe(422);
   expect((await ask('GET', `/records/belts?search=${'%25_'.repeat(80)}`)).status).toBe(200);

@@ -75,19 +75,22 @@ export async function rememberVehicles(manager: EntityManager, ids: readonly str
       'SELECT id, driveId, vehicleId, signedAt, record FROM job WHERE vehicleId IN (?) AND signedAt IS NOT NULL',
       [some],
     );
+    const changed = await duesBefore(manager, some);
     const rows = { dues: [] as unknown[][], lives: [] as unknown[][], records: [] as unknown[][] };
     for (const vehicle of vehicles)
       rowsOf(
         vehicle,
         memories.filter(({ vehicleId }) => vehicleId === vehicle.id),
         jobs.filter(({ vehicleId }) => vehicleId === vehicle.id),
+        changed,
         rows,
       );
     for (const table of ['due', 'belt_life', 'record'])
       await manager.query(`DELETE FROM ${table} WHERE vehicleId IN (?)`, [some]);
     await insert(
       manager,
-      `due (vehicleId, driveId, kind, text, belt, day, odometer, unit, source, plusMinus, expected, search)`,
+      `due (vehicleId, driveId, kind, text, belt, day, odometer, unit, source, plusMinus, expected, search,
+       name, changedAt)`,
       rows.dues,
     );
     await insert(
@@ -109,25 +112,60 @@ async function insert(manager: EntityManager, into: string, rows: readonly unkno
     await manager.query(`INSERT INTO ${into} VALUES ?`, [rows.slice(from, from + ROWS)]);
 }
 
+/** What was due before, by drive and name, and since when it says that. */
+type DuesBefore = ReadonlyMap<string, { says: readonly unknown[]; changedAt: Date | null }>;
+
+async function duesBefore(manager: EntityManager, vehicles: readonly string[]): Promise<DuesBefore> {
+  const rows = await manager.query<DueBefore[]>(
+    `SELECT driveId, kind, text, belt, day, odometer, unit, source, plusMinus, expected, search, name, changedAt
+     FROM due WHERE vehicleId IN (?)`,
+    [vehicles],
+  );
+  return new Map(
+    rows.map(({ driveId, name, changedAt, ...row }) => {
+      const { kind, text, belt, day, odometer, unit, source, plusMinus, expected, search } = row;
+      const says = [kind, text, belt, day, odometer, unit, source, plusMinus, expected, search];
+      return [`${driveId} ${name}`, { says, changedAt }];
+    }),
+  );
+}
+type DueBefore = { driveId: string; name: string; changedAt: Date | null } & Record<
+  'kind' | 'text' | 'belt' | 'day' | 'odometer' | 'unit' | 'source' | 'plusMinus' | 'expected' | 'search',
+  unknown
+>;
+
+const sameDue = (before: readonly unknown[], after: readonly unknown[]) =>
+  before.every((value, k) => {
+    const next = after[k];
+    return Buffer.isBuffer(value) && Buffer.isBuffer(next) ? value.equals(next) : value === next;
+  });
+
 function rowsOf(
   vehicle: VehicleFacts,
   memories: readonly MemoryRow[],
   jobs: readonly JobRow[],
+  changed: DuesBefore,
   rows: { dues: unknown[][]; lives: unknown[][]; records: unknown[][] },
 ): void {
   const { id, name, plate, odometer, odometerUnit: unit } = vehicle;
+  const now = new Date();
   const read = memories.map((row) => ({ ...row, memory: JSON.parse(row.memory) as DriveMemory }));
   const readings = read.flatMap(({ memory }) => odometerReadings(memory, unit));
   if (odometer !== null) readings.push({ at: (vehicle.odometerAt ?? vehicle.updatedAt).getTime(), odometer });
   const use = usualUse(readings, unit);
-  const stands = { odometer: odometer ?? use.last?.odometer ?? null, unit };
+  const stands = { odometer: use.last?.odometer ?? odometer, unit };
   for (const { driveId, name: drive, memory } of read) {
     for (const due of memory.dues) {
       const { day } = expectedOf(due, use);
-      rows.dues.push([
-        ...[id, driveId, due.kind, due.text.slice(0, 300), due.belt, due.day, due.odometer, due.unit, due.from],
-        ...[due.plusMinus, day ?? NO_DAY, textOf([name, plate, drive, due.text], 1000)],
-      ]);
+      const key = due.key.slice(0, 240);
+      const says = [
+        ...[due.kind, due.text.slice(0, 300), due.belt, due.day, due.odometer, due.unit, due.from, due.plusMinus],
+        ...[day ?? NO_DAY, textOf([name, plate, drive, due.text], 1000)],
+      ];
+      const before = changed.get(`${driveId} ${key}`);
+      // An entry that says what it said before has not changed, however often it is written.
+      const same = before?.changedAt && sameDue(before.says, says);
+      rows.dues.push([id, driveId, ...says, key, same ? before.changedAt : now]);
     }
     for (const life of memory.lives) {
       const { belt, section, ribs, lengthMm, number, from, to, why } = life;

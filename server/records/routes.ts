@@ -5,7 +5,7 @@ import { pageOf, type Page } from '../http/listing';
 import { notFound } from '../http/problem';
 import { Vehicle } from '../vehicles/entity';
 import { foldedAnywhere } from '../vehicles/folded';
-import { calendarOf } from './calendar';
+import { calendarOf, type DueDated } from './calendar';
 import { NO_DAY } from './remember';
 import { allWords, joinWhose, WHOSE } from './whose';
 import type {
@@ -19,7 +19,15 @@ import type {
   WhoseDrive,
 } from '@emery/core/api';
 import { csvCell } from '@emery/core/quantity';
-import { type BeltQuery, queryWords, readBeltQuery, soonFrom, STORY_COLUMNS, survivalOf } from '@emery/core/records';
+import {
+  type BeltQuery,
+  listedUntil,
+  queryWords,
+  readBeltQuery,
+  soonFrom,
+  STORY_COLUMNS,
+  survivalOf,
+} from '@emery/core/records';
 import { SECTIONS } from '@emery/core/section';
 
 /** More than this of what is due goes into no calendar, and of what happened into no file. */
@@ -36,10 +44,10 @@ export function recordRoutes(data: DataSource): Router {
     response.json(await pageOfDues(data.manager, pageOf(request), today()));
   });
 
-  router.get('/due.ics', async (_request, response) => {
+  router.get('/due.ics', async (request, response) => {
     const { dues } = await pageOfDues(data.manager, { search: '', limit: MOST_IN_CALENDAR, offset: 0 }, today());
     response.type('text/calendar').set('Content-Disposition', 'attachment; filename="emery-due.ics"');
-    response.send(calendarOf(dues));
+    response.send(calendarOf(dues, `${request.protocol}://${request.get('host') ?? ''}`));
   });
 
   router.get('/belts', async (request, response) => {
@@ -108,16 +116,22 @@ function whoseOf(row: WhoseDrive): WhoseDrive {
   return { vehicleId, vehicleName, plate, vehicleOdometer, odometerUnit, driveId, driveName };
 }
 
-type DueRow = Omit<DueListed, 'from' | 'odometer' | 'id'> & {
+type DueRow = Omit<DueListed, 'from' | 'odometer' | 'id' | 'key'> & {
   id: string;
+  name: string;
+  changedAt: Date;
   source: DueListed['from'];
   dueOdometer: number | null;
   expected: string;
 };
 
-async function pageOfDues(manager: EntityManager, { search, limit, offset }: Page, day: string): Promise<DuePage> {
-  const { conditions, values } = allWords(wordsIn(search), foldedAnywhere, 'due.search');
-  const from = `due ${whereOf(conditions)}`;
+/** A page of what is due, with when each last changed. */
+type DuesDated = Omit<DuePage, 'dues'> & { dues: DueDated[] };
+
+async function pageOfDues(manager: EntityManager, { search, limit, offset }: Page, day: string): Promise<DuesDated> {
+  const words = allWords(wordsIn(search), foldedAnywhere, 'due.search');
+  const from = `due ${whereOf(['(due.expected <= ? OR due.expected = ?)', ...words.conditions])}`;
+  const values = [listedUntil(day), NO_DAY, ...words.values];
   const [counted] = await manager.query<{ total: string; due: string | null; soon: string | null }[]>(
     `SELECT COUNT(*) AS total, SUM(due.expected <= ?) AS due, SUM(due.expected > ? AND due.expected <= ?) AS soon
      FROM ${from}`,
@@ -126,13 +140,13 @@ async function pageOfDues(manager: EntityManager, { search, limit, offset }: Pag
   const rows = await manager.query<DueRow[]>(
     `SELECT page.*, ${WHOSE} FROM (
        SELECT due.id, due.kind, due.text, due.belt, due.day, due.odometer AS dueOdometer, due.unit, due.source,
-         due.plusMinus, due.expected, due.vehicleId AS ofVehicle, due.driveId AS ofDrive
+         due.plusMinus, due.expected, due.name, due.changedAt, due.vehicleId AS ofVehicle, due.driveId AS ofDrive
        FROM ${from} ORDER BY due.expected, due.id LIMIT ? OFFSET ?) AS page
      JOIN vehicle ON vehicle.id = page.ofVehicle JOIN drive ON drive.id = page.ofDrive ORDER BY page.expected, page.id`,
     [...values, limit, offset],
   );
   return {
-    dues: rows.map((row) => ({ ...dueOf(row), ...whoseOf(row), id: Number(row.id) })),
+    dues: rows.map((row) => ({ ...dueOf(row), ...whoseOf(row), id: Number(row.id), changedAt: row.changedAt })),
     total: Number(counted!.total),
     due: Number(counted!.due ?? 0),
     soon: Number(counted!.soon ?? 0),
@@ -140,9 +154,9 @@ async function pageOfDues(manager: EntityManager, { search, limit, offset }: Pag
 }
 
 /** Something due out of its row. */
-function dueOf({ kind, text, belt, day, dueOdometer, unit, source, plusMinus, expected }: DueRow) {
+function dueOf({ name, kind, text, belt, day, dueOdometer, unit, source, plusMinus, expected }: DueRow) {
   return {
-    ...{ kind, text, belt, day, odometer: dueOdometer, unit, from: source, plusMinus },
+    ...{ key: name, kind, text, belt, day, odometer: dueOdometer, unit, from: source, plusMinus },
     expected: expected === NO_DAY ? null : expected,
   };
 }
@@ -151,9 +165,9 @@ function dueOf({ kind, text, belt, day, dueOdometer, unit, source, plusMinus, ex
 export async function duesOfDrives(manager: EntityManager, ids: readonly string[]) {
   if (ids.length === 0) return [];
   const rows = await manager.query<DueRow[]>(
-    `SELECT driveId, kind, text, belt, day, odometer AS dueOdometer, unit, source, plusMinus, expected
-     FROM due WHERE driveId IN (?) ORDER BY expected, id`,
-    [ids],
+    `SELECT driveId, name, kind, text, belt, day, odometer AS dueOdometer, unit, source, plusMinus, expected
+     FROM due WHERE driveId IN (?) AND (expected <= ? OR expected = ?) ORDER BY expected, id`,
+    [ids, listedUntil(today()), NO_DAY],
   );
   return rows.map((row) => ({ driveId: row.driveId, due: dueOf(row) }));
 }
@@ -196,11 +210,23 @@ async function pageOfBelts(manager: EntityManager, { search, limit, offset }: Pa
   };
 }
 
-const BELT_COLUMNS = ['vehicle', 'plate', 'drive', 'belt', 'length mm', 'number', 'fitted', 'at odometer', 'ran km'];
+const BELT_COLUMNS = [
+  'vehicle',
+  'plate',
+  'drive',
+  'belt',
+  'length mm',
+  'number',
+  'fitted',
+  'at odometer',
+  'odometer unit',
+  'ran km',
+];
 const beltCells = (belt: BeltOn): (string | number)[] => [
   ...[belt.vehicleName, belt.plate, belt.driveName, belt.kind, belt.lengthMm ?? '', belt.number ?? ''],
   belt.fittedAt === null ? '' : new Date(belt.fittedAt).toISOString().slice(0, 10),
-  ...[belt.fittedOdometer ?? '', belt.ranKm === null ? '' : Math.round(belt.ranKm)],
+  ...[belt.fittedOdometer ?? '', belt.fittedOdometer === null ? '' : (belt.unit ?? belt.odometerUnit)],
+  belt.ranKm === null ? '' : Math.round(belt.ranKm),
 ];
 
 /** How long belts last: of one kind, of all where none is named. */

@@ -6,6 +6,8 @@ export interface ShopRow {
   id: number;
   name: string;
   unit: LengthUnit;
+  /** What an hour of its work costs; null where nobody said. */
+  hourRate: number | null;
 }
 
 export const Shop = new EntitySchema<ShopRow>({
@@ -14,5 +16,6 @@ export const Shop = new EntitySchema<ShopRow>({
     id: { type: 'int', primary: true },
     name: { type: 'varchar', length: 120 },
     unit: { type: 'varchar', length: 2 },
+    hourRate: { type: 'double', nullable: true },
   },
 });

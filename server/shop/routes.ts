@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { object, string } from 'yup';
+import { number, object, string } from 'yup';
 import type { DataSource } from 'typeorm';
 import { alone } from '../storage/alone';
 import { loadDemoShop } from './demo';
@@ -11,6 +11,7 @@ import type { LengthUnit } from '@emery/core/quantity';
 const shopBody = object({
   name: string().trim().min(1, 'needs a name').max(120, 'must be 120 characters at most'),
   unit: string().oneOf(['in', 'mm'], 'must be in or mm'),
+  hourRate: number().min(0, 'must be 0 or more').max(1e6, 'must be 1,000,000 at most').nullable(),
 }).required();
 
 /** The shop's name and unit, and the demo vehicles for a shop that is still empty. */
@@ -23,8 +24,12 @@ export function shopRoutes(data: DataSource): Router {
   });
 
   router.patch('/', async (request, response) => {
-    const { name, unit } = await bodyOf(shopBody, request.body);
-    const change = { ...(name && { name }), ...(unit && { unit: unit as LengthUnit }) };
+    const { name, unit, hourRate } = await bodyOf(shopBody, request.body);
+    const change = {
+      ...(name && { name }),
+      ...(unit && { unit: unit as LengthUnit }),
+      ...(hourRate !== undefined && { hourRate }),
+    };
     if (Object.keys(change).length > 0) await shops.update({ id: 1 }, change);
     response.json(await shops.findOneByOrFail({ id: 1 }));
   });
