@@ -1,7 +1,8 @@
 /** The work written out: the order of the belts, the steps, what to bring; and a job that is done by it. */
-export { bringList, type BringList } from './bring';
+export { bringList, type BringBelt, type BringList } from './bring';
 export { cardOf, type CardStep, type JobCard } from './card';
 export { heldBelt, isSetByHand, type HeldBelt } from './held';
+export { fittedMarking, fittedWords } from './fitted';
 export { jobCommand } from './command';
 export { addStep, leaveOut, moveStep, rewordStep } from './edit';
 export { JOB_FINDING_CODES } from './finding';

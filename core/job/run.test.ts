@@ -1,10 +1,14 @@
 import fc from 'fast-check';
 import { DEMO } from '../test/demo';
-import { changeBelt, type Drive } from '../drive';
+import { changeBelt, type Drive, ofBeltNow } from '../drive';
+import { inspectDrive, putFinding } from '../inspect';
+import { readingsNow } from '../tension';
 import { bringList } from './bring';
 import { cardOf } from './card';
+import { fittedMarking, fittedWords } from './fitted';
 import { type JobEvent, runOf } from './run';
 import { signedOff } from './sign-off';
+import { runFacts } from './words';
 
 let n = 0;
 const event = (more: object, by = 'Ann', at = '2026-11-26T10:00:00Z') =>
@@ -119,8 +123,9 @@ describe('signed off', () => {
       event({ kind: 'belt', belt: 'outer', fitted: 'new', number: 'TF 7', why: 'broke' }),
       event({ kind: 'belt', belt: 'inner', fitted: 'same' }),
     ]);
-    const lengths = Object.fromEntries(bringList(before).belts.map(({ belt, lengthMm }) => [belt, lengthMm]));
-    const after = signedOff(before, { at, unit: 'km', steps: cardOf(before).steps, run, lengths });
+    const brought = bringList(before).belts;
+    const asked = brought.find(({ belt }) => belt === 'outer')!;
+    const after = signedOff(before, { at, unit: 'km', steps: cardOf(before).steps, run, brought });
     const care = (id: string) => after.belts.find((belt) => belt.id === id)!.care;
     expect(care('outer')).toEqual({
       fittedAt: at,
@@ -138,11 +143,57 @@ describe('signed off', () => {
       { on: 'belt', target: 'outer', odometer: 91_000, why: 'broke', careBefore: { number: 'old' } },
     ]);
     expect(after.inspect!.odometerUnit).toBe('km');
-    expect(after.belts.find(({ id }) => id === 'outer')!.length).toBe(lengths['outer']);
+    expect(after.belts.find(({ id }) => id === 'outer')!.length).toBe(asked.lengthMm);
     // The belt that went on again is as long as it was.
     expect(after.belts.find(({ id }) => id === 'inner')!.length).toBe(
       DEMO.pickup.belts.find(({ id }) => id === 'inner')!.length,
     );
+  });
+
+  test('what the marking says is what went on: told where it is not what the card asked for', () => {
+    const [asked] = bringList(DEMO.rescue).belts;
+    const steps = cardOf(DEMO.rescue).steps;
+    const on = (marking: string) => {
+      const run = runOf([event({ kind: 'belt', belt: 'main', fitted: 'new', marking })]);
+      return signedOff(DEMO.rescue, { at, unit: 'km', steps, run, brought: [asked!] }).belts[0]!;
+    };
+    expect(fittedWords(asked!.markings[0]!.text, asked)).toBeNull();
+    expect(fittedMarking(asked!.markings.at(-1)!.text, asked)!.verdict).toBe('as-asked');
+    expect(on(asked!.markings[0]!.text)).toMatchObject({ section: 'PK', ribs: 6, length: asked!.lengthMm });
+    expect(fittedWords(asked!.second!.markings[0]!.text, asked)).toMatch(/second choice, not 6PK/);
+    expect(fittedWords('5PK1600', asked)).toMatch(/^This is not the belt that the card asked for, 6PK\d+\. Check/);
+    expect(on('5PK1600')).toMatchObject({ section: 'PK', ribs: 5, length: 1600 });
+    expect(fittedWords('no belt', asked)).toMatch(/cannot be read/);
+    expect(on('no belt')).toMatchObject({ ribs: 6, length: asked!.lengthMm });
+    expect(fittedWords('', asked)).toBeNull();
+    // The same again stays what it was, whatever is read off it.
+    const same = runOf([event({ kind: 'belt', belt: 'main', fitted: 'same', marking: '5PK1600' })]);
+    expect(signedOff(DEMO.rescue, { at, unit: 'km', steps, run: same, brought: [asked!] }).belts[0]!.ribs).toBe(6);
+    expect(runFacts(DEMO.rescue, same)).toEqual(['The belt back on, 5PK1600']);
+  });
+
+  test('readings of the old belt end with it: tension, noise and inspection', () => {
+    const old = { at: '2026-11-20T08:00:00Z' };
+    const read = putFinding(
+      {
+        ...changeBelt(DEMO.pickup, 'outer', {
+          tensionReadings: [{ id: 't', way: 'pointer', value: 1, ...old } as never],
+        }),
+        noise: { evidence: [{ id: 'n', test: 'water', outcome: 'louder', belt: 'outer', ...old } as never] },
+      },
+      { on: 'belt', target: 'outer' },
+      { check: 'chunks', outcome: 'yes' },
+      old,
+    );
+    const run = runOf([event({ kind: 'belt', belt: 'outer', fitted: 'new' })]);
+    const after = signedOff(read, { at, unit: 'km', steps: card.steps, run });
+    expect(ofBeltNow(read, 'outer', old)).toBe(true);
+    expect(ofBeltNow(after, 'outer', old)).toBe(false);
+    const verdict = (drive: Drive) =>
+      inspectDrive(drive).find(({ on, target }) => on === 'belt' && target === 'outer')!.verdict;
+    expect([verdict(read), verdict(after)]).toEqual(['replace', 'not looked at']);
+    expect(readingsNow(read, read.belts[1]!)).toHaveLength(1);
+    expect(readingsNow(after, after.belts[1]!)).toHaveLength(0);
   });
 
   test('from the 31st a month on is the last day of the next', () => {

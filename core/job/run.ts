@@ -24,11 +24,13 @@ export interface OdometerEvent extends AnyEvent {
   readonly kind: 'odometer';
   readonly odometer: number | null;
 }
-/** What went on of a belt: a new one or the same again, its number, why the old one came off. */
+/** What went on of a belt: a new one or the same again, its marking and number, why the old one came off. */
 export interface BeltFitted {
   readonly fitted: 'new' | 'same';
   readonly why?: ChangedWhy;
   readonly number?: string;
+  /** Its marking as read off it: what sort of belt it is. */
+  readonly marking?: string;
 }
 /** Says something of it; what it leaves out stays as it was said before. */
 export interface BeltEvent extends AnyEvent, Partial<BeltFitted> {
@@ -124,13 +126,14 @@ export function runOf(events: readonly JobEvent[]): JobRun {
 }
 
 /** A belt of which nobody said otherwise is a new one. */
-function fittedNow(before: BeltFitted | undefined, { fitted, why, number }: BeltEvent): BeltFitted {
+function fittedNow(before: BeltFitted | undefined, { fitted, why, number, marking }: BeltEvent): BeltFitted {
   return {
     fitted: 'new',
     ...before,
     ...(fitted !== undefined && { fitted }),
     ...(why !== undefined && { why }),
     ...(number !== undefined && { number }),
+    ...(marking !== undefined && { marking }),
   };
 }
 

@@ -1,7 +1,9 @@
 import { type BeltCare, changeBelt, type Drive, type OdometerUnit } from '../drive';
 import { changeInspect, partChanged } from '../inspect';
 import { nextLookAfter } from '../loads';
+import type { BringBelt } from './bring';
 import type { CardStep } from './card';
+import { beltAsRead, fittedMarking } from './fitted';
 import type { JobRun } from './run';
 
 /** What a job that is signed off leaves behind in the drive as it is now. */
@@ -12,15 +14,15 @@ export interface SignedOff {
   run: JobRun;
   /** The drive as it was when the job began: what was set since is the new belts'. */
   began?: Drive;
-  /** Marked lengths of the belts that were brought, by belt, mm. */
-  lengths?: Readonly<Record<string, number | undefined>>;
+  /** The belts that were to be brought. */
+  brought?: readonly BringBelt[];
 }
 
 /**
  * The drive after a job: belts that were fitted new with their number, date and odometer and their next look; parts
  * that were changed. What the job names and the drive no longer has is passed over.
  */
-export function signedOff(drive: Drive, { at, unit, steps, run, began, lengths = {} }: SignedOff): Drive {
+export function signedOff(drive: Drive, { at, unit, steps, run, began, brought = [] }: SignedOff): Drive {
   const odometer = run.odometer ?? undefined;
   const look = { at, ...(odometer !== undefined && { odometer }) };
   const done = (code: CardStep['code'], belt?: string) =>
@@ -42,7 +44,7 @@ export function signedOff(drive: Drive, { at, unit, steps, run, began, lengths =
         : now,
     counted,
   );
-  return [...run.belts].reduce((now, [id, { fitted, number, why }]) => {
+  return [...run.belts].reduce((now, [id, { fitted, number, marking, why }]) => {
     const belt = now.belts.find((one) => one.id === id);
     if (!belt) return now;
     const next = fitted === 'new' ? partChanged(now, { on: 'belt', target: id }, look, why ?? 'worn') : now;
@@ -58,12 +60,13 @@ export function signedOff(drive: Drive, { at, unit, steps, run, began, lengths =
       ...(again && { setAgainAt: run.done.get(again.id)!.at }),
       ...(done('next-look') && nextLookAfter(at, odometer, unit)),
     };
-    const brought = lengths[id];
+    const asked = brought.find((one) => one.belt === id);
+    const read = fittedMarking(marking, asked)?.reading;
     return changeBelt(next, id, {
       care,
       ...(fitted === 'new' && setSince !== undefined && { staticTension: setSince }),
-      // What was brought is what is marked, but where the marked one could not go on.
-      ...(fitted === 'new' && brought !== undefined && { length: brought }),
+      // What its marking says is on; what was to be brought where nobody read it.
+      ...(fitted === 'new' && (read ? beltAsRead(belt, read) : asked && { length: asked.lengthMm })),
     });
   }, withParts);
 }

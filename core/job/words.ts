@@ -150,8 +150,8 @@ export function runFacts(drive: Drive, { belts, parts, workedMs, notes }: JobRun
   const minutes = Math.round(workedMs / 60_000);
   return [
     ...[...belts].map(
-      ([belt, { fitted, number }]) =>
-        `${capital(beltName(drive, belt))} ${fitted === 'new' ? 'new' : 'back on'}${number ? `, number ${number}` : ''}`,
+      ([belt, { fitted, marking, number }]) =>
+        `${capital(beltName(drive, belt))} ${fitted === 'new' ? 'new' : 'back on'}${marking ? `, ${marking}` : ''}${number ? `, number ${number}` : ''}`,
     ),
     ...parts.map(({ name, count }) => `${count} × ${name}`),
     ...(minutes > 0 ? [minutes === 1 ? '1 minute of work' : `${minutes} minutes of work`] : []),

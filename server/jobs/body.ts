@@ -29,6 +29,7 @@ const EVENTS: { readonly [K in JobEvent['kind']]: Record<string, Schema> } = {
     fitted: string().oneOf(['new', 'same'], 'must be new or same'),
     why: string().oneOf(CHANGED_WHY, `must be one of ${CHANGED_WHY.join(', ')}`),
     number: text(60),
+    marking: text(60),
   },
   part: {
     name: needed(200),

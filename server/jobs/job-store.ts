@@ -182,7 +182,7 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
         steps: sheet.steps,
         run,
         began: sheet.drive,
-        lengths: Object.fromEntries(sheet.bring.belts.map(({ belt, lengthMm }) => [belt, lengthMm])),
+        brought: sheet.bring.belts,
       }),
     );
     await indexVehicles(manager, [row.vehicleId]);

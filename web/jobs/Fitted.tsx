@@ -2,7 +2,7 @@ import { AskCard } from '../ui/AskCard';
 import { CommittedText } from './CommittedText';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
-import { beltName, type BeltFitted } from '@emery/core/job';
+import { beltName, type BeltFitted, type BringBelt, fittedWords } from '@emery/core/job';
 import { capital } from '@emery/core/quantity';
 
 const WHY = [
@@ -29,6 +29,7 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
             <p key={belt}>
               <strong>{name}</strong>{' '}
               {said ? (said.fitted === 'new' ? 'a new one' : 'the same again') : 'nothing was said'}
+              {said?.marking && `, ${said.marking}`}
               {said?.number && `, number ${said.number}`}
             </p>
           );
@@ -49,6 +50,17 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
             said={said?.fitted}
             onSay={(fitted) => put({ fitted })}
           >
+            {said?.fitted === 'new' && (
+              <>
+                <CommittedText
+                  label="Marking on it"
+                  value={said.marking ?? ''}
+                  most={60}
+                  onCommit={(marking) => put({ marking })}
+                />
+                <MarkingDoubt marking={said.marking} asked={bring} />
+              </>
+            )}
             {said && (
               <CommittedText
                 label="Number on it"
@@ -70,5 +82,15 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
         );
       })}
     </section>
+  );
+}
+
+/** Told at once where the belt that went on is not the one that the card asked for. */
+export function MarkingDoubt({ marking, asked }: { marking: string | undefined; asked: BringBelt | undefined }) {
+  const doubt = fittedWords(marking, asked);
+  return doubt === null ? null : (
+    <p className="finding is-watch" role="alert">
+      <strong>{marking}.</strong> {doubt}
+    </p>
   );
 }

@@ -6,7 +6,8 @@ import { useShopHasChanged } from '../api/jobs';
 import type { JobInHand } from './use-job';
 import { sayWho, useWho } from './who';
 import type { JobOpened } from '@emery/core/api';
-import { beltName } from '@emery/core/job';
+import { beltName, fittedWords } from '@emery/core/job';
+import { capital } from '@emery/core/quantity';
 
 /** The end of a job: who signs it off, what is still open, and what it will leave behind. */
 export function SignOff({ job, hand: { run, queue } }: { job: JobOpened; hand: JobInHand }) {
@@ -49,6 +50,26 @@ export function SignOff({ job, hand: { run, queue } }: { job: JobOpened; hand: J
           Without it no number and no date is kept for it.
         </p>
       )}
+      {sheet.off.map((belt) => {
+        const said = run.belts.get(belt);
+        const doubt =
+          said?.fitted === 'new'
+            ? fittedWords(
+                said.marking,
+                sheet.bring.belts.find((one) => one.belt === belt),
+              )
+            : null;
+        return (
+          doubt !== null && (
+            <p key={belt} className="finding is-watch">
+              <strong>
+                {capital(beltName(sheet.drive, belt))}: {said!.marking}.
+              </strong>{' '}
+              {doubt}
+            </p>
+          )
+        );
+      })}
       {run.odometer === null && (
         <p className="finding is-note">
           <strong>The odometer was not read.</strong> The next look then goes by its day alone.
