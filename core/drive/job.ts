@@ -5,7 +5,7 @@ import { TORQUE_UNITS, type TorqueUnit } from '../quantity';
 export const PHASES = ['before', 'off', 'set', 'on', 'check', 'after'] as const;
 export type Phase = (typeof PHASES)[number];
 
-/** What a bolt is there for. A cover's comes off first of all; a jam nut holds the adjuster's screw where it was set. */
+/** What a bolt is there for. A cover's comes off first of all; a jam nut holds the adjuster's screw once it is set. */
 export const BOLT_USES = ['pivot', 'lock', 'jam', 'adjust', 'mount', 'cover'] as const;
 export type BoltUse = (typeof BOLT_USES)[number];
 export const BOLT_REUSES = ['again', 'new', 'compound'] as const;

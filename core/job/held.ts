@@ -50,7 +50,7 @@ export function jobBelts(drive: Drive, order: BeltOrder): JobBelts {
   return { off, along };
 }
 
-/** Belts together by the shaft that holds them, in the order in which they first come; without those that none holds. */
+/** Belts together by the shaft that holds them, in the order in which they first come. */
 export function byStation(belts: readonly HeldBelt[]): { station: Station; belts: HeldBelt[] }[] {
   const groups = new Map<string, { station: Station; belts: HeldBelt[] }>();
   for (const one of belts) {

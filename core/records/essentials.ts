@@ -70,6 +70,10 @@ export function releasesOf(drive: Drive): string[] {
   return [...releases.values()].map((release) => releaseWords(drive, release));
 }
 
+/** Signs that print well, as every reader of a code has them. Names stay as they are written. */
+const plainSigns = (text: string) =>
+  text.replace(/ · /g, ', ').replace(/[’‘]/g, "'").replace(/[″“”]/g, '"').replace(/[−–‑]/g, '-');
+
 /**
  * The drive's essentials as plain text, for a code that is read without a network: belts with what to ask for, route,
  * last rim, release. Cut off where it would no longer be read.
@@ -85,6 +89,6 @@ export function essentialsOf(drive: Drive, vehicle: { name: string; plate: strin
     ...releasesOf(drive),
     'Key out, battery off. The service manual comes first.',
   ];
-  const text = lines.join('\n');
+  const text = plainSigns(lines.join('\n'));
   return text.length <= MOST_ESSENTIALS ? text : `${text.slice(0, MOST_ESSENTIALS - 2)} …`;
 }

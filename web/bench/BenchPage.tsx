@@ -22,6 +22,7 @@ import { StageRail } from './StageRail';
 import { useBenchKeys } from './use-bench-keys';
 import { useGoToStage } from './use-go-to-stage';
 import './bench.css';
+import './bench-print.css';
 import type { Drive } from '@emery/core/drive';
 
 const WhatIfPanel = lazyPart('The what-if', () => import('./WhatIfPanel'));

@@ -1,6 +1,6 @@
 import { DownloadOutlined } from '@ant-design/icons';
 import { Button, Spin } from 'antd';
-import { create } from 'qrcode';
+import { Byte, Charset, Encoder } from '@nuintun/qrcode';
 import { useMemo, useRef, type RefObject } from 'react';
 import { useParams } from 'react-router';
 import { useSavedDrive, useVehicle } from '../api/shop';
@@ -27,7 +27,7 @@ export default function GloveboxPage() {
       back={`/drives/${data.id}/job`}
       paper="a5"
       name={name}
-      makePdf={() => pdfOf(card.current!, GLOVEBOX_MM)}
+      makePdf={() => pdfOf(card.current!, `Glovebox card: ${data.vehicleName}, ${data.name}`, GLOVEBOX_MM)}
       more={
         <Button
           icon={<DownloadOutlined />}
@@ -50,7 +50,7 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
   const plate = vehicle.data?.plate ?? '';
   const essentials = useMemo(() => essentialsOf(drive, { name: vehicleName, plate }), [drive, vehicleName, plate]);
   const lines = useMemo(() => gloveboxText(drive), [drive]);
-  const qr = 224;
+  const qr = 244;
   return (
     <svg
       ref={card}
@@ -83,29 +83,40 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
         </text>
       ))}
       <CardDrawing drive={drive} frame={{ left: 420, top: 30, width: 350, height: 240 }} />
-      <Code text={essentials} x={GLOVEBOX.width - qr - 30} y={GLOVEBOX.height - qr - 54} size={qr} />
+      <Code text={essentials} x={GLOVEBOX.width - qr - 20} y={GLOVEBOX.height - qr - 50} size={qr} />
       <text x={GLOVEBOX.width - 30} y={GLOVEBOX.height - 40} fontSize={11} textAnchor="end">
         All of this in the code, to be read without a network
       </text>
-      <text x={30} y={GLOVEBOX.height - 30} fontSize={12}>
-        Key out and battery off before hands go in. The vehicle’s service manual comes first.
-      </text>
+      {['Key out and battery off before hands go in.', 'The vehicle’s service manual comes first.'].map((line, k) => (
+        <text key={line} x={30} y={GLOVEBOX.height - 44 + 16 * k} fontSize={12}>
+          {line}
+        </text>
+      ))}
     </svg>
   );
 }
 
-/** A QR code (ISO/IEC 18004) as one path, a module a square. */
+/** White modules that a reader needs round a code (ISO/IEC 18004, 6.3.8). */
+const QUIET = 4;
+/**
+ * What every reader takes alike. With other letters the code itself says that it is UTF-8 (ECI 26): else readers guess.
+ */
+const PLAIN = /^[\x20-\x7e\n]*$/;
+
+/** A QR code (ISO/IEC 18004) as one path, a module a square, its quiet zone inside its size. */
 function Code({ text, x, y, size }: { text: string; x: number; y: number; size: number }) {
   const { count, path } = useMemo(() => {
-    const { modules } = create(text, { errorCorrectionLevel: 'M' });
+    const charset = PLAIN.test(text) ? Charset.ISO_8859_1 : Charset.UTF_8;
+    const code = new Encoder({ level: 'M' }).encode(new Byte(text, charset));
     const dark: string[] = [];
-    for (let row = 0; row < modules.size; row += 1)
-      for (let column = 0; column < modules.size; column += 1)
-        if (modules.get(row, column)) dark.push(`M${column} ${row}h1v1h-1Z`);
-    return { count: modules.size, path: dark.join('') };
+    for (let row = 0; row < code.size; row += 1)
+      for (let column = 0; column < code.size; column += 1)
+        if (code.get(column, row)) dark.push(`M${column + QUIET} ${row + QUIET}h1v1h-1Z`);
+    return { count: code.size + 2 * QUIET, path: dark.join('') };
   }, [text]);
   return (
     <g transform={`translate(${x} ${y}) scale(${size / count})`}>
+      <rect width={count} height={count} fill="#fff" />
       <path d={path} fill="#000" />
     </g>
   );

@@ -23,7 +23,7 @@ export default function RoutingCardPage() {
       back={`/drives/${data.id}/route`}
       paper="across"
       name={name}
-      makePdf={() => pdfOf(card.current!)}
+      makePdf={() => pdfOf(card.current!, `Routing card: ${data.vehicleName}, ${data.name}`)}
       more={
         <>
           <Button

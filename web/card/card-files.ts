@@ -12,16 +12,20 @@ export function svgText(card: SVGSVGElement): string {
   return `<?xml version="1.0" encoding="UTF-8"?>\n${new XMLSerializer().serializeToString(card).replace(NOT_XML, ' ')}\n`;
 }
 
-/** A card as a PDF of one page; A4 across where nothing else is said, mm. */
-export async function pdfOf(card: SVGSVGElement, { width, height } = { width: 297, height: 210 }): Promise<Blob> {
-  const [{ jsPDF }, { svg2pdf }] = await Promise.all([import('jspdf'), import('svg2pdf.js')]);
-  const pdf = new jsPDF({
-    orientation: width > height ? 'landscape' : 'portrait',
-    unit: 'mm',
-    format: [width, height],
-  });
-  await svg2pdf(card, pdf, { x: 0, y: 0, width, height });
-  return pdf.output('blob');
+/**
+ * A card as a PDF of one page; A4 across where nothing else is said, mm. What is written on it is told as well to who
+ * cannot see it.
+ */
+export async function pdfOf(
+  card: SVGSVGElement,
+  title: string,
+  { width, height } = { width: 297, height: 210 },
+): Promise<Blob> {
+  const { Pdf } = await import('../paper/pdf');
+  const pdf = await Pdf.open({ title, width, height, margin: 0 });
+  const words = [...card.querySelectorAll('text')].map(({ textContent }) => textContent).join('. ');
+  pdf.figure(card, words, { x: 0, y: 0, width, height });
+  return pdf.finish();
 }
 
 /** Circles of the pulleys and the cord line of each belt, in mm, for a bracket maker: DXF. */

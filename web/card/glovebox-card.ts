@@ -6,7 +6,7 @@ import { cardBelts, releasesOf } from '@emery/core/records';
 export const GLOVEBOX = { width: 794, height: 560 };
 export const GLOVEBOX_MM = { width: 210, height: 148 };
 /** Where the text of the card ends, px from its top. */
-const TEXT_END = GLOVEBOX.height - 52;
+const TEXT_END = GLOVEBOX.height - 66;
 
 /** What stands beside the drawing, made smaller until all of it has room; what still has none is in the code. */
 export function gloveboxText(drive: Drive): CardLine[] {

@@ -3,7 +3,6 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { GLOVEBOX, gloveboxText } from './glovebox-card';
 import { CARD, cardScale, cardText } from './routing-card';
-import { plainText } from '../jobs/job-pdf';
 import { type Drive, parseDrive } from '@emery/core/drive';
 
 function demo(name: string): Drive {
@@ -94,9 +93,4 @@ describe('the glovebox card', () => {
     expect(inside({ ...drive, belts: many })).toMatch(/the rest is in the code$/);
     expect(inside({ ...drive, belts: [] })).toBe('No belt has a route yet.');
   });
-});
-
-test('what a PDF’s own letters cannot say is said otherwise, and nothing of Western Europe is lost', () => {
-  expect(plainText('−5 °C ± 2 · Müller’s 6½" – ≤ 3')).toBe('-5 °C ± 2 · Müller’s 6½" – <= 3');
-  expect(plainText('皮带')).toBe('??');
 });

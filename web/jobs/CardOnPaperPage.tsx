@@ -40,6 +40,7 @@ export default function CardOnPaperPage() {
           steps,
           bring: bring.found.output,
         },
+        estimate: [],
         done: new Map(),
       }}
     />

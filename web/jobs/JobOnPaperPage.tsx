@@ -27,6 +27,7 @@ export default function JobOnPaperPage() {
         shop: shop.data?.name ?? '',
         facts,
         sheet: job.sheet,
+        estimate: [],
         done: new Map([...run.done].map(([step, { by }]) => [step, by])),
       }}
     />

@@ -12,39 +12,17 @@ export interface PrintedJob {
   sheet: JobSheet;
   /** Steps that are done, and by whom. */
   done: ReadonlyMap<string, string>;
+  /** What it is estimated to take, and took. */
+  estimate: readonly string[];
 }
 
 /** A4 upright, mm. */
-const PAGE = { width: 210, margin: 12 };
+const PAGE = { width: 210, height: 297, margin: 12 };
 const DRAWING = { width: 92, height: 65 };
 
-/** The built-in fonts of a PDF know the letters of Western Europe alone. */
-export const plainText = (text: string) =>
-  text
-    .replace(/[−‐‑]/g, '-')
-    .replace(/≤/g, '<=')
-    .replace(/≥/g, '>=')
-    .replace(/[^\u0020-\u007e\u00a0-\u00ff‘’“”–—…•]/g, '?');
-
-/** A job as a PDF: the drawing, what to bring, and every step with a box to tick; a page or two. */
-export async function jobPdf(printed: PrintedJob, drawing: SVGSVGElement): Promise<Blob> {
-  const [{ jsPDF }, { svg2pdf }, { autoTable }] = await Promise.all([
-    import('jspdf'),
-    import('svg2pdf.js'),
-    import('jspdf-autotable'),
-  ]);
-  const { vehicle, drive, shop, facts, sheet, done } = printed;
-  const pdf = new jsPDF({ orientation: 'portrait', unit: 'mm', format: 'a4' });
-  const { margin, width } = PAGE;
-  pdf.setFont('helvetica', 'bold').setFontSize(15).text(plainText(vehicle), margin, 17);
-  pdf.setFont('helvetica', 'normal').setFontSize(10);
-  pdf.text(plainText(drive), margin, 22.5);
-  pdf.text(plainText(shop), width - margin, 17, { align: 'right' });
-  const told: string[] = pdf.splitTextToSize(plainText(facts.join(' · ')), width - 2 * margin) as string[];
-  pdf.setFontSize(8.5).text(told, margin, 28);
-  const top = 28 + 3.6 * told.length;
-  await svg2pdf(drawing, pdf, { x: margin, y: top, ...DRAWING });
-  const bring = [
+/** What to bring, a line each. */
+export function bringLines(sheet: JobSheet): string[] {
+  return [
     ...sheet.bring.belts.map(({ markings, plain, lengthMm, basis, number, second }) =>
       [
         `${markings[0]?.text ?? plain}: ${formatMm(lengthMm, 0)}, ${formatInches(lengthMm)} ${basis}`,
@@ -55,53 +33,49 @@ export async function jobPdf(printed: PrintedJob, drawing: SVGSVGElement): Promi
         .join('; '),
     ),
     [...sheet.bring.parts, ...sheet.bring.bolts, ...sheet.bring.tools].join(', '),
-    `Off: ${sheet.off.map((id) => beltName(sheet.drive, id)).join(', then ')}.`,
+    ...(sheet.off.length > 0 ? [`Off: ${sheet.off.map((id) => beltName(sheet.drive, id)).join(', then ')}.`] : []),
     'The vehicle’s service manual comes first.',
   ];
-  const left = margin + DRAWING.width + 5;
-  pdf
-    .setFont('helvetica', 'bold')
-    .setFontSize(10)
-    .text('Bring', left, top + 5);
-  pdf.setFont('helvetica', 'normal').setFontSize(8.5);
-  let y = top + 10;
-  for (const line of bring) {
-    const parts = pdf.splitTextToSize(plainText(line), width - margin - left) as string[];
-    pdf.text(parts, left, y);
-    y += 3.7 * parts.length + 1.2;
+}
+
+/** A job as a PDF: the drawing, what to bring, and every step with a box to tick; a page or two. */
+export async function jobPdf(printed: PrintedJob, drawing: SVGSVGElement): Promise<Blob> {
+  const { Pdf } = await import('../paper/pdf');
+  const { vehicle, drive, shop, facts, sheet, done, estimate } = printed;
+  const pdf = await Pdf.open({ ...PAGE, title: `Job card: ${vehicle}, ${drive}` });
+  pdf.text('H1', vehicle, 15);
+  pdf.text('P', [drive, shop].filter(Boolean).join(' · '), 9.5);
+  pdf.text('P', facts.join(' · '), 8.2);
+  const top = pdf.y + 1.5;
+  pdf.figure(drawing, `The drive ${drive}, as drawn`, { x: PAGE.margin, y: top, ...DRAWING });
+  const left = PAGE.margin + DRAWING.width + 5;
+  const column = { x: left, width: PAGE.width - PAGE.margin - left };
+  pdf.y = top + 1;
+  pdf.text('H2', 'Bring', 10, column);
+  for (const line of [...bringLines(sheet), ...estimate]) {
+    pdf.y += 0.9;
+    pdf.text('P', line, 8, column);
   }
-  autoTable(pdf, {
-    startY: Math.max(top + DRAWING.height + 3, y),
-    margin: { left: margin, right: margin, top: margin, bottom: margin },
-    theme: 'plain',
-    styles: {
-      font: 'helvetica',
-      fontSize: 8.2,
-      cellPadding: { top: 0.7, bottom: 0.7, left: 1, right: 1 },
-      textColor: 0,
-    },
-    columnStyles: { 0: { cellWidth: 6 }, 1: { cellWidth: 7, halign: 'right' } },
-    body: PHASES.flatMap((phase) => {
-      const steps = sheet.steps.filter((step) => step.phase === phase);
-      if (steps.length === 0) return [];
-      return [
-        [{ content: PHASE_WORDS[phase], colSpan: 3, styles: { fontStyle: 'bold' as const, fontSize: 9.5 } }],
-        ...steps.map((step) => {
-          const by = done.get(step.id);
-          const caution = step.caution ? ` Caution: ${step.caution}` : '';
-          return [
-            done.has(step.id) ? 'x' : '',
-            String(sheet.steps.indexOf(step) + 1),
-            plainText(`${step.text}${caution}${by ? ` (${by})` : ''}`),
-          ];
-        }),
-      ];
-    }),
-    // A box to tick in the first column of every step.
-    didDrawCell: ({ cell, column, row }) => {
-      if (column.index !== 0 || (row.raw as unknown[]).length === 1) return;
-      pdf.setLineWidth(0.25).rect(cell.x + 1, cell.y + 0.9, 3, 3);
-    },
-  });
-  return pdf.output('blob');
+  pdf.y = Math.max(top + DRAWING.height, pdf.y) + 2;
+  for (const phase of PHASES) {
+    const steps = sheet.steps.filter((step) => step.phase === phase);
+    if (steps.length === 0) continue;
+    pdf.room(12);
+    pdf.y += 1;
+    pdf.text('H2', PHASE_WORDS[phase], 9.5);
+    pdf.y += 0.6;
+    pdf.steps(
+      steps.map((step) => {
+        const by = done.get(step.id);
+        const caution = step.caution ? ` Caution: ${step.caution}` : '';
+        return {
+          number: sheet.steps.indexOf(step) + 1,
+          text: `${step.text}${caution}${by ? ` (${by})` : ''}`,
+          done: done.has(step.id),
+        };
+      }),
+      7.8,
+    );
+  }
+  return pdf.finish();
 }

@@ -1,5 +1,14 @@
-import { plainText } from '../jobs/job-pdf';
 import type { RecordListed, VehicleListed } from '@emery/core/api';
+
+/** A4 upright, mm. */
+const PAGE = { width: 210, height: 297, margin: 14 };
+const COLUMNS = [
+  { head: 'Date', width: 21 },
+  { head: 'Odometer', width: 24 },
+  { head: 'Drive', width: 32 },
+  { head: 'What', width: 47 },
+  { head: 'Detail', width: 58 },
+] as const;
 
 /** What happened to a vehicle as a PDF, as far as it is shown. */
 export async function storyPdf(
@@ -7,28 +16,23 @@ export async function storyPdf(
   shop: string,
   records: readonly RecordListed[],
 ): Promise<Blob> {
-  const [{ jsPDF }, { autoTable }] = await Promise.all([import('jspdf'), import('jspdf-autotable')]);
-  const pdf = new jsPDF({ orientation: 'portrait', unit: 'mm', format: 'a4' });
+  const { Pdf } = await import('../paper/pdf');
   const { name, plate, odometer, odometerUnit } = vehicle;
-  pdf.setFont('helvetica', 'bold').setFontSize(15).text(plainText(name), 14, 18);
-  pdf.setFont('helvetica', 'normal').setFontSize(10);
+  const pdf = await Pdf.open({ ...PAGE, title: `What happened: ${name}` });
+  pdf.text('H1', name, 15);
   const facts = [plate, odometer === null ? '' : `${odometer.toLocaleString('en')} ${odometerUnit}`, shop];
-  pdf.text(plainText(facts.filter(Boolean).join(' · ')), 14, 24);
-  autoTable(pdf, {
-    startY: 29,
-    margin: 14,
-    styles: { fontSize: 8.5, textColor: 0, lineColor: 190, lineWidth: 0.1 },
-    headStyles: { fillColor: [31, 90, 74], textColor: 255 },
-    head: [['Date', 'Odometer', 'Drive', 'What', 'Detail']],
-    body: records.map(({ at, readingAt, unit, driveName, title, detail }) =>
-      [
-        at?.slice(0, 10) ?? '',
-        readingAt === null ? '' : `${readingAt.toLocaleString('en')} ${unit ?? odometerUnit}`,
-        driveName,
-        title,
-        detail,
-      ].map(plainText),
-    ),
-  });
-  return pdf.output('blob');
+  pdf.text('P', facts.filter(Boolean).join(' · '), 10);
+  pdf.y += 2;
+  pdf.table(
+    COLUMNS,
+    records.map(({ at, readingAt, unit, driveName, title, detail }) => [
+      at?.slice(0, 10) ?? '',
+      readingAt === null ? '' : `${readingAt.toLocaleString('en')} ${unit ?? odometerUnit}`,
+      driveName,
+      title,
+      detail,
+    ]),
+    8.2,
+  );
+  return pdf.finish();
 }

@@ -12,6 +12,7 @@ import { PulleyGrip } from './PulleyGrip';
 import { PulleyLabels, type LabelledPulley } from './PulleyLabels';
 import { ScaleBar } from './ScaleBar';
 import { Spans, TravelArrows } from './Spans';
+import { usePrintedWhole } from './use-printed-whole';
 import { useRouteString } from './use-route-string';
 import { useShaftDrag } from './use-shaft-drag';
 import { useViewport } from './use-viewport';
@@ -63,6 +64,7 @@ export function FrontView({ stage }: { stage: Stage }) {
     return { station, main, contact, radius, name: stationLabel(station), fault, ...onScreen };
   });
 
+  usePrintedWhole(svg, pulleys);
   const drag = useShaftDrag({ stage, order, k });
   const string = useRouteString({
     active: tapping,
