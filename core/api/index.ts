@@ -3,7 +3,7 @@
  * `Date` goes over the wire as ISO 8601 text.
  */
 import type { Drive, KeptPicture, OdometerUnit } from '../drive';
-import type { BringList, CardStep, JobEvent } from '../job';
+import type { BringList, CardStep, JobEstimate, JobEvent } from '../job';
 import type { DriveSketch } from '../path';
 import type { LengthUnit } from '../quantity';
 import type { BeltLife, Due, StoryKind, Survival } from '../records';
@@ -145,6 +145,8 @@ export interface JobSheet {
   on: string[];
   steps: CardStep[];
   bring: BringList;
+  /** What it was estimated to take when it began. */
+  estimate?: JobEstimate;
 }
 
 export interface JobListed<When = string> {

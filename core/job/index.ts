@@ -2,6 +2,17 @@
 export { bringList, type BringBelt, type BringList } from './bring';
 export { cardOf, type CardStep, type JobCard } from './card';
 export { heldBelt, isSetByHand, type HeldBelt } from './held';
+export {
+  durationWords,
+  estimateLines,
+  estimateOf,
+  labourPace,
+  plannedMinutes,
+  tookLines,
+  type JobEstimate,
+  type LabourPace,
+  type PricedPart,
+} from './estimate';
 export { fittedMarking, fittedWords } from './fitted';
 export { jobCommand } from './command';
 export { addStep, leaveOut, moveStep, rewordStep } from './edit';

@@ -56,6 +56,7 @@ const jobFile = object({
       .of(object({ hash: string().required(), width: number().required(), height: number().required() }).required())
       .max(1000)
       .required(),
+    clock: object({ planned: number().min(0).required(), worked: number().min(0).required() }).default(undefined),
   }).default(undefined),
   sheet: sheetBody,
   events: array()

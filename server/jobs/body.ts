@@ -132,6 +132,22 @@ export const sheetBody = object({
     bolts: lines(),
     tools: lines(),
   }).required('is missing'),
+  estimate: object({
+    minutes: number().min(0).max(1e6).required(),
+    plusMinus: number().min(0).max(1e6).required(),
+    jobs: number().integer().min(0).required(),
+    hourRate: number().min(0).max(1e6).nullable().defined(),
+    parts: array()
+      .of(
+        object({
+          name: needed(400),
+          count: number().min(0).max(1000).required(),
+          price: number().min(0).nullable().defined(),
+        }).required(),
+      )
+      .max(200)
+      .required(),
+  }).default(undefined),
 }).required('is missing');
 
 export const newJobBody = object({

@@ -6,7 +6,16 @@ import { indexVehicles } from '../vehicles/search-index';
 import { MOST_IN_JOB } from './body';
 import type { JobListed, JobNews, JobOpened, JobSheet } from '@emery/core/api';
 import type { OdometerUnit } from '@emery/core/drive';
-import { type JobEvent, type JobRun, runFacts, runOf, signedOff } from '@emery/core/job';
+import {
+  type JobEvent,
+  type JobRun,
+  labourPace,
+  type LabourPace,
+  plannedMinutes,
+  runFacts,
+  runOf,
+  signedOff,
+} from '@emery/core/job';
 
 export interface JobRow extends JobListed<Date> {
   sheet: string;
@@ -197,7 +206,23 @@ function recordOf({ drive, steps }: JobSheet, run: JobRun, by: string): JobRecor
     detail: [`${done} of ${steps.length} steps done`, ...runFacts(drive, run)].join('; '),
     odometer: run.odometer,
     pictures: run.photos.map(({ photo }) => photo),
+    clock: {
+      planned: plannedMinutes(steps.filter(({ id }) => run.done.has(id))),
+      worked: Math.round(run.workedMs / 60_000),
+    },
   };
+}
+
+/** The pace of a shop is learnt from so many of its last jobs. */
+const PACE_JOBS = 200;
+
+/** How long this shop's signed jobs took beside what the defaults say. */
+export async function paceOf(manager: EntityManager): Promise<LabourPace> {
+  const rows = await manager.query<{ record: string }[]>(
+    'SELECT record FROM job WHERE signedAt IS NOT NULL ORDER BY signedAt DESC LIMIT ?',
+    [PACE_JOBS],
+  );
+  return labourPace(rows.flatMap(({ record }) => (JSON.parse(record) as JobRecord).clock ?? []));
 }
 
 /** Drops a job that is not signed off. */

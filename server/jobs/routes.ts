@@ -3,7 +3,7 @@ import type { DataSource } from 'typeorm';
 import { checkedDrive } from '../drives/check';
 import { bodyOf, invalid } from '../http/problem';
 import { eventsBody, newJobBody, signBody } from './body';
-import { beginJob, dropJob, listJobs, newsOf, openJob, signOff, takeEvents } from './job-store';
+import { beginJob, dropJob, listJobs, newsOf, openJob, paceOf, signOff, takeEvents } from './job-store';
 import type { JobSheet } from '@emery/core/api';
 import type { JobEvent } from '@emery/core/job';
 
@@ -27,6 +27,11 @@ export function jobRoutes(data: DataSource): Router {
     const whole = { ...sheet, drive: document } as unknown as JobSheet;
     await data.transaction((manager) => beginJob(manager, { id, driveId, by, at, sheet: whole }));
     response.status(201).json(await openJob(data.manager, id));
+  });
+
+  // Before the address of one job, which it would be taken for.
+  router.get('/pace', async (_request, response) => {
+    response.json(await paceOf(data.manager));
   });
 
   router.get('/:id', async (request, response) => {

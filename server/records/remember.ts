@@ -44,6 +44,8 @@ export interface JobRecord {
   detail: string;
   odometer: number | null;
   pictures: readonly KeptPicture[];
+  /** Minutes its clock ran, and of its done steps by defaults; those from before that was kept have none. */
+  clock?: { planned: number; worked: number };
 }
 interface JobRow {
   id: string;

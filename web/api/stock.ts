@@ -1,4 +1,4 @@
-import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { ask } from './client';
 import type { StockedLength } from '@emery/core/api';
 import type { StockBelt } from '@emery/core/size';
@@ -51,9 +51,9 @@ export const useStockedLengths = (section: string | null, ribs: number | null) =
     retry: 1,
   });
 
-/** The belts of one length. */
-export const useStockOf = (section: string, ribs: number | null, lengthMm: number) =>
-  useQuery({
+/** The belts of one length, as they are asked for. */
+export const stockOf = (section: string, ribs: number | null, lengthMm: number) =>
+  queryOptions({
     queryKey: ['stock', 'of', section, ribs, lengthMm],
     queryFn: ({ signal }) =>
       ask<StockPage>(
@@ -64,3 +64,5 @@ export const useStockOf = (section: string, ribs: number | null, lengthMm: numbe
       ),
     staleTime: 30_000,
   });
+export const useStockOf = (section: string, ribs: number | null, lengthMm: number) =>
+  useQuery(stockOf(section, ribs, lengthMm));

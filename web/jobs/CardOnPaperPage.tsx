@@ -4,6 +4,8 @@ import { useParams, useSearchParams } from 'react-router';
 import { useSavedDrive, useShop } from '../api/shop';
 import { useCoreSum } from '../state/use-core-sum';
 import { Paper } from './Paper';
+import { useEstimate } from './use-estimate';
+import { estimateLines } from '@emery/core/job';
 
 /** The card of a drive on paper, before any job is begun. */
 export default function CardOnPaperPage() {
@@ -18,6 +20,7 @@ export default function CardOnPaperPage() {
   );
   const card = useCoreSum('jobCard', asked, 0);
   const bring = useCoreSum('jobBring', asked, 0);
+  const estimate = useEstimate(card.found?.output.steps ?? null, bring.found?.output ?? null);
   const stopped = card.stopped ?? bring.stopped;
   if (error ?? stopped)
     return <p className="shop-none">{error?.message ?? `The card was not written: ${stopped!.why}`}</p>;
@@ -40,7 +43,7 @@ export default function CardOnPaperPage() {
           steps,
           bring: bring.found.output,
         },
-        estimate: [],
+        estimate: estimate ? estimateLines(estimate) : [],
         done: new Map(),
       }}
     />

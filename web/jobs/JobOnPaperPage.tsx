@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import { useShop } from '../api/shop';
 import { Paper } from './Paper';
 import { useJob } from './use-job';
-import { runFacts } from '@emery/core/job';
+import { estimateLines, runFacts, tookLines } from '@emery/core/job';
 
 /** A job on paper: as it stands, or as it was signed off. */
 export default function JobOnPaperPage() {
@@ -12,6 +12,14 @@ export default function JobOnPaperPage() {
   const shop = useShop();
   if (error && !job) return <p className="shop-none">{error.message}</p>;
   if (!job) return <Spin className="page-spin" />;
+  const { estimate: estimated } = job.sheet;
+  // Of what was used the estimate knows the price.
+  const used = run.parts.map(({ name, count }) => ({
+    name,
+    count,
+    price: estimated?.parts.find((part) => part.name === name)?.price ?? null,
+  }));
+  const estimate = estimated ? [...estimateLines(estimated), ...tookLines(run.workedMs, estimated, used)] : [];
   const facts = [
     `Begun ${job.startedAt.slice(0, 10)}${job.startedBy ? ` by ${job.startedBy}` : ''}`,
     job.signedAt ? `Signed off ${job.signedAt.slice(0, 10)} by ${job.signedBy}` : 'Not signed off',
@@ -27,7 +35,7 @@ export default function JobOnPaperPage() {
         shop: shop.data?.name ?? '',
         facts,
         sheet: job.sheet,
-        estimate: [],
+        estimate,
         done: new Map([...run.done].map(([step, { by }]) => [step, by])),
       }}
     />

@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import { TypedPlace } from '../ui/typed-text';
 import { Thumbnail } from '../bench/Thumbnail';
 import { BringList } from './BringList';
+import { Estimate } from './Estimate';
 import { Fitted } from './Fitted';
 import { JobExtras } from './JobExtras';
 import { SignOff } from './SignOff';
@@ -14,6 +15,7 @@ import '../bench/bench.css';
 import '../ui/ledger.css';
 import './jobs.css';
 import type { JobOpened } from '@emery/core/api';
+import { durationWords, type JobEstimate } from '@emery/core/job';
 import { sketchOf } from '@emery/core/path';
 
 /** One job, ticked off at the vehicle: on a telephone with one thumb, on several devices at once. */
@@ -71,7 +73,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
         ) : (
           <>
             <Who />
-            <Timer hand={hand} />
+            <Timer hand={hand} estimate={sheet.estimate} />
           </>
         )}
         <Waiting hand={hand} />
@@ -83,6 +85,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
           </Button>
         </div>
         {bringing && <BringList drive={sheet.drive} bring={sheet.bring} />}
+        {bringing && sheet.estimate && <Estimate estimate={sheet.estimate} open={false} />}
         <Thumbnail sketch={sketch} label="The drive" />
       </section>
       <Steps job={job} hand={hand} />
@@ -135,7 +138,7 @@ function Waiting({ hand: { queue, forgetRefused } }: { hand: JobInHand }) {
 }
 
 /** The time that the work takes: it runs on while the page is closed, and on any device. */
-function Timer({ hand: { run, happens } }: { hand: JobInHand }) {
+function Timer({ hand: { run, happens }, estimate }: { hand: JobInHand; estimate: JobEstimate | undefined }) {
   const [now, setNow] = useState(() => Date.now());
   const runs = run.runningSince !== null;
   useEffect(() => {
@@ -148,6 +151,11 @@ function Timer({ hand: { run, happens } }: { hand: JobInHand }) {
     <div className="job-timer">
       <span className="label">Time taken</span>
       <strong>{clock(ms)}</strong>
+      {estimate && (
+        <span className="quiet">
+          of {durationWords(estimate.minutes)} ± {durationWords(estimate.plusMinus)} estimated
+        </span>
+      )}
       <Button
         onClick={() => {
           setNow(Date.now());

@@ -13,7 +13,7 @@ const FRAME = { left: 8, top: 8, width: 360, height: 250 };
 /** A job as it is printed, and its way into a PDF. */
 export function Paper({ printed, back }: { printed: PrintedJob; back: string }) {
   const drawing = useRef<SVGSVGElement>(null);
-  const { vehicle, drive, shop, facts, sheet, done } = printed;
+  const { vehicle, drive, shop, facts, sheet, done, estimate } = printed;
   return (
     <CardPage
       title="Job card"
@@ -61,6 +61,9 @@ export function Paper({ printed, back }: { printed: PrintedJob; back: string }) 
               Off: {sheet.off.map((id) => beltName(sheet.drive, id)).join(', then ')}. The vehicle&rsquo;s service
               manual comes first.
             </p>
+            {estimate.map((line) => (
+              <p key={line}>{line}</p>
+            ))}
           </section>
         </div>
         <div className="job-paper-steps">

@@ -1,13 +1,17 @@
 import { Progress } from 'antd';
 import { BringList } from '../../jobs/BringList';
+import { Estimate } from '../../jobs/Estimate';
+import { useEstimate } from '../../jobs/use-estimate';
 import { useBench } from '../../state/bench';
 import { StoppedSum } from '../../ui/StoppedSum';
-import { useBring } from './sums';
+import { useBring, useCard } from './sums';
 
 /** What to bring for the job. */
 export default function BringView() {
   const { drive } = useBench('drive');
   const { bring, progress, stopped } = useBring();
+  const { card } = useCard();
+  const estimate = useEstimate(card?.steps ?? null, bring);
   return (
     <>
       {!bring && progress !== null && (
@@ -15,6 +19,7 @@ export default function BringView() {
       )}
       <StoppedSum stopped={stopped} />
       {bring && <BringList drive={drive} bring={bring} />}
+      {estimate && <Estimate estimate={estimate} open />}
     </>
   );
 }

@@ -2,6 +2,7 @@ import { Button, Segmented } from 'antd';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useBeginJob, useJobs } from '../../api/jobs';
 import { FindingItem } from '../../bench/FindingItem';
+import { useEstimate } from '../../jobs/use-estimate';
 import { lazyPart } from '../../parts/lazy-part';
 import { useBench } from '../../state/bench';
 import { StoppedSum } from '../../ui/StoppedSum';
@@ -10,7 +11,7 @@ import { CardView } from './CardView';
 import { type JobView, useJobStage } from './JobProvider';
 import { useBring, useCard } from './sums';
 import './job.css';
-import { beltName, jobWords, type JobCard } from '@emery/core/job';
+import { beltName, durationWords, jobWords, type JobCard, type JobEstimate } from '@emery/core/job';
 import { capital } from '@emery/core/quantity';
 
 const BoltsView = lazyPart('The bolts', () => import('./BoltsView'));
@@ -27,6 +28,8 @@ export default function JobLedger() {
   const { view, setView } = useJobStage();
   const { drive, unit } = useBench('drive', 'unit');
   const { card, progress, stopped } = useCard();
+  const { bring } = useBring();
+  const estimate = useEstimate(card?.steps ?? null, bring);
   if (drive.belts.every(({ route }) => route.length === 0))
     return (
       <>
@@ -39,8 +42,8 @@ export default function JobLedger() {
       <Scope />
       {!card && progress !== null && <p className="quiet">Writing the card …</p>}
       <StoppedSum stopped={stopped} />
-      {card && <Answer card={card} />}
-      {card && <Begin />}
+      {card && <Answer card={card} estimate={estimate} />}
+      {card && <Begin estimate={estimate} />}
       {card && <Findings card={card} urgent />}
       <Segmented<JobView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
       {view === 'card' && card && <CardView card={card} unit={unit} />}
@@ -90,7 +93,7 @@ function Scope() {
 }
 
 /** The order of the belts as the largest words. */
-function Answer({ card: { order, steps } }: { card: JobCard }) {
+function Answer({ card: { order, steps }, estimate }: { card: JobCard; estimate: JobEstimate | null }) {
   const { drive } = useBench('drive');
   const names = order.off.map((id) => beltName(drive, id));
   const told = names.length === 1 ? 'Belt' : capital(names.join(', then '));
@@ -99,15 +102,17 @@ function Answer({ card: { order, steps } }: { card: JobCard }) {
       <div className="label">{names.length === 1 ? 'Comes off' : 'Off in this order, on the other way round'}</div>
       <div className="answer-figure job-order">{told}</div>
       <div className="answer-note">
-        {steps.length} steps. Written from what the other stages decided; the vehicle&rsquo;s service manual comes
-        first.
+        {steps.length} steps
+        {estimate && `, ${durationWords(estimate.minutes)} ± ${durationWords(estimate.plusMinus)} of work`}
+        {estimate?.jobs === 0 && ' (a default)'}. Written from what the other stages decided; the vehicle&rsquo;s
+        service manual comes first.
       </div>
     </div>
   );
 }
 
 /** Begins the job with the card as it is, or goes on with one that is in hand. */
-function Begin() {
+function Begin({ estimate }: { estimate: JobEstimate | null }) {
   const { driveId = '' } = useParams();
   const { drive, unit } = useBench('drive', 'unit');
   const { card, fresh, asked } = useCard();
@@ -128,6 +133,7 @@ function Begin() {
         on: card!.order.on,
         steps: card!.steps,
         bring: bring!,
+        ...(estimate && { estimate }),
       },
     });
     void navigate(`/jobs/${job.id}`);
