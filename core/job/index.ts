@@ -18,6 +18,7 @@ export { jobCommand } from './command';
 export { addStep, leaveOut, moveStep, rewordStep } from './edit';
 export { JOB_FINDING_CODES } from './finding';
 export { beltOrder } from './order';
+export { jobSteps, planChanges, type PlanChange } from './plan';
 export { runOf, type BeltFitted, type JobEvent, type JobRun } from './run';
 export { signedOff } from './sign-off';
 export { inTighteningOrder, lacksTorque } from './bolts';

@@ -1,4 +1,5 @@
 import type { ChangedWhy, KeptPicture } from '../drive';
+import type { PlanChange } from './plan';
 
 /** What everything that happens at a job says of itself. */
 interface AnyEvent {
@@ -56,7 +57,12 @@ export interface TimerEvent extends AnyEvent {
   readonly kind: 'timer';
   readonly running: boolean;
 }
-export type JobEvent = TickEvent | NoteEvent | OdometerEvent | BeltEvent | PartEvent | PhotoEvent | TimerEvent;
+/** A step of a plan that has changed since is taken over. */
+export interface PlanEvent extends AnyEvent, PlanChange {
+  readonly kind: 'plan';
+}
+export type JobEvent =
+  TickEvent | NoteEvent | OdometerEvent | BeltEvent | PartEvent | PhotoEvent | TimerEvent | PlanEvent;
 
 /** Where a job stands. */
 export interface JobRun {
@@ -67,6 +73,8 @@ export interface JobRun {
   belts: ReadonlyMap<string, BeltFitted>;
   parts: PartUsed[];
   photos: PhotoEvent[];
+  /** What was taken over of a plan that changed, in order. */
+  plan: PlanEvent[];
   /** Work so far, ms; and since when it runs now, where it does. */
   workedMs: number;
   runningSince: string | null;
@@ -83,7 +91,12 @@ export function runOf(events: readonly JobEvent[]): JobRun {
   const done = new Map<string, { at: string; by: string }>();
   const belts = new Map<string, BeltFitted>();
   const parts = new Map<string, PartUsed>();
-  const run = { notes: [] as NoteEvent[], photos: [] as PhotoEvent[], odometer: null as number | null };
+  const run = {
+    notes: [] as NoteEvent[],
+    photos: [] as PhotoEvent[],
+    plan: [] as PlanEvent[],
+    odometer: null as number | null,
+  };
   let [workedMs, runningSince] = [0, null as string | null];
   const people = new Set<string>();
   const seen = new Set<string>();
@@ -111,6 +124,9 @@ export function runOf(events: readonly JobEvent[]): JobRun {
         break;
       case 'photo':
         run.photos.push(event);
+        break;
+      case 'plan':
+        run.plan.push(event);
         break;
       case 'timer':
         if (event.running) runningSince ??= event.at;

@@ -19,6 +19,23 @@ const photo = object({
   height: number().integer().min(1).max(100_000).required('is missing'),
 }).required('is missing');
 
+const cardStep = object({
+  id: id(),
+  phase: string().oneOf(PHASES).required('is missing'),
+  code: string().oneOf(STEP_CODES).required('is missing'),
+  text: needed(20_000),
+  caution: text(400).nullable().defined('is missing'),
+  belt: text(80),
+  belts: array().of(id()).max(16).default(undefined),
+  station: text(80),
+  pulley: text(80),
+  part: object({ on: needed(20), target: needed(80) }).default(undefined),
+  minutes: number().min(0).max(600),
+  reworded: boolean(),
+})
+  .noUnknown()
+  .required();
+
 /** What each kind of event says besides. */
 const EVENTS: { readonly [K in JobEvent['kind']]: Record<string, Schema> } = {
   tick: { step: id(), done: boolean().required('is missing') },
@@ -42,6 +59,11 @@ const EVENTS: { readonly [K in JobEvent['kind']]: Record<string, Schema> } = {
   },
   photo: { photo, step: text(200) },
   timer: { running: boolean().required('is missing') },
+  plan: {
+    change: string().oneOf(['add', 'remove', 'reword'], 'must be add, remove or reword').required('is missing'),
+    step: cardStep.required('is missing'),
+    after: text(200).nullable(),
+  },
 };
 const EVENT_KINDS = Object.keys(EVENTS) as JobEvent['kind'][];
 const kinds = string()
@@ -90,24 +112,7 @@ export const sheetBody = object({
   off: array().of(id()).max(16).required('is missing'),
   on: array().of(id()).max(16).required('is missing'),
   steps: array()
-    .of(
-      object({
-        id: id(),
-        phase: string().oneOf(PHASES).required('is missing'),
-        code: string().oneOf(STEP_CODES).required('is missing'),
-        text: needed(20_000),
-        caution: text(400).nullable().defined('is missing'),
-        belt: text(80),
-        belts: array().of(id()).max(16).default(undefined),
-        station: text(80),
-        pulley: text(80),
-        part: object({ on: needed(20), target: needed(80) }).default(undefined),
-        minutes: number().min(0).max(600),
-        reworded: boolean(),
-      })
-        .noUnknown()
-        .required(),
-    )
+    .of(cardStep)
     .min(1, 'needs one step or more')
     .max(3000, 'has more than 3,000 steps')
     .required('is missing'),

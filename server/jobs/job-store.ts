@@ -9,6 +9,7 @@ import type { OdometerUnit } from '@emery/core/drive';
 import {
   type JobEvent,
   type JobRun,
+  jobSteps,
   labourPace,
   type LabourPace,
   plannedMinutes,
@@ -163,8 +164,9 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
       if (row.signedBy === by) return;
       throw signedAlready(row);
     }
-    const sheet = JSON.parse(row.sheet) as JobSheet;
+    const began = JSON.parse(row.sheet) as JobSheet;
     const run = runOf((await eventsOf(manager, id, 0)).events);
+    const sheet = { ...began, steps: jobSteps(began.steps, run) };
     const [vehicle] = await manager.query<{ odometer: number | null; odometerUnit: OdometerUnit }[]>(
       'SELECT odometer, odometerUnit FROM vehicle WHERE id = ? FOR UPDATE',
       [row.vehicleId],

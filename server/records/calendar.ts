@@ -10,8 +10,8 @@ export type DueDated = DueListed & { changedAt: Date };
 
 /**
  * What is due as a calendar (RFC 5545): a day's entry each with a reminder, those on no day that is known left out. An
- * entry keeps its name while the thing is due, so that a calendar that reads the feed again moves it and does not double
- * it; what it says of its last change moves with the entry alone. `address` is where this Emery is reached.
+ * entry keeps its name while the thing is due, so that a calendar that reads the feed again moves it and does not
+ * double it; what it says of its last change moves with the entry alone. `address` is where this Emery is reached.
  */
 export function calendarOf(dues: readonly DueDated[], address: string): string {
   const calendar = ical({ name: 'Emery: what is due', prodId: { company: 'Emery', product: 'Due', language: 'EN' } });

@@ -40,9 +40,10 @@ export const useVehicles = (search: string) =>
     placeholderData: keepPreviousData,
   });
 
-export const useVehicle = (id: string) =>
+export const useVehicle = (id: string, enabled = true) =>
   useQuery({
     queryKey: ['vehicles', 'one', id],
+    enabled,
     queryFn: ({ signal }) => ask<VehicleListed>('GET', `/vehicles/${id}`, undefined, signal),
   });
 
@@ -60,13 +61,14 @@ export const useDeleted = (enabled: boolean) =>
     },
   });
 
-/** A drive as the server has it now, for pages that only show it. */
-export const useSavedDrive = (id: string) =>
+/** A drive as the server has it now, for pages that only show it; asked for anew every so many ms where it is said. */
+export const useSavedDrive = (id: string, everyMs?: number) =>
   useQuery({
     queryKey: ['saved drive', id],
     queryFn: ({ signal }) => ask<DriveOpened>('GET', `/drives/${id}`, undefined, signal),
     gcTime: 0,
     staleTime: 0,
+    ...(everyMs !== undefined && { refetchInterval: everyMs }),
   });
 
 export const useDrive = (id: string, enabled: boolean) =>

@@ -3,6 +3,7 @@ import { AutoComplete, Button } from 'antd';
 import { useDeferredValue } from 'react';
 import { useStock } from '../api/stock';
 import { FigureField } from '../ui/FigureField';
+import { OdometerOffer } from '../ui/OdometerOffer';
 import { PictureButton } from '../ui/PictureButton';
 import { useTyped } from '../ui/typed-text';
 import { JobPicture } from './JobPicture';
@@ -29,16 +30,19 @@ export function JobExtras(props: Props) {
           Odometer {run.odometer === null ? 'not read' : `${run.odometer.toLocaleString('en')} ${job.odometerUnit}`}
         </p>
       ) : (
-        <FigureField
-          label="Odometer"
-          unit={job.odometerUnit}
-          value={run.odometer}
-          least={0}
-          most={1e7}
-          onCommit={(odometer) => happens({ kind: 'odometer', odometer })}
-          onClear={() => happens({ kind: 'odometer', odometer: null })}
-          doubtOf={(odometer) => odometerDoubtWords(odometer, job.vehicleOdometer, job.odometerUnit)}
-        />
+        <>
+          <FigureField
+            label="Odometer"
+            unit={job.odometerUnit}
+            value={run.odometer}
+            least={0}
+            most={1e7}
+            onCommit={(odometer) => happens({ kind: 'odometer', odometer })}
+            onClear={() => happens({ kind: 'odometer', odometer: null })}
+            doubtOf={(odometer) => odometerDoubtWords(odometer, job.vehicleOdometer, job.odometerUnit)}
+          />
+          {run.odometer === null && <ShopOdometer {...props} />}
+        </>
       )}
       <Parts {...props} />
       <div>
@@ -62,6 +66,15 @@ export function JobExtras(props: Props) {
     </section>
   );
 }
+
+/** The vehicle's odometer as the shop has it, offered while the job has none. */
+export const ShopOdometer = ({ job, hand }: Props) => (
+  <OdometerOffer
+    reading={job.vehicleOdometer}
+    unit={job.odometerUnit}
+    onTake={(odometer) => hand.happens({ kind: 'odometer', odometer })}
+  />
+);
 
 /** Parts used, off the shop's own shelf or not. */
 function Parts({ job, hand: { run, happens } }: Props) {

@@ -7,6 +7,7 @@ import { BringList } from './BringList';
 import { Estimate } from './Estimate';
 import { Fitted } from './Fitted';
 import { JobExtras } from './JobExtras';
+import { PlanOffers } from './PlanOffers';
 import { SignOff } from './SignOff';
 import { Steps } from './Steps';
 import { type JobInHand, useJob } from './use-job';
@@ -88,6 +89,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
         {bringing && sheet.estimate && <Estimate estimate={sheet.estimate} open={false} />}
         <Thumbnail sketch={sketch} label="The drive" />
       </section>
+      {signedAt === null && <PlanOffers job={job} hand={hand} />}
       <Steps job={job} hand={hand} />
       <Fitted job={job} hand={hand} />
       <JobExtras job={job} hand={hand} />

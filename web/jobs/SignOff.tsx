@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { useShopHasChanged } from '../api/jobs';
+import { ShopOdometer } from './JobExtras';
 import type { JobInHand } from './use-job';
 import { sayWho, useWho } from './who';
 import type { JobOpened } from '@emery/core/api';
@@ -10,7 +11,8 @@ import { beltName, fittedWords } from '@emery/core/job';
 import { capital } from '@emery/core/quantity';
 
 /** The end of a job: who signs it off, what is still open, and what it will leave behind. */
-export function SignOff({ job, hand: { run, queue } }: { job: JobOpened; hand: JobInHand }) {
+export function SignOff({ job, hand }: { job: JobOpened; hand: JobInHand }) {
+  const { run, queue } = hand;
   const client = useQueryClient();
   const changed = useShopHasChanged();
   const navigate = useNavigate();
@@ -72,7 +74,8 @@ export function SignOff({ job, hand: { run, queue } }: { job: JobOpened; hand: J
       })}
       {run.odometer === null && (
         <p className="finding is-note">
-          <strong>The odometer was not read.</strong> The next look then goes by its day alone.
+          <strong>The odometer was not read.</strong> The next look then goes by its day alone.{' '}
+          <ShopOdometer job={job} hand={hand} />
         </p>
       )}
       <label className="job-who">

@@ -6,7 +6,7 @@ import { browserStorage } from '../state/draft-store';
 import { JobQueue, type QueueState } from './job-queue';
 import { whoIsThere } from './who';
 import type { JobNews, JobOpened } from '@emery/core/api';
-import { type JobEvent, type JobRun, runOf } from '@emery/core/job';
+import { type JobEvent, type JobRun, jobSteps, runOf } from '@emery/core/job';
 
 /** How often what others did is asked for, ms. */
 const NEWS_MS = 2500;
@@ -55,8 +55,13 @@ export function useJob(id: string): JobInHand {
   useNews(data ?? null, key);
   const events = useMemo(() => [...(data?.events ?? []), ...state.waiting], [data, state.waiting]);
   const run = useMemo(() => runOf(events), [events]);
+  // By what it is done now: the steps it began with, and what was taken over of a plan that changed.
+  const job = useMemo(
+    () => (data ? { ...data, sheet: { ...data.sheet, steps: jobSteps(data.sheet.steps, run) } } : null),
+    [data, run],
+  );
   return {
-    job: data ?? null,
+    job,
     error,
     run,
     queue: state,

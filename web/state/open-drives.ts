@@ -1,3 +1,4 @@
+import { sameDocument } from './same-document';
 import { ask } from '../api/client';
 import { newSaveId } from '../api/shop';
 import { createDriveStore, type DriveStore } from './drive-history';
@@ -141,8 +142,6 @@ function takingOver(key: string, own: DraftStore): DraftStore {
     },
   };
 }
-
-const sameDocument = (a: Drive, b: Drive): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 const nudgeAll = () => {
   for (const { saver } of held.values()) saver.nudge();

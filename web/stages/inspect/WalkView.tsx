@@ -11,6 +11,10 @@ import { useInspect } from './InspectProvider';
 import { useInspection, useLook, useOdometer, usePartInHand } from './sums';
 import { VERDICT_MARKS } from './marks';
 import { type Check, ODOMETER_UNITS, ODOMETER_WORDS, stationOf } from '@emery/core/drive';
+import { useParams } from 'react-router';
+import { useVehicle } from '../../api/shop';
+import { openDriveOf } from '../../state/open-drives';
+import { OdometerOffer } from '../../ui/OdometerOffer';
 import { odometerDoubtWords } from '@emery/core/quantity';
 import {
   changeInspect,
@@ -179,6 +183,13 @@ function Odometer() {
   const { now, last, write } = useOdometer();
   const unit = drive.inspect?.odometerUnit ?? 'km';
   const { began } = useInspect();
+  const { driveId = '' } = useParams();
+  const vehicleId = openDriveOf(driveId)?.opened.vehicleId ?? '';
+  const vehicle = useVehicle(vehicleId, vehicleId !== '').data;
+  const take = (reading: number) => {
+    write(reading);
+    dispatch(edit((d) => readOdometer(d, reading, { at: began })));
+  };
   return (
     <div className="fields walk-odometer">
       <FigureField
@@ -188,10 +199,7 @@ function Odometer() {
         least={0}
         most={1e7}
         doubtOf={(reading) => odometerDoubtWords(reading, last, unit)}
-        onCommit={(reading) => {
-          write(reading);
-          dispatch(edit((d) => readOdometer(d, reading, { at: began })));
-        }}
+        onCommit={take}
         onClear={() => {
           write(null);
           dispatch(edit((d) => readOdometer(d, undefined, { at: began })));
@@ -203,6 +211,9 @@ function Odometer() {
         options={ODOMETER_UNITS.map((value) => ({ value, label: ODOMETER_WORDS[value] }))}
         onChange={(odometerUnit) => dispatch(edit((d) => changeInspect(d, { odometerUnit })))}
       />
+      {now === null && vehicle && vehicle.odometerUnit === unit && (
+        <OdometerOffer reading={vehicle.odometer} unit={unit} onTake={take} />
+      )}
       {now !== null && last !== null && now < last && (
         <p role="status">
           ▲ That is less than at the last look, {last.toLocaleString('en')} {unit}.

@@ -1,0 +1,60 @@
+import { Button } from 'antd';
+import { useMemo, useState } from 'react';
+import { useSavedDrive } from '../api/shop';
+import { sameDocument } from '../state/same-document';
+import { useCoreSum } from '../state/use-core-sum';
+import type { JobInHand } from './use-job';
+import type { JobOpened } from '@emery/core/api';
+import { type PlanChange, planChanges } from '@emery/core/job';
+
+/** How often the drive is looked at for a plan that has changed, ms. */
+const LOOK_MS = 20_000;
+const CHANGE_WORDS: Record<PlanChange['change'], { mark: string; name: string }> = {
+  add: { mark: '+', name: 'New step' },
+  remove: { mark: '−', name: 'No longer needed' },
+  reword: { mark: '~', name: 'Now says' },
+};
+const keyOf = ({ change, step }: PlanChange) => `${change} ${step.id} ${step.text} ${step.caution ?? ''}`;
+
+/** What has changed in the drive's plan since the job began, offered step by step; what is ticked stays as it is. */
+export function PlanOffers({ job, hand }: { job: JobOpened; hand: JobInHand }) {
+  const { driveId, sheet } = job;
+  const saved = useSavedDrive(driveId, LOOK_MS).data?.document;
+  const asked = useMemo(
+    () => (saved && !sameDocument(saved, sheet.drive) ? { drive: saved, belt: sheet.belt, unit: sheet.unit } : null),
+    [saved, sheet.drive, sheet.belt, sheet.unit],
+  );
+  const fresh = useCoreSum('jobCard', asked, 0).found?.output;
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const offers = fresh
+    ? planChanges(sheet.steps, fresh.steps, hand.run.done).filter((one) => !left.has(keyOf(one)))
+    : [];
+  if (offers.length === 0) return null;
+  const take = (offer: PlanChange) => hand.happens({ kind: 'plan', ...offer });
+  return (
+    <section className="sheet job-offers" aria-label="The plan has changed">
+      <h2>The plan has changed since this job began</h2>
+      <p className="quiet">Take over what still has to be done. What is ticked stays.</p>
+      <ul className="at-hand">
+        {offers.map((offer) => (
+          <li key={keyOf(offer)}>
+            <span>
+              <strong>
+                {CHANGE_WORDS[offer.change].mark} {CHANGE_WORDS[offer.change].name}:
+              </strong>{' '}
+              {offer.step.text}
+              {offer.step.caution && offer.change !== 'remove' && (
+                <span className="job-caution"> ▲ {offer.step.caution}</span>
+              )}
+            </span>
+            <Button type="primary" onClick={() => take(offer)}>
+              Take it
+            </Button>
+            <Button onClick={() => setLeft(new Set([...left, keyOf(offer)]))}>Leave it</Button>
+          </li>
+        ))}
+      </ul>
+      {offers.length > 1 && <Button onClick={() => offers.forEach(take)}>Take all {offers.length}</Button>}
+    </section>
+  );
+}
