@@ -128,6 +128,16 @@ export interface RecordPage {
   total: number;
 }
 
+/** A row of belts from before Emery, and where it goes; or why it cannot be taken in. */
+export type HistoryPlaced =
+  | { ok: true; vehicle: string; drive: string; belt: string; text: string; there: boolean }
+  | { ok: false; problem: string };
+/** What a list of old belts would bring, or has brought. */
+export interface HistoryAnswer {
+  rows: HistoryPlaced[];
+  taken: number;
+}
+
 /** How long belts of one kind last, by the shop's own records. */
 export interface LivesAnswer {
   kinds: { kind: string; belts: number; ended: number }[];

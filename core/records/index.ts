@@ -12,6 +12,14 @@ export {
   type DueKind,
 } from './due-state';
 export { cardBelts, essentialsOf, MOST_ESSENTIALS, releasesOf } from './essentials';
+export {
+  beltsMeant,
+  HISTORY_COLUMNS,
+  readHistoryRow,
+  withHistory,
+  type HistoryColumn,
+  type HistoryRow,
+} from './history';
 export { kindOfBelt, ranKm, type BeltLife } from './lives';
 export { memoryOf, odometerReadings, type DriveMemory } from './memory';
 export { queryWords, readBeltQuery, type BeltQuery } from './query';

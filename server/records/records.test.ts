@@ -253,3 +253,68 @@ test('a list asked for wrongly says so', async () => {
   expect((await ask('GET', '/records/due?limit=-1')).status).toBe(422);
   expect((await ask('GET', `/records/belts?search=${'%25_'.repeat(80)}`)).status).toBe(200);
 });
+
+describe('belts from before Emery', () => {
+  type Told = { ok: boolean; problem?: string; belt?: string; text?: string; there?: boolean };
+  const bring = async (rows: object[], look: boolean) =>
+    (await ask('POST', '/records/history', { rows, look })).body as { rows: Told[]; taken: number };
+  const rows = [
+    {
+      vehicle: 'ÖLD truck',
+      belt: '',
+      number: 'A1',
+      fitted: '2019-01-01',
+      odometer: '1000',
+      'taken off': '2022-01-01',
+      'odometer off': '61000',
+    },
+    { vehicle: 'old 1', belt: '6PK1700', number: 'B2', fitted: '2022-01-01', odometer: '61000' },
+    { vehicle: 'nobody', fitted: '2022-01-01' },
+    { vehicle: 'old 1', fitted: '03/04/2021' },
+  ];
+
+  test('a look first, and nothing changed by it; then taken in, once however often it is sent', async () => {
+    const { id } = await put('Öld truck', front('Front'), { plate: 'OLD 1', odometer: 90_000 });
+    const looked = await bring(rows, true);
+    expect(looked.taken).toBe(0);
+    expect(looked.rows).toMatchObject([
+      { ok: true, belt: 'The belt', there: false },
+      { ok: true, text: 'number B2, fitted 2022-01-01 at 61,000, still on' },
+      { ok: false, problem: 'vehicle: no vehicle with a drive is called "nobody", by name or plate' },
+      { ok: false, problem: expect.stringMatching(/^fitted: /) as string },
+    ]);
+    expect((await ask('GET', `/drives/${id}`)).body.revision).toBe(1);
+    expect((await bring(rows, false)).taken).toBe(2);
+    const again = await bring(rows, false);
+    expect(again.taken).toBe(0);
+    expect(again.rows.map(({ there }) => there)).toEqual([true, true, undefined, undefined]);
+    const { document, revision } = (await ask('GET', `/drives/${id}`)).body as { document: Drive; revision: number };
+    expect(revision).toBe(2);
+    expect(document.inspect!.changed).toHaveLength(1);
+    expect((await found('B2')).belts).toMatchObject([{ ranKm: 29_000 }]);
+    expect((await ask('GET', '/records/lives')).body.survival.belts).toBeGreaterThan(0);
+  });
+
+  test('beside a save of the same drive, neither is lost', async () => {
+    const { id } = await put('Busy truck', front('Front'), { plate: 'BUSY' });
+    const { document } = (await ask('GET', `/drives/${id}`)).body as { document: Drive };
+    const one = { vehicle: 'BUSY', number: 'N', fitted: '2020-01-01', 'taken off': '2021-01-01' };
+    const [saved] = await Promise.all([
+      ask('PUT', `/drives/${id}`, { revision: 1, saveId: randomUUID(), document: { ...document, name: 'Renamed' } }),
+      bring([one], false),
+    ]);
+    // Who came second over an older revision is told so; what is acknowledged is there.
+    const after = (await ask('GET', `/drives/${id}`)).body as { document: Drive };
+    expect(after.document.inspect!.changed).toHaveLength(1);
+    if (saved.status === 200) expect(after.document.name).toBe('Renamed');
+    else expect(saved.status).toBe(409);
+  });
+
+  test('a list that is none, or too long, says so', async () => {
+    expect((await ask('POST', '/records/history', { rows: 'no' })).status).toBe(422);
+    expect((await ask('POST', '/records/history', { rows: Array.from({ length: 2001 }, () => ({})) })).status).toBe(
+      422,
+    );
+    expect((await bring([null as never, 5 as never, {}], true)).rows.every(({ ok }) => !ok)).toBe(true);
+  });
+});

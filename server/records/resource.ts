@@ -1,5 +1,15 @@
 import type { Resource } from '../resource';
 import { Records1796600000000 } from './1796600000000-records';
+import { jsonBody, MOST_DRIVE_BYTES } from '../http/json-body';
+import { MOST_HISTORY_ROWS } from './history';
 import { recordRoutes } from './routes';
 
-export const records: Resource = { path: '/records', routes: recordRoutes, migrations: [Records1796600000000] };
+/** A row of old belts has as many values as there are columns. */
+const BOUNDS = { depth: 4, values: 10 * MOST_HISTORY_ROWS };
+
+export const records: Resource = {
+  path: '/records',
+  routes: recordRoutes,
+  migrations: [Records1796600000000],
+  body: jsonBody(MOST_DRIVE_BYTES, BOUNDS),
+};

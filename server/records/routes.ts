@@ -1,10 +1,13 @@
 import { Router, type Response } from 'express';
 import papaparse from 'papaparse';
+import { boolean } from 'yup';
 import type { DataSource, EntityManager } from 'typeorm';
 import { pageOf, type Page } from '../http/listing';
-import { notFound } from '../http/problem';
+import { bodyOf, notFound } from '../http/problem';
+import { rowsBody } from '../http/rows-body';
 import { Vehicle } from '../vehicles/entity';
 import { foldedAnywhere } from '../vehicles/folded';
+import { lookAtHistory, MOST_HISTORY_ROWS, takeHistory } from './history';
 import { calendarOf, type DueDated } from './calendar';
 import { NO_DAY } from './remember';
 import { allWords, joinWhose, WHOSE } from './whose';
@@ -36,6 +39,8 @@ const MOST_IN_FILE = 50_000;
 /** Words of a search that are looked for; more say nothing more. */
 const MOST_WORDS = 8;
 
+const historyBody = rowsBody(MOST_HISTORY_ROWS).shape({ look: boolean() });
+
 /** What is due, what happened, which belts are on and how long they last: over all vehicles, or of one. */
 export function recordRoutes(data: DataSource): Router {
   const router = Router();
@@ -62,6 +67,12 @@ export function recordRoutes(data: DataSource): Router {
   router.get('/belts.json', async (request, response) => {
     const { belts } = await pageOfBelts(data.manager, { ...pageOf(request), limit: MOST_IN_FILE, offset: 0 });
     attached(response, 'emery-belts-on.json').json({ belts });
+  });
+
+  // With `look` it is only told what would come in.
+  router.post('/history', async (request, response) => {
+    const { rows, look } = await bodyOf(historyBody, request.body);
+    response.json(look === true ? await lookAtHistory(data.manager, rows) : await takeHistory(data, rows));
   });
 
   router.get('/lives', async (request, response) => {

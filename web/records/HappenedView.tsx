@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { Link } from 'react-router';
 import { useRecords } from '../api/records';
 import { MoreButton } from './MoreButton';
+import { OldBelts } from './OldBelts';
 import { StoryRow } from './StoryRow';
 
 /** What happened in the whole shop, latest first. */
@@ -27,6 +28,7 @@ export function HappenedView({ search }: { search: string }) {
           </Button>
         </div>
       </div>
+      <OldBelts />
       <ul className="due-list" aria-label="What happened">
         {records.map((record) => (
           <StoryRow

@@ -1,0 +1,141 @@
+import type { DataSource, EntityManager } from 'typeorm';
+import { changeDrive } from '../drives/drive-store';
+import { folded } from '../vehicles/folded';
+import type { HistoryAnswer, HistoryPlaced } from '@emery/core/api';
+import type { Drive } from '@emery/core/drive';
+import { beltName } from '@emery/core/job';
+import { capital } from '@emery/core/quantity';
+import {
+  beltsMeant,
+  HISTORY_COLUMNS,
+  type HistoryColumn,
+  type HistoryRow,
+  readHistoryRow,
+  withHistory,
+} from '@emery/core/records';
+
+/** So many rows are taken in at once. */
+export const MOST_HISTORY_ROWS = 2000;
+/** Rows placed between two looks at what else is asked of the server. */
+const AT_ONCE = 50;
+
+interface DriveRow {
+  vehicleId: string;
+  vehicleName: string;
+  plate: string;
+  driveId: string;
+  driveName: string;
+  document: Drive;
+}
+type Read = ReturnType<typeof readHistoryRow>;
+
+/** What a list of old belts would bring: each row with its belt, or why it has none. */
+export async function lookAtHistory(manager: EntityManager, cells: readonly unknown[]): Promise<HistoryAnswer> {
+  const { rows } = await placed(manager, cells);
+  return { rows: rows.map(({ told }) => told), taken: 0 };
+}
+
+/**
+ * Takes them in, all that have a belt. A drive is held from before it is read until it is changed, each by itself; cut
+ * off in between, the same list brought in again adds what is missing.
+ */
+export async function takeHistory(data: DataSource, cells: readonly unknown[]): Promise<HistoryAnswer> {
+  const { rows } = await placed(data.manager, cells);
+  const byDrive = new Map<string, { belt: string; row: HistoryRow }[]>();
+  for (const { at } of rows) if (at) byDrive.set(at.driveId, [...(byDrive.get(at.driveId) ?? []), at]);
+  for (const [driveId, own] of byDrive)
+    await data.transaction((manager) =>
+      changeDrive(manager, driveId, (drive) =>
+        own.reduce(
+          (now, { belt, row }) => (now.belts.some(({ id }) => id === belt) ? withHistory(now, belt, [row]) : now),
+          drive,
+        ),
+      ),
+    );
+  return { rows: rows.map(({ told }) => told), taken: rows.filter(({ told }) => told.ok && !told.there).length };
+}
+
+interface PlacedRow {
+  told: HistoryPlaced;
+  at: { driveId: string; belt: string; row: HistoryRow } | null;
+}
+
+async function placed(manager: EntityManager, cells: readonly unknown[]): Promise<{ rows: PlacedRow[] }> {
+  const read = cells.map((row) => readHistoryRow(cellsOf(row)));
+  const drives = await drivesOf(manager, read);
+  const rows: PlacedRow[] = [];
+  for (const [k, one] of read.entries()) {
+    if (k % AT_ONCE === 0) await new Promise((resolve) => setImmediate(resolve));
+    rows.push(one.ok ? place(one.row, drives) : { told: one, at: null });
+  }
+  return { rows };
+}
+
+function cellsOf(row: unknown): Partial<Record<HistoryColumn, string>> {
+  const given = (typeof row === 'object' && row !== null ? row : {}) as Record<string, unknown>;
+  return Object.fromEntries(
+    HISTORY_COLUMNS.flatMap((name) => {
+      const value = given[name];
+      return typeof value === 'string' ? [[name, value.slice(0, 200)]] : [];
+    }),
+  );
+}
+
+/** The drives of the vehicles that the rows name, by name or plate. */
+async function drivesOf(manager: EntityManager, read: readonly Read[]): Promise<DriveRow[]> {
+  const named = [...new Set(read.flatMap((one) => (one.ok ? [one.row.vehicle] : [])))];
+  if (named.length === 0) return [];
+  const rows = await manager.query<(Omit<DriveRow, 'document'> & { document: string })[]>(
+    `SELECT vehicle.id AS vehicleId, vehicle.name AS vehicleName, vehicle.plate, drive.id AS driveId,
+       drive.name AS driveName, drive_document.document
+     FROM vehicle JOIN drive ON drive.vehicleId = vehicle.id JOIN drive_document ON drive_document.driveId = drive.id
+     WHERE vehicle.deletedAt IS NULL AND drive.deletedAt IS NULL AND (vehicle.name IN (?) OR vehicle.plate IN (?))
+     ORDER BY drive.id LIMIT 1000`,
+    [named, named],
+  );
+  return rows.map((row) => ({ ...row, document: JSON.parse(row.document) as Drive }));
+}
+
+function place(row: HistoryRow, drives: readonly DriveRow[]): PlacedRow {
+  const bad = (problem: string): PlacedRow => ({ told: { ok: false, problem }, at: null });
+  const called = folded(row.vehicle);
+  const own = drives.filter(({ vehicleName, plate }) => folded(vehicleName) === called || folded(plate) === called);
+  const vehicles = new Set(own.map(({ vehicleId }) => vehicleId));
+  if (vehicles.size === 0) return bad(`vehicle: no vehicle with a drive is called "${row.vehicle}", by name or plate`);
+  if (vehicles.size > 1) return bad(`vehicle: ${vehicles.size} are called "${row.vehicle}"; give the plate`);
+  const meant = own.flatMap((drive) => beltsMeant(drive.document, row.belt).map((belt) => ({ drive, belt })));
+  if (meant.length === 0) return bad(`belt: "${row.belt}" is none of this vehicle's belts`);
+  if (meant.length > 1)
+    return bad(
+      row.belt === ''
+        ? 'belt: is missing, and the vehicle has several; give its marking, or its number in the drive'
+        : `belt: "${row.belt}" may be ${meant.length} of this vehicle's belts`,
+    );
+  const [{ drive, belt }] = meant as [(typeof meant)[number]];
+  return {
+    told: {
+      ok: true,
+      vehicle: drive.vehicleName,
+      drive: drive.driveName,
+      belt: capital(beltName(drive.document, belt.id)),
+      text: textOf(row),
+      there: withHistory(drive.document, belt.id, [row]) === drive.document,
+    },
+    at: { driveId: drive.driveId, belt: belt.id, row },
+  };
+}
+
+/** A row as it is shown before it is taken in. */
+function textOf({ number, fittedAt, fittedOdometer, offAt, offOdometer, why }: HistoryRow): string {
+  const when = (day: string | null, odometer: number | null) =>
+    [day, odometer === null ? '' : `at ${odometer.toLocaleString('en')}`].filter(Boolean).join(' ');
+  const [on, off] = [when(fittedAt, fittedOdometer), when(offAt, offOdometer)];
+  return [
+    number && `number ${number}`,
+    on && `fitted ${on}`,
+    off === '' ? 'still on' : `taken off ${off}`,
+    why && why !== 'worn' && (why === 'broke' ? 'it broke' : 'still good'),
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
