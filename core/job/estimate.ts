@@ -128,6 +128,12 @@ export function totalOf({ minutes, hourRate, parts }: Pick<JobEstimate, 'minutes
 }
 
 const money = (value: number) => value.toFixed(2);
+/** A sum, with how much of it has no price. */
+function sumWords(total: number, open: number): string {
+  if (open === 0) return money(total);
+  if (total === 0) return 'no prices yet';
+  return `${money(total)}, without ${open === 1 ? 'what has' : `${open} things that have`} no price`;
+}
 /** `45 min`, `1 h 20 min`. */
 export function durationWords(minutes: number): string {
   const [hours, left] = [Math.floor(minutes / 60), Math.round(minutes) % 60];
@@ -146,7 +152,7 @@ export function estimateLines(estimate: JobEstimate): string[] {
       ({ name, count, price }) =>
         `${count} × ${name}: ${price === null ? 'no price in the list' : money(count * price)}`,
     ),
-    `Estimate: ${money(total)}${open === 0 ? '' : `, without ${open === 1 ? 'what has' : `${open} things that have`} no price`}`,
+    `Estimate: ${sumWords(total, open)}`,
   ];
 }
 
@@ -165,6 +171,6 @@ export function tookLines(
     ...used.map(
       ({ name, count, price }) => `${count} × ${name} used${price === null ? '' : `: ${money(count * price)}`}`,
     ),
-    `In the end: ${money(total)}${open === 0 ? '' : `, without ${open === 1 ? 'what has' : `${open} things that have`} no price`}`,
+    `In the end: ${sumWords(total, open)}`,
   ];
 }

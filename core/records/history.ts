@@ -116,7 +116,7 @@ function readingOf(text: string): number | null | undefined {
   return read.ok ? read.value : undefined;
 }
 
-/** The belts of a drive that a row may speak of: by marking or by number in the drive; all of them where it says none. */
+/** The belts of a drive that a row may mean: by marking, or by number in the drive; all of them where it says none. */
 export function beltsMeant({ belts }: Drive, text: string): Belt[] {
   if (text === '') return [...belts];
   const place = /^(?:belt\s*)?(\d{1,2})$/i.exec(text);
@@ -135,8 +135,8 @@ export function beltsMeant({ belts }: Drive, text: string): Belt[] {
 }
 
 /**
- * A drive with belts that it had before Emery, and the one that is on where nobody wrote that down. The same rows brought
- * in twice are there once.
+ * A drive with belts that it had before Emery, and the one that is on where nobody wrote that down. The same rows
+ * brought in twice are there once.
  */
 export function withHistory(drive: Drive, beltId: string, rows: readonly HistoryRow[]): Drive {
   return rows.reduce((now, row) => {

@@ -102,7 +102,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
 function Who() {
   return (
     <label className="job-who">
-      <span className="label">Who ticks here</span>
+      <span className="label">Technician</span>
       <input
         value={useWho()}
         maxLength={80}

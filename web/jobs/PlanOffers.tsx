@@ -5,14 +5,14 @@ import { sameDocument } from '../state/same-document';
 import { useCoreSum } from '../state/use-core-sum';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
-import { type PlanChange, planChanges } from '@emery/core/job';
+import { PHASE_WORDS, type PlanChange, planChanges } from '@emery/core/job';
 
 /** How often the drive is looked at for a plan that has changed, ms. */
 const LOOK_MS = 20_000;
 const CHANGE_WORDS: Record<PlanChange['change'], { mark: string; name: string }> = {
-  add: { mark: '+', name: 'New step' },
-  remove: { mark: '−', name: 'No longer needed' },
-  reword: { mark: '~', name: 'Now says' },
+  add: { mark: '+', name: 'new step' },
+  remove: { mark: '−', name: 'no longer needed' },
+  reword: { mark: '~', name: 'now says' },
 };
 const keyOf = ({ change, step }: PlanChange) => `${change} ${step.id} ${step.text} ${step.caution ?? ''}`;
 
@@ -40,7 +40,7 @@ export function PlanOffers({ job, hand }: { job: JobOpened; hand: JobInHand }) {
           <li key={keyOf(offer)}>
             <span>
               <strong>
-                {CHANGE_WORDS[offer.change].mark} {CHANGE_WORDS[offer.change].name}:
+                {CHANGE_WORDS[offer.change].mark} {PHASE_WORDS[offer.step.phase]}, {CHANGE_WORDS[offer.change].name}:
               </strong>{' '}
               {offer.step.text}
               {offer.step.caution && offer.change !== 'remove' && (

@@ -29,7 +29,7 @@ export function OldBelts() {
   };
   return (
     <section aria-label="Belts from before Emery" className="old-belts">
-      <div className="button-row is-after">
+      <div className="button-row">
         <FileButton
           label="Bring in old belts (CSV)"
           what="CSV file of old belts"
