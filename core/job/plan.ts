@@ -44,7 +44,7 @@ const sameStep = (a: CardStep, b: CardStep): boolean =>
   (['text', 'caution', 'code', 'belt', 'station', 'pulley', 'minutes'] as const).every((key) => a[key] === b[key]) &&
   (a.belts ?? []).join() === (b.belts ?? []).join();
 
-/** What is offered of a plan as it is now: each step that is new, gone or reworded; of those that are ticked nothing. */
+/** What is offered of a plan as it is now: each step that is new, gone or reworded, but for those that are ticked. */
 export function planChanges(
   steps: readonly CardStep[],
   fresh: readonly CardStep[],
