@@ -37,7 +37,9 @@ const kindOf = (section: string, ribs: number | null) => ({ section, ribs: ribs 
 
 /** Every length the list has of one section and rib count. */
 export const useStockedLengths = (section: string | null, ribs: number | null) =>
-  useQuery({
+  useQuery(stockedLengths(section, ribs));
+export const stockedLengths = (section: string | null, ribs: number | null) =>
+  queryOptions({
     queryKey: ['stock', 'lengths', section, ribs],
     enabled: section !== null,
     queryFn: ({ signal }) =>

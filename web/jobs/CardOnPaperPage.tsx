@@ -5,7 +5,11 @@ import { useSavedDrive, useShop } from '../api/shop';
 import { useCoreSum } from '../state/use-core-sum';
 import { Paper } from './Paper';
 import { useEstimate } from './use-estimate';
+import { useStockFor } from './use-stock-for';
+import type { Belt } from '@emery/core/drive';
 import { estimateLines } from '@emery/core/job';
+
+const NO_BELTS: readonly Belt[] = [];
 
 /** The card of a drive on paper, before any job is begun. */
 export default function CardOnPaperPage() {
@@ -19,7 +23,9 @@ export default function CardOnPaperPage() {
     [data, shop.data, belt],
   );
   const card = useCoreSum('jobCard', asked, 0);
-  const bring = useCoreSum('jobBring', asked, 0);
+  const stock = useStockFor(data?.document.belts ?? NO_BELTS);
+  const brings = useMemo(() => (asked && stock ? { ...asked, stock } : null), [asked, stock]);
+  const bring = useCoreSum('jobBring', brings, 0);
   const estimate = useEstimate(card.found?.output.steps ?? null, bring.found?.output ?? null);
   const stopped = card.stopped ?? bring.stopped;
   if (error ?? stopped)

@@ -3,7 +3,17 @@ import { useMemo } from 'react';
 import { ask } from '../api/client';
 import { useShop } from '../api/shop';
 import { stockOf } from '../api/stock';
-import { type BringList, type CardStep, estimateOf, type JobEstimate, type LabourPace } from '@emery/core/job';
+import {
+  type BringList,
+  type CardStep,
+  estimateOf,
+  type JobEstimate,
+  labourPace,
+  type LabourPace,
+} from '@emery/core/job';
+
+/** Without an answer the defaults do. */
+const BY_DEFAULTS = labourPace([]);
 
 /** The shop's own pace, learnt from the clocks of its signed jobs. */
 const usePace = () =>
@@ -15,7 +25,8 @@ const usePace = () =>
 
 /** What a card is estimated to take and cost, its belts at the shelf's prices; null until all of it is known. */
 export function useEstimate(steps: readonly CardStep[] | null, bring: BringList | null): JobEstimate | null {
-  const pace = usePace().data;
+  const asked = usePace();
+  const pace = asked.data ?? (asked.isError ? BY_DEFAULTS : undefined);
   const shop = useShop().data;
   const belts = useMemo(() => bring?.belts ?? [], [bring]);
   const prices = useQueries({

@@ -133,7 +133,7 @@ function Begin({ estimate }: { estimate: JobEstimate | null }) {
         on: card!.order.on,
         steps: card!.steps,
         bring: bring!,
-        ...(estimate && { estimate }),
+        estimate: estimate!,
       },
     });
     void navigate(`/jobs/${job.id}`);
@@ -148,7 +148,7 @@ function Begin({ estimate }: { estimate: JobEstimate | null }) {
         )}
         <Button
           type={open ? 'default' : 'primary'}
-          disabled={!fresh || !bring || card!.findings.some(({ code }) => code === 'no-belts')}
+          disabled={!fresh || !bring || !estimate || card!.findings.some(({ code }) => code === 'no-belts')}
           loading={begin.isPending}
           onClick={() => void start()}
         >

@@ -1,8 +1,9 @@
 import { useMemo } from 'react';
 import { useBench } from '../../state/bench';
 import { useCoreSum } from '../../state/use-core-sum';
+import { useStockFor } from '../../jobs/use-stock-for';
 import { useJobStage } from './JobProvider';
-import type { JobAsked } from './tasks';
+import type { BringAsked, JobAsked } from './tasks';
 
 /** What the card is asked for: the same object while nothing of it changes, so that it is written once. */
 const asked = new WeakMap<object, JobAsked[]>();
@@ -27,8 +28,21 @@ export function useCard() {
   return { card: found?.output ?? null, fresh: found?.input === input, asked: input, progress, stopped };
 }
 
-export function useBring() {
+/** The same with the shop's list beside it; one object for one list, so that every belt is sized once. */
+const withStock = new WeakMap<JobAsked, Map<string, BringAsked>>();
+function useBringAsked(): BringAsked | null {
   const input = useAsked();
+  const stock = useStockFor(input.drive.belts);
+  if (!stock) return null;
+  const key = JSON.stringify(stock);
+  const known = withStock.get(input) ?? new Map<string, BringAsked>();
+  const bringAsked = known.get(key) ?? { ...input, stock };
+  withStock.set(input, known.set(key, bringAsked));
+  return bringAsked;
+}
+
+export function useBring() {
+  const input = useBringAsked();
   const { found, progress, stopped } = useCoreSum('jobBring', input, 200);
-  return { bring: found?.input === input ? found.output : null, progress, stopped };
+  return { bring: input !== null && found?.input === input ? found.output : null, progress, stopped };
 }
