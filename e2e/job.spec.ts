@@ -1,11 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
-import jsQR from 'jsqr';
-import sharp from 'sharp';
 import type { Locator, Page } from '@playwright/test';
 import { expect, openDrive, saved, test } from './emery';
 import type { JobListed, JobOpened, StockedLength } from '@emery/core/api';
 import { bringList, cardOf } from '@emery/core/job';
-import { essentialsOf } from '@emery/core/records';
 
 const TRUCK = 'Front drive';
 const FARM = 'Fan and alternator belts';
@@ -213,45 +210,6 @@ test('a dead server and a flat phone: nothing that was ticked is lost, and two p
   await expect(bob.getByText(/1 entry was not taken\./)).toBeVisible({ timeout: 30_000 });
   await expect(bob.getByText(/was signed off by Ann/)).toBeVisible();
   expect((await emery.get<{ jobs: JobListed[] }>('/jobs')).jobs).toEqual([]);
-});
-
-test.describe('the glovebox card', () => {
-  // As a printer has it: three dots to a pixel of the screen.
-  test.use({ viewport: { width: 1280, height: 900 }, deviceScaleFactor: 3 });
-
-  test('its code is read back as the drive’s essentials, without a network', async ({ page, emery }) => {
-    const { id, document, vehicleName } = await emery.drive(TRUCK);
-    await page.goto(`/drives/${id}/glovebox`);
-    const card = page.getByRole('img', { name: /^Glovebox card/ });
-    await expect(card).toContainText('TFW 02');
-    await expect(card).toContainText('Release: turn the arm');
-    const { data, info } = await sharp(await card.screenshot())
-      .ensureAlpha()
-      .raw()
-      .toBuffer({ resolveWithObject: true });
-    const read = jsQR(new Uint8ClampedArray(data), info.width, info.height);
-    expect(read?.data).toBe(essentialsOf(document, { name: vehicleName, plate: 'TFW 02' }));
-    const [file] = await Promise.all([
-      page.waitForEvent('download'),
-      page.getByRole('button', { name: 'PDF' }).click(),
-    ]);
-    expect(file.suggestedFilename()).toBe('rescue-truck-2-front-drive-glovebox.pdf');
-  });
-});
-
-test('on paper: a page or two of A4, for the printer and as a PDF', async ({ page, emery }) => {
-  const { id } = await emery.drive(FARM);
-  await page.goto(`/drives/${id}/job-card`);
-  await expect(page.getByRole('heading', { name: 'Hill farm pickup' })).toBeVisible();
-  const pagesOf = (pdf: Buffer) => pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/g)!.length;
-  const printed = await page.pdf({ preferCSSPageSize: true });
-  expect(pagesOf(printed)).toBeLessThanOrEqual(2);
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'PDF' }).click()]);
-  const chunks: Buffer[] = [];
-  for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
-  const pdf = Buffer.concat(chunks);
-  expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
-  expect(pagesOf(pdf)).toBeLessThanOrEqual(2);
 });
 
 test('a plan that changes while the job is open is offered step by step; nothing ticked is lost', async ({

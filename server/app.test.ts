@@ -38,7 +38,9 @@ describe('the first run', () => {
       worst: 'watch',
       belts: [{ closed: true, basis: 'effective' }],
     });
-    expect((await ask('GET', '/shop')).body).toEqual({ id: 1, name: 'Tarnside Field Workshop', unit: 'in' });
+    expect((await ask('GET', '/shop')).body).toEqual({
+      ...{ id: 1, name: 'Tarnside Field Workshop', unit: 'in', hourRate: null },
+    });
   });
 
   test('a second start adds nothing, and the demo is not poured over a shop in use', async () => {

@@ -4,10 +4,10 @@ import { markedMisfitOf } from '../size';
 import type { JobFinding } from './finding';
 import { type BeltOrder, beltOrder } from './order';
 import { lacksTorque } from './bolts';
-import { byStation, isSetByHand, jobBelts } from './held';
+import { idOf, jobBelts } from './held';
+import { groupsOf } from './put-on';
 import { type StepCode, stepsOf, type StepTold } from './steps';
 import { stepWords } from './step-words';
-import { setTogether } from './together';
 
 /** A step of the card as it is read and ticked off. */
 export interface CardStep {
@@ -95,10 +95,8 @@ function findingsOf(drive: Drive, order: BeltOrder): JobFinding[] {
   const routed = drive.belts.filter(({ route }) => route.length > 1);
   if (routed.length === 0) return [{ code: 'no-belts', severity: 'fault' }];
   const { off, along } = jobBelts(drive, order);
-  const fresh = new Set(off.map(({ belt }) => belt.id));
-  const apart = byStation([...off, ...along].filter(isSetByHand)).flatMap(
-    ({ belts }) => setTogether(drive, belts, fresh).apart,
-  );
+  const fresh = new Set(off.map(idOf));
+  const apart = groupsOf(drive, [...off, ...along], fresh).flatMap(({ set }) => set.apart);
   const open = itemsOf(drive, 'job.bolts').filter(lacksTorque).length;
   return [
     ...order.tangled.slice(0, 1).map((belt): JobFinding => ({ code: 'tangled', severity: 'watch', belt })),

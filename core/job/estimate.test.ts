@@ -66,11 +66,16 @@ test('the bill adds up, and says what has no price', () => {
     '1 × Alternator: no price in the list',
     'Estimate: 181.00, without what has no price',
   ]);
-  expect(tookLines(75 * 60_000, estimate, [{ name: '6PK1734', count: 1, price: 30.5 }])).toEqual([
+  expect(tookLines({ workedMs: 75 * 60_000, parts: [{ name: '6PK1734', count: 1 }] }, estimate)).toEqual([
     'Took: 1 h 15 min, 100.00',
     '1 × 6PK1734 used: 30.50',
     'In the end: 130.50',
   ]);
-  expect(tookLines(0, estimate, [])).toEqual([]);
+  expect(tookLines({ workedMs: 0, parts: [] }, estimate)).toEqual([]);
+  expect(tookLines({ workedMs: 0, parts: [{ name: 'Bolt', count: 2 }] }, estimate)).toEqual([
+    'Took: its clock was not run',
+    '2 × Bolt used',
+    'In the end: no prices yet',
+  ]);
   expect([0, 59, 60, 125].map(durationWords)).toEqual(['0 min', '59 min', '1 h', '2 h 5 min']);
 });

@@ -1,5 +1,6 @@
 import { median } from '../numeric';
 import type { CardStep } from './card';
+import type { JobRun } from './run';
 import type { StepCode } from './steps';
 
 /** Minutes of work in a step. Defaults; waiting for an engine to cool is none. */
@@ -156,16 +157,19 @@ export function estimateLines(estimate: JobEstimate): string[] {
   ];
 }
 
-/** What it took in the end, beside the estimate: time by its clock, and parts used. */
+/** What it took in the end, beside the estimate: time by its clock, and parts used at the prices of the estimate. */
 export function tookLines(
-  workedMs: number,
-  estimate: Pick<JobEstimate, 'hourRate'>,
-  used: readonly PricedPart[],
+  { workedMs, parts }: Pick<JobRun, 'workedMs' | 'parts'>,
+  { hourRate, parts: priced }: Pick<JobEstimate, 'hourRate' | 'parts'>,
 ): string[] {
   const minutes = Math.round(workedMs / 60_000);
-  const took = { minutes, hourRate: minutes === 0 ? null : estimate.hourRate, parts: [...used] };
-  const { labour, total, open } = totalOf(took);
-  if (minutes === 0 && used.length === 0) return [];
+  if (minutes === 0 && parts.length === 0) return [];
+  const used = parts.map(({ name, count }): PricedPart => ({
+    name,
+    count,
+    price: priced.find((part) => part.name === name)?.price ?? null,
+  }));
+  const { labour, total, open } = totalOf({ minutes, hourRate: minutes === 0 ? null : hourRate, parts: used });
   return [
     `Took: ${minutes === 0 ? 'its clock was not run' : durationWords(minutes)}${labour === null ? '' : `, ${money(labour)}`}`,
     ...used.map(

@@ -17,6 +17,8 @@ export interface HeldBelt {
   release: PuttingOn['release'];
 }
 
+export const idOf = ({ belt }: Pick<HeldBelt, 'belt'>): string => belt.id;
+
 export function heldBelt(drive: Drive, belt: Belt): HeldBelt {
   const travel = travelOf(drive, belt);
   const { lastOn, release } = puttingOn(drive, belt.id) ?? { lastOn: null, release: null };

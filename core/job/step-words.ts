@@ -4,8 +4,24 @@ import { inspectedLabel } from '../inspect';
 import { NEXT_LOOK } from '../loads';
 import { capital, type LengthUnit } from '../quantity';
 import { forceFigure } from '../tension';
-import { kindOfSection, type TightWay } from './held';
+import { kindOfSection } from './held';
 import type { StepCode, StepTold } from './steps';
+import {
+  beltsOf,
+  first,
+  hangLoose,
+  loadWords,
+  movedWords,
+  readsWords,
+  rightBetween,
+  rimsOf,
+  setWords,
+  shimWords,
+  slackToo,
+  strutOf,
+  type Telling,
+  turnOf,
+} from './telling';
 import { beltName, boltName, boltWords, layingWords } from './words';
 
 /* The cautions of the steps. */
@@ -26,19 +42,6 @@ export interface StepWords {
 }
 type Told = string | readonly [text: string, caution: string];
 
-interface Telling {
-  drive: Drive;
-  step: StepTold;
-  unit: LengthUnit;
-  belt: string;
-  Belt: string;
-  station: string;
-  pulley: string | null;
-  /** The bolts as they are tightened, and as they are undone: without torque. */
-  bolts: string;
-  undone: string;
-}
-
 /** Tells one step, in the shop's unit. */
 export function stepWords(drive: Drive, step: StepTold, unit: LengthUnit = 'mm'): StepWords {
   const station = drive.stations.find(({ id }) => id === step.station);
@@ -55,113 +58,6 @@ export function stepWords(drive: Drive, step: StepTold, unit: LengthUnit = 'mm')
     undone: (step.bolts ?? []).map((bolt) => boltName(drive, bolt)).join('; '),
   });
   return typeof told === 'string' ? { text: told, caution: null } : { text: told[0], caution: told[1] };
-}
-
-const TURN_WORDS = { cw: 'clockwise', ccw: 'counter-clockwise' } as const;
-const turnOf = ({ release }: StepTold) => TURN_WORDS[release?.turn ?? 'cw'];
-
-/** The eight ways on the drawing, from the right on, counter-clockwise. */
-const WAYS = [
-  'to the right',
-  'up and to the right',
-  'up',
-  'up and to the left',
-  'to the left',
-  'down and to the left',
-  'down',
-  'down and to the right',
-] as const;
-
-/** Moves an adjuster one way or the other, said as it is seen on the drawing: `Swing Alternator clockwise, down`. */
-function movedWords({ station, step: { way, by } }: Telling, toward: 'slack' | 'tight'): string {
-  const verb = by === 'turnbuckle' ? 'Turn the link of' : way?.turn ? 'Swing' : 'Move';
-  if (!way) return `${verb} ${station}`;
-  const along = WAYS[Math.round(((way.angleDeg + (toward === 'tight' ? 0 : 180)) % 360) / 45 + 8) % 8]!;
-  const turn = way.turn && TURN_WORDS[toward === 'tight' ? way.turn : otherTurn(way.turn)];
-  const what = by === 'turnbuckle' ? `${station} so that it swings` : station;
-  return `${verb} ${what} ${turn ? `${turn} about its pivot, ` : ''}${along} on the drawing`;
-}
-const otherTurn = (turn: NonNullable<TightWay['turn']>) => (turn === 'cw' ? 'ccw' : 'cw');
-
-const listed = (names: readonly string[]): string =>
-  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
-/** Each belt with the rim that it goes over last. */
-const rimsOf = ({ drive, step: { rims = [] } }: Telling) =>
-  listed(
-    rims.map(
-      ({ belt, pulley }) =>
-        `${beltName(drive, belt)} over ${pulley === null ? 'its last pulley' : pulleyLabel(drive, pulley)}`,
-    ),
-  );
-const hangLoose = (telling: Telling) =>
-  `${beltsOf(telling)} ${telling.step.belts?.length === 1 ? 'hangs' : 'hang'} loose`;
-const beltsOf = ({ drive, step: { belts = [] } }: Telling) => listed(belts.map((id) => beltName(drive, id)));
-
-/** Other belts that the same adjuster lets go: they stay on, loose. */
-function slackToo({ drive, step: { slackToo: others = [] } }: Telling): string {
-  if (others.length === 0) return '';
-  const names = capital(listed(others.map((id) => beltName(drive, id))));
-  return others.length === 1
-    ? ` ${names} comes slack with it and stays on: keep it in its grooves.`
-    : ` ${names} come slack with it and stay on: keep them in their grooves.`;
-}
-
-/** What stands behind every figure of Tension. */
-const BY_DEFAULTS =
-  'Worked out under Tension, with defaults for what nobody wrote down: the manual’s figure takes precedence.';
-
-/** `belt 1 reads 450 N, belt 2 then 380 N`; null where no figure is known. */
-function readsWords({ drive, unit, step: { figures = [] } }: Telling): string | null {
-  const known = figures.filter(({ newtons }) => newtons !== null);
-  if (known.length === 0) return null;
-  return known
-    .map(
-      ({ belt, newtons }, k) =>
-        `${beltName(drive, belt)} ${k === 0 ? 'reads' : 'then reads about'} ${forceFigure(newtons!, unit)}`,
-    )
-    .join(', ');
-}
-
-/** Between which readings a belt is right: `, in range from 310 N to 690 N`. */
-function rightBetween({ unit, step: { figures = [] } }: Telling): string {
-  const [figure] = figures;
-  if (!figure?.leastN) return '';
-  const most = figure.mostN === null ? 'up' : `to ${forceFigure(figure.mostN, unit)}`;
-  return `, in range from ${forceFigure(figure.leastN, unit)} ${most}`;
-}
-
-/** How an adjuster is set: its screw or link turned, or the shaft moved, until the belts read right. */
-function setWords(telling: Telling, again: boolean): string {
-  const { bolts, step } = telling;
-  const several = (step.belts?.length ?? 0) > 1;
-  const reads = readsWords(telling);
-  const until =
-    reads ??
-    `${several ? beltsOf(telling) : telling.belt} ${several ? 'have' : 'has'} the tension of the service manual`;
-  const how = again ? `Set ${several ? beltsOf(telling) : telling.belt} again: ` : '';
-  const moved = movedWords(telling, 'tight');
-  return [
-    `${how}${again ? moved.charAt(0).toLowerCase() + moved.slice(1) : moved} until ${until}.`,
-    bolts === '' ? '' : `Turn the ${bolts}.`,
-    several
-      ? `One adjuster sets ${beltsOf(telling)}${reads ? `: go by ${telling.belt}, which needs more` : ''}; then read each.`
-      : '',
-    reads ? BY_DEFAULTS : '',
-  ]
-    .filter(Boolean)
-    .join(' ');
-}
-
-/** How a split sheave tightens a belt: by the shims between its halves. */
-function shimWords(telling: Telling, again: boolean): string {
-  const { station, belt } = telling;
-  const reads = readsWords(telling);
-  const until = reads ? ` until ${reads}` : ' until it has the tension of the service manual';
-  const close =
-    'The belt hangs slack while the outer half goes on; draw its nut in little by little and turn the sheave by hand meanwhile, so that the belt climbs and nothing is pinched.';
-  return again
-    ? `Set ${belt} again by its shims: take the outer half of ${station} off, put a shim from between the halves outside to tighten, or one back in to slacken, and close it${until}. ${close}${reads ? ` ${BY_DEFAULTS}` : ''}`
-    : `Close the split sheave of ${station} with the shims between its halves as they were, the spare ones outside. ${close} Then take shims out of the middle to tighten, or put them in to slacken,${until}.${reads ? ` ${BY_DEFAULTS}` : ''}`;
 }
 
 /** What holds an adjuster, where no bolt of it is written down. */
@@ -344,10 +240,7 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
     'Charge lamp out; read the battery’s voltage with the engine running against the manual.',
     NOTHING_LOOSE,
   ],
-  load: () => [
-    'Everything on: lights, heater, air conditioning, steering to the stop. No squeal, no flapping span.',
-    NOTHING_LOOSE,
-  ],
+  load: ({ drive }) => [`${loadWords(drive)} No squeal, no flapping span.`, NOTHING_LOOSE],
   'run-in': ({ step }) => [
     `Run it in, ${step.minutes} ${step.minutes === 1 ? 'minute' : 'minutes'} at a fast idle${step.byDefault ? ' (a default)' : ''}.`,
     NOTHING_LOOSE,
@@ -367,16 +260,3 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
   spare: () => 'A spare of each belt, and the tools for it, into the vehicle. The glovebox card with them.',
   own: ({ step }) => step.text ?? '',
 };
-
-/** Why a belt comes off that is itself not changed. */
-function first({ drive, step: { gives } }: Telling): string {
-  if (!gives) return '';
-  const at = gives.station ? drive.stations.find(({ id }) => id === gives.station) : undefined;
-  return ` It comes off first because it runs in front of ${beltName(drive, gives.belt)}${at ? ` at ${stationLabel(at)}` : ''}.`;
-}
-
-/** Whether a hydraulic strut pushes the arm. */
-function strutOf({ drive, step }: Telling): boolean {
-  const adjuster = drive.stations.find(({ id }) => id === step.station)?.adjuster;
-  return adjuster?.kind === 'sprung-arm' && adjuster.strut !== undefined;
-}

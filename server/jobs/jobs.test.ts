@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { unzipSync, zipSync, strFromU8 } from 'fflate';
 import type { Drive } from '../../core/drive';
-import { bringList, cardOf } from '../../core/job';
+import { bringList, cardOf, plannedMinutes } from '../../core/job';
 import { driveOf, SERPENTINE } from '../../core/test/examples';
 import { running, type Running } from '../test/running';
 
@@ -59,6 +59,72 @@ test('two people ticking one job at once lose nothing, and each sees what the ot
   // What a tablet sends again after a lost answer is there once.
   await post(job, [late, late]);
   expect(idsOf((await ask('GET', `/jobs/${job}/events?after=${seq}`)).body)).toEqual([late.id]);
+});
+
+test('the shop’s pace: what its clocked jobs took, from three of them on', async () => {
+  expect((await ask('GET', '/jobs/pace')).body).toMatchObject({ factor: 1, jobs: 0 });
+  const clocked = async (share: number) => {
+    const { job, body } = await begun();
+    const minutes = plannedMinutes(body.sheet.steps) * share;
+    const at = (ms: number) => new Date(Date.parse(NOW) + ms).toISOString();
+    await post(job, [
+      ...body.sheet.steps.map(({ id }) => tick(id)),
+      { ...event({ kind: 'timer', running: true }), at: at(0) },
+      { ...event({ kind: 'timer', running: false }), at: at(minutes * 60_000) },
+    ]);
+    expect((await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW })).status).toBe(200);
+  };
+  for (const share of [0.5, 0.5]) await clocked(share);
+  expect((await ask('GET', '/jobs/pace')).body).toMatchObject({ factor: 1, jobs: 0 });
+  await clocked(0.6);
+  const { factor, jobs } = (await ask('GET', '/jobs/pace')).body as { factor: number; jobs: number };
+  expect(jobs).toBe(3);
+  expect(factor).toBeCloseTo(0.5, 1);
+});
+
+test('a plan that changed is taken over by events: it is signed off by the steps as they are then', async () => {
+  const { job, body, driveId } = await begun();
+  const [first, second] = body.sheet.steps;
+  const more = { ...first!, id: 'own extra', code: 'own', text: 'Wash the windscreen.' };
+  const plan = [
+    event({ kind: 'plan', change: 'add', step: more, after: first!.id }),
+    event({ kind: 'plan', change: 'remove', step: second }),
+  ];
+  expect((await post(job, plan)).status).toBe(200);
+  for (const wrong of [{ change: 'turn', step: more }, { change: 'add' }, { change: 'add', step: { id: 'x' } }])
+    expect((await post(job, [event({ kind: 'plan', ...wrong })])).status).toBe(422);
+  await post(job, [tick('own extra'), event({ kind: 'belt', belt: 'main', fitted: 'new', marking: '5PK1600' })]);
+  await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW });
+  const { vehicleId } = (await ask('GET', `/jobs/${job}`)).body as { vehicleId: string };
+  const { records } = (await ask('GET', `/records?vehicle=${vehicleId}`)).body as { records: { detail: string }[] };
+  expect(records.map(({ detail }) => detail).join()).toContain(`1 of ${body.sheet.steps.length} steps done`);
+  // What its marking said is what is on.
+  const after = (await ask('GET', `/drives/${driveId}`)).body as { document: Drive };
+  expect(after.document.belts[0]).toMatchObject({ section: 'PK', ribs: 5, length: 1600 });
+});
+
+test('an estimate goes with the sheet, and one that is none is refused with its field', async () => {
+  const { body } = await begun();
+  const estimate = {
+    minutes: 80,
+    plusMinus: 28,
+    jobs: 0,
+    hourRate: null,
+    parts: [{ name: 'x', count: 1, price: null }],
+  };
+  const made = { ...body, id: randomUUID(), sheet: { ...body.sheet, estimate } };
+  expect((await ask('POST', '/jobs', made)).body.sheet.estimate).toEqual(estimate);
+  const wrong = { ...made, id: randomUUID(), sheet: { ...body.sheet, estimate: { ...estimate, minutes: -1 } } };
+  const refused = await ask('POST', '/jobs', wrong);
+  expect(refused.status).toBe(422);
+  expect(JSON.stringify(refused.body)).toContain('sheet.estimate.minutes');
+});
+
+test('what an hour costs is the shop’s own, and no price is refused', async () => {
+  expect((await ask('PATCH', '/shop', { hourRate: 85.5 })).body).toMatchObject({ hourRate: 85.5 });
+  for (const hourRate of [-1, 'dear', 1e9]) expect((await ask('PATCH', '/shop', { hourRate })).status).toBe(422);
+  expect((await ask('GET', '/shop')).body).toMatchObject({ hourRate: 85.5 });
+  expect((await ask('PATCH', '/shop', { hourRate: null })).body).toMatchObject({ hourRate: null });
 });
 
 test('signed off: drive, vehicle, shelf, story and what is due all have it, and the job changes no more', async () => {

@@ -1,6 +1,14 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { rememberAll } from './remember';
 
+/**
+ * Something due keeps its name, and when it last changed, so that a calendar can follow it. All that remembers wants
+ * them: a shop that comes by this migration has them at once, one that has passed it by a later one.
+ */
+export const dueNames = (runner: QueryRunner): Promise<unknown> =>
+  runner.query(`ALTER TABLE due ADD COLUMN IF NOT EXISTS name VARCHAR(240) NOT NULL DEFAULT '',
+    ADD COLUMN IF NOT EXISTS changedAt DATETIME(3) NULL`);
+
 /** What is due, how long belts lasted and what happened, out of every drive; jobs, and what happens at them. */
 export class Records1796600000000 implements MigrationInterface {
   name = 'Records1796600000000';
@@ -13,8 +21,8 @@ export class Records1796600000000 implements MigrationInterface {
       id BIGINT AUTO_INCREMENT PRIMARY KEY, vehicleId CHAR(36) NOT NULL, driveId CHAR(36) NOT NULL,
       kind VARCHAR(20) NOT NULL, text VARCHAR(300) NOT NULL, belt VARCHAR(80) NULL, day CHAR(10) NULL,
       odometer DOUBLE NULL, unit VARCHAR(2) NULL, source VARCHAR(10) NOT NULL, plusMinus DOUBLE NULL,
-      expected CHAR(10) NOT NULL, search VARBINARY(1000) NOT NULL,
-      name VARCHAR(240) NOT NULL DEFAULT '', changedAt DATETIME(3) NULL, INDEX due_by_day (expected, id), INDEX due_of_vehicle (vehicleId)) ENGINE=InnoDB`);
+      expected CHAR(10) NOT NULL, search VARBINARY(1000) NOT NULL, INDEX due_by_day (expected, id), INDEX due_of_vehicle (vehicleId)) ENGINE=InnoDB`);
+    await dueNames(runner);
     await runner.query(`CREATE TABLE IF NOT EXISTS belt_life (
       id BIGINT AUTO_INCREMENT PRIMARY KEY, vehicleId CHAR(36) NOT NULL, driveId CHAR(36) NOT NULL,
       belt VARCHAR(80) NOT NULL, section VARCHAR(40) NOT NULL, ribs INT NULL, kind VARCHAR(60) NOT NULL,

@@ -1,15 +1,18 @@
 import { useChangeShop } from '../api/shop';
 import { FigureField } from '../ui/FigureField';
-import { estimateLines, type JobEstimate } from '@emery/core/job';
+import { estimateLines, type JobEstimate, type JobRun, tookLines } from '@emery/core/job';
 
-/** What a job is estimated to take and cost, line by line; with what an hour costs, which the shop says once. */
-export function Estimate({ estimate, open }: { estimate: JobEstimate; open: boolean }) {
+/**
+ * What a job is estimated to take and cost, line by line; with what an hour costs, which the shop says once;
+ * of a job that was done, what it took beside it.
+ */
+export function Estimate({ estimate, open, run }: { estimate: JobEstimate; open: boolean; run?: JobRun }) {
   const change = useChangeShop();
   return (
     <section aria-label="Estimate">
       <h2>Estimate</h2>
       <ul className="bring-lines">
-        {estimateLines(estimate).map((line) => (
+        {[...estimateLines(estimate), ...(run ? tookLines(run, estimate) : [])].map((line) => (
           <li key={line}>{line}</li>
         ))}
       </ul>

@@ -13,13 +13,7 @@ export default function JobOnPaperPage() {
   if (error && !job) return <p className="shop-none">{error.message}</p>;
   if (!job) return <Spin className="page-spin" />;
   const { estimate: estimated } = job.sheet;
-  // Of what was used the estimate knows the price.
-  const used = run.parts.map(({ name, count }) => ({
-    name,
-    count,
-    price: estimated?.parts.find((part) => part.name === name)?.price ?? null,
-  }));
-  const estimate = estimated ? [...estimateLines(estimated), ...tookLines(run.workedMs, estimated, used)] : [];
+  const estimate = estimated ? [...estimateLines(estimated), ...tookLines(run, estimated)] : [];
   const facts = [
     `Begun ${job.startedAt.slice(0, 10)}${job.startedBy ? ` by ${job.startedBy}` : ''}`,
     job.signedAt ? `Signed off ${job.signedAt.slice(0, 10)} by ${job.signedBy}` : 'Not signed off',

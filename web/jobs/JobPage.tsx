@@ -68,9 +68,12 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
           aria-label="Share of the steps done"
         />
         {signedAt !== null ? (
-          <p className="job-signed" role="status">
-            ✓ Signed off by {job.signedBy}, {signedAt.slice(0, 10)}. It is kept as it was.
-          </p>
+          <>
+            <p className="job-signed" role="status">
+              ✓ Signed off by {job.signedBy}, {signedAt.slice(0, 10)}. It is kept as it was.
+            </p>
+            {sheet.estimate && <Estimate estimate={sheet.estimate} open={false} run={run} />}
+          </>
         ) : (
           <>
             <Who />
@@ -86,7 +89,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
           </Button>
         </div>
         {bringing && <BringList drive={sheet.drive} bring={sheet.bring} />}
-        {bringing && sheet.estimate && <Estimate estimate={sheet.estimate} open={false} />}
+        {bringing && signedAt === null && sheet.estimate && <Estimate estimate={sheet.estimate} open={false} />}
         <Thumbnail sketch={sketch} label="The drive" />
       </section>
       {signedAt === null && <PlanOffers job={job} hand={hand} />}

@@ -1,0 +1,98 @@
+import type { Drive, Station } from '../drive';
+import { inspectDrive } from '../inspect';
+import { slackenedAt } from './bolts';
+import { type HeldBelt, idOf, tightWay } from './held';
+import type { BeltOrder } from './order';
+import type { Put } from './steps';
+
+/** The belts off, in their order: each slackened by what holds it, lifted, and what held it let back. */
+export function takeOff(
+  drive: Drive,
+  off: readonly HeldBelt[],
+  along: readonly HeldBelt[],
+  { gives }: BeltOrder,
+  put: Put,
+): void {
+  const slack = new Set<string>();
+  const why = ({ belt: { id } }: HeldBelt) => {
+    const reason = gives.get(id);
+    return { belt: id, ...(reason && { gives: reason }) };
+  };
+  const print = ({ belt: { id, care } }: HeldBelt) => {
+    if (care?.number === undefined) put('off', 'print', id, { belt: id });
+  };
+  for (let from = 0; from < off.length;) {
+    const run = heldAlike(off, from);
+    from += run.length;
+    const [first] = run as [HeldBelt];
+    const { by, station, release, belt } = first;
+    if (by === 'stretch-fit') {
+      print(first);
+      put('off', 'cut-off', belt.id, why(first));
+      continue;
+    }
+    for (const one of run) put('off', 'chalk', one.belt.id, why(one));
+    if (!station) {
+      put('off', 'no-adjuster', belt.id, { ...why(first), by });
+      print(first);
+      continue;
+    }
+    const slackToo = along.filter((one) => one.station?.id === station.id).map(idOf);
+    const at = { belt: belt.id, station: station.id, by };
+    if (by === 'sprung-arm' && isStuck(drive, station)) {
+      // A stuck arm is not turned: the belt goes as it can, and the arm is changed after it.
+      put('off', 'release', station.id, { ...at, belts: run.map(idOf), slackToo, outcome: 'stuck' });
+      for (const one of run) lift({ ...one, by: 'not-said' }, put);
+    } else if (by === 'sprung-arm') {
+      // Let back after the belts before it, an arm is turned once more.
+      const key = slack.has(station.id) ? `${station.id} ${belt.id}` : station.id;
+      put('off', 'release', key, { ...at, belts: run.map(idOf), slackToo, ...(release && { release }) });
+      for (const one of run) lift(one, put);
+      put('off', 'let-back', key, at);
+    } else {
+      if (!slack.has(station.id)) slacken(drive, first, slackToo, put);
+      for (const one of run) lift(one, put);
+    }
+    slack.add(station.id);
+    run.forEach(print);
+  }
+}
+
+/** Whether the last look at an arm found that it does not move. */
+const isStuck = (drive: Drive, { pulleys }: Station): boolean =>
+  inspectDrive(drive).some(
+    ({ on, target, judged }) =>
+      on === 'arm' &&
+      pulleys.some(({ id }) => id === target) &&
+      judged.some(({ finding }) => finding?.check === 'stroke' && finding.outcome === 'stuck'),
+  );
+
+const lift = ({ belt: { id }, by, station, lastOn }: HeldBelt, put: Put) =>
+  put('off', 'lift', id, {
+    belt: id,
+    by,
+    ...(station && { station: station.id }),
+    ...(lastOn !== null && { pulley: lastOn }),
+  });
+
+/** The belts from one on that the same sprung arm holds, and that so come off in one go; of any other belt it alone. */
+function heldAlike(belts: readonly HeldBelt[], from: number): HeldBelt[] {
+  const { by, station } = belts[from]!;
+  if (by !== 'sprung-arm') return [belts[from]!];
+  const end = belts.findIndex((one, k) => k > from && (one.by !== by || one.station?.id !== station?.id));
+  return belts.slice(from, end < 0 ? belts.length : end);
+}
+
+/** An adjuster to its slack end, for all that it holds. */
+function slacken(drive: Drive, held: HeldBelt, slackToo: readonly string[], put: Put): void {
+  const station = held.station!;
+  const at = { belt: held.belt.id, station: station.id, by: held.by };
+  const bolts = slackenedAt(drive, station.id);
+  if (held.by === 'shims') {
+    put('off', 'part-halves', station.id, { ...at, bolts, slackToo });
+    return;
+  }
+  const way = tightWay(drive, held);
+  put('off', 'slacken-bolts', station.id, { ...at, bolts });
+  put('off', 'slacken', station.id, { ...at, slackToo, ...(way && { way }) });
+}
