@@ -4,9 +4,7 @@ import { markedMisfitOf } from '../size';
 import type { JobFinding } from './finding';
 import { type BeltOrder, beltOrder } from './order';
 import { lacksTorque } from './bolts';
-import { idOf, jobBelts } from './held';
-import { groupsOf } from './put-on';
-import { type StepCode, stepsOf, type StepTold } from './steps';
+import { type JobPlan, planOf, type StepCode, type StepTold } from './steps';
 import { stepWords } from './step-words';
 
 /** A step of the card as it is read and ticked off. */
@@ -44,7 +42,8 @@ export function cardOf(drive: Drive, beltId?: string, unit: LengthUnit = 'mm'): 
   const { words = [], leftOut = [], order: placed = [] } = drive.job ?? {};
   const own = itemsOf(drive, 'job.own').map((one): StepTold => ({ ...one, code: 'own' }));
   const reworded = new Map(words.map(({ step, text }) => [step, text]));
-  const steps = [...stepsOf(drive, order), ...own].map((step): CardStep => {
+  const plan = planOf(drive, order);
+  const steps = [...plan.steps, ...own].map((step): CardStep => {
     const { id, phase, code, belt, belts, station, pulley, part, minutes } = step;
     const told = stepWords(drive, step, unit);
     const other = reworded.get(id);
@@ -75,7 +74,7 @@ export function cardOf(drive: Drive, beltId?: string, unit: LengthUnit = 'mm'): 
     order,
     steps: shown,
     leftOut: steps.filter(({ id }) => gone.has(id)),
-    findings: findingsOf(drive, order),
+    findings: findingsOf(drive, order, plan),
   };
 }
 
@@ -91,12 +90,10 @@ export function inGivenOrder<T extends { id: string }>(steps: readonly T[], plac
   return steps.map((step) => (at.has(step.id) ? moved[next++]! : step));
 }
 
-function findingsOf(drive: Drive, order: BeltOrder): JobFinding[] {
+function findingsOf(drive: Drive, order: BeltOrder, { together }: JobPlan): JobFinding[] {
   const routed = drive.belts.filter(({ route }) => route.length > 1);
   if (routed.length === 0) return [{ code: 'no-belts', severity: 'fault' }];
-  const { off, along } = jobBelts(drive, order);
-  const fresh = new Set(off.map(idOf));
-  const apart = groupsOf(drive, [...off, ...along], fresh).flatMap(({ set }) => set.apart);
+  const apart = together.flatMap(({ set }) => set.apart);
   const open = itemsOf(drive, 'job.bolts').filter(lacksTorque).length;
   return [
     ...order.tangled.slice(0, 1).map((belt): JobFinding => ({ code: 'tangled', severity: 'watch', belt })),

@@ -12,13 +12,13 @@ import {
   hangLoose,
   loadWords,
   movedWords,
-  readsWords,
   rightBetween,
   rimsOf,
   setWords,
   shimWords,
   slackToo,
   strutOf,
+  targetWords,
   type Telling,
   turnOf,
 } from './telling';
@@ -170,7 +170,7 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
   cure: ({ belt }) =>
     `Find where the oil or coolant on ${belt} came from and stop it, or the new one goes the same way.`,
   lay: ({ belt, drive, step }) =>
-    `Lay ${belt} on, fixed pulleys first: ${layingWords(drive, step)}. Its label reads from the front; a belt that was marked runs the way of its arrow.`,
+    `Lay ${belt} on, fixed pulleys first: ${layingWords(drive, step)}. Label to the front; a chalked belt runs the way of its arrow.`,
   'let-down': (telling) => [
     `Turn the arm of ${telling.station} ${turnOf(telling.step)} with the wrench and hold it there, its pin out if it had one. Slip ${rimsOf(telling)}, and let the arm down slowly.${strutOf(telling) ? ' The strut sets the pace.' : ''}`,
     SPRING_BITES,
@@ -219,10 +219,9 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
     'Fingers away from where belt and pulley meet.',
   ],
   'read-tension': (telling) => {
-    const reads = readsWords(telling);
-    return reads
-      ? `Read the tension of ${telling.belt}, engine cold, and write it down under Tension. Set so that ${reads}${rightBetween(telling)} (with defaults).`
-      : `Read the tension of ${telling.belt}, engine cold, and write it down under Tension.`;
+    const target = targetWords(telling);
+    const aim = target ? ` Target ${target}${rightBetween(telling)} (with defaults).` : '';
+    return `Read the tension of ${telling.belt}, engine cold, and write it down under Tension.${aim}`;
   },
   'tools-out': () => 'Count the tools. Nothing is left near the drive.',
   'covers-on': ({ bolts }) => [

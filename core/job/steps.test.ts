@@ -238,7 +238,7 @@ test('one belt alone is set to what Tension says of it', () => {
 test('an idler that presses inward is let go outward, as the drawing shows it', () => {
   const { steps } = cardOf(JOB_DRIVES['idler-that-presses-inward']!.drive);
   expect(steps.find(({ code }) => code === 'slacken')!.text).toMatch(/^Move Idler to the right on the drawing/);
-  expect(steps.find(({ code }) => code === 'set')!.text).toMatch(/^Move Idler to the left on the drawing/);
+  expect(steps.find(({ code }) => code === 'set')!.text).toMatch(/ Move Idler to the left on the drawing\./);
 });
 
 test('a job for one belt of two on one adjuster: the other comes slack, and both are set, looked at and read', () => {
@@ -255,4 +255,12 @@ test('a job for one belt of two on one adjuster: the other comes slack, and both
         .map(({ belt }) => belt)
         .sort(),
     ).toEqual(['inner', 'outer']);
+});
+
+test('a stretch-fit belt is cut off and drawn on, and nothing of it is set again, whatever else is on the engine', () => {
+  const { drive } = JOB_DRIVES['stretch-fit-in-front-of-a-serpentine']!;
+  const of = (id: string) => cardOf(drive, id).steps.filter(({ belt }) => belt === id);
+  const codes = of('outer').map(({ code }) => code);
+  expect(codes).toEqual(expect.arrayContaining(['print', 'cut-off', 'work-on', 'grooves', 'read-tension', 'number']));
+  for (const never of ['chalk', 'lift', 'set', 'set-again', 'no-adjuster'] as const) expect(codes).not.toContain(never);
 });

@@ -102,18 +102,24 @@ export interface StepTold {
 
 export type Put = (phase: Phase, code: StepCode, key?: string, more?: Partial<StepTold>) => void;
 
+/** A job's steps in order, and the adjusters that a hand sets in it. */
+export interface JobPlan {
+  steps: StepTold[];
+  together: readonly Together[];
+}
+
 /**
- * The steps of a job in order, as the drive's own stages decide them: for all belts, or for one and those that have to
- * come off before it. Without a belt that has a route there is nothing to be done: the one step asks for it.
+ * What is done in a job, as the drive's own stages decide it: for all belts, or for one and those that have to come off
+ * before it. Without a belt that has a route there is nothing to be done: the one step asks for it.
  */
-export function stepsOf(drive: Drive, order: BeltOrder = beltOrder(drive)): StepTold[] {
+export function planOf(drive: Drive, order: BeltOrder = beltOrder(drive)): JobPlan {
   const steps: StepTold[] = [];
   const put: Put = (phase, code, key, more = {}) =>
     steps.push({ id: [phase, code, key].filter((part) => part !== undefined).join(' '), phase, code, ...more });
   const { off, along } = jobBelts(drive, order);
   if (off.length === 0) {
     put('before', 'missing');
-    return steps;
+    return { steps, together: [] };
   }
   const on = [...off].reverse();
   const fresh = new Set(off.map(idOf));
@@ -129,8 +135,10 @@ export function stepsOf(drive: Drive, order: BeltOrder = beltOrder(drive)): Step
   putOn(drive, on, together, put);
   check(drive, on, along, together, put);
   after(drive, on, together, put);
-  return steps;
+  return { steps, together };
 }
+
+export const stepsOf = (drive: Drive, order?: BeltOrder): StepTold[] => planOf(drive, order).steps;
 
 function before(drive: Drive, put: Put): void {
   put('before', 'picture');

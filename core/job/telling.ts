@@ -71,19 +71,19 @@ export function slackToo({ drive, step: { slackToo: others = [] } }: Telling): s
 }
 
 /** What stands behind every figure of Tension. */
-export const BY_DEFAULTS =
-  'Worked out under Tension, with defaults for what nobody wrote down: the manual’s figure takes precedence.';
+export const BY_DEFAULTS = 'Worked out under Tension with defaults: the manual’s figure takes precedence.';
 
-/** `belt 1 reads 450 N, belt 2 then 380 N`; null where no figure is known. */
-export function readsWords({ drive, unit, step: { figures = [] } }: Telling): string | null {
+/** `450 N; belt 2 then reads about 380 N`; null where no figure is known. */
+export function targetWords({ drive, unit, step: { figures = [] } }: Telling): string | null {
   const known = figures.filter(({ newtons }) => newtons !== null);
   if (known.length === 0) return null;
   return known
-    .map(
-      ({ belt, newtons }, k) =>
-        `${beltName(drive, belt)} ${k === 0 ? 'reads' : 'then reads about'} ${forceFigure(newtons!, unit)}`,
+    .map(({ belt, newtons }, k) =>
+      k === 0
+        ? forceFigure(newtons!, unit)
+        : `${beltName(drive, belt)} then reads about ${forceFigure(newtons!, unit)}`,
     )
-    .join(', ');
+    .join('; ');
 }
 
 /** Between which readings a belt is right: `, in range from 310 N to 690 N`. */
@@ -94,23 +94,22 @@ export function rightBetween({ unit, step: { figures = [] } }: Telling): string 
   return `, in range from ${forceFigure(figure.leastN, unit)} ${most}`;
 }
 
-/** How an adjuster is set: its screw or link turned, or the shaft moved, until the belts read right. */
+/** How an adjuster is set, the figure first: what the belts are to read, and which way it is moved for that. */
 export function setWords(telling: Telling, again: boolean): string {
-  const { bolts, step } = telling;
+  const { bolts, step, belt } = telling;
   const several = (step.belts?.length ?? 0) > 1;
-  const reads = readsWords(telling);
-  const until =
-    reads ??
-    `${several ? beltsOf(telling) : telling.belt} ${several ? 'have' : 'has'} the tension of the service manual`;
-  const how = again ? `Set ${several ? beltsOf(telling) : telling.belt} again: ` : '';
-  const moved = movedWords(telling, 'tight');
+  const once = again ? ' again' : '';
+  const target = targetWords(telling);
   return [
-    `${how}${again ? moved.charAt(0).toLowerCase() + moved.slice(1) : moved} until ${until}.`,
-    bolts === '' ? '' : `Turn the ${bolts}.`,
+    target
+      ? `Set ${belt}${once} to ${target}.`
+      : `Set ${beltsOf(telling)}${once} to the tension of the service manual.`,
     several
-      ? `One adjuster sets ${beltsOf(telling)}${reads ? `: go by ${telling.belt}, which needs more` : ''}; then read each.`
+      ? `One adjuster sets ${step.belts!.length === 2 ? 'both' : 'them all'}${target ? `: go by ${belt}, which needs more` : ''}, then read each.`
       : '',
-    reads ? BY_DEFAULTS : '',
+    `${movedWords(telling, 'tight')}.`,
+    bolts === '' ? '' : `Turn the ${bolts}.`,
+    target ? BY_DEFAULTS : '',
   ]
     .filter(Boolean)
     .join(' ');
@@ -119,13 +118,13 @@ export function setWords(telling: Telling, again: boolean): string {
 /** How a split sheave tightens a belt: by the shims between its halves. */
 export function shimWords(telling: Telling, again: boolean): string {
   const { station, belt } = telling;
-  const reads = readsWords(telling);
-  const until = reads ? ` until ${reads}` : ' until it has the tension of the service manual';
+  const target = targetWords(telling);
+  const until = ` until ${belt} reads ${target ?? 'the tension of the service manual'}`;
   const close =
     'The belt hangs slack while the outer half goes on; draw its nut in little by little and turn the sheave by hand meanwhile, so that the belt climbs and nothing is pinched.';
   return again
-    ? `Set ${belt} again by its shims: take the outer half of ${station} off, put a shim from between the halves outside to tighten, or one back in to slacken, and close it${until}. ${close}${reads ? ` ${BY_DEFAULTS}` : ''}`
-    : `Close the split sheave of ${station} with the shims between its halves as they were, the spare ones outside. ${close} Then take shims out of the middle to tighten, or put them in to slacken,${until}.${reads ? ` ${BY_DEFAULTS}` : ''}`;
+    ? `Set ${belt} again by its shims: take the outer half of ${station} off, put a shim from between the halves outside to tighten, or one back in to slacken, and close it${until}. ${close}${target ? ` ${BY_DEFAULTS}` : ''}`
+    : `Close the split sheave of ${station} with the shims between its halves as they were, the spare ones outside. ${close} Then take shims out of the middle to tighten, or put them in to slacken,${until}.${target ? ` ${BY_DEFAULTS}` : ''}`;
 }
 
 /** What is switched on to load the drive: what it turns, and no more. */

@@ -89,7 +89,7 @@ const bolts: readonly Omit<Bolt, 'station'>[] = [
 /** One belt on the demo truck, made to stretch on in place of its arm. */
 const stretched = changeBelt(withoutAdjuster(DEMO.rescue), 'main', { build: 'stretch' });
 
-const pair = second(vee(SLOT, { length: 985 }), ['crank', 'pump', 'alt'], 14, { length: 985 });
+const pair = second(vee(SLOT, { length: 1168 }), ['crank', 'pump', 'alt'], 14, { length: 1172 });
 
 const nested = second(DEMO.rescue, ['crank', 'ac'], 40, { id: 'outer', build: 'stretch', ribs: 4 });
 
