@@ -26,8 +26,9 @@ export function DueView({ search }: { search: string }) {
     <>
       <div className="answer" data-testid="due-answer">
         <div className="answer-figure">
-          {first?.due ?? '–'} <span className="answer-other">due</span> {first?.soon ?? '–'}{' '}
-          <span className="answer-other">within {SOON_DAYS} days</span>
+          {first?.due ?? '–'} <span className="answer-other">due now,</span>{' '}
+          {first?.soon === 0 ? 'none' : (first?.soon ?? '–')}{' '}
+          <span className="answer-other">in the next {SOON_DAYS} days</span>
         </div>
         <div className="answer-note">
           By day, or by odometer at each vehicle&rsquo;s usual use: the slope of its readings, or{' '}
