@@ -1,4 +1,11 @@
 import { TextDecoder, TextEncoder } from 'node:util';
 
-/* What every browser has and jsdom lacks: the router asks for it when it is loaded. */
-Object.assign(globalThis, { TextDecoder, TextEncoder });
+/** Sees no size change: nothing is laid out here. */
+class ResizeObserver {
+  observe = () => undefined;
+  unobserve = () => undefined;
+  disconnect = () => undefined;
+}
+
+/* What every browser has and jsdom lacks: the router and the interface's parts ask for it. */
+Object.assign(globalThis, { TextDecoder, TextEncoder, ...(!('ResizeObserver' in globalThis) && { ResizeObserver }) });

@@ -98,6 +98,7 @@ function toolsFor(drive: Drive, steps: ReturnType<typeof stepsOf>, sockets: read
     ...new Set([
       ...sockets.filter((tool): tool is string => tool !== undefined && tool !== ''),
       ...(has('release') ? ['Long wrench for the arm'] : []),
+      ...(has('cut-off') ? ['Side cutters', 'Fitting tool for the stretch-fit belt'] : []),
       ...(has('slacken') ? ['Pry bar with a block of wood'] : []),
       ...(has('bolt', 'bolts', 'change-part') ? ['Torque wrench'] : []),
       ...moved.map((name) => `Puller and press for ${name}`),

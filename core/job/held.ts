@@ -1,7 +1,6 @@
 import { travelFromSlack, travelOf } from '../adjuster';
 import type { Adjuster, Belt, Drive, Rotation, Station } from '../drive';
 import { centresAreFixed, isStretchFit, puttingOn, type PuttingOn } from '../seating';
-import { sectionFor } from '../section';
 import type { BeltOrder } from './order';
 
 /** How a belt is slackened and set: by which kind of adjuster, by its stretch alone, or in a way that nobody said. */
@@ -19,17 +18,19 @@ export interface HeldBelt {
 
 export const idOf = ({ belt }: Pick<HeldBelt, 'belt'>): string => belt.id;
 
+/** What holds a belt, without working out where it goes on. */
+export function heldBy(drive: Drive, belt: Belt): HeldBy {
+  const kind = travelOf(drive, belt)?.kind;
+  if (kind !== undefined && kind !== 'fixed') return kind;
+  if (isStretchFit(belt)) return 'stretch-fit';
+  return centresAreFixed(drive, belt) ? 'fixed' : 'not-said';
+}
+
 export function heldBelt(drive: Drive, belt: Belt): HeldBelt {
   const travel = travelOf(drive, belt);
   const { lastOn, release } = puttingOn(drive, belt.id) ?? { lastOn: null, release: null };
   const station = drive.stations.find(({ id }) => id === travel?.station) ?? null;
-  return { belt, by: heldBy(drive, belt, travel?.kind), station, lastOn: lastOn?.pulley ?? null, release };
-}
-
-function heldBy(drive: Drive, belt: Belt, kind: Adjuster['kind'] | undefined): HeldBy {
-  if (kind !== undefined && kind !== 'fixed') return kind;
-  if (isStretchFit(belt)) return 'stretch-fit';
-  return centresAreFixed(drive, belt) ? 'fixed' : 'not-said';
+  return { belt, by: heldBy(drive, belt), station, lastOn: lastOn?.pulley ?? null, release };
 }
 
 /** Whether a hand sets it, and can set it again after its run-in. */
@@ -85,7 +86,3 @@ export function tightWay(drive: Drive, { belt, station }: Pick<HeldBelt, 'belt' 
     turn: turned === null ? null : turned > 0 ? 'ccw' : 'cw',
   };
 }
-
-/** What a belt's sides are called: ribs, V or teeth. */
-export const kindOfSection = ({ section, sectionOverrides }: Belt) =>
-  sectionFor(section, sectionOverrides)?.kind ?? 'ribbed';

@@ -1,7 +1,7 @@
 /** The work written out: the order of the belts, the steps, what to bring; and a job that is done by it. */
 export { bringList, type BringBelt, type BringList } from './bring';
 export { cardOf, type CardStep, type JobCard } from './card';
-export { heldBelt, isSetByHand, type HeldBelt } from './held';
+export { heldBy, isSetByHand, type HeldBy } from './held';
 export {
   durationWords,
   estimateLines,
@@ -11,9 +11,8 @@ export {
   tookLines,
   type JobEstimate,
   type LabourPace,
-  type PricedPart,
 } from './estimate';
-export { fittedMarking, fittedWords } from './fitted';
+export { fittedWords } from './fitted';
 export { jobCommand } from './command';
 export { addStep, leaveOut, moveStep, rewordStep } from './edit';
 export { JOB_FINDING_CODES } from './finding';

@@ -1,10 +1,9 @@
 import { moveWords } from '../align';
 import { type Drive, pulleyLabel, stationLabel } from '../drive';
 import { inspectedLabel } from '../inspect';
-import { NEXT_LOOK } from '../loads';
+import { NEXT_LOOK, sectionOf } from '../loads';
 import { capital, type LengthUnit } from '../quantity';
 import { forceFigure } from '../tension';
-import { kindOfSection } from './held';
 import type { StepCode, StepTold } from './steps';
 import {
   beltsOf,
@@ -200,7 +199,7 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
     TO_THE_MANUAL,
   ],
   grooves: ({ belt, drive, step }) => {
-    const { look, caution } = GROOVES[kindOfSection(drive.belts.find(({ id }) => id === step.belt)!)];
+    const { look, caution } = GROOVES[sectionOf(drive.belts.find(({ id }) => id === step.belt)!).kind];
     return [
       `Look at ${belt} on all its ${step.route!.length} pulleys, with a mirror where the eye does not reach: ${look}.`,
       caution,

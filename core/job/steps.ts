@@ -125,11 +125,12 @@ export function planOf(drive: Drive, order: BeltOrder = beltOrder(drive)): JobPl
   const fresh = new Set(off.map(idOf));
   const together = groupsOf(drive, [...on, ...along], fresh);
   before(drive, put);
-  takeOff(drive, off, along, order, put);
+  const items = inspectDrive(drive);
+  takeOff(drive, off, along, order, items, put);
   setRight(
     drive,
     off.map(({ belt }) => belt),
-    inspectDrive(drive),
+    items,
     put,
   );
   putOn(drive, on, together, put);

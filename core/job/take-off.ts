@@ -1,5 +1,5 @@
 import type { Drive, Station } from '../drive';
-import { inspectDrive } from '../inspect';
+import type { InspectItem } from '../inspect';
 import { slackenedAt } from './bolts';
 import { type HeldBelt, idOf, tightWay } from './held';
 import type { BeltOrder } from './order';
@@ -11,6 +11,7 @@ export function takeOff(
   off: readonly HeldBelt[],
   along: readonly HeldBelt[],
   { gives }: BeltOrder,
+  items: readonly InspectItem[],
   put: Put,
 ): void {
   const slack = new Set<string>();
@@ -39,7 +40,7 @@ export function takeOff(
     }
     const slackToo = along.filter((one) => one.station?.id === station.id).map(idOf);
     const at = { belt: belt.id, station: station.id, by };
-    if (by === 'sprung-arm' && isStuck(drive, station)) {
+    if (by === 'sprung-arm' && isStuck(items, station)) {
       // A stuck arm is not turned: the belt goes as it can, and the arm is changed after it.
       put('off', 'release', station.id, { ...at, belts: run.map(idOf), slackToo, outcome: 'stuck' });
       for (const one of run) lift({ ...one, by: 'not-said' }, put);
@@ -59,8 +60,8 @@ export function takeOff(
 }
 
 /** Whether the last look at an arm found that it does not move. */
-const isStuck = (drive: Drive, { pulleys }: Station): boolean =>
-  inspectDrive(drive).some(
+const isStuck = (items: readonly InspectItem[], { pulleys }: Station): boolean =>
+  items.some(
     ({ on, target, judged }) =>
       on === 'arm' &&
       pulleys.some(({ id }) => id === target) &&

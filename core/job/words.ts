@@ -10,7 +10,8 @@ import {
 } from '../drive';
 import { type FindingWords, inOneLine } from '../finding';
 import { capital, torqueFigure } from '../quantity';
-import { DRIVE_SIDE_WORDS, sectionFor } from '../section';
+import { sectionOf } from '../loads';
+import { DRIVE_SIDE_WORDS } from '../section';
 import type { JobFinding } from './finding';
 import type { JobRun } from './run';
 import type { StepTold } from './steps';
@@ -49,7 +50,7 @@ export function beltName(drive: Drive, id: string | undefined): string {
  */
 export function layingWords(drive: Drive, step: Pick<StepTold, 'belt' | 'route' | 'station' | 'pulley'>): string {
   const belt = drive.belts.find(({ id }) => id === step.belt)!;
-  const side = DRIVE_SIDE_WORDS[sectionFor(belt.section)?.kind ?? 'ribbed'];
+  const side = DRIVE_SIDE_WORDS[sectionOf(belt).kind];
   const tightens = drive.stations.find(({ id }) => id === step.station)?.pulleys ?? [];
   const placeOf = ({ pulley }: RouteStop) =>
     pulley === step.pulley ? 2 : tightens.some(({ id }) => id === pulley) ? 1 : 0;

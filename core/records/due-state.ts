@@ -47,7 +47,7 @@ export const SOON_DAYS = 30;
 /** The last day that counts as soon. */
 export const soonFrom = (today: string): string => dayOf(Date.parse(today) + SOON_DAYS * 86_400_000) ?? today;
 /** Further ahead nothing is listed: by then all of it will have been worked out anew. */
-export const LISTED_YEARS = 5;
+const LISTED_YEARS = 5;
 /** The last day of which anything is listed. */
 export const listedUntil = (today: string): string =>
   dayOf(Date.parse(today) + LISTED_YEARS * 365.25 * 86_400_000) ?? today;

@@ -9,7 +9,7 @@ import {
   type OdometerUnit,
 } from '../drive';
 import { inspectDrive, inspectedLabel, type InspectItem, VERDICT_WORDS } from '../inspect';
-import { beltName, heldBelt, type HeldBelt, isSetByHand } from '../job';
+import { beltName, heldBy, type HeldBy, isSetByHand } from '../job';
 import type { Due, DueKind } from './due-state';
 import { dayOf } from './use';
 import { capital } from '../quantity';
@@ -22,10 +22,10 @@ const LOOK_WORDS = {
   'not-said': (name: string) => `${name}: read its tension`,
 } as const;
 
-function lookAs(held: HeldBelt): keyof typeof LOOK_WORDS {
-  if (isSetByHand(held)) return 'by-hand';
-  if (held.by === 'sprung-arm') return 'arm';
-  return held.by === 'not-said' ? 'not-said' : 'fixed';
+function lookAs(by: HeldBy): keyof typeof LOOK_WORDS {
+  if (isSetByHand({ by })) return 'by-hand';
+  if (by === 'sprung-arm') return 'arm';
+  return by === 'not-said' ? 'not-said' : 'fixed';
 }
 
 /** All that is due on a drive, now or later. */
@@ -74,15 +74,15 @@ function careDues(drive: Drive, belt: Belt, unit: OdometerUnit | null): Due[] {
     };
   };
   const name = capital(beltName(drive, belt.id));
-  const held = heldBelt(drive, belt);
-  const byHand = isSetByHand(held);
+  const by = heldBy(drive, belt);
+  const byHand = isSetByHand({ by });
   const fitted = care.runInFrom ?? care.fittedAt;
   return [
     ...(byHand && fitted !== undefined && care.setAgainAt === undefined
       ? [at('set-again', `${name}: set it again after its run-in`, fitted)]
       : []),
     ...(care.nextLookAt !== undefined || care.nextLookOdometer !== undefined
-      ? [at('look', LOOK_WORDS[lookAs(held)](name), care.nextLookAt, care.nextLookOdometer)]
+      ? [at('look', LOOK_WORDS[lookAs(by)](name), care.nextLookAt, care.nextLookOdometer)]
       : []),
   ];
 }

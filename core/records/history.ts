@@ -12,6 +12,7 @@ import {
 } from '../drive';
 import { readNumber, textOfCell } from '../quantity';
 import { readMarking } from '../section';
+import { WHY_WORDS } from './story';
 
 /** The columns of a list of belts from before Emery. */
 export const HISTORY_COLUMNS = [
@@ -198,4 +199,19 @@ function inOrder(changed: readonly ChangedPart[]): ChangedPart[] {
     const at = sorted.findIndex((one) => after(one, part) > 0);
     return at < 0 ? [...sorted, part] : sorted.toSpliced(at, 0, part);
   }, []);
+}
+
+/** A row as it is shown before it is taken in. */
+export function historyText({ number, fittedAt, fittedOdometer, offAt, offOdometer, why }: HistoryRow): string {
+  const when = (day: string | null, odometer: number | null) =>
+    [day, odometer === null ? '' : `at ${odometer.toLocaleString('en')}`].filter(Boolean).join(' ');
+  const [on, off] = [when(fittedAt, fittedOdometer), when(offAt, offOdometer)];
+  return [
+    number && `number ${number}`,
+    on && `fitted ${on}`,
+    off === '' ? 'still on' : `taken off ${off}`,
+    why && WHY_WORDS[why],
+  ]
+    .filter(Boolean)
+    .join(', ');
 }

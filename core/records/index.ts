@@ -4,7 +4,6 @@ export {
   dueBy,
   dueState,
   expectedOf,
-  LISTED_YEARS,
   listedUntil,
   SOON_DAYS,
   soonFrom,
@@ -15,6 +14,7 @@ export { cardBelts, essentialsOf, MOST_ESSENTIALS, releasesOf } from './essentia
 export {
   beltsMeant,
   HISTORY_COLUMNS,
+  historyText,
   readHistoryRow,
   withHistory,
   type HistoryColumn,

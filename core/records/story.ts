@@ -96,7 +96,8 @@ function beltStory(drive: Drive, belt: Belt): Told[] {
   ];
 }
 
-const WHY_WORDS = { worn: 'worn out', broke: 'broke', 'in-passing': 'still good, changed in passing' } as const;
+/** Why a belt came off, as the story tells it. */
+export const WHY_WORDS = { worn: 'worn out', broke: 'broke', 'in-passing': 'still good, changed in passing' } as const;
 
 function changedStory(drive: Drive): Told[] {
   return itemsOf(drive, 'inspect.changed').map(({ on, target, at, odometer, why, careBefore }): Told => {

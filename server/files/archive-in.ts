@@ -58,6 +58,8 @@ const shopBody = object({
   version: mixed().oneOf([1], 'must be 1: this archive comes from a newer Emery').required('is missing'),
   name: string().required().max(120),
   unit: string().oneOf(['in', 'mm']).required(),
+  // One from before the shop said it has none.
+  hourRate: number().min(0).max(1e6).nullable(),
   bands: array()
     .of(
       object({
@@ -229,13 +231,18 @@ class Shelf {
   /** The shop's own lists. What stands here goes before what the archive has. */
   async shop(manager: EntityManager, shop?: Buffer, vehicles?: Buffer, belts?: Buffer): Promise<void> {
     if (shop) {
-      const { name, unit, bands, pulleys, parts } = await shopBody
-        .validate(parsed(shop, SHOP_FILE))
-        .catch(({ path: field = '', message }: ValidationError) => {
-          throw invalid([{ path: `${SHOP_FILE} ${field}`.trim(), message }]);
-        });
+      const {
+        name,
+        unit,
+        hourRate = null,
+        bands,
+        pulleys,
+        parts,
+      } = await shopBody.validate(parsed(shop, SHOP_FILE)).catch(({ path: field = '', message }: ValidationError) => {
+        throw invalid([{ path: `${SHOP_FILE} ${field}`.trim(), message }]);
+      });
       if ((await manager.count(Vehicle)) === 0)
-        await manager.update(Shop, { id: 1 }, { name, unit: unit as 'in' | 'mm' });
+        await manager.update(Shop, { id: 1 }, { name, unit: unit as 'in' | 'mm', hourRate });
       const known = new Set((await manager.find(SpeedBandEntity)).map(({ role }) => role as string));
       await manager.insert(SpeedBandEntity, bands.filter(({ role }) => !known.has(role)) as SpeedBandRow[]);
       const there = await manager.find(PulleyEntity);

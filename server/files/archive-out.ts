@@ -15,7 +15,7 @@ import { STOCK_COLUMNS } from '@emery/core/size';
 
 /*
  * The archive of a shop: a ZIP that any program opens.
- *   shop.json          { "format": "emery-shop", "version": 1, name, unit, bands, pulleys, parts }
+ *   shop.json          { "format": "emery-shop", "version": 1, name, unit, hourRate, bands, pulleys, parts }
  *   vehicles.jsonl     one vehicle a line, those without drives and the deleted ones too
  *   belts.csv          the list of belts, as the shop's own "Save as CSV"
  *   drives/*.emery.json   drive files; `vehicle` and `record` beside the drive's own fields say whose it is,
@@ -90,7 +90,7 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
 type Add = (name: string, bytes: Buffer, compress?: boolean) => Promise<void>;
 
 async function addShop(manager: EntityManager, add: Add): Promise<void> {
-  const [{ name, unit }, bands, pulleys, parts, belts] = [
+  const [{ name, unit, hourRate }, bands, pulleys, parts, belts] = [
     await manager.findOneByOrFail(Shop, { id: 1 }),
     await manager.find(SpeedBandEntity),
     await manager.find(PulleyEntity, { order: { createdAt: 'ASC', id: 'ASC' } }),
@@ -100,7 +100,7 @@ async function addShop(manager: EntityManager, add: Add): Promise<void> {
   await add(
     SHOP_FILE,
     Buffer.from(
-      `${JSON.stringify({ format: 'emery-shop', version: 1, name, unit, bands, pulleys, parts }, null, 2)}\n`,
+      `${JSON.stringify({ format: 'emery-shop', version: 1, name, unit, hourRate, bands, pulleys, parts }, null, 2)}\n`,
     ),
   );
   await add(BELTS_FILE, Buffer.from(stockCsv(belts)));

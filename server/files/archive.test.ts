@@ -16,7 +16,7 @@ const bringIn = (to: Running, bytes: Uint8Array) =>
 async function holdings({ data }: Running): Promise<Record<string, unknown>> {
   const rows = (sql: string) => data.query<unknown[]>(sql);
   return {
-    shop: await rows('SELECT name, unit FROM shop'),
+    shop: await rows('SELECT name, unit, hourRate FROM shop'),
     vehicles: await rows(
       'SELECT id, name, plate, odometer, odometerUnit, notes, revision, updatedAt, deletedAt FROM vehicle ORDER BY id',
     ),
@@ -47,6 +47,7 @@ test('the archive of a shop holds all of it, and comes back into an empty one ju
     ],
   });
   await shop.ask('PUT', '/bands/alternator', { least: 1500, continuous: 9000, burst: 12_000 });
+  await shop.ask('PATCH', '/shop', { hourRate: 92.5 });
   const bytes = await archive(shop);
   const other = await running('empty');
   const first = await bringIn(other, bytes);

@@ -8,6 +8,7 @@ import { capital } from '@emery/core/quantity';
 import {
   beltsMeant,
   HISTORY_COLUMNS,
+  historyText,
   type HistoryColumn,
   type HistoryRow,
   readHistoryRow,
@@ -118,24 +119,9 @@ function place(row: HistoryRow, drives: readonly DriveRow[]): PlacedRow {
       vehicle: drive.vehicleName,
       drive: drive.driveName,
       belt: capital(beltName(drive.document, belt.id)),
-      text: textOf(row),
+      text: historyText(row),
       there: withHistory(drive.document, belt.id, [row]) === drive.document,
     },
     at: { driveId: drive.driveId, belt: belt.id, row },
   };
-}
-
-/** A row as it is shown before it is taken in. */
-function textOf({ number, fittedAt, fittedOdometer, offAt, offOdometer, why }: HistoryRow): string {
-  const when = (day: string | null, odometer: number | null) =>
-    [day, odometer === null ? '' : `at ${odometer.toLocaleString('en')}`].filter(Boolean).join(' ');
-  const [on, off] = [when(fittedAt, fittedOdometer), when(offAt, offOdometer)];
-  return [
-    number && `number ${number}`,
-    on && `fitted ${on}`,
-    off === '' ? 'still on' : `taken off ${off}`,
-    why && why !== 'worn' && (why === 'broke' ? 'it broke' : 'still good'),
-  ]
-    .filter(Boolean)
-    .join(', ');
 }

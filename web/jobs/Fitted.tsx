@@ -85,12 +85,23 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
   );
 }
 
-/** Told at once where the belt that went on is not the one that the card asked for. */
-export function MarkingDoubt({ marking, asked }: { marking: string | undefined; asked: BringBelt | undefined }) {
+interface DoubtProps {
+  /** The belt it is said of, where that is not plain from where it stands; then it is no news either. */
+  name?: string;
+  marking: string | undefined;
+  asked: BringBelt | undefined;
+}
+
+/** Told where the belt that went on is not the one that the card asked for: at once, and once more at the sign-off. */
+export function MarkingDoubt({ name, marking, asked }: DoubtProps) {
   const doubt = fittedWords(marking, asked);
   return doubt === null ? null : (
-    <p className="finding is-watch" role="alert">
-      <strong>{marking}.</strong> {doubt}
+    <p className="finding is-watch" role={name === undefined ? 'alert' : undefined}>
+      <strong>
+        {name === undefined ? '' : `${name}: `}
+        {marking}.
+      </strong>{' '}
+      {doubt}
     </p>
   );
 }

@@ -1,11 +1,10 @@
 import { useRef } from 'react';
 import { CardDrawing } from '../card/CardDrawing';
 import { CardPage, fileNameOf } from '../card/CardPage';
-import { jobPdf, type PrintedJob } from './job-pdf';
+import { bringLines, jobPdf, type PrintedJob } from './job-pdf';
 import './jobs.css';
 import { PHASES } from '@emery/core/drive';
-import { beltName, PHASE_WORDS } from '@emery/core/job';
-import { formatInches, formatMm } from '@emery/core/quantity';
+import { PHASE_WORDS } from '@emery/core/job';
 
 /** The drawing's frame on the sheet, px. */
 const FRAME = { left: 8, top: 8, width: 360, height: 250 };
@@ -48,20 +47,7 @@ export function Paper({ printed, back }: { printed: PrintedJob; back: string }) 
           </svg>
           <section aria-label="Bring">
             <h2>Bring</h2>
-            {sheet.bring.belts.map((belt) => (
-              <p key={belt.belt}>
-                <strong>{belt.markings[0]?.text ?? belt.plain}</strong> {formatMm(belt.lengthMm, 0)},{' '}
-                {formatInches(belt.lengthMm)} {belt.basis}
-                {belt.number && `, number ${belt.number}`}
-                {belt.second && `; else ${belt.second.markings[0]?.text ?? belt.second.plain}`}
-              </p>
-            ))}
-            <p>{[...sheet.bring.parts, ...sheet.bring.bolts, ...sheet.bring.tools].join(', ')}</p>
-            <p>
-              Off: {sheet.off.map((id) => beltName(sheet.drive, id)).join(', then ')}. The vehicle&rsquo;s service
-              manual comes first.
-            </p>
-            {estimate.map((line) => (
+            {[...bringLines(sheet), ...estimate].map((line) => (
               <p key={line}>{line}</p>
             ))}
           </section>

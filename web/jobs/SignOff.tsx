@@ -3,11 +3,12 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { useShopHasChanged } from '../api/jobs';
+import { MarkingDoubt } from './Fitted';
 import { ShopOdometer } from './JobExtras';
 import type { JobInHand } from './use-job';
 import { sayWho, useWho } from './who';
 import type { JobOpened } from '@emery/core/api';
-import { beltName, fittedWords } from '@emery/core/job';
+import { beltName } from '@emery/core/job';
 import { capital } from '@emery/core/quantity';
 
 /** The end of a job: who signs it off, what is still open, and what it will leave behind. */
@@ -54,23 +55,9 @@ export function SignOff({ job, hand }: { job: JobOpened; hand: JobInHand }) {
       )}
       {sheet.off.map((belt) => {
         const said = run.belts.get(belt);
-        const doubt =
-          said?.fitted === 'new'
-            ? fittedWords(
-                said.marking,
-                sheet.bring.belts.find((one) => one.belt === belt),
-              )
-            : null;
-        return (
-          doubt !== null && (
-            <p key={belt} className="finding is-watch">
-              <strong>
-                {capital(beltName(sheet.drive, belt))}: {said!.marking}.
-              </strong>{' '}
-              {doubt}
-            </p>
-          )
-        );
+        const asked = sheet.bring.belts.find((one) => one.belt === belt);
+        const name = capital(beltName(sheet.drive, belt));
+        return said?.fitted === 'new' && <MarkingDoubt key={belt} name={name} marking={said.marking} asked={asked} />;
       })}
       {run.odometer === null && (
         <p className="finding is-note">

@@ -4,20 +4,20 @@ import boldUrl from 'dejavu-fonts-ttf/ttf/DejaVuSansCondensed-Bold.ttf?url';
 import regularUrl from 'dejavu-fonts-ttf/ttf/DejaVuSansCondensed.ttf?url';
 
 /** Points of a mm: a PDF is measured in points. */
-export const POINT = 72 / 25.4;
+const POINT = 72 / 25.4;
 
 type Doc = InstanceType<typeof PDFDocument>;
 type Struct = ReturnType<Doc['struct']>;
-export type FontName = 'regular' | 'bold';
+type FontName = 'regular' | 'bold';
 
 /** A column of a table. */
-export interface PdfColumn {
+interface PdfColumn {
   head: string;
   /** mm. */
   width: number;
 }
 
-export interface PdfLayout {
+interface PdfLayout {
   title: string;
   /** mm. */
   width: number;

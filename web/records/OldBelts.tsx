@@ -6,6 +6,7 @@ import { useShopHasChanged } from '../api/jobs';
 import { FileButton } from '../ui/FileButton';
 import { type HistoryFile, readHistoryFile } from './read-history-file';
 import type { HistoryAnswer } from '@emery/core/api';
+import { uncapital } from '@emery/core/quantity';
 import { HISTORY_COLUMNS } from '@emery/core/records';
 
 const bring = (file: HistoryFile, look: boolean) =>
@@ -86,7 +87,7 @@ function Look({ file, answer: { rows }, busy, onTake, onClose }: LookProps) {
         {told.map(({ row, line }) =>
           row.ok ? (
             <li key={line}>
-              <strong>{row.vehicle}</strong> {row.drive}, {row.belt.toLowerCase()}: {row.text}
+              <strong>{row.vehicle}</strong> {row.drive}, {uncapital(row.belt)}: {row.text}
               {row.there && <span className="quiet"> (there already)</span>}
             </li>
           ) : (

@@ -5,6 +5,7 @@ import type { ApiProblem } from '../api/client';
 import { newSaveId } from '../api/shop';
 import { useForgetTyped, useTyped } from '../ui/typed-text';
 import type { VehicleFields } from '@emery/core/api';
+import { odometerDoubtWords } from '@emery/core/quantity';
 
 interface Props {
   title: string;
@@ -79,6 +80,8 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
     over: revision,
   });
   const [problems, setProblems] = useState<Record<string, string>>({});
+  // An odd odometer is asked about once; saved again as it is, it is meant.
+  const [meant, setMeant] = useState<string | null>(null);
   const [saving, setSaving] = useState(false);
   const [again, setAgain] = useState<VehicleSave | null>(null);
   const forget = useForgetTyped();
@@ -135,6 +138,15 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
         { ...text, odometer: text.odometer.replace(/[ ,.'’](?=\d{3}\b)/g, '') },
         { abortEarly: false },
       )) as VehicleFields;
+      const doubt =
+        fields.odometer === null || fields.odometerUnit !== start.odometerUnit || meant === text.odometer
+          ? null
+          : odometerDoubtWords(fields.odometer, start.odometer, fields.odometerUnit);
+      if (doubt !== null) {
+        setMeant(text.odometer);
+        setProblems({ odometer: `Odometer: ${doubt} Correct it, or save again if it is meant.` });
+        return;
+      }
       setProblems({});
       await send({ fields, revision: over, saveId: newSaveId() });
     } catch (error) {
