@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 
 async function addPulley(page: Page, role: string, x: string, y: string, diameter: string) {
   await page.getByRole('button', { name: 'Add pulley' }).click();
-  await page.getByRole('menuitem', { name: role, exact: true }).click();
+  await page.getByRole('dialog').getByRole('button', { name: role, exact: true }).click();
   await write(page, 'Right of crank (x)', x);
   await write(page, 'Above crank (y)', y);
   await write(page, 'Diameter over rim', diameter);

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
 import { databaseInUse, openDatabase } from '../scripts/lib/database.mjs';
+import { startsAgain } from '../scripts/lib/starts-again.mjs';
 
 const ROOT = path.resolve(import.meta.dirname, '..');
 test.describe.configure({ mode: 'serial', timeout: 180_000 });
@@ -136,6 +137,14 @@ const serverOf = (child: ChildProcess) =>
       .stdout.trim()
       .split('\n')[0],
   );
+
+test('six short runs in a row end it, however long the starts between them take; a long run begins anew', () => {
+  const short = startsAgain();
+  expect([1, 2, 3, 4, 5, 6].map(() => short(200))).toEqual([true, true, true, true, true, false]);
+  const mixed = startsAgain();
+  const runs = Array.from({ length: 30 }, (_, k) => (k % 6 === 5 ? 3_600_000 : 200));
+  expect(runs.every((listened) => mixed(listened))).toBe(true);
+});
 
 test('a server that dies is started again on its port; one that keeps dying ends the command with a failure', async () => {
   const emery = await start('--port', String(await freePort()));

@@ -6,13 +6,11 @@ import { databaseInUse, openDatabase, setDatabaseAside } from './lib/database.mj
 import { DATABASE_PROGRAMS, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
 import { hold, socketName } from './lib/lock.mjs';
 import { ensureState, STATE } from './lib/paths.mjs';
+import { startsAgain } from './lib/starts-again.mjs';
 import { main, SetupProblem } from './lib/run.mjs';
 import { startServer } from './lib/serve.mjs';
 
 const DEFAULT_PORT = 4680;
-/** A server that ended by itself more often than this within a minute is not started again. */
-const MOST_ENDS = 5;
-
 /** npm start: installs what is missing, builds, starts the database and the server, and stops them again. */
 await main(async () => {
   const { port, fresh } = readOptions();
@@ -41,13 +39,13 @@ await main(async () => {
     throw error;
   });
   process.stdout.write(`Emery is at http://127.0.0.1:${server.port}\nCtrl+C stops it.\n`);
-  const ends = [];
+  const again = startsAgain();
   for (;;) {
+    const listening = Date.now();
     const what = await Promise.race([stop, server.ended]);
     if (what === 'stop') break;
-    ends.push(Date.now());
     const how = `${what.signal ?? `exit code ${what.code}`}${what.said ? `: ${what.said.split('\n').at(-1).slice(0, 200)}` : ''}`;
-    if (ends.filter((at) => at > Date.now() - 60_000).length > MOST_ENDS) {
+    if (!again(Date.now() - listening)) {
       await database?.close();
       throw new SetupProblem(
         `the server keeps ending (${how}). What was acknowledged is saved. Its log is ${path.join(logs, 'server.log')}`,

@@ -1,12 +1,18 @@
-import { steady } from '../../ui/steady';
 import { PlusOutlined } from '@ant-design/icons';
-import { Button, Dropdown } from 'antd';
+import { Button, Modal } from 'antd';
+import { useState } from 'react';
+import { steady } from '../../ui/steady';
 import { edit, useBenchStores, useDrive } from '../../state/bench';
 import { ROLE_OPTIONS } from './role-options';
+import './add-pulley.css';
 import { addStation, type Drive, newStation, type Role } from '@emery/core/drive';
 import { beltBounds } from '@emery/core/path';
 
-/** Adds a shaft with one pulley of a role, somewhere clear of the others. */
+/**
+ * Adds a shaft with one pulley of a role, somewhere clear of the others. The roles are asked for on a sheet of their
+ * own that comes without moving: a list that hangs on the button goes along when a sum that is just done moves the
+ * page, and a thumb then takes another role, or none.
+ */
 export const AddPulley = steady(function AddPulley({
   onAdded,
 }: {
@@ -14,7 +20,9 @@ export const AddPulley = steady(function AddPulley({
 }) {
   const bench = useBenchStores();
   const first = useDrive(({ stations }) => stations.length === 0);
+  const [asking, setAsking] = useState(false);
   const add = (role: Role) => {
+    setAsking(false);
     const { drive, dispatch } = bench.get();
     const { x, y } = freeSpot(drive, role);
     const made = newStation(drive, role, x, y, drive.belts[0]?.section ?? 'PK');
@@ -22,18 +30,28 @@ export const AddPulley = steady(function AddPulley({
     onAdded(made.id, made.pulleys[0]!.id);
   };
   return (
-    <Dropdown
-      trigger={['click']}
-      menu={{
-        items: ROLE_OPTIONS.map(({ value, label }) => ({ key: value, label })),
-        onClick: ({ key }) => add(key as Role),
-        style: { maxHeight: 420, overflow: 'auto' },
-      }}
-    >
-      <Button type={first ? 'primary' : 'default'} icon={<PlusOutlined />}>
+    <>
+      <Button type={first ? 'primary' : 'default'} icon={<PlusOutlined />} onClick={() => setAsking(true)}>
         Add pulley
       </Button>
-    </Dropdown>
+      <Modal
+        title="Which pulley?"
+        open={asking}
+        footer={null}
+        transitionName=""
+        maskTransitionName=""
+        destroyOnHidden
+        onCancel={() => setAsking(false)}
+      >
+        <div className="role-choices">
+          {ROLE_OPTIONS.map(({ value, label }, k) => (
+            <Button key={value} size="large" autoFocus={k === 0} onClick={() => add(value)}>
+              {label}
+            </Button>
+          ))}
+        </div>
+      </Modal>
+    </>
   );
 });
 

@@ -46,7 +46,7 @@ export default function PictureLedger() {
         />
       )}
       {picture.marking === null ? null : <RimInHand photo={photo} pulley={picture.marking} />}
-      {fit?.camera && <Standing fit={fit} />}
+      <Standing fit={fit?.camera ? fit : null} />
       <div className="block-head">
         <h2>Rims in the picture</h2>
         <AddPulley onAdded={(_, pulley) => setPicture({ marking: pulley })} />
@@ -182,14 +182,17 @@ function RimInHand({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
   );
 }
 
-/** How the camera stood, in the figures that tell how far to trust the picture. */
-function Standing({ fit }: { fit: PhotoFit }) {
-  const widest = Math.max(0, ...fit.circles.map(({ plusMinus }) => plusMinus));
+/**
+ * How the camera stood, in the figures that tell how far to trust the picture. Their place is there from the first:
+ * what comes below must not move away under a thumb when they do.
+ */
+function Standing({ fit }: { fit: PhotoFit | null }) {
+  const widest = Math.max(0, ...(fit?.circles ?? []).map(({ plusMinus }) => plusMinus));
   return (
     <dl className="picture-figures">
-      <Figure name="Centres to">± {formatMm(widest)}</Figure>
-      <Figure name="Scale to">± {(100 * fit.scaleShare).toFixed(1)} %</Figure>
-      <Figure name="From square">{fit.tiltDeg.toFixed(0)}°</Figure>
+      <Figure name="Centres to">{fit ? `± ${formatMm(widest)}` : '—'}</Figure>
+      <Figure name="Scale to">{fit ? `± ${(100 * fit.scaleShare).toFixed(1)} %` : '—'}</Figure>
+      <Figure name="From square">{fit ? `${fit.tiltDeg.toFixed(0)}°` : '—'}</Figure>
     </dl>
   );
 }
