@@ -56,6 +56,8 @@ test('starts with the demo shop, and Ctrl+C stops server and database', async ()
   const emery = await start('--port', String(await freePort()));
   expect(await vehicles(emery.address)).toBe(6);
   expect(databases()).toBe('1');
+  // A page that pauses finds its connection still there.
+  expect((await fetch(`${emery.address}/api/vehicles`)).headers.get('keep-alive')).toBe('timeout=75');
   emery.process.kill('SIGINT');
   expect(await emery.ended).toBe(0);
   expect(databases()).toBe('0');

@@ -26,6 +26,8 @@ const logger = openLog(logs);
 await firstRun(data, shop !== 'empty');
 
 const server = createApp({ data, logger, ...(webFolder && { webFolder }) }).listen(Number(port ?? 0), '127.0.0.1');
+// Longer than a pause between two taps: a connection that is closed just as the next request goes out loses it.
+server.keepAliveTimeout = 75_000;
 server.on('listening', () => process.send?.({ port: (server.address() as AddressInfo).port }));
 server.on('error', (error) => {
   process.send?.({ error: (error as NodeJS.ErrnoException).code });

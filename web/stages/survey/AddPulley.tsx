@@ -1,6 +1,6 @@
 import { PlusOutlined } from '@ant-design/icons';
 import { Button, Modal } from 'antd';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { steady } from '../../ui/steady';
 import { edit, useBenchStores, useDrive } from '../../state/bench';
 import { ROLE_OPTIONS } from './role-options';
@@ -21,6 +21,7 @@ export const AddPulley = steady(function AddPulley({
   const bench = useBenchStores();
   const first = useDrive(({ stations }) => stations.length === 0);
   const [asking, setAsking] = useState(false);
+  const sheet = useRef<HTMLDivElement>(null);
   const add = (role: Role) => {
     setAsking(false);
     const { drive, dispatch } = bench.get();
@@ -42,10 +43,11 @@ export const AddPulley = steady(function AddPulley({
         maskTransitionName=""
         destroyOnHidden
         onCancel={() => setAsking(false)}
+        afterOpenChange={(open) => open && sheet.current?.querySelector('button')?.focus()}
       >
-        <div className="role-choices">
-          {ROLE_OPTIONS.map(({ value, label }, k) => (
-            <Button key={value} size="large" autoFocus={k === 0} onClick={() => add(value)}>
+        <div className="role-choices" ref={sheet}>
+          {ROLE_OPTIONS.map(({ value, label }) => (
+            <Button key={value} size="large" onClick={() => add(value)}>
               {label}
             </Button>
           ))}
@@ -55,15 +57,18 @@ export const AddPulley = steady(function AddPulley({
   );
 });
 
-/** The crank at the datum; anything else above and beside what is there, clear of it. */
+/**
+ * The crank at the datum, where that is free; anything else above and beside what is there, clear of it, and of the
+ * datum as long as the crank is still to come.
+ */
 function freeSpot(drive: Drive, role: Role): { x: number; y: number } {
-  if (drive.stations.length === 0 || (role === 'crankshaft' && !drive.stations.some((s) => s.role === 'crankshaft')))
-    return { x: 0, y: 0 };
+  const held = drive.stations.some((station) => station.role === 'crankshaft')
+    ? drive.stations
+    : [...(role === 'crankshaft' ? [] : [{ x: 0, y: 0, pulleys: [] }]), ...drive.stations];
   const { minX, minY, maxX, maxY } = beltBounds(drive);
   const clear = (x: number, y: number) =>
-    drive.stations.every(
-      (s) => Math.hypot(s.x - x, s.y - y) > Math.max(...s.pulleys.map((p) => p.diameter ?? 120)) / 2 + 95,
-    );
+    held.every((s) => Math.hypot(s.x - x, s.y - y) > Math.max(120, ...s.pulleys.map((p) => p.diameter ?? 0)) / 2 + 95);
+  if (role === 'crankshaft' && clear(0, 0)) return { x: 0, y: 0 };
   for (let ring = 0; ring < 12; ring += 1) {
     for (let step = 0; step < 12; step += 1) {
       const angle = Math.PI / 2 - (step % 2 === 0 ? 1 : -1) * Math.ceil(step / 2) * (Math.PI / 6);
