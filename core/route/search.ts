@@ -65,8 +65,7 @@ export interface RouteSearch {
  * A search ends after so many steps, and so many belts solved: some seconds. Those of a drive with a few optional parts
  * take far fewer.
  */
-const MOST_STEPS = 10_000_000;
-const MOST_ROUTES = 2000;
+const MOST = { steps: 10_000_000, routes: 2000 };
 /** What looking at a set at all is worth, in steps. */
 const STEPS_A_SET = 100;
 const NONE: RouteSearch = { searched: 0, routes: [], cancelled: false, complete: true, sets: { looked: 0, of: 0 } };
@@ -76,6 +75,8 @@ export interface SearchControl {
   /** Called now and then with the share done, 0 to 1. */
   onProgress?: (share: number) => void;
   shouldStop?: () => boolean;
+  /** How much is looked at at most; what anybody waits for where it is not given. */
+  most?: { steps: number; routes: number };
 }
 
 /** A pulley on one side of the belt, as the search handles it. */
@@ -109,7 +110,8 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   const optional = nodes.flatMap(({ carried: { optional: may, station } }, k) =>
     may && station.role !== 'crankshaft' ? [k] : [],
   );
-  const budget: Budget = { steps: MOST_STEPS, routes: MOST_ROUTES, stopped: false };
+  const most = control.most ?? MOST;
+  const budget: Budget = { ...most, stopped: false };
   const of = 2 ** optional.length;
   const found: RouteFound[] = [];
   let sets = 0;
@@ -117,7 +119,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
     if (budget.stopped || budget.steps <= 0 || budget.routes <= 0) break;
     const set = nodes.map((_, k) => k).filter((k) => !off.includes(k));
     const left = carried.filter((one) => !set.some((k) => nodes[k]!.carried === one));
-    const used = 1 - budget.steps / MOST_STEPS;
+    const used = 1 - budget.steps / most.steps;
     found.push(
       ...searchSet(
         drive,
@@ -142,7 +144,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
     route.score = Math.max(0, Math.round((route.score + 10 * (shortest / route.lengthMm) ** 2) * 10) / 10);
   found.sort((a, b) => b.score - a.score || a.lengthMm - b.lengthMm);
   return {
-    searched: MOST_STEPS - budget.steps,
+    searched: most.steps - budget.steps,
     routes: found.slice(0, control.top ?? 20),
     cancelled: budget.stopped,
     complete,
