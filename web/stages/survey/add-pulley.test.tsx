@@ -21,7 +21,10 @@ function show() {
 }
 const open = async () => {
   await userEvent.click(screen.getByRole('button', { name: /Add pulley/ }));
-  return screen.findByRole('dialog', { name: 'Which pulley?' });
+  const sheet = await screen.findByRole('dialog', { name: 'Which pulley?' });
+  // The first role is in hand at once, for the keyboard.
+  await waitFor(() => expect(document.activeElement!.textContent).toBe('Crank'));
+  return sheet;
 };
 const gone = () => waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
 
@@ -42,8 +45,6 @@ test('the sheet has every role once, by its own name, and adds the one that is t
 test('by keyboard; left with Escape it adds nothing', async () => {
   const bench = show();
   await open();
-  // The first role is in hand at once.
-  await waitFor(() => expect(document.activeElement!.textContent).toBe('Crank'));
   await userEvent.keyboard('{Enter}');
   await gone();
   await open();
