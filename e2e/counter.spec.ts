@@ -420,6 +420,7 @@ test.describe('a first-time user', () => {
   const sixteenth = (mm: number) => `${Math.round((mm / INCH) * 16) / 16}"`;
 
   test('from an empty shop to a sized drive from five tapes in under ten minutes', async ({ page, emery }) => {
+    test.setTimeout(120_000);
     const counted = await counting(page);
     await page.goto('/');
     await expect(page.getByText('No vehicle in the shop yet')).toBeVisible();

@@ -143,6 +143,8 @@ async function fromPictureToCard(page: Page, hand: Hand): Promise<void> {
 }
 
 test.describe(() => {
+  test.setTimeout(120_000);
+
   test('a new drive from a picture and five tapes to the printed card, by mouse', async ({ page, emery }) => {
     await fromPictureToCard(page, mouse);
     const { document } = await emery.drive('From a picture');

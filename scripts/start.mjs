@@ -6,11 +6,12 @@ import { databaseInUse, openDatabase, setDatabaseAside } from './lib/database.mj
 import { DATABASE_PROGRAMS, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
 import { hold, socketName } from './lib/lock.mjs';
 import { ensureState, STATE } from './lib/paths.mjs';
-import { startsAgain } from './lib/starts-again.mjs';
 import { main, SetupProblem } from './lib/run.mjs';
 import { startServer } from './lib/serve.mjs';
+import { startsAgain } from './lib/starts-again.mjs';
 
 const DEFAULT_PORT = 4680;
+
 /** npm start: installs what is missing, builds, starts the database and the server, and stops them again. */
 await main(async () => {
   const { port, fresh } = readOptions();
