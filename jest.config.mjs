@@ -18,6 +18,7 @@ const project = (name, environment) => ({
   testMatch: ['**/*.test.{ts,tsx}'],
   transform: { '\\.[jt]sx?$': swc },
   setupFiles: ['<rootDir>/scripts/steady-seed.ts'],
+  ...(process.env.EMERY_MUTANTS && { setupFilesAfterEnv: ['<rootDir>/scripts/mutant.ts'] }),
   moduleNameMapper: {
     '\\.css$': '<rootDir>/scripts/empty.cjs',
     // They ship as .mjs, which Jest never transforms; this is the same build in the older form.
@@ -29,6 +30,7 @@ const project = (name, environment) => ({
 
 export default {
   testTimeout: 120_000,
+  testSequencer: '<rootDir>/scripts/longest-first.cjs',
   projects: [
     project('core', 'node'),
     {

@@ -5,8 +5,10 @@ import path from 'node:path';
 import { driveOf, SERPENTINE } from '../core/test/examples';
 import { openLog } from './http/log';
 import { problemHandler, withoutContents } from './http/problem';
+import { largest } from './test/largest';
 import { running, type Running } from './test/running';
 import type { Drive } from '@emery/core/drive';
+import { draws } from '../core/test/draws';
 
 const web = mkdtempSync(path.join(tmpdir(), 'emery-web-'));
 const logs = mkdtempSync(path.join(tmpdir(), 'emery-logs-'));
@@ -31,37 +33,6 @@ const makeDrive = async () =>
     vehicleId: string;
     document: Drive;
   };
-
-/** A drive at the limits of everything: a second's work to check, as lawful as any. */
-function largest(): Drive {
-  const stations = Array.from({ length: 64 }, (_, s) => ({
-    id: `s${s}`,
-    role: 'idler',
-    x: 90 * (s % 8),
-    y: 90 * Math.floor(s / 8),
-    output: Array.from({ length: 60 }, (_point, k) => ({ rpm: k * 10, amps: k })),
-    pulleys: Array.from({ length: 12 }, (_sheave, p) => ({
-      id: `s${s}p${p}`,
-      surface: 'ribbed',
-      diameter: 60,
-      grooves: 6,
-      plane: p,
-    })),
-  }));
-  return {
-    format: 'emery-drive',
-    version: 1,
-    name: 'Largest',
-    crankRotation: 'cw',
-    stations,
-    belts: Array.from({ length: 16 }, (_, b) => ({
-      id: `b${b}`,
-      section: 'PK',
-      ribs: 6,
-      route: Array.from({ length: 128 }, (_stop, k) => ({ pulley: `s${k % 64}p${Math.floor(k / 64)}`, side: 'drive' })),
-    })),
-  } as unknown as Drive;
-}
 
 describe('what is too much is refused before it costs anything, with twenty faults at most', () => {
   const base = {
@@ -192,7 +163,7 @@ describe('requests that used to be faults', () => {
     let revision = 1;
     let saving = true;
     const save = (async () => {
-      for (; revision < 80; revision += 1)
+      for (; revision < draws(80); revision += 1)
         await shop.ask('PUT', `/drives/${id}`, {
           revision,
           saveId: randomUUID(),
@@ -211,7 +182,7 @@ describe('requests that used to be faults', () => {
       }
     };
     await Promise.all([save, read(), read(), read()]);
-    expect(revision).toBe(80);
+    expect(revision).toBe(draws(80));
   });
 
   test('four imports of one new vehicle at once make one', async () => {

@@ -1,7 +1,7 @@
 import { changeBelt, changeStation, type Drive, readDrive, removeStation } from '../drive';
 import { sizeBelt } from '../seating';
-import { driveOf } from '../test/examples';
-import { adjustersOf, stiffnessN, travelOf } from './index';
+import { driveOf, station } from '../test/examples';
+import { adjustersOf, newAdjuster, stiffnessN, travelOf } from './index';
 
 /** The crank drives an alternator in a slot; the alternator drives an air pump on a slide by a second belt. */
 function chain(): Drive {
@@ -123,4 +123,24 @@ test('an absurd width or thickness is refused by its name', () => {
   expect(problems({ thickness: 400 })[0]).toMatch(/sectionOverrides\.thickness: must be from 0.5 to 60 mm/);
   expect(problems({ thickness: 1 })[0]).toMatch(/sectionOverrides\.thickness: must be more than 1.3 mm/);
   expect(problems({ thickness: 4, width: 3.6 })).toEqual([]);
+});
+
+test('the adjuster that a belt names does first, and each that could stands once', () => {
+  const [first, second] = [station(['one', 300, 0, 80]), station(['two', 0, 300, 80])];
+  const adjuster = newAdjuster('slide', first);
+  const drive = {
+    ...driveOf([
+      ['crank', 0, 0, 150],
+      ['one', 300, 0, 80],
+      ['two', 0, 300, 80],
+    ]),
+    stations: [station(['crank', 0, 0, 150]), { ...first, adjuster }, { ...second, adjuster }],
+  };
+  const ids = (more: object) => {
+    const { stations, unclear } = adjustersOf(drive, { ...drive.belts[0]!, ...more });
+    return [stations.map(({ id }) => id), unclear];
+  };
+  expect(ids({ adjuster: 'two' })).toEqual([['two', 'one'], false]);
+  expect(ids({ adjuster: 'one' })).toEqual([['one', 'two'], false]);
+  expect(ids({})).toEqual([['one', 'two'], true]);
 });

@@ -108,6 +108,12 @@ describe('a string that nobody looked at', () => {
     const [groove, rim] = [ask('groove'), ask('rim')];
     expect(open.eitherWay!.groove.markedMm).toBeCloseTo(groove.markedMm, 9);
     expect(open.eitherWay!.rim.markedMm).toBeCloseTo(rim.markedMm, 9);
+    // The middle of both, and every figure beside it, lies as far from what the groove gives.
+    const by = open.markedMm - groove.markedMm;
+    expect(open.correctionMm - groove.correctionMm).toBeCloseTo(by, 9);
+    expect(open.doubts.lay).toBeCloseTo(Math.abs(by), 9);
+    open.rules.forEach(({ offMm }, k) => expect(groove.rules[k]!.offMm - offMm).toBeCloseTo(by, 9));
+    expect(open.rules.length).toBeGreaterThan(0);
     expect(groove.markedMm - rim.markedMm).toBeGreaterThan(10);
     for (const { markedMm } of [groove, rim])
       expect(Math.abs(markedMm - open.markedMm)).toBeLessThanOrEqual(open.plusMinus);

@@ -6,6 +6,7 @@ import { solveBelt } from '../path';
 import { sectionFor } from '../section';
 import { measuredLength } from '../size';
 import { BEND_RANGES, BENDS, bendOf, type Riding, stringLength } from './string';
+import { draws, expectShare } from '../test/draws';
 
 const KIND = { ribbed: 'ribbed', vee: 'vee', toothed: 'toothed' } as const;
 
@@ -69,7 +70,7 @@ test('with the very bends told, the counter comes within a millimetre or its own
   const random = randomly(91);
   let looked = 0;
   let worst = 0;
-  for (let k = 0; k < 600; k += 1) {
+  for (let k = 0; k < draws(600); k += 1) {
     const section = SECTIONS[k % SECTIONS.length]!;
     const made = ring(random, section);
     if (!made) continue;
@@ -86,7 +87,7 @@ test('with the very bends told, the counter comes within a millimetre or its own
     worst = Math.max(worst, Math.abs(answer.markedMm - size.markedMm));
     expect(Math.abs(answer.markedMm - size.markedMm)).toBeLessThan(Math.max(1, 3 * answer.doubts.bends));
   }
-  expect(looked).toBeGreaterThan(300);
+  expectShare(looked, draws(600), { from: 0.5 });
   expect(worst).toBeLessThan(5);
 });
 
@@ -94,7 +95,7 @@ test('on random drives, with bends told in words and a tape as shaky as it is ta
   const random = randomly(17);
   const normal = normals(5);
   const off: number[] = [];
-  for (let k = 0; k < 4000; k += 1) {
+  for (let k = 0; k < draws(4000); k += 1) {
     const section = SECTIONS[k % SECTIONS.length]!;
     const made = ring(random, section);
     if (!made || made.backs.length === 0) continue;
@@ -109,11 +110,10 @@ test('on random drives, with bends told in words and a tape as shaky as it is ta
     });
     off.push(Math.abs(answer.markedMm - size.markedMm) / answer.plusMinus);
   }
-  expect(off.length).toBeGreaterThan(1500);
-  const within = (many: number) => off.filter((one) => one <= many).length / off.length;
-  expect(within(1)).toBeGreaterThan(0.63);
-  expect(within(1)).toBeLessThan(0.76);
-  expect(within(2)).toBeGreaterThan(0.93);
+  expectShare(off.length, draws(4000), { from: 1500 / 4000 });
+  const within = (many: number) => off.filter((one) => one <= many).length;
+  expectShare(within(1), off.length, { from: 0.63, to: 0.76 });
+  expectShare(within(2), off.length, { from: 0.93 });
 });
 
 /** The word for a bend. */

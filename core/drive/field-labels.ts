@@ -445,7 +445,7 @@ const bolt: Labels<Bolt> = {
 const ownStep: Labels<OwnStep> = { id: ID, phase: of('phase'), text: of('text') };
 
 /** By the way to what holds the field, list and field names alone: `belts.tensionReadings`. The drive itself is ''. */
-const TABLES: Readonly<Record<string, Readonly<Record<string, FieldLabel>>>> = {
+export const FIELD_LABELS: Readonly<Record<string, Readonly<Record<string, FieldLabel>>>> = {
   '': drive,
   speeds,
   stations: station,
@@ -514,7 +514,7 @@ const TABLES: Readonly<Record<string, Readonly<Record<string, FieldLabel>>>> = {
  * another in the next. A field that Emery does not know is called as it is written.
  */
 export function fieldLabel(holder: string, field: string): FieldLabel {
-  const table = TABLES[holder];
+  const table = FIELD_LABELS[holder];
   if (table && Object.hasOwn(table, field)) return table[field]!;
   // Places and ends of things that have no table of their own.
   return Object.hasOwn(point, field) ? point[field as keyof typeof point] : { label: field };

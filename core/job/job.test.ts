@@ -8,6 +8,7 @@ import { bringList } from './bring';
 import { cardOf, inGivenOrder } from './card';
 import { addStep, leaveOut, moveStep, rewordStep } from './edit';
 import { beltOrder } from './order';
+import { draws } from '../test/draws';
 
 /** Any belts over one row of shafts, each sheave in a plane of its own: planes may well be in each other's way. */
 const anyDrive = fc
@@ -68,7 +69,7 @@ describe('the order of belts', () => {
         expect(tangled.length === 0).toBe(possible);
         if (!possible) none += 1;
       }),
-      { numRuns: 100 },
+      { numRuns: draws(100) },
     );
     expect(none).toBeGreaterThan(3);
   });

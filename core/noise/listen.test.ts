@@ -126,6 +126,12 @@ describe('a sound made from a drive’s own rates', () => {
     const { engineRpm } = listen(recorded('chirp', rates[0]!.hz, { firing }), truck, 1000);
     expect(engineRpm!.rpm).toBeGreaterThan(rpm * 0.99);
     expect(engineRpm!.rpm).toBeLessThan(rpm * 1.01);
+    // An engine of half the cylinders turns twice as fast for the same beat.
+    const own = rates.find(({ what }) => what === 'engine')!;
+    const cylinders = Math.round((own.hz * 120) / rpm);
+    const half = { ...truck, noise: { ...truck.noise, cylinders: cylinders / 2 } };
+    const other = whoseNoise(hearNoise(recorded('chirp', rates[0]!.hz, { firing })), half, 1000);
+    expect(other.engineRpm!.rpm / engineRpm!.rpm).toBeCloseTo(2, 9);
   });
 });
 

@@ -73,6 +73,12 @@ test('lengths: a point before three digits is asked about in mm, and is a decima
   expect(mm('1.690 m')).toBe(1690);
   // A lost space: 413 inches of anything is longer than any belt that is sold.
   expect(mm('6611/16')).toBe('asked');
+  const reads = (text: string) => {
+    const reading = parseLength(text, 'mm');
+    return reading.ok ? '' : reading.problem;
+  };
+  expect(reads('12311/16')).toContain('123 11/16');
+  expect(reads('1235/8')).toContain('123 5/8');
   expect(mm('11/8')).toBe('asked');
   expect(mm('11/16')).toBeCloseTo(17.4625, 9);
   expect(mm('66 11/16')).toBeCloseTo(1693.8625, 9);

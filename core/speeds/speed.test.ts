@@ -452,6 +452,50 @@ describe('a log of engine speed', () => {
   });
 });
 
+test('the other sheave of the crank is told by its own side, where the belt drives on its back', () => {
+  const plain = driveOf([
+    ['crank', 0, 0, 150],
+    ['pump', 300, 0, 100, 'back'],
+    ['alt', 150, 250, 60],
+  ]);
+  const drive = {
+    ...plain,
+    stations: plain.stations.map((one) =>
+      one.id === 'crank'
+        ? { ...one, pulleys: [...one.pulleys, { ...one.pulleys[0]!, id: 'second', diameter: 120 }] }
+        : one,
+    ),
+  };
+  const truth = explainRatio(drive, 'pump', readRatio('1')!)!.truth;
+  // The cord of a PK runs 2 mm above the rims.
+  const claimed = (truth * (60 + 2)) / (75 + 2);
+  const { readings } = explainRatio(drive, 'pump', { ...readRatio('1.2345')!, value: claimed, rounding: 1e-6 })!;
+  const told = readings.find(({ slip }) => slip === 'other-sheave')!;
+  expect([told.pulley, told.value]).toEqual(['second', expect.closeTo(claimed, 9)]);
+});
+
+test.each<[string, boolean, number | null]>([
+  ['1,234', true, 1234],
+  ['12,345.5', true, 12_345.5],
+  ['1,234', false, null],
+  ['12,345', false, null],
+  ['900,5', false, 900.5],
+  ['0,500', false, 0.5],
+  ['123,456', false, 123.456],
+  ['1 234', false, 1234],
+  ['1\u202f234', true, 1234],
+  ['29999', false, 29_999],
+  ['30000', false, null],
+  ['-1', false, null],
+  ['', false, null],
+])('an engine speed of %j, with commas between the columns %s: %s', (text, commas, rpm) => {
+  const log = newSpeedLog();
+  const columns = { time: 0, rpm: 1, unitS: 1, heading: false, commas };
+  addLogRow(log, ['0', text], columns, 1);
+  expect(log.last?.rpm ?? null).toBe(rpm);
+  expect(log.bad).toBe(rpm === null ? 1 : 0);
+});
+
 describe('output and power', () => {
   const points = [
     { rpm: 1500, amps: 0 },

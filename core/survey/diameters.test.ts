@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { driveOf } from '../test/examples';
 import { type DiameterReading, type Drive, readDrive } from '../drive';
 import { combinedDiameter, withReadDiameters } from './diameters';
+import { putDiameter, removeDiameter } from './edit';
 
 const drive = (...diameters: DiameterReading[]): Drive => ({
   ...driveOf([
@@ -92,4 +93,24 @@ test('the file names a diameter reading that is wrong', () => {
     'survey.diameters[1].id',
     'survey.diameters[2].pulley',
   ]);
+});
+
+test('a reading put in or taken out moves the drawing with it; the last one taken out leaves it where it was', () => {
+  const drawn = (one: Drive) => one.stations.map(({ pulleys }) => pulleys[0]!.diameter);
+  const first = putDiameter(drive(), read('calliper', 158));
+  const stepped = putDiameter(first, read('step', 28, { pulley: 'inner', of: 'crank' }));
+  const second = putDiameter(stepped, read('calliper', 162, { id: 'again' }));
+  expect([first, stepped, second].map(drawn)).toEqual([
+    [158, 100, 90],
+    [158, 102, 90],
+    [160, 104, 90],
+  ]);
+  const without = removeDiameter(second, 'calliper 158');
+  expect(drawn(without)).toEqual([162, 106, 90]);
+  const none = removeDiameter(without, 'again');
+  expect([drawn(none), none.survey!.diameters]).toEqual([
+    [162, 106, 90],
+    [expect.objectContaining({ method: 'step' })],
+  ]);
+  expect(removeDiameter(none, 'nobody')).toEqual(none);
 });

@@ -2,6 +2,7 @@ import { driveOf, SERPENTINE } from '../test/examples';
 import type { Drive, PicturePoint, SurveyPhoto, SurveyReading } from '../drive';
 import { fitSurvey } from './fit';
 import { type Camera, toPicture } from './photo';
+import { draws, expectShare } from '../test/draws';
 
 function randomOf(seed: number): () => number {
   let state = (seed * 2654435761) >>> 0;
@@ -100,7 +101,7 @@ test('tapes tighten what a picture gives, and an angle reading turns it upright'
   };
   let alone = 0;
   let both = 0;
-  for (let seed = 1; seed <= 10; seed += 1) {
+  for (let seed = 1; seed <= draws(10); seed += 1) {
     const rolled = scattered(drive, [picture(drive, seed, { roll: 0.15 })]);
     const one = fitSurvey(rolled, [angle]);
     const two = fitSurvey(rolled, [angle, ...tapes]);
@@ -115,7 +116,7 @@ test('tapes tighten what a picture gives, and an angle reading turns it upright'
 test('of picture and tapes together the ± holds as often as it claims', () => {
   let inOne = 0;
   let all = 0;
-  for (let seed = 1; seed <= 60; seed += 1) {
+  for (let seed = 1; seed <= draws(60); seed += 1) {
     const random = randomOf(seed + 70);
     const drive = truth();
     const noisy = () => normalOf(random);
@@ -136,8 +137,7 @@ test('of picture and tapes together the ± holds as often as it claims', () => {
       inOne += Number(Math.abs(x - at.x) <= plusMinusX!) + Number(Math.abs(y - at.y) <= plusMinusY!);
     });
   }
-  expect(inOne / all).toBeGreaterThan(0.6);
-  expect(inOne / all).toBeLessThan(0.85);
+  expectShare(inOne, all, { from: 0.6, to: 0.85 }, 2);
 });
 
 test('a tape that slipped an inch is named against the picture, and a circle round the wrong thing against tapes', () => {

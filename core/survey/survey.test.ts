@@ -1,6 +1,7 @@
 import { reread, driveOf, SERPENTINE, type Stop } from '../test/examples';
 import { type Drive, readDrive, type ReadingKind, type SurveyReading } from '../drive';
 import { fitSurvey } from './fit';
+import { draws, expectShare } from '../test/draws';
 
 /** A generator with a seed (mulberry32), so that a failure can be looked at again. */
 function randomOf(seed: number): () => number {
@@ -75,7 +76,7 @@ test('the ± is as good as its word: the true place lies within it as often as i
   let inOne = 0;
   let inTwo = 0;
   let all = 0;
-  for (let seed = 1; seed <= 150; seed += 1) {
+  for (let seed = 1; seed <= draws(150); seed += 1) {
     const random = randomOf(seed);
     const fit = fitSurvey(
       sketched(truth(), 20, seed),
@@ -91,16 +92,14 @@ test('the ± is as good as its word: the true place lies within it as often as i
     });
   }
   // 1500 places: one standard deviation holds 68.3%, two 95.4%; the bounds are some four standard errors wide.
-  expect(inOne / all).toBeGreaterThan(0.62);
-  expect(inOne / all).toBeLessThan(0.75);
-  expect(inTwo / all).toBeGreaterThan(0.92);
-  expect(inTwo / all).toBeLessThan(0.985);
+  expectShare(inOne, all, { from: 0.62, to: 0.75 }, 2);
+  expectShare(inTwo, all, { from: 0.92, to: 0.985 }, 2);
 });
 
 test('a planted blunder is the one named, and the places hold', () => {
   let named = 0;
   let falsely = 0;
-  const runs = 60;
+  const runs = draws(60);
   for (let seed = 1; seed <= runs; seed += 1) {
     const random = randomOf(seed);
     const readings = network(truth(), () => normalOf(random));
@@ -118,7 +117,7 @@ test('a planted blunder is the one named, and the places hold', () => {
     expect(codes(fit)).not.toContain('mirrored');
   }
   expect(named).toBe(runs);
-  expect(falsely).toBeLessThan(runs * 0.1);
+  expectShare(falsely, runs, { to: 0.1 });
 });
 
 test.each<[string, (value: number, a: number, b: number) => number, string]>([
@@ -323,4 +322,19 @@ test('the file names a reading that is wrong', () => {
   expect(problems({ id: 'a', kind: 'angle', from: 'crank', to: 'alt', mm: 5 })).toEqual(['survey.readings[0].deg']);
   expect(problems({ id: 'a', kind: 'tape', from: 'crank', to: 'alt', mm: 5 })).toContain('survey.readings[0].kind');
   expect(problems({ id: 'a', kind: 'x', to: 'alt', mm: -5, plusMinus: 0 })).toEqual(['survey.readings[0].plusMinus']);
+});
+
+test('with no direction the whole lies as its sketch does, and its ± with it: turned by a quarter, x and y change places', () => {
+  const drive = truth();
+  const turned = { ...drive, stations: drive.stations.map((s) => ({ ...s, x: -s.y, y: s.x })) };
+  const tapes = network(drive).filter(({ kind }) => kind !== 'angle');
+  const [as, quarter] = [fitSurvey(drive, tapes), fitSurvey(turned, tapes)];
+  for (const [k, { x, y, plusMinusX, plusMinusY }] of as.stations.entries()) {
+    const other = quarter.stations[k]!;
+    expect([other.x, other.y]).toEqual([expect.closeTo(-y, 5), expect.closeTo(x, 5)]);
+    if (k === 0) continue;
+    expect(other.plusMinusX).toBeCloseTo(plusMinusY!, 6);
+    expect(other.plusMinusY).toBeCloseTo(plusMinusX!, 6);
+  }
+  expect(as.stations.some(({ plusMinusX, plusMinusY }) => Math.abs(plusMinusX! - plusMinusY!) > 0.05)).toBe(true);
 });

@@ -2,6 +2,7 @@ import { normals } from '../numeric';
 import { readWav, type Sound, writeWav } from '../sound';
 import { hearPluck } from './pluck';
 import { simulatedPlucks } from './simulate';
+import { draws, expectShare } from '../test/draws';
 
 /** A plucked string that is made otherwise than Emery makes its stand-in: a loop of delay with a filter in it. */
 function loopString(hz: number, rate: number, seconds: number, damping: number, seed: number): Float64Array {
@@ -69,7 +70,7 @@ test('a plucked string, clean or in hum and hiss: its tension within 6 %, howeve
 });
 
 test('the claimed ± is as good as it says: two thirds within it, nineteen of twenty within twice it', () => {
-  const apart = Array.from({ length: 60 }, (_, n) => {
+  const apart = Array.from({ length: draws(60) }, (_, n) => {
     const tensionN = 150 * 6 ** ((n * 0.618) % 1);
     const span = { lengthMm: 160 + ((n * 53) % 260), kgPerMetre: 0.09 };
     const sound = simulatedPlucks(
@@ -81,10 +82,9 @@ test('the claimed ± is as good as it says: two thirds within it, nineteen of tw
     const heard = hearPluck(sound, { ...span, expectN: tensionN * 1.2 });
     return heard.tensionN === null ? Infinity : Math.abs(heard.tensionN - tensionN) / heard.plusMinusN!;
   });
-  const within = (sigmas: number) => apart.filter((one) => one <= sigmas).length / apart.length;
-  expect(within(1)).toBeGreaterThan(0.55);
-  expect(within(1)).toBeLessThan(0.95);
-  expect(within(2)).toBeGreaterThan(0.9);
+  const within = (sigmas: number) => apart.filter((one) => one <= sigmas).length;
+  expectShare(within(1), apart.length, { from: 0.55, to: 0.95 });
+  expectShare(within(2), apart.length, { from: 0.9 });
 });
 
 test('the octave is the one that is likely here', () => {
@@ -156,7 +156,7 @@ describe('what is expected does not make the note', () => {
   test('plucks that are held back, stiff and short: within 6 % always, and within twice the ± nineteen times in twenty', () => {
     const rate = 16_000;
     let [all, once, twice] = [0, 0, 0];
-    for (let n = 1; n <= 16; n += 1) {
+    for (let n = 1; n <= draws(16); n += 1) {
       const draw = normals(100 + n);
       const [hz, rings, stiff] = [80 + ((n * 37) % 170), 0.03 + 0.01 * (n % 6), 6e-4 * (n % 5)];
       const samples = Float64Array.from({ length: 2 * rate }, () => 0.004 * (n % 4) * draw());
@@ -177,8 +177,8 @@ describe('what is expected does not make the note', () => {
       if (apart <= 1) once += 1;
       if (apart <= 2) twice += 1;
     }
-    expect(once / all).toBeGreaterThan(0.6);
-    expect(twice / all).toBeGreaterThan(0.9);
+    expectShare(once, all, { from: 0.6 });
+    expectShare(twice, all, { from: 0.9 });
   });
 });
 

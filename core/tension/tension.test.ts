@@ -3,6 +3,7 @@ import { torqueStates } from '../accessory';
 import type { Belt, Drive, Pulley, Station } from '../drive';
 import { driveOf, SERPENTINE, station } from '../test/examples';
 import { hardestLoad, lifeRatio, runDrive, tensionOf, windowOf } from '../loads';
+import { toothLoads } from './findings';
 import { marginMap } from './margin-map';
 import { remediesFor } from './remedies';
 import { waysOf, pushedBy, pushFor, spanFigures, tensionOfPluck } from './ways';
@@ -318,4 +319,38 @@ test('a push read backwards is the push, whatever the tension and stiffness', ()
       },
     ),
   );
+});
+
+test('a tooth carries the pull of its pulley over the whole teeth in mesh, by hand', () => {
+  // 20 and 40 teeth of 9.525 mm, 300 mm apart: cord radii as many pitches over a whole turn.
+  const drive = taking(
+    driveOf(
+      [
+        ['crank', 0, 0, 60, 'drive', { teeth: 20 } as never],
+        ['alt', 300, 0, 120, 'drive', { teeth: 40 } as never],
+      ],
+      { section: 'L', staticTension: 400 },
+    ),
+    { alt: 12 },
+  );
+  const { standing, run } = main(drive, 2000);
+  const [small, large] = [20, 40].map((teeth) => (teeth * 9.525) / (2 * Math.PI)) as [number, number];
+  const lean = Math.asin((large - small) / 300);
+  const pullN = 12_000 / large;
+  const loads = toothLoads(standing, run);
+  expect(loads).toEqual([
+    {
+      pulley: 'crank',
+      teeth: expect.closeTo((small * (Math.PI - 2 * lean)) / 9.525, 9) as number,
+      pullN: expect.closeTo(pullN, 9) as number,
+      perToothN: expect.closeTo(pullN / 9, 9) as number,
+    },
+    {
+      pulley: 'alt',
+      teeth: expect.closeTo((large * (Math.PI + 2 * lean)) / 9.525, 9) as number,
+      pullN: expect.closeTo(pullN, 9) as number,
+      perToothN: expect.closeTo(pullN / 21, 9) as number,
+    },
+  ]);
+  expect(toothLoads(main(two(10), 1500).standing, main(two(10), 1500).run)).toEqual([]);
 });

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { draws } from '../../core/test/draws';
 import { driveOf, SERPENTINE } from '../../core/test/examples';
 import { running, type Running } from '../test/running';
 
@@ -53,6 +54,11 @@ test('the archive of a shop holds all of it, and comes back into an empty one ju
   const first = await bringIn(other, bytes);
   expect(first).toMatchObject({ status: 201, body: { vehicles: 8, there: 0 } });
   const kept = await holdings(other);
+  const brought = first.body as Record<string, unknown>;
+  expect([brought['pictures'], brought['belts'], brought['pulleys']]).toEqual(
+    [kept.photos, kept.stock, kept.pulleys].map((rows) => (rows as object[]).length),
+  );
+  expect(brought['drives']).toHaveLength(6);
   expect(kept).toEqual(await holdings(shop));
   const again = await bringIn(other, bytes);
   expect(again.body).toMatchObject({ drives: [], vehicles: 0, pictures: 0, belts: 0, pulleys: 0, there: 6 });
@@ -80,18 +86,21 @@ test("a drive that was worked on since is kept beside the archive's, once", asyn
   expect(names).toContain(`${document.name} (from the archive)`);
 });
 
-test('any number of drives goes out and comes back; a ZIP of plain drive files does too', async () => {
+test('more drives than are read at a time go out and come back; a ZIP of plain drive files does too', async () => {
   const many = await running('empty');
+  const count = draws(2100);
   const file = JSON.stringify({ ...driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), name: 'One of many' });
   const plain = zipSync(
     Object.fromEntries(
-      Array.from({ length: 2100 }, (_, k) => [`Fleet/${k}.EMERY.json`.replace('.EMERY', '.emery'), strToU8(file)]),
+      Array.from({ length: count }, (_, k) => [`Fleet/${k}.EMERY.json`.replace('.EMERY', '.emery'), strToU8(file)]),
     ),
     { level: 1 },
   );
   const came = await bringIn(many, plain);
-  expect(came.body.drives).toHaveLength(2100);
-  expect(Object.keys(unzipSync(await archive(many))).filter((name) => name.endsWith('.emery.json'))).toHaveLength(2100);
+  expect(came.body.drives).toHaveLength(count);
+  expect(Object.keys(unzipSync(await archive(many))).filter((name) => name.endsWith('.emery.json'))).toHaveLength(
+    count,
+  );
   await many.stop();
 }, 240_000);
 

@@ -1,5 +1,7 @@
 import { normals } from '../../numeric';
 import { findRibs, type GreyPicture, makeRibs, readMarks, RIBS_AS_NEW, type RibsAsked } from './index';
+import { fitCell, type RibCell } from './cell';
+import { draws, expectShare } from '../../test/draws';
 
 const PITCH = 3.56;
 const found = (asked: Partial<RibsAsked>) => {
@@ -32,6 +34,11 @@ test('ribs of known wear are read within 0.1 mm, and within twice the ± that is
     expect(reading.depthMm.sigma).toBeLessThan(0.12);
     square += (miss / reading.depthMm.sigma) ** 2;
     expect(ribs.marks.tips).toHaveLength(made.tips.length);
+    // Found where they were drawn, near the lens and far from it alike.
+    for (const [x, y] of ribs.marks.tips)
+      expect(Math.min(...made.tips.map(([u, v]) => Math.hypot(u - x, v - y)))).toBeLessThan(
+        0.25 * (asked.pxPerMm ?? 17),
+      );
     expect(reading.off).toEqual({ tips: [], valleys: [] });
   }
   // Not much worse, as a whole, than one standard deviation each.
@@ -68,6 +75,33 @@ test('what shows no ribs is told, and never a depth', () => {
   }
 });
 
+test('a cell that holds no rib is told, whatever else it shows; a rib between two grooves is read', () => {
+  const cellOf = (value: (across: number, deep: number) => number): RibCell => {
+    const [across, deep, from, to] = [40, 40, -0.7, 0.7];
+    const values = Array.from({ length: across * deep }, (_, k) =>
+      value((k % across) / across - 0.5 + 0.5 / across, from + ((Math.floor(k / across) + 0.5) / deep) * (to - from)),
+    );
+    return { across, deep, from, to, values, ribs: 5 };
+  };
+  const normal = normals(6);
+  for (const none of [
+    () => 0.5 + 0.5 * normal(),
+    (x: number) => Number(x > 0),
+    (_: number, y: number) => Number(y > 0),
+    (x: number, y: number) => Number(Math.sin(40 * x) * Math.sin(40 * y) > 0),
+    // A groove where the rib should be.
+    (x: number, y: number) => Number(y < 0.3 - 2 * Math.abs(x)),
+  ])
+    expect(fitCell(cellOf(none))).toBeNull();
+  // By hand: flanks of 20 degrees, tip and floor cut off square, ground above the belt.
+  const slope = 1 / Math.tan((20 * Math.PI) / 180);
+  const edge = (x: number) => Math.min(0.35, Math.max(-0.35, slope * (Math.abs(x) - 0.25)));
+  const fit = fitCell(cellOf((x, y) => Number(y < edge(x))))!;
+  expect(fit.bottom - fit.top).toBeGreaterThan(0.55);
+  expect(fit.bottom - fit.top).toBeLessThan(0.75);
+  expect(Math.abs(fit.aside)).toBeLessThan(0.02);
+});
+
 describe('marks by hand', () => {
   const { tips, valleys } = makeRibs({ ...RIBS_AS_NEW, width: 8, height: 8, depthMm: 2.4, rollDeg: 17 });
   const read = (more: object = {}) => {
@@ -94,7 +128,7 @@ describe('marks by hand', () => {
   test('the ± of marks put by an unsteady hand is as good as it says', () => {
     const normal = normals(9);
     let [within, twice] = [0, 0];
-    const rounds = 400;
+    const rounds = draws(400);
     for (let n = 0; n < rounds; n += 1) {
       const shaken = (points: typeof tips) =>
         points.map(([x, y]): [number, number] => [x + 2.4 * normal(), y + 2.4 * normal()]);
@@ -109,9 +143,8 @@ describe('marks by hand', () => {
       if (off < 1) within += 1;
       if (off < 2) twice += 1;
     }
-    expect(within / rounds).toBeGreaterThan(0.62);
-    expect(within / rounds).toBeLessThan(0.82);
-    expect(twice / rounds).toBeGreaterThan(0.93);
+    expectShare(within, rounds, { from: 0.62, to: 0.82 });
+    expectShare(twice, rounds, { from: 0.93 });
   });
 
   test('too few, on one spot, or in no row are told', () => {

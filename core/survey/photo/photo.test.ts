@@ -5,6 +5,7 @@ import { type Drive, type PicturePoint, readDrive, type SurveyPhoto } from '../.
 import { type Camera, squareUp, toPicture, toPlane } from './camera';
 import { fitEllipse } from './ellipse';
 import { fitPhoto } from './fit-photo';
+import { draws, expectShare } from '../../test/draws';
 
 const WIDTH = 1600;
 const HEIGHT = 1200;
@@ -124,7 +125,7 @@ test.each([0, 12, 25])(
   'tilted by %d degrees, with three known pulleys, all centres hold within 1%% of the width of the drive',
   (degrees) => {
     const known = ['crank', 'pump', 'ac'];
-    for (let seed = 1; seed <= 20; seed += 1) {
+    for (let seed = 1; seed <= draws(20); seed += 1) {
       const photo = pictured(truth(), camera((degrees * Math.PI) / 180, seed), { noise: 0.7, seed, each: 8, known });
       expect(Math.max(...misses(truth(), photo))).toBeLessThan(0.01 * DRIVE_WIDTH);
     }
@@ -156,7 +157,7 @@ test('the ± holds as often as it claims, with and without tilt', () => {
   let inOne = 0;
   let inTwo = 0;
   let all = 0;
-  for (let seed = 1; seed <= 80; seed += 1) {
+  for (let seed = 1; seed <= draws(80); seed += 1) {
     const random = randomOf(seed + 900);
     const drive = truth();
     // The known diameters were themselves read with a doubt of 1 mm, as the fit supposes.
@@ -200,9 +201,8 @@ test('the ± holds as often as it claims, with and without tilt', () => {
       inTwo += Number(share <= 2);
     }
   }
-  expect(inOne / all).toBeGreaterThan(0.58);
-  expect(inOne / all).toBeLessThan(0.8);
-  expect(inTwo / all).toBeGreaterThan(0.9);
+  expectShare(inOne, all, { from: 0.58, to: 0.8 }, 2);
+  expectShare(inTwo, all, { from: 0.9 }, 2);
 });
 
 test('a pulley in another plane is put right when the camera distance is given', () => {
@@ -330,7 +330,7 @@ const withDiameters = (drive: Drive, change: (id: string) => number): Drive => (
 
 test('of three to five known diameters the wrong one alone is named, and no honest one', () => {
   const counts = { alone: 0, accused: 0, sound: 0 };
-  const runs = 40;
+  const runs = draws(40);
   for (let seed = 1; seed <= runs; seed += 1) {
     const random = randomOf(seed + 300);
     const ids = truth().stations.map(({ id }) => id);
@@ -348,9 +348,9 @@ test('of three to five known diameters the wrong one alone is named, and no hone
     counts.alone += Number(found.length === 1 && found[0] === wrong);
     counts.accused += Number(found.some((id) => id !== wrong));
   }
-  expect(counts.alone / runs).toBeGreaterThan(0.85);
-  expect(counts.accused / runs).toBeLessThan(0.03);
-  expect(counts.sound / runs).toBeLessThan(0.04);
+  expectShare(counts.alone, runs, { from: 0.85 });
+  expectShare(counts.accused, runs, { to: 0.03 });
+  expectShare(counts.sound, runs, { to: 0.04 });
 });
 
 test('of two known diameters that differ nobody is named, and the ± is widened', () => {
@@ -377,7 +377,7 @@ test.each<[string, number, boolean | undefined]>([
   let inTwo = 0;
   let inThree = 0;
   let all = 0;
-  for (let seed = 1; seed <= 25; seed += 1) {
+  for (let seed = 1; seed <= draws(25); seed += 1) {
     const random = randomOf(seed + 500);
     const flat = truth();
     const drive = {
@@ -427,8 +427,8 @@ test.each<[string, number, boolean | undefined]>([
       inThree += Number(share <= 3);
     }
   }
-  expect(inTwo / all).toBeGreaterThan(0.85);
-  expect(inThree / all).toBeGreaterThan(0.97);
+  expectShare(inTwo, all, { from: 0.85 }, 2);
+  expectShare(inThree, all, { from: 0.97 }, 2);
 });
 
 test('points anywhere on and off the picture come to an end: a fit or a finding, no throw and no NaN', () => {
@@ -458,7 +458,7 @@ test('points anywhere on and off the picture come to an end: a fit or a finding,
         expect(off).toEqual(expect.arrayContaining(far));
       }
     }),
-    { numRuns: 40 },
+    { numRuns: draws(40) },
   );
 });
 
