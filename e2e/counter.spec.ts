@@ -254,27 +254,31 @@ test('what was entered goes to the bench with no vehicle named, and to a vehicle
   expect(ratio).toBeGreaterThan(2.9);
 });
 
-test('the counter goes on answering with the server away', async ({ page, emery }) => {
-  await page.goto('/counter/string');
-  await expect(page.getByLabel('It reads', { exact: true })).toBeFocused();
-  // The other questions come along once the page is idle.
-  const fetched = () =>
-    page.evaluate(() =>
-      performance
-        .getEntriesByType('resource')
-        .map(({ name }) => name)
-        .join(),
-    );
-  await expect.poll(fetched).toContain('TensionPanel');
-  await emery.kill();
-  await page.getByLabel('It reads', { exact: true }).fill('1700 mm');
-  await expect(page.getByTestId('string-answer')).toContainText('±');
-  await page.getByRole('link', { name: 'Tension' }).click();
-  await page.getByLabel('Free span, rim to rim', { exact: true }).fill('300 mm');
-  await expect(page.getByTestId('tension-setting')).toContainText('N');
-  await page.getByRole('button', { name: 'Keep it as a drive' }).click();
-  await expect(page.getByRole('alert')).toContainText('does not answer');
-  await expect(page.getByLabel('Free span, rim to rim', { exact: true })).toHaveValue('300 mm');
+test.describe('with a server that ends', () => {
+  test.use({ ownServer: true });
+
+  test('the counter goes on answering with the server away', async ({ page, emery }) => {
+    await page.goto('/counter/string');
+    await expect(page.getByLabel('It reads', { exact: true })).toBeFocused();
+    // The other questions come along once the page is idle.
+    const fetched = () =>
+      page.evaluate(() =>
+        performance
+          .getEntriesByType('resource')
+          .map(({ name }) => name)
+          .join(),
+      );
+    await expect.poll(fetched).toContain('TensionPanel');
+    await emery.kill();
+    await page.getByLabel('It reads', { exact: true }).fill('1700 mm');
+    await expect(page.getByTestId('string-answer')).toContainText('±');
+    await page.getByRole('link', { name: 'Tension' }).click();
+    await page.getByLabel('Free span, rim to rim', { exact: true }).fill('300 mm');
+    await expect(page.getByTestId('tension-setting')).toContainText('N');
+    await page.getByRole('button', { name: 'Keep it as a drive' }).click();
+    await expect(page.getByRole('alert')).toContainText('does not answer');
+    await expect(page.getByLabel('Free span, rim to rim', { exact: true })).toHaveValue('300 mm');
+  });
 });
 
 test.describe('by thumb, on a phone', () => {

@@ -3,9 +3,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { test as base, expect, type Page } from '@playwright/test';
-import { buildInterface } from '../scripts/lib/build.mjs';
+import { buildInterface, buildTestShops } from '../scripts/lib/build.mjs';
 import { openDatabase } from '../scripts/lib/database.mjs';
-import { startServer } from '../scripts/lib/serve.mjs';
+import { startProgram, startServer } from '../scripts/lib/serve.mjs';
 import type { Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
 
@@ -24,18 +24,46 @@ interface Opened {
 
 /** A running Emery of the test's own: its own database, the demo shop in it. */
 export interface Emery {
-  /** The process of the MariaDB it stores in; shared by the tests of one worker. */
-  databasePid: () => number;
-  start: () => Promise<void>;
-  /** Ends the server as a power cut would. */
-  kill: () => Promise<void>;
   address: () => string;
   get: <T>(path: string) => Promise<T>;
   /** The drive of that name as the server has it. */
   drive: (name: string) => Promise<Opened>;
+  /** The process of the MariaDB it stores in; shared by the tests of one worker. */
+  databasePid: () => number;
+  /** Starts the server again; for tests with `ownServer` alone. */
+  start: () => Promise<void>;
+  /** Ends the server as a power cut would; for tests with `ownServer` alone. */
+  kill: () => Promise<void>;
 }
 
-export const test = base.extend<{ emery: Emery; shop: 'demo' | 'empty' }, { database: Database; webFolder: string }>({
+interface Fixtures {
+  emery: Emery;
+  shop: 'demo' | 'empty';
+  /** Its server is a process of its own, which the test may end; else a shop in the one server of the worker. */
+  ownServer: boolean;
+}
+
+interface OfWorker {
+  database: Database;
+  webFolder: string;
+  /** Opens a fresh shop in the worker's one server; resolves with its port and a way to shut it. */
+  openShop: (shop: 'demo' | 'empty') => Promise<{ port: number; shut: () => Promise<unknown> }>;
+}
+
+function asked(port: () => number): Pick<Emery, 'address' | 'get' | 'drive'> {
+  const address = () => `http://127.0.0.1:${port()}`;
+  const get = async <T>(where: string) => (await fetch(`${address()}/api${where}`)).json() as Promise<T>;
+  return {
+    address,
+    get,
+    drive: async (name) => {
+      const { drives } = await get<{ drives: { id: string; name: string }[] }>('/drives');
+      return get<Opened>(`/drives/${drives.find((drive) => drive.name === name)!.id}`);
+    },
+  };
+}
+
+export const test = base.extend<Fixtures, OfWorker>({
   webFolder: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => use(await buildInterface()),
@@ -52,33 +80,52 @@ export const test = base.extend<{ emery: Emery; shop: 'demo' | 'empty' }, { data
     },
     { scope: 'worker', timeout: 120_000 },
   ],
+  openShop: [
+    async ({ database, webFolder }, use) => {
+      const server = await startProgram(await buildTestShops(), { args: [database.url('emery_'), webFolder] });
+      const ask = async (method: string, what: string | number) => {
+        const answer = await fetch(`http://127.0.0.1:${server.port}/${what}`, { method });
+        if (!answer.ok) throw new Error(await answer.text());
+        return answer.json() as Promise<{ port: number }>;
+      };
+      await use(async (shop) => {
+        const { port } = await ask('POST', shop);
+        return { port, shut: () => ask('DELETE', port) };
+      });
+      await server.stop();
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
   shop: ['demo', { option: true }],
-  emery: async ({ database, webFolder, shop }, use) => {
+  ownServer: [false, { option: true }],
+  emery: async ({ browser, database, webFolder, openShop, shop, ownServer }, use) => {
+    const databasePid = () => database.pid;
+    // Windows that a test opened by itself would go on asking for their server beside the tests that follow.
+    const closeWindows = () => Promise.all(browser.contexts().map((context) => context.close()));
+    if (!ownServer) {
+      const { port, shut } = await openShop(shop);
+      const shared = () => Promise.reject(new Error('this server is shared; say test.use({ ownServer: true })'));
+      await use({ ...asked(() => port), databasePid, start: shared, kill: shared });
+      await closeWindows();
+      await shut();
+      return;
+    }
     const databaseUrl = database.url(`emery_${randomUUID().slice(0, 8)}`);
     let port = 0;
     let server: Awaited<ReturnType<typeof startServer>> | null = null;
-    const get = async <T>(where: string) => (await fetch(`http://127.0.0.1:${port}/api${where}`)).json() as Promise<T>;
-    const emery: Emery = {
-      databasePid: () => database.pid,
-      start: async () => {
-        server = await startServer({ databaseUrl, port, webFolder, logs: undefined, shop });
-        port = server.port;
-      },
-      kill: async () => {
-        server!.kill('SIGKILL');
-        await server!.ended;
-        server = null;
-      },
-      address: () => `http://127.0.0.1:${port}`,
-      get,
-      drive: async (name) => {
-        const { drives } = await get<{ drives: { id: string; name: string }[] }>('/drives');
-        return get<Opened>(`/drives/${drives.find((drive) => drive.name === name)!.id}`);
-      },
+    const start = async () => {
+      server = await startServer({ databaseUrl, port, webFolder, logs: undefined, shop });
+      port = server.port;
     };
-    await emery.start();
-    await use(emery);
-    await server?.stop();
+    const kill = async () => {
+      server!.kill('SIGKILL');
+      await server!.ended;
+      server = null;
+    };
+    await start();
+    await use({ ...asked(() => port), databasePid, start, kill });
+    await closeWindows();
+    await (server as Awaited<ReturnType<typeof startServer>> | null)?.stop();
   },
   baseURL: async ({ emery }, use) => use(emery.address()),
 });

@@ -167,49 +167,53 @@ test('by keyboard: words, order, left out, bolts with their torque, and all of i
   await expect(before).toContainText(`1${first}`);
 });
 
-test('a dead server and a flat phone: nothing that was ticked is lost, and two people see each other', async ({
-  browser,
-  emery,
-}) => {
-  const context = await browser.newContext({ baseURL: emery.address() });
-  const ann = await context.newPage();
-  await jobCard(ann, FARM);
-  const id = await begin(ann);
-  await ann.getByPlaceholder('Your name').first().fill('Ann');
-  const bob = await (await browser.newContext({ baseURL: emery.address() })).newPage();
-  await bob.goto(`/jobs/${id}`);
-  await bob.getByPlaceholder('Your name').first().fill('Bob');
-  await steps(ann).nth(0).click();
-  await steps(bob).nth(1).click();
-  for (const page of [ann, bob]) await expect(progress(page)).toContainText('2 of');
-  await expect(ann.getByText(/Bob, /)).toBeVisible();
+test.describe('with a server that ends', () => {
+  test.use({ ownServer: true });
 
-  await emery.kill();
-  await steps(ann).nth(2).click();
-  await steps(ann).nth(3).click();
-  await expect(ann.getByText(/2 entries wait on this device/)).toBeVisible();
-  await steps(bob).nth(4).click();
-  await expect(bob.getByText(/1 entry waits on this device/)).toBeVisible();
-  // The phone goes flat with its ticks on it.
-  await ann.close();
-  await emery.start();
-  await expect(bob.getByText(/waits on this device/)).toBeHidden({ timeout: 30_000 });
-  await expect(progress(bob)).toContainText('3 of');
-  const again = await context.newPage();
-  await again.goto(`/jobs/${id}`);
-  for (const page of [again, bob]) await expect(progress(page)).toContainText('5 of', { timeout: 20_000 });
-  const { events } = await emery.get<JobOpened>(`/jobs/${id}`);
-  expect(events).toHaveLength(5);
+  test('a dead server and a flat phone: nothing that was ticked is lost, and two people see each other', async ({
+    browser,
+    emery,
+  }) => {
+    const context = await browser.newContext({ baseURL: emery.address() });
+    const ann = await context.newPage();
+    await jobCard(ann, FARM);
+    const id = await begin(ann);
+    await ann.getByPlaceholder('Your name').first().fill('Ann');
+    const bob = await (await browser.newContext({ baseURL: emery.address() })).newPage();
+    await bob.goto(`/jobs/${id}`);
+    await bob.getByPlaceholder('Your name').first().fill('Bob');
+    await steps(ann).nth(0).click();
+    await steps(bob).nth(1).click();
+    for (const page of [ann, bob]) await expect(progress(page)).toContainText('2 of');
+    await expect(ann.getByText(/Bob, /)).toBeVisible();
 
-  // Signed off by one, what the other still ticks is not taken, and says so.
-  await bob.context().setOffline(true);
-  await steps(bob).nth(6).click();
-  await again.getByRole('button', { name: 'Sign it off' }).click();
-  await expect(again.getByText(/Signed off by Ann/)).toBeVisible();
-  await bob.context().setOffline(false);
-  await expect(bob.getByText(/1 entry was not taken\./)).toBeVisible({ timeout: 30_000 });
-  await expect(bob.getByText(/was signed off by Ann/)).toBeVisible();
-  expect((await emery.get<{ jobs: JobListed[] }>('/jobs')).jobs).toEqual([]);
+    await emery.kill();
+    await steps(ann).nth(2).click();
+    await steps(ann).nth(3).click();
+    await expect(ann.getByText(/2 entries wait on this device/)).toBeVisible();
+    await steps(bob).nth(4).click();
+    await expect(bob.getByText(/1 entry waits on this device/)).toBeVisible();
+    // The phone goes flat with its ticks on it.
+    await ann.close();
+    await emery.start();
+    await expect(bob.getByText(/waits on this device/)).toBeHidden({ timeout: 30_000 });
+    await expect(progress(bob)).toContainText('3 of');
+    const again = await context.newPage();
+    await again.goto(`/jobs/${id}`);
+    for (const page of [again, bob]) await expect(progress(page)).toContainText('5 of', { timeout: 20_000 });
+    const { events } = await emery.get<JobOpened>(`/jobs/${id}`);
+    expect(events).toHaveLength(5);
+
+    // Signed off by one, what the other still ticks is not taken, and says so.
+    await bob.context().setOffline(true);
+    await steps(bob).nth(6).click();
+    await again.getByRole('button', { name: 'Sign it off' }).click();
+    await expect(again.getByText(/Signed off by Ann/)).toBeVisible();
+    await bob.context().setOffline(false);
+    await expect(bob.getByText(/1 entry was not taken\./)).toBeVisible({ timeout: 30_000 });
+    await expect(bob.getByText(/was signed off by Ann/)).toBeVisible();
+    expect((await emery.get<{ jobs: JobListed[] }>('/jobs')).jobs).toEqual([]);
+  });
 });
 
 test('a plan that changes while the job is open is offered step by step; nothing ticked is lost', async ({

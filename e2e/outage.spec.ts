@@ -1,5 +1,7 @@
 import { dragBy, expect, openDrive, saved, shownLength, test, coreLength } from './emery';
 
+test.use({ ownServer: true });
+
 test('server killed in mid-edit and started again: nothing is lost', async ({ page, emery }) => {
   await page.goto('/');
   await openDrive(page, 'Front drive of Rescue truck 2');

@@ -1,9 +1,11 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
+import { buildInterface } from '../scripts/lib/build.mjs';
+import { STATE } from '../scripts/lib/paths.mjs';
 import { databaseInUse, openDatabase } from '../scripts/lib/database.mjs';
 import { startsAgain } from '../scripts/lib/starts-again.mjs';
 
@@ -11,8 +13,11 @@ const ROOT = path.resolve(import.meta.dirname, '..');
 test.describe.configure({ mode: 'serial', timeout: 180_000 });
 
 let state: string;
-test.beforeAll(() => {
+test.beforeAll(async () => {
   state = mkdtempSync(path.join(tmpdir(), 'emery-start-'));
+  // What is built from this source is the same for all.
+  await buildInterface();
+  symlinkSync(path.join(STATE, 'builds'), path.join(state, 'builds'));
 });
 test.afterAll(() => rmSync(state, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 }));
 
@@ -135,7 +140,7 @@ test('a taken port and a wrong option are one clear line', async () => {
 
 const serverOf = (child: ChildProcess) =>
   Number(
-    spawnSync('pgrep', ['-P', String(child.pid), '-f', 'server/main.ts'], { encoding: 'utf8' })
+    spawnSync('pgrep', ['-P', String(child.pid), '-f', 'server/shop/main.mjs'], { encoding: 'utf8' })
       .stdout.trim()
       .split('\n')[0],
   );

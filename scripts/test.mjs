@@ -1,68 +1,95 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { buildInterface } from './lib/build.mjs';
-import { DATABASE_PROGRAMS, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
+import { parseArgs } from 'node:util';
+import { buildInterface, buildServer, buildTestShops } from './lib/build.mjs';
+import { DATABASE_PROGRAMS, ensureBrowser, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { socketName, withLock } from './lib/lock.mjs';
 import { main, run, SetupProblem } from './lib/run.mjs';
 
-/** What there is to run, by the name that `npm test -- NAME` takes. */
+/** What ESLint, Prettier and Jest found out before and need not find out again. */
+const CACHE = path.join(STATE, 'test-cache');
+
+/** What there is to run, by the name that `npm test -- NAME` takes. Each tells how many passed and failed. */
 const PARTS = {
-  lint: () =>
-    Promise.all([
-      check('Lint', bin('eslint'), ['.']),
-      check('Form of the source', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
+  form: () =>
+    check('Form of the source', bin('prettier'), [
+      ...['--check', '.', '--log-level', 'warn'],
+      ...['--cache', '--cache-strategy', 'content', '--cache-location', path.join(CACHE, 'prettier')],
     ]),
+  lint: () => check('Lint', bin('eslint'), ['.']),
   // What is built for the types is kept, so two runs side by side take turns at it.
-  types: async () => [
-    await withLock(
+  types: () =>
+    withLock(
       socketName('types', ROOT),
       () => undefined,
       () => check('Types', bin('typescript', 'tsc'), ['-b']),
     ),
-  ],
-  unit: async (own) => [await jest(path.join(own, 'jest.json'))],
-  browser: async (own) => {
-    await buildInterface();
-    return [await playwright(path.join(own, 'playwright.json'), path.join(own, 'results'))];
-  },
+  unit: (own) => jest(path.join(own, 'jest.json')),
+  browser: (own) => playwright(path.join(own, 'playwright.json'), path.join(own, 'results')),
 };
 
 /**
- * npm test: lint, types, Jest, Playwright, each run whatever the one before said, and at the end one line with the sum.
- * `npm test -- types unit` runs those parts alone. Lint, form and types count as one test each. What a run makes is
- * under a name of its own, so that two runs do not meet.
+ * npm test: form, lint, types, Jest, Playwright, each run whatever the one before said, and at the end one line with
+ * the sum. `npm test -- types unit` runs those parts alone; with --thorough the tests that draw or try at random draw
+ * and try all they have, where they take an eighth otherwise. Form, lint and types count as one test each. What a run
+ * makes is under a name of its own, so that two runs do not meet.
  */
 await main(async () => {
   const started = Date.now();
-  const asked = process.argv.slice(2);
-  const unknown = asked.find((name) => !Object.hasOwn(PARTS, name));
-  if (unknown !== undefined)
-    throw new SetupProblem(`there is no part "${unknown}" of the tests; there are ${Object.keys(PARTS).join(', ')}`);
+  const { asked, thorough } = readOptions();
+  if (thorough) process.env.EMERY_THOROUGH = '1';
   const wanted = (name) => asked.length === 0 || asked.includes(name);
   await ensureNpmPackages();
-  if (wanted('unit') || wanted('browser')) await ensurePrograms([...DATABASE_PROGRAMS, 'chromium']);
+  if (wanted('unit') || wanted('browser')) await ensurePrograms(DATABASE_PROGRAMS);
+  if (wanted('browser')) await ensureBrowser();
   const own = path.join(STATE, 'test', `run-${process.pid}`);
   mkdirSync(own, { recursive: true });
 
-  // Lint and types each keep one processor busy, and read the same files.
-  const still = await Promise.all(['lint', 'types'].filter(wanted).map((name) => PARTS[name](own)));
-  const heavy = [];
-  for (const name of ['unit', 'browser'].filter(wanted)) heavy.push(...(await PARTS[name](own)));
+  const runAll = async (...names) => {
+    const found = [];
+    for (const name of names.filter(wanted)) found.push(await PARTS[name](own));
+    return found;
+  };
+  // What reads the source keeps one processor busy and goes on beside Jest, which waits for its database now and then;
+  // the browser tests, which have a person's patience, have the machine to themselves.
+  const [still, units] = await Promise.all([
+    runAll('form', 'lint', 'types'),
+    runAll('unit'),
+    wanted('browser') && Promise.all([buildInterface(), buildServer(), buildTestShops()]),
+  ]);
   const sum = { passed: 0, failed: 0, skipped: 0 };
-  for (const { passed, failed, skipped = 0 } of [...still.flat(), ...heavy]) {
+  for (const { passed, failed, skipped = 0 } of [...still, ...units, ...(await runAll('browser'))]) {
     sum.passed += passed;
     sum.failed += failed;
     sum.skipped += skipped;
   }
 
   if (sum.failed === 0) rmSync(own, { recursive: true, force: true });
-  process.stdout.write(`\n${Math.round((Date.now() - started) / 1000)} s in all\n`);
+  process.stdout.write(`\n${seconds(started)} s in all\n`);
   process.stdout.write(
     `${sum.passed} passed, ${sum.failed} failed${sum.skipped > 0 ? `, ${sum.skipped} skipped` : ''}\n`,
   );
   process.exitCode = sum.failed > 0 || sum.passed === 0 ? 1 : 0;
 });
+
+function readOptions() {
+  let read;
+  try {
+    read = parseArgs({ options: { thorough: { type: 'boolean', default: false } }, allowPositionals: true });
+  } catch (error) {
+    throw new SetupProblem(`${error.message} Known are --thorough and the parts ${Object.keys(PARTS).join(', ')}.`);
+  }
+  const { positionals: asked, values } = read;
+  const unknown = asked.find((name) => !Object.hasOwn(PARTS, name));
+  if (unknown !== undefined)
+    throw new SetupProblem(`there is no part "${unknown}" of the tests; there are ${Object.keys(PARTS).join(', ')}`);
+  return { asked, thorough: values.thorough };
+}
+
+function seconds(from) {
+  return Math.round((Date.now() - from) / 1000);
+}
 
 function title(text) {
   process.stdout.write(`\n== ${text}\n`);
@@ -77,17 +104,18 @@ function bin(name, command = name) {
 async function check(name, program, args) {
   const from = Date.now();
   const { code, output } = await run(process.execPath, [program, ...args], { cwd: ROOT, quiet: true });
-  title(`${name}, ${Math.round((Date.now() - from) / 1000)} s`);
+  title(`${name}, ${seconds(from)} s`);
   if (output.trim() !== '') process.stdout.write(`${output.trim()}\n`);
   return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
 }
 
 async function jest(report) {
-  title('Unit and server tests');
+  const from = Date.now();
   const { code } = await run(process.execPath, [bin('jest'), '--json', `--outputFile=${report}`, '--maxWorkers=2'], {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 'inherit'],
   });
+  title(`Unit and server tests, ${seconds(from)} s`);
   return counted(
     code,
     report,
@@ -101,11 +129,12 @@ async function jest(report) {
 }
 
 async function playwright(report, results) {
-  title('Browser tests');
+  const from = Date.now();
   const { code } = await run(process.execPath, [bin('@playwright/test', 'playwright'), 'test'], {
     cwd: ROOT,
     env: { ...process.env, EMERY_TEST_REPORT: report, EMERY_TEST_RESULTS: results },
   });
+  title(`Browser tests, ${seconds(from)} s`);
   return counted(code, report, ({ stats }) => ({
     passed: stats.expected,
     failed: stats.unexpected + stats.flaky,

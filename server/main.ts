@@ -1,8 +1,6 @@
-import type { AddressInfo } from 'node:net';
-import { createApp } from './app';
 import { connect } from './data-source';
-import { firstRun } from './shop/demo';
 import { openLog } from './http/log';
+import { openShop } from './open-shop';
 
 /*
  * The server process. Started by scripts/start.mjs, which hands it everything by environment and hears by message when
@@ -22,18 +20,17 @@ const data = await connect(url).catch((error: Error & { code?: string }) => {
   process.stderr.write(`the database cannot be opened: ${error.code ?? ''} ${error.message}`.trim());
   process.exit(1);
 });
-const logger = openLog(logs);
-await firstRun(data, shop !== 'empty');
-
-const server = createApp({ data, logger, ...(webFolder && { webFolder }) }).listen(Number(port ?? 0), '127.0.0.1');
-// Longer than a pause between two taps: a connection that is closed just as the next request goes out loses it.
-server.keepAliveTimeout = 75_000;
-server.on('listening', () => process.send?.({ port: (server.address() as AddressInfo).port }));
-server.on('error', (error) => {
-  process.send?.({ error: (error as NodeJS.ErrnoException).code });
-  process.exitCode = 1;
-  process.disconnect?.();
+const { port: listening, server } = await openShop(data, {
+  port: Number(port ?? 0),
+  logger: openLog(logs),
+  webFolder,
+  shop: shop === 'empty' ? 'empty' : 'demo',
+}).catch(async (error: NodeJS.ErrnoException) => {
+  if (error.syscall !== 'listen') throw error;
+  await new Promise<unknown>((told) => (process.send ? process.send({ error: error.code }, told) : told(null)));
+  process.exit(1);
 });
+process.send?.({ port: listening });
 
 let ending = false;
 async function end(): Promise<void> {

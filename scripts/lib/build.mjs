@@ -1,5 +1,16 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { brotliCompress } from 'node:zlib';
@@ -61,12 +72,62 @@ export async function buildCommandLine() {
   return path.join(folder, 'emery.mjs');
 }
 
+/** The file of the built server: half of a start is over before the first line of ours where it comes as one file. */
+export const buildServer = () => serverProgram('server', 'main.ts');
+
+/** The same server with a door for the browser tests, which opens as many shops as it is asked for. */
+export const buildTestShops = () => serverProgram('test shops', path.join('test', 'shops.ts'));
+
+/**
+ * A program of the server as one file, `server/shop/main.mjs` of its folder: the demo shop and the packages stand where
+ * they stand beside the source.
+ */
+async function serverProgram(what, entry) {
+  const folder = await built(
+    what,
+    ['server', 'demo', ...SHARED],
+    async (making) => {
+      const { build } = await import('esbuild');
+      await build({
+        entryPoints: [
+          { in: path.join(ROOT, 'server', entry), out: 'main' },
+          { in: path.join(ROOT, 'server', 'drives', 'check', 'worker.ts'), out: 'start-worker' },
+        ],
+        outdir: path.join(making, 'server', 'shop'),
+        outExtension: { '.js': '.mjs' },
+        bundle: true,
+        platform: 'node',
+        format: 'esm',
+        // A migration is known by the name of its class.
+        keepNames: true,
+        logLevel: 'silent',
+        plugins: [packagesBeside],
+      }).catch((error) => {
+        throw new SetupProblem(`the ${what} could not be built:\n${error.message}`);
+      });
+      cpSync(path.join(ROOT, 'demo'), path.join(making, 'demo'), { recursive: true });
+      symlinkSync(path.join(ROOT, 'node_modules'), path.join(making, 'node_modules'));
+    },
+    { quickly: true },
+  );
+  return path.join(folder, 'server', 'shop', 'main.mjs');
+}
+
+/** Packages stay what they are; core, which is a package by its name alone, goes in. */
+const packagesBeside = {
+  name: 'packages beside',
+  setup: ({ onResolve }) =>
+    onResolve({ filter: /^[^./]/ }, ({ path: name, kind }) =>
+      kind === 'entry-point' || name.startsWith('@emery/') ? undefined : { path: name, external: true },
+    ),
+};
+
 /**
  * A folder that `make` fills, made anew where its sources have changed. A build is named by what it was built from, and
  * moved into place whole, so that two runs side by side never see half of one.
  */
 async function built(what, sources, make, { quickly = false } = {}) {
-  const target = path.join(BUILDS, `${what.replace(' ', '-')}-${fingerprint(sources)}`);
+  const target = path.join(BUILDS, `${what.replaceAll(' ', '-')}-${fingerprint(sources)}`);
   if (existsSync(target)) return target;
   const making = `${target}-${process.pid}`;
   mkdirSync(BUILDS, { recursive: true });
@@ -95,7 +156,7 @@ function fingerprint(sources) {
 }
 
 /** Keeps the last few: a running server may still hand out an older one. */
-function clearOldBuilds(keep = 8) {
+function clearOldBuilds(keep = 24) {
   const byAge = readdirSync(BUILDS)
     .map((name) => ({ folder: path.join(BUILDS, name), at: statSync(path.join(BUILDS, name)).mtimeMs }))
     .sort((a, b) => b.at - a.at);

@@ -11,6 +11,7 @@ const PROGRAMS = {
   my_print_defaults: 'mariadb-client-core',
   setpriv: 'util-linux',
   chromium: 'chromium',
+  'chromium-headless-shell': 'chromium-headless-shell',
 };
 const FOLDERS = ['/usr/sbin', '/usr/bin', '/sbin', '/bin', '/usr/local/sbin', '/usr/local/bin'];
 
@@ -97,6 +98,18 @@ export async function ensurePrograms(names) {
       throw new SetupProblem(
         `Debian package ${still.join(', ')} could not be had. Try ${byHand}\n${output.trim().split('\n').slice(-5).join('\n')}`,
       );
+  });
+}
+
+/** The browser of the tests: Debian's Chromium without a window of its own where it is there, else the whole one. */
+export const findBrowser = () => findProgram('chromium-headless-shell') ?? findProgram('chromium');
+
+/** Installs it where it is missing; with the whole one there already, nobody is held up where it cannot be had. */
+export async function ensureBrowser() {
+  const whole = findProgram('chromium') !== null;
+  await ensurePrograms(['chromium-headless-shell']).catch((error) => {
+    if (!whole) throw error;
+    process.stderr.write(`The tests use the whole Chromium, which takes a third longer: ${error.message}\n`);
   });
 }
 

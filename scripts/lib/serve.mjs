@@ -1,26 +1,36 @@
 import { spawn } from 'node:child_process';
-import path from 'node:path';
+import { buildServer } from './build.mjs';
 import { ROOT } from './paths.mjs';
 import { SetupProblem } from './run.mjs';
 
-/**
- * Starts the server process and resolves once it listens, with its port and a way to end it. The message channel ties
- * the two together: should this process be killed, the server hears the channel close and ends too.
- */
-export function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'demo' }) {
-  const child = spawn(process.execPath, ['--import', 'tsx', path.join(ROOT, 'server', 'main.ts')], {
-    cwd: ROOT,
-    // A group of its own, so that Ctrl+C reaches this process alone, which then ends things in order.
-    detached: true,
-    stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+/** Starts the server on a port, 0 for one that is free; the rest is as `startProgram` has it. */
+export async function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'demo' }) {
+  return startProgram(await buildServer(), {
+    port,
     env: {
-      ...process.env,
       EMERY_DATABASE_URL: databaseUrl,
       EMERY_PORT: String(port),
       EMERY_SHOP: shop,
       ...(webFolder && { EMERY_WEB: webFolder }),
       ...(logs && { EMERY_LOGS: logs }),
     },
+  });
+}
+
+/**
+ * Starts a program of the server and resolves once it listens, with its port and a way to end it. The message channel
+ * ties the two together: should this process be killed, the program hears the channel close and ends too.
+ *
+ * @param {string} file
+ * @param {{ port?: number, args?: string[], env?: Record<string, string> }} options
+ */
+export function startProgram(file, { port = 0, args = [], env = {} } = {}) {
+  const child = spawn(process.execPath, [file, ...args], {
+    cwd: ROOT,
+    // A group of its own, so that Ctrl+C reaches this process alone, which then ends things in order.
+    detached: true,
+    stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+    env: { ...process.env, ...env },
   });
   let complaint = '';
   child.stderr.on('data', (data) => (complaint = (complaint + data).slice(-4000)));

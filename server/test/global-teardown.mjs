@@ -1,3 +1,3 @@
 export default async function teardown() {
-  await globalThis.emeryTestDatabase.close();
+  await globalThis.emeryTestDatabase?.close();
 }

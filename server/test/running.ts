@@ -1,11 +1,8 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
-import { createApp } from '../app';
 import { connect } from '../data-source';
-import { firstRun } from '../shop/demo';
 import { openLog } from '../http/log';
+import { openShop } from '../open-shop';
 
 export interface Answer {
   status: number;
@@ -31,13 +28,8 @@ export async function running(
   { webFolder, logger = openLog(undefined) }: { webFolder?: string; logger?: ReturnType<typeof openLog> } = {},
 ): Promise<Running> {
   const data = await connect(freshDatabase());
-  await firstRun(data, shop === 'demo');
-  const server: Server = createApp({ data, logger, ...(webFolder !== undefined && { webFolder }) }).listen(
-    0,
-    '127.0.0.1',
-  );
-  await new Promise((resolve) => server.once('listening', resolve));
-  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+  const { port, shut } = await openShop(data, { port: 0, logger, webFolder, shop });
+  const base = `http://127.0.0.1:${port}/api`;
   return {
     data,
     base,
@@ -56,10 +48,6 @@ export async function running(
         body: text.startsWith('{') ? JSON.parse(text) : text,
       };
     },
-    stop: async () => {
-      server.closeAllConnections();
-      await new Promise((resolve) => server.close(resolve));
-      await data.destroy();
-    },
+    stop: shut,
   };
 }
