@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { IsNull, Not, type DataSource, type EntityManager } from 'typeorm';
 import { mixed, number, object, string } from 'yup';
-import { checkedDrive, drawn } from './check';
+import { checkedDrive } from './check';
 import { createDrive, listDrives, openDrive, saveDrive } from './drive-store';
 import { DriveEntity, type DriveRow } from './entity';
 import { newVehicle, Vehicle } from '../vehicles/entity';
@@ -103,9 +103,11 @@ export function driveRoutes(data: DataSource): Router {
   });
 
   router.post('/:id/duplicate', async (request, response) => {
+    const { name, document } = await openDrive(data.manager, request.params.id);
+    const copy = await checkedDrive({ ...document, name: `${name} copy`.slice(0, 200) });
     const id = await data.transaction(async (manager) => {
-      const { vehicleId, name, document } = await openDrive(manager, request.params.id);
-      const made = await createDrive(manager, vehicleId, drawn({ ...document, name: `${name} copy`.slice(0, 200) }));
+      const { vehicleId } = await openDrive(manager, request.params.id);
+      const made = await createDrive(manager, vehicleId, copy);
       await indexVehicles(manager, [vehicleId]);
       return made;
     });

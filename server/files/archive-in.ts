@@ -18,6 +18,7 @@ import { StockEntity } from '../stock/entity';
 import { Vehicle } from '../vehicles/entity';
 import { MOST_DRIVE_BYTES } from '../http/json-body';
 import { keepPhoto, photoAsIs } from '../photos/photo-store';
+import { otherTurns } from '../http/in-turns';
 import { invalid, Problem } from '../http/problem';
 import { newVehicle } from '../vehicles/entity';
 import { vehicleBody, type VehicleBody } from '../vehicles/routes';
@@ -110,7 +111,10 @@ const shopBody = object({
 export async function bringInFiles(data: DataSource, files: readonly FileIn[]): Promise<BroughtIn> {
   const shelf = new Shelf();
   const read: ReadFile[] = [];
-  for (const [index, file] of files.entries()) read.push(await readFile(file, `files[${index}]`));
+  for (const [index, file] of files.entries()) {
+    read.push(await readFile(file, `files[${index}]`));
+    await otherTurns();
+  }
   // One at a time, so that two who bring in the drives of one new vehicle make one vehicle.
   return alone(data, 'import', () =>
     data.transaction(async (manager) => {

@@ -3,6 +3,7 @@ import { pipeline } from 'node:stream/promises';
 import yazl from 'yazl';
 import papaparse from 'papaparse';
 import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
+import { otherTurns } from '../http/in-turns';
 import { jobFileAfter } from '../jobs/archive';
 import { PartEntity } from '../parts/entity';
 import { Shop } from '../shop/entity';
@@ -28,7 +29,7 @@ export const VEHICLES_FILE = 'vehicles.jsonl';
 export const BELTS_FILE = 'belts.csv';
 
 /** Rows read from the database at a time. */
-const PAGE = 100;
+const PAGE = 25;
 
 /** A vehicle as files carry it. */
 export const vehicleOut = ({
@@ -73,6 +74,7 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
       while (out.writableNeedDrain || packed.readableLength > 1 << 20)
         await Promise.race([new Promise((resolve) => setTimeout(resolve, 5)), written]);
       if (out.destroyed) throw new Error('the reader of the archive has gone');
+      await otherTurns();
     };
     if (drives === null) await addShop(runner.manager, add);
     await addDrives(runner, drives, add);
@@ -110,7 +112,7 @@ async function addShop(manager: EntityManager, add: Add): Promise<void> {
       .createQueryBuilder(Vehicle, 'vehicle')
       .where('vehicle.id > :last', { last })
       .orderBy('vehicle.id')
-      .limit(PAGE * 10)
+      .limit(PAGE * 20)
       .getMany();
     if (rows.length === 0) break;
     for (const row of rows) lines.push(`${JSON.stringify(vehicleOut(row))}\n`);

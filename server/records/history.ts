@@ -1,5 +1,6 @@
 import type { DataSource, EntityManager } from 'typeorm';
 import { changeDrive } from '../drives/drive-store';
+import { inTurns } from '../http/in-turns';
 import { folded } from '../vehicles/folded';
 import type { HistoryAnswer, HistoryPlaced } from '@emery/core/api';
 import type { Drive } from '@emery/core/drive';
@@ -17,8 +18,9 @@ import {
 
 /** So many rows are taken in at once. */
 export const MOST_HISTORY_ROWS = 2000;
-/** Rows placed between two looks at what else is asked of the server. */
+/** Rows placed, and drives read, between two looks at what else is asked of the server. */
 const AT_ONCE = 50;
+const DOCUMENTS_AT_ONCE = 20;
 
 interface DriveRow {
   vehicleId: string;
@@ -62,14 +64,20 @@ interface PlacedRow {
 }
 
 async function placed(manager: EntityManager, cells: readonly unknown[]): Promise<{ rows: PlacedRow[] }> {
-  const read = cells.map((row) => readHistoryRow(cellsOf(row)));
-  const drives = await drivesOf(manager, read);
-  const rows: PlacedRow[] = [];
-  for (const [k, one] of read.entries()) {
-    if (k % AT_ONCE === 0) await new Promise((resolve) => setImmediate(resolve));
-    rows.push(one.ok ? place(one.row, drives) : { told: one, at: null });
-  }
-  return { rows };
+  const read = await inTurns(cells, AT_ONCE, (row) => readHistoryRow(cellsOf(row)));
+  const drives = byName(await drivesOf(manager, read));
+  return {
+    rows: await inTurns(read, AT_ONCE, (one) => (one.ok ? place(one.row, drives) : { told: one, at: null })),
+  };
+}
+
+/** The drives of each vehicle by what it may be called, its name or its plate, once each. */
+function byName(drives: readonly DriveRow[]): ReadonlyMap<string, DriveRow[]> {
+  const found = new Map<string, DriveRow[]>();
+  for (const drive of drives)
+    for (const name of new Set([folded(drive.vehicleName), folded(drive.plate)]))
+      found.set(name, [...(found.get(name) ?? []), drive]);
+  return found;
 }
 
 function cellsOf(row: unknown): Partial<Record<HistoryColumn, string>> {
@@ -94,13 +102,12 @@ async function drivesOf(manager: EntityManager, read: readonly Read[]): Promise<
      ORDER BY drive.id LIMIT 1000`,
     [named, named],
   );
-  return rows.map((row) => ({ ...row, document: JSON.parse(row.document) as Drive }));
+  return inTurns(rows, DOCUMENTS_AT_ONCE, (row) => ({ ...row, document: JSON.parse(row.document) as Drive }));
 }
 
-function place(row: HistoryRow, drives: readonly DriveRow[]): PlacedRow {
+function place(row: HistoryRow, drives: ReadonlyMap<string, DriveRow[]>): PlacedRow {
   const bad = (problem: string): PlacedRow => ({ told: { ok: false, problem }, at: null });
-  const called = folded(row.vehicle);
-  const own = drives.filter(({ vehicleName, plate }) => folded(vehicleName) === called || folded(plate) === called);
+  const own = drives.get(folded(row.vehicle)) ?? [];
   const vehicles = new Set(own.map(({ vehicleId }) => vehicleId));
   if (vehicles.size === 0) return bad(`vehicle: no vehicle with a drive is called "${row.vehicle}", by name or plate`);
   if (vehicles.size > 1) return bad(`vehicle: ${vehicles.size} are called "${row.vehicle}"; give the plate`);

@@ -295,6 +295,20 @@ describe('belts from before Emery', () => {
     expect((await ask('GET', '/records/lives')).body.survival.belts).toBeGreaterThan(0);
   });
 
+  test('of two vehicles of one name the plate is asked for, and by their plates each has its own', async () => {
+    await put('Twin', front('Front'), { plate: 'T 1' });
+    await put('Twin', front('Front'), { plate: 'T 2' });
+    const told = await bring(
+      ['twin', 'T 1', 't 2'].map((vehicle) => ({ vehicle, fitted: '2020-01-01', 'taken off': '2021-01-01' })),
+      true,
+    );
+    expect(told.rows).toMatchObject([
+      { ok: false, problem: 'vehicle: 2 are called "twin"; give the plate' },
+      { ok: true, belt: 'The belt' },
+      { ok: true, belt: 'The belt' },
+    ]);
+  });
+
   test('beside a save of the same drive, neither is lost', async () => {
     const { id } = await put('Busy truck', front('Front'), { plate: 'BUSY' });
     const { document } = (await ask('GET', `/drives/${id}`)).body as { document: Drive };

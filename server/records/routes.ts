@@ -2,6 +2,7 @@ import { Router, type Response } from 'express';
 import papaparse from 'papaparse';
 import { boolean } from 'yup';
 import type { DataSource, EntityManager } from 'typeorm';
+import { inTurns } from '../http/in-turns';
 import { pageOf, type Page } from '../http/listing';
 import { bodyOf, notFound } from '../http/problem';
 import { rowsBody } from '../http/rows-body';
@@ -51,8 +52,9 @@ export function recordRoutes(data: DataSource): Router {
 
   router.get('/due.ics', async (request, response) => {
     const { dues } = await pageOfDues(data.manager, { search: '', limit: MOST_IN_CALENDAR, offset: 0 }, today());
+    const calendar = await calendarOf(dues, `${request.protocol}://${request.get('host') ?? ''}`);
     response.type('text/calendar').set('Content-Disposition', 'attachment; filename="emery-due.ics"');
-    response.send(calendarOf(dues, `${request.protocol}://${request.get('host') ?? ''}`));
+    response.send(calendar);
   });
 
   router.get('/belts', async (request, response) => {
@@ -60,13 +62,19 @@ export function recordRoutes(data: DataSource): Router {
   });
 
   router.get('/belts.csv', async (request, response) => {
-    const { belts } = await pageOfBelts(data.manager, { ...pageOf(request), limit: MOST_IN_FILE, offset: 0 });
-    sendCsv(response, 'emery-belts-on.csv', BELT_COLUMNS, belts.map(beltCells));
+    const belts = await allOf(
+      data,
+      async (manager, page) => (await pageOfBelts(manager, { ...pageOf(request), ...page })).belts,
+    );
+    await sendCsv(response, 'emery-belts-on.csv', BELT_COLUMNS, belts, beltCells);
   });
 
   router.get('/belts.json', async (request, response) => {
-    const { belts } = await pageOfBelts(data.manager, { ...pageOf(request), limit: MOST_IN_FILE, offset: 0 });
-    attached(response, 'emery-belts-on.json').json({ belts });
+    const belts = await allOf(
+      data,
+      async (manager, page) => (await pageOfBelts(manager, { ...pageOf(request), ...page })).belts,
+    );
+    await sendJson(response, 'emery-belts-on.json', 'belts', belts);
   });
 
   // With `look` it is only told what would come in.
@@ -92,10 +100,13 @@ export function recordRoutes(data: DataSource): Router {
       const asked = request.query['vehicle'];
       const vehicle = typeof asked === 'string' ? await data.manager.findOneBy(Vehicle, { id: asked }) : null;
       if (typeof asked === 'string' && (!vehicle || vehicle.deletedAt)) throw notFound('vehicle');
-      const page = { ...pageOf(request), limit: MOST_IN_FILE, offset: 0 };
-      const { records } = await pageOfRecords(data.manager, page, vehicle?.id ?? null);
-      if (type === 'json') attached(response, 'emery-records.json').json({ records });
-      else sendCsv(response, 'emery-records.csv', ['vehicle', 'plate', ...STORY_COLUMNS], records.map(recordCells));
+      const records = await allOf(
+        data,
+        async (manager, page) =>
+          (await pageOfRecords(manager, { ...pageOf(request), ...page }, vehicle?.id ?? null)).records,
+      );
+      if (type === 'json') await sendJson(response, 'emery-records.json', 'records', records);
+      else await sendCsv(response, 'emery-records.csv', ['vehicle', 'plate', ...STORY_COLUMNS], records, recordCells);
     });
 
   return router;
@@ -106,11 +117,48 @@ const today = () => new Date().toISOString().slice(0, 10);
 const attached = (response: Response, name: string) =>
   response.set('Content-Disposition', `attachment; filename="${name}"`);
 
-function sendCsv(response: Response, name: string, columns: readonly string[], rows: readonly (string | number)[][]) {
-  const safe = rows.map((row) => row.map((cell) => (typeof cell === 'string' ? csvCell(cell) : cell)));
+/** Rows read from the database at a time. */
+const PAGE = 500;
+
+/** All that a file holds, read a page at a time as it was at one moment. */
+function allOf<T>(
+  data: DataSource,
+  read: (manager: EntityManager, page: { limit: number; offset: number }) => Promise<T[]>,
+): Promise<T[]> {
+  return data.transaction('REPEATABLE READ', async (manager) => {
+    const all: T[] = [];
+    for (let offset = 0; offset < MOST_IN_FILE; offset += PAGE) {
+      const rows = await read(manager, { limit: PAGE, offset });
+      all.push(...rows);
+      if (rows.length < PAGE) break;
+    }
+    return all;
+  });
+}
+
+/** Rows written between two looks at what else is asked of the server. */
+const WRITTEN_AT_ONCE = 200;
+
+async function sendCsv<T>(
+  response: Response,
+  name: string,
+  columns: readonly string[],
+  rows: readonly T[],
+  cellsOf: (row: T) => (string | number)[],
+): Promise<void> {
+  const lines = await inTurns(rows, WRITTEN_AT_ONCE, (row) =>
+    papaparse.unparse([cellsOf(row).map((cell) => (typeof cell === 'string' ? csvCell(cell) : cell))]),
+  );
   attached(response, name)
     .type('text/csv')
-    .send(papaparse.unparse({ fields: [...columns], data: safe }));
+    .send([papaparse.unparse([[...columns]]), ...lines].join('\r\n'));
+}
+
+async function sendJson(response: Response, name: string, what: string, rows: readonly object[]): Promise<void> {
+  const written = await inTurns(rows, WRITTEN_AT_ONCE, (row) => JSON.stringify(row));
+  attached(response, name)
+    .type('json')
+    .send(`{"${what}":[${written.join(',')}]}`);
 }
 
 /** Words of a search that each row must hold. */

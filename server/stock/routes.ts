@@ -2,6 +2,7 @@ import { Router } from 'express';
 import type { DataSource, EntityManager } from 'typeorm';
 import { stockCsv, stockRows } from '../files/archive-out';
 import { StockEntity, type StockRow } from './entity';
+import { otherTurns } from '../http/in-turns';
 import { likeAnywhere, pageOf, type Page } from '../http/listing';
 import { bodyOf, invalid, notFound } from '../http/problem';
 import { rowsBody } from '../http/rows-body';
@@ -38,7 +39,7 @@ async function beltsOf(rows: readonly unknown[]): Promise<StockBelt[]> {
   const belts: StockBelt[] = [];
   const problems: DriveProblem[] = [];
   for (const [index, row] of rows.entries()) {
-    if (index % AT_ONCE === 0) await new Promise((resolve) => setImmediate(resolve));
+    if (index % AT_ONCE === 0) await otherTurns();
     const cells = cellsOf(row);
     const read = cells
       ? readStockRow(cells)

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { In, IsNull, Not, type DataSource } from 'typeorm';
 import { number, object, string, type InferType } from 'yup';
-import { drawn } from '../drives/check';
+import { checkedDrive } from '../drives/check';
 import { createDrive, listDrives } from '../drives/drive-store';
 import { DriveDocument, DriveEntity } from '../drives/entity';
 import { newVehicle, Vehicle, type VehicleRow } from './entity';
@@ -159,7 +159,7 @@ export function vehicleRoutes(data: DataSource): Router {
       const drives = await manager.findBy(DriveEntity, { vehicleId: original.id, deletedAt: IsNull() });
       for (const { id } of drives) {
         const { document } = await manager.findOneByOrFail(DriveDocument, { driveId: id });
-        await createDrive(manager, copy.id, drawn(document));
+        await createDrive(manager, copy.id, await checkedDrive(document));
       }
       await indexVehicles(manager, [copy.id]);
     });
