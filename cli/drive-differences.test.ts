@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
 import { type Drive, driveDifferences, parseDrive, readDrive } from '@emery/core/drive';
+import { draws } from '../core/test/draws';
 
 const FOLDER = path.resolve(import.meta.dirname, '../demo');
 const demos = readdirSync(FOLDER)
@@ -89,7 +90,7 @@ test('every difference is named, at its place, in both directions: a value chang
         }
       }
     }),
-    { numRuns: 300 },
+    { numRuns: draws(300) },
   );
 });
 

@@ -1,5 +1,3 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import path from 'node:path';
 import fc from 'fast-check';
 import {
   alignFindings,
@@ -70,91 +68,14 @@ import {
   waysOf,
   windowFindings,
 } from '@emery/core/tension';
+import { draws } from '../core/test/draws';
+import { accepted, demos, hostile, SEED } from './test/bent-drives';
 
 /*
  * The demo drives, bent: figures written wrongly, pulleys moved onto one another, sides flipped, stops lost or doubled.
  * Whatever a drive file may hold and `readDrive` lets through must be answered with findings: no sum may throw, and no
  * figure may be NaN or endless.
  */
-
-const FOLDER = path.join(__dirname, '..', 'demo');
-const demos = readdirSync(FOLDER)
-  .filter((name) => name.endsWith('.emery.json'))
-  .map((name) => JSON.parse(readFileSync(path.join(FOLDER, name), 'utf8')) as Drive);
-
-type Path = (string | number)[];
-
-/**
- * Where a document holds numbers that mean a size, a place or a figure; pictures' points aside, of which there are
- * hundreds.
- */
-function figuresIn(value: unknown, at: Path = []): Path[] {
-  if (typeof value === 'number') return [at];
-  if (typeof value !== 'object' || value === null || at.includes('photos')) return [];
-  return Object.entries(value).flatMap(([key, inner]) =>
-    figuresIn(inner, [...at, Array.isArray(value) ? Number(key) : key]),
-  );
-}
-
-function put(value: unknown, [key, ...rest]: Path, what: unknown): unknown {
-  if (key === undefined) return what;
-  const copy = (Array.isArray(value) ? [...(value as unknown[])] : { ...(value as object) }) as Record<
-    string | number,
-    unknown
-  >;
-  copy[key] = put(copy[key], rest, what);
-  return copy;
-}
-
-const hostile = fc.oneof(
-  fc.constantFrom(0, -0, 1e-9, 1, 0.5, 1e5, 1e9, -1, -1e5, 360, 3.56, 12.7, 65_536),
-  fc.double({ min: -500, max: 500, noNaN: true }),
-  fc.integer({ min: 0, max: 200 }),
-);
-
-const bend = fc.record({
-  demo: fc.constantFrom(...demos),
-  figures: fc.array(fc.record({ which: fc.nat(), value: hostile }), { minLength: 0, maxLength: 4 }),
-  flips: fc.array(fc.nat(), { maxLength: 2 }),
-  lose: fc.option(fc.nat()),
-  double: fc.option(fc.nat()),
-  stack: fc.option(fc.tuple(fc.nat(), fc.nat())),
-});
-
-function bent({
-  demo,
-  figures,
-  flips,
-  lose,
-  double,
-  stack,
-}: typeof bend extends fc.Arbitrary<infer T> ? T : never): Drive {
-  const places = figuresIn(demo);
-  let drive = figures.reduce<unknown>(
-    (now, { which, value }) => put(now, places[which % places.length]!, value),
-    demo,
-  ) as Drive;
-  const belt = drive.belts[0]!;
-  let route = belt.route.map((stop, k) =>
-    flips.some((flip) => flip % belt.route.length === k)
-      ? { ...stop, side: stop.side === 'drive' ? ('back' as const) : ('drive' as const) }
-      : stop,
-  );
-  if (double !== null && route.length > 0) route = [...route, route[double % route.length]!];
-  if (lose !== null) route = route.filter((_, k) => k !== lose % Math.max(1, route.length));
-  drive = { ...drive, belts: [{ ...belt, route }, ...drive.belts.slice(1)] };
-  if (stack) {
-    const [a, b] = stack.map((index) => drive.stations[index % drive.stations.length]!) as [
-      Drive['stations'][number],
-      Drive['stations'][number],
-    ];
-    drive = {
-      ...drive,
-      stations: drive.stations.map((station) => (station.id === a.id ? { ...station, x: b.x, y: b.y } : station)),
-    };
-  }
-  return drive;
-}
 
 /** The first place in an outcome that is no number though it should be. */
 function notANumber(value: unknown, at = ''): string | null {
@@ -168,10 +89,6 @@ function notANumber(value: unknown, at = ''): string | null {
   return null;
 }
 
-/** The same bends every time, so that a failure is the change's own; search wider by hand now and then with another. */
-const SEED = 20_261_124;
-
-const accepted = bend.map(bent).filter((drive) => readDrive(JSON.parse(JSON.stringify(drive))).ok);
 const atHand: PulleyAtHand[] = [
   { id: 'a', label: 'a', surface: 'ribbed', diameter: 150, grooves: 6 },
   { id: 'b', label: 'b', surface: 'ribbed', diameter: 60 },
@@ -193,7 +110,7 @@ describe('whatever a drive file holds', () => {
           for (const finding of belt.findings) expect(notANumber(findingMessage(drive, finding))).toBeNull();
         }
       }),
-      { numRuns: 400, seed: SEED },
+      { numRuns: draws(400), seed: SEED },
     );
   });
 
@@ -212,7 +129,7 @@ describe('whatever a drive file holds', () => {
             expect(notANumber(ratioReadingWords(drive, reading, explained!.truth, 'It'))).toBeNull();
         }
       }),
-      { numRuns: 200, seed: SEED },
+      { numRuns: draws(200), seed: SEED },
     );
   });
 
@@ -240,7 +157,7 @@ describe('whatever a drive file holds', () => {
           for (const finding of findings) expect(notANumber(alignMessage(drive, finding))).toBeNull();
         }
       }),
-      { numRuns: 200, seed: SEED },
+      { numRuns: draws(200), seed: SEED },
     );
   });
 
@@ -261,7 +178,7 @@ describe('whatever a drive file holds', () => {
         ])
           expect(notANumber(noiseMessage(drive, finding))).toBeNull();
       }),
-      { numRuns: 120, seed: SEED },
+      { numRuns: draws(120), seed: SEED },
     );
   });
 
@@ -280,7 +197,7 @@ describe('whatever a drive file holds', () => {
         expect(notANumber(findings)).toBeNull();
         for (const finding of findings) expect(notANumber(inspectMessage(drive, finding))).toBeNull();
       }),
-      { numRuns: 150, seed: SEED },
+      { numRuns: draws(150), seed: SEED },
     );
   });
 
@@ -296,7 +213,7 @@ describe('whatever a drive file holds', () => {
         for (const finding of findings) expect(notANumber(jobMessage(drive, finding))).toBeNull();
         for (const { id } of drive.belts) expect(cardOf(drive, id).order.off).toContain(id);
       }),
-      { numRuns: 60, seed: SEED },
+      { numRuns: draws(60), seed: SEED },
     );
   });
 
@@ -318,7 +235,7 @@ describe('whatever a drive file holds', () => {
         expect(notANumber(essentials)).toBeNull();
         expect(essentials.length).toBeLessThanOrEqual(MOST_ESSENTIALS);
       }),
-      { numRuns: 80, seed: SEED },
+      { numRuns: draws(80), seed: SEED },
     );
   });
 
@@ -352,7 +269,7 @@ describe('whatever a drive file holds', () => {
             expect(notANumber(tensionMessage(drive, finding))).toBeNull();
         });
       }),
-      { numRuns: 150, seed: SEED },
+      { numRuns: draws(150), seed: SEED },
     );
   });
 
@@ -368,7 +285,7 @@ describe('whatever a drive file holds', () => {
             expect(notANumber(sizeMessage(finding))).toBeNull();
         }
       }),
-      { numRuns: 60, seed: SEED },
+      { numRuns: draws(60), seed: SEED },
     );
   });
 
@@ -381,7 +298,7 @@ describe('whatever a drive file holds', () => {
         expect(notANumber({ chances, spread })).toBeNull();
         for (const chance of chances) expect(chance >= 0 && chance <= 1).toBe(true);
       }),
-      { numRuns: 40, seed: SEED },
+      { numRuns: draws(40), seed: SEED },
     );
   });
 
@@ -399,7 +316,7 @@ describe('whatever a drive file holds', () => {
         const answer = answerFor({ ...drive, belts: [belt, ...drive.belts.slice(1)] }, belt.id, { draws: 20 });
         expect(notANumber(answer)).toBeNull();
       }),
-      { numRuns: 30, seed: SEED },
+      { numRuns: draws(30), seed: SEED },
     );
   });
 
@@ -411,7 +328,7 @@ describe('whatever a drive file holds', () => {
         expect(notANumber(fit.stations)).toBeNull();
         for (const finding of fit.findings) expect(notANumber(surveyMessage(plain, finding))).toBeNull();
       }),
-      { numRuns: 60, seed: SEED },
+      { numRuns: draws(60), seed: SEED },
     );
   });
 
@@ -426,7 +343,7 @@ describe('whatever a drive file holds', () => {
           );
         }
       }),
-      { numRuns: 40, seed: SEED },
+      { numRuns: draws(40), seed: SEED },
     );
   });
 
@@ -445,7 +362,7 @@ describe('whatever a drive file holds', () => {
           for (const reason of reasons) expect(notANumber(speedReason(drive, reason))).toBeNull();
         expect(notANumber(effectOf(drive))).toBeNull();
       }),
-      { numRuns: 25, seed: SEED },
+      { numRuns: draws(25), seed: SEED },
     );
   });
 
@@ -456,7 +373,7 @@ describe('whatever a drive file holds', () => {
         const reading = readDrive(JSON.parse(writeDrive(plain)));
         expect(reading).toEqual({ ok: true, drive: plain });
       }),
-      { numRuns: 60, seed: SEED },
+      { numRuns: draws(60), seed: SEED },
     );
   });
 });

@@ -1,11 +1,7 @@
-import { runCommand } from './run-command';
-import { UsageProblem } from '@emery/core/command';
+import { endOf } from './run-command';
 
-/** The command line over core. Prints JSON and exits 0, or one plain line on standard error and exits 2. */
-try {
-  process.stdout.write(runCommand(process.argv.slice(2)));
-} catch (error) {
-  if (!(error instanceof UsageProblem)) throw error;
-  process.stderr.write(`emery: ${error.message.replace(/\s+/g, ' ')}\n`);
-  process.exitCode = 2;
-}
+/** The command line over core. */
+const { status, stdout, stderr } = endOf(process.argv.slice(2));
+process.stdout.write(stdout);
+process.stderr.write(stderr);
+process.exitCode = status;

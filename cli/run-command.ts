@@ -3,6 +3,16 @@ import { DRIVE_COMMANDS, FILE_COMMANDS, SOUND_COMMANDS, TEXT_COMMANDS } from './
 import { loadBytes, loadDrive } from './load-drive';
 import { type Command, type OptionValues, UsageProblem } from '@emery/core/command';
 
+/** How a call of the command line ends: with what it prints and 0, or with one plain line on standard error and 2. */
+export function endOf(args: readonly string[]): { status: number; stdout: string; stderr: string } {
+  try {
+    return { status: 0, stdout: runCommand(args), stderr: '' };
+  } catch (error) {
+    if (!(error instanceof UsageProblem)) throw error;
+    return { status: 2, stdout: '', stderr: `emery: ${error.message.replace(/\s+/g, ' ')}\n` };
+  }
+}
+
 /** What a call of the command line prints. Throws a `UsageProblem` that names what is wrong with it. */
 export function runCommand([said, ...rest]: readonly string[]): string {
   const name = said?.toLowerCase();

@@ -1,14 +1,11 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { emery } from './test/emery';
 
 const ROOT = path.resolve(__dirname, '..');
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-cli-'));
 afterAll(() => rmSync(folder, { recursive: true }));
-
-const emery = (...args: string[]) =>
-  spawnSync('npm', ['run', '--silent', 'emery', '--', ...args], { cwd: ROOT, encoding: 'utf8' });
 
 function fileOf(
   change: (drive: { stations: { pulleys: Record<string, unknown>[] }[] }) => void = () => undefined,

@@ -1,14 +1,12 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { emery } from './test/emery';
 
 const ROOT = path.resolve(__dirname, '..');
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-cli-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
-const emery = (...args: string[]) =>
-  spawnSync('npm', ['run', '--silent', 'emery', '--', ...args], { cwd: ROOT, encoding: 'utf8' });
 const demo = (name: string) => path.join('demo', `${name}.emery.json`);
 
 function changed(name: string, change: (drive: Record<string, unknown>) => void): string {
