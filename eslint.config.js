@@ -95,7 +95,11 @@ export default tseslint.config(
   js.configs.recommended,
   ...tseslint.configs.recommended,
   { files: ['**/*.mjs', 'scripts/**'], languageOptions: { globals: globals.node } },
-  { files: ['**/*.cjs'], languageOptions: { globals: { ...globals.node, ...globals.commonjs } } },
+  {
+    files: ['**/*.cjs'],
+    languageOptions: { globals: { ...globals.node, ...globals.commonjs } },
+    rules: { '@typescript-eslint/no-require-imports': 'off' },
+  },
   {
     files: ['web/**/*.{ts,tsx}'],
     languageOptions: { globals: globals.browser },
@@ -109,6 +113,17 @@ export default tseslint.config(
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true, argsIgnorePattern: '^_' }],
     },
+  },
+  {
+    // A promise that nobody waits for fails unseen: it is awaited, or `void` says that it is meant.
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: {
+      parserOptions: {
+        projectService: { allowDefaultProject: ['scripts/*.ts'] },
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
   },
   ...layers,
   only('web', ['server', 'cli'], ['^node:']),

@@ -229,7 +229,7 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
                 if (key === 'copy') change.mutate(() => ask('POST', `/vehicles/${id}/duplicate`));
                 else if (key === 'export')
                   window.location.assign(`/api/export?drives=${drives.map((drive) => drive.id).join(',')}`);
-                else remove(name, `/vehicles/${id}`);
+                else void remove(name, `/vehicles/${id}`);
               },
             }}
           >
@@ -318,7 +318,7 @@ function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: 
             if (key === 'copy') change.mutate(() => ask('POST', `/drives/${id}/duplicate`));
             else if (key === 'move') setMoving(true);
             else if (key === 'export') window.location.assign(`/api/drives/${id}/file`);
-            else remove(name, `/drives/${id}`);
+            else void remove(name, `/drives/${id}`);
           },
         }}
       >
