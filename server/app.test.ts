@@ -381,6 +381,9 @@ describe('the stock of belts', () => {
       lengths: { lengthMm: number; shelf: number }[];
     };
     expect(lengths).toHaveLength(1500);
+    // A page of the list itself has five hundred at most, whatever is asked.
+    expect((await ask('GET', '/stock?ribs=9&limit=2000')).body.belts).toHaveLength(500);
+    expect((await ask('GET', '/stock?ribs=9')).body).toMatchObject({ total: 3000 });
     expect(lengths.at(-1)).toEqual({ lengthMm: 2499, shelf: 4 });
   });
 

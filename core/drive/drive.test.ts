@@ -2,6 +2,7 @@ import { driveOf, SERPENTINE } from '../test/examples';
 import * as drives from './index';
 import { bestPlaceFor, solveBelt } from '../path';
 import type { Drive } from './drive';
+import { readDrive } from './index';
 
 const sample = (): Drive => driveOf(SERPENTINE, {}, { crankRotation: 'cw' });
 const problems = (value: unknown) => {
@@ -276,4 +277,38 @@ describe('edits keep the drive whole', () => {
     expect(problems(drive)).toEqual([]);
     expect(drives.stationLabel(drive.stations[1]!)).toBe('Crank 2');
   });
+});
+
+test.each<[string, number, (list: object[]) => object]>([
+  ['stations', 64, (stations) => ({ stations })],
+  ['belts', 16, (belts) => ({ belts })],
+  ['obstacles', 64, (obstacles) => ({ obstacles })],
+  ['loads', 100, (loads) => ({ loads })],
+  ['speedChecks', 200, (speedChecks) => ({ speedChecks })],
+  ['use.bins', 200, (bins) => ({ use: { name: 'town', bins } })],
+  ['survey.readings', 400, (readings) => ({ survey: { readings } })],
+  ['align.readings', 400, (readings) => ({ align: { readings } })],
+  ['align.moves', 120, (moves) => ({ align: { moves } })],
+  ['align.stacks', 64, (stacks) => ({ align: { stacks } })],
+  ['align.tracks', 64, (tracks) => ({ align: { tracks } })],
+  ['noise.clips', 60, (clips) => ({ noise: { clips } })],
+  ['noise.cures', 60, (cures) => ({ noise: { cures } })],
+  ['inspect.findings', 1000, (findings) => ({ inspect: { findings } })],
+  ['job.own', 100, (own) => ({ job: { own } })],
+  ['job.words', 200, (words) => ({ job: { words } })],
+])('%s may have %d items, and one more is told', (path, most, put) => {
+  const told = (count: number) => {
+    const list = Array.from({ length: count }, () => ({}));
+    const read = readDrive({
+      format: 'emery-drive',
+      version: 1,
+      crankRotation: 'cw',
+      stations: [],
+      belts: [],
+      ...put(list),
+    });
+    return read.ok ? [] : read.problems.filter((problem) => problem.path === path).map(({ message }) => message);
+  };
+  expect(told(most + 1)).toEqual([`must have ${most} items at most`]);
+  expect(told(most)).toEqual([]);
 });

@@ -579,3 +579,11 @@ test('two readings of an odometer a slip of the pen apart are asked about, and t
   expect(wear(112_000).wear.left).not.toBeNull();
   expect(wear(112_000).told).not.toContain('odometer-doubted');
 });
+
+test('a belt that is drawn over a pulley which is not there is looked at all the same', () => {
+  const belt = truck.belts[0]!;
+  const lost = { ...truck, belts: [{ ...belt, route: [...belt.route, { pulley: 'gone', side: 'drive' as const }] }] };
+  const items = inspectDrive(lost, 60_000);
+  expect(items.some(({ on, target }) => on === 'belt' && target === belt.id)).toBe(true);
+  expect(items.filter(({ on }) => on === 'arm')).toHaveLength(1);
+});

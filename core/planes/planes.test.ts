@@ -3,6 +3,7 @@ import { driveOf, SERPENTINE } from '../test/examples';
 import type { AlignReading, Drive } from '../drive';
 import { normals } from '../numeric';
 import { solveBelt } from '../path';
+import { withoutWobble } from './wobble';
 import { alignmentOf, planeOf, readingsOf, type Shift, worstDeg } from './index';
 
 const GUIDES = ['pump', 'alt', 'ac'] as const;
@@ -276,4 +277,12 @@ test('one rib off on one pulley is a step of 3.56 mm that both runs show; a path
       'main',
     ),
   ).toBeNull();
+});
+
+test('a reading at the hub knows nothing of a wobble; one on the rim loses just what the wobble made of it', () => {
+  const read = (at: number | null, turned = 0) => ({ mm: 1, at, radius: 50, sigma: 0.1, turned });
+  const wobble = { x: 0.01, y: 0.02, sigma: 0.001 };
+  expect(
+    withoutWobble([read(null), read(0), read(Math.PI / 2), read(Math.PI, Math.PI)], wobble).map(({ mm }) => mm),
+  ).toEqual([1, expect.closeTo(1 - 0.5, 12), expect.closeTo(1 - 1, 12), expect.closeTo(1 - 0.5, 12)]);
 });

@@ -3,6 +3,7 @@ import { unzipSync, zipSync, strFromU8 } from 'fflate';
 import type { Drive } from '../../core/drive';
 import { bringList, cardOf, plannedMinutes } from '../../core/job';
 import { driveOf, SERPENTINE } from '../../core/test/examples';
+import { MOST_IN_JOB } from './body';
 import { running, type Running } from '../test/running';
 
 let shop: Running;
@@ -210,6 +211,19 @@ test.each([
   expect(answer.status).toBe(422);
   expect(answer.body.detail).toMatch(says);
   expect((await ask('GET', `/jobs/${job}`)).body.events).toEqual([]);
+});
+
+test('a job keeps so many entries and says so when it is full; what it has stays', async () => {
+  const { job } = await begun();
+  const rows = Array.from({ length: MOST_IN_JOB - 1 }, () => [randomUUID(), job, '{"kind":"note","text":"x"}']);
+  await shop.data.query('INSERT INTO job_event (id, jobId, body) VALUES ?', [rows]);
+  expect((await post(job, [tick('last')])).status).toBe(200);
+  expect(await post(job, [tick('one more')])).toMatchObject({
+    status: 413,
+    body: { title: 'Too large', detail: 'A job keeps 5000 entries at most. Sign it off, and begin another.' },
+  });
+  // The other tests' archives hold no job of made-up entries.
+  expect((await ask('DELETE', `/jobs/${job}`)).status).toBe(204);
 });
 
 test('a sheet without steps, with a drive that is none, or for a drive that is not there is refused', async () => {
