@@ -7,7 +7,7 @@ import { ROOT, STATE } from './lib/paths.mjs';
 import { socketName, withLock } from './lib/lock.mjs';
 import { main, run, SetupProblem } from './lib/run.mjs';
 
-/** What ESLint, Prettier and Jest found out before and need not find out again. */
+/** What Prettier found out before. Of lint nothing is kept: it asks other files for their types. */
 const CACHE = path.join(STATE, 'test-cache');
 
 /** What there is to run, by the name that `npm test -- NAME` takes. Each tells how many passed and failed. */
