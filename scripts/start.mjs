@@ -11,6 +11,8 @@ import { startServer } from './lib/serve.mjs';
 import { startsAgain } from './lib/starts-again.mjs';
 
 const DEFAULT_PORT = 4680;
+/** A server that takes longer to stop has a database that does not answer, ms. */
+const SLOW_STOP_MS = 3500;
 
 /** npm start: installs what is missing, builds, starts the database and the server, and stops them again. */
 await main(async () => {
@@ -59,8 +61,11 @@ await main(async () => {
     });
     process.stderr.write('It is running again.\n');
   }
+  const stopping = Date.now();
   await server.stop();
-  const shut = database ? await database.close() : true;
+  // A server that had to leave its database without an answer leaves it to itself.
+  const frozen = Date.now() - stopping > SLOW_STOP_MS;
+  const shut = database ? await database.close(...(frozen ? [SLOW_STOP_MS] : [])) : true;
   process.stdout.write(
     shut
       ? 'Emery has stopped; everything is saved.\n'

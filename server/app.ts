@@ -18,10 +18,12 @@ export interface AppOptions {
   logger: Logger;
   /** The built interface; without it only the API is served. */
   webFolder?: string;
+  /** Stands before all that asks the database. */
+  guard?: RequestHandler;
 }
 
 /** The whole HTTP server, not yet listening. */
-export function createApp({ data, logger, webFolder }: AppOptions): Express {
+export function createApp({ data, logger, webFolder, guard }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(requestLog(logger));
@@ -45,6 +47,7 @@ export function createApp({ data, logger, webFolder }: AppOptions): Express {
     response.set('Cache-Control', 'no-store');
     next();
   });
+  if (guard) app.use('/api', guard);
   const drive = jsonBody(MOST_DRIVE_BYTES + ENVELOPE_BYTES);
   for (const { bodies = {} } of RESOURCES)
     for (const [path, body] of Object.entries(bodies)) app.use(`/api${path}`, body);

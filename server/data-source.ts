@@ -30,12 +30,32 @@ export async function connect(url: string): Promise<DataSource> {
   try {
     // Each statement can be run again, and each migration is noted by itself, so one that was cut off goes on where it
     // was.
-    await alone(data, 'tables', () => data.runMigrations({ transaction: 'each' }));
+    await alone(data, 'tables', async () => {
+      await refuseNewer(data);
+      await data.runMigrations({ transaction: 'each' });
+    });
   } catch (error) {
     await data.destroy();
     throw error;
   }
   return data;
+}
+
+/**
+ * A shop that a newer Emery has changed holds what this one does not know of, and would be spoiled by it: it is left as
+ * it is.
+ */
+async function refuseNewer(data: DataSource): Promise<void> {
+  const [there] = await data.query<object[]>("SHOW TABLES LIKE 'migrations'");
+  if (!there) return;
+  const known = new Set(data.migrations.map(({ name, constructor }) => name ?? constructor.name));
+  const done = await data.query<{ name: string }[]>('SELECT name FROM migrations ORDER BY timestamp');
+  const unknown = done.filter(({ name }) => !known.has(name)).map(({ name }) => name);
+  if (unknown.length > 0)
+    throw new Error(
+      `this shop was changed by a newer Emery (${unknown.join(', ').slice(0, 200)}), which this one does not know. ` +
+        'Nothing was changed. Start the newer one, or name another database',
+    );
 }
 
 async function createDatabase(url: string, name: string): Promise<void> {

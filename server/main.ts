@@ -36,8 +36,10 @@ let ending = false;
 async function end(): Promise<void> {
   if (ending) return;
   ending = true;
-  // Answer what is under way, then close; a client that holds its connection open is not waited for.
+  // Answer what is under way, then close; a client that holds its connection open is not waited for, and neither is a
+  // database that does not answer.
   setTimeout(() => server.closeAllConnections(), 2000).unref();
+  setTimeout(() => process.exit(), 4000).unref();
   server.closeIdleConnections();
   await new Promise((resolve) => server.close(resolve));
   await data.destroy();

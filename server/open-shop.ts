@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { createApp } from './app';
 import { firstRun } from './shop/demo';
+import { watchDatabase } from './storage/watch';
 
 export interface OpenShop {
   port: number;
@@ -27,7 +28,11 @@ export interface ShopOptions {
  */
 export async function openShop(data: DataSource, { port, logger, webFolder, shop }: ShopOptions): Promise<OpenShop> {
   await firstRun(data, shop === 'demo');
-  const server = createApp({ data, logger, ...(webFolder && { webFolder }) }).listen(port, '127.0.0.1');
+  const watch = watchDatabase(data);
+  const server = createApp({ data, logger, guard: watch.guard, ...(webFolder && { webFolder }) }).listen(
+    port,
+    '127.0.0.1',
+  );
   // Longer than a pause between two taps: a connection that is closed just as the next request goes out loses it.
   server.keepAliveTimeout = 75_000;
   await new Promise<void>((resolve, reject) => server.once('listening', resolve).once('error', reject));
@@ -35,6 +40,7 @@ export async function openShop(data: DataSource, { port, logger, webFolder, shop
     port: (server.address() as AddressInfo).port,
     server,
     shut: async () => {
+      watch.stop();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await data.destroy();

@@ -29,6 +29,8 @@ export const MOST_PARTS = 500;
  * may be empty. The problem names the column and what is accepted.
  */
 export function readPartRow(row: Readonly<Record<string, unknown>>): PartRead {
+  const odd = PART_COLUMNS.find((name) => !['string', 'number'].includes(typeof (row[name] ?? '')));
+  if (odd) return { ok: false, column: odd, problem: 'must be text or a number' };
   const cell = (name: (typeof PART_COLUMNS)[number]) => String(row[name] ?? '').trim();
   const bad = (column: (typeof PART_COLUMNS)[number], problem: string): PartRead => ({ ok: false, column, problem });
   const label = textOfCell(cell('label'));

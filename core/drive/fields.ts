@@ -133,11 +133,15 @@ export const MOST_PROBLEMS = 20;
  * as such, and none of its items is looked at: what a file costs to check is bounded by what a drive may hold, not by
  * what the file holds.
  */
-const items = (item: { validateSync: (value: unknown, options: object) => unknown }, most: number) =>
+const items = (
+  item: { validateSync: (value: unknown, options: object) => unknown },
+  most: number,
+  beyond = `must have ${most} items at most`,
+) =>
   array()
     .strict()
     .typeError('must be a list')
-    .max(most, `must have ${most} items at most`)
+    .max(most, beyond)
     .test('items', (value, { path, options }) => {
       if (!Array.isArray(value) || value.length > most) return true;
       const found: ValidationError[] = [];
@@ -154,12 +158,17 @@ const items = (item: { validateSync: (value: unknown, options: object) => unknow
       return found.length === 0 || new ValidationError(found, value, path, undefined, true);
     });
 
-/** A list that may be left out. */
-export const optionalList = <T>(item: ISchema<T> & Parameters<typeof items>[0], most: number) =>
-  items(item, most) as unknown as Schema<readonly T[] | undefined>;
+/** A list that may be left out; `beyond` says what is wrong with one that is too long. */
+export const optionalList = <T>(item: ISchema<T> & Parameters<typeof items>[0], most: number, beyond?: string) =>
+  items(item, most, beyond) as unknown as Schema<readonly T[] | undefined>;
 
 /** A list that has to be there; `empty` says what an empty one lacks, where it may not be empty. */
-export const list = <T>(item: ISchema<T> & Parameters<typeof items>[0], most: number, empty?: string) => {
-  const needs = items(item, most).required('is missing: it must be a list');
+export const list = <T>(
+  item: ISchema<T> & Parameters<typeof items>[0],
+  most: number,
+  empty?: string,
+  beyond?: string,
+) => {
+  const needs = items(item, most, beyond).required('is missing: it must be a list');
   return (empty === undefined ? needs : needs.min(1, empty)) as unknown as Schema<readonly T[]>;
 };

@@ -12,9 +12,9 @@ export * from './belt';
 export * from './survey';
 export * from './speeds';
 export * from './tension';
-export { momentOf } from './moment';
+export { isMoment, momentOf } from './moment';
 export { seenTrack } from './seen-track';
-export type { Point } from './fields';
+export { list, optionalList, type Point } from './fields';
 export {
   readDrive,
   parseDrive,

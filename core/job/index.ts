@@ -29,6 +29,7 @@ export {
   boltWords,
   jobMessage,
   jobWords,
+  lateFacts,
   PHASE_WORDS,
   runFacts,
 } from './words';

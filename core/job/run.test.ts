@@ -100,6 +100,17 @@ describe('where a job stands', () => {
       { name: 'Washer', count: 2, stock: 7 },
     ]);
     expect(run.odometer).toBe(50);
+    // Two rows of the shop's list that have one name are two parts, and one of them is taken back by its row.
+    const two = runOf([
+      event({ kind: 'part', name: '6PK1200', count: 1, stock: 7 }),
+      event({ kind: 'part', name: '6PK1200', count: 2, stock: 8 }),
+      event({ kind: 'part', name: '6PK1200', count: -1, stock: 8 }),
+      event({ kind: 'part', name: '6PK1200', count: 1, stock: 7 }),
+    ]);
+    expect(two.parts).toEqual([
+      { name: '6PK1200', count: 2, stock: 7 },
+      { name: '6PK1200', count: 1, stock: 8 },
+    ]);
     expect(run.notes).toMatchObject([{ text: 'stiff' }]);
     // Clocks of two devices that do not agree never make it negative.
     const odd = runOf([

@@ -14,6 +14,8 @@ export interface TickEvent extends AnyEvent {
   readonly kind: 'tick';
   readonly step: string;
   readonly done: boolean;
+  /** It came in after the sign-off, which stands as it was. */
+  readonly late?: true;
 }
 /** A remark, on a step or on the whole job. */
 export interface NoteEvent extends AnyEvent {
@@ -78,6 +80,8 @@ export interface JobRun {
   /** Work so far, ms; and since when it runs now, where it does. */
   workedMs: number;
   runningSince: string | null;
+  /** Ticks that came in after the sign-off. */
+  late: TickEvent[];
   /** Everybody who had a hand in it, in the order in which they came. */
   people: string[];
 }
@@ -90,8 +94,9 @@ export interface JobRun {
 export function runOf(events: readonly JobEvent[]): JobRun {
   const done = new Map<string, { at: string; by: string }>();
   const belts = new Map<string, BeltFitted>();
-  const parts = new Map<string, PartUsed>();
+  const parts: PartUsed[] = [];
   const run = {
+    late: [] as TickEvent[],
     notes: [] as NoteEvent[],
     photos: [] as PhotoEvent[],
     plan: [] as PlanEvent[],
@@ -106,7 +111,8 @@ export function runOf(events: readonly JobEvent[]): JobRun {
     if (event.by !== '') people.add(event.by);
     switch (event.kind) {
       case 'tick':
-        if (!event.done) done.delete(event.step);
+        if (event.late) run.late.push(event);
+        else if (!event.done) done.delete(event.step);
         // Ticked by two, the first has done it.
         else if (!done.has(event.step)) done.set(event.step, { at: event.at, by: event.by });
         break;
@@ -120,7 +126,7 @@ export function runOf(events: readonly JobEvent[]): JobRun {
         belts.set(event.belt, fittedNow(belts.get(event.belt), event));
         break;
       case 'part':
-        parts.set(event.name, usedNow(parts.get(event.name), event));
+        use(parts, event);
         break;
       case 'photo':
         run.photos.push(event);
@@ -137,7 +143,7 @@ export function runOf(events: readonly JobEvent[]): JobRun {
         break;
     }
   }
-  const used = [...parts.values()].filter(({ count }) => count > 0);
+  const used = parts.filter(({ count }) => count > 0);
   return { done, belts, parts: used, ...run, workedMs, runningSince, people: [...people] };
 }
 
@@ -153,7 +159,16 @@ function fittedNow(before: BeltFitted | undefined, { fitted, why, number, markin
   };
 }
 
-function usedNow(before: PartUsed | undefined, { name, count, stock }: PartEvent): PartUsed {
+/**
+ * Two rows of the shop's list are two parts, though they have one name. One that nobody chose from the list goes with
+ * the one of its name.
+ */
+function use(parts: PartUsed[], { name, count, stock }: PartEvent): void {
+  const alike = parts.filter((part) => part.name === name);
+  const same = alike.find((part) => part.stock === stock);
+  const before = same ?? alike.find((part) => stock === undefined || part.stock === undefined);
   const shelf = stock ?? before?.stock;
-  return { name, count: (before?.count ?? 0) + count, ...(shelf !== undefined && { stock: shelf }) };
+  const now = { name, count: (before?.count ?? 0) + count, ...(shelf !== undefined && { stock: shelf }) };
+  if (before) parts[parts.indexOf(before)] = now;
+  else parts.push(now);
 }

@@ -12,6 +12,7 @@ import { type FindingWords, inOneLine } from '../finding';
 import { capital, torqueFigure } from '../quantity';
 import { sectionOf } from '../loads';
 import { DRIVE_SIDE_WORDS } from '../section';
+import type { CardStep } from './card';
 import type { JobFinding } from './finding';
 import type { JobRun } from './run';
 import type { StepTold } from './steps';
@@ -145,6 +146,20 @@ export function jobWords(drive: Drive, { code, belt, figures }: JobFinding): Fin
 }
 
 export const jobMessage = (drive: Drive, finding: JobFinding): string => inOneLine(jobWords(drive, finding));
+
+/** A story names so many late ticks, and so much of each step's text. */
+const MOST_LATE = 200;
+const MOST_STEP_TEXT = 200;
+
+/** What came in after a job was signed off, in words: which steps were ticked, by whom and when. */
+export function lateFacts(steps: readonly CardStep[], { late }: Pick<JobRun, 'late'>): string[] {
+  const texts = new Map(steps.map(({ id, text }) => [id, text.slice(0, MOST_STEP_TEXT)]));
+  const told = late.slice(0, MOST_LATE).map(({ step, done, by, at }) => {
+    const who = [by, at.slice(0, 16).replace('T', ' ')].filter(Boolean).join(', ');
+    return `${done ? 'Ticked' : 'Tick taken back'} late: ${texts.get(step) ?? 'a step that is not in this job'} (${who})`;
+  });
+  return late.length > MOST_LATE ? [...told, `and ${late.length - MOST_LATE} more`] : told;
+}
 
 /** What a job has done besides its steps: what went on, parts, the time it took, remarks; on paper and in the story. */
 export function runFacts(drive: Drive, { belts, parts, workedMs, notes }: JobRun): string[] {

@@ -1,5 +1,5 @@
 import { marksOf } from '../accessory';
-import { type Belt, type Drive, type NoiseCause } from '../drive';
+import { type Belt, type Drive, momentOf, type NoiseCause } from '../drive';
 import { chanceBelow } from '../numeric';
 import { alignmentOf, worseOf } from '../planes';
 import { solveDrive } from '../path';
@@ -175,9 +175,7 @@ function routeFigures(drive: Drive): DriveFigure[] {
   const grooves = new Map(
     drive.stations.flatMap(({ pulleys }) => pulleys.map((one) => [one.id, one.grooves] as const)),
   );
-  const last = Math.max(
-    ...(drive.noise?.evidence ?? []).map(({ at }) => (at === undefined ? NaN : Date.parse(at))).filter(Number.isFinite),
-  );
+  const last = Math.max(...(drive.noise?.evidence ?? []).flatMap(({ at }) => momentOf(at) ?? []));
   const low = solveDrive(drive).belts.flatMap(({ id, findings }) => {
     const wrap = findings.find(({ code }) => code === 'low-wrap');
     return wrap ? [fixed('low-wrap', 'route', 'loose', id)] : [];
@@ -188,7 +186,7 @@ function routeFigures(drive: Drive): DriveFigure[] {
       const full = route
         .filter(({ pulley }) => ribs && grooves.get(pulley) === ribs)
         .map(({ pulley }) => partOf(drive, pulley));
-      const days = care?.fittedAt ? (last - Date.parse(care.fittedAt)) / DAY_MS : NaN;
+      const days = (last - (momentOf(care?.fittedAt) ?? NaN)) / DAY_MS;
       return [
         ...full.map((pulley) => fixed('no-spare-groove', 'route', 'wrong-groove', pulley)),
         ...(days >= 0 && days < YOUNG_DAYS ? [fixed('young-belt', 'tension', 'worn-belt', id, { days })] : []),

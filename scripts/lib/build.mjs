@@ -91,7 +91,7 @@ async function serverProgram(what, entry) {
       await build({
         entryPoints: [
           { in: path.join(ROOT, 'server', entry), out: 'main' },
-          { in: path.join(ROOT, 'server', 'drives', 'check', 'worker.ts'), out: 'start-worker' },
+          { in: path.join(ROOT, 'server', 'check', 'worker.ts'), out: 'start-worker' },
         ],
         outdir: path.join(making, 'server', 'shop'),
         outExtension: { '.js': '.mjs' },

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { In, type DataSource, type EntityManager } from 'typeorm';
-import { checkedDrive, type CheckedDrive } from './check';
+import { change } from '../storage/change';
+import { holdDrive } from '../storage/hold';
+import { checkedDrive, type CheckedDrive } from '../check';
 import { DriveDocument, DriveEntity, type DriveRow } from './entity';
 import { Vehicle } from '../vehicles/entity';
 import { invalid, notFound, Problem } from '../http/problem';
@@ -17,20 +19,21 @@ type Kept = Partial<Pick<DriveRow, 'id' | 'revision' | 'updatedAt' | 'deletedAt'
 export async function createDrive(
   manager: EntityManager,
   vehicleId: string,
-  { document, sketch, memory }: CheckedDrive,
+  checked: CheckedDrive,
   kept: Kept = {},
 ): Promise<string> {
   const { id = randomUUID(), revision = 1, updatedAt = new Date(), deletedAt = null } = kept;
   await manager.insert(DriveEntity, {
     id,
     vehicleId,
-    name: nameOf(document),
+    name: checked.name,
     revision,
     saveId: randomUUID(),
     updatedAt,
     deletedAt,
   });
-  await manager.insert(DriveDocument, { driveId: id, document: document as never, sketch: sketch as never });
+  const { document, sketch, memory } = checked;
+  await manager.query('INSERT INTO drive_document (driveId, document, sketch) VALUES (?)', [[id, document, sketch]]);
   await keepMemory(manager, id, memory);
   return id;
 }
@@ -78,20 +81,18 @@ export async function saveDrive(
   id: string,
   revision: number,
   saveId: string,
-  { document, sketch, memory }: CheckedDrive,
+  checked: CheckedDrive,
 ): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
-  return data.transaction(async (manager) => {
-    const [row] = await manager.query<(DriveRow & { vehicleGone: Date | null })[]>(
-      'SELECT drive.*, vehicle.deletedAt AS vehicleGone FROM drive JOIN vehicle ON vehicle.id = drive.vehicleId WHERE drive.id = ? FOR UPDATE',
-      [id],
-    );
-    if (!row || row.deletedAt || row.vehicleGone) throw await gone(manager, id);
+  return change(data, async (manager) => {
+    const held = await holdDrive(manager, id);
+    if (!held || held.drive.deletedAt || held.vehicle.deletedAt) throw await gone(manager, id);
+    const row = held.drive;
     if (row.saveId === saveId) {
       const [stored] = await manager.query<{ document: string }[]>(
         'SELECT document FROM drive_document WHERE driveId = ?',
         [id],
       );
-      if (JSON.stringify(document) === stored!.document) return row;
+      if (checked.document === stored!.document) return row;
       throw invalid([
         {
           path: 'saveId',
@@ -109,7 +110,7 @@ export async function saveDrive(
         { current },
       );
     }
-    return store(manager, row, { document, sketch, memory }, saveId);
+    return store(manager, row, checked, saveId);
   });
 }
 
@@ -120,16 +121,16 @@ export async function saveDrive(
 export async function changeDrive(
   manager: EntityManager,
   id: string,
-  change: (drive: Drive) => Drive,
+  changed: (drive: Drive) => Drive,
 ): Promise<Drive | null> {
-  const [row] = await manager.query<DriveRow[]>('SELECT * FROM drive WHERE id = ? FOR UPDATE', [id]);
+  const row = (await holdDrive(manager, id))?.drive;
   if (!row || row.deletedAt) return null;
   const [stored] = await manager.query<{ document: string }[]>(
     'SELECT document FROM drive_document WHERE driveId = ?',
     [id],
   );
   const before = JSON.parse(stored!.document) as Drive;
-  const after = change(before);
+  const after = changed(before);
   if (after === before) return before;
   await store(manager, row, await checkedDrive(after), randomUUID());
   return after;
@@ -138,12 +139,12 @@ export async function changeDrive(
 async function store(
   manager: EntityManager,
   { id, vehicleId, name, revision }: DriveRow,
-  { document, sketch, memory }: CheckedDrive,
+  { name: called, document, sketch, memory }: CheckedDrive,
   saveId: string,
 ): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
-  const saved = { name: nameOf(document), revision: revision + 1, saveId, updatedAt: new Date() };
+  const saved = { name: called, revision: revision + 1, saveId, updatedAt: new Date() };
   await manager.update(DriveEntity, { id }, saved);
-  await manager.update(DriveDocument, { driveId: id }, { document: document as never, sketch: sketch as never });
+  await manager.query('UPDATE drive_document SET document = ?, sketch = ? WHERE driveId = ?', [document, sketch, id]);
   if ((await keepMemory(manager, id, memory)) || saved.name !== name) await indexVehicles(manager, [vehicleId]);
   return { id, ...saved };
 }
@@ -169,8 +170,4 @@ export async function listDrives(manager: EntityManager, rows: DriveRow[]): Prom
     sketch: sketches.get(id)!,
     dues: dues.filter(({ driveId }) => driveId === id).map(({ due }) => due),
   }));
-}
-
-function nameOf(document: Drive): string {
-  return document.name?.trim() || 'Drive without a name';
 }

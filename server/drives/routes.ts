@@ -1,12 +1,14 @@
 import { Router } from 'express';
-import { IsNull, Not, type DataSource, type EntityManager } from 'typeorm';
-import { mixed, number, object, string } from 'yup';
-import { checkedDrive } from './check';
+import type { DataSource, EntityManager } from 'typeorm';
+import { mixed, number, object, string } from '../http/fields';
+import { checkedDrive } from '../check';
 import { createDrive, listDrives, openDrive, saveDrive } from './drive-store';
 import { DriveEntity, type DriveRow } from './entity';
 import { newVehicle, Vehicle } from '../vehicles/entity';
 import { pageOf } from '../http/listing';
 import { bodyOf, notFound } from '../http/problem';
+import { change } from '../storage/change';
+import { holdDrive, holdVehicles } from '../storage/hold';
 import { indexVehicles, shownPage } from '../vehicles/search-index';
 
 const newBody = object({
@@ -16,6 +18,9 @@ const newBody = object({
 }).required();
 
 const moveBody = object({ vehicleId: string().required('is missing: the vehicle it goes to') }).required();
+
+/** The last so many that were deleted are listed. */
+const DELETED = 40;
 
 /** What a vehicle is called until somebody names it. */
 const NOT_NAMED = 'Vehicle not named yet';
@@ -32,18 +37,14 @@ const saveBody = object({
 /** Drives: list and search, make, open, save, duplicate, delete, bring back. */
 export function driveRoutes(data: DataSource): Router {
   const router = Router();
-  const drives = data.getRepository(DriveEntity);
 
   const setDeleted = (id: string, deletedAt: Date | null) =>
-    data.transaction(async (manager) => {
-      const { affected } = await manager.update(
-        DriveEntity,
-        { id, deletedAt: deletedAt ? IsNull() : Not(IsNull()) },
-        { deletedAt },
-      );
-      if (affected !== 1) throw notFound('drive');
-      const { vehicleId } = await manager.findOneByOrFail(DriveEntity, { id });
-      await indexVehicles(manager, [vehicleId]);
+    change(data, async (manager) => {
+      const drive = (await holdDrive(manager, id))?.drive;
+      // Deleted already, or brought back.
+      if (!drive || (drive.deletedAt === null) === (deletedAt === null)) throw notFound('drive');
+      await manager.update(DriveEntity, { id }, { deletedAt });
+      await indexVehicles(manager, [drive.vehicleId]);
     });
 
   router.get('/', async (request, response) => {
@@ -52,22 +53,20 @@ export function driveRoutes(data: DataSource): Router {
   });
 
   router.get('/deleted', async (_request, response) => {
-    const rows = await drives
-      .createQueryBuilder('drive')
-      .innerJoin('vehicle', 'vehicle', 'vehicle.id = drive.vehicleId AND vehicle.deletedAt IS NULL')
-      .where('drive.deletedAt IS NOT NULL')
-      .orderBy('drive.deletedAt', 'DESC')
-      .limit(40)
-      .getMany();
-    response.json({ drives: await listDrives(data.manager, rows) });
+    const from = `FROM drive FORCE INDEX (drive_recent) STRAIGHT_JOIN vehicle ON vehicle.id = drive.vehicleId
+       WHERE drive.deletedAt IS NOT NULL AND vehicle.deletedAt IS NULL`;
+    const rows = await data.query<DriveRow[]>(`SELECT drive.* ${from} ORDER BY drive.deletedAt DESC LIMIT ${DELETED}`);
+    const [counted] = await data.query<{ total: string }[]>(`SELECT COUNT(*) AS total ${from}`);
+    response.json({ drives: await listDrives(data.manager, rows), total: Number(counted!.total) });
   });
 
   router.post('/', async (request, response) => {
     const body = await bodyOf(newBody, request.body);
     const checked = await checkedDrive(body.document);
-    const id = await data.transaction(async (manager) => {
+    const id = await change(data, async (manager) => {
       const vehicleId = body.vehicleId ?? (await makeUnnamed(manager));
-      if (!(await manager.existsBy(Vehicle, { id: vehicleId, deletedAt: IsNull() }))) throw notFound('vehicle');
+      const vehicle = (await holdVehicles(manager, [vehicleId])).get(vehicleId);
+      if (!vehicle || vehicle.deletedAt) throw notFound('vehicle');
       const made = await createDrive(manager, vehicleId, checked);
       await indexVehicles(manager, [vehicleId]);
       return made;
@@ -89,9 +88,11 @@ export function driveRoutes(data: DataSource): Router {
   router.put('/:id/vehicle', async (request, response) => {
     const { vehicleId } = await bodyOf(moveBody, request.body);
     const { id } = request.params;
-    await data.transaction(async (manager) => {
+    await change(data, async (manager) => {
+      const held = await holdDrive(manager, id, [vehicleId]);
       const from = (await openDrive(manager, id)).vehicleId;
-      if (!(await manager.existsBy(Vehicle, { id: vehicleId, deletedAt: IsNull() }))) throw notFound('vehicle');
+      const to = held?.others.get(vehicleId);
+      if (!to || to.deletedAt) throw notFound('vehicle');
       await manager.update(DriveEntity, { id }, { vehicleId });
       await manager.query('UPDATE job SET vehicleId = ? WHERE driveId = ?', [vehicleId, id]);
       // One that nobody named has nothing to stay for.
@@ -105,7 +106,8 @@ export function driveRoutes(data: DataSource): Router {
   router.post('/:id/duplicate', async (request, response) => {
     const { name, document } = await openDrive(data.manager, request.params.id);
     const copy = await checkedDrive({ ...document, name: `${name} copy`.slice(0, 200) });
-    const id = await data.transaction(async (manager) => {
+    const id = await change(data, async (manager) => {
+      await holdDrive(manager, request.params.id);
       const { vehicleId } = await openDrive(manager, request.params.id);
       const made = await createDrive(manager, vehicleId, copy);
       await indexVehicles(manager, [vehicleId]);

@@ -1,32 +1,17 @@
+import { createHash } from 'node:crypto';
 import type { PassThrough, Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import yazl from 'yazl';
-import papaparse from 'papaparse';
 import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
 import { otherTurns } from '../http/in-turns';
 import { jobFileAfter } from '../jobs/archive';
 import { PartEntity } from '../parts/entity';
 import { Shop } from '../shop/entity';
 import { PulleyEntity, SpeedBandEntity } from '../speeds/entity';
-import { StockEntity, type StockRow } from '../stock/entity';
+import { stockCsv } from '../stock/stock-csv';
 import { Vehicle, type VehicleRow } from '../vehicles/entity';
+import { BELTS_FILE, PICTURE_FILE, SHOP_FILE, SUMS_FILE, VEHICLES_FILE } from './names';
 import { type Drive, DRIVE_FILE_EXTENSION, writeDrive } from '@emery/core/drive';
-import { csvCell } from '@emery/core/quantity';
-import { STOCK_COLUMNS } from '@emery/core/size';
-
-/*
- * The archive of a shop: a ZIP that any program opens.
- *   shop.json          { "format": "emery-shop", "version": 1, name, unit, hourRate, bands, pulleys, parts }
- *   vehicles.jsonl     one vehicle a line, those without drives and the deleted ones too
- *   belts.csv          the list of belts, as the shop's own "Save as CSV"
- *   drives/*.emery.json   drive files; `vehicle` and `record` beside the drive's own fields say whose it is,
- *                      its number and date, and when it was deleted
- *   jobs/*.json        jobs, those in hand and those signed off, with all that happened at them
- *   pictures/*.jpg     named by the SHA-256 of their bytes, as drives name them
- */
-export const SHOP_FILE = 'shop.json';
-export const VEHICLES_FILE = 'vehicles.jsonl';
-export const BELTS_FILE = 'belts.csv';
 
 /** Rows read from the database at a time. */
 const PAGE = 25;
@@ -38,6 +23,7 @@ export const vehicleOut = ({
   plate,
   odometer,
   odometerUnit,
+  odometerAt,
   notes,
   revision,
   updatedAt,
@@ -48,11 +34,15 @@ export const vehicleOut = ({
   plate,
   odometer,
   odometerUnit,
+  ...(odometerAt && { odometerAt }),
   notes,
   revision,
   updatedAt,
   ...(deletedAt && { deletedAt }),
 });
+
+/** The same shop is the same file, whenever and wherever it is written: entries bear no time of their own. */
+const SAME_TIME = { mtime: new Date(1980, 0, 1), forceDosTimestamp: true };
 
 /**
  * Writes the archive of all that the shop holds, as it is at one moment, or of some of its drives. It is written as
@@ -68,8 +58,11 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
   // Awaited below; until then a reader that goes away must not be a fault of its own.
   written.catch(() => undefined);
   try {
+    const sums: string[] = [];
     const add = async (name: string, bytes: Buffer, compress = true) => {
-      zip.addBuffer(bytes, name, { compress });
+      // A picture is named by its own.
+      sums.push(`${PICTURE_FILE.exec(name)?.[1] ?? createHash('sha256').update(bytes).digest('hex')}  ${name}\n`);
+      zip.addBuffer(bytes, name, { compress, ...SAME_TIME });
       // Taken in only as fast as it goes out.
       while (out.writableNeedDrain || packed.readableLength > 1 << 20)
         await Promise.race([new Promise((resolve) => setTimeout(resolve, 5)), written]);
@@ -80,6 +73,7 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
     await addDrives(runner, drives, add);
     if (drives === null) await addJobs(runner, add);
     if (drives === null) await addPictures(runner, add);
+    if (drives === null) await add(SUMS_FILE, Buffer.from(sums.join('')));
     zip.end();
     await written;
   } finally {
@@ -92,20 +86,17 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
 type Add = (name: string, bytes: Buffer, compress?: boolean) => Promise<void>;
 
 async function addShop(manager: EntityManager, add: Add): Promise<void> {
-  const [{ name, unit, hourRate }, bands, pulleys, parts, belts] = [
+  const [{ name, unit, hourRate }, bands, pulleys, parts] = [
     await manager.findOneByOrFail(Shop, { id: 1 }),
-    await manager.find(SpeedBandEntity),
+    await manager.find(SpeedBandEntity, { order: { role: 'ASC' } }),
     await manager.find(PulleyEntity, { order: { createdAt: 'ASC', id: 'ASC' } }),
     await manager.find(PartEntity, { order: { createdAt: 'ASC', id: 'ASC' } }),
-    await stockRows(manager),
   ];
-  await add(
-    SHOP_FILE,
-    Buffer.from(
-      `${JSON.stringify({ format: 'emery-shop', version: 1, name, unit, hourRate, bands, pulleys, parts }, null, 2)}\n`,
-    ),
-  );
-  await add(BELTS_FILE, Buffer.from(stockCsv(belts)));
+  const lists = { sums: SUMS_FILE, name, unit, hourRate, bands, pulleys, parts };
+  await add(SHOP_FILE, Buffer.from(`${JSON.stringify({ format: 'emery-shop', version: 1, ...lists }, null, 2)}\n`));
+  const belts: string[] = [];
+  for await (const piece of stockCsv(manager, true)) belts.push(piece);
+  await add(BELTS_FILE, Buffer.from(belts.join('')));
   const lines: string[] = [];
   for (let last = ''; ;) {
     const rows = await manager
@@ -138,7 +129,8 @@ interface StoredDrive {
 
 const SELECT_DRIVES = `SELECT drive.id, drive.vehicleId, drive.name, drive.revision, drive.updatedAt, drive.deletedAt, drive_document.document,
     vehicle.name AS vehicleName, vehicle.plate, vehicle.odometer, vehicle.odometerUnit, vehicle.notes
-  FROM drive JOIN vehicle ON vehicle.id = drive.vehicleId JOIN drive_document ON drive_document.driveId = drive.id`;
+  FROM drive FORCE INDEX (PRIMARY) STRAIGHT_JOIN vehicle ON vehicle.id = drive.vehicleId
+  STRAIGHT_JOIN drive_document ON drive_document.driveId = drive.id`;
 
 async function addDrives(runner: QueryRunner, wanted: readonly string[] | null, add: Add): Promise<void> {
   const names = new Map<string, number>();
@@ -220,23 +212,6 @@ export async function oneDriveFile(manager: EntityManager, id: string): Promise<
     [id],
   );
   return drive ? driveFile(drive, false) : null;
-}
-
-/** The list of belts in its order. */
-export const stockRows = (manager: EntityManager) =>
-  manager.find(StockEntity, { order: { section: 'ASC', ribs: 'ASC', lengthMm: 'ASC', id: 'ASC' } });
-
-/** The list of belts as CSV. */
-export function stockCsv(belts: readonly StockRow[]): string {
-  const rows = belts.map(({ section, ribs, lengthMm, code, price, shelf }) => ({
-    section,
-    ribs: ribs ?? '',
-    length: lengthMm,
-    code: csvCell(code),
-    price: price ?? '',
-    shelf,
-  }));
-  return papaparse.unparse(rows, { columns: STOCK_COLUMNS.filter((column) => column !== 'marking') });
 }
 
 /** Letters, digits and dashes: safe in a header and on any disk. */

@@ -1,5 +1,5 @@
-import { jsonBody, LARGE_BYTES } from '../http/json-body';
+import { LARGE_BYTES, rawBody } from '../http/json-body';
 import type { Resource } from '../resource';
 import { fileRoutes } from './routes';
 
-export const files: Resource = { path: '', routes: fileRoutes, bodies: { '/import': jsonBody(LARGE_BYTES) } };
+export const files: Resource = { path: '', routes: fileRoutes, bodies: { '/import': rawBody(LARGE_BYTES) } };

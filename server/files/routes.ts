@@ -4,13 +4,15 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { Router, type Response } from 'express';
+import { Router } from 'express';
 import type { DataSource } from 'typeorm';
-import { bringInArchive, bringInFiles, type FileIn } from './archive-in';
+import { bringInArchive, bringInFiles } from './archive-in';
 import { oneDriveFile, writeArchive } from './archive-out';
+import { MOST_FILES } from './read-files';
+import { bytesOf } from '../http/json-body';
 import { invalid, notFound, Problem } from '../http/problem';
+import { attach } from '../http/send-file';
 
-const MOST_FILES = 500;
 /** An archive that is brought in, bytes. */
 const MOST_ARCHIVE = 8 * 1024 ** 3;
 
@@ -44,7 +46,7 @@ export function fileRoutes(data: DataSource): Router {
   });
 
   router.post('/import', async (request, response) => {
-    response.status(201).json(await bringInFiles(data, filesOf(request.body)));
+    response.status(201).json(await bringInFiles(data, bytesOf(request.body)));
   });
 
   router.post('/import/archive', async (request, response) => {
@@ -61,24 +63,6 @@ export function fileRoutes(data: DataSource): Router {
   return router;
 }
 
-function filesOf(body: unknown): FileIn[] {
-  const files = (body as { files?: unknown } | undefined)?.files;
-  if (!Array.isArray(files)) throw invalid([{ path: 'files', message: 'is missing: a list of name and text' }]);
-  if (files.length === 0) throw invalid([{ path: 'files', message: 'is empty: choose one file or more' }]);
-  if (files.length > MOST_FILES)
-    throw invalid([
-      { path: 'files', message: `holds more than ${MOST_FILES} files: put them in a ZIP, which may hold any number` },
-    ]);
-  files.forEach((file: unknown, index) => {
-    const { name, text } = (file ?? {}) as { name?: unknown; text?: unknown };
-    if (typeof name !== 'string' || name === '' || name.length > 300)
-      throw invalid([{ path: `files[${index}].name`, message: 'must be text of 1 to 300 characters' }]);
-    if (typeof text !== 'string')
-      throw invalid([{ path: `files[${index}].text`, message: 'must be text: what the file holds' }]);
-  });
-  return files as FileIn[];
-}
-
 function atMost(bytes: number): Transform {
   let passed = 0;
   return new Transform({
@@ -89,8 +73,4 @@ function atMost(bytes: number): Transform {
       else done(null, chunk);
     },
   });
-}
-
-function attach(response: Response, name: string, type: string): Response {
-  return response.type(type).set('Content-Disposition', `attachment; filename="${name}"`);
 }

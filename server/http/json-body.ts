@@ -1,10 +1,10 @@
-import { json, type RequestHandler } from 'express';
-import { Problem } from './problem';
+import { json, raw, type RequestHandler } from 'express';
+import { notJson, Problem } from './problem';
 import { beyondBounds, DRIVE_BOUNDS, type JsonBounds } from '@emery/core/drive';
 
-/** No drive is larger, as it is saved or brought in, bytes of JSON without spaces. */
 /** Lists and files brought in, bytes. */
 export const LARGE_BYTES = 20 * 1024 * 1024;
+/** No drive is larger, as it is saved or brought in, bytes of JSON without spaces. */
 export const MOST_DRIVE_BYTES = 1024 * 1024;
 
 /**
@@ -15,8 +15,30 @@ export function jsonBody(limit: number, bounds: JsonBounds = DRIVE_BOUNDS): Requ
   return json({
     limit,
     verify: (_request, _response, body) => {
-      const beyond = beyondBounds(body.toString('utf8'), bounds);
-      if (beyond) throw new Problem(422, 'Not accepted', `The request ${beyond}.`);
+      within(body.toString('utf8'), bounds);
     },
   });
+}
+
+function within(text: string, bounds: JsonBounds): void {
+  const beyond = beyondBounds(text, bounds);
+  if (beyond) throw new Problem(422, 'Not accepted', `The request ${beyond}.`);
+}
+
+/** Takes a JSON body of `limit` bytes at most as it is, to be read by `readJson` beside the requests. */
+export const rawBody = (limit: number): RequestHandler => raw({ type: 'application/json', limit });
+
+/** The bytes that `rawBody` took; none where the request had no such body. */
+export const bytesOf = (body: unknown): Uint8Array => (body instanceof Uint8Array ? body : new Uint8Array());
+
+/** Reads JSON; refuses what `bounds` do not allow before it is parsed. */
+export function readJson(bytes: Uint8Array, bounds: JsonBounds = DRIVE_BOUNDS): unknown {
+  const text = new TextDecoder().decode(bytes);
+  within(text, bounds);
+  if (text === '') return {};
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (error) {
+    throw notJson((error as Error).message);
+  }
 }

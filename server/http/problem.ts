@@ -1,6 +1,6 @@
 import type {} from 'pino-http';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
-import { ValidationError, type Schema } from 'yup';
+import { ValidationError, type Schema } from './fields';
 import type { DriveProblem } from '@emery/core/drive';
 
 /** An error as the client gets it: problem+json, RFC 9457, with `errors` naming fields and `more` laid beside. */
@@ -24,19 +24,42 @@ export async function bodyOf<T>(schema: Schema<T>, body: unknown): Promise<T> {
   try {
     return await schema.validate(body ?? {}, { abortEarly: false, strict: true, disableStackTrace: true });
   } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const inner = error.inner.length > 0 ? error.inner : [error];
-    throw invalid(inner.map(({ path, message }) => ({ path: path ?? '', message })));
+    throw asInvalid(error);
   }
+}
+
+/** The same at once, for what is read in a thread beside the requests. */
+export function readBody<T>(schema: Schema<T>, body: unknown): T {
+  try {
+    return schema.validateSync(body ?? {}, { abortEarly: false, strict: true, disableStackTrace: true }) as T;
+  } catch (error) {
+    throw asInvalid(error);
+  }
+}
+
+function asInvalid(error: unknown): unknown {
+  if (!(error instanceof ValidationError)) return error;
+  const inner = error.inner.length > 0 ? error.inner : [error];
+  return invalid(inner.map(({ path, message }) => ({ path: path ?? '', message })));
 }
 
 /** More would not be read. */
 const MOST_ERRORS = 20;
 
 export function invalid(errors: DriveProblem[]): Problem {
-  const { path, message } = errors[0]!;
-  return new Problem(422, 'Not accepted', `${path} ${message}`.trim(), errors.slice(0, MOST_ERRORS));
+  const told = errors.slice(0, MOST_ERRORS).map(({ path, message }) => ({ path: line(path), message: line(message) }));
+  const { path, message } = told[0]!;
+  return new Problem(422, 'Not accepted', `${path} ${message}`.trim(), told);
 }
+
+/** A refusal is one line that is read at a glance, whatever was sent. */
+const LONGEST_LINE = 300;
+const line = (text: string): string => {
+  const one = text.replace(/\s+/g, ' ').trim();
+  return one.length > LONGEST_LINE ? `${one.slice(0, LONGEST_LINE)} …` : one;
+};
+
+export const notJson = (why: string) => new Problem(400, 'Not JSON', line(`The request is not JSON: ${why}`));
 
 export const unknownAddress: RequestHandler = (request) => {
   throw new Problem(404, 'Not found', `There is nothing at ${request.path}.`);
@@ -65,6 +88,8 @@ const AWAY = new Set([
 ]);
 
 export const problemHandler: ErrorRequestHandler = (error: unknown, request, response, next) => {
+  // Told already, as when the database did not answer: who comes late with it is not heard.
+  if (response.writableEnded) return;
   if (response.headersSent) return next(error);
   const problem = asProblem(error);
   if (problem.status >= 500) request.log?.error(withoutContents(error));
@@ -115,11 +140,11 @@ function asProblem(error: unknown): Problem {
   };
   if (type === 'entity.too.large')
     return new Problem(413, 'Too large', `This is over the limit of ${Math.round((limit ?? 0) / 1024 / 1024)} MB.`);
-  if (type === 'entity.parse.failed') return new Problem(400, 'Not JSON', `The request is not JSON: ${message ?? ''}`);
+  if (type === 'entity.parse.failed') return notJson(message ?? '');
   // A file that is not there is told by the path it has on this machine, which is nobody's business.
   if (status === 404) return new Problem(404, 'Not found', 'There is nothing at this address.');
   if (status !== undefined && status >= 400 && status < 500)
-    return new Problem(status, 'Not accepted', message ?? 'The request cannot be read.');
+    return new Problem(status, 'Not accepted', line(message ?? 'The request cannot be read.'));
   if (code !== undefined && (FULL.has(code) || /errno: 28|error 28\b|No space left/i.test(message ?? '')))
     return new Problem(
       507,

@@ -1,4 +1,4 @@
-import { mixed, object } from 'yup';
+import { mixed, object } from './fields';
 
 /** A body that brings in a list of rows, in place of what is there or beside it; who takes them reads each. */
 export const rowsBody = (most: number) =>

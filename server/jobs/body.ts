@@ -1,17 +1,16 @@
-import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
+import { boolean, lazy, list, mixed, number, object, optionalList, type Schema, string } from '../http/fields';
 import { CHANGED_WHY, PHASES } from '@emery/core/drive';
+import { moment } from '../http/moment';
 import { type JobEvent, STEP_CODES } from '@emery/core/job';
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-const uuid = () => string().matches(UUID, 'must be a UUID in small letters').required('is missing');
+export const uuid = () => string().matches(UUID, 'must be a UUID in small letters').required('is missing');
 const text = (most: number) => string().max(most, `must be ${most} characters at most`);
 const needed = (most: number) => text(most).required('is missing');
-const moment = () =>
-  needed(40).test('moment', 'must be a time such as 2026-11-26T10:00:00Z', (value) => !Number.isNaN(Date.parse(value)));
 const id = () => needed(200);
 
-const common = { id: uuid(), at: moment(), by: text(80).defined('is missing') };
-const photo = object({
+const common = { id: uuid(), at: moment().required('is missing'), by: text(80).defined('is missing') };
+export const keptPicture = object({
   hash: string()
     .matches(/^[0-9a-f]{64}$/, 'must be the SHA-256 of the picture')
     .required('is missing'),
@@ -26,7 +25,7 @@ const cardStep = object({
   text: needed(20_000),
   caution: text(400).nullable().defined('is missing'),
   belt: text(80),
-  belts: array().of(id()).max(16).default(undefined),
+  belts: optionalList(id(), 16),
   station: text(80),
   pulley: text(80),
   part: object({ on: needed(20), target: needed(80) }).default(undefined),
@@ -57,7 +56,7 @@ const EVENTS: { readonly [K in JobEvent['kind']]: Record<string, Schema> } = {
       .required('is missing'),
     stock: number().integer().min(1),
   },
-  photo: { photo, step: text(200) },
+  photo: { photo: keptPicture, step: text(200) },
   timer: { running: boolean().required('is missing') },
   plan: {
     change: string().oneOf(['add', 'remove', 'reword'], 'must be add, remove or reword').required('is missing'),
@@ -69,69 +68,60 @@ const EVENT_KINDS = Object.keys(EVENTS) as JobEvent['kind'][];
 const kinds = string()
   .oneOf(EVENT_KINDS, `must be one of ${EVENT_KINDS.join(', ')}`)
   .required('is missing');
-const shapes = Object.fromEntries(
-  Object.entries(EVENTS).map(([kind, fields]) => [
-    kind,
-    object({ ...common, kind: kinds, ...fields })
-      .noUnknown()
-      .required(),
-  ]),
-);
+/** An event of one of the kinds, with `more` fields on those that have them. */
+function eventOf(more: Partial<Record<JobEvent['kind'], Record<string, Schema>>>) {
+  const shapes = new Map<unknown, Schema>(
+    EVENT_KINDS.map((kind) => [
+      kind,
+      object({ ...common, kind: kinds, ...EVENTS[kind], ...more[kind] })
+        .noUnknown()
+        .required(),
+    ]),
+  );
+  const none = object({ ...common, kind: kinds }).required('must be an event');
+  return lazy((value: unknown) => shapes.get((value as { kind?: unknown } | null)?.kind) ?? none);
+}
 
-export const jobEvent = lazy((value: unknown) => {
-  const kind = (value as { kind?: unknown } | null)?.kind;
-  return (typeof kind === 'string' && shapes[kind]) || object({ ...common, kind: kinds }).required('must be an event');
-});
+const jobEvent = eventOf({});
+/** As an archive keeps it: a tick that came in late says so. */
+export const EVENTS_IN_FILE = eventOf({ tick: { late: boolean().oneOf([true]) } });
 
 /** So many events are taken in at once, and held by one job. */
 const MOST_EVENTS = 500;
 export const MOST_IN_JOB = 5000;
 export const eventsBody = object({
-  events: array()
-    .of(jobEvent as never)
-    .min(1, 'is empty')
-    .max(MOST_EVENTS, `holds more than ${MOST_EVENTS}: send them in parts`)
-    .required('is missing'),
+  events: list(jobEvent, MOST_EVENTS, 'is empty', `holds more than ${MOST_EVENTS}: send them in parts`),
 }).required();
 
 const askFor = {
   lengthMm: number().required(),
-  markings: array()
-    .of(object({ text: needed(60), scheme: needed(60) }).required())
-    .max(20)
-    .required(),
+  markings: list(object({ text: needed(60), scheme: needed(60) }).required(), 20),
   plain: needed(200),
 };
-const lines = () => array().of(needed(400)).max(3000).required('is missing');
+const lines = () => list(needed(400), 3000);
 
 /** A sheet as it is begun with; the drive in it is read as every drive is. */
 export const sheetBody = object({
   drive: mixed().required('is missing'),
   unit: string().oneOf(['mm', 'in'], 'must be mm or in').required('is missing'),
   belt: text(80).nullable().defined('is missing'),
-  off: array().of(id()).max(16).required('is missing'),
-  on: array().of(id()).max(16).required('is missing'),
-  steps: array()
-    .of(cardStep)
-    .min(1, 'needs one step or more')
-    .max(3000, 'has more than 3,000 steps')
-    .required('is missing'),
+  off: list(id(), 16),
+  on: list(id(), 16),
+  steps: list(cardStep, 3000, 'needs one step or more', 'has more than 3,000 steps'),
   bring: object({
-    belts: array()
-      .of(
-        object({
-          ...askFor,
-          belt: id(),
-          section: needed(40),
-          ribs: number().nullable().defined(),
-          basis: needed(40),
-          from: needed(20),
-          second: object(askFor).nullable().defined(),
-          number: text(60).nullable().defined(),
-        }).required(),
-      )
-      .max(16)
-      .required('is missing'),
+    belts: list(
+      object({
+        ...askFor,
+        belt: id(),
+        section: needed(40),
+        ribs: number().nullable().defined(),
+        basis: needed(40),
+        from: needed(20),
+        second: object(askFor).nullable().defined(),
+        number: text(60).nullable().defined(),
+      }).required(),
+      16,
+    ),
     unknown: lines(),
     parts: lines(),
     bolts: lines(),
@@ -142,16 +132,14 @@ export const sheetBody = object({
     plusMinus: number().min(0).max(1e6).required(),
     jobs: number().integer().min(0).required(),
     hourRate: number().min(0).max(1e6).nullable().defined(),
-    parts: array()
-      .of(
-        object({
-          name: needed(400),
-          count: number().min(0).max(1000).required(),
-          price: number().min(0).nullable().defined(),
-        }).required(),
-      )
-      .max(200)
-      .required(),
+    parts: list(
+      object({
+        name: needed(400),
+        count: number().min(0).max(1000).required(),
+        price: number().min(0).max(1e9).nullable().defined(),
+      }).required(),
+      200,
+    ),
   }).default(undefined),
 }).required('is missing');
 
@@ -159,8 +147,11 @@ export const newJobBody = object({
   id: uuid(),
   driveId: uuid(),
   by: text(80).defined('is missing'),
-  at: moment(),
+  at: moment().required('is missing'),
   sheet: sheetBody,
 }).required();
 
-export const signBody = object({ by: needed(80).min(1, 'needs a name: who signs it off?'), at: moment() }).required();
+export const signBody = object({
+  by: needed(80).min(1, 'needs a name: who signs it off?'),
+  at: moment().required('is missing'),
+}).required();

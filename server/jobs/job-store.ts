@@ -1,16 +1,20 @@
 import type { DataSource, EntityManager } from 'typeorm';
 import { changeDrive } from '../drives/drive-store';
 import { notFound, Problem } from '../http/problem';
-import type { JobRecord } from '../records/remember';
+import { type JobRecord, MOST_DETAIL } from '../records/job-record';
+import { rememberVehicles } from '../records/remember';
+import { change, Moved } from '../storage/change';
+import { holdDrive, type HeldDrive } from '../storage/hold';
 import { indexVehicles } from '../vehicles/search-index';
 import { MOST_IN_JOB } from './body';
+import type { JobSent } from './read-job';
 import type { JobListed, JobNews, JobOpened, JobSheet } from '@emery/core/api';
-import type { OdometerUnit } from '@emery/core/drive';
 import {
   type JobEvent,
   type JobRun,
   jobSteps,
   labourPace,
+  lateFacts,
   type LabourPace,
   plannedMinutes,
   runFacts,
@@ -28,38 +32,45 @@ const listed = ({ id, vehicleId, driveId, name, startedAt, startedBy, signedAt, 
   ...{ id, vehicleId, driveId, name, startedAt, startedBy, signedAt, signedBy },
 });
 
+/** So many are listed; how many there are is told beside them. */
+const MOST_LISTED = 200;
+
 /** Jobs of a drive, or of a vehicle, or of the whole shop that are not signed off; latest first. */
 export async function listJobs(
   manager: EntityManager,
   of: { drive?: string; vehicle?: string },
-): Promise<JobListed<Date>[]> {
+): Promise<{ jobs: JobListed<Date>[]; total: number }> {
   const asked: [string, string][] = [
     ...(of.drive === undefined ? [] : [['job.driveId = ?', of.drive] as [string, string]]),
     ...(of.vehicle === undefined ? [] : [['job.vehicleId = ?', of.vehicle] as [string, string]]),
   ];
+  const index = of.drive !== undefined ? 'job_of_drive' : of.vehicle !== undefined ? 'job_of_vehicle' : 'job_in_hand';
   const where = asked.length === 0 ? 'job.signedAt IS NULL' : asked.map(([condition]) => condition).join(' AND ');
-  return manager.query(
-    `SELECT ${LISTED} FROM job JOIN drive ON drive.id = job.driveId JOIN vehicle ON vehicle.id = job.vehicleId
-     WHERE ${where} AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL
-     ORDER BY job.startedAt DESC, job.id LIMIT 200`,
-    asked.map(([, value]) => value),
+  const from = `FROM job FORCE INDEX (${index}) STRAIGHT_JOIN drive ON drive.id = job.driveId
+     STRAIGHT_JOIN vehicle ON vehicle.id = job.vehicleId
+     WHERE ${where} AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`;
+  const values = asked.map(([, value]) => value);
+  const jobs = await manager.query<JobListed<Date>[]>(
+    `SELECT ${LISTED} ${from} ORDER BY job.startedAt DESC, job.id DESC LIMIT ${MOST_LISTED}`,
+    values,
   );
+  if (jobs.length < MOST_LISTED) return { jobs, total: jobs.length };
+  const [counted] = await manager.query<{ total: string }[]>(`SELECT COUNT(*) AS total ${from}`, values);
+  return { jobs, total: Number(counted!.total) };
 }
 
 /** Begins a job; the same one sent again, as after a lost answer, is there already. */
-export async function beginJob(
-  manager: EntityManager,
-  { id, driveId, by, at, sheet }: { id: string; driveId: string; by: string; at: string; sheet: JobSheet },
-): Promise<void> {
-  const [drive] = await manager.query<{ vehicleId: string; name: string }[]>(
-    `SELECT drive.vehicleId, drive.name FROM drive JOIN vehicle ON vehicle.id = drive.vehicleId
-     WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
-    [driveId],
-  );
-  if (!drive) throw notFound('drive');
-  await manager.query('INSERT IGNORE INTO job (id, vehicleId, driveId, name, startedAt, startedBy, sheet) VALUES (?)', [
-    [id, drive.vehicleId, driveId, drive.name, new Date(at), by, JSON.stringify(sheet)],
-  ]);
+export async function beginJob(data: DataSource, { id, driveId, by, at, sheet }: JobSent): Promise<void> {
+  await change(data, async (manager) => {
+    const held = await holdDrive(manager, driveId);
+    if (!held || held.drive.deletedAt || held.vehicle.deletedAt) throw notFound('drive');
+    const { vehicleId, name } = held.drive;
+    await manager.query(
+      `INSERT INTO job (id, vehicleId, driveId, name, startedAt, startedBy, sheet) VALUES (?)
+       ON DUPLICATE KEY UPDATE id = id`,
+      [[id, vehicleId, driveId, name, new Date(at), by, sheet]],
+    );
+  });
 }
 
 type OfVehicle = Pick<JobOpened, 'vehicleName' | 'plate' | 'odometerUnit' | 'vehicleOdometer'>;
@@ -107,29 +118,58 @@ export async function newsOf(manager: EntityManager, id: string, after: number):
   return { ...(await eventsOf(manager, id, after)), ...row };
 }
 
-const signedAlready = ({ signedAt, signedBy }: Pick<JobRow, 'signedAt' | 'signedBy'>) =>
+const signedAlready = ({ signedAt, signedBy }: Pick<JobRow, 'signedAt' | 'signedBy'>, refused: string[] = []) =>
   new Problem(
     409,
     'Signed off',
     `This job was signed off by ${signedBy} on ${signedAt!.toISOString().slice(0, 10)}. It is kept as it was.`,
     [],
-    { signedAt, signedBy },
+    { signedAt, signedBy, ...(refused.length > 0 && { refused }) },
   );
 
+type HeldRow = JobRow & { record: string | null };
+
 /** The row of a job, held until the change is done. */
-async function held(manager: EntityManager, id: string): Promise<JobRow> {
-  const [row] = await manager.query<JobRow[]>(`SELECT ${LISTED}, job.sheet FROM job WHERE id = ? FOR UPDATE`, [id]);
+async function hold(manager: EntityManager, id: string): Promise<HeldRow> {
+  const [row] = await manager.query<HeldRow[]>(
+    `SELECT ${LISTED}, job.sheet, job.record FROM job WHERE id = ? FOR UPDATE`,
+    [id],
+  );
   if (!row) throw notFound('job');
   return row;
 }
 
+/** A job with its drive and vehicle, for what changes them as well. */
+async function holdAll(manager: EntityManager, id: string): Promise<HeldDrive & { row: HeldRow }> {
+  const [job] = await manager.query<{ driveId: string }[]>('SELECT driveId FROM job WHERE id = ?', [id]);
+  if (!job) throw notFound('job');
+  const held = await holdDrive(manager, job.driveId);
+  if (!held) throw notFound('drive');
+  return { ...held, row: await hold(manager, id) };
+}
+
+/** Of what was sent, what is there now; and what came too late for a job that was signed off. */
+export interface Taken {
+  /** Ids of ticks that went to the story as late. */
+  late: string[];
+}
+
 /**
- * Takes in what happened at a job; what is there already is left as it is. Nothing is taken in once it is signed off:
- * 409, unless all of it is there.
+ * Takes in what happened at a job; what is there already is left as it is. Once it is signed off its ticks go to the
+ * story as late, and change nothing of what was signed; if anything else is among them none is taken in, with a 409
+ * that names it by id.
  */
-export async function takeEvents(data: DataSource, id: string, events: readonly JobEvent[]): Promise<void> {
-  await data.transaction(async (manager) => {
-    const row = await held(manager, id);
+export async function takeEvents(data: DataSource, id: string, events: readonly JobEvent[]): Promise<Taken> {
+  const [before] = await data.query<Pick<JobRow, 'signedAt'>[]>('SELECT signedAt FROM job WHERE id = ?', [id]);
+  if (!before) throw notFound('job');
+  // Signed off between that look and the next: begun anew, with all of it held.
+  let signed = before.signedAt !== null;
+  return change(data, async (manager) => {
+    const row = signed ? (await holdAll(manager, id)).row : await hold(manager, id);
+    if (row.signedAt && !signed) {
+      signed = true;
+      throw new Moved();
+    }
     const ids = events.map((event) => event.id);
     const there = new Set(
       (await manager.query<{ id: string }[]>('SELECT id FROM job_event WHERE jobId = ? AND id IN (?)', [id, ids])).map(
@@ -137,8 +177,13 @@ export async function takeEvents(data: DataSource, id: string, events: readonly 
       ),
     );
     const fresh = events.filter((event, k) => !there.has(event.id) && ids.indexOf(event.id) === k);
-    if (fresh.length === 0) return;
-    if (row.signedAt) throw signedAlready(row);
+    if (fresh.length === 0) return { late: [] };
+    const ticks = fresh.filter((event) => event.kind === 'tick');
+    if (row.signedAt && ticks.length < fresh.length)
+      throw signedAlready(
+        row,
+        fresh.filter(({ kind }) => kind !== 'tick').map((event) => event.id),
+      );
     const [counted] = await manager.query<{ n: string }[]>('SELECT COUNT(*) AS n FROM job_event WHERE jobId = ?', [id]);
     if (Number(counted!.n) + fresh.length > MOST_IN_JOB)
       throw new Problem(
@@ -146,10 +191,23 @@ export async function takeEvents(data: DataSource, id: string, events: readonly 
         'Too large',
         `A job keeps ${MOST_IN_JOB} entries at most. Sign it off, and begin another.`,
       );
+    const kept = row.signedAt ? ticks.map((tick) => ({ ...tick, late: true as const })) : fresh;
     await manager.query('INSERT INTO job_event (id, jobId, body) VALUES ?', [
-      fresh.map((event) => [event.id, id, JSON.stringify(event)]),
+      kept.map((event) => [event.id, id, JSON.stringify(event)]),
     ]);
+    if (!row.signedAt) return { late: [] };
+    await tellLate(manager, row);
+    return { late: ticks.map((event) => event.id) };
   });
+}
+
+/** Puts what came in after a sign-off into the story. */
+async function tellLate(manager: EntityManager, { id, vehicleId, sheet, record }: HeldRow): Promise<void> {
+  const began = JSON.parse(sheet) as JobSheet;
+  const run = runOf((await eventsOf(manager, id, 0)).events);
+  const told: JobRecord = { ...(JSON.parse(record!) as JobRecord), late: lateFacts(jobSteps(began.steps, run), run) };
+  await manager.query('UPDATE job SET record = ? WHERE id = ?', [JSON.stringify(told), id]);
+  await rememberVehicles(manager, [vehicleId]);
 }
 
 /**
@@ -158,8 +216,8 @@ export async function takeEvents(data: DataSource, id: string, events: readonly 
  * it is answered like the first time.
  */
 export async function signOff(data: DataSource, id: string, { by, at }: { by: string; at: string }): Promise<void> {
-  await data.transaction(async (manager) => {
-    const row = await held(manager, id);
+  await change(data, async (manager) => {
+    const { row, vehicle } = await holdAll(manager, id);
     if (row.signedAt) {
       if (row.signedBy === by) return;
       throw signedAlready(row);
@@ -167,29 +225,22 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
     const began = JSON.parse(row.sheet) as JobSheet;
     const run = runOf((await eventsOf(manager, id, 0)).events);
     const sheet = { ...began, steps: jobSteps(began.steps, run) };
-    const [vehicle] = await manager.query<{ odometer: number | null; odometerUnit: OdometerUnit }[]>(
-      'SELECT odometer, odometerUnit FROM vehicle WHERE id = ? FOR UPDATE',
-      [row.vehicleId],
-    );
-    const record = recordOf(sheet, run, by);
+    const record = recordOf(sheet, run, by, await offTheShelf(manager, run));
     await manager.query('UPDATE job SET signedAt = ?, signedBy = ?, record = ? WHERE id = ?', [
       new Date(at),
       by,
       JSON.stringify(record),
       id,
     ]);
-    if (run.odometer !== null && (vehicle!.odometer === null || run.odometer > vehicle!.odometer))
+    if (run.odometer !== null && (vehicle.odometer === null || run.odometer > vehicle.odometer))
       await manager.query(
         'UPDATE vehicle SET odometer = ?, odometerAt = ?, revision = revision + 1, updatedAt = ? WHERE id = ?',
         [Math.round(run.odometer), new Date(at), new Date(), row.vehicleId],
       );
-    for (const { stock, count } of run.parts)
-      if (stock !== undefined)
-        await manager.query('UPDATE stock_belt SET shelf = GREATEST(0, shelf - ?) WHERE id = ?', [count, stock]);
     await changeDrive(manager, row.driveId, (drive) =>
       signedOff(drive, {
         at,
-        unit: drive.inspect?.odometerUnit ?? vehicle!.odometerUnit,
+        unit: drive.inspect?.odometerUnit ?? vehicle.odometerUnit,
         steps: sheet.steps,
         run,
         began: sheet.drive,
@@ -201,11 +252,13 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
 }
 
 /** What the story tells of a job. */
-function recordOf({ drive, steps }: JobSheet, run: JobRun, by: string): JobRecord {
+function recordOf({ drive, steps }: JobSheet, run: JobRun, by: string, shelf: readonly string[]): JobRecord {
   const done = steps.filter(({ id }) => run.done.has(id)).length;
+  const facts = [`${done} of ${steps.length} steps done`, ...shelf, ...runFacts(drive, run)];
   return {
     title: `Job signed off by ${by}`,
-    detail: [`${done} of ${steps.length} steps done`, ...runFacts(drive, run)].join('; '),
+    // All of it stands in the job itself.
+    detail: facts.join('; ').slice(0, MOST_DETAIL),
     odometer: run.odometer,
     pictures: run.photos.map(({ photo }) => photo),
     clock: {
@@ -213,6 +266,25 @@ function recordOf({ drive, steps }: JobSheet, run: JobRun, by: string): JobRecor
       worked: Math.round(run.workedMs / 60_000),
     },
   };
+}
+
+/**
+ * Takes the parts that were chosen from the shop's list off its shelf, row by row in their order; tells those that the
+ * list does not have, or not so many of.
+ */
+async function offTheShelf(manager: EntityManager, run: JobRun): Promise<string[]> {
+  const chosen = run.parts.filter(({ stock }) => stock !== undefined).sort((a, b) => a.stock! - b.stock!);
+  const untold: string[] = [];
+  for (const { name, count, stock } of chosen) {
+    const [row] = await manager.query<{ shelf: number }[]>('SELECT shelf FROM stock_belt WHERE id = ? FOR UPDATE', [
+      stock,
+    ]);
+    if (row)
+      await manager.query('UPDATE stock_belt SET shelf = ? WHERE id = ?', [Math.max(0, row.shelf - count), stock]);
+    if (!row) untold.push(`${name} is no longer on the shop's list: nothing was taken off the shelf`);
+    else if (row.shelf < count) untold.push(`the list had ${row.shelf} of ${count} × ${name} on the shelf`);
+  }
+  return untold;
 }
 
 /** The pace of a shop is learnt from so many of its last jobs. */
@@ -229,8 +301,8 @@ export async function paceOf(manager: EntityManager): Promise<LabourPace> {
 
 /** Drops a job that is not signed off. */
 export async function dropJob(data: DataSource, id: string): Promise<void> {
-  await data.transaction(async (manager) => {
-    const row = await held(manager, id);
+  await change(data, async (manager) => {
+    const row = await hold(manager, id);
     if (row.signedAt) throw signedAlready(row);
     await manager.query('DELETE FROM job_event WHERE jobId = ?', [id]);
     await manager.query('DELETE FROM job WHERE id = ?', [id]);

@@ -166,8 +166,9 @@ test('signed off: drive, vehicle, shelf, story and what is due all have it, and 
 
   // From here on nothing changes it: no late tick, no save of the drive, not the drive's end.
   const before = (await ask('GET', `/jobs/${job}`)).body;
-  const late = await post(job, [tick('before key', 'Bob')]);
-  expect(late).toMatchObject({ status: 409, body: { title: 'Signed off', signedBy: 'Ann' } });
+  const remark = event({ kind: 'note', text: 'too late' }, 'Bob');
+  const late = await post(job, [remark]);
+  expect(late).toMatchObject({ status: 409, body: { title: 'Signed off', signedBy: 'Ann', refused: [remark.id] } });
   expect((await post(job, [all[0]!])).status).toBe(200);
   const emptied = { ...opened.document, name: 'Other', belts: [], stations: [], align: {}, inspect: {} };
   const save = { revision: 2, saveId: randomUUID(), document: emptied };

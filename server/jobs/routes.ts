@@ -1,11 +1,10 @@
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
-import { checkedDrive } from '../drives/check';
-import { bodyOf, invalid } from '../http/problem';
-import { eventsBody, newJobBody, signBody } from './body';
+import { checked } from '../check';
+import { bytesOf, readJson } from '../http/json-body';
+import { invalid, readBody } from '../http/problem';
+import { signBody } from './body';
 import { beginJob, dropJob, listJobs, newsOf, openJob, paceOf, signOff, takeEvents } from './job-store';
-import type { JobSheet } from '@emery/core/api';
-import type { JobEvent } from '@emery/core/job';
 
 /** Jobs: begin, tick off from several devices, sign off. */
 export function jobRoutes(data: DataSource): Router {
@@ -13,20 +12,19 @@ export function jobRoutes(data: DataSource): Router {
 
   router.get('/', async (request, response) => {
     const { drive, vehicle } = request.query;
-    const jobs = await listJobs(data.manager, {
-      ...(typeof drive === 'string' && { drive }),
-      ...(typeof vehicle === 'string' && { vehicle }),
-    });
-    response.json({ jobs });
+    response.json(
+      await listJobs(data.manager, {
+        ...(typeof drive === 'string' && { drive }),
+        ...(typeof vehicle === 'string' && { vehicle }),
+      }),
+    );
   });
 
   router.post('/', async (request, response) => {
-    const { id, driveId, by, at, sheet } = await bodyOf(newJobBody, request.body);
-    const { document } = await checkedDrive(sheet.drive);
-    // What the schema has read is of the sheet's own shape.
-    const whole = { ...sheet, drive: document } as unknown as JobSheet;
-    await data.transaction((manager) => beginJob(manager, { id, driveId, by, at, sheet: whole }));
-    response.status(201).json(await openJob(data.manager, id));
+    const bytes = bytesOf(request.body);
+    const job = await checked('job', bytes, bytes.length);
+    await beginJob(data, job);
+    response.status(201).json(await openJob(data.manager, job.id));
   });
 
   // Before the address of one job, which it would be taken for.
@@ -46,13 +44,14 @@ export function jobRoutes(data: DataSource): Router {
   });
 
   router.post('/:id/events', async (request, response) => {
-    const { events } = await bodyOf(eventsBody, request.body);
-    await takeEvents(data, request.params.id, events as readonly JobEvent[]);
-    response.json({ taken: events.length });
+    const bytes = bytesOf(request.body);
+    const events = await checked('events', bytes, bytes.length);
+    const { late } = await takeEvents(data, request.params.id, events);
+    response.json({ taken: events.length, late });
   });
 
   router.post('/:id/sign-off', async (request, response) => {
-    await signOff(data, request.params.id, await bodyOf(signBody, request.body));
+    await signOff(data, request.params.id, readBody(signBody, readJson(bytesOf(request.body))));
     response.json(await openJob(data.manager, request.params.id));
   });
 

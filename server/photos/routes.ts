@@ -1,7 +1,8 @@
 import { raw, Router, type RequestHandler } from 'express';
 import type { DataSource } from 'typeorm';
 import { Photo } from './entity';
-import { keepPhoto, readPhoto } from './photo-store';
+import { keepPhoto } from './photo-store';
+import { readPhoto } from './read-photo';
 import { notFound, Problem } from '../http/problem';
 
 const TYPES = ['image/jpeg', 'image/png', 'image/webp'];

@@ -18,20 +18,22 @@ export type DueDated = DueListed & { changedAt: Date };
  * double it; what it says of its last change moves with the entry alone. `address` is where this Emery is reached.
  * Written a few entries at a time, with others answered in between.
  */
-export async function calendarOf(dues: readonly DueDated[], address: string): Promise<string> {
+export async function calendarOf(dues: readonly DueDated[], total: number, address: string): Promise<string> {
   const dated = dues.filter(({ expected }) => expected !== null);
-  const head = calendarWith([], address).slice(0, -FOOT.length);
+  // Lists stop somewhere; a calendar that does says so in its own name.
+  const name = total > dues.length ? `Emery: the first ${dues.length} of ${total} that are due` : 'Emery: what is due';
+  const head = calendarWith(name, [], address).slice(0, -FOOT.length);
   const parts: string[] = [];
   for (let from = 0; from < dated.length; from += AT_ONCE) {
     await otherTurns();
-    const whole = calendarWith(dated.slice(from, from + AT_ONCE), address);
+    const whole = calendarWith(name, dated.slice(from, from + AT_ONCE), address);
     parts.push(whole.slice(head.length, -FOOT.length));
   }
   return `${head}${parts.join('')}${FOOT}`;
 }
 
-function calendarWith(dues: readonly DueDated[], address: string): string {
-  const calendar = ical({ name: 'Emery: what is due', prodId: { company: 'Emery', product: 'Due', language: 'EN' } });
+function calendarWith(name: string, dues: readonly DueDated[], address: string): string {
+  const calendar = ical({ name, prodId: { company: 'Emery', product: 'Due', language: 'EN' } });
   for (const due of dues) {
     const start = new Date(`${due.expected}T00:00:00Z`);
     const drive = `${address}/drives/${due.driveId}`;

@@ -1,5 +1,6 @@
 import type { DataSource, EntityManager } from 'typeorm';
 import { changeDrive } from '../drives/drive-store';
+import { change } from '../storage/change';
 import { inTurns } from '../http/in-turns';
 import { folded } from '../vehicles/folded';
 import type { HistoryAnswer, HistoryPlaced } from '@emery/core/api';
@@ -21,6 +22,8 @@ export const MOST_HISTORY_ROWS = 2000;
 /** Rows placed, and drives read, between two looks at what else is asked of the server. */
 const AT_ONCE = 50;
 const DOCUMENTS_AT_ONCE = 20;
+/** Vehicles looked up at a time. */
+const NAMES_AT_ONCE = 50;
 
 interface DriveRow {
   vehicleId: string;
@@ -47,7 +50,7 @@ export async function takeHistory(data: DataSource, cells: readonly unknown[]): 
   const byDrive = new Map<string, { belt: string; row: HistoryRow }[]>();
   for (const { at } of rows) if (at) byDrive.set(at.driveId, [...(byDrive.get(at.driveId) ?? []), at]);
   for (const [driveId, own] of byDrive)
-    await data.transaction((manager) =>
+    await change(data, (manager) =>
       changeDrive(manager, driveId, (drive) =>
         own.reduce(
           (now, { belt, row }) => (now.belts.some(({ id }) => id === belt) ? withHistory(now, belt, [row]) : now),
@@ -94,15 +97,23 @@ function cellsOf(row: unknown): Partial<Record<HistoryColumn, string>> {
 async function drivesOf(manager: EntityManager, read: readonly Read[]): Promise<DriveRow[]> {
   const named = [...new Set(read.flatMap((one) => (one.ok ? [one.row.vehicle] : [])))];
   if (named.length === 0) return [];
-  const rows = await manager.query<(Omit<DriveRow, 'document'> & { document: string })[]>(
-    `SELECT vehicle.id AS vehicleId, vehicle.name AS vehicleName, vehicle.plate, drive.id AS driveId,
-       drive.name AS driveName, drive_document.document
-     FROM vehicle JOIN drive ON drive.vehicleId = vehicle.id JOIN drive_document ON drive_document.driveId = drive.id
-     WHERE vehicle.deletedAt IS NULL AND drive.deletedAt IS NULL AND (vehicle.name IN (?) OR vehicle.plate IN (?))
-     ORDER BY drive.id LIMIT 1000`,
-    [named, named],
-  );
-  return inTurns(rows, DOCUMENTS_AT_ONCE, (row) => ({ ...row, document: JSON.parse(row.document) as Drive }));
+  const drives = new Map<string, DriveRow>();
+  for (let from = 0; from < named.length; from += NAMES_AT_ONCE) {
+    const some = named.slice(from, from + NAMES_AT_ONCE);
+    const rows = await manager.query<(Omit<DriveRow, 'document'> & { document: string })[]>(
+      `SELECT vehicle.id AS vehicleId, vehicle.name AS vehicleName, vehicle.plate, drive.id AS driveId,
+         drive.name AS driveName, drive_document.document
+       FROM (SELECT id FROM vehicle WHERE name IN (?) UNION SELECT id FROM vehicle WHERE plate IN (?)) AS found
+       STRAIGHT_JOIN vehicle ON vehicle.id = found.id STRAIGHT_JOIN drive ON drive.vehicleId = vehicle.id
+       STRAIGHT_JOIN drive_document ON drive_document.driveId = drive.id
+       WHERE vehicle.deletedAt IS NULL AND drive.deletedAt IS NULL`,
+      [some, some],
+    );
+    await inTurns(rows, DOCUMENTS_AT_ONCE, (row) =>
+      drives.set(row.driveId, { ...row, document: JSON.parse(row.document) as Drive }),
+    );
+  }
+  return [...drives.values()].sort((a, b) => (a.driveId < b.driveId ? -1 : 1));
 }
 
 function place(row: HistoryRow, drives: ReadonlyMap<string, DriveRow[]>): PlacedRow {

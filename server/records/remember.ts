@@ -1,5 +1,6 @@
 import type { EntityManager } from 'typeorm';
 import type { VehicleRow } from '../vehicles/entity';
+import type { JobRecord } from './job-record';
 import { folded } from '../vehicles/folded';
 import type { Drive, KeptPicture } from '@emery/core/drive';
 import {
@@ -37,15 +38,6 @@ interface MemoryRow {
   vehicleId: string;
   name: string;
   memory: string;
-}
-/** What a signed-off job adds to the story. */
-export interface JobRecord {
-  title: string;
-  detail: string;
-  odometer: number | null;
-  pictures: readonly KeptPicture[];
-  /** Minutes its clock ran, and of its done steps by defaults; those from before that was kept have none. */
-  clock?: { planned: number; worked: number };
 }
 interface JobRow {
   id: string;
@@ -188,12 +180,15 @@ function rowsOf(
   for (const job of jobs) {
     const drive = read.find(({ driveId }) => driveId === job.driveId);
     if (!drive) continue;
-    const { title, detail, odometer: reading, pictures } = JSON.parse(job.record) as JobRecord;
-    rows.records.push([
-      ...[id, job.driveId, job.id, 'job', job.signedAt, reading, unit, null, title.slice(0, 300), detail.slice(0, 600)],
-      picturesOf(pictures),
-      textOf([name, plate, drive.name, title, detail], 1600),
-    ]);
+    const { title, detail, odometer: reading, pictures, late = [] } = JSON.parse(job.record) as JobRecord;
+    const tell = (title: string, detail: string, odometer: number | null, pictures: readonly KeptPicture[]) =>
+      rows.records.push([
+        ...[id, job.driveId, job.id, 'job', job.signedAt, odometer, unit, null, title.slice(0, 300)],
+        ...[detail.slice(0, 600), picturesOf(pictures)],
+        textOf([name, plate, drive.name, title, detail], 1600),
+      ]);
+    tell(title, detail, reading, pictures);
+    if (late.length > 0) tell('Came in after the job was signed off', late.join('; '), null, []);
   }
 }
 

@@ -1,11 +1,12 @@
-import { Router, type Response } from 'express';
+import { Router } from 'express';
 import papaparse from 'papaparse';
-import { boolean } from 'yup';
+import { boolean } from '../http/fields';
 import type { DataSource, EntityManager } from 'typeorm';
-import { inTurns } from '../http/in-turns';
 import { pageOf, type Page } from '../http/listing';
 import { bodyOf, notFound } from '../http/problem';
 import { rowsBody } from '../http/rows-body';
+import { sendFile } from '../http/send-file';
+import { inSnapshot } from '../storage/snapshot';
 import { Vehicle } from '../vehicles/entity';
 import { foldedAnywhere } from '../vehicles/folded';
 import { lookAtHistory, MOST_HISTORY_ROWS, takeHistory } from './history';
@@ -34,9 +35,8 @@ import {
 } from '@emery/core/records';
 import { SECTIONS } from '@emery/core/section';
 
-/** More than this of what is due goes into no calendar, and of what happened into no file. */
+/** More than this of what is due goes into no calendar; it says so. */
 const MOST_IN_CALENDAR = 600;
-const MOST_IN_FILE = 50_000;
 /** Words of a search that are looked for; more say nothing more. */
 const MOST_WORDS = 8;
 
@@ -51,8 +51,8 @@ export function recordRoutes(data: DataSource): Router {
   });
 
   router.get('/due.ics', async (request, response) => {
-    const { dues } = await pageOfDues(data.manager, { search: '', limit: MOST_IN_CALENDAR, offset: 0 }, today());
-    const calendar = await calendarOf(dues, `${request.protocol}://${request.get('host') ?? ''}`);
+    const { dues, total } = await pageOfDues(data.manager, { search: '', limit: MOST_IN_CALENDAR, offset: 0 }, today());
+    const calendar = await calendarOf(dues, total, `${request.protocol}://${request.get('host') ?? ''}`);
     response.type('text/calendar').set('Content-Disposition', 'attachment; filename="emery-due.ics"');
     response.send(calendar);
   });
@@ -62,19 +62,13 @@ export function recordRoutes(data: DataSource): Router {
   });
 
   router.get('/belts.csv', async (request, response) => {
-    const belts = await allOf(
-      data,
-      async (manager, page) => (await pageOfBelts(manager, { ...pageOf(request), ...page })).belts,
-    );
-    await sendCsv(response, 'emery-belts-on.csv', BELT_COLUMNS, belts, beltCells);
+    const belts = inSnapshot(data, (manager) => allBelts(manager, pageOf(request).search));
+    await sendFile(response, { name: 'emery-belts-on.csv', type: 'text/csv' }, csvOf(BELT_COLUMNS, belts, beltCells));
   });
 
   router.get('/belts.json', async (request, response) => {
-    const belts = await allOf(
-      data,
-      async (manager, page) => (await pageOfBelts(manager, { ...pageOf(request), ...page })).belts,
-    );
-    await sendJson(response, 'emery-belts-on.json', 'belts', belts);
+    const belts = inSnapshot(data, (manager) => allBelts(manager, pageOf(request).search));
+    await sendFile(response, { name: 'emery-belts-on.json', type: 'json' }, jsonOf('belts', belts));
   });
 
   // With `look` it is only told what would come in.
@@ -100,13 +94,14 @@ export function recordRoutes(data: DataSource): Router {
       const asked = request.query['vehicle'];
       const vehicle = typeof asked === 'string' ? await data.manager.findOneBy(Vehicle, { id: asked }) : null;
       if (typeof asked === 'string' && (!vehicle || vehicle.deletedAt)) throw notFound('vehicle');
-      const records = await allOf(
-        data,
-        async (manager, page) =>
-          (await pageOfRecords(manager, { ...pageOf(request), ...page }, vehicle?.id ?? null)).records,
+      const records = inSnapshot(data, (manager) => allRecords(manager, pageOf(request).search, vehicle?.id ?? null));
+      await sendFile(
+        response,
+        { name: `emery-records.${type}`, type: type === 'json' ? 'json' : 'text/csv' },
+        type === 'json'
+          ? jsonOf('records', records)
+          : csvOf(['vehicle', 'plate', ...STORY_COLUMNS], records, recordCells),
       );
-      if (type === 'json') await sendJson(response, 'emery-records.json', 'records', records);
-      else await sendCsv(response, 'emery-records.csv', ['vehicle', 'plate', ...STORY_COLUMNS], records, recordCells);
     });
 
   return router;
@@ -114,51 +109,33 @@ export function recordRoutes(data: DataSource): Router {
 
 const today = () => new Date().toISOString().slice(0, 10);
 
-const attached = (response: Response, name: string) =>
-  response.set('Content-Disposition', `attachment; filename="${name}"`);
+/** Rows read, and written, between two looks at what else is asked of the server. */
+const PAGE = 200;
 
-/** Rows read from the database at a time. */
-const PAGE = 500;
-
-/** All that a file holds, read a page at a time as it was at one moment. */
-function allOf<T>(
-  data: DataSource,
-  read: (manager: EntityManager, page: { limit: number; offset: number }) => Promise<T[]>,
-): Promise<T[]> {
-  return data.transaction('REPEATABLE READ', async (manager) => {
-    const all: T[] = [];
-    for (let offset = 0; offset < MOST_IN_FILE; offset += PAGE) {
-      const rows = await read(manager, { limit: PAGE, offset });
-      all.push(...rows);
-      if (rows.length < PAGE) break;
-    }
-    return all;
-  });
-}
-
-/** Rows written between two looks at what else is asked of the server. */
-const WRITTEN_AT_ONCE = 200;
-
-async function sendCsv<T>(
-  response: Response,
-  name: string,
+/** Rows as CSV, as they come. */
+async function* csvOf<T>(
   columns: readonly string[],
-  rows: readonly T[],
+  pages: AsyncGenerator<readonly T[]>,
   cellsOf: (row: T) => (string | number)[],
-): Promise<void> {
-  const lines = await inTurns(rows, WRITTEN_AT_ONCE, (row) =>
-    papaparse.unparse([cellsOf(row).map((cell) => (typeof cell === 'string' ? csvCell(cell) : cell))]),
-  );
-  attached(response, name)
-    .type('text/csv')
-    .send([papaparse.unparse([[...columns]]), ...lines].join('\r\n'));
+): AsyncGenerator<string> {
+  // The head goes with the first of them: until there is one, what goes wrong can still be told.
+  let head = papaparse.unparse([[...columns]]);
+  for await (const rows of pages) {
+    const cells = rows.map((row) => cellsOf(row).map((cell) => (typeof cell === 'string' ? csvCell(cell) : cell)));
+    yield `${head}\r\n${papaparse.unparse(cells)}`;
+    head = '';
+  }
+  if (head !== '') yield head;
 }
 
-async function sendJson(response: Response, name: string, what: string, rows: readonly object[]): Promise<void> {
-  const written = await inTurns(rows, WRITTEN_AT_ONCE, (row) => JSON.stringify(row));
-  attached(response, name)
-    .type('json')
-    .send(`{"${what}":[${written.join(',')}]}`);
+/** Rows as one JSON object with a list in it, as they come. */
+async function* jsonOf(what: string, pages: AsyncGenerator<readonly object[]>): AsyncGenerator<string> {
+  let before = `{"${what}":[`;
+  for await (const rows of pages) {
+    yield before + rows.map((row) => JSON.stringify(row)).join(',');
+    before = ',';
+  }
+  yield before === ',' ? ']}' : `${before}]}`;
 }
 
 /** Words of a search that each row must hold. */
@@ -189,7 +166,7 @@ type DuesDated = Omit<DuePage, 'dues'> & { dues: DueDated[] };
 
 async function pageOfDues(manager: EntityManager, { search, limit, offset }: Page, day: string): Promise<DuesDated> {
   const words = allWords(wordsIn(search), foldedAnywhere, 'due.search');
-  const from = `due ${whereOf(['(due.expected <= ? OR due.expected = ?)', ...words.conditions])}`;
+  const from = `due FORCE INDEX (due_listed) ${whereOf(['(due.expected <= ? OR due.expected = ?)', ...words.conditions])}`;
   const values = [listedUntil(day), NO_DAY, ...words.values];
   const [counted] = await manager.query<{ total: string; due: string | null; soon: string | null }[]>(
     `SELECT COUNT(*) AS total, SUM(due.expected <= ?) AS due, SUM(due.expected > ? AND due.expected <= ?) AS soon
@@ -201,7 +178,8 @@ async function pageOfDues(manager: EntityManager, { search, limit, offset }: Pag
        SELECT due.id, due.kind, due.text, due.belt, due.day, due.odometer AS dueOdometer, due.unit, due.source,
          due.plusMinus, due.expected, due.name, due.changedAt, due.vehicleId AS ofVehicle, due.driveId AS ofDrive
        FROM ${from} ORDER BY due.expected, due.id LIMIT ? OFFSET ?) AS page
-     JOIN vehicle ON vehicle.id = page.ofVehicle JOIN drive ON drive.id = page.ofDrive ORDER BY page.expected, page.id`,
+     STRAIGHT_JOIN vehicle ON vehicle.id = page.ofVehicle STRAIGHT_JOIN drive ON drive.id = page.ofDrive
+     ORDER BY page.expected, page.id`,
     [...values, limit, offset],
   );
   return {
@@ -225,7 +203,7 @@ export async function duesOfDrives(manager: EntityManager, ids: readonly string[
   if (ids.length === 0) return [];
   const rows = await manager.query<DueRow[]>(
     `SELECT driveId, name, kind, text, belt, day, odometer AS dueOdometer, unit, source, plusMinus, expected
-     FROM due WHERE driveId IN (?) AND (expected <= ? OR expected = ?) ORDER BY expected, id`,
+     FROM due FORCE INDEX (due_of_drive) WHERE driveId IN (?) AND (expected <= ? OR expected = ?) ORDER BY expected, id`,
     [ids, listedUntil(today()), NO_DAY],
   );
   return rows.map((row) => ({ driveId: row.driveId, due: dueOf(row) }));
@@ -237,36 +215,77 @@ type LifeRow = Omit<BeltOn, 'id'> & { id: string };
 const sectionsOf = (kind: BeltQuery['kind']) =>
   SECTIONS.filter((section) => section.kind === kind).map(({ name }) => name);
 
-async function pageOfBelts(manager: EntityManager, { search, limit, offset }: Page): Promise<BeltsOnPage> {
+/** What is asked of the belts that are on. All of it stands in the index that the list goes by, `life_listed`. */
+function beltsAsked(search: string): { query: BeltQuery; where: string; values: unknown[] } {
   const query = readBeltQuery(search);
   const asked: [string, unknown][] = [];
-  if (query.ribs !== null) asked.push(['belt_life.ribs = ?', query.ribs]);
-  if (query.section !== null) asked.push(['belt_life.section = ?', query.section]);
-  if (query.kind !== null) asked.push(['belt_life.section IN (?)', sectionsOf(query.kind)]);
-  if (query.overKm !== null) asked.push(['belt_life.ranKm >= ?', query.overKm]);
-  if (query.underKm !== null) asked.push(['belt_life.ranKm <= ?', query.underKm]);
-  if (query.overDays !== null)
-    asked.push(['belt_life.fromAt <= ?', new Date(Date.now() - query.overDays * 86_400_000)]);
-  for (const word of query.words.slice(0, MOST_WORDS)) asked.push(['belt_life.text LIKE ?', foldedAnywhere(word)]);
-  const where = whereOf(['belt_life.isOn = 1', ...asked.map(([condition]) => condition)]);
-  const values = asked.map(([, value]) => value);
-  const total = await totalOf(manager, `belt_life ${where}`, values);
+  if (query.ribs !== null) asked.push(['ribs = ?', query.ribs]);
+  if (query.section !== null) asked.push(['section = ?', query.section]);
+  if (query.kind !== null) asked.push(['section IN (?)', sectionsOf(query.kind)]);
+  if (query.overKm !== null) asked.push(['ranKm >= ?', query.overKm]);
+  if (query.underKm !== null) asked.push(['ranKm <= ?', query.underKm]);
+  if (query.overDays !== null) asked.push(['fromAt <= ?', new Date(Date.now() - query.overDays * 86_400_000)]);
+  for (const word of query.words.slice(0, MOST_WORDS)) asked.push(['text LIKE ?', foldedAnywhere(word)]);
+  return {
+    query,
+    where: whereOf(['isOn = 1', ...asked.map(([condition]) => condition)]),
+    values: asked.map(([, value]) => value),
+  };
+}
+
+const BELTS_IN_ORDER = 'belt_life FORCE INDEX (life_listed)';
+
+/** Belts of the list by what chooses them: their rows are looked at once it is known which they are. */
+async function beltsChosen(manager: EntityManager, chosen: string, values: readonly unknown[]): Promise<BeltOn[]> {
   const rows = await manager.query<LifeRow[]>(
     `SELECT belt_life.id, belt_life.belt, belt_life.section, belt_life.ribs, belt_life.kind, belt_life.lengthMm,
        belt_life.number, belt_life.fromAt AS fittedAt, belt_life.fromOdometer AS fittedOdometer, belt_life.unit,
        belt_life.ranKm, ${WHOSE}
-     FROM belt_life ${joinWhose('belt_life')} ${where} ORDER BY belt_life.ranKm DESC, belt_life.id LIMIT ? OFFSET ?`,
-    [...values, limit, offset],
+     FROM (SELECT id FROM ${BELTS_IN_ORDER} ${chosen}) AS page
+     STRAIGHT_JOIN belt_life ON belt_life.id = page.id ${joinWhose('belt_life')}
+     ORDER BY belt_life.ranKm DESC, belt_life.id DESC`,
+    [...values],
   );
+  return rows.map((row) => {
+    const { belt, section, ribs, kind, lengthMm, number, fittedAt, fittedOdometer, unit, ranKm } = row;
+    const own = { belt, section, ribs, kind, lengthMm, number, fittedAt, fittedOdometer, unit, ranKm };
+    return { id: Number(row.id), ...own, ...whoseOf(row) };
+  });
+}
+
+async function pageOfBelts(manager: EntityManager, { search, limit, offset }: Page): Promise<BeltsOnPage> {
+  const { query, where, values } = beltsAsked(search);
   return {
-    belts: rows.map((row) => {
-      const { belt, section, ribs, kind, lengthMm, number, fittedAt, fittedOdometer, unit, ranKm } = row;
-      const own = { belt, section, ribs, kind, lengthMm, number, fittedAt, fittedOdometer, unit, ranKm };
-      return { id: Number(row.id), ...own, ...whoseOf(row) };
-    }),
-    total,
+    total: await totalOf(manager, `${BELTS_IN_ORDER} ${where}`, values),
+    belts: await beltsChosen(manager, `${where} ORDER BY ranKm DESC, id DESC LIMIT ? OFFSET ?`, [
+      ...values,
+      limit,
+      offset,
+    ]),
     understood: queryWords(query),
   };
+}
+
+/** All of them, a page at a time, each going on where the last one ended. */
+async function* allBelts(manager: EntityManager, search: string): AsyncGenerator<BeltOn[]> {
+  const { where, values } = beltsAsked(search);
+  for (let after: [string, unknown[]] = ['', []]; ;) {
+    const [condition, from] = after;
+    const page = await beltsChosen(manager, `${where} ${condition} ORDER BY ranKm DESC, id DESC LIMIT ${PAGE}`, [
+      ...values,
+      ...from,
+    ]);
+    if (page.length > 0) yield page;
+    if (page.length < PAGE) return;
+    after = behind('ranKm', page.at(-1)!.ranKm, page.at(-1)!.id);
+  }
+}
+
+/** What comes behind a row in a list that falls by a column and then by id; what has no such figure comes last. */
+function behind(column: string, value: unknown, id: number): [string, unknown[]] {
+  return value === null
+    ? [`AND ${column} IS NULL AND id < ?`, [id]]
+    : [`AND (${column} < ? OR (${column} = ? AND id < ?) OR ${column} IS NULL)`, [value, value, id]];
 }
 
 const BELT_COLUMNS = [
@@ -309,9 +328,6 @@ async function livesOf(manager: EntityManager, kind: string | null): Promise<Liv
   };
 }
 
-/** So few found that they are put in order once all are found. */
-const FEW = 2000;
-
 async function totalOf(manager: EntityManager, from: string, values: readonly unknown[]): Promise<number> {
   const [counted] = await manager.query<{ total: string }[]>(`SELECT COUNT(*) AS total FROM ${from}`, [...values]);
   return Number(counted!.total);
@@ -319,43 +335,70 @@ async function totalOf(manager: EntityManager, from: string, values: readonly un
 
 type RecordRow = Omit<RecordListed, 'id' | 'pictures'> & { id: string; pictures: string | null };
 
+/** What is asked of the story: of one vehicle by its own few, of the shop by the index that the list goes by. */
+function recordsAsked(search: string, vehicleId: string | null): { from: string; where: string; values: unknown[] } {
+  const words = allWords(wordsIn(search), foldedAnywhere, 'text');
+  return {
+    from: `record FORCE INDEX (${vehicleId === null ? 'record_listed' : 'record_of_vehicle'})`,
+    where: whereOf([...(vehicleId === null ? ['TRUE'] : ['vehicleId = ?']), ...words.conditions]),
+    values: [...(vehicleId === null ? [] : [vehicleId]), ...words.values],
+  };
+}
+
+/** Entries of the story by what chooses them: their rows are looked at once it is known which they are. */
+async function recordsChosen(
+  manager: EntityManager,
+  chosen: string,
+  values: readonly unknown[],
+): Promise<RecordListed[]> {
+  const rows = await manager.query<RecordRow[]>(
+    `SELECT record.id, record.jobId, record.kind, record.at, record.odometer AS readingAt, record.unit, record.belt,
+       record.title, record.detail, record.pictures, ${WHOSE}
+     FROM (SELECT id FROM ${chosen}) AS page STRAIGHT_JOIN record ON record.id = page.id ${joinWhose('record')}
+     ORDER BY record.at DESC, record.id DESC`,
+    [...values],
+  );
+  return rows.map((row) => {
+    const { jobId, kind, at, readingAt, unit, belt, title, detail, pictures } = row;
+    const own = { jobId, kind, at, readingAt, unit, belt, title, detail };
+    const kept = pictures === null ? [] : (JSON.parse(pictures) as RecordListed['pictures']);
+    return { id: Number(row.id), ...own, pictures: kept, ...whoseOf(row) };
+  });
+}
+
 async function pageOfRecords(
   manager: EntityManager,
   { search, limit, offset }: Page,
   vehicleId: string | null,
 ): Promise<RecordPage> {
-  const words = allWords(wordsIn(search), foldedAnywhere, 'record.text');
-  const where = whereOf([...(vehicleId === null ? [] : ['record.vehicleId = ?']), ...words.conditions]);
-  const values = [...(vehicleId === null ? [] : [vehicleId]), ...words.values];
-  // Few are found by one walk through them all, and put in order afterwards; many by going down the days.
-  const found =
-    values.length === 0
-      ? null
-      : await manager.query<{ id: string }[]>(
-          `SELECT id FROM record IGNORE INDEX (record_recent) ${where} LIMIT ${FEW + 1}`,
-          values,
-        );
-  const few = found !== null && found.length <= FEW ? found.map(({ id }) => id) : null;
-  const total = few ? few.length : await totalOf(manager, `record ${where}`, values);
-  const chosen = few ? `WHERE id IN (${few.length === 0 ? 'NULL' : '?'})` : where;
-  const rows = await manager.query<RecordRow[]>(
-    `SELECT record.id, record.jobId, record.kind, record.at, record.odometer AS readingAt, record.unit, record.belt,
-       record.title, record.detail, record.pictures, ${WHOSE}
-     FROM (SELECT id FROM record ${chosen} ORDER BY record.at DESC, record.id DESC LIMIT ? OFFSET ?) AS page
-     JOIN record ON record.id = page.id ${joinWhose('record')} ORDER BY record.at DESC, record.id DESC`,
-    [...(few ? (few.length === 0 ? [] : [few]) : values), limit, offset],
-  );
+  const { from, where, values } = recordsAsked(search, vehicleId);
   return {
-    records: rows.map((row) => {
-      const { jobId, kind, at, readingAt, unit, belt, title, detail, pictures } = row;
-      const own = { jobId, kind, at, readingAt, unit, belt, title, detail };
-      return {
-        ...{ id: Number(row.id), ...own, pictures: pictures === null ? [] : (JSON.parse(pictures) as never) },
-        ...whoseOf(row),
-      };
-    }),
-    total,
+    records: await recordsChosen(manager, `${from} ${where} ORDER BY at DESC, id DESC LIMIT ? OFFSET ?`, [
+      ...values,
+      limit,
+      offset,
+    ]),
+    total: await totalOf(manager, `${from} ${where}`, values),
   };
+}
+
+/** All of them, a page at a time, each going on where the last one ended. */
+async function* allRecords(
+  manager: EntityManager,
+  search: string,
+  vehicleId: string | null,
+): AsyncGenerator<RecordListed[]> {
+  const { from, where, values } = recordsAsked(search, vehicleId);
+  for (let after: [string, unknown[]] = ['', []]; ;) {
+    const [condition, cut] = after;
+    const page = await recordsChosen(manager, `${from} ${where} ${condition} ORDER BY at DESC, id DESC LIMIT ${PAGE}`, [
+      ...values,
+      ...cut,
+    ]);
+    if (page.length > 0) yield page;
+    if (page.length < PAGE) return;
+    after = behind('at', page.at(-1)!.at, page.at(-1)!.id);
+  }
 }
 
 const recordCells = (record: RecordListed): (string | number)[] => [

@@ -2,9 +2,10 @@
 export const WHOSE = `vehicle.id AS vehicleId, vehicle.name AS vehicleName, vehicle.plate,
   vehicle.odometer AS vehicleOdometer, vehicle.odometerUnit, drive.id AS driveId, drive.name AS driveName`;
 
-/** The joins they need, for a table with `vehicleId` and `driveId`. */
+/** The joins they need, for a table with `vehicleId` and `driveId`: by the key of each row that was chosen. */
 export const joinWhose = (table: string) =>
-  `JOIN vehicle ON vehicle.id = ${table}.vehicleId JOIN drive ON drive.id = ${table}.driveId`;
+  `STRAIGHT_JOIN vehicle ON vehicle.id = ${table}.vehicleId
+   STRAIGHT_JOIN drive ON drive.id = ${table}.driveId`;
 
 /** `?` stands for each of some words that a row's `text` must all hold. */
 export function allWords(words: readonly string[], pattern: (word: string) => Buffer, column: string) {

@@ -1,18 +1,12 @@
 import { Router } from 'express';
-import { number, object, string } from 'yup';
 import type { DataSource } from 'typeorm';
 import { alone } from '../storage/alone';
+import { shopBody } from './body';
 import { loadDemoShop } from './demo';
 import { Shop } from './entity';
 import { Vehicle } from '../vehicles/entity';
 import { bodyOf, Problem } from '../http/problem';
 import type { LengthUnit } from '@emery/core/quantity';
-
-const shopBody = object({
-  name: string().trim().min(1, 'needs a name').max(120, 'must be 120 characters at most'),
-  unit: string().oneOf(['in', 'mm'], 'must be in or mm'),
-  hourRate: number().min(0, 'must be 0 or more').max(1e6, 'must be 1,000,000 at most').nullable(),
-}).required();
 
 /** The shop's name and unit, and the demo vehicles for a shop that is still empty. */
 export function shopRoutes(data: DataSource): Router {

@@ -1,55 +1,19 @@
 import { Router } from 'express';
 import type { DataSource, EntityManager } from 'typeorm';
-import { stockCsv, stockRows } from '../files/archive-out';
+import { piecesOf } from '../check';
 import { StockEntity, type StockRow } from './entity';
-import { otherTurns } from '../http/in-turns';
+import { bytesOf } from '../http/json-body';
 import { likeAnywhere, pageOf, type Page } from '../http/listing';
-import { bodyOf, invalid, notFound } from '../http/problem';
-import { rowsBody } from '../http/rows-body';
+import { notFound } from '../http/problem';
+import { sendFile } from '../http/send-file';
+import { alone } from '../storage/alone';
+import { change } from '../storage/change';
+import { inSnapshot } from '../storage/snapshot';
+import { stockCsv } from './stock-csv';
+import { addBelts, replaceBelts } from './take-belts';
 import { MANY } from '../vehicles/search-index';
-import type { DriveProblem, JsonBounds } from '@emery/core/drive';
 import { SECTION_NAMES } from '@emery/core/section';
-import { readStockRow, STOCK_COLUMNS, type StockBelt } from '@emery/core/size';
-
-const MOST_ROWS = 50_000;
-/** Rows written in one statement. */
-const BATCH = 1000;
-
-/** A row has a dozen values at most. */
-export const STOCK_BOUNDS: JsonBounds = { depth: 5, values: 12 * MOST_ROWS };
-/** Rows read between two looks at what else is asked of the server. */
-const AT_ONCE = 200;
-
-// The rows themselves are read one by one below, once it is known that there are not too many.
-const importBody = rowsBody(MOST_ROWS);
-
-type Cells = Readonly<Record<string, string>>;
-
-/** A row as text, or null for what is none. */
-function cellsOf(row: unknown): Cells | null {
-  if (typeof row !== 'object' || row === null || Array.isArray(row)) return null;
-  const cells = STOCK_COLUMNS.map((name) => [name, (row as Record<string, unknown>)[name] ?? ''] as const);
-  return cells.every(([, value]) => typeof value === 'string' || typeof value === 'number')
-    ? Object.fromEntries(cells.map(([name, value]) => [name, String(value)]))
-    : null;
-}
-
-/** Reads every row, letting other requests in between; refuses with 422 and the first twenty that cannot be read. */
-async function beltsOf(rows: readonly unknown[]): Promise<StockBelt[]> {
-  const belts: StockBelt[] = [];
-  const problems: DriveProblem[] = [];
-  for (const [index, row] of rows.entries()) {
-    if (index % AT_ONCE === 0) await otherTurns();
-    const cells = cellsOf(row);
-    const read = cells
-      ? readStockRow(cells)
-      : { ok: false as const, problem: 'must be a row: an object of texts and numbers' };
-    if (read.ok) belts.push(read.belt);
-    else if (problems.push({ path: `rows[${index}]`, message: read.problem }) >= 20) break;
-  }
-  if (problems.length > 0) throw invalid(problems);
-  return belts;
-}
+import type { StockBelt } from '@emery/core/size';
 
 /** The shop's own list of belts: filtered a page at a time, in and out as CSV. */
 export function stockRoutes(data: DataSource): Router {
@@ -71,20 +35,21 @@ export function stockRoutes(data: DataSource): Router {
   });
 
   router.get('/file', async (_request, response) => {
-    response
-      .type('text/csv')
-      .set('Content-Disposition', 'attachment; filename="emery-belts.csv"')
-      .send(stockCsv(await stockRows(data.manager)));
+    const lines = inSnapshot(data, (manager) => stockCsv(manager, false));
+    await sendFile(response, { name: 'emery-belts.csv', type: 'text/csv' }, lines);
   });
 
   router.post('/', async (request, response) => {
-    const { replace, rows } = await bodyOf(importBody, request.body);
-    const belts = await beltsOf(rows);
-    await data.transaction(async (manager) => {
-      if (replace) await manager.createQueryBuilder().delete().from(StockEntity).execute();
-      for (let from = 0; from < belts.length; from += BATCH)
-        await manager.insert(StockEntity, belts.slice(from, from + BATCH) as StockBelt[]);
-    });
+    const bytes = bytesOf(request.body);
+    let replace = false;
+    const belts: StockBelt[] = [];
+    for await (const piece of piecesOf('stock', bytes, bytes.length))
+      if ('replace' in piece) ({ replace } = piece);
+      else belts.push(...piece);
+    // One list at a time: two that are brought in anew would otherwise both stay.
+    await alone(data, 'belts', () =>
+      change(data, (manager) => (replace ? replaceBelts(manager, belts) : addBelts(manager, belts))),
+    );
     response.status(201).json({ total: await stock.count() });
   });
 
@@ -162,7 +127,7 @@ async function pageOfStock(
   }
   const of = found
     ? `stock_belt AS belt FORCE INDEX (stock_by_size) STRAIGHT_JOIN ${found.sql} ON belt.id = found.id`
-    : 'stock_belt AS belt';
+    : 'stock_belt AS belt FORCE INDEX (stock_by_size)';
   const all = [...(found?.values ?? []), ...values];
   const [counted] = await manager.query<[{ total: string }]>(
     `SELECT COUNT(*) AS total FROM ${found && where === '' ? found.sql : of} ${where}`,

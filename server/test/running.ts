@@ -15,6 +15,8 @@ export interface Answer {
 /** A server with a database of its own. */
 export interface Running {
   data: DataSource;
+  /** Of its database. */
+  url: string;
   base: string;
   ask: (method: string, path: string, body?: unknown, headers?: Record<string, string>) => Promise<Answer>;
   stop: () => Promise<void>;
@@ -27,11 +29,13 @@ export async function running(
   shop: 'demo' | 'empty',
   { webFolder, logger = openLog(undefined) }: { webFolder?: string; logger?: ReturnType<typeof openLog> } = {},
 ): Promise<Running> {
-  const data = await connect(freshDatabase());
+  const url = freshDatabase();
+  const data = await connect(url);
   const { port, shut } = await openShop(data, { port: 0, logger, webFolder, shop });
   const base = `http://127.0.0.1:${port}/api`;
   return {
     data,
+    url,
     base,
     ask: async (method, path, body, headers = {}) => {
       const response = await fetch(`${base}${path}`, {

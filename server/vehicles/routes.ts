@@ -1,34 +1,18 @@
 import { Router } from 'express';
 import { In, IsNull, Not, type DataSource } from 'typeorm';
-import { number, object, string, type InferType } from 'yup';
-import { checkedDrive } from '../drives/check';
+import { number, object, string } from '../http/fields';
+import { vehicleBody } from './body';
+import { checkedDrive } from '../check';
 import { createDrive, listDrives } from '../drives/drive-store';
 import { DriveDocument, DriveEntity } from '../drives/entity';
 import { newVehicle, Vehicle, type VehicleRow } from './entity';
 import { pageOf } from '../http/listing';
 import { bodyOf, invalid, notFound, Problem } from '../http/problem';
+import { change } from '../storage/change';
+import { holdVehicles } from '../storage/hold';
+import { insertOnce } from '../storage/insert-once';
 import { indexVehicles, shownPage } from './search-index';
 import type { DriveListed } from '@emery/core/api';
-
-export const vehicleBody = object({
-  name: string()
-    .trim('must not begin or end with a space')
-    .min(1, 'needs a name')
-    .max(120, 'must be 120 characters at most')
-    .required('needs a name'),
-  plate: string().max(40, 'must be 40 characters at most').default(''),
-  odometer: number()
-    .integer('must be a whole number')
-    .min(0, 'must be 0 or more')
-    .max(99_999_999, 'is too large')
-    .nullable()
-    .default(null),
-  odometerUnit: string()
-    .oneOf(['km', 'mi', 'h'] as const, 'must be km, mi or h')
-    .default('km'),
-  notes: string().max(4000, 'must be 4,000 characters at most').default(''),
-}).required();
-export type VehicleBody = InferType<typeof vehicleBody>;
 
 const newBody = vehicleBody.concat(
   object({ id: string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'must be a UUID in small letters') }),
@@ -71,13 +55,11 @@ export function vehicleRoutes(data: DataSource): Router {
   }
 
   const setDeleted = (id: string, deletedAt: Date | null) =>
-    data.transaction(async (manager) => {
-      const { affected } = await manager.update(
-        Vehicle,
-        { id, deletedAt: deletedAt ? IsNull() : Not(IsNull()) },
-        { deletedAt },
-      );
-      if (affected !== 1) throw notFound('vehicle');
+    change(data, async (manager) => {
+      const row = (await holdVehicles(manager, [id])).get(id);
+      // Deleted already, or brought back.
+      if (!row || (row.deletedAt === null) === (deletedAt === null)) throw notFound('vehicle');
+      await manager.update(Vehicle, { id }, { deletedAt });
       await indexVehicles(manager, [id]);
     });
 
@@ -89,16 +71,18 @@ export function vehicleRoutes(data: DataSource): Router {
   });
 
   router.get('/deleted', async (_request, response) => {
-    const rows = await vehicles.find({ where: { deletedAt: Not(IsNull()) }, order: { deletedAt: 'DESC' }, take: 40 });
-    response.json({ vehicles: await withDrives(rows) });
+    const where = { deletedAt: Not(IsNull()) };
+    const rows = await vehicles.find({ where, order: { deletedAt: 'DESC' }, take: 40 });
+    response.json({ vehicles: await withDrives(rows), total: await vehicles.countBy(where) });
   });
 
   router.post('/', async (request, response) => {
     const { id, ...body } = await bodyOf(newBody, request.body);
     const row = { ...newVehicle(body), ...(id && { id }) };
     // The same one sent again, as after a lost answer, is there already.
-    await data.transaction(async (manager) => {
-      await manager.createQueryBuilder().insert().into(Vehicle).orIgnore().values(row).execute();
+    await change(data, async (manager) => {
+      await insertOnce(manager, Vehicle, 'id', row);
+      await holdVehicles(manager, [row.id]);
       await indexVehicles(manager, [row.id]);
     });
     response.status(201).json(await opened(row.id));
@@ -112,34 +96,34 @@ export function vehicleRoutes(data: DataSource): Router {
     const { id } = request.params;
     // Field by field: what else the request holds is none of the vehicle's.
     const { revision, saveId, name, plate, odometer, odometerUnit, notes } = await bodyOf(saveBody, request.body);
-    const affected = await data.transaction(async (manager) => {
-      const old = await manager.findOneBy(Vehicle, { id });
-      const read = old?.odometer !== odometer || old.odometerUnit !== odometerUnit;
-      const done = await manager.update(
+    const fields = { name, plate, odometer, odometerUnit, notes };
+    const saved = await change(data, async (manager) => {
+      const row = (await holdVehicles(manager, [id])).get(id);
+      if (!row || row.deletedAt) throw notFound('vehicle');
+      if (row.saveId === saveId) {
+        if (Object.entries(fields).every(([field, value]) => row[field as keyof typeof fields] === value)) return true;
+        throw invalid([
+          {
+            path: 'saveId',
+            message: 'names a save that was taken with other fields; give each save a name of its own',
+          },
+        ]);
+      }
+      if (row.revision !== revision) return false;
+      const read = row.odometer !== odometer || row.odometerUnit !== odometerUnit;
+      await manager.update(
         Vehicle,
-        { id, revision, deletedAt: IsNull() },
+        { id },
         {
-          ...{ name, plate, odometer, odometerUnit, notes },
+          ...fields,
           ...(read && { odometerAt: odometer === null ? null : new Date() }),
           ...{ revision: revision + 1, saveId, updatedAt: new Date() },
         },
       );
-      if (done.affected === 1) await indexVehicles(manager, [id]);
-      return done.affected;
+      await indexVehicles(manager, [id]);
+      return true;
     });
-    const row = await present(id);
-    const same =
-      row.saveId === saveId &&
-      row.name === name &&
-      row.plate === plate &&
-      row.odometer === odometer &&
-      row.odometerUnit === odometerUnit &&
-      row.notes === notes;
-    if (affected !== 1 && row.saveId === saveId && !same)
-      throw invalid([
-        { path: 'saveId', message: 'names a save that was taken with other fields; give each save a name of its own' },
-      ]);
-    if (affected !== 1 && !same) {
+    if (!saved)
       throw new Problem(
         409,
         'Saved elsewhere',
@@ -147,14 +131,14 @@ export function vehicleRoutes(data: DataSource): Router {
         [],
         { current: await opened(id) },
       );
-    }
     response.json(await opened(id));
   });
 
   router.post('/:id/duplicate', async (request, response) => {
-    const original = await present(request.params.id);
-    const copy = newVehicle({ ...original, name: `${original.name} copy`.slice(0, 120), plate: '' });
-    await data.transaction(async (manager) => {
+    const copyId = await change(data, async (manager) => {
+      const original = (await holdVehicles(manager, [request.params.id])).get(request.params.id);
+      if (!original || original.deletedAt) throw notFound('vehicle');
+      const copy = newVehicle({ ...original, name: `${original.name} copy`.slice(0, 120), plate: '' });
       await manager.insert(Vehicle, copy);
       const drives = await manager.findBy(DriveEntity, { vehicleId: original.id, deletedAt: IsNull() });
       for (const { id } of drives) {
@@ -162,8 +146,9 @@ export function vehicleRoutes(data: DataSource): Router {
         await createDrive(manager, copy.id, await checkedDrive(document));
       }
       await indexVehicles(manager, [copy.id]);
+      return copy.id;
     });
-    response.status(201).json(await opened(copy.id));
+    response.status(201).json(await opened(copyId));
   });
 
   router.delete('/:id', async (request, response) => {

@@ -30,7 +30,7 @@ async function indexNames(manager: EntityManager, ids: readonly string[]): Promi
       [some],
     );
     const drives = await manager.query<{ id: string; vehicleId: string; name: string; deletedAt: Date | null }[]>(
-      'SELECT id, vehicleId, name, deletedAt FROM drive WHERE vehicleId IN (?)',
+      'SELECT id, vehicleId, name, deletedAt FROM drive WHERE vehicleId IN (?) ORDER BY name, id',
       [some],
     );
     const byId = new Map(vehicles.map((vehicle) => [vehicle.id, { vehicle, names: [] as string[] }]));
@@ -81,19 +81,31 @@ export async function shownPage<R>(
   { search, limit, offset }: Page,
 ): Promise<{ rows: R[]; total: number }> {
   const [like, values] = search === '' ? ['', []] : ['found.text LIKE ?', [foldedAnywhere(search)]];
+  const inOrder = `ORDER BY ${table}.updatedAt DESC, ${table}.id DESC LIMIT ? OFFSET ?`;
+  if (search !== '') {
+    const found = await manager.query<{ id: string }[]>(
+      `SELECT ${table}Id AS id FROM ${table}_search AS found WHERE ${like} LIMIT ${MANY + 1}`,
+      values,
+    );
+    if (found.length === 0) return { rows: [], total: 0 };
+    if (found.length <= MANY)
+      return {
+        rows: await manager.query<R[]>(
+          `SELECT ${table}.* FROM ${table} FORCE INDEX (PRIMARY) WHERE ${table}.id IN (?) AND ${table}.deletedAt IS NULL ${inOrder}`,
+          [found.map(({ id }) => id), limit, offset],
+        ),
+        total: found.length,
+      };
+  }
   const [counted] = await manager.query<[{ total: string }]>(
     `SELECT COUNT(*) AS total FROM ${table}_search AS found ${like && `WHERE ${like}`}`,
     values,
   );
-  const total = Number(counted.total);
-  const joined =
-    total > MANY || search === ''
-      ? `${table} FORCE INDEX (${table}_recent) STRAIGHT_JOIN ${table}_search AS found`
-      : `${table}_search AS found STRAIGHT_JOIN ${table}`;
   const rows = await manager.query<R[]>(
-    `SELECT ${table}.* FROM ${joined} ON ${table}.id = found.${table}Id ${like && `AND ${like}`} WHERE ${table}.deletedAt IS NULL
-     ORDER BY ${table}.updatedAt DESC, ${table}.id DESC LIMIT ? OFFSET ?`,
+    `SELECT ${table}.* FROM ${table} FORCE INDEX (${table}_recent)
+     STRAIGHT_JOIN ${table}_search AS found ON ${table}.id = found.${table}Id ${like && `AND ${like}`}
+     WHERE ${table}.deletedAt IS NULL ${inOrder}`,
     [...values, limit, offset],
   );
-  return { rows, total };
+  return { rows, total: Number(counted.total) };
 }

@@ -1,0 +1,24 @@
+import { readArchive } from '../files/read-archive';
+import { readFiles } from '../files/read-files';
+import { readEvents, readNewJob } from '../jobs/read-job';
+import { readStock } from '../stock/read-stock';
+import { checkDrive, type DriveCheck } from './check-drive';
+
+function* readOneDrive(value: unknown): Generator<DriveCheck> {
+  yield checkDrive(value);
+}
+
+/** What is done beside the requests, a piece at a time. */
+export const TASKS = {
+  drive: readOneDrive,
+  job: readNewJob,
+  events: readEvents,
+  stock: readStock,
+  files: readFiles,
+  archive: readArchive,
+};
+
+export type TaskName = keyof typeof TASKS;
+export type Sent<T extends TaskName> = Parameters<(typeof TASKS)[T]>[0];
+export type Item<T extends TaskName> =
+  ReturnType<(typeof TASKS)[T]> extends Generator<infer I> | AsyncGenerator<infer I> ? I : never;

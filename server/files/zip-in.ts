@@ -1,0 +1,109 @@
+import { createHash } from 'node:crypto';
+import { stat } from 'node:fs/promises';
+import { crc32 } from 'node:zlib';
+import yauzl from 'yauzl';
+import { invalid, Problem } from '../http/problem';
+
+/** More entries than any shop has; a list of names alone would fill the memory. */
+const MOST_ENTRIES = 500_000;
+
+/** An entry of a ZIP that is read when it is asked for. */
+export interface ZipEntry {
+  name: string;
+  /**
+   * What `as` makes of the whole of it, of `most` bytes at most. Refused are more than it says it holds, what does not
+   * fit its own checksum, and, once it is read, what is not what the archive was made of.
+   */
+  read: <T>(most: number, as: (bytes: Buffer) => T | Promise<T>) => Promise<T>;
+  /** The same a piece at a time. */
+  pieces: (most: number) => AsyncGenerator<Buffer>;
+}
+
+export interface OpenZip {
+  entries: ReadonlyMap<string, ZipEntry>;
+  /** Holds what is read from here on against the SHA-256 of each entry by name; all of them are to be there. */
+  expect: (sums: ReadonlyMap<string, string>) => void;
+  close: () => void;
+}
+
+const refused = (why: string) => new Problem(422, 'Not an archive', `The archive cannot be read: ${why}.`);
+
+/** Sound in itself, and not what the archive was made of. */
+export class Another extends Problem {
+  constructor(name: string) {
+    const { title, detail, errors } = invalid([
+      { path: name, message: 'is damaged: it is not what this archive was made of' },
+    ]);
+    super(422, title, detail, errors);
+  }
+}
+
+/**
+ * Opens a ZIP. Refused are one with more entries than any shop has, with two of one name, and one whose entries lie
+ * over one another, so that a small file would hold what no disk does.
+ */
+export async function openZip(file: string): Promise<OpenZip> {
+  let zip: yauzl.ZipFile;
+  try {
+    zip = await yauzl.openPromise(file, { autoClose: false });
+  } catch (error) {
+    throw refused((error as Error).message);
+  }
+  let sums: ReadonlyMap<string, string> | null = null;
+  try {
+    if (zip.entryCount > MOST_ENTRIES) throw refused(`it has more than ${MOST_ENTRIES.toLocaleString('en')} entries`);
+    const { size } = await stat(file);
+    const entries = new Map<string, ZipEntry>();
+    let packed = 0;
+    for await (const entry of zip.eachEntry()) {
+      const name = entry.fileName;
+      if (entries.has(name)) throw refused(`it has two entries called ${name}`);
+      packed += entry.compressedSize;
+      if (packed > size) throw refused('its entries lie over one another');
+      const pieces = async function* (most: number): AsyncGenerator<Buffer> {
+        if (entry.uncompressedSize > most) throw refused(`${name} is larger than anything Emery writes`);
+        const hash = sums ? createHash('sha256') : null;
+        let sum = 0;
+        try {
+          for await (const piece of (await zip.openReadStreamPromise(entry)) as AsyncIterable<Buffer>) {
+            sum = crc32(piece, sum);
+            hash?.update(piece);
+            yield piece;
+          }
+        } catch (error) {
+          throw error instanceof Problem ? error : refused(`${name}: ${(error as Error).message}`);
+        }
+        if (sum !== entry.crc32) throw invalid([{ path: name, message: 'is damaged: it does not fit its checksum' }]);
+        if (!hash || hash.digest('hex') === sums!.get(name)) return;
+        throw new Another(name);
+      };
+      const read = async <T>(most: number, as: (bytes: Buffer) => T | Promise<T>) => {
+        const all: Buffer[] = [];
+        let other: Another | null = null;
+        try {
+          for await (const piece of pieces(most)) all.push(piece);
+        } catch (error) {
+          if (!(error instanceof Another)) throw error;
+          // What is wrong with it itself says more.
+          other = error;
+        }
+        const made = await as(Buffer.concat(all));
+        if (other) throw other;
+        return made;
+      };
+      entries.set(name, { name, read, pieces });
+    }
+    return {
+      entries,
+      expect: (wanted) => {
+        for (const name of wanted.keys())
+          if (!entries.has(name)) throw invalid([{ path: name, message: 'is missing: the archive is not whole' }]);
+        sums = wanted;
+      },
+      close: () => zip.close(),
+    };
+  } catch (error) {
+    zip.close();
+    throw error instanceof Problem ? error : refused((error as Error).message);
+  }
+}

@@ -1,0 +1,37 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import type { DataSource, EntityManager } from 'typeorm';
+import { Problem } from '../http/problem';
+
+/** Told by the database where two changes wait for one another: one of them is taken back, and can be made again. */
+const MET = new Set(['ER_LOCK_DEADLOCK', 'ER_CHECKREAD']);
+/** Another held what is wanted for longer than the database waits. */
+const HELD = 'ER_LOCK_WAIT_TIMEOUT';
+/** So often a change that met another is made anew, after a pause of up to so many ms more each time. */
+const MOST_TRIES = 12;
+const PAUSE_MS = 15;
+
+/** What was read to know what to hold was another by the time it was held: the change begins anew. */
+export class Moved extends Error {}
+
+const codeOf = (error: unknown) => (error as { code?: string }).code ?? '';
+
+/**
+ * Makes a change: all of it or none, and after what was done before it. Within, each read sees what is there at that
+ * moment, so what is held (`hold.ts`) before it is read is read as the last change left it. A change that meets another
+ * is made again from its start; `work` therefore keeps nothing from one time to the next.
+ */
+export async function change<T>(data: DataSource, work: (manager: EntityManager) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries += 1) {
+    try {
+      return await data.transaction('READ COMMITTED', work);
+    } catch (error) {
+      const again = error instanceof Moved || MET.has(codeOf(error));
+      if (again && tries < MOST_TRIES) await pause(Math.random() * PAUSE_MS * tries);
+      else if (again || codeOf(error) === HELD) throw busy();
+      else throw error;
+    }
+  }
+}
+
+const busy = () =>
+  new Problem(503, 'Busy', 'Others are changing the same thing just now. Nothing is lost; try again in a moment.');
