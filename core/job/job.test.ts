@@ -69,7 +69,8 @@ describe('the order of belts', () => {
         expect(tangled.length === 0).toBe(possible);
         if (!possible) none += 1;
       }),
-      { numRuns: draws(100) },
+      // All of them: of an eighth too few have no order at all.
+      { numRuns: 100 },
     );
     expect(none).toBeGreaterThan(3);
   });
