@@ -204,15 +204,37 @@ test.describe('with a server that ends', () => {
     const { events } = await emery.get<JobOpened>(`/jobs/${id}`);
     expect(events).toHaveLength(5);
 
-    // Signed off by one, what the other still ticks is not taken, and says so.
+    // Signed off by one, what the other still ticks goes to the story as late. His remark is not taken: it stays on the
+    // device, whole, through a reload and on every other page, and goes to a new job.
     await bob.context().setOffline(true);
     await steps(bob).nth(6).click();
+    await bob.getByRole('textbox', { name: 'Remark', exact: true }).fill('The bracket is cracked');
+    await bob.getByRole('region', { name: 'Written down with it' }).getByRole('button', { name: 'Add' }).last().click();
     await again.getByRole('button', { name: 'Sign it off' }).click();
     await expect(again.getByText(/Signed off by Ann/)).toBeVisible();
     await bob.context().setOffline(false);
     await expect(bob.getByText(/1 entry was not taken\./)).toBeVisible({ timeout: 30_000 });
     await expect(bob.getByText(/was signed off by Ann/)).toBeVisible();
     expect((await emery.get<{ jobs: JobListed[] }>('/jobs')).jobs).toEqual([]);
+    await expect(bob.getByText(/^Ticked late: /)).toBeVisible();
+    const kinds = (await emery.get<JobOpened>(`/jobs/${id}`)).events.map(({ kind }) => kind);
+    expect(kinds).toEqual(Array(6).fill('tick'));
+    await bob.reload();
+    await expect(bob.getByRole('alert', { name: 'Not taken' })).toContainText('Remark: The bracket is cracked');
+    for (const page of ['/', '/belts', '/counter']) {
+      await bob.goto(page);
+      await expect(bob.getByRole('status', { name: 'On this device' })).toContainText(
+        '1 entry of a job was not taken.',
+      );
+    }
+    await bob.getByRole('link', { name: 'The job', exact: true }).click();
+    await bob.getByRole('button', { name: 'Put to a new job' }).click();
+    await expect(bob.getByText('Bob: The bracket is cracked')).toBeVisible();
+    await expect(bob.getByRole('alert', { name: 'Not taken' })).toBeHidden();
+    const [next] = (await emery.get<{ jobs: JobListed[] }>('/jobs')).jobs;
+    await expect
+      .poll(async () => (await emery.get<JobOpened>(`/jobs/${next!.id}`)).events)
+      .toMatchObject([{ kind: 'note', text: 'The bracket is cracked', by: 'Bob' }]);
   });
 });
 

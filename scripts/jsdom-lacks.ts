@@ -7,8 +7,19 @@ class ResizeObserver {
   disconnect = () => undefined;
 }
 
+/** Passes on that something was posted, a turn later. */
+class MessageChannel {
+  port1 = { onmessage: null as (() => void) | null };
+  port2 = { postMessage: () => void setTimeout(() => this.port1.onmessage?.(), 0) };
+}
+
 /* What every browser has and jsdom lacks: the router and the interface's parts ask for it. */
-Object.assign(globalThis, { TextDecoder, TextEncoder, ...(!('ResizeObserver' in globalThis) && { ResizeObserver }) });
+Object.assign(globalThis, {
+  TextDecoder,
+  TextEncoder,
+  ...(!('ResizeObserver' in globalThis) && { ResizeObserver }),
+  ...(!('MessageChannel' in globalThis) && { MessageChannel }),
+});
 
 /* Of a pseudo-element jsdom knows no style and says so at length; that of its element stands in. */
 if ('window' in globalThis) {

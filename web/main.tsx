@@ -7,6 +7,8 @@ import { ApiProblem } from './api/client';
 import { fetchRest } from './parts/fetch-rest';
 import { lazyPart } from './parts/lazy-part';
 import { CounterKey } from './counter/CounterKey';
+import { outboxWanted } from './jobs/kept';
+import { useStore } from './state/store';
 import { withFont } from './theme/own-font';
 import './theme/tokens.css';
 import './ui/plain.css';
@@ -40,6 +42,10 @@ const Dress = lazyPart(
 );
 const CounterPage = lazyPart('The counter', () => withFont(import('./counter/CounterPage')), WAITING);
 
+const OutboxNotice = lazyPart('What waits on this device', () => import('./jobs/OutboxNotice'));
+/** What was put down at any job goes from any page. */
+const Outbox = () => useStore(outboxWanted) && <OutboxNotice />;
+
 const client = new QueryClient({
   defaultOptions: {
     queries: {
@@ -57,6 +63,7 @@ createRoot(document.getElementById('root')!).render(
     <QueryClientProvider client={client}>
       <BrowserRouter useTransitions={false}>
         <CounterKey />
+        <Outbox />
         <Routes>
           <Route path="counter/:question?" element={<CounterPage />} />
           <Route element={<Dress />}>

@@ -27,6 +27,7 @@ export {
   BOLT_REUSE_WORDS,
   BOLT_USE_WORDS,
   boltWords,
+  eventWords,
   jobMessage,
   jobWords,
   lateFacts,

@@ -8,7 +8,6 @@ import { bringList } from './bring';
 import { cardOf, inGivenOrder } from './card';
 import { addStep, leaveOut, moveStep, rewordStep } from './edit';
 import { beltOrder } from './order';
-import { draws } from '../test/draws';
 
 /** Any belts over one row of shafts, each sheave in a plane of its own: planes may well be in each other's way. */
 const anyDrive = fc

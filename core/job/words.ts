@@ -14,7 +14,7 @@ import { sectionOf } from '../loads';
 import { DRIVE_SIDE_WORDS } from '../section';
 import type { CardStep } from './card';
 import type { JobFinding } from './finding';
-import type { JobRun } from './run';
+import type { JobEvent, JobRun } from './run';
 import type { StepTold } from './steps';
 
 export const PHASE_WORDS: Record<Phase, string> = {
@@ -146,6 +146,41 @@ export function jobWords(drive: Drive, { code, belt, figures }: JobFinding): Fin
 }
 
 export const jobMessage = (drive: Drive, finding: JobFinding): string => inOneLine(jobWords(drive, finding));
+
+/** An entry of a job as one line: what somebody reads who decides what becomes of it. */
+export function eventWords({ drive, steps }: { drive: Drive; steps: readonly CardStep[] }, event: JobEvent): string {
+  const stepText = (id: string) => steps.find((step) => step.id === id)?.text ?? 'a step that is not in this job';
+  const at = (step: string | undefined) => (step === undefined ? '' : ` at “${stepText(step)}”`);
+  switch (event.kind) {
+    case 'tick':
+      return `${event.done ? 'Ticked' : 'Tick taken back'}: ${stepText(event.step)}`;
+    case 'note':
+      return `Remark${at(event.step)}: ${event.text}`;
+    case 'odometer':
+      return event.odometer === null ? 'Odometer not read' : `Odometer ${event.odometer.toLocaleString('en')}`;
+    case 'belt':
+      return `${capital(beltName(drive, event.belt))}: ${[
+        ...(event.fitted === undefined
+          ? []
+          : [event.fitted === 'new' ? 'a new one went on' : 'the same went on again']),
+        ...(event.marking ? [`marking ${event.marking}`] : []),
+        ...(event.number ? [`number ${event.number}`] : []),
+        ...(event.why ? [`came off: ${event.why}`] : []),
+      ].join(', ')}`;
+    case 'part':
+      return event.count < 0
+        ? `Taken back: ${-event.count} × ${event.name}`
+        : `Part used: ${event.count} × ${event.name}`;
+    case 'photo':
+      return `Picture${at(event.step)}`;
+    case 'timer':
+      return event.running ? 'The clock was started' : 'The clock was stopped';
+    case 'plan':
+      return `The plan: ${PLAN_WORDS[event.change]} “${event.step.text}”`;
+  }
+}
+
+const PLAN_WORDS = { add: 'new step', remove: 'left out', reword: 'in other words' } as const;
 
 /** A story names so many late ticks, and so much of each step's text. */
 const MOST_LATE = 200;

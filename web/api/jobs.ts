@@ -9,7 +9,12 @@ export const useJobs = (of: { drive?: string; vehicle?: string }) =>
   useQuery({
     queryKey: ['jobs', of],
     queryFn: ({ signal }) =>
-      ask<{ jobs: JobListed[] }>('GET', `/jobs?${new URLSearchParams(of).toString()}`, undefined, signal),
+      ask<{ jobs: JobListed[]; total: number }>(
+        'GET',
+        `/jobs?${new URLSearchParams(of).toString()}`,
+        undefined,
+        signal,
+      ),
     staleTime: 5000,
   });
 

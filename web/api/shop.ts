@@ -54,10 +54,10 @@ export const useDeleted = (enabled: boolean) =>
     enabled,
     queryFn: async ({ signal }) => {
       const [vehicles, drives] = await Promise.all([
-        ask<{ vehicles: VehicleListed[] }>('GET', '/vehicles/deleted', undefined, signal),
-        ask<{ drives: DriveListed[] }>('GET', '/drives/deleted', undefined, signal),
+        ask<{ vehicles: VehicleListed[]; total: number }>('GET', '/vehicles/deleted', undefined, signal),
+        ask<{ drives: DriveListed[]; total: number }>('GET', '/drives/deleted', undefined, signal),
       ]);
-      return { ...vehicles, ...drives };
+      return { ...vehicles, ...drives, total: vehicles.total + drives.total };
     },
   });
 

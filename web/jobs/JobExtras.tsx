@@ -1,7 +1,7 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { AutoComplete, Button } from 'antd';
 import { useDeferredValue } from 'react';
-import { useStock } from '../api/stock';
+import { type StockListed, useStock } from '../api/stock';
 import { FigureField } from '../ui/FigureField';
 import { OdometerOffer } from '../ui/OdometerOffer';
 import { PictureButton } from '../ui/PictureButton';
@@ -76,6 +76,10 @@ export const ShopOdometer = ({ job, hand }: Props) => (
   />
 );
 
+/** What tells two belts of one code apart. */
+const sizeOf = ({ section, ribs, lengthMm }: StockListed) =>
+  `${ribs === null ? '' : `${ribs}-rib `}${section}, ${Math.round(lengthMm)} mm`;
+
 /** Parts used, off the shop's own shelf or not. */
 function Parts({ job, hand: { run, happens } }: Props) {
   const [text, setText] = useTyped('part used', '');
@@ -85,21 +89,22 @@ function Parts({ job, hand: { run, happens } }: Props) {
   const belts = wanted === '' ? [] : (stock.data?.pages[0]?.belts ?? []).slice(0, 12);
   const add = (name: string) => {
     if (name.trim() === '') return;
-    const belt = belts.find(({ code }) => code === name);
-    happens({
-      kind: 'part',
-      name: name.trim(),
-      count: 1,
-      ...(belt && { stock: belt.id }),
-    });
+    happens({ kind: 'part', name: name.trim(), count: 1 });
     setText('');
   };
+  /** A row of the list that was chosen: two of one code are two belts. */
+  const take = ({ id, code }: StockListed) => {
+    happens({ kind: 'part', name: code, count: 1, stock: id });
+    setText('');
+  };
+  /** What was typed may be the code of one row alone; of several, one is to be chosen. */
+  const alike = belts.filter(({ code }) => code === text.trim());
   return (
     <div>
       <h3>Parts used</h3>
       <ul className="at-hand">
         {run.parts.map((part) => (
-          <li key={part.name}>
+          <li key={`${part.stock ?? ''} ${part.name}`}>
             <span>
               {part.count} × {part.name}
               {part.stock !== undefined && <span className="quiet"> off the shelf</span>}
@@ -108,7 +113,12 @@ function Parts({ job, hand: { run, happens } }: Props) {
               <Button
                 icon={<DeleteOutlined />}
                 aria-label={`Take back: ${part.name}`}
-                onClick={() => happens({ kind: 'part', name: part.name, count: -part.count })}
+                onClick={() =>
+                  happens({
+                    ...{ kind: 'part', name: part.name, count: -part.count },
+                    ...(part.stock !== undefined && { stock: part.stock }),
+                  })
+                }
               />
             )}
           </li>
@@ -121,14 +131,23 @@ function Parts({ job, hand: { run, happens } }: Props) {
             value={text}
             aria-label="Part used"
             placeholder="Code of a belt in stock, or any part"
-            options={belts.map(({ code, shelf }) => ({
-              value: code,
-              label: `${code} · ${shelf === 1 ? '1 on the shelf' : `${shelf} on the shelf`}`,
+            options={belts.map((belt) => ({
+              // The list knows its options by this: two of one code would be one.
+              value: `#${belt.id}`,
+              belt,
+              label: `${belt.code} · ${sizeOf(belt)} · ${belt.shelf} on the shelf`,
             }))}
             onChange={(value: string) => setText(value.slice(0, 200))}
-            onSelect={(value: string) => add(value)}
+            onSelect={(_value, { belt }) => take(belt)}
           />
-          <Button onClick={() => add(text)}>Add</Button>
+          <Button disabled={alike.length > 1} onClick={() => (alike.length === 1 ? take(alike[0]!) : add(text))}>
+            Add
+          </Button>
+          {alike.length > 1 && (
+            <p className="quiet">
+              {alike.length} belts of the list have this code. Choose which one from those that drop down.
+            </p>
+          )}
         </div>
       )}
     </div>

@@ -10,13 +10,14 @@ import { JobExtras } from './JobExtras';
 import { PlanOffers } from './PlanOffers';
 import { SignOff } from './SignOff';
 import { Steps } from './Steps';
+import { Waiting } from './Waiting';
 import { type JobInHand, useJob } from './use-job';
 import { sayWho, useWho } from './who';
 import '../bench/bench.css';
 import '../ui/ledger.css';
 import './jobs.css';
 import type { JobOpened } from '@emery/core/api';
-import { durationWords, type JobEstimate } from '@emery/core/job';
+import { durationWords, type JobEstimate, lateFacts } from '@emery/core/job';
 import { sketchOf } from '@emery/core/path';
 
 /** One job, ticked off at the vehicle: on a telephone with one thumb, on several devices at once. */
@@ -72,6 +73,15 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
             <p className="job-signed" role="status">
               ✓ Signed off by {job.signedBy}, {signedAt.slice(0, 10)}. It is kept as it was.
             </p>
+            {run.late.length > 0 && (
+              <ul className="findings" aria-label="Came in after the sign-off">
+                {lateFacts(sheet.steps, run).map((fact, k) => (
+                  <li key={k} className="finding is-note">
+                    {fact}
+                  </li>
+                ))}
+              </ul>
+            )}
             {sheet.estimate && <Estimate estimate={sheet.estimate} open={false} run={run} />}
           </>
         ) : (
@@ -80,7 +90,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
             <Timer hand={hand} estimate={sheet.estimate} />
           </>
         )}
-        <Waiting hand={hand} />
+        <Waiting job={job} hand={hand} />
         <div className="job-links">
           <Link to={`/jobs/${job.id}/print`}>Print or PDF</Link>
           <Link to={`/vehicles/${job.vehicleId}`}>The vehicle&rsquo;s story</Link>
@@ -114,31 +124,6 @@ function Who() {
         onChange={(event) => sayWho(event.target.value)}
       />
     </label>
-  );
-}
-
-/** What is not with the server yet, and what it would not take. */
-function Waiting({ hand: { queue, forgetRefused } }: { hand: JobInHand }) {
-  const count = queue.waiting.length;
-  return (
-    <>
-      {queue.problem && count > 0 && (
-        <p className="finding is-watch" role="status">
-          <strong>{count === 1 ? '1 entry waits' : `${count} entries wait`} on this device.</strong> {queue.problem}{' '}
-          They go by themselves once it is back; the page may be closed meanwhile.
-        </p>
-      )}
-      {queue.refused && (
-        <p className="finding is-fault" role="alert">
-          <strong>
-            {queue.refused.events.length === 1
-              ? '1 entry was not taken.'
-              : `${queue.refused.events.length} entries were not taken.`}
-          </strong>{' '}
-          {queue.refused.why} <Button onClick={forgetRefused}>I have read it</Button>
-        </p>
-      )}
-    </>
   );
 }
 

@@ -1,14 +1,15 @@
 /** @jest-environment jsdom */
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render, screen } from '@testing-library/react';
+import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { App } from 'antd';
 import { MemoryRouter } from 'react-router';
 import { Estimate } from './Estimate';
 import { Fitted } from './Fitted';
-import { ShopOdometer } from './JobExtras';
+import { JobExtras, ShopOdometer } from './JobExtras';
 import { SignOff } from './SignOff';
 import type { JobInHand } from './use-job';
+import { Waiting } from './Waiting';
 import type { JobOpened } from '@emery/core/api';
 import { bringList, cardOf, estimateOf, type JobEvent, labourPace, runOf } from '@emery/core/job';
 import { DEMO } from '../../core/test/demo';
@@ -34,7 +35,7 @@ function hand(events: readonly object[] = []) {
   const said: object[] = [];
   const all = events.map((event, k) => ({ id: `e${k}`, at: '2026-11-29T09:00:00Z', by: 'Ann', ...event }) as JobEvent);
   const inHand: JobInHand = {
-    ...{ job, error: null, run: runOf(all), queue: { waiting: [], problem: null, refused: null } },
+    ...{ job, error: null, run: runOf(all), queue: { waiting: [], problem: null, refused: null, kept: true } },
     happens: (what) => said.push(what),
     forgetRefused: () => undefined,
   };
@@ -111,4 +112,86 @@ test('the estimate: labour by default, and the price of an hour that is no price
   await userEvent.type(field, 'dear{Enter}');
   expect(field).toHaveProperty('value', 'dear');
   expect(screen.getByRole('alert').textContent).toMatch(/^Price of an hour/);
+});
+
+/** What the server says, as `fetch` gives it. */
+const answer = (body: object) =>
+  Promise.resolve({ ok: true, status: 200, text: () => Promise.resolve(JSON.stringify(body)) });
+
+describe('what is not with the server', () => {
+  const waiting = [{ id: 'w', at: '2026-11-29T09:00:00Z', by: 'Ann', kind: 'note', text: 'Stiff' }] as JobEvent[];
+  test('waits, and says whether the page may be closed', () => {
+    const { inHand } = hand();
+    const queue = { ...inHand.queue, waiting, problem: 'The Emery server does not answer.' };
+    show(<Waiting job={job} hand={{ ...inHand, queue }} />);
+    expect(screen.getByRole('status').textContent).toMatch(/1 entry waits.*this one may be closed/);
+  });
+  test('where nothing can be kept it says so, though the server answers', () => {
+    const { inHand } = hand();
+    show(<Waiting job={job} hand={{ ...inHand, queue: { ...inHand.queue, waiting, kept: false } }} />);
+    expect(screen.getByRole('status').textContent).toMatch(/This browser keeps nothing.*Leave this page open/);
+  });
+  test('what was refused stands there whole, is copied as it is, and is let go only by hand', async () => {
+    const { inHand } = hand();
+    const long = 'The bracket is cracked at the lower bolt. '.repeat(20).trim();
+    const events = [
+      { ...waiting[0]!, text: long },
+      { id: 'o', at: '2026-11-29T09:01:00Z', by: '', kind: 'odometer', odometer: 152_400 },
+      { id: 'b', at: '2026-11-29T09:02:00Z', by: 'Ann', kind: 'belt', belt: 'main', fitted: 'new', number: 'N 7' },
+    ] as JobEvent[];
+    const gone: unknown[] = [];
+    const refused = { why: 'This job was signed off by Bob.', events };
+    const shown = { ...inHand, queue: { ...inHand.queue, refused }, forgetRefused: (ids: unknown) => gone.push(ids) };
+    const user = userEvent.setup();
+    show(<Waiting job={job} hand={shown} />);
+    const told = screen.getByRole('alert');
+    expect(told.textContent).toContain('3 entries were not taken. This job was signed off by Bob.');
+    const lines = [...told.querySelectorAll('li')].map(({ textContent }) => textContent);
+    expect(lines[0]).toBe(`Ann, 2026-11-29 09:00: Remark: ${long}`);
+    expect(lines[1]).toBe('2026-11-29 09:01: Odometer 152,400');
+    expect(lines[2]).toMatch(/: The belt: a new one went on, number N 7$/);
+    await user.click(screen.getByRole('button', { name: 'Copy' }));
+    expect(await navigator.clipboard.readText()).toBe(lines.join('\n'));
+    expect(gone).toEqual([]);
+    await user.click(screen.getByRole('button', { name: 'Let go' }));
+    expect(gone).toEqual([['w', 'o', 'b']]);
+  });
+  test('put to a new job it is there before it is let go here', async () => {
+    const { inHand } = hand();
+    const gone: unknown[] = [];
+    const asked: { url: string; body: { id: string; events?: { text: string }[] } }[] = [];
+    global.fetch = jest.fn((url: string, { body }: { body: string }) => {
+      asked.push({ url, body: JSON.parse(body) as never });
+      return answer({ id: 'n', late: [] });
+    }) as never;
+    const refused = { why: 'Signed off.', events: waiting };
+    const shown = { ...inHand, queue: { ...inHand.queue, refused }, forgetRefused: (ids: unknown) => gone.push(ids) };
+    show(<Waiting job={job} hand={shown} />);
+    await userEvent.setup().click(screen.getByRole('button', { name: 'Put to a new job' }));
+    await waitFor(() => expect(gone).toEqual([['w']]));
+    expect(asked[0]).toMatchObject({ url: '/api/jobs', body: { driveId: 'd' } });
+    await waitFor(() =>
+      expect(asked[1]).toMatchObject({ url: '/api/jobs/n/events', body: { events: [{ text: 'Stiff' }] } }),
+    );
+  });
+});
+
+describe('parts off the shelf', () => {
+  test('two rows of one code are two belts: the one that is chosen is taken, and taken back', async () => {
+    const belts = [7, 8].map((id) => ({
+      ...{ id, code: 'TF 9', section: 'PK', ribs: 6, lengthMm: 1000 + id, price: null, shelf: 3 },
+    }));
+    global.fetch = jest.fn(() => answer({ belts, total: 2 })) as never;
+    const { inHand, said } = hand([{ kind: 'part', name: 'TF 9', count: 2, stock: 7 }]);
+    show(<JobExtras job={job} hand={inHand} />);
+    const user = userEvent.setup();
+    await user.type(screen.getByRole('combobox', { name: 'Part used' }), 'TF 9');
+    await user.click(await screen.findByText(/1008 mm/));
+    expect(said.at(-1)).toEqual({ kind: 'part', name: 'TF 9', count: 1, stock: 8 });
+    // Typed out, it is neither: one of them is to be chosen.
+    await user.type(screen.getByRole('combobox', { name: 'Part used' }), 'TF 9');
+    await screen.findByText(/2 belts of the list have this code/);
+    await user.click(screen.getByRole('button', { name: /Take back: TF 9/ }));
+    expect(said.at(-1)).toEqual({ kind: 'part', name: 'TF 9', count: -2, stock: 7 });
+  });
 });

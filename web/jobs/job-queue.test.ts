@@ -1,5 +1,5 @@
 import { ApiProblem } from '../api/client';
-import { JobQueue } from './job-queue';
+import { JobQueue, jobsKept, type Keep } from './job-queue';
 import type { JobEvent } from '@emery/core/job';
 
 const tick = (step: string): JobEvent => ({
@@ -12,18 +12,23 @@ const tick = (step: string): JobEvent => ({
 });
 const away = () => new ApiProblem(0, 'No answer', 'The Emery server does not answer.');
 
+const storageOf = (kept: Map<string, string>, full = false): Keep => ({
+  getItem: (key) => kept.get(key) ?? null,
+  setItem: (key, value) => {
+    if (full) throw new DOMException('full', 'QuotaExceededError');
+    kept.set(key, value);
+  },
+  removeItem: (key) => void kept.delete(key),
+  key: (k) => [...kept.keys()][k] ?? null,
+  get length() {
+    return kept.size;
+  },
+});
+
 /** A device's storage, and a server that can be away, answer late, or lose its answer after it took what was sent. */
 function device() {
   const kept = new Map<string, string>();
-  const storage = {
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, value: string) => void kept.set(key, value),
-    removeItem: (key: string) => void kept.delete(key),
-    key: (k: number) => [...kept.keys()][k] ?? null,
-    get length() {
-      return kept.size;
-    },
-  };
+  const storage = storageOf(kept);
   const there = new Map<string, JobEvent>();
   const server = { mode: 'up' as 'up' | 'away' | 'answer lost' | 'signed' };
   const post = async (events: readonly JobEvent[]) => {
@@ -53,7 +58,7 @@ test('what happens is sent at once, and nothing is kept once the server has it',
   await settle();
   expect([...there.keys()]).toEqual(['a', 'b']);
   expect(taken).toEqual(['a', 'b']);
-  expect(queue.get()).toEqual({ waiting: [], problem: null, refused: null });
+  expect(queue.get()).toEqual({ waiting: [], problem: null, refused: null, kept: true });
   expect(kept.size).toBe(0);
 });
 
@@ -154,4 +159,107 @@ test('a device that keeps nothing, or something else than ours, works all the sa
   queue.put(tick('a'));
   await settle();
   expect(sent).toEqual(['a']);
+});
+
+const note = (id: string, text = 'The bracket is cracked'): JobEvent => ({
+  ...{ id, at: `2026-11-26T10:00:0${id.length}Z`, by: 'Ann', kind: 'note', text },
+});
+
+test('a remark that is refused outlives the page, whole, until it was read; ticks beside it go on', async () => {
+  const { kept, there, open } = device();
+  const sent: string[][] = [];
+  const post = async (events: readonly JobEvent[]) => {
+    await Promise.resolve();
+    sent.push(events.map(({ id }) => id));
+    const refused = events.filter(({ kind }) => kind !== 'tick').map(({ id }) => id);
+    if (refused.length > 0) throw new ApiProblem(409, 'Signed off', 'Signed off by Bob.', [], { refused });
+    for (const event of events) there.set(event.id, event);
+    return { late: events.map(({ id }) => id) };
+  };
+  const storage = storageOf(kept);
+  const taken: JobEvent[] = [];
+  const queue = new JobQueue('j', post, (events) => taken.push(...events), storage);
+  queue.put(tick('a'));
+  queue.put(note('bb'));
+  queue.put(tick('ccc'));
+  await settle();
+  await settle();
+  expect([...there.keys()]).toEqual(['a', 'ccc']);
+  // The story has them as late, and so has this page.
+  expect(taken).toMatchObject([
+    { id: 'a', late: true },
+    { id: 'ccc', late: true },
+  ]);
+  expect(queue.get()).toMatchObject({ waiting: [], kept: true, refused: { events: [{ id: 'bb' }] } });
+  queue.stop();
+  const again = new JobQueue('j', post, () => undefined, storage);
+  expect(again.get().refused).toMatchObject({
+    why: 'Signed off by Bob.',
+    events: [{ id: 'bb', text: 'The bracket is cracked' }],
+  });
+  expect(jobsKept(storage)).toEqual(new Set(['j']));
+  await again.send();
+  expect(sent.flat().filter((id) => id === 'bb')).toHaveLength(1);
+  again.forgetRefused(['bb']);
+  expect([again.get().refused, kept.size, jobsKept(storage).size]).toEqual([null, 0, 0]);
+  expect(open().get().refused).toBeNull();
+});
+
+test('one that is refused by its place does not take the others with it', async () => {
+  const { kept, there } = device();
+  const post = async (events: readonly JobEvent[]) => {
+    await Promise.resolve();
+    const k = events.findIndex(({ id }) => id === 'bb');
+    if (k >= 0)
+      throw new ApiProblem(422, 'Not accepted', 'too long', [{ path: `events[${k}].text`, message: 'too long' }]);
+    for (const event of events) there.set(event.id, event);
+  };
+  const queue = new JobQueue('j', post, () => undefined, storageOf(kept));
+  for (const event of [tick('a'), note('bb'), tick('c')]) queue.put(event);
+  for (let k = 0; k < 5; k += 1) await settle();
+  expect([...there.keys()]).toEqual(['a', 'c']);
+  expect(queue.get().refused).toMatchObject({ why: 'too long', events: [{ id: 'bb' }] });
+});
+
+test.each([
+  ['full', () => storageOf(new Map(), true)],
+  ['forbidden', () => null],
+])('where the storage is %s it says that nothing is kept, and sends all the same', async (_how, storage) => {
+  const there: string[] = [];
+  let away = true;
+  const post = async (events: readonly JobEvent[]) => {
+    await Promise.resolve();
+    if (away) throw new ApiProblem(0, 'No answer', 'away');
+    there.push(...events.map(({ id }) => id));
+  };
+  const queue = new JobQueue('j', post, () => undefined, storage());
+  queue.put(note('a'));
+  await settle();
+  expect(queue.get()).toMatchObject({ kept: false, waiting: [{ id: 'a' }] });
+  away = false;
+  jest.advanceTimersByTime(20_000);
+  await settle();
+  expect([there, queue.get().kept]).toEqual([['a'], true]);
+});
+
+test('what another page left is taken on, once', async () => {
+  const { open, server, there } = device();
+  server.mode = 'away';
+  const [one, two] = [open(), open()];
+  one.put(note('bb'));
+  one.put(tick('a'));
+  await settle();
+  one.stop();
+  two.adopt();
+  two.adopt();
+  expect(
+    two
+      .get()
+      .waiting.map(({ id }) => id)
+      .sort(),
+  ).toEqual(['a', 'bb']);
+  server.mode = 'up';
+  await two.send();
+  await settle();
+  expect([...there.keys()].sort()).toEqual(['a', 'bb']);
 });

@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { ask } from '../api/client';
 import { newSaveId } from '../api/shop';
-import { browserStorage } from '../state/draft-store';
-import { JobQueue, type QueueState } from './job-queue';
+import type { QueueState } from './job-queue';
+import { outbox } from './outbox';
 import { whoIsThere } from './who';
 import type { JobNews, JobOpened } from '@emery/core/api';
 import { type JobEvent, type JobRun, jobSteps, runOf } from '@emery/core/job';
@@ -20,7 +20,8 @@ export interface JobInHand {
   run: JobRun;
   queue: QueueState;
   happens: (what: Happening) => void;
-  forgetRefused: () => void;
+  /** The refused ones of these ids, or all, were read. */
+  forgetRefused: (ids?: readonly string[]) => void;
 }
 
 /** A job with all that happened at it, here and elsewhere; what happens here is there at once. */
@@ -32,26 +33,15 @@ export function useJob(id: string): JobInHand {
     queryFn: ({ signal }) => ask<JobOpened>('GET', `/jobs/${id}`, undefined, signal),
     staleTime: Infinity,
   });
-  const [queue] = useState(
-    () =>
-      new JobQueue(
-        id,
-        (events) => ask('POST', `/jobs/${id}/events`, { events }),
-        // Told again by the news in their own order; until then they stand at the end.
-        (events) => client.setQueryData<JobOpened>(key, (job) => job && { ...job, events: [...job.events, ...events] }),
-        browserStorage(),
-      ),
-  );
+  const queue = useMemo(() => outbox.of(id), [id]);
   const state = useSyncExternalStore(queue.subscribe, queue.get);
   useEffect(() => {
-    const send = () => void queue.send();
-    send();
-    window.addEventListener('online', send);
-    return () => {
-      window.removeEventListener('online', send);
-      queue.stop();
-    };
-  }, [queue]);
+    void queue.send();
+    return outbox.follow(id, (events) =>
+      // Told again by the news in their own order; until then they stand at the end.
+      client.setQueryData<JobOpened>(key, (job) => job && { ...job, events: [...job.events, ...events] }),
+    );
+  }, [queue, client, id, key]);
   useNews(data ?? null, key);
   const events = useMemo(() => [...(data?.events ?? []), ...state.waiting], [data, state.waiting]);
   const run = useMemo(() => runOf(events), [events]);
@@ -67,7 +57,7 @@ export function useJob(id: string): JobInHand {
     queue: state,
     happens: (what) =>
       queue.put({ ...what, id: newSaveId(), at: new Date().toISOString(), by: whoIsThere() } as JobEvent),
-    forgetRefused: () => queue.forgetRefused(),
+    forgetRefused: (ids) => queue.forgetRefused(ids),
   };
 }
 

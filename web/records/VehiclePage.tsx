@@ -103,6 +103,11 @@ function Jobs({ vehicle }: { vehicle: VehicleListed }) {
           </li>
         ))}
       </ul>
+      {data && data.total > data.jobs.length && (
+        <p className="quiet">
+          Looked for among the last {data.jobs.length} of {data.total} jobs of this vehicle.
+        </p>
+      )}
     </section>
   );
 }

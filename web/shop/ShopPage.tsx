@@ -442,6 +442,11 @@ function DeletedList({ onClose }: { onClose: () => void }) {
           </li>
         ))}
       </ul>
+      {data && data.total > rows.length && (
+        <p className="quiet">
+          The last {rows.length} of {data.total} that were deleted.
+        </p>
+      )}
     </Modal>
   );
 }

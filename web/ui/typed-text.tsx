@@ -7,31 +7,35 @@ import { Listeners } from '../state/listeners';
  * what-if, another pulley taken in hand and a reload all give it back. It goes when it is taken over or given up.
  */
 const PREFIX = 'emery-typed:';
-const storage = browserStorage('sessionStorage');
+/** At a job it outlives the tab as well: a telephone lets go of a page whenever it likes. */
+const AT_A_JOB = /^job /;
+const ofTab = browserStorage('sessionStorage');
+const ofDevice = browserStorage();
 const texts = new Map<string, unknown>();
 const listeners = new Listeners();
 
-for (let k = 0; k < (storage?.length ?? 0); k += 1) {
-  const key = storage!.key(k)!;
-  if (!key.startsWith(PREFIX)) continue;
-  try {
-    texts.set(key.slice(PREFIX.length), JSON.parse(storage!.getItem(key)!));
-  } catch {
-    // Not ours after all.
+// What this tab has is newer than what any tab left.
+for (const storage of [ofDevice, ofTab])
+  for (let k = 0; k < (storage?.length ?? 0); k += 1) {
+    const key = storage!.key(k)!;
+    if (!key.startsWith(PREFIX)) continue;
+    try {
+      texts.set(key.slice(PREFIX.length), JSON.parse(storage!.getItem(key)!));
+    } catch {
+      // Not ours after all.
+    }
   }
-}
 
 function keep(place: string, value: unknown, lasting: boolean): void {
   if (value === undefined) texts.delete(place);
   else texts.set(place, value);
-  if (lasting) {
+  for (const storage of lasting ? [ofTab, ...(AT_A_JOB.test(place) ? [ofDevice] : [])] : [])
     try {
       if (value === undefined) storage?.removeItem(PREFIX + place);
       else storage?.setItem(PREFIX + place, JSON.stringify(value));
     } catch {
       // Full or forbidden: it is in the page all the same.
     }
-  }
   listeners.tell();
 }
 

@@ -1,0 +1,54 @@
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import { Link, useLocation } from 'react-router';
+import { outbox, type Unsent } from './outbox';
+import './outbox.css';
+
+/** What is on its way is not told at once: most of it is with the server before anybody could read that it is not. */
+const SOON_MS = 4000;
+
+/** On every page: what waits on this device of any job, and what the server did not take. A job's own page tells its own. */
+export default function OutboxNotice() {
+  const { pathname } = useLocation();
+  const all = useSyncExternalStore(outbox.subscribe, outbox.get).filter(({ jobId }) => pathname !== `/jobs/${jobId}`);
+  const waits = all.some(({ waiting }) => waiting.length > 0);
+  const [long, setLong] = useState(false);
+  useEffect(outbox.start, []);
+  useEffect(() => {
+    if (!waits) return;
+    const timer = setTimeout(() => setLong(true), SOON_MS);
+    return () => {
+      clearTimeout(timer);
+      setLong(false);
+    };
+  }, [waits]);
+  const told = all.filter(({ refused }) => refused !== null || long);
+  if (told.length === 0) return null;
+  return (
+    <div className="outbox" role="status" aria-label="On this device">
+      {told.map((one) => (
+        <p key={one.jobId}>
+          <strong>{unsentWords(one)}</strong>{' '}
+          {one.refused
+            ? 'It is kept here until you have read it.'
+            : one.kept
+              ? 'It goes by itself while any page of Emery is open here.'
+              : 'This browser keeps nothing: leave this page open until it is gone.'}{' '}
+          <Link to={`/jobs/${one.jobId}`}>The job</Link>
+        </p>
+      ))}
+    </div>
+  );
+}
+
+const entries = (count: number) => (count === 1 ? '1 entry' : `${count} entries`);
+
+/** How many of a job's entries wait, and how many were not taken. */
+export function unsentWords({ waiting, refused }: Pick<Unsent, 'waiting' | 'refused'>): string {
+  const not = refused?.events.length ?? 0;
+  return [
+    ...(not > 0 ? [`${entries(not)} of a job ${not === 1 ? 'was' : 'were'} not taken.`] : []),
+    ...(waiting.length > 0
+      ? [`${entries(waiting.length)} of a job ${waiting.length === 1 ? 'waits' : 'wait'} on this device.`]
+      : []),
+  ].join(' ');
+}

@@ -1,0 +1,94 @@
+import { App as AntApp, Button } from 'antd';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { ask } from '../api/client';
+import { newSaveId } from '../api/shop';
+import { outbox } from './outbox';
+import type { JobInHand } from './use-job';
+import { whoIsThere } from './who';
+import type { JobOpened } from '@emery/core/api';
+import { eventWords, type JobEvent } from '@emery/core/job';
+
+interface Props {
+  job: JobOpened;
+  hand: JobInHand;
+}
+
+/** What is not with the server yet, and what it would not take. */
+export function Waiting(props: Props) {
+  const { queue } = props.hand;
+  const count = queue.waiting.length;
+  return (
+    <>
+      {count > 0 && (queue.problem || !queue.kept) && (
+        <p className="finding is-watch" role="status">
+          <strong>{count === 1 ? '1 entry waits' : `${count} entries wait`} on this device.</strong> {queue.problem}{' '}
+          {queue.kept
+            ? 'They go by themselves once it is back, from any page of Emery that is open here; this one may be closed meanwhile.'
+            : 'This browser keeps nothing: its storage is full, or it may not. Leave this page open until they are gone.'}
+        </p>
+      )}
+      {queue.refused && <Refused {...props} why={queue.refused.why} events={queue.refused.events} />}
+    </>
+  );
+}
+
+/** What was refused, whole: to be copied, put to another job, or let go. */
+function Refused({ job, hand, why, events }: Props & { why: string; events: readonly JobEvent[] }) {
+  const { message } = AntApp.useApp();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const lines = events.map(
+    (event) =>
+      `${event.by ? `${event.by}, ` : ''}${event.at.slice(0, 16).replace('T', ' ')}: ${eventWords(job.sheet, event)}`,
+  );
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(lines.join('\n'));
+      void message.success('Copied.');
+    } catch {
+      void message.warning('This browser does not let Emery copy. Mark the text and copy it by hand.');
+    }
+  };
+  const move = useMutation({
+    mutationFn: async () => {
+      const next = await ask<JobOpened>('POST', '/jobs', {
+        ...{ id: newSaveId(), driveId: job.driveId, sheet: job.sheet },
+        ...{ by: whoIsThere(), at: new Date().toISOString() },
+      });
+      const queue = outbox.of(next.id);
+      // Kept there before it is let go here.
+      for (const event of events) queue.put({ ...event, id: newSaveId() });
+      hand.forgetRefused(events.map(({ id }) => id));
+      await client.invalidateQueries({ queryKey: ['jobs'] });
+      void message.success('Put to a new job, by the same card.');
+      void navigate(`/jobs/${next.id}`);
+    },
+  });
+  return (
+    <section className="finding is-fault job-refused" role="alert" aria-label="Not taken">
+      <p>
+        <strong>{events.length === 1 ? '1 entry was not taken.' : `${events.length} entries were not taken.`}</strong>{' '}
+        {why}{' '}
+        {hand.queue.kept
+          ? 'It stays on this device until you decide.'
+          : 'This browser keeps nothing: leave this page open until you have decided.'}
+      </p>
+      <ul>
+        {lines.map((line, k) => (
+          <li key={events[k]!.id}>{line}</li>
+        ))}
+      </ul>
+      <div className="button-row">
+        <Button type="primary" loading={move.isPending} onClick={() => move.mutate()}>
+          Put to a new job
+        </Button>
+        <Button onClick={() => void copy()}>Copy</Button>
+        <Button danger onClick={() => hand.forgetRefused(events.map(({ id }) => id))}>
+          Let go
+        </Button>
+      </div>
+      {move.error && <p role="alert">It was not put to a new job: {move.error.message}</p>}
+    </section>
+  );
+}
