@@ -142,6 +142,8 @@ const items = (
     .strict()
     .typeError('must be a list')
     .max(most, beyond)
+    // Read by what holds an edit to these bounds.
+    .meta({ most, item } as object)
     .test('items', (value, { path, options }) => {
       if (!Array.isArray(value) || value.length > most) return true;
       const found: ValidationError[] = [];

@@ -64,6 +64,7 @@ export { fieldLabel, type FieldLabel } from './field-labels';
 export { driveDifferences, type DriveDifference } from './differences';
 export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SIZES, SURFACE_OF } from './templates';
 export * from './edit';
+export { type Full, fullWords, MOST_DRIVE_BYTES, withinLists } from './full-lists';
 export * from './listen-again';
 export { lastChangedAt, ofBeltNow } from './belt-changed';
 export { lastOdometer } from './last-odometer';

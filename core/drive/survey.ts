@@ -119,6 +119,7 @@ export const picturePoints = (most: number) =>
     .typeError('must be a list')
     .required('is missing: it must be a list')
     .max(most, `must have ${most} items at most`)
+    .meta({ most, item: null } as object)
     .test('points', (value, { path, createError }) => {
       const wrong = value.length > most ? -1 : value.findIndex((point) => !isPoint(point));
       const bound = MOST_PX.toLocaleString('en');

@@ -10,7 +10,7 @@ import { keepMemory } from '../records/remember';
 import { duesOfDrives } from '../records/routes';
 import { indexVehicles } from '../vehicles/search-index';
 import type { DriveListed, DriveOpened } from '@emery/core/api';
-import type { Drive } from '@emery/core/drive';
+import { type Drive, fullWords, withinLists } from '@emery/core/drive';
 
 /** Where a new drive differs from one that was just drawn: brought back from an archive, it keeps what it had. */
 type Kept = Partial<Pick<DriveRow, 'id' | 'revision' | 'updatedAt' | 'deletedAt'>>;
@@ -130,7 +130,9 @@ export async function changeDrive(
     [id],
   );
   const before = JSON.parse(stored!.document) as Drive;
-  const after = changed(before);
+  // Past items make room in a list that is full; where there are none the whole change is refused, not part of it lost.
+  const { drive: after, full } = withinLists(before, changed(before));
+  if (full) throw new Problem(422, 'Drive full', fullWords(full));
   if (after === before) return before;
   await store(manager, row, await checkedDrive(after), randomUUID());
   return after;

@@ -1,11 +1,10 @@
 import { json, raw, type RequestHandler } from 'express';
 import { notJson, Problem } from './problem';
-import { beyondBounds, DRIVE_BOUNDS, type JsonBounds } from '@emery/core/drive';
+import { beyondBounds, DRIVE_BOUNDS, type JsonBounds, MOST_DRIVE_BYTES } from '@emery/core/drive';
 
 /** Lists and files brought in, bytes. */
 export const LARGE_BYTES = 20 * 1024 * 1024;
-/** No drive is larger, as it is saved or brought in, bytes of JSON without spaces. */
-export const MOST_DRIVE_BYTES = 1024 * 1024;
+export { MOST_DRIVE_BYTES };
 
 /**
  * Reads a JSON body of `limit` bytes at most. One that nests deeper or holds more values than `bounds` is refused

@@ -17,6 +17,7 @@ import { keepAt, keptAt, TypedPlace } from '../ui/typed-text';
 import { FrontView } from '../views/front/FrontView';
 import { BenchHeader } from './BenchHeader';
 import { DriveNotices } from './DriveNotices';
+import { FullNotice } from './FullNotice';
 import { KeysHelp } from './KeysHelp';
 import { StageRail } from './StageRail';
 import { useBenchKeys } from './use-bench-keys';
@@ -96,6 +97,7 @@ function BenchFrame({ open }: { open: OpenDrive }) {
           <BenchParts stage={stage} open={open} />
         </StageProviders>
       </div>
+      <FullNotice />
       {keysOpen && <KeysHelp open onClose={() => setKeysOpen(false)} />}
     </>
   );

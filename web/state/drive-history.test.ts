@@ -1,4 +1,5 @@
 import { createDriveStore, reduceHistory, startHistory, type DriveAction } from './drive-history';
+import { refusedEdit } from './full-drive';
 import { type Drive, newDrive } from '@emery/core/drive';
 
 const rename = (name: string, group?: string): DriveAction => ({
@@ -48,4 +49,56 @@ test('a long day keeps its last steps, not all of them', () => {
   );
   expect(history.past.length).toBeLessThanOrEqual(300);
   expect(history.present.name).toBe('step 999');
+});
+
+describe('a list that is full', () => {
+  const bolt = (k: number) => ({ id: `b${k}`, station: 's', use: 'pivot' as const });
+  const full = { ...newDrive('full'), job: { bolts: Array.from({ length: 100 }, (_, k) => bolt(k)) } } as Drive;
+  const add: DriveAction = {
+    type: 'edit',
+    change: (drive) => ({ ...drive, job: { bolts: [...(drive.job?.bolts ?? []), bolt(900)] } }),
+  };
+  beforeEach(() => refusedEdit.set(null));
+
+  test('changes nothing, tells why, and leaves no step to undo; the next edit is made', () => {
+    const store = createDriveStore(full);
+    let told = 0;
+    store.subscribe(() => (told += 1));
+    store.dispatch(add);
+    expect([store.get().present, store.get().past, told]).toEqual([full, [], 0]);
+    expect(refusedEdit.get()).toMatchObject({
+      text: expect.stringMatching(/^Bolt: a drive holds 100 at most/) as string,
+    });
+    store.dispatch(rename('b'));
+    expect([store.get().present.name, told, refusedEdit.get()]).toEqual(['b', 1, null]);
+    store.dispatch({ type: 'edit', change: (drive) => ({ ...drive, job: { bolts: drive.job!.bolts!.slice(1) } }) });
+    store.dispatch(add);
+    expect(store.get().present.job!.bolts).toHaveLength(100);
+  });
+
+  test('told twice it is told anew', () => {
+    const store = createDriveStore(full);
+    store.dispatch(add);
+    const first = refusedEdit.get();
+    store.dispatch(add);
+    expect(refusedEdit.get()!.times).toBe(first!.times + 1);
+  });
+
+  test('past items make room, and what was undone is there again', () => {
+    const finding = (k: number, past?: true) => ({
+      ...{ id: `f${k}`, on: 'belt', target: 'b', check: 'cracks', value: 1 },
+      ...(past && { past }),
+    });
+    const findings = [finding(0), finding(1, true), ...Array.from({ length: 998 }, (_, k) => finding(k + 2))];
+    const store = createDriveStore({ ...newDrive('f'), inspect: { findings } } as unknown as Drive);
+    store.dispatch({
+      type: 'edit',
+      change: (drive) =>
+        ({ ...drive, inspect: { findings: [...drive.inspect!.findings!, finding(2000)] } }) as unknown as Drive,
+    });
+    const ids = () => store.get().present.inspect!.findings!.map(({ id }) => id);
+    expect([ids().length, ids().includes('f1'), ids().at(-1), refusedEdit.get()]).toEqual([1000, false, 'f2000', null]);
+    store.dispatch({ type: 'undo' });
+    expect([ids().length, ids().includes('f1')]).toEqual([1000, true]);
+  });
 });

@@ -1,5 +1,6 @@
+import { refusedEdit, refuseEdit } from './full-drive';
 import { Listeners } from './listeners';
-import type { Drive } from '@emery/core/drive';
+import { type Drive, withinLists } from '@emery/core/drive';
 
 /** The open drive with the way back and forth. All drives are immutable and share what they have in common. */
 export interface DriveHistory {
@@ -50,7 +51,10 @@ export function reduceHistory(history: DriveHistory, action: DriveAction): Drive
   }
 }
 
-/** A history outside React: an edit has happened when `dispatch` returns, also while the page is going away. */
+/**
+ * A history outside React: an edit has happened when `dispatch` returns, also while the page is going away. One that
+ * the drive has no room for has not, and is told.
+ */
 export interface DriveStore {
   get: () => DriveHistory;
   dispatch: (action: DriveAction) => void;
@@ -65,7 +69,12 @@ export function createDriveStore(drive: Drive): DriveStore {
     dispatch: (action) => {
       const next = reduceHistory(history, action);
       if (next === history) return;
-      history = next;
+      if (action.type === 'edit') {
+        const { drive, full } = withinLists(history.present, next.present);
+        if (full) return refuseEdit(full);
+        refusedEdit.set(null);
+        history = drive === next.present ? next : { ...next, present: drive };
+      } else history = next;
       listeners.tell();
     },
     subscribe: listeners.add,

@@ -1,5 +1,6 @@
 import { createContext, useCallback, useContext, useEffect, useId, useSyncExternalStore, type ReactNode } from 'react';
 import { browserStorage } from '../state/draft-store';
+import { isRefusing } from '../state/full-drive';
 import { Listeners } from '../state/listeners';
 
 /*
@@ -27,6 +28,8 @@ for (const storage of [ofDevice, ofTab])
   }
 
 function keep(place: string, value: unknown, lasting: boolean): void {
+  // The edit that it was typed for was refused: it is not taken over.
+  if (value === undefined && isRefusing()) return;
   if (value === undefined) texts.delete(place);
   else texts.set(place, value);
   for (const storage of lasting ? [ofTab, ...(AT_A_JOB.test(place) ? [ofDevice] : [])] : [])
