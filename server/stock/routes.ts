@@ -54,7 +54,9 @@ export function stockRoutes(data: DataSource): Router {
   });
 
   router.delete('/:id', async (request, response) => {
-    const { affected } = await stock.delete({ id: Number(request.params.id) || 0 });
+    const id = Number(request.params.id);
+    if (!Number.isSafeInteger(id)) throw notFound('belt');
+    const { affected } = await stock.delete({ id });
     if (affected !== 1) throw notFound('belt');
     response.status(204).end();
   });
