@@ -215,8 +215,8 @@ type LifeRow = Omit<BeltOn, 'id'> & { id: string };
 const sectionsOf = (kind: BeltQuery['kind']) =>
   SECTIONS.filter((section) => section.kind === kind).map(({ name }) => name);
 
-/** What is asked of the belts that are on. All of it stands in the index that the list goes by, `life_listed`. */
-function beltsAsked(search: string): { query: BeltQuery; where: string; values: unknown[] } {
+/** What is asked of the belts that are on. All of it stands in the index that the list goes by. */
+function beltsAsked(search: string): { query: BeltQuery; from: string; where: string; values: unknown[] } {
   const query = readBeltQuery(search);
   const asked: [string, unknown][] = [];
   if (query.ribs !== null) asked.push(['ribs = ?', query.ribs]);
@@ -228,12 +228,12 @@ function beltsAsked(search: string): { query: BeltQuery; where: string; values: 
   for (const word of query.words.slice(0, MOST_WORDS)) asked.push(['text LIKE ?', foldedAnywhere(word)]);
   return {
     query,
+    // Of two in the same order the one that holds no more than the order is the quicker to go down.
+    from: `belt_life FORCE INDEX (${asked.length === 0 ? 'life_on' : 'life_listed'})`,
     where: whereOf(['isOn = 1', ...asked.map(([condition]) => condition)]),
     values: asked.map(([, value]) => value),
   };
 }
-
-const BELTS_IN_ORDER = 'belt_life FORCE INDEX (life_listed)';
 
 /** Belts of the list by what chooses them: their rows are looked at once it is known which they are. */
 async function beltsChosen(manager: EntityManager, chosen: string, values: readonly unknown[]): Promise<BeltOn[]> {
@@ -241,7 +241,7 @@ async function beltsChosen(manager: EntityManager, chosen: string, values: reado
     `SELECT belt_life.id, belt_life.belt, belt_life.section, belt_life.ribs, belt_life.kind, belt_life.lengthMm,
        belt_life.number, belt_life.fromAt AS fittedAt, belt_life.fromOdometer AS fittedOdometer, belt_life.unit,
        belt_life.ranKm, ${WHOSE}
-     FROM (SELECT id FROM ${BELTS_IN_ORDER} ${chosen}) AS page
+     FROM (SELECT id FROM ${chosen}) AS page
      STRAIGHT_JOIN belt_life ON belt_life.id = page.id ${joinWhose('belt_life')}
      ORDER BY belt_life.ranKm DESC, belt_life.id DESC`,
     [...values],
@@ -254,10 +254,10 @@ async function beltsChosen(manager: EntityManager, chosen: string, values: reado
 }
 
 async function pageOfBelts(manager: EntityManager, { search, limit, offset }: Page): Promise<BeltsOnPage> {
-  const { query, where, values } = beltsAsked(search);
+  const { query, from, where, values } = beltsAsked(search);
   return {
-    total: await totalOf(manager, `${BELTS_IN_ORDER} ${where}`, values),
-    belts: await beltsChosen(manager, `${where} ORDER BY ranKm DESC, id DESC LIMIT ? OFFSET ?`, [
+    total: await totalOf(manager, `${from} ${where}`, values),
+    belts: await beltsChosen(manager, `${from} ${where} ORDER BY ranKm DESC, id DESC LIMIT ? OFFSET ?`, [
       ...values,
       limit,
       offset,
@@ -268,13 +268,11 @@ async function pageOfBelts(manager: EntityManager, { search, limit, offset }: Pa
 
 /** All of them, a page at a time, each going on where the last one ended. */
 async function* allBelts(manager: EntityManager, search: string): AsyncGenerator<BeltOn[]> {
-  const { where, values } = beltsAsked(search);
+  const { from, where, values } = beltsAsked(search);
   for (let after: [string, unknown[]] = ['', []]; ;) {
-    const [condition, from] = after;
-    const page = await beltsChosen(manager, `${where} ${condition} ORDER BY ranKm DESC, id DESC LIMIT ${PAGE}`, [
-      ...values,
-      ...from,
-    ]);
+    const [condition, cut] = after;
+    const chosen = `${from} ${where} ${condition} ORDER BY ranKm DESC, id DESC LIMIT ${PAGE}`;
+    const page = await beltsChosen(manager, chosen, [...values, ...cut]);
     if (page.length > 0) yield page;
     if (page.length < PAGE) return;
     after = behind('ranKm', page.at(-1)!.ranKm, page.at(-1)!.id);
