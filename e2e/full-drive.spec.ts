@@ -49,7 +49,7 @@ test('a drive that is full of everything: what adds to it says why it does not, 
   const told = page.locator('.full-notice');
   const refused = async (words: RegExp) => {
     await expect(told.getByRole('alert')).toHaveText(words);
-    await told.getByRole('button', { name: 'All right' }).click();
+    await told.getByRole('button', { name: 'OK' }).click();
     await expect(told).toBeHidden();
   };
   await page.keyboard.press('9');

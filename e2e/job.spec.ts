@@ -213,24 +213,24 @@ test.describe('with a server that ends', () => {
     await again.getByRole('button', { name: 'Sign it off' }).click();
     await expect(again.getByText(/Signed off by Ann/)).toBeVisible();
     await bob.context().setOffline(false);
-    await expect(bob.getByText(/1 entry was not taken\./)).toBeVisible({ timeout: 30_000 });
+    await expect(bob.getByText(/1 entry was not saved\./)).toBeVisible({ timeout: 30_000 });
     await expect(bob.getByText(/was signed off by Ann/)).toBeVisible();
     expect((await emery.get<{ jobs: JobListed[] }>('/jobs')).jobs).toEqual([]);
     await expect(bob.getByText(/^Ticked late: /)).toBeVisible();
     const kinds = (await emery.get<JobOpened>(`/jobs/${id}`)).events.map(({ kind }) => kind);
     expect(kinds).toEqual(Array(6).fill('tick'));
     await bob.reload();
-    await expect(bob.getByRole('alert', { name: 'Not taken' })).toContainText('Remark: The bracket is cracked');
+    await expect(bob.getByRole('alert', { name: 'Not saved' })).toContainText('Remark: The bracket is cracked');
     for (const page of ['/', '/belts', '/counter']) {
       await bob.goto(page);
       await expect(bob.getByRole('status', { name: 'On this device' })).toContainText(
-        '1 entry of a job was not taken.',
+        '1 entry of a job was not saved.',
       );
     }
     await bob.getByRole('link', { name: 'The job', exact: true }).click();
-    await bob.getByRole('button', { name: 'Put to a new job' }).click();
+    await bob.getByRole('button', { name: 'Add to a new job' }).click();
     await expect(bob.getByText('Bob: The bracket is cracked')).toBeVisible();
-    await expect(bob.getByRole('alert', { name: 'Not taken' })).toBeHidden();
+    await expect(bob.getByRole('alert', { name: 'Not saved' })).toBeHidden();
     const [next] = (await emery.get<{ jobs: JobListed[] }>('/jobs')).jobs;
     await expect
       .poll(async () => (await emery.get<JobOpened>(`/jobs/${next!.id}`)).events)

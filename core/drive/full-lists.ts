@@ -120,10 +120,10 @@ function bytesOf(drive: Drive): number {
 /** Why an edit was not made, and what makes it possible. */
 export function fullWords({ list, most }: Full): string {
   if (list === '')
-    return 'The drive holds as much as it can, 1 MB. Nothing was changed; take out pictures or sounds first.';
+    return 'The drive holds as much as it can, 1 MB. Nothing was changed; remove pictures or sounds first.';
   const what = whatOf(list) ?? 'this list';
   const name = `${what[0]!.toUpperCase()}${what.slice(1)}`;
-  return `${name}: a drive holds ${most.toLocaleString('en')} at most. Nothing was changed; take one out first.`;
+  return `${name}: a drive holds ${most.toLocaleString('en')} at most. Nothing was changed; remove one first.`;
 }
 
 /** What an item of a list is called. */

@@ -190,7 +190,7 @@ const MOST_STEP_TEXT = 200;
 export function lateFacts(steps: readonly CardStep[], { late }: Pick<JobRun, 'late'>): string[] {
   const texts = new Map(steps.map(({ id, text }) => [id, text.slice(0, MOST_STEP_TEXT)]));
   const told = late.slice(0, MOST_LATE).map(({ step, done, by, at }) => {
-    const who = [by, at.slice(0, 16).replace('T', ' ')].filter(Boolean).join(', ');
+    const who = [by, at.slice(0, 10)].filter(Boolean).join(', ');
     return `${done ? 'Ticked' : 'Tick taken back'} late: ${texts.get(step) ?? 'a step that is not in this job'} (${who})`;
   });
   return late.length > MOST_LATE ? [...told, `and ${late.length - MOST_LATE} more`] : told;

@@ -188,7 +188,7 @@ function rowsOf(
         textOf([name, plate, drive.name, title, detail], 1600),
       ]);
     tell(title, detail, reading, pictures);
-    if (late.length > 0) tell('Came in after the job was signed off', late.join('; '), null, []);
+    if (late.length > 0) tell('Received after sign-off', late.join('; '), null, []);
   }
 }
 

@@ -32,7 +32,7 @@ export function FullNotice() {
       <p key={refused.times} role="alert">
         {refused.text}
       </p>
-      <PlainButton onClick={() => refusedEdit.set(null)}>All right</PlainButton>
+      <PlainButton onClick={() => refusedEdit.set(null)}>OK</PlainButton>
     </div>
   );
 }

@@ -58,7 +58,7 @@ test('beside the button that was pressed it says why nothing was changed, and wh
   expect([left, top]).toEqual(['40px', '248px']);
   expect(screen.getByLabelText<HTMLInputElement>('Step').value).toBe('Wipe the pulley');
   expect(store.get().present.job!.own).toHaveLength(100);
-  await user.click(screen.getByRole('button', { name: 'All right' }));
+  await user.click(screen.getByRole('button', { name: 'OK' }));
   expect(screen.queryByRole('alert')).toBeNull();
   // With room it goes through, and what was typed is forgotten as ever.
   store.dispatch({ type: 'edit', change: (drive) => ({ ...drive, job: { own: drive.job!.own!.slice(1) } }) });

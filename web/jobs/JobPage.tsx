@@ -74,7 +74,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
               ✓ Signed off by {job.signedBy}, {signedAt.slice(0, 10)}. It is kept as it was.
             </p>
             {run.late.length > 0 && (
-              <ul className="findings" aria-label="Came in after the sign-off">
+              <ul className="findings" aria-label="Received after sign-off">
                 {lateFacts(sheet.steps, run).map((fact, k) => (
                   <li key={k} className="finding is-note">
                     {fact}

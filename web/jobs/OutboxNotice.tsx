@@ -1,5 +1,6 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { Link, useLocation } from 'react-router';
+import { PlainButton } from '../ui/PlainButton';
 import { outbox, type Unsent } from './outbox';
 import './outbox.css';
 
@@ -22,22 +23,28 @@ export default function OutboxNotice() {
     };
   }, [waits]);
   const told = all.filter(({ refused }) => refused !== null || long);
-  if (told.length === 0) return null;
+  // Put out of the way, it stays so until there is something else to tell.
+  const words = told.map((one) => `${one.jobId} ${unsentWords(one)}`).join();
+  const [hidden, setHidden] = useState('');
+  if (told.length === 0 || hidden === words) return null;
   return (
     <div className="outbox" role="status" aria-label="On this device">
       {told.map((one) => (
         <p key={one.jobId}>
-          <strong>{unsentWords(one)}</strong>{' '}
-          {one.refused
-            ? 'It is kept here until you have read it.'
-            : one.kept
-              ? 'It goes by itself while any page of Emery is open here.'
-              : 'This browser keeps nothing: leave this page open until it is gone.'}{' '}
-          <Link to={`/jobs/${one.jobId}`}>The job</Link>
+          <strong>{unsentWords(one)}</strong> {whatNow(one)} <Link to={`/jobs/${one.jobId}`}>The job</Link>
         </p>
       ))}
+      <PlainButton onClick={() => setHidden(words)}>Hide</PlainButton>
     </div>
   );
+}
+
+/** What happens to them. */
+function whatNow({ waiting, refused, kept }: Unsent): string {
+  const single = waiting.length + (refused?.events.length ?? 0) === 1;
+  if (!kept) return `This browser cannot store ${single ? 'it' : 'them'}: keep this page open.`;
+  if (refused) return `${single ? 'It stays' : 'They stay'} on this device until you decide.`;
+  return `${single ? 'It is' : 'They are'} sent while any Emery page is open on this device.`;
 }
 
 const entries = (count: number) => (count === 1 ? '1 entry' : `${count} entries`);
@@ -46,7 +53,7 @@ const entries = (count: number) => (count === 1 ? '1 entry' : `${count} entries`
 export function unsentWords({ waiting, refused }: Pick<Unsent, 'waiting' | 'refused'>): string {
   const not = refused?.events.length ?? 0;
   return [
-    ...(not > 0 ? [`${entries(not)} of a job ${not === 1 ? 'was' : 'were'} not taken.`] : []),
+    ...(not > 0 ? [`${entries(not)} of a job ${not === 1 ? 'was' : 'were'} not saved.`] : []),
     ...(waiting.length > 0
       ? [`${entries(waiting.length)} of a job ${waiting.length === 1 ? 'waits' : 'wait'} on this device.`]
       : []),

@@ -136,7 +136,7 @@ function Tick({ job, step, number, next, hand: { run, happens }, fixed }: TickPr
   );
 }
 
-const timeOf = (at: string) =>
+export const timeOf = (at: string) =>
   new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
 /** The minutes of a step, counted down on this device; kept over a reload. */

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { newSaveId } from '../api/shop';
 import { outbox } from './outbox';
+import { timeOf } from './Steps';
 import type { JobInHand } from './use-job';
 import { whoIsThere } from './who';
 import type { JobOpened } from '@emery/core/api';
@@ -24,8 +25,8 @@ export function Waiting(props: Props) {
         <p className="finding is-watch" role="status">
           <strong>{count === 1 ? '1 entry waits' : `${count} entries wait`} on this device.</strong> {queue.problem}{' '}
           {queue.kept
-            ? 'They go by themselves once it is back, from any page of Emery that is open here; this one may be closed meanwhile.'
-            : 'This browser keeps nothing: its storage is full, or it may not. Leave this page open until they are gone.'}
+            ? 'They are sent once the server is back, from any Emery page that is open on this device. You can close this page.'
+            : 'This browser cannot store them: its storage is full or blocked. Keep this page open until they are sent.'}
         </p>
       )}
       {queue.refused && <Refused {...props} why={queue.refused.why} events={queue.refused.events} />}
@@ -39,9 +40,9 @@ function Refused({ job, hand, why, events }: Props & { why: string; events: read
   const client = useQueryClient();
   const navigate = useNavigate();
   const lines = events.map(
-    (event) =>
-      `${event.by ? `${event.by}, ` : ''}${event.at.slice(0, 16).replace('T', ' ')}: ${eventWords(job.sheet, event)}`,
+    (event) => `${[event.by, timeOf(event.at)].filter(Boolean).join(', ')}: ${eventWords(job.sheet, event)}`,
   );
+  const several = events.length > 1;
   const copy = async () => {
     try {
       await navigator.clipboard.writeText(lines.join('\n'));
@@ -61,18 +62,17 @@ function Refused({ job, hand, why, events }: Props & { why: string; events: read
       for (const event of events) queue.put({ ...event, id: newSaveId() });
       hand.forgetRefused(events.map(({ id }) => id));
       await client.invalidateQueries({ queryKey: ['jobs'] });
-      void message.success('Put to a new job, by the same card.');
+      void message.success('Added to a new job with the same card.');
       void navigate(`/jobs/${next.id}`);
     },
   });
   return (
-    <section className="finding is-fault job-refused" role="alert" aria-label="Not taken">
+    <section className="finding is-fault job-refused" role="alert" aria-label="Not saved">
       <p>
-        <strong>{events.length === 1 ? '1 entry was not taken.' : `${events.length} entries were not taken.`}</strong>{' '}
-        {why}{' '}
+        <strong>{several ? `${events.length} entries were not saved.` : '1 entry was not saved.'}</strong> {why}{' '}
         {hand.queue.kept
-          ? 'It stays on this device until you decide.'
-          : 'This browser keeps nothing: leave this page open until you have decided.'}
+          ? `${several ? 'They stay' : 'It stays'} on this device until you decide.`
+          : 'This browser cannot store anything: keep this page open until you have decided.'}
       </p>
       <ul>
         {lines.map((line, k) => (
@@ -81,14 +81,14 @@ function Refused({ job, hand, why, events }: Props & { why: string; events: read
       </ul>
       <div className="button-row">
         <Button type="primary" loading={move.isPending} onClick={() => move.mutate()}>
-          Put to a new job
+          Add to a new job
         </Button>
         <Button onClick={() => void copy()}>Copy</Button>
         <Button danger onClick={() => hand.forgetRefused(events.map(({ id }) => id))}>
-          Let go
+          Discard
         </Button>
       </div>
-      {move.error && <p role="alert">It was not put to a new job: {move.error.message}</p>}
+      {move.error && <p role="alert">The new job was not started: {move.error.message}</p>}
     </section>
   );
 }
