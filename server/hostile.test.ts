@@ -194,6 +194,18 @@ describe('requests that used to be faults', () => {
     expect(body.vehicles[0].drives).toHaveLength(4);
   });
 
+  test('more bring in lists at once than there are connections to the database: each is answered', async () => {
+    const row = { section: 'PK', ribs: '6', length: '1000', code: 'at once', shelf: '1' };
+    const part = { label: 'at once', kind: 'spacer', depth: '2.5' };
+    const answers = await Promise.all(
+      Array.from({ length: 40 }, (_, k) =>
+        k % 2 === 0 ? shop.ask('POST', '/stock', { rows: [row] }) : shop.ask('POST', '/parts', { rows: [part] }),
+      ),
+    );
+    expect(answers.map(({ status }) => status)).toEqual(Array(40).fill(201));
+    expect((await shop.ask('GET', '/stock?search=at%20once')).body.total).toBe(20);
+  });
+
   test('a file larger than a save may be is not let in', async () => {
     const large = { ...sample(), note: 'n'.repeat(1_100_000) };
     expect(

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { In, type DataSource, type EntityManager } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import { change } from '../storage/change';
 import { holdDrive } from '../storage/hold';
 import { checkedDrive, type CheckedDrive } from '../check';
-import { DriveDocument, DriveEntity, type DriveRow } from './entity';
+import { DriveEntity, type DriveRow } from './entity';
 import { Vehicle } from '../vehicles/entity';
 import { invalid, notFound, Problem } from '../http/problem';
+import { RawJson } from '../http/raw-json';
 import { keepMemory } from '../records/remember';
 import { duesOfDrives } from '../records/routes';
 import { indexVehicles } from '../vehicles/search-index';
@@ -151,25 +152,27 @@ async function store(
   return { id, ...saved };
 }
 
-/** The drives with these ids, drawings and all, in the order given. */
-export async function listDrives(manager: EntityManager, rows: DriveRow[]): Promise<DriveListed<Date>[]> {
+/** A drive as lists show it, its drawing as it is stored. */
+export type DriveSent = Omit<DriveListed<Date>, 'sketch'> & { sketch: RawJson };
+
+/** The drives of these rows, drawings and all, in the order given. */
+export async function listDrives(manager: EntityManager, rows: DriveRow[]): Promise<DriveSent[]> {
   if (rows.length === 0) return [];
-  const documents = await manager.find(DriveDocument, {
-    where: { driveId: In(rows.map(({ id }) => id)) },
-    select: { driveId: true, sketch: true },
-  });
-  const sketches = new Map(documents.map(({ driveId, sketch }) => [driveId, sketch]));
-  const dues = await duesOfDrives(
-    manager,
-    rows.map(({ id }) => id),
+  const ids = rows.map(({ id }) => id);
+  const drawn = await manager.query<{ driveId: string; sketch: string }[]>(
+    'SELECT driveId, sketch FROM drive_document WHERE driveId IN (?)',
+    [ids],
   );
+  const sketches = new Map(drawn.map(({ driveId, sketch }) => [driveId, sketch]));
+  const dues = new Map(ids.map((id) => [id, [] as DriveSent['dues']]));
+  for (const { driveId, due } of await duesOfDrives(manager, ids)) dues.get(driveId)!.push(due);
   return rows.map(({ id, vehicleId, name, revision, updatedAt }) => ({
     id,
     vehicleId,
     name,
     revision,
     updatedAt,
-    sketch: sketches.get(id)!,
-    dues: dues.filter(({ driveId }) => driveId === id).map(({ due }) => due),
+    sketch: new RawJson(sketches.get(id)!),
+    dues: dues.get(id)!,
   }));
 }

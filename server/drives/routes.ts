@@ -7,6 +7,7 @@ import { DriveEntity, type DriveRow } from './entity';
 import { newVehicle, Vehicle } from '../vehicles/entity';
 import { pageOf } from '../http/listing';
 import { bodyOf, notFound } from '../http/problem';
+import { sendJson } from '../http/raw-json';
 import { change } from '../storage/change';
 import { holdDrive, holdVehicles } from '../storage/hold';
 import { indexVehicles, shownPage } from '../vehicles/search-index';
@@ -49,7 +50,7 @@ export function driveRoutes(data: DataSource): Router {
 
   router.get('/', async (request, response) => {
     const { rows, total } = await shownPage<DriveRow>(data.manager, 'drive', pageOf(request));
-    response.json({ drives: await listDrives(data.manager, rows), total });
+    sendJson(response, { drives: await listDrives(data.manager, rows), total });
   });
 
   router.get('/deleted', async (_request, response) => {
@@ -57,7 +58,7 @@ export function driveRoutes(data: DataSource): Router {
        WHERE drive.deletedAt IS NOT NULL AND vehicle.deletedAt IS NULL`;
     const rows = await data.query<DriveRow[]>(`SELECT drive.* ${from} ORDER BY drive.deletedAt DESC LIMIT ${DELETED}`);
     const [counted] = await data.query<{ total: string }[]>(`SELECT COUNT(*) AS total ${from}`);
-    response.json({ drives: await listDrives(data.manager, rows), total: Number(counted!.total) });
+    sendJson(response, { drives: await listDrives(data.manager, rows), total: Number(counted!.total) });
   });
 
   router.post('/', async (request, response) => {

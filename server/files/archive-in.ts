@@ -11,7 +11,7 @@ import { Photo } from '../photos/entity';
 import { keepPhoto } from '../photos/photo-store';
 import { Shop } from '../shop/entity';
 import { PulleyEntity, SpeedBandEntity } from '../speeds/entity';
-import { MOST_PULLEYS } from '../speeds/routes';
+import { MOST_PULLEYS } from '../speeds/body';
 import { stockKey } from '../stock/take-belts';
 import { alone } from '../storage/alone';
 import { change } from '../storage/change';

@@ -8,7 +8,7 @@ import type { PartRow } from '../parts/entity';
 import { photoAsIs } from '../photos/read-photo';
 import type { PhotoRow } from '../photos/entity';
 import { shopBody } from '../shop/body';
-import { isRole, readBand, readPulley } from '../speeds/body';
+import { isRole, MOST_PULLEYS, readBand, readPulley } from '../speeds/body';
 import type { PulleyRow, SpeedBandRow } from '../speeds/entity';
 import { vehicleBody, type VehicleBody } from '../vehicles/body';
 import { BELTS_FILE, JOB_FILE, PICTURE_FILE, SHOP_FILE, SUMS_FILE, VEHICLES_FILE } from './names';
@@ -36,7 +36,6 @@ const MOST = {
 };
 const MOST_LINE = 64 * 1024;
 const MOST_VEHICLES = 250_000;
-const MOST_PULLEYS = 500;
 /** Vehicles and belts handed over at a time. */
 const AT_ONCE = 200;
 const SHOP_BOUNDS: JsonBounds = { depth: 6, values: 20_000 };

@@ -19,16 +19,11 @@ export class Safe1796800000000 implements MigrationInterface {
     await runner.query('ALTER TABLE record ADD INDEX IF NOT EXISTS record_listed (at, id, text)');
     await runner.query(`ALTER TABLE vehicle ADD INDEX IF NOT EXISTS vehicle_by_name (name, plate),
       ADD INDEX IF NOT EXISTS vehicle_by_plate (plate)`);
-    // What stood in the same order and held less.
-    await runner.query('ALTER TABLE due DROP INDEX IF EXISTS due_by_day');
     await runner.query('ALTER TABLE belt_life DROP INDEX IF EXISTS life_of_kind');
-    await runner.query('ALTER TABLE record DROP INDEX IF EXISTS record_recent');
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('ALTER TABLE record ADD INDEX IF NOT EXISTS record_recent (at, id)');
     await runner.query('ALTER TABLE belt_life ADD INDEX IF NOT EXISTS life_of_kind (kind, ranKm)');
-    await runner.query('ALTER TABLE due ADD INDEX IF NOT EXISTS due_by_day (expected, id)');
     await runner.query(
       'ALTER TABLE vehicle DROP INDEX IF EXISTS vehicle_by_name, DROP INDEX IF EXISTS vehicle_by_plate',
     );

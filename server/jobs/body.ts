@@ -89,6 +89,8 @@ export const EVENTS_IN_FILE = eventOf({ tick: { late: boolean().oneOf([true]) } 
 /** So many events are taken in at once, and held by one job. */
 const MOST_EVENTS = 500;
 export const MOST_IN_JOB = 5000;
+/** So much of them an archive takes in again, bytes. */
+export const MOST_BYTES_IN_JOB = 8 * 1024 * 1024;
 export const eventsBody = object({
   events: list(jobEvent, MOST_EVENTS, 'is empty', `holds more than ${MOST_EVENTS}: send them in parts`),
 }).required();

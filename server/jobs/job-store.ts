@@ -6,7 +6,7 @@ import { rememberVehicles } from '../records/remember';
 import { change, Moved } from '../storage/change';
 import { holdDrive, type HeldDrive } from '../storage/hold';
 import { indexVehicles } from '../vehicles/search-index';
-import { MOST_IN_JOB } from './body';
+import { MOST_BYTES_IN_JOB, MOST_IN_JOB } from './body';
 import type { JobSent } from './read-job';
 import type { JobListed, JobNews, JobOpened, JobSheet } from '@emery/core/api';
 import {
@@ -171,33 +171,41 @@ export async function takeEvents(data: DataSource, id: string, events: readonly 
       throw new Moved();
     }
     const ids = events.map((event) => event.id);
-    const there = new Set(
-      (await manager.query<{ id: string }[]>('SELECT id FROM job_event WHERE jobId = ? AND id IN (?)', [id, ids])).map(
-        (one) => one.id,
-      ),
+    const there = new Map(
+      (
+        await manager.query<{ id: string; body: string }[]>(
+          'SELECT id, body FROM job_event WHERE jobId = ? AND id IN (?)',
+          [id, ids],
+        )
+      ).map((stored) => [stored.id, JSON.parse(stored.body) as JobEvent]),
     );
+    // Sent again, as after a lost answer, they are answered like the first time.
+    const lateBefore = [...there.values()].flatMap((event) => (event.kind === 'tick' && event.late ? event.id : []));
     const fresh = events.filter((event, k) => !there.has(event.id) && ids.indexOf(event.id) === k);
-    if (fresh.length === 0) return { late: [] };
+    if (fresh.length === 0) return { late: lateBefore };
     const ticks = fresh.filter((event) => event.kind === 'tick');
     if (row.signedAt && ticks.length < fresh.length)
       throw signedAlready(
         row,
         fresh.filter(({ kind }) => kind !== 'tick').map((event) => event.id),
       );
-    const [counted] = await manager.query<{ n: string }[]>('SELECT COUNT(*) AS n FROM job_event WHERE jobId = ?', [id]);
-    if (Number(counted!.n) + fresh.length > MOST_IN_JOB)
+    const kept = row.signedAt ? ticks.map((tick) => ({ ...tick, late: true as const })) : fresh;
+    const rows = kept.map((event) => [event.id, id, JSON.stringify(event)] as const);
+    const [counted] = await manager.query<{ count: string; bytes: string | null }[]>(
+      'SELECT COUNT(*) AS count, SUM(LENGTH(body)) AS bytes FROM job_event WHERE jobId = ?',
+      [id],
+    );
+    const bytes = rows.reduce((sum, [, , body]) => sum + Buffer.byteLength(body), Number(counted!.bytes ?? 0));
+    if (Number(counted!.count) + rows.length > MOST_IN_JOB || bytes > MOST_BYTES_IN_JOB)
       throw new Problem(
         413,
         'Too large',
-        `A job keeps ${MOST_IN_JOB} entries at most. Sign it off, and begin another.`,
+        `A job keeps ${MOST_IN_JOB} entries at most, and 8 MB of them. Sign it off, and begin another.`,
       );
-    const kept = row.signedAt ? ticks.map((tick) => ({ ...tick, late: true as const })) : fresh;
-    await manager.query('INSERT INTO job_event (id, jobId, body) VALUES ?', [
-      kept.map((event) => [event.id, id, JSON.stringify(event)]),
-    ]);
+    await manager.query('INSERT INTO job_event (id, jobId, body) VALUES ?', [rows]);
     if (!row.signedAt) return { late: [] };
     await tellLate(manager, row);
-    return { late: ticks.map((event) => event.id) };
+    return { late: [...lateBefore, ...ticks.map((event) => event.id)] };
   });
 }
 

@@ -285,3 +285,141 @@ test('a drive that goes to another vehicle takes its jobs and their story along'
   expect((await ask('GET', `/records?vehicle=${to.id}`)).body.records).toHaveLength(before);
   expect((await ask('GET', `/jobs/${job}`)).body).toMatchObject({ vehicleName: 'Gritter' });
 });
+
+test('ticks after the sign-off go to the story as late and change nothing; anything else is refused by its id', async () => {
+  const { job, vehicleId, body } = await begun({ name: 'Late truck' });
+  const [first, second] = body.sheet.steps as unknown as [Record<'id' | 'text', string>, Record<'id' | 'text', string>];
+  await post(job, [tick(first.id)]);
+  await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW });
+  const [signed] = (await ask('GET', `/records?vehicle=${vehicleId}`)).body.records as { detail: string }[];
+  const [note, late] = [event({ kind: 'note', text: 'cracked' }, 'Bob'), tick(second.id, 'Bob')];
+  // Together none is taken in, and it is said which is in the way; without it the tick is.
+  expect(await post(job, [late, note])).toMatchObject({ status: 409, body: { refused: [note.id] } });
+  expect((await ask('GET', `/jobs/${job}`)).body.events).toHaveLength(1);
+  // Sent again, as after a lost answer, it is answered like the first time.
+  for (let k = 0; k < 2; k += 1)
+    expect(await post(job, [late])).toMatchObject({ status: 200, body: { late: [late.id] } });
+  const { events } = (await ask('GET', `/jobs/${job}`)).body as { events: object[] };
+  expect(events).toMatchObject([{ step: first.id }, { step: second.id, late: true }]);
+  const { records } = (await ask('GET', `/records?vehicle=${vehicleId}`)).body as { records: object[] };
+  expect(records).toHaveLength(2);
+  expect(records).toContainEqual(expect.objectContaining({ detail: signed!.detail }));
+  expect(records).toContainEqual(
+    expect.objectContaining({
+      title: 'Received after sign-off',
+      jobId: job,
+      detail: `Ticked late: ${second.text} (Bob, 2026-11-26)`,
+    }),
+  );
+  // Nobody says so of himself.
+  const own = { ...tick(first.id), late: true };
+  expect((await post((await begun()).job, [own])).status).toBe(422);
+});
+
+test('however much was remarked, the job is signed off', async () => {
+  const { job, vehicleId } = await begun();
+  const long = 'ü'.repeat(2000);
+  for (let k = 0; k < 4; k += 1)
+    expect(
+      (
+        await post(
+          job,
+          Array.from({ length: 15 }, () => event({ kind: 'note', text: long })),
+        )
+      ).status,
+    ).toBe(200);
+  expect((await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW })).status).toBe(200);
+  expect((await ask('GET', `/jobs/${job}`)).body.events).toHaveLength(60);
+  expect((await ask('GET', `/records?vehicle=${vehicleId}`)).body.records).toHaveLength(1);
+});
+
+interface Belt {
+  id: number;
+  code: string;
+  shelf: number;
+}
+
+describe('off the shelf', () => {
+  const row = (code: string, shelf: string, more: object = {}) => ({
+    section: 'PK',
+    ribs: '6',
+    length: '1500',
+    code,
+    shelf,
+    ...more,
+  });
+  const list = async () => (await ask('GET', '/stock')).body.belts as Belt[];
+  const part = (stock: number, count = 1) => event({ kind: 'part', name: 'TF 5', count, stock });
+  const detailOf = async (vehicle: string) =>
+    ((await ask('GET', `/records?vehicle=${vehicle}`)).body.records as { detail: string }[])[0]!.detail;
+
+  test('of two rows of one name the one that was chosen', async () => {
+    await ask('POST', '/stock', { replace: true, rows: [row('TF 5', '7'), row('TF 5', '9', { length: '1600' })] });
+    const [one, two] = (await list()) as [Belt, Belt];
+    const { job } = await begun();
+    await post(job, [part(one.id, 2), part(two.id), part(two.id, 3), part(two.id, -1)]);
+    await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW });
+    expect((await list()).map(({ shelf }) => shelf)).toEqual([5, 6]);
+  });
+
+  test('a list that is brought in anew while the job is open has the same belt by the same number', async () => {
+    await ask('POST', '/stock', { replace: true, rows: [row('TF 5', '7'), row('TF 6', '7')] });
+    const [{ id }] = (await list()) as [Belt];
+    const { job } = await begun();
+    await post(job, [part(id)]);
+    await ask('POST', '/stock', { replace: true, rows: [row('new', '1'), row('TF 5', '4', { price: '12' })] });
+    expect((await list()).map(({ code, id: now }) => [code, now === id])).toEqual([
+      ['TF 5', true],
+      ['new', false],
+    ]);
+    await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW });
+    expect((await list()).find(({ code }) => code === 'TF 5')!.shelf).toBe(3);
+  });
+
+  test('one that the list no longer has, or not so many of, is told', async () => {
+    await ask('POST', '/stock', { replace: true, rows: [row('TF 5', '1'), row('TF 6', '7')] });
+    const [{ id }] = (await list()) as [Belt];
+    const few = await begun();
+    await post(few.job, [part(id, 3)]);
+    await ask('POST', `/jobs/${few.job}/sign-off`, { by: 'Ann', at: NOW });
+    expect(await detailOf(few.vehicleId)).toMatch(/the list had 1 of 3 × TF 5 on the shelf/);
+    const gone = await begun();
+    await post(gone.job, [part(id)]);
+    await ask('DELETE', `/stock/${id}`);
+    await ask('POST', `/jobs/${gone.job}/sign-off`, { by: 'Ann', at: NOW });
+    expect(await detailOf(gone.vehicleId)).toMatch(
+      /TF 5 is no longer on the shop's list: nothing was taken off the shelf/,
+    );
+    expect((await list()).map(({ shelf }) => shelf)).toEqual([7]);
+  });
+});
+
+test.each([
+  ['the year 275760', '+275760-09-13T00:00:00.000Z'],
+  ['the year 1', '0001-01-01T00:00:00Z'],
+  ['a day that is none', '2026-02-31x'],
+  ['no zone', '2026-11-26T10:00:00'],
+  ['a number', 5],
+])('a moment of %s is taken by no route', async (_what, at) => {
+  const { job, body } = await begun();
+  for (const answer of [
+    await ask('POST', '/jobs', { ...body, id: randomUUID(), at }),
+    await post(job, [{ ...tick('before key'), at }]),
+    await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at }),
+  ]) {
+    expect(answer.status).toBe(422);
+    expect(answer.body.detail).toMatch(
+      /\bat (must be a time such as 2026-11-26T10:00:00Z, from 1900 to 2199|must be text)$/,
+    );
+  }
+  expect((await fetch(`${shop.base}/export`)).status).toBe(200);
+});
+
+test('a kind that every object has is no kind of event', async () => {
+  const { job } = await begun();
+  for (const kind of ['constructor', '__proto__', 'toString', 'hasOwnProperty'])
+    expect(await post(job, [event({ kind })])).toMatchObject({
+      status: 422,
+      body: { detail: expect.stringMatching(/^events\[0\]\.kind must be one of tick/) as string },
+    });
+});

@@ -15,6 +15,9 @@ const rpm = number()
   .defined('is missing: a speed in rev/min, or null for none');
 const bandBody = object({ least: rpm, continuous: rpm, burst: rpm }).required();
 
+/** The most pulleys at hand that a shop keeps. */
+export const MOST_PULLEYS = 500;
+
 /** A speed band as it was sent; refuses with 422 what is none. */
 export function readBand(role: Role, body: unknown): SpeedBandRow {
   const { least, continuous, burst } = readBody(bandBody, body);

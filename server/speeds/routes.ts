@@ -1,12 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
-import { isRole, readBand, readPulley } from './body';
+import { isRole, MOST_PULLEYS, readBand, readPulley } from './body';
 import { PulleyEntity, SpeedBandEntity, type PulleyRow } from './entity';
 import { invalid, notFound } from '../http/problem';
 import type { Role } from '@emery/core/drive';
-
-export const MOST_PULLEYS = 500;
 
 /** The shop's own speed bands, by what a shaft drives. */
 export function bandRoutes(data: DataSource): Router {

@@ -4,14 +4,30 @@ import { Problem } from '../http/problem';
 /** Longest that one waits for another to be done, s. */
 const WAIT_S = 120;
 
+/** The last in line for each thing, within this process. */
+const lines = new Map<string, Promise<unknown>>();
+
 /**
  * Runs `work` while no other process and no other request runs the same on this database. The database lets go by
- * itself should this process end.
+ * itself should this process end. Those of one process stand in line before they ask the database: each that waits
+ * there holds a connection, and all of them waiting would leave none for the one that works.
  */
 export async function alone<T>(data: DataSource, what: string, work: () => Promise<T>): Promise<T> {
-  const runner = data.createQueryRunner();
   const name =
     `${String(data.options.database ?? new URL((data.options as { url: string }).url).pathname)} ${what}`.slice(-64);
+  const before = lines.get(name) ?? Promise.resolve();
+  const own = before.then(() => locked(data, name, what, work));
+  const over = own.catch(() => undefined);
+  lines.set(name, over);
+  try {
+    return await own;
+  } finally {
+    if (lines.get(name) === over) lines.delete(name);
+  }
+}
+
+async function locked<T>(data: DataSource, name: string, what: string, work: () => Promise<T>): Promise<T> {
+  const runner = data.createQueryRunner();
   try {
     const [{ got }] = (await runner.query('SELECT GET_LOCK(?, ?) AS got', [name, WAIT_S])) as [
       { got: string | number | null },

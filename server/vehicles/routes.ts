@@ -1,18 +1,18 @@
 import { Router } from 'express';
-import { In, IsNull, Not, type DataSource } from 'typeorm';
+import { IsNull, Not, type DataSource } from 'typeorm';
 import { number, object, string } from '../http/fields';
 import { vehicleBody } from './body';
 import { checkedDrive } from '../check';
-import { createDrive, listDrives } from '../drives/drive-store';
-import { DriveDocument, DriveEntity } from '../drives/entity';
+import { createDrive, type DriveSent, listDrives } from '../drives/drive-store';
+import { DriveDocument, DriveEntity, type DriveRow } from '../drives/entity';
 import { newVehicle, Vehicle, type VehicleRow } from './entity';
 import { pageOf } from '../http/listing';
 import { bodyOf, invalid, notFound, Problem } from '../http/problem';
+import { jsonText, sendJson } from '../http/raw-json';
 import { change } from '../storage/change';
 import { holdVehicles } from '../storage/hold';
 import { insertOnce } from '../storage/insert-once';
 import { indexVehicles, shownPage } from './search-index';
-import type { DriveListed } from '@emery/core/api';
 
 const newBody = vehicleBody.concat(
   object({ id: string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'must be a UUID in small letters') }),
@@ -27,7 +27,7 @@ const saveBody = vehicleBody.concat(
 
 /** A vehicle as the shop shows it. */
 interface VehicleListed extends Omit<VehicleRow, 'saveId' | 'deletedAt' | 'odometerAt'> {
-  drives: DriveListed<Date>[];
+  drives: DriveSent[];
 }
 
 /** Vehicles with their drives: list and search, make, open, save, duplicate, delete, bring back. */
@@ -37,10 +37,10 @@ export function vehicleRoutes(data: DataSource): Router {
 
   async function withDrives(rows: VehicleRow[]): Promise<VehicleListed[]> {
     if (rows.length === 0) return [];
-    const found = await data.getRepository(DriveEntity).find({
-      where: { vehicleId: In(rows.map(({ id }) => id)), deletedAt: IsNull() },
-      order: { updatedAt: 'DESC' },
-    });
+    const found = await data.query<DriveRow[]>(
+      'SELECT * FROM drive WHERE vehicleId IN (?) AND deletedAt IS NULL ORDER BY updatedAt DESC',
+      [rows.map(({ id }) => id)],
+    );
     const listed = await listDrives(data.manager, found);
     return rows.map(({ saveId: _saveId, deletedAt: _deletedAt, odometerAt: _odometerAt, ...row }) => ({
       ...row,
@@ -63,17 +63,17 @@ export function vehicleRoutes(data: DataSource): Router {
       await indexVehicles(manager, [id]);
     });
 
-  const opened = async (id: string) => (await withDrives([await present(id)]))[0];
+  const opened = async (id: string) => (await withDrives([await present(id)]))[0]!;
 
   router.get('/', async (request, response) => {
     const { rows, total } = await shownPage<VehicleRow>(data.manager, 'vehicle', pageOf(request));
-    response.json({ vehicles: await withDrives(rows), total });
+    sendJson(response, { vehicles: await withDrives(rows), total });
   });
 
   router.get('/deleted', async (_request, response) => {
     const where = { deletedAt: Not(IsNull()) };
     const rows = await vehicles.find({ where, order: { deletedAt: 'DESC' }, take: 40 });
-    response.json({ vehicles: await withDrives(rows), total: await vehicles.countBy(where) });
+    sendJson(response, { vehicles: await withDrives(rows), total: await vehicles.countBy(where) });
   });
 
   router.post('/', async (request, response) => {
@@ -85,11 +85,11 @@ export function vehicleRoutes(data: DataSource): Router {
       await holdVehicles(manager, [row.id]);
       await indexVehicles(manager, [row.id]);
     });
-    response.status(201).json(await opened(row.id));
+    sendJson(response.status(201), await opened(row.id));
   });
 
   router.get('/:id', async (request, response) => {
-    response.json(await opened(request.params.id));
+    sendJson(response, await opened(request.params.id));
   });
 
   router.put('/:id', async (request, response) => {
@@ -129,9 +129,9 @@ export function vehicleRoutes(data: DataSource): Router {
         'Saved elsewhere',
         'This vehicle was saved somewhere else since you opened it. Nothing was overwritten.',
         [],
-        { current: await opened(id) },
+        { current: JSON.parse(jsonText(await opened(id))) as unknown },
       );
-    response.json(await opened(id));
+    sendJson(response, await opened(id));
   });
 
   router.post('/:id/duplicate', async (request, response) => {
@@ -148,7 +148,7 @@ export function vehicleRoutes(data: DataSource): Router {
       await indexVehicles(manager, [copy.id]);
       return copy.id;
     });
-    response.status(201).json(await opened(copyId));
+    sendJson(response.status(201), await opened(copyId));
   });
 
   router.delete('/:id', async (request, response) => {
@@ -158,7 +158,7 @@ export function vehicleRoutes(data: DataSource): Router {
 
   router.post('/:id/restore', async (request, response) => {
     await setDeleted(request.params.id, null);
-    response.json(await opened(request.params.id));
+    sendJson(response, await opened(request.params.id));
   });
 
   return router;

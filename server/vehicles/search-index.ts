@@ -110,8 +110,13 @@ export async function shownPage<R>(
     search === '' ? SHOWN[table] : `SELECT COUNT(*) AS total FROM ${table}_search AS found WHERE ${like}`,
     values,
   );
+  // With nothing asked each index is gone down alone, and rows are looked at once it is known which are on the page.
   const rows = await manager.query<R[]>(
-    `SELECT ${table}.* FROM ${table} FORCE INDEX (${table}_recent)
+    search === '' && table === 'vehicle'
+      ? `SELECT vehicle.* FROM (SELECT id FROM vehicle FORCE INDEX (vehicle_recent) WHERE deletedAt IS NULL
+           ORDER BY updatedAt DESC, id DESC LIMIT ? OFFSET ?) AS page STRAIGHT_JOIN vehicle ON vehicle.id = page.id
+         ORDER BY vehicle.updatedAt DESC, vehicle.id DESC`
+      : `SELECT ${table}.* FROM ${table} FORCE INDEX (${table}_recent)
      STRAIGHT_JOIN ${table}_search AS found ON ${table}.id = found.${table}Id ${like && `AND ${like}`}
      WHERE ${table}.deletedAt IS NULL ${inOrder}`,
     [...values, limit, offset],
