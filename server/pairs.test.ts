@@ -108,6 +108,9 @@ async function made(): Promise<Place> {
     first = { at, tables };
   }
   count += 1;
+  // Lists that hold so many and no more start each time without what others put there.
+  for (const table of ['part_at_hand', 'pulley_at_hand', 'speed_band']) await shop.data.query(`DELETE FROM ${table}`);
+  await shop.data.query("UPDATE shop SET name = 'Shop'");
   const { at, tables } = first;
   const plate = `P ${count}`;
   const ids = new Map(
@@ -285,6 +288,26 @@ const WRITES: Record<string, Write> = {
     }),
   ),
   'belt struck off': asks('DELETE', ({ stock }) => `/stock/${stock}`),
+  'parts brought in anew': asks(
+    'POST',
+    () => '/parts',
+    () => ({ replace: true, rows: [{ label: 'Spacer', kind: 'spacer', depth: '2.5' }] }),
+  ),
+  'pulley added': asks(
+    'POST',
+    () => '/pulleys',
+    ({ plate }) => ({ label: plate, role: 'fan', surface: 'vee', diameter: 130 }),
+  ),
+  'band set': asks(
+    'PUT',
+    () => '/bands/fan',
+    () => ({ least: 1000, continuous: 9000, burst: null }),
+  ),
+  'shop named': asks(
+    'PATCH',
+    () => '/shop',
+    () => ({ name: 'Yard' }),
+  ),
 };
 
 /** All that is known of a place, without what differs each time: names made at random, and moments. */
@@ -316,11 +339,17 @@ async function stateOf(at: Place): Promise<string> {
     await rows('SELECT * FROM drive_search WHERE driveId IN (?)', ids),
   ].map((found) => found.map((row) => ({ ...row, text: (row['text'] as Buffer).toString('utf8') })));
   const shelf = await rows('SELECT code, shelf FROM stock_belt WHERE code = ?', at.plate);
+  const lists = [
+    await rows('SELECT label, kind, mm, pieces FROM part_at_hand'),
+    await rows('SELECT label, role, diameter FROM pulley_at_hand WHERE label = ?', at.plate),
+    await rows('SELECT * FROM speed_band'),
+    await rows('SELECT name FROM shop'),
+  ];
   const names = new Map<unknown, string>(Object.entries(at).map(([name, id]) => [id, name]));
   at.jobs.forEach((id, k) => names.set(id, `job ${k}`));
   // What was made meanwhile is known by what it is called.
   for (const { id, name } of [...vehicles, ...drives]) if (!names.has(id)) names.set(id, `new ${String(name)}`);
-  const all = [vehicles, drives, jobs, events, ...derived, ...searched, shelf].map((list) =>
+  const all = [vehicles, drives, jobs, events, ...derived, ...searched, shelf, ...lists].map((list) =>
     list.map((row) => told(row, names)).sort(),
   );
   return JSON.stringify(all, null, 1);

@@ -8,7 +8,7 @@ import { cardOf } from './card';
 import { fittedMarking, fittedWords } from './fitted';
 import { type JobEvent, runOf } from './run';
 import { signedOff } from './sign-off';
-import { runFacts } from './words';
+import { eventWords, lateFacts, runFacts } from './words';
 
 let n = 0;
 const event = (more: object, by = 'Ann', at = '2026-11-26T10:00:00Z') =>
@@ -216,5 +216,39 @@ describe('signed off', () => {
   test('what the drive no longer has is passed over, and nothing done changes nothing', () => {
     const run = runOf([event({ kind: 'belt', belt: 'gone', fitted: 'new', number: 'x' })]);
     expect(signedOff(DEMO.pickup, { at, unit: 'km', steps: card.steps, run })).toEqual(DEMO.pickup);
+  });
+});
+
+describe('entries in words', () => {
+  const { steps } = cardOf(DEMO.pickup);
+  const words = (more: object) => eventWords({ drive: DEMO.pickup, steps }, event(more));
+  test.each([
+    [{ kind: 'tick', step: steps[0]!.id, done: true }, `Ticked: ${steps[0]!.text}`],
+    [{ kind: 'tick', step: 'none', done: false }, 'Tick taken back: a step that is not in this job'],
+    [{ kind: 'note', text: 'Stiff', step: steps[0]!.id }, `Remark at “${steps[0]!.text}”: Stiff`],
+    [{ kind: 'odometer', odometer: 61_240 }, 'Odometer 61,240'],
+    [{ kind: 'odometer', odometer: null }, 'Odometer not read'],
+    [
+      { kind: 'belt', belt: 'inner', fitted: 'new', marking: '13x1000', why: 'broke' },
+      'Belt 1: a new one went on, marking 13x1000, came off: broke',
+    ],
+    [{ kind: 'part', name: 'Bolt', count: 2 }, 'Part used: 2 × Bolt'],
+    [{ kind: 'part', name: 'Bolt', count: -1 }, 'Taken back: 1 × Bolt'],
+    [{ kind: 'photo', photo: { hash: '', width: 1, height: 1 } }, 'Picture'],
+    [{ kind: 'timer', running: false }, 'The clock was stopped'],
+    [{ kind: 'plan', change: 'reword', step: steps[0]! }, `The plan: in other words “${steps[0]!.text}”`],
+  ])('%j', (more, told) => expect(words(more)).toBe(told));
+
+  test('late ticks by step, person and day; a story names no more of them than anybody reads', () => {
+    const late = (k: number) => event({ kind: 'tick', step: steps[k % 3]!.id, done: true, late: true }, 'Bob');
+    const run = runOf([
+      event({ kind: 'tick', step: steps[0]!.id, done: true }),
+      ...Array.from({ length: 250 }, (_, k) => late(k)),
+    ]);
+    // What was signed stands as it was.
+    expect([...run.done.keys()]).toEqual([steps[0]!.id]);
+    const told = lateFacts(steps, run);
+    expect(told[1]).toBe(`Ticked late: ${steps[1]!.text.slice(0, 200)} (Bob, ${late(0).at.slice(0, 10)})`);
+    expect([told.length, told.at(-1)]).toEqual([201, 'and 50 more']);
   });
 });

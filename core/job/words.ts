@@ -159,7 +159,7 @@ export function eventWords({ drive, steps }: { drive: Drive; steps: readonly Car
     case 'odometer':
       return event.odometer === null ? 'Odometer not read' : `Odometer ${event.odometer.toLocaleString('en')}`;
     case 'belt':
-      return `${capital(beltName(drive, event.belt))}: ${[
+      return `${drive.belts.some(({ id }) => id === event.belt) ? capital(beltName(drive, event.belt)) : `Belt ${event.belt}`}: ${[
         ...(event.fitted === undefined
           ? []
           : [event.fitted === 'new' ? 'a new one went on' : 'the same went on again']),

@@ -18,6 +18,7 @@ function answered(error: unknown, headersSent = false) {
 const fault = (more: object, message = 'x') => Object.assign(new Error(message), more);
 const DISK =
   'The disk that the shop is kept on is full. Make room on it; nothing that is saved is lost, and this goes through once there is room.';
+const BUSY = 'Others are changing the same thing just now. Nothing is lost; try again in a moment.';
 const AWAY = 'The database is not answering just now. Nothing is lost; try again in a moment.';
 
 test.each<[string, unknown, number, string, string]>([
@@ -58,8 +59,8 @@ test.each<[string, unknown, number, string, string]>([
   ['a connection lost', fault({ code: 'PROTOCOL_CONNECTION_LOST' }), 503, 'Database away', AWAY],
   ['going down', fault({ code: 'ER_SERVER_SHUTDOWN' }), 503, 'Database away', AWAY],
   ['too many connections', fault({ code: 'ER_CON_COUNT_ERROR' }), 503, 'Database away', AWAY],
-  ['a wait for a lock', fault({ code: 'ER_LOCK_WAIT_TIMEOUT' }), 503, 'Database away', AWAY],
-  ['a deadlock', fault({ code: 'ER_LOCK_DEADLOCK' }), 503, 'Database away', AWAY],
+  ['a wait for a lock', fault({ code: 'ER_LOCK_WAIT_TIMEOUT' }), 503, 'Busy', BUSY],
+  ['a deadlock', fault({ code: 'ER_LOCK_DEADLOCK' }), 503, 'Busy', BUSY],
   ['a full queue', fault({ code: 'POOL_ENQUEUELIMIT' }), 503, 'Database away', AWAY],
   ['a fault of ours', new TypeError('x'), 500, 'Fault in Emery', 'Something went wrong in Emery. It is in the log.'],
   [

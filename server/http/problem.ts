@@ -82,10 +82,14 @@ const AWAY = new Set([
   'PROTOCOL_CONNECTION_LOST',
   'ER_SERVER_SHUTDOWN',
   'ER_CON_COUNT_ERROR',
-  'ER_LOCK_WAIT_TIMEOUT',
-  'ER_LOCK_DEADLOCK',
   'POOL_ENQUEUELIMIT',
 ]);
+
+/** Codes of a database where others hold what is wanted. */
+const HELD = new Set(['ER_LOCK_WAIT_TIMEOUT', 'ER_LOCK_DEADLOCK', 'ER_CHECKREAD']);
+
+export const busy = () =>
+  new Problem(503, 'Busy', 'Others are changing the same thing just now. Nothing is lost; try again in a moment.');
 
 export const problemHandler: ErrorRequestHandler = (error: unknown, request, response, next) => {
   // Told already, as when the database did not answer: who comes late with it is not heard.
@@ -151,6 +155,7 @@ function asProblem(error: unknown): Problem {
       'Disk full',
       'The disk that the shop is kept on is full. Make room on it; nothing that is saved is lost, and this goes through once there is room.',
     );
+  if (code !== undefined && HELD.has(code)) return busy();
   if (code !== undefined && AWAY.has(code))
     return new Problem(
       503,

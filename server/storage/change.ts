@@ -1,11 +1,9 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type { DataSource, EntityManager } from 'typeorm';
-import { Problem } from '../http/problem';
+import { busy } from '../http/problem';
 
 /** Told by the database where two changes wait for one another: one of them is taken back, and can be made again. */
 const MET = new Set(['ER_LOCK_DEADLOCK', 'ER_CHECKREAD']);
-/** Another held what is wanted for longer than the database waits. */
-const HELD = 'ER_LOCK_WAIT_TIMEOUT';
 /** So often a change that met another is made anew, after a pause of up to so many ms more each time. */
 const MOST_TRIES = 12;
 const PAUSE_MS = 15;
@@ -26,12 +24,9 @@ export async function change<T>(data: DataSource, work: (manager: EntityManager)
       return await data.transaction('READ COMMITTED', work);
     } catch (error) {
       const again = error instanceof Moved || MET.has(codeOf(error));
-      if (again && tries < MOST_TRIES) await pause(Math.random() * PAUSE_MS * tries);
-      else if (again || codeOf(error) === HELD) throw busy();
-      else throw error;
+      if (!again) throw error;
+      if (tries === MOST_TRIES) throw busy();
+      await pause(Math.random() * PAUSE_MS * tries);
     }
   }
 }
-
-const busy = () =>
-  new Problem(503, 'Busy', 'Others are changing the same thing just now. Nothing is lost; try again in a moment.');

@@ -24,6 +24,25 @@ export interface Running {
 
 export const freshDatabase = () => `${process.env['EMERY_TEST_DATABASE']!}emery_${randomUUID().slice(0, 8)}`;
 
+/** Asks the server at an address, as tests do. */
+export const asking =
+  (base: string): Running['ask'] =>
+  async (method, path, body, headers = {}) => {
+    const response = await fetch(`${base}${path}`, {
+      method,
+      headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
+      ...(body !== undefined && {
+        body: typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body),
+      }),
+    } as RequestInit);
+    const text = await response.text();
+    return {
+      status: response.status,
+      type: response.headers.get('content-type') ?? '',
+      body: text.startsWith('{') ? JSON.parse(text) : text,
+    };
+  };
+
 /** Starts one, with the demo shop or an empty one. */
 export async function running(
   shop: 'demo' | 'empty',
@@ -37,21 +56,7 @@ export async function running(
     data,
     url,
     base,
-    ask: async (method, path, body, headers = {}) => {
-      const response = await fetch(`${base}${path}`, {
-        method,
-        headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
-        ...(body !== undefined && {
-          body: typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body),
-        }),
-      } as RequestInit);
-      const text = await response.text();
-      return {
-        status: response.status,
-        type: response.headers.get('content-type') ?? '',
-        body: text.startsWith('{') ? JSON.parse(text) : text,
-      };
-    },
+    ask: asking(base),
     stop: shut,
   };
 }

@@ -28,7 +28,18 @@ export default function JobPage() {
   useEffect(() => {
     if (job) document.title = `Job · ${job.vehicleName} · Emery`;
   }, [job]);
-  if (!job) return error ? <p className="shop-none">{error.message}</p> : <Spin className="page-spin" />;
+  if (!job)
+    return error ? (
+      <main className="job-sheet">
+        <p className="shop-none">{error.message}</p>
+        <Waiting job={null} hand={hand} />
+        <p className="shop-none">
+          <Link to="/">Back to the shop</Link>
+        </p>
+      </main>
+    ) : (
+      <Spin className="page-spin" />
+    );
   return (
     <div className="job-page">
       <header className="header">

@@ -8,12 +8,17 @@ import { timeOf } from './Steps';
 import type { JobInHand } from './use-job';
 import { whoIsThere } from './who';
 import type { JobOpened } from '@emery/core/api';
+import { newDrive } from '@emery/core/drive';
 import { eventWords, type JobEvent } from '@emery/core/job';
 
 interface Props {
-  job: JobOpened;
+  /** Null where there is no such job any more: dropped by somebody, while this device was away. */
+  job: JobOpened | null;
   hand: JobInHand;
 }
+
+/** By what entries of a job that is gone are told. */
+const NO_SHEET = { drive: newDrive(''), steps: [] };
 
 /** What is not with the server yet, and what it would not take. */
 export function Waiting(props: Props) {
@@ -40,7 +45,8 @@ function Refused({ job, hand, why, events }: Props & { why: string; events: read
   const client = useQueryClient();
   const navigate = useNavigate();
   const lines = events.map(
-    (event) => `${[event.by, timeOf(event.at)].filter(Boolean).join(', ')}: ${eventWords(job.sheet, event)}`,
+    (event) =>
+      `${[event.by, timeOf(event.at)].filter(Boolean).join(', ')}: ${eventWords(job?.sheet ?? NO_SHEET, event)}`,
   );
   const several = events.length > 1;
   const copy = async () => {
@@ -52,9 +58,9 @@ function Refused({ job, hand, why, events }: Props & { why: string; events: read
     }
   };
   const move = useMutation({
-    mutationFn: async () => {
+    mutationFn: async (from: JobOpened) => {
       const next = await ask<JobOpened>('POST', '/jobs', {
-        ...{ id: newSaveId(), driveId: job.driveId, sheet: job.sheet },
+        ...{ id: newSaveId(), driveId: from.driveId, sheet: from.sheet },
         ...{ by: whoIsThere(), at: new Date().toISOString() },
       });
       const queue = outbox.of(next.id);
@@ -80,9 +86,11 @@ function Refused({ job, hand, why, events }: Props & { why: string; events: read
         ))}
       </ul>
       <div className="button-row">
-        <Button type="primary" loading={move.isPending} onClick={() => move.mutate()}>
-          Add to a new job
-        </Button>
+        {job && (
+          <Button type="primary" loading={move.isPending} onClick={() => move.mutate(job)}>
+            Add to a new job
+          </Button>
+        )}
         <Button onClick={() => void copy()}>Copy</Button>
         <Button danger onClick={() => hand.forgetRefused(events.map(({ id }) => id))}>
           Discard

@@ -157,6 +157,19 @@ describe('what is not with the server', () => {
     await user.click(screen.getByRole('button', { name: 'Discard' }));
     expect(gone).toEqual([['w', 'o', 'b']]);
   });
+  test('of a job that is gone they are told all the same, and only copied or discarded', () => {
+    const { inHand } = hand();
+    const events = [
+      ...[waiting[0]!, { id: 'o', at: '2026-11-29T09:01:00Z', by: '', kind: 'tick', step: 'x', done: true }],
+      { id: 'b', at: '2026-11-29T09:02:00Z', by: 'Ann', kind: 'belt', belt: 'main', fitted: 'same' },
+    ] as JobEvent[];
+    const refused = { why: 'This job is not in the shop. It may have been deleted.', events };
+    show(<Waiting job={null} hand={{ ...inHand, job: null, queue: { ...inHand.queue, refused } }} />);
+    expect(screen.getByRole('alert').textContent).toMatch(
+      /3 entries were not saved\..*Remark: Stiff.*Ticked: a step.*Belt main: the same went on again/,
+    );
+    expect(screen.getAllByRole('button').map(({ textContent }) => textContent)).toEqual(['Copy', 'Discard']);
+  });
   test('put to a new job it is there before it is let go here', async () => {
     const { inHand } = hand();
     const gone: unknown[] = [];
