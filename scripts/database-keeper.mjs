@@ -116,7 +116,7 @@ async function start() {
       '--collation-server=utf8mb4_unicode_ci',
       '--skip-name-resolve',
       '--innodb-flush-log-at-trx-commit=1',
-      '--innodb-buffer-pool-size=128M',
+      '--innodb-buffer-pool-size=256M',
       '--max-connections=100',
       '--max-allowed-packet=64M',
     ],
