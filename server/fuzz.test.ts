@@ -9,9 +9,9 @@ import type { DataSource } from 'typeorm';
 
 /*
  * Requests that somebody makes who wants to see it break: each kind that there is, with what it should be given and
- * anything of that replaced, added, doubled or left out. None is a fault of ours; what is refused is refused in one line
- * that names a field once; and the shop is as sound afterwards. `EMERY_FUZZ` says how many, `EMERY_FUZZ_AT` at which
- * server, a demo shop.
+ * anything of that replaced, added, doubled or left out. None is a fault of ours; what is refused is refused in one
+ * line that names a field once; and the shop is as sound afterwards. `EMERY_FUZZ` says how many, `EMERY_FUZZ_AT` at
+ * which server: a demo shop.
  */
 const COUNT = Number(process.env['EMERY_FUZZ'] ?? draws(2400));
 

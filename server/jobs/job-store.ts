@@ -196,11 +196,12 @@ export async function takeEvents(data: DataSource, id: string, events: readonly 
       [id],
     );
     const bytes = rows.reduce((sum, [, , body]) => sum + Buffer.byteLength(body), Number(counted!.bytes ?? 0));
-    if (Number(counted!.count) + rows.length > MOST_IN_JOB || bytes > MOST_BYTES_IN_JOB)
+    const tooMany = Number(counted!.count) + rows.length > MOST_IN_JOB;
+    if (tooMany || bytes > MOST_BYTES_IN_JOB)
       throw new Problem(
         413,
         'Too large',
-        `A job keeps ${MOST_IN_JOB} entries at most, and 8 MB of them. Sign it off, and begin another.`,
+        `A job keeps ${tooMany ? `${MOST_IN_JOB} entries` : '8 MB of entries'} at most. Sign it off, and begin another.`,
       );
     await manager.query('INSERT INTO job_event (id, jobId, body) VALUES ?', [rows]);
     if (!row.signedAt) return { late: [] };

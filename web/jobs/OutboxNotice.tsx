@@ -7,13 +7,13 @@ import './outbox.css';
 /** What is on its way is not told at once: most of it is with the server before anybody could read that it is not. */
 const SOON_MS = 4000;
 
-/** On every page: what waits on this device of any job, and what the server did not take. A job's own page tells its own. */
+/** On every page: what waits on this device of any job, and what was not saved. A job's own page tells its own. */
 export default function OutboxNotice() {
   const { pathname } = useLocation();
   const all = useSyncExternalStore(outbox.subscribe, outbox.get).filter(({ jobId }) => pathname !== `/jobs/${jobId}`);
   const waits = all.some(({ waiting }) => waiting.length > 0);
   const [long, setLong] = useState(false);
-  useEffect(outbox.start, []);
+  useEffect(() => outbox.start(), []);
   useEffect(() => {
     if (!waits) return;
     const timer = setTimeout(() => setLong(true), SOON_MS);
