@@ -11,10 +11,8 @@ import { startServer } from './lib/serve.mjs';
 import { startsAgain } from './lib/starts-again.mjs';
 
 const DEFAULT_PORT = 4680;
-/** A server that takes longer to stop has a database that does not answer, ms. */
-const SLOW_STOP_MS = 3500;
-/** Such a database is waited for no longer than this: all of a stop takes less than ten seconds. */
-const FROZEN_MS = 1000;
+/** So long a stop waits for the database, ms; one that needs longer, or does not answer, ends by itself. */
+const LONGEST_STOP_MS = 7500;
 
 /** npm start: installs what is missing, builds, starts the database and the server, and stops them again. */
 await main(async () => {
@@ -65,9 +63,8 @@ await main(async () => {
   }
   const stopping = Date.now();
   await server.stop();
-  // A server that had to leave its database without an answer leaves it to itself.
-  const frozen = Date.now() - stopping > SLOW_STOP_MS;
-  const shut = database ? await database.close(...(frozen ? [FROZEN_MS] : [])) : true;
+  const left = LONGEST_STOP_MS - (Date.now() - stopping);
+  const shut = database ? await database.close(left) : true;
   process.stdout.write(
     shut
       ? 'Emery has stopped; everything is saved.\n'
