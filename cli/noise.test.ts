@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -30,12 +31,47 @@ test('listen prints what was heard and what repeats with it', () => {
   writeFileSync(file, writeWav(soundOfLesson(drive, 720, lesson, { seed: 4, seconds: 6 })));
   const { status, stdout } = emery('listen', file, '--drive', truck, '--rpm', '720');
   expect(status).toBe(0);
-  expect(JSON.parse(stdout)).toMatchObject({
+  const heard = JSON.parse(stdout) as { matches: { what: string; hz: number; probability: number }[] };
+  expect(heard).toMatchObject({
     kind: 'chirp',
     repeat: { hz: expect.closeTo(lesson.rate.hz, 1) as number },
-    matches: [{ what: 'belt', id: 'main', harmonic: 1, hz: expect.closeTo(lesson.rate.hz, 9) as number }],
     tryRpm: null,
+    told: { rpm: 720, from: 'needle' },
   });
+  // The engine's own beat sharpens the speed that was told, and with it every rate.
+  expect(heard.matches[0]).toMatchObject({ what: 'belt', id: 'main', harmonic: 1 });
+  expect(Math.abs(heard.matches[0]!.hz / lesson.rate.hz - 1)).toBeLessThan(0.003);
+  expect(heard.matches.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+  expect(heard.matches.some(({ what }) => what === 'none')).toBe(true);
+});
+
+test('a compressed sound is unpacked where a program for it is there, and refused in plain words where none can', () => {
+  const wav = path.join(folder, 'plain.wav');
+  const lesson = lessonsOf(drive, 720).find(({ kind, rate }) => kind === 'chirp' && rate.what === 'belt')!;
+  writeFileSync(wav, writeWav(soundOfLesson(drive, 720, lesson, { seed: 4, seconds: 6 })));
+  const packed = path.join(folder, 'packed.flac');
+  const made = spawnSync('sox', [wav, packed], { stdio: 'ignore' }).status === 0;
+  if (made) {
+    const told = (file: string) => JSON.parse(emery('listen', file, '--drive', truck, '--rpm', '720').stdout) as object;
+    expect(told(packed)).toEqual(told(wav));
+  }
+  for (const [name, start] of [
+    ['broken.ogg', 'OggS no sound at all'],
+    ['broken.flac', 'fLaC no sound at all'],
+    ['broken.m4a', '0000ftyp no sound at all'],
+  ] as const) {
+    const file = path.join(folder, name);
+    writeFileSync(file, start);
+    for (const args of [
+      ['listen', file, '--drive', truck, '--rpm', '720'],
+      ['pluck', file, '--span-mm', '300'],
+    ]) {
+      const { status, stderr } = emery(...args);
+      expect(status).toBe(2);
+      if (args[0] === 'listen') expect(stderr).toMatch(/compressed sound .*convert it to WAV/);
+      expect(stderr.trim().split('\n')).toHaveLength(1);
+    }
+  }
 });
 
 test('diagnose prints causes that sum to one, and tests with minutes and cautions', () => {
@@ -67,6 +103,7 @@ test.each([
   [[truck, '--drive', truck, '--rpm', '720'], /not a WAV file/],
   [[truck, '--drive', truck, '--rpm', 'fast'], /--rpm: "fast"/],
   [[truck, '--drive', 'no-such-file', '--rpm', '720'], /no-such-file/],
+  [[truck, '--drive', truck, '--rpm', '720', '--rpm-from', 'ear'], /--rpm-from: "ear" is none of scan, needle, idle/],
 ])('a wrong call of listen says so: %j', (args, line) => {
   const { status, stderr } = emery('listen', ...args);
   expect(status).toBe(2);

@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { DRIVE_COMMANDS, FILE_COMMANDS, SOUND_COMMANDS, TEXT_COMMANDS } from './commands';
-import { loadBytes, loadDrive } from './load-drive';
+import { loadDrive } from './load-drive';
+import { loadSound } from './load-sound';
 import { type Command, type OptionValues, UsageProblem } from '@emery/core/command';
 
 /** How a call of the command line ends: with what it prints and 0, or with one plain line on standard error and 2. */
@@ -22,10 +23,10 @@ export function runCommand([said, ...rest]: readonly string[]): string {
   const overText = TEXT_COMMANDS.find((command) => command.name === name);
   if (overText) return answer(overText, args, (text) => text);
   const overFile = FILE_COMMANDS.find((command) => command.name === name);
-  if (overFile) return answer(overFile, args, loadBytes);
+  if (overFile) return answer(overFile, args, loadSound);
   const overSound = SOUND_COMMANDS.find((command) => command.name === name);
   if (overSound)
-    return answer(overSound, args, (file, { drive }) => ({ bytes: loadBytes(file), drive: loadDrive(drive!) }));
+    return answer(overSound, args, (file, { drive }) => ({ bytes: loadSound(file), drive: loadDrive(drive!) }));
   const names = [...DRIVE_COMMANDS, ...FILE_COMMANDS, ...SOUND_COMMANDS, ...TEXT_COMMANDS].map(
     (command) => command.name,
   );

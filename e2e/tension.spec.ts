@@ -102,7 +102,7 @@ test.describe('by thumb, on a phone', () => {
     await page.getByRole('button', { name: 'Push' }).tap();
     await expect(page.getByText(/A push moves the sprung arm, not the belt/)).toBeVisible();
     await page.getByRole('button', { name: 'Pluck', exact: true }).tap();
-    await page.getByText('WAV file', { exact: true }).tap();
+    await page.getByText('Sound file', { exact: true }).tap();
 
     const { document: truck } = await emery.drive('Front drive');
     const standing = tensionOf(truck).standings[0]!;

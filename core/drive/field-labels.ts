@@ -337,6 +337,7 @@ const done: Labels<DoneMove> = {
 const noise: Labels<Noise> = {
   cylinders: of('cylinders'),
   rpm: of('engine speed', 'rev/min'),
+  rpmFrom: of('how the engine speed was read'),
   evidence: of('observations'),
   clips: of('sounds'),
   cures: of('cures'),

@@ -6,6 +6,10 @@ import { LISTEN_AGAIN, type ListenAgain, ODOMETER_UNITS, type OdometerUnit } fro
 export const NOISE_KINDS = ['chirp', 'squeal', 'rumble', 'whine', 'none'] as const;
 export type NoiseKind = (typeof NOISE_KINDS)[number];
 
+/** How an engine speed was read: off a scan tool, off a tachometer's needle, or an idle figure out of a book. */
+export const SPEED_FROM = ['scan', 'needle', 'idle'] as const;
+export type SpeedFrom = (typeof SPEED_FROM)[number];
+
 /** What makes a noise. */
 export const NOISE_CAUSES = [
   'misaligned',
@@ -30,7 +34,7 @@ const YES_NO = ['yes', 'no'] as const;
 /** What one can look at, hear or try, what it concerns, and how it can turn out. */
 export const NOISE_TESTS = {
   kind: { on: 'drive', outcomes: ['chirp', 'squeal', 'rumble', 'whine'] },
-  repeat: { on: 'turning', outcomes: ['belt', 'pulley', 'tooth', 'engine', 'none'] },
+  repeat: { on: 'turning', outcomes: ['belt', 'pulley', 'bearing', 'tooth', 'engine', 'none'] },
   water: { on: 'drive', outcomes: ['quiet-then-back', 'louder', 'no-change'] },
   'only-cold': { on: 'drive', outcomes: YES_NO },
   'only-hot': { on: 'drive', outcomes: YES_NO },
@@ -92,14 +96,19 @@ const anyEvidence = {
   past: is.yesOrNo(),
   simulated: is.yesOrNo(),
 };
+/** What a repeat names: teeth their belt, a bearing the pulley of its shaft. */
+const OUTCOME_NAMES: Readonly<Record<string, 'belt' | 'pulley'>> = {
+  belt: 'belt',
+  tooth: 'belt',
+  pulley: 'pulley',
+  bearing: 'pulley',
+};
 /** What evidence is to be, by its test: one of the test's outcomes, at a part where it concerns one. */
 function evidenceOf(test: NoiseTest | null, outcome: unknown): ObjectSchema<NoiseEvidence> {
   if (test === null) return is.item<NoiseEvidence>(anyEvidence);
   const { on, outcomes } = NOISE_TESTS[test];
   const asked = (part: 'belt' | 'pulley') =>
-    on === part || (on === 'turning' && (outcome === part || (part === 'belt' && outcome === 'tooth')))
-      ? is.needed(name())
-      : name();
+    on === part || (on === 'turning' && OUTCOME_NAMES[outcome as string] === part) ? is.needed(name()) : name();
   return is.item<NoiseEvidence>({
     ...anyEvidence,
     outcome: is.needed(is.oneOf<string>(outcomes)),
@@ -188,6 +197,8 @@ export interface Noise {
   readonly cylinders?: number;
   /** The engine speed at which it was listened to last, rev/min. */
   readonly rpm?: number;
+  /** How that speed was read; a tachometer's needle where it is left out. */
+  readonly rpmFrom?: SpeedFrom;
   readonly evidence?: readonly NoiseEvidence[];
   readonly clips?: readonly NoiseClip[];
   readonly cures?: readonly NoiseCure[];
@@ -196,6 +207,7 @@ export interface Noise {
 export const noise = is.record<Noise>({
   cylinders: is.whole('a whole number of cylinders', 24),
   rpm: is.rpm(),
+  rpmFrom: is.oneOf(SPEED_FROM),
   evidence: is.optionalList<NoiseEvidence>(noiseEvidence as never, 400),
   clips: is.optionalList(clip, 60),
   cures: is.optionalList(cure, 60),

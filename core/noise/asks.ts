@@ -39,10 +39,16 @@ export function answersTo(drive: Drive, ask: Ask): Answer[] {
   return [
     ...drive.belts.map(({ id }): Answer => ({ test: 'repeat', outcome: 'belt', belt: id })),
     ...turningParts(drive).map(({ pulley }): Answer => ({ test: 'repeat', outcome: 'pulley', pulley })),
+    ...bearingParts(drive).map((pulley): Answer => ({ test: 'repeat', outcome: 'bearing', pulley })),
     ...toothedBelts(drive).map((belt): Answer => ({ test: 'repeat', outcome: 'tooth', belt })),
     { test: 'repeat', outcome: 'engine' },
     { test: 'repeat', outcome: 'none' },
   ];
+}
+
+/** The shafts that run in rolling bearings: all but the crank. */
+export function bearingParts(drive: Drive): string[] {
+  return turningParts(drive).flatMap(({ pulley, station }) => (station.role === 'crankshaft' ? [] : [pulley]));
 }
 
 export function toothedBelts(drive: Drive): string[] {

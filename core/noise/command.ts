@@ -1,5 +1,5 @@
 import { type Command, numbersIn, UsageProblem } from '../command';
-import type { Drive } from '../drive';
+import { type Drive, SPEED_FROM, type SpeedFrom } from '../drive';
 import { readWav } from '../sound';
 import { diagnose } from './diagnose';
 import type { NoiseFinding } from './finding';
@@ -16,9 +16,9 @@ export interface SoundAtDrive {
 /** `listen FILE.wav --drive FILE --rpm N`: what kind of noise it is, how often it repeats, and what repeats with it. */
 export const listenCommand: Command<SoundAtDrive> = {
   name: 'listen',
-  usage: 'emery listen FILE.wav --drive FILE --rpm N',
-  options: ['drive', 'rpm'],
-  prepare: ({ drive: file, rpm: asked }, usage) => {
+  usage: 'emery listen FILE.wav --drive FILE --rpm N [--rpm-from scan|needle|idle]',
+  options: ['drive', 'rpm', 'rpm-from'],
+  prepare: ({ drive: file, rpm: asked, 'rpm-from': from = 'needle' }, usage) => {
     if (file === undefined || asked === undefined) throw usage;
     const [rpm, ...more] = numbersIn(
       asked,
@@ -26,20 +26,24 @@ export const listenCommand: Command<SoundAtDrive> = {
       (part) => `--rpm: "${part}" is not an engine speed, from 100 to 30000 rev/min`,
     );
     if (more.length > 0) throw new UsageProblem('--rpm: one engine speed in rev/min, such as 750');
+    if (!SPEED_FROM.includes(from as SpeedFrom))
+      throw new UsageProblem(`--rpm-from: "${from}" is none of ${SPEED_FROM.join(', ')}`);
     return ({ bytes, drive }) => {
       const reading = readWav(bytes);
       if (!reading.ok) throw new UsageProblem(`FILE ${reading.message}`);
       const heard = hearNoise(reading.sound);
-      const listening = whoseNoise(heard, drive, rpm!);
-      const { kind, pitchHz, repeat, matches, tryRpm, engineRpm } = listening;
+      const listening = whoseNoise(heard, drive, rpm!, from as SpeedFrom);
+      const { kind, pitchHz, repeat, matches, tryRpm, told, engineRpm, otherRpms } = listening;
       return {
         kind,
         pitchHz,
         repeat,
         matches,
         tryRpm,
+        told,
         engineRpm,
-        findings: told(drive, listenFindings(drive, listening, heard.seconds)),
+        otherRpms,
+        findings: inWords(drive, listenFindings(drive, listening, heard.seconds)),
       };
     };
   },
@@ -70,10 +74,10 @@ export const diagnoseCommand: Command<Drive> = {
         caution: TEST_WORDS[test].caution ?? null,
       })),
       counted: diagnosis.evidence.counts,
-      findings: told(drive, noiseFindings(drive, diagnosis)),
+      findings: inWords(drive, noiseFindings(drive, diagnosis)),
     };
   },
 };
 
-const told = (drive: Drive, findings: readonly NoiseFinding[]) =>
+const inWords = (drive: Drive, findings: readonly NoiseFinding[]) =>
   findings.map((finding) => ({ ...finding, message: noiseMessage(drive, finding) }));

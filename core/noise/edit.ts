@@ -59,8 +59,13 @@ export function heardAsClue(
   const kinded = answerTest(drive, { test: 'kind', outcome: kind }, more);
   const [first] = matches;
   if (!repeat) return answerTest(kinded, { test: 'repeat', outcome: 'none' }, more);
-  if (!first || first.probability < TAKEN) return kinded;
-  const part = first.what === 'pulley' ? { pulley: first.id } : first.what === 'engine' ? {} : { belt: first.id };
+  if (!first || first.what === 'none' || first.probability < TAKEN) return kinded;
+  const part =
+    first.what === 'pulley' || first.what === 'bearing'
+      ? { pulley: first.id }
+      : first.what === 'engine'
+        ? {}
+        : { belt: first.id };
   return answerTest(kinded, { test: 'repeat', outcome: first.what, ...part }, more);
 }
 

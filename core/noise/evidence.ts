@@ -79,7 +79,7 @@ function answerOf(drive: Drive, { outcome, pulley, belt, at, simulated }: NoiseE
   return {
     test,
     outcome,
-    ...(names === 'pulley' && { pulley: partOf(drive, pulley!) }),
+    ...((names === 'pulley' || names === 'bearing') && { pulley: partOf(drive, pulley!) }),
     ...((names === 'belt' || names === 'tooth') && { belt: belt! }),
     from: 'hand',
     ...(at !== undefined && { at }),

@@ -19,6 +19,9 @@ export const NOISE_FINDING_CODES = [
   'nothing-heard',
   'matches-nothing',
   'lie-together',
+  'no-engine',
+  'speed-clash',
+  'rolling-bearing',
   'cylinders-default',
 ] as const;
 export type NoiseFindingCode = (typeof NOISE_FINDING_CODES)[number];

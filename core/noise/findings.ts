@@ -65,25 +65,43 @@ export function noiseFindings(drive: Drive, diagnosis: Diagnosis): NoiseFinding[
 /** What is to be said of a sound that was listened to. */
 export function listenFindings(
   drive: Drive,
-  { kind, matches, repeat, tryRpm }: Listening,
+  { kind, matches, repeat, tryRpm, told, engineRpm, otherRpms }: Listening,
   seconds: number,
 ): NoiseFinding[] {
   const found: NoiseFinding[] = [];
   if (seconds < SHORTEST_S) return [{ code: 'too-short', severity: 'watch', figures: { seconds } }];
+  const [first] = matches;
   if (kind === 'none') found.push({ code: 'nothing-heard', severity: 'note' });
-  else if (repeat && matches.length === 0)
+  else if (repeat && first?.what === 'none')
     found.push({ code: 'matches-nothing', severity: 'note', figures: { hz: repeat.hz } });
-  const [first, second] = matches;
-  if (first && second && second.probability > 0.2 * first.probability)
+  if (otherRpms.length > 0)
+    found.push({
+      code: 'speed-clash',
+      severity: 'watch',
+      figures: { told: told.rpm, ...Object.fromEntries(otherRpms.map(({ rpm }, k) => [`rpm${k + 1}`, rpm])) },
+    });
+  else if (engineRpm === null && kind !== 'none') found.push({ code: 'no-engine', severity: 'watch' });
+  if (first?.bearing) {
+    const [one, two] = first.bearing.shafts;
+    found.push({
+      code: 'rolling-bearing',
+      severity: 'watch',
+      pulley: one!.id,
+      figures: { chance: one!.chance, ...(two && { second: two.id, secondChance: two.chance }) },
+    });
+  }
+  const [one, two] = matches.filter(({ what }) => what === 'belt' || what === 'pulley' || what === 'tooth');
+  if (kind !== 'none' && one && two && two.probability > 0.2 * one.probability && two.probability > LEAST_TOGETHER)
     found.push({
       code: 'lie-together',
       severity: 'note',
-      figures: { first: first.id, second: second.id, ...(tryRpm !== null && { rpm: tryRpm }) },
+      figures: { first: one.id, second: two.id, ...(tryRpm !== null && { rpm: tryRpm }) },
     });
-  if (
-    matches.some(({ what, probability }) => what === 'engine' && probability > 0.2) &&
-    drive.noise?.cylinders === undefined
-  )
+  const byEngine = matches.some(({ what, probability }) => what === 'engine' && probability > 0.2);
+  if ((byEngine || otherRpms.length > 0) && drive.noise?.cylinders === undefined)
     found.push({ code: 'cylinders-default', severity: 'note' });
   return found;
 }
+
+/** Two that are both less likely than this are not worth being told apart. */
+const LEAST_TOGETHER = 0.05;

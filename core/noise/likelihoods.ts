@@ -84,35 +84,43 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
   repeat: [
     {
       causes: ['worn-belt', 'contaminated'],
-      p: { belt: 0.5, pulley: 0.12, tooth: 0.01, engine: 0.02, none: 0.35 },
+      p: { belt: 0.5, pulley: 0.12, bearing: 0.02, tooth: 0.01, engine: 0.02, none: 0.33 },
       why: 'A bad place in a belt comes round with the belt.',
     },
     {
-      causes: ['bearing', 'debris', 'hub-wobble'],
-      p: { belt: 0.02, pulley: 0.68, tooth: 0.01, engine: 0.02, none: 0.27 },
+      causes: ['bearing'],
+      p: { belt: 0.02, pulley: 0.18, bearing: 0.5, tooth: 0.01, engine: 0.02, none: 0.27 },
+      why: 'Balls strike a worn race several times a turn, at no whole number of it.',
+    },
+    {
+      causes: ['debris', 'hub-wobble'],
+      p: { belt: 0.02, pulley: 0.67, bearing: 0.02, tooth: 0.01, engine: 0.02, none: 0.26 },
       why: 'What turns with a pulley is heard once a turn of it.',
     },
     {
       causes: ['misaligned', 'wrong-groove', 'arm-cocked'],
-      p: { belt: 0.3, pulley: 0.3, tooth: 0.01, engine: 0.02, none: 0.37 },
+      p: { belt: 0.3, pulley: 0.3, bearing: 0.02, tooth: 0.01, engine: 0.02, none: 0.35 },
       why: 'A pulley out of line chirps with its own turns, or with the belt’s worst ribs.',
     },
     {
       causes: ['one-way-clutch', 'bracket-flex'],
-      p: { belt: 0.05, pulley: 0.25, tooth: 0.01, engine: 0.34, none: 0.35 },
+      p: { belt: 0.05, pulley: 0.23, bearing: 0.03, tooth: 0.01, engine: 0.34, none: 0.34 },
       why: 'The engine’s own beats shake what is loose.',
     },
     {
       causes: ['tight'],
-      p: { belt: 0.08, pulley: 0.25, tooth: 0.3, engine: 0.02, none: 0.35 },
+      p: { belt: 0.08, pulley: 0.23, bearing: 0.04, tooth: 0.3, engine: 0.02, none: 0.33 },
       why: 'Teeth that mesh too tightly are heard once a tooth.',
     },
     {
       causes: ['elsewhere'],
-      p: { belt: 0.02, pulley: 0.08, tooth: 0.01, engine: 0.54, none: 0.35 },
+      p: { belt: 0.02, pulley: 0.08, bearing: 0.06, tooth: 0.01, engine: 0.5, none: 0.33 },
       why: 'What is no part of the drive has the engine’s beat, or none.',
     },
-    { p: { belt: 0.15, pulley: 0.12, tooth: 0.01, engine: 0.07, none: 0.65 }, why: 'Slip squeals on without a beat.' },
+    {
+      p: { belt: 0.15, pulley: 0.12, bearing: 0.02, tooth: 0.01, engine: 0.07, none: 0.63 },
+      why: 'Slip squeals on without a beat.',
+    },
   ],
   water: [
     {
@@ -394,6 +402,8 @@ export const BY_FAULT: { readonly [T in NoiseTest]?: FaultRow } = {
 
 /** Of repeats heard at a pulley, so many belong to the pulley whose fault it is; the rest is shared by the others. */
 export const OWN_PULLEY = 0.9;
+/** The same of a bearing's strikes, which tell their shaft far worse. */
+export const OWN_SHAFT = 0.55;
 
 /** What a figure of the drive does to the chance of a cause at a part: times its weight. */
 export const BY_FIGURE = {

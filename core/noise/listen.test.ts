@@ -3,8 +3,7 @@ import { normals } from '../numeric';
 import { readWav, smallWav, type Sound, wavOfText, writeWav } from '../sound';
 import { DEMO } from '../test/demo';
 import { driveOf } from '../test/examples';
-import { hearNoise, keepClip, listen, ratesOf, simulatedBay, whoseNoise } from './index';
-import { matchesOf, rpmToPart } from './matches';
+import { hearNoise, keepClip, listen, listenFindings, ratesOf, simulatedBay, whoseNoise } from './index';
 
 const { rescue: truck, climb: car } = DEMO;
 
@@ -122,16 +121,19 @@ describe('a sound made from a drive’s own rates', () => {
     }
   });
 
-  test('the engine’s own speed is heard in its beat', () => {
-    const { engineRpm } = listen(recorded('chirp', rates[0]!.hz, { firing }), truck, 1000);
-    expect(engineRpm!.rpm).toBeGreaterThan(rpm * 0.99);
-    expect(engineRpm!.rpm).toBeLessThan(rpm * 1.01);
-    // An engine of half the cylinders turns twice as fast for the same beat.
-    const own = rates.find(({ what }) => what === 'engine')!;
-    const cylinders = Math.round((own.hz * 120) / rpm);
-    const half = { ...truck, noise: { ...truck.noise, cylinders: cylinders / 2 } };
-    const other = whoseNoise(hearNoise(recorded('chirp', rates[0]!.hz, { firing })), half, 1000);
-    expect(other.engineRpm!.rpm / engineRpm!.rpm).toBeCloseTo(2, 9);
+  test('the engine’s own speed is heard in its beat, and sharpens what was told', () => {
+    const heard = hearNoise(recorded('chirp', rates[0]!.hz, { firing }));
+    for (const told of [rpm, 0.98 * rpm, 1.03 * rpm]) {
+      const { engineRpm, otherRpms } = whoseNoise(heard, truck, told, 'needle');
+      expect(Math.abs(engineRpm!.rpm - rpm)).toBeLessThan(3 * engineRpm!.plusMinus);
+      expect(engineRpm!.plusMinus).toBeLessThan(0.005 * rpm);
+      expect(otherRpms).toEqual([]);
+    }
+    // At another speed than was told: what it may be instead, and no figure is taken for it.
+    const far = whoseNoise(heard, truck, 1000, 'needle');
+    expect(far.engineRpm).toBeNull();
+    expect(far.otherRpms.some((one) => Math.abs(one.rpm / rpm - 1) < 0.01)).toBe(true);
+    expect(listenFindings(truck, far, 5).map(({ code }) => code)).toContain('speed-clash');
   });
 });
 
@@ -141,7 +143,8 @@ test('a chirp has its pitch, a squeal its tone, a whine the rate of the teeth', 
   expect(listen(recorded('squeal', belt, { pitch: 1800 }), truck, 720).pitchHz! / 1800).toBeCloseTo(1, 2);
   const mesh = ratesOf(car, 1100).find(({ what }) => what === 'tooth')!;
   const whine = listen(recorded('whine', mesh.hz), car, 1100);
-  expect(whine).toMatchObject({ kind: 'whine', matches: [{ what: 'tooth', id: mesh.id, harmonic: 1 }] });
+  expect(whine.kind).toBe('whine');
+  expect(whine.matches[0]).toMatchObject({ what: 'tooth', id: mesh.id, harmonic: 1 });
 });
 
 test.each([
@@ -153,7 +156,7 @@ test.each([
 ] as const)('%s names no part', (_, sound) => {
   const { kind, matches } = listen(sound, truck, 750);
   expect(kind).toBe('none');
-  expect(matches.filter(({ what }) => what !== 'engine')).toEqual([]);
+  expect(matches.filter(({ what }) => what !== 'engine' && what !== 'none')).toEqual([]);
 });
 
 test('what the simulated bay hides is found, with talk, hum and an engine about it', () => {
@@ -161,7 +164,9 @@ test('what the simulated bay hides is found, with talk, hum and an engine about 
   for (let seed = 1; seed <= 6; seed += 1) {
     const { hidden, sound } = simulatedBay(car, 1100, seed);
     const { kind, matches } = listen(sound, car, 1100);
-    if (hidden ? matches[0]?.id === hidden.rate.id : kind === 'none') right += 1;
+    const [first] = matches;
+    const found = hidden?.bearing ? first?.what === 'bearing' : first?.id === hidden?.rate.id;
+    if (hidden ? found : kind === 'none') right += 1;
   }
   expect(right).toBeGreaterThanOrEqual(5);
 });
@@ -170,31 +175,6 @@ test('a file of it says the same', () => {
   const sound = recorded('chirp', ratesOf(truck, 720)[0]!.hz);
   const read = readWav(writeWav(sound));
   expect(read.ok && listen(read.sound, truck, 720).matches[0]).toMatchObject({ what: 'belt', id: 'main', harmonic: 1 });
-});
-
-test('twice a turn is told as twice a turn, and another speed parts two that lie together', () => {
-  const rates = [
-    { what: 'belt', id: 'b', hz: 4 },
-    { what: 'pulley', id: 'p', hz: 33 },
-    { what: 'pulley', id: 'q', hz: 34.4 },
-  ] as const;
-  expect(matchesOf(rates, { hz: 8.01, plusMinusHz: 0.02 })[0]).toMatchObject({ id: 'b', harmonic: 2 });
-  const near = matchesOf(rates, { hz: 33.7, plusMinusHz: 0.5 });
-  expect(
-    near
-      .slice(0, 2)
-      .map(({ id }) => id)
-      .sort(),
-  ).toEqual(['p', 'q']);
-  const rpm = rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, most: 5000 })!;
-  expect(rpm).toBeGreaterThan(750);
-  // There they stand further apart than the ± that hid them.
-  expect(((34.4 - 33) * rpm) / 750).toBeGreaterThan(4 * 0.5);
-  expect(rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, most: 760 })).toBeNull();
-  expect(
-    rpmToPart(matchesOf(rates, { hz: 4, plusMinusHz: 0.01 }), { rpm: 750, plusMinusHz: 0.01, most: 5000 }),
-  ).toBeNull();
-  expect(matchesOf(rates, { hz: 51.3, plusMinusHz: 0.05 })).toEqual([]);
 });
 
 test('what was heard once is held against another engine speed without listening again', () => {
@@ -209,7 +189,9 @@ test('a small clip of a sound says the same as the sound, and is small', () => {
   const text = smallWav(recorded('chirp', hz, { rate: 44_100, seconds: 8 }));
   expect(text.length).toBeLessThan(64_000);
   const read = readWav(wavOfText(text));
-  expect(read.ok && listen(read.sound, truck, 720)).toMatchObject({ kind: 'chirp', matches: [{ id: 'main' }] });
+  const small = read.ok ? listen(read.sound, truck, 720) : null;
+  expect(small?.kind).toBe('chirp');
+  expect(small?.matches[0]?.id).toBe('main');
   expect(readWav(wavOfText('no such thing')).ok).toBe(false);
   const kept = Array.from({ length: 9 }).reduce<Drive>(
     (drive) => keepClip(drive, { kind: 'chirp', rpm: 720, wav: text }),

@@ -1,7 +1,8 @@
 import { marksOf } from '../accessory';
-import type { Drive, NoiseKind } from '../drive';
+import type { Drive, NoiseKind, SpeedFrom } from '../drive';
 import { powerOf, type Sound } from '../sound';
-import { matchesOf, type RateMatch, rpmToPart, RATE_DOUBT } from './matches';
+import { type Comb, combIn, type EngineSpeed, isOrder, type Line, linesIn, speedHeard, speedsOf } from './engine';
+import { matchesOf, meshesOf, type RateMatch, rpmToPart } from './matches';
 import { DEFAULT_CYLINDERS, type Rate, ratesOf } from './rates';
 import { plainness, type Repeat, repeatsIn } from './repeats';
 import { coloursOf, pitchAt, type Tone, tonesIn } from './tones';
@@ -11,6 +12,9 @@ export interface Heard {
   seconds: number;
   repeats: readonly (Repeat & { pitchHz: number | null; tonalDb: number })[];
   tones: readonly Tone[];
+  /** Steady lines of the low notes, and what they have in common. */
+  lines: readonly Line[];
+  comb: Comb | null;
 }
 
 /** Whose noise a sound is. */
@@ -24,8 +28,12 @@ export interface Listening {
   /** The engine speed that would part the two likeliest, rev/min. */
   tryRpm: number | null;
   rates: readonly Rate[];
-  /** The engine speed that its beat tells, where it is heard. */
+  /** The engine speed that was told, and how it was read. */
+  told: { rpm: number; from: SpeedFrom };
+  /** That speed as the engine's own orders sharpen it; null where no engine is heard that turns about so fast. */
   engineRpm: { rpm: number; plusMinus: number } | null;
+  /** Where another one is heard: every speed that would sound so, the nearest to what was told first. */
+  otherRpms: readonly { rpm: number; plusMinus: number }[];
 }
 
 /** A sound shorter than this holds too few turns of a belt, s. */
@@ -38,8 +46,6 @@ const RUMBLES_BELOW_HZ = 1200;
 const HEARD_HZ = [200, 14_000] as const;
 /** What hums below this all the time is the engine's own, unless teeth mesh there, Hz. */
 const ENGINE_TONE_HZ = 340;
-/** The engine itself beats below this, Hz. */
-const ENGINE_BELOW_HZ = 800;
 /** A burst is one where it stands this far above the rest of the turn, dB, and is over in this part of it. */
 const BURST_DB = 2.5;
 const BURST_PART = 0.6;
@@ -47,24 +53,26 @@ const BURST_PART = 0.6;
 const TONAL_DB = 16;
 /** Bursts that come faster run together, Hz. */
 const RUN_TOGETHER_HZ = 60;
+/** From this rate on strikes that ring and bursts of a pitch of their own are told apart no more, Hz. */
+const RINGS_FROM_HZ = 45;
 /** A tone that swells and fades by less than this is one tone, dB. */
 const BREAKS_DB = 13;
 /** Mains hum makes a ripple of its own in bands below this, as exact as the mains are, Hz. */
 const RIPPLE_BELOW_HZ = 700;
 const RIPPLE_HZ = 0.25;
-/** A beat of the engine's own is over in less than this part of its turn. */
-const ENGINE_PART = 0.45;
 /** A tone below this is a whine, above it a squeal, where the drive has no teeth to tell by, Hz. */
 const WHINES_BELOW_HZ = 900;
 
 /** Hears what repeats and what sounds all the time. Up to a minute; `onProgress` gets the share that is done. */
 export function hearNoise(sound: Sound, onProgress: (share: number) => void = () => {}): Heard {
   const seconds = sound.samples.length / sound.rate;
-  if (seconds < SHORTEST_S || powerOf(sound.samples) < SILENT ** 2) return { seconds, repeats: [], tones: [] };
+  if (seconds < SHORTEST_S || powerOf(sound.samples) < SILENT ** 2)
+    return { seconds, repeats: [], tones: [], lines: [], comb: null };
   const repeats = repeatsIn(sound).filter(({ hz, band }) => !(band[0] < RIPPLE_BELOW_HZ && isHum(hz, RIPPLE_HZ)));
   onProgress(0.6);
   const tones = tonesIn(coloursOf(sound));
   onProgress(0.8);
+  const lines = linesIn(sound);
   return {
     seconds,
     repeats: repeats.map((repeat) => {
@@ -72,71 +80,141 @@ export function hearNoise(sound: Sound, onProgress: (share: number) => void = ()
       return { ...repeat, pitchHz: pitch?.hz ?? null, tonalDb: pitch?.tonalDb ?? 0 };
     }),
     tones,
+    lines,
+    comb: combIn(lines),
   };
 }
 
-/** Whose noise it is that was heard: what of a drive comes round as often at that engine speed. */
-export function whoseNoise(heard: Heard, drive: Drive, rpm: number): Listening {
-  const rates = ratesOf(drive, rpm);
-  const firing = rates.find(({ what }) => what === 'engine')!.hz;
-  // Uneven cylinders beat once a turn of the crank as well, shortly; a bearing of the crank's swells.
-  const beats = ({ hz, band, loudPart }: Repeat) =>
-    [rpm / 120, firing, 2 * firing].some((beat) => isNear(hz, beat)) ||
-    (isNear(hz, rpm / 60) && band[0] < ENGINE_BELOW_HZ && loudPart < ENGINE_PART);
-  const tones = heard.tones.filter(({ hz }) => !isHum(hz));
-  const tone = tones.find((one) => meshOf(one, tones, rates).length > 0 || !isBeat(one.hz, rpm / 120));
-  const turning = rates.filter(({ what }) => what !== 'tooth');
-  const parts = heard.repeats.filter((one) => !beats(one));
+/** Whose noise it is that was heard: what of a drive comes round as often at that engine speed, read in that way. */
+export function whoseNoise(heard: Heard, drive: Drive, rpm: number, from: SpeedFrom = speedFromOf(drive)): Listening {
+  const cylinders = drive.noise?.cylinders ?? DEFAULT_CYLINDERS;
+  const speed = speedHeard(heard, rpm, from, cylinders);
+  const rates = ratesOf(drive, speed.rpm);
+  const marks = marksOf(drive.speeds);
+  const tone = ownTone(heard, rates, speed);
+  const repeats = heard.repeats.map((one): Weighed => {
+    const others = heard.repeats.filter((other) => other !== one).map(({ hz }) => hz);
+    const character = { tonal: isTonal(one), engine: speed.heard, others };
+    const matches = matchesOf(rates, one, speed, character);
+    return { ...one, matches, ofEngine: chanceOf(matches, 'engine') };
+  });
+  const parts = repeats.filter(({ ofEngine }) => ofEngine < 0.5);
   // What also repeats and is no part of this drive, such as a wavering pitch, stands back.
-  const repeat =
-    plainest(parts.filter((one) => matchesOf(turning, one).length > 0)) ?? plainest(parts) ?? plainest(heard.repeats);
-  const engineRpm = engineSpeed(heard, drive);
-  const whole = (kind: NoiseKind, pitchHz: number | null, one: Repeat | null = repeat): Listening => {
-    const matches = one ? matchesOf(turning, one) : [];
-    const most = marksOf(drive.speeds).redline;
+  const first =
+    plainest(parts.filter(({ matches }) => matches[0]!.what !== 'none')) ?? plainest(parts) ?? plainest(repeats);
+  // The strikes of an inner race wax and wane once a turn of its shaft, and that turn is often the plainer of the two.
+  const strikes = parts.find(
+    ({ matches: [best] }) =>
+      best!.what === 'bearing' && first?.matches[0]!.what === 'pulley' && best!.id === first.matches[0]!.id,
+  );
+  const repeat = strikes ?? first;
+  const whole = (kind: NoiseKind, pitchHz: number | null, one: Weighed | null = repeat): Listening => {
+    const { plusMinusHz = 0, matches = [] } = one ?? {};
+    const shared = speed.plusMinus / speed.rpm;
     return {
       kind,
       pitchHz,
-      repeat: one && { hz: one.hz, plusMinusHz: one.plusMinusHz },
+      repeat: one && { hz: one.hz, plusMinusHz },
       times: one?.times ?? [],
       matches,
-      tryRpm: one && rpmToPart(matches, { rpm, plusMinusHz: one.plusMinusHz, most }),
+      tryRpm: one && rpmToPart(matches, { rpm: speed.rpm, plusMinusHz, most: marks.redline, shared }),
       rates,
-      engineRpm,
+      told: { rpm, from },
+      engineRpm: speed.heard ? { rpm: speed.rpm, plusMinus: speed.plusMinus } : null,
+      otherRpms: speed.heard
+        ? []
+        : speedsOf(heard.comb, cylinders, { told: rpm, least: 0.7 * marks.idle, most: 1.1 * marks.redline }),
     };
   };
-  const bursts = repeat && isBurst(repeat) && !(tone && toneOver(tone, repeat)) ? repeat : null;
-  if (bursts && chirps(bursts) && !(beats(bursts) && bursts.tonalDb < TONAL_DB)) return whole('chirp', bursts.pitchHz);
+  const bursts = repeat && isBurst(repeat) && !(tone && toneOver(tone.tone, repeat)) ? repeat : null;
+  if (bursts && chirps(bursts) && bursts.ofEngine < 0.5) return whole(kindOf(bursts, 'chirp'), bursts.pitchHz);
   if (tone) {
-    const mesh = meshOf(tone, tones, rates);
-    if (mesh.length > 0) {
-      const { hz, plusMinusHz } = tone;
-      return { ...whole('whine', hz, null), repeat: { hz, plusMinusHz }, matches: mesh };
-    }
-    return whole(tone.hz < WHINES_BELOW_HZ ? 'whine' : 'squeal', tone.hz);
+    const { hz, plusMinusHz } = tone.tone;
+    if (tone.mesh) return { ...whole('whine', hz, null), repeat: { hz, plusMinusHz }, matches: tone.mesh };
+    return whole(hz < WHINES_BELOW_HZ ? 'whine' : 'squeal', hz);
   }
-  if (!repeat || beats(repeat)) {
-    // The engine alone is nobody's noise.
+  // The engine alone is nobody's noise, nor is a dull beat beside it that nothing of the drive has.
+  if (!repeat || repeat.ofEngine >= 0.5 || (speed.heard && isOfNothing(repeat))) {
     const beat = whole('none', null);
-    return { ...beat, matches: beat.matches.filter(({ what }) => what === 'engine'), tryRpm: null };
+    const left = beat.matches.filter(({ what }) => what === 'engine' || what === 'none');
+    const total = left.reduce((sum, { probability }) => sum + probability, 0);
+    const matches = left.map((one) => ({ ...one, probability: one.probability / total }));
+    return { ...beat, matches, tryRpm: null };
   }
-  return chirps(repeat) ? whole('chirp', repeat.pitchHz) : whole('rumble', null);
+  return chirps(repeat) ? whole(kindOf(repeat, 'chirp'), repeat.pitchHz) : whole('rumble', null);
+}
+
+/** How an engine speed was read where nobody says: what was written down off a needle, what was not is a book's. */
+export const speedFromOf = ({ noise }: Drive): SpeedFrom =>
+  noise?.rpmFrom ?? (noise?.rpm === undefined ? 'idle' : 'needle');
+
+/** A repeat, and what it may be. */
+type Weighed = Heard['repeats'][number] & { matches: readonly RateMatch[]; ofEngine: number };
+
+const chanceOf = (matches: readonly RateMatch[], what: RateMatch['what']) =>
+  matches.reduce((sum, one) => sum + (one.what === what ? one.probability : 0), 0);
+
+/** A burst with a pitch of its own: rubber makes one, a thud does not; strikes that come fast ring like one. */
+const isTonal = ({ hz, pitchHz, tonalDb }: Heard['repeats'][number]) =>
+  hz < RINGS_FROM_HZ && pitchHz !== null && pitchHz >= RUMBLES_BELOW_HZ && tonalDb >= TONAL_DB;
+
+/** From this chance on what repeats is none of the drive's. */
+const OF_NOTHING = 0.8;
+const isOfNothing = (one: Weighed) => !isTonal(one) && chanceOf(one.matches, 'none') >= OF_NOTHING;
+
+/** What a bearing's strikes are called, though they come as short as a chirp. */
+const kindOf = ({ matches }: Weighed, kind: NoiseKind): NoiseKind => (matches[0]?.what === 'bearing' ? 'rumble' : kind);
+
+/** The plainest steady tone that is not the engine's own, and whose teeth mesh at it. */
+function ownTone(
+  { tones, lines }: Heard,
+  rates: readonly Rate[],
+  speed: EngineSpeed,
+): { tone: Tone; mesh: readonly RateMatch[] | null } | null {
+  const own = tones.filter((one) => !isHum(one.hz) && soundsOn(one));
+  // Without an engine, tones that are no overtones of one another are music.
+  if (!speed.heard && apartOf(own) > MOST_APART) return null;
+  for (const tone of own) {
+    const ofEngine = isOrder(tone, lines, speed);
+    const mesh = ofEngine ? null : meshOf(tone, own, rates, speed);
+    if (mesh) return { tone, mesh };
+    if (!ofEngine && tone.hz >= ENGINE_TONE_HZ) return { tone, mesh: null };
+  }
+  return null;
+}
+
+/** A tone that sounds on: speech and notes come and go, and a squeal hardly breaks, or wavers out of its own band. */
+const soundsOn = ({ comesAndGoesDb, aboveDb }: Tone) => comesAndGoesDb < GOES_DB || aboveDb > FAR_ABOVE_DB;
+const GOES_DB = 6;
+const FAR_ABOVE_DB = 25;
+const MOST_APART = 3;
+
+/** How many of the tones are neither the plainest's overtones nor it theirs. */
+function apartOf([first, ...others]: readonly Tone[]): number {
+  if (!first) return 0;
+  const over = (a: number, b: number) => Math.abs(a / b - Math.round(a / b)) < 0.03 * Math.round(a / b);
+  return others.filter(({ hz }) => !over(hz, first.hz) && !over(first.hz, hz)).length;
 }
 
 /** The teeth whose mesh a tone is: the mesh itself, or an overtone of it where another of them is heard too. */
-function meshOf(tone: Tone, tones: readonly Tone[], rates: readonly Rate[]): RateMatch[] {
-  const mesh = rates.filter(({ what }) => what === 'tooth');
-  const matches = (one: Tone) => matchesOf(mesh, one, { harmonics: 4 });
+function meshOf(
+  tone: Tone,
+  tones: readonly Tone[],
+  rates: readonly Rate[],
+  speed: EngineSpeed,
+): readonly RateMatch[] | null {
+  const matches = (one: Tone) => meshesOf(rates, one, speed);
   const own = matches(tone);
-  const [best] = own;
-  if (!best || best.harmonic === 1) return own;
-  const others = tones.flatMap((one) => (one === tone ? [] : matches(one)));
-  return others.some(({ id, harmonic }) => id === best.id && harmonic % best.harmonic !== 0) ? own : [];
+  const best = own[0]!;
+  if (best.what !== 'tooth') return null;
+  if (best.harmonic === 1) return own;
+  const others = tones.flatMap((one) => (one === tone ? [] : matches(one).filter(({ what }) => what === 'tooth')));
+  return others.some(({ id, harmonic }) => id === best.id && harmonic % best.harmonic !== 0) ? own : null;
 }
 
 /** Listens to a sound beside a drive whose engine turned at a speed, rev/min. */
-export function listen(sound: Sound, drive: Drive, rpm: number): Listening {
-  return whoseNoise(hearNoise(sound), drive, rpm);
+export function listen(sound: Sound, drive: Drive, rpm: number, from?: SpeedFrom): Listening {
+  return whoseNoise(hearNoise(sound), drive, rpm, from);
 }
 
 const isBurst = ({ contrastDb, loudPart }: Repeat) => contrastDb >= BURST_DB && loudPart <= BURST_PART;
@@ -155,29 +233,8 @@ const chirps = ({ hz, band, pitchHz }: Heard['repeats'][number]) =>
 /** A tone that is there all the time: one that stands out by more than the bursts, which hardly break it. */
 const toneOver = ({ aboveDb }: Tone, { contrastDb }: Repeat) => contrastDb < Math.min(BREAKS_DB, aboveDb - 6);
 
-const isNear = (hz: number, other: number) => Math.abs(hz / other - 1) < 3 * RATE_DOUBT;
-
 /** Mains hum and its overtones, to 12 times. */
 const isHum = (hz: number, within = 1.5) =>
   [50, 60].some(
     (mains) => hz > 0.5 * mains && hz < 12.5 * mains && Math.abs(hz - mains * Math.round(hz / mains)) < within,
   );
-
-/** An overtone of the engine's own beat: one of its camshaft. */
-function isBeat(hz: number, cam: number): boolean {
-  if (hz < ENGINE_TONE_HZ) return true;
-  if (hz > ENGINE_BELOW_HZ || cam < 4) return false;
-  const times = hz / cam;
-  return Math.abs(times - Math.round(times)) < 0.12;
-}
-
-/** The engine speed by its beat: the surest repeat of the low bands that an engine between idle and redline has. */
-function engineSpeed({ repeats }: Heard, drive: Drive): Listening['engineRpm'] {
-  const { idle, redline } = marksOf(drive.speeds);
-  const turns = (drive.noise?.cylinders ?? DEFAULT_CYLINDERS) / 2;
-  const found = repeats.find(({ hz, band }) => {
-    const rpm = (60 * hz) / turns;
-    return band[0] < ENGINE_BELOW_HZ / 2 && rpm > 0.7 * idle && rpm < 1.1 * redline;
-  });
-  return found ? { rpm: (60 * found.hz) / turns, plusMinus: (60 * found.plusMinusHz) / turns } : null;
-}

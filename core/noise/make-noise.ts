@@ -1,11 +1,14 @@
 import type { Drive, NoiseKind } from '../drive';
 import { normals } from '../numeric';
 import type { Sound } from '../sound';
+import type { BearingPart } from './bearings';
 import { type Rate, ratesOf } from './rates';
 
 /** A noise to be made: what it sounds like, how often it comes, and in what room. */
 interface NoiseToMake {
   kind: NoiseKind;
+  /** Of a bearing: its strikes a turn of the shaft. */
+  strikes?: number;
   /** How often the part comes round, Hz; the teeth's mesh for a whine. */
   hz: number;
   /** Of a chirp or a squeal, Hz. */
@@ -33,7 +36,8 @@ const TAU = 2 * PI;
 function makeNoise(asked: NoiseToMake, seed: number): Sound {
   const normal = normals(seed);
   const samples = new Float64Array(round(RATE * asked.seconds));
-  NOISES[asked.kind](samples, asked, normal);
+  if (asked.strikes === undefined) NOISES[asked.kind](samples, asked, normal);
+  else addStrikes(samples, { ...asked, strikes: asked.strikes }, normal);
   addEngine(samples, asked, normal);
   addTalk(samples, asked.talk, normal);
   for (let k = 0; k < samples.length; k += 1)
@@ -84,6 +88,20 @@ const NOISES: Record<NoiseKind, Maker> = {
   none: () => {},
 };
 
+/** Balls on a worn race: strikes that ring, each a little early or late, waxing and waning with the shaft. */
+function addStrikes(
+  samples: Float64Array,
+  { hz, strikes, pitchHz }: NoiseToMake & { strikes: number },
+  normal: () => number,
+): void {
+  const every = RATE / (hz * strikes);
+  for (let from = 0.3 * every; from < samples.length; from += every * (1 + 0.01 * normal())) {
+    const size = 0.5 * (1 + 0.2 * normal()) * (0.75 + 0.25 * sin((TAU * hz * from) / RATE));
+    for (let k = 0; k < 0.012 * RATE && from + k < samples.length; k += 1)
+      samples[round(from) + k]! += size * exp((-k / RATE) * 550) * sin((TAU * pitchHz * k) / RATE);
+  }
+}
+
 /** Firing of uneven cylinders: thuds that ring and die away, with the breath of the intake. */
 function addEngine(samples: Float64Array, { engine, firingHz }: NoiseToMake, normal: () => number): void {
   if (!(engine > 0 && firingHz > 0)) return;
@@ -123,7 +141,18 @@ function addTalk(samples: Float64Array, loud: number, normal: () => number): voi
 export interface Lesson {
   kind: NoiseKind;
   rate: Rate;
+  /** Of the bearing of a shaft: what of it is worn, and its strikes a turn. */
+  bearing?: { part: BearingPart; times: number };
 }
+
+/** How often a lesson's noise is heard, Hz. */
+export const heardHz = ({ rate, bearing }: Lesson): number => rate.hz * (bearing?.times ?? 1);
+
+/** A bearing of eight balls, each a fifth of the pitch circle across: what of it strikes how often a turn. */
+const EIGHT_BALLS: readonly NonNullable<Lesson['bearing']>[] = [
+  { part: 'outer', times: 3.2 },
+  { part: 'inner', times: 4.8 },
+];
 
 /** Pulleys slower than this are heard as single knocks, faster ones as a tone, Hz. */
 const HEARD_ONE_BY_ONE = 90;
@@ -137,13 +166,11 @@ export function lessonsOf(drive: Drive, rpm: number): Lesson[] {
           { kind: 'chirp', rate },
           { kind: 'squeal', rate },
         ];
-      case 'pulley':
-        return rate.hz < HEARD_ONE_BY_ONE
-          ? [
-              { kind: 'chirp', rate },
-              { kind: 'rumble', rate },
-            ]
-          : [{ kind: 'rumble', rate }];
+      case 'pulley': {
+        const strikes = rate.crank ? [] : EIGHT_BALLS.map((bearing): Lesson => ({ kind: 'rumble', rate, bearing }));
+        const [chirp, rumble] = (['chirp', 'rumble'] as const).map((kind): Lesson => ({ kind, rate }));
+        return rate.hz < HEARD_ONE_BY_ONE ? [chirp!, rumble!, ...strikes] : [rumble!, ...strikes];
+      }
       case 'tooth':
         return [{ kind: 'whine', rate }];
       case 'engine':
@@ -156,7 +183,7 @@ export function lessonsOf(drive: Drive, rpm: number): Lesson[] {
 export function soundOfLesson(
   drive: Drive,
   rpm: number,
-  { kind, rate }: Lesson,
+  { kind, rate, bearing }: Lesson,
   { seed, seconds = 4, bay = false }: { seed: number; seconds?: number; bay?: boolean },
 ): Sound {
   const normal = normals(seed + 1);
@@ -164,6 +191,7 @@ export function soundOfLesson(
   return makeNoise(
     {
       kind,
+      ...(bearing && { strikes: bearing.times }),
       hz: rate.hz,
       pitchHz: kind === 'squeal' ? 1900 + 300 * normal() : 3000 + 400 * normal(),
       seconds,

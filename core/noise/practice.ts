@@ -1,4 +1,4 @@
-import type { Lesson } from './make-noise';
+import { heardHz, type Lesson } from './make-noise';
 
 /** A noise that is hidden, and the ones it is to be told from. */
 export interface PracticeRound {
@@ -19,7 +19,9 @@ export function practiceRound(lessons: readonly Lesson[], random: () => number):
     .map(({ lesson }) => lesson);
   const choices: Lesson[] = [];
   for (const one of mixed) {
-    const alike = choices.some((other) => one.kind === other.kind && Math.abs(one.rate.hz / other.rate.hz - 1) < ALIKE);
+    const alike = choices.some(
+      (other) => one.kind === other.kind && Math.abs(heardHz(one) / heardHz(other) - 1) < ALIKE,
+    );
     if (!alike && choices.length < CHOICES) choices.push(one);
   }
   const hidden = choices[Math.floor(random() * choices.length)] ?? choices[0];

@@ -1,4 +1,4 @@
-import type { Drive } from '../drive';
+import { type Drive, stationOf } from '../drive';
 import { type DriveSolution, solveDrive } from '../path';
 import { sectionFor } from '../section';
 
@@ -10,6 +10,8 @@ export interface Rate {
   /** A belt; a pulley, the first of its shaft that a belt meets; of the engine, `firing`. */
   id: string;
   hz: number;
+  /** The crank's own shaft: it runs in plain bearings, and beats as the engine does. */
+  crank?: true;
 }
 
 /** Cylinders where a drive says none. A default: a four-stroke fires half as often a turn as it has of them. */
@@ -29,7 +31,8 @@ export function ratesOf(drive: Drive, rpm: number, solution: DriveSolution = sol
     for (const { pulley, station, speedRatio } of contacts) {
       if (speedRatio === null || told.has(station)) continue;
       told.add(station);
-      rates.push({ what: 'pulley', id: pulley, hz: turns * speedRatio });
+      const crank = stationOf(drive, pulley)?.role === 'crankshaft';
+      rates.push({ what: 'pulley', id: pulley, hz: turns * speedRatio, ...(crank && { crank }) });
     }
     const belt = drive.belts[b]!;
     const section = sectionFor(belt.section, belt.sectionOverrides);

@@ -8,6 +8,8 @@ export interface Tone {
   aboveDb: number;
   /** Its power, in the unit of the sound's own bands. */
   power: number;
+  /** How far its mean power stands above its middle one, dB: much for what comes and goes, else little. */
+  comesAndGoesDb: number;
 }
 
 /** Window and pace of the looks, s. */
@@ -73,7 +75,15 @@ export function tonesIn({ step, mean, bands }: Colours): Tone[] {
       const aboveDb = 10 * Math.log10(level[b]! / near[near.length >> 1]!);
       if (!(aboveDb > STANDS_OUT_DB)) return [];
       const { at, spread } = middleOf(mean, Math.floor(band.from / step) - 1, Math.ceil(band.to / step) + 1);
-      return [{ hz: at * step, plusMinusHz: Math.max(0.1 * step, 0.2 * spread * step), aboveDb, power: band.mean }];
+      return [
+        {
+          hz: at * step,
+          plusMinusHz: Math.max(0.1 * step, 0.2 * spread * step),
+          aboveDb,
+          power: band.mean,
+          comesAndGoesDb: 10 * Math.log10(band.mean / level[b]!),
+        },
+      ];
     })
     .sort((a, b) => b.power - a.power);
 }
@@ -117,6 +127,7 @@ export function pitchAt(
   let top = from;
   for (let k = from; k <= to; k += 1) if (more[k]! > more[top]!) top = k;
   const near = Array.from(more.slice(Math.max(1, top - 40), top + 41)).sort((x, y) => x - y);
+  if (!(more[top]! > 0)) return null;
   const { at: middle } = middleOf(more, top - 1, top + 1);
   return {
     hz: middle * step,

@@ -1,6 +1,6 @@
 import type { Drive } from '../drive';
-import { type Answer, toothedBelts } from './asks';
-import { BY_FAULT, BY_NOISE, type FaultRow, type NoiseRow, OWN_PULLEY, type Source } from './likelihoods';
+import { type Answer, bearingParts, toothedBelts } from './asks';
+import { BY_FAULT, BY_NOISE, type FaultRow, type NoiseRow, OWN_PULLEY, OWN_SHAFT, type Source } from './likelihoods';
 import { type Suspect, turningParts } from './suspects';
 
 /** What may make the noise: a suspect, or something that is not in the drive. */
@@ -11,6 +11,8 @@ export interface Shares {
   belts: readonly string[];
   pulleys: readonly string[];
   toothed: readonly string[];
+  /** Those that run in rolling bearings. */
+  bearings: readonly string[];
 }
 
 export function sharesOf(drive: Drive): Shares {
@@ -18,6 +20,7 @@ export function sharesOf(drive: Drive): Shares {
     belts: drive.belts.map(({ id }) => id),
     pulleys: turningParts(drive).map(({ pulley }) => pulley),
     toothed: toothedBelts(drive),
+    bearings: bearingParts(drive),
   };
 }
 
@@ -44,7 +47,11 @@ export function likelihoodOf(answer: Answer, maker: Maker, shares: Shares): numb
 }
 
 /** What of an outcome falls to the very part that was named. */
-function shareOf({ outcome, belt, pulley }: Answer, maker: Maker, { belts, pulleys, toothed }: Shares): number {
+function shareOf(
+  { outcome, belt, pulley }: Answer,
+  maker: Maker,
+  { belts, pulleys, toothed, bearings }: Shares,
+): number {
   switch (outcome) {
     case 'belt':
       return among(belts, belt!, maker === 'elsewhere' ? [] : maker.belts);
@@ -52,17 +59,19 @@ function shareOf({ outcome, belt, pulley }: Answer, maker: Maker, { belts, pulle
       return among(toothed, belt!, maker === 'elsewhere' ? [] : maker.belts);
     case 'pulley':
       return among(pulleys, pulley!, maker === 'elsewhere' ? [] : [maker.id]);
+    case 'bearing':
+      return among(bearings, pulley!, maker === 'elsewhere' ? [] : [maker.id], OWN_SHAFT);
     default:
       return 1;
   }
 }
 
 /** One of several, of which some are its own and take most. */
-function among(all: readonly string[], one: string, own: readonly string[]): number {
+function among(all: readonly string[], one: string, own: readonly string[], share = OWN_PULLEY): number {
   const mine = all.filter((id) => own.includes(id));
   if (!all.includes(one)) return 0;
   if (mine.length === 0 || mine.length === all.length) return 1 / all.length;
-  return mine.includes(one) ? OWN_PULLEY / mine.length : (1 - OWN_PULLEY) / (all.length - mine.length);
+  return mine.includes(one) ? share / mine.length : (1 - share) / (all.length - mine.length);
 }
 
 /** The row of a test that looks at a part, and whether a suspect is the fault at the part it looks at. */

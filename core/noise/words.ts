@@ -8,6 +8,7 @@ import {
   LISTEN_AFTER_KM,
   type ListenAgain,
   pulleyLabel,
+  type SpeedFrom,
 } from '../drive';
 import { type FindingWords, inOneLine } from '../finding';
 import { DEFAULT_CYLINDERS, type RateKind } from './rates';
@@ -16,6 +17,9 @@ import type { Reason } from './diagnose';
 import { BY_FIGURE } from './likelihoods';
 import type { FigureStage } from './figures';
 import type { NoiseFinding } from './finding';
+import type { BearingPart } from './bearings';
+import type { Lesson } from './make-noise';
+import type { RateMatch } from './matches';
 import { faultRow, noiseRow } from './weigh';
 
 export const KIND_WORDS: Record<NoiseKind, { name: string; what: string }> = {
@@ -115,6 +119,7 @@ export const TEST_WORDS: Record<NoiseTest, TestWords> = {
     outcomes: {
       belt: 'With the belt',
       pulley: 'With a pulley',
+      bearing: 'A rolling bearing',
       tooth: 'Once a tooth',
       engine: 'With the engine',
       none: 'Does not repeat',
@@ -296,6 +301,46 @@ export const RATE_WORDS: Record<RateKind, string> = {
   engine: 'the engine’s firing',
 };
 
+/** What may come round as often as a noise, by its name and how often it is heard: for a line of a list. */
+export function matchWords(drive: Drive, { what, id, harmonic, bearing }: RateMatch): { name: string; how: string } {
+  switch (what) {
+    case 'none':
+      return { name: 'none of these', how: '' };
+    case 'engine':
+      return id === 'firing'
+        ? { name: RATE_WORDS.engine, how: '' }
+        : { name: 'the engine itself', how: id === 'crank' ? ', once a turn' : ', one of its orders' };
+    case 'bearing': {
+      const others = bearing!.shafts.filter((one) => one.id !== id && one.chance > 0.1).map((one) => one.id);
+      const or = others.map((one) => `, or of ${partLabel(drive, one)}`).join('');
+      return { name: 'a rolling bearing', how: `, likeliest of ${partLabel(drive, id)}${or}` };
+    }
+    default:
+      return {
+        name: partLabel(drive, id),
+        how: `${what === 'tooth' ? ', once a tooth' : ''}${harmonic > 1 ? `, ${harmonic} times a turn` : ''}`,
+      };
+  }
+}
+
+const BEARING_WORDS: Record<BearingPart, string> = {
+  outer: 'outer race of its bearing',
+  inner: 'inner race of its bearing',
+  ball: 'a ball of its bearing',
+  cage: 'cage of its bearing',
+};
+
+/** Whose noise a lesson makes: `Alternator`, `Alternator, outer race of its bearing`. */
+export const lessonWords = (drive: Drive, { rate, bearing }: Lesson): string =>
+  `${partLabel(drive, rate.id)}${bearing ? `, ${BEARING_WORDS[bearing.part]}` : ''}`;
+
+/** How an engine speed was read. */
+export const SPEED_FROM_WORDS: Record<SpeedFrom, string> = {
+  scan: 'Scan tool',
+  needle: 'Needle',
+  idle: 'Idle figure',
+};
+
 export const STAGE_WORDS: Record<FigureStage | 'inspect', string> = {
   align: 'Align',
   tension: 'Tension',
@@ -324,13 +369,16 @@ export function partLabel(drive: Drive, id: string): string {
   return drive.belts.length === 1 ? 'the belt' : `belt ${at + 1}`;
 }
 
+const whole = (value: number) => Math.round(value).toLocaleString('en');
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+const REPEAT_HOW: Readonly<Record<string, string>> = { tooth: ', once a tooth', bearing: ', its bearing' };
 
 /** What was seen, heard or tried, in a line: `Water on the ribs: louder`. */
 export function answerWords(drive: Drive, { test, outcome, pulley, belt }: Answer): string {
   const { outcomes } = TEST_WORDS[test];
   if (test === 'repeat' && (pulley ?? belt) !== undefined)
-    return `${NOISE_TEST_NAMES.repeat}: ${partLabel(drive, (pulley ?? belt)!)}${outcome === 'tooth' ? ', once a tooth' : ''}`;
+    return `${NOISE_TEST_NAMES.repeat}: ${partLabel(drive, (pulley ?? belt)!)}${REPEAT_HOW[outcome] ?? ''}`;
   const part = pulley ?? (drive.belts.length > 1 ? belt : undefined);
   const where = part === undefined ? '' : `, ${partLabel(drive, part)}`;
   return `${NOISE_TEST_NAMES[test]}${where}: ${(outcomes[outcome] ?? outcome).toLowerCase()}`;
@@ -467,8 +515,30 @@ export function noiseWords(drive: Drive, finding: NoiseFinding): FindingWords {
         why: 'Their rates are too near one another to be told apart in this sound.',
         todo:
           figures['rpm'] === undefined
-            ? 'No speed of this engine parts them: look at both.'
+            ? 'No speed of this engine parts them: read it by scan tool, or look at both.'
             : `Listen again at ${Math.round(n('rpm')).toLocaleString('en')} rev/min.`,
+      };
+    case 'no-engine':
+      return {
+        title: 'No engine is heard at that speed: this may be no belt drive’s sound.',
+        why: 'A drive is heard with its engine, so its chances are held low.',
+        todo: 'Record near the drive, engine steady, and read its speed then.',
+      };
+    case 'speed-clash': {
+      const others = ['rpm1', 'rpm2', 'rpm3'].flatMap((key) => (figures[key] === undefined ? [] : [whole(n(key))]));
+      return {
+        title: `The sound is not an engine’s at ${whole(n('told'))} rev/min.`,
+        why: `Its own orders lie as they do at ${others.join(' or ')} rev/min.`,
+        todo: 'Read the speed again, and check the number of cylinders.',
+      };
+    }
+    case 'rolling-bearing':
+      return {
+        title: `A rolling bearing: ${name} with ${chanceFigure(n('chance'))}${
+          figures['second'] === undefined ? '' : `, ${named('second')} with ${chanceFigure(n('secondChance'))}`
+        }.`,
+        why: 'It strikes several times a turn of a shaft, at no whole number of it, as balls on a worn race do.',
+        todo: 'Belt off, engine off: spin and rock each by hand.',
       };
     case 'cylinders-default':
       return {

@@ -81,16 +81,3 @@ async function heard(
   });
   return sound();
 }
-
-/** Reads a sound file of any kind that the browser knows. Rejects with what to do. */
-export async function decodedSound(file: File): Promise<Sound> {
-  const context = new AudioContext();
-  try {
-    const heardIn = await context.decodeAudioData(await file.arrayBuffer());
-    return { rate: heardIn.sampleRate, samples: Float64Array.from(heardIn.getChannelData(0)) };
-  } catch {
-    throw new Error(`${file.name} is no sound that this browser can read. Record or export it as WAV.`);
-  } finally {
-    await context.close();
-  }
-}

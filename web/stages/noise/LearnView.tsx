@@ -6,16 +6,17 @@ import { play, playing, stopPlaying } from '../../sound/player';
 import { useEngineRpm } from './sums';
 import type { NoiseKind } from '@emery/core/drive';
 import {
+  heardHz,
   KIND_WORDS,
   type Lesson,
   lessonsOf,
-  partLabel,
+  lessonWords,
   practiceRound,
   type PracticeRound,
   soundOfLesson,
 } from '@emery/core/noise';
 
-const keyOf = ({ kind, rate }: Lesson) => `${kind} ${rate.what} ${rate.id}`;
+const keyOf = ({ kind, rate, bearing }: Lesson) => `${kind} ${rate.what} ${rate.id} ${bearing?.part ?? ''}`;
 
 /** Hearing it: each kind of noise made from this drive's own rates, and blind practice with a score. */
 export default function LearnView() {
@@ -25,7 +26,7 @@ export default function LearnView() {
   const [kind, setKind] = useState<NoiseKind>('chirp');
   const kinds = (Object.keys(KIND_WORDS) as NoiseKind[]).filter((one) => lessons.some((lesson) => lesson.kind === one));
   const now = useStore(playing);
-  const taught = lessons.filter((lesson) => lesson.kind === kind).sort((a, b) => a.rate.hz - b.rate.hz);
+  const taught = lessons.filter((lesson) => lesson.kind === kind).sort((a, b) => heardHz(a) - heardHz(b));
   return (
     <>
       <section aria-label="Hear it">
@@ -44,11 +45,11 @@ export default function LearnView() {
           {taught.map((lesson) => (
             <li key={keyOf(lesson)}>
               <span>
-                {capital(partLabel(drive, lesson.rate.id))}{' '}
-                <span className="quiet">{lesson.rate.hz.toFixed(lesson.rate.hz < 100 ? 1 : 0)} a second</span>
+                {capital(lessonWords(drive, lesson))}{' '}
+                <span className="quiet">{heardHz(lesson).toFixed(heardHz(lesson) < 100 ? 1 : 0)} a second</span>
               </span>
               <Button
-                aria-label={`${now === keyOf(lesson) ? 'Stop' : 'Play'} ${kind} of ${partLabel(drive, lesson.rate.id)}`}
+                aria-label={`${now === keyOf(lesson) ? 'Stop' : 'Play'} ${kind} of ${lessonWords(drive, lesson)}`}
                 onClick={() =>
                   now === keyOf(lesson)
                     ? stopPlaying()
@@ -132,7 +133,7 @@ function Practice({ lessons, rpm }: { lessons: readonly Lesson[]; rpm: number })
                 <li key={keyOf(lesson)}>
                   <Button block disabled={round.said !== null && !right && !said} onClick={() => say(lesson)}>
                     {mark}
-                    {KIND_WORDS[lesson.kind].name}, {partLabel(drive, lesson.rate.id)}
+                    {KIND_WORDS[lesson.kind].name}, {lessonWords(drive, lesson)}
                   </Button>
                 </li>
               );
@@ -140,8 +141,8 @@ function Practice({ lessons, rpm }: { lessons: readonly Lesson[]; rpm: number })
           </ul>
           {round.said !== null && (
             <p role="status">
-              It was a {round.hidden.kind} of {partLabel(drive, round.hidden.rate.id)},{' '}
-              {round.hidden.rate.hz.toFixed(1)} a second.
+              It was a {round.hidden.kind} of {lessonWords(drive, round.hidden)}, {heardHz(round.hidden).toFixed(1)} a
+              second.
             </p>
           )}
         </>

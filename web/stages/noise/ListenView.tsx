@@ -2,10 +2,12 @@ import { AudioOutlined, DeleteOutlined } from '@ant-design/icons';
 import { Button, Progress, Segmented } from 'antd';
 import { useRef, useState } from 'react';
 import { FindingItem } from '../../bench/FindingItem';
-import { decodedSound, microphone } from '../../sound/microphone';
+import { microphone } from '../../sound/microphone';
+import { soundOfFile } from '../../sound/sound-file';
 import { edit, useBench } from '../../state/bench';
 import { useStore } from '../../state/store';
 import { useCoreRun } from '../../state/use-core-sum';
+import { Choice } from '../../ui/Choice';
 import { CountField } from '../../ui/CountField';
 import { FigureField } from '../../ui/FigureField';
 import { SoundDrop } from '../../ui/SoundDrop';
@@ -14,7 +16,7 @@ import { useTyped } from '../../ui/typed-text';
 import { clickSound, play, playing, stopPlaying } from '../../sound/player';
 import { type SoundInHand, useNoise } from './NoiseProvider';
 import { useDiagnosis, useEngineRpm, useListening, useRates } from './sums';
-import { removeItem } from '@emery/core/drive';
+import { removeItem, SPEED_FROM, type SpeedFrom } from '@emery/core/drive';
 import { hundredth, tenth } from '@emery/core/numeric';
 import {
   changeNoise,
@@ -23,13 +25,16 @@ import {
   heardAsClue,
   keepClip,
   KIND_WORDS,
+  lessonWords,
   listenFindings,
+  matchWords,
   noiseWords,
-  partLabel,
-  RATE_WORDS,
   simulatedBay,
+  SPEED_FROM_WORDS,
+  SPEED_DOUBT,
+  speedFromOf,
 } from '@emery/core/noise';
-import { MOST_WAV_BYTES, readWav, smallWav, type Sound, wavOfText } from '@emery/core/sound';
+import { readWav, smallWav, type Sound, wavOfText } from '@emery/core/sound';
 
 type Source = 'microphone' | 'file' | 'simulated';
 const SOURCES: { value: Source; label: string }[] = [
@@ -39,6 +44,12 @@ const SOURCES: { value: Source; label: string }[] = [
 ];
 /** The last of what is heard live that is listened to, s. */
 const LIVE_S = 10;
+
+/** How well a speed is known by how it was read, of 1,000 rev/min. */
+const SPEED_READ = SPEED_FROM.map((value) => ({
+  value,
+  label: `${SPEED_FROM_WORDS[value]}, ± ${(100 * SPEED_DOUBT[value]).toFixed(1)} %`,
+}));
 
 type About = Pick<SoundInHand, 'name' | 'simulated' | 'hidden'>;
 
@@ -89,11 +100,10 @@ export function ListenView() {
   };
   const readFile = async (file: File) => {
     setInHand(null);
-    if (file.size > MOST_WAV_BYTES) return setProblem(`${file.name} is over 64 MB; cut it to the noise.`);
+    setProblem(null);
     const of = { name: file.name, simulated: false, hidden: null };
     try {
-      const bytes = new Uint8Array(await file.arrayBuffer());
-      hear(String.fromCharCode(...bytes.subarray(0, 2)) === 'RI' ? bytes : await decodedSound(file), of);
+      hear(await soundOfFile(file, 'the noise'), of);
     } catch (error) {
       setProblem((error as Error).message);
     }
@@ -101,7 +111,7 @@ export function ListenView() {
   const simulate = () => {
     const { hidden, sound } = simulatedBay(drive, rpm, Math.ceil(1e6 * Math.random()));
     const what = hidden
-      ? `${hidden.kind === 'none' ? 'nothing' : `a ${hidden.kind}`} of ${partLabel(drive, hidden.rate.id)}`
+      ? `${hidden.kind === 'none' ? 'nothing' : `a ${hidden.kind}`} of ${lessonWords(drive, hidden)}`
       : 'no noise at all';
     hear(sound, { name: 'Simulated engine bay', simulated: true, hidden: what });
   };
@@ -116,6 +126,12 @@ export function ListenView() {
           least={100}
           most={30_000}
           onCommit={(value) => dispatch(edit((d) => changeNoise(d, { rpm: value })))}
+        />
+        <Choice<SpeedFrom>
+          label="Read off (± a default)"
+          value={speedFromOf(drive)}
+          options={SPEED_READ}
+          onChange={(rpmFrom) => dispatch(edit((d) => changeNoise(d, { rpmFrom })))}
         />
         <CountField
           label="Cylinders"
@@ -199,9 +215,10 @@ function HeardPanel({ live }: { live: boolean }) {
   const listening = useListening();
   const now = useStore(playing);
   if (!inHand || !listening) return null;
-  const { kind, pitchHz, repeat, matches, engineRpm } = listening;
+  const { kind, pitchHz, repeat, matches, engineRpm, otherRpms } = listening;
   const findings = listenFindings(drive, listening, inHand.heard.seconds);
-  const off = engineRpm && Math.abs(engineRpm.rpm / rpm - 1) > 0.015 ? engineRpm : null;
+  // What its own orders say beside what was told; or, where they say another, each speed that would sound so.
+  const off = engineRpm && Math.abs(engineRpm.rpm / rpm - 1) > 0.01 ? [engineRpm] : otherRpms;
   const stamp = { at: new Date().toISOString(), ...(inHand.simulated && { simulated: true }) };
   const useIt = () => {
     dispatch(edit((d) => heardAsClue(d, listening, stamp)));
@@ -241,18 +258,17 @@ function HeardPanel({ live }: { live: boolean }) {
       {matches.length > 0 && (
         <ol className="noise-matches" aria-label="What comes round as often">
           {matches.slice(0, 4).map((match) => {
-            const name = match.what === 'engine' ? RATE_WORDS.engine : partLabel(drive, match.id);
+            const { name, how } = matchWords(drive, match);
             const clicks = `click ${match.what} ${match.id}`;
             return (
               <li key={`${match.what} ${match.id}`}>
                 <span className="noise-match">
                   <strong>{name}</strong>
-                  {match.what === 'tooth' && ', once a tooth'}
-                  {match.harmonic > 1 && `, ${match.harmonic} times a turn`}
-                  <span className="quiet"> {match.hz.toFixed(2)} a second</span>
+                  {how}
+                  {match.what !== 'none' && <span className="quiet"> {match.hz.toFixed(2)} a second</span>}
                 </span>
                 <span className="noise-chance">{chanceFigure(match.probability)}</span>
-                {match.hz < 60 && (
+                {match.what !== 'none' && match.hz < 60 && (
                   <Button
                     aria-pressed={now === clicks}
                     onClick={() =>
@@ -267,14 +283,19 @@ function HeardPanel({ live }: { live: boolean }) {
           })}
         </ol>
       )}
-      {off && (
+      {off.length > 0 && (
         <div className="button-row is-after">
           <span className="quiet">
-            Its beat says {Math.round(off.rpm)} ± {Math.max(1, Math.round(off.plusMinus))} rev/min.
+            {off.length > 1 ? 'By its own orders the engine turned at one of these.' : 'Its own orders say.'}
           </span>
-          <Button onClick={() => dispatch(edit((d) => changeNoise(d, { rpm: Math.round(off.rpm) })))}>
-            Take the speed heard
-          </Button>
+          {off.map((one) => {
+            const speed = Math.round(one.rpm);
+            return (
+              <Button key={speed} onClick={() => dispatch(edit((d) => changeNoise(d, { rpm: speed })))}>
+                Take {speed.toLocaleString('en')} ± {Math.max(1, Math.round(one.plusMinus))} rev/min
+              </Button>
+            );
+          })}
         </div>
       )}
       {findings.length > 0 && (

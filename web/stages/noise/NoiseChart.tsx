@@ -13,7 +13,9 @@ const PICTURE = 0.5;
 export default function NoiseChart() {
   const { inHand } = useNoise();
   const listening = useListening();
-  const rates = useRates();
+  const told = useRates();
+  // What was heard is held against the speed as the sound itself sharpened it.
+  const rates = listening?.rates ?? told;
   const holder = useRef<HTMLElement>(null);
   const { width, height } = useSizeOf(holder);
   const top = inHand ? Math.round(height * PICTURE) : 0;

@@ -78,7 +78,8 @@ export function useSuspect(): { id: string; what: 'belt' | 'pulley' } | null {
   const { drive, diagnosis } = useDiagnosis();
   const { view, suspect } = useNoise();
   const listening = useListening();
-  const heard = listening?.matches.find(({ what }) => what !== 'engine')?.id;
+  const [first] = listening?.matches ?? [];
+  const heard = first && first.what !== 'engine' && first.what !== 'none' ? first.id : undefined;
   const untouched = !diagnosis.evidence.heard;
   const id = suspect ?? (view === 'listen' ? heard : untouched ? undefined : diagnosis.causes[0]?.id);
   if (id === undefined) return null;

@@ -5,6 +5,7 @@ import { edit, useBench } from '../../state/bench';
 import { SoundDrop } from '../../ui/SoundDrop';
 import { useCoreRun } from '../../state/use-core-sum';
 import { microphone, type SoundSource } from '../../sound/microphone';
+import { soundOfFile } from '../../sound/sound-file';
 import { StoppedSum } from '../../ui/StoppedSum';
 import { useTyped } from '../../ui/typed-text';
 import type { CoreOutput } from '../tasks';
@@ -13,7 +14,7 @@ import { simulatedSpan } from './sound-source';
 import { useTensionSums } from './sums';
 import { changeBelt, freeIdIn, put } from '@emery/core/drive';
 import { hundredth } from '@emery/core/numeric';
-import { MOST_WAV_BYTES, type Sound } from '@emery/core/sound';
+import type { Sound } from '@emery/core/sound';
 import { massOf } from '@emery/core/loads';
 import { forceFigure, meaningOf, NO_PLUCK_WORDS, spanFigures } from '@emery/core/tension';
 
@@ -22,7 +23,7 @@ type Heard = CoreOutput<'pluck'>;
 
 const SOURCES: { value: Source; label: string }[] = [
   { value: 'microphone', label: 'Microphone' },
-  { value: 'file', label: 'WAV file' },
+  { value: 'file', label: 'Sound file' },
   { value: 'simulated', label: 'Simulated' },
 ];
 
@@ -63,8 +64,12 @@ export function PluckPanel({ index }: { index: number }) {
     }
   };
   const readFile = async (file: File) => {
-    if (file.size > MOST_WAV_BYTES) return setProblem(`${file.name} is over 64 MB; cut it to the plucks.`);
-    hear(new Uint8Array(await file.arrayBuffer()), false);
+    setProblem(null);
+    try {
+      hear(await soundOfFile(file, 'the plucks'), false);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
   };
   const found = heard?.ok && heard.heard.tensionN !== null ? heard.heard : null;
   const reading = found && {
@@ -118,10 +123,10 @@ export function PluckPanel({ index }: { index: number }) {
       )}
       {from === 'file' && (
         <SoundDrop
-          text="Drop a WAV of the plucks here."
-          label="Choose a WAV file"
-          what="WAV file of the plucks"
-          accept=".wav,audio/wav"
+          text="Drop a recording of the plucks here: WAV, or what this browser plays."
+          label="Choose a sound file"
+          what="Recording of the plucks"
+          accept="audio/*,.wav"
           onFile={(file) => void readFile(file)}
         />
       )}
