@@ -20,6 +20,8 @@ function changed(name: string, noise: object): string {
 
 interface Printed {
   causes: { cause: string; id: string; probability: number }[];
+  byCause: { cause: string; probability: number; parts: { id: string; probability: number }[] }[];
+  elsewhere: number;
   next: { test: string; gainBits: number; minutes: number; caution: string | null }[];
   findings: { code: string; message: string }[];
 }
@@ -75,13 +77,32 @@ test('a compressed sound is unpacked where a program for it is there, and refuse
 });
 
 test('diagnose prints causes that sum to one, and tests with minutes and cautions', () => {
-  const { causes, next, findings } = diagnosed(changed('none', {}));
-  expect(causes.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+  const { causes, byCause, elsewhere, next, findings } = diagnosed(changed('none', {}));
+  expect(causes.reduce((sum, { probability }) => sum + probability, elsewhere)).toBeCloseTo(1, 9);
+  // Each cause with all its parts, the likeliest first, and the rows in that order.
+  expect(causes.map(({ cause, id }) => `${cause} ${id}`)).toEqual(
+    byCause.flatMap(({ cause, parts }) => parts.map(({ id }) => `${cause} ${id}`)),
+  );
+  expect(byCause.map(({ probability }) => probability)).toEqual(
+    byCause.map(
+      ({ parts }) =>
+        expect.closeTo(
+          parts.reduce((sum, one) => sum + one.probability, 0),
+          12,
+        ) as number,
+    ),
+  );
   expect(findings.map(({ code }) => code)).toContain('only-priors');
   expect(next.find(({ test }) => test === 'water')!.caution).toMatch(/squeeze bottle/);
   const wet = diagnosed(changed('wet', { evidence: [{ test: 'water', outcome: 'no-change' }] }));
   expect(wet.causes[0]!.cause).toBe('bearing');
   expect(wet.next.map(({ test }) => test)).not.toContain('water');
+  // While a stop stands, no test needs the engine to run.
+  const stopped = diagnosed(changed('stop', { evidence: [{ test: 'wobble', outcome: 'yes', pulley: 'crank-1' }] }));
+  expect(stopped.findings[0]!.code).toBe('hub-stop');
+  expect(stopped.next.length).toBeGreaterThan(0);
+  for (const { test } of stopped.next)
+    expect(['kind', 'repeat', 'water', 'under-load', 'flapping', 'arm-swing', 'belt-off']).not.toContain(test);
   for (const { message } of wet.findings) expect(message).toMatch(/^[A-Z0-9].*\.$/);
 });
 

@@ -118,6 +118,7 @@ const pulley: Labels<Pulley> = {
   plane: of('plane', 'mm'),
   flanged: of('flanged'),
   optional: of('may be left off'),
+  kind: of('kind of pulley'),
 };
 const adjuster: Labels<Adjuster> = {
   kind: of('kind'),

@@ -86,6 +86,7 @@ export const NOISE_TEST_NAMES: Record<NoiseTest, string> = {
   'belt-off': 'Belt off',
   'length-doubt': 'Label doubted',
   ribs: 'Ribs',
+  spot: 'One place of the belt',
   surface: 'Oil or dressing',
   slack: 'Slack',
   taut: 'Too tight',

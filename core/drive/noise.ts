@@ -27,6 +27,7 @@ export const NOISE_CAUSES = [
   'bracket-flex',
   'debris',
   'one-way-clutch',
+  'belt-spot',
 ] as const;
 export type NoiseCause = (typeof NOISE_CAUSES)[number];
 
@@ -50,6 +51,7 @@ export const NOISE_TESTS = {
   'belt-off': { on: 'belt', outcomes: ['gone', 'stays'] },
   'length-doubt': { on: 'belt', outcomes: YES_NO },
   ribs: { on: 'belt', outcomes: ['sound', 'worn', 'cracked'] },
+  spot: { on: 'belt', outcomes: YES_NO },
   surface: { on: 'belt', outcomes: ['clean', 'oily', 'dressed'] },
   slack: { on: 'belt', outcomes: YES_NO },
   taut: { on: 'belt', outcomes: YES_NO },

@@ -20,7 +20,13 @@ interface AnyPulley {
   readonly flanged?: boolean;
   /** May be left off: a route may go without it. */
   readonly optional?: boolean;
+  /** How it sits on its shaft: it says what it may do by hand. Nobody knows where it is left out. */
+  readonly kind?: PulleyKind;
 }
+
+/** Fixed to its shaft; free to run on ahead of it; the same with a spring between; or coupled while a clutch is fed. */
+export const PULLEY_KINDS = ['solid', 'one-way', 'decoupling', 'magnetic-clutch'] as const;
+export type PulleyKind = (typeof PULLEY_KINDS)[number];
 
 /** A pulley whose size is read across it: `diameter` is what callipers read. */
 interface RoundPulley extends AnyPulley {
@@ -53,6 +59,7 @@ const anyPulley: is.Fields<AnyPulley> = {
   plane: is.length(),
   flanged: is.yesOrNo(),
   optional: is.yesOrNo(),
+  kind: is.oneOf(PULLEY_KINDS),
 };
 const roundPulley = { ...anyPulley, diameter: is.needed(is.size()), teeth: is.ignored() };
 const teeth = is

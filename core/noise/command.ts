@@ -62,9 +62,15 @@ export const diagnoseCommand: Command<Drive> = {
         id,
         probability,
         present,
-        reasons: reasons.map((reason) => ({ ratio: reason.ratio, text: reasonWords(drive, reason, cause) })),
+        reasons: reasons.map((reason) => ({ ratio: reason.ratio, text: reasonWords(drive, reason, { cause, id }) })),
+      })),
+      byCause: diagnosis.groups.map(({ cause, probability, parts }) => ({
+        cause,
+        probability,
+        parts: parts.map(({ id, probability: chance }) => ({ id, probability: chance })),
       })),
       elsewhere: diagnosis.elsewhere,
+      stop: diagnosis.stop,
       next: diagnosis.next.map(({ test, pulley, belt, gainBits, minutes }) => ({
         test,
         ...(pulley !== undefined && { pulley }),

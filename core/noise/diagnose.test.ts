@@ -28,7 +28,7 @@ import {
 import { pricedSuspects } from './figures';
 import { BY_FAULT, BY_NOISE, COSTS, FOUND, type Source } from './likelihoods';
 import { posteriorOf } from './posterior';
-import { sharesOf, likelihoodOf, looksAt } from './weigh';
+import { faultRow, likelihoodOf, looksAt, sharesOf } from './weigh';
 
 const bare = (drive: Drive): Drive => {
   const { noise: _, ...rest } = drive;
@@ -94,7 +94,8 @@ describe('whatever is known', () => {
     fc.assert(
       fc.property(anything, ({ drive, evidence }) => {
         const diagnosis = given(drive, evidence);
-        expect(diagnosis.causes.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+        const { causes, elsewhere } = diagnosis;
+        expect(causes.reduce((sum, { probability }) => sum + probability, elsewhere)).toBeCloseTo(1, 9);
         expect(diagnosis.posterior.maker.reduce((sum, one) => sum + one, 0)).toBeCloseTo(1, 9);
         for (const { present } of diagnosis.causes) expect(present >= 0 && present <= 1 + 1e-12).toBe(true);
         for (const { gainBits, minutes } of diagnosis.next) {
@@ -130,12 +131,12 @@ describe('whatever is known', () => {
         const answer = answers[how % answers.length]!;
         const after = given(drive, [...evidence, answer]);
         const shares = sharesOf(drive);
-        const fault = BY_FAULT[ask.test];
+        const fault = faultRow(answer, shares);
         const all = before.posterior.suspects.map((suspect) => likelihoodOf(answer, suspect, shares) ?? 1);
         const least = Math.min(...all);
         before.posterior.suspects.forEach((suspect, k) => {
           const against = fault
-            ? looksAt(answer, suspect) && fault.there[answer.outcome]! < fault.sound[answer.outcome]!
+            ? looksAt(answer, suspect, shares) && fault.there[answer.outcome]! < fault.sound[answer.outcome]!
             : all[k] === least;
           if (against)
             expect(chance(after, suspect.cause, suspect.id)).toBeLessThanOrEqual(
@@ -161,8 +162,8 @@ describe('whatever is known', () => {
         let whole = 0;
         const shares = sharesOf(drive);
         for (const answer of answersTo(drive, test)) {
-          const fault = BY_FAULT[answer.test];
-          const at = suspects.findIndex((suspect) => looksAt(answer, suspect));
+          const fault = faultRow(answer, shares);
+          const at = suspects.findIndex((suspect) => looksAt(answer, suspect, shares));
           const comes = before.posterior.maker.reduce((sum, maker, k) => {
             if (!fault) return sum + maker * likelihoodOf(answer, suspects[k] ?? 'elsewhere', shares)!;
             const there = k === at ? 1 : before.posterior.beside[at]!;
@@ -213,7 +214,7 @@ test('chances are those of adding up every set of faults that could be there', (
     const shown = answers.reduce((product, answer) => {
       const fault = BY_FAULT[answer.test];
       if (!fault) return product;
-      const at = all.findIndex((suspect) => looksAt(answer, suspect));
+      const at = all.findIndex((suspect) => looksAt(answer, suspect, shares));
       return product * (there[at] ? fault.there : fault.sound)[answer.outcome]!;
     }, 1);
     const noise = (k: number) =>

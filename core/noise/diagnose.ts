@@ -1,7 +1,7 @@
-import type { Drive, NoiseCause } from '../drive';
+import type { Drive, NoiseCause, NoiseTest } from '../drive';
 import { type Answer, type Ask, askKey, asksOf } from './asks';
 import { evidenceOf, type EvidenceTold, type Weighed } from './evidence';
-import { type DriveFigure, figuresOf, type PricedSuspect, pricedSuspects } from './figures';
+import { type DriveFigure, figuresOf, ofSuspect, type PricedSuspect, pricedSuspects } from './figures';
 import { COSTS } from './likelihoods';
 import { gainBits, type Posterior, posteriorOf, worstAnswer } from './posterior';
 import { faultRow, likelihoodOf, looksAt, type Shares, sharesOf } from './weigh';
@@ -33,12 +33,25 @@ export interface NextTest extends Ask {
   risk: 1 | 2 | 3;
 }
 
+/** A cause wherever it may be: all its parts together. */
+export interface CauseGroup {
+  cause: NoiseCause;
+  probability: number;
+  /** The likeliest first. */
+  parts: readonly CauseChance[];
+}
+
 export interface Diagnosis {
   evidence: EvidenceTold;
   figures: readonly DriveFigure[];
+  /** The likeliest cause first, whichever part of it: by that what is to be cured is judged. */
+  groups: readonly CauseGroup[];
+  /** The parts of all groups, group by group. */
   causes: readonly CauseChance[];
-  /** That what makes the noise is not in the drive. */
+  /** That what makes the noise is not in the drive; with all causes it comes to one. */
   elsewhere: number;
+  /** The engine must not run as things stand: a hub that weaves, or a belt a rib over. */
+  stop: boolean;
   next: readonly NextTest[];
   posterior: Posterior;
   /** What would lower the likeliest cause the most, and what of its chance would be left. */
@@ -58,29 +71,45 @@ export function diagnose(drive: Drive, figures: readonly DriveFigure[] = figures
   const suspects = pricedSuspects(drive, figures);
   const shares = sharesOf(drive);
   const posterior = posteriorOf(drive, suspects, evidence.counts);
-  const elsewhere = posterior.maker.at(-1)!;
-  const inDrive = posterior.maker.slice(0, -1).reduce((sum, one) => sum + one, 0);
   const base = posteriorOf(drive, suspects, []);
-  const causes = suspects
-    .map(({ cause, id }, k): CauseChance => ({
-      cause,
-      id,
-      probability: posterior.maker[k]! / inDrive,
-      present: posterior.maker[k]! + (1 - posterior.maker[k]!) * posterior.beside[k]!,
-      reasons: reasonsFor(suspects[k]!, k, { evidence: evidence.counts, figures, base, shares }),
-    }))
-    .sort((a, b) => b.probability - a.probability);
-  const next = nextTests(drive, posterior, evidence.counts, shares);
+  const all = suspects.map(({ cause, id }, k): CauseChance => ({
+    cause,
+    id,
+    probability: posterior.maker[k]!,
+    present: posterior.maker[k]! + (1 - posterior.maker[k]!) * posterior.beside[k]!,
+    reasons: reasonsFor(suspects[k]!, k, { evidence: evidence.counts, figures, base, shares }),
+  }));
+  const groups = groupsOf(all);
+  const causes = groups.flatMap(({ parts }) => parts);
+  const stop = evidence.counts.some(
+    ({ test, outcome }) => (test === 'wobble' && outcome === 'yes') || (test === 'count' && outcome === 'off'),
+  );
+  const next = nextTests(drive, posterior, evidence.counts, { shares, stop });
   const top = suspects.findIndex(({ cause, id }) => cause === causes[0]?.cause && id === causes[0].id);
   return {
     evidence,
     figures,
+    groups,
     causes,
-    elsewhere,
+    elsewhere: posterior.maker.at(-1)!,
+    stop,
     next,
     posterior,
     disproof: disproofOf(drive, posterior, next, top, shares),
   };
+}
+
+/** Causes with all their parts, the likeliest of both first. */
+function groupsOf(all: readonly CauseChance[]): CauseGroup[] {
+  const byCause = new Map<NoiseCause, CauseChance[]>();
+  for (const one of all) byCause.set(one.cause, [...(byCause.get(one.cause) ?? []), one]);
+  return [...byCause]
+    .map(([cause, parts]): CauseGroup => ({
+      cause,
+      probability: parts.reduce((sum, { probability }) => sum + probability, 0),
+      parts: parts.sort((a, b) => b.probability - a.probability),
+    }))
+    .sort((a, b) => b.probability - a.probability);
 }
 
 /** What counts for a suspect and against it: an answer by how much likelier it is there than on the whole. */
@@ -91,9 +120,9 @@ function reasonsFor(
 ): Reason[] {
   const { evidence, figures, base, shares } = known;
   const byAnswer = evidence.map((answer): Reason => {
-    const fault = faultRow(answer);
+    const fault = faultRow(answer, shares);
     if (fault) {
-      if (!looksAt(answer, suspect)) return { answer, ratio: 1 };
+      if (!looksAt(answer, suspect, shares)) return { answer, ratio: 1 };
       const [there, sound] = [fault.there[answer.outcome]!, fault.sound[answer.outcome]!];
       const beside = base.beside[at]!;
       return { answer, ratio: there / (beside * there + (1 - beside) * sound) };
@@ -104,20 +133,28 @@ function reasonsFor(
     );
     return { answer, ratio: likelihoodOf(answer, suspect, shares)! / whole };
   });
-  const byFigure = figures
-    .filter(({ cause, id }) => cause === suspect.cause && id === suspect.id)
-    .map((figure): Reason => ({ figure, ratio: figure.factor }));
+  const byFigure = ofSuspect(figures, suspect).map((figure): Reason => ({ figure, ratio: figure.factor }));
   return [...byAnswer, ...byFigure]
     .filter(({ ratio }) => Math.abs(Math.log(ratio)) > 0.05)
     .sort((a, b) => Math.abs(Math.log(b.ratio)) - Math.abs(Math.log(a.ratio)));
 }
 
-/** The tests nobody has made yet, by what they tell a minute, those that are safe before those that are not. */
-function nextTests(drive: Drive, posterior: Posterior, done: readonly Weighed[], shares: Shares): NextTest[] {
+/**
+ * The tests nobody has made yet, by what they tell a minute, those that are safe before those that are not. While a
+ * stop stands none needs a running engine; and none looks for a belt that is off.
+ */
+function nextTests(
+  drive: Drive,
+  posterior: Posterior,
+  done: readonly Weighed[],
+  { shares, stop }: { shares: Shares; stop: boolean },
+): NextTest[] {
   const asked = new Set(done.map(askKey));
   const off = new Set(done.flatMap(({ test, belt }) => (test === 'belt-off' && belt !== undefined ? [belt] : [])));
+  const allOff = drive.belts.every(({ id, route }) => route.length < 2 || off.has(id));
   return asksOf(drive, posterior.suspects)
-    .filter((ask) => !asked.has(askKey(ask)))
+    .filter((ask) => !asked.has(askKey(ask)) && !(stop && COSTS[ask.test].runs))
+    .filter(({ test, belt }) => !(BELT_RUNS.has(test) && (belt === undefined ? allOff : off.has(belt))))
     .map((ask): NextTest => {
       const { minutes, risk, beltOff } = COSTS[ask.test];
       const held = posterior.suspects.find(({ id }) => id === ask.pulley)?.belts ?? [];
@@ -132,6 +169,9 @@ function nextTests(drive: Drive, posterior: Posterior, done: readonly Weighed[],
     .filter((test) => test.gainBits > LEAST_BITS)
     .sort((a, b) => worth(b) - worth(a) || a.risk - b.risk || a.minutes - b.minutes);
 }
+
+/** What is tried with the belt on and running. */
+const BELT_RUNS: ReadonlySet<NoiseTest> = new Set(['water', 'flapping', 'under-load', 'slack', 'taut', 'arm-swing']);
 
 const worth = ({ gainBits: bits, minutes, risk }: NextTest) => bits / (minutes * RISK_WEIGHS[risk]);
 

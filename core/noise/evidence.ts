@@ -143,12 +143,15 @@ const done = (test: NoiseTest, bad: string, good: string, { grade }: Judged): To
 const ifYes = (test: NoiseTest, outcome: string, judged: Judged): Told =>
   outcomeOf(judged) === 'yes' ? { test, outcome } : undefined;
 
+const GROOVES: Readonly<Record<string, string>> = { clean: 'clean', grit: 'grit', dent: 'grit' };
+
 /** What each check of an inspection says as a test; nothing where it says nothing of a noise. */
 const INSPECTED: { readonly [C in ReasonCode]?: (judged: Judged) => Told } = {
   spin: (judged) => oneOf('spin', outcomeOf(judged)),
   rock: (judged) => done('rock', 'yes', 'no', judged),
   'run-out': (judged) => done('wobble', 'yes', 'no', judged),
-  grooves: (judged) => oneOf('grooves', outcomeOf(judged) === 'clean' ? 'clean' : 'grit'),
+  // Paint fills a groove and lifts nothing: it is no grit.
+  grooves: (judged) => (outcomeOf(judged) === 'paint' ? undefined : oneOf('grooves', GROOVES[outcomeOf(judged) ?? ''])),
   clutch: (judged) => oneOf('clutch', outcomeOf(judged)),
   stroke: (judged) => oneOf('arm', outcomeOf(judged)),
   // An arm that gives to a hand swings with the engine; one that does not may swing all the same.
@@ -157,7 +160,7 @@ const INSPECTED: { readonly [C in ReasonCode]?: (judged: Judged) => Told } = {
   profile: (judged) => oneOf('ribs', outcomeOf(judged) === 'v' ? 'sound' : 'worn'),
   'rib-depth': (judged) => done('ribs', 'worn', 'sound', judged),
   cracks: (judged) => done('ribs', 'cracked', 'sound', judged),
-  chunks: (judged) => ifYes('ribs', 'cracked', judged),
+  chunks: (judged) => oneOf('spot', outcomeOf(judged)),
   frayed: (judged) => oneOf('edge-wear', outcomeOf(judged)),
   oil: (judged) => ifYes('surface', 'oily', judged),
   glazed: (judged) => ifYes('ribs', 'worn', judged),

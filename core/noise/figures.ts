@@ -42,10 +42,22 @@ export function figuresOf(drive: Drive): DriveFigure[] {
 export function pricedSuspects(drive: Drive, figures: readonly DriveFigure[] = figuresOf(drive)): PricedSuspect[] {
   return suspectsOf(drive).map((suspect) => ({
     ...suspect,
-    factor: figures
-      .filter(({ cause, id }) => cause === suspect.cause && id === suspect.id)
-      .reduce((product, { factor }) => product * factor, 1),
+    factor: ofSuspect(figures, suspect).reduce((product, { factor }) => product * factor, 1),
   }));
+}
+
+/** The figures that speak of a suspect: of one said twice, as for two belts on a shaft, the one that says more. */
+export function ofSuspect(
+  figures: readonly DriveFigure[],
+  { cause, id }: Pick<Suspect, 'cause' | 'id'>,
+): DriveFigure[] {
+  const most = new Map<FigureCode, DriveFigure>();
+  for (const one of figures) {
+    if (one.cause !== cause || one.id !== id) continue;
+    const other = most.get(one.code);
+    if (!other || Math.abs(Math.log(one.factor)) > Math.abs(Math.log(other.factor))) most.set(one.code, one);
+  }
+  return [...most.values()];
 }
 
 const fixed = (

@@ -12,8 +12,8 @@ const NOT_THE_DRIVE = 0.4;
 
 /** What is to be said of a diagnosis, what must stop first. */
 export function noiseFindings(drive: Drive, diagnosis: Diagnosis): NoiseFinding[] {
-  const { causes, elsewhere, evidence } = diagnosis;
-  const [first] = causes;
+  const { groups, elsewhere, evidence } = diagnosis;
+  const [first] = groups;
   if (!first) return [{ code: 'no-route', severity: 'note' }];
   const at = (test: Answer['test'], outcome: string) =>
     evidence.counts.filter((one) => one.test === test && one.outcome === outcome);
@@ -33,7 +33,12 @@ export function noiseFindings(drive: Drive, diagnosis: Diagnosis): NoiseFinding[
     found.push({
       code: 'leads',
       severity: 'watch',
-      figures: { cause: first.cause, id: first.id, chance: first.probability },
+      figures: {
+        cause: first.cause,
+        id: first.parts[0]!.id,
+        chance: first.probability,
+        ...(first.parts.length > 1 && { part: first.parts[0]!.probability }),
+      },
     });
   else if (first.probability < LEADS / 2)
     found.push({ code: 'open', severity: 'note', figures: { chance: first.probability } });

@@ -1,7 +1,7 @@
 /** Whose noise it is, what causes it, and the next test worth doing. */
 export { diagnoseCommand, listenCommand, type SoundAtDrive } from './command';
 export { SPEED_DOUBT } from './engine';
-export { diagnose, type CauseChance, type Diagnosis, type NextTest } from './diagnose';
+export { diagnose, type CauseChance, type CauseGroup, type Diagnosis, type NextTest } from './diagnose';
 export { figuresOf, type DriveFigure } from './figures';
 export { NOISE_FINDING_CODES, type NoiseFindingCode } from './finding';
 export { listenFindings, noiseFindings } from './findings';

@@ -6,14 +6,14 @@ import type { NoiseCause, NoiseTest } from '../drive';
  * sum to one, and what an outcome speaks against most it speaks against alike, so that it can raise none of them.
  */
 
-/** A cause, or that the noise is none of the drive's. */
-export type Source = NoiseCause | 'elsewhere';
+/** A cause, the hub of the crank itself, or that the noise is none of the drive's. */
+export type Source = NoiseCause | 'crank-hub' | 'elsewhere';
 
 /** How often a cause of a noise is found, of all, spread over the parts it can be at. Sums to 100. */
 export const FOUND: Record<NoiseCause, { weight: number; why: string }> = {
   misaligned: { weight: 22, why: 'A pulley out of line is what most chirps come down to.' },
   loose: { weight: 15, why: 'Belts that were never set again after their run-in.' },
-  'worn-belt': { weight: 14, why: 'Ribs wear unseen, and worn ones slip and sit deep.' },
+  'worn-belt': { weight: 12, why: 'Ribs wear unseen, and worn ones slip and sit deep.' },
   bearing: { weight: 13, why: 'Every roller and accessory has one, and rollers go first.' },
   contaminated: { weight: 6, why: 'A leak above, or dressing from a can.' },
   'arm-weak': { weight: 5, why: 'Springs and dampers tire.' },
@@ -26,6 +26,7 @@ export const FOUND: Record<NoiseCause, { weight: number; why: string }> = {
   'arm-stuck': { weight: 2, why: 'Rust and dirt in the pivot.' },
   'hub-wobble': { weight: 2, why: 'The ring of rubber in a crank hub lets go in the end.' },
   'one-way-clutch': { weight: 1, why: 'Only some alternators have one.' },
+  'belt-spot': { weight: 2, why: 'A stone in the ribs, a piece of rib gone, a bad splice.' },
 };
 
 /** How often it is something else than the drive, beside all of the above. */
@@ -61,8 +62,8 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     },
     {
       causes: ['bearing'],
-      p: { chirp: 0.06, squeal: 0.14, rumble: 0.62, whine: 0.18 },
-      why: 'Balls and races rumble or grind; a dry one squeals.',
+      p: { chirp: 0.19, squeal: 0.14, rumble: 0.53, whine: 0.14 },
+      why: 'Balls and races rumble or grind; a dry one squeals, and one that rocks tips its pulley and chirps.',
     },
     {
       causes: ['tight'],
@@ -75,6 +76,11 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
       why: 'Grit in a groove ticks and chirps once a turn.',
     },
     {
+      causes: ['belt-spot'],
+      p: { chirp: 0.55, squeal: 0.04, rumble: 0.37, whine: 0.04 },
+      why: 'What is in one place of a belt ticks or thumps as it passes.',
+    },
+    {
       causes: ['one-way-clutch'],
       p: { chirp: 0.2, squeal: 0.24, rumble: 0.5, whine: 0.06 },
       why: 'A worn clutch rattles at idle, and makes the belt slap when it locks.',
@@ -82,6 +88,11 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     { p: { chirp: 0.25, squeal: 0.25, rumble: 0.25, whine: 0.25 }, why: 'Other things make any noise.' },
   ],
   repeat: [
+    {
+      causes: ['belt-spot'],
+      p: { belt: 0.85, pulley: 0.02, bearing: 0.01, tooth: 0.01, engine: 0.01, none: 0.1 },
+      why: 'One place of a belt comes by once a turn of it.',
+    },
     {
       causes: ['worn-belt', 'contaminated'],
       p: { belt: 0.5, pulley: 0.12, bearing: 0.02, tooth: 0.01, engine: 0.02, none: 0.33 },
@@ -134,9 +145,19 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
       why: 'A belt that hardly holds dry holds less wet.',
     },
     {
-      causes: ['bearing', 'tight', 'one-way-clutch', 'elsewhere'],
-      p: { 'quiet-then-back': 0.05, louder: 0.05, 'no-change': 0.9 },
-      why: 'Water on the ribs does nothing to a bearing.',
+      causes: ['tight', 'one-way-clutch', 'elsewhere'],
+      p: { 'quiet-then-back': 0.13, louder: 0.11, 'no-change': 0.76 },
+      why: 'Water on the ribs does nothing to what is no slip of the belt.',
+    },
+    {
+      causes: ['bearing'],
+      p: { 'quiet-then-back': 0.19, louder: 0.05, 'no-change': 0.76 },
+      why: 'Water on the ribs does nothing to a bearing, but one that rocks tips its pulley, and that goes quiet.',
+    },
+    {
+      causes: ['belt-spot'],
+      p: { 'quiet-then-back': 0.15, louder: 0.09, 'no-change': 0.76 },
+      why: 'Water does nothing to a lump.',
     },
     {
       causes: ['worn-belt'],
@@ -194,7 +215,11 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
       p: { yes: 0.5, no: 0.5 },
       why: 'These slip the more, the more is asked of them.',
     },
-    { causes: ['bearing'], p: { yes: 0.3, no: 0.7 }, why: 'Load presses on a bearing, but it turns without as well.' },
+    {
+      causes: ['bearing'],
+      p: { yes: 0.45, no: 0.55 },
+      why: 'Load presses on a bearing and tips one that rocks, but it turns without as well.',
+    },
     { p: { yes: 0.15, no: 0.85 }, why: 'Crooked grooves and grit are there at idle too.' },
   ],
   'one-speed': [
@@ -284,6 +309,11 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
   ],
   'belt-off': [
     {
+      causes: ['crank-hub'],
+      p: { gone: 0.3, stays: 0.7 },
+      why: 'The crank’s own hub turns without the belt as well.',
+    },
+    {
       causes: ['elsewhere'],
       p: { gone: 0.08, stays: 0.92 },
       why: 'What stays without the belt is not the belt’s drive.',
@@ -291,6 +321,34 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     { p: { gone: 0.95, stays: 0.05 }, why: 'Without its belt nothing of it turns.' },
   ],
 };
+
+/**
+ * How slack and tight feel on a belt that a sprung arm keeps: such a belt is never set, so that what is felt speaks for
+ * the arm, or for the belt's length. In place of the rows that look for a belt that was set wrong.
+ */
+export const ON_ARM: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
+  slack: [
+    {
+      causes: ['arm-weak', 'arm-stuck', 'wrong-length'],
+      p: { yes: 0.75, no: 0.25 },
+      why: 'An arm that does not push, or has come to its end, leaves its belt slack; there is nothing to set.',
+    },
+    { causes: ['loose'], p: { yes: 0.75, no: 0.25 }, why: 'A span that is slack slips.' },
+    { causes: ['arm-cocked'], p: { yes: 0.2, no: 0.8 }, why: 'An arm that leans may hang as well.' },
+    { p: { yes: 0.08, no: 0.92 }, why: 'A sound arm keeps its belt tight.' },
+  ],
+  taut: [
+    {
+      causes: ['tight', 'arm-stuck', 'wrong-length'],
+      p: { yes: 0.5, no: 0.5 },
+      why: 'An arm that is stuck, or a belt that is too short, holds a belt far too tight.',
+    },
+    { p: { yes: 0.05, no: 0.95 }, why: 'A sound arm never pulls a belt too tight.' },
+  ],
+};
+
+/** On a belt that a sprung arm keeps, slack and tight by themselves are so much rarer: nobody sets it. */
+export const SET_ON_ARM = 0.2;
 
 /** How a test that looks at one fault turns out where the fault is there, and where it is not. */
 export interface FaultRow {
@@ -313,6 +371,12 @@ export const BY_FAULT: { readonly [T in NoiseTest]?: FaultRow } = {
     there: { sound: 0.1, worn: 0.6, cracked: 0.3 },
     sound: { sound: 0.86, worn: 0.09, cracked: 0.05 },
     why: 'Grooves turn from V to U as they wear; the eye misses some.',
+  },
+  spot: {
+    fault: 'belt-spot',
+    there: { yes: 0.85, no: 0.15 },
+    sound: { yes: 0.03, no: 0.97 },
+    why: 'A lump or a gap is seen as the whole belt is looked along.',
   },
   surface: {
     fault: 'contaminated',
@@ -429,30 +493,31 @@ export type FigureCode = keyof typeof BY_FIGURE;
 
 /**
  * What a test costs: minutes, and how near to what turns or bites one has to come (1 looking or engine off, 2 beside a
- * running engine, 3 with the belt off). Emery's own judgement.
+ * running engine, 3 with the belt off), and whether the engine runs. Emery's own judgement.
  */
-export const COSTS: { readonly [T in NoiseTest]: { minutes: number; risk: 1 | 2 | 3; beltOff?: true } } = {
-  kind: { minutes: 0.5, risk: 1 },
-  repeat: { minutes: 2, risk: 1 },
-  water: { minutes: 2, risk: 2 },
+export const COSTS: { readonly [T in NoiseTest]: { minutes: number; risk: 1 | 2 | 3; beltOff?: true; runs?: true } } = {
+  kind: { minutes: 0.5, risk: 1, runs: true },
+  repeat: { minutes: 2, risk: 1, runs: true },
+  water: { minutes: 2, risk: 2, runs: true },
   'only-cold': { minutes: 0.5, risk: 1 },
   'only-hot': { minutes: 0.5, risk: 1 },
   'only-wet': { minutes: 0.5, risk: 1 },
-  'under-load': { minutes: 1, risk: 1 },
-  'one-speed': { minutes: 1, risk: 1 },
-  'charge-lamp': { minutes: 0.5, risk: 1 },
-  'engine-hot': { minutes: 0.5, risk: 1 },
+  'under-load': { minutes: 1, risk: 1, runs: true },
+  'one-speed': { minutes: 1, risk: 1, runs: true },
+  'charge-lamp': { minutes: 0.5, risk: 1, runs: true },
+  'engine-hot': { minutes: 0.5, risk: 1, runs: true },
   'new-belt': { minutes: 0.5, risk: 1 },
   dust: { minutes: 1, risk: 1 },
-  flapping: { minutes: 1, risk: 2 },
+  flapping: { minutes: 1, risk: 2, runs: true },
   'edge-wear': { minutes: 2, risk: 1 },
-  'belt-off': { minutes: 15, risk: 3 },
+  'belt-off': { minutes: 15, risk: 3, runs: true },
   'length-doubt': { minutes: 2, risk: 1 },
   ribs: { minutes: 3, risk: 1 },
+  spot: { minutes: 3, risk: 1 },
   surface: { minutes: 1, risk: 1 },
   slack: { minutes: 1, risk: 1 },
   taut: { minutes: 1, risk: 1 },
-  wobble: { minutes: 1, risk: 2 },
+  wobble: { minutes: 1, risk: 2, runs: true },
   spin: { minutes: 1, risk: 1, beltOff: true },
   rock: { minutes: 1, risk: 1, beltOff: true },
   grooves: { minutes: 2, risk: 1 },
@@ -461,6 +526,6 @@ export const COSTS: { readonly [T in NoiseTest]: { minutes: number; risk: 1 | 2 
   bracket: { minutes: 2, risk: 1 },
   clutch: { minutes: 2, risk: 1, beltOff: true },
   arm: { minutes: 3, risk: 2 },
-  'arm-swing': { minutes: 1, risk: 2 },
+  'arm-swing': { minutes: 1, risk: 2, runs: true },
   cocked: { minutes: 2, risk: 1 },
 };

@@ -35,11 +35,11 @@ export function posteriorOf(
   const beside = suspects.map(({ weight, factor }) => Math.min(MOST_FAULTS, (weight * factor * FAULTS_A_POINT) / 100));
   const shown = suspects.map(() => ({ there: 0, sound: 0 }));
   for (const answer of answers) {
-    const fault = faultRow(answer);
+    const fault = faultRow(answer, shares);
     suspects.forEach((suspect, k) => {
       const likelihood = likelihoodOf(answer, suspect, shares);
       if (likelihood !== null) logs[k]! += Math.log(likelihood);
-      if (fault && looksAt(answer, suspect)) {
+      if (fault && looksAt(answer, suspect, shares)) {
         shown[k]!.there += Math.log(fault.there[answer.outcome]!);
         shown[k]!.sound += Math.log(fault.sound[answer.outcome]!);
       }
@@ -72,8 +72,8 @@ function chances(
 ): { answers: Answer[]; byMaker: number[][]; whole: number[] } {
   const answers = answersTo(drive, ask);
   const byMaker = answers.map((answer) => {
-    const fault = faultRow(answer);
-    const at = fault ? suspects.findIndex((suspect) => looksAt(answer, suspect)) : -1;
+    const fault = faultRow(answer, shares);
+    const at = fault ? suspects.findIndex((suspect) => looksAt(answer, suspect, shares)) : -1;
     return maker.map((_, k) => {
       if (!fault) return likelihoodOf(answer, suspects[k] ?? 'elsewhere', shares)!;
       const there = k === at ? 1 : (beside[at] ?? 0);

@@ -1,6 +1,6 @@
 import { type Drive, NOISE_CAUSES, type NoiseCause, type Station } from '../drive';
 import { sectionFor } from '../section';
-import { FOUND } from './likelihoods';
+import { FOUND, SET_ON_ARM } from './likelihoods';
 
 /** A cause at a part: what may make the noise. */
 export interface Suspect {
@@ -14,7 +14,14 @@ export interface Suspect {
 }
 
 /** Causes that are a belt's own; all others are a pulley's. */
-const OF_BELT: ReadonlySet<NoiseCause> = new Set(['loose', 'tight', 'worn-belt', 'contaminated', 'wrong-length']);
+const OF_BELT: ReadonlySet<NoiseCause> = new Set([
+  'loose',
+  'tight',
+  'worn-belt',
+  'contaminated',
+  'wrong-length',
+  'belt-spot',
+]);
 /** Roles whose shaft runs in the engine itself, or on a bracket of its own that bends with nothing. */
 const NO_BRACKET: ReadonlySet<Station['role']> = new Set(['crankshaft', 'idler', 'tensioner', 'jackshaft']);
 const CHARGES: ReadonlySet<Station['role']> = new Set(['alternator', 'generator']);
@@ -46,12 +53,26 @@ export function turningParts(drive: Drive): TurningPart[] {
 export function suspectsOf(drive: Drive): Suspect[] {
   const parts = turningParts(drive);
   const routed = drive.belts.filter(({ route }) => route.length > 1);
+  const armed = armedBelts(drive);
   return NOISE_CAUSES.flatMap((cause) => {
     const at = OF_BELT.has(cause)
       ? routed.map(({ id }) => ({ id, belts: [id] }))
       : parts.filter((part) => canBe(cause, drive, part)).map(({ pulley, belts }) => ({ id: pulley, belts }));
-    return at.map((one): Suspect => ({ cause, ...one, weight: FOUND[cause].weight / at.length }));
+    return at.map((one): Suspect => {
+      const kept = (cause === 'loose' || cause === 'tight') && armed.includes(one.id);
+      return { cause, ...one, weight: ((kept ? SET_ON_ARM : 1) * FOUND[cause].weight) / at.length };
+    });
   });
+}
+
+/** The belts that a sprung arm keeps tight. */
+export function armedBelts(drive: Drive): string[] {
+  const arms = new Set(
+    drive.stations.flatMap(({ adjuster, pulleys }) =>
+      adjuster?.kind === 'sprung-arm' ? pulleys.map(({ id }) => id) : [],
+    ),
+  );
+  return drive.belts.flatMap(({ id, route }) => (route.some(({ pulley }) => arms.has(pulley)) ? [id] : []));
 }
 
 /** Whether a cause can be at a pulley. */
@@ -79,7 +100,7 @@ function canBe(cause: NoiseCause, drive: Drive, { pulley: id, station, belts }: 
     case 'debris':
       return pulley.surface !== 'smooth';
     case 'one-way-clutch':
-      return CHARGES.has(role);
+      return pulley.kind === undefined ? CHARGES.has(role) : pulley.kind === 'one-way' || pulley.kind === 'decoupling';
     default:
       return false;
   }

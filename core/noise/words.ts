@@ -13,14 +13,14 @@ import {
 import { type FindingWords, inOneLine } from '../finding';
 import { DEFAULT_CYLINDERS, type RateKind } from './rates';
 import type { Answer } from './asks';
-import type { Reason } from './diagnose';
+import type { CauseChance, Reason } from './diagnose';
 import { BY_FIGURE } from './likelihoods';
 import type { FigureStage } from './figures';
 import type { NoiseFinding } from './finding';
 import type { BearingPart } from './bearings';
 import type { Lesson } from './make-noise';
 import type { RateMatch } from './matches';
-import { faultRow, noiseRow } from './weigh';
+import { faultRow, noiseRow, sharesOf } from './weigh';
 
 export const KIND_WORDS: Record<NoiseKind, { name: string; what: string }> = {
   chirp: { name: 'Chirp', what: 'short and repeating, plainest at idle' },
@@ -84,6 +84,11 @@ export const CAUSE_WORDS: Record<NoiseCause, { name: string; what: string; cure:
     name: 'Grit in a groove',
     what: 'Something in it lifts the ribs.',
     cure: 'Pick and brush it out, engine off.',
+  },
+  'belt-spot': {
+    name: 'Spot on the belt',
+    what: 'A stone, a gap or a lump comes by once a belt turn.',
+    cure: 'Engine off: pick a stone out. Where a rib is gone or the splice lifts, fit a new belt.',
   },
   'one-way-clutch': {
     name: 'One-way clutch',
@@ -206,6 +211,12 @@ export const TEST_WORDS: Record<NoiseTest, TestWords> = {
     ask: 'How are the ribs?',
     how: 'Look and feel along a hand’s width at a time, engine off. Grooves turn from V to U.',
     outcomes: { sound: 'Sound', worn: 'Worn or glazed', cracked: 'Cracked or torn' },
+    caution: STOPPED,
+  },
+  spot: {
+    ask: 'A stone, a gap or a lump in one place?',
+    how: 'Mark the belt with chalk and look along all of it, rib side and back, turning the engine by hand.',
+    outcomes: yesNo,
     caution: STOPPED,
   },
   surface: {
@@ -385,11 +396,15 @@ export function answerWords(drive: Drive, { test, outcome, pulley, belt }: Answe
 }
 
 /** Why something counts for a cause, in a line. */
-export function reasonWords(drive: Drive, { answer, figure }: Reason, cause: NoiseCause): string {
+export function reasonWords(
+  drive: Drive,
+  { answer, figure }: Reason,
+  { cause, id }: Pick<CauseChance, 'cause' | 'id'>,
+): string {
   if (figure) return `${STAGE_WORDS[figure.stage]}: ${BY_FIGURE[figure.code].why}`;
-  const why =
-    faultRow(answer!)?.why ??
-    noiseRow(answer!, { cause, id: '', belts: answer!.belt ? [answer!.belt] : [], weight: 0 })!.why;
+  const shares = sharesOf(drive);
+  const suspect = { cause, id, belts: answer!.belt ? [answer!.belt] : [], weight: 0 };
+  const why = faultRow(answer!, shares)?.why ?? noiseRow(answer!, suspect, shares)!.why;
   const from = answer!.from === 'hand' ? '' : ` (${STAGE_WORDS[answer!.from]})`;
   return `${answerWords(drive, answer!)}${from}. ${why}`;
 }
@@ -421,7 +436,10 @@ export function noiseWords(drive: Drive, finding: NoiseFinding): FindingWords {
       };
     case 'leads':
       return {
-        title: `${cause.name}, ${at}, leads with ${chanceFigure(n('chance'))}.`,
+        title:
+          figures['part'] === undefined
+            ? `${cause.name}, ${at}, leads with ${chanceFigure(n('chance'))}.`
+            : `${cause.name} leads with ${chanceFigure(n('chance'))}, likeliest ${at} with ${chanceFigure(n('part'))}.`,
         why: cause.what,
         todo: `${cause.cure} Make one more test if it costs little.`,
       };

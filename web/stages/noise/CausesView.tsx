@@ -19,6 +19,8 @@ import {
 /** Rows of the ranking, and how tall one is, px. */
 const SHOWN = 7;
 const ROW = 44;
+/** Of one cause so many parts are offered to look at. */
+const PARTS_SHOWN = 8;
 /** Other tests that are offered beside the best. */
 const OTHERS = 4;
 
@@ -71,7 +73,11 @@ export default function CausesView() {
           )}
         </section>
       ) : (
-        <p className="settled">Every test that would tell something is made.</p>
+        <p className="settled">
+          {diagnosis.stop
+            ? 'Put right what stops the engine first: no test that is left can be made without it running.'
+            : 'Every test that would tell something is made.'}
+        </p>
       )}
       <Ranking />
       <p className="quiet">
@@ -85,48 +91,65 @@ export default function CausesView() {
 
 const minutesWords = (minutes: number) => (minutes < 1 ? 'half a minute' : `${minutes} min`);
 
-/** The likeliest causes by their chance. Rows change places as the chances do, so that one sees what moved. */
+/** What makes the noise that is nothing of the drive: a row like the others, so that all of them come to one. */
+const NOT_THE_DRIVE = 'elsewhere';
+
+/**
+ * The likeliest causes by their chance, each with all its parts, and the chance that it is not the drive. Rows change
+ * places as the chances do, so that one sees what moved.
+ */
 function Ranking() {
   const { drive, diagnosis } = useDiagnosis();
   const { suspect, setSuspect } = useNoise();
   const [open, setOpen] = useState<string | null>(null);
-  const shown = diagnosis.causes.slice(0, SHOWN);
-  const key = ({ cause, id }: CauseChance) => `${cause} ${id}`;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const shown = diagnosis.groups.slice(0, SHOWN);
+  const rows = [
+    ...shown.map(({ cause, probability, parts }) => ({
+      key: cause as string,
+      name: CAUSE_WORDS[cause].name,
+      where: parts.length === 1 ? partLabel(drive, parts[0]!.id) : `${partLabel(drive, parts[0]!.id)} first`,
+      part: parts[0]!.id,
+      probability,
+    })),
+    { key: NOT_THE_DRIVE, name: 'Not the drive', where: '', part: '', probability: diagnosis.elsewhere },
+  ].sort((a, b) => b.probability - a.probability);
   // Kept in one order in the page, and put in place by their rank: a row that rises is seen to rise.
-  const inPage = [...shown].sort((a, b) => (key(a) < key(b) ? -1 : 1));
-  const first = open ?? key(shown[0]!);
-  const looked = diagnosis.causes.find((one) => key(one) === first) ?? shown[0]!;
-  const rest = diagnosis.causes.slice(SHOWN).reduce((sum, { probability }) => sum + probability, 0);
+  const inPage = [...rows].sort((a, b) => (a.key < b.key ? -1 : 1));
+  const first = shown.some(({ cause }) => cause === open) ? open : shown[0]!.cause;
+  const looked = shown.find(({ cause }) => cause === first) ?? shown[0]!;
+  const part = looked.parts.find(({ id }) => id === chosen) ?? looked.parts[0]!;
+  const rest = diagnosis.groups.slice(SHOWN).reduce((sum, { probability }) => sum + probability, 0);
+  const most = rows[0]!.probability;
   return (
     <section aria-label="Causes">
       <h2>What makes it</h2>
-      <ul className="ranking" style={{ height: ROW * shown.length }}>
+      <ul className="ranking" style={{ height: ROW * rows.length }}>
         {inPage.map((one) => {
-          const rank = shown.indexOf(one);
-          const here = key(one) === key(looked);
+          const rank = rows.indexOf(one);
+          const here = one.key === looked.cause;
           return (
             <li
-              key={key(one)}
+              key={one.key}
               style={{ transform: `translateY(${rank * ROW}px)` }}
-              data-cause={one.cause}
-              data-part={one.id}
+              data-cause={one.key}
+              data-part={one.part}
               data-rank={rank + 1}
             >
               <button
                 type="button"
                 className={`ranking-row${here ? ' is-here' : ''}`}
                 aria-pressed={here}
+                disabled={one.key === NOT_THE_DRIVE}
                 onClick={() => {
-                  setOpen(key(one));
-                  setSuspect(suspect === one.id && here ? null : one.id);
+                  setOpen(one.key);
+                  setChosen(null);
+                  setSuspect(suspect === one.part && here ? null : one.part);
                 }}
               >
-                <span
-                  className="ranking-bar"
-                  style={{ width: `${(100 * one.probability) / shown[0]!.probability}%` }}
-                />
+                <span className="ranking-bar" style={{ width: `${(100 * one.probability) / most}%` }} />
                 <span className="ranking-name">
-                  {CAUSE_WORDS[one.cause].name} <span className="quiet">{partLabel(drive, one.id)}</span>
+                  {one.name} <span className="quiet">{one.where}</span>
                 </span>
                 <strong>{chanceFigure(one.probability)}</strong>
               </button>
@@ -136,11 +159,27 @@ function Ranking() {
       </ul>
       {rest > 0.005 && (
         <p className="quiet">
-          {diagnosis.causes.length - SHOWN} others together {chanceFigure(rest)}; not the drive at all{' '}
-          {chanceFigure(diagnosis.elsewhere)}.
+          {diagnosis.groups.length - SHOWN} other causes together {chanceFigure(rest)}.
         </p>
       )}
-      <CauseDetail one={looked} />
+      {looked.parts.length > 1 && (
+        <div className="button-row is-after" role="group" aria-label={`${CAUSE_WORDS[looked.cause].name}, by part`}>
+          {looked.parts.slice(0, PARTS_SHOWN).map(({ id, probability }) => (
+            <Button
+              key={id}
+              type={id === part.id ? 'primary' : 'default'}
+              aria-pressed={id === part.id}
+              onClick={() => {
+                setChosen(id);
+                setSuspect(id);
+              }}
+            >
+              {partLabel(drive, id)} {chanceFigure(probability)}
+            </Button>
+          ))}
+        </div>
+      )}
+      <CauseDetail one={part} />
     </section>
   );
 }
@@ -176,7 +215,7 @@ function CauseDetail({ one }: { one: CauseChance }) {
               <span className="label">{title}</span>
               <ul className="noise-why">
                 {list.map((reason) => {
-                  const words = reasonWords(drive, reason, one.cause);
+                  const words = reasonWords(drive, reason, one);
                   return <li key={words}>{words}</li>;
                 })}
               </ul>

@@ -55,7 +55,8 @@ type About = Pick<SoundInHand, 'name' | 'simulated' | 'hidden'>;
 
 /** Listening: a microphone, a sound file, or an engine bay that is simulated; then whose the noise is. */
 export function ListenView() {
-  const { drive, dispatch } = useBench('drive', 'dispatch');
+  const { dispatch } = useBench('dispatch');
+  const { drive, diagnosis } = useDiagnosis();
   const { setInHand, setSuspect } = useNoise();
   const { rpm, written, idle } = useEngineRpm();
   const [from, setFrom] = useTyped<Source>('source', 'microphone');
@@ -156,8 +157,14 @@ export function ListenView() {
             <strong aria-hidden>▲</strong> Nothing loose near a running drive. Hold the microphone outside arm&rsquo;s
             reach of the belt.
           </p>
-          <p>Hold the engine steady for ten seconds. Nothing leaves this device unless you keep it.</p>
-          {listening ? (
+          {diagnosis.stop ? (
+            <p className="field-echo is-wrong" role="alert">
+              The engine must not run until the stop above is put right. A recording from before can be read as a file.
+            </p>
+          ) : (
+            <p>Hold the engine steady for ten seconds. Nothing leaves this device unless you keep it.</p>
+          )}
+          {diagnosis.stop ? null : listening ? (
             <Button type="primary" onClick={() => stop.current?.abort()}>
               ■ Stop
             </Button>

@@ -71,7 +71,9 @@ export default function NoiseLedger() {
 function Answer() {
   const { drive, diagnosis } = useDiagnosis();
   const { view } = useNoise();
-  const [first] = diagnosis.causes;
+  const [group] = diagnosis.groups;
+  const first = group?.parts[0];
+  const several = (group?.parts.length ?? 0) > 1;
   const told = noiseFindings(drive, diagnosis).filter(({ code }) => TOLD[view].includes(code));
   const { name } = CAUSE_WORDS[first!.cause];
   const reasons = first!.reasons.filter(({ ratio }) => ratio > 1).slice(0, 2);
@@ -81,21 +83,24 @@ function Answer() {
         <>
           <div className="label">No clue counts yet</div>
           <div className="answer-note">
-            Most often in such a drive: {name.toLowerCase()}, {partLabel(drive, first!.id)} (
-            {chanceFigure(first!.probability)}). That is no finding. Listen, or say what you saw.
+            Most often in such a drive: {name.toLowerCase()} ({chanceFigure(group!.probability)}). That is no finding.
+            Listen, or say what you saw.
           </div>
         </>
       ) : (
         <>
-          <div className="label">Likeliest: {partLabel(drive, first!.id)}</div>
+          <div className="label">
+            Likeliest: {partLabel(drive, first!.id)}
+            {several && `, ${chanceFigure(first!.probability)}`}
+          </div>
           <div className="answer-figure noise-cause">
             {name}
-            <span className="answer-other">{chanceFigure(first!.probability)}</span>
+            <span className="answer-other">{chanceFigure(group!.probability)}</span>
           </div>
           {reasons.length > 0 && (
             <ul className="noise-why" aria-label="Why">
               {reasons.map((reason) => {
-                const words = reasonWords(drive, reason, first!.cause);
+                const words = reasonWords(drive, reason, first!);
                 return <li key={words}>{words}</li>;
               })}
             </ul>
