@@ -39,7 +39,7 @@ describe('the first run', () => {
       belts: [{ closed: true, basis: 'effective' }],
     });
     expect((await ask('GET', '/shop')).body).toEqual({
-      ...{ id: 1, name: 'Tarnside Field Workshop', unit: 'in', hourRate: null },
+      ...{ id: 1, name: 'Tarnside Field Workshop', unit: 'in', hourRate: null, limits: null },
     });
   });
 

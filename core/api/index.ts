@@ -2,7 +2,7 @@
  * What the server answers and the interface asks for, in one place for both. `When` is how a time is held: the server's
  * `Date` goes over the wire as ISO 8601 text.
  */
-import type { Drive, KeptPicture, OdometerUnit } from '../drive';
+import type { Drive, KeptPicture, OdometerUnit, ShopLimit } from '../drive';
 import type { BringList, CardStep, JobEstimate, JobEvent } from '../job';
 import type { DriveSketch } from '../path';
 import type { LengthUnit } from '../quantity';
@@ -13,6 +13,8 @@ export interface Shop {
   unit: LengthUnit;
   /** What an hour of its work costs; null where nobody said. */
   hourRate: number | null;
+  /** What it holds for every drive, where an inspection goes by limits; null for none. */
+  limits: readonly ShopLimit[] | null;
 }
 
 export interface DriveListed<When = string> {

@@ -182,6 +182,12 @@ const INSPECT_KINDS: Record<string, Kind> = {
     id: ({ on, target }) => `${String(on)} ${String(target)}`,
     name: ({ target }, drive) => `${partName(drive, target)}, passed over`,
   },
+  shop: {
+    part: 'Inspection',
+    many: 'limits of the shop',
+    id: ({ check, section, material, kind }) => [check, section, material, kind].map(String).join(' '),
+    name: ({ check }) => `Limit of the shop, ${checkName(check)}`,
+  },
   limits: { part: 'Inspection', many: 'limits', id: 'check', name: ({ check }) => `Limit, ${checkName(check)}` },
 };
 const JOB_KINDS: Record<string, Kind> = {

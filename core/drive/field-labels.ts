@@ -383,6 +383,7 @@ const inspect: Labels<Inspect> = {
   skipped: of('parts that were passed over'),
   changed: of('parts that were changed'),
   limits: of('limits'),
+  shop: of('limits of the shop'),
   life: of('life of a belt'),
 };
 const found: Labels<InspectFinding> = {
@@ -504,6 +505,15 @@ export const FIELD_LABELS: Readonly<Record<string, Readonly<Record<string, Field
   'inspect.changed': changed,
   'inspect.changed.careBefore': care,
   'inspect.limits': limit,
+  'inspect.shop': {
+    check: of('check'),
+    section: of('section'),
+    material: of('material'),
+    kind: of('kind of pulley'),
+    replace: of('done at'),
+    watch: of('watched from'),
+    new: of('when new'),
+  },
   'inspect.life': { distance: of('distance'), from: of('whose figure it is') },
   job,
   'job.bolts': bolt,

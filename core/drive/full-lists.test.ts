@@ -33,6 +33,7 @@ function rest(): object {
       skipped: [{ on: 'belt', target: belt!['id'] }],
       changed: [{ id: 'g', on: 'belt', target: belt!['id'], at }],
       limits: [{ check: 'cracks', from: 'shop', replace: 9 }],
+      shop: [{ check: 'cracks', replace: 9 }],
     },
     job: {
       bolts: [{ id: 'b', station: station!['id'], use: 'pivot' }],

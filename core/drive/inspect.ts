@@ -1,5 +1,6 @@
 import * as is from './fields';
 import { ODOMETER_UNITS, type OdometerUnit } from './listen-again';
+import { PULLEY_KINDS, type PulleyKind } from './station';
 import { type BeltCare, beltCare } from './tension';
 import { keptPicture, type KeptPicture, type PicturePoint, picturePoints } from './survey';
 
@@ -119,12 +120,27 @@ export interface InspectLimit {
   readonly new?: number;
 }
 
+/** A limit that the shop holds for every drive, or for those belts and pulleys that it names. */
+export interface ShopLimit {
+  readonly check: Check;
+  /** A belt's section, and what it is made of; a pulley's kind. Any where left out. */
+  readonly section?: string;
+  readonly material?: string;
+  readonly kind?: PulleyKind;
+  readonly replace: number;
+  readonly watch?: number;
+  /** What a new one has; of a rib's depth only. */
+  readonly new?: number;
+}
+
 export interface Inspect {
   readonly odometerUnit?: OdometerUnit;
   readonly findings?: readonly InspectFinding[];
   readonly skipped?: readonly SkippedPart[];
   readonly changed?: readonly ChangedPart[];
   readonly limits?: readonly InspectLimit[];
+  /** What the shop held for every drive when this one was last opened or saved: its settings write it here. */
+  readonly shop?: readonly ShopLimit[];
   /** How far a belt of this drive lasts, in the odometer's unit, and who says so. */
   readonly life?: { readonly distance: number; readonly from: 'shop' | 'manual' };
 }
@@ -183,6 +199,18 @@ const finding = is.variants<InspectFinding, 'check'>(
   { order: ['id', 'on', 'target', 'check'] },
 );
 
+/** A limit of the shop, as its settings hold it and as a drive carries it. */
+export const shopLimit = is.item<ShopLimit>({
+  check: is.needed(is.oneOf(CHECK_NAMES)),
+  section: is.text(40),
+  material: is.oneOf(CHECKS.material.outcomes),
+  kind: is.oneOf(PULLEY_KINDS),
+  replace: is.needed(is.finite()),
+  watch: is.finite(),
+  new: is.finite().min(0, 'must be 0 or more'),
+});
+export const MOST_SHOP_LIMITS = 60;
+
 const WHOSE = ['shop', 'manual'] as const;
 export const inspect = is.record<Inspect>({
   odometerUnit: is.oneOf(ODOMETER_UNITS),
@@ -214,6 +242,7 @@ export const inspect = is.record<Inspect>({
     }),
     40,
   ),
+  shop: is.optionalList(shopLimit, MOST_SHOP_LIMITS),
   life: is.record<NonNullable<Inspect['life']>>({
     distance: is.needed(is.finite('a distance', 1e7).moreThan(0, 'must be more than 0')),
     from: is.needed(is.oneOf(WHOSE)),

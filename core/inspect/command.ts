@@ -29,7 +29,7 @@ function answer(drive: Drive, odometer: number | undefined) {
   const items = inspectDrive(drive, odometer);
   const groups = replaceTogether(drive, items);
   return {
-    items: items.map(({ on, target, verdict, reasons, judged, missing, skipped, wear, life }) => ({
+    items: items.map(({ on, target, verdict, reasons, judged, missing, skipped, wear, life, age, due }) => ({
       on,
       target,
       verdict,
@@ -42,9 +42,12 @@ function answer(drive: Drive, odometer: number | undefined) {
           to: wear.left.to,
           day: wear.left.day,
           rate: wear.line!.rate,
+          bend: wear.bend && { power: wear.bend.power },
         },
       }),
       ...(life && { life }),
+      ...(age && { age }),
+      ...(due && { due }),
       found: judged.map(told),
       missing,
       skipped: skipped !== null,

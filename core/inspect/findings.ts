@@ -16,6 +16,7 @@ export function inspectFindings(
   if (items.every(({ judged }) => judged.length === 0)) return [{ code: 'nothing-looked-at', severity: 'note' }];
   return [
     ...items.flatMap((item) => (item.on === 'pulley' ? ofPulley(drive, item) : item.on === 'belt' ? ofBelt(item) : [])),
+    ...items.flatMap(oddOf),
     ...belts.flatMap((belt): InspectTold[] => {
       const found = findingsOf(drive, { on: 'belt', target: belt.id });
       const repeat = repeatOf(belt, placesOf(found));
@@ -46,11 +47,27 @@ export function inspectFindings(
   ];
 }
 
+/** Figures that can hardly be what they say: they are asked about, and judge nothing. */
+const oddOf = ({ on, target, judged }: InspectItem): InspectTold[] =>
+  judged.flatMap(({ code, value, odd }) =>
+    odd
+      ? [
+          {
+            code: 'odd-figure',
+            severity: 'watch',
+            ...(on === 'belt' ? { belt: target } : { pulley: target }),
+            figures: { check: code, value: value ?? 0, from: odd.from, to: odd.to },
+          } as const,
+        ]
+      : [],
+  );
+
 function ofPulley(drive: Drive, item: InspectItem): InspectTold[] {
-  const { target: pulley } = item;
+  const { target: pulley, judged } = item;
   const wobble = against(item, 'run-out');
   const rocks = against(item, 'rock');
   return [
+    ...(judged.some(({ asksKind }) => asksKind) ? [{ code: 'ask-kind', severity: 'watch', pulley } as const] : []),
     // A crank's rim sits on a ring of rubber, and what lets go there flies.
     ...(wobble?.grade === 'replace' && stationOf(drive, pulley)?.role === 'crankshaft'
       ? [{ code: 'stop-wobble', severity: 'fault', pulley, figures: { mm: wobble.value ?? 0 } } as const]
@@ -60,7 +77,7 @@ function ofPulley(drive: Drive, item: InspectItem): InspectTold[] {
 }
 
 function ofBelt(item: InspectItem): InspectTold[] {
-  const { target: belt, judged, wear, life } = item;
+  const { target: belt, judged, wear, life, age } = item;
   const code = (name: ReasonCode) => judged.find((one) => one.code === name);
   const found: InspectTold[] = [];
   const tell = (name: InspectFindingCode, severity: InspectTold['severity'], figures?: InspectTold['figures']) =>
@@ -80,6 +97,8 @@ function ofBelt(item: InspectItem): InspectTold[] {
       from: life.from,
       ...(life.left !== null && { left: life.left }),
     });
+  if (wear?.bend) tell('wear-bends', 'watch', { power: wear.bend.power });
+  if (item.reasons.includes('default-age') && age) tell('aged', 'watch', { years: age.years });
   if (item.reasons.includes('default-life') && life)
     tell('outlived', 'watch', { distance: life.distance, unit: life.unit, over: -life.left! });
   return found;

@@ -18,7 +18,18 @@ export {
 export { INSPECT_FINDING_CODES, type InspectFindingCode } from './finding';
 export { inspectFindings } from './findings';
 export { findingsOf, partKey } from './latest';
-export { LIMITED, limitsOf, unitOf, wornShare, type LimitedCheck, type Limits } from './limits';
+export { gradeByKind, kindsAsked, mayRunAhead } from './kinds';
+export {
+  LIMITED,
+  limitsOf,
+  oddFigure,
+  unitOf,
+  wornShare,
+  type LimitedCheck,
+  type LimitedPart,
+  type LimitFrom,
+  type Limits,
+} from './limits';
 export { checksOf, GLANCE, partsOf } from './parts';
 export { placesOf, repeatOf, type Repeat } from './repeats';
 export { replaceTogether } from './together';
@@ -31,6 +42,7 @@ export {
   type ReasonCode,
   type Verdict,
 } from './verdicts';
+export { reaches, wornAt, type WearBend } from './bend';
 export type { Wear } from './wear';
 export {
   CHECK_WORDS,
@@ -44,6 +56,7 @@ export {
   leftFigure,
   leftSpan,
   limitWords,
+  PULLEY_KIND_WORDS,
   rateFigure,
   readingFigure,
   reasonLines,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { DEMO } from '../test/demo';
+import { draws, expectShare } from '../test/draws';
 import { driveOf, SERPENTINE } from '../test/examples';
 import {
   CHECK_NAMES,
@@ -7,22 +8,29 @@ import {
   changeBelt,
   type Drive,
   type InspectFinding,
+  type PulleyKind,
+  type ShopLimit,
   readDrive,
   writeDrive,
   changeStation,
   removeBelt,
   removeStation,
 } from '../drive';
-import { normals } from '../numeric';
+import { chanceBelow, normals } from '../numeric';
 import { solveDrive } from '../path';
 import {
   changeTakenBack,
   findingsOf,
   inspectDrive,
   inspectFindings,
+  inspectMessage,
+  kindsAsked,
   leftFigure,
   leftSpan,
+  type LimitedPart,
+  limitsOf,
   nothingElseSeen,
+  oddFigure,
   partChanged,
   placesOf,
   putFinding,
@@ -34,6 +42,7 @@ import {
   replaceTogether,
   skipPart,
   takeBackFinding,
+  wornAt,
   wornShare,
 } from './index';
 
@@ -103,8 +112,8 @@ describe('verdicts', () => {
     [['arm', 'ten-1', 'pointer', 70 - 360], 'not looked at'],
     [['arm', 'ten-1', 'pointer', 50], 'watch'],
     [['pulley', 'alt-1', 'spin', 'quiet'], 'keep'],
-    [['pulley', 'alt-1', 'spin', 'freewheels'], 'replace'],
-    [['pulley', 'alt-1', 'clutch', 'locked'], 'replace'],
+    [['pulley', 'ten-1', 'spin', 'freewheels'], 'replace'],
+    [['pulley', 'alt-1', 'clutch', 'slips'], 'replace'],
     [['pulley', 'alt-1', 'rock', 0.1], 'keep'],
     [['pulley', 'alt-1', 'rock', 0.3], 'watch'],
     [['pulley', 'alt-1', 'rock', 0.5], 'replace'],
@@ -313,8 +322,214 @@ describe('wear', () => {
     // Two thirds of the time or a little more: a ratio's ± is not quite even.
     expect(within / told).toBeGreaterThan(0.66);
     expect(within / told).toBeLessThan(0.82);
-    expect(span / told).toBeGreaterThan(0.93);
-    expect(span / told).toBeLessThan(0.975);
+    // The span is over ways of wearing that bend, so that one that keeps its pace is held oftener than it claims.
+    expect(span / told).toBeGreaterThan(0.95);
+  });
+});
+
+describe('wear that bends', () => {
+  /** Belts of a life of 80,000 to 140,000, read two to six times on their way, wear going with a power of the use. */
+  const drawn = (seed: number, power: number, noise: number, known: boolean, times = 0, plusMinus?: number) => {
+    const normal = normals(seed);
+    const random = () => chanceBelow(normal());
+    const life = 80_000 + 60_000 * random();
+    const count = times || 2 + Math.floor(4 * random());
+    const at = Array.from({ length: count }, () => life * (0.15 + 0.6 * random())).sort((a, b) => a - b);
+    const readings = at.map((o): [number, number] => [
+      20_000 + o,
+      2.9 - 0.9 * (o / life) ** power + 0.1 * noise * normal(),
+    ]);
+    const findings = readings.map(([odometer, value], k) => ({
+      ...{ id: `f${k}`, on: 'belt', target: 'main', check: 'rib-depth', value, odometer },
+      ...(plusMinus !== undefined && { plusMinus }),
+    })) as InspectFinding[];
+    const belts = truck.belts.map((one) => (known ? { ...one, care: { fittedOdometer: 20_000 } } : one));
+    const last = readings[count - 1]![0];
+    const { wear } = inspectDrive({ ...truck, belts, inspect: { findings } }, last).find(({ on }) => on === 'belt')!;
+    return { wear: wear!, truth: 20_000 + life - last, seen: at[count - 1]! - at[0]! > 0.15 * life };
+  };
+
+  test('the span of nineteen in twenty holds it nine times in ten and more, whatever the bend, at twice the noise', () => {
+    for (const known of [false, true])
+      for (const power of [1, 1.3, 1.6])
+        for (const noise of [1, 2]) {
+          let [held, of] = [0, 0];
+          for (let k = 0; k < draws(400); k += 1) {
+            const { wear, truth, seen } = drawn(900 + k, power, noise, known);
+            if (!seen || !wear.left) continue;
+            of += 1;
+            if (truth >= wear.left.from && (wear.left.to === null || truth <= wear.left.to)) held += 1;
+          }
+          expectShare(held, of, { from: 0.88 });
+        }
+  });
+
+  test('a bend is told where three readings speak for it, by which it is forecast, and hardly ever where there is none', () => {
+    let [told, nearer, falsely] = [0, 0, 0];
+    const rounds = draws(160);
+    for (let k = 0; k < rounds; k += 1) {
+      const { wear, truth } = drawn(5000 + k, 1.8, 0.2, true, 6, 0.02);
+      if (wear.bend && wear.left) {
+        told += 1;
+        expect(wear.bend.power).toBeGreaterThan(1);
+        const straight = wear.line!.odometer + (2 - wear.line!.value) / wear.line!.rate;
+        const end = wear.left.odometer;
+        const last = wear.readings[wear.readings.length - 1]!.odometer;
+        if (Math.abs(end - last - truth) < Math.abs(straight - last - truth)) nearer += 1;
+        // It runs through its own readings, and comes to the limit where it says.
+        expect(wornAt(wear.bend, end)).toBeCloseTo(0.9, 6);
+      }
+      if (drawn(7000 + k, 1, 0.2, true, 6, 0.02).wear.bend) falsely += 1;
+    }
+    expectShare(told, rounds, { from: 0.7 });
+    expectShare(nearer, told, { from: 0.8 });
+    expectShare(rounds - falsely, rounds, { from: 0.9 });
+    // Two readings never speak for one.
+    for (let k = 0; k < 20; k += 1) expect(drawn(9000 + k, 1.8, 0.1, true, 2, 0.01).wear.bend).toBeNull();
+  });
+});
+
+describe('what a belt is held to grow', () => {
+  const inspected = (care: object, ...found: Short[]) =>
+    inspectDrive(withFound({ ...truck, belts: truck.belts.map((one) => ({ ...one, care })) }, ...found)).find(
+      ({ on }) => on === 'belt',
+    )!;
+
+  test('of its wear and its years the sooner is due, and a belt whose fitting nobody dated is as old as it was seen', () => {
+    const slow: Short[] = [
+      ['belt', 'main', 'rib-depth', 2.8, { at: '2020-05-01T00:00:00Z', odometer: 10_000, plusMinus: 0.01 }],
+      ['belt', 'main', 'rib-depth', 2.7, { at: '2024-05-01T00:00:00Z', odometer: 20_000, plusMinus: 0.01 }],
+    ];
+    const { wear, age, due } = inspected({}, ...slow);
+    expect(wear!.left!.day! > '2039').toBe(true);
+    expect(age).toMatchObject({ years: 8, from: 'first-seen', day: '2028-05-01', over: false });
+    expect(due).toEqual({ day: '2028-05-01', by: 'age' });
+    expect(inspected({ fittedAt: '2019-01-01T00:00:00Z' }, ...slow).age).toMatchObject({
+      from: 'fitted',
+      day: '2027-01-01',
+    });
+    const old = inspected({ fittedAt: '2015-01-01T00:00:00Z' }, ...slow);
+    expect(old.verdict).toBe('watch');
+    expect(old.reasons).toContain('default-age');
+    expect(reasonLines(old).join(' ')).toMatch(/8 years old or more.*a default/);
+  });
+});
+
+describe('a pulley by its kind', () => {
+  const kinded = (kind: PulleyKind | undefined, pulley = 'alt-1'): Drive => ({
+    ...truck,
+    stations: truck.stations.map((station) => ({
+      ...station,
+      pulleys: station.pulleys.map((one) => (one.id === pulley && kind ? { ...one, kind } : one)),
+    })),
+  });
+  const verdict = (kind: PulleyKind | undefined, check: 'spin' | 'clutch', outcome: string, pulley = 'alt-1') => {
+    const drive = withFound(kinded(kind, pulley), ['pulley', pulley, check, outcome]);
+    const items = inspectDrive(drive);
+    const codes = inspectFindings(drive, items, solveDrive(drive)).map(({ code }) => code);
+    return {
+      verdict: items.find(({ on, target }) => on === 'pulley' && target === pulley)!.verdict,
+      asks: codes.includes('ask-kind'),
+    };
+  };
+
+  test.each([
+    ['solid', 'spin', 'freewheels', 'keep'],
+    ['solid', 'clutch', 'locked', 'not looked at'],
+    ['solid', 'clutch', 'slips', 'replace'],
+    ['one-way', 'spin', 'freewheels', 'keep'],
+    ['one-way', 'clutch', 'locked', 'replace'],
+    ['one-way', 'clutch', 'slips', 'replace'],
+    ['decoupling', 'clutch', 'locked', 'replace'],
+    ['decoupling', 'spin', 'grinds', 'replace'],
+    ['solid', 'spin', 'grinds', 'replace'],
+  ] as const)('%s: %s %s is %s', (kind, check, outcome, expected) => {
+    expect(verdict(kind, check, outcome)).toEqual({ verdict: expected, asks: false });
+  });
+
+  test('what says nothing before the kind is known asks for it, and condemns nothing', () => {
+    expect(verdict(undefined, 'spin', 'freewheels')).toEqual({ verdict: 'not looked at', asks: true });
+    expect(verdict(undefined, 'clutch', 'locked')).toEqual({ verdict: 'not looked at', asks: true });
+    expect(verdict(undefined, 'clutch', 'slips').verdict).toBe('replace');
+    // An idler has no rotor to keep it going.
+    expect(verdict(undefined, 'spin', 'freewheels', 'ten-1')).toEqual({ verdict: 'replace', asks: false });
+    expect(verdict('magnetic-clutch', 'spin', 'freewheels', 'ac-1').verdict).toBe('watch');
+    expect(kindsAsked(truck, 'alt-1')).toEqual(['solid', 'one-way', 'decoupling']);
+    expect(kindsAsked(truck, 'crank-1')).toEqual([]);
+  });
+});
+
+describe('figures and limits', () => {
+  test('one crack at the root of a tooth is the end of a toothed belt', () => {
+    const toothed = driveOf(
+      [
+        ['crank', 0, 0, 160],
+        ['cam', 300, 0, 160],
+      ],
+      { section: 'L' },
+    );
+    const at = (cracks: number) =>
+      inspectDrive(withFound(toothed, ['belt', 'main', 'cracks', cracks])).find(({ on }) => on === 'belt')!.verdict;
+    expect([at(0), at(1)]).toEqual(['keep', 'replace']);
+  });
+
+  test('a pump’s play has a limit of its own', () => {
+    const at = (pulley: string, mm: number) =>
+      inspectDrive(withFound(truck, ['pulley', pulley, 'rock', mm, { plusMinus: 0.01 }])).find(
+        ({ on, target }) => on === 'pulley' && target === pulley,
+      )!.verdict;
+    expect([at('pump-1', 0.05), at('pump-1', 0.2), at('pump-1', 0.35)]).toEqual(['keep', 'watch', 'replace']);
+    expect([at('ac-1', 0.05), at('ac-1', 0.2), at('ac-1', 0.35)]).toEqual(['keep', 'keep', 'watch']);
+  });
+
+  test.each([
+    ['rib-depth', 3.6],
+    ['rib-depth', 29],
+    ['rock', 20],
+    ['run-out', 12],
+  ] as const)('%s of %s mm can hardly be, is asked about, and judges nothing', (check, value) => {
+    const [on, target] = check === 'rib-depth' ? (['belt', 'main'] as const) : (['pulley', 'alt-1'] as const);
+    const drive = withFound(truck, [on, target, check, value]);
+    const items = inspectDrive(drive);
+    const item = items.find((one) => one.on === on && one.target === target)!;
+    expect(item.verdict).toBe('not looked at');
+    expect(item.judged[0]!.odd).toBeDefined();
+    const odd = inspectFindings(drive, items, solveDrive(drive)).find(({ code }) => code === 'odd-figure')!;
+    expect(inspectMessage(drive, odd)).toMatch(/\?/);
+  });
+
+  test('a V belt that stands 4 mm proud is asked about, a new one 1 mm proud is not', () => {
+    const limits = limitsOf(truck, 'ride');
+    expect(oddFigure('ride', -4, limits)).not.toBeNull();
+    expect(oddFigure('ride', -1, limits)).toBeNull();
+  });
+
+  test('the shop’s limits stand before Emery’s and behind the drive’s own, the one that names most first, and say so', () => {
+    const belt = truck.belts[0]!;
+    const shop: readonly ShopLimit[] = [
+      { check: 'rib-depth', replace: 2.2 },
+      { check: 'rib-depth', section: 'PK', replace: 2.3 },
+      { check: 'rib-depth', section: 'PK', material: 'neoprene', replace: 2.4 },
+      { check: 'rock', kind: 'one-way', replace: 0.2 },
+    ];
+    const wide = (drive: Drive): Drive => ({ ...drive, inspect: { ...drive.inspect, shop } });
+    const at = (drive: Drive, part: LimitedPart) => {
+      const { replace, from } = limitsOf(wide(drive), 'rib-depth', part)!;
+      return [replace, from];
+    };
+    expect(limitsOf(truck, 'rib-depth', { belt })!.from).toBe('default');
+    expect(at(truck, { belt })).toEqual([2.3, 'shop-wide']);
+    expect(at(truck, { belt, material: 'neoprene' })).toEqual([2.4, 'shop-wide']);
+    expect(at(truck, { belt: { ...belt, section: 'PJ' } })).toEqual([2.2, 'shop-wide']);
+    const own = putLimit(truck, 'rib-depth', { from: 'shop', replace: 1.8 });
+    expect(at(own, { belt })).toEqual([1.8, 'shop']);
+    expect(limitsOf(wide(truck), 'rock', { pulley: 'alt-1' })!.from).toBe('default');
+    // The verdict follows it, and says whose it is.
+    const drive = withFound(truck, ['belt', 'main', 'rib-depth', 2.25, { plusMinus: 0.01 }]);
+    const item = inspectDrive(wide(drive)).find(({ on }) => on === 'belt')!;
+    expect(item.verdict).toBe('replace');
+    expect(reasonLines(item)[0]).toMatch(/the shop’s for every drive/);
+    expect(inspectDrive(drive).find(({ on }) => on === 'belt')!.verdict).toBe('watch');
   });
 });
 
@@ -534,7 +749,7 @@ describe('what is one fact in several places', () => {
   test('a figure is told with its limit and whose that is, in the words of the screen', () => {
     const told = (...one: Short[]) => reasonLines(belt(withFound(truck, ...one)));
     expect(told(['belt', 'main', 'rib-depth', 1.9])).toEqual([
-      'Rib depth 1.9 mm: done at or under 2 mm, watched at or under 2.3 mm (a default).',
+      'Rib depth 1.9 mm: new 2.9 mm, done at or under 2 mm, watched at or under 2.3 mm (a default).',
     ]);
     expect(told(['belt', 'main', 'cracks', 1])).toEqual([
       'Cracks in 75 mm 1 crack: done from 3 cracks, watched from 0.5 cracks (a default).',

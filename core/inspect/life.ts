@@ -1,4 +1,4 @@
-import { type Belt, type Drive, kmPer, momentOf, type OdometerUnit } from '../drive';
+import { type Belt, type Drive, type InspectFinding, kmPer, momentOf, type OdometerUnit } from '../drive';
 import { kindOf } from './parts';
 
 /** How far a belt lasts where nothing of its wear is known, km. Defaults, by what it is made of; none is a promise. */
@@ -37,16 +37,28 @@ export function lifeOf(drive: Drive, belt: Belt, material: string, odometer: num
 export interface BeltAge {
   /** How many it is held to last: a default. */
   years: number;
-  /** The day on which it is that old, ISO 8601; null where nobody dated its fitting. */
+  /** The day on which it is that old, ISO 8601; null where nobody dated its fitting, nor anything found of it. */
   day: string | null;
+  /** What its age is counted from: its fitting; or the first look at it, and it is older than that. */
+  from: 'fitted' | 'first-seen';
+  /** Whether it was that old at the last look. */
+  over: boolean;
 }
 
-export function ageOf(belt: Belt, material: string): BeltAge {
+export function ageOf(belt: Belt, material: string, findings: readonly Pick<InspectFinding, 'at'>[]): BeltAge {
   const years = LIFE_YEARS[materialOf(belt, material)];
   const fitted = momentOf(belt.care?.fittedAt);
-  if (fitted === null) return { years, day: null };
-  const day = new Date(fitted);
+  const seen = findings.flatMap(({ at }) => momentOf(at) ?? []);
+  const start = fitted ?? (seen.length > 0 ? Math.min(...seen) : null);
+  const from = fitted === null ? 'first-seen' : 'fitted';
+  if (start === null) return { years, day: null, from, over: false };
+  const day = new Date(start);
   day.setUTCFullYear(day.getUTCFullYear() + years);
   const year = day.getUTCFullYear();
-  return { years, day: year >= 1000 && year < 9999 ? day.toISOString().slice(0, 10) : null };
+  return {
+    years,
+    day: year >= 1000 && year < 9999 ? day.toISOString().slice(0, 10) : null,
+    from,
+    over: seen.length > 0 && Math.max(...seen) >= day.getTime(),
+  };
 }

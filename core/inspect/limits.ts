@@ -1,5 +1,15 @@
 import { TRACK_WORTH_A_WORD } from '../align';
-import { type Belt, type Check, checkRules, type Drive, type InspectFinding } from '../drive';
+import {
+  type Belt,
+  type Check,
+  checkRules,
+  type Drive,
+  findPulley,
+  type InspectFinding,
+  type ShopLimit,
+  stationOf,
+} from '../drive';
+import { DEFAULT_MATERIAL } from './parts';
 import { WOBBLES_MM } from '../planes';
 import { sectionFor } from '../section';
 
@@ -12,9 +22,10 @@ export interface Limits {
   replace: number | null;
   /** What a new part has; null where that is nothing to be measured. */
   fresh: number | null;
-  /** Whose they are. */
-  from: 'default' | 'shop' | 'manual';
+  /** Whose they are: Emery's, the shop's for every drive, the shop's for this one, the manual's. */
+  from: LimitFrom;
 }
+export type LimitFrom = 'default' | 'shop-wide' | 'shop' | 'manual';
 
 /** Of what is left between new and worn out, a belt is watched over the last part. A default. */
 const WATCH_SHARE = 1 / 3;
@@ -53,27 +64,85 @@ export const sigmaOfFinding = ({ check, plusMinus }: Pick<InspectFinding, 'check
 export const LIMITED = ['rib-depth', 'cracks', 'ride', 'slot', 'length', 'rock', 'run-out'] as const satisfies Check[];
 export type LimitedCheck = (typeof LIMITED)[number];
 
-/** What a check's figure is held against: the manual's or the shop's own limit, else a default; null without any. */
-export function limitsOf(drive: Drive, check: Check, belt?: Belt): Limits | null {
-  const start = defaultLimits(check, belt);
-  const own = drive.inspect?.limits?.filter((one) => one.check === check);
-  const given = own?.find(({ from }) => from === 'manual') ?? own?.[0];
-  if (!given) return start && { ...start, from: 'default' };
-  const lowIsWorn = start?.lowIsWorn ?? check === 'rib-depth';
-  const fresh = given.new ?? start?.fresh ?? null;
-  // Whoever gives one limit moves the other with it.
-  const between =
-    fresh === null ? (start?.watch ?? given.replace) : given.replace + WATCH_SHARE * (fresh - given.replace);
-  const watch = given.watch ?? between;
-  return { lowIsWorn, fresh, watch, replace: given.replace, from: given.from };
+/** What a limit is asked for: a belt, with what it is made of where that was found, or a pulley. */
+export interface LimitedPart {
+  belt?: Belt | undefined;
+  material?: string | undefined;
+  pulley?: string | undefined;
 }
 
-function defaultLimits(check: Check, belt: Belt | undefined): Omit<Limits, 'from'> | null {
+/**
+ * What a check's figure is held against: the manual's limit, else the shop's own for this drive, else what the shop
+ * holds for every drive, the one that names most of the part first, else a default; null without any.
+ */
+export function limitsOf(drive: Drive, check: Check, part: LimitedPart = {}): Limits | null {
+  const start = defaultLimits(drive, check, part);
+  const own = drive.inspect?.limits?.filter((one) => one.check === check);
+  const given = own?.find(({ from }) => from === 'manual') ?? own?.[0];
+  if (given) return between(check, start, given, given.from);
+  const wide = (drive.inspect?.shop ?? [])
+    .filter((one) => one.check === check && isFor(drive, one, part))
+    .sort((a, b) => names(b) - names(a))[0];
+  return wide ? between(check, start, wide, 'shop-wide') : start && { ...start, from: 'default' };
+}
+
+/** How much of a part a limit names. */
+const names = ({ section, material, kind }: ShopLimit) =>
+  [section, material, kind].filter((one) => one !== undefined).length;
+
+function isFor(drive: Drive, { section, material, kind }: ShopLimit, part: LimitedPart): boolean {
+  if (section !== undefined && part.belt?.section !== section) return false;
+  if (material !== undefined && (part.material ?? DEFAULT_MATERIAL) !== material) return false;
+  return kind === undefined || (part.pulley !== undefined && findPulley(drive, part.pulley)?.kind === kind);
+}
+
+/** Whoever gives one limit moves the other with it. */
+function between(
+  check: Check,
+  start: Omit<Limits, 'from'> | null,
+  given: { replace: number; watch?: number; new?: number },
+  from: LimitFrom,
+): Limits {
+  const lowIsWorn = start?.lowIsWorn ?? check === 'rib-depth';
+  const fresh = given.new ?? start?.fresh ?? null;
+  const middle =
+    fresh === null ? (start?.watch ?? given.replace) : given.replace + WATCH_SHARE * (fresh - given.replace);
+  return { lowIsWorn, fresh, watch: given.watch ?? middle, replace: given.replace, from };
+}
+
+function defaultLimits(drive: Drive, check: Check, { belt, pulley }: LimitedPart): Omit<Limits, 'from'> | null {
+  if (check === 'cracks' && belt && sectionFor(belt.section)?.kind === 'toothed') return TOOTH_CRACKS;
+  if (check === 'rock' && pulley !== undefined && stationOf(drive, pulley)?.role === 'water-pump') return PUMP_ROCKS;
   if (check !== 'rib-depth') return DEFAULTS[check] ?? null;
   const ribs = belt && sectionFor(belt.section)?.ribDepth;
   if (!ribs) return null;
   const { fresh, limit } = ribs;
   return { lowIsWorn: true, watch: limit + WATCH_SHARE * (fresh - limit), replace: limit, fresh };
+}
+
+/** A crack at a tooth is there or not: counting to none and to one is surer than counting many. */
+export const TOOTH_SIGMA = 0.2;
+/** One crack at the root of a tooth is the beginning of its end. A default. */
+const TOOTH_CRACKS: Omit<Limits, 'from'> = { lowIsWorn: false, watch: 0.5, replace: 1, fresh: 0 };
+/** A pump's seal leaks long before its bearing sounds. A default. */
+const PUMP_ROCKS: Omit<Limits, 'from'> = { lowIsWorn: false, watch: 0.1, replace: 0.3, fresh: 0 };
+
+/** A groove so much deeper than a new one's is none, as a part of it; and what else no belt or bearing can show, mm. */
+const DEEPER = 1.2;
+const IMPOSSIBLE: { readonly [C in Check]?: readonly [number, number] } = {
+  ride: [-3, 15],
+  rock: [0, 6],
+  'run-out': [0, 10],
+};
+
+/** Of a figure that can hardly be what it says, what it can be, in its own unit; null for one that can. */
+export function oddFigure(check: Check, value: number, limits: Limits | null): { from: number; to: number } | null {
+  if (check === 'rib-depth') {
+    const to = limits?.fresh ? DEEPER * limits.fresh : null;
+    return to !== null && value > to ? { from: 0, to } : null;
+  }
+  const range = IMPOSSIBLE[check];
+  return range && (value < range[0] || value > range[1]) ? { from: range[0], to: range[1] } : null;
 }
 
 /** How much of what there is between new and done is worn, as a fraction: 0 new, 1 done; null without either. */

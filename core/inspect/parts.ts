@@ -1,5 +1,6 @@
 import { type Belt, type Check, type Drive, findPulley, stationOf } from '../drive';
 import { sectionFor } from '../section';
+import { mayRunAhead } from './kinds';
 import { type PartName, partKey } from './latest';
 
 /** What a belt is made of where nobody says: nearly all are now. A default. */
@@ -65,6 +66,6 @@ export function checksOf(
   // A crank is not spun by hand, and does not rock; a shaft's bearings are tried at its first sheave.
   if (role === 'crankshaft' || pulleys[0]?.id !== target)
     return { checks: ['run-out', ...face], telling: ['run-out', ...face] };
-  const clutch: Check[] = role === 'alternator' || role === 'generator' ? ['clutch'] : [];
+  const clutch: Check[] = mayRunAhead(drive, target) ? ['clutch'] : [];
   return { checks: ['spin', 'rock', 'run-out', ...face, ...clutch], telling: ['spin', 'rock', 'run-out'] };
 }

@@ -15,15 +15,16 @@ import { tensionOf } from '../loads';
 import { type ArmHealth, armHealthRead } from '../tension';
 import { findingsOf, isOf, latestOfEach, type PartName } from './latest';
 import { ageOf, type BeltAge, type Life, lifeOf } from './life';
-import { type Grade, graded, type Limits, limitsOf, sigmaOfFinding } from './limits';
+import { gradeByKind } from './kinds';
+import { type Grade, graded, type Limits, limitsOf, oddFigure, sigmaOfFinding, TOOTH_SIGMA } from './limits';
 import { checksOf, DEFAULT_MATERIAL, kindOf, partsOf } from './parts';
 import { type Wear, wearOf } from './wear';
 
 export const VERDICTS = ['replace', 'watch', 'keep', 'not looked at'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
-/** What speaks for a verdict: a check, the spring that Tension measured, or a belt that has had its default life. */
-export type ReasonCode = Check | 'spring' | 'default-life';
+/** What speaks for a verdict: a check, the spring that Tension measured, a belt that has had its life or its years. */
+export type ReasonCode = Check | 'spring' | 'default-life' | 'default-age';
 
 /** What one check says of its part. */
 export interface Judged {
@@ -34,6 +35,9 @@ export interface Judged {
   /** The figure that was judged: a belt's length as percent of growth. */
   value?: number;
   limits?: Limits;
+  /** Why it says nothing: a figure that can hardly be so, and what it can be; or the kind of pulley must be known. */
+  odd?: { from: number; to: number };
+  asksKind?: true;
   /** Whose it is. */
   from: 'inspect' | 'align' | 'tension';
   /** Of the spring, what Tension makes of the arm. */
@@ -56,9 +60,13 @@ export interface InspectItem extends PartName {
   life: Life | null;
   /** Of a belt: how old it may grow. */
   age: BeltAge | null;
+  /** Of a belt: the day its end is due, of its wear and its age the sooner; null where neither is known. */
+  due: { day: string; by: 'wear' | 'age' } | null;
 }
 
-/** Everything in a drive that can be kept or changed, as the walk meets it. `odometer` is where it stands now. */
+/**
+ * Everything in a drive that can be kept or changed, as the walk meets it. `odometer` is where it stands now.
+ */
 export function inspectDrive(drive: Drive, odometer?: number): InspectItem[] {
   const springs = springsOf(drive);
   return partsOf(drive).map((part) => itemOf(drive, part, springs, odometer));
@@ -81,7 +89,8 @@ function itemOf(
   const order = (code: ReasonCode) => (checks as readonly ReasonCode[]).indexOf(code);
   judged.sort((a, b) => order(a.code) - order(b.code));
   const made = new Set(judged.map(({ code }) => code));
-  const wear = belt ? wearOf(drive, belt, all, odometer) : null;
+  const wear = belt ? wearOf(drive, belt, all, { now: odometer, material }) : null;
+  const age = belt ? ageOf(belt, material, all) : null;
   const life = belt && !wear?.line ? lifeOf(drive, belt, material, odometer ?? lastOdometer(all)) : null;
   const outlived = life?.left !== null && life?.left !== undefined && life.left <= 0;
   const bad = (grade: Grade) => judged.filter((one) => one.grade === grade).map(({ code }) => code);
@@ -93,12 +102,16 @@ function itemOf(
   const verdict: Verdict =
     replace.length > 0
       ? 'replace'
-      : watch.length > 0 || (known && outlived)
+      : watch.length > 0 || (known && (outlived || age?.over))
         ? 'watch'
         : known
           ? 'keep'
           : 'not looked at';
-  const past: ReasonCode[] = outlived && verdict !== 'not looked at' ? ['default-life'] : [];
+  const looked = verdict !== 'not looked at';
+  const past: ReasonCode[] = [
+    ...(outlived && looked ? (['default-life'] as const) : []),
+    ...(age?.over && looked ? (['default-age'] as const) : []),
+  ];
   return {
     ...part,
     verdict,
@@ -108,8 +121,18 @@ function itemOf(
     skipped: found.length > 0 ? null : skippedAt(drive, part),
     wear,
     life,
-    age: belt ? ageOf(belt, material) : null,
+    age,
+    due: dueOf(wear, age),
   };
+}
+
+/** A belt is due by its wear or by its age, whichever is first. */
+function dueOf(wear: Wear | null, age: BeltAge | null): InspectItem['due'] {
+  const days = [
+    ...(wear?.left?.day ? [{ day: wear.left.day, by: 'wear' as const }] : []),
+    ...(age?.day ? [{ day: age.day, by: 'age' as const }] : []),
+  ];
+  return days.sort((a, b) => (a.day < b.day ? -1 : 1))[0] ?? null;
 }
 
 /** What an inspection found of a part as it is on now: all of it, and what the last look of each check says. */
@@ -163,20 +186,28 @@ const OUTCOMES: { readonly [C in Check]?: Readonly<Record<string, Grade>> } = {
 
 /** What a finding says of its part by its limits, which may be the manual's or the shop's own. */
 function judge(drive: Drive, finding: InspectFinding, belt: Belt | undefined, material: string): Judged {
-  const { check, outcome, value } = finding;
+  const { check, outcome, value, target } = finding;
   const told = { code: check, finding, from: 'inspect' as const };
-  if (checkRules(check).outcomes) return { ...told, grade: OUTCOMES[check]?.[outcome ?? ''] ?? 'nothing' };
+  if (checkRules(check).outcomes) {
+    const byKind = finding.on === 'pulley' ? gradeByKind(drive, target, check, outcome) : null;
+    if (byKind === 'ask') return { ...told, grade: 'nothing', asksKind: true };
+    return { ...told, grade: byKind ?? OUTCOMES[check]?.[outcome ?? ''] ?? 'nothing' };
+  }
   if (value === undefined) return { ...told, grade: 'nothing' };
   if (check === 'pointer') return { ...told, value, grade: pointerGrade(drive, finding) };
-  const limits = limitsOf(drive, check, belt);
+  const pulley = finding.on === 'pulley' ? target : undefined;
+  const limits = limitsOf(drive, check, { belt, material, pulley });
   if (!limits) return { ...told, value, grade: 'nothing' };
-  const sigma = sigmaOfFinding(finding);
+  const toothed = check === 'cracks' && kindOf(belt) === 'toothed' && finding.plusMinus === undefined;
+  const sigma = toothed ? TOOTH_SIGMA : sigmaOfFinding(finding);
   if (check === 'length') {
     // Grown by so many percent over what is printed on it.
     if (!belt?.length) return { ...told, grade: 'nothing' };
     const grown = (100 * (value - belt.length)) / belt.length;
     return { ...told, value: grown, limits, grade: graded(grown, (100 * sigma) / belt.length, limits) };
   }
+  const odd = oddFigure(check, value, limits);
+  if (odd) return { ...told, value, limits, grade: 'nothing', odd };
   const grade = graded(check === 'track' ? Math.abs(value) : value, sigma, limits);
   // EPDM wears without a crack: none is no sign that it is sound.
   const blind = check === 'cracks' && grade === 'sound' && material === 'epdm' && kindOf(belt) !== 'toothed';

@@ -1,5 +1,6 @@
 import { type Belt, type Check, type Drive, type InspectFinding, momentOf } from '../drive';
 import { odometerDoubt } from '../quantity';
+import { bendOf, reaches, type WearBend } from './bend';
 import { type Limits, limitsOf, sigmaOfFinding } from './limits';
 
 /** The checks whose figures wear away with the distance. */
@@ -35,6 +36,8 @@ export interface Wear {
   /** Value at `odometer`, change of it over one of the odometer's unit, and the variances of both; null before two. */
   line: { odometer: number; value: number; rate: number; valueVariance: number; rateVariance: number } | null;
   left: Left | null;
+  /** The bend that three readings or more speak for: what is left goes by it, and no more by the line. */
+  bend: WearBend | null;
   /** Why nothing is told of what is left; or that the readings do not lie on one line. */
   told: 'one-reading' | 'no-wear' | 'odometer-doubted' | null;
   /**
@@ -57,10 +60,15 @@ const UNEVEN = 4;
  * How a belt wears, by the figure that tells it, from its readings with an odometer. Null without one. `now` is where
  * the odometer stands; at the last reading where it is left out.
  */
-export function wearOf(drive: Drive, belt: Belt, findings: readonly InspectFinding[], now?: number): Wear | null {
+export function wearOf(
+  drive: Drive,
+  belt: Belt,
+  findings: readonly InspectFinding[],
+  { now, material }: { now?: number | undefined; material?: string } = {},
+): Wear | null {
   const all = WEARS.flatMap((check) => {
-    const limits = limitsOf(drive, check, belt);
-    const wear = limits && wearBy(check, limits, findings, now);
+    const limits = limitsOf(drive, check, { belt, material });
+    const wear = limits && wearBy(check, limits, findings, belt.care?.fittedOdometer ?? null, now);
     return wear ? [wear] : [];
   });
   // Where two figures wear, the one that comes to its end first counts.
@@ -91,7 +99,13 @@ function doubtedOf(readings: readonly WearReading[]): Wear['doubted'] {
   return null;
 }
 
-function wearBy(check: Wear['check'], limits: Limits, findings: readonly InspectFinding[], now?: number): Wear | null {
+function wearBy(
+  check: Wear['check'],
+  limits: Limits,
+  findings: readonly InspectFinding[],
+  fitted: number | null,
+  now?: number,
+): Wear | null {
   const all = findings
     .flatMap((one): WearReading[] => {
       const { id, odometer, value, at } = one;
@@ -109,6 +123,7 @@ function wearBy(check: Wear['check'], limits: Limits, findings: readonly Inspect
     readings,
     line: null,
     left: null,
+    bend: null,
     told: null,
     doubted: null,
     uneven: false,
@@ -129,18 +144,47 @@ function wearBy(check: Wear['check'], limits: Limits, findings: readonly Inspect
   const last = readings[readings.length - 1]!;
   const limit = limits.replace!;
   const atLimit = (limit - value) / rate;
-  const sigma = Math.sqrt(valueVariance + rateVariance * atLimit ** 2) / worn;
-  const start = (now ?? last.odometer) - odometer;
-  const span = within(limits.lowIsWorn ? value - limit : limit - value, worn, valueVariance, rateVariance);
+  // Readings that lie further apart than their ± tell no better than they agree.
+  const scale = readings.length > 2 ? Math.sqrt(Math.max(1, misfit / (readings.length - 2))) : 1;
+  const sigma = (scale * Math.sqrt(valueVariance + rateVariance * atLimit ** 2)) / worn;
+  const start = now ?? last.odometer;
+  const { bend, ...span } = spanOf(readings, limits, { line, worn, scale, fitted });
+  const end = bend && limits.fresh !== null ? reaches(bend, Math.abs(limits.fresh - limit)) : odometer + atLimit;
   const left: Left = {
-    odometer: odometer + atLimit,
-    distance: Math.max(0, atLimit - start),
+    odometer: end,
+    distance: Math.max(0, end - start),
     plusMinus: sigma,
     from: Math.max(0, span.from - start),
     to: span.to === null ? null : Math.max(0, span.to - start),
-    day: dayOf(readings, odometer + atLimit),
+    day: dayOf(readings, end),
   };
-  return { ...wear, line, left, uneven };
+  return { ...wear, line, left, bend, uneven };
+}
+
+/** Where it comes to its limit nineteen times in twenty, by readings of the odometer; and the bend, if one is seen. */
+function spanOf(
+  readings: readonly WearReading[],
+  { fresh, replace, lowIsWorn }: Limits,
+  {
+    line,
+    worn,
+    scale,
+    fitted,
+  }: { line: NonNullable<Wear['line']>; worn: number; scale: number; fitted: number | null },
+): { from: number; to: number | null; bend: WearBend | null } {
+  if (fresh === null || fresh === replace) {
+    // Without what a new one has there is nothing to be worn from: a straight line is all there is.
+    const margin = lowIsWorn ? line.value - replace! : replace! - line.value;
+    const span = within(margin, worn, scale ** 2 * line.valueVariance, scale ** 2 * line.rateVariance);
+    return {
+      from: line.odometer + span.from,
+      to: span.to === null ? null : line.odometer + span.to,
+      bend: null,
+    };
+  }
+  const way = lowIsWorn ? 1 : -1;
+  const wornBy = readings.map(({ odometer, value, sigma }) => ({ odometer, sigma, value: way * (fresh - value) }));
+  return bendOf(wornBy, way * (fresh - replace!), fitted);
 }
 
 /** Where this belt's own readings begin: after the last that is less worn than the one before it. */

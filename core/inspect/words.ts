@@ -1,4 +1,4 @@
-import { type Check, checkRules, type Drive, INSPECT_CHECK_NAMES, pulleyLabel } from '../drive';
+import { type Check, checkRules, type Drive, INSPECT_CHECK_NAMES, pulleyLabel, type PulleyKind } from '../drive';
 import { type FindingWords, inOneLine } from '../finding';
 import { formatLength, type LengthUnit } from '../quantity';
 import { type ArmHealth } from '../tension';
@@ -118,6 +118,14 @@ export const CHECK_WORDS: Record<Check, CheckWords> = {
   },
 };
 
+/** Kinds of pulley, and how each is told from the others by hand. */
+export const PULLEY_KIND_WORDS: Record<PulleyKind, { name: string; how: string }> = {
+  solid: { name: 'Solid', how: 'fixed to its shaft: it turns with the rotor both ways' },
+  'one-way': { name: 'One-way', how: 'runs on ahead of its shaft, and takes it along the other way' },
+  decoupling: { name: 'Decoupling', how: 'one-way, with a spring: it gives a little before it takes its shaft along' },
+  'magnetic-clutch': { name: 'Magnetic clutch', how: 'turns free until its coil is fed' },
+};
+
 export const VERDICT_WORDS: Record<Verdict, string> = {
   keep: 'Keep',
   watch: 'Watch',
@@ -127,6 +135,7 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
 
 export const WHOSE_WORDS: Record<Limits['from'], string> = {
   default: 'a default',
+  'shop-wide': 'the shop’s for every drive',
   shop: 'the shop’s own',
   manual: 'the manual’s',
 };
@@ -166,6 +175,7 @@ export function checkFigure(check: Check, value: number, unit: LengthUnit = 'mm'
 export function foundWords({ code, finding, value, arm }: Judged, unit?: LengthUnit): string {
   if (code === 'spring') return `Spring: ${SPRING_WORDS[arm?.verdict ?? 'cannot-say']}${left(arm)}`;
   if (code === 'default-life') return 'It has had the life a belt is held to have';
+  if (code === 'default-age') return 'It is as old as a belt is held to grow';
   const name = INSPECT_CHECK_NAMES[code];
   const outcome = finding?.outcome;
   if (outcome !== undefined && checkRules(code).outcomes) {
@@ -190,12 +200,16 @@ const SPRING_WORDS: Record<ArmHealth['verdict'], string> = {
 };
 
 /** What it was held against: `at or under 2 mm it is done (a default)`; nothing where there is no limit. */
-export function limitWords({ code, limits }: Judged, unit?: LengthUnit): string {
-  if (!limits || code === 'spring' || code === 'default-life') return '';
-  const { lowIsWorn, watch, replace, from } = limits;
+export function limitWords({ code, limits, odd, asksKind }: Judged, unit?: LengthUnit): string {
+  if (asksKind) return 'say first which kind of pulley it is';
+  if (!limits || code === 'spring' || code === 'default-life' || code === 'default-age') return '';
+  if (odd) return `not judged, for it can be ${checkFigure(code, odd.from)} to ${checkFigure(code, odd.to)}`;
+  const { lowIsWorn, watch, replace, fresh, from } = limits;
   const [under, figure] = [lowIsWorn ? 'at or under' : 'from', (at: number) => checkFigure(code, at, unit)];
   const done = replace !== null ? `done ${under} ${figure(replace)}, ` : '';
-  return `${done}watched ${under} ${figure(watch)} (${WHOSE_WORDS[from]})`;
+  // Of what wears down it is said what a new one has.
+  const start = lowIsWorn && fresh !== null ? `new ${figure(fresh)}, ` : '';
+  return `${start}${done}watched ${under} ${figure(watch)} (${WHOSE_WORDS[from]})`;
 }
 
 /** A line that speaks for a verdict: what was found, and the limit it was held against. */
@@ -211,6 +225,8 @@ export function reasonLines(item: InspectItem, unit?: LengthUnit): string[] {
     bad.push(
       `It has had the ${distanceFigure(item.life!.distance)} ${item.life!.unit} that a belt is held to last (${WHOSE_WORDS[item.life!.from]}).`,
     );
+  if (item.reasons.includes('default-age'))
+    bad.push(`It is ${item.age!.years} years old or more, and a belt is held to grow no older (a default).`);
   if (bad.length > 0 || item.verdict === 'not looked at') return bad;
   return item.judged.filter(({ grade }) => grade === 'sound').map((one) => judgedWords(one, unit));
 }
@@ -343,6 +359,35 @@ export function inspectWords(drive: Drive, finding: InspectTold, unit: LengthUni
         title: `${The} has had its ${distanceFigure(n('distance'))} ${odometer}.`,
         why: 'That is a default, and nothing measured says otherwise.',
         todo: 'Measure its wear twice, or change it.',
+      };
+    case 'aged':
+      return {
+        title: `${The} is ${n('years')} years old or more.`,
+        why: 'Rubber ages by the year as well, however little it runs. The years are a default.',
+        todo: 'Change it, or write down what the manual says.',
+      };
+    case 'wear-bends':
+      return {
+        title: n('power') > 1 ? `The wear of ${the} quickens.` : `The wear of ${the} slows.`,
+        why: `Its readings lie better on use to the power ${n('power').toFixed(1)} than on a straight line, and what is left goes by that.`,
+        todo: n('power') > 1 ? 'Look for what makes it, and look again sooner.' : 'Read it again later.',
+      };
+    case 'odd-figure': {
+      const check = (figures['check'] ?? 'rib-depth') as Check;
+      return {
+        title: `${INSPECT_CHECK_NAMES[check]} of ${belt === undefined ? name : the}: ${checkFigure(check, n('value'))}?`,
+        why: `It can be ${checkFigure(check, n('from'))} to ${checkFigure(check, n('to'))}, so nothing is judged by it.`,
+        todo:
+          check === 'rib-depth'
+            ? 'Read it again, in the groove alone; or enter under Limits what a new one has.'
+            : 'Read it again.',
+      };
+    }
+    case 'ask-kind':
+      return {
+        title: `Which kind of pulley has ${name}?`,
+        why: 'A plain one is locked both ways and spins on with its rotor; one that runs ahead is done when it is locked.',
+        todo: 'Say it at that pulley, and it is judged.',
       };
     case 'change-with-arm':
       return {

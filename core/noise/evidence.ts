@@ -9,7 +9,7 @@ import {
   pulleysById,
 } from '../drive';
 import { bodyRadiusMm } from '../section';
-import { foundOf, type Judged, partsOf, type ReasonCode } from '../inspect';
+import { foundOf, gradeByKind, type Judged, partsOf, type ReasonCode } from '../inspect';
 import { alignmentOf, runOutOf } from '../planes';
 import { grooveCounts } from '../align';
 import { type Answer, askKey, partOf } from './asks';
@@ -20,6 +20,8 @@ export type EvidenceFrom = 'hand' | 'align' | 'inspect';
 /** A piece of evidence that counts. */
 export interface Weighed extends Answer {
   from: EvidenceFrom;
+  /** What was said, where the kind of pulley makes something else of it. */
+  said?: string;
   at?: string;
   simulated?: boolean;
 }
@@ -75,10 +77,16 @@ const sameAnswer = (a: Answer, b: Answer) => a.outcome === b.outcome && a.belt =
 /** Evidence as an answer: with the part that its test is about, and no other. */
 function answerOf(drive: Drive, { outcome, pulley, belt, at, simulated }: NoiseEvidence, test: NoiseTest): Weighed {
   const { on } = NOISE_TESTS[test];
+  // What is said by hand of a pulley goes by its kind as well: one that runs ahead spins on when it is sound.
+  const sound =
+    (test === 'spin' || test === 'clutch') &&
+    pulley !== undefined &&
+    gradeByKind(drive, pulley, test, outcome) === 'sound';
   const names = on === 'turning' ? outcome : on;
   return {
     test,
-    outcome,
+    outcome: sound ? (test === 'spin' ? 'quiet' : 'holds') : outcome,
+    ...(sound && { said: outcome }),
     ...((names === 'pulley' || names === 'bearing') && { pulley: partOf(drive, pulley!) }),
     ...((names === 'belt' || names === 'tooth') && { belt: belt! }),
     from: 'hand',
@@ -140,6 +148,12 @@ const oneOf = (test: NoiseTest, outcome: string | undefined): Told =>
 /** By Inspect's limit: done, or not. */
 const done = (test: NoiseTest, bad: string, good: string, { grade }: Judged): Told =>
   grade === 'nothing' ? undefined : { test, outcome: grade === 'replace' ? bad : good };
+const byKind = (test: NoiseTest, good: string, judged: Judged): Told =>
+  judged.grade === 'nothing'
+    ? undefined
+    : judged.grade === 'sound'
+      ? { test, outcome: good }
+      : oneOf(test, outcomeOf(judged));
 const ifYes = (test: NoiseTest, outcome: string, judged: Judged): Told =>
   outcomeOf(judged) === 'yes' ? { test, outcome } : undefined;
 
@@ -147,12 +161,13 @@ const GROOVES: Readonly<Record<string, string>> = { clean: 'clean', grit: 'grit'
 
 /** What each check of an inspection says as a test; nothing where it says nothing of a noise. */
 const INSPECTED: { readonly [C in ReasonCode]?: (judged: Judged) => Told } = {
-  spin: (judged) => oneOf('spin', outcomeOf(judged)),
+  // What a kind of pulley does when it is sound is sound; where the kind is not known, it says nothing yet.
+  spin: (judged) => byKind('spin', 'quiet', judged),
   rock: (judged) => done('rock', 'yes', 'no', judged),
   'run-out': (judged) => done('wobble', 'yes', 'no', judged),
   // Paint fills a groove and lifts nothing: it is no grit.
   grooves: (judged) => (outcomeOf(judged) === 'paint' ? undefined : oneOf('grooves', GROOVES[outcomeOf(judged) ?? ''])),
-  clutch: (judged) => oneOf('clutch', outcomeOf(judged)),
+  clutch: (judged) => byKind('clutch', 'holds', judged),
   stroke: (judged) => oneOf('arm', outcomeOf(judged)),
   // An arm that gives to a hand swings with the engine; one that does not may swing all the same.
   'by-hand': (judged) => ifYes('arm-swing', 'yes', judged),

@@ -11,7 +11,7 @@ import { keepMemory } from '../records/remember';
 import { duesOfDrives } from '../records/routes';
 import { indexVehicles } from '../vehicles/search-index';
 import type { DriveListed, DriveOpened } from '@emery/core/api';
-import { type Drive, fullWords, withinLists } from '@emery/core/drive';
+import { type Drive, fullWords, type ShopLimit, withinLists } from '@emery/core/drive';
 
 /** Where a new drive differs from one that was just drawn: brought back from an archive, it keeps what it had. */
 type Kept = Partial<Pick<DriveRow, 'id' | 'revision' | 'updatedAt' | 'deletedAt'>>;
@@ -42,19 +42,32 @@ export async function createDrive(
 /** The drive as it is now; its number and its document are read at one moment, whoever saves meanwhile. */
 export async function openDrive(manager: EntityManager, id: string): Promise<DriveOpened<Date>> {
   const [row] = await manager.query<OpenedRow[]>(
-    `SELECT drive.vehicleId, drive.name, drive.revision, drive.updatedAt, vehicle.name AS vehicleName, drive_document.document
+    `SELECT drive.vehicleId, drive.name, drive.revision, drive.updatedAt, vehicle.name AS vehicleName,
+       drive_document.document, (SELECT limits FROM shop WHERE id = 1) AS limits
      FROM drive JOIN vehicle ON vehicle.id = drive.vehicleId JOIN drive_document ON drive_document.driveId = drive.id
      WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
     [id],
   );
   if (!row) throw await gone(manager, id);
-  const { vehicleId, vehicleName, name, revision, updatedAt, document } = row;
-  return { id, vehicleId, vehicleName, name, revision, updatedAt, document: JSON.parse(document) as Drive };
+  const { vehicleId, vehicleName, name, revision, updatedAt, document, limits } = row;
+  const drive = withShopLimits(
+    JSON.parse(document) as Drive,
+    limits === null ? null : (JSON.parse(limits) as ShopLimit[]),
+  );
+  return { id, vehicleId, vehicleName, name, revision, updatedAt, document: drive };
+}
+
+/** A drive with what the shop holds for every one now, in place of what it held when the drive was saved. */
+function withShopLimits(drive: Drive, limits: readonly ShopLimit[] | null): Drive {
+  if (limits === null && drive.inspect?.shop === undefined) return drive;
+  const { shop: _, ...inspect } = drive.inspect ?? {};
+  return { ...drive, inspect: { ...inspect, ...(limits && { shop: limits }) } };
 }
 
 interface OpenedRow extends Pick<DriveRow, 'vehicleId' | 'name' | 'revision' | 'updatedAt'> {
   vehicleName: string;
   document: string;
+  limits: string | null;
 }
 
 /** Why a drive is not there: never was, was deleted, or its vehicle was. */

@@ -118,9 +118,9 @@ class Shelf {
   }
 
   /** The shop's own lists. */
-  private async shop({ name, unit, hourRate, bands, pulleys, parts }: ShopIn): Promise<void> {
+  private async shop({ name, unit, hourRate, limits, bands, pulleys, parts }: ShopIn): Promise<void> {
     const { manager } = this;
-    if ((await manager.count(Vehicle)) === 0) await manager.update(Shop, { id: 1 }, { name, unit, hourRate });
+    if ((await manager.count(Vehicle)) === 0) await manager.update(Shop, { id: 1 }, { name, unit, hourRate, limits });
     const known = new Set((await manager.find(SpeedBandEntity)).map(({ role }) => role));
     await manager.insert(
       SpeedBandEntity,

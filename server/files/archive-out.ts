@@ -86,13 +86,13 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
 type Add = (name: string, bytes: Buffer, compress?: boolean) => Promise<void>;
 
 async function addShop(manager: EntityManager, add: Add): Promise<void> {
-  const [{ name, unit, hourRate }, bands, pulleys, parts] = [
+  const [{ name, unit, hourRate, limits }, bands, pulleys, parts] = [
     await manager.findOneByOrFail(Shop, { id: 1 }),
     await manager.find(SpeedBandEntity, { order: { role: 'ASC' } }),
     await manager.find(PulleyEntity, { order: { createdAt: 'ASC', id: 'ASC' } }),
     await manager.find(PartEntity, { order: { createdAt: 'ASC', id: 'ASC' } }),
   ];
-  const lists = { sums: SUMS_FILE, name, unit, hourRate, bands, pulleys, parts };
+  const lists = { sums: SUMS_FILE, name, unit, hourRate, ...(limits && { limits }), bands, pulleys, parts };
   await add(SHOP_FILE, Buffer.from(`${JSON.stringify({ format: 'emery-shop', version: 1, ...lists }, null, 2)}\n`));
   const belts: string[] = [];
   for await (const piece of stockCsv(manager, true)) belts.push(piece);

@@ -1,6 +1,7 @@
 /*
  * The archive of a shop: a ZIP that any program opens.
- *   shop.json          { "format": "emery-shop", "version": 1, "sums", name, unit, hourRate, bands, pulleys, parts }
+ *   shop.json          { "format": "emery-shop", "version": 1, "sums", name, unit, hourRate, limits,
+ *                        bands, pulleys, parts }
  *   vehicles.jsonl     one vehicle a line, those without drives and the deleted ones too
  *   belts.csv          the list of belts, as the shop's own "Save as CSV", with the number of each row
  *   drives/*.emery.json   drive files; `vehicle` and `record` beside the drive's own fields say whose it is,

@@ -15,7 +15,7 @@ import { BELTS_FILE, JOB_FILE, PICTURE_FILE, SHOP_FILE, SUMS_FILE, VEHICLES_FILE
 import { type DriveIn, readDriveFile, recordFields, type RecordIn, UUID } from './read-files';
 import { Another, openZip, type OpenZip, type ZipEntry } from './zip-in';
 import { MOST_PARTS, partRow, readPartRow } from '@emery/core/align';
-import { DRIVE_FILE_EXTENSION, type JsonBounds, ROLES } from '@emery/core/drive';
+import { DRIVE_FILE_EXTENSION, type JsonBounds, ROLES, type ShopLimit } from '@emery/core/drive';
 import { readStockRow, type StockBelt } from '@emery/core/size';
 
 /*
@@ -44,6 +44,7 @@ export interface ShopIn {
   name: string;
   unit: 'in' | 'mm';
   hourRate: number | null;
+  limits: readonly ShopLimit[] | null;
   bands: SpeedBandRow[];
   pulleys: PulleyRow[];
   parts: PartRow[];
@@ -142,11 +143,11 @@ function readShop(bytes: Uint8Array): { read: ShopIn; summed: boolean } {
   return within(`${SHOP_FILE} `, () => {
     const value = readJson(bytes, SHOP_BOUNDS) as Json;
     const { sums, bands = [], pulleys = [], parts = [] } = readBody(shopFile, value);
-    const { name = '', unit = 'mm', hourRate = null } = readBody(shopBody, value);
+    const { name = '', unit = 'mm', hourRate = null, limits = null } = readBody(shopBody, value);
     return {
       summed: sums !== undefined,
       read: {
-        ...{ name, unit: unit as 'in' | 'mm', hourRate },
+        ...{ name, unit: unit as 'in' | 'mm', hourRate, limits: limits?.length ? limits : null },
         bands: each('bands', bands, bandOf, ({ role }) => role),
         pulleys: each('pulleys', pulleys, pulleyOf, ({ id }) => id),
         parts: each('parts', parts, partOf, ({ id }) => id),

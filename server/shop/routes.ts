@@ -18,11 +18,12 @@ export function shopRoutes(data: DataSource): Router {
   });
 
   router.patch('/', async (request, response) => {
-    const { name, unit, hourRate } = await bodyOf(shopBody, request.body);
+    const { name, unit, hourRate, limits } = await bodyOf(shopBody, request.body);
     const change = {
       ...(name && { name }),
       ...(unit && { unit: unit as LengthUnit }),
       ...(hourRate !== undefined && { hourRate }),
+      ...(limits !== undefined && { limits: limits?.length ? limits : null }),
     };
     if (Object.keys(change).length > 0) await shops.update({ id: 1 }, change);
     response.json(await shops.findOneByOrFail({ id: 1 }));

@@ -21,6 +21,7 @@ import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
 import { type LengthUnit, uncapital } from '@emery/core/quantity';
 import { dueState } from '@emery/core/records';
 
+const ShopLimits = lazyPart('The limits of the shop', () => import('./ShopLimits'));
 const NewDriveForm = lazyPart('The form for a new drive', () => import('./NewDriveForm'));
 
 /** All vehicles of the shop with their drives. */
@@ -33,6 +34,7 @@ export default function ShopPage() {
   const [making, setMaking] = useState(() => hasTyped(NEW_PLACE));
   const [drawing, setDrawing] = useState(() => hasTyped(LOOSE_PLACE));
   const [showDeleted, setShowDeleted] = useState(false);
+  const [showLimits, setShowLimits] = useState(false);
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const vehicles = list.data?.pages.flatMap((page) => page.vehicles) ?? [];
   const total = list.data?.pages[0]?.total ?? 0;
@@ -114,9 +116,14 @@ export default function ShopPage() {
             Show more ({total - vehicles.length} left)
           </Button>
         )}
-        <Button type="link" onClick={() => setShowDeleted(true)}>
-          Deleted vehicles and drives
-        </Button>
+        <div className="button-row">
+          <Button type="link" onClick={() => setShowDeleted(true)}>
+            Deleted vehicles and drives
+          </Button>
+          <Button type="link" onClick={() => setShowLimits(true)}>
+            Limits of the shop
+          </Button>
+        </div>
       </main>
       {making && (
         <TypedPlace at={NEW_PLACE}>
@@ -136,6 +143,7 @@ export default function ShopPage() {
           <NewDrive vehicle={null} onClose={() => setDrawing(false)} />
         </TypedPlace>
       )}
+      {showLimits && <ShopLimits onClose={() => setShowLimits(false)} />}
       {showDeleted && <DeletedList onClose={() => setShowDeleted(false)} />}
     </div>
   );

@@ -32,6 +32,8 @@ export interface CellFit {
   /** How much taller than wide things are shown. */
   stretch: number;
   stretchSigma: number;
+  /** How far the picture is from the shape's, a chi-squared over its elements: near one where it is that of ribs. */
+  misfit: number;
 }
 
 // Looked up once: these are called millions of times.
@@ -76,10 +78,10 @@ const BOUNDS: Record<keyof Shape, [number, number]> = {
   middle: [-0.4, 0.4],
   depth: [0.15, 1.1],
   flat: [0, 0.75],
-  stretch: [0.8, 1.25],
+  stretch: [0.88, 1.14],
   blur: [0.008, 0.2],
   aside: [-0.15, 0.15],
-  tipRound: [0.01, 0.3],
+  tipRound: [0.01, 0.2],
   floorRound: [0.01, 0.5],
   light: [0.7, 1.3],
   dark: [-0.3, 0.3],
@@ -138,8 +140,28 @@ export function fitCell(cell: RibCell, onProgress: (share: number) => void = () 
     floor: edge.filter((into) => into > bottom - NEAR_FLOOR * (bottom - top)).length / edge.length,
     floorSigma: hypot(sigma('flat'), sigma('floorRound'), 2 / FINE),
     blur: shape.blur,
+    misfit: unlike(cell, shape),
     ...squareness(shape.stretch, sigma('stretch')),
   };
+}
+
+/**
+ * How far a cell is from a shape in what both halves of the rib have in common, a chi-squared over its elements: light
+ * that falls from a side, or a shadow, is no part of the shape.
+ */
+function unlike(cell: RibCell, shape: Shape): number {
+  const { across, deep, values } = cell;
+  const shown = pictureOf(cell, shape);
+  let [sum, count] = [0, 0];
+  for (let j = 0; j < deep; j += 1)
+    for (let i = 0; i < across / 2; i += 1) {
+      const [one, two] = [j * across + i, j * across + (across - 1 - i)];
+      if (values[one] === null || values[two] === null) continue;
+      const miss = (values[one]! - shown[one]! + values[two]! - shown[two]!) / 2;
+      sum += (miss / GREY_SIGMA) ** 2;
+      count += 1;
+    }
+  return sum / max(1, count);
 }
 
 /** How tall the picture shows things, of what its flanks say and of what a hand holds square (a weighted mean). */

@@ -1,6 +1,16 @@
 import type { PicturePoint, RibMarks } from '../../drive';
 import { type RibCell, type CellFit, fitCell } from './cell';
-import { contourOf, type Frame, greyIn, type GreyPicture, inPicture, smaller, threshold } from './frame';
+import {
+  contourOf,
+  evenly,
+  type Frame,
+  greyIn,
+  type GreyPicture,
+  inPicture,
+  smaller,
+  threshold,
+  withoutSpots,
+} from './frame';
 
 /** Ribs found in a close-up: marks on them, and their profile. */
 export interface FoundRibs {
@@ -16,7 +26,7 @@ export interface FoundRibs {
 }
 export interface NoRibsFound {
   ok: false;
-  why: 'no-contrast' | 'no-ribs' | 'too-few-ribs' | 'too-small' | 'too-blurred';
+  why: 'no-contrast' | 'no-ribs' | 'not-ribs' | 'too-few-ribs' | 'too-small' | 'too-blurred';
 }
 
 /** The coarse look is taken at about so many px across, the fine one at most. */
@@ -30,6 +40,8 @@ const LEAST_PITCH_PX = 14;
 const DEPTHS = { least: 0.2, most: 1.3 };
 /** A coarse contour repeats at least so well (its correlation with itself one pitch on). */
 const LIKE_ITSELF = 0.55;
+/** What repeats and is further from the shape of ribs than this is something else: a thread, a cog, a wave. */
+const MOST_UNLIKE = 0.6;
 /** A picture more blurred than this, of a pitch, hides the floor of a groove. */
 const MOST_BLUR = 0.12;
 /** The groove's width near its floor from which a profile is worn, and U, mm of a PK belt. Defaults. */
@@ -46,11 +58,15 @@ export function findRibs(
 ): FoundRibs | NoRibsFound {
   const longest = Math.max(picture.width, picture.height);
   const by = Math.max(1, Math.ceil(longest / FINE_PX));
-  const fine = smaller(picture, by);
+  const asIs = smaller(picture, by);
   const coarseBy = Math.max(1, Math.round(longest / by / COARSE_PX));
-  const coarse = smaller(fine, coarseBy);
-  const level = threshold(coarse);
+  if (threshold(smaller(asIs, coarseBy)) === null) return { ok: false, why: 'no-contrast' };
+  const whole = evenly(asIs);
+  const level = threshold(smaller(whole, coarseBy));
   if (level === null) return { ok: false, why: 'no-contrast' };
+  // The ends of the cords are light in the dark of the belt, and are no ground.
+  const fine = withoutSpots(whole, level);
+  const coarse = smaller(fine, coarseBy);
   onProgress(0.1);
   const seen = rowIn(coarse, level);
   if (!seen) return { ok: false, why: 'no-ribs' };
@@ -66,6 +82,7 @@ export function findRibs(
   onProgress(0.5);
   const fit = fitCell(cell, (share) => onProgress(0.5 + 0.5 * share));
   if (!fit) return { ok: false, why: 'no-ribs' };
+  if (fit.misfit > MOST_UNLIKE) return { ok: false, why: 'not-ribs' };
   if (fit.blur > MOST_BLUR) return { ok: false, why: 'too-blurred' };
   const floorMm = fit.floor * pitchMm;
   const profile =
@@ -320,7 +337,7 @@ function cellOf(picture: GreyPicture, { frame, tips, valleys, pitch }: FineRow):
   const greyAt = greyIn(picture, frame);
   const sums = new Float64Array(across * deep);
   const counts = new Float64Array(across * deep);
-  for (const tip of used) {
+  for (const tip of evenlyLit(used, (along) => greyAt(along, (from + 0.05) * pitch), pitch)) {
     const left = [...valleys].reverse().find((v) => v < tip) ?? tip - pitch / 2;
     const right = valleys.find((v) => v > tip) ?? tip + pitch / 2;
     const local = right - left;
@@ -343,6 +360,20 @@ function cellOf(picture: GreyPicture, { frame, tips, valleys, pitch }: FineRow):
     ribs: used.length,
   };
 }
+
+/** The ribs over which the ground is evenly lit: a shadow's edge is no part of a shape. All, if none is. */
+function evenlyLit(
+  tips: readonly number[],
+  groundAt: (along: number) => number | null,
+  pitch: number,
+): readonly number[] {
+  const even = tips.filter((tip) => {
+    const [left, right] = [-1, 1].map((way) => mean([0.25, 0.4, 0.5].map((t) => groundAt(tip + way * t * pitch))));
+    return left !== null && right !== null && Math.abs(left! - right!) < UNEVEN * Math.max(left!, right!);
+  });
+  return even.length > 0 ? even : tips;
+}
+const UNEVEN = 0.08;
 
 /** A cell in steps across a pitch and into the belt, from above half height to below it, in pitches. */
 const CELL = { across: 40, deep: 60, from: -0.75, to: 0.75 };

@@ -26,6 +26,10 @@ export interface RibsAsked {
   /** One standard deviation, grey levels. */
   noise: number;
   seed: number;
+  /** The cut ends of its cords show light in the back. */
+  cords?: boolean;
+  /** A shadow over the right of the picture takes this part of its light. */
+  shadow?: number;
 }
 
 /** A made-up close-up with its known answer. */
@@ -62,6 +66,9 @@ const { abs, ceil, exp, floor, hypot, max, min, sqrt } = Math;
 const RUN = Math.tan((20 * Math.PI) / 180);
 const RUBBER = 38;
 const PAPER = 214;
+const CORD = 185;
+/** From one cord to the next, mm. */
+const CORDS_APART = 0.95;
 /** So many looks into each pixel, each way. */
 const LOOKS = 3;
 
@@ -72,17 +79,20 @@ export function makeRibs(asked: RibsAsked): MadeRibs {
   const view = viewOf(asked);
   for (let y = 0; y < height; y += 1)
     for (let x = 0; x < width; x += 1) {
-      let rubber = 0;
+      let [rubber, cord] = [0, 0];
       for (let look = 0; look < LOOKS ** 2; look += 1) {
         const [along, into] = view.onBelt([
           x + ((look % LOOKS) + 0.5) / LOOKS - 0.5,
           y + (floor(look / LOOKS) + 0.5) / LOOKS - 0.5,
         ]);
-        if (isRubber(asked, along, into)) rubber += 1;
+        if (!isRubber(asked, along, into)) continue;
+        if (asked.cords && isCord(asked, along, into)) cord += 1;
+        else rubber += 1;
       }
       // Light falls from the left.
       const paper = PAPER * (1 - 0.12 * (x / width));
-      sharp[y * width + x] = paper + (RUBBER - paper) * (rubber / LOOKS ** 2);
+      const grey = paper + ((RUBBER - paper) * rubber + (CORD - paper) * cord) / LOOKS ** 2;
+      sharp[y * width + x] = grey * (1 - (asked.shadow ?? 0) / (1 + exp((0.6 * width - x) / 20)));
     }
   const data = blurred(sharp, width, height, asked.blurPx);
   const normal = normals(seed);
@@ -109,6 +119,12 @@ function isRubber(
   // From the middle of the nearest groove; the belt's own two sides are cut through the middle of one.
   const fromFloor = abs(shifted - floor(shifted + 0.5)) * pitchMm;
   return into >= grooveAt(fromFloor, depthMm, floorMm, pitchMm, floorRoundMm, tipRoundMm);
+}
+
+/** Whether a point of the rubber is the end of a cord: side by side, a little behind the floor of the grooves. */
+function isCord({ ribs, pitchMm, depthMm }: RibsAsked, along: number, into: number): boolean {
+  if (abs(along) > (ribs * pitchMm) / 2 - 0.6) return false;
+  return hypot(along - CORDS_APART * floor(along / CORDS_APART + 0.5), into - depthMm - 0.55) < 0.33;
 }
 
 /** How far in from the tips the edge lies, so far from a groove's middle: floor, fillet, flank, fillet, tip. */

@@ -45,6 +45,53 @@ test('ribs of known wear are read within 0.1 mm, and within twice the ± that is
   expect(square / CASES.length).toBeLessThan(1.5);
 });
 
+test.each([
+  ['narrow ribs', 2.34, { depthMm: 1.8, floorMm: 0.25, backMm: 1.4, pitchMm: 2.34, pxPerMm: 24 }],
+  ['square on', 3.56, { depthMm: 2.7 }],
+  ['tilted', 3.56, { depthMm: 2.6, tiltDeg: 12, yawDeg: 8 }],
+  ['in a shadow', 3.56, { depthMm: 2.5, shadow: 0.35 }],
+] as const)('the light ends of cords are no ground: %s', (_, pitch, asked) => {
+  for (let seed = 1; seed <= draws(16); seed += 1) {
+    const made = makeRibs({ ...RIBS_AS_NEW, width: 460, height: 260, pxPerMm: 17, cords: true, ...asked, seed });
+    const ribs = findRibs(made.picture, pitch);
+    const reading = ribs.ok ? readMarks(ribs.marks, pitch) : null;
+    expect(ribs.ok ? 'found' : ribs.why).toBe('found');
+    expect(reading!.ok && Math.abs(reading!.depthMm.at - asked.depthMm)).toBeLessThan(0.1);
+  }
+});
+
+test('threads, cogs and waves repeat as ribs do, and are refused', () => {
+  const normal = normals(9);
+  /** A dark body of six repeats whose edge lies so many mm in, so far from the middle of a groove. */
+  const body = (pitch: number, edge: (fromGroove: number) => number): GreyPicture =>
+    flat(
+      (x, y) => {
+        let dark = 0;
+        for (let look = 0; look < 9; look += 1) {
+          const [mm, into] = [(x + (look % 3) / 3 - 230) / 17, (y + Math.floor(look / 3) / 3 - 110) / 17];
+          const turns = mm / pitch;
+          const inside = Math.abs(mm) < 3 * pitch && into < 4.5;
+          if (inside && into > edge(Math.abs(turns - Math.round(turns)) * pitch)) dark += 1;
+        }
+        return 210 - (170 * dark) / 9 + 4 * normal();
+      },
+      460,
+      260,
+    );
+  const others: [string, GreyPicture][] = [
+    ['a thread of 60°', body(3.56, (at) => (1.78 - at) * Math.sqrt(3))],
+    ['a thread of 55°', body(3.56, (at) => (1.78 - at) / Math.tan((27.5 * Math.PI) / 180))],
+    ['a wave', body(3.56, (at) => 1.3 + 1.3 * Math.cos((2 * Math.PI * at) / 3.56))],
+    ['a shallow wave', body(3.56, (at) => 0.9 + 0.9 * Math.cos((2 * Math.PI * at) / 3.56))],
+    ['cogs', body(5, (at) => (at < 1.5 ? 2 * Math.sqrt(1 - (at / 1.5) ** 2) : 0))],
+    ['flanks of 40°', body(3.56, (at) => Math.max(0, Math.min(2.5, (1.4 - at) / Math.tan((40 * Math.PI) / 180))))],
+  ];
+  for (const [name, picture] of others) {
+    const ribs = findRibs(picture, PITCH);
+    expect(`${name}: ${ribs.ok ? 'read' : ribs.why}`).toMatch(/no-ribs|not-ribs/);
+  }
+});
+
 test('the profile goes by the floor of the grooves, and the blur is told', () => {
   expect(found({ depthMm: 2.9 }).ribs.profile).toBe('v');
   expect(found({ depthMm: 2.2, floorMm: 0.95 }).ribs.profile).toBe('worn');

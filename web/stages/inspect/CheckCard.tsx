@@ -6,14 +6,16 @@ import { QuantityField } from '../../ui/QuantityField';
 import { HungPicture } from './HungPicture';
 import { useInspect } from './InspectProvider';
 import { useLook } from './sums';
-import { type Check, checkRules, INSPECT_CHECK_NAMES } from '@emery/core/drive';
+import { type Belt, type Check, checkRules, INSPECT_CHECK_NAMES } from '@emery/core/drive';
 import {
   CHECK_WORDS,
+  checkFigure,
   foundNow,
   foundWords,
   type InspectItem,
   limitsOf,
   limitWords,
+  oddFigure,
   putFinding,
   takeBackFinding,
 } from '@emery/core/inspect';
@@ -22,6 +24,9 @@ import {
 const TAPED: readonly Check[] = ['slot', 'length'];
 /** A figure that may lie on either side of zero. */
 const SIGNED: readonly Check[] = ['ride', 'track'];
+
+const partOf = ({ on, target }: InspectItem, belt: Belt | undefined) =>
+  on === 'pulley' ? { pulley: target } : { belt };
 
 /** One check at one part: its outcomes, or its figure; what was found before; a picture on what is found now. */
 export function CheckCard({ part, check }: { part: InspectItem; check: Check }) {
@@ -33,7 +38,8 @@ export function CheckCard({ part, check }: { part: InspectItem; check: Check }) 
   const now = foundNow(drive, part, check, { at: began });
   const earlier = now ? undefined : part.judged.find(({ code }) => code === check);
   const belt = part.on === 'belt' ? drive.belts.find(({ id }) => id === part.target) : undefined;
-  const limits = limitsOf(drive, check, belt);
+  const limits = limitsOf(drive, check, partOf(part, belt));
+  const odd = now?.value !== undefined && figure && !outcomes ? oddFigure(check, now.value, limits) : null;
   const put = (found: { outcome?: string; value?: number }) =>
     dispatch(edit((d) => putFinding(d, part, { check, ...found }, look())));
   const takeBack = () => dispatch(edit((d) => takeBackFinding(d, part, check, { at: began })));
@@ -84,6 +90,12 @@ export function CheckCard({ part, check }: { part: InspectItem; check: Check }) 
           onCommit={(value) => put({ outcome: 'binds', value })}
           onClear={() => put({ outcome: 'binds' })}
         />
+      )}
+      {odd && (
+        <p className="field-echo is-wrong" role="status">
+          ▲ {checkFigure(check, now!.value!)}? It can be {checkFigure(check, odd.from)} to {checkFigure(check, odd.to)},
+          so it judges nothing. Read it again.
+        </p>
       )}
       {limits && figure && (
         <p className="quiet">

@@ -22,6 +22,7 @@ const NO_MARKS: RibMarks = { tips: [], valleys: [] };
 const NOT_FOUND: Record<NoRibsFound['why'], string> = {
   'no-contrast': 'The belt does not stand out from what is behind it. Lay it on white paper, or mark it by hand.',
   'no-ribs': 'No row of ribs is found. Take it nearer and square on, or mark it by hand.',
+  'not-ribs': 'What repeats in it is not the shape of ribs: a thread, a cog, something else. Mark it by hand if it is.',
   'too-few-ribs': 'Fewer than three ribs are whole in it. Get more of them in, or mark it by hand.',
   'too-small': 'The ribs are too small in it. Take it nearer, or mark it by hand.',
   'too-blurred': 'It is too blurred to show the floors of the grooves. Take it again with more light.',
@@ -165,7 +166,7 @@ function InHand() {
   const look = useLook();
   const reading = useCloseUpReading();
   const belt = drive.belts.find(({ id }) => id === beltId);
-  const limits = belt ? limitsOf(drive, 'rib-depth', belt) : null;
+  const limits = belt ? limitsOf(drive, 'rib-depth', { belt }) : null;
   const pitchMm = pitchOfBelt(drive, beltId);
   const [missed, setMissed] = useState('');
   const { run, progress, stopped, cancel } = useCoreRun('ribs', (found) => {

@@ -2,7 +2,8 @@ import { edit, useBench } from '../../state/bench';
 import { Choice } from '../../ui/Choice';
 import { FigureField } from '../../ui/FigureField';
 import { TypedPlace } from '../../ui/typed-text';
-import { type Check, INSPECT_CHECK_NAMES, type InspectLimit } from '@emery/core/drive';
+import { useChangeShop } from '../../api/shop';
+import { type Check, checkRules, INSPECT_CHECK_NAMES, type InspectLimit, type ShopLimit } from '@emery/core/drive';
 import {
   changeInspect,
   checksOf,
@@ -18,6 +19,7 @@ import {
 type Whose = Limits['from'];
 const WHOSE: readonly { value: Whose; label: string }[] = [
   { value: 'default', label: 'Emery’s default' },
+  { value: 'shop-wide', label: 'The shop’s, for every drive' },
   { value: 'shop', label: 'The shop’s own' },
   { value: 'manual', label: 'The manual’s' },
 ];
@@ -31,8 +33,8 @@ export default function LimitsView() {
   return (
     <section className="limits" aria-label="Limits">
       <p>
-        Defaults are Emery&rsquo;s own, and no vehicle&rsquo;s specification. What the service manual says goes before
-        them: enter it here.
+        Defaults are Emery&rsquo;s own, and no vehicle&rsquo;s specification. What the shop holds for every drive goes
+        before them, what is entered here before that, and what the service manual says before all.
       </p>
       {LIMITED.filter((check) => asked.has(check)).map((check) => (
         <TypedPlace key={check} at={check}>
@@ -73,7 +75,9 @@ const UNITS = { mm: 'mm', degrees: '°', cracks: 'per rib', percent: '%' };
 function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | undefined }) {
   const { drive, dispatch } = useBench('drive', 'dispatch');
   const belt = drive.belts.find(({ id }) => id === beltId) ?? drive.belts[0];
-  const limits = limitsOf(drive, check, belt);
+  const change = useChangeShop();
+  const ofBelt = checkRules(check).on === 'belt';
+  const limits = limitsOf(drive, check, ofBelt ? { belt } : {});
   if (!limits) return null;
   const { from, replace, watch, lowIsWorn } = limits;
   const own = drive.inspect?.limits?.find((one) => one.check === check);
@@ -81,14 +85,34 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
     dispatch(
       edit((d) =>
         putLimit(d, check, {
-          from: from === 'default' ? 'shop' : from,
+          from: from === 'manual' ? from : 'shop',
           replace: replace ?? watch,
           ...(own?.watch !== undefined && { watch: own.watch }),
+          ...(own?.new !== undefined && { new: own.new }),
           ...change,
         }),
       ),
     );
   const unit = UNITS[unitOf(check)!];
+  const scope = ofBelt && belt ? { section: belt.section } : {};
+  /** What this drive goes by, for every drive of the shop: kept in its settings, and here as they hold it. */
+  const holdForAll = () => {
+    const others = (drive.inspect?.shop ?? []).filter(
+      (one) =>
+        one.check !== check || one.section !== scope.section || one.material !== undefined || one.kind !== undefined,
+    );
+    const { watch: ownWatch, new: ownNew } = own ?? {};
+    const one: ShopLimit = {
+      check,
+      ...scope,
+      replace: replace ?? watch,
+      ...(ownWatch !== undefined && { watch: ownWatch }),
+      ...(ownNew !== undefined && { new: ownNew }),
+    };
+    const shop = [...others, one];
+    change.mutate({ limits: shop });
+    dispatch(edit((d) => changeInspect(putLimit(d, check, null), { shop })));
+  };
   return (
     <div className="limit" role="group" aria-label={INSPECT_CHECK_NAMES[check]}>
       <h2>{INSPECT_CHECK_NAMES[check]}</h2>
@@ -109,12 +133,26 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
           most={1000}
           onCommit={(value) => put({ watch: value })}
         />
+        {check === 'rib-depth' && limits.fresh !== null && (
+          <FigureField
+            label={own?.new === undefined ? 'When new (a default by section)' : 'When new'}
+            unit={unit}
+            value={limits.fresh}
+            least={0}
+            most={1000}
+            onCommit={(value) => put({ new: value })}
+          />
+        )}
         <Choice<Whose>
           label="Whose"
           value={from}
-          options={WHOSE}
+          options={from === 'shop-wide' ? WHOSE.filter(({ value }) => value !== 'default') : WHOSE}
           onChange={(next) =>
-            next === 'default' ? dispatch(edit((d) => putLimit(d, check, null))) : put({ from: next })
+            next === 'default'
+              ? dispatch(edit((d) => putLimit(d, check, null)))
+              : next === 'shop-wide'
+                ? holdForAll()
+                : put({ from: next })
           }
         />
       </div>

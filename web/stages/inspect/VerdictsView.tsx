@@ -66,7 +66,7 @@ export default function VerdictsView() {
 function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
   const { drive, unit, dispatch } = useBench('drive', 'unit', 'dispatch');
   const look = useLook();
-  const { verdict, wear, life, judged } = item;
+  const { verdict, wear, life, age, due, judged } = item;
   const odometer = drive.inspect?.odometerUnit ?? 'km';
   const name = inspectedLabel(drive, item);
   const why = reasonLines(item, unit);
@@ -82,6 +82,8 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
         <p className="verdict-left">
           <strong>{leftFigure(wear.left, odometer)}</strong>
           It wears {rateFigure(wear, odometer)}.{' '}
+          {wear.bend &&
+            `It ${wear.bend.power > 1 ? 'quickens' : 'slows'}: three readings or more speak for a bend, and what is left goes by that. `}
           {wear.left.day && `About ${monthOf(wear.left.day)}, at the pace between the readings. `}
           <span className="quiet">
             {capital(leftSpan(wear.left, odometer))}. The ± is one standard deviation: two thirds of the time within it.
@@ -92,6 +94,13 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
         <p>
           Such a belt lasts about {distanceFigure(life.distance)} {life.unit} ({WHOSE_WORDS[life.from]}).
           {life.left !== null && ` By when it was fitted, ${distanceFigure(Math.max(0, life.left))} of that are left.`}
+        </p>
+      )}
+      {age?.day && (
+        <p className={due?.by === 'age' ? undefined : 'quiet'}>
+          {due?.by === 'age' && wear?.left ? 'Sooner by its age: ' : 'By its age: '}
+          {age.years} years in {monthOf(age.day)} at the latest (a default by kind),{' '}
+          {age.from === 'fitted' ? 'from its fitting' : 'from when it was first looked at; nobody dated its fitting'}.
         </p>
       )}
       <ul className="verdict-why" aria-label={`Why: ${name}`}>

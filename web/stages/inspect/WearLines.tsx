@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale';
 import './inspect.css';
 import { INSPECT_CHECK_NAMES, type OdometerUnit } from '@emery/core/drive';
-import { checkFigure, readingFigure, type Wear, WHOSE_WORDS } from '@emery/core/inspect';
+import { checkFigure, readingFigure, type Wear, WHOSE_WORDS, wornAt } from '@emery/core/inspect';
 
 const MARGIN = { left: 46, right: 18, top: 24, bottom: 34 };
 /** A forecast further off than this many times what was seen is not drawn to its end. */
@@ -17,7 +17,7 @@ interface Props {
 
 /** Readings of a wearing figure over the odometer, the line through them, and where that meets the limit. */
 export function WearLines({ wear, unit, width, height }: Props) {
-  const { readings, line, limits, left, check } = wear;
+  const { readings, line, limits, left, check, bend } = wear;
   const limit = limits.replace!;
   const first = readings[0]!.odometer;
   const last = readings[readings.length - 1]!.odometer;
@@ -36,6 +36,7 @@ export function WearLines({ wear, unit, width, height }: Props) {
   const at = (odometer: number) => line!.value + line!.rate * (odometer - line!.odometer);
   const doubt = (odometer: number) =>
     Math.sqrt(line!.valueVariance + line!.rateVariance * (odometer - line!.odometer) ** 2);
+  const bentAt = (odometer: number) => limits.fresh! + (limits.lowIsWorn ? -1 : 1) * wornAt(bend!, odometer);
   const steps = Array.from({ length: 25 }, (_, k) => first + ((ahead - first) * k) / 24);
   return (
     <svg width={width} height={height} role="img" aria-label={`${INSPECT_CHECK_NAMES[check]} over the odometer`}>
@@ -55,7 +56,7 @@ export function WearLines({ wear, unit, width, height }: Props) {
           </text>
         </g>
       ))}
-      {line && (
+      {line && !bend && (
         <path
           className="wear-doubt"
           d={`M${steps.map((o) => `${x(o)} ${y(at(o) + doubt(o))}`).join('L')}L${[...steps]
@@ -68,7 +69,10 @@ export function WearLines({ wear, unit, width, height }: Props) {
       <text className="wear-limit-text" x={MARGIN.left + 4} y={y(limit) - 6}>
         done at {checkFigure(check, limit)} ({WHOSE_WORDS[limits.from]})
       </text>
-      {line && <path className="wear-line" d={`M${x(first)} ${y(at(first))}L${x(ahead)} ${y(at(ahead))}`} />}
+      {line && !bend && <path className="wear-line" d={`M${x(first)} ${y(at(first))}L${x(ahead)} ${y(at(ahead))}`} />}
+      {bend && limits.fresh !== null && (
+        <path className="wear-line" d={`M${steps.map((o) => `${x(o)} ${y(bentAt(o))}`).join('L')}`} />
+      )}
       {readings.map(({ id, odometer, value, sigma }) => (
         <g key={id}>
           <path className="wear-sigma" d={`M${x(odometer)} ${y(value - sigma)}V${y(value + sigma)}`} />

@@ -1,0 +1,166 @@
+import { DeleteOutlined } from '@ant-design/icons';
+import { Button, Modal } from 'antd';
+import { useState } from 'react';
+import { useChangeShop, useShop } from '../api/shop';
+import { Choice } from '../ui/Choice';
+import { FigureField } from '../ui/FigureField';
+import {
+  CHECKS,
+  type Check,
+  checkRules,
+  INSPECT_CHECK_NAMES,
+  MOST_SHOP_LIMITS,
+  PULLEY_KINDS,
+  type ShopLimit,
+} from '@emery/core/drive';
+import { CHECK_WORDS, checkFigure, LIMITED, type LimitedCheck, PULLEY_KIND_WORDS, unitOf } from '@emery/core/inspect';
+import { SECTIONS } from '@emery/core/section';
+
+const ANY = 'any';
+const UNITS = { mm: 'mm', degrees: '°', cracks: 'per rib', percent: '%' };
+const LOW_IS_WORN: readonly Check[] = ['rib-depth', 'slot'];
+
+/** Which belts or pulleys a limit is for, in words. */
+function scopeWords({ section, material, kind }: ShopLimit): string {
+  const parts = [
+    section,
+    material && CHECK_WORDS.material.outcomes![material],
+    kind && PULLEY_KIND_WORDS[kind].name.toLowerCase(),
+  ].filter(Boolean);
+  return parts.length === 0 ? 'every drive' : parts.join(', ');
+}
+
+/** What the shop holds for every drive: before Emery's defaults, and behind what a drive says of itself. */
+export default function ShopLimits({ onClose }: { onClose: () => void }) {
+  const shop = useShop();
+  const change = useChangeShop();
+  const limits = shop.data?.limits ?? [];
+  const put = (next: readonly ShopLimit[]) => change.mutate({ limits: next.length > 0 ? next : null });
+  return (
+    <Modal title="Limits of the shop" open footer={null} onCancel={onClose}>
+      <p>
+        These go before Emery&rsquo;s defaults, and behind what a drive&rsquo;s own limits or its manual say. Each
+        verdict says whose limit it went by.
+      </p>
+      {change.error && (
+        <p className="field-echo is-wrong" role="alert">
+          They were not kept: {change.error.message}
+        </p>
+      )}
+      {limits.length === 0 && <p className="quiet">None yet: Emery&rsquo;s defaults hold.</p>}
+      <ul className="deleted" aria-label="Limits that the shop holds">
+        {limits.map((one, k) => (
+          <li key={`${one.check} ${scopeWords(one)}`}>
+            <span>
+              <strong>{INSPECT_CHECK_NAMES[one.check]}</strong>, {scopeWords(one)}: done{' '}
+              {LOW_IS_WORN.includes(one.check) ? 'at or under' : 'from'} {checkFigure(one.check, one.replace)}
+              {one.watch !== undefined && `, watched from ${checkFigure(one.check, one.watch)}`}
+              {one.new !== undefined && `, new ${checkFigure(one.check, one.new)}`}
+            </span>
+            <Button
+              icon={<DeleteOutlined />}
+              aria-label={`Take out the limit of ${INSPECT_CHECK_NAMES[one.check]}, ${scopeWords(one)}`}
+              onClick={() => put(limits.filter((_, other) => other !== k))}
+            />
+          </li>
+        ))}
+      </ul>
+      {limits.length < MOST_SHOP_LIMITS && <NewLimit limits={limits} onPut={put} />}
+    </Modal>
+  );
+}
+
+/** A limit more: of which check, for which belts or pulleys, and its figures. One of the same name is replaced. */
+function NewLimit({ limits, onPut }: { limits: readonly ShopLimit[]; onPut: (next: readonly ShopLimit[]) => void }) {
+  const [check, setCheck] = useState<LimitedCheck>('rib-depth');
+  const [section, setSection] = useState<string>(ANY);
+  const [material, setMaterial] = useState<string>(ANY);
+  const [kind, setKind] = useState<string>(ANY);
+  const [figures, setFigures] = useState<Pick<Partial<ShopLimit>, 'replace' | 'watch' | 'new'>>({});
+  const ofBelt = checkRules(check).on === 'belt';
+  const unit = UNITS[unitOf(check)!];
+  const { replace } = figures;
+  const add = () => {
+    if (replace === undefined) return;
+    const one: ShopLimit = {
+      check,
+      ...(ofBelt && section !== ANY && { section }),
+      ...(ofBelt && material !== ANY && { material }),
+      ...(!ofBelt && kind !== ANY && { kind: kind as NonNullable<ShopLimit['kind']> }),
+      ...figures,
+      replace,
+    };
+    const same = (other: ShopLimit) => other.check === one.check && scopeWords(other) === scopeWords(one);
+    onPut([...limits.filter((other) => !same(other)), one]);
+    setFigures({});
+  };
+  const figure = (key: 'replace' | 'watch' | 'new', label: string) => (
+    <FigureField
+      key={`${check} ${key}`}
+      label={label}
+      unit={unit}
+      value={figures[key] ?? null}
+      least={0}
+      most={1000}
+      onCommit={(value) => setFigures((now) => ({ ...now, [key]: value }))}
+      onClear={() => setFigures(({ [key]: _, ...rest }) => rest)}
+    />
+  );
+  return (
+    <section aria-label="A limit more" className="is-after">
+      <h2>A limit more</h2>
+      <div className="fields">
+        <Choice<LimitedCheck>
+          label="Check"
+          value={check}
+          options={LIMITED.map((value) => ({ value, label: INSPECT_CHECK_NAMES[value] }))}
+          onChange={(next) => {
+            setCheck(next);
+            setFigures({});
+          }}
+        />
+        {ofBelt ? (
+          <>
+            <Choice
+              label="Section"
+              value={section}
+              options={[ANY, ...SECTIONS.map(({ name }) => name)].map((value) => ({
+                value,
+                label: value === ANY ? 'Any section' : value,
+              }))}
+              onChange={setSection}
+            />
+            <Choice
+              label="Material"
+              value={material}
+              options={[ANY, ...CHECKS.material.outcomes].map((value) => ({
+                value,
+                label: value === ANY ? 'Any material' : CHECK_WORDS.material.outcomes![value]!,
+              }))}
+              onChange={setMaterial}
+            />
+          </>
+        ) : (
+          <Choice
+            label="Kind of pulley"
+            value={kind}
+            options={[ANY, ...PULLEY_KINDS].map((value) => ({
+              value,
+              label: value === ANY ? 'Any kind' : PULLEY_KIND_WORDS[value as keyof typeof PULLEY_KIND_WORDS].name,
+            }))}
+            onChange={setKind}
+          />
+        )}
+        {figure('replace', LOW_IS_WORN.includes(check) ? 'Done at or under' : 'Done from')}
+        {figure('watch', LOW_IS_WORN.includes(check) ? 'Watched at or under' : 'Watched from')}
+        {check === 'rib-depth' && figure('new', 'When new')}
+      </div>
+      <div className="button-row is-after">
+        <Button type="primary" disabled={replace === undefined} onClick={add}>
+          Hold it for every drive
+        </Button>
+        {replace === undefined && <span className="quiet">It needs the figure it is done at.</span>}
+      </div>
+    </section>
+  );
+}
