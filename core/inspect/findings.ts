@@ -49,14 +49,17 @@ export function inspectFindings(
 
 /** Figures that can hardly be what they say: they are asked about, and judge nothing. */
 const oddOf = ({ on, target, judged }: InspectItem): InspectTold[] =>
-  judged.flatMap(({ code, value, odd }) =>
+  judged.flatMap(({ code, value, odd, grade }) =>
     odd
       ? [
           {
             code: 'odd-figure',
             severity: 'watch',
             ...(on === 'belt' ? { belt: target } : { pulley: target }),
-            figures: { check: code, value: value ?? 0, from: odd.from, to: odd.to },
+            figures: {
+              ...{ check: code, value: value ?? 0, from: odd.from, to: odd.to },
+              ...(grade === 'replace' && { condemns: 1 }),
+            },
           } as const,
         ]
       : [],

@@ -207,10 +207,11 @@ function judge(drive: Drive, finding: InspectFinding, belt: Belt | undefined, ma
     return { ...told, value: grown, limits, grade: graded(grown, (100 * sigma) / belt.length, limits) };
   }
   const odd = oddFigure(check, value, limits);
-  if (odd) return { ...told, value, limits, grade: 'nothing', odd };
   const grade = graded(check === 'track' ? Math.abs(value) : value, sigma, limits);
   // EPDM wears without a crack: none is no sign that it is sound.
   const blind = check === 'cracks' && grade === 'sound' && material === 'epdm' && kindOf(belt) !== 'toothed';
+  // A figure that can hardly be calls nothing sound; one that condemns does so until it is read again.
+  if (odd) return { ...told, value, limits, grade: grade === 'replace' ? grade : 'nothing', odd };
   return { ...told, value, limits, grade: blind ? 'nothing' : grade };
 }
 

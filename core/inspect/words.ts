@@ -200,10 +200,11 @@ const SPRING_WORDS: Record<ArmHealth['verdict'], string> = {
 };
 
 /** What it was held against: `at or under 2 mm it is done (a default)`; nothing where there is no limit. */
-export function limitWords({ code, limits, odd, asksKind }: Judged, unit?: LengthUnit): string {
+export function limitWords({ code, grade, limits, odd, asksKind }: Judged, unit?: LengthUnit): string {
   if (asksKind) return 'say first which kind of pulley it is';
   if (!limits || code === 'spring' || code === 'default-life' || code === 'default-age') return '';
-  if (odd) return `not judged, for it can be ${checkFigure(code, odd.from)} to ${checkFigure(code, odd.to)}`;
+  if (odd && grade === 'nothing')
+    return `not judged, for it can be ${checkFigure(code, odd.from)} to ${checkFigure(code, odd.to)}`;
   const { lowIsWorn, watch, replace, fresh, from } = limits;
   const [under, figure] = [lowIsWorn ? 'at or under' : 'from', (at: number) => checkFigure(code, at, unit)];
   const done = replace !== null ? `done ${under} ${figure(replace)}, ` : '';
@@ -376,7 +377,9 @@ export function inspectWords(drive: Drive, finding: InspectTold, unit: LengthUni
       const check = (figures['check'] ?? 'rib-depth') as Check;
       return {
         title: `${INSPECT_CHECK_NAMES[check]} of ${belt === undefined ? name : the}: ${checkFigure(check, n('value'))}?`,
-        why: `It can be ${checkFigure(check, n('from'))} to ${checkFigure(check, n('to'))}, so nothing is judged by it.`,
+        why: `It can be ${checkFigure(check, n('from'))} to ${checkFigure(check, n('to'))}${
+          n('condemns') === 1 ? '. Until it is read again the part counts as done' : ', so nothing is judged by it'
+        }.`,
         todo:
           check === 'rib-depth'
             ? 'Read it again, in the groove alone; or enter under Limits what a new one has.'

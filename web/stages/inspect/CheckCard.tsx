@@ -94,7 +94,7 @@ export function CheckCard({ part, check }: { part: InspectItem; check: Check }) 
       {odd && (
         <p className="field-echo is-wrong" role="status">
           ▲ {checkFigure(check, now!.value!)}? It can be {checkFigure(check, odd.from)} to {checkFigure(check, odd.to)},
-          so it judges nothing. Read it again.
+          so nothing is called sound by it. Read it again.
         </p>
       )}
       {limits && figure && (
