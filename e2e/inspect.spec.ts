@@ -51,6 +51,12 @@ async function walkRound(page: Page): Promise<void> {
   await figure(page, 'Rock, mm', '0.6');
   await next(page, 'Water pump');
   await next(page, 'Alternator');
+  // Which kind of pulley it is comes first: a plain one has no clutch to try.
+  await say(page, 'Kind of pulley', 'Solid');
+  await expect(card(page, 'One-way clutch')).toHaveCount(0);
+  await say(page, 'Spin', 'Spins on');
+  await expect(page.getByTestId('part-verdict').first()).toContainText('Keep');
+  await say(page, 'Kind of pulley', 'One-way');
   await say(page, 'One-way clutch', 'One way only');
   await next(page, 'Compressor');
   await page.getByRole('button', { name: 'Skip', exact: true }).click();

@@ -6,6 +6,7 @@ import { driveOf, SERPENTINE } from '../core/test/examples';
 import { firstRun } from './shop/demo';
 import { running, type Running } from './test/running';
 import type { Drive } from '@emery/core/drive';
+import { limitsOf } from '@emery/core/inspect';
 
 let shop: Running;
 let data: DataSource;
@@ -494,5 +495,48 @@ describe('a drive that belongs to no vehicle yet', () => {
     const back = await makeVehicle('Tipper');
     await ask('PUT', `/drives/${drive.id}/vehicle`, { vehicleId: back.id });
     expect((await ask('GET', `/vehicles/${to.id}`)).body).toMatchObject({ name: 'Gritter', drives: [] });
+  });
+});
+
+describe('what the shop holds for every drive', () => {
+  const limits = [
+    { check: 'rib-depth', section: 'PK', replace: 2.3 },
+    { check: 'rock', kind: 'one-way', replace: 0.2, watch: 0.1 },
+  ];
+  afterAll(() => ask('PATCH', '/shop', { limits: null }));
+
+  test('stands in its settings, and in every drive that is opened, in place of what the drive brought', async () => {
+    const brought = { ...sample(), inspect: { shop: [{ check: 'cracks', replace: 9 }] } } as Drive;
+    const { id } = await makeDrive(brought);
+    expect((await ask('GET', `/drives/${id}`)).body.document.inspect).toEqual({});
+    expect((await ask('PATCH', '/shop', { limits })).body).toMatchObject({ limits });
+    const { document } = (await ask('GET', `/drives/${id}`)).body as { document: Drive };
+    expect(document.inspect).toEqual({ shop: limits });
+    // Sums go by it, and say whose it is; a drive saved with it is opened with what holds then.
+    expect(limitsOf(document, 'rib-depth', { belt: document.belts[0] })).toMatchObject({
+      replace: 2.3,
+      from: 'shop-wide',
+    });
+    const saveId = randomUUID();
+    expect((await ask('PUT', `/drives/${id}`, { revision: 1, saveId, document })).status).toBe(200);
+    await ask('PATCH', '/shop', { limits: limits.slice(1) });
+    expect((await ask('GET', `/drives/${id}`)).body.document.inspect).toEqual({ shop: limits.slice(1) });
+    // The same save sent twice is the same save, whatever the settings say by now.
+    expect((await ask('PUT', `/drives/${id}`, { revision: 1, saveId, document })).status).toBe(200);
+    await ask('PATCH', '/shop', { limits: [] });
+    expect((await ask('GET', '/shop')).body.limits).toBeNull();
+  });
+
+  test.each([
+    [[{ check: 'smell', replace: 1 }], /^limits\[0\]\.check/],
+    [[{ check: 'rock' }], /^limits\[0\]\.replace/],
+    [[{ check: 'rock', replace: 'far' }], /^limits\[0\]\.replace/],
+    [[{ check: 'rock', kind: 'odd', replace: 1 }], /^limits\[0\]\.kind/],
+    [Array.from({ length: 61 }, () => ({ check: 'rock', replace: 1 })), /^limits/],
+    ['many', /^limits/],
+  ])('what is no limit is refused, each by its field: %j', async (bad, where) => {
+    const { status, body } = await ask('PATCH', '/shop', { limits: bad });
+    expect(status).toBe(422);
+    expect((body as { errors: { path: string }[] }).errors[0]!.path).toMatch(where);
   });
 });

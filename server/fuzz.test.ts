@@ -47,7 +47,12 @@ const event = (more: object) => ({ id: randomUUID(), at: NOW, by: 'Ann', ...more
 
 /** What each kind is given when it is meant well. */
 const BODIES: Record<string, () => unknown> = {
-  'PATCH /shop/': () => ({ name: 'Yard', unit: 'mm', hourRate: 80 }),
+  'PATCH /shop/': () => ({
+    name: 'Yard',
+    unit: 'mm',
+    hourRate: 80,
+    limits: [{ check: 'rock', kind: 'solid', replace: 0.4 }],
+  }),
   'POST /vehicles/': () => ({
     name: 'Loader',
     plate: 'L',

@@ -322,9 +322,12 @@ export function matchWords(drive: Drive, { what, id, harmonic, bearing }: RateMa
         ? { name: RATE_WORDS.engine, how: '' }
         : { name: 'the engine itself', how: id === 'crank' ? ', once a turn' : ', one of its orders' };
     case 'bearing': {
-      const others = bearing!.shafts.filter((one) => one.id !== id && one.chance > 0.1).map((one) => one.id);
-      const or = others.map((one) => `, or of ${partLabel(drive, one)}`).join('');
-      return { name: 'a rolling bearing', how: `, likeliest of ${partLabel(drive, id)}${or}` };
+      const [second] = bearing!.shafts.filter((one) => one.id !== id && one.chance > 0.1);
+      const or = second ? ` or ${partLabel(drive, second.id)}` : '';
+      return {
+        name: 'a rolling bearing',
+        how: `, perhaps of ${partLabel(drive, id)}${or}, ${harmonic.toFixed(1)} strikes a turn`,
+      };
     }
     default:
       return {

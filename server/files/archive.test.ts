@@ -30,7 +30,7 @@ const bringIn = (to: Running, bytes: Uint8Array) =>
 async function holdings({ data }: Running): Promise<Record<string, unknown>> {
   const rows = (sql: string) => data.query<unknown[]>(sql);
   return {
-    shop: await rows('SELECT name, unit, hourRate FROM shop'),
+    shop: await rows('SELECT name, unit, hourRate, limits FROM shop'),
     vehicles: await rows(
       'SELECT id, name, plate, odometer, odometerUnit, notes, revision, updatedAt, deletedAt FROM vehicle ORDER BY id',
     ),
@@ -170,7 +170,10 @@ async function full(): Promise<Running> {
     if (answer.status >= 300) throw new Error(`${method} ${where}: ${JSON.stringify(answer.body)}`);
     return answer.body as { id: string; belts: { id: number }[] };
   };
-  await ok('PATCH', '/shop', { name: 'Yard', unit: 'in', hourRate: 92.5 });
+  await ok('PATCH', '/shop', {
+    ...{ name: 'Yard', unit: 'in', hourRate: 92.5 },
+    limits: [{ check: 'rib-depth', section: 'PK', replace: 2.3 }],
+  });
   await ok('PUT', '/bands/alternator', { least: 1500, continuous: 9000, burst: 12_000 });
   await ok('POST', '/pulleys', { label: 'Fan', role: 'fan', surface: 'vee', diameter: 130, count: 3 });
   await ok('POST', '/pulleys', { label: 'Fan', role: 'fan', surface: 'vee', diameter: 130 });

@@ -70,7 +70,7 @@ export default function ShopLimits({ onClose }: { onClose: () => void }) {
   );
 }
 
-/** A limit more: of which check, for which belts or pulleys, and its figures. One of the same name is replaced. */
+/** A new limit: of which check, for which belts or pulleys, and its figures. One of the same name is replaced. */
 function NewLimit({ limits, onPut }: { limits: readonly ShopLimit[]; onPut: (next: readonly ShopLimit[]) => void }) {
   const [check, setCheck] = useState<LimitedCheck>('rib-depth');
   const [section, setSection] = useState<string>(ANY);
@@ -107,8 +107,8 @@ function NewLimit({ limits, onPut }: { limits: readonly ShopLimit[]; onPut: (nex
     />
   );
   return (
-    <section aria-label="A limit more" className="is-after">
-      <h2>A limit more</h2>
+    <section aria-label="Add a limit" className="is-after">
+      <h2>Add a limit</h2>
       <div className="fields">
         <Choice<LimitedCheck>
           label="Check"
@@ -157,7 +157,7 @@ function NewLimit({ limits, onPut }: { limits: readonly ShopLimit[]; onPut: (nex
       </div>
       <div className="button-row is-after">
         <Button type="primary" disabled={replace === undefined} onClick={add}>
-          Hold it for every drive
+          Keep it for every drive
         </Button>
         {replace === undefined && <span className="quiet">It needs the figure it is done at.</span>}
       </div>

@@ -108,7 +108,7 @@ function Ranking() {
     ...shown.map(({ cause, probability, parts }) => ({
       key: cause as string,
       name: CAUSE_WORDS[cause].name,
-      where: parts.length === 1 ? partLabel(drive, parts[0]!.id) : `${partLabel(drive, parts[0]!.id)} first`,
+      where: parts.length === 1 ? partLabel(drive, parts[0]!.id) : `likeliest ${partLabel(drive, parts[0]!.id)}`,
       part: parts[0]!.id,
       probability,
     })),

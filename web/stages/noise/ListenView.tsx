@@ -272,10 +272,12 @@ function HeardPanel({ live }: { live: boolean }) {
                 <span className="noise-match">
                   <strong>{name}</strong>
                   {how}
-                  {match.what !== 'none' && <span className="quiet"> {match.hz.toFixed(2)} a second</span>}
+                  {match.what !== 'none' && match.what !== 'bearing' && (
+                    <span className="quiet"> {match.hz.toFixed(2)} a second</span>
+                  )}
                 </span>
                 <span className="noise-chance">{chanceFigure(match.probability)}</span>
-                {match.what !== 'none' && match.hz < 60 && (
+                {match.what !== 'none' && match.hz * match.harmonic < 60 && (
                   <Button
                     aria-pressed={now === clicks}
                     onClick={() =>

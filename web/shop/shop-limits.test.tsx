@@ -1,0 +1,76 @@
+/** @jest-environment jsdom */
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { render, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import ShopLimits from './ShopLimits';
+import type { ShopLimit } from '@emery/core/drive';
+
+/** A server that keeps what it is told, or refuses it in words. */
+function serve(start: readonly ShopLimit[] | null, refusal?: string) {
+  let shop = { id: 1, name: 'Yard', unit: 'mm', hourRate: null, limits: start };
+  const sent: (readonly ShopLimit[] | null)[] = [];
+  globalThis.fetch = jest.fn((_: string, init?: RequestInit) => {
+    const patch = init?.method === 'PATCH';
+    if (patch) sent.push((JSON.parse(init.body as string) as { limits: readonly ShopLimit[] | null }).limits);
+    if (patch && refusal === undefined) shop = { ...shop, limits: sent.at(-1)! };
+    const bad = patch && refusal !== undefined;
+    const body = bad ? { status: 422, title: 'Not accepted', detail: refusal } : shop;
+    return Promise.resolve({ ok: !bad, status: bad ? 422 : 200, text: () => Promise.resolve(JSON.stringify(body)) });
+  }) as never;
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } });
+  render(
+    <QueryClientProvider client={client}>
+      <ShopLimits onClose={() => undefined} />
+    </QueryClientProvider>,
+  );
+  return sent;
+}
+const field = (label: string) => screen.getByLabelText<HTMLInputElement>(label);
+const add = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Keep it for every drive' });
+
+test('a limit needs its figure, is kept with what it names, and is taken out again', async () => {
+  const sent = serve(null);
+  await screen.findByText('None yet: Emery’s defaults hold.');
+  expect(add().disabled).toBe(true);
+  await userEvent.type(field('Done at or under, mm'), 'two{Enter}');
+  expect(field('Done at or under, mm').value).toBe('two');
+  screen.getByText(/^Done at or under: write a number from 0 to 1000, in mm/);
+  expect(add().disabled).toBe(true);
+  await userEvent.clear(field('Done at or under, mm'));
+  await userEvent.type(field('Done at or under, mm'), '2.2{Enter}');
+  await userEvent.type(field('When new, mm'), '3{Enter}');
+  await userEvent.click(add());
+  await waitFor(() => expect(sent).toEqual([[{ check: 'rib-depth', replace: 2.2, new: 3 }]]));
+  await screen.findByText(/every drive: done at or under 2\.2 mm, new 3 mm/);
+  // The form is empty again, and says what it needs.
+  expect(field('Done at or under, mm').value).toBe('');
+  await userEvent.click(screen.getByRole('button', { name: 'Take out the limit of Rib depth, every drive' }));
+  await waitFor(() => expect(sent).toHaveLength(2));
+  expect(sent[1]).toBeNull();
+});
+
+test('one of the same check and name is replaced, not put beside the other', async () => {
+  const sent = serve([
+    { check: 'rib-depth', replace: 2.1 },
+    { check: 'rock', kind: 'one-way', replace: 0.2 },
+  ]);
+  await screen.findByText(/one-way: done from 0\.2 mm/);
+  await userEvent.type(field('Done at or under, mm'), '2.4{Enter}');
+  await userEvent.click(add());
+  await waitFor(() =>
+    expect(sent).toEqual([
+      [
+        { check: 'rock', kind: 'one-way', replace: 0.2 },
+        { check: 'rib-depth', replace: 2.4 },
+      ],
+    ]),
+  );
+});
+
+test('what the server refuses is told, and the list is as it was', async () => {
+  serve([{ check: 'rock', replace: 0.4 }], 'limits[0].replace must be a number');
+  await screen.findByText(/every drive: done from 0\.4 mm/);
+  await userEvent.click(screen.getByRole('button', { name: /^Take out/ }));
+  expect((await screen.findByRole('alert')).textContent).toMatch(/They were not kept/);
+  await screen.findByText(/every drive: done from 0\.4 mm/);
+});
