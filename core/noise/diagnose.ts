@@ -52,6 +52,8 @@ export interface Diagnosis {
   elsewhere: number;
   /** The engine must not run as things stand: a hub that weaves, or a belt a rib over. */
   stop: boolean;
+  /** What stops it, each with its part. */
+  stops: readonly { cause: NoiseCause; id: string }[];
   next: readonly NextTest[];
   posterior: Posterior;
   /** What would lower the likeliest cause the most, and what of its chance would be left. */
@@ -81,9 +83,11 @@ export function diagnose(drive: Drive, figures: readonly DriveFigure[] = figures
   }));
   const groups = groupsOf(all);
   const causes = groups.flatMap(({ parts }) => parts);
-  const stop = evidence.counts.some(
-    ({ test, outcome }) => (test === 'wobble' && outcome === 'yes') || (test === 'count' && outcome === 'off'),
-  );
+  const stops = evidence.counts.flatMap(({ test, outcome, pulley }) => {
+    const cause = STOPS[`${test} ${outcome}`];
+    return cause && pulley !== undefined ? [{ cause, id: pulley }] : [];
+  });
+  const stop = stops.length > 0;
   const next = nextTests(drive, posterior, evidence.counts, { shares, stop });
   const top = suspects.findIndex(({ cause, id }) => cause === causes[0]?.cause && id === causes[0].id);
   return {
@@ -93,11 +97,15 @@ export function diagnose(drive: Drive, figures: readonly DriveFigure[] = figures
     causes,
     elsewhere: posterior.maker.at(-1)!,
     stop,
+    stops,
     next,
     posterior,
     disproof: disproofOf(drive, posterior, next, top, shares),
   };
 }
+
+/** What was seen that stops the engine, and what it is. */
+const STOPS: Readonly<Record<string, NoiseCause>> = { 'wobble yes': 'hub-wobble', 'count off': 'wrong-groove' };
 
 /** Causes with all their parts, the likeliest of both first. */
 function groupsOf(all: readonly CauseChance[]): CauseGroup[] {

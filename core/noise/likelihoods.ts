@@ -72,7 +72,7 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     },
     {
       causes: ['debris'],
-      p: { chirp: 0.62, squeal: 0.1, rumble: 0.22, whine: 0.06 },
+      p: { chirp: 0.72, squeal: 0.08, rumble: 0.14, whine: 0.06 },
       why: 'Grit in a groove ticks and chirps once a turn.',
     },
     {
@@ -100,8 +100,8 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     },
     {
       causes: ['bearing'],
-      p: { belt: 0.02, pulley: 0.18, bearing: 0.5, tooth: 0.01, engine: 0.02, none: 0.27 },
-      why: 'Balls strike a worn race several times a turn, at no whole number of it.',
+      p: { belt: 0.02, pulley: 0.42, bearing: 0.31, tooth: 0.01, engine: 0.02, none: 0.22 },
+      why: 'Balls strike a worn race several times a turn, and that waxes and wanes once a turn.',
     },
     {
       causes: ['debris', 'hub-wobble'],

@@ -653,7 +653,7 @@ export const NOISE_STORIES: readonly NoiseStory[] = [
       ['repeat', 'bearing', 'jack-1'],
     ],
     truth: ['bearing', 'jack-1'],
-    next: ['spin', 'rock', 'belt-off'],
+    next: ['spin', 'rock', 'water', 'belt-off'],
   },
 
   // Teeth.

@@ -107,7 +107,7 @@ function NewLimit({ limits, onPut }: { limits: readonly ShopLimit[]; onPut: (nex
     />
   );
   return (
-    <section aria-label="Add a limit" className="is-after">
+    <section aria-label="Add a limit" className="shop-limit-new">
       <h2>Add a limit</h2>
       <div className="fields">
         <Choice<LimitedCheck>

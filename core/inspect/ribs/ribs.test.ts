@@ -1,7 +1,7 @@
 import { normals } from '../../numeric';
 import { findRibs, type GreyPicture, makeRibs, readMarks, RIBS_AS_NEW, type RibsAsked } from './index';
 import { fitCell, type RibCell } from './cell';
-import { draws, expectShare } from '../../test/draws';
+import { draws, expectShare, THOROUGH } from '../../test/draws';
 
 const PITCH = 3.56;
 const found = (asked: Partial<RibsAsked>) => {
@@ -86,7 +86,8 @@ test('threads, cogs and waves repeat as ribs do, and are refused', () => {
     ['cogs', body(5, (at) => (at < 1.5 ? 2 * Math.sqrt(1 - (at / 1.5) ** 2) : 0))],
     ['flanks of 40°', body(3.56, (at) => Math.max(0, Math.min(2.5, (1.4 - at) / Math.tan((40 * Math.PI) / 180))))],
   ];
-  for (const [name, picture] of others) {
+  // Each takes a fit of its own: some by default, all in the long run.
+  for (const [name, picture] of THOROUGH ? others : others.filter((_, k) => k % 2 === 0)) {
     const ribs = findRibs(picture, PITCH);
     expect(`${name}: ${ribs.ok ? 'read' : ribs.why}`).toMatch(/no-ribs|not-ribs/);
   }

@@ -32,8 +32,13 @@ export default function AfterView() {
   const { dispatch } = useBench('dispatch');
   const { setView } = useNoise();
   const cures = drive.noise?.cures ?? [];
-  const offered = diagnosis.causes.slice(0, OFFERED);
   const key = ({ cause, id }: { cause: string; id: string }) => `${cause} ${id}`;
+  // What stops the engine is put right first, whatever makes the noise.
+  const stops = new Set(diagnosis.stops.map(key));
+  const offered = [
+    ...diagnosis.causes.filter((one) => stops.has(key(one))),
+    ...diagnosis.causes.filter((one) => !stops.has(key(one))),
+  ].slice(0, OFFERED);
   const [chosen, setChosen] = useTyped<string>('cause', '');
   const [odometer, setOdometer] = useTyped<number | null>('odometer', null);
   const cause = offered.find((one) => key(one) === chosen) ?? offered[0]!;
