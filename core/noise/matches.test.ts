@@ -154,7 +154,7 @@ describe('a chance is what it says', () => {
     const one = parts[Math.floor(parts.length * random())]!;
     if (u < parted) {
       truth = `${one.what} ${one.id}`;
-      hz = one.hz * (1 + 0.006 * normal()) * (random() < 0.12 / 1.12 ? 2 : 1);
+      hz = one.hz * (1 + 0.006 * normal()) * (random() < 0.06 / 1.06 ? 2 : 1);
     } else if (u < parted + strikesOf) {
       const shafts = parts.filter(({ what, crank }) => what === 'pulley' && !crank);
       truth = 'bearing';

@@ -30,7 +30,7 @@ export interface RepeatCharacter {
 }
 
 /** How likely a part is to be heard so many times a turn: once, or at two places of it. A default. */
-const BY_HARMONIC = [1, 0.12] as const;
+const BY_HARMONIC = [1, 0.06] as const;
 /** Teeth sound on in overtones. */
 const BY_OVERTONE = [1, 0.22, 0.08, 0.04] as const;
 /** What is less likely than this is not told, but for what is no part of the drive. */
