@@ -11,7 +11,8 @@ export function kindsAsked(drive: Drive, pulley: string): readonly PulleyKind[] 
   const own = findPulley(drive, pulley)?.kind;
   if (role && ROTORS.has(role)) return ['solid', 'one-way', 'decoupling'];
   if (role && COUPLED.has(role)) return ['solid', 'magnetic-clutch'];
-  return own === undefined || own === 'solid' ? [] : PULLEY_KINDS;
+  const tried = drive.inspect?.findings?.some(({ target, check }) => target === pulley && check === 'clutch');
+  return tried || (own !== undefined && own !== 'solid') ? PULLEY_KINDS : [];
 }
 
 const RUNS_AHEAD: ReadonlySet<PulleyKind> = new Set(['one-way', 'decoupling']);

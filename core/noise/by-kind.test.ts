@@ -15,6 +15,15 @@ const withFound = (drive: Drive, check: 'spin' | 'clutch', outcome: string): Dri
   return { ...drive, inspect: { findings: [found] } };
 };
 
+test('said by hand it counts for nothing either, until the kind is known', () => {
+  const said = (kind: PulleyKind | undefined, test: 'spin' | 'clutch', outcome: string) =>
+    diagnose({ ...kinded(kind), noise: { evidence: [{ test, outcome, pulley: 'alt-1' }] } }).evidence.counts;
+  expect(said(undefined, 'spin', 'freewheels')).toEqual([]);
+  expect(said(undefined, 'clutch', 'locked')).toEqual([]);
+  expect(said(undefined, 'spin', 'grinds')).toHaveLength(1);
+  expect(said('solid', 'spin', 'freewheels')).toMatchObject([{ outcome: 'quiet', said: 'freewheels' }]);
+});
+
 test('what spins on or is locked counts by the kind of pulley, and not before that is known', () => {
   const evidence = (kind: PulleyKind | undefined, check: 'spin' | 'clutch', outcome: string) =>
     diagnose(withFound(kinded(kind), check, outcome)).evidence.counts.map(

@@ -52,7 +52,9 @@ function ofBeltsNow(drive: Drive, { belt, pulley, ...seen }: NoiseEvidence): boo
  */
 export function evidenceOf(drive: Drive): EvidenceTold {
   const all = (drive.noise?.evidence ?? []).filter((one) => !one.past && ofBeltsNow(drive, one));
-  const known = all.flatMap((one): Weighed[] => (noiseTest(one.test) ? [answerOf(drive, one, one.test)] : []));
+  const known = all.flatMap((one): Weighed[] =>
+    noiseTest(one.test) && !asksKind(drive, one) ? [answerOf(drive, one, one.test)] : [],
+  );
   const byAsk = new Map<string, Weighed[]>();
   for (const one of known) byAsk.set(askKey(one), [...(byAsk.get(askKey(one)) ?? []), one]);
   const counts: Weighed[] = [];
@@ -71,6 +73,10 @@ export function evidenceOf(drive: Drive): EvidenceTold {
   const heard = counts.some(({ from }) => from === 'hand');
   return { counts, heard, unknown: all.filter(({ test }) => !noiseTest(test)), contradicting };
 }
+
+/** What is said of a pulley whose kind must be known first: it says nothing until then. */
+const asksKind = (drive: Drive, { test, outcome, pulley }: NoiseEvidence) =>
+  (test === 'spin' || test === 'clutch') && pulley !== undefined && gradeByKind(drive, pulley, test, outcome) === 'ask';
 
 const sameAnswer = (a: Answer, b: Answer) => a.outcome === b.outcome && a.belt === b.belt && a.pulley === b.pulley;
 

@@ -2,24 +2,16 @@ import { Button } from 'antd';
 import { useRef } from 'react';
 import { useGoToStage } from '../../bench/use-go-to-stage';
 import { edit, useBench } from '../../state/bench';
-import { AskCard } from '../../ui/AskCard';
 import { Choice } from '../../ui/Choice';
 import { FigureField } from '../../ui/FigureField';
 import { TypedPlace } from '../../ui/typed-text';
+import { KindCard } from '../KindCard';
 import { CheckCard } from './CheckCard';
 import { GlanceCard } from './GlanceCard';
 import { useInspect } from './InspectProvider';
 import { useInspection, useLook, useOdometer, usePartInHand } from './sums';
 import { VERDICT_MARKS } from './marks';
-import {
-  changePulley,
-  type Check,
-  findPulley,
-  ODOMETER_UNITS,
-  ODOMETER_WORDS,
-  type PulleyKind,
-  stationOf,
-} from '@emery/core/drive';
+import { type Check, ODOMETER_UNITS, ODOMETER_WORDS, stationOf } from '@emery/core/drive';
 import { useParams } from 'react-router';
 import { useVehicle } from '../../api/shop';
 import { openDriveOf } from '../../state/open-drives';
@@ -33,9 +25,7 @@ import {
   inspectedLabel,
   type InspectItem,
   judgedWords,
-  kindsAsked,
   partKey,
-  PULLEY_KIND_WORDS,
   readOdometer,
   skipPart,
   VERDICT_WORDS,
@@ -87,7 +77,7 @@ export function WalkView() {
         </p>
       )}
       <TypedPlace at={key}>
-        {part.on === 'pulley' && <KindCard part={part} />}
+        {part.on === 'pulley' && <KindCard pulley={part.target} />}
         {first.map((check) => (
           <CheckCard key={`${key} ${check}`} part={part} check={check} />
         ))}
@@ -116,35 +106,6 @@ export function WalkView() {
         <WalkNext next={next} onGo={() => goTo(next)} label={next ? inspectedLabel(drive, next) : ''} />
       </div>
     </section>
-  );
-}
-
-/** Which kind of pulley it is, where what a hand feels goes by that: asked first, and kept with the pulley. */
-function KindCard({ part: { target } }: { part: InspectItem }) {
-  const { drive, dispatch } = useBench('drive', 'dispatch');
-  const kinds = kindsAsked(drive, target);
-  if (kinds.length === 0) return null;
-  const said = findPulley(drive, target)?.kind;
-  const say = (kind: string) =>
-    dispatch(edit((d) => changePulley(d, target, { kind: said === kind ? undefined : (kind as PulleyKind) })));
-  return (
-    <AskCard
-      label="Kind of pulley"
-      ask="Which kind of pulley is it?"
-      how={
-        <ul>
-          {kinds.map((kind) => (
-            <li key={kind}>
-              {PULLEY_KIND_WORDS[kind].name}: {PULLEY_KIND_WORDS[kind].how}.
-            </li>
-          ))}
-        </ul>
-      }
-      brief
-      outcomes={kinds.map((kind) => ({ outcome: kind, label: PULLEY_KIND_WORDS[kind].name }))}
-      said={said}
-      onSay={say}
-    />
   );
 }
 

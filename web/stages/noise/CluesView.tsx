@@ -95,8 +95,9 @@ function Counted() {
     <section aria-label="What counts">
       <h2>What counts</h2>
       <ul className="at-hand">
-        {diagnosis.evidence.counts.map(({ from, at, simulated, ...answer }) => {
-          const words = answerWords(drive, answer);
+        {diagnosis.evidence.counts.map(({ from, at, simulated, said, ...answer }) => {
+          // As it was said, whatever the kind of pulley makes of it.
+          const words = answerWords(drive, { ...answer, outcome: said ?? answer.outcome });
           const ask: Ask = answer;
           return (
             <li key={askKey(ask)}>

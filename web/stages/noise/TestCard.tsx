@@ -1,10 +1,12 @@
 import { Button } from 'antd';
 import { edit, useBench } from '../../state/bench';
 import { AskCard } from '../../ui/AskCard';
+import { KindCard } from '../KindCard';
 import { useNoise } from './NoiseProvider';
 import { useDiagnosis } from './sums';
 import { type Ask, answerTest, askKey, outcomesOf, partLabel, takeBack, TEST_WORDS } from '@emery/core/noise';
-import { NOISE_TEST_NAMES } from '@emery/core/drive';
+import { type Drive, NOISE_TEST_NAMES, type NoiseTest } from '@emery/core/drive';
+import { gradeByKind } from '@emery/core/inspect';
 
 /** What a noise can be said to repeat with by ear; a part of the drive takes a rate, and that is listened for. */
 const NAMES_NO_PART = ['engine', 'none'];
@@ -24,11 +26,13 @@ export function TestCard({ ask, brief = false }: { ask: Ask; brief?: boolean }) 
   const say = (outcome: string) =>
     dispatch(
       edit((d) =>
-        known?.outcome === outcome && known.from === 'hand'
+        known && (known.said ?? known.outcome) === outcome && known.from === 'hand'
           ? takeBack(d, ask)
           : answerTest(d, { ...ask, outcome }, { at: new Date().toISOString() }),
       ),
     );
+  // What a hand feels of a pulley goes by its kind: that comes first, and the test once it is known.
+  if (pulley !== undefined && asksKind(drive, pulley, test)) return <KindCard pulley={pulley} />;
   return (
     <AskCard
       label={NOISE_TEST_NAMES[test]}
@@ -52,11 +56,17 @@ export function TestCard({ ask, brief = false }: { ask: Ask; brief?: boolean }) 
         ) : undefined
       }
       outcomes={outcomesOf(test).filter(({ outcome }) => test !== 'repeat' || NAMES_NO_PART.includes(outcome))}
-      said={known?.outcome}
+      said={known?.said ?? known?.outcome}
       onSay={say}
     />
   );
 }
+
+/** Whether the kind of a pulley must be known before a test of it says anything. */
+const asksKind = (drive: Drive, pulley: string, test: NoiseTest) =>
+  outcomesOf(test).some(({ outcome }) => kindGrade(drive, pulley, test, outcome) === 'ask');
+const kindGrade = (drive: Drive, pulley: string, test: NoiseTest, outcome: string) =>
+  test === 'spin' || test === 'clutch' ? gradeByKind(drive, pulley, test, outcome) : null;
 
 /** How a test is made, what could hurt at it, and where people read it in two ways. */
 function How({ ask: { test } }: { ask: Ask }) {
