@@ -378,12 +378,16 @@ test.each(Object.keys(KINDS))('%s leaves the loop', async (kind) => {
 test.each(Object.keys(HEAVY))(
   '%s: the loop is left to others',
   async (what) => {
-    await held();
-    const { status, body: said } = await HEAVY[what]!();
-    const ms = await held();
-    if (process.env['EMERY_LAG']) process.stderr.write(`${what} ${status} ${ms.toFixed(1)}\n`);
-    if (status >= 500) throw new Error(JSON.stringify(said).slice(0, 500));
-    expect(ms).toBeLessThan(MOST_MS);
+    const times: number[] = [];
+    // As above: a memory that is swept in between holds one turn once, and a thing that holds the loop does so again.
+    while (times.length < 2 && !times.some((ms) => ms < MOST_MS)) {
+      await held();
+      const { status, body: said } = await HEAVY[what]!();
+      times.push(await held());
+      if (status >= 500) throw new Error(JSON.stringify(said).slice(0, 500));
+      if (process.env['EMERY_LAG']) process.stderr.write(`${what} ${status} ${times.at(-1)!.toFixed(1)}\n`);
+    }
+    expect(Math.min(...times)).toBeLessThan(MOST_MS);
   },
   120_000,
 );
