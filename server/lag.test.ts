@@ -17,6 +17,11 @@ import { largest } from './test/largest';
  * turn of the loop, so that it says the same on a busy machine.
  */
 const MOST_MS = 50;
+/**
+ * What a host takes from a machine that is one of several counts as the machine's own processor time, and it is taken
+ * now and then: a request that seems to hold the loop is tried so often. One that truly holds it does so every time.
+ */
+const TRIES = 6;
 
 let server: ChildProcess;
 let door = '';
@@ -364,7 +369,7 @@ test('the probe sees a loop that is held', async () => {
 test.each(Object.keys(KINDS))('%s leaves the loop', async (kind) => {
   const times: number[] = [];
   // The first time a kind is asked for its code is still to be read; a thing that holds the loop does so every time.
-  for (let k = 0; k < 2; k += 1) {
+  for (let k = 0; k < 2 || (Math.min(...times) >= MOST_MS && k < TRIES); k += 1) {
     const send = await KINDS[kind]!();
     await held();
     const { status, body } = await send();
@@ -379,8 +384,8 @@ test.each(Object.keys(HEAVY))(
   '%s: the loop is left to others',
   async (what) => {
     const times: number[] = [];
-    // As above: a memory that is swept in between holds one turn once, and a thing that holds the loop does so again.
-    while (times.length < 2 && !times.some((ms) => ms < MOST_MS)) {
+    // Once is enough where it stays under; else it is looked at again, as above.
+    while (times.length < TRIES && !times.some((ms) => ms < MOST_MS)) {
       await held();
       const { status, body: said } = await HEAVY[what]!();
       times.push(await held());
