@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
+import { noFaultOfAccess } from './access';
 import { expect, openDrive, saved, test } from './emery';
 import type { JobListed, JobOpened, StockedLength } from '@emery/core/api';
 import { bringList, cardOf } from '@emery/core/job';
@@ -343,25 +343,18 @@ test('over the whole shop: due, belts in plain words, what happened, how long be
   await expect(page.getByTestId('lives-answer')).toContainText('45,060');
 });
 
-/** What axe finds on the page, or in a part of it. */
-async function scan(page: Page, part?: string) {
-  const whole = new AxeBuilder({ page });
-  const { violations } = await (part === undefined ? whole : whole.include(part)).analyze();
-  expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes[0]!.html}`)).toEqual([]);
-}
-
 test('nothing in the job’s views stands in the way of a reader of the screen', async ({ page }) => {
   await jobCard(page, FARM);
   await expect(page.getByRole('region', { name: 'After' })).toBeVisible();
-  await scan(page, '.ledger');
-  await scan(page, '.unrolled');
+  await noFaultOfAccess(page, '.ledger');
+  await noFaultOfAccess(page, '.unrolled');
   for (const name of ['Bolts', 'Bring']) {
     await view(page, name);
     await page.waitForTimeout(400);
-    await scan(page, '.ledger');
+    await noFaultOfAccess(page, '.ledger');
   }
   await begin(page);
-  await scan(page);
+  await noFaultOfAccess(page);
 });
 
 test('nor in the story, what is due and the card on paper', async ({ page, emery }) => {
@@ -369,14 +362,14 @@ test('nor in the story, what is due and the card on paper', async ({ page, emery
   const { id } = await emery.drive(TRUCK);
   await page.goto(`/vehicles/${(await emery.get<{ vehicleId: string }>(`/drives/${id}`)).vehicleId}`);
   await expect(page.getByRole('img', { name: /over the odometer/ })).toBeVisible();
-  await scan(page);
+  await noFaultOfAccess(page);
   for (const where of ['due', 'belts', 'happened', 'lives']) {
     await page.goto(`/records/${where}`);
     await expect(page.locator('.records-main .answer')).toBeVisible();
     await page.waitForTimeout(300);
-    await scan(page);
+    await noFaultOfAccess(page);
   }
   await page.goto(`/drives/${farm.id}/job-card`);
   await expect(page.getByRole('heading', { name: 'Hill farm pickup' })).toBeVisible();
-  await scan(page);
+  await noFaultOfAccess(page);
 });

@@ -14,14 +14,13 @@ import { largest } from './test/largest';
 /*
  * No request holds the server's loop: each kind that there is, over a shop of two hundred and fifty vehicles and with
  * as much as the other tests send, leaves it within the limit. Held in a process of its own, as processor time of one
- * turn of the loop, so that it says the same on a busy machine.
+ * turn of the loop without what the machine's host takes from it, so that it says the same on a busy machine or host.
  */
 const MOST_MS = 50;
-/**
- * What a host takes from a machine that is one of several counts as the machine's own processor time, and it is taken
- * now and then: a request that seems to hold the loop is tried so often. One that truly holds it does so every time.
- */
-const TRIES = 6;
+/** A collection of garbage may fall into any turn; what holds the loop holds it every time. */
+const TRIES = 3;
+/** A machine of which its host takes four fifths is five times as slow. */
+const PATIENCE_MS = 400_000;
 
 let server: ChildProcess;
 let door = '';
@@ -368,7 +367,7 @@ test('the probe sees a loop that is held', async () => {
 
 test.each(Object.keys(KINDS))('%s leaves the loop', async (kind) => {
   const times: number[] = [];
-  // The first time a kind is asked for its code is still to be read; a thing that holds the loop does so every time.
+  // The first time a kind is asked for its code is still to be read.
   for (let k = 0; k < 2 || (Math.min(...times) >= MOST_MS && k < TRIES); k += 1) {
     const send = await KINDS[kind]!();
     await held();
@@ -384,7 +383,7 @@ test.each(Object.keys(HEAVY))(
   '%s: the loop is left to others',
   async (what) => {
     const times: number[] = [];
-    // Once is enough where it stays under; else it is looked at again, as above.
+    // Once is enough where it stays under.
     while (times.length < TRIES && !times.some((ms) => ms < MOST_MS)) {
       await held();
       const { status, body: said } = await HEAVY[what]!();
@@ -394,5 +393,5 @@ test.each(Object.keys(HEAVY))(
     }
     expect(Math.min(...times)).toBeLessThan(MOST_MS);
   },
-  120_000,
+  PATIENCE_MS,
 );

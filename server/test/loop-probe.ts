@@ -1,23 +1,57 @@
 import { readFileSync } from 'node:fs';
 
-/**
- * Processor time of the thread that calls this, ms: what others on the machine take in between does not count. From
- * the kernel's own account of a process's first thread.
- */
+/** A turn shorter than this is never looked into, ms of processor time. */
+const SHORT_MS = 5;
+
+/** What the kernel's own account says at one moment: of a process's first thread, and of what the host took away. */
+interface Look {
+  /** Processor time of the thread, ms. What the host takes meanwhile is in it, for the kernel cannot tell. */
+  processorMs: number;
+  /** Which processor it is on. */
+  on: string;
+  /** What the host took from each processor, ms since it was started, by its name, and `cpu`, from all: proc(5). */
+  takenMs: Record<string, number>;
+}
+
 function processorMs(): number {
   return Number(readFileSync(`/proc/self/task/${process.pid}/schedstat`, 'latin1').split(' ')[0]) / 1e6;
 }
 
+function look(): Look {
+  const [, state = ''] = readFileSync(`/proc/self/task/${process.pid}/stat`, 'latin1').split(') ');
+  const rows = readFileSync('/proc/stat', 'latin1').matchAll(/^(cpu\d*) +(.*)$/gm);
+  const takenMs = Object.fromEntries(
+    [...rows].map(([, name = '', row = '']) => [name, 10 * Number(row.split(' ')[7])]),
+  );
+  return { processorMs: processorMs(), on: `cpu${state.split(' ')[36]}`, takenMs };
+}
+
+/** What the thread had of the processor between two looks, ms, without what the host took from it. */
+function ownMs(from: Look, to: Look): number {
+  // One that was moved may have lost it on either.
+  const where = from.on === to.on ? from.on : 'cpu';
+  return to.processorMs - from.processorMs - (to.takenMs[where]! - from.takenMs[where]!);
+}
+
 /**
  * Watches every turn of the event loop from now on: nobody else is answered while one lasts. What it gives back tells
- * the processor time of the longest since it was last asked, ms.
+ * the processor time of the longest since it was last asked, ms: neither what others on the machine take in between nor
+ * what its host takes from the machine counts.
  */
 export function watchLoop(): () => number {
   let longest = 0;
-  let before = processorMs();
+  let looked = look();
+  let before = looked.processorMs;
   const turn = () => {
     const now = processorMs();
-    longest = Math.max(longest, now - before);
+    let lasted = now - before;
+    // At most one short turn before this one is between the looks as well.
+    if (now - looked.processorMs >= SHORT_MS) {
+      const later = look();
+      lasted = Math.min(lasted, ownMs(looked, later));
+      looked = later;
+    }
+    longest = Math.max(longest, lasted);
     before = now;
     setImmediate(turn);
   };
@@ -27,4 +61,9 @@ export function watchLoop(): () => number {
     longest = 0;
     return told;
   };
+}
+
+/** Holds the loop for so much of the processor's time, ms, for the test of the watch itself. */
+export function holdLoop(ms: number): void {
+  for (const from = look(); ownMs(from, look()) < ms;);
 }

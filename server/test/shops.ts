@@ -2,7 +2,7 @@ import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { connect } from '../data-source';
 import { openLog } from '../http/log';
-import { watchLoop } from './loop-probe';
+import { holdLoop, watchLoop } from './loop-probe';
 import { openShop, type OpenShop } from '../open-shop';
 
 /*
@@ -23,8 +23,7 @@ async function answer(method: string | undefined, what: string): Promise<unknown
     return { shut: await shop?.shut() };
   }
   if (what === 'hold') {
-    // For the test of the probe itself.
-    for (const from = process.cpuUsage(); process.cpuUsage(from).user < 100_000;);
+    holdLoop(100);
     return {};
   }
   count += 1;
