@@ -22,12 +22,14 @@ test('every migration can be cut off after each of its statements and run again'
 
 type Named = new () => MigrationInterface;
 
+/** When a migration was written, as its name has it: they are run in this order. */
+const timeOf = ({ name }: Named) => Number(/\d+$/.exec(name)![0]);
+
 /** How many statements each migration has, on a shop that has all before it. */
 async function countedStatements(): Promise<{ names: Named[]; statements: number[] }> {
   const data = await connect(freshDatabase());
   await firstRun(data, true);
-  // In the order in which they are run: by the time in their names, whichever part of the server they are of.
-  const timeOf = ({ name }: Named) => Number(/\d+$/.exec(name)![0]);
+  // In the order in which they are run, whichever part of the server they are of.
   const names = data.migrations.map(({ constructor }) => constructor as Named).sort((a, b) => timeOf(a) - timeOf(b));
   const statements: number[] = [];
   for (const [index, Migration] of [...names.entries()].reverse()) {
@@ -54,7 +56,7 @@ async function cutOff(names: readonly Named[], index: number, after: number): Pr
   const belts = await made.query<object[]>('SELECT COUNT(*) AS n FROM stock_belt');
   // Back to where the shop was before this migration, as far as it can be without losing what it holds.
   const Migration = names[index]!;
-  await made.query('DELETE FROM migrations WHERE name >= ?', [new Migration().name]);
+  await made.query('DELETE FROM migrations WHERE timestamp >= ?', [timeOf(Migration)]);
   if (index >= FIRST_THAT_GOES_BACK)
     for (const Later of names.slice(index).reverse()) await run(made, (runner) => new Later().down(runner));
   let statements = 0;

@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { createApp } from './app';
 import { firstRun } from './shop/demo';
+import { followLimits } from './records/follow-limits';
 import { watchDatabase } from './storage/watch';
 
 export interface OpenShop {
@@ -29,6 +30,7 @@ export interface ShopOptions {
 export async function openShop(data: DataSource, { port, logger, webFolder, shop }: ShopOptions): Promise<OpenShop> {
   await firstRun(data, shop === 'demo');
   const watch = watchDatabase(data);
+  const follower = followLimits(data);
   const server = createApp({ data, logger, guard: watch.guard, ...(webFolder && { webFolder }) }).listen(
     port,
     '127.0.0.1',
@@ -41,6 +43,7 @@ export async function openShop(data: DataSource, { port, logger, webFolder, shop
     server,
     shut: async () => {
       watch.stop();
+      follower.stop();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await data.destroy();

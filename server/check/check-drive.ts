@@ -1,6 +1,7 @@
 import { type Drive, type DriveProblem, readDrive } from '@emery/core/drive';
 import { sketchOf } from '@emery/core/path';
 import { memoryOf } from '@emery/core/records';
+import { limitsKey } from './limits-key';
 
 /** A drive that may be stored, with the drawing that lists show of it; each as JSON, as it is stored. */
 export interface CheckedDrive {
@@ -10,6 +11,8 @@ export interface CheckedDrive {
   sketch: string;
   /** What the shop's lists remember of it. */
   memory: string;
+  /** The name of the shop's limits that this goes by. */
+  byLimits: string;
 }
 
 export type DriveCheck = ({ ok: true } & CheckedDrive) | { ok: false; problems: DriveProblem[] };
@@ -20,6 +23,7 @@ export const drawn = (document: Drive): CheckedDrive => ({
   document: JSON.stringify(document),
   sketch: JSON.stringify(sketchOf(document)),
   memory: JSON.stringify(memoryOf(document)),
+  byLimits: limitsKey(document.inspect?.shop),
 });
 
 /** Fields of a file that say whose it is and which: they stand beside the drive and are none of its own. */

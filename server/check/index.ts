@@ -21,6 +21,7 @@ const THREADS: Readonly<Record<TaskName, Thread>> = {
   stock: imports,
   files: imports,
   archive: imports,
+  memory: imports,
 };
 
 /** Does a task, a piece each time one is asked for. `size` is how much was sent, bytes. */

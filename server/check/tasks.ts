@@ -3,9 +3,17 @@ import { readFiles } from '../files/read-files';
 import { readEvents, readNewJob } from '../jobs/read-job';
 import { readStock } from '../stock/read-stock';
 import { checkDrive, type DriveCheck } from './check-drive';
+import { withShopLimits } from '../drives/shop-limits';
+import type { Drive, ShopLimit } from '@emery/core/drive';
+import { memoryOf } from '@emery/core/records';
 
 function* readOneDrive(value: unknown): Generator<DriveCheck> {
   yield checkDrive(value);
+}
+
+/** What is to be remembered of a stored drive by these limits of the shop. */
+function* rememberDrive({ document, limits }: { document: string; limits: readonly ShopLimit[] | null }) {
+  yield JSON.stringify(memoryOf(withShopLimits(JSON.parse(document) as Drive, limits)));
 }
 
 /** What is done beside the requests, a piece at a time. */
@@ -16,6 +24,7 @@ export const TASKS = {
   stock: readStock,
   files: readFiles,
   archive: readArchive,
+  memory: rememberDrive,
 };
 
 export type TaskName = keyof typeof TASKS;

@@ -4,6 +4,7 @@ import { change } from '../storage/change';
 import { holdDrive } from '../storage/hold';
 import { checkedDrive, type CheckedDrive } from '../check';
 import { DriveEntity, type DriveRow } from './entity';
+import { readLimits, withShopLimits } from './shop-limits';
 import { Vehicle } from '../vehicles/entity';
 import { invalid, notFound, Problem } from '../http/problem';
 import { RawJson } from '../http/raw-json';
@@ -11,7 +12,7 @@ import { keepMemory } from '../records/remember';
 import { duesOfDrives } from '../records/routes';
 import { indexVehicles } from '../vehicles/search-index';
 import type { DriveListed, DriveOpened } from '@emery/core/api';
-import { type Drive, fullWords, type ShopLimit, withinLists } from '@emery/core/drive';
+import { type Drive, fullWords, withinLists } from '@emery/core/drive';
 
 /** Where a new drive differs from one that was just drawn: brought back from an archive, it keeps what it had. */
 type Kept = Partial<Pick<DriveRow, 'id' | 'revision' | 'updatedAt' | 'deletedAt'>>;
@@ -33,9 +34,9 @@ export async function createDrive(
     updatedAt,
     deletedAt,
   });
-  const { document, sketch, memory } = checked;
+  const { document, sketch, memory, byLimits } = checked;
   await manager.query('INSERT INTO drive_document (driveId, document, sketch) VALUES (?)', [[id, document, sketch]]);
-  await keepMemory(manager, id, memory);
+  await keepMemory(manager, id, memory, byLimits);
   return id;
 }
 
@@ -50,18 +51,8 @@ export async function openDrive(manager: EntityManager, id: string): Promise<Dri
   );
   if (!row) throw await gone(manager, id);
   const { vehicleId, vehicleName, name, revision, updatedAt, document, limits } = row;
-  const drive = withShopLimits(
-    JSON.parse(document) as Drive,
-    limits === null ? null : (JSON.parse(limits) as ShopLimit[]),
-  );
+  const drive = withShopLimits(JSON.parse(document) as Drive, readLimits(limits));
   return { id, vehicleId, vehicleName, name, revision, updatedAt, document: drive };
-}
-
-/** A drive with what the shop holds for every one now, in place of what it held when the drive was saved. */
-function withShopLimits(drive: Drive, limits: readonly ShopLimit[] | null): Drive {
-  if (limits === null && drive.inspect?.shop === undefined) return drive;
-  const { shop: _, ...inspect } = drive.inspect ?? {};
-  return { ...drive, inspect: { ...inspect, ...(limits && { shop: limits }) } };
 }
 
 interface OpenedRow extends Pick<DriveRow, 'vehicleId' | 'name' | 'revision' | 'updatedAt'> {
@@ -155,13 +146,14 @@ export async function changeDrive(
 async function store(
   manager: EntityManager,
   { id, vehicleId, name, revision }: DriveRow,
-  { name: called, document, sketch, memory }: CheckedDrive,
+  { name: called, document, sketch, memory, byLimits }: CheckedDrive,
   saveId: string,
 ): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
   const saved = { name: called, revision: revision + 1, saveId, updatedAt: new Date() };
   await manager.update(DriveEntity, { id }, saved);
   await manager.query('UPDATE drive_document SET document = ?, sketch = ? WHERE driveId = ?', [document, sketch, id]);
-  if ((await keepMemory(manager, id, memory)) || saved.name !== name) await indexVehicles(manager, [vehicleId]);
+  if ((await keepMemory(manager, id, memory, byLimits)) || saved.name !== name)
+    await indexVehicles(manager, [vehicleId]);
   return { id, ...saved };
 }
 

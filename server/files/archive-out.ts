@@ -5,6 +5,7 @@ import yazl from 'yazl';
 import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
 import { otherTurns } from '../http/in-turns';
 import { jobFileAfter } from '../jobs/archive';
+import { readLimits, withShopLimits } from '../drives/shop-limits';
 import { PartEntity } from '../parts/entity';
 import { Shop } from '../shop/entity';
 import { PulleyEntity, SpeedBandEntity } from '../speeds/entity';
@@ -120,6 +121,8 @@ interface StoredDrive {
   updatedAt: Date;
   deletedAt: Date | null;
   document: string;
+  /** What the shop holds for every drive, as JSON. */
+  limits: string | null;
   vehicleName: string;
   plate: string;
   odometer: number | null;
@@ -128,7 +131,7 @@ interface StoredDrive {
 }
 
 const SELECT_DRIVES = `SELECT drive.id, drive.vehicleId, drive.name, drive.revision, drive.updatedAt, drive.deletedAt, drive_document.document,
-    vehicle.name AS vehicleName, vehicle.plate, vehicle.odometer, vehicle.odometerUnit, vehicle.notes
+    (SELECT limits FROM shop WHERE id = 1) AS limits, vehicle.name AS vehicleName, vehicle.plate, vehicle.odometer, vehicle.odometerUnit, vehicle.notes
   FROM drive FORCE INDEX (PRIMARY) STRAIGHT_JOIN vehicle ON vehicle.id = drive.vehicleId
   STRAIGHT_JOIN drive_document ON drive_document.driveId = drive.id`;
 
@@ -192,6 +195,7 @@ export function driveFile(drive: StoredDrive, whole: boolean): { name: string; t
     updatedAt,
     deletedAt,
     document,
+    limits,
     vehicleName,
     plate,
     odometer,
@@ -199,10 +203,13 @@ export function driveFile(drive: StoredDrive, whole: boolean): { name: string; t
     notes,
   } = drive;
   const vehicle = { ...(whole && { id: vehicleId }), name: vehicleName, plate, odometer, odometerUnit, notes };
+  const stored = JSON.parse(document) as Drive;
+  // The archive of a shop has them apart, and knows a drive again by what is stored.
+  const shown = whole ? stored : withShopLimits(stored, readLimits(limits));
   const record = whole ? { record: { id, revision, updatedAt, ...(deletedAt && { deletedAt }) } } : {};
   return {
     name: `${fileName(`${vehicleName} ${name}`)}${DRIVE_FILE_EXTENSION}`,
-    text: writeDrive(JSON.parse(document) as Drive, { vehicle, ...record }),
+    text: writeDrive(shown, { vehicle, ...record }),
   };
 }
 

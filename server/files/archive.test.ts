@@ -5,7 +5,7 @@ import { DEMO } from '../../core/test/demo';
 import { driveOf, SERPENTINE } from '../../core/test/examples';
 import { bringList, cardOf } from '@emery/core/job';
 import { indexAllVehicles } from '../vehicles/search-index';
-import { running, type Running } from '../test/running';
+import { followed, running, type Running } from '../test/running';
 
 let shop: Running;
 beforeAll(async () => {
@@ -218,6 +218,7 @@ async function full(): Promise<Running> {
 /** All that a shop shows of what is due, on and remembered, and of its jobs. */
 async function shown({ data }: Running): Promise<unknown> {
   const rows = (sql: string) => data.query<unknown[]>(sql);
+  await followed(data);
   return {
     due: await rows('SELECT vehicleId, driveId, kind, text, day, odometer, expected FROM due ORDER BY driveId, name'),
     lives: await rows(

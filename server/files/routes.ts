@@ -11,6 +11,7 @@ import { oneDriveFile, writeArchive } from './archive-out';
 import { MOST_FILES } from './read-files';
 import { bytesOf } from '../http/json-body';
 import { invalid, notFound, Problem } from '../http/problem';
+import { limitsChanged } from '../records/limits-changed';
 import { attach } from '../http/send-file';
 
 /** An archive that is brought in, bytes. */
@@ -46,7 +47,9 @@ export function fileRoutes(data: DataSource): Router {
   });
 
   router.post('/import', async (request, response) => {
-    response.status(201).json(await bringInFiles(data, bytesOf(request.body)));
+    const brought = await bringInFiles(data, bytesOf(request.body));
+    limitsChanged(data);
+    response.status(201).json(brought);
   });
 
   router.post('/import/archive', async (request, response) => {
@@ -54,7 +57,9 @@ export function fileRoutes(data: DataSource): Router {
     try {
       const file = path.join(folder, 'archive.zip');
       await pipeline(request, atMost(MOST_ARCHIVE), createWriteStream(file));
-      response.status(201).json(await bringInArchive(data, file, () => response.destroyed));
+      const brought = await bringInArchive(data, file, () => response.destroyed);
+      limitsChanged(data);
+      response.status(201).json(brought);
     } finally {
       await rm(folder, { recursive: true, force: true });
     }

@@ -1,8 +1,13 @@
 import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
+import { strFromU8, unzipSync } from 'fflate';
 import { changeBelt, type Drive } from '../../core/drive';
-import { partChanged, putFinding } from '../../core/inspect';
+import { inspectDrive, partChanged, putFinding } from '../../core/inspect';
 import { driveOf, SERPENTINE } from '../../core/test/examples';
-import { running, type Running } from '../test/running';
+import { connect } from '../data-source';
+import { openLog } from '../http/log';
+import { openShop } from '../open-shop';
+import { asking, followed, running, type Running } from '../test/running';
 
 let shop: Running;
 let ask: Running['ask'];
@@ -330,5 +335,82 @@ describe('belts from before Emery', () => {
       422,
     );
     expect((await bring([null as never, 5 as never, {}], true)).rows.every(({ ok }) => !ok)).toBe(true);
+  });
+});
+
+describe('what is due follows the limits that the shop holds for every drive', () => {
+  /** Asks until it is so: what follows does so beside the requests. */
+  async function become<T>(read: () => Promise<T>, wanted: T): Promise<void> {
+    for (let tries = 0; tries < 200 && !isDeepStrictEqual(await read(), wanted); tries += 1)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(await read()).toEqual(wanted);
+  }
+  const holds = (replace: number | null) =>
+    ask('PATCH', '/shop', { limits: replace === null ? null : [{ check: 'rib-depth', section: 'PK', replace }] });
+  const worn = (name: string, depth: number) =>
+    putFinding(
+      front(name),
+      { on: 'belt', target: 'main' },
+      { check: 'rib-depth', value: depth },
+      at(60_000, '2026-09-01'),
+    );
+  const due = (search: string) => async () =>
+    ((await ask('GET', `/records/due?search=${search}`)).body.dues as { driveName: string; text: string }[]).map(
+      ({ driveName, text }) => `${driveName}: ${text}`,
+    );
+  afterAll(() => holds(null));
+
+  test('in drives that nobody opens, deleted ones that come back, and files; one that was saved by older ones catches up', async () => {
+    const [deep, deeper] = [await put('Ploughman', worn('Deep', 2.4)), await put('Ploughman', worn('Deeper', 2.7))];
+    const shown = due('ploughman');
+    expect(await shown()).toEqual([]);
+    const opened = (await ask('GET', `/drives/${deep.id}`)).body as { document: Drive };
+    await ask('DELETE', `/drives/${deeper.id}`);
+    await holds(2.8);
+    await become(shown, ['Deep: Replace: Belt']);
+    await ask('POST', `/drives/${deeper.id}/restore`);
+    await become(async () => (await shown()).sort(), ['Deep: Replace: Belt', 'Deeper: Replace: Belt']);
+    // What is exported says what the page does.
+    const file = (await ask('GET', `/drives/${deep.id}/file`)).body as Drive;
+    expect(inspectDrive(file).map(({ verdict }) => verdict)).toContain('replace');
+    const archive = await fetch(`${shop.base}/export?drives=${deep.id}`);
+    const [packed] = Object.values(unzipSync(new Uint8Array(await archive.arrayBuffer())));
+    expect((JSON.parse(strFromU8(packed!)) as Drive).inspect?.shop).toEqual(file.inspect?.shop);
+
+    // A page that was open since before saves by what it had, and what is due is put right.
+    const saved = await ask('PUT', `/drives/${deep.id}`, { revision: 1, saveId: 'old', document: opened.document });
+    expect(saved.status).toBe(200);
+    await followed(shop.data);
+    await become(async () => (await shown()).sort(), ['Deep: Replace: Belt', 'Deeper: Replace: Belt']);
+    // One that is saved as it was opened goes by them at once.
+    const now = (await ask('GET', `/drives/${deep.id}`)).body as { document: Drive; revision: number };
+    await ask('PUT', `/drives/${deep.id}`, { ...now, saveId: 'new' });
+    expect(await shown()).toHaveLength(2);
+    const by = async () => shop.data.query('SELECT DISTINCT byLimits FROM drive_memory');
+    expect(await by()).toHaveLength(1);
+
+    await holds(2.5);
+    await become(shown, ['Deep: Replace: Belt']);
+    await holds(null);
+    await become(shown, []);
+    await become(by, [{ byLimits: '' }]);
+  });
+
+  test('what was cut short is made up for when the shop is opened again, and goes with an archive', async () => {
+    await put('Harrow', worn('Tines', 2.4));
+    await holds(2.6);
+    await become(due('harrow'), ['Tines: Replace: Belt']);
+    const archive = new Uint8Array(await (await fetch(`${shop.base}/export`)).arrayBuffer());
+    const other = await running('empty');
+    await other.ask('POST', '/import/archive', archive, { 'content-type': 'application/zip' });
+    const there = async (at: Running) => (await at.ask('GET', '/records/due?search=harrow')).body.total as number;
+    await become(() => there(other), 1);
+    // As it is when the power goes right after the settings were written.
+    await other.data.query('UPDATE shop SET limits = NULL');
+    await other.stop();
+    const data = await connect(other.url);
+    const again = await openShop(data, { port: 0, logger: openLog(undefined), shop: 'empty' });
+    await become(() => there({ ...other, ask: asking(`http://127.0.0.1:${again.port}/api`) }), 0);
+    await again.shut();
   });
 });

@@ -1,6 +1,7 @@
 import type { EntityManager } from 'typeorm';
 import type { VehicleRow } from '../vehicles/entity';
 import type { JobRecord } from './job-record';
+import { limitsChanged } from './limits-changed';
 import { folded } from '../vehicles/folded';
 import type { Drive, KeptPicture } from '@emery/core/drive';
 import {
@@ -19,14 +20,24 @@ const ROWS = 1000;
 /** Due on no day that is known: behind all others. */
 export const NO_DAY = '9999-12-31';
 
-/** Puts down what is to be remembered of a drive; tells whether that is anything new. */
-export async function keepMemory(manager: EntityManager, driveId: string, memory: string): Promise<boolean> {
-  const [old] = await manager.query<{ memory: string }[]>('SELECT memory FROM drive_memory WHERE driveId = ?', [
-    driveId,
-  ]);
-  if (old?.memory === memory) return false;
-  await manager.query('REPLACE INTO drive_memory (driveId, memory) VALUES (?)', [[driveId, memory]]);
-  return true;
+/** Puts down what is to be remembered of a drive, and by which limits; tells whether that is anything new. */
+export async function keepMemory(
+  manager: EntityManager,
+  driveId: string,
+  memory: string,
+  byLimits: string,
+): Promise<boolean> {
+  const [old] = await manager.query<{ memory: string; byLimits: string }[]>(
+    'SELECT memory, byLimits FROM drive_memory WHERE driveId = ?',
+    [driveId],
+  );
+  if (old?.memory !== memory || old.byLimits !== byLimits) {
+    await manager.query('REPLACE INTO drive_memory (driveId, memory, byLimits) VALUES (?)', [
+      [driveId, memory, byLimits],
+    ]);
+    limitsChanged(manager.connection);
+  }
+  return old?.memory !== memory;
 }
 
 type VehicleFacts = Pick<

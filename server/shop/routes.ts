@@ -4,6 +4,7 @@ import { alone } from '../storage/alone';
 import { shopBody } from './body';
 import { loadDemoShop } from './demo';
 import { Shop } from './entity';
+import { limitsChanged } from '../records/limits-changed';
 import { Vehicle } from '../vehicles/entity';
 import { bodyOf, Problem } from '../http/problem';
 import type { LengthUnit } from '@emery/core/quantity';
@@ -26,6 +27,7 @@ export function shopRoutes(data: DataSource): Router {
       ...(limits !== undefined && { limits: limits?.length ? limits : null }),
     };
     if (Object.keys(change).length > 0) await shops.update({ id: 1 }, change);
+    if (limits !== undefined) limitsChanged(data);
     response.json(await shops.findOneByOrFail({ id: 1 }));
   });
 

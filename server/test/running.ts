@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
+import { limitsKey } from '../check/limits-key';
 import { connect } from '../data-source';
 import { openLog } from '../http/log';
 import { openShop } from '../open-shop';
+import { Shop } from '../shop/entity';
 
 export interface Answer {
   status: number;
@@ -59,4 +61,17 @@ export async function running(
     ask: asking(base),
     stop: shut,
   };
+}
+
+/** Waits until all that is due goes by what the shop holds for every drive now: that follows beside the requests. */
+export async function followed(data: DataSource): Promise<void> {
+  const { limits } = await data.getRepository(Shop).findOneByOrFail({ id: 1 });
+  for (let tries = 0; tries < 400; tries += 1) {
+    const others = await data.query<object[]>('SELECT driveId FROM drive_memory WHERE byLimits <> ? LIMIT 1', [
+      limitsKey(limits),
+    ]);
+    if (others.length === 0) return;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error('what is due did not follow the limits of the shop');
 }

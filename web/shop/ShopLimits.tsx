@@ -40,7 +40,7 @@ export default function ShopLimits({ onClose }: { onClose: () => void }) {
     <Modal title="Limits of the shop" open footer={null} onCancel={onClose}>
       <p>
         These go before Emery&rsquo;s defaults, and behind what a drive&rsquo;s own limits or its manual say. Each
-        verdict says whose limit it went by.
+        verdict says whose limit it went by. What is due on all drives follows, a few minutes later in a large shop.
       </p>
       {change.error && (
         <p className="field-echo is-wrong" role="alert">
