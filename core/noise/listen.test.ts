@@ -3,7 +3,17 @@ import { normals } from '../numeric';
 import { readWav, smallWav, type Sound, wavOfText, writeWav } from '../sound';
 import { DEMO } from '../test/demo';
 import { driveOf } from '../test/examples';
-import { hearNoise, keepClip, listen, listenFindings, ratesOf, simulatedBay, whoseNoise } from './index';
+import {
+  hearNoise,
+  keepClip,
+  listen,
+  listenFindings,
+  ratesOf,
+  lessonsOf,
+  simulatedBay,
+  soundOfLesson,
+  whoseNoise,
+} from './index';
 
 const { rescue: truck, climb: car } = DEMO;
 
@@ -169,6 +179,15 @@ test('what the simulated bay hides is found, with talk, hum and an engine about 
     if (hidden ? found : kind === 'none') right += 1;
   }
   expect(right).toBeGreaterThanOrEqual(5);
+});
+
+test.each([750, 1500])('its engine is heard at %d rev/min under every rumble that it hides', (rpm) => {
+  const rumbles = lessonsOf(car, rpm).filter(({ kind, bearing }) => kind === 'rumble' && !bearing);
+  expect(rumbles.length).toBeGreaterThan(3);
+  for (const [seed, lesson] of rumbles.entries()) {
+    const heard = listen(soundOfLesson(car, rpm, lesson, { seed, seconds: 8, bay: true }), car, rpm);
+    expect([lesson.rate.id, Math.abs((heard.engineRpm?.rpm ?? 0) / rpm - 1) < 0.01]).toEqual([lesson.rate.id, true]);
+  }
 });
 
 test('a file of it says the same', () => {

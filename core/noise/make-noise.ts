@@ -197,7 +197,8 @@ export function soundOfLesson(
       seconds,
       jitter: 0.01,
       firingHz,
-      ...(bay ? { hum: 0.02, hiss: 0.012, talk: 0.05, engine: 0.16 } : { hum: 0, hiss: 0.003, talk: 0, engine: 0.05 }),
+      // In a bay the engine is as loud as what it hides, and is heard under it.
+      ...(bay ? { hum: 0.02, hiss: 0.012, talk: 0.05, engine: 0.5 } : { hum: 0, hiss: 0.003, talk: 0, engine: 0.05 }),
     },
     seed,
   );

@@ -259,7 +259,9 @@ function HeardPanel({ live }: { live: boolean }) {
       </div>
       <p className="answer-note">
         {KIND_WORDS[kind].what}
-        {pitchHz !== null && kind !== 'whine' && `, at about ${(pitchHz / 1000).toFixed(1)} kHz`}
+        {pitchHz !== null &&
+          kind !== 'whine' &&
+          `, ${kind === 'rumble' ? 'loudest ' : ''}at about ${(pitchHz / 1000).toFixed(1)} kHz`}
         {repeat && `; ± ${Math.max(0.001, repeat.plusMinusHz).toFixed(3)} a second, one standard deviation`}.
       </p>
       {matches.length > 0 && (
