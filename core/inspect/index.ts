@@ -22,8 +22,10 @@ export { gradeByKind, kindsAsked, mayRunAhead } from './kinds';
 export {
   LIMITED,
   limitsOf,
+  lowIsWorn,
   oddFigure,
   unitOf,
+  withShopLimit,
   wornShare,
   type LimitedCheck,
   type LimitedPart,
@@ -60,6 +62,7 @@ export {
   rateFigure,
   readingFigure,
   reasonLines,
+  UNIT_WORDS,
   VERDICT_WORDS,
   WHOSE_WORDS,
 } from './words';

@@ -1,4 +1,4 @@
-import { type Check, type Drive, findPulley, PULLEY_KINDS, type PulleyKind, type Station, stationOf } from '../drive';
+import { type Drive, findPulley, PULLEY_KINDS, type PulleyKind, type Station, stationOf } from '../drive';
 import type { Grade } from './limits';
 
 /** Shafts whose rotor runs on when its pulley is spun: what spins on there has not lost its grease. */
@@ -27,12 +27,12 @@ export function mayRunAhead(drive: Drive, pulley: string): boolean {
 /**
  * What spinning a pulley, or holding its rotor, says of it by its kind: a plain one is locked both ways, one that runs
  * ahead spins on, a magnetic clutch turns free while it is not fed. `ask` where the kind must be known first; null for
- * an outcome that says the same of every kind.
+ * an outcome, or a check or test, that says the same of every kind.
  */
 export function gradeByKind(
   drive: Drive,
   pulley: string,
-  check: Check,
+  check: string,
   outcome: string | undefined,
 ): Grade | 'ask' | null {
   const kind = findPulley(drive, pulley)?.kind;

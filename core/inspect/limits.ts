@@ -64,6 +64,18 @@ export const sigmaOfFinding = ({ check, plusMinus }: Pick<InspectFinding, 'check
 export const LIMITED = ['rib-depth', 'cracks', 'ride', 'slot', 'length', 'rock', 'run-out'] as const satisfies Check[];
 export type LimitedCheck = (typeof LIMITED)[number];
 
+/** Whether a low figure is the worn one. */
+export const lowIsWorn = (check: LimitedCheck): boolean => check === 'rib-depth' || DEFAULTS[check]!.lowIsWorn;
+
+/** Which belts or pulleys a limit of the shop is for. */
+const scopeOf = ({ check, section, material, kind }: ShopLimit) => [check, section, material, kind].join('\n');
+
+/** The limits of a shop with another among them, in place of one of the same check for the same belts or pulleys. */
+export const withShopLimit = (limits: readonly ShopLimit[], one: ShopLimit): ShopLimit[] => [
+  ...limits.filter((other) => scopeOf(other) !== scopeOf(one)),
+  one,
+];
+
 /** What a limit is asked for: a belt, with what it is made of where that was found, or a pulley. */
 export interface LimitedPart {
   belt?: Belt | undefined;

@@ -8,6 +8,14 @@ import { type Limits, unitOf } from './limits';
 import { against, type InspectItem, type Judged, type Verdict } from './verdicts';
 import type { Left, Wear } from './wear';
 
+/** Behind the figure of a check, by what it is counted in. */
+export const UNIT_WORDS: Readonly<Record<NonNullable<ReturnType<typeof unitOf>>, string>> = {
+  mm: 'mm',
+  degrees: '°',
+  cracks: 'per rib',
+  percent: '%',
+};
+
 /** How one check is asked for, how it is made, and what could hurt at it. */
 export interface CheckWords {
   ask: string;

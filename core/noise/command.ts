@@ -70,7 +70,7 @@ export const diagnoseCommand: Command<Drive> = {
         parts: parts.map(({ id, probability: chance }) => ({ id, probability: chance })),
       })),
       elsewhere: diagnosis.elsewhere,
-      stop: diagnosis.stop,
+      stop: diagnosis.stops.length > 0,
       next: diagnosis.next.map(({ test, pulley, belt, gainBits, minutes }) => ({
         test,
         ...(pulley !== undefined && { pulley }),

@@ -50,9 +50,7 @@ export interface Diagnosis {
   causes: readonly CauseChance[];
   /** That what makes the noise is not in the drive; with all causes it comes to one. */
   elsewhere: number;
-  /** The engine must not run as things stand: a hub that weaves, or a belt a rib over. */
-  stop: boolean;
-  /** What stops it, each with its part. */
+  /** What must be put right before the engine runs, each with its part: a hub that weaves, or a belt a rib over. */
   stops: readonly { cause: NoiseCause; id: string }[];
   next: readonly NextTest[];
   posterior: Posterior;
@@ -87,8 +85,7 @@ export function diagnose(drive: Drive, figures: readonly DriveFigure[] = figures
     const cause = STOPS[`${test} ${outcome}`];
     return cause && pulley !== undefined ? [{ cause, id: pulley }] : [];
   });
-  const stop = stops.length > 0;
-  const next = nextTests(drive, posterior, evidence.counts, { shares, stop });
+  const next = nextTests(drive, posterior, evidence.counts, { shares, stop: stops.length > 0 });
   const top = suspects.findIndex(({ cause, id }) => cause === causes[0]?.cause && id === causes[0].id);
   return {
     evidence,
@@ -96,7 +93,6 @@ export function diagnose(drive: Drive, figures: readonly DriveFigure[] = figures
     groups,
     causes,
     elsewhere: posterior.maker.at(-1)!,
-    stop,
     stops,
     next,
     posterior,

@@ -76,7 +76,7 @@ export function evidenceOf(drive: Drive): EvidenceTold {
 
 /** What is said of a pulley whose kind must be known first: it says nothing until then. */
 const asksKind = (drive: Drive, { test, outcome, pulley }: NoiseEvidence) =>
-  (test === 'spin' || test === 'clutch') && pulley !== undefined && gradeByKind(drive, pulley, test, outcome) === 'ask';
+  pulley !== undefined && gradeByKind(drive, pulley, test, outcome) === 'ask';
 
 const sameAnswer = (a: Answer, b: Answer) => a.outcome === b.outcome && a.belt === b.belt && a.pulley === b.pulley;
 
@@ -84,10 +84,7 @@ const sameAnswer = (a: Answer, b: Answer) => a.outcome === b.outcome && a.belt =
 function answerOf(drive: Drive, { outcome, pulley, belt, at, simulated }: NoiseEvidence, test: NoiseTest): Weighed {
   const { on } = NOISE_TESTS[test];
   // What is said by hand of a pulley goes by its kind as well: one that runs ahead spins on when it is sound.
-  const sound =
-    (test === 'spin' || test === 'clutch') &&
-    pulley !== undefined &&
-    gradeByKind(drive, pulley, test, outcome) === 'sound';
+  const sound = pulley !== undefined && gradeByKind(drive, pulley, test, outcome) === 'sound';
   const names = on === 'turning' ? outcome : on;
   return {
     test,

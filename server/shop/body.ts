@@ -8,3 +8,8 @@ export const shopBody = object({
   limits: optionalList(shopLimit, MOST_SHOP_LIMITS).nullable(),
   hourRate: number().min(0, 'must be 0 or more').max(1e6, 'must be 1,000,000 at most').nullable(),
 }).required();
+
+/** A change of it. With limits goes the list that they were seen to be: another one meanwhile is not overwritten. */
+export const shopChange = shopBody.shape({
+  limitsWere: optionalList(shopLimit, MOST_SHOP_LIMITS).nullable(),
+});

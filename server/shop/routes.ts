@@ -1,9 +1,12 @@
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
+import { isDeepStrictEqual } from 'node:util';
+import { readLimits } from '../drives/shop-limits';
 import { alone } from '../storage/alone';
-import { shopBody } from './body';
+import { shopChange } from './body';
 import { loadDemoShop } from './demo';
 import { Shop } from './entity';
+import { change } from '../storage/change';
 import { limitsChanged } from '../records/limits-changed';
 import { Vehicle } from '../vehicles/entity';
 import { bodyOf, Problem } from '../http/problem';
@@ -19,14 +22,27 @@ export function shopRoutes(data: DataSource): Router {
   });
 
   router.patch('/', async (request, response) => {
-    const { name, unit, hourRate, limits } = await bodyOf(shopBody, request.body);
-    const change = {
+    const { name, unit, hourRate, limits, limitsWere } = await bodyOf(shopChange, request.body);
+    const next = {
       ...(name && { name }),
       ...(unit && { unit: unit as LengthUnit }),
       ...(hourRate !== undefined && { hourRate }),
       ...(limits !== undefined && { limits: limits?.length ? limits : null }),
     };
-    if (Object.keys(change).length > 0) await shops.update({ id: 1 }, change);
+    await change(data, async (manager) => {
+      if (limits !== undefined && limitsWere !== undefined) {
+        const [held] = await manager.query<{ limits: string | null }[]>(
+          'SELECT limits FROM shop WHERE id = 1 FOR UPDATE',
+        );
+        if (!isDeepStrictEqual(readLimits(held!.limits) ?? [], limitsWere ?? []))
+          throw new Problem(
+            409,
+            'Changed meanwhile',
+            'The limits of the shop were changed somewhere else meanwhile. Look at them as they are now, and try again.',
+          );
+      }
+      if (Object.keys(next).length > 0) await manager.update(Shop, { id: 1 }, next);
+    });
     if (limits !== undefined) limitsChanged(data);
     response.json(await shops.findOneByOrFail({ id: 1 }));
   });

@@ -11,12 +11,17 @@ export const useShop = () =>
     staleTime: 60_000,
   });
 
+/** A change of the shop; with limits goes the list that was seen, so that nobody else's is overwritten. */
+type ShopChange = Omit<Partial<Shop>, 'limits'> & ({ limits?: never; limitsWere?: never } | LimitsChange);
+type LimitsChange = Record<'limits' | 'limitsWere', Shop['limits']>;
+
 export function useChangeShop() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (change: Partial<Shop>) => ask<Shop>('PATCH', '/shop', change),
+    mutationFn: (change: ShopChange) => ask<Shop>('PATCH', '/shop', change),
     // The unit turns over under the thumb; the server is told meanwhile.
-    onMutate: (change) => client.setQueryData<Shop>(['shop'], (shop) => shop && { ...shop, ...change }),
+    onMutate: ({ limitsWere: _, ...change }) =>
+      client.setQueryData<Shop>(['shop'], (shop) => shop && { ...shop, ...change }),
     onSettled: () => client.invalidateQueries({ queryKey: ['shop'] }),
   });
 }

@@ -13,12 +13,21 @@ import {
   PULLEY_KINDS,
   type ShopLimit,
 } from '@emery/core/drive';
-import { CHECK_WORDS, checkFigure, LIMITED, type LimitedCheck, PULLEY_KIND_WORDS, unitOf } from '@emery/core/inspect';
+import {
+  CHECK_WORDS,
+  checkFigure,
+  LIMITED,
+  type LimitedCheck,
+  lowIsWorn,
+  PULLEY_KIND_WORDS,
+  UNIT_WORDS,
+  unitOf,
+  withShopLimit,
+} from '@emery/core/inspect';
 import { SECTIONS } from '@emery/core/section';
 
 const ANY = 'any';
-const UNITS = { mm: 'mm', degrees: '°', cracks: 'per rib', percent: '%' };
-const LOW_IS_WORN: readonly Check[] = ['rib-depth', 'slot'];
+const underWords = (check: Check) => (lowIsWorn(check as LimitedCheck) ? 'at or under' : 'from');
 
 /** Which belts or pulleys a limit is for, in words. */
 function scopeWords({ section, material, kind }: ShopLimit): string {
@@ -35,7 +44,11 @@ export default function ShopLimits({ onClose }: { onClose: () => void }) {
   const shop = useShop();
   const change = useChangeShop();
   const limits = shop.data?.limits ?? [];
-  const put = (next: readonly ShopLimit[]) => change.mutate({ limits: next.length > 0 ? next : null });
+  const put = (next: readonly ShopLimit[], onSuccess?: () => void) =>
+    change.mutate(
+      { limits: next.length > 0 ? next : null, limitsWere: shop.data?.limits ?? null },
+      { onSuccess: () => onSuccess?.() },
+    );
   return (
     <Modal title="Limits of the shop" open footer={null} onCancel={onClose}>
       <p>
@@ -52,9 +65,9 @@ export default function ShopLimits({ onClose }: { onClose: () => void }) {
         {limits.map((one, k) => (
           <li key={`${one.check} ${scopeWords(one)}`}>
             <span>
-              <strong>{INSPECT_CHECK_NAMES[one.check]}</strong>, {scopeWords(one)}: done{' '}
-              {LOW_IS_WORN.includes(one.check) ? 'at or under' : 'from'} {checkFigure(one.check, one.replace)}
-              {one.watch !== undefined && `, watched from ${checkFigure(one.check, one.watch)}`}
+              <strong>{INSPECT_CHECK_NAMES[one.check]}</strong>, {scopeWords(one)}: done {underWords(one.check)}{' '}
+              {checkFigure(one.check, one.replace)}
+              {one.watch !== undefined && `, watched ${underWords(one.check)} ${checkFigure(one.check, one.watch)}`}
               {one.new !== undefined && `, new ${checkFigure(one.check, one.new)}`}
             </span>
             <Button
@@ -71,14 +84,20 @@ export default function ShopLimits({ onClose }: { onClose: () => void }) {
 }
 
 /** A new limit: of which check, for which belts or pulleys, and its figures. One of the same name is replaced. */
-function NewLimit({ limits, onPut }: { limits: readonly ShopLimit[]; onPut: (next: readonly ShopLimit[]) => void }) {
+function NewLimit({
+  limits,
+  onPut,
+}: {
+  limits: readonly ShopLimit[];
+  onPut: (next: readonly ShopLimit[], onSuccess: () => void) => void;
+}) {
   const [check, setCheck] = useState<LimitedCheck>('rib-depth');
   const [section, setSection] = useState<string>(ANY);
   const [material, setMaterial] = useState<string>(ANY);
   const [kind, setKind] = useState<string>(ANY);
   const [figures, setFigures] = useState<Pick<Partial<ShopLimit>, 'replace' | 'watch' | 'new'>>({});
   const ofBelt = checkRules(check).on === 'belt';
-  const unit = UNITS[unitOf(check)!];
+  const unit = UNIT_WORDS[unitOf(check)!];
   const { replace } = figures;
   const add = () => {
     if (replace === undefined) return;
@@ -90,9 +109,8 @@ function NewLimit({ limits, onPut }: { limits: readonly ShopLimit[]; onPut: (nex
       ...figures,
       replace,
     };
-    const same = (other: ShopLimit) => other.check === one.check && scopeWords(other) === scopeWords(one);
-    onPut([...limits.filter((other) => !same(other)), one]);
-    setFigures({});
+    // What was not kept stays as it was typed.
+    onPut(withShopLimit(limits, one), () => setFigures({}));
   };
   const figure = (key: 'replace' | 'watch' | 'new', label: string) => (
     <FigureField
@@ -151,8 +169,8 @@ function NewLimit({ limits, onPut }: { limits: readonly ShopLimit[]; onPut: (nex
             onChange={setKind}
           />
         )}
-        {figure('replace', LOW_IS_WORN.includes(check) ? 'Done at or under' : 'Done from')}
-        {figure('watch', LOW_IS_WORN.includes(check) ? 'Watched at or under' : 'Watched from')}
+        {figure('replace', `Done ${underWords(check)}`)}
+        {figure('watch', `Watched ${underWords(check)}`)}
         {check === 'rib-depth' && figure('new', 'When new')}
       </div>
       <div className="button-row is-after">

@@ -9,9 +9,14 @@ import type { ShopLimit } from '@emery/core/drive';
 function serve(start: readonly ShopLimit[] | null, refusal?: string) {
   let shop = { id: 1, name: 'Yard', unit: 'mm', hourRate: null, limits: start };
   const sent: (readonly ShopLimit[] | null)[] = [];
+  const seen: (readonly ShopLimit[] | null)[] = [];
   globalThis.fetch = jest.fn((_: string, init?: RequestInit) => {
     const patch = init?.method === 'PATCH';
-    if (patch) sent.push((JSON.parse(init.body as string) as { limits: readonly ShopLimit[] | null }).limits);
+    if (patch) {
+      const body = JSON.parse(init.body as string) as Record<'limits' | 'limitsWere', readonly ShopLimit[] | null>;
+      sent.push(body.limits);
+      seen.push(body.limitsWere);
+    }
     if (patch && refusal === undefined) shop = { ...shop, limits: sent.at(-1)! };
     const bad = patch && refusal !== undefined;
     const body = bad ? { status: 422, title: 'Not accepted', detail: refusal } : shop;
@@ -23,13 +28,13 @@ function serve(start: readonly ShopLimit[] | null, refusal?: string) {
       <ShopLimits onClose={() => undefined} />
     </QueryClientProvider>,
   );
-  return sent;
+  return { sent, seen };
 }
 const field = (label: string) => screen.getByLabelText<HTMLInputElement>(label);
 const add = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Keep it for every drive' });
 
 test('a limit needs its figure, is kept with what it names, and is taken out again', async () => {
-  const sent = serve(null);
+  const { sent, seen } = serve(null);
   await screen.findByText('None yet: Emery’s defaults hold.');
   expect(add().disabled).toBe(true);
   await userEvent.type(field('Done at or under, mm'), 'two{Enter}');
@@ -47,10 +52,11 @@ test('a limit needs its figure, is kept with what it names, and is taken out aga
   await userEvent.click(screen.getByRole('button', { name: 'Take out the limit of Rib depth, every drive' }));
   await waitFor(() => expect(sent).toHaveLength(2));
   expect(sent[1]).toBeNull();
+  expect(seen).toEqual([null, sent[0]]);
 });
 
 test('one of the same check and name is replaced, not put beside the other', async () => {
-  const sent = serve([
+  const { sent, seen } = serve([
     { check: 'rib-depth', replace: 2.1 },
     { check: 'rock', kind: 'one-way', replace: 0.2 },
   ]);
@@ -65,6 +71,7 @@ test('one of the same check and name is replaced, not put beside the other', asy
       ],
     ]),
   );
+  expect(seen[0]).toHaveLength(2);
 });
 
 test('what the server refuses is told, and the list is as it was', async () => {
@@ -73,4 +80,15 @@ test('what the server refuses is told, and the list is as it was', async () => {
   await userEvent.click(screen.getByRole('button', { name: /^Take out/ }));
   expect((await screen.findByRole('alert')).textContent).toMatch(/They were not kept/);
   await screen.findByText(/every drive: done from 0\.4 mm/);
+  // What was typed for another stays, to be tried again.
+  await userEvent.type(field('Done at or under, mm'), '2.4{Enter}');
+  await userEvent.click(add());
+  await screen.findByRole('alert');
+  await waitFor(() => expect(screen.queryByText(/2\.4 mm/)).toBeNull());
+  expect(field('Done at or under, mm').value).toBe('2.4');
+});
+
+test('a depth that is watched is watched at or under it', async () => {
+  serve([{ check: 'rib-depth', replace: 2.1, watch: 2.5 }]);
+  await screen.findByText(/done at or under 2\.1 mm, watched at or under 2\.5 mm/);
 });

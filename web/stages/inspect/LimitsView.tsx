@@ -2,7 +2,7 @@ import { edit, useBench } from '../../state/bench';
 import { Choice } from '../../ui/Choice';
 import { FigureField } from '../../ui/FigureField';
 import { TypedPlace } from '../../ui/typed-text';
-import { useChangeShop } from '../../api/shop';
+import { useChangeShop, useShop } from '../../api/shop';
 import { type Check, checkRules, INSPECT_CHECK_NAMES, type InspectLimit, type ShopLimit } from '@emery/core/drive';
 import {
   changeInspect,
@@ -13,7 +13,9 @@ import {
   limitsOf,
   partsOf,
   putLimit,
+  UNIT_WORDS,
   unitOf,
+  withShopLimit,
 } from '@emery/core/inspect';
 
 type Whose = Limits['from'];
@@ -70,11 +72,10 @@ export default function LimitsView() {
   );
 }
 
-const UNITS = { mm: 'mm', degrees: '°', cracks: 'per rib', percent: '%' };
-
 function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | undefined }) {
   const { drive, dispatch } = useBench('drive', 'dispatch');
   const belt = drive.belts.find(({ id }) => id === beltId) ?? drive.belts[0];
+  const held = useShop().data?.limits ?? null;
   const change = useChangeShop();
   const ofBelt = checkRules(check).on === 'belt';
   const limits = limitsOf(drive, check, ofBelt ? { belt } : {});
@@ -93,14 +94,10 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
         }),
       ),
     );
-  const unit = UNITS[unitOf(check)!];
+  const unit = UNIT_WORDS[unitOf(check)!];
   const scope = ofBelt && belt ? { section: belt.section } : {};
   /** What this drive goes by, for every drive of the shop: kept in its settings, and here as they hold it. */
   const holdForAll = () => {
-    const others = (drive.inspect?.shop ?? []).filter(
-      (one) =>
-        one.check !== check || one.section !== scope.section || one.material !== undefined || one.kind !== undefined,
-    );
     const { watch: ownWatch, new: ownNew } = own ?? {};
     const one: ShopLimit = {
       check,
@@ -109,13 +106,21 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
       ...(ownWatch !== undefined && { watch: ownWatch }),
       ...(ownNew !== undefined && { new: ownNew }),
     };
-    const shop = [...others, one];
-    change.mutate({ limits: shop });
-    dispatch(edit((d) => changeInspect(putLimit(d, check, null), { shop })));
+    // Among those that the settings hold now, which may be others than when this drive was opened.
+    const shop = withShopLimit(held ?? [], one);
+    change.mutate(
+      { limits: shop, limitsWere: held },
+      { onSuccess: () => dispatch(edit((d) => changeInspect(putLimit(d, check, null), { shop }))) },
+    );
   };
   return (
     <div className="limit" role="group" aria-label={INSPECT_CHECK_NAMES[check]}>
       <h2>{INSPECT_CHECK_NAMES[check]}</h2>
+      {change.error && (
+        <p className="field-echo is-wrong" role="alert">
+          It is not kept for every drive: {change.error.message}
+        </p>
+      )}
       <div className="fields">
         <FigureField
           label={lowIsWorn ? 'Done at or under' : 'Done from'}

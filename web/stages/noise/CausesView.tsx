@@ -74,7 +74,7 @@ export default function CausesView() {
         </section>
       ) : (
         <p className="settled">
-          {diagnosis.stop
+          {diagnosis.stops.length > 0
             ? 'Put right what stops the engine first: no test that is left can be made without it running.'
             : 'Every test that would tell something is made.'}
         </p>

@@ -157,14 +157,14 @@ export function ListenView() {
             <strong aria-hidden>▲</strong> Nothing loose near a running drive. Hold the microphone outside arm&rsquo;s
             reach of the belt.
           </p>
-          {diagnosis.stop ? (
+          {diagnosis.stops.length > 0 ? (
             <p className="field-echo is-wrong" role="alert">
               The engine must not run until the stop above is put right. A recording from before can be read as a file.
             </p>
           ) : (
             <p>Hold the engine steady for ten seconds. Nothing leaves this device unless you keep it.</p>
           )}
-          {diagnosis.stop ? null : listening ? (
+          {diagnosis.stops.length > 0 ? null : listening ? (
             <Button type="primary" onClick={() => stop.current?.abort()}>
               ■ Stop
             </Button>

@@ -64,9 +64,7 @@ export function TestCard({ ask, brief = false }: { ask: Ask; brief?: boolean }) 
 
 /** Whether the kind of a pulley must be known before a test of it says anything. */
 const asksKind = (drive: Drive, pulley: string, test: NoiseTest) =>
-  outcomesOf(test).some(({ outcome }) => kindGrade(drive, pulley, test, outcome) === 'ask');
-const kindGrade = (drive: Drive, pulley: string, test: NoiseTest, outcome: string) =>
-  test === 'spin' || test === 'clutch' ? gradeByKind(drive, pulley, test, outcome) : null;
+  outcomesOf(test).some(({ outcome }) => gradeByKind(drive, pulley, test, outcome) === 'ask');
 
 /** How a test is made, what could hurt at it, and where people read it in two ways. */
 function How({ ask: { test } }: { ask: Ask }) {
