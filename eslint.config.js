@@ -59,6 +59,7 @@ const LAYERS = [
   ['job'],
   ['records'],
   ['api'],
+  ['specimens'],
 ];
 const layers = LAYERS.flatMap((names, at) =>
   names.map((folder) => {
@@ -124,6 +125,12 @@ export default tseslint.config(
       },
     },
     rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
+  {
+    // A chain of conditions is a table, a switch or early returns.
+    files: ['core/**/*.ts', 'web/**/*.{ts,tsx}', 'server/**/*.ts', 'cli/**/*.ts'],
+    ignores: ['**/*.test.{ts,tsx}', '**/test/**'],
+    rules: { 'no-nested-ternary': 'error' },
   },
   ...layers,
   only('web', ['server', 'cli'], ['^node:']),

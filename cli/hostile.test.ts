@@ -249,7 +249,7 @@ describe('whatever a drive file holds', () => {
         expect(notANumber(run.belts)).toBeNull();
         expect(notANumber([...run.shafts.values()])).toBeNull();
         drive.belts.forEach(({ id }, b) => {
-          const standing = tension.standings[b];
+          const standing = tension.staticBelts[b];
           const window = windowOf(tension, id, [running], limitOrDefault);
           expect(notANumber(window)).toBeNull();
           const findings = [
@@ -263,7 +263,7 @@ describe('whatever a drive file holds', () => {
           ).toBeNull();
           const setting = settingFor(drive, standing, 500);
           expect(notANumber(setting)).toBeNull();
-          if (setting) expect(notANumber(sharedSettings(drive, tension.standings, id, setting))).toBeNull();
+          if (setting) expect(notANumber(sharedSettings(drive, tension.staticBelts, id, setting))).toBeNull();
           for (const { pulley } of standing.contacts)
             expect(notANumber(remediesFor(tension, id, pulley, [running]))).toBeNull();
           for (const finding of [...findings, ...windowFindings(standing, window!)])

@@ -6,6 +6,7 @@ import type { Drive } from '@emery/core/drive';
 import { writeWav } from '@emery/core/sound';
 import { runDrive, tensionOf, windowOf } from '@emery/core/loads';
 import { simulatedPlucks, waysOf } from '@emery/core/tension';
+import { columnsOf } from '../core/test/columns';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-tension-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -30,11 +31,11 @@ test('tension prints what core has: at rest, running, the window, every check', 
   expect(status).toBe(0);
   const printed = JSON.parse(stdout) as Printed;
   const tension = tensionOf(drive);
-  const standing = tension.standings[0]!;
+  const standing = tension.staticBelts[0]!;
   expect(printed.static).toEqual({ tensionN: standing.tensionN, from: 'arm' });
   const states = [720, 4600].map((rpm) => ({ rpm, wet: true }));
   states.forEach((running, k) => {
-    const run = runDrive(tension, running).belts[0]!;
+    const run = columnsOf(runDrive(tension, running).belts[0]!);
     expect(printed.running[k]!.spans.map(({ tensionN }) => tensionN)).toEqual(run.tensionN);
     expect(printed.running[k]!.pulleys.map(({ margin }) => margin)).toEqual(run.margin);
     expect(printed.running[k]!.worst.margin).toBe(Math.min(...run.margin.filter((one) => one !== null)));

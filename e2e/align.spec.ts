@@ -14,20 +14,20 @@ async function choose(page: Page, label: string, option: string | RegExp): Promi
 
 /** Takes a reading of a pulley at a place of its rim. */
 async function read(page: Page, pulley: string, place: string, text: string): Promise<void> {
-  await choose(page, 'Pulley, or point at one', pulley);
+  await choose(page, 'Pulley, or tap one', pulley);
   await page.getByRole('button', { name: place, exact: true }).click();
-  const field = page.getByLabel('It stands off by', { exact: true });
+  const field = page.getByLabel('Offset', { exact: true });
   await field.fill(text);
   await field.press('Enter');
-  const kept = page.getByRole('button', { name: `Take out the reading of ${pulley} ${place.toLowerCase()}` });
+  const kept = page.getByRole('button', { name: `Remove the reading of ${pulley} ${place.toLowerCase()}` });
   await expect(kept.first()).toBeVisible();
 }
 
 /** From three readings to a pressed pulley and a green sheet. */
 async function pressed(page: Page, document: () => Promise<Parameters<typeof alignmentOf>[0]>): Promise<void> {
   await expect(page.getByText('No run is read yet')).toBeVisible();
-  await choose(page, 'Pulley, or point at one', 'Water pump');
-  const field = page.getByLabel('It stands off by', { exact: true });
+  await choose(page, 'Pulley, or tap one', 'Water pump');
+  const field = page.getByLabel('Offset', { exact: true });
   await field.fill('half a turn');
   await field.press('Enter');
   // What cannot be read stays, with what is accepted.
@@ -36,7 +36,7 @@ async function pressed(page: Page, document: () => Promise<Parameters<typeof ali
   await read(page, 'Water pump', 'At the top', '0.1 mm out');
   await read(page, 'Alternator', 'At the bottom', '4 thou in');
   await read(page, 'Steering pump', 'At the top', '1.5 ribs out');
-  await expect(page.getByRole('list', { name: 'Readings kept' }).getByRole('listitem')).toHaveCount(3);
+  await expect(page.getByRole('list', { name: 'Readings' }).getByRole('listitem')).toHaveCount(3);
   await saved(page);
 
   // The bench says what core says, and the rail warns.
@@ -48,18 +48,18 @@ async function pressed(page: Page, document: () => Promise<Parameters<typeof ali
   await expect(page.getByRole('button', { name: /Align/ })).toContainText('needs attention');
 
   // What can be done is said once; one press puts it right, tried before it is made.
-  await page.getByRole('button', { name: 'See what puts it right' }).click();
-  await expect(page.getByText('Nothing of what can be done brings all runs within the limit.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show cures' }).click();
+  await expect(page.getByText('No combination of the listed moves brings all runs within the limit.')).toBeVisible();
   await choose(page, 'Pulley', 'Steering pump');
   await page.getByLabel('In by up to, mm').fill('8');
   await page.getByLabel('In by up to, mm').press('Enter');
-  await page.getByRole('button', { name: 'It can be done' }).click();
+  await page.getByRole('button', { name: 'Add this move' }).click();
   await saved(page);
   const [plan] = planFor(await document(), alignmentOf(await document(), 'main')!).plans;
   expect(plan!.moves).toHaveLength(1);
-  await expect(page.getByText('1 move to put it right')).toBeVisible();
+  await expect(page.getByText('1 move to correct it')).toBeVisible();
   await page.getByRole('button', { name: 'Try it' }).first().click();
-  await expect(answer).toContainText('With the moves tried');
+  await expect(answer).toContainText('with the moves tried');
   await expect(answer).toContainText('good');
   await page.getByLabel('Gap at the start, mm').fill('9.5');
   await page.getByLabel('Gap now, mm').fill('2');
@@ -68,14 +68,14 @@ async function pressed(page: Page, document: () => Promise<Parameters<typeof ali
   await expect(page.getByTestId('press-left')).toContainText('Over-pressed');
   await page.getByLabel('Gap now, mm').fill((9.5 + plan!.moves[0]!.mm!).toFixed(1));
   await page.getByLabel('Gap now, mm').press('Enter');
-  await expect(page.getByTestId('press-left')).toContainText('It is there');
-  await page.getByRole('button', { name: 'It is done: read again' }).click();
+  await expect(page.getByTestId('press-left')).toContainText('In position');
+  await page.getByRole('button', { name: 'Done: read again' }).click();
 
   // The old reading counts no more; the new one makes the sheet green.
   await read(page, 'Steering pump', 'At the top', '0.2 mm out');
   await expect(answer).toContainText('good');
   // The other belt is not read yet, so the stage is in hand.
-  await expect(page.getByRole('button', { name: /Align/ })).toContainText('in hand');
+  await expect(page.getByRole('button', { name: /Align/ })).toContainText('in progress');
   await saved(page);
   const done = await document();
   expect(done.align!.done).toMatchObject([{ pulley: 'steer-1', kind: 'press', mm: plan!.moves[0]!.mm }]);
@@ -123,10 +123,10 @@ test('with the engine pulling only laser and camera are there; the simulated las
   await page.keyboard.press('6');
   await page.getByText('Engine pulling', { exact: true }).click();
   await expect(page.getByText(/out of arm.s reach of the belt/)).toBeVisible();
-  await choose(page, 'Pulley, or point at one', 'Alternator');
+  await choose(page, 'Pulley, or tap one', 'Alternator');
   await page.getByRole('button', { name: 'Read the simulated laser' }).click();
   await expect(page.getByText(/laser and target, simulated/)).toBeVisible();
-  await expect(page.getByRole('table', { name: 'What moves under load' })).toContainText('Alternator');
+  await expect(page.getByRole('table', { name: 'Movement under load' })).toContainText('Alternator');
   await saved(page);
   expect((await emery.drive('Front drive')).document.align!.readings!.at(-1)).toMatchObject({
     tool: 'laser',
@@ -153,8 +153,8 @@ test('a stack of parts to the set that lines up', async ({ page, emery }) => {
     }
     await section.getByRole('button', { name: kept }).click();
   };
-  const several = 'Part, where it comes in several';
-  await piece('Alternator', { Piece: 'bracket', Depth: '41 mm', '± of it, mm': '0.3' }, 'Add this piece');
+  const several = 'Name of this version';
+  await piece('Alternator', { Piece: 'bracket', Depth: '41 mm', '±, mm': '0.3' }, 'Add this piece');
   await piece('Alternator', { Piece: 'spacer', [several]: 'thin', Depth: '2 mm' }, 'Add this part');
   await piece('Alternator', { [several]: 'thick', Depth: '6 mm' }, 'Add this part');
   await piece('Crank, sheave 1', { Piece: 'hub', [several]: 'short', Depth: '38 mm' }, 'Add this part');
@@ -162,8 +162,8 @@ test('a stack of parts to the set that lines up', async ({ page, emery }) => {
   const sets = page.getByTestId('part-sets');
   await expect(sets).toContainText('Best of 4 sets');
   expect(Number(await sets.getAttribute('data-spread'))).toBeCloseTo(0.6, 9);
-  await sets.getByRole('button', { name: 'Settle on this set' }).first().click();
-  await expect(sets.getByText('Settled on')).toBeVisible();
+  await sets.getByRole('button', { name: 'Choose this set' }).first().click();
+  await expect(sets.getByText('Chosen')).toBeVisible();
   await saved(page);
   const { align } = (await emery.drive(VAN)).document;
   expect(
@@ -174,7 +174,7 @@ test('a stack of parts to the set that lines up', async ({ page, emery }) => {
   ).toEqual(['long', 'thick']);
 
   // The shop's own parts go in by a list and out again.
-  await page.getByRole('button', { name: 'Look at the list, or add to it' }).click();
+  await page.getByRole('button', { name: 'Show the list, or add to it' }).click();
   const give = (text: string) =>
     page
       .locator('input[type="file"]')

@@ -40,7 +40,7 @@ test('every question by keyboard alone, from any page', async ({ page }) => {
   await page.goto('/');
   await expect(page.locator('.vehicle')).toHaveCount(6);
   await page.keyboard.press('c');
-  await expect(page.getByLabel('It reads', { exact: true })).toBeFocused();
+  await expect(page.getByLabel('Reading', { exact: true })).toBeFocused();
   await page.keyboard.type('66 1/2');
   await expect(page.getByTestId('string-answer')).toBeVisible();
   const plain = { tool: 'string', mm: 66.5 * INCH } as const;
@@ -48,7 +48,7 @@ test('every question by keyboard alone, from any page', async ({ page }) => {
   const noBend = stringLength({ section: PK, measurement: plain, riding: [] });
   expect(await shown(page, 'string-answer', 'data-mm')).toBeCloseTo(noBend.markedMm, 6);
   // Two pulleys that the back rides on, one told in degrees.
-  const half = page.getByRole('button', { name: '+ half way' });
+  const half = page.getByRole('button', { name: '+ half', exact: true });
   for (let k = 0; k < 30 && !(await half.evaluate((one) => one === document.activeElement)); k += 1)
     await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
@@ -107,7 +107,7 @@ test('every question by keyboard alone, from any page', async ({ page }) => {
   await expect.poll(() => shown(page, 'pulleys-answer', 'data-mm')).toBeCloseTo(two(null, 1105).distanceMm!, 5);
   await tabTo(page, 'Engine speed, rev/min');
   await page.keyboard.type('6000');
-  await tabTo(page, 'A ratio somebody worked out');
+  await tabTo(page, 'A ratio to check');
   await page.keyboard.type('1:2.81');
   await expect(page.getByText("That comes from the rims' diameters.")).toBeVisible();
   await expect(page.getByRole('list', { name: 'Which size instead' })).toContainText('on the crank, or');
@@ -183,13 +183,13 @@ test('what cannot be read is named and stays; a link with nonsense in it asks no
   const faults: string[] = [];
   page.on('pageerror', (error) => faults.push(error.message));
   await page.goto('/counter/string');
-  await page.getByLabel('It reads', { exact: true }).fill('66 15/61');
+  await page.getByLabel('Reading', { exact: true }).fill('66 15/61');
   await expect(page.getByRole('alert')).toContainText('15/61 is on no tape');
   await expect(page.getByTestId('string-answer')).toHaveCount(0);
-  await expect(page.getByLabel('It reads', { exact: true })).toHaveValue('66 15/61');
+  await expect(page.getByLabel('Reading', { exact: true })).toHaveValue('66 15/61');
   await page.getByRole('link', { name: 'Two pulleys' }).click();
   await page.getByLabel('Engine speed, rev/min').fill('fast');
-  await expect(page.getByText('Engine speed: write a number from 50 to 20000.')).toBeVisible();
+  await expect(page.getByText('Engine speed: enter a number from 50 to 20000.')).toBeVisible();
   await page.getByLabel('On the crank', { exact: true }).fill('3"');
   await page.getByLabel('On the alternator', { exact: true }).fill('9"');
   await page.getByLabel('Between the shafts', { exact: true }).fill('2"');
@@ -213,9 +213,9 @@ test('a drive of the shop gives the very figure that Size gives, and the string 
   emery,
 }) => {
   await page.goto('/counter/string');
-  await page.getByLabel('It reads', { exact: true }).fill('70 3/4');
+  await page.getByLabel('Reading', { exact: true }).fill('70 3/4');
   await page.getByText('down in the grooves', { exact: true }).click();
-  await page.getByRole('button', { name: 'This drive is in the shop already' }).click();
+  await page.getByRole('button', { name: 'This drive is already in the shop' }).click();
   await page.getByLabel('Which drive').fill('rescue');
   await page.getByRole('button', { name: /Rescue truck 2/ }).click();
   await expect(page.getByTestId('string-answer')).toBeVisible();
@@ -232,7 +232,7 @@ test('a drive of the shop gives the very figure that Size gives, and the string 
 
 test('what was entered goes to the bench with no vehicle named, and to a vehicle later', async ({ page, emery }) => {
   await page.goto('/counter/string?read=66+1%2F2&back=half,40&held=slack');
-  await page.getByRole('button', { name: 'Keep it as a drive' }).click();
+  await page.getByRole('button', { name: 'Save as a drive' }).click();
   await expect(page.locator('.pulley')).toHaveCount(3);
   await expect(page.getByText('Vehicle not named yet')).toBeVisible();
   const kept = await emery.drive('String of 1689 mm');
@@ -247,7 +247,7 @@ test('what was entered goes to the bench with no vehicle named, and to a vehicle
   // Two pulleys come as a whole drive.
   await page.goto('/counter/pulleys?section=AV10&crank=7+3%2F8&other=2+5%2F8&distance=12+1%2F2');
   const ratio = await shown(page, 'ratio-answer', 'data-ratio');
-  await page.getByRole('button', { name: 'Keep it as a drive' }).click();
+  await page.getByRole('button', { name: 'Save as a drive' }).click();
   await expect(page.locator('.pulley')).toHaveCount(2);
   const two = await emery.drive('Two pulleys');
   expect(two.document.belts[0]!.route).toHaveLength(2);
@@ -259,7 +259,7 @@ test.describe('with a server that ends', () => {
 
   test('the counter goes on answering with the server away', async ({ page, emery }) => {
     await page.goto('/counter/string');
-    await expect(page.getByLabel('It reads', { exact: true })).toBeFocused();
+    await expect(page.getByLabel('Reading', { exact: true })).toBeFocused();
     // The other questions come along once the page is idle.
     const fetched = () =>
       page.evaluate(() =>
@@ -270,12 +270,12 @@ test.describe('with a server that ends', () => {
       );
     await expect.poll(fetched).toContain('TensionPanel');
     await emery.kill();
-    await page.getByLabel('It reads', { exact: true }).fill('1700 mm');
+    await page.getByLabel('Reading', { exact: true }).fill('1700 mm');
     await expect(page.getByTestId('string-answer')).toContainText('±');
     await page.getByRole('link', { name: 'Tension' }).click();
     await page.getByLabel('Free span, rim to rim', { exact: true }).fill('300 mm');
     await expect(page.getByTestId('tension-setting')).toContainText('N');
-    await page.getByRole('button', { name: 'Keep it as a drive' }).click();
+    await page.getByRole('button', { name: 'Save as a drive' }).click();
     await expect(page.getByRole('alert')).toContainText('does not answer');
     await expect(page.getByLabel('Free span, rim to rim', { exact: true })).toHaveValue('300 mm');
   });
@@ -304,7 +304,7 @@ test.describe('by thumb, on a phone', () => {
     const [cx, cy] = [place.x + place.width / 2, place.y + place.height / 2];
     for (const wanted of ['6"', '66"', '666"']) {
       await page.touchscreen.tap(cx, cy);
-      await expect(page.getByLabel('It reads', { exact: true })).toHaveValue(wanted);
+      await expect(page.getByLabel('Reading', { exact: true })).toHaveValue(wanted);
     }
     await page.evaluate(() => document.fonts.ready);
     expect(await page.evaluate(() => document.fonts.check('16px "Encode Sans Variable"'))).toBe(true);
@@ -316,7 +316,7 @@ test.describe('by thumb, on a phone', () => {
     await touch('touchStart');
     await page.locator('.counter').evaluate((counter) => (counter.style.marginTop = '27px'));
     await touch('touchEnd');
-    await expect(page.getByLabel('It reads', { exact: true })).toHaveValue('6666"');
+    await expect(page.getByLabel('Reading', { exact: true })).toHaveValue('6666"');
   });
 
   test('from a string in hand to a marking in under a minute, and every other question', async ({ page }) => {
@@ -325,7 +325,7 @@ test.describe('by thumb, on a phone', () => {
     await press(page, '66');
     const strip = (await page.getByRole('slider', { name: 'Sixteenths of an inch' }).boundingBox())!;
     await page.touchscreen.tap(strip.x + (strip.width * (14 + (292 * 8) / 16)) / 320, strip.y + 20);
-    await expect(page.getByLabel('It reads', { exact: true })).toHaveValue('66 8/16"');
+    await expect(page.getByLabel('Reading', { exact: true })).toHaveValue('66 8/16"');
     await page.getByRole('button', { name: 'Enter' }).tap();
     await page.getByRole('button', { name: '+ a quarter' }).tap();
     await page.getByText('down in the grooves', { exact: true }).tap();
@@ -367,7 +367,7 @@ test.describe('by thumb, on a phone', () => {
     await expect(page.getByRole('table', { name: 'What each check reads' })).toBeVisible();
     await fits(page);
 
-    await page.getByRole('link', { name: 'Small change' }).tap();
+    await page.getByRole('link', { name: 'Conversions' }).tap();
     await page.getByLabel('Pitch').fill('24 tpi');
     await page.getByLabel('Turns', { exact: true }).fill('6');
     await expect(page.getByRole('region', { name: 'Turns of a thread' })).toContainText('0.250"');
@@ -431,7 +431,7 @@ test.describe('a first-time user', () => {
     const top = (await next.boundingBox())!.y;
     // Sizes: one field, in focus from the start; Enter goes on, and the sheet stays where it is.
     for (const name of Object.keys(TRUE)) {
-      await expect(next).toContainText(`Measure across ${name}.`);
+      await expect(next).toContainText(`Measure the diameter of ${name}.`);
       await expect(next.getByRole('textbox')).toBeFocused();
       await page.keyboard.type(sixteenth(TRUE[name]!.d));
       await page.keyboard.press('Enter');
@@ -442,7 +442,7 @@ test.describe('a first-time user', () => {
     for (let k = 0; k < 5; k += 1) {
       if (k > 0) await expect(next).toContainText(k === 4 ? '1 more tape' : `${5 - k} tapes`);
       await expect(
-        page.getByRole('heading', { name: k === 0 ? 'Read a tape' : 'Next tape, the most useful one' }),
+        page.getByRole('heading', { name: k === 0 ? 'Tape reading' : 'Next tape, the most useful one' }),
       ).toBeVisible();
       const [from, to] = [TRUE[await chosen(page, 'From')]!, TRUE[await chosen(page, 'To')]!];
       await expect(page.getByLabel('Reading', { exact: true })).toBeFocused();
@@ -451,12 +451,12 @@ test.describe('a first-time user', () => {
       await expect(page.locator('.tape-line:not(.is-asked)')).toHaveCount(k + 1);
     }
     await page.getByRole('button', { name: 'Move them there' }).click();
-    await expect(next).toContainText('Take a length for the belt.');
-    await next.getByRole('button', { name: 'See the lengths' }).click();
+    await expect(next).toContainText('Choose a length for the belt.');
+    await next.getByRole('button', { name: 'See lengths' }).click();
     await expect(page.getByTestId('size-answer').locator('[data-best-mm]')).toBeVisible();
     await expect(page.getByTestId('size-answer').getByRole('button', { name: /^Copy 6PK/ })).toBeVisible();
     await page.locator('.size-mark.is-best').click();
-    await page.getByRole('button', { name: 'Take this length' }).click();
+    await page.getByRole('button', { name: 'Use this length' }).click();
     await saved(page);
     const { taps, keys, seconds } = await counted();
     // eslint-disable-next-line no-console
@@ -484,14 +484,14 @@ test.describe('a first-time user', () => {
     await page.getByRole('dialog').getByLabel('Name').fill('Like the truck');
     await page.getByText('Another drive', { exact: true }).click();
     await page.getByRole('button', { name: 'Open it on the bench' }).click();
-    await expect(page.getByRole('alert')).toContainText('choose one below');
-    await page.getByText('places and routes alone').click();
+    await expect(page.getByRole('alert')).toContainText('choose one from the list');
+    await page.getByText('positions and routes only').click();
     await page
       .getByRole('dialog')
       .getByRole('button', { name: /Rescue truck 2/ })
       .click();
     await page.getByRole('button', { name: 'Open it on the bench' }).click();
-    await expect(page.getByRole('region', { name: 'Next' })).toContainText('Measure across');
+    await expect(page.getByRole('region', { name: 'Next' })).toContainText('Measure the diameter');
     const made = await emery.drive('Like the truck');
     expect(made.vehicleName).toBe('Snow groomer');
     expect(made.document.belts[0]!.route).toHaveLength(6);
@@ -503,6 +503,6 @@ test.describe('a first-time user', () => {
     await page.getByRole('button', { name: 'New drive' }).first().click();
     await page.getByText('A string', { exact: true }).click();
     await page.getByRole('button', { name: 'To the counter' }).click();
-    await expect(page.getByLabel('It reads', { exact: true })).toBeFocused();
+    await expect(page.getByLabel('Reading', { exact: true })).toBeFocused();
   });
 });

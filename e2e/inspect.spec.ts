@@ -33,14 +33,14 @@ async function walkRound(page: Page): Promise<void> {
   await expect(card(page, 'Rib depth').getByRole('alert')).toContainText('Write a length such as');
   await figure(page, 'Rib depth, mm', '1.9');
   await say(page, 'Profile', 'U');
-  await card(page, 'What else is seen').getByRole('button', { name: 'Oil' }).click();
-  await card(page, 'What else is seen').getByRole('button', { name: 'Nothing else' }).click();
+  await card(page, 'Other damage').getByRole('button', { name: 'Oil' }).click();
+  await card(page, 'Other damage').getByRole('button', { name: 'Nothing else' }).click();
   await expect(page.getByTestId('part-verdict').first()).toContainText('Replace');
   await next(page, 'Crank');
   await say(page, 'Grooves', 'Clean');
   await figure(page, 'Run-out, mm', '0.05');
   await next(page, 'Tensioner, arm');
-  await expect(page.getByText(/A sprung arm bites/)).toBeVisible();
+  await expect(page.getByText(/A sprung arm snaps back/)).toBeVisible();
   await card(page, 'Stroke').getByText('How', { exact: true }).click();
   await expect(card(page, 'Stroke').getByText(/from stop to stop and back, slowly/)).toBeVisible();
   await say(page, 'Stroke', 'Binds');
@@ -54,7 +54,7 @@ async function walkRound(page: Page): Promise<void> {
   // Which kind of pulley it is comes first: a plain one has no clutch to try.
   await say(page, 'Kind of pulley', 'Solid');
   await expect(card(page, 'One-way clutch')).toHaveCount(0);
-  await say(page, 'Spin', 'Spins on');
+  await say(page, 'Spin', 'Long free spin');
   await expect(page.getByTestId('part-verdict').first()).toContainText('Keep');
   await say(page, 'Kind of pulley', 'One-way');
   await say(page, 'One-way clutch', 'One way only');
@@ -87,7 +87,7 @@ test.describe('by thumb, on a phone', () => {
     await expect(page.getByRole('list', { name: 'Why: Tensioner, arm' })).toContainText('Stroke: binds at 62°');
     await expect(page.getByText('Change the belt and the tensioner together.')).toBeVisible();
     await expect(page.getByText('Find the leak first.')).toBeVisible();
-    await expect(page.getByRole('region', { name: 'Not looked at' })).toContainText('Compressor');
+    await expect(page.getByRole('region', { name: 'Not inspected' })).toContainText('Compressor');
     expect(await page.evaluate(() => window.document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
 });
@@ -113,18 +113,18 @@ test('taken back and done again by keyboard; a new belt begins anew, and that ca
   await expect(verdict).toContainText('Replace');
   await view(page, 'Verdicts');
   const belt = page.getByRole('region', { name: 'Belt', exact: true });
-  await belt.getByRole('button', { name: 'A new one is on' }).click();
-  await expect(page.getByRole('region', { name: 'Not looked at' })).toContainText('Belt');
+  await belt.getByRole('button', { name: 'New part fitted' }).click();
+  await expect(page.getByRole('region', { name: 'Not inspected' })).toContainText('Belt');
   await saved(page);
   expect((await emery.drive(TRUCK)).document.inspect!.changed).toMatchObject([{ on: 'belt', target: 'main' }]);
-  await page.getByRole('button', { name: 'Take back: Belt changed' }).click();
+  await page.getByRole('button', { name: 'Undo: Belt changed' }).click();
   await expect(belt).toContainText('Replace');
 });
 
 test('a close-up is found, put right by hand, and put back as the finding it came from', async ({ page, emery }) => {
   await inspectTruck(page);
   await view(page, 'Close-up');
-  await page.getByRole('button', { name: 'Open it' }).click();
+  await page.getByRole('button', { name: 'Open', exact: true }).click();
   const depth = page.getByTestId('rib-depth');
   await expect(depth).toContainText('2.36 mm');
   await page.getByRole('button', { name: 'Clear the marks' }).click();
@@ -159,7 +159,7 @@ test('a close-up is found, put right by hand, and put back as the finding it cam
 
 test('damage is marked along the belt, and told where it comes back with a pulley', async ({ page, emery }) => {
   await inspectTruck(page);
-  await card(page, 'What else is seen').getByRole('button', { name: 'Chunks missing' }).click();
+  await card(page, 'Other damage').getByRole('button', { name: 'Chunks missing' }).click();
   await page.getByRole('button', { name: 'Mark where' }).click();
   const strip = page.getByRole('button', { name: /^Tap where: Chunks missing/ });
   const box = (await strip.boundingBox())!;
@@ -170,7 +170,7 @@ test('damage is marked along the belt, and told where it comes back with a pulle
   for (const k of [0, 1, 2, 4, 5, 7])
     await page.mouse.click(box.x + ((60 + k * turn) / cordLength!) * box.width, box.y + box.height / 2);
   await expect(page.locator('.damage-mark')).toHaveCount(6);
-  await expect(page.getByText(/Comes back each turn of Alternator/)).toBeVisible();
+  await expect(page.getByText(/Repeats each turn of Alternator/)).toBeVisible();
   await page.mouse.click(box.x + (60 / cordLength!) * box.width, box.y + box.height / 2);
   await expect(page.locator('.damage-mark')).toHaveCount(5);
   await saved(page);
@@ -195,25 +195,25 @@ test('a picture is hung on a finding; the minibus has nothing sound; no view has
   }
   // The manual's limit goes before the default, and says so.
   const limit = page.getByRole('group', { name: 'Rib depth' });
-  await limit.getByLabel('Done at or under, mm').fill('2.5');
-  await limit.getByLabel('Done at or under, mm').press('Enter');
+  await limit.getByLabel('Worn out at or under, mm').fill('2.5');
+  await limit.getByLabel('Worn out at or under, mm').press('Enter');
   await view(page, 'Verdicts');
-  await expect(page.getByRole('list', { name: 'Why: Belt' })).toContainText('the shop’s own');
+  await expect(page.getByRole('list', { name: 'Why: Belt' })).toContainText('this drive’s own limit');
   await page.goto('/');
   await openDrive(page, 'Front drive, being measured');
   await page.getByRole('button', { name: /^8 Inspect/ }).click();
-  await expect(page.getByTestId('inspect-answer')).toContainText('0 of 5 parts looked at');
-  await expect(page.getByTestId('inspect-answer')).toContainText('nothing is called sound');
+  await expect(page.getByTestId('inspect-answer')).toContainText('0 of 5 parts inspected');
+  await expect(page.getByTestId('inspect-answer')).toContainText('so no verdict');
 });
 
 test('practice is made up and says so, and its answer is told when asked for', async ({ page }) => {
   await inspectTruck(page);
   await view(page, 'Close-up');
-  await page.getByRole('button', { name: 'Practise on a made-up one' }).click();
-  await expect(page.getByText('Made up, to practise on.')).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Practise on a simulated picture' }).click();
+  await expect(page.getByText('Simulated, for practice.')).toBeVisible({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Find the ribs' }).click();
   await expect(page.getByTestId('rib-depth')).toBeVisible({ timeout: 30_000 });
-  await page.getByRole('button', { name: 'How near is it?' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'within a gauge’s own doubt' })).toBeVisible();
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'within the ± of a gauge' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Keep it' })).toBeHidden();
 });

@@ -19,7 +19,7 @@ async function jobCard(page: Page, name: string): Promise<void> {
 }
 
 async function begin(page: Page): Promise<string> {
-  await page.getByRole('button', { name: 'Begin this job' }).click();
+  await page.getByRole('button', { name: 'Start this job' }).click();
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}$/);
   await expect(progress(page)).toContainText('0 of');
   return page.url().split('/').at(-1)!;
@@ -57,7 +57,7 @@ test.describe('by thumb, on a phone', () => {
 
     const id = await begin(page);
     expect(await steps(page).count()).toBe(cardOf(document).steps.length);
-    await expect(page.getByText('A sprung arm bites', { exact: false }).first()).toBeVisible();
+    await expect(page.getByText('A sprung arm snaps back', { exact: false }).first()).toBeVisible();
     await page.getByPlaceholder('Your name').first().fill('Ann');
     await page.getByRole('button', { name: /Start the clock/ }).tap();
     await page.getByRole('button', { name: 'Remark or picture, step 7', exact: true }).tap();
@@ -68,19 +68,19 @@ test.describe('by thumb, on a phone', () => {
     await expect(page.getByRole('region', { name: 'Belts off' })).toContainText('Ann: Stiff arm');
     await page.getByRole('button', { name: 'Remark or picture, step 7', exact: true }).tap();
     await tickAll(page);
-    await page.getByRole('button', { name: 'A new one is on' }).tap();
-    await page.getByLabel('Number on it').fill('TF 6-2001');
-    await page.getByLabel('Number on it').press('Enter');
+    await page.getByRole('button', { name: 'New belt fitted' }).tap();
+    await page.getByLabel('Serial number').fill('TF 6-2001');
+    await page.getByLabel('Serial number').press('Enter');
     await page.getByRole('button', { name: 'Worn out' }).tap();
     await page.getByLabel('Odometer, km').fill('far');
-    await expect(page.getByRole('alert')).toContainText('Odometer: write a number from 0');
+    await expect(page.getByRole('alert')).toContainText('Odometer: enter a number from 0');
     await page.getByLabel('Odometer, km').fill('152010');
     await page.getByLabel('Odometer, km').press('Enter');
     await page.getByLabel('Remark', { exact: true }).fill('Pulley of the pump is rusty');
-    await page.getByRole('region', { name: 'Written down with it' }).getByRole('button', { name: 'Add' }).last().tap();
+    await page.getByRole('region', { name: 'Recorded with the job' }).getByRole('button', { name: 'Add' }).last().tap();
     expect(await page.evaluate(() => window.document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
     await expect(page.getByRole('region', { name: 'Sign off' })).not.toContainText('not ticked');
-    await page.getByRole('button', { name: 'Sign it off' }).tap();
+    await page.getByRole('button', { name: 'Sign off' }).tap();
     await expect(page.getByText(/Signed off by Ann/)).toBeVisible();
     await expect(steps(page).first()).toBeDisabled();
 
@@ -89,14 +89,14 @@ test.describe('by thumb, on a phone', () => {
     const job = await emery.get<JobOpened>(`/jobs/${id}`);
     expect(job.sheet.drive).toEqual(document);
     await page.getByRole('link', { name: /story/ }).tap();
-    await expect(page.getByRole('region', { name: 'What happened' })).toContainText('Job signed off by Ann');
-    await expect(page.getByRole('region', { name: 'What happened' })).toContainText('number TF 6-2001');
-    await expect(page.getByRole('region', { name: 'What happened' })).toContainText('Stiff arm');
+    await expect(page.getByRole('region', { name: 'History' })).toContainText('Job signed off by Ann');
+    await expect(page.getByRole('region', { name: 'History' })).toContainText('number TF 6-2001');
+    await expect(page.getByRole('region', { name: 'History' })).toContainText('Stiff arm');
     await expect(page.getByRole('img', { name: 'Of Job signed off by Ann' })).toBeVisible();
-    await expect(page.getByRole('region', { name: 'Due', exact: true })).toContainText('look at it again');
+    await expect(page.getByRole('region', { name: 'Due', exact: true })).toContainText('inspect it again');
     await page.goto('/records/due');
-    await expect(page.getByRole('list', { name: 'What is due' })).toContainText('Rescue truck 2');
-    await expect(page.getByRole('list', { name: 'What is due' })).toContainText('or at 152,810 km');
+    await expect(page.getByRole('list', { name: 'Due' })).toContainText('Rescue truck 2');
+    await expect(page.getByRole('list', { name: 'Due' })).toContainText('or at 152,810 km');
     expect(await page.evaluate(() => window.document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 
     // The bench that stood open has the new belt, and what is changed there now is saved.
@@ -125,15 +125,19 @@ test('by keyboard: words, order, left out, bolts with their torque, and all of i
     for (const key of keys) await page.keyboard.press(key);
   };
   await press(before.getByRole('button', { name: new RegExp(`^${first}`) }), 'Enter');
-  await press(before.getByRole('button', { name: 'edit Other words' }), 'Enter');
-  await page.getByLabel('Words of the step').fill('Two pictures: front and side.');
+  await press(before.getByRole('button', { name: 'edit Reword' }), 'Enter');
+  await page.getByLabel('Text of the step').fill('Two pictures: front and side.');
   await page.keyboard.press('Enter');
   await expect(before).toContainText('1Two pictures: front and side.');
   // Down by one place: taken up, moved and put down by keys.
   await press(before.getByRole('button', { name: 'Move step 1', exact: true }), 'Space');
-  await expect(page.getByText('Now at the place of: Two pictures')).toBeAttached();
-  await page.keyboard.press('ArrowDown');
-  await expect(page.getByText('Now at the place of: Key out')).toBeAttached();
+  await expect(page.getByText('Now at the position of: Two pictures')).toBeAttached();
+  // On a busy machine a key can come before the places are measured, and then moves nothing.
+  const second = page.getByText('Now at the position of: Key out');
+  await expect(async () => {
+    if ((await second.count()) === 0) await page.keyboard.press('ArrowDown');
+    await expect(second).toBeAttached({ timeout: 3000 });
+  }).toPass();
   await page.keyboard.press('Space');
   await expect(before).toContainText('1Key out, battery off.');
   await saved(page);
@@ -152,7 +156,7 @@ test('by keyboard: words, order, left out, bolts with their torque, and all of i
   await expect(page.locator('.bolt-form')).toContainText('35 lbf·ft (47.5 N·m)');
   await page.keyboard.press('Enter');
   await page.getByLabel('Tool', { exact: true }).fill('15 mm socket');
-  await press(page.getByRole('button', { name: 'Done with this bolt' }), 'Enter');
+  await press(page.getByRole('button', { name: 'Done' }), 'Enter');
   await view(page, 'Card');
   await expect(page.getByRole('region', { name: 'Belts on' })).toContainText(
     'Tighten pivot bolt of Alternator, 15 mm socket, 35 lbf·ft (47.5 N·m).',
@@ -209,8 +213,12 @@ test.describe('with a server that ends', () => {
     await bob.context().setOffline(true);
     await steps(bob).nth(6).click();
     await bob.getByRole('textbox', { name: 'Remark', exact: true }).fill('The bracket is cracked');
-    await bob.getByRole('region', { name: 'Written down with it' }).getByRole('button', { name: 'Add' }).last().click();
-    await again.getByRole('button', { name: 'Sign it off' }).click();
+    await bob
+      .getByRole('region', { name: 'Recorded with the job' })
+      .getByRole('button', { name: 'Add' })
+      .last()
+      .click();
+    await again.getByRole('button', { name: 'Sign off' }).click();
     await expect(again.getByText(/Signed off by Ann/)).toBeVisible();
     await bob.context().setOffline(false);
     await expect(bob.getByText(/1 entry was not saved\./)).toBeVisible({ timeout: 30_000 });
@@ -264,7 +272,7 @@ test('a plan that changes while the job is open is offered step by step; nothing
   const offers = page.getByRole('region', { name: 'The plan has changed' });
   const tighten = 'Tighten lock bolt of Alternator, 13 mm socket, 25 N·m (18.4 lbf·ft).';
   await expect(offers).toContainText(`Belts on, new step: ${tighten}`);
-  // The step that is ticked is not offered in other words; the one after the run-in is.
+  // The step that is ticked is not offered reworded; the one after the run-in is.
   const said = 'now says: Slacken before the adjuster is turned';
   await expect(offers.getByRole('listitem').filter({ hasText: said })).toHaveText([/^~ After, now says/]);
   const on = page.getByRole('region', { name: 'Belts on' });
@@ -273,7 +281,7 @@ test('a plan that changes while the job is open is offered step by step; nothing
     .getByRole('listitem')
     .filter({ hasText: tighten })
     .first()
-    .getByRole('button', { name: 'Take it' })
+    .getByRole('button', { name: 'Accept' })
     .click();
   await expect(on).toContainText(tighten);
   const other = await (await browser.newContext({ baseURL: emery.address() })).newPage();
@@ -281,7 +289,7 @@ test('a plan that changes while the job is open is offered step by step; nothing
   await expect(other.getByRole('region', { name: 'Belts on' })).toContainText(tighten);
   await other
     .getByRole('region', { name: 'The plan has changed' })
-    .getByRole('button', { name: /^Take all/ })
+    .getByRole('button', { name: /^Accept all/ })
     .click();
   for (const device of [page, other])
     await expect(device.getByRole('region', { name: 'The plan has changed' })).toBeHidden();
@@ -289,7 +297,7 @@ test('a plan that changes while the job is open is offered step by step; nothing
   await expect(slack.first()).toBeChecked();
   await expect(on).not.toContainText('to the torque of the service manual, in its order');
   await page.getByPlaceholder('Your name').first().fill('Ann');
-  await page.getByRole('button', { name: 'Sign it off' }).click();
+  await page.getByRole('button', { name: 'Sign off' }).click();
   await expect(page.getByText(/Signed off by Ann/)).toBeVisible();
   const { events } = await emery.get<JobOpened>(`/jobs/${id}`);
   expect(events.filter(({ kind }) => kind === 'plan').length).toBeGreaterThan(1);
@@ -316,12 +324,12 @@ test('belts from before Emery: a look at the list first, and then they are in th
       'Hill farm pickup;;OLD 78;2019-03-01;;;;',
     ].join('\n'),
   );
-  await expect(list).toContainText('1 row to take in, 1 row not understood');
+  await expect(list).toContainText('1 row to import, 1 row not understood');
   await expect(list).toContainText('Line 3: belt: is missing, and the vehicle has several');
   expect((await emery.drive(FARM)).document.inspect?.changed ?? []).toEqual([]);
-  await list.getByRole('button', { name: 'Take in 1 row' }).click();
-  await expect(list.getByRole('status')).toContainText('1 row taken in.');
-  await expect(page.getByRole('list', { name: 'What happened' })).toContainText('broke, number OLD 77');
+  await list.getByRole('button', { name: 'Import 1 row' }).click();
+  await expect(list.getByRole('status')).toContainText('1 row imported.');
+  await expect(page.getByRole('list', { name: 'History' })).toContainText('broke, number OLD 77');
   expect((await emery.drive(FARM)).document.inspect!.changed).toMatchObject([{ target: 'outer', odometer: 61_000 }]);
 });
 
@@ -336,10 +344,10 @@ test('over the whole shop: due, belts in plain words, what happened, how long be
   await expect(page.getByTestId('belts-answer')).toContainText('1 belt');
   await expect(page.getByTestId('belts-answer')).toContainText('Understood: 6 ribs · over 10,000 km.');
   await expect(page.getByRole('list', { name: 'Belts on' })).toContainText('number TF 6-1507');
-  await page.getByRole('link', { name: 'What happened' }).click();
-  await page.getByLabel('Search: What happened').fill('van broke');
-  await expect(page.getByRole('list', { name: 'What happened' }).getByRole('listitem')).toHaveCount(1);
-  await page.getByRole('link', { name: 'How long belts last' }).click();
+  await page.getByRole('link', { name: 'History' }).click();
+  await page.getByLabel('Search: History').fill('van broke');
+  await expect(page.getByRole('list', { name: 'History' }).getByRole('listitem')).toHaveCount(1);
+  await page.getByRole('link', { name: 'Belt life' }).click();
   await expect(page.getByTestId('lives-answer')).toContainText('45,060');
 });
 

@@ -203,8 +203,8 @@ test('the picture lies under the drawing, squared up, and is dimmed and taken ou
 
   await page.getByRole('slider').press('Home');
   await expect(under).toBeHidden();
-  await page.getByRole('button', { name: 'Take picture out' }).click();
-  await expect(page.getByText('A picture, square on')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove picture' }).click();
+  await expect(page.getByText('A picture, square-on')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await saved(page);
   expect((await emery.drive('Front drive')).document.survey!.photos).toHaveLength(1);

@@ -66,7 +66,7 @@ test('a two-belt V drive from nothing, by hand', async ({ page, emery }) => {
     ['crank-1-2', 'power-steering-1-1', 'water-pump-1-1'],
   ]);
   expect(await shownLength(page)).toBeCloseTo(coreLength(document, 1), 9);
-  await expect(page.getByText('This route can be run.').or(page.getByText('of wrap.'))).toBeVisible();
+  await expect(page.getByText('This route works.').or(page.getByText('of wrap.'))).toBeVisible();
 
   await page.getByRole('link', { name: 'Emery' }).click();
   await expect(page.getByRole('region', { name: 'Yard loader' })).toContainText('12,450 km');
@@ -85,8 +85,8 @@ test('a wrong side is seen, named and flipped back; a pulley taken off is put on
   await expect(page.locator('[data-station="alt"]')).toHaveClass(/is-fault/);
   await page.getByRole('button', { name: 'Flip side' }).click();
   expect(await shownLength(page)).toBeCloseTo(good, 9);
-  await page.getByRole('button', { name: 'Take off belt' }).click();
-  await page.getByRole('button', { name: 'Put on Alternator' }).click();
+  await page.getByRole('button', { name: 'Remove from belt' }).click();
+  await page.getByRole('button', { name: 'Add to belt Alternator' }).click();
   expect(await shownLength(page)).toBeCloseTo(good, 9);
 });
 
@@ -107,5 +107,5 @@ test('what cannot be read stays in the field with the reason, and nothing is cha
   const grooves = page.getByLabel('Grooves');
   await grooves.fill('six');
   await grooves.press('Enter');
-  await expect(page.getByText('Grooves: write a whole number from 1 to 60, or leave it empty.')).toBeVisible();
+  await expect(page.getByText('Grooves: enter a whole number from 1 to 60, or leave it empty.')).toBeVisible();
 });

@@ -19,27 +19,27 @@ const view = (page: Page, name: string) => page.getByText(name, { exact: true })
 async function toACause(page: Page, document: () => Promise<Drive>): Promise<void> {
   const before = diagnose(await document());
   const answer = page.getByTestId('noise-answer');
-  await expect(answer).toContainText('No clue counts yet');
+  await expect(answer).toContainText('Nothing recorded yet');
   const give = (name: string, buffer: Buffer) =>
     page.locator('input[type="file"]').setInputFiles({ name, mimeType: 'audio/wav', buffer });
   await view(page, 'Sound file');
   await give('notes.wav', Buffer.from('these are no sounds'));
-  await expect(page.getByText(/notes\.wav is no sound that this browser can read/)).toBeVisible();
+  await expect(page.getByText(/notes\.wav is not a sound file this browser can read/)).toBeVisible();
   await page.getByLabel('Engine speed, rev/min', { exact: true }).fill('fast');
   await page.getByLabel('Engine speed, rev/min', { exact: true }).press('Enter');
-  await expect(page.getByText(/Engine speed: write a number from 100 to 30000/)).toBeVisible();
+  await expect(page.getByText(/Engine speed: enter a number from 100 to 30000/)).toBeVisible();
   await page.getByLabel('Engine speed, rev/min', { exact: true }).fill('720');
   await page.getByLabel('Engine speed, rev/min', { exact: true }).press('Enter');
   // How it was read says how well it is known.
-  await page.getByLabel('Read off (± a default)', { exact: true }).click();
+  await page.getByLabel('Read from (± a default)', { exact: true }).click();
   await page.locator('.ant-select-dropdown:not(.ant-select-dropdown-hidden)').getByText('Scan tool, ± 0.5 %').click();
   await give('idle.wav', recording(await document(), 720));
   const heard = page.getByTestId('heard-noise');
   await expect(heard).toHaveAttribute('data-kind', 'rumble');
   await expect(heard).toHaveAttribute('data-part', 'alt-1');
   await expect(page.getByRole('img', { name: /seconds of sound, \d+ repeats marked/ })).toBeVisible();
-  await heard.getByRole('button', { name: 'Keep it' }).click();
-  await heard.getByRole('button', { name: 'Use it as a clue' }).click();
+  await heard.getByRole('button', { name: 'Save it' }).click();
+  await heard.getByRole('button', { name: 'Use as evidence' }).click();
 
   // The ranking is core's, and the next test is the one that tells most.
   await saved(page);
@@ -65,11 +65,11 @@ async function toACause(page: Page, document: () => Promise<Drive>): Promise<voi
   await view(page, 'Causes');
   await expect(page.locator('.ranking [data-rank="1"]')).toHaveAttribute('data-cause', 'bearing');
   await view(page, 'Clues');
-  await page.getByRole('button', { name: 'Take back: Water on the ribs: no change' }).click();
+  await page.getByRole('button', { name: 'Remove: Water on the ribs: no change' }).click();
   await expect(answer).toHaveAttribute('data-cause', listened.causes[0]!.cause);
-  await page.getByRole('button', { name: /^Take back: What it repeats with/ }).click();
-  await page.getByRole('button', { name: 'Take back: Kind of noise: rumble' }).click();
-  await expect(answer).toContainText('No clue counts yet');
+  await page.getByRole('button', { name: /^Remove: What it repeats with/ }).click();
+  await page.getByRole('button', { name: 'Remove: Kind of noise: rumble' }).click();
+  await expect(answer).toContainText('Nothing recorded yet');
   await saved(page);
   const after = await document();
   expect(diagnose(after).causes).toEqual(before.causes);
@@ -88,7 +88,7 @@ test('from a sound file and the water test to a cause and back out, by mouse; no
   await page.keyboard.press('7');
   await toACause(page, async () => (await emery.drive(TRUCK)).document);
   await view(page, 'Listen');
-  await page.getByRole('region', { name: 'Sounds kept' }).getByRole('button', { name: 'Look' }).click();
+  await page.getByRole('region', { name: 'Saved sounds' }).getByRole('button', { name: 'Show' }).click();
   await expect(page.getByTestId('heard-noise')).toHaveAttribute('data-part', 'alt-1');
   for (const name of ['Listen', 'Clues', 'Causes', 'Learn', 'After']) {
     await view(page, name);
@@ -102,13 +102,13 @@ test('a wobbling hub stops; a cure is listened to again, and comes back on the r
   await expect(page.locator('.pulley').first()).toBeVisible();
   await page.keyboard.press('7');
   await view(page, 'Clues');
-  await page.getByRole('group', { name: 'Wobbling rim' }).getByRole('button', { name: 'Yes' }).click();
+  await page.getByRole('group', { name: 'Rim wobble' }).getByRole('button', { name: 'Yes' }).click();
   await expect(page.getByText('Stop: the rim of Crank wobbles.')).toBeVisible();
   await expect(page.getByRole('button', { name: /^7 Noise/ })).toContainText('needs attention');
   await view(page, 'After');
-  await page.getByLabel('Odometer, as it stands', { exact: true }).fill('148500');
-  await page.getByLabel('Odometer, as it stands', { exact: true }).press('Enter');
-  await page.getByRole('button', { name: 'It is put right' }).click();
+  await page.getByLabel('Odometer, as read', { exact: true }).fill('148500');
+  await page.getByLabel('Odometer, as read', { exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'Record repair' }).click();
   await expect(page.getByText('Stop: the rim of Crank wobbles.')).toBeHidden();
   const soon = page.getByRole('group', { name: 'Listen again after 500 km' });
   await expect(soon).toContainText('149,000');
@@ -116,14 +116,14 @@ test('a wobbling hub stops; a cure is listened to again, and comes back on the r
   await saved(page);
   const address = page.url();
   await page.goto('/');
-  await expect(page.getByRole('region', { name: 'Rescue truck 2' })).toContainText('Due: listen to it again');
+  await expect(page.getByRole('region', { name: 'Rescue truck 2' })).toContainText('Due: listen again');
   await page.goto(address);
   await view(page, 'After');
   await page.getByRole('group', { name: 'Listen again right after' }).getByRole('button', { name: 'Quiet' }).click();
   await saved(page);
   await page.goto('/');
   await expect(page.getByRole('region', { name: 'Rescue truck 2' })).toContainText(
-    'Listen to it again, 500 km after the cure',
+    'Listen again, 500 km after the repair',
   );
   await page.goto(address);
   await view(page, 'After');
@@ -133,7 +133,7 @@ test('a wobbling hub stops; a cure is listened to again, and comes back on the r
       .getByRole('button', { name: 'Quiet' })
       .click();
   await expect(page.getByRole('button', { name: /^7 Noise/ })).toContainText('settled');
-  await soon.getByRole('button', { name: 'It is back' }).click();
+  await soon.getByRole('button', { name: 'Noise is back' }).click();
   await expect(page.getByRole('button', { name: /^7 Noise/ })).toContainText('needs attention');
   await saved(page);
   const { noise } = (await emery.drive(TRUCK)).document;
@@ -149,13 +149,13 @@ test('the simulated bay says that it is one, and blind practice keeps a score', 
   await view(page, 'Simulated');
   await page.getByRole('button', { name: 'Listen to the simulated bay' }).click();
   const heard = page.getByTestId('heard-noise');
-  await expect(heard).toContainText('Heard, simulated');
-  await expect(heard).toContainText('The simulated bay hid');
+  await expect(heard).toContainText('Result, simulated');
+  await expect(heard).toContainText('The simulated bay played');
   await view(page, 'Learn');
-  await page.getByRole('button', { name: '▶ Begin' }).click();
-  await page.getByRole('list', { name: 'Which is it?' }).getByRole('button').first().click();
+  await page.getByRole('button', { name: '▶ Start' }).click();
+  await page.getByRole('list', { name: 'Which noise is it?' }).getByRole('button').first().click();
   await expect(page.getByTestId('practice-score')).toContainText(/[01] of 1 right/);
-  await expect(page.getByRole('status').filter({ hasText: 'It was a' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Answer:' })).toBeVisible();
 });
 
 test.describe('by thumb, on a phone', () => {

@@ -11,7 +11,7 @@ test('server killed in mid-edit and started again: nothing is lost', async ({ pa
   await dragBy(page, 'ac', 10, 30);
   await dragBy(page, 'steer', -20, -10);
   const drawn = await shownLength(page);
-  await expect(page.getByText('Kept on this device. Server away, trying again')).toBeVisible();
+  await expect(page.getByText('Kept on this device. Server not reachable, trying again')).toBeVisible();
   await emery.start();
   await expect(page.locator('[data-save="saved"]')).toBeVisible({ timeout: 20_000 });
   expect(coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(drawn, 9);
@@ -89,7 +89,7 @@ test('left for the shop with the server away and opened again in the same page: 
   await emery.kill();
   await dragBy(page, 'ac', 10, 30);
   const first = await shownLength(page);
-  await expect(page.getByText('Server away, trying again')).toBeVisible();
+  await expect(page.getByText('Server not reachable, trying again')).toBeVisible();
   await page.getByRole('link', { name: 'Emery' }).click();
   await emery.start();
   await openDrive(page, 'Front drive of Rescue truck 2');
@@ -128,7 +128,7 @@ test.describe('a browser that keeps nothing', () => {
       await emery.kill();
       await dragBy(page, 'ac', 10, 30);
       await expect(
-        page.getByText('Not kept on this device: leave this page open. Server away, trying again'),
+        page.getByText('Not kept on this device: leave this page open. Server not reachable, trying again'),
       ).toBeVisible();
       await emery.start();
       await expect(page.locator('[data-save="saved"]')).toBeVisible({ timeout: 30_000 });
@@ -163,7 +163,7 @@ test('two pages closed with drafts while the server was away: the newest is save
   await again.goto(address);
   await expect.poll(() => shownLength(again)).toBeCloseTo(lengths[1]!, 9);
   await expect.poll(async () => coreLength((await emery.drive('Front drive')).document)).toBeCloseTo(lengths[1]!, 9);
-  const panel = again.getByRole('alertdialog', { name: /A draft of .* was left on this device/ });
+  const panel = again.getByRole('alertdialog', { name: /An unsaved draft of .* is on this device/ });
   await expect(panel).toContainText('Compressor: right of the crank');
   // Nobody has chosen: it is still there the next time.
   await again.reload();
@@ -191,8 +191,8 @@ test('the stages work with the server away, once the page has had a moment; one 
   await emery.kill();
   for (const [stage, proof] of [
     ['Survey', 'Key out and battery off'],
-    ['Size', 'Bring home'],
-    ['Speeds', 'of the engine'],
+    ['Size', 'Recommended'],
+    ['Speeds', 'engine speed'],
   ] as const) {
     await page
       .getByRole('button', { name: new RegExp(stage) })
@@ -203,9 +203,9 @@ test('the stages work with the server away, once the page has had a moment; one 
   await emery.start();
   await page.route(/SpeedLedger.*\.js/, (route) => route.abort());
   await page.reload();
-  await expect(page.getByText('Speeds could not be fetched.')).toBeVisible();
+  await expect(page.getByText('Speeds could not be loaded.')).toBeVisible();
   await page.unroute(/SpeedLedger.*\.js/);
-  await expect(page.getByLabel('Ledger')).toContainText('of the engine');
+  await expect(page.getByLabel('Ledger')).toContainText('engine speed');
 });
 
 test('a sum whose worker fails says so and can be tried again', async ({ page }) => {
@@ -223,7 +223,7 @@ test('a sum whose worker fails says so and can be tried again', async ({ page })
   await page.goto('/');
   await openDrive(page, 'Front drive of Rescue truck 2');
   await page.getByRole('button', { name: /^3 Size/ }).click();
-  const stopped = page.getByText('The sum stopped.');
+  const stopped = page.getByText('The calculation stopped.');
   await expect(stopped).toBeVisible();
   await page.evaluate(() => (window as unknown as { mend: () => void }).mend());
   await page.getByRole('button', { name: 'Try again' }).click();

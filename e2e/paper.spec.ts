@@ -49,8 +49,8 @@ test('all four PDFs: names in every script, one font of their own, a title, a la
   const papers = [
     { at: `/drives/${id}/job-card`, title: 'Job card', has: [steps[0]!.text, steps.at(-1)!.text, '✓'] },
     { at: `/drives/${id}/glovebox`, title: 'Glovebox card', has: ['outside, from the drawing'] },
-    { at: `/drives/${id}/card`, title: 'Routing card', has: ['Goes on last over'] },
-    { at: `/vehicles/${vehicleId}`, title: 'What happened', has: ['Odometer', 'Drive'] },
+    { at: `/drives/${id}/card`, title: 'Routing card', has: ['Fit last over'] },
+    { at: `/vehicles/${vehicleId}`, title: 'History', has: ['Odometer', 'Drive'] },
   ];
   for (const { at, title, has } of papers) {
     const bytes = await pdfFrom(page, at);

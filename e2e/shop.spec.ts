@@ -25,7 +25,7 @@ test('search, delete with undo, duplicate', async ({ page }) => {
   await page
     .getByRole('listitem')
     .filter({ hasText: 'Snow groomer copy' })
-    .getByRole('button', { name: 'Bring back' })
+    .getByRole('button', { name: 'Restore' })
     .click();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('region', { name: 'Snow groomer copy' })).toBeVisible();
@@ -72,7 +72,7 @@ test('a vehicle without a name is refused under the field, and what was written 
   await page.getByLabel('Notes').fill('Came in on a trailer');
   await page.getByLabel('Odometer', { exact: true }).fill('lots');
   await page.getByRole('button', { name: 'Save vehicle' }).click();
-  await expect(page.getByText('Name: write what the shop calls the vehicle.')).toBeVisible();
+  await expect(page.getByText('Name: enter the shop’s name for the vehicle.')).toBeVisible();
   await expect(page.getByText('Odometer: write a whole number, or leave it empty.')).toBeVisible();
   await expect(page.getByLabel('Notes')).toHaveValue('Came in on a trailer');
 });
@@ -92,7 +92,7 @@ test('a vehicle saved elsewhere meanwhile is shown before it is replaced', async
     body: JSON.stringify(other),
   });
   await page.getByRole('button', { name: 'Save vehicle' }).click();
-  await expect(page.getByText('Saved somewhere else meanwhile, with plate "Sold", notes "".')).toBeVisible();
+  await expect(page.getByText('Changed somewhere else, to plate "Sold", notes "".')).toBeVisible();
   await expect(page.getByLabel('Plate or fleet number')).toHaveValue('Lower Scar Farm');
   await page.getByRole('button', { name: 'Save vehicle' }).click();
   await expect(page.getByRole('region', { name: 'Hill farm pickup' })).toContainText('Lower Scar Farm');
@@ -147,7 +147,7 @@ for (const [width, height] of [
     await expect(page.locator('[data-length-mm]')).toBeVisible();
     await fits();
     await page.locator('[data-station="alt"]').tap();
-    await page.getByRole('button', { name: 'Take off belt' }).tap();
+    await page.getByRole('button', { name: 'Remove from belt' }).tap();
     await expect(page.getByRole('row', { name: /Alternator/ })).toBeHidden();
     await page.getByRole('button', { name: /^1 Survey/ }).tap();
     await page.locator('[data-station="alt"]').tap();

@@ -27,20 +27,20 @@ test('a string laid on the truck changes which belt to bring home; one is taken 
   // How it goes on is what the card says too: core's one answer.
   const { lastOn, release } = puttingOn(document, 'main')!;
   await expect(page.getByTestId('size-answer')).toContainText(
-    `Slip it over ${pulleyLabel(document, lastOn!.pulley)} last. ${releaseWords(document, release!)}`,
+    `Fit it over ${pulleyLabel(document, lastOn!.pulley)} last. ${releaseWords(document, release!)}`,
   );
 
   // A string that says the engine is some 14 mm longer round than it was drawn.
-  await page.getByRole('button', { name: 'Lay a string, tape the old belt' }).click();
-  await page.getByRole('combobox', { name: 'Adjuster stood' }).click();
+  await page.getByRole('button', { name: 'Measure with a string or the old belt' }).click();
+  await page.getByRole('combobox', { name: 'Adjuster position' }).click();
   await page.getByTitle('at the short mark').click();
-  await page.getByLabel('It reads').fill('1795 mm');
+  await page.getByLabel('Reading').fill('1795 mm');
   await page.getByRole('button', { name: 'Add measurement' }).click();
   await expect(page.getByText(/Together with the drawing/)).toBeVisible();
   // Nobody said how it lay, and on the rims it would agree with the drawing: so it is taken, and asked.
-  await expect(page.getByText(/Taken to have lain on top of the ribs or rims/)).toBeVisible();
+  await expect(page.getByText(/Taken as on top of the ribs or rims/)).toBeVisible();
   await page.getByRole('button', { name: 'It lay down in the grooves' }).click();
-  await expect(page.getByText(/You said it lay down in the grooves/)).toBeVisible();
+  await expect(page.getByText(/Entered as down in the grooves/)).toBeVisible();
   await page.getByRole('button', { name: /^Why/ }).click();
   await expect(page.getByRole('row', { name: /Water pump/ }).first()).toBeVisible();
   await expect(page.getByRole('row', { name: /Plus an inch, by rule of thumb/ })).toBeVisible();
@@ -58,7 +58,7 @@ test('a string laid on the truck changes which belt to bring home; one is taken 
   await page.keyboard.press('Escape');
   const { lengthMm } = answer.candidates[answer.best!]!;
   await page.locator('.size-mark.is-best').click();
-  await page.getByRole('button', { name: 'Take this length' }).click();
+  await page.getByRole('button', { name: 'Use this length' }).click();
   await saved(page);
   const after = (await emery.drive('Front drive')).document;
   expect(after.belts[0]!.length).toBe(lengthMm);
@@ -82,18 +82,14 @@ test('two belts on one slot: each is sized, a marking is looked at, and the slot
   }
   await page.getByText('Belt 1 ·').click();
   // Both belts come right at one position, or as nearly as the stock allows.
-  await page
-    .getByRole('region', { name: 'Both belts together' })
-    .getByRole('button', { name: /^Take/ })
-    .first()
-    .click();
+  await page.getByRole('region', { name: 'Both belts together' }).getByRole('button', { name: /^Use/ }).first().click();
   await saved(page);
   const taken = (await emery.drive('Fan and alternator belts')).document.belts.map(({ length }) => length!);
   for (const [k, belt] of document.belts.entries())
     expect(sizeBelt(document, belt.id, { lengths: [taken[k]!] })!.candidates[0]!.verdict).toBe('fits');
-  await page.getByRole('button', { name: 'Lay a string, tape the old belt' }).click();
-  await page.getByRole('switch', { name: 'Taped flat as a doubled loop' }).click();
-  await page.getByRole('combobox', { name: 'On grooved pulleys it lay' }).click();
+  await page.getByRole('button', { name: 'Measure with a string or the old belt' }).click();
+  await page.getByRole('switch', { name: 'Measured flat, as a doubled loop' }).click();
+  await page.getByRole('combobox', { name: 'How it lay on grooved pulleys' }).click();
   await page.getByTitle('down in the grooves', { exact: true }).click();
   const drawn = sizeBelt(document, document.belts[0]!.id)!;
   const string = measuredLength(document, document.belts[0]!, drawn.curve, {
@@ -106,12 +102,12 @@ test('two belts on one slot: each is sized, a marking is looked at, and the slot
   })!;
   // Half of what a string would read if the belt at the slack end were just as drawn.
   const half = (1000 - (string.markedMm - drawn.window.slackEnd!) / 1.003) / 2;
-  await page.getByLabel('It reads').fill(`${half.toFixed(2)} mm`);
+  await page.getByLabel('Reading').fill(`${half.toFixed(2)} mm`);
   await page.getByRole('button', { name: 'Add measurement' }).click();
   await expect(page.getByText('Together with the drawing: as drawn')).toBeVisible();
   await saved(page);
-  await page.getByLabel(/^Printed on the old belt/).fill(`${document.belts[0]!.section}x1150`);
-  await page.getByRole('button', { name: 'Look at it' }).click();
+  await page.getByLabel(/^Marking on the old belt/).fill(`${document.belts[0]!.section}x1150`);
+  await page.getByRole('button', { name: 'Show it' }).click();
   await expect(page.getByRole('button', { name: /45.*1\/4|1150/ }).first()).toBeVisible();
 
   // Dragged anywhere, the alternator stays on its circle about the pivot.
@@ -141,11 +137,11 @@ test('an adjuster is said and measured where there was none; nonsense in a field
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText(
     'No adjuster given yet, so no length can be chosen.',
   );
-  await expect(page.getByText('Once it is said how the belt is tightened')).toBeVisible();
+  await expect(page.getByText('Choose how the belt is tightened')).toBeVisible();
   // On fixed centres the lengths stand by the tension that they make.
   await page.getByRole('combobox', { name: 'By' }).click();
   await page.getByTitle('Fixed centres', { exact: true }).click();
-  const chart = page.getByRole('group', { name: 'Tension at rest against length' });
+  const chart = page.getByRole('group', { name: 'Static tension against length' });
   await expect(chart).toContainText('a new belt');
   const mark = chart.getByRole('button').first();
   await mark.press('Enter');
@@ -153,11 +149,11 @@ test('an adjuster is said and measured where there was none; nonsense in a field
   await page.getByRole('combobox', { name: 'By' }).click();
   await page.getByTitle('Slide', { exact: true }).click();
   await expect(page.getByText('No adjuster given yet, so no length can be chosen.')).toBeHidden();
-  await page.getByLabel(/^Direction it slides/).fill('up');
-  await page.getByLabel(/^Direction it slides/).press('Enter');
-  await expect(page.getByRole('alert')).toContainText('Direction it slides: write a number');
-  await page.getByLabel(/^Direction it slides/).fill('45');
-  await page.getByLabel(/^Direction it slides/).press('Enter');
+  await page.getByLabel(/^Direction of travel/).fill('up');
+  await page.getByLabel(/^Direction of travel/).press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Direction of travel: enter a number');
+  await page.getByLabel(/^Direction of travel/).fill('45');
+  await page.getByLabel(/^Direction of travel/).press('Enter');
   await saved(page);
   expect(
     (await emery.drive('Auxiliary drive')).document.stations.some(
@@ -182,11 +178,11 @@ test('a list of belts comes in with its bad rows shown, is filtered, and Size lo
   await expect(page.getByRole('heading', { name: 'own.csv: 1 belt, 2 rows not understood' })).toBeVisible();
   await expect(page.getByRole('list', { name: 'Rows not understood' })).toContainText('Line 4:');
   await page.getByRole('switch').click();
-  await page.getByRole('button', { name: 'Take in 1 belt' }).click();
+  await page.getByRole('button', { name: 'Import 1 belt' }).click();
   await expect(page.getByText('OWN-1803')).toBeVisible();
   expect((await emery.get<{ total: number }>('/stock')).total).toBe(1);
   await page.getByLabel('Search the belts').fill('nothing such');
-  await expect(page.getByText('No belt in the list is like that.')).toBeVisible();
+  await expect(page.getByText('No belt on the list matches.')).toBeVisible();
 
   await page.getByRole('link', { name: 'Emery' }).click();
   await openDrive(page, 'Front drive of Rescue truck 2');
@@ -194,8 +190,8 @@ test('a list of belts comes in with its bad rows shown, is filtered, and Size lo
   await expect.poll(() => best(page)).toBe(1803);
   await page.locator('.size-mark.is-best').click();
   // At the length that was chosen, and at the one to bring home: they are the same.
-  await expect(page.getByRole('list', { name: 'In the list of belts' })).toHaveCount(2);
-  await expect(page.getByRole('list', { name: 'In the list of belts' }).first()).toContainText(
+  await expect(page.getByRole('list', { name: 'On the list of belts' })).toHaveCount(2);
+  await expect(page.getByRole('list', { name: 'On the list of belts' }).first()).toContainText(
     'OWN-1803, 11.20, 3 on the shelf',
   );
 });
@@ -205,7 +201,7 @@ test('changed parts: old and new windows side by side, and the change thrown awa
   await openDrive(page, 'Front drive of Rescue truck 2');
   await page.getByRole('button', { name: /^3 Size/ }).click();
   await page.locator('.size-mark.is-best').click();
-  await page.getByRole('button', { name: 'Take this length' }).click();
+  await page.getByRole('button', { name: 'Use this length' }).click();
   await page.getByRole('button', { name: 'Try changed parts' }).click();
   await page.getByRole('button', { name: /^1 Survey/ }).click();
   await page.locator('[data-station="alt"]').click();
@@ -214,7 +210,7 @@ test('changed parts: old and new windows side by side, and the change thrown awa
   await page.getByRole('button', { name: /^3 Size/ }).click();
   const table = page.getByRole('region', { name: 'What-if' }).getByRole('table');
   await expect(table.getByRole('row', { name: /taken/ })).toContainText(/fits.*(tight|will not go on|fits)/);
-  await page.getByRole('button', { name: 'Throw it away' }).click();
+  await page.getByRole('button', { name: 'Discard it' }).click();
   await saved(page);
   const { document } = await emery.drive('Front drive');
   expect(document.stations.find(({ id }) => id === 'alt')!.pulleys[0]!.diameter).toBe(58);

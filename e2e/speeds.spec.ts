@@ -27,7 +27,7 @@ test('a screaming alternator: a pulley that brings it into its band is found, tr
 }) => {
   await openSpeeds(page);
   const before = (await emery.drive('Front drive')).document;
-  await page.getByLabel('For hours, rev/min').fill('11000');
+  await page.getByLabel('Continuous limit, rev/min').fill('11000');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: /^Redline/ }).click();
   expect(await shown(page)).toBeCloseTo(4600 * ratioOf(before, 'alt'), 6);
@@ -41,7 +41,7 @@ test('a screaming alternator: a pulley that brings it into its band is found, tr
 
   // What its band asks for stands there already.
   await expect(page.getByLabel('With the engine at, rev/min')).toHaveValue('4600');
-  await expect(page.getByLabel('no more than, rev/min')).toHaveValue('11000');
+  await expect(page.getByLabel('at most, rev/min')).toHaveValue('11000');
   await page.getByRole('button', { name: 'Set as a target' }).click();
   await page.getByRole('button', { name: /Choose from 20 pulleys/ }).click();
   await expect(page.locator('.pulley-answers li').first()).toContainText('as wanted');
@@ -60,7 +60,7 @@ test('a screaming alternator: a pulley that brings it into its band is found, tr
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await page.getByRole('button', { name: 'Try Alternator at this size' }).click();
   expect(await shown(page)).toBeCloseTo(11_000, 4);
-  await page.getByRole('button', { name: 'Throw it away' }).click();
+  await page.getByRole('button', { name: 'Discard it' }).click();
   expect(await shown(page)).toBeCloseTo(4600 * ratioOf(before, 'alt'), 6);
 });
 
@@ -74,9 +74,9 @@ test('the drawn pulleys turn their own way, in proportion, until held still', as
       );
   expect(new Set(await angles())).toEqual(new Set([0]));
   await page.getByRole('button', { name: /^Idle/ }).click();
-  await page.getByRole('button', { name: 'Let the drawing turn, 100 times slower than true' }).click();
+  await page.getByRole('button', { name: 'Animate the drawing, 100 times slower' }).click();
   await expect.poll(async () => (await angles())[0]).toBeGreaterThan(5);
-  await page.getByRole('button', { name: 'Hold the drawing still' }).click();
+  await page.getByRole('button', { name: 'Stop the animation' }).click();
   const turned = await angles();
   const { document } = await emery.drive('Front drive');
   const { shafts } = speedsOf(document);
@@ -103,11 +103,11 @@ test('one rule moves every figure; a hand-made ratio is explained; nothing is dr
     /Turns 1\.43 times for each crank turn; 1,027 at idle.*crank turns 0\.701 times for each/,
   );
   await page.locator('[data-station="alt"]').click();
-  const claim = page.getByLabel('A ratio somebody worked out for Alternator');
+  const claim = page.getByLabel('A ratio to check, for Alternator');
   await claim.fill('36 %');
   await expect(page.getByText(/divided the other way up \(0\.360\) and read as a percentage/)).toBeVisible();
   await claim.fill('quick');
-  await expect(page.getByText('Write a ratio such as 2.94')).toBeVisible();
+  await expect(page.getByText('Enter a ratio such as 2.94')).toBeVisible();
   await expect(claim).toHaveValue('quick');
   await dragBy(page, 'alt', 80, 60);
   expect((await emery.drive('Front drive')).revision).toBe(1);
@@ -115,20 +115,20 @@ test('one rule moves every figure; a hand-made ratio is explained; nothing is dr
 
 test("a band kept for every alternator is the shop's: another vehicle has it too", async ({ page }) => {
   await openSpeeds(page);
-  await page.getByLabel('For moments, rev/min').fill('13000');
+  await page.getByLabel('Short-time limit, rev/min').fill('13000');
   await page.keyboard.press('Enter');
-  await page.getByLabel('For hours, rev/min').fill('fast');
+  await page.getByLabel('Continuous limit, rev/min').fill('fast');
   await expect(
-    page.getByText('For hours: write a number from 0 to 100000, in rev/min, or leave it empty.'),
+    page.getByText('Continuous limit: enter a number from 0 to 100000, in rev/min, or leave it empty.'),
   ).toBeVisible();
-  await page.getByLabel('For hours, rev/min').fill('12000');
+  await page.getByLabel('Continuous limit, rev/min').fill('12000');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Keep for every alternator' }).click();
-  await expect(page.getByText("The shop's own. Its maker’s figures go first.")).toBeVisible();
+  await page.getByRole('button', { name: 'Save for every alternator' }).click();
+  await expect(page.getByText("The shop's own. Its maker’s figures take precedence.")).toBeVisible();
   await saved(page);
   await openSpeeds(page, 'Front drive with added compressor');
   await page.locator('[data-station="alt"]').click();
-  await expect(page.getByLabel('For moments, rev/min')).toHaveValue('13000');
+  await expect(page.getByLabel('Short-time limit, rev/min')).toHaveValue('13000');
 });
 
 test('use: a preset, a bar moved by key, and a log with bad rows', async ({ page, emery }) => {
@@ -157,9 +157,9 @@ test('use: a preset, a bar moved by key, and a log with bad rows', async ({ page
     buffer: Buffer.from(`time (s),rpm\n${rows.join('\n')}\n`),
   });
   await expect(page.getByRole('status').filter({ hasText: 'tuesday.csv' })).toContainText(
-    /2,000 rows, 33 min of running/,
+    /2,000 rows, 33 min of running time/,
   );
-  await expect(page.getByText(/4 rows were not understood and left out, such as line 9: “7,lost”/)).toBeVisible();
+  await expect(page.getByText(/4 rows were not understood and were left out, such as line 9: “7,lost”/)).toBeVisible();
   await saved(page);
   expect((await emery.drive('Front drive')).document.use!.bins.filter(({ share }) => share > 0)).toEqual([
     { from: 2000, to: expect.any(Number) as unknown as number, share: expect.closeTo(1, 6) as unknown as number },
@@ -184,12 +184,12 @@ test("output: where charging breaks even follows the loads; a pump against its n
   await page.getByRole('switch', { name: 'Blower on' }).click();
   expect(await read()).toBeCloseTo(even(loadOf(document.loads!) - 12), 6);
   await page.getByRole('switch', { name: 'Winch, in short pulls on' }).click();
-  await expect(page.getByText('No speed on its curve gives what is switched on.')).toBeVisible();
+  await expect(page.getByText('No speed on its curve covers the loads switched on.')).toBeVisible();
   // Leaving the field and pressing the button is one press.
   await page.getByRole('button', { name: 'Add load' }).click();
-  await expect(page.getByText('Write what it draws, in A.')).toBeVisible();
-  await page.getByLabel('What it is').fill('Cold box');
-  await page.getByLabel('It draws, A').fill('5.5');
+  await expect(page.getByText('Enter its current, in A.')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Cold box');
+  await page.getByLabel('Current, A').fill('5.5');
   await page.getByRole('button', { name: 'Add load' }).click();
   await expect(page.getByText('Cold box')).toBeVisible();
   await page.locator('[data-station="pump"]').click();
@@ -214,9 +214,9 @@ test('check: the simulated tachometer is called simulated, and its readings find
   await expect
     .poll(async () => Math.abs(Number(await page.locator('[data-slip]').getAttribute('data-slip')) - 7))
     .toBeLessThan(0.4);
-  await expect(page.getByRole('list', { name: 'What the check comes to' })).toContainText('Slips by');
-  await page.getByRole('button', { name: 'Keep this check' }).click();
-  await expect(page.getByRole('table', { name: 'Checks kept' })).toContainText('simulated');
+  await expect(page.getByRole('list', { name: 'Result' })).toContainText('Slips by');
+  await page.getByRole('button', { name: 'Record check' }).click();
+  await expect(page.getByRole('table', { name: 'Checks' })).toContainText('simulated');
   await saved(page);
   expect((await emery.drive('Front drive')).document.speedChecks).toEqual([
     expect.objectContaining({ station: 'alt', simulated: true }),
@@ -226,7 +226,7 @@ test('check: the simulated tachometer is called simulated, and its readings find
 test('a pulley is added to those at hand; without a name it is not', async ({ page, emery }) => {
   await openSpeeds(page);
   await view(page, 'Pulleys');
-  await page.getByRole('button', { name: 'Look at the list, or add to it' }).click();
+  await page.getByRole('button', { name: 'Show the list, or add to it' }).click();
   await page.getByRole('button', { name: 'Add to the list' }).click();
   await expect(page.getByText('Give it a name.')).toBeVisible();
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Alternator 68 six-rib');

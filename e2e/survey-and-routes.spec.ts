@@ -15,7 +15,7 @@ test('tapes put a pulley where it sits, a slipped inch is named, and the reading
   const at = (id: string) => document.stations.find((station) => station.pulleys[0]!.id === id)!;
   // The tensioner really sits at -110, 120; its roller is not measured, so the tapes go to its centre.
   const tape = async (from: string, inches: number) => {
-    await page.getByRole('combobox', { name: 'What is read' }).click();
+    await page.getByRole('combobox', { name: 'Kind of reading' }).click();
     await page.getByTitle('centre to centre').click();
     await page.getByRole('combobox', { name: 'From' }).click();
     await page.getByTitle(from, { exact: true }).last().click();
@@ -34,7 +34,7 @@ test('tapes put a pulley where it sits, a slipped inch is named, and the reading
   await saved(page);
   const after = await emery.drive('Front drive, being measured');
   expect(after.document.survey!.readings).toHaveLength(6);
-  await page.getByRole('button', { name: 'Take out tape-6' }).click();
+  await page.getByRole('button', { name: 'Remove tape-6' }).click();
   await page.getByRole('button', { name: 'Move them there' }).click();
   await saved(page);
   // No reading gives a direction, so the shape is what counts: the distances that were taped.
@@ -59,9 +59,9 @@ test('routes are found, looked at without changing anything, and one is taken', 
   await openDrive(page, 'Front drive of Rescue truck 2');
   const before = await shownLength(page);
   await page.getByRole('button', { name: 'Find routes' }).click();
-  await expect(page.getByRole('heading', { name: /can be run/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /possible/ })).toBeVisible();
   await page.getByRole('button', { name: /Route 2/ }).click();
-  await expect(page.getByText('You are looking at a what-if.')).toBeVisible();
+  await expect(page.getByText('This is a what-if.')).toBeVisible();
   await page.getByRole('button', { name: 'Back', exact: true }).click();
   expect(await shownLength(page)).toBeCloseTo(before, 9);
   expect((await emery.drive('Front drive')).revision).toBe(1);
@@ -117,14 +117,14 @@ test('a what-if: the compressor taken off beside the present drive, thrown away,
   const tryIt = async () => {
     await page.getByRole('button', { name: 'Try a what-if' }).click();
     await page.getByRole('row', { name: /Compressor/ }).click();
-    await page.getByRole('button', { name: 'Take off belt' }).click();
+    await page.getByRole('button', { name: 'Remove from belt' }).click();
     await expect(page.getByRole('region', { name: 'What-if' })).toContainText('shorter by');
     await dragBy(page, 'ac', 60, 40);
     expect(await shownLength(page)).toBeLessThan(before);
   };
   await tryIt();
   expect((await emery.drive('Front drive')).revision).toBe(1);
-  await page.getByRole('button', { name: 'Throw it away' }).click();
+  await page.getByRole('button', { name: 'Discard it' }).click();
   expect(await shownLength(page)).toBeCloseTo(before, 9);
   await tryIt();
   const kept = await shownLength(page);

@@ -1,7 +1,7 @@
 import { noFaultOfAccess } from './access';
 import { expect, openDrive, saved, test } from './emery';
 import { writeWav } from '@emery/core/sound';
-import { aimOf, runDrive, statesThatMatter, tensionOf, windowOf, worstOf } from '@emery/core/loads';
+import { targetTension, runDrive, statesThatMatter, tensionOf, windowOf, worstOf } from '@emery/core/loads';
 import {
   combineReadings,
   type Meaning,
@@ -23,10 +23,10 @@ test('from a squeal under load to the new setting, by mouse', async ({ page, eme
   // It squeals at idle with everything on: the bench says what slips, by core's one answer.
   const { document } = await emery.drive(FARM);
   const tension = tensionOf(document);
-  const standing = tension.standings[0]!;
+  const standing = tension.staticBelts[0]!;
   const marks = marksOf(document.speeds);
   const idle = runDrive(tension, { all: 'heaviest', rpm: marks.idle });
-  const worst = worstOf(standing, idle.belts[0]!)!;
+  const worst = worstOf(idle.belts[0]!)!;
   const shown = page.getByTestId('worst-margin');
   await expect(shown).toHaveAttribute('data-margin', String(worst.margin));
   await expect(shown).toContainText('slips');
@@ -38,13 +38,13 @@ test('from a squeal under load to the new setting, by mouse', async ({ page, eme
   // How far to move the alternator in its slot for the aim, and what that does to the other belt.
   await page.getByRole('button', { name: 'Set it' }).click();
   const states = statesThatMatter(marks, { all: 'heaviest' }, false);
-  const aim = Math.round(aimOf(windowOf(tension, 'inner', states, limitOrDefault)!)!);
-  await expect(page.getByLabel('Set it to (the aim), N')).toHaveValue(String(aim));
+  const aim = Math.round(targetTension(windowOf(tension, 'inner', states, limitOrDefault)!)!);
+  await expect(page.getByLabel('Set it to (target tension), N')).toHaveValue(String(aim));
   await expect(page.getByTestId('setting')).toHaveAttribute('data-mm', String(settingFor(document, standing, aim)!.mm));
   await expect(page.getByText(/Belt 2.*has no other adjuster/)).toBeVisible();
   await page.getByLabel(/^Set it to/).fill('a lot');
   await page.getByLabel(/^Set it to/).blur();
-  await expect(page.getByText(/Set it to.*: write a number from 0 to 20000/)).toBeVisible();
+  await expect(page.getByText(/Set it to.*: enter a number from 0 to 20000/)).toBeVisible();
   await page.getByLabel(/^Set it to/).fill('420');
   await page.getByLabel(/^Set it to/).press('Enter');
   await expect(page.getByTestId('setting')).toHaveAttribute('data-mm', String(settingFor(document, standing, 420)!.mm));
@@ -54,19 +54,19 @@ test('from a squeal under load to the new setting, by mouse', async ({ page, eme
   await page.getByLabel('Push, N').fill('27');
   await page.getByLabel('Deflection, mm').fill('4.4');
   await page.getByLabel('Deflection, mm').press('Enter');
-  await page.getByRole('button', { name: 'Keep this reading' }).click();
+  await page.getByRole('button', { name: 'Record reading' }).click();
   await page.getByRole('button', { name: 'Click gauge' }).click();
-  await page.getByLabel('It shows, kgf').fill('43');
-  await page.getByLabel('It shows, kgf').press('Enter');
-  await page.getByRole('button', { name: 'Keep this reading' }).click();
-  await expect(page.getByRole('list', { name: 'Readings kept' }).getByRole('listitem')).toHaveCount(2);
+  await page.getByLabel('Gauge reading, kgf').fill('43');
+  await page.getByLabel('Gauge reading, kgf').press('Enter');
+  await page.getByRole('button', { name: 'Record reading' }).click();
+  await expect(page.getByRole('list', { name: 'Readings' }).getByRole('listitem')).toHaveCount(2);
   await saved(page);
   const read = (await emery.drive(FARM)).document;
   const readings = read.belts[0]!.tensionReadings!;
   const meanings = readings.map((one) => ({ way: one.way, meaning: meaningOf(read, standing, one) as Meaning }));
   const measured = combineReadings(meanings)!;
   await expect(page.getByTestId('measured')).toHaveAttribute('data-measured', String(measured.at));
-  await page.getByRole('button', { name: /^Take \d+ N as what it stands at/ }).click();
+  await page.getByRole('button', { name: /^Take \d+ N as present tension/ }).click();
   await saved(page);
   const set = (await emery.drive(FARM)).document.belts[0]!;
   expect(set.staticTension).toBeCloseTo(measured.at, 1);
@@ -83,7 +83,7 @@ test('from a squeal under load to the new setting, by mouse', async ({ page, eme
   await page.getByRole('button', { name: 'Add this point' }).click();
   await expect(page.getByText('on: 3,000 rev/min, 6.5 N·m')).toBeVisible();
   await page.keyboard.press('Escape');
-  for (const view of ['Runs', 'Window', 'Set', 'Check']) {
+  for (const view of ['Runs', 'Range', 'Set', 'Check']) {
     await page.getByText(view, { exact: true }).click();
     await noFaultOfAccess(page, '.ledger');
   }
@@ -92,7 +92,10 @@ test('from a squeal under load to the new setting, by mouse', async ({ page, eme
 test.describe('by thumb, on a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
-  test('a WAV of a plucked span to a tension; noise and what is no sound are refused', async ({ page, emery }) => {
+  test('a WAV of a plucked span to a tension; noise and what is not a sound file are refused', async ({
+    page,
+    emery,
+  }) => {
     await page.goto('/');
     await page.getByRole('link', { name: /^Open Front drive of Rescue truck 2/ }).tap();
     await page.getByRole('button', { name: /^5 Tension/ }).tap();
@@ -104,7 +107,7 @@ test.describe('by thumb, on a phone', () => {
     await page.getByText('Sound file', { exact: true }).tap();
 
     const { document: truck } = await emery.drive('Front drive');
-    const standing = tensionOf(truck).standings[0]!;
+    const standing = tensionOf(truck).staticBelts[0]!;
     const longest = standing.spans.reduce(
       (best, { length }, k) => (length > standing.spans[best]!.length ? k : best),
       0,
@@ -117,15 +120,15 @@ test.describe('by thumb, on a phone', () => {
     });
     const give = (what: { name: string; mimeType: string; buffer: Buffer }) =>
       page.locator('input[type="file"]').setInputFiles(what);
-    await give({ name: 'notes.wav', mimeType: 'audio/wav', buffer: Buffer.from('no sound') });
-    await expect(page.getByText(/notes\.wav is no sound that this browser can read/)).toBeVisible();
+    await give({ name: 'notes.wav', mimeType: 'audio/wav', buffer: Buffer.from('not a sound file') });
+    await expect(page.getByText(/notes\.wav is not a sound file this browser can read/)).toBeVisible();
     await give(file('noise.wav', 0, 0.3));
     await expect(page.getByText(/^No note\./)).toBeVisible();
     await give(file('plucks.wav', 3, 0.02));
     const heard = page.getByTestId('heard');
     await expect(heard).toBeVisible();
     expect(Math.abs(Number(await heard.getAttribute('data-tension')) / 290 - 1)).toBeLessThan(0.02);
-    await page.getByRole('button', { name: 'Keep this pluck' }).tap();
+    await page.getByRole('button', { name: 'Record pluck' }).tap();
     await saved(page);
     const [kept] = (await emery.drive('Front drive')).document.belts[0]!.tensionReadings!;
     expect(kept).toMatchObject({
@@ -188,7 +191,7 @@ test('a marked length that cannot be fitted is said here as on the job card, by 
     const { id } = (await response.json()) as { id: string };
     for (const stage of ['tension', 'job']) {
       await page.goto(`/drives/${id}/${stage}`);
-      await expect(page.locator('.ledger')).toContainText(stage === 'tension' ? 'at rest' : 'Bring');
+      await expect(page.locator('.ledger')).toContainText(stage === 'tension' ? 'Static tension' : 'Bring');
       await expect(page.getByText(words)).toHaveCount(misfits ? 1 : 0);
     }
   }

@@ -25,7 +25,7 @@ test('a tape, a count and a what-if that are being written outlive a stage chang
   await page.locator('[data-station="alt"]').click();
   await expect(page.getByLabel('Grooves', { exact: true })).toHaveValue('six');
   // Taken over, it is gone from the form.
-  await page.getByRole('button', { name: 'Throw it away' }).click();
+  await page.getByRole('button', { name: 'Discard it' }).click();
   await page.getByText('Tapes', { exact: true }).click();
   await reading.fill('19 7/16');
   await page.getByRole('button', { name: 'Add reading' }).click();

@@ -37,7 +37,7 @@ const BROAD = ['cli/words.test.ts', 'cli/bent.test.ts', 'cli/answers.test.ts'];
 /**
  * npm run mutate -- FOLDER…: breaks places of the source one at a time and says which changes no unit test notices.
  * `--count N` places, 40 unless said; `--seed N` takes others. The places are chosen by line, so that a long table
- * weighs no more than the sums beside it; the tests are run in a copy, with all changes in it and one switched on.
+ * weighs at most the sums beside it; the tests are run in a copy, with all changes in it and one switched on.
  */
 await main(async () => {
   const { folders, count, seed } = readOptions();
@@ -101,7 +101,7 @@ function listed() {
   return stdout.split('\0').filter((name) => name !== '' && existsSync(path.join(ROOT, name)));
 }
 
-/** The project as it stands; its packages are linked, but for our own, which are those of the copy. */
+/** The project unchanged; its packages are linked, but for our own, which are those of the copy. */
 function copyTree(tree) {
   for (const name of listed()) {
     mkdirSync(path.dirname(path.join(tree, name)), { recursive: true });

@@ -100,7 +100,7 @@ try {
     await open(page, /Open Front drive of Rescue/);
     await page.getByRole('button', { name: /^8 Inspect/ }).click();
     await page.getByText('Close-up', { exact: true }).click();
-    await page.getByRole('button', { name: 'Open it' }).click();
+    await page.getByRole('button', { name: 'Open', exact: true }).click();
     await page.waitForSelector('.rib-marks');
   });
   await picture('belts', wide, async (page) => {
@@ -129,7 +129,7 @@ try {
   await picture('job-phone', { width: 390, height: 844 }, async (page) => {
     await open(page, /Open Fan and alternator/);
     await page.getByRole('button', { name: /^9 Job card/ }).click();
-    await page.getByRole('button', { name: 'Begin this job' }).click();
+    await page.getByRole('button', { name: 'Start this job' }).click();
     await page.getByPlaceholder('Your name').first().fill('Ann');
     for (let k = 0; k < 6; k += 1) await page.getByRole('checkbox').nth(k).click();
     await page.getByRole('region', { name: 'Belts off' }).scrollIntoViewIfNeeded();

@@ -74,7 +74,7 @@ test('while the database is frozen everybody is told, more at once than there ar
     const [made, ...read] = await Promise.all([make(), ...asked]);
     for (const answer of [made, ...read]) {
       expect([answer.url.replace(base, ''), answer.status]).toEqual([answer.url.replace(base, ''), 503]);
-      expect(await answer.json()).toMatchObject({ title: 'Database away', status: 503 });
+      expect(await answer.json()).toMatchObject({ title: 'Database not reachable', status: 503 });
     }
     // From now on at once, and health tells for itself.
     expect((await fetch(`${base}/vehicles`)).status).toBe(503);

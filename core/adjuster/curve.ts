@@ -1,7 +1,9 @@
 import type { Belt, Drive } from '../drive';
 import { type BeltPath, pathOf } from '../path';
 import { markedLengthMm, sectionFor } from '../section';
-import { reversed, type Travel, travelOf } from './travel';
+import { reversed, travelOf } from './travel';
+import { adjusterKind } from './kinds';
+import { type Travel } from './kinds/kind';
 
 /** Path length against adjuster position; marked lengths in mm, null where no line can be drawn. */
 export interface LengthCurve {
@@ -102,7 +104,7 @@ function cordWithoutRoller(drive: Drive, belt: Belt): number | null {
  */
 export function travelFromSlack(drive: Drive, belt: Belt): Travel | null {
   const travel = travelOf(drive, belt);
-  if (!travel || (travel.kind !== 'slide' && travel.kind !== 'turnbuckle')) return travel;
+  if (!travel || adjusterKind(travel.kind).slackEndGiven) return travel;
   const [first, last] = [pathLength(travel.at(0), belt), pathLength(travel.at(1), belt)];
   return first !== null && last !== null && first > last ? reversed(travel) : travel;
 }

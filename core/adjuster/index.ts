@@ -1,14 +1,15 @@
 /** How a belt is tightened: an adjuster's travel, the path's length against it, and what holds the belt how hard. */
+export { ADJUSTER_KINDS, adjusterKind } from './kinds';
 export {
-  adjustersOf,
-  armAngles,
-  armThrough,
-  besideAngle,
-  newAdjuster,
-  reversed,
-  travelOf,
+  type AdjusterKind,
+  type AdjusterSteps,
+  type Asked,
+  DEFAULT_PITCH_MM,
+  type HandSetting,
   type Travel,
-} from './travel';
+} from './kinds/kind';
+export { armAngles } from './kinds/sprung-arm';
+export { adjustersOf, armThrough, newAdjuster, reversed, travelOf } from './travel';
 export {
   cordLengthOf,
   lengthCurve,

@@ -1,7 +1,7 @@
 import type { Belt, Drive, SprungArm, Station, Strut } from '../drive';
-import { inOrder, monotoneAt } from '../numeric';
+import { inOrder, monotoneAt, headingDeg, toRadians, besideAngle } from '../numeric';
 import { type LengthCurve, pathLength } from './curve';
-import { armAngles, besideAngle } from './travel';
+import { armAngles } from './kinds/sprung-arm';
 
 /**
  * The torque that holds a sprung arm against its belt at an arm angle, degrees: its spring's, and a strut's besides;
@@ -14,7 +14,7 @@ export function armTorque({ x, y, adjuster }: Pick<Station, 'x' | 'y' | 'adjuste
   const { free } = armAngles(adjuster);
   const spring = atFree === undefined ? 0 : atFree + rate * Math.abs(angle - free);
   if (!strut) return spring;
-  const now = (Math.atan2(y - pivot.y, x - pivot.x) * 180) / Math.PI;
+  const now = headingDeg(x - pivot.x, y - pivot.y);
   return spring + strutTorque(adjuster, strut, ((angle - now) * Math.PI) / 180);
 }
 
@@ -48,6 +48,6 @@ export function armTension(
   const step = 1e-4;
   const [less, more] = [pathLength(travel.at(fraction - step), belt), pathLength(travel.at(fraction + step), belt)];
   if (less === null || more === null) return null;
-  const perRadian = (more - less) / (2 * step * Math.abs(free - full) * (Math.PI / 180));
+  const perRadian = (more - less) / toRadians(2 * step * Math.abs(free - full));
   return perRadian > 1e-6 ? (torqueNm * 1000) / perRadian : null;
 }

@@ -1,6 +1,6 @@
 import { type Command, UsageProblem } from '../command';
 import type { Drive } from '../drive';
-import { alignmentOf, steepnessDeg, toDegrees, worstDeg } from '../planes';
+import { alignmentOf, steepnessDeg, worstDeg } from '../planes';
 import type { AlignFinding } from './finding';
 import { alignFindings, planFindings, stackFindings } from './findings';
 import { movedUnderLoad } from './loaded';
@@ -9,6 +9,7 @@ import { type Plan, planFor, type PlannedMove } from './plan';
 import { rollerTracks } from './rollers';
 import { planeOfStack, searchSets, stacksOf } from './stacks';
 import { alignMessage } from './words';
+import { toDegrees } from '../numeric';
 
 /** `align FILE --belt ID`: planes from readings, the angles of the runs, the fewest moves, and parts that agree. */
 export const alignCommand: Command<Drive> = {

@@ -23,7 +23,7 @@ const drive = driveOf(
   { crankRotation: 'cw' },
 );
 
-test('moves that were done are written down, their readings are past, and a belt that went over is where it now sits', () => {
+test('moves done are written down, their readings are past, and a belt that went over is where it now sits', () => {
   let now = keepReading(drive, { tool: 'laser', pulley: 'alt', mm: 3 });
   now = keepReading(now, { tool: 'laser', pulley: 'ac', mm: 1 });
   now = countFront(now, 'main', 5, 1);
@@ -54,7 +54,7 @@ test('with the crank moved nothing that was read against it counts any more', ()
   expect(align!.readings!.map(({ past }) => past)).toEqual([true, true]);
 });
 
-test('what can be done is said once a pulley and kind, grooves once each way; a track once a roller', () => {
+test('possible moves is said once a pulley and kind, grooves once each way; a track once a roller', () => {
   let now = putMove(drive, { pulley: 'alt', kind: 'press', min: -1, max: 1 });
   now = putMove(now, { pulley: 'alt', kind: 'press', min: -2, max: 2 });
   now = putMove(now, { pulley: 'alt', kind: 'groove', steps: 1 });

@@ -13,7 +13,7 @@ export {
   seeTrack,
   takeSet,
 } from './edit';
-export { ALIGN_FINDING_CODES, type AlignFinding, type AlignFindingCode } from './finding';
+export type { AlignFinding, AlignFindingCode } from './finding';
 export { alignFindings, planFindings, stackFindings } from './findings';
 export { grooveCounts, type GrooveCount } from './grooves';
 export { movedUnderLoad } from './loaded';

@@ -1,5 +1,6 @@
 import { type Drive, type Role, stationOf } from '../drive';
-import { type Plane, planeOf, readingsOf, toDegrees } from '../planes';
+import { type Plane, planeOf, readingsOf } from '../planes';
+import { toDegrees } from '../numeric';
 
 /** What gives way under load. */
 export type Suspect = 'bracket' | 'bearing' | 'hub-ring';

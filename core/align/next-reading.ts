@@ -9,9 +9,9 @@ import {
   quadratic,
   readingsOf,
   riseGradient,
-  toDegrees,
   TOOL_SIGMA,
 } from '../planes';
+import { toDegrees } from '../numeric';
 
 /** A reading that would tell something: where to take it, and what it leaves of the doubt. */
 export interface NextReading {

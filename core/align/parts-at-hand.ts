@@ -44,12 +44,13 @@ export function readPartRow(row: Readonly<Record<string, unknown>>): PartRead {
   const figure = (name: 'plusminus' | 'price') => {
     const text = cell(name);
     const read = readNumber(text);
-    return text === '' ? null : read.ok ? read.value : Number.NaN;
+    if (text === '') return null;
+    return read.ok ? read.value : Number.NaN;
   };
   const [plusMinus, price] = [figure('plusminus'), figure('price')];
   if (plusMinus !== null && !(plusMinus > 0 && plusMinus <= 50))
     return bad('plusminus', 'more than 0 and up to 50 mm is accepted');
-  if (price !== null && !(price >= 0 && price < 1e6)) return bad('price', 'a figure of 0 or more is accepted');
+  if (price !== null && !(price >= 0 && price < 1e6)) return bad('price', 'a price of 0 or more is accepted');
   const count = cell('count') === '' ? 1 : Number(cell('count'));
   if (!Number.isInteger(count) || count < 1 || count > 9999)
     return bad('count', 'a whole number from 1 to 9999 is accepted');

@@ -2,6 +2,7 @@ import { type AlignMove, type Drive, findPulley, type GrooveMove, type MoveKind,
 import { type Alignment, alignmentOf, pitchOf, type Run, type Shift, worstDeg } from '../planes';
 import { angleWith, between, type RunLimits, runLimits } from './constraints';
 import { likelyWorst, type LikelyWorst } from './likely';
+import { toRadians } from '../numeric';
 
 /** One step of a plan. `mm` moves the pulley out (+), `steps` is grooves outward. */
 export interface PlannedMove {
@@ -42,8 +43,6 @@ const MOST_PLANS = 6;
 const MOST_TRIALS = 300_000;
 /** Bisections of an angle: to a billionth of where they start. */
 const HALVINGS = 34;
-
-const toRadians = (degrees: number) => (degrees * Math.PI) / 180;
 
 /**
  * The fewest of the drive's moves that bring all runs of a belt to good, or where that cannot be had from wrong to

@@ -1,5 +1,6 @@
 import { type Drive, seenTrack, stationOf } from '../drive';
-import { type Alignment, alongOf, guides, heightAt, slopeAlong, toDegrees } from '../planes';
+import { type Alignment, alongOf, guides, heightAt, slopeAlong } from '../planes';
+import { toDegrees } from '../numeric';
 
 /** Off the middle of a smooth face by less than this a track needs no word, mm. A default. */
 export const TRACK_WORTH_A_WORD = 1.5;

@@ -101,7 +101,7 @@ describe('two sheaves of one shaft', () => {
     expect(plan!.others[0]!.afterDeg).toBeGreaterThan(0.5);
   });
 
-  test('once it is done, what was read of either sheave counts no more', () => {
+  test('after the moves, what was read of either sheave counts no more', () => {
     const done = movesDone(twin(4, [shim]), 'main', [{ pulley: 'alt', kind: 'shim', mm: -4 }], '2026-01-01');
     const past = done.align!.readings!.filter((reading) => reading.past).map(({ pulley }) => pulley);
     expect(new Set(past)).toEqual(new Set(['alt', 'alt-2']));

@@ -1,11 +1,12 @@
 import { type AlignTool, type Drive, type MoveKind, pulleyLabel } from '../drive';
-import { type FindingWords, inOneLine } from '../finding';
-import { type RunVerdict, steepnessDeg, toDegrees } from '../planes';
-import { formatInchesDecimal, type LengthUnit } from '../quantity';
+import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
+import { type RunVerdict, steepnessDeg } from '../planes';
+import { formatInchesDecimal, type LengthUnit, plural } from '../quantity';
 import type { AlignFinding } from './finding';
 import type { Suspect } from './loaded';
 import { nearestPlace } from './next-reading';
 import type { PlannedMove } from './plan';
+import { toDegrees } from '../numeric';
 
 /** A small offset without its side: tenths of a mm, thousandths of an inch beside it where the shop works in inches. */
 export function smallFigure(mm: number, unit: LengthUnit = 'mm', places = 1): string {
@@ -77,7 +78,7 @@ export function moveWords(
 ): string {
   const what = pulleyLabel(drive, pulley);
   const way = mm < 0 ? 'in' : 'out';
-  const grooves = `${Math.abs(steps)} ${Math.abs(steps) === 1 ? 'groove' : 'grooves'}`;
+  const grooves = plural(Math.abs(steps), 'groove');
   switch (kind) {
     case 'press':
       return `Press ${what} ${smallFigure(mm, unit)} ${way}`;
@@ -94,183 +95,175 @@ export function moveWords(
   }
 }
 
-/** One finding of Align: the verdict, why, and what to do. */
-export function alignWords(drive: Drive, finding: AlignFinding, unit: LengthUnit = 'mm'): FindingWords {
-  const { code, pulley, other, pulleys = [], span, figures = {} } = finding;
-  const name = pulley === undefined ? 'a pulley' : pulleyLabel(drive, pulley);
-  const n = (key: string) => Number(figures[key] ?? 0);
-  const offset = (key: string) => offsetFigure(n(key), unit);
-  const run = span ? `${pulleyLabel(drive, span.from)} to ${pulleyLabel(drive, span.to)}` : 'A run';
-  const ribs = Math.abs(n('ribs'));
-  const many = `${ribs} ${ribs === 1 ? 'rib' : 'ribs'}`;
-  const side = n('ribs') > 0 ? 'out' : 'in';
-  const arm = n('arm') === 1 ? 'A cocked arm or a failing roller bearing does that.' : 'A bent bracket does that.';
-  switch (code) {
-    case 'no-path':
-      return {
-        title: 'No belt lies on this route yet.',
-        why: 'Without a closed path there are no runs.',
-        todo: 'Put the route right first, under Route.',
-      };
-    case 'few-guides':
-      return {
-        title: 'No two pulleys guide this belt.',
-        why: 'Smooth rollers without flanges let it wander, so no run has an angle.',
-        todo: 'Check the faces of its pulleys under Survey.',
-      };
-    case 'not-read':
-      return {
-        title: `${pulleys.length === 1 ? '1 pulley' : `${pulleys.length} pulleys`} not read yet.`,
-        why: 'Their runs are told as they are drawn, and a drawing is off by 2 mm easily.',
-        todo: 'Read the one that is marked on the drawing next.',
-      };
-    case 'run-wrong':
-    case 'run-watch':
-      return {
-        title: `${run} runs ${degreeFigure(n('deg'))} off.`,
-        why: `Up to ${n('limitDeg')}° is good. ${n('read') === 1 ? `It is known to ± ${degreeFigure(n('plusMinusDeg'))}.` : 'That is by the drawing alone: it is not read yet.'}`,
-        todo: runTodo(code === 'run-wrong', n('read') === 1),
-      };
-    case 'groove-not-there':
-      return {
-        title: `${name} has no groove to go over to.`,
-        why: 'With the move that is listed the belt’s ribs would hang over its edge.',
-        todo: 'Take that move out, or count the grooves again.',
-      };
-    case 'rib-off':
-      return {
-        title: `The belt sits ${many} too far ${side} on ${name}.`,
-        why: 'The grooves counted free there do not match the crank’s.',
-        todo: 'Move it over before the engine turns: a rib off ruins the belt in a minute.',
-      };
-    case 'stands-a-rib-off':
-      return {
-        title: `${name} stands about ${many} too far ${side}.`,
-        why: 'Both its runs show one step of the rib pitch, so a wrong groove, or a reading to the wrong rib, is likely.',
-        todo:
-          n('free') === 1
-            ? `Count the ribs outside. It has a free groove further ${side === 'out' ? 'in' : 'out'}.`
-            : 'Count the ribs outside, and read it again to the same rib as the crank.',
-      };
-    case 'hangs-over':
-      return {
-        title: `The belt hangs over the edge of ${name}.`,
-        why: `By its count ${n('off') < 0 ? 'a rib runs behind its last groove' : 'a rib runs in front of its first groove'}.`,
-        todo: 'Do not turn the engine. Put the belt back in its grooves, and count again.',
-      };
-    case 'wrong-rib':
-      return {
-        title: `A reading of ${name} may be to the wrong rib.`,
-        why: `It says ${offset('mm')}; a rib over it would say ${offset('meantMm')}, as the others do.`,
-        todo: 'Count the ribs and read it again.',
-      };
-    case 'other-side':
-      return {
-        title: `A reading of ${name} may be from the other side of the straightedge.`,
-        why: `It says ${offset('mm')}; with the other sign it would agree.`,
-        todo: 'Look which side of the edge the groove is on, and enter it again.',
-      };
-    case 'inch-for-mm':
-      return {
-        title: `A reading of ${name} may be in the other unit.`,
-        why: `It says ${offset('mm')}; in the other unit it is ${offset('meantMm')}, as the others say.`,
-        todo: 'Enter it again with its unit.',
-      };
-    case 'readings-disagree':
-      return {
-        title: `Readings of ${name} contradict one another.`,
-        why: `They lie ${smallFigure(n('apartMm'), unit)} apart, more than a likely tilt and their ± allow.`,
-        todo: 'Read it again at the same places. A wrong rib, the other side of the edge or the other unit does that.',
-      };
-    case 'straightedge-short':
-      return {
-        title: `The straightedge hardly reaches ${name}.`,
-        why: 'Little of it is left to bear on the crank, so its far end can be anywhere.',
-        todo: 'Use a longer one, or a laser.',
-      };
-    case 'load-by-hand':
-      return {
-        title: `${name} was read by hand with the engine pulling.`,
-        why: 'That is within reach of the belt.',
-        todo: 'Take it out, and read it by laser or camera from outside arm’s reach.',
-      };
-    case 'simulated-mixed':
-      return {
-        title: `${name} has simulated readings among real ones.`,
-        why: 'The laser that ships with Emery reads planes that it has made up.',
-        todo: 'Take out the ones or the others before you go by them.',
-      };
-    case 'wobbles':
-      return {
-        title: `${name} wobbles: its face runs out ${smallFigure(n('runOutMm'), unit)}.`,
-        why: 'It reads differently after half a turn, so it is not its bracket.',
-        todo: 'Look for a bent pulley, a worn hub or dirt behind it.',
-      };
-    case 'steers':
-      return {
-        title: `${name} steers the belt ${n('trackMm') > 0 ? 'out' : 'in'}.`,
-        why: `Tilted as it is, its track should be ${offset('trackMm')} of the middle. ${arm}`,
-        todo: 'Look at the track, and square or change what holds it.',
-      };
-    case 'track-differs':
-      return {
-        title: `The track on ${name} is not where it should be.`,
-        why: `It is seen ${offset('seenMm')}, and should be ${offset('trackMm')} by the readings. ${arm}`,
-        todo: 'Read the roller at two places across, and rock it by hand.',
-      };
-    case 'moved-under-load': {
-      const or = String(figures['or'] ?? '');
-      const suspect = SUSPECT_WORDS[figures['suspect'] as Suspect] ?? 'what holds it';
-      return {
-        title: `${name} moves under load.`,
-        why: `It goes ${offset('movedMm')} and tips ${degreeFigure(n('tiltDeg'))} when the engine pulls.`,
-        todo: `Look at ${suspect}${or === '' ? '' : `, then at ${SUSPECT_WORDS[or as Suspect]}`}.`,
-      };
-    }
-    case 'no-cure':
-      return {
-        title: 'Nothing of what can be done brings all runs within the limit.',
-        why: `The worst is ${degreeFigure(n('deg'))} off.`,
-        todo: 'Say what else can be moved, pressed or spaced.',
-      };
-    case 'only-watch':
-      return {
-        title: `What can be done leaves ${degreeFigure(n('deg'))}.`,
-        why: 'No run is wrong any more, but not all are good.',
-        todo: 'Say what else can be moved, or keep an eye on it.',
-      };
-    case 'plan-stopped':
-      return {
-        title: 'The search stopped early.',
-        why: 'There are more ways than are tried at once.',
-        todo: 'Take out moves that you would not make.',
-      };
-    case 'stacks-apart':
-      return {
-        title: `${name} comes to stand ${smallFigure(n('apartMm'), unit)} further out than ${other === undefined ? 'another' : pulleyLabel(drive, other)}.`,
-        why: `By the parts' own depths, ± ${smallFigure(n('plusMinusMm'), unit)}.`,
-        todo: 'Look for parts of another depth before any are bought.',
-      };
-    case 'piece-without-depth':
-      return {
-        title: `${String(figures['piece'] ?? 'A piece')} of ${name} has no depth yet.`,
-        why: 'It counts as nothing until it has one.',
-        todo: 'Measure it, or enter the depths it comes in.',
-      };
-    case 'too-many-sets':
-      return {
-        title: `${Math.round(n('count')).toLocaleString('en')} sets of parts are more than are looked at.`,
-        why: 'A million is the most.',
-        todo: 'Settle on one part where the choice is clear.',
-      };
-  }
+/** What a row of the table is told with: names of pulleys, and figures in the shop's unit. */
+interface Telling {
+  name: (pulley: string) => string;
+  offset: (mm: number) => string;
+  small: (mm: number) => string;
 }
 
-function runTodo(wrong: boolean, read: boolean): string {
-  if (!read) return 'Read its pulleys before you go by it.';
-  return wrong
-    ? 'It chirps, wears its edges and can climb out. See what moves put it right, under Cures.'
-    : 'Look again when the belt is new, and put it right with the next job.';
+const ribsWords = (ribs: number) => plural(Math.abs(ribs), 'rib');
+const sideOf = (ribs: number) => (ribs > 0 ? 'out' : 'in');
+const armCause = (arm: number) =>
+  arm === 1 ? 'Likely cause: a cocked arm or a failing roller bearing.' : 'Likely cause: a bent bracket.';
+
+/** A run that is not good: `todo` once it was measured. */
+const runWords = (
+  {
+    span,
+    figures: { deg, plusMinusDeg, limitDeg, read },
+  }: Pick<AlignFinding & { code: 'run-wrong' }, 'span' | 'figures'>,
+  { name }: Telling,
+  todo: string,
+): FindingWords => ({
+  title: `${name(span.from)} to ${name(span.to)} runs ${degreeFigure(deg)} off.`,
+  why: `Up to ${limitDeg}° is good. ${
+    read === 1 ? `Uncertainty ± ${degreeFigure(plusMinusDeg)}.` : 'This is from the drawing alone: not measured yet.'
+  }`,
+  todo: read === 1 ? todo : 'Read both pulleys before you act on it.',
+});
+
+const ALIGN_WORDS: WordsByCode<AlignFinding, Telling> = {
+  'no-path': () => ({
+    title: 'No belt fits this route yet.',
+    why: 'Without a closed path there are no runs.',
+    todo: 'Correct the route first, under Route.',
+  }),
+  'few-guides': () => ({
+    title: 'No two pulleys guide this belt.',
+    why: 'Smooth rollers without flanges let it wander, so no run has an angle.',
+    todo: 'Check the faces of its pulleys under Survey.',
+  }),
+  'not-read': ({ pulleys }) => ({
+    title: `${plural(pulleys.length, 'pulley')} not read yet.`,
+    why: 'Their runs are shown as drawn, and a drawing is easily 2 mm off.',
+    todo: 'Read the one marked on the drawing next.',
+  }),
+  'run-wrong': (finding, telling) =>
+    runWords(
+      finding,
+      telling,
+      'It chirps, wears the belt’s edges and can throw it off. Cures lists moves that correct it.',
+    ),
+  'run-watch': (finding, telling) =>
+    runWords(finding, telling, 'Check again when the belt is new, and correct it with the next job.'),
+  'rib-off': ({ pulley, figures: { ribs } }, { name }) => ({
+    title: `The belt sits ${ribsWords(ribs)} too far ${sideOf(ribs)} on ${name(pulley)}.`,
+    why: 'The free grooves counted there do not match the crank’s.',
+    todo: 'Move it over before the engine turns: a rib off ruins the belt in a minute.',
+  }),
+  'stands-a-rib-off': ({ pulley, figures: { ribs, free } }, { name }) => ({
+    title: `${name(pulley)} is about ${ribsWords(ribs)} too far ${sideOf(ribs)}.`,
+    why: 'Both its runs are off by one rib pitch. Likely a wrong groove, or a reading to the wrong rib.',
+    todo:
+      free === 1
+        ? `Count the ribs outside. It has a free groove further ${ribs > 0 ? 'in' : 'out'}.`
+        : 'Count the ribs outside, and read it again to the same rib as the crank.',
+  }),
+  'hangs-over': ({ pulley, figures: { off } }, { name }) => ({
+    title: `The belt hangs over the edge of ${name(pulley)}.`,
+    why: `By its count ${off < 0 ? 'a rib runs behind its last groove' : 'a rib runs in front of its first groove'}.`,
+    todo: 'Do not turn the engine. Put the belt back in its grooves, and count again.',
+  }),
+  'groove-not-there': ({ pulley }, { name }) => ({
+    title: `${name(pulley)} has no free groove for that move.`,
+    why: 'With the move listed, the belt’s ribs would hang over its edge.',
+    todo: 'Take that move out, or count the grooves again.',
+  }),
+  'wrong-rib': ({ pulley, figures: { mm, meantMm } }, { name, offset }) => ({
+    title: `A reading of ${name(pulley)} may be to the wrong rib.`,
+    why: `It says ${offset(mm)}; one rib over it would say ${offset(meantMm)}, as the others do.`,
+    todo: 'Count the ribs and read it again.',
+  }),
+  'other-side': ({ pulley, figures: { mm } }, { name, offset }) => ({
+    title: `A reading of ${name(pulley)} may be from the other side of the straightedge.`,
+    why: `It says ${offset(mm)}; with the other sign it would agree.`,
+    todo: 'Check which side of the edge the groove is on, and enter it again.',
+  }),
+  'inch-for-mm': ({ pulley, figures: { mm, meantMm } }, { name, offset }) => ({
+    title: `A reading of ${name(pulley)} may be in the other unit.`,
+    why: `It says ${offset(mm)}; in the other unit it is ${offset(meantMm)}, as the others say.`,
+    todo: 'Enter it again with its unit.',
+  }),
+  'readings-disagree': ({ pulley, figures: { apartMm } }, { name, small }) => ({
+    title: `Readings of ${name(pulley)} disagree.`,
+    why: `They are ${small(apartMm)} apart, more than a likely tilt and their ± allow.`,
+    todo: 'Read it again at the same places. Likely causes: a wrong rib, the other side of the edge, the other unit.',
+  }),
+  'straightedge-short': ({ pulley }, { name }) => ({
+    title: `The straightedge hardly reaches ${name(pulley)}.`,
+    why: 'Too little of it lies on the crank, so its far end can be anywhere.',
+    todo: 'Use a longer one, or a laser.',
+  }),
+  'load-by-hand': ({ pulley }, { name }) => ({
+    title: `${name(pulley)} was read by hand with the engine pulling.`,
+    why: 'That is within reach of the belt.',
+    todo: 'Take it out, and read it by laser or camera from outside arm’s reach.',
+  }),
+  'simulated-mixed': ({ pulley }, { name }) => ({
+    title: `${name(pulley)} has simulated readings among real ones.`,
+    why: 'The simulated laser that ships with Emery reads made-up planes.',
+    todo: 'Take out one kind or the other before you use them.',
+  }),
+  wobbles: ({ pulley, figures: { runOutMm } }, { name, small }) => ({
+    title: `${name(pulley)} wobbles: runout ${small(runOutMm)}.`,
+    why: 'It reads differently after half a turn, so it is not its bracket.',
+    todo: 'Check for a bent pulley, a worn hub or dirt behind it.',
+  }),
+  steers: ({ pulley, figures: { trackMm, arm } }, { name, offset }) => ({
+    title: `${name(pulley)} steers the belt ${trackMm > 0 ? 'out' : 'in'}.`,
+    why: `With its tilt, the track should be ${offset(trackMm)} of the middle. ${armCause(arm)}`,
+    todo: 'Check the track, and square or change what holds the roller.',
+  }),
+  'track-differs': ({ pulley, figures: { seenMm, trackMm, arm } }, { name, offset }) => ({
+    title: `The track on ${name(pulley)} is not where it should be.`,
+    why: `Seen ${offset(seenMm)}; by the readings it should be ${offset(trackMm)}. ${armCause(arm)}`,
+    todo: 'Read the roller at two places across, and rock it by hand.',
+  }),
+  'moved-under-load': ({ pulley, figures: { movedMm, tiltDeg, suspect, or } }, { name, offset }) => ({
+    title: `${name(pulley)} moves under load.`,
+    why: `It moves ${offset(movedMm)} and tips ${degreeFigure(tiltDeg)} when the engine pulls.`,
+    todo: `Check ${SUSPECT_WORDS[suspect]}${or === '' ? '' : `, then ${SUSPECT_WORDS[or]}`}.`,
+  }),
+  'no-cure': ({ figures: { deg } }) => ({
+    title: 'No combination of the listed moves brings all runs within the limit.',
+    why: `The worst is ${degreeFigure(deg)} off.`,
+    todo: 'Add what else can be moved, pressed or spaced.',
+  }),
+  'only-watch': ({ figures: { deg } }) => ({
+    title: `The listed moves leave ${degreeFigure(deg)}.`,
+    why: 'No run is wrong any more, but not all are good.',
+    todo: 'Add what else can be moved, or check it at each service.',
+  }),
+  'plan-stopped': () => ({
+    title: 'The search stopped early.',
+    why: 'There are more combinations than Emery tries at once.',
+    todo: 'Take out moves that you would not make.',
+  }),
+  'stacks-apart': ({ pulley, other, figures: { apartMm, plusMinusMm } }, { name, small }) => ({
+    title: `${name(pulley)} will sit ${small(apartMm)} further out than ${name(other)}.`,
+    why: `By the parts’ own depths, ± ${small(plusMinusMm)}.`,
+    todo: 'Look for parts of another depth before you buy any.',
+  }),
+  'piece-without-depth': ({ pulley, figures: { piece } }, { name }) => ({
+    title: `${piece} of ${name(pulley)} has no depth yet.`,
+    why: 'It counts as 0 mm until it has one.',
+    todo: 'Measure it, or enter the depths it is sold in.',
+  }),
+  'too-many-sets': ({ figures: { count } }) => ({
+    title: `${Math.round(count).toLocaleString('en')} sets of parts are too many to check.`,
+    why: 'A million is the most.',
+    todo: 'Settle on one part where the choice is clear.',
+  }),
+};
+
+/** One finding of Align: the verdict, why, and what to do. */
+export function alignWords(drive: Drive, finding: AlignFinding, unit: LengthUnit = 'mm'): FindingWords {
+  return wordsOf(ALIGN_WORDS, finding, {
+    name: (pulley) => pulleyLabel(drive, pulley),
+    offset: (mm) => offsetFigure(mm, unit),
+    small: (mm) => smallFigure(mm, unit),
+  });
 }
 
 export function alignMessage(drive: Drive, finding: AlignFinding): string {

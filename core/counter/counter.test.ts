@@ -201,7 +201,7 @@ describe('a span', () => {
   );
 
   test('reads what Tension reads on the same span of a drive, both ways', () => {
-    const standing = tensionOf(drive).standings[0]!;
+    const standing = tensionOf(drive).staticBelts[0]!;
     const [way] = waysOf(standing, 420);
     const answer = spanTension({
       section: 'AV10',

@@ -1,6 +1,13 @@
-import type { Finding } from '../finding';
+import type { Figures, FindingOf } from '../finding';
 
-/** What the counter has to tell of what was asked. */
-export const COUNTER_FINDING_CODES = ['bends-doubtful', 'lay-matters', 'belt-too-short', 'no-belt-between'] as const;
-export type CounterFindingCode = (typeof COUNTER_FINDING_CODES)[number];
-export type CounterFinding = Finding<CounterFindingCode, number>;
+/** What the counter has to tell of what was asked, by code. Figures: mm. */
+interface CounterCodes {
+  'bends-doubtful': Figures<{ mm: number }>;
+  /** How far apart the two lays are, and the length by each. */
+  'lay-matters': Figures<{ mm: number; groove: number; rim: number }>;
+  'belt-too-short': object;
+  'no-belt-between': object;
+}
+
+export type CounterFinding = FindingOf<CounterCodes>;
+export type CounterFindingCode = CounterFinding['code'];

@@ -18,7 +18,7 @@ export { lengthsOnFixed } from './fixed-lengths';
 export { DRIVABLE, settingFor, settingRange, type Drivable } from './what-it-drives';
 export { aroundToDiameter, onRules, parsePitch, shimToDiameter, turnsToMm } from './small-change';
 export { keptDrive, keptMarking, type KeptBelt } from './keep';
-export { COUNTER_FINDING_CODES, type CounterFinding, type CounterFindingCode } from './finding';
+export type { CounterFinding, CounterFindingCode } from './finding';
 export { pulleysFindings, stringFindings } from './findings';
 export { BEND_WORDS, counterWords, HELD_WORDS } from './words';
 export { stringCommand, twoPulleysCommand } from './command';

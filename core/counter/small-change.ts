@@ -28,7 +28,8 @@ export function parsePitch(text: string): PitchReading {
     /^([\d.,]+)\s*(mm|tpi|threads(?: an| per|\/)? ?inch)?$/.exec(text.trim().toLowerCase()) ?? [];
   const inch = unit !== undefined && unit !== 'mm';
   const read = figure === undefined ? null : readNumber(figure, { least: 0, most: inch ? 1000 : MOST_PITCH_MM });
-  const mm = !read?.ok ? 0 : inch ? MM_PER_INCH / read.value : read.value;
+  const value = read?.ok ? read.value : 0;
+  const mm = inch && value > 0 ? MM_PER_INCH / value : value;
   return mm > 0 && mm <= MOST_PITCH_MM
     ? { ok: true, mm }
     : { ok: false, problem: 'Pitch: write mm a turn such as 1.5, or threads an inch such as 24 tpi; 10 mm at most.' };

@@ -11,6 +11,7 @@ import {
   toolRadius,
   toolRadiusDoubt,
 } from '../size';
+import { toRadians } from '../numeric';
 
 /** How far a belt bends round a pulley, as a mechanic sees it. */
 export const BENDS = ['kisses', 'quarter', 'half', 'more'] as const;
@@ -67,7 +68,7 @@ export type LengthTold = Pick<ToldByTool, 'markedMm' | 'plusMinus'>;
  * Throws for a gauge without the way round its wheels: ask `tellsLength` first.
  */
 export function stringLength({ section, measurement, riding }: StringAsk): StringAnswer {
-  if (!tellsLength(measurement)) throw new RangeError('a gauge needs the circumference of its wheels');
+  if (!tellsLength(measurement)) throw new RangeError('enter the circumference of the gauge’s wheels');
   const apart = toldOffTheDrive(section, measurement);
   if (apart) return { ...apart, doubts: { reading: apart.plusMinus, bends: 0, lay: 0 }, lay: null, eitherWay: null };
   const laid = (lay: Lay | null) => byBends(section, measurement, riding, lay);
@@ -154,8 +155,8 @@ function awayFrom(
 function turnOn(riding: readonly Riding[], on: Riding['on']): { radians: number; sigma: number; count: number } {
   const bends = riding.filter((one) => one.on === on).map(({ bend }) => bendOf(bend));
   return {
-    radians: bends.reduce((sum, { degrees }) => sum + degrees, 0) * (Math.PI / 180),
-    sigma: Math.hypot(...bends.map(({ sigma }) => sigma)) * (Math.PI / 180),
+    radians: toRadians(bends.reduce((sum, { degrees }) => sum + degrees, 0)),
+    sigma: toRadians(Math.hypot(...bends.map(({ sigma }) => sigma))),
     count: bends.length,
   };
 }

@@ -82,13 +82,18 @@ export function twoPulleys(ask: TwoPulleysAsk): TwoPulleys | null {
     distanceMm: known ? given : null,
     lengthMm: known ? solved!.length.mm : null,
     wrapDeg: known ? { crank: solved!.contacts[0]!.wrapDeg!, other: solved!.contacts[1]!.wrapDeg! } : null,
-    problem:
-      ask.distanceMm === null && ask.lengthMm !== null && given === null
-        ? 'belt-too-short'
-        : given !== null && !known
-          ? 'no-belt-between'
-          : null,
+    problem: problemOf(ask, given, known),
   };
+}
+
+/** Why there is no answer: the belt is too short for the pulleys, or their rims meet at that distance. */
+function problemOf(
+  { distanceMm, lengthMm }: Pick<TwoPulleysAsk, 'distanceMm' | 'lengthMm'>,
+  given: number | null,
+  known: boolean,
+): TwoPulleys['problem'] {
+  if (distanceMm === null && lengthMm !== null && given === null) return 'belt-too-short';
+  return given !== null && !known ? 'no-belt-between' : null;
 }
 
 /** Crank and other pulley with the belt on both, both at the datum yet. */

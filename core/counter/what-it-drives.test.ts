@@ -1,7 +1,7 @@
 import { limitOrDefault, marksOf } from '../accessory';
 import { changeStation, type Drive, newBelt, newDrive } from '../drive';
 import { layoutDrive, LAYOUTS } from '../start';
-import { aimOf, newBeltFigures, statesThatMatter, tensionOf, windowOf } from '../loads';
+import { targetTension, newBeltFigures, statesThatMatter, tensionOf, windowOf } from '../loads';
 import { driveOf } from '../test/examples';
 import { spanTension } from './span';
 import { DRIVABLE, settingFor, settingRange } from './what-it-drives';
@@ -12,7 +12,9 @@ const belt = (section: string, ribs?: number) => ({ ...newBelt(newDrive(''), sec
 function byJob(drive: Drive, id: string) {
   const states = statesThatMatter(marksOf(drive.speeds), { all: 'heaviest' }, false);
   const window = windowOf(tensionOf(drive), id, states, limitOrDefault);
-  return window && aimOf(window) !== null ? { leastN: window.leastN!, setN: newBeltFigures(window)!.setN } : null;
+  return window && targetTension(window) !== null
+    ? { leastN: window.leastN!, setN: newBeltFigures(window)!.setN }
+    : null;
 }
 
 test('what Job sets a belt to lies within the counter’s range, on V layouts it was not made from', () => {

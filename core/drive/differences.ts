@@ -135,7 +135,7 @@ const ofPulley = (many: string): Kind => ({
 const ALIGN_KINDS: Record<string, Kind> = {
   readings: ofPulley('readings'),
   stacks: ofPulley('stacks'),
-  done: ofPulley('moves that were done'),
+  done: ofPulley('moves done'),
   tracks: {
     ...ofPulley('tracks'),
     id: 'pulley',
@@ -159,7 +159,7 @@ const NOISE_KINDS_OF: Record<string, Kind> = {
     },
   },
   clips: { part: 'Noise', many: 'sounds', id: 'id', name: ({ id, name }) => `Sound ${String(name ?? id)}` },
-  cures: { part: 'Noise', many: 'cures', id: 'id', name: ({ part }, drive) => `Cure of ${partName(drive, part)}` },
+  cures: { part: 'Noise', many: 'cures', id: 'id', name: ({ part }, drive) => `Repair of ${partName(drive, part)}` },
 };
 const checkName = (check: unknown) => INSPECT_CHECK_NAMES[check as Check] ?? String(check);
 const INSPECT_KINDS: Record<string, Kind> = {
@@ -172,15 +172,15 @@ const INSPECT_KINDS: Record<string, Kind> = {
   },
   changed: {
     part: 'Inspection',
-    many: 'parts that were changed',
+    many: 'parts changed',
     id: 'id',
     name: ({ target }, drive) => `Change of ${partName(drive, target)}`,
   },
   skipped: {
     part: 'Inspection',
-    many: 'parts that were passed over',
+    many: 'parts skipped',
     id: ({ on, target }) => `${String(on)} ${String(target)}`,
-    name: ({ target }, drive) => `${partName(drive, target)}, passed over`,
+    name: ({ target }, drive) => `${partName(drive, target)}, skipped`,
   },
   shop: {
     part: 'Inspection',
@@ -199,7 +199,7 @@ const JOB_KINDS: Record<string, Kind> = {
       `Bolt ${typeof name === 'string' && name !== '' ? name : `of ${shaftName(drive, station)}`}`,
   },
   own: { part: 'Job card', many: 'own steps', id: 'id', name: ({ text }) => `Step "${String(text).slice(0, 40)}"` },
-  words: { part: 'Job card', many: 'steps in other words', id: 'step', name: ({ step }) => `Step ${String(step)}` },
+  words: { part: 'Job card', many: 'steps reworded', id: 'step', name: ({ step }) => `Step ${String(step)}` },
 };
 const shaftName = (drive: Drive, id: unknown) => {
   const station = drive.stations.find((one) => one.id === id);

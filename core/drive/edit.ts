@@ -158,8 +158,13 @@ export function fittingPulley(drive: Drive, belt: Belt, station: Station): Pulle
   const taken = new Set(
     drive.belts.filter(({ id }) => id !== belt.id).flatMap(({ route }) => route.map((stop) => stop.pulley)),
   );
+  // A wrong face is worse than any distance, and a smooth one the lesser evil.
+  const misfit = ({ surface }: Pulley) => {
+    if (surface === wanted) return 0;
+    return surface === 'smooth' ? 1e4 : 1e6;
+  };
   const score = (pulley: Pulley) =>
-    (pulley.surface === wanted ? 0 : pulley.surface === 'smooth' ? 1e4 : 1e6) +
+    misfit(pulley) +
     (first ? Math.abs((pulley.plane ?? 0) - (first.plane ?? 0)) : 0) +
     (taken.has(pulley.id) ? 1e3 : 0);
   return station.pulleys.reduce((best, pulley) => (score(pulley) < score(best) ? pulley : best));

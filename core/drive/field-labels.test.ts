@@ -11,13 +11,13 @@ const base = (): Drive =>
   ]);
 const told = (mine: Drive, theirs: Drive) => driveDifferences(mine, theirs, 'mm').map(({ text }) => text);
 
-test('one name in several places: an angle is no date, and whose limit it is no pulley', () => {
+test('one name in several places: an angle is no date, and source of the limit no pulley', () => {
   const reading = (at: number) =>
     ({ ...base(), align: { readings: [{ id: 'r', tool: 'laser', pulley: 'alt', at, mm: 1 }] } }) as Drive;
-  expect(told(reading(0), reading(120))[0]).toMatch(/place on the rim 0° in yours, 120° in theirs/);
+  expect(told(reading(0), reading(120))[0]).toMatch(/position on the rim 0° in yours, 120° in theirs/);
   const limit = (from: string) =>
     ({ ...base(), inspect: { limits: [{ check: 'rock', from, replace: 1 }] } }) as unknown as Drive;
-  expect(told(limit('shop'), limit('manual'))[0]).toMatch(/whose limit it is "shop" in yours, "manual" in theirs/);
+  expect(told(limit('shop'), limit('manual'))[0]).toMatch(/source of the limit "shop" in yours, "manual" in theirs/);
   const dated = (at: string) =>
     changeBelt(base(), 'main', { tensionReadings: [{ id: 't', way: 'pluck', hz: 100, at }] });
   expect(told(dated('2026-01-01'), dated('2026-02-01'))[0]).toMatch(/date "2026-01-01"/);
@@ -30,7 +30,7 @@ test('figures carry their units, lengths the shop’s', () => {
     changeStation(base(), 'alt', {
       adjuster: { kind: 'sprung-arm', pivot: { x: 0, y: 0 }, armLength: 80, freeAngle, fullAngle: 120 },
     });
-  expect(told(arm(60), arm(70))[0]).toMatch(/angle let go 60° in yours, 70° in theirs/);
+  expect(told(arm(60), arm(70))[0]).toMatch(/free angle 60° in yours, 70° in theirs/);
   expect(
     driveDifferences(
       changeBelt(base(), 'main', { length: 1270 }),

@@ -57,13 +57,13 @@ const PULLEY = of('pulley');
 const BELT = of('belt');
 const PLUS_MINUS = of('±');
 const SIMULATED = of('simulated');
-const PAST = of('counts no more');
+const PAST = of('removed');
 
 const point: Labels<Point> = { x: of('right of the crank', 'mm'), y: of('above the crank', 'mm') };
 const care: Labels<BeltCare> = {
   fittedAt: of('day it was fitted'),
   fittedOdometer: of('odometer when it was fitted'),
-  number: of('number on it'),
+  number: of('serial number'),
   runInFrom: of('start of the run-in'),
   runInMinutes: of('run-in', 'min'),
   setAgainAt: of('day it was set again'),
@@ -76,7 +76,7 @@ const drive: Labels<Drive> = {
   format: of('format'),
   version: of('version'),
   name: NAME,
-  crankRotation: of('turning of the crank'),
+  crankRotation: of('direction of rotation of the crank'),
   speeds: of('engine speeds'),
   stations: of('shafts'),
   obstacles: of('obstacles'),
@@ -95,15 +95,15 @@ const station: Labels<Station> = {
   role: of('kind'),
   label: NAME,
   ...point,
-  requires: of('turning it needs'),
+  requires: of('direction of rotation needed'),
   adjuster: of('adjuster'),
-  optional: of('may be left out'),
-  region: of('place it may be put'),
+  optional: of('optional'),
+  region: of('allowed position'),
   speedBand: of('speed limits'),
   output: of('output curve'),
   need: of('speed it needs'),
-  power: of('power it takes'),
-  torque: of('torque it takes'),
+  power: of('power it needs'),
+  torque: of('torque it needs'),
   hubLoadLimit: of('bearing load limit', 'N'),
   pulleys: of('sheaves'),
 };
@@ -124,18 +124,18 @@ const adjuster: Labels<Adjuster> = {
   kind: of('kind'),
   pivot: of('pivot'),
   armLength: of('arm length', 'mm'),
-  freeAngle: of('angle let go', '°'),
-  fullAngle: of('angle pulled right back', '°'),
+  freeAngle: of('free angle', '°'),
+  fullAngle: of('angle pulled fully back', '°'),
   shortMark: of('angle at short mark', '°'),
   longMark: of('angle at long mark', '°'),
-  springTorqueAtFree: of('spring torque let go', 'N·m'),
+  springTorqueAtFree: of('spring torque at free angle', 'N·m'),
   springRate: of('spring rate', 'N·m per degree'),
   strut: of('strut'),
   inAngle: of('angle at slack end', '°'),
   outAngle: of('angle at tight end', '°'),
   pitches: of('pitch of its threads'),
-  direction: of('direction it slides', '°'),
-  travel: of('how far it slides', 'mm'),
+  direction: of('direction of travel', '°'),
+  travel: of('travel', 'mm'),
   anchor: of('link anchor'),
   lug: of('link lug'),
   minLength: of('shortest link', 'mm'),
@@ -146,7 +146,7 @@ const adjuster: Labels<Adjuster> = {
 const strut: Labels<Strut> = {
   anchor: of('anchor'),
   lug: of('lug'),
-  closed: of('length pushed in', 'mm'),
+  closed: of('closed length', 'mm'),
   points: of('force over its stroke'),
 };
 const belt: Labels<Belt> = {
@@ -159,11 +159,11 @@ const belt: Labels<Belt> = {
   sectionOverrides: of("section's figures"),
   reserve: of('reserve for seating'),
   measurements: of('measurements'),
-  carries: of('pulleys it carries'),
+  carries: of('pulleys on the belt'),
   staticTension: of('static tension', 'N'),
   kgPerMetre: of('mass of a metre', 'kg/m'),
   tensionReadings: of('tension readings'),
-  care: of("belt's care"),
+  care: of("belt's service record"),
   runAngle: of('limits of its runs'),
   route: of('route'),
 };
@@ -181,7 +181,7 @@ const measurement: Labels<Measurement> = {
   id: ID,
   tool: of('tool'),
   mm: of('reading', 'mm'),
-  state: of('where the adjuster stood'),
+  state: of('adjuster position'),
   lay: of('how it lay'),
   doubled: of('belt doubled'),
   thickness: of('thickness', 'mm'),
@@ -200,7 +200,7 @@ const tensionReading: Labels<TensionReading> = {
   at: DATE,
   odometer: ODOMETER,
   when: of('age of the belt'),
-  turned: of('way the engine was turned'),
+  turned: of('direction the engine was turned'),
   simulated: SIMULATED,
   newtons: of('force', 'N'),
   mm: of('deflection', 'mm'),
@@ -233,7 +233,7 @@ const tape: Labels<SurveyReading> = {
 const diameter: Labels<DiameterReading> = {
   id: ID,
   pulley: PULLEY,
-  method: of('way it was read'),
+  method: of('method'),
   of: of('sheave it steps down from'),
   mm: of('reading', 'mm'),
   plusMinus: of('±', 'mm'),
@@ -243,7 +243,7 @@ const photo: Labels<SurveyPhoto> = {
   id: ID,
   ...picture,
   cameraDistance: of("camera's distance", 'mm'),
-  cropped: of('cut down'),
+  cropped: of('cropped'),
   rims: of('rims'),
 };
 const rim: Labels<PhotoRim> = { pulley: PULLEY, points: of('points on the rim'), known: of('known diameter') };
@@ -254,8 +254,8 @@ const speeds: Labels<EngineSpeeds> = {
 };
 const band: Labels<SpeedBand> = {
   least: of('least', 'rev/min'),
-  continuous: of('for hours', 'rev/min'),
-  burst: of('for a moment', 'rev/min'),
+  continuous: of('continuous', 'rev/min'),
+  burst: of('short time', 'rev/min'),
 };
 const use: Labels<EngineUse> = {
   name: NAME,
@@ -277,12 +277,12 @@ const output: Labels<OutputPoint> = { rpm: of('speed', 'rev/min'), amps: of('cur
 const torque: Labels<TorqueCurve> = { state: of('state'), points: of('points') };
 const torquePoint: Labels<TorquePoint> = { rpm: of('speed', 'rev/min'), nm: of('torque', 'N·m') };
 const align: Labels<Align> = {
-  datum: of('how the datum was held'),
+  datum: of('how the datum was measured'),
   readings: of('readings'),
-  moves: of('what can be done'),
+  moves: of('possible moves'),
   stacks: of('stacks'),
   tracks: of('tracks'),
-  done: of('moves that were done'),
+  done: of('moves done'),
 };
 const datum: Labels<AlignDatum> = {
   faceMm: of("width of the crank's face", 'mm'),
@@ -293,8 +293,8 @@ const alignReading: Labels<AlignReading> = {
   id: ID,
   tool: of('tool'),
   pulley: PULLEY,
-  at: of('place on the rim', '°'),
-  mm: of('out from the plane', 'mm'),
+  at: of('position on the rim', '°'),
+  mm: of('offset', 'mm'),
   plusMinus: of('±', 'mm'),
   load: of('under load'),
   turned: of('turn of the pulley', '°'),
@@ -316,8 +316,8 @@ const piece: Labels<StackPiece> = {
   name: NAME,
   mm: of('depth', 'mm'),
   plusMinus: of('±', 'mm'),
-  options: of('depths it comes in'),
-  chosen: of('the one chosen'),
+  options: of('depths sold'),
+  chosen: of('chosen depth'),
 };
 const option: Labels<StackOption> = {
   name: NAME,
@@ -374,21 +374,21 @@ const cure: Labels<NoiseCure> = {
   note: of('note'),
   at: DATE,
   odometer: ODOMETER,
-  odometerUnit: of('what the odometer counts'),
-  listened: of('times it was listened to again'),
+  odometerUnit: of('odometer unit'),
+  listened: of('times listened again'),
 };
 const inspect: Labels<Inspect> = {
-  odometerUnit: of('what the odometer counts'),
+  odometerUnit: of('odometer unit'),
   findings: of('findings'),
-  skipped: of('parts that were passed over'),
-  changed: of('parts that were changed'),
+  skipped: of('parts skipped'),
+  changed: of('parts changed'),
   limits: of('limits'),
   shop: of('limits of the shop'),
-  life: of('life of a belt'),
+  life: of('expected belt life'),
 };
 const found: Labels<InspectFinding> = {
   id: ID,
-  on: of('what was looked at'),
+  on: of('part checked'),
   target: of('part'),
   check: of('check'),
   value: of('value'),
@@ -405,30 +405,30 @@ const marks: Labels<RibMarks> = {
   tips: of('tips'),
   valleys: of('valleys'),
   sigmaPx: of('±', 'px'),
-  stretch: of('how square it was'),
+  stretch: of('squareness'),
 };
-const skipped: Labels<SkippedPart> = { on: of('what was looked at'), target: of('part'), at: DATE };
+const skipped: Labels<SkippedPart> = { on: of('part checked'), target: of('part'), at: DATE };
 const changed: Labels<ChangedPart> = {
   id: ID,
-  on: of('what was changed'),
+  on: of('part changed'),
   target: of('part'),
   at: DATE,
   odometer: ODOMETER,
-  why: of('why it came off'),
-  careBefore: of('care of the old one'),
+  why: of('reason for removal'),
+  careBefore: of('service record of the old belt'),
   staticBefore: of('static tension of the old one', 'N'),
 };
 const limit: Labels<InspectLimit> = {
   check: of('check'),
-  from: of('whose limit it is'),
-  replace: of('done at'),
-  watch: of('watched from'),
+  from: of('source of the limit'),
+  replace: of('worn out at'),
+  watch: of('watch from'),
   new: of('when new'),
 };
 const job: Labels<Job> = {
   bolts: of('bolts'),
   own: of('own steps'),
-  words: of('steps in other words'),
+  words: of('steps reworded'),
   leftOut: of('steps left out'),
   order: of('order of the steps'),
 };
@@ -443,7 +443,7 @@ const bolt: Labels<Bolt> = {
   torqueUnit: of('unit of its torque'),
   angleDeg: of('angle after the torque', '°'),
   order: of('order'),
-  reuse: of('whether it goes in again'),
+  reuse: of('whether it is reused'),
 };
 const ownStep: Labels<OwnStep> = { id: ID, phase: of('phase'), text: of('text') };
 
@@ -470,7 +470,7 @@ export const FIELD_LABELS: Readonly<Record<string, Readonly<Record<string, Field
   'belts.tensionReadings': tensionReading,
   'belts.tensionReadings.span': span,
   'belts.care': care,
-  'belts.runAngle': { good: of('good up to', '°'), watch: of('watched up to', '°') },
+  'belts.runAngle': { good: of('good up to', '°'), watch: of('watch up to', '°') },
   obstacles: obstacle,
   survey,
   'survey.readings': tape,
@@ -510,11 +510,11 @@ export const FIELD_LABELS: Readonly<Record<string, Readonly<Record<string, Field
     section: of('section'),
     material: of('material'),
     kind: of('kind of pulley'),
-    replace: of('done at'),
-    watch: of('watched from'),
+    replace: of('worn out at'),
+    watch: of('watch from'),
     new: of('when new'),
   },
-  'inspect.life': { distance: of('distance'), from: of('whose figure it is') },
+  'inspect.life': { distance: of('distance'), from: of('source of the figure') },
   job,
   'job.bolts': bolt,
   'job.own': ownStep,

@@ -112,7 +112,7 @@ function bytesOf(drive: Drive): number {
   for (let k = 0; k < text.length; k += 1) {
     const code = text.charCodeAt(k);
     // Of a pair that stands for one sign, each half takes two of its four.
-    bytes += code < 0x80 ? 1 : code < 0x800 || (code >= 0xd800 && code <= 0xdfff) ? 2 : 3;
+    bytes += bytesOfUnit(code);
   }
   return bytes;
 }
@@ -133,4 +133,10 @@ function whatOf(list: string): string | null {
   const cut = list.lastIndexOf('.');
   const outer = cut < 0 ? undefined : (LISTS as Readonly<Record<string, ListRules>>)[list.slice(0, cut)];
   return outer?.lists?.[list.slice(cut + 1)]?.what ?? null;
+}
+
+/** UTF-8 bytes of one unit of UTF-16; the two halves of a pair make four together. */
+function bytesOfUnit(code: number): number {
+  if (code < 0x80) return 1;
+  return code < 0x800 || (code >= 0xd800 && code <= 0xdfff) ? 2 : 3;
 }

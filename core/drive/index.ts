@@ -66,5 +66,6 @@ export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SI
 export * from './edit';
 export { type Full, fullWords, MOST_DRIVE_BYTES, withinLists } from './full-lists';
 export * from './listen-again';
+export * from './odometer';
 export { lastChangedAt, ofBeltNow } from './belt-changed';
 export { lastOdometer } from './last-odometer';

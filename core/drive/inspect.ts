@@ -1,5 +1,5 @@
 import * as is from './fields';
-import { ODOMETER_UNITS, type OdometerUnit } from './listen-again';
+import { ODOMETER_UNITS, type OdometerUnit } from './odometer';
 import { PULLEY_KINDS, type PulleyKind } from './station';
 import { type BeltCare, beltCare } from './tension';
 import { keptPicture, type KeptPicture, type PicturePoint, picturePoints } from './survey';

@@ -1,7 +1,7 @@
 import type { NoiseTest } from './noise';
 import type { AdjusterState, Lay, Tool } from './measuring';
 import type { Check } from './inspect';
-import type { OdometerUnit } from './listen-again';
+import type { OdometerUnit } from './odometer';
 import type { DiameterMethod, ReadingKind } from './survey';
 import type { BeltAge, TensionWay } from './tension';
 
@@ -27,23 +27,23 @@ export const DIAMETER_WORDS: Record<DiameterMethod, { name: string; hint: string
 export const TOOL_WORDS: Record<Tool, { name: string; hint: string }> = {
   string: {
     name: 'String',
-    hint: 'Lay it along the route in the grooves, hold the ends together, mark, and tape it flat.',
+    hint: 'Lay it along the route in the grooves, hold the ends together, mark, and measure it flat with a tape.',
   },
   rope: { name: 'Rope', hint: 'A thick cord rides high in the grooves; Emery allows for its thickness.' },
-  wire: { name: 'Wire', hint: 'Bend it round, mark where the ends meet, and straighten it to tape it.' },
+  wire: { name: 'Wire', hint: 'Bend it round, mark where the ends meet, straighten it and measure it with a tape.' },
   strap: { name: 'Strap', hint: 'A flat strap bridges the grooves.' },
-  'old-belt': { name: 'Old belt, taped round its back', hint: 'A used belt has grown; Emery takes a little off.' },
+  'old-belt': { name: 'Old belt, measured round its back', hint: 'A used belt has grown; Emery takes a little off.' },
   gauge: {
     name: 'Length gauge, two equal wheels',
     hint: "Twice the distance of the wheels' centres, and once round one.",
   },
-  marking: { name: 'Printed length of the old belt', hint: 'The marked length as it is printed.' },
+  marking: { name: 'Printed length of the old belt', hint: 'The length marking as printed.' },
 };
 
 export const LAY_WORDS: Record<Lay, string> = { groove: 'down in the grooves', rim: 'on top of the ribs or rims' };
 
 export const STATE_WORDS: Record<AdjusterState, string> = {
-  'as-drawn': 'where it is drawn',
+  'as-drawn': 'as drawn',
   slack: 'at its slack end',
   'short-mark': 'at the short mark',
   'long-mark': 'at the long mark',
@@ -52,11 +52,11 @@ export const STATE_WORDS: Record<AdjusterState, string> = {
 
 /** The schools of checking a belt by hand, and how each is done. */
 export const TENSION_WAY_WORDS: Record<TensionWay, { name: string; hint: string }> = {
-  push: { name: 'Push', hint: 'Push square on the middle of the span with a spring scale; read how far it goes in.' },
-  'free-play': { name: 'Thumb', hint: 'Press the middle of the span with a thumb, firmly; read how far it goes in.' },
+  push: { name: 'Push', hint: 'Push square on the middle of the span with a spring scale; read the deflection.' },
+  'free-play': { name: 'Thumb', hint: 'Press the middle of the span with a thumb, firmly; read the deflection.' },
   twist: { name: 'Twist', hint: 'Turn the middle of the span between finger and thumb as far as it will go.' },
-  gauge: { name: 'Click gauge', hint: 'Lay the gauge on the middle of the span and press until it clicks.' },
-  pluck: { name: 'Pluck', hint: 'Pluck the middle of the span like a string and listen for its note.' },
+  gauge: { name: 'Click gauge', hint: 'Lay the gauge on mid-span and press until it clicks.' },
+  pluck: { name: 'Pluck', hint: 'Pluck mid-span like a string and read its frequency.' },
   pointer: { name: 'Pointer', hint: "Read the angle of the arm's pointer, in degrees as drawn." },
 };
 
@@ -84,13 +84,13 @@ export const NOISE_TEST_NAMES: Record<NoiseTest, string> = {
   flapping: 'Flapping span',
   'edge-wear': 'Worn edge',
   'belt-off': 'Belt off',
-  'length-doubt': 'Label doubted',
+  'length-doubt': 'Doubtful marking',
   ribs: 'Ribs',
-  spot: 'One place of the belt',
+  spot: 'One place on the belt',
   surface: 'Oil or dressing',
   slack: 'Slack',
   taut: 'Too tight',
-  wobble: 'Wobbling rim',
+  wobble: 'Rim wobble',
   spin: 'Spin by hand',
   rock: 'Rock by hand',
   grooves: 'Grooves',
@@ -118,7 +118,7 @@ export const INSPECT_CHECK_NAMES: Record<Check, string> = {
   pilling: 'Pilling',
   oil: 'Oil',
   stroke: 'Stroke',
-  'by-hand': 'Gives to a hand',
+  'by-hand': 'Arm moves by hand',
   pointer: 'Pointer',
   cocked: 'Leaning roller',
   spin: 'Spin',

@@ -31,7 +31,10 @@ const NONE: Record<Named, string> = {
 };
 
 /** What an inspection looked at: a belt, or else a pulley. */
-const inspectedPart = ({ on }: Json): Named => (on === 'belt' ? 'belt' : on === undefined ? 'part' : 'pulley');
+const inspectedPart = ({ on }: Json): Named => {
+  if (on === undefined) return 'part';
+  return on === 'belt' ? 'belt' : 'pulley';
+};
 
 /** A list of the document: how its items are known, what they name, and the lists inside them. */
 export interface ListRules {

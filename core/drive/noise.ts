@@ -1,6 +1,6 @@
 import { lazy, type ObjectSchema } from 'yup';
 import * as is from './fields';
-import { LISTEN_AGAIN, type ListenAgain, ODOMETER_UNITS, type OdometerUnit } from './listen-again';
+import { LISTEN_AGAIN, type ListenAgain, ODOMETER_UNITS, type OdometerUnit } from './odometer';
 
 /** What a noise sounds like; `none` where none is heard. */
 export const NOISE_KINDS = ['chirp', 'squeal', 'rumble', 'whine', 'none'] as const;

@@ -1,5 +1,13 @@
 import { chanceBelow } from '../numeric';
-import type { WearReading } from './wear';
+
+/** One reading of a wearing figure. */
+export interface WearReading {
+  id: string;
+  odometer: number;
+  value: number;
+  sigma: number;
+  at: string | null;
+}
 
 /*
  * Wear seldom keeps its pace: a rib that has worn its crown carries its load on less and less, and goes the faster.

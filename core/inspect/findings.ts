@@ -1,6 +1,6 @@
-import { type Drive, stationOf } from '../drive';
+import { type Check, CHECK_NAMES, type Drive, stationOf } from '../drive';
 import type { DriveSolution } from '../path';
-import type { InspectFindingCode, InspectTold } from './finding';
+import type { InspectTold } from './finding';
 import { findingsOf } from './latest';
 import { placesOf, repeatOf } from './repeats';
 import { replaceTogether } from './together';
@@ -15,7 +15,8 @@ export function inspectFindings(
   if (items.length === 0) return [{ code: 'no-parts', severity: 'note' }];
   if (items.every(({ judged }) => judged.length === 0)) return [{ code: 'nothing-looked-at', severity: 'note' }];
   return [
-    ...items.flatMap((item) => (item.on === 'pulley' ? ofPulley(drive, item) : item.on === 'belt' ? ofBelt(item) : [])),
+    ...items.flatMap((item) => (item.on === 'pulley' ? ofPulley(drive, item) : [])),
+    ...items.flatMap((item) => (item.on === 'belt' ? ofBelt(item) : [])),
     ...items.flatMap(oddOf),
     ...belts.flatMap((belt): InspectTold[] => {
       const found = findingsOf(drive, { on: 'belt', target: belt.id });
@@ -32,25 +33,21 @@ export function inspectFindings(
           ]
         : [];
     }),
-    ...replaceTogether(drive, items).map(({ targets, why, offered }): InspectTold => {
-      const code = ({ arm: 'change-with-arm', idler: 'change-with-idler', pair: 'change-pair' } as const)[why];
-      const [belt, ...others] = targets;
-      return {
-        code,
-        severity: 'note',
-        belt: belt!,
-        ...(why !== 'pair' && { pulley: others[0]!, pulleys: others }),
-        figures: { offered: offered.length },
-      };
+    ...replaceTogether(drive, items).map(({ targets: [belt, ...pulleys], why, offered }): InspectTold => {
+      const at = { severity: 'note', belt: belt!, figures: { offered: offered.length } } as const;
+      if (why === 'pair') return { ...at, code: 'change-pair' };
+      return { ...at, code: why === 'arm' ? 'change-with-arm' : 'change-with-idler', pulley: pulleys[0]!, pulleys };
     }),
     ...curesOf(drive, items),
   ];
 }
 
+const isCheck = (code: ReasonCode): code is Check => (CHECK_NAMES as readonly string[]).includes(code);
+
 /** Figures that can hardly be what they say: they are asked about, and judge nothing. */
 const oddOf = ({ on, target, judged }: InspectItem): InspectTold[] =>
   judged.flatMap(({ code, value, odd, grade }) =>
-    odd
+    odd && isCheck(code)
       ? [
           {
             code: 'odd-figure',
@@ -83,27 +80,37 @@ function ofBelt(item: InspectItem): InspectTold[] {
   const { target: belt, judged, wear, life, age } = item;
   const code = (name: ReasonCode) => judged.find((one) => one.code === name);
   const found: InspectTold[] = [];
-  const tell = (name: InspectFindingCode, severity: InspectTold['severity'], figures?: InspectTold['figures']) =>
-    found.push({ code: name, severity, belt, ...(figures && { figures }) });
   const [cracks, depth, profile] = [code('cracks'), code('rib-depth'), code('profile')];
-  if (cracks?.grade === 'nothing' && !depth && !profile) tell('cracks-blind', 'watch');
-  if (depth?.grade === 'sound' && profile?.grade === 'replace') tell('depth-and-profile', 'watch');
-  if (wear?.before) tell('sprang-back', 'note', { before: wear.before });
-  if (wear?.told === 'no-wear') tell('no-wear', 'note');
-  if (wear?.doubted) tell('odometer-doubted', 'watch', wear.doubted);
-  if (wear?.uneven) tell('uneven-wear', 'watch');
-  if (wear?.left && wear.left.to === null) tell('far-end-open', 'note');
+  if (cracks?.grade === 'nothing' && !depth && !profile) found.push({ code: 'cracks-blind', severity: 'watch', belt });
+  if (depth?.grade === 'sound' && profile?.grade === 'replace')
+    found.push({ code: 'depth-and-profile', severity: 'watch', belt });
+  if (wear?.before) found.push({ code: 'sprang-back', severity: 'note', belt, figures: { before: wear.before } });
+  if (wear?.told === 'no-wear') found.push({ code: 'no-wear', severity: 'note', belt });
+  if (wear?.doubted) found.push({ code: 'odometer-doubted', severity: 'watch', belt, figures: wear.doubted });
+  if (wear?.uneven) found.push({ code: 'uneven-wear', severity: 'watch', belt });
+  if (wear?.left && wear.left.to === null) found.push({ code: 'far-end-open', severity: 'note', belt });
   if (wear?.told === 'one-reading' && life)
-    tell('one-reading', 'note', {
-      distance: life.distance,
-      unit: life.unit,
-      from: life.from,
-      ...(life.left !== null && { left: life.left }),
+    found.push({
+      code: 'one-reading',
+      severity: 'note',
+      belt,
+      figures: {
+        distance: life.distance,
+        unit: life.unit,
+        from: life.from,
+        ...(life.left !== null && { left: life.left }),
+      },
     });
-  if (wear?.bend) tell('wear-bends', 'watch', { power: wear.bend.power });
-  if (item.reasons.includes('default-age') && age) tell('aged', 'watch', { years: age.years });
+  if (wear?.bend) found.push({ code: 'wear-bends', severity: 'watch', belt, figures: { power: wear.bend.power } });
+  if (item.reasons.includes('default-age') && age)
+    found.push({ code: 'aged', severity: 'watch', belt, figures: { years: age.years } });
   if (item.reasons.includes('default-life') && life)
-    tell('outlived', 'watch', { distance: life.distance, unit: life.unit, over: -life.left! });
+    found.push({
+      code: 'outlived',
+      severity: 'watch',
+      belt,
+      figures: { distance: life.distance, unit: life.unit, over: -life.left! },
+    });
   return found;
 }
 
@@ -112,21 +119,24 @@ function curesOf(drive: Drive, items: readonly InspectItem[]): InspectTold[] {
   return items.flatMap((item): InspectTold[] => {
     const { on, target } = item;
     if (on === 'belt') {
-      const cure = (code: InspectFindingCode) => ({ code, severity: 'watch', belt: target }) as const;
+      const at = { severity: 'watch', belt: target } as const;
       return [
-        ...(against(item, 'oil') ? [cure('cure-oil')] : []),
-        ...(against(item, 'frayed') ? [cure('cure-line')] : []),
-        ...(against(item, 'glazed') || against(item, 'pilling') ? [cure('cure-slip')] : []),
-        ...(against(item, 'chunks') ? [cure('cure-chunks')] : []),
+        ...(against(item, 'oil') ? [{ code: 'cure-oil', ...at } as const] : []),
+        ...(against(item, 'frayed') ? [{ code: 'cure-line', ...at } as const] : []),
+        ...(against(item, 'glazed') || against(item, 'pilling') ? [{ code: 'cure-slip', ...at } as const] : []),
+        ...(against(item, 'chunks') ? [{ code: 'cure-chunks', ...at } as const] : []),
       ];
     }
-    const cure = (code: InspectFindingCode) => ({ code, severity: 'watch', pulley: target }) as const;
-    if (on === 'arm') return item.verdict === 'replace' ? [cure('cure-arm')] : [];
+    const at = { severity: 'watch', pulley: target } as const;
+    if (on === 'arm') return item.verdict === 'replace' ? [{ code: 'cure-arm', ...at }] : [];
     const grooves = against(item, 'grooves');
+    const line = { code: 'cure-line', ...at, figures: { arm: armOf(drive, target) } } as const;
     return [
-      ...(grooves ? [{ ...cure('cure-grooves'), figures: { outcome: grooves.finding?.outcome ?? '' } }] : []),
-      ...(against(item, 'track') ? [{ ...cure('cure-line'), figures: { arm: armOf(drive, target) } }] : []),
-      ...(against(item, 'spin') || against(item, 'clutch') ? [cure('cure-bearing')] : []),
+      ...(grooves
+        ? [{ code: 'cure-grooves', ...at, figures: { outcome: grooves.finding?.outcome ?? '' } } as const]
+        : []),
+      ...(against(item, 'track') ? [line] : []),
+      ...(against(item, 'spin') || against(item, 'clutch') ? [{ code: 'cure-bearing', ...at } as const] : []),
     ];
   });
 }

@@ -15,7 +15,7 @@ export {
   takeBackFinding,
   type Look,
 } from './edit';
-export { INSPECT_FINDING_CODES, type InspectFindingCode } from './finding';
+export type { InspectFindingCode, InspectTold } from './finding';
 export { inspectFindings } from './findings';
 export { findingsOf, partKey } from './latest';
 export { gradeByKind, kindsAsked, mayRunAhead } from './kinds';

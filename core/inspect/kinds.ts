@@ -5,6 +5,9 @@ import type { Grade } from './limits';
 const ROTORS: ReadonlySet<Station['role']> = new Set(['alternator', 'generator']);
 const COUPLED: ReadonlySet<Station['role']> = new Set(['ac-compressor']);
 
+/** What a plain pulley's clutch test comes to. */
+const SOLID_GRADES: Readonly<Record<string, Grade>> = { locked: 'sound', slips: 'replace' };
+
 /** The kinds of pulley that one may be, where it matters for what is tried by hand; none where it does not. */
 export function kindsAsked(drive: Drive, pulley: string): readonly PulleyKind[] {
   const role = stationOf(drive, pulley)?.role;
@@ -45,7 +48,7 @@ export function gradeByKind(
     return kind === undefined && role !== undefined && COUPLED.has(role) ? 'ask' : null;
   }
   if (check !== 'clutch') return null;
-  if (kind === 'solid') return outcome === 'locked' ? 'sound' : outcome === 'slips' ? 'replace' : 'nothing';
+  if (kind === 'solid') return SOLID_GRADES[outcome ?? ''] ?? 'nothing';
   if (kind === 'magnetic-clutch') return 'nothing';
   return kind === undefined && outcome === 'locked' ? 'ask' : null;
 }

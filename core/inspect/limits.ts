@@ -9,9 +9,11 @@ import {
   type ShopLimit,
   stationOf,
 } from '../drive';
-import { DEFAULT_MATERIAL } from './parts';
 import { WOBBLES_MM } from '../planes';
 import { sectionFor } from '../section';
+
+/** What a belt is made of where nobody says: nearly all are now. A default. */
+export const DEFAULT_MATERIAL = 'epdm';
 
 /** A figure's limits: at `replace` a part is done, at `watch` it is looked at sooner. */
 export interface Limits {

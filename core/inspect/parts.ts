@@ -3,9 +3,6 @@ import { sectionFor } from '../section';
 import { mayRunAhead } from './kinds';
 import { type PartName, partKey } from './latest';
 
-/** What a belt is made of where nobody says: nearly all are now. A default. */
-export const DEFAULT_MATERIAL = 'epdm';
-
 /** Every part of a drive, in the order in which a walk along its belts meets them: a belt, then what it runs over. */
 export function partsOf(drive: Drive): PartName[] {
   const parts: PartName[] = [];

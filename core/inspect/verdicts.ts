@@ -1,4 +1,3 @@
-import { besideAngle } from '../adjuster';
 import {
   type Belt,
   type Check,
@@ -16,9 +15,19 @@ import { type ArmHealth, armHealthRead } from '../tension';
 import { findingsOf, isOf, latestOfEach, type PartName } from './latest';
 import { ageOf, type BeltAge, type Life, lifeOf } from './life';
 import { gradeByKind } from './kinds';
-import { type Grade, graded, type Limits, limitsOf, oddFigure, sigmaOfFinding, TOOTH_SIGMA } from './limits';
-import { checksOf, DEFAULT_MATERIAL, kindOf, partsOf } from './parts';
+import {
+  type Grade,
+  graded,
+  type Limits,
+  limitsOf,
+  oddFigure,
+  sigmaOfFinding,
+  TOOTH_SIGMA,
+  DEFAULT_MATERIAL,
+} from './limits';
+import { checksOf, kindOf, partsOf } from './parts';
 import { type Wear, wearOf } from './wear';
+import { besideAngle } from '../numeric';
 
 export const VERDICTS = ['replace', 'watch', 'keep', 'not looked at'] as const;
 export type Verdict = (typeof VERDICTS)[number];
@@ -99,14 +108,11 @@ function itemOf(
       grade === 'sound' && (from === 'tension' || (telling as readonly ReasonCode[]).includes(code)),
   );
   const [replace, watch] = [bad('replace'), bad('watch')];
-  const verdict: Verdict =
-    replace.length > 0
-      ? 'replace'
-      : watch.length > 0 || (known && (outlived || age?.over))
-        ? 'watch'
-        : known
-          ? 'keep'
-          : 'not looked at';
+  const verdict = ((): Verdict => {
+    if (replace.length > 0) return 'replace';
+    if (watch.length > 0 || (known && (outlived || age?.over))) return 'watch';
+    return known ? 'keep' : 'not looked at';
+  })();
   const looked = verdict !== 'not looked at';
   const past: ReasonCode[] = [
     ...(outlived && looked ? (['default-life'] as const) : []),
@@ -220,7 +226,8 @@ function pointerGrade(drive: Drive, { target, value }: InspectFinding): Grade {
   const adjuster = stationOf(drive, target)?.adjuster;
   if (adjuster?.kind !== 'sprung-arm') return 'nothing';
   const within = inWindow(adjuster, value!);
-  return within === null ? 'nothing' : within ? 'sound' : 'watch';
+  if (within === null) return 'nothing';
+  return within ? 'sound' : 'watch';
 }
 
 function inWindow({ shortMark, longMark }: SprungArm, degrees: number): boolean | null {
@@ -243,7 +250,7 @@ function springsOf(drive: Drive): Map<string, ArmHealth> {
   const read = drive.belts.filter(({ tensionReadings }) => tensionReadings?.some(({ way }) => way === 'pointer'));
   const found = new Map<string, ArmHealth>();
   if (read.length === 0) return found;
-  for (const standing of tensionOf(drive).standings) {
+  for (const standing of tensionOf(drive).staticBelts) {
     if (!standing || standing.arm === null || !read.some(({ id }) => id === standing.belt.id)) continue;
     const { station, pulley } = standing.contacts[standing.arm]!;
     const health = changedSince(drive, pulley, standing.belt) ? null : armHealthRead(drive, standing);

@@ -1,6 +1,6 @@
 import { type Belt, type Check, type Drive, type InspectFinding, momentOf } from '../drive';
-import { odometerDoubt } from '../quantity';
-import { bendOf, reaches, type WearBend } from './bend';
+import { odometerDoubt, DAY_MS } from '../quantity';
+import { bendOf, reaches, type WearBend, type WearReading } from './bend';
 import { type Limits, limitsOf, sigmaOfFinding } from './limits';
 
 /** The checks whose figures wear away with the distance. */
@@ -17,15 +17,6 @@ export interface Left {
   to: number | null;
   /** The day it comes to, ISO 8601, from the distance a day between first and last reading; null without dates. */
   day: string | null;
-}
-
-/** One reading of a wearing figure. */
-export interface WearReading {
-  id: string;
-  odometer: number;
-  value: number;
-  sigma: number;
-  at: string | null;
 }
 
 /** How a belt wears: its readings over the odometer, and the line through them. */
@@ -229,14 +220,14 @@ function within(
   const inner = b ** 2 - a * c;
   if (a <= 0) {
     // It may not wear at all, so far as the readings go: only the near end is told.
-    const near = margin <= 0 || inner < 0 || c <= 0 ? -Infinity : a === 0 ? c / (2 * b) : (b - Math.sqrt(inner)) / a;
+    const root = a === 0 ? c / (2 * b) : (b - Math.sqrt(inner)) / a;
+    const near = margin <= 0 || inner < 0 || c <= 0 ? -Infinity : root;
     return { from: near, to: null };
   }
   const root = Math.sqrt(Math.max(0, inner));
   return { from: (b - root) / a, to: (b + root) / a };
 }
 
-const DAY_MS = 24 * 3600 * 1000;
 /** A day further off than this is no forecast, years. */
 const MOST_YEARS = 50;
 

@@ -1,6 +1,6 @@
 import { type Check, checkRules, type Drive, INSPECT_CHECK_NAMES, pulleyLabel, type PulleyKind } from '../drive';
-import { type FindingWords, inOneLine } from '../finding';
-import { formatLength, type LengthUnit } from '../quantity';
+import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
+import { capital, formatLength, type LengthUnit, uncapital } from '../quantity';
 import { type ArmHealth } from '../tension';
 import type { InspectTold } from './finding';
 import type { PartName } from './latest';
@@ -30,36 +30,36 @@ const yesNo = { no: 'No', yes: 'Yes' };
 export const CHECK_WORDS: Record<Check, CheckWords> = {
   material: {
     ask: 'What is it made of?',
-    how: 'EPDM is matt and feels dry; it wears like a tyre. Neoprene is older, and cracks. Not sure? Leave it: EPDM is taken.',
+    how: 'EPDM is matt and feels dry; it wears like a tyre. Neoprene is older, and cracks. Not sure? Leave it: EPDM is assumed.',
     outcomes: { epdm: 'EPDM', neoprene: 'Neoprene' },
     caution: KEY_OUT,
   },
   'rib-depth': {
-    ask: 'How deep are its grooves?',
+    ask: 'Rib depth?',
     how: 'Set the gauge square into a groove, at the worst place. No gauge? Use Close-up.',
     caution: KEY_OUT,
   },
   profile: {
-    ask: 'What shape are its grooves?',
+    ask: 'Shape of its grooves?',
     how: 'Bend the belt back on itself and look along the ribs. V: the floor is a line. U: the floor is wide, and the belt bottoms.',
     outcomes: { v: 'V', worn: 'Between V and U', u: 'U' },
   },
   cracks: {
     ask: 'How many cracks in a rib?',
-    how: 'Mark off 75 mm with chalk and count in the worst rib. On EPDM none proves nothing.',
+    how: 'Mark off 75 mm with chalk and count in the worst rib. On EPDM, no cracks proves nothing.',
   },
   ride: {
-    ask: 'How far below the rim does it ride?',
-    how: 'A straightedge across the rim, a rule down to the belt’s top. Standing above the rim is below zero.',
+    ask: 'Ride below the rim?',
+    how: 'Straightedge across the rim, a rule down to the belt’s top. Enter minus where the belt is above the rim.',
     caution: KEY_OUT,
   },
   slot: {
-    ask: 'How much of the slot is left?',
+    ask: 'Slot left?',
     how: 'From the bolt to the end of the slot it is tightened toward.',
   },
   length: {
-    ask: 'How long is it now?',
-    how: 'Off the engine, in the basis that is printed on it. It is held against its length under Size.',
+    ask: 'Length now?',
+    how: 'Off the engine, on the basis printed on it. Emery compares it with its length under Size.',
   },
   chunks: { ask: 'Pieces of rib missing?', how: 'Look along the whole belt.', outcomes: yesNo },
   frayed: { ask: 'Edge frayed, cord showing?', how: 'Run a rag, not a finger, along both edges.', outcomes: yesNo },
@@ -69,22 +69,22 @@ export const CHECK_WORDS: Record<Check, CheckWords> = {
     how: 'Look for beads of rubber between the ribs.',
     outcomes: yesNo,
   },
-  oil: { ask: 'Oil or coolant on it?', how: 'Look at the ribs and the back; a rag shows it.', outcomes: yesNo },
+  oil: { ask: 'Oil or coolant on it?', how: 'Check the ribs and the back; a rag shows it.', outcomes: yesNo },
   stroke: {
-    ask: 'How does the arm go through its stroke?',
+    ask: 'How does the arm move through its stroke?',
     how: 'By wrench, from stop to stop and back, slowly. Feel where it binds.',
     outcomes: { smooth: 'Smooth', binds: 'Binds', stuck: 'Stuck' },
-    caution: 'A sprung arm bites: keep fingers out and let it down slowly.',
+    caution: 'A sprung arm snaps back: keep fingers out and let it return slowly.',
   },
   'by-hand': {
     ask: 'Can you push the arm by hand?',
-    how: 'Push hard at the roller, belt on. A sound spring does not give to a hand.',
+    how: 'Push hard at the roller, belt on. A hand cannot move a sound spring.',
     outcomes: yesNo,
     caution: KEY_OUT,
   },
   pointer: {
-    ask: 'Where does its pointer stand?',
-    how: 'In degrees as drawn. Between its marks is right.',
+    ask: 'Pointer angle?',
+    how: 'Degrees as drawn. Between its marks is right.',
   },
   cocked: {
     ask: 'Does the roller lean?',
@@ -94,18 +94,18 @@ export const CHECK_WORDS: Record<Check, CheckWords> = {
   },
   spin: {
     ask: 'Spun by hand, belt off?',
-    how: 'Grinding is dirt. One that spins on and on has lost its grease.',
-    outcomes: { quiet: 'Quiet', grinds: 'Grinds', freewheels: 'Spins on' },
+    how: 'Grinding is dirt. A long free spin means it has lost its grease.',
+    outcomes: { quiet: 'Quiet', grinds: 'Grinds', freewheels: 'Long free spin' },
     caution: KEY_OUT,
   },
   rock: {
-    ask: 'How far does its rim rock?',
-    how: 'Hold the rim at two sides and rock it; a dial, or your eye against a rule. A pump that does not leak may still rock.',
+    ask: 'Play at its rim?',
+    how: 'Hold the rim at two sides and rock it; a dial, or your eye against a rule. A pump that does not leak may still have play.',
     caution: KEY_OUT,
   },
   'run-out': {
-    ask: 'How far does its rim run out?',
-    how: 'Turn it by hand against a fixed pointer: most less least.',
+    ask: 'Runout of its rim?',
+    how: 'Turn it by hand against a fixed pointer: largest minus smallest.',
     caution: KEY_OUT,
   },
   grooves: {
@@ -115,11 +115,11 @@ export const CHECK_WORDS: Record<Check, CheckWords> = {
     caution: KEY_OUT,
   },
   track: {
-    ask: 'How far off its middle is the track?',
-    how: 'Where the belt has polished it. Toward the engine is below zero.',
+    ask: 'Track off the middle?',
+    how: 'Where the belt has polished it. Enter minus toward the engine.',
   },
   clutch: {
-    ask: 'Has it a one-way clutch? How does it hold?',
+    ask: 'One-way clutch?',
     how: 'Belt off, hold the rotor and turn the pulley both ways: it should lock one way and turn free the other.',
     outcomes: { holds: 'One way only', locked: 'Locked both ways', slips: 'Free both ways' },
     caution: KEY_OUT,
@@ -129,22 +129,22 @@ export const CHECK_WORDS: Record<Check, CheckWords> = {
 /** Kinds of pulley, and how each is told from the others by hand. */
 export const PULLEY_KIND_WORDS: Record<PulleyKind, { name: string; how: string }> = {
   solid: { name: 'Solid', how: 'fixed to its shaft: it turns with the rotor both ways' },
-  'one-way': { name: 'One-way', how: 'runs on ahead of its shaft, and takes it along the other way' },
-  decoupling: { name: 'Decoupling', how: 'one-way, with a spring: it gives a little before it takes its shaft along' },
-  'magnetic-clutch': { name: 'Magnetic clutch', how: 'turns free until its coil is fed' },
+  'one-way': { name: 'One-way', how: 'runs free ahead of its shaft, and drives it the other way' },
+  decoupling: { name: 'Decoupling', how: 'one-way, with a spring: it gives a little before it drives its shaft' },
+  'magnetic-clutch': { name: 'Magnetic clutch', how: 'turns free until its coil has power' },
 };
 
 export const VERDICT_WORDS: Record<Verdict, string> = {
   keep: 'Keep',
   watch: 'Watch',
   replace: 'Replace',
-  'not looked at': 'Not looked at',
+  'not looked at': 'Not inspected',
 };
 
 export const WHOSE_WORDS: Record<Limits['from'], string> = {
   default: 'a default',
-  'shop-wide': 'the shop’s for every drive',
-  shop: 'the shop’s own',
+  'shop-wide': 'the shop’s limit for every drive',
+  shop: 'this drive’s own limit',
   manual: 'the manual’s',
 };
 
@@ -182,8 +182,8 @@ export function checkFigure(check: Check, value: number, unit: LengthUnit = 'mm'
 /** What was found, in a line: `Rib depth 1.9 mm`. */
 export function foundWords({ code, finding, value, arm }: Judged, unit?: LengthUnit): string {
   if (code === 'spring') return `Spring: ${SPRING_WORDS[arm?.verdict ?? 'cannot-say']}${left(arm)}`;
-  if (code === 'default-life') return 'It has had the life a belt is held to have';
-  if (code === 'default-age') return 'It is as old as a belt is held to grow';
+  if (code === 'default-life') return 'Expected life reached';
+  if (code === 'default-age') return 'Age limit reached';
   const name = INSPECT_CHECK_NAMES[code];
   const outcome = finding?.outcome;
   if (outcome !== undefined && checkRules(code).outcomes) {
@@ -204,21 +204,21 @@ const SPRING_WORDS: Record<ArmHealth['verdict'], string> = {
   binding: 'binds',
   stuck: 'stuck',
   'wrong-length': 'held by a belt of the wrong length',
-  'cannot-say': 'cannot be told',
+  'cannot-say': 'not enough readings',
 };
 
 /** What it was held against: `at or under 2 mm it is done (a default)`; nothing where there is no limit. */
 export function limitWords({ code, grade, limits, odd, asksKind }: Judged, unit?: LengthUnit): string {
-  if (asksKind) return 'say first which kind of pulley it is';
+  if (asksKind) return 'choose the kind of pulley first';
   if (!limits || code === 'spring' || code === 'default-life' || code === 'default-age') return '';
   if (odd && grade === 'nothing')
-    return `not judged, for it can be ${checkFigure(code, odd.from)} to ${checkFigure(code, odd.to)}`;
+    return `not judged: the possible range is ${checkFigure(code, odd.from)} to ${checkFigure(code, odd.to)}`;
   const { lowIsWorn, watch, replace, fresh, from } = limits;
   const [under, figure] = [lowIsWorn ? 'at or under' : 'from', (at: number) => checkFigure(code, at, unit)];
-  const done = replace !== null ? `done ${under} ${figure(replace)}, ` : '';
+  const done = replace !== null ? `worn out ${under} ${figure(replace)}, ` : '';
   // Of what wears down it is said what a new one has.
   const start = lowIsWorn && fresh !== null ? `new ${figure(fresh)}, ` : '';
-  return `${start}${done}watched ${under} ${figure(watch)} (${WHOSE_WORDS[from]})`;
+  return `${start}${done}watch ${under} ${figure(watch)} (${WHOSE_WORDS[from]})`;
 }
 
 /** A line that speaks for a verdict: what was found, and the limit it was held against. */
@@ -232,10 +232,10 @@ export function reasonLines(item: InspectItem, unit?: LengthUnit): string[] {
   const bad = item.reasons.flatMap((code) => against(item, code) ?? []).map((one) => judgedWords(one, unit));
   if (item.reasons.includes('default-life'))
     bad.push(
-      `It has had the ${distanceFigure(item.life!.distance)} ${item.life!.unit} that a belt is held to last (${WHOSE_WORDS[item.life!.from]}).`,
+      `Expected life reached: ${distanceFigure(item.life!.distance)} ${item.life!.unit} (${WHOSE_WORDS[item.life!.from]}).`,
     );
   if (item.reasons.includes('default-age'))
-    bad.push(`It is ${item.age!.years} years old or more, and a belt is held to grow no older (a default).`);
+    bad.push(`It is ${item.age!.years} years old or more, the age limit (a default).`);
   if (bad.length > 0 || item.verdict === 'not looked at') return bad;
   return item.judged.filter(({ grade }) => grade === 'sound').map((one) => judgedWords(one, unit));
 }
@@ -269,226 +269,203 @@ export function leftFigure({ distance, plusMinus }: Pick<Left, 'distance' | 'plu
 /** Where that lies nineteen times in twenty. */
 export function leftSpan({ from, to }: Pick<Left, 'from' | 'to'>, unit: string): string {
   return to === null
-    ? `at least ${distanceFigure(from)} ${unit}, nineteen times in twenty; the far end is open`
-    : `${distanceFigure(from)} to ${distanceFigure(to)} ${unit}, nineteen times in twenty`;
+    ? `at least ${distanceFigure(from)} ${unit}, 19 times in 20; no upper limit`
+    : `${distanceFigure(from)} to ${distanceFigure(to)} ${unit}, 19 times in 20`;
 }
+
+/** What a row of the table is told with. `the` and `The`: a belt in a sentence, and at its beginning. */
+interface Telling {
+  name: (pulley: string) => string;
+  the: (belt: string | undefined) => string;
+  The: (belt: string | undefined) => string;
+  list: (pulleys: readonly string[]) => string;
+  length: (mm: number) => string;
+}
+
+const INSPECT_WORDS: WordsByCode<InspectTold, Telling> = {
+  'no-parts': () => ({
+    title: 'Nothing to inspect yet.',
+    why: 'No parts are drawn.',
+    todo: 'Draw the drive first, under Survey.',
+  }),
+  'nothing-looked-at': () => ({
+    title: 'Nothing inspected yet.',
+    why: 'Emery never calls a part sound that nobody has checked.',
+    todo: 'Go round the drive: one tap or one figure for each check.',
+  }),
+  'stop-wobble': ({ pulley, figures: { mm } }, { name }) => ({
+    title: `Stop: the rim of ${name(pulley)} has ${checkFigure('run-out', mm)} of runout.`,
+    why: 'Its rubber ring may be letting go.',
+    todo: 'Do not run the engine until it is replaced.',
+  }),
+  'cracks-blind': ({ belt }, { the }) => ({
+    title: `Few cracks do not make ${the(belt)} sound.`,
+    why: 'EPDM wears away without cracking, and nearly all belts are EPDM now.',
+    todo: 'Gauge its grooves, or check their shape.',
+  }),
+  'depth-and-profile': ({ belt }, { The }) => ({
+    title: `${The(belt)} has depth left, but U-shaped grooves.`,
+    why: 'With wide floors it bottoms in the pulleys and slips, whatever the gauge says.',
+    todo: 'Go by the shape: replace it.',
+  }),
+  rocks: ({ pulley, figures: { mm } }, { name }) => ({
+    title: `${name(pulley)} has ${checkFigure('rock', mm)} of play.`,
+    why: 'A bearing can rock long before it leaks or is heard.',
+    todo: 'Check it on its own before the new belt goes on.',
+  }),
+  repeats: ({ pulley, figures: { turnMm, byChance } }, { name, length }) => ({
+    title: `The damage repeats once each turn of ${name(pulley)}.`,
+    why: `That is every ${length(turnMm)} of belt. Random marks fit this well ${chance(byChance)}.`,
+    todo: 'Check its grooves for a nick or a stone before a new belt goes on.',
+  }),
+  'one-reading': ({ figures: { distance, unit, from, left } }) => ({
+    title: `One reading gives no wear rate: expected life is ${distanceFigure(distance)} ${unit} (${WHOSE_WORDS[from]}).`,
+    why:
+      left === undefined
+        ? 'The date of fitting is not recorded, so what is left of that is not known.'
+        : `Going by when it was fitted, ${distanceFigure(Math.max(0, left))} ${unit} are left.`,
+    todo: 'Read it again later, with the odometer: two readings give a rate.',
+  }),
+  'no-wear': ({ belt }, { the }) => ({
+    title: `No wear between the readings of ${the(belt)}.`,
+    why: 'It is less than the gauge can show, or one reading is wrong.',
+    todo: 'Read it again after more distance.',
+  }),
+  'odometer-doubted': ({ figures: { odometer, before } }) => ({
+    title: `Odometer ${odometer.toLocaleString('en')} after ${before.toLocaleString('en')}: is one of them a typing mistake?`,
+    why: 'No wear can be worked out from these two readings.',
+    todo: 'Correct the odometer of the wrong reading.',
+  }),
+  'uneven-wear': ({ belt }, { the }) => ({
+    title: `The readings of ${the(belt)} do not fit one line.`,
+    why: 'They miss it by more than their ±, so the forecast is less certain than shown.',
+    todo: 'Gauge the same place each time, and look for what changed.',
+  }),
+  'sprang-back': ({ belt }, { the }) => ({
+    title: `Older readings of ${the(belt)} are left out.`,
+    why: 'The grooves were less worn after them than before: another belt was fitted.',
+    todo: 'Record belt changes under Verdicts.',
+  }),
+  'far-end-open': ({ belt }, { the }) => ({
+    title: `The readings of ${the(belt)} cannot limit how long it lasts.`,
+    why: 'The wear between them is hardly more than their ±.',
+    todo: 'Plan for the near end, and read it again.',
+  }),
+  outlived: ({ belt, figures: { distance, unit } }, { The }) => ({
+    title: `${The(belt)}: expected life reached, ${distanceFigure(distance)} ${unit}.`,
+    why: 'That is a default, and nothing measured says otherwise.',
+    todo: 'Measure its wear twice, or change it.',
+  }),
+  aged: ({ belt, figures: { years } }, { The }) => ({
+    title: `${The(belt)} is ${years} years old or more.`,
+    why: 'Rubber ages with time as well, however little it runs. The years are a default.',
+    todo: 'Change it, or enter what the manual says.',
+  }),
+  'wear-bends': ({ belt, figures: { power } }, { the }) => ({
+    title: `The wear of ${the(belt)} ${power > 1 ? 'is speeding up' : 'is slowing down'}.`,
+    why: `Its readings fit use to the power ${power.toFixed(1)} better than a straight line, and the forecast goes by that.`,
+    todo: power > 1 ? 'Find the cause, and check again sooner.' : 'Read it again later.',
+  }),
+  'odd-figure': ({ belt, pulley, figures: { check, value, from, to, condemns } }, { name, the }) => ({
+    title: `${INSPECT_CHECK_NAMES[check]} of ${pulley === undefined ? the(belt) : name(pulley)}: ${checkFigure(check, value)}?`,
+    why: `The possible range is ${checkFigure(check, from)} to ${checkFigure(check, to)}${
+      condemns === 1 ? '. Until it is read again the part counts as worn out' : ', so no verdict uses it'
+    }.`,
+    todo:
+      check === 'rib-depth'
+        ? 'Read it again, in the groove alone; or enter under Limits what a new belt has.'
+        : 'Read it again.',
+  }),
+  'ask-kind': ({ pulley }, { name }) => ({
+    title: `Which kind of pulley is on ${name(pulley)}?`,
+    why: 'A plain one is locked both ways and spins on with its rotor; a one-way pulley is worn out once it is locked.',
+    todo: 'Choose it at that pulley to get a verdict.',
+  }),
+  'change-with-arm': ({ belt, figures: { offered } }, { the }) => ({
+    title: `Change ${the(belt)} and the tensioner together.`,
+    why: 'Arm, roller and belt wear together: a weak spring ruins a new belt, and a worn belt hides a weak spring.',
+    todo:
+      offered > 0 ? 'The sound one is optional: offer it to the owner, and record the choice.' : 'Both are worn out.',
+  }),
+  'change-with-idler': ({ belt, pulleys }, { the, list }) => ({
+    title: `Change ${list(pulleys)} with ${the(belt)}.`,
+    why: 'The belt is off anyway, and a worn roller ruins the new one.',
+    todo: 'Fit them in one go.',
+  }),
+  'change-pair': () => ({
+    title: 'Change both belts of the pair together.',
+    why: 'A new belt beside an old one is shorter, and carries the load alone.',
+    todo: 'Buy them as a matched set.',
+  }),
+  'cure-oil': ({ belt }, { the }) => ({
+    title: 'Find the leak first.',
+    why: `Oil or coolant softens ${the(belt)}, and the new one as well.`,
+    todo: 'Repair it and clean every pulley before the new belt goes on.',
+  }),
+  'cure-line': ({ belt, pulley, figures }, { name, the }) =>
+    pulley === undefined
+      ? {
+          title: 'Find what is out of line first.',
+          why: `An edge frays where ${the(belt)} rubs a flange or climbs.`,
+          todo: 'Read the pulleys under Align.',
+        }
+      : {
+          title: `The belt runs off the middle of ${name(pulley)}.`,
+          why:
+            figures?.arm === 1
+              ? 'Likely cause: a cocked arm, a worn roller bearing or a pulley out of line.'
+              : 'Likely cause: a pulley out of line, or this roller’s bearing.',
+          todo: 'Read the pulleys under Align.',
+        },
+  'cure-slip': () => ({
+    title: 'Find why it slips first.',
+    why: 'Glaze and rolled-up rubber are left by slip.',
+    todo: 'Measure under Tension, and read the pulleys under Align.',
+  }),
+  'cure-chunks': () => ({
+    title: 'Find what tore it first.',
+    why: 'A stone or a nick in a groove tears the next belt too.',
+    todo: 'Check every groove, and mark along the belt where it is torn.',
+  }),
+  'cure-grooves': ({ pulley, figures: { outcome } }, { name }) =>
+    outcome === 'dent'
+      ? {
+          title: `The grooves of ${name(pulley)} are dented.`,
+          why: 'A dent cuts a new belt once a turn.',
+          todo: 'Replace the pulley.',
+        }
+      : {
+          title: `Clean the grooves of ${name(pulley)}.`,
+          why: outcome === 'paint' ? 'On paint a belt slips until it is worn through.' : 'Grit grinds the ribs away.',
+          todo: 'Use a stiff brush, and no solvent on the belt.',
+        },
+  'cure-arm': ({ pulley }, { name }) => ({
+    title: `The arm of ${name(pulley)} is worn out.`,
+    why: 'It no longer holds the belt as it should.',
+    todo: 'Replace the whole tensioner, and never set it by bending it.',
+  }),
+  'cure-bearing': ({ pulley }, { name }) => ({
+    title: `The bearing or clutch of ${name(pulley)} is worn out.`,
+    why: 'A seized bearing burns through a new belt in minutes.',
+    todo: 'Replace it before the new belt goes on.',
+  }),
+};
 
 /** One finding of Inspect: the verdict, why, and what to do. */
 export function inspectWords(drive: Drive, finding: InspectTold, unit: LengthUnit = 'mm'): FindingWords {
-  const { code, belt, pulley, pulleys = [], figures = {} } = finding;
-  const n = (key: string) => Number(figures[key] ?? 0);
-  const the =
-    belt === undefined ? 'the belt' : drive.belts.length === 1 ? 'the belt' : beltLabel(drive, belt).toLowerCase();
-  const The = the.charAt(0).toUpperCase() + the.slice(1);
-  const name = pulley === undefined ? 'the pulley' : pulleyLabel(drive, pulley);
-  const odometer = String(figures['unit'] ?? 'km');
-  const whose = WHOSE_WORDS[(figures['from'] ?? 'default') as Limits['from']];
-  switch (code) {
-    case 'no-parts':
-      return { title: 'Nothing to inspect yet.', why: '', todo: 'Draw the drive first, under Survey.' };
-    case 'nothing-looked-at':
-      return {
-        title: 'Nothing was looked at yet.',
-        why: 'A part that nobody looked at is not called sound here.',
-        todo: 'Walk round the drive: it takes a tap or a figure at each check.',
-      };
-    case 'stop-wobble':
-      return {
-        title: `Stop: the rim of ${name} runs out by ${checkFigure('run-out', n('mm'))}.`,
-        why: 'Its ring of rubber may be letting go.',
-        todo: 'Do not run the engine until it is replaced.',
-      };
-    case 'cracks-blind':
-      return {
-        title: `Few cracks do not make ${the} sound.`,
-        why: 'EPDM wears away without cracking, and nearly all belts are EPDM now.',
-        todo: 'Gauge its grooves, or look at their shape.',
-      };
-    case 'depth-and-profile':
-      return {
-        title: `${The} has depth left, and grooves like a U.`,
-        why: 'With wide floors it bottoms in the pulleys and slips, whatever the gauge says.',
-        todo: 'Go by the shape: replace it.',
-      };
-    case 'rocks':
-      return {
-        title: `${name} rocks by ${checkFigure('rock', n('mm'))}.`,
-        why: 'A bearing may rock long before it leaks or sounds.',
-        todo: 'Look at it on its own before the new belt goes on.',
-      };
-    case 'repeats':
-      return {
-        title: `The damage comes back once each turn of ${name}.`,
-        why: `That is every ${formatLength(n('turnMm'), unit)} of belt. Marks at random fit so well ${chance(n('byChance'))}.`,
-        todo: 'Look in its grooves for a nick or a stone before a new belt goes on.',
-      };
-    case 'one-reading':
-      return {
-        title: `One reading makes no rate: ${distanceFigure(n('distance'))} ${odometer} is the life of such a belt (${whose}).`,
-        why:
-          figures['left'] === undefined
-            ? 'When it was fitted is not written down, so what is left of that is not known.'
-            : `By when it was fitted, ${distanceFigure(Math.max(0, n('left')))} ${odometer} of that are left.`,
-        todo: 'Read it again later, with the odometer: two readings make a rate.',
-      };
-    case 'no-wear':
-      return {
-        title: `No wear shows between the readings of ${the}.`,
-        why: 'It is less than the gauge can tell, or one of them is out.',
-        todo: 'Read it again when it has gone further.',
-      };
-    case 'odometer-doubted': {
-      const [odometer, before] = ['odometer', 'before'].map((key) => Number(figures?.[key] ?? 0).toLocaleString('en'));
-      return {
-        title: `Odometer ${odometer} after ${before}: is one of them a slip of the pen?`,
-        why: 'By these two readings no wear can be worked out.',
-        todo: 'Correct the odometer of the wrong reading.',
-      };
-    }
-    case 'uneven-wear':
-      return {
-        title: `The readings of ${the} do not lie on one line.`,
-        why: 'They miss it by more than their ±, so the forecast is worth less than it says.',
-        todo: 'Gauge the same place each time, and look for what changed.',
-      };
-    case 'sprang-back':
-      return {
-        title: `Older readings of ${the} are left out.`,
-        why: 'The grooves were less worn after them than before: another belt went on.',
-        todo: 'Say so under Verdicts when a belt is changed.',
-      };
-    case 'far-end-open':
-      return {
-        title: `The readings of ${the} leave open how long it lasts.`,
-        why: 'The wear between them is hardly more than their ±.',
-        todo: 'Go by the near end, and read it again.',
-      };
-    case 'outlived':
-      return {
-        title: `${The} has had its ${distanceFigure(n('distance'))} ${odometer}.`,
-        why: 'That is a default, and nothing measured says otherwise.',
-        todo: 'Measure its wear twice, or change it.',
-      };
-    case 'aged':
-      return {
-        title: `${The} is ${n('years')} years old or more.`,
-        why: 'Rubber ages by the year as well, however little it runs. The years are a default.',
-        todo: 'Change it, or write down what the manual says.',
-      };
-    case 'wear-bends':
-      return {
-        title: n('power') > 1 ? `The wear of ${the} quickens.` : `The wear of ${the} slows.`,
-        why: `Its readings lie better on use to the power ${n('power').toFixed(1)} than on a straight line, and what is left goes by that.`,
-        todo: n('power') > 1 ? 'Look for what makes it, and look again sooner.' : 'Read it again later.',
-      };
-    case 'odd-figure': {
-      const check = (figures['check'] ?? 'rib-depth') as Check;
-      return {
-        title: `${INSPECT_CHECK_NAMES[check]} of ${belt === undefined ? name : the}: ${checkFigure(check, n('value'))}?`,
-        why: `It can be ${checkFigure(check, n('from'))} to ${checkFigure(check, n('to'))}${
-          n('condemns') === 1 ? '. Until it is read again the part counts as done' : ', so nothing is judged by it'
-        }.`,
-        todo:
-          check === 'rib-depth'
-            ? 'Read it again, in the groove alone; or enter under Limits what a new one has.'
-            : 'Read it again.',
-      };
-    }
-    case 'ask-kind':
-      return {
-        title: `Which kind of pulley has ${name}?`,
-        why: 'A plain one is locked both ways and spins on with its rotor; one that runs ahead is done when it is locked.',
-        todo: 'Say it at that pulley, and it is judged.',
-      };
-    case 'change-with-arm':
-      return {
-        title: `Change ${the} and the tensioner together.`,
-        why: 'Arm, roller and belt wear as one: a tired spring ruins a new belt, and a worn belt hides a tired spring.',
-        todo:
-          n('offered') > 0
-            ? 'The sound one is an offer: say it to the owner, and write down the choice.'
-            : 'Both are done.',
-      };
-    case 'change-with-idler':
-      return {
-        title: `Change ${listOf(drive, pulleys)} with ${the}.`,
-        why: 'The belt is off anyway, and a worn roller takes the new one with it.',
-        todo: 'Fit them in one go.',
-      };
-    case 'change-pair':
-      return {
-        title: 'Change both belts of the pair together.',
-        why: 'A new belt beside an old one is the shorter, and carries the load alone.',
-        todo: 'Buy them as a matched set.',
-      };
-    case 'cure-oil':
-      return {
-        title: 'Find the leak first.',
-        why: `Oil or coolant softens ${the}, and the new one as well.`,
-        todo: 'Cure it and clean every pulley before the new belt goes on.',
-      };
-    case 'cure-line':
-      return pulley === undefined
-        ? {
-            title: 'Find what stands out of line first.',
-            why: `An edge frays where ${the} rubs a flange or climbs.`,
-            todo: 'Read the pulleys under Align.',
-          }
-        : {
-            title: `The belt runs off the middle of ${name}.`,
-            why:
-              n('arm') === 1
-                ? 'A cocked arm, a tired roller bearing or a pulley out of line does that.'
-                : 'A pulley out of line, or this roller’s bearing, does that.',
-            todo: 'Read the pulleys under Align.',
-          };
-    case 'cure-slip':
-      return {
-        title: 'Find why it slips first.',
-        why: 'Glaze and rolled-up rubber are what slip leaves.',
-        todo: 'Measure under Tension, and read the pulleys under Align.',
-      };
-    case 'cure-chunks':
-      return {
-        title: 'Find what tore it first.',
-        why: 'A stone or a nick in a groove tears the next one too.',
-        todo: 'Look into every groove, and mark along the belt where it is torn.',
-      };
-    case 'cure-grooves':
-      return figures['outcome'] === 'dent'
-        ? {
-            title: `The grooves of ${name} are dented.`,
-            why: 'A dent cuts a new belt once a turn.',
-            todo: 'Replace the pulley.',
-          }
-        : {
-            title: `Clean the grooves of ${name}.`,
-            why:
-              figures['outcome'] === 'paint'
-                ? 'On paint a belt slips until it is worn through.'
-                : 'Grit grinds the ribs away.',
-            todo: 'A stiff brush, and no solvent on the belt.',
-          };
-    case 'cure-arm':
-      return {
-        title: `The arm of ${name} is done.`,
-        why: 'It no longer holds the belt as it should.',
-        todo: 'Replace it as a whole, and set nothing by bending it.',
-      };
-    case 'cure-bearing':
-      return {
-        title: `The bearing or clutch of ${name} is done.`,
-        why: 'A seized bearing burns through a new belt in minutes.',
-        todo: 'Replace it before the new belt goes on.',
-      };
-  }
+  const the = (belt: string | undefined) =>
+    belt === undefined || drive.belts.length === 1 ? 'the belt' : uncapital(beltLabel(drive, belt));
+  return wordsOf(INSPECT_WORDS, finding, {
+    name: (pulley) => pulleyLabel(drive, pulley),
+    the,
+    The: (belt) => capital(the(belt)),
+    list: (pulleys) => pulleys.map((id) => pulleyLabel(drive, id)).join(' and '),
+    length: (mm) => formatLength(mm, unit),
+  });
 }
 
 const chance = (share: number) =>
-  share < 0.001 ? 'less than once in a thousand times' : `once in ${Math.max(2, Math.round(1 / share))} times`;
-
-const listOf = (drive: Drive, ids: readonly string[]) =>
-  ids.length === 0 ? 'the idler' : ids.map((id) => pulleyLabel(drive, id)).join(' and ');
+  share < 0.001 ? 'less than 1 time in 1,000' : `1 time in ${Math.max(2, Math.round(1 / share))}`;
 
 export function inspectMessage(drive: Drive, finding: InspectTold): string {
   return inOneLine(inspectWords(drive, finding));

@@ -52,7 +52,7 @@ export function bringList(
     belts: belts.flatMap(([, one]) => one ?? []),
     unknown: belts.flatMap(([id, one]) => (one ? [] : [id])),
     parts: steps.flatMap(({ code, part, offered }) =>
-      code === 'change-part' ? [`${inspectedLabel(drive, part!)}${offered ? ' (worn with the rest)' : ''}`] : [],
+      code === 'change-part' ? [`${inspectedLabel(drive, part!)}${offered ? ' (worn with the others)' : ''}`] : [],
     ),
     bolts: bolts.filter(({ reuse }) => reuse === 'new' || reuse === 'compound').map((bolt) => boltWords(drive, bolt)),
     tools: toolsFor(

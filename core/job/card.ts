@@ -1,32 +1,12 @@
-import { type Drive, itemsOf, PHASES, type Phase } from '../drive';
+import { type Drive, itemsOf, PHASES } from '../drive';
 import type { LengthUnit } from '../quantity';
 import { markedMisfitOf } from '../size';
 import type { JobFinding } from './finding';
 import { type BeltOrder, beltOrder } from './order';
 import { lacksTorque } from './bolts';
-import { type JobPlan, planOf, type StepCode, type StepTold } from './steps';
+import type { CardStep, StepTold } from './step';
+import { type JobPlan, planOf } from './steps';
 import { stepWords } from './step-words';
-
-/** A step of the card as it is read and ticked off. */
-export interface CardStep {
-  id: string;
-  phase: Phase;
-  code: StepCode;
-  text: string;
-  caution: string | null;
-  belt?: string;
-  /** Of a step that is done on several belts at once: all of them. */
-  belts?: readonly string[];
-  /** Where the drawing shows it. */
-  station?: string;
-  pulley?: string;
-  /** What is changed in it. */
-  part?: StepTold['part'];
-  /** How long it takes by itself, such as a run-in. */
-  minutes?: number;
-  /** A hand gave it other words. */
-  reworded?: boolean;
-}
 
 export interface JobCard {
   order: BeltOrder;

@@ -1,5 +1,5 @@
 import { type Drive, freeIdIn, itemsOf, type Job, type Phase, putItem, removeItem } from '../drive';
-import type { CardStep } from './card';
+import type { CardStep } from './step';
 
 /* What the bench changes of a job card. Each is a pure function from drive to drive. */
 

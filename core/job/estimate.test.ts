@@ -61,7 +61,7 @@ test('the bill adds up, and says what has no price', () => {
   };
   expect(totalOf(estimate)).toEqual({ labour: 120, parts: 61, total: 181, open: 1 });
   expect(estimateLines(estimate)).toEqual([
-    'Labour: 1 h 30 min ± 30 min (at the pace of 5 signed jobs), 120.00 at 80.00 an hour',
+    'Labour: 1 h 30 min ± 30 min (from 5 signed jobs), 120.00 at 80.00 an hour',
     '2 × 6PK1734: 61.00',
     '1 × Alternator: no price in the list',
     'Estimate: 181.00, without what has no price',
@@ -69,13 +69,13 @@ test('the bill adds up, and says what has no price', () => {
   expect(tookLines({ workedMs: 75 * 60_000, parts: [{ name: '6PK1734', count: 1 }] }, estimate)).toEqual([
     'Took: 1 h 15 min, 100.00',
     '1 × 6PK1734 used: 30.50',
-    'In the end: 130.50',
+    'Total: 130.50',
   ]);
   expect(tookLines({ workedMs: 0, parts: [] }, estimate)).toEqual([]);
   expect(tookLines({ workedMs: 0, parts: [{ name: 'Bolt', count: 2 }] }, estimate)).toEqual([
-    'Took: its clock was not run',
+    'Took: clock not used',
     '2 × Bolt used',
-    'In the end: no prices yet',
+    'Total: no prices yet',
   ]);
   expect([0, 59, 60, 125].map(durationWords)).toEqual(['0 min', '59 min', '1 h', '2 h 5 min']);
 });

@@ -1,7 +1,7 @@
 import { median } from '../numeric';
-import type { CardStep } from './card';
+import type { CardStep } from './step';
 import type { JobRun } from './run';
-import type { StepCode } from './steps';
+import type { StepCode } from './step';
 
 /** Minutes of work in a step. Defaults; waiting for an engine to cool is none. */
 const MINUTES: Record<StepCode, number> = {
@@ -146,7 +146,7 @@ export function durationWords(minutes: number): string {
 export function estimateLines(estimate: JobEstimate): string[] {
   const { minutes, plusMinus, jobs, hourRate, parts } = estimate;
   const { labour, total, open } = totalOf(estimate);
-  const pace = jobs === 0 ? 'a default' : `at the pace of ${jobs} signed jobs`;
+  const pace = jobs === 0 ? 'a default' : `from ${jobs} signed jobs`;
   return [
     `Labour: ${durationWords(minutes)} ± ${durationWords(plusMinus)} (${pace})${labour === null ? ', no price of an hour' : `, ${money(labour)} at ${money(hourRate!)} an hour`}`,
     ...parts.map(
@@ -171,10 +171,10 @@ export function tookLines(
   }));
   const { labour, total, open } = totalOf({ minutes, hourRate: minutes === 0 ? null : hourRate, parts: used });
   return [
-    `Took: ${minutes === 0 ? 'its clock was not run' : durationWords(minutes)}${labour === null ? '' : `, ${money(labour)}`}`,
+    `Took: ${minutes === 0 ? 'clock not used' : durationWords(minutes)}${labour === null ? '' : `, ${money(labour)}`}`,
     ...used.map(
       ({ name, count, price }) => `${count} × ${name} used${price === null ? '' : `: ${money(count * price)}`}`,
     ),
-    `In the end: ${sumWords(total, open)}`,
+    `Total: ${sumWords(total, open)}`,
   ];
 }

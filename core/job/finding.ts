@@ -1,14 +1,18 @@
-import type { Finding } from '../finding';
+import type { Figures, FindingOf } from '../finding';
+import type { MarkedMisfit } from '../seating';
 
-/** What stands in the way of a job. */
-export const JOB_FINDING_CODES = [
-  'no-belts',
-  'no-route',
-  'tangled',
-  'set-apart',
-  'no-torque',
-  'unknown-length',
-  'marked-misfit',
-] as const;
-export type JobFindingCode = (typeof JOB_FINDING_CODES)[number];
-export type JobFinding = Finding<JobFindingCode>;
+type AtBelt = { belt: string };
+
+/** What stands in the way of a job, by code. */
+interface JobCodes {
+  'no-belts': object;
+  'no-route': AtBelt;
+  tangled: AtBelt;
+  'set-apart': AtBelt;
+  'no-torque': Figures<{ bolts: number }>;
+  'unknown-length': AtBelt;
+  'marked-misfit': AtBelt & Figures<{ lengthMm: number; verdict: MarkedMisfit['verdict'] }>;
+}
+
+export type JobFinding = FindingOf<JobCodes>;
+export type JobFindingCode = JobFinding['code'];

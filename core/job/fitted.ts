@@ -54,8 +54,8 @@ export function beltAsRead(belt: Belt, { section, ribs, lengthMm, build }: Marki
 const VERDICT_WORDS: Record<FittedVerdict, ((asked: string) => string) | null> = {
   'as-asked': null,
   second: (asked) => `This is the card's second choice, not ${asked}.`,
-  other: (asked) => `This is not the belt that the card asked for, ${asked}. Check it before the engine runs.`,
-  unread: (asked) => `This marking cannot be read. The card asked for ${asked}.`,
+  other: (asked) => `The card asks for ${asked}, not this belt. Check it before the engine runs.`,
+  unread: (asked) => `This marking cannot be read. The card asks for ${asked}.`,
 };
 
 /** What a hand is told of a belt whose marking is not the one the card asked for; null where it is. */

@@ -1,7 +1,8 @@
-import { travelFromSlack, travelOf } from '../adjuster';
+import { adjusterKind, travelFromSlack, travelOf } from '../adjuster';
 import type { Adjuster, Belt, Drive, Rotation, Station } from '../drive';
 import { centresAreFixed, isStretchFit, puttingOn, type PuttingOn } from '../seating';
 import type { BeltOrder } from './order';
+import { headingDeg } from '../numeric';
 
 /** How a belt is slackened and set: by which kind of adjuster, by its stretch alone, or in a way that nobody said. */
 export type HeldBy = Exclude<Adjuster['kind'], 'fixed'> | 'stretch-fit' | 'fixed' | 'not-said';
@@ -34,8 +35,13 @@ export function heldBelt(drive: Drive, belt: Belt): HeldBelt {
 }
 
 /** Whether a hand sets it, and can set it again after its run-in. */
-export const isSetByHand = ({ by }: Pick<HeldBelt, 'by'>): boolean =>
-  by === 'slot-pivot' || by === 'slide' || by === 'turnbuckle' || by === 'shims';
+export const isSetByHand = ({ by }: Pick<HeldBelt, 'by'>): boolean => (kindBy(by)?.setting ?? null) !== null;
+
+/** How a belt held so is slackened and set; null for one that nothing moves. */
+export const stepsBy = (by: HeldBy | undefined) => kindBy(by)?.steps ?? null;
+
+const kindBy = (by: HeldBy | undefined) =>
+  by === undefined || by === 'stretch-fit' || by === 'not-said' ? null : adjusterKind(by);
 
 /** The belts that a job is done on. */
 export interface JobBelts {
@@ -82,7 +88,9 @@ export function tightWay(drive: Drive, { belt, station }: Pick<HeldBelt, 'belt' 
   const pivot = station.adjuster && 'pivot' in station.adjuster ? station.adjuster.pivot : null;
   const turned = pivot && (slack!.x - pivot.x) * (tight!.y - pivot.y) - (slack!.y - pivot.y) * (tight!.x - pivot.x);
   return {
-    angleDeg: (Math.atan2(dy, dx) * 180) / Math.PI,
-    turn: turned === null ? null : turned > 0 ? 'ccw' : 'cw',
+    angleDeg: headingDeg(dx, dy),
+    turn: turned === null ? null : senseOf(turned),
   };
 }
+
+const senseOf = (turned: number): Rotation => (turned > 0 ? 'ccw' : 'cw');

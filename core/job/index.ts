@@ -1,7 +1,8 @@
 /** The work written out: the order of the belts, the steps, what to bring; and a job that is done by it. */
 export { bringList, type BringBelt, type BringList } from './bring';
-export { cardOf, type CardStep, type JobCard } from './card';
-export { heldBy, isSetByHand, type HeldBy } from './held';
+export { cardOf, type JobCard } from './card';
+export { type CardStep, type PlanChange, STEP_CODES } from './step';
+export { heldBy, isSetByHand, stepsBy, type HeldBy } from './held';
 export {
   durationWords,
   estimateLines,
@@ -15,13 +16,12 @@ export {
 export { fittedWords } from './fitted';
 export { jobCommand } from './command';
 export { addStep, leaveOut, moveStep, rewordStep } from './edit';
-export { JOB_FINDING_CODES } from './finding';
+export type { JobFinding } from './finding';
 export { beltOrder } from './order';
-export { jobSteps, planChanges, type PlanChange } from './plan';
+export { jobSteps, planChanges } from './plan';
 export { runOf, type BeltFitted, type JobEvent, type JobRun } from './run';
 export { signedOff } from './sign-off';
 export { inTighteningOrder, lacksTorque } from './bolts';
-export { STEP_CODES } from './steps';
 export {
   beltName,
   BOLT_REUSE_WORDS,

@@ -114,7 +114,7 @@ describe('the card', () => {
     expect(phases).toEqual([...phases].sort((a, b) => a - b));
     for (const { code, caution, text } of steps) {
       expect(text).not.toMatch(/undefined|NaN|\[object|^\s|\s{2}|\.\./);
-      if (code === 'release' || code === 'let-down') expect(caution).toMatch(/bites/);
+      if (code === 'release' || code === 'let-down') expect(caution).toMatch(/snaps back/);
       if (code === 'key') expect(caution).toMatch(/Key out and battery off/);
       if (code === 'bolt' || code === 'bolts') expect(caution).toMatch(/manual/);
     }
@@ -146,7 +146,7 @@ describe('the card', () => {
       'Slacken before the adjuster is turned: pivot bolt of Alternator; lock bolt of Alternator, M8, 13 mm socket.',
     );
     expect(text('on bolt p')).toBe(
-      'Tighten pivot bolt of Alternator, 35 lbf·ft (47.5 N·m), then 60° on, new bolt each time.',
+      'Tighten pivot bolt of Alternator, 35 lbf·ft (47.5 N·m), then 60° on, fit a new bolt each time.',
     );
     expect(text('after bolt p')).toBe(text('on bolt p'));
     const order = steps.map(({ id }) => id);

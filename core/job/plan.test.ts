@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { DEMO } from '../test/demo';
 import { JOB_DRIVES } from '../test/job-drives';
-import { cardOf, type CardStep } from './card';
-import { jobSteps, type PlanChange, planChanges } from './plan';
+import { cardOf } from './card';
+import { jobSteps, planChanges } from './plan';
+import type { CardStep, PlanChange } from './step';
 
 const cards = Object.values(JOB_DRIVES).map(({ drive, belt }) => cardOf(drive, belt).steps);
 const runOf = (plan: readonly PlanChange[], ticked: readonly string[]) => ({

@@ -1,14 +1,5 @@
-import type { CardStep } from './card';
+import type { CardStep, PlanChange } from './step';
 import type { JobRun } from './run';
-
-/** How a plan that has changed since a job began differs from what the job is done by. */
-export interface PlanChange {
-  change: 'add' | 'remove' | 'reword';
-  /** The step as it is now; of one that is gone, as it was. */
-  step: CardStep;
-  /** Of a new step: the one that it comes after; null where it is the first. */
-  after?: string | null;
-}
 
 /**
  * The steps a job is done by: those it began with, and what was taken over of a plan that changed meanwhile. A step

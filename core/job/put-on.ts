@@ -1,8 +1,8 @@
 import type { Belt, Drive, Phase, Station } from '../drive';
 import { RUN_IN_MINUTES } from '../loads';
 import { boltsFor, inTighteningOrder, slackenedAt, tightenedAt } from './bolts';
-import { byStation, type HeldBelt, idOf, isSetByHand, tightWay } from './held';
-import type { Put, StepCode } from './steps';
+import { byStation, type HeldBelt, idOf, isSetByHand, stepsBy, tightWay } from './held';
+import type { Put, StepCode } from './step';
 import { type BeltFigure, mostHotRise, type SetTogether, setTogether } from './together';
 
 /** Belts that one adjuster sets by hand, and what they are set to. */
@@ -32,7 +32,8 @@ export function putOn(drive: Drive, on: readonly HeldBelt[], together: readonly 
     put('on', 'lay', belt.id, { ...at, route: belt.route, station: station.id });
     // An adjuster that holds several belts is set once the last of them is on.
     if (on.slice(k + 1).some((later) => later.station?.id === station.id)) return;
-    if (by === 'sprung-arm') {
+    const way = stepsBy(by)?.way;
+    if (way === 'arm') {
       const held = on.filter((one) => one.station?.id === station.id);
       const rims = held.map((one) => ({ belt: idOf(one), pulley: one.lastOn }));
       put('on', 'let-down', station.id, {
@@ -47,7 +48,7 @@ export function putOn(drive: Drive, on: readonly HeldBelt[], together: readonly 
       return;
     }
     const group = together.find((one) => one.station.id === station.id)!;
-    setGroup(drive, 'on', by === 'shims' ? 'close-halves' : 'set', group, ({ setN }) => setN, put);
+    setGroup(drive, 'on', way === 'halves' ? 'close-halves' : 'set', group, ({ setN }) => setN, put);
     tighten(drive, 'on', group, put);
   });
 }
@@ -112,7 +113,7 @@ export function setAgain(drive: Drive, together: readonly Together[], put: Put):
   for (const group of together) {
     const { station } = group;
     const bolts = slackenedAt(drive, station.id);
-    if (group.belts[0]!.by !== 'shims')
+    if (stepsBy(group.belts[0]!.by)?.way !== 'halves')
       put('after', 'slacken-bolts', station.id, {
         belt: group.set.lead,
         station: station.id,

@@ -3,7 +3,7 @@ import { type Belt, type Drive, itemsOf } from '../drive';
 import { type InspectItem, replaceTogether } from '../inspect';
 import { alignmentOf, type Shift } from '../planes';
 import { boltsFor, inTighteningOrder } from './bolts';
-import type { Put } from './steps';
+import type { Put } from './step';
 
 /** What is put right while the belts are off: worn parts, planes, dirt, and what spoiled the belt. */
 export function setRight(drive: Drive, off: readonly Belt[], items: readonly InspectItem[], put: Put): void {

@@ -172,12 +172,12 @@ describe('signed off', () => {
     expect(fittedMarking(asked!.markings.at(-1)!.text, asked)!.verdict).toBe('as-asked');
     expect(on(asked!.markings[0]!.text)).toMatchObject({ section: 'PK', ribs: 6, length: asked!.lengthMm });
     expect(fittedWords(asked!.second!.markings[0]!.text, asked)).toMatch(/second choice, not 6PK/);
-    expect(fittedWords('5PK1600', asked)).toMatch(/^This is not the belt that the card asked for, 6PK\d+\. Check/);
+    expect(fittedWords('5PK1600', asked)).toMatch(/^The card asks for 6PK\d+, not this belt\. Check/);
     expect(on('5PK1600')).toMatchObject({ section: 'PK', ribs: 5, length: 1600 });
     expect(fittedWords('no belt', asked)).toMatch(/cannot be read/);
     expect(on('no belt')).toMatchObject({ ribs: 6, length: asked!.lengthMm });
     expect(fittedWords('', asked)).toBeNull();
-    // The same again stays what it was, whatever is read off it.
+    // Same belt refitted stays what it was, whatever is read off it.
     const same = runOf([event({ kind: 'belt', belt: 'main', fitted: 'same', marking: '5PK1600' })]);
     expect(signedOff(DEMO.rescue, { at, unit: 'km', steps, run: same, brought: [asked!] }).belts[0]!.ribs).toBe(6);
     expect(runFacts(DEMO.rescue, same)).toEqual(['The belt back on, 5PK1600']);
@@ -224,19 +224,19 @@ describe('entries in words', () => {
   const words = (more: object) => eventWords({ drive: DEMO.pickup, steps }, event(more));
   test.each([
     [{ kind: 'tick', step: steps[0]!.id, done: true }, `Ticked: ${steps[0]!.text}`],
-    [{ kind: 'tick', step: 'none', done: false }, 'Tick taken back: a step that is not in this job'],
+    [{ kind: 'tick', step: 'none', done: false }, 'Tick removed: a step that is not in this job'],
     [{ kind: 'note', text: 'Stiff', step: steps[0]!.id }, `Remark at “${steps[0]!.text}”: Stiff`],
     [{ kind: 'odometer', odometer: 61_240 }, 'Odometer 61,240'],
     [{ kind: 'odometer', odometer: null }, 'Odometer not read'],
     [
       { kind: 'belt', belt: 'inner', fitted: 'new', marking: '13x1000', why: 'broke' },
-      'Belt 1: a new one went on, marking 13x1000, came off: broke',
+      'Belt 1: new belt fitted, marking 13x1000, came off: broke',
     ],
     [{ kind: 'part', name: 'Bolt', count: 2 }, 'Part used: 2 × Bolt'],
-    [{ kind: 'part', name: 'Bolt', count: -1 }, 'Taken back: 1 × Bolt'],
+    [{ kind: 'part', name: 'Bolt', count: -1 }, 'Returned: 1 × Bolt'],
     [{ kind: 'photo', photo: { hash: '', width: 1, height: 1 } }, 'Picture'],
-    [{ kind: 'timer', running: false }, 'The clock was stopped'],
-    [{ kind: 'plan', change: 'reword', step: steps[0]! }, `The plan: in other words “${steps[0]!.text}”`],
+    [{ kind: 'timer', running: false }, 'Clock stopped'],
+    [{ kind: 'plan', change: 'reword', step: steps[0]! }, `Plan: reworded “${steps[0]!.text}”`],
   ])('%j', (more, told) => expect(words(more)).toBe(told));
 
   test('late ticks by step, person and day; a story names no more of them than anybody reads', () => {

@@ -1,5 +1,5 @@
 import type { ChangedWhy, KeptPicture } from '../drive';
-import type { PlanChange } from './plan';
+import type { PlanChange } from './step';
 
 /** What everything that happens at a job says of itself. */
 interface AnyEvent {

@@ -2,7 +2,7 @@ import { type BeltCare, changeBelt, type Drive, type OdometerUnit } from '../dri
 import { changeInspect, partChanged } from '../inspect';
 import { nextLookAfter } from '../loads';
 import type { BringBelt } from './bring';
-import type { CardStep } from './card';
+import type { CardStep } from './step';
 import { beltAsRead, fittedMarking } from './fitted';
 import type { JobRun } from './run';
 

@@ -4,7 +4,8 @@ import { inspectedLabel } from '../inspect';
 import { NEXT_LOOK, sectionOf } from '../loads';
 import { capital, type LengthUnit } from '../quantity';
 import { forceFigure } from '../tension';
-import type { StepCode, StepTold } from './steps';
+import { stepsBy } from './held';
+import type { StepCode, StepTold } from './step';
 import {
   beltsOf,
   first,
@@ -24,7 +25,7 @@ import {
 import { beltName, boltName, boltWords, layingWords } from './words';
 
 /* The cautions of the steps. */
-const SPRING_BITES = 'A sprung arm bites: keep fingers out, and let it down slowly.';
+const SPRING_BITES = 'A sprung arm snaps back: keep fingers out, and let it return slowly.';
 const KEY_OUT = 'Key out and battery off before a hand goes in; fans start by themselves.';
 const NOTHING_LOOSE =
   'Nothing loose near a running drive: sleeves, rags, hair, fingers. Look from outside arm’s reach.';
@@ -60,20 +61,8 @@ export function stepWords(drive: Drive, step: StepTold, unit: LengthUnit = 'mm')
 }
 
 /** What holds an adjuster, where no bolt of it is written down. */
-const HOLDS = {
-  'slot-pivot': {
-    off: (station: string) => `the pivot bolts of ${station} and then its lock bolts`,
-    on: (station: string) => `the lock bolts of ${station} and then its pivot bolts`,
-  },
-  slide: {
-    off: (station: string) => `the lock bolts of ${station}`,
-    on: (station: string) => `the lock bolts of ${station}`,
-  },
-  turnbuckle: {
-    off: (station: string) => `the pivot bolts of ${station} and then the jam nuts of its link`,
-    on: (station: string) => `the jam nuts of the link of ${station} and then its pivot bolts`,
-  },
-} as const;
+const boltsOff = (by: StepTold['by'], station: string) => stepsBy(by)?.boltsOff(station) ?? `the bolts of ${station}`;
+const boltsOn = (by: StepTold['by'], station: string) => stepsBy(by)?.boltsOn(station) ?? `the bolts of ${station}`;
 
 const GROOVES = {
   ribbed: {
@@ -92,8 +81,8 @@ const GROOVES = {
 
 const WORDS: Record<StepCode, (telling: Telling) => Told> = {
   missing: () =>
-    'No belt of this drive has a route yet, so nothing comes off and nothing goes on. Measure the pulleys under Survey, draw the belt under Route; then its card is written here.',
-  picture: () => 'Take a picture of the drive from the front, and have its card at hand: route, adjuster, markings.',
+    'No belt of this drive has a route yet, so nothing comes off and nothing goes on. Measure the pulleys under Survey, draw the belt under Route; then its job card appears here.',
+  picture: () => 'Take a picture of the drive from the front, and keep its card at hand: route, adjuster, markings.',
   key: () => ['Key out, battery off.', KEY_OUT],
   cool: () => ['Let the engine cool.', 'The exhaust stays hot long after the engine has stopped.'],
   covers: ({ undone, step: { phase } }) => {
@@ -103,17 +92,17 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
       : `Take off what is in the way: ${undone}.`;
   },
   'lay-out': () =>
-    'Lay out what the bring list names. Hold each new belt against its marking before the old one is off.',
+    'Lay out the parts on the bring list. Check each new belt against its marking before the old one is off.',
   chalk: (telling) =>
     `${telling.Belt}: chalk an arrow on its back the way it travels, in case it goes back on.${first(telling)}`,
   'slacken-bolts': ({ station, undone, step: { by } }) =>
     undone === ''
-      ? `Slacken ${HOLDS[by === 'slide' || by === 'turnbuckle' ? by : 'slot-pivot'].off(station)} before the adjuster is turned.`
+      ? `Slacken ${boltsOff(by, station)} before the adjuster is turned.`
       : `Slacken before the adjuster is turned: ${undone}.`,
   release: (telling) =>
     telling.step.outcome === 'stuck'
       ? [
-          `The arm of ${telling.station} is stuck, as Inspect has it: do not force it. Take its load off as the service manual says, or cut ${beltsOf(telling)}; the arm is changed below.${slackToo(telling)}`,
+          `The arm of ${telling.station} is stuck, as recorded under Inspect: do not force it. Take its load off as the service manual says, or cut ${beltsOf(telling)}; the arm is changed below.${slackToo(telling)}`,
           SPRING_BITES,
         ]
       : [
@@ -121,7 +110,7 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
           SPRING_BITES,
         ],
   slacken: (telling) => [
-    `${movedWords(telling, 'slack')}, to its slack end. Then ${telling.belt} hangs loose.${slackToo(telling)}`,
+    `${movedWords(telling, 'slack')}, to its slack end. ${telling.Belt} then hangs loose.${slackToo(telling)}`,
     'Never lever on a housing or a fan: it cracks, and the bar slips.',
   ],
   'part-halves': (telling) =>
@@ -138,7 +127,7 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
   ],
   lift: ({ belt, pulley, step: { by } }) => {
     const over = pulley ? `over ${pulley} first, then off the others` : 'its pulleys';
-    return by === 'sprung-arm'
+    return stepsBy(by)?.way === 'arm'
       ? [`With the arm held, lift ${belt} off ${over}.`, SPRING_BITES]
       : `Lift ${belt} off ${over}.`;
   },
@@ -149,40 +138,40 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
   print: ({ belt }) => `Write down what is printed on ${belt}, or take a picture of it.`,
   look: ({ station, step }) =>
     step.station === undefined
-      ? 'Spin every pulley and rock every shaft. Write it down under Inspect.'
+      ? 'Spin every pulley and rock every shaft. Record it under Inspect.'
       : [
-          `Spin every pulley and rock every shaft; turn the arm of ${station} through its stroke with the wrench and let it back. Write it down under Inspect.`,
+          `Spin every pulley and rock every shaft; turn the arm of ${station} through its stroke with the wrench and let it return. Record it under Inspect.`,
           SPRING_BITES,
         ],
   'change-part': ({ drive, step: { part, offered } }) => [
     offered
-      ? `Change ${inspectedLabel(drive, part!)} as well: it has worn with the rest.`
+      ? `Change ${inspectedLabel(drive, part!)} as well: it has worn with the others.`
       : `Change ${inspectedLabel(drive, part!)}.`,
     TO_THE_MANUAL,
   ],
   move: ({ drive, step, unit }) => [
-    `${moveWords(drive, step.move!, unit)}. Then read its plane again.`,
+    `${moveWords(drive, step.move!, unit)}. Then measure its plane again.`,
     step.move!.kind === 'press' || step.move!.kind === 'hub' ? `${PULLER} ${TO_THE_MANUAL}` : TO_THE_MANUAL,
   ],
   clean: ({ pulley, step }) =>
     `Clean the ${step.outcome === 'paint' ? 'paint' : 'grit and rust'} out of the grooves of ${pulley}: a brush and a rag, no dressing.`,
   cure: ({ belt }) =>
-    `Find where the oil or coolant on ${belt} came from and stop it, or the new one goes the same way.`,
+    `Find where the oil or coolant on ${belt} comes from and stop it, or it ruins the new one as well.`,
   lay: ({ belt, drive, step }) =>
-    `Lay ${belt} on, fixed pulleys first: ${layingWords(drive, step)}. Label to the front; a chalked belt runs the way of its arrow.`,
+    `Lay ${belt} on, fixed pulleys first: ${layingWords(drive, step)}. Label to the front; a chalked belt runs in the direction of its arrow.`,
   'let-down': (telling) => [
-    `Turn the arm of ${telling.station} ${turnOf(telling.step)} with the wrench and hold it there, its pin out if it had one. Slip ${rimsOf(telling)}, and let the arm down slowly.${strutOf(telling) ? ' The strut sets the pace.' : ''}`,
+    `Turn the arm of ${telling.station} ${turnOf(telling.step)} with the wrench and hold it there, its pin out if it had one. Slip ${rimsOf(telling)}, and let the arm return slowly.${strutOf(telling) ? ' The strut sets the speed.' : ''}`,
     SPRING_BITES,
   ],
   bleed: ({ station }) => [
-    `Bleed the strut of ${station} as the service manual says: laid flat or pushed right in, it takes in air and the belt flaps.`,
+    `Bleed the strut of ${station} as the service manual says: laid flat or pushed fully in, it draws in air and the belt flaps.`,
     SPRING_BITES,
   ],
   set: (telling) => setWords(telling, false),
   'close-halves': (telling) => [shimWords(telling, false), 'Fingers out of the groove while the halves close.'],
   'work-on': ({ belt, drive, step }) => [
     step.by === 'stretch-fit'
-      ? `Draw ${belt} on with the fitting tool that the service manual names, the engine turned by hand: ${layingWords(drive, step)}.`
+      ? `Fit ${belt} with the fitting tool that the service manual names, the engine turned by hand: ${layingWords(drive, step)}.`
       : `Work ${belt} on as the service manual says: ${layingWords(drive, step)}.`,
     `Never with the starter, never with a lever. ${PINCH}`,
   ],
@@ -193,15 +182,13 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
     TO_THE_MANUAL,
   ],
   bolts: ({ station, step: { by } }) => [
-    by === 'shims'
-      ? `Tighten what draws the halves of ${station} together, to the torque of the service manual.`
-      : `Tighten ${HOLDS[by === 'slide' || by === 'turnbuckle' ? by : 'slot-pivot'].on(station)} to the torque of the service manual, in its order.`,
+    `Tighten ${boltsOn(by, station)} to the torque of the service manual, in its order.`,
     TO_THE_MANUAL,
   ],
   grooves: ({ belt, drive, step }) => {
     const { look, caution } = GROOVES[sectionOf(drive.belts.find(({ id }) => id === step.belt)!).kind];
     return [
-      `Look at ${belt} on all its ${step.route!.length} pulleys, with a mirror where the eye does not reach: ${look}.`,
+      `Check ${belt} on all its ${step.route!.length} pulleys, with a mirror where you cannot see: ${look}.`,
       caution,
     ];
   },
@@ -214,28 +201,28 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
       : `The arm of ${station} is clear of both its stops.`;
   },
   'hand-turn': () => [
-    'Turn the engine by hand two full turns, the way it runs. Look at every belt on every pulley again: it is the last look before the guards.',
-    'Fingers away from where belt and pulley meet.',
+    'Turn the engine by hand two full turns, the way it runs. Check every belt on every pulley again: this is the last check before the guards go on.',
+    'Keep fingers away from where belt and pulley meet.',
   ],
   'read-tension': (telling) => {
     const target = targetWords(telling);
     const aim = target ? ` Target ${target}${rightBetween(telling)} (with defaults).` : '';
-    return `Read the tension of ${telling.belt}, engine cold, and write it down under Tension.${aim}`;
+    return `Read the tension of ${telling.belt}, engine cold, and record it under Tension.${aim}`;
   },
-  'tools-out': () => 'Count the tools. Nothing is left near the drive.',
+  'tools-out': () => 'Count the tools. Leave nothing near the drive.',
   'covers-on': ({ bolts }) => [
-    `Put back on all that came off: guard, shroud, fan.${bolts === '' ? ' Tighten their bolts to the service manual.' : ` Tighten ${bolts}.`}`,
+    `Refit everything that came off: guard, shroud, fan.${bolts === '' ? ' Tighten their bolts to the service manual.' : ` Tighten ${bolts}.`}`,
     `Never start without its guards on. ${TO_THE_MANUAL}`,
   ],
-  battery: () => ['Hands and sleeves out. Battery on.', HANDS_OUT],
+  battery: () => ['Keep hands and sleeves out. Battery on.', HANDS_OUT],
   touch: () => [
-    'One touch of the starter, then key out. Listen, and look from outside whether every belt still runs true.',
+    'Touch the starter once, then key out. Listen, and check from outside that every belt runs true.',
     NOTHING_LOOSE,
   ],
   run: () => ['Run it at idle and watch every belt run true.', NOTHING_LOOSE],
-  noise: () => ['Listen, cold and warm. A chirp or a squeal goes to Noise.', NOTHING_LOOSE],
+  noise: () => ['Listen, cold and warm. Record a chirp or a squeal under Noise.', NOTHING_LOOSE],
   charge: () => [
-    'Charge lamp out; read the battery’s voltage with the engine running against the manual.',
+    'Charge lamp out? Check the battery voltage with the engine running against the manual.',
     NOTHING_LOOSE,
   ],
   load: ({ drive }) => [`${loadWords(drive)} No squeal, no flapping span.`, NOTHING_LOOSE],
@@ -244,17 +231,17 @@ const WORDS: Record<StepCode, (telling: Telling) => Told> = {
     NOTHING_LOOSE,
   ],
   stop: ({ step, unit }) => [
-    `Key out, battery off. Let the engine go cold before anything is set${step.hotN && step.hotN > 1 ? `: hot, a belt reads up to ${forceFigure(step.hotN, unit)} more (by default figures of the engine block)` : ''}.`,
+    `Key out, battery off. Let the engine go cold before anything is set${step.hotN && step.hotN > 1 ? `: hot, a belt reads up to ${forceFigure(step.hotN, unit)} more (default figures for the engine block)` : ''}.`,
     `${KEY_OUT} The exhaust stays hot.`,
   ],
   'set-again': (telling) =>
-    telling.step.by === 'shims'
+    stepsBy(telling.step.by)?.way === 'halves'
       ? [shimWords(telling, true), 'Fingers out of the groove while the halves close.']
       : [setWords(telling, true), KEY_OUT],
-  number: ({ Belt }) => `${Belt}: write down its marking and number as read, the date and the odometer.`,
-  listen: () => ['Listen again when it is due: the cure of a noise is not proven yet.', NOTHING_LOOSE],
+  number: ({ Belt }) => `${Belt}: record its marking and number as read, the date and the odometer.`,
+  listen: () => ['Listen again when it is due: the noise is not proven cured yet.', NOTHING_LOOSE],
   'next-look': () =>
-    `Note the next look: in a month, or after ${NEXT_LOOK.km} km, ${NEXT_LOOK.mi} miles or ${NEXT_LOOK.h} hours (a default).`,
-  spare: () => 'A spare of each belt, and the tools for it, into the vehicle. The glovebox card with them.',
+    `Note the next inspection: in a month, or after ${NEXT_LOOK.km} km, ${NEXT_LOOK.mi} miles or ${NEXT_LOOK.h} hours (a default).`,
+  spare: () => 'Put a spare of each belt, its tools and the glovebox card into the vehicle.',
   own: ({ step }) => step.text ?? '',
 };

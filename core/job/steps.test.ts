@@ -5,7 +5,8 @@ import { settingFor } from '../tension';
 import { DEMO } from '../test/demo';
 import { driveOf, type Stop } from '../test/examples';
 import { JOB_DRIVES } from '../test/job-drives';
-import { cardOf, type CardStep } from './card';
+import { cardOf } from './card';
+import type { CardStep } from './step';
 import { heldBelt, isSetByHand } from './held';
 import { beltOrder } from './order';
 import { stepsOf } from './steps';
@@ -212,9 +213,9 @@ test('two belts, one adjuster: at one place of it both figures are had, each in 
   const drive = ['inner', 'outer'].reduce((now, id) => changeBelt(now, id, { staticTension: undefined }), DEMO.pickup);
   const belts = drive.belts.map((belt) => heldBelt(drive, belt));
   const { lead, figures, apart } = setTogether(drive, belts, new Set(['inner', 'outer']));
-  const { standings } = tensionOf(drive);
+  const { staticBelts } = tensionOf(drive);
   const places = figures.map(({ belt, setN }) => {
-    const standing = standings.find((one) => one?.belt.id === belt)!;
+    const standing = staticBelts.find((one) => one?.belt.id === belt)!;
     return settingFor(drive, standing, setN!)!.mm!;
   });
   // The way to each belt's own figure is the same way.
@@ -245,7 +246,7 @@ test('an idler that presses inward is let go outward, as the drawing shows it', 
 test('a job for one belt of two on one adjuster: the other comes slack, and both are set, looked at and read', () => {
   const { steps } = cardOf(DEMO.pickup, 'outer');
   const of = (code: CardStep['code']) => steps.filter((step) => step.code === code);
-  expect(of('slacken')[0]!.text).toMatch(/Belt 1 comes slack with it and stays on/);
+  expect(of('slacken')[0]!.text).toMatch(/Belt 1 goes slack with it and stays on/);
   expect(of('lift').map(({ belt }) => belt)).toEqual(['outer']);
   for (const code of ['set', 'set-again'] as const) expect([...of(code)[0]!.belts!].sort()).toEqual(['inner', 'outer']);
   expect(of('grooves').map(({ belt }) => belt)).toEqual(['outer', 'inner']);

@@ -1,9 +1,9 @@
 import type { Drive, Station } from '../drive';
 import type { InspectItem } from '../inspect';
 import { slackenedAt } from './bolts';
-import { type HeldBelt, idOf, tightWay } from './held';
+import { type HeldBelt, idOf, stepsBy, tightWay } from './held';
 import type { BeltOrder } from './order';
-import type { Put } from './steps';
+import type { Put } from './step';
 
 /** The belts off, in their order: each slackened by what holds it, lifted, and what held it let back. */
 export function takeOff(
@@ -40,11 +40,12 @@ export function takeOff(
     }
     const slackToo = along.filter((one) => one.station?.id === station.id).map(idOf);
     const at = { belt: belt.id, station: station.id, by };
-    if (by === 'sprung-arm' && isStuck(items, station)) {
+    const arm = stepsBy(by)?.way === 'arm';
+    if (arm && isStuck(items, station)) {
       // A stuck arm is not turned: the belt goes as it can, and the arm is changed after it.
       put('off', 'release', station.id, { ...at, belts: run.map(idOf), slackToo, outcome: 'stuck' });
       for (const one of run) lift({ ...one, by: 'not-said' }, put);
-    } else if (by === 'sprung-arm') {
+    } else if (arm) {
       // Let back after the belts before it, an arm is turned once more.
       const key = slack.has(station.id) ? `${station.id} ${belt.id}` : station.id;
       put('off', 'release', key, { ...at, belts: run.map(idOf), slackToo, ...(release && { release }) });
@@ -79,7 +80,7 @@ const lift = ({ belt: { id }, by, station, lastOn }: HeldBelt, put: Put) =>
 /** The belts from one on that the same sprung arm holds, and that so come off in one go; of any other belt it alone. */
 function heldAlike(belts: readonly HeldBelt[], from: number): HeldBelt[] {
   const { by, station } = belts[from]!;
-  if (by !== 'sprung-arm') return [belts[from]!];
+  if (stepsBy(by)?.way !== 'arm') return [belts[from]!];
   const end = belts.findIndex((one, k) => k > from && (one.by !== by || one.station?.id !== station?.id));
   return belts.slice(from, end < 0 ? belts.length : end);
 }
@@ -89,7 +90,7 @@ function slacken(drive: Drive, held: HeldBelt, slackToo: readonly string[], put:
   const station = held.station!;
   const at = { belt: held.belt.id, station: station.id, by: held.by };
   const bolts = slackenedAt(drive, station.id);
-  if (held.by === 'shims') {
+  if (stepsBy(held.by)?.way === 'halves') {
     put('off', 'part-halves', station.id, { ...at, bolts, slackToo });
     return;
   }

@@ -2,8 +2,9 @@ import { type Drive, pulleyLabel, type Role, stationLabel } from '../drive';
 import { capital, type LengthUnit } from '../quantity';
 import { forceFigure } from '../tension';
 import type { TightWay } from './held';
-import type { StepTold } from './steps';
+import type { StepTold } from './step';
 import { beltName } from './words';
+import { stepsBy } from './held';
 
 /* What the words of several steps are put together from. */
 
@@ -38,12 +39,13 @@ const WAYS = [
 
 /** Moves an adjuster one way or the other, said as it is seen on the drawing: `Swing Alternator clockwise, down`. */
 export function movedWords({ station, step: { way, by } }: Telling, toward: 'slack' | 'tight'): string {
-  const verb = by === 'turnbuckle' ? 'Turn the link of' : way?.turn ? 'Swing' : 'Move';
+  const { verb: named, what: moved } = stepsBy(by)?.moves ?? { verb: 'Move', what: (name: string) => name };
+  // One that swings is only said to where the drawing shows about what.
+  const verb = named === 'Swing' && !way?.turn ? 'Move' : named;
   if (!way) return `${verb} ${station}`;
   const along = WAYS[Math.round(((way.angleDeg + (toward === 'tight' ? 0 : 180)) % 360) / 45 + 8) % 8]!;
   const turn = way.turn && TURN_WORDS[toward === 'tight' ? way.turn : otherTurn(way.turn)];
-  const what = by === 'turnbuckle' ? `${station} so that it swings` : station;
-  return `${verb} ${what} ${turn ? `${turn} about its pivot, ` : ''}${along} on the drawing`;
+  return `${verb} ${moved(station)} ${turn ? `${turn} about its pivot, ` : ''}${along} on the drawing`;
 }
 const otherTurn = (turn: NonNullable<TightWay['turn']>) => (turn === 'cw' ? 'ccw' : 'cw');
 
@@ -66,8 +68,8 @@ export function slackToo({ drive, step: { slackToo: others = [] } }: Telling): s
   if (others.length === 0) return '';
   const names = capital(listed(others.map((id) => beltName(drive, id))));
   return others.length === 1
-    ? ` ${names} comes slack with it and stays on: keep it in its grooves.`
-    : ` ${names} come slack with it and stay on: keep them in their grooves.`;
+    ? ` ${names} goes slack with it and stays on: keep it in its grooves.`
+    : ` ${names} go slack with it and stay on: keep them in their grooves.`;
 }
 
 /** What stands behind every figure of Tension. */
@@ -105,7 +107,7 @@ export function setWords(telling: Telling, again: boolean): string {
       ? `Set ${belt}${once} to ${target}.`
       : `Set ${beltsOf(telling)}${once} to the tension of the service manual.`,
     several
-      ? `One adjuster sets ${step.belts!.length === 2 ? 'both' : 'them all'}${target ? `: go by ${belt}, which needs more` : ''}, then read each.`
+      ? `One adjuster sets ${step.belts!.length === 2 ? 'both' : 'them all'}${target ? `: set it for ${belt}, which needs more` : ''}, then read each.`
       : '',
     `${movedWords(telling, 'tight')}.`,
     bolts === '' ? '' : `Turn the ${bolts}.`,
@@ -121,7 +123,7 @@ export function shimWords(telling: Telling, again: boolean): string {
   const target = targetWords(telling);
   const until = ` until ${belt} reads ${target ?? 'the tension of the service manual'}`;
   const close =
-    'The belt hangs slack while the outer half goes on; draw its nut in little by little and turn the sheave by hand meanwhile, so that the belt climbs and nothing is pinched.';
+    'The belt hangs slack while the outer half goes on; tighten its nut a little at a time and turn the sheave by hand meanwhile, so that the belt climbs and nothing is pinched.';
   return again
     ? `Set ${belt} again by its shims: take the outer half of ${station} off, put a shim from between the halves outside to tighten, or one back in to slacken, and close it${until}. ${close}${target ? ` ${BY_DEFAULTS}` : ''}`
     : `Close the split sheave of ${station} with the shims between its halves as they were, the spare ones outside. ${close} Then take shims out of the middle to tighten, or put them in to slacken,${until}.${target ? ` ${BY_DEFAULTS}` : ''}`;

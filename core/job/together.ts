@@ -47,7 +47,7 @@ export function setTogether(drive: Drive, belts: readonly HeldBelt[], fresh: Rea
   const wanted = wantedTogether(renewed, belts);
   const tension = tensionOf(renewed);
   const leads = wanted.flatMap((want) => {
-    const standing = tension.standings[renewed.belts.findIndex(({ id }) => id === want.held.belt.id)];
+    const standing = tension.staticBelts[renewed.belts.findIndex(({ id }) => id === want.held.belt.id)];
     if (!want.figures || !standing) return [];
     return [{ want, at: (newtons: number) => settingFor(renewed, standing, newtons) }];
   });
@@ -57,7 +57,7 @@ export function setTogether(drive: Drive, belts: readonly HeldBelt[], fresh: Rea
   const { belt: leading } = lead.want.held;
   const othersAt = (newtons: number): ReadonlyMap<string, number | null> => {
     const setting = lead.at(newtons);
-    const others = setting ? sharedSettings(renewed, tension.standings, leading.id, setting) : [];
+    const others = setting ? sharedSettings(renewed, tension.staticBelts, leading.id, setting) : [];
     return new Map(others.map(({ belt, thenN }) => [belt, thenN]));
   };
   const [onSet, onRunIn] = [othersAt(lead.want.figures!.setN), othersAt(lead.want.figures!.runInN)];
@@ -105,9 +105,9 @@ function wantedTogether(drive: Drive, belts: readonly HeldBelt[]): Wanted[] {
 
 /** What a hot engine adds to these belts, N: the most of them; 0 where none has a path. */
 export function mostHotRise(drive: Drive, belts: readonly HeldBelt[]): number {
-  const { standings } = tensionOf(drive);
+  const { staticBelts } = tensionOf(drive);
   const rises = belts.map(({ belt }) => {
-    const standing = standings[drive.belts.indexOf(belt)];
+    const standing = staticBelts[drive.belts.indexOf(belt)];
     return standing ? hotRise(drive, standing) : 0;
   });
   return Math.max(0, ...rises);

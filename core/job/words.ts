@@ -8,36 +8,35 @@ import {
   type RouteStop,
   stationLabel,
 } from '../drive';
-import { type FindingWords, inOneLine } from '../finding';
-import { capital, torqueFigure } from '../quantity';
+import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
+import { capital, plural, torqueFigure } from '../quantity';
 import { sectionOf } from '../loads';
 import { DRIVE_SIDE_WORDS } from '../section';
-import type { CardStep } from './card';
 import type { JobFinding } from './finding';
 import type { JobEvent, JobRun } from './run';
-import type { StepTold } from './steps';
+import type { CardStep, StepTold } from './step';
 
 export const PHASE_WORDS: Record<Phase, string> = {
   before: 'Before',
   off: 'Belts off',
-  set: 'Put right',
+  set: 'Corrections',
   on: 'Belts on',
   check: 'Check',
   after: 'After',
 };
 
 export const BOLT_USE_WORDS: Record<BoltUse, { name: string; hint: string }> = {
-  pivot: { name: 'Pivot', hint: 'The accessory or the arm swings about it. Slackened first, tightened last.' },
+  pivot: { name: 'Pivot', hint: 'The accessory or the arm pivots on it. Slackened first, tightened last.' },
   lock: { name: 'Lock', hint: 'Holds the adjuster where it was set.' },
   jam: { name: 'Jam nut', hint: 'Holds the adjuster’s screw or link. Tightened once the belt is set.' },
   adjust: { name: 'Adjuster', hint: 'The screw or link that moves it. Turned to set the belt, before the lock bolt.' },
   mount: { name: 'Mount', hint: 'Holds a bracket, a tensioner or an accessory to the engine.' },
-  cover: { name: 'Cover', hint: 'Holds what must come off first: a shroud, a guard, a fan.' },
+  cover: { name: 'Cover', hint: 'Holds a part that must come off first: a shroud, a guard, a fan.' },
 };
 export const BOLT_REUSE_WORDS: Record<BoltReuse, string> = {
-  again: 'goes in again',
-  new: 'new bolt each time',
-  compound: 'again, with thread compound',
+  again: 'reuse',
+  new: 'fit a new bolt each time',
+  compound: 'reuse, with thread compound',
 };
 
 /** A belt by its number in the file; of one that stands alone only what it is. */
@@ -53,8 +52,10 @@ export function layingWords(drive: Drive, step: Pick<StepTold, 'belt' | 'route' 
   const belt = drive.belts.find(({ id }) => id === step.belt)!;
   const side = DRIVE_SIDE_WORDS[sectionOf(belt).kind];
   const tightens = drive.stations.find(({ id }) => id === step.station)?.pulleys ?? [];
-  const placeOf = ({ pulley }: RouteStop) =>
-    pulley === step.pulley ? 2 : tightens.some(({ id }) => id === pulley) ? 1 : 0;
+  const placeOf = ({ pulley }: RouteStop) => {
+    if (pulley === step.pulley) return 2;
+    return tightens.some(({ id }) => id === pulley) ? 1 : 0;
+  };
   const words = (stop: RouteStop) => `${pulleyLabel(drive, stop.pulley)} (${stop.side === 'back' ? 'back' : side})`;
   const [still, moved, last] = [0, 1, 2].map((place) =>
     (step.route ?? [])
@@ -94,55 +95,49 @@ export function boltWords(drive: Drive, bolt: Bolt): string {
     .join(', ');
 }
 
+type BeltNamed = (belt: string) => string;
+
+const JOB_WORDS: WordsByCode<JobFinding, BeltNamed> = {
+  'no-belts': () => ({
+    title: 'No belt has a route yet.',
+    why: 'Without one there is nothing to take off and nothing to fit.',
+    todo: 'Measure the pulleys under Survey, then draw the belt under Route.',
+  }),
+  'no-route': ({ belt }, named) => ({
+    title: `${capital(named(belt))} has no route yet.`,
+    why: 'It is not on this card.',
+    todo: 'Draw it under Route.',
+  }),
+  tangled: ({ belt }, named) => ({
+    title: 'These belts are in each other’s way.',
+    why: `As drawn, ${named(belt)} runs in front of one that runs in front of it. No order takes them off one by one.`,
+    todo: 'Check the planes of their pulleys under Survey.',
+  }),
+  'set-apart': ({ belt }, named) => ({
+    title: `${capital(named(belt))} cannot be right together with the belt that shares its adjuster.`,
+    why: 'Once the other one is right, this one is outside its range.',
+    todo: 'Check both lengths under Size: belts on one adjuster are changed as a pair.',
+  }),
+  'no-torque': ({ figures: { bolts } }) => ({
+    title: `${plural(bolts, 'bolt has', 'bolts have')} no torque yet.`,
+    why: 'A bolt tightened from memory works loose or breaks.',
+    todo: 'Look it up in the service manual and enter it under Bolts.',
+  }),
+  'unknown-length': ({ belt }, named) => ({
+    title: `No length chosen yet for ${named(belt)}.`,
+    why: 'Without it no marking can be asked for at a counter.',
+    todo: 'Take the length from Size.',
+  }),
+  'marked-misfit': ({ belt, figures: { lengthMm, verdict } }, named) => ({
+    title: `${Math.round(lengthMm)} mm cannot be fitted as ${named(belt)}.`,
+    why: verdict === 'out-of-travel' ? 'It is longer than this drive can tighten.' : 'It is too short to slip on.',
+    todo: 'Do not bring it. Check the marking, and see under Size which length fits.',
+  }),
+};
+
 /** Tells a finding of the card. */
-export function jobWords(drive: Drive, { code, belt, figures }: JobFinding): FindingWords {
-  switch (code) {
-    case 'tangled':
-      return {
-        title: 'These belts are in each other’s way.',
-        why: `As drawn ${beltName(drive, belt)} runs in front of one that runs in front of it. No order takes them off one by one.`,
-        todo: 'Check the planes of their pulleys under Survey.',
-      };
-    case 'no-belts':
-      return {
-        title: 'No belt has a route yet.',
-        why: 'Without one there is nothing to take off and nothing to put on.',
-        todo: 'Measure the pulleys under Survey, then draw the belt under Route.',
-      };
-    case 'no-route':
-      return {
-        title: `${capital(beltName(drive, belt))} has no route yet.`,
-        why: 'It is not on this card.',
-        todo: 'Draw it under Route.',
-      };
-    case 'set-apart':
-      return {
-        title: `${capital(beltName(drive, belt))} cannot be right together with the belt that shares its adjuster.`,
-        why: 'Once the other one is right, this one is outside its range.',
-        todo: 'Check both lengths under Size: belts on one adjuster are changed as a pair.',
-      };
-    case 'no-torque':
-      return {
-        title: `${figures?.['bolts'] === 1 ? '1 bolt has' : `${figures?.['bolts'] ?? 0} bolts have`} no torque yet.`,
-        why: 'Tightened from memory, a bolt works loose or breaks.',
-        todo: 'Look it up in the service manual and write it down under Bolts.',
-      };
-    case 'marked-misfit':
-      return {
-        title: `${Math.round(Number(figures?.['lengthMm'] ?? 0))} mm cannot be fitted as ${beltName(drive, belt)}.`,
-        why:
-          figures?.['verdict'] === 'out-of-travel'
-            ? 'It is longer than this drive can tighten.'
-            : 'It is too short to slip on.',
-        todo: 'Do not bring it. Check the marking, and see under Size which length fits.',
-      };
-    case 'unknown-length':
-      return {
-        title: `No length chosen yet for ${beltName(drive, belt)}.`,
-        why: 'Without it no marking can be asked for at a counter.',
-        todo: 'Take the length from Size.',
-      };
-  }
+export function jobWords(drive: Drive, finding: JobFinding): FindingWords {
+  return wordsOf(JOB_WORDS, finding, (belt: string) => beltName(drive, belt));
 }
 
 export const jobMessage = (drive: Drive, finding: JobFinding): string => inOneLine(jobWords(drive, finding));
@@ -153,34 +148,32 @@ export function eventWords({ drive, steps }: { drive: Drive; steps: readonly Car
   const at = (step: string | undefined) => (step === undefined ? '' : ` at “${stepText(step)}”`);
   switch (event.kind) {
     case 'tick':
-      return `${event.done ? 'Ticked' : 'Tick taken back'}: ${stepText(event.step)}`;
+      return `${event.done ? 'Ticked' : 'Tick removed'}: ${stepText(event.step)}`;
     case 'note':
       return `Remark${at(event.step)}: ${event.text}`;
     case 'odometer':
       return event.odometer === null ? 'Odometer not read' : `Odometer ${event.odometer.toLocaleString('en')}`;
     case 'belt':
       return `${drive.belts.some(({ id }) => id === event.belt) ? capital(beltName(drive, event.belt)) : `Belt ${event.belt}`}: ${[
-        ...(event.fitted === undefined
-          ? []
-          : [event.fitted === 'new' ? 'a new one went on' : 'the same went on again']),
+        ...(event.fitted === undefined ? [] : [event.fitted === 'new' ? 'new belt fitted' : 'same belt refitted']),
         ...(event.marking ? [`marking ${event.marking}`] : []),
         ...(event.number ? [`number ${event.number}`] : []),
         ...(event.why ? [`came off: ${event.why}`] : []),
       ].join(', ')}`;
     case 'part':
       return event.count < 0
-        ? `Taken back: ${-event.count} × ${event.name}`
+        ? `Returned: ${-event.count} × ${event.name}`
         : `Part used: ${event.count} × ${event.name}`;
     case 'photo':
       return `Picture${at(event.step)}`;
     case 'timer':
-      return event.running ? 'The clock was started' : 'The clock was stopped';
+      return event.running ? 'Clock started' : 'Clock stopped';
     case 'plan':
-      return `The plan: ${PLAN_WORDS[event.change]} “${event.step.text}”`;
+      return `Plan: ${PLAN_WORDS[event.change]} “${event.step.text}”`;
   }
 }
 
-const PLAN_WORDS = { add: 'new step', remove: 'left out', reword: 'in other words' } as const;
+const PLAN_WORDS = { add: 'new step', remove: 'left out', reword: 'reworded' } as const;
 
 /** A story names so many late ticks, and so much of each step's text. */
 const MOST_LATE = 200;
@@ -191,7 +184,7 @@ export function lateFacts(steps: readonly CardStep[], { late }: Pick<JobRun, 'la
   const texts = new Map(steps.map(({ id, text }) => [id, text.slice(0, MOST_STEP_TEXT)]));
   const told = late.slice(0, MOST_LATE).map(({ step, done, by, at }) => {
     const who = [by, at.slice(0, 10)].filter(Boolean).join(', ');
-    return `${done ? 'Ticked' : 'Tick taken back'} late: ${texts.get(step) ?? 'a step that is not in this job'} (${who})`;
+    return `${done ? 'Ticked' : 'Tick removed'} late: ${texts.get(step) ?? 'a step that is not in this job'} (${who})`;
   });
   return late.length > MOST_LATE ? [...told, `and ${late.length - MOST_LATE} more`] : told;
 }

@@ -21,8 +21,9 @@ export function transmissionOf(drive: Drive, belts: readonly Line[]): Transmissi
   const rank = new Map([...byStation.keys()].map((station, k) => [station, k]));
   const ends = belts.map(({ id, contacts }) => {
     const driver = contacts.findIndex(({ pulley }) => pulley === drivers.get(id));
-    if (driver < 0) return { driver: null, driven: [] };
-    const from = rank.get(contacts[driver]!.station)!;
+    const turning = contacts[driver];
+    if (!turning) return { driver: null, driven: [] };
+    const from = rank.get(turning.station)!;
     // What turns the belt's own driver, or stands before it, is not turned by it.
     const driven = contacts.flatMap(({ station, cordRadius }, k) =>
       (rank.get(station) ?? -1) > from && cordRadius > 0 ? [k] : [],

@@ -2,10 +2,10 @@
 export { GRIP, massOf, sectionOf, twistStiffness } from './belt-figures';
 export { demandOf, type OwnTorque, type Running } from './demand';
 export { runDrive, tensionOf, worstOf, type DriveRunning, type DriveTension } from './drive-tension';
-export { before, runBelt, type BeltRunning } from './running';
-export { standingOf, type Standing, type TensionSource } from './standing';
+export { runBelt, type BeltRunning, type PulleyRunning } from './running';
+export { staticBeltOf, type StaticBelt, type TensionSource } from './static-belt';
 export {
-  askedOf,
+  asksOf,
   hardestLoad,
   leastFor,
   lifeRatio,
@@ -15,5 +15,5 @@ export {
   type WindowEnd,
 } from './window';
 export { hotRise, NEXT_LOOK, nextLookAfter, RUN_IN_MINUTES, usualSetting, usualWindow, WARM_KELVIN } from './new-belt';
-export { aimOf, newBeltAt, newBeltFigures, type NewBeltFigures } from './setting';
+export { targetTension, newBeltAt, newBeltFigures, type NewBeltFigures } from './setting';
 export { SITUATIONS, statesThatMatter, stateWords, type Situation } from './situations';

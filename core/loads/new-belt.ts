@@ -4,7 +4,7 @@ import { type BeltCare, type Drive, moveStation, type OdometerUnit } from '../dr
 import { tensionOf } from './drive-tension';
 import { type NewBeltFigures, newBeltFigures } from './setting';
 import { statesThatMatter } from './situations';
-import type { Standing } from './standing';
+import type { StaticBelt } from './static-belt';
 import { type TensionWindow, windowOf } from './window';
 
 /** Minutes of run-in, and how far until the next look, km. Defaults. */
@@ -52,7 +52,7 @@ export function usualSetting(drive: Drive, beltId: string): NewBeltFigures | nul
  * What a warm engine adds to the tension of a belt on fixed centres, N: the block grows, the belt is held to grow by
  * nothing. 0 for a sprung arm, which takes it up.
  */
-export function hotRise(drive: Drive, { belt, arm, cordLength }: Standing, kelvin = WARM_KELVIN): number {
+export function hotRise(drive: Drive, { belt, arm, cordLength }: StaticBelt, kelvin = WARM_KELVIN): number {
   if (arm !== null) return 0;
   const grown = drive.stations.reduce((warm, { id, x, y }) => {
     const by = 1 + ALUMINIUM_PER_KELVIN * kelvin;

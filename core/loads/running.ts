@@ -1,23 +1,39 @@
 import type { Point } from '../path';
-import type { Standing } from './standing';
+import type { Grip, StaticBelt } from './static-belt';
 
 /** Told as the margin of a pulley whose tight side has nothing left: no number says how far it is from holding. */
 const NO_GRIP = -10;
 
-/** What one belt bears at one speed. */
+/** One pulley of a belt that runs. */
+export interface PulleyRunning {
+  contact: Grip;
+  /** What the cord carries before it and after it, N; m·v² included. */
+  arrivesN: number;
+  leavesN: number;
+  /** What it takes of this belt, N·m; below zero where it turns the belt. */
+  torqueNm: number;
+  /** How much more it could take before it slips, as a fraction; null where nothing can slip. */
+  margin: number | null;
+  /** The pull of its two spans on it, N. */
+  hubLoad: Point;
+}
+
+/** What one belt carries at one speed. */
 export interface BeltRunning {
   /** m/s. */
   beltSpeed: number;
   /** N that centrifugal force takes of the tension: m·v². */
   centrifugalN: number;
-  /** By span as in the route: what the cord bears, N; m·v² included. */
-  tensionN: number[];
-  /** By pulley: what it takes of this belt, N·m. */
-  torqueNm: number[];
-  /** By pulley: how much more it could take before it slips, as a fraction; null where nothing can slip. */
-  margin: (number | null)[];
-  /** By pulley: the pull of its two spans on it, N. */
-  hub: Point[];
+  /** In the order of the route. */
+  pulleys: readonly PulleyRunning[];
+}
+
+/** A pulley with how far the tensions before it and after it lie above that of the last span, N. */
+export interface Rise {
+  contact: Grip;
+  torqueNm: number;
+  arrives: number;
+  leaves: number;
 }
 
 /**
@@ -27,79 +43,68 @@ export interface BeltRunning {
  * belt's own at rest.
  */
 export function runBelt(
-  standing: Standing,
+  standing: StaticBelt,
   torques: readonly number[],
   { rpm, wet = false, tensionN = standing.tensionN }: { rpm: number; wet?: boolean; tensionN?: number },
 ): BeltRunning {
-  const beltSpeed = standing.pace * rpm;
+  const beltSpeed = standing.beltSpeedPerRpm * rpm;
   const centrifugalN = standing.kgPerMetre * beltSpeed ** 2;
-  const above = risesOf(standing, torques);
-  const level = levelFor(standing, above, centrifugalN, tensionN);
-  const effective = above.map((rise) => level + rise);
+  const rises = risesOf(standing, torques);
+  // The effective tension of the last span.
+  const level = tensionN - offsetOf(standing, rises, centrifugalN);
   return {
     beltSpeed,
     centrifugalN,
-    tensionN: effective.map((one) => one + centrifugalN),
-    torqueNm: [...torques],
-    margin: standing.contacts.map((_, k) => marginAt(standing, k, torques[k]!, effective, wet)),
-    hub: standing.contacts.map((_, k) => pullOn(standing, k, effective)),
+    pulleys: rises.map(({ contact, torqueNm, arrives, leaves }) => ({
+      contact,
+      arrivesN: level + arrives + centrifugalN,
+      leavesN: level + leaves + centrifugalN,
+      torqueNm,
+      margin: marginAt(contact, torqueNm, level + arrives, level + leaves, wet),
+      hubLoad: hubLoadOf(contact, level + arrives, level + leaves),
+    })),
   };
 }
 
-/** How far the tension of each span lies above that of the last one, N. */
-export function risesOf({ contacts }: Standing, torques: readonly number[]): number[] {
+/** How far the tension of each span lies above that of the last one, by the pulleys between, N. */
+export function risesOf({ contacts }: StaticBelt, torques: readonly number[]): Rise[] {
   let rise = 0;
-  return contacts.map(({ cordRadius }, k) => {
-    rise += (torques[k]! * 1000) / cordRadius;
-    return rise;
+  const rises = contacts.map((contact, k): Rise => {
+    const torqueNm = torques[k] ?? 0;
+    const arrives = rise;
+    rise += (torqueNm * 1000) / contact.cordRadius;
+    return { contact, torqueNm, arrives, leaves: rise };
   });
-}
-
-/** The effective tension of the last span at a tension at rest. */
-function levelFor(standing: Standing, above: readonly number[], centrifugalN: number, tensionN: number): number {
-  return tensionN - offsetOf(standing, above, centrifugalN);
+  // The first pulley's span is the last one's: what all torques sum to, which is nothing but for rounding.
+  return rises.map((one, k) => (k === 0 ? { ...one, arrives: rise } : one));
 }
 
 /** How far the tension at rest lies above the last span's effective tension, N: both grow one for one. */
-export function offsetOf(
-  { arm, weights, cordLength }: Standing,
-  above: readonly number[],
-  centrifugalN: number,
-): number {
-  if (arm !== null) return (above[arm]! + before(above, arm)) / 2;
-  return above.reduce((sum, rise, k) => sum + rise * weights[k]!, 0) / cordLength + centrifugalN;
+export function offsetOf({ arm, cordLength }: StaticBelt, rises: readonly Rise[], centrifugalN: number): number {
+  const roller = arm === null ? undefined : rises[arm];
+  if (roller) return (roller.leaves + roller.arrives) / 2;
+  return rises.reduce((sum, { contact, leaves }) => sum + leaves * contact.weight, 0) / cordLength + centrifugalN;
 }
-
-/** Of the span that arrives at a pulley. */
-export const before = (bySpan: readonly number[], k: number): number =>
-  bySpan[(k + bySpan.length - 1) % bySpan.length]!;
 
 /**
  * What is left before a pulley slips, by the capstan equation (Euler, Eytelwein) on the effective tensions: slack ·
  * e^(grip · wrap) / tight − 1.
  */
 function marginAt(
-  { contacts }: Standing,
-  k: number,
-  torque: number,
-  effective: readonly number[],
+  { gripExponent }: Grip,
+  torqueNm: number,
+  arrives: number,
+  leaves: number,
   wet: boolean,
 ): number | null {
-  const { hold } = contacts[k]!;
-  if (torque === 0 || hold === null) return null;
-  const [arrives, leaves] = [before(effective, k), effective[k]!];
+  if (torqueNm === 0 || gripExponent === null) return null;
   const [slack, tight] = [Math.min(arrives, leaves), Math.max(arrives, leaves)];
   if (tight <= 0) return NO_GRIP;
-  return Math.max(NO_GRIP, (slack * Math.exp(wet ? hold.wet : hold.dry)) / tight - 1);
+  return Math.max(NO_GRIP, (slack * Math.exp(wet ? gripExponent.wet : gripExponent.dry)) / tight - 1);
 }
 
 /** The two spans' pull on a pulley's shaft, N. */
-function pullOn({ spans }: Standing, k: number, effective: readonly number[]): Point {
-  const count = spans.length;
-  const [arriving, leaving] = [spans[(k + count - 1) % count]!, spans[k]!];
-  const [back, on] = [before(effective, k), effective[k]!];
-  return {
-    x: on * leaving.along.x - back * arriving.along.x,
-    y: on * leaving.along.y - back * arriving.along.y,
-  };
-}
+const hubLoadOf = ({ arrives, leaves }: Grip, back: number, on: number): Point => ({
+  x: on * leaves.along.x - back * arrives.along.x,
+  y: on * leaves.along.y - back * arrives.along.y,
+});

@@ -9,7 +9,7 @@ const ROOM_OVER_LEAST = 4;
  * slip and bearing life both go by ratios. Without a limit of its shafts, as if they bore `ROOM_OVER_LEAST`. Null for a
  * window without room, and for a belt that needs no tension.
  */
-export function aimOf({ leastN, mostN }: Pick<TensionWindow, 'leastN' | 'mostN'>): number | null {
+export function targetTension({ leastN, mostN }: Pick<TensionWindow, 'leastN' | 'mostN'>): number | null {
   if (leastN === null || leastN <= 0) return null;
   const top = mostN ?? ROOM_OVER_LEAST * leastN;
   return top >= leastN ? Math.sqrt(leastN * top) : null;
@@ -25,7 +25,7 @@ export interface NewBeltFigures {
 }
 
 export function newBeltFigures(window: Pick<TensionWindow, 'leastN' | 'mostN'>): NewBeltFigures | null {
-  const aim = aimOf(window);
+  const aim = targetTension(window);
   return aim === null ? null : newBeltAt(aim, window);
 }
 

@@ -2,8 +2,8 @@ import { type LimitOf, writtenLimit } from '../accessory';
 import type { Point } from '../path';
 import { demandOf, type Running } from './demand';
 import { type DriveTension, runDrive } from './drive-tension';
-import { before, offsetOf, risesOf } from './running';
-import type { Standing } from './standing';
+import { offsetOf, type Rise, risesOf } from './running';
+import type { StaticBelt } from './static-belt';
 
 /** A margin that leaves room for wear, dirt and doubt. A default. */
 export const SAFE_MARGIN = 0.25;
@@ -45,19 +45,21 @@ export function leastFor(
   return left > 1e-9 ? ((1 + margin) * pull) / left + offset - rise : null;
 }
 
-/** What `leastFor` asks of a pulley in a state. */
-export function askedOf(standing: Standing, torques: readonly number[], running: Running, k: number) {
-  const above = risesOf(standing, torques);
-  const offset = offsetOf(standing, above, standing.kgPerMetre * (standing.pace * running.rpm) ** 2);
-  const [arrives, leaves] = [before(above, k), above[k]!];
-  const { hold } = standing.contacts[k]!;
-  return {
-    hold: hold === null ? null : running.wet ? hold.wet : hold.dry,
+/** What `leastFor` asks of each pulley in a state. */
+export function asksOf(standing: StaticBelt, torques: readonly number[], running: Running) {
+  const rises = risesOf(standing, torques);
+  const offset = offsetAt(standing, rises, running);
+  return rises.map(({ contact, torqueNm, arrives, leaves }) => ({
+    contact,
+    hold: contact.gripExponent && contact.gripExponent[running.wet ? 'wet' : 'dry'],
     rise: Math.min(arrives, leaves),
-    pull: torques[k] === 0 ? 0 : Math.abs(arrives - leaves),
+    pull: torqueNm === 0 ? 0 : Math.abs(arrives - leaves),
     offset,
-  };
+  }));
 }
+
+const offsetAt = (standing: StaticBelt, rises: readonly Rise[], { rpm }: Running) =>
+  offsetOf(standing, rises, standing.kgPerMetre * (standing.beltSpeedPerRpm * rpm) ** 2);
 
 /** The right window of a belt's tension at rest over some states of the drive. Null for a belt that cannot lie. */
 export function windowOf(
@@ -67,19 +69,20 @@ export function windowOf(
   limitOf: LimitOf = writtenLimit,
 ): TensionWindow | null {
   const b = tension.lines.findIndex(({ id }) => id === beltId);
-  const standing = tension.standings[b];
+  const standing = tension.staticBelts[b];
   if (!standing) return null;
   let least: WindowEnd | null = null;
   let most: WindowEnd | null = null;
   const never: TensionWindow['never'] = [];
   for (const running of states) {
-    const torques = demandOf(tension.transmission, tension.lines, running).torques[b]!;
-    standing.contacts.forEach(({ pulley, station }, k) => {
-      const tensionN = leastFor(askedOf(standing, torques, running, k));
+    const torques = demandOf(tension.transmission, tension.lines, running).torques[b] ?? [];
+    for (const { contact, ...asked } of asksOf(standing, torques, running)) {
+      const { pulley, station } = contact;
+      const tensionN = leastFor(asked);
       if (tensionN === null) never.push({ pulley, station, running });
       else if (Number.isFinite(tensionN) && (least === null || tensionN > least.tensionN))
         least = { tensionN: Math.max(0, tensionN), pulley, station, running };
-    });
+    }
     for (const { end, fromN } of boundsFor(tension, b, standing, torques, running, limitOf)) {
       if (most === null || end.tensionN < most.tensionN) most = end;
       // Another belt pulls the shaft the other way: below this it alone is too much.
@@ -103,37 +106,35 @@ export function windowOf(
 function boundsFor(
   tension: DriveTension,
   b: number,
-  standing: Standing,
+  standing: StaticBelt,
   torques: readonly number[],
   running: Running,
   limitOf: LimitOf,
 ): { end: WindowEnd; fromN: number }[] {
-  const { contacts, spans } = standing;
+  const { contacts } = standing;
   const limited = tension.drive.stations.flatMap((station) => {
     const limit = limitOf(station);
-    const at = contacts.findIndex((contact) => contact.station === station.id);
-    return limit === undefined || at < 0 ? [] : [{ station: station.id, limit, pulley: contacts[at]!.pulley }];
+    const on = contacts.find((contact) => contact.station === station.id);
+    return limit === undefined || !on ? [] : [{ station: station.id, limit, pulley: on.pulley }];
   });
   if (limited.length === 0) return [];
-  const above = risesOf(standing, torques);
-  const offset = offsetOf(standing, above, standing.kgPerMetre * (standing.pace * running.rpm) ** 2);
+  const rises = risesOf(standing, torques);
+  const offset = offsetAt(standing, rises, running);
   const others = runDrive(
-    { ...tension, standings: tension.standings.map((one, k) => (k === b ? null : one)) },
+    { ...tension, staticBelts: tension.staticBelts.map((one, k) => (k === b ? null : one)) },
     running,
   );
   return limited.flatMap(({ station, limit, pulley }): { end: WindowEnd; fromN: number }[] => {
     // The load is `fixed` + T · `grows`.
     const fixed = { ...(others.shafts.get(station) ?? { x: 0, y: 0 }) };
     const grows = { x: 0, y: 0 };
-    contacts.forEach((contact, k) => {
-      if (contact.station !== station) return;
-      const [back, on] = [spans[(k + spans.length - 1) % spans.length]!.along, spans[k]!.along];
-      const [arrives, leaves] = [before(above, k) - offset, above[k]! - offset];
-      fixed.x += leaves * on.x - arrives * back.x;
-      fixed.y += leaves * on.y - arrives * back.y;
+    for (const { contact, arrives, leaves } of rises.filter((rise) => rise.contact.station === station)) {
+      const [back, on] = [contact.arrives.along, contact.leaves.along];
+      fixed.x += (leaves - offset) * on.x - (arrives - offset) * back.x;
+      fixed.y += (leaves - offset) * on.y - (arrives - offset) * back.y;
       grows.x += on.x - back.x;
       grows.y += on.y - back.y;
-    });
+    }
     const range = withinLimit(fixed, grows, limit);
     return range === null ? [] : [{ end: { tensionN: range.to, pulley, station, running }, fromN: range.from }];
   });

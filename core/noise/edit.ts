@@ -60,12 +60,9 @@ export function heardAsClue(
   const [first] = matches;
   if (!repeat) return answerTest(kinded, { test: 'repeat', outcome: 'none' }, more);
   if (!first || first.what === 'none' || first.probability < TAKEN) return kinded;
-  const part =
-    first.what === 'pulley' || first.what === 'bearing'
-      ? { pulley: first.id }
-      : first.what === 'engine'
-        ? {}
-        : { belt: first.id };
+  const ofPulley = first.what === 'pulley' || first.what === 'bearing';
+  const ofBelt = first.what !== 'engine' && !ofPulley;
+  const part = { ...(ofPulley && { pulley: first.id }), ...(ofBelt && { belt: first.id }) };
   return answerTest(kinded, { test: 'repeat', outcome: first.what, ...part }, more);
 }
 

@@ -88,7 +88,7 @@ function answerOf(drive: Drive, { outcome, pulley, belt, at, simulated }: NoiseE
   const names = on === 'turning' ? outcome : on;
   return {
     test,
-    outcome: sound ? (test === 'spin' ? 'quiet' : 'holds') : outcome,
+    outcome: sound ? SOUND_OUTCOMES[test === 'spin' ? 'spin' : 'clutch'] : outcome,
     ...(sound && { said: outcome }),
     ...((names === 'pulley' || names === 'bearing') && { pulley: partOf(drive, pulley!) }),
     ...((names === 'belt' || names === 'tooth') && { belt: belt! }),
@@ -151,12 +151,10 @@ const oneOf = (test: NoiseTest, outcome: string | undefined): Told =>
 /** By Inspect's limit: done, or not. */
 const done = (test: NoiseTest, bad: string, good: string, { grade }: Judged): Told =>
   grade === 'nothing' ? undefined : { test, outcome: grade === 'replace' ? bad : good };
-const byKind = (test: NoiseTest, good: string, judged: Judged): Told =>
-  judged.grade === 'nothing'
-    ? undefined
-    : judged.grade === 'sound'
-      ? { test, outcome: good }
-      : oneOf(test, outcomeOf(judged));
+const byKind = (test: NoiseTest, good: string, judged: Judged): Told => {
+  if (judged.grade === 'nothing') return undefined;
+  return judged.grade === 'sound' ? { test, outcome: good } : oneOf(test, outcomeOf(judged));
+};
 const ifYes = (test: NoiseTest, outcome: string, judged: Judged): Told =>
   outcomeOf(judged) === 'yes' ? { test, outcome } : undefined;
 
@@ -183,3 +181,6 @@ const INSPECTED: { readonly [C in ReasonCode]?: (judged: Judged) => Told } = {
   oil: (judged) => ifYes('surface', 'oily', judged),
   glazed: (judged) => ifYes('ribs', 'worn', judged),
 };
+
+/** What the tests of a sound part come to. */
+const SOUND_OUTCOMES = { spin: 'quiet', clutch: 'holds' } as const;

@@ -9,6 +9,7 @@ import { type ArmHealth, armHealthRead, measuredTension } from '../tension';
 import { partOf } from './asks';
 import { BY_FIGURE, type FigureCode } from './likelihoods';
 import { type Suspect, suspectsOf } from './suspects';
+import { DAY_MS } from '../quantity';
 
 /** The stage that a figure comes from. */
 export type FigureStage = 'align' | 'tension' | 'size' | 'route';
@@ -29,7 +30,6 @@ export interface PricedSuspect extends Suspect {
   factor: number;
 }
 
-const DAY_MS = 24 * 3600 * 1000;
 const YOUNG_DAYS = 120;
 const OLD_DAYS = 4 * 365;
 
@@ -104,13 +104,14 @@ function tensionFigures(drive: Drive): DriveFigure[] {
     wet,
     run: runDrive(tension, { ...choice, wet, rpm: rpm(marks) }),
   }));
-  return tension.standings.flatMap((standing, b) => {
+  return tension.staticBelts.flatMap((standing, b) => {
     if (!standing) return [];
     const { belt } = standing;
     const margin = (wet: boolean) =>
       Math.min(
         ...runs.flatMap((one) => {
-          const worst = one.wet === wet ? worstOf(standing, one.run.belts[b]!) : null;
+          const belt = one.run.belts[b];
+          const worst = one.wet === wet && belt ? worstOf(belt) : null;
           return worst ? [worst.margin] : [];
         }),
       );

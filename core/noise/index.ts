@@ -3,7 +3,7 @@ export { diagnoseCommand, listenCommand, type SoundAtDrive } from './command';
 export { SPEED_DOUBT } from './engine';
 export { diagnose, type CauseChance, type CauseGroup, type Diagnosis, type NextTest } from './diagnose';
 export { figuresOf, type DriveFigure } from './figures';
-export { NOISE_FINDING_CODES, type NoiseFindingCode } from './finding';
+export type { NoiseFinding, NoiseFindingCode } from './finding';
 export { listenFindings, noiseFindings } from './findings';
 export { answerTest, changeNoise, cureDone, heardAsClue, keepClip, listenedAgain, takeBack } from './edit';
 export { askKey, testsOf, type Answer, type Ask } from './asks';
@@ -14,6 +14,7 @@ export {
   answerWords,
   CAUSE_WORDS,
   chanceFigure,
+  gainWords,
   KIND_WORDS,
   lessonWords,
   LISTEN_AGAIN_WORDS,

@@ -11,26 +11,29 @@ export type Source = NoiseCause | 'crank-hub' | 'elsewhere';
 
 /** How often a cause of a noise is found, of all, spread over the parts it can be at. Sums to 100. */
 export const FOUND: Record<NoiseCause, { weight: number; why: string }> = {
-  misaligned: { weight: 22, why: 'A pulley out of line is what most chirps come down to.' },
-  loose: { weight: 15, why: 'Belts that were never set again after their run-in.' },
-  'worn-belt': { weight: 12, why: 'Ribs wear unseen, and worn ones slip and sit deep.' },
-  bearing: { weight: 13, why: 'Every roller and accessory has one, and rollers go first.' },
-  contaminated: { weight: 6, why: 'A leak above, or dressing from a can.' },
-  'arm-weak': { weight: 5, why: 'Springs and dampers tire.' },
-  'wrong-length': { weight: 4, why: 'A label nobody held against the drive.' },
+  misaligned: { weight: 22, why: 'Most chirps are caused by a pulley out of line.' },
+  loose: { weight: 15, why: 'Many belts are never set again after their run-in.' },
+  'worn-belt': { weight: 12, why: 'Rib wear is hard to see; worn ribs slip and sit deep.' },
+  bearing: { weight: 13, why: 'Every roller and accessory has bearings, and rollers fail first.' },
+  contaminated: { weight: 6, why: 'A leak above the belt, or dressing from a can.' },
+  'arm-weak': { weight: 5, why: 'Springs and dampers weaken with age.' },
+  'wrong-length': { weight: 4, why: 'Fitted by its label, without a check against the drive.' },
   'arm-cocked': { weight: 4, why: 'A worn pivot lets the roller lean.' },
   'wrong-groove': { weight: 4, why: 'One rib off is easily done from above.' },
-  'bracket-flex': { weight: 3, why: 'A bolt that works loose lets a bracket bend under load.' },
+  'bracket-flex': { weight: 3, why: 'A loose bolt lets a bracket bend under load.' },
   debris: { weight: 3, why: 'Grit packs into grooves.' },
-  tight: { weight: 2, why: 'A bar on the adjuster, and nothing to measure with.' },
+  tight: { weight: 2, why: 'Set with a bar, without measuring.' },
   'arm-stuck': { weight: 2, why: 'Rust and dirt in the pivot.' },
-  'hub-wobble': { weight: 2, why: 'The ring of rubber in a crank hub lets go in the end.' },
+  'hub-wobble': { weight: 2, why: 'The rubber ring in a crank hub fails with age.' },
   'one-way-clutch': { weight: 1, why: 'Only some alternators have one.' },
-  'belt-spot': { weight: 2, why: 'A stone in the ribs, a piece of rib gone, a bad splice.' },
+  'belt-spot': { weight: 2, why: 'A stone in the ribs, a missing piece of rib, a bad splice.' },
 };
 
 /** How often it is something else than the drive, beside all of the above. */
-export const FOUND_ELSEWHERE = { weight: 8, why: 'A leaking manifold chirps, and a pump can growl on its own.' };
+export const FOUND_ELSEWHERE = {
+  weight: 8,
+  why: 'A leaking exhaust manifold chirps, and other parts of the engine can growl.',
+};
 
 /** Of drives that make no noise, so many of a hundred have a fault for each point of its weight. */
 export const FAULTS_A_POINT = 0.6;
@@ -58,7 +61,7 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     {
       causes: ['worn-belt'],
       p: { chirp: 0.45, squeal: 0.43, rumble: 0.06, whine: 0.06 },
-      why: 'Worn ribs do both: they slip, and they enter badly.',
+      why: 'Worn ribs chirp and squeal: they slip, and they enter the grooves badly.',
     },
     {
       causes: ['bearing'],
@@ -78,45 +81,45 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     {
       causes: ['belt-spot'],
       p: { chirp: 0.55, squeal: 0.04, rumble: 0.37, whine: 0.04 },
-      why: 'What is in one place of a belt ticks or thumps as it passes.',
+      why: 'A fault in one place of a belt ticks or thumps as it passes.',
     },
     {
       causes: ['one-way-clutch'],
       p: { chirp: 0.2, squeal: 0.24, rumble: 0.5, whine: 0.06 },
       why: 'A worn clutch rattles at idle, and makes the belt slap when it locks.',
     },
-    { p: { chirp: 0.25, squeal: 0.25, rumble: 0.25, whine: 0.25 }, why: 'Other things make any noise.' },
+    { p: { chirp: 0.25, squeal: 0.25, rumble: 0.25, whine: 0.25 }, why: 'Other parts can make any of these noises.' },
   ],
   repeat: [
     {
       causes: ['belt-spot'],
       p: { belt: 0.85, pulley: 0.02, bearing: 0.01, tooth: 0.01, engine: 0.01, none: 0.1 },
-      why: 'One place of a belt comes by once a turn of it.',
+      why: 'A fault in one place of the belt repeats once a belt turn.',
     },
     {
       causes: ['worn-belt', 'contaminated'],
       p: { belt: 0.5, pulley: 0.12, bearing: 0.02, tooth: 0.01, engine: 0.02, none: 0.33 },
-      why: 'A bad place in a belt comes round with the belt.',
+      why: 'A fault in one place of the belt repeats with the belt.',
     },
     {
       causes: ['bearing'],
       p: { belt: 0.02, pulley: 0.42, bearing: 0.31, tooth: 0.01, engine: 0.02, none: 0.22 },
-      why: 'Balls strike a worn race several times a turn, and that waxes and wanes once a turn.',
+      why: 'Balls strike a worn race several times a turn, louder and quieter once a turn.',
     },
     {
       causes: ['debris', 'hub-wobble'],
       p: { belt: 0.02, pulley: 0.67, bearing: 0.02, tooth: 0.01, engine: 0.02, none: 0.26 },
-      why: 'What turns with a pulley is heard once a turn of it.',
+      why: 'A fault in a pulley repeats once a turn of it.',
     },
     {
       causes: ['misaligned', 'wrong-groove', 'arm-cocked'],
       p: { belt: 0.3, pulley: 0.3, bearing: 0.02, tooth: 0.01, engine: 0.02, none: 0.35 },
-      why: 'A pulley out of line chirps with its own turns, or with the belt’s worst ribs.',
+      why: 'A pulley out of line chirps once its own turn, or as the belt’s worst ribs pass.',
     },
     {
       causes: ['one-way-clutch', 'bracket-flex'],
       p: { belt: 0.05, pulley: 0.23, bearing: 0.03, tooth: 0.01, engine: 0.34, none: 0.34 },
-      why: 'The engine’s own beats shake what is loose.',
+      why: 'The engine’s firing shakes loose parts.',
     },
     {
       causes: ['tight'],
@@ -126,11 +129,11 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     {
       causes: ['elsewhere'],
       p: { belt: 0.02, pulley: 0.08, bearing: 0.06, tooth: 0.01, engine: 0.5, none: 0.33 },
-      why: 'What is no part of the drive has the engine’s beat, or none.',
+      why: 'A noise from outside the drive repeats with the engine, or not at all.',
     },
     {
       p: { belt: 0.15, pulley: 0.12, bearing: 0.02, tooth: 0.01, engine: 0.07, none: 0.63 },
-      why: 'Slip squeals on without a beat.',
+      why: 'Slip squeals steadily, without repeating.',
     },
   ],
   water: [
@@ -142,32 +145,32 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     {
       causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length'],
       p: { 'quiet-then-back': 0.05, louder: 0.9, 'no-change': 0.05 },
-      why: 'A belt that hardly holds dry holds less wet.',
+      why: 'A belt that hardly grips dry grips less wet.',
     },
     {
       causes: ['tight', 'one-way-clutch', 'elsewhere'],
       p: { 'quiet-then-back': 0.13, louder: 0.11, 'no-change': 0.76 },
-      why: 'Water on the ribs does nothing to what is no slip of the belt.',
+      why: 'Water on the ribs changes nothing where the noise is not slip.',
     },
     {
       causes: ['bearing'],
       p: { 'quiet-then-back': 0.19, louder: 0.05, 'no-change': 0.76 },
-      why: 'Water on the ribs does nothing to a bearing, but one that rocks tips its pulley, and that goes quiet.',
+      why: 'Water on the ribs does not change a bearing. But a bearing that rocks tips its pulley, and that chirp goes quiet.',
     },
     {
       causes: ['belt-spot'],
       p: { 'quiet-then-back': 0.15, louder: 0.09, 'no-change': 0.76 },
-      why: 'Water does nothing to a lump.',
+      why: 'Water does not change a lump.',
     },
     {
       causes: ['worn-belt'],
       p: { 'quiet-then-back': 0.5, louder: 0.35, 'no-change': 0.15 },
-      why: 'Worn ribs can do either.',
+      why: 'Worn ribs can go either way.',
     },
     {
       causes: ['contaminated'],
       p: { 'quiet-then-back': 0.3, louder: 0.5, 'no-change': 0.2 },
-      why: 'Oil and dressing with water slip more, or are rinsed for a moment.',
+      why: 'With water, oil and dressing slip more, or are rinsed off for a moment.',
     },
     {
       p: { 'quiet-then-back': 0.5, louder: 0.1, 'no-change': 0.4 },
@@ -178,65 +181,69 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     {
       causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length', 'worn-belt'],
       p: { yes: 0.4, no: 0.6 },
-      why: 'Cold rubber is hard and holds less, and the battery asks for most.',
+      why: 'Cold rubber is hard and grips less, and charging the battery takes the most power.',
     },
     {
       causes: ['bearing', 'contaminated', 'one-way-clutch'],
       p: { yes: 0.25, no: 0.75 },
-      why: 'Grease is stiff while it is cold.',
+      why: 'Cold grease is stiff.',
     },
-    { p: { yes: 0.12, no: 0.88 }, why: 'Most other faults are there warm as well.' },
+    { p: { yes: 0.12, no: 0.88 }, why: 'Most other faults are heard warm as well.' },
   ],
   'only-hot': [
     {
       causes: ['bearing', 'tight'],
       p: { yes: 0.35, no: 0.65 },
-      why: 'Hot grease runs thin, and on fixed centres heat pulls a belt tighter.',
+      why: 'Hot grease is thin, and on fixed centres heat tightens the belt.',
     },
-    { p: { yes: 0.12, no: 0.88 }, why: 'Most other faults are there cold as well.' },
+    { p: { yes: 0.12, no: 0.88 }, why: 'Most other faults are heard cold as well.' },
   ],
   'only-wet': [
     {
       causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length'],
       p: { yes: 0.5, no: 0.5 },
-      why: 'A belt that barely holds dry slips when it is wet.',
+      why: 'A belt that hardly grips dry slips when it is wet.',
     },
     { causes: ['worn-belt', 'contaminated'], p: { yes: 0.35, no: 0.65 }, why: 'Worn ribs cannot press the water out.' },
-    { p: { yes: 0.1, no: 0.9 }, why: 'Wet weather does little to other faults.' },
+    { p: { yes: 0.1, no: 0.9 }, why: 'Wet weather changes other faults little.' },
   ],
   'under-load': [
     {
       causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length', 'bracket-flex'],
       p: { yes: 0.65, no: 0.35 },
-      why: 'Load is what makes a belt slip, and a bracket bend.',
+      why: 'Load makes a belt slip and a bracket bend.',
     },
     {
       causes: ['worn-belt', 'contaminated', 'one-way-clutch'],
       p: { yes: 0.5, no: 0.5 },
-      why: 'These slip the more, the more is asked of them.',
+      why: 'These slip more under more load.',
     },
     {
       causes: ['bearing'],
       p: { yes: 0.45, no: 0.55 },
-      why: 'Load presses on a bearing and tips one that rocks, but it turns without as well.',
+      why: 'Load presses on a bearing and tips one that rocks, but it turns without load as well.',
     },
-    { p: { yes: 0.15, no: 0.85 }, why: 'Crooked grooves and grit are there at idle too.' },
+    { p: { yes: 0.15, no: 0.85 }, why: 'Misalignment and grit are heard at idle too.' },
   ],
   'one-speed': [
     {
       causes: ['bracket-flex', 'hub-wobble', 'arm-weak', 'elsewhere'],
       p: { yes: 0.4, no: 0.6 },
-      why: 'What swings does so at its own speed.',
+      why: 'A swinging arm or span has its own speed.',
     },
-    { p: { yes: 0.15, no: 0.85 }, why: 'Most faults go with the engine over a range of speeds.' },
+    { p: { yes: 0.15, no: 0.85 }, why: 'Most faults are heard over a range of engine speeds.' },
   ],
   'charge-lamp': [
     {
       causes: ['loose', 'arm-weak', 'arm-stuck', 'wrong-length', 'one-way-clutch'],
       p: { yes: 0.4, no: 0.6 },
-      why: 'An alternator that is left behind charges nothing.',
+      why: 'An alternator that does not turn charges nothing.',
     },
-    { causes: ['worn-belt', 'contaminated'], p: { yes: 0.25, no: 0.75 }, why: 'These slip at the alternator first.' },
+    {
+      causes: ['worn-belt', 'contaminated'],
+      p: { yes: 0.25, no: 0.75 },
+      why: 'The alternator slips first with these.',
+    },
     { p: { yes: 0.04, no: 0.96 }, why: 'Other faults leave the alternator turning.' },
   ],
   'engine-hot': [
@@ -252,24 +259,24 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     {
       causes: ['wrong-length', 'wrong-groove', 'tight'],
       p: { 'began-with-it': 0.55, 'quiet-then-back': 0.1, no: 0.35 },
-      why: 'A noise that came with a belt came with how it was chosen or put on.',
+      why: 'A noise that began with a new belt comes from its choice or its fitting.',
     },
     {
       causes: ['misaligned', 'arm-cocked', 'hub-wobble', 'bearing', 'debris', 'contaminated', 'bracket-flex'],
       p: { 'began-with-it': 0.12, 'quiet-then-back': 0.45, no: 0.43 },
-      why: 'A new belt’s coating hides a fault for some hundreds of kilometres, and then it is back.',
+      why: 'A new belt’s coating hides a fault for some hundreds of kilometres; then the noise is back.',
     },
     {
       causes: ['loose'],
       p: { 'began-with-it': 0.3, 'quiet-then-back': 0.25, no: 0.45 },
-      why: 'A new belt settles, and was not set again.',
+      why: 'A new belt beds in and was not set again.',
     },
     {
       causes: ['worn-belt'],
       p: { 'began-with-it': 0.05, 'quiet-then-back': 0.05, no: 0.9 },
       why: 'A new belt is not worn.',
     },
-    { p: { 'began-with-it': 0.12, 'quiet-then-back': 0.18, no: 0.7 }, why: 'The belt has little to do with it.' },
+    { p: { 'began-with-it': 0.12, 'quiet-then-back': 0.18, no: 0.7 }, why: 'The belt hardly matters for these.' },
   ],
   dust: [
     {
@@ -286,9 +293,9 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
         'debris',
       ],
       p: { yes: 0.5, no: 0.5 },
-      why: 'What rubs or slips leaves dust.',
+      why: 'Rubbing and slip leave dust.',
     },
-    { p: { yes: 0.12, no: 0.88 }, why: 'A belt that runs well leaves little.' },
+    { p: { yes: 0.12, no: 0.88 }, why: 'A belt that runs well leaves little dust.' },
   ],
   flapping: [
     {
@@ -296,8 +303,8 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
       p: { yes: 0.6, no: 0.4 },
       why: 'A slack span swings.',
     },
-    { causes: ['one-way-clutch', 'bracket-flex'], p: { yes: 0.4, no: 0.6 }, why: 'Jerks set a span swinging.' },
-    { p: { yes: 0.12, no: 0.88 }, why: 'A tight span stands still.' },
+    { causes: ['one-way-clutch', 'bracket-flex'], p: { yes: 0.4, no: 0.6 }, why: 'Jerks make a span swing.' },
+    { p: { yes: 0.12, no: 0.88 }, why: 'A tight span stays still.' },
   ],
   'edge-wear': [
     {
@@ -311,14 +318,14 @@ export const BY_NOISE: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     {
       causes: ['crank-hub'],
       p: { gone: 0.3, stays: 0.7 },
-      why: 'The crank’s own hub turns without the belt as well.',
+      why: 'The crank’s hub turns with the belt off as well.',
     },
     {
       causes: ['elsewhere'],
       p: { gone: 0.08, stays: 0.92 },
-      why: 'What stays without the belt is not the belt’s drive.',
+      why: 'A noise that stays with the belt off is not from its drive.',
     },
-    { p: { gone: 0.95, stays: 0.05 }, why: 'Without its belt nothing of it turns.' },
+    { p: { gone: 0.95, stays: 0.05 }, why: 'With the belt off, nothing in its drive turns.' },
   ],
 };
 
@@ -331,19 +338,19 @@ export const ON_ARM: { readonly [T in NoiseTest]?: readonly NoiseRow[] } = {
     {
       causes: ['arm-weak', 'arm-stuck', 'wrong-length'],
       p: { yes: 0.75, no: 0.25 },
-      why: 'An arm that does not push, or has come to its end, leaves its belt slack; there is nothing to set.',
+      why: 'A weak arm, or one at its stop, leaves the belt slack; there is nothing to set.',
     },
-    { causes: ['loose'], p: { yes: 0.75, no: 0.25 }, why: 'A span that is slack slips.' },
-    { causes: ['arm-cocked'], p: { yes: 0.2, no: 0.8 }, why: 'An arm that leans may hang as well.' },
-    { p: { yes: 0.08, no: 0.92 }, why: 'A sound arm keeps its belt tight.' },
+    { causes: ['loose'], p: { yes: 0.75, no: 0.25 }, why: 'A slack belt slips.' },
+    { causes: ['arm-cocked'], p: { yes: 0.2, no: 0.8 }, why: 'A leaning arm may bind as well.' },
+    { p: { yes: 0.08, no: 0.92 }, why: 'A sound tensioner keeps its belt tight.' },
   ],
   taut: [
     {
       causes: ['tight', 'arm-stuck', 'wrong-length'],
       p: { yes: 0.5, no: 0.5 },
-      why: 'An arm that is stuck, or a belt that is too short, holds a belt far too tight.',
+      why: 'A stuck arm, or a belt that is too short, makes a belt far too tight.',
     },
-    { p: { yes: 0.05, no: 0.95 }, why: 'A sound arm never pulls a belt too tight.' },
+    { p: { yes: 0.05, no: 0.95 }, why: 'A sound tensioner never overtightens a belt.' },
   ],
 };
 
@@ -364,19 +371,19 @@ export const BY_FAULT: { readonly [T in NoiseTest]?: FaultRow } = {
     fault: 'wrong-length',
     there: { yes: 0.75, no: 0.25 },
     sound: { yes: 0.12, no: 0.88 },
-    why: 'Labels are read wrong, and boxes hold other belts.',
+    why: 'Labels are misread, and boxes hold the wrong belt.',
   },
   ribs: {
     fault: 'worn-belt',
     there: { sound: 0.1, worn: 0.6, cracked: 0.3 },
     sound: { sound: 0.86, worn: 0.09, cracked: 0.05 },
-    why: 'Grooves turn from V to U as they wear; the eye misses some.',
+    why: 'Grooves wear from V to U; some wear is missed by eye.',
   },
   spot: {
     fault: 'belt-spot',
     there: { yes: 0.85, no: 0.15 },
     sound: { yes: 0.03, no: 0.97 },
-    why: 'A lump or a gap is seen as the whole belt is looked along.',
+    why: 'A lump or a gap shows when the whole belt is checked.',
   },
   surface: {
     fault: 'contaminated',
@@ -388,37 +395,37 @@ export const BY_FAULT: { readonly [T in NoiseTest]?: FaultRow } = {
     fault: 'loose',
     there: { yes: 0.85, no: 0.15 },
     sound: { yes: 0.1, no: 0.9 },
-    why: 'A thumb on a span is rough, but tells slack from right.',
+    why: 'A thumb on a span is rough, but shows a slack belt.',
   },
   taut: {
     fault: 'tight',
     there: { yes: 0.8, no: 0.2 },
     sound: { yes: 0.08, no: 0.92 },
-    why: 'A span that hardly gives is too tight.',
+    why: 'A span that hardly moves is too tight.',
   },
   wobble: {
     fault: 'hub-wobble',
     there: { yes: 0.85, no: 0.15 },
     sound: { yes: 0.03, no: 0.97 },
-    why: 'A rim that weaves is seen from in front.',
+    why: 'A wobbling rim is visible from the front.',
   },
   spin: {
     fault: 'bearing',
     there: { quiet: 0.15, grinds: 0.55, freewheels: 0.3 },
     sound: { quiet: 0.9, grinds: 0.04, freewheels: 0.06 },
-    why: 'Dirt is felt and heard; a bearing without grease spins on and on. Some are quiet by hand.',
+    why: 'Dirt is felt and heard; a bearing without grease spins freely for long. Some worn bearings are quiet by hand.',
   },
   rock: {
     fault: 'bearing',
     there: { yes: 0.5, no: 0.5 },
     sound: { yes: 0.04, no: 0.96 },
-    why: 'A worn bearing gives at the rim, though not each.',
+    why: 'A worn bearing has play at the rim, though not every one.',
   },
   grooves: {
     fault: 'debris',
     there: { clean: 0.1, grit: 0.9 },
     sound: { clean: 0.92, grit: 0.08 },
-    why: 'What is in a groove is seen with a lamp.',
+    why: 'Dirt in a groove is visible with a lamp.',
   },
   count: {
     fault: 'wrong-groove',
@@ -430,7 +437,7 @@ export const BY_FAULT: { readonly [T in NoiseTest]?: FaultRow } = {
     fault: 'misaligned',
     there: { 'in-line': 0.15, off: 0.85 },
     sound: { 'in-line': 0.88, off: 0.12 },
-    why: 'A straightedge shows what is more than a rib’s play out.',
+    why: 'A straightedge shows an offset larger than a rib’s play.',
   },
   bracket: {
     fault: 'bracket-flex',
@@ -442,25 +449,25 @@ export const BY_FAULT: { readonly [T in NoiseTest]?: FaultRow } = {
     fault: 'one-way-clutch',
     there: { holds: 0.08, locked: 0.5, slips: 0.42 },
     sound: { holds: 0.94, locked: 0.03, slips: 0.03 },
-    why: 'It takes its shaft along one way, and lets it run on the other.',
+    why: 'A one-way pulley drives its shaft one way, and runs free the other.',
   },
   arm: {
     fault: 'arm-stuck',
     there: { smooth: 0.08, binds: 0.5, stuck: 0.42 },
     sound: { smooth: 0.92, binds: 0.06, stuck: 0.02 },
-    why: 'A sound arm goes through its whole stroke smoothly.',
+    why: 'A sound arm moves smoothly through its whole stroke.',
   },
   'arm-swing': {
     fault: 'arm-weak',
     there: { yes: 0.7, no: 0.3 },
     sound: { yes: 0.12, no: 0.88 },
-    why: 'A tired spring or damper lets the arm swing.',
+    why: 'A weak spring or damper lets the arm swing.',
   },
   cocked: {
     fault: 'arm-cocked',
     there: { yes: 0.8, no: 0.2 },
     sound: { yes: 0.04, no: 0.96 },
-    why: 'A roller that leans is seen against a straight edge.',
+    why: 'A leaning roller is visible against a straight edge.',
   },
 };
 
@@ -471,21 +478,21 @@ export const OWN_SHAFT = 0.55;
 
 /** What a figure of the drive does to the chance of a cause at a part: times its weight. */
 export const BY_FIGURE = {
-  'run-off': { most: 8, why: 'A run that was read to lie beyond its limit chirps.' },
-  'run-good': { factor: 0.15, why: 'Its runs were read, and are good.' },
-  slips: { factor: 6, why: 'By its tension it slips in a state it is run in.' },
-  'slips-wet': { factor: 2, why: 'By its tension it slips when it is wet.' },
-  'little-margin': { factor: 2, why: 'By its tension it hardly holds in a state it is run in.' },
-  holds: { factor: 0.3, why: 'By its tension it holds with room to spare.' },
-  'low-wrap': { factor: 1.4, why: 'A pulley has little wrap.' },
-  'over-limit': { factor: 6, why: 'Its tension loads a shaft beyond its limit.' },
-  'under-limit': { factor: 0.3, why: 'Its tension loads no shaft beyond its limit.' },
-  'arm-weak': { factor: 10, why: 'Its arm was measured, and holds too little.' },
-  'arm-good': { factor: 0.2, why: 'Its arm was measured, and holds what it should.' },
-  'arm-binding': { factor: 8, why: 'Turned both ways, its arm holds two tensions.' },
-  'past-marks': { factor: 8, why: 'A belt of its length stands outside the marks or the travel.' },
-  'between-marks': { factor: 0.3, why: 'A belt of its length stands between the marks.' },
-  'no-spare-groove': { factor: 0.3, why: 'It has no groove to spare.' },
+  'run-off': { most: 8, why: 'A run measured beyond its limit chirps.' },
+  'run-good': { factor: 0.15, why: 'Its runs were measured, and are good.' },
+  slips: { factor: 6, why: 'At its tension it slips in a state it is used in.' },
+  'slips-wet': { factor: 2, why: 'At its tension it slips when wet.' },
+  'little-margin': { factor: 2, why: 'At its tension it has little slip margin in a state it is used in.' },
+  holds: { factor: 0.3, why: 'At its tension it has ample slip margin.' },
+  'low-wrap': { factor: 1.4, why: 'A pulley has too little wrap.' },
+  'over-limit': { factor: 6, why: 'Its tension loads a bearing beyond its limit.' },
+  'under-limit': { factor: 0.3, why: 'Its tension keeps every bearing within its limit.' },
+  'arm-weak': { factor: 10, why: 'Its tensioner was measured, and pulls too little.' },
+  'arm-good': { factor: 0.2, why: 'Its tensioner was measured, and pulls as it should.' },
+  'arm-binding': { factor: 8, why: 'Turned both ways, its tensioner gives two tensions.' },
+  'past-marks': { factor: 8, why: 'A belt of its length is outside the marks or the travel.' },
+  'between-marks': { factor: 0.3, why: 'A belt of its length is between the marks.' },
+  'no-spare-groove': { factor: 0.3, why: 'It has no spare groove.' },
   'young-belt': { factor: 0.15, why: 'The belt had been on for less than four months.' },
   'old-belt': { factor: 2, why: 'The belt had been on for more than four years.' },
 } as const;

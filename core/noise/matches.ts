@@ -67,7 +67,7 @@ function engineBeats(rpm: number, cylinders: number): { id: string; order: numbe
   const most = Math.max(8, Math.min(40, Math.floor(260 / (rpm / 120))));
   for (let order = 1; order <= most; order += 1) add(order, 0.2 / most);
   return [...beats].map(([order, share]) => ({
-    id: order % cylinders === 0 ? 'firing' : order === 2 ? 'crank' : 'order',
+    id: orderName(order, cylinders),
     order,
     share,
   }));
@@ -221,4 +221,10 @@ export function rpmToPart(
   const needed = plusMinusHz / Math.sqrt(left ** 2 - own ** 2);
   const rounded = Math.ceil(Math.max(needed, 1.25 * rpm) / 50) * 50;
   return rounded <= most ? rounded : null;
+}
+
+/** Which of an engine's orders that is: of its firing, of the crank, or another. */
+function orderName(order: number, cylinders: number): 'firing' | 'crank' | 'order' {
+  if (order % cylinders === 0) return 'firing';
+  return order === 2 ? 'crank' : 'order';
 }

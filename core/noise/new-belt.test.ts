@@ -46,7 +46,7 @@ test('the old belt is loose and squeals; the new one has no setting, no reading 
   const after = partChanged(before, { on: 'belt', target: 'main' }, { at: LATER }, 'worn');
   expect(after.belts[0]!.staticTension).toBeUndefined();
   expect(measuredTension(after, after.belts[0]!)).toBeNull();
-  expect(tensionOf(after).standings[0]!.from).toBe('default');
+  expect(tensionOf(after).staticBelts[0]!.from).toBe('default');
   expect(evidenceOf(after).counts.filter(({ from }) => from === 'hand')).toEqual([]);
   expect(loose(after)).toBeLessThan(loose(before) / 2);
 });

@@ -10,7 +10,8 @@ import {
   pulleyLabel,
   type SpeedFrom,
 } from '../drive';
-import { type FindingWords, inOneLine } from '../finding';
+import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
+import { capital, uncapital } from '../quantity';
 import { DEFAULT_CYLINDERS, type RateKind } from './rates';
 import type { Answer } from './asks';
 import type { CauseChance, Reason } from './diagnose';
@@ -23,30 +24,34 @@ import type { RateMatch } from './matches';
 import { faultRow, noiseRow, sharesOf } from './weigh';
 
 export const KIND_WORDS: Record<NoiseKind, { name: string; what: string }> = {
-  chirp: { name: 'Chirp', what: 'short and repeating, plainest at idle' },
-  squeal: { name: 'Squeal', what: 'goes on, and grows with speed or load' },
+  chirp: { name: 'Chirp', what: 'short and repeating, clearest at idle' },
+  squeal: { name: 'Squeal', what: 'continuous, louder with speed or load' },
   rumble: { name: 'Rumble', what: 'low and rough, or grinding' },
   whine: { name: 'Whine', what: 'one clear tone that rises with the engine' },
-  none: { name: 'Nothing', what: 'no noise of a drive' },
+  none: { name: 'Nothing', what: 'no drive noise' },
 };
 
 export const CAUSE_WORDS: Record<NoiseCause, { name: string; what: string; cure: string }> = {
   misaligned: {
     name: 'Out of line',
-    what: 'Its groove does not stand in the belt’s plane.',
-    cure: 'Read it under Align, and put it right there.',
+    what: 'Its groove is not in the belt’s plane.',
+    cure: 'Measure it under Align, and correct it there.',
   },
   loose: { name: 'Too slack', what: 'The belt slips under load.', cure: 'Set it under Tension.' },
-  tight: { name: 'Too tight', what: 'The belt whines and loads the bearings.', cure: 'Let it down under Tension.' },
+  tight: {
+    name: 'Too tight',
+    what: 'The belt whines and loads the bearings.',
+    cure: 'Reduce its tension under Tension.',
+  },
   'worn-belt': {
     name: 'Worn belt',
     what: 'Its ribs sit deep, and slip.',
-    cure: 'Fit a new one, and look why it wore.',
+    cure: 'Fit a new one, and find out why it wore.',
   },
   contaminated: {
     name: 'Oil or dressing',
-    what: 'Something on the belt makes it slip.',
-    cure: 'Cure the leak, clean the pulleys, fit a new belt.',
+    what: 'A film on the belt makes it slip.',
+    cure: 'Repair the leak, clean the pulleys, fit a new belt.',
   },
   bearing: {
     name: 'Bearing',
@@ -55,19 +60,19 @@ export const CAUSE_WORDS: Record<NoiseCause, { name: string; what: string; cure:
   },
   'arm-weak': {
     name: 'Weak arm',
-    what: 'Its spring or damper is tired.',
-    cure: 'Replace the tensioner, best with the belt.',
+    what: 'Its spring or damper is weak.',
+    cure: 'Replace the tensioner, preferably with the belt.',
   },
   'arm-stuck': { name: 'Stuck arm', what: 'It does not follow the belt.', cure: 'Replace the tensioner.' },
   'arm-cocked': { name: 'Cocked arm', what: 'Its roller leans, and steers the belt.', cure: 'Replace the tensioner.' },
   'hub-wobble': {
     name: 'Wobbling hub',
-    what: 'Its rim weaves as it turns.',
+    what: 'Its rim wobbles as it turns.',
     cure: 'Do not run it: a hub ring that wobbles can let go. Replace it.',
   },
   'wrong-length': {
     name: 'Wrong length',
-    what: 'The belt leaves the adjuster no room.',
+    what: 'The belt leaves no adjustment.',
     cure: 'Find the length under Size.',
   },
   'wrong-groove': {
@@ -76,23 +81,23 @@ export const CAUSE_WORDS: Record<NoiseCause, { name: string; what: string; cure:
     cure: 'Engine off: move it over, and count again.',
   },
   'bracket-flex': {
-    name: 'Bracket gives',
+    name: 'Weak bracket',
     what: 'It bends when the accessory pulls.',
     cure: 'Tighten its bolts to the manual, or replace it.',
   },
   debris: {
     name: 'Grit in a groove',
-    what: 'Something in it lifts the ribs.',
+    what: 'Grit in the groove lifts the ribs.',
     cure: 'Pick and brush it out, engine off.',
   },
   'belt-spot': {
     name: 'Spot on the belt',
-    what: 'A stone, a gap or a lump comes by once a belt turn.',
+    what: 'A stone, a gap or a lump passes once a belt turn.',
     cure: 'Engine off: pick a stone out. Where a rib is gone or the splice lifts, fit a new belt.',
   },
   'one-way-clutch': {
     name: 'One-way clutch',
-    what: 'It jerks, or does not let go.',
+    what: 'It jerks, or does not run free.',
     cure: 'Replace the alternator’s pulley.',
   },
 };
@@ -114,12 +119,12 @@ const yesNo = { yes: 'Yes', no: 'No' } as const;
 export const TEST_WORDS: Record<NoiseTest, TestWords> = {
   kind: {
     ask: 'What does it sound like?',
-    how: 'Stand off and listen at idle, then with the engine a little faster.',
+    how: 'Keep your distance and listen at idle, then with the engine a little faster.',
     outcomes: { chirp: 'Chirp', squeal: 'Squeal', rumble: 'Rumble', whine: 'Whine' },
     caution: RUNNING,
   },
   repeat: {
-    ask: 'What comes round as often as the noise?',
+    ask: 'What repeats as often as the noise?',
     how: 'Let Emery listen for ten seconds at a steady speed.',
     outcomes: {
       belt: 'With the belt',
@@ -138,17 +143,17 @@ export const TEST_WORDS: Record<NoiseTest, TestWords> = {
     caution:
       'Water only from a squeeze bottle, at the ribs, from the side, away from electrics; never a hose. No hands near the belt.',
     schools:
-      'Two schools: most read “louder” as slack. Some hold that a polished belt goes quiet as well, so Emery lets a worn belt stand for either.',
+      'Methods differ: most read “louder” as a slack belt. Some expect a polished belt to go quiet as well, so Emery counts a worn belt for either.',
   },
   'only-cold': {
     ask: 'Only while cold?',
     how: 'Is it gone once the engine is warm?',
     outcomes: yesNo,
   },
-  'only-hot': { ask: 'Only when hot?', how: 'Does it come only after a drive?', outcomes: yesNo },
+  'only-hot': { ask: 'Only when hot?', how: 'Does it start only after a drive?', outcomes: yesNo },
   'only-wet': {
     ask: 'Only in the wet?',
-    how: 'Does it come with rain, dew or puddles?',
+    how: 'Does it start with rain, dew or puddles?',
     outcomes: yesNo,
   },
   'under-load': {
@@ -165,19 +170,19 @@ export const TEST_WORDS: Record<NoiseTest, TestWords> = {
   },
   'charge-lamp': {
     ask: 'Does the charge lamp glow?',
-    how: 'Look at it while the noise is there.',
+    how: 'Check it while the noise is there.',
     outcomes: yesNo,
   },
   'engine-hot': {
     ask: 'Does the engine run hot?',
-    how: 'Look at the gauge.',
+    how: 'Check the gauge.',
     outcomes: yesNo,
     caution: 'Never open a hot cooling system.',
   },
   'new-belt': {
-    ask: 'Did it come with a new belt?',
+    ask: 'Did it start with a new belt?',
     how: 'A new belt’s coating can hide a fault for some hundreds of kilometres.',
-    outcomes: { 'began-with-it': 'Began with it', 'quiet-then-back': 'Quiet, then back', no: 'No' },
+    outcomes: { 'began-with-it': 'Began with the new belt', 'quiet-then-back': 'Quiet, then back', no: 'No' },
   },
   dust: {
     ask: 'Black dust on covers near the belt?',
@@ -192,7 +197,7 @@ export const TEST_WORDS: Record<NoiseTest, TestWords> = {
   },
   'edge-wear': {
     ask: 'Is an edge of the belt worn or frayed?',
-    how: 'Turn the engine by hand and look at both edges.',
+    how: 'Turn the engine by hand and check both edges.',
     outcomes: yesNo,
     caution: STOPPED,
   },
@@ -200,11 +205,11 @@ export const TEST_WORDS: Record<NoiseTest, TestWords> = {
     ask: 'Is the noise gone with the belt off?',
     how: 'Take the belt off, and start the engine for a few seconds only.',
     outcomes: { gone: 'Gone', stays: 'Stays' },
-    caution: 'A sprung arm bites: let it down slowly. Seconds only: nothing is charged, and nothing is cooled.',
+    caution: 'A sprung arm snaps back: let it return slowly. Seconds only: nothing is charged, and nothing is cooled.',
   },
   'length-doubt': {
     ask: 'Any doubt about the belt’s length?',
-    how: 'Hold its print against what Size says.',
+    how: 'Compare its marking with the length under Size.',
     outcomes: yesNo,
   },
   ribs: {
@@ -238,15 +243,15 @@ export const TEST_WORDS: Record<NoiseTest, TestWords> = {
     caution: STOPPED,
   },
   wobble: {
-    ask: 'Does its rim weave?',
-    how: 'Look at its edge from the side at idle.',
+    ask: 'Does its rim wobble?',
+    how: 'Watch its edge from the side at idle.',
     outcomes: yesNo,
-    caution: 'A hub ring that wobbles can let go: if it weaves, stop the engine.',
+    caution: 'A hub ring that wobbles can let go: if it wobbles, stop the engine.',
   },
   spin: {
     ask: 'Spun by hand, belt off?',
-    how: 'Spin it and listen. Grinding is dirt; one that spins on and on has no grease.',
-    outcomes: { quiet: 'Quiet', grinds: 'Grinds', freewheels: 'Spins on and on' },
+    how: 'Spin it and listen. Grinding is dirt; a long free spin means no grease.',
+    outcomes: { quiet: 'Quiet', grinds: 'Grinds', freewheels: 'Spins freely for long' },
     caution: STOPPED,
   },
   rock: {
@@ -268,14 +273,14 @@ export const TEST_WORDS: Record<NoiseTest, TestWords> = {
     caution: STOPPED,
   },
   straightedge: {
-    ask: 'Does it stand in line?',
-    how: 'A straightedge on the crank’s face. To the tenth of a mm it is read under Align.',
+    ask: 'Is it in line?',
+    how: 'Use a straightedge on the crank’s face. For tenths of a mm, measure under Align.',
     outcomes: { 'in-line': 'In line', off: 'Off' },
     caution: STOPPED,
   },
   bracket: {
     ask: 'Does its bracket move?',
-    how: 'Lean on the accessory by hand, and look at its bolts.',
+    how: 'Push the accessory by hand, and check its bolts.',
     outcomes: { firm: 'Firm', moves: 'Moves' },
     caution: STOPPED,
   },
@@ -286,10 +291,10 @@ export const TEST_WORDS: Record<NoiseTest, TestWords> = {
     caution: STOPPED,
   },
   arm: {
-    ask: 'How does the arm swing by wrench?',
+    ask: 'How does the arm move by wrench?',
     how: 'Engine off, take it through its whole stroke and back, slowly.',
     outcomes: { smooth: 'Smooth', binds: 'Binds', stuck: 'Stuck' },
-    caution: 'A sprung arm bites: keep fingers out and let it down slowly.',
+    caution: 'A sprung arm snaps back: keep fingers out and let it return slowly.',
   },
   'arm-swing': {
     ask: 'Does the arm swing at idle?',
@@ -376,15 +381,22 @@ export function chanceFigure(chance: number): string {
   return chance > 0 && percent < 1 ? 'under 1 %' : `${percent} %`;
 }
 
+/** From these, in bits of what is open, a test narrows it down most, and well. Defaults. */
+const MUCH_BITS = 0.3;
+const SOME_BITS = 0.1;
+
+/** What a test is worth before it is made. */
+export function gainWords(bits: number): string {
+  if (bits >= MUCH_BITS) return 'narrows it down most';
+  return bits >= SOME_BITS ? 'narrows it down well' : 'narrows it down a little';
+}
+
 /** A part by its name: a pulley's, or a belt's. */
 export function partLabel(drive: Drive, id: string): string {
   const at = drive.belts.findIndex((belt) => belt.id === id);
   if (at < 0) return pulleyLabel(drive, id);
   return drive.belts.length === 1 ? 'the belt' : `belt ${at + 1}`;
 }
-
-const whole = (value: number) => Math.round(value).toLocaleString('en');
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 const REPEAT_HOW: Readonly<Record<string, string>> = { tooth: ', once a tooth', bearing: ', its bearing' };
 
@@ -412,162 +424,143 @@ export function reasonWords(
   return `${answerWords(drive, answer!)}${from}. ${why}`;
 }
 
+/** What a row of the table is told with. */
+interface Telling {
+  /** A pulley's name, or a belt's; `the engine` for its firing. */
+  name: (id: string) => string;
+}
+
+const testName = (test: string) => NOISE_TEST_NAMES[test as NoiseTest] ?? test;
+const rpmWords = (rpm: number) => `${Math.round(rpm).toLocaleString('en')} rev/min`;
+
+const NOISE_WORDS: WordsByCode<NoiseFinding, Telling> = {
+  'no-route': () => ({
+    title: 'No belt has a route yet.',
+    why: 'Without one there is nothing that could make the noise.',
+    todo: 'Give a belt its route first, under Route.',
+  }),
+  'only-priors': () => ({
+    title: 'Nothing recorded yet.',
+    why: 'The list shows what is most common on a drive like this, with its own figures. It is not a diagnosis.',
+    todo: 'Start with the kind of noise, or let Emery listen.',
+  }),
+  leads: ({ figures: { cause, id, chance, part } }, { name }) => ({
+    title:
+      part === undefined
+        ? `Most likely: ${uncapital(CAUSE_WORDS[cause].name)}, ${name(id)}, ${chanceFigure(chance)}.`
+        : `Most likely: ${uncapital(CAUSE_WORDS[cause].name)}, ${chanceFigure(chance)}; first check ${name(id)}, ${chanceFigure(part)}.`,
+    why: CAUSE_WORDS[cause].what,
+    todo: `${CAUSE_WORDS[cause].cure} Make one more test if it costs little.`,
+  }),
+  open: ({ figures: { chance } }) => ({
+    title: 'Too little is known to name a cause.',
+    why: `The most likely one has ${chanceFigure(chance)}.`,
+    todo: 'Make the next test before anything is changed.',
+  }),
+  'not-the-drive': ({ figures: { chance } }) => ({
+    title: `It may not be the drive at all: ${chanceFigure(chance)}.`,
+    why: 'The evidence fits something outside the drive as well.',
+    todo: 'Check the exhaust joints, and parts that this drive does not turn.',
+  }),
+  'hub-stop': ({ pulley }, { name }) => ({
+    title: `Stop: the rim of ${name(pulley)} wobbles.`,
+    why: 'A hub ring that wobbles can let go.',
+    todo: 'Do not run the engine until it is replaced.',
+  }),
+  'rib-stop': ({ pulley }, { name }) => ({
+    title: `Stop: the belt sits a rib over on ${name(pulley)}.`,
+    why: 'A rib off ruins the belt in a minute.',
+    todo: 'Engine off, and put it back in its grooves.',
+  }),
+  contradicts: ({ pulley, belt, figures: { test } }, { name }) => ({
+    title: `Two results for ${uncapital(testName(test))}${pulley || belt ? ` at ${name((pulley ?? belt)!)}` : ''}.`,
+    why: 'Neither counts while both are recorded.',
+    todo: 'Test again, and remove the wrong result.',
+  }),
+  'unknown-test': ({ figures: { test } }) => ({
+    title: `This version of Emery does not know the test ${testName(test) || 'in this file'}.`,
+    why: 'It is kept in the file, and counts for nothing here.',
+    todo: 'Open the drive in the version that wrote it.',
+  }),
+  simulated: () => ({
+    title: 'Some of the evidence is simulated.',
+    why: 'It comes from the simulated engine bay, not from an engine.',
+    todo: 'Remove it before you rely on the list.',
+  }),
+  masked: ({ belt }, { name }) => ({
+    title: 'A new belt can hide a fault for some hundreds of kilometres.',
+    why: `Its coating quiets ${name(belt)}, and wears off.`,
+    todo: 'Listen again after 500 km and after 2,000 km.',
+  }),
+  dressed: ({ belt }, { name }) => ({
+    title: `There is dressing on ${name(belt)}.`,
+    why: 'It hides the fault for a day, and harms an EPDM belt.',
+    todo: 'Find the cause, clean the pulleys, and fit a clean belt before you judge the noise.',
+  }),
+  'listen-again': ({ figures: { cause, id, when, at } }, { name }) => ({
+    title: `Listen again ${LISTEN_AGAIN_WORDS[when]}${
+      at === undefined ? '' : `, at ${Math.round(at).toLocaleString('en')} on the odometer`
+    }.`,
+    why: `Repaired: ${capital(name(id))}, ${uncapital(CAUSE_WORDS[cause].name)}.`,
+    todo: 'Then record whether it stayed quiet.',
+  }),
+  'came-back': ({ figures: { cause, id } }, { name }) => ({
+    title: `The noise came back after the repair of ${name(id)}.`,
+    why: `${CAUSE_WORDS[cause].name} was not the cause, or not the only one.`,
+    todo: 'Check the other causes on the list.',
+  }),
+  'too-short': ({ figures: { seconds } }) => ({
+    title: `${seconds.toFixed(1)} s are too short.`,
+    why: 'A belt goes round only a few times a second.',
+    todo: 'Record ten seconds at a steady engine speed.',
+  }),
+  'nothing-heard': () => ({
+    title: 'No noise of a drive is heard.',
+    why: 'The only steady or repeating sound is the engine itself.',
+    todo: 'Come nearer while staying out of reach, or record while the noise is there.',
+  }),
+  'matches-nothing': ({ figures: { hz } }) => ({
+    title: `Nothing in this drive repeats at ${hz.toFixed(1)} Hz.`,
+    why: 'The noise comes from something else, or the engine ran at another speed.',
+    todo: 'Check the engine speed and the pulley sizes.',
+  }),
+  'lie-together': ({ figures: { first, second, rpm } }, { name }) => ({
+    title: `${capital(name(first))} and ${name(second)} repeat at nearly the same rate.`,
+    why: 'This sound cannot separate them.',
+    todo:
+      rpm === undefined
+        ? 'No speed of this engine separates them: read it by scan tool, or check both.'
+        : `Listen again at ${rpmWords(rpm)}.`,
+  }),
+  'no-engine': () => ({
+    title: 'No engine is heard at that speed: this may not be the sound of a belt drive.',
+    why: 'A drive is heard together with its engine, so every cause is rated less likely.',
+    todo: 'Record near the drive at a steady speed, and read the speed at the same time.',
+  }),
+  'speed-clash': ({ figures: { told, rpm1, rpm2, rpm3 } }) => ({
+    title: `The sound is not that of an engine at ${rpmWords(told)}.`,
+    why: `It fits ${[rpm1, rpm2, rpm3]
+      .flatMap((rpm) => (rpm === undefined ? [] : [Math.round(rpm).toLocaleString('en')]))
+      .join(' or ')} rev/min.`,
+    todo: 'Read the speed again, and check the number of cylinders.',
+  }),
+  'rolling-bearing': ({ pulley, figures: { chance, second, secondChance } }, { name }) => ({
+    title: `A rolling bearing: ${name(pulley)}, ${chanceFigure(chance)}${
+      second === undefined ? '' : `, or ${name(second)}, ${chanceFigure(secondChance ?? 0)}`
+    }.`,
+    why: 'It knocks several times for each turn of a shaft, but not a whole number of times, as balls on a worn race do.',
+    todo: 'Belt off, engine off: spin and rock each by hand.',
+  }),
+  'cylinders-default': () => ({
+    title: `Worked out for ${DEFAULT_CYLINDERS} cylinders, a default.`,
+    why: 'The number of cylinders has not been entered.',
+    todo: 'Enter it, for the firing rate.',
+  }),
+};
+
 /** One finding of Noise: the verdict, why, and what to do. */
 export function noiseWords(drive: Drive, finding: NoiseFinding): FindingWords {
-  const { code, pulley, belt, figures = {} } = finding;
-  const part = pulley ?? belt;
-  const name = part === undefined ? 'the drive' : partLabel(drive, part);
-  const n = (key: string) => Number(figures[key] ?? 0);
-  const text = (key: string) => String(figures[key] ?? '');
-  const cause = CAUSE_WORDS[(figures['cause'] ?? 'misaligned') as NoiseCause];
-  const at = figures['id'] === undefined ? name : partLabel(drive, text('id'));
-  const named = (key: string) =>
-    figures[key] === undefined ? 'one' : figures[key] === 'firing' ? 'the engine' : partLabel(drive, text(key));
-  const test = NOISE_TEST_NAMES[text('test') as NoiseTest] ?? (text('test') || 'A test');
-  switch (code) {
-    case 'no-route':
-      return {
-        title: 'No belt has a route yet.',
-        why: 'Without one there is nothing that could make the noise.',
-        todo: 'Give a belt its route first, under Route.',
-      };
-    case 'only-priors':
-      return {
-        title: 'Nothing is seen or heard yet.',
-        why: 'The list is what such drives have most often, with this one’s own figures; it is no finding.',
-        todo: 'Begin with the kind of noise, or let Emery listen.',
-      };
-    case 'leads':
-      return {
-        title:
-          figures['part'] === undefined
-            ? `${cause.name}, ${at}, leads with ${chanceFigure(n('chance'))}.`
-            : `${cause.name} leads with ${chanceFigure(n('chance'))}, likeliest ${at} with ${chanceFigure(n('part'))}.`,
-        why: cause.what,
-        todo: `${cause.cure} Make one more test if it costs little.`,
-      };
-    case 'open':
-      return {
-        title: 'Too little is known to name one.',
-        why: `The likeliest has ${chanceFigure(n('chance'))}.`,
-        todo: 'Make the next test before anything is changed.',
-      };
-    case 'not-the-drive':
-      return {
-        title: `It may not be the drive at all: ${chanceFigure(n('chance'))}.`,
-        why: 'What was found fits something beside it as well.',
-        todo: 'Look at exhaust joints and at what the drive does not turn.',
-      };
-    case 'hub-stop':
-      return {
-        title: `Stop: the rim of ${name} wobbles.`,
-        why: 'A hub ring that wobbles can let go.',
-        todo: 'Do not run the engine until it is replaced.',
-      };
-    case 'rib-stop':
-      return {
-        title: `Stop: the belt sits a rib over on ${name}.`,
-        why: 'A rib off ruins the belt in a minute.',
-        todo: 'Engine off, and put it back in its grooves.',
-      };
-    case 'contradicts':
-      return {
-        title: `${test} turned out in two ways${part === undefined ? '' : ` at ${name}`}.`,
-        why: 'Neither counts while both stand.',
-        todo: 'Try it again, and take one of them back.',
-      };
-    case 'unknown-test':
-      return {
-        title: `${test} is no test that this Emery knows.`,
-        why: 'It is kept, and counts for nothing here.',
-        todo: 'Open the drive in the Emery that wrote it.',
-      };
-    case 'simulated':
-      return {
-        title: 'Some of the evidence is simulated.',
-        why: 'It was made by the simulated engine bay, not by an engine.',
-        todo: 'Take it back before you go by the list.',
-      };
-    case 'masked':
-      return {
-        title: 'A new belt can hide a fault for some hundreds of kilometres.',
-        why: `Its coating quiets ${name === 'the belt' ? 'it' : name}, and wears off.`,
-        todo: 'Listen again after 500 km and after 2,000 km.',
-      };
-    case 'dressed':
-      return {
-        title: `There is dressing on ${name}.`,
-        why: 'It hides the fault for a day; on EPDM it harms the belt.',
-        todo: 'Find the cause, clean the pulleys, and fit a clean belt before you judge the noise.',
-      };
-    case 'listen-again':
-      return {
-        title: `Listen again ${LISTEN_AGAIN_WORDS[(figures['when'] ?? 'now') as ListenAgain]}${figures['at'] === undefined ? '' : `, at ${Math.round(n('at')).toLocaleString('en')} on the odometer`}.`,
-        why: `${capital(at)} was put right: ${cause.name.toLowerCase()}.`,
-        todo: 'Say then whether it stayed quiet.',
-      };
-    case 'came-back':
-      return {
-        title: `The noise came back after the cure of ${at}.`,
-        why: `${cause.name} was not it, or not all of it.`,
-        todo: 'Look again at what else the list names.',
-      };
-    case 'too-short':
-      return {
-        title: `${n('seconds').toFixed(1)} s are too short.`,
-        why: 'A belt goes round only a few times a second.',
-        todo: 'Record ten seconds at a steady engine speed.',
-      };
-    case 'nothing-heard':
-      return {
-        title: 'No noise of a drive is heard.',
-        why: 'Nothing repeats or sounds on that is not the engine itself.',
-        todo: 'Come nearer while staying out of reach, or record while the noise is there.',
-      };
-    case 'matches-nothing':
-      return {
-        title: `Nothing in this drive comes round ${n('hz').toFixed(1)} times a second.`,
-        why: 'It is something else, or the engine turned at another speed.',
-        todo: 'Check the engine speed and the pulleys’ sizes.',
-      };
-    case 'lie-together':
-      return {
-        title: `${capital(named('first'))} and ${named('second')} come round alike.`,
-        why: 'Their rates are too near one another to be told apart in this sound.',
-        todo:
-          figures['rpm'] === undefined
-            ? 'No speed of this engine parts them: read it by scan tool, or look at both.'
-            : `Listen again at ${Math.round(n('rpm')).toLocaleString('en')} rev/min.`,
-      };
-    case 'no-engine':
-      return {
-        title: 'No engine is heard at that speed: this may be no belt drive’s sound.',
-        why: 'A drive is heard with its engine, so its chances are held low.',
-        todo: 'Record near the drive, engine steady, and read its speed then.',
-      };
-    case 'speed-clash': {
-      const others = ['rpm1', 'rpm2', 'rpm3'].flatMap((key) => (figures[key] === undefined ? [] : [whole(n(key))]));
-      return {
-        title: `The sound is not an engine’s at ${whole(n('told'))} rev/min.`,
-        why: `Its own orders lie as they do at ${others.join(' or ')} rev/min.`,
-        todo: 'Read the speed again, and check the number of cylinders.',
-      };
-    }
-    case 'rolling-bearing':
-      return {
-        title: `A rolling bearing: ${name} with ${chanceFigure(n('chance'))}${
-          figures['second'] === undefined ? '' : `, ${named('second')} with ${chanceFigure(n('secondChance'))}`
-        }.`,
-        why: 'It strikes several times a turn of a shaft, at no whole number of it, as balls on a worn race do.',
-        todo: 'Belt off, engine off: spin and rock each by hand.',
-      };
-    case 'cylinders-default':
-      return {
-        title: `${DEFAULT_CYLINDERS} cylinders are taken for the engine.`,
-        why: 'Nobody said how many it has: that is a default.',
-        todo: 'Enter them, for its firing rate.',
-      };
-  }
+  return wordsOf(NOISE_WORDS, finding, { name: (id) => (id === 'firing' ? 'the engine' : partLabel(drive, id)) });
 }
 
 export function noiseMessage(drive: Drive, finding: NoiseFinding): string {

@@ -1,4 +1,5 @@
 /** Sums that know nothing of belts. */
+export { besideAngle, DEGREES, headingDeg, RADIANS, toDegrees, toRadians } from './angles';
 export { mostOfSound } from './chi-squared';
 export { inOrder, monotoneAt, type CurvePoint } from './monotone';
 export { chanceBelow } from './normal-chance';

@@ -7,6 +7,7 @@ import type { BeltSolution, ContactSolution } from './solution';
 import { distance, segmentsCross } from './tangent';
 import type { Workings } from './workings';
 import { leastWrapDeg } from './wrap-limits';
+import { headingDeg } from '../numeric';
 
 type Contacts = BeltSolution['contacts'];
 type Spans = BeltSolution['spans'];
@@ -71,8 +72,8 @@ function surfaceFinding(
   { side }: ContactSolution,
   section: Section,
   guides: boolean,
-): PathFinding | null {
-  const wanted = section.kind === 'ribbed' ? 'ribbed' : section.kind === 'vee' ? 'vee' : 'toothed';
+): Omit<PathFinding & { code: 'wrong-surface' }, 'pulley'> | null {
+  const wanted = section.kind;
   const fits = side === 'back' ? pulley.surface === 'smooth' : pulley.surface === wanted;
   if (fits) return null;
   // A smooth roller on the drive side guides the belt and wears it; it transmits next to nothing, so only a guide may
@@ -104,7 +105,7 @@ function planeFindings(belt: Belt, section: Section, spans: Spans, workings: Wor
     const from = workings.pulleys.get(span.from)!.pulley;
     const to = workings.pulleys.get(span.to)!.pulley;
     const offset = planeOffset(belt, section, from, to);
-    const angle = (Math.atan2(offset, span.length) * 180) / Math.PI;
+    const angle = headingDeg(span.length, offset);
     if (angle <= SPAN_ANGLE_DEG.good) return [];
     return [
       {
@@ -193,12 +194,12 @@ function rubbing(section: Section, spans: Spans, contacts: Contacts, bodies: rea
         return [
           {
             code: 'span-through-pulley',
-            severity: 'fault',
+            severity: body!.spare ? 'watch' : 'fault',
             pulley: body!.id,
-            ...at,
+            span: ends(span),
             figures: { depthMm: -toMetal },
-          } satisfies PathFinding,
-        ].map((one) => (body!.spare ? { ...one, severity: 'watch' } : one));
+          },
+        ];
       return [
         {
           ...(otherContact === undefined ? ({ code: 'span-rubs', ...rubs } as const) : strands),

@@ -1,4 +1,4 @@
-import type { PathFinding } from './finding';
+import type { ClosingCure, PathFinding } from './finding';
 import type { ContactSolution } from './solution';
 import { directedTangent, wrapBetween } from './tangent';
 
@@ -14,7 +14,7 @@ export function blameTurns(
   sense: 1 | -1,
   fitsFlipped: (contact: ContactSolution) => boolean,
 ): PathFinding {
-  const finding = (cure: string, pulley?: string): PathFinding => ({
+  const finding = (cure: ClosingCure, pulley?: string): PathFinding => ({
     code: 'not-closed',
     severity: 'fault',
     ...(pulley !== undefined && { pulley }),

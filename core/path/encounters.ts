@@ -2,6 +2,7 @@ import { facingDepthMm, type Section } from '../section';
 import { type Body, clearOf } from './bodies';
 import type { ContactSolution, SpanSolution } from './solution';
 import { boxesApart, distance, distanceToSegment, footOnSegment, nearestOfSegments, type Point } from './tangent';
+import { toDegrees } from '../numeric';
 
 /**
  * A piece of the belt, a span or what lies on a pulley (by place in the solution), and something it may touch: metal,
@@ -108,7 +109,7 @@ export function holds({ arrive, wrapDeg, turn, centre }: ContactSolution, toward
   if (!arrive || wrapDeg === null) return false;
   const angle = (p: Point) => Math.atan2(p.y - centre.y, p.x - centre.x);
   const along = (((turn * (angle(toward) - angle(arrive))) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-  return (along * 180) / Math.PI < wrapDeg;
+  return toDegrees(along) < wrapDeg;
 }
 
 export function isLeft({ start, end }: SpanSolution, point: Point): boolean {

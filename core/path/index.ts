@@ -3,7 +3,7 @@
  */
 export { pathOf, solveBelt, solveDrive, type BeltPath } from './solve';
 export type { BeltSolution, ContactSolution, DriveSolution, SpanSolution } from './solution';
-export { CURED_BY_MEASURING, PATH_FINDING_CODES, type PathFinding, type PathFindingCode } from './finding';
+export { CURED_BY_MEASURING, type PathFinding, type PathFindingCode } from './finding';
 export { LEAST_WRAP_DEG, leastWrapDeg } from './wrap-limits';
 export type { Point } from './tangent';
 export { beltOutline, beltBounds, spanMidpoints, type Bounds } from './outline';

@@ -2,6 +2,7 @@ import type { Drive } from '../drive';
 import { bodyRadiusMm, sectionFor } from '../section';
 import type { BeltSolution, ContactSolution } from './solution';
 import type { Point } from './tangent';
+import { headingDeg } from '../numeric';
 
 export interface Bounds {
   minX: number;
@@ -44,7 +45,7 @@ export function spanMidpoints(
             length,
             x: (start.x + end.x) / 2,
             y: (start.y + end.y) / 2,
-            directionDeg: (Math.atan2(end.y - start.y, end.x - start.x) * 180) / Math.PI,
+            directionDeg: headingDeg(end.x - start.x, end.y - start.y),
           },
         ],
   );

@@ -231,8 +231,8 @@ test('planes: half the belt to either side at a smooth roller, none between two'
   };
   const apart = (drive: Drive) =>
     solveDrive(drive)
-      .belts[0]!.findings.filter(({ code }) => code === 'planes-apart')
-      .map(({ span, figures }) => [span!.from, span!.to, Math.round(Number(figures!['offsetMm']) * 100) / 100]);
+      .belts[0]!.findings.filter((finding) => finding.code === 'planes-apart')
+      .map(({ span, figures }) => [span.from, span.to, Math.round(figures.offsetMm * 100) / 100]);
   expect(apart(planes(0, 10, 10, 0))).toEqual([]);
   expect(apart(planes(0, 0, 17, 0))).toEqual([
     ['one', 'two', 17],

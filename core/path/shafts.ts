@@ -127,5 +127,6 @@ function severityOf(apart: number, kind: Section['kind']): PathFinding['severity
  * sense.
  */
 export function turnOn(side: Side, sense: 1 | -1): 1 | -1 {
-  return side === 'drive' ? sense : sense === 1 ? -1 : 1;
+  if (side === 'drive') return sense;
+  return sense === 1 ? -1 : 1;
 }

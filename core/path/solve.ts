@@ -7,6 +7,7 @@ import { followShafts, turnOn } from './shafts';
 import type { BeltSolution, ContactSolution, DriveSolution, SpanSolution } from './solution';
 import { directedTangent, distance, type Tangent, wrapBetween } from './tangent';
 import type { Workings } from './workings';
+import { toDegrees } from '../numeric';
 
 /** Beyond this many mm a size or a place is a slip, and squaring it would soon leave the numbers. */
 const ABSURD_MM = 100_000;
@@ -225,7 +226,7 @@ function wrapContacts(
       return;
     }
     const wrap = wrapBetween(contact.turn, into.direction, out.direction);
-    contact.wrapDeg = (wrap * 180) / Math.PI;
+    contact.wrapDeg = toDegrees(wrap);
     contact.arcLength = wrap * contact.cordRadius;
     sum += contact.turn * wrap;
   });

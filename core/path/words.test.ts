@@ -74,7 +74,7 @@ test('a cure for a belt that does not close names the pulley to turn over', () =
     figures: { turns: 0, cure: 'flip' },
   };
   expect(findingMessage(drive, finding)).toBe(
-    'The belt does not close. Its bends add up to no turn; a belt that goes round makes exactly one. Try the other side of the belt at Alternator.',
+    'The belt does not close. Its bends add up to no turn; a closed belt makes exactly one. Try the other side of the belt at Alternator.',
   );
 });
 
@@ -105,7 +105,7 @@ test('what the tapes say is told whole, with the reading named', () => {
   expect(told.length).toBeGreaterThan(5);
   for (const text of told) expect(text).not.toMatch(SLIPS);
   expect(told.join('\n')).toContain('Take Crank to Alternator, centre to centre again.');
-  expect(told.join('\n')).toContain('The tape looks an inch or two out.');
+  expect(told.join('\n')).toContain('Likely mistake: an inch or two out on the tape.');
 });
 
 test('every reason for a route reads as part of a sentence', () => {

@@ -25,7 +25,6 @@ export {
   seatOf,
   slopeAlong,
   steepnessDeg,
-  toDegrees,
   worseOf,
   worstDeg,
   worstFirst,

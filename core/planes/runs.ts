@@ -2,6 +2,7 @@ import { type Belt, type Drive, findPulley, type RouteStop, stationOf } from '..
 import { type BeltSolution, type Point, solveBelt } from '../path';
 import { type Section, sectionFor } from '../section';
 import { datumOf, type Plane, planeOf, type ReadingSet } from './planes';
+import { toDegrees } from '../numeric';
 
 /** The angle of a run up to which it is good, and up to which it is to be watched, degrees. */
 export interface AngleLimits {
@@ -252,8 +253,6 @@ export function quadratic(covariance: readonly number[], v: readonly number[]): 
 
 /** How steep a tilt is along its own direction, degrees. */
 export const steepnessDeg = ([x, y]: readonly [number, number]): number => toDegrees(Math.atan(Math.hypot(x, y)));
-
-export const toDegrees = (radians: number): number => (radians * 180) / Math.PI;
 
 /** The worse angle of a run, degrees. */
 export const worseOf = ({ leaveDeg, arriveDeg }: Pick<Run, 'leaveDeg' | 'arriveDeg'>): number =>

@@ -28,7 +28,7 @@ export function inchParts(mm: number, denominator = 16): InchParts {
 export function formatInches(mm: number, denominator = 16): string {
   const { negative, whole, numerator, denominator: reduced } = inchParts(mm, denominator);
   const fraction = numerator > 0 ? `${numerator}/${reduced}` : '';
-  const digits = fraction === '' ? `${whole}` : whole > 0 ? `${whole} ${fraction}` : fraction;
+  const digits = [whole > 0 || fraction === '' ? `${whole}` : '', fraction].filter(Boolean).join(' ');
   return `${negative ? '-' : ''}${digits}"`;
 }
 

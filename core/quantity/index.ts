@@ -10,7 +10,7 @@ export {
 } from './number';
 export { csvCell, textOfCell } from './csv-cell';
 export { N_PER_KGF, N_PER_LBF, parseForce, type ForceReading, type ForceUnit } from './force';
-export { capital, uncapital } from './words';
+export { capital, plural, uncapital } from './words';
 export { mixedUnits, parseLength, type LengthReading } from './parse-length';
 export {
   formatInches,
@@ -34,3 +34,4 @@ export {
   type TorqueReading,
   type TorqueUnit,
 } from './torque';
+export { DAY_MS } from './days';

@@ -47,11 +47,7 @@ export function readNumber(
       problem: twoWays(`${sign}${lead}${mark}${rest}`, `${sign}${lead}${rest}`, `${sign}${lead}.${rest}`),
     };
   }
-  const tidy = /^-?[1-9]\d{0,2}(,\d{3})+(\.\d*)?$/.test(plain)
-    ? plain.replace(/,/g, '')
-    : /^-?[1-9]\d{0,2}(\.\d{3})+(,\d*)?$/.test(plain)
-      ? plain.replace(/\./g, '').replace(',', '.')
-      : plain.replace(',', '.');
+  const tidy = withoutThousands(plain);
   return /^[-+]?(\d+\.?\d*|\.\d+)$/.test(tidy)
     ? { ok: true, value: Number(tidy) }
     : { ok: false, twoWays: false, problem: `"${text.trim().slice(0, 24)}" is not a number.` };
@@ -102,4 +98,11 @@ export function odometerDoubtWords(reading: number, last: number | null, unit: s
   return doubt === 'below'
     ? `${here} ${unit} is below the last reading, ${before} ${unit}.`
     : `${here} ${unit} is far above the last reading, ${before} ${unit}: a digit too many?`;
+}
+
+/** A figure without the signs that part its thousands, its decimals behind a point. */
+function withoutThousands(plain: string): string {
+  if (/^-?[1-9]\d{0,2}(,\d{3})+(\.\d*)?$/.test(plain)) return plain.replace(/,/g, '');
+  const points = /^-?[1-9]\d{0,2}(\.\d{3})+(,\d*)?$/.test(plain);
+  return (points ? plain.replace(/\./g, '') : plain).replace(',', '.');
 }

@@ -67,6 +67,7 @@ export function editableTorque(nm: number, unit: TorqueUnit): string {
 
 /** As the manual has it, with the other units beside it: `35 lbf·ft (47.5 N·m)`. */
 export function torqueFigure(nm: number, unit: TorqueUnit = 'nm'): string {
-  const other = unit === 'nm' ? (nm < 15 ? 'lbf-in' : 'lbf-ft') : 'nm';
+  const pounds = nm < 15 ? 'lbf-in' : 'lbf-ft';
+  const other = unit === 'nm' ? pounds : 'nm';
   return `${formatTorque(nm, unit)} (${formatTorque(nm, other)})`;
 }

@@ -1,5 +1,6 @@
 import type { OdometerUnit } from '../drive';
 import { dayAt, dayOf, type UsualUse } from './use';
+import { DAY_MS } from '../quantity';
 
 /** What can be due on a drive. */
 export const DUE_KINDS = ['change', 'set-again', 'look', 'listen', 'wear', 'life'] as const;
@@ -45,12 +46,12 @@ export function expectedOf({ day, odometer, unit }: Pick<Due, 'day' | 'odometer'
 /** Ahead of its day something is soon due for so many days. */
 export const SOON_DAYS = 30;
 /** The last day that counts as soon. */
-export const soonFrom = (today: string): string => dayOf(Date.parse(today) + SOON_DAYS * 86_400_000) ?? today;
+export const soonFrom = (today: string): string => dayOf(Date.parse(today) + SOON_DAYS * DAY_MS) ?? today;
 /** Further ahead nothing is listed: by then all of it will have been worked out anew. */
 const LISTED_YEARS = 5;
 /** The last day of which anything is listed. */
 export const listedUntil = (today: string): string =>
-  dayOf(Date.parse(today) + LISTED_YEARS * 365.25 * 86_400_000) ?? today;
+  dayOf(Date.parse(today) + LISTED_YEARS * 365.25 * DAY_MS) ?? today;
 export type DueState = 'due' | 'soon' | 'later' | 'no day';
 
 /** Where something due stands on a day; it is due as well once the vehicle's odometer has come to it. */
@@ -84,6 +85,6 @@ export function dueBy({ day, odometer, unit, from, plusMinus }: Due, vehicleUnit
   const reading =
     odometer === null ? '' : `at ${figure(odometer)} ${counts}${plusMinus === null ? '' : ` ± ${figure(plusMinus)}`}`;
   const both = [day === null ? '' : `by ${day}`, reading].filter(Boolean).join(', or ');
-  if (both === '') return 'whenever it can be done';
+  if (both === '') return 'at the next opportunity';
   return from === 'default' ? `${both} (a default)` : both;
 }

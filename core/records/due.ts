@@ -9,7 +9,7 @@ import {
   type OdometerUnit,
 } from '../drive';
 import { inspectDrive, inspectedLabel, type InspectItem, VERDICT_WORDS } from '../inspect';
-import { beltName, heldBy, type HeldBy, isSetByHand } from '../job';
+import { beltName, heldBy, type HeldBy, isSetByHand, stepsBy } from '../job';
 import type { Due, DueKind } from './due-state';
 import { dayOf } from './use';
 import { capital } from '../quantity';
@@ -17,14 +17,14 @@ import { capital } from '../quantity';
 /** What is done at the next look, by what holds the belt: what cannot be set is only read. */
 const LOOK_WORDS = {
   'by-hand': (name: string) => `${name}: read its tension, and set it again if it is low`,
-  arm: (name: string) => `${name}: look at it again`,
+  arm: (name: string) => `${name}: inspect it again`,
   fixed: (name: string) => `${name}: read its tension; no adjuster sets it again, so change it if it is low`,
   'not-said': (name: string) => `${name}: read its tension`,
 } as const;
 
 function lookAs(by: HeldBy): keyof typeof LOOK_WORDS {
   if (isSetByHand({ by })) return 'by-hand';
-  if (by === 'sprung-arm') return 'arm';
+  if (stepsBy(by)?.way === 'arm') return 'arm';
   return by === 'not-said' ? 'not-said' : 'fixed';
 }
 
@@ -101,8 +101,8 @@ function listenDues(drive: Drive): Due[] {
         kind: 'listen',
         text:
           next.when === 'now'
-            ? 'Listen to it again after the cure'
-            : `Listen to it again, ${Math.round(km / kmPer(unit ?? 'km')).toLocaleString('en')} ${unit ?? 'km'} after the cure`,
+            ? 'Listen again after the repair'
+            : `Listen again, ${Math.round(km / kmPer(unit ?? 'km')).toLocaleString('en')} ${unit ?? 'km'} after the repair`,
         belt: null,
         // Without an odometer the day of the cure is all there is to go by.
         day: (next.when === 'now' || next.at === null) && ms !== null ? dayOf(ms) : null,
@@ -128,7 +128,7 @@ function wearDues(drive: Drive, item: InspectItem, unit: OdometerUnit | null): D
     return [
       {
         ...{ ...of, key: `wear ${belt.id}`, kind: 'wear' },
-        text: `${name}: worn to its limit by its readings${aged.day === null ? '' : `, or ${aged.years} years old (a default)`}`,
+        text: `${name}: wear limit reached, by its readings${aged.day === null ? '' : `, or ${aged.years} years old (a default)`}`,
         day: [worn, aged.day].filter((day) => day !== null).sort()[0] ?? null,
         odometer: wear.left.odometer,
         unit: unit ?? 'km',

@@ -87,7 +87,7 @@ export function essentialsOf(drive: Drive, vehicle: { name: string; plate: strin
         `${belts.length > 1 ? `Belt ${k + 1}` : 'Belt'}: ${ask}; ${length}. ${route}.${lastOn ? ` Last over ${lastOn}.` : ''}${fitted ? ` ${fitted}.` : ''}`,
     ),
     ...releasesOf(drive),
-    'Key out, battery off. The service manual comes first.',
+    'Key out, battery off. The service manual takes precedence.',
   ];
   const text = plainSigns(lines.join('\n'));
   return text.length <= MOST_ESSENTIALS ? text : `${text.slice(0, MOST_ESSENTIALS - 2)} …`;

@@ -62,7 +62,8 @@ export function ranKm(
   vehicle: { odometer: number | null; unit: OdometerUnit },
 ): number | null {
   const counts = unit ?? vehicle.unit;
-  const end = to ? to.odometer : counts === vehicle.unit ? vehicle.odometer : null;
+  const now = counts === vehicle.unit ? vehicle.odometer : null;
+  const end = to ? to.odometer : now;
   if (from.odometer === null || end === null || end < from.odometer) return null;
   return (end - from.odometer) * kmPer(counts);
 }

@@ -67,10 +67,9 @@ export function readBeltQuery(text: string): BeltQuery {
   const km = (parts: (string | undefined)[] | null) => parts && figure(parts[0]!, parts[1]) * kmPer(UNITS[parts[2]!]!);
   const section = both ? `P${both[1]!.toUpperCase()}` : (named ?? null);
   return {
-    ribs: ribs ? Number(ribs[0]) : both ? Number(both[0]) : null,
+    ribs: ribs || both ? Number((ribs ?? both)![0]) : null,
     section: section !== null && sectionFor(section) ? section : null,
-    kind:
-      kind === undefined ? null : /^v/.test(kind) ? 'vee' : /^(ribbed|serpentine)$/.test(kind) ? 'ribbed' : 'toothed',
+    kind: kind === undefined ? null : kindCalled(kind),
     overKm: km(over),
     underKm: km(under),
     overDays: older ? Number(older[0]) * DAYS[older[1]!]! : null,
@@ -92,4 +91,10 @@ export function queryWords({ ribs, section, kind, overKm, underKm, overDays, wor
   ]
     .filter(Boolean)
     .join(' · ');
+}
+
+/** The kind of belt that somebody means. */
+function kindCalled(kind: string): NonNullable<BeltQuery['kind']> {
+  if (/^v/.test(kind)) return 'vee';
+  return /^(ribbed|serpentine)$/.test(kind) ? 'ribbed' : 'toothed';
 }

@@ -154,10 +154,10 @@ export interface TensionSitting {
 /** Every sitting at which a belt was read, in the order of the file: what is drawn over the distance. */
 export function tensionSittings(drive: Drive): TensionSitting[] {
   if (drive.belts.every(({ tensionReadings }) => !tensionReadings?.length)) return [];
-  const { standings } = tensionOf(drive);
+  const { staticBelts } = tensionOf(drive);
   return drive.belts.flatMap(({ id, tensionReadings = [] }, b) =>
     sittingsOf(tensionReadings).map((sitting): TensionSitting => {
-      const standing = standings[b];
+      const standing = staticBelts[b];
       const combined = standing ? combineReadings(meaningsOf(drive, standing, sitting)) : null;
       return {
         belt: id,
@@ -190,14 +190,14 @@ function alignmentStory(drive: Drive): Told[] {
     return {
       kind: 'alignment',
       at: taken[0]!.date ?? null,
-      title: 'Alignment read',
+      title: 'Alignment measured',
       detail: `${taken.length === 1 ? '1 reading' : `${taken.length} readings`} at ${pulleys === 1 ? '1 pulley' : `${pulleys} pulleys`}`,
     };
   });
   const done = itemsOf(drive, 'align.done').map(({ pulley, date }): Told => ({
     kind: 'alignment',
     at: date ?? null,
-    title: `${pulleyLabel(drive, pulley)} put in line`,
+    title: `${pulleyLabel(drive, pulley)} aligned`,
   }));
   return [...readings, ...done];
 }
@@ -208,7 +208,7 @@ function noiseStory(drive: Drive): Told[] {
     kind: 'noise',
     at: found[0]!.at ?? null,
     odometer: found.find(({ odometer }) => odometer !== undefined)?.odometer ?? null,
-    title: 'Noise looked into',
+    title: 'Noise checked',
     detail: [...new Set(found.map(({ test }) => NOISE_TEST_NAMES[test as NoiseTest] ?? test))].join(', '),
   }));
   const cured = cures.flatMap(({ cause, part, at, odometer, odometerUnit, note, listened = [] }): Told[] => [
@@ -217,13 +217,13 @@ function noiseStory(drive: Drive): Told[] {
       at: at ?? null,
       odometer: odometer ?? null,
       ...(odometerUnit && { unit: odometerUnit }),
-      title: `Cured: ${CAUSE_WORDS[cause].name.toLowerCase()}, ${partLabel(drive, part)}`,
+      title: `Repaired: ${CAUSE_WORDS[cause].name.toLowerCase()}, ${partLabel(drive, part)}`,
       detail: note ?? '',
     },
     ...listened.map(({ outcome, at: heard }): Told => ({
       kind: 'noise',
       at: heard ?? null,
-      title: outcome === 'back' ? 'Listened again: it came back' : 'Listened again: quiet',
+      title: outcome === 'back' ? 'Listened again: the noise came back' : 'Listened again: quiet',
     })),
   ]);
   return [...clues, ...cured];

@@ -1,5 +1,6 @@
 import { kmPer, type OdometerUnit } from '../drive';
 import { median } from '../numeric';
+import { DAY_MS } from '../quantity';
 
 /** One dated reading of an odometer: ms since 1970, and what it showed, in its own unit. */
 export interface OdometerReading {
@@ -18,7 +19,6 @@ export interface UsualUse {
 
 /** How far a vehicle goes in a year where no readings tell, km. A default. */
 export const DEFAULT_KM_A_YEAR = 15_000;
-const DAY_MS = 24 * 3600 * 1000;
 /** What a calendar holds, ms since 1970: of other days there is no telling. */
 const FIRST_MS = Date.UTC(1000, 0);
 const LAST_MS = Date.UTC(9999, 0);

@@ -26,7 +26,7 @@ export interface CarriedBelt {
  */
 export function carriedBy(drive: Drive, belt: Belt): CarriedBelt {
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
-  const wanted = section.kind === 'ribbed' ? 'ribbed' : section.kind === 'vee' ? 'vee' : 'toothed';
+  const wanted = section.kind;
   const named = Array.isArray(belt['carries']) ? new Set(belt['carries'] as unknown[]) : null;
   const elsewhere = new Set(
     drive.belts.filter(({ id }) => id !== belt.id).flatMap(({ route }) => route.map(({ pulley }) => pulley)),
@@ -38,7 +38,10 @@ export function carriedBy(drive: Drive, belt: Belt): CarriedBelt {
     pulleysById(drive),
   ).byStation;
   // The crank, then what other belts turn, then the rest, each as drawn.
-  const rank = ({ id, role }: Station) => (role === 'crankshaft' ? 0 : turned.has(id) ? 1 : 2);
+  const rank = ({ id, role }: Station) => {
+    if (role === 'crankshaft') return 0;
+    return turned.has(id) ? 1 : 2;
+  };
   const stations = [...drive.stations].sort((a, b) => rank(a) - rank(b));
   const plane =
     stations.find((station) => rank(station) < 2 && station.pulleys.some(free))?.pulleys.find(free)?.plane ?? 0;
@@ -51,11 +54,8 @@ export function carriedBy(drive: Drive, belt: Belt): CarriedBelt {
     return pulley ? [{ pulley, station }] : [];
   });
   const driver = on.find(({ station }) => turned.has(station.id));
-  const sense = driver
-    ? turnOn(usualSide(driver.pulley, driver.station), turned.get(driver.station.id)!.turn)
-    : drive.crankRotation === 'ccw'
-      ? 1
-      : -1;
+  const cranks = drive.crankRotation === 'ccw' ? 1 : -1;
+  const sense = driver ? turnOn(usualSide(driver.pulley, driver.station), turned.get(driver.station.id)!.turn) : cranks;
   const carried = on.map(({ pulley, station }): Carried => ({
     pulley,
     station,

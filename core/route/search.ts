@@ -17,6 +17,10 @@ import {
 import { bodyRadiusMm, cordRadiusMm, facingDepthMm, type Section, sectionFor } from '../section';
 import { type Carried, carriedBy } from './carried';
 
+/** What a tensioner is worth by its place behind the crank, where the belt is slack; and a drive without one. */
+const TENSIONER_WORTH: Readonly<Record<number, number>> = { 1: 1, 2: 0.4 };
+const NO_TENSIONER_WORTH = 0.5;
+
 /** Why a route stands where it does; the words are made in `core/words`. */
 export interface RouteReason {
   code:
@@ -384,7 +388,7 @@ function judge(
   });
 
   const tensioner = solved.contacts.findIndex((_, k) => nodes[path[k]!]!.carried.station.role === 'tensioner');
-  const slack = tensioner < 0 ? 0.5 : tensioner === 1 ? 1 : tensioner === 2 ? 0.4 : 0;
+  const slack = tensioner < 0 ? NO_TENSIONER_WORTH : (TENSIONER_WORTH[tensioner] ?? 0);
   if (tensioner >= 0)
     reasons.push({
       code: tensioner === 1 ? 'tensioner-slack' : 'tensioner-elsewhere',

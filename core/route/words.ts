@@ -8,7 +8,7 @@ export function routeReason(drive: Drive, { code, pulley, figures }: RouteReason
   const wrap = `${Math.round(figures?.['wrapDeg'] ?? 0)}°`;
   switch (code) {
     case 'wrap-good':
-      return `enough wrap everywhere, least to spare at ${name} with ${wrap}`;
+      return `enough wrap everywhere, least at ${name}: ${wrap}`;
     case 'wrap-low':
       return `${name} has only ${wrap} of wrap`;
     case 'tensioner-slack':
@@ -26,7 +26,7 @@ export function routeReason(drive: Drive, { code, pulley, figures }: RouteReason
     case 'left-off':
       return `${name} left off`;
     case 'cannot-turn':
-      return `${name} left off, for this belt would turn it the wrong way`;
+      return `${name} left off: this belt would turn it the wrong way`;
     case 'drive-side-smooth':
       return `${name} has to run on the belt's drive side, which wears it`;
   }

@@ -42,7 +42,7 @@ function worstAt(drive: Drive, newtons: number) {
     runDrive(tensionOf(drive), state, { main: newtons }),
   );
   return {
-    margin: Math.min(...ran.flatMap(({ belts }) => belts[0]!.margin.map((margin) => margin ?? Infinity))),
+    margin: Math.min(...ran.flatMap(({ belts }) => belts[0]!.pulleys.map(({ margin }) => margin ?? Infinity))),
     load: Math.max(
       ...ran.flatMap(({ shafts }) =>
         drive.stations.map((station) => {

@@ -6,7 +6,6 @@ export { lengthsAbout } from './lengths';
 export { markedMisfit, type MarkedMisfit } from './marked';
 export { easiestLast, puttingOn, type LastOn, type PuttingOn } from './putting-on';
 export {
-  SIZE_FINDING_CODES,
   sizeBelt,
   type Candidate,
   type SizeFinding,

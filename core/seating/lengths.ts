@@ -5,7 +5,8 @@ import type { Section } from '../section';
  * default where no stock is kept.
  */
 export function commonStep(section: Section): number {
-  return section.kind === 'ribbed' ? 5 : section.kind === 'vee' ? 12.7 : section.pitch;
+  if (section.kind === 'toothed') return section.pitch;
+  return section.kind === 'ribbed' ? 5 : 12.7;
 }
 
 /** Lengths worth a look about a window, mm: of those that can be had where a list is kept, else of the common ones. */

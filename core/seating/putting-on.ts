@@ -1,7 +1,10 @@
 import { armAngles, pathLength, travelFromSlack, travelOf } from '../adjuster';
-import { type Belt, changePulley, type Drive, type Pulley, pulleysById, type Rotation } from '../drive';
+import { type Belt, changePulley, type Drive, type Pulley, pulleysById, type Role, type Rotation } from '../drive';
 import { solveBelt } from '../path';
 import { bodyRadiusMm, facingDepthMm, type Section, sectionFor } from '../section';
+
+/** What makes a rim the last choice to slip a belt over: the arm that a wrench holds, and the crank. */
+const HARD_TO_REACH: { readonly [role in Role]?: number } = { tensioner: 2000, crankshaft: 1000 };
 
 /**
  * The pulley a belt is easiest slipped over last, and the marked length it needs for that with its adjuster at the
@@ -65,7 +68,7 @@ export function easiestLast(slackened: Drive, belt: Belt, section: Section): Las
   const awkward = ({ pulley }: LastOn) => {
     const { role } = pulleys.get(pulley)!.station;
     const wrap = contacts.find((contact) => contact.pulley === pulley)!.wrapDeg ?? 0;
-    return wrap + (role === 'tensioner' ? 2000 : role === 'crankshaft' ? 1000 : 0);
+    return wrap + (HARD_TO_REACH[role] ?? 0);
   };
   return tries
     .filter(({ needsMm }) => needsMm < least + 1e-6)

@@ -9,7 +9,7 @@ import {
   stretchTension,
 } from '../adjuster';
 import { type Belt, changePulley, type Drive } from '../drive';
-import type { Finding } from '../finding';
+import type { Figures, FindingOf } from '../finding';
 import { beltClearances, solveBelt } from '../path';
 import { halfGrooveAngle, markedLengthMm, type Section, sectionFor } from '../section';
 import { centresAreFixed, fixedWindowOf } from './fixed-centres';
@@ -21,24 +21,32 @@ import { easiestLast, type LastOn } from './putting-on';
 export type Verdict = 'fits' | 'tight' | 'slack' | 'will-not-go-on' | 'out-of-travel' | 'rubs' | 'not-known';
 
 /** How a belt would sit, and what of its adjuster stands in the way. */
-export const SIZE_FINDING_CODES = [
-  'no-adjuster',
-  'no-path',
-  'past-best-push',
-  'lets-go',
-  'window-outside',
-  'marks-swapped',
-  'past-end',
-  'past-mark',
-  'little-reserve',
-  'uses-most',
-  'over-shaft',
-  'over-setting',
-  'under-setting',
-  'two-adjusters',
-] as const;
-export type SizeFindingCode = (typeof SIZE_FINDING_CODES)[number];
-export type SizeFinding = Finding<SizeFindingCode, number>;
+/** Tension at rest, and what a new belt is set to, N; `byLoads` is 1 where this drive's loads ask for it. */
+type Setting = { tensionN: number; setN: number; byLoads: number };
+/** Degrees for a sprung arm, mm from the slack end for the others. */
+type At = { at: number };
+
+/** What sizing has to tell, by code. Figures: mm, N, degrees; `share` of 1. */
+interface SizeCodes {
+  'no-adjuster': Figures<{ lengthMm: number }>;
+  'no-path': object;
+  'past-best-push': Figures<At & { lengthMm: number }>;
+  'lets-go': Figures<At & { lengthMm: number }>;
+  'window-outside': object;
+  'marks-swapped': object;
+  'past-end': Figures<At>;
+  /** `long` is 1 past the long mark, 0 past the short one. */
+  'past-mark': Figures<At & { long: number }>;
+  'little-reserve': Figures<{ reserveMm: number; wantedMm: number }>;
+  'uses-most': Figures<{ share: number }>;
+  'over-shaft': Figures<Setting & { limitN: number }>;
+  'over-setting': Figures<Setting>;
+  'under-setting': Figures<Setting>;
+  'two-adjusters': object;
+}
+
+export type SizeFinding = FindingOf<SizeCodes>;
+export type SizeFindingCode = SizeFinding['code'];
 
 export interface Candidate {
   lengthMm: number;
@@ -194,13 +202,9 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
     const goesOn = lastOn !== null && lengthMm >= lastOn.needsMm - 1e-6;
     const reserveMm = (longest ?? lengthMm) - lengthMm;
     const cord = lengthMm - markedLengthMm(0, section);
-    const tensionN = arm
-      ? fraction === null
-        ? null
-        : armTension(drive, belt, curve, fraction)
-      : tightCord === null
-        ? null
-        : stretchTension(belt, tightCord, cord);
+    const byArm = arm && fraction !== null ? armTension(drive, belt, curve, fraction) : null;
+    const byStretch = arm || tightCord === null ? null : stretchTension(belt, tightCord, cord);
+    const tensionN = byArm ?? byStretch;
     const position = positionOf(fraction, from, toMark);
     let verdict: Verdict;
     if (!goesOn) verdict = 'will-not-go-on';
@@ -298,20 +302,7 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
     // What a belt that is made to stretch on pulls with, no default of ordinary cords says.
     const tensionN = fit.tension ? stretchTension(belt, path - basis, lengthMm - basis) : null;
     const verdict = fixedVerdict(lengthMm, fit, path, clear);
-    const figures = {
-      tensionN: tensionN ?? 0,
-      ...(fit.tension && { setN: fit.tension.setN, byLoads: Number(fit.tension.byLoads) }),
-    };
-    const own: SizeFinding[] =
-      verdict === 'tight' && fit.tension
-        ? [
-            fit.tension.held
-              ? { code: 'over-shaft', severity: 'fault', figures: { ...figures, limitN: fit.tension.held.limitN } }
-              : { code: 'over-setting', severity: 'fault', figures },
-          ]
-        : verdict === 'slack'
-          ? [{ code: 'under-setting', severity: 'watch', figures }]
-          : [];
+    const own = fit.tension ? settingFindings(verdict, tensionN ?? 0, fit.tension) : [];
     return { ...bare(lengthMm), verdict, tensionN, findings: own };
   });
   return {
@@ -323,6 +314,20 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
     fits: { from: fit.from, to: fit.to },
     tension: fit.tension,
   };
+}
+
+/** What a new belt's setting has against a belt on fixed centres. */
+function settingFindings(
+  verdict: Verdict,
+  tensionN: number,
+  { setN, byLoads, held }: NonNullable<FixedWindow['tension']>,
+): SizeFinding[] {
+  const figures = { tensionN, setN, byLoads: Number(byLoads) };
+  if (verdict === 'slack') return [{ code: 'under-setting', severity: 'watch', figures }];
+  if (verdict !== 'tight') return [];
+  return held
+    ? [{ code: 'over-shaft', severity: 'fault', figures: { ...figures, limitN: held.limitN } }]
+    : [{ code: 'over-setting', severity: 'fault', figures }];
 }
 
 function fixedVerdict(

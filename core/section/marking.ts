@@ -343,7 +343,8 @@ function usualLength(lengthMm: number): number {
 
 /** The same of its figures beside the length. */
 function usualSize({ section, ribs, widthMm }: Reading): number {
-  if (ribs !== null) return ribs < 2 || ribs > 14 ? 0 : ribs >= 3 && ribs <= 8 ? 1 : 0.4;
+  if (ribs !== null && (ribs < 2 || ribs > 14)) return 0;
+  if (ribs !== null) return ribs >= 3 && ribs <= 8 ? 1 : 0.4;
   // Ribs nobody counted, and teeth whose width is not printed, are doubted for nothing.
   if (widthMm === null) return sectionFor(section)!.kind === 'vee' ? 0 : 1;
   return widthMm > 0 && widthMm < 80 ? 1 : 0;

@@ -51,12 +51,8 @@ export function readStockRow(row: Readonly<Record<string, string | undefined>>):
   const ribs = cell('ribs') === '' ? (marked?.ribs ?? null) : Number(cell('ribs'));
   if (known.kind === 'ribbed' && (ribs === null || !Number.isInteger(ribs) || ribs < 1 || ribs > 60))
     return bad('ribs: a whole number from 1 to 60 is accepted for a ribbed belt');
-  const length =
-    cell('length') === ''
-      ? marked
-        ? { ok: true as const, mm: marked.lengthMm }
-        : null
-      : parseLength(cell('length'), 'mm');
+  const printed = marked ? { ok: true as const, mm: marked.lengthMm } : null;
+  const length = cell('length') === '' ? printed : parseLength(cell('length'), 'mm');
   if (!length) return bad('length: is missing; give it, or a marking');
   if (!length.ok) return bad(`length: ${length.problem}`);
   if (length.mm < 100 || length.mm > 20_000) return bad('length: 100 to 20,000 mm is accepted');

@@ -1,5 +1,5 @@
 import { type Drive, LAY_WORDS, stationLabel } from '../drive';
-import { type FindingWords, inOneLine } from '../finding';
+import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
 import { formatLength, type LengthUnit } from '../quantity';
 import type { Candidate, PuttingOn, SizeFinding, Verdict } from '../seating';
 import type { MeasuredLength } from './measured';
@@ -23,22 +23,22 @@ export function layNote(
 ): FindingWords | null {
   if (eitherWay !== null)
     return {
-      title: `${formatLength(eitherWay.groove, unit)} or ${formatLength(eitherWay.rim, unit)}: nobody said how it lay.`,
+      title: `${formatLength(eitherWay.groove, unit)} or ${formatLength(eitherWay.rim, unit)}: how it lay is not known.`,
       why: `The first if it lay ${LAY_WORDS.groove}, the second if ${LAY_WORDS.rim}. The ± covers both.`,
-      todo: 'Say which it was.',
+      todo: 'Choose how it lay.',
     };
   if (!layTold || lay === null) return null;
   const other = lay === 'groove' ? 'rim' : 'groove';
   return said
     ? {
-        title: `You said it lay ${LAY_WORDS[lay]}.`,
-        why: `The drawing and any other measurement speak for ${LAY_WORDS[other]}.`,
-        todo: 'Lay it once more and look.',
+        title: `Entered as ${LAY_WORDS[lay]}.`,
+        why: `The drawing and the other measurements fit ${LAY_WORDS[other]}.`,
+        todo: 'Measure it once more and look.',
       }
     : {
-        title: `Taken to have lain ${LAY_WORDS[lay]}.`,
+        title: `Taken as ${LAY_WORDS[lay]}.`,
         why: 'Only that way does it agree with the drawing and any other measurement.',
-        todo: 'Say which it was.',
+        todo: 'Choose how it lay.',
       };
 }
 
@@ -54,18 +54,17 @@ export function candidateSentence(
   const newtons = tensionN === null ? '' : ` Static tension ${Math.round(tensionN)} N.`;
   switch (verdict) {
     case 'fits':
-      return adjuster === 'none'
-        ? `Goes on stretched by ${length(reserveMm)}.`
-        : adjuster === 'arm'
-          ? `Sits ${fraction} of the way from the short mark; ${length(reserveMm)} left to the long mark.`
-          : `Taut at ${fraction} of the travel; ${length(reserveMm)} left to tighten.`;
+      if (adjuster === 'none') return `Goes on stretched by ${length(reserveMm)}.`;
+      return adjuster === 'arm'
+        ? `At ${fraction} of the way from the short mark; ${length(reserveMm)} left to the long mark.`
+        : `Taut at ${fraction} of the travel; ${length(reserveMm)} left to tighten.`;
     case 'tight':
       return adjuster === 'none'
         ? `Too tight on fixed centres.${newtons} Take the next size up.`
-        : 'Goes on, but the arm stands short of the short mark. Take the next size up.';
+        : 'Goes on, but the pointer is short of the short mark. Take the next size up.';
     case 'slack':
       if (adjuster === 'none') return `Too loose on fixed centres.${newtons} Take the next size down.`;
-      return `Sits ${length(reserveMm)} past the long mark. Take the next size down.`;
+      return `${length(reserveMm)} past the long mark. Take the next size down.`;
     case 'will-not-go-on':
       return adjuster === 'none'
         ? 'Too short: it would have to stretch by more than such a belt does, a default.'
@@ -84,102 +83,93 @@ export function candidateSentence(
 /** How a sprung arm is let go, with the caution that goes with it. */
 export function releaseWords(drive: Drive, { station, turn }: NonNullable<PuttingOn['release']>): string {
   const name = stationLabel(drive.stations.find(({ id }) => id === station)!);
-  return `Release: turn the arm of ${name} ${turn === 'ccw' ? 'counter-clockwise' : 'clockwise'}. It bites: keep fingers out, let it down slowly.`;
+  return `Release: turn the arm of ${name} ${turn === 'ccw' ? 'counter-clockwise' : 'clockwise'}. It snaps back: keep fingers out, and let it return slowly.`;
 }
 
+type Length = (mm: number) => string;
+
+const newtons = (force: number) => `${Math.round(force)} N`;
+const setTo = ({ byLoads, setN }: { byLoads: number; setN: number }) =>
+  byLoads
+    ? `This drive’s loads need ${newtons(setN)} on a new belt (defaults where none were entered).`
+    : `A new belt like this is set to ${newtons(setN)}, a default.`;
+
+const SIZE_WORDS: WordsByCode<SizeFinding, Length> = {
+  'no-adjuster': ({ figures: { lengthMm } }, length) => ({
+    title: 'No adjuster given yet, so no length can be chosen.',
+    why: `${lengthMm > 0 ? `The drawn length is ${length(lengthMm)}. ` : ''}No pulley on this belt has an adjuster.`,
+    todo: 'Give the shaft that tightens it an adjuster, or mark the centres as fixed.',
+  }),
+  'no-path': () => ({
+    title: 'The belt has no path here.',
+    why: 'As drawn, or at an end of the travel, the belt cannot run this route, or the adjuster swings clear of it.',
+    todo: 'Correct the route, the pivot and the angles first.',
+  }),
+  'past-best-push': ({ figures: { at, lengthMm } }, length) => ({
+    title: 'The adjuster passes its longest path.',
+    why: `The path is longest at ${at.toFixed(1)}, inside the travel: ${length(lengthMm)}. Beyond it, moving on slackens the belt.`,
+    todo: 'Belts are sized for the near side of it. Check pivot, arm and angles.',
+  }),
+  'lets-go': ({ figures: { at, lengthMm } }, length) => ({
+    title: 'The roller swings past the belt.',
+    why: `From ${at.toFixed(0)}° on it no longer holds the belt; ${length(lengthMm)} is the longest it keeps taut.`,
+    todo: 'Check pivot, arm length and angles; the arm must stop before that.',
+  }),
+  'window-outside': () => ({
+    title: 'The marks lie outside the travel.',
+    why: 'The pointer cannot reach them.',
+    todo: 'Measure the angles of marks and stops again.',
+  }),
+  'marks-swapped': () => ({
+    title: 'The marks are the wrong way round.',
+    why: 'The short mark lies nearer the end the arm is pulled back to.',
+    todo: 'Swap their angles, or measure them again.',
+  }),
+  'past-end': () => ({
+    title: 'The adjuster is drawn past the end of its travel.',
+    why: 'A stop, the slot or the safe thread ends before that.',
+    todo: 'Measure its position and its ends again.',
+  }),
+  'past-mark': ({ figures: { long } }) => ({
+    title: `The pointer is drawn past the ${long ? 'long' : 'short'} mark.`,
+    why: long ? 'The belt on it is too long, or worn out.' : 'The belt on it is too short.',
+    todo: 'See which length below sits between the marks.',
+  }),
+  'little-reserve': ({ figures: { reserveMm, wantedMm } }, length) => ({
+    title: `Only ${length(reserveMm)} is left for seating and stretch.`,
+    why: `Emery looks for ${length(wantedMm)}, a default.`,
+    todo: 'A size down would last longer.',
+  }),
+  'uses-most': ({ figures: { share } }) => ({
+    title: `It is taut only at ${Math.round(100 * share)} % of the travel.`,
+    why: 'More than half the travel is used before the belt is taut.',
+    todo: 'Take a size down if one goes on.',
+  }),
+  'over-shaft': ({ figures: { tensionN, limitN } }) => ({
+    title: `${newtons(tensionN)} static tension is more than a bearing on this belt carries.`,
+    why: `The hub load would exceed ${newtons(limitN)}, the bearing load limit entered or a default.`,
+    todo: 'Take the next size up.',
+  }),
+  'over-setting': ({ figures }) => ({
+    title: `${newtons(figures.tensionN)} static tension is too tight.`,
+    why: `${setTo(figures)} Half as much load again leaves a third of the bearing life.`,
+    todo: 'Take the next size up.',
+  }),
+  'under-setting': ({ figures }) => ({
+    title: `${newtons(figures.tensionN)} static tension is too loose.`,
+    why: `${setTo(figures)} Fixed centres cannot be set again.`,
+    todo: 'Take the next size down.',
+  }),
+  'two-adjusters': () => ({
+    title: 'Two shafts could tighten this belt.',
+    why: 'Both have an adjuster and no other belt needs either.',
+    todo: 'Choose which one tightens it, under the adjuster.',
+  }),
+};
+
 /** Tells what sizing found, in the shop's unit. */
-export function sizeWords({ code, figures }: SizeFinding, unit: LengthUnit = 'mm'): FindingWords {
-  const length = (key: string) => formatLength(figures?.[key] ?? 0, unit);
-  const newtons = (key: string) => `${Math.round(figures?.[key] ?? 0)} N`;
-  const setTo = figures?.['byLoads']
-    ? `This drive's loads ask for ${newtons('setN')} on a new belt (defaults where none were given).`
-    : `A new belt like this is set to ${newtons('setN')}, a default.`;
-  switch (code) {
-    case 'no-adjuster':
-      return {
-        title: 'No adjuster given yet, so no length can be chosen.',
-        why: `${(figures?.['lengthMm'] ?? 0) > 0 ? `The drawn length is ${length('lengthMm')}. ` : ''}No pulley on this belt has an adjuster.`,
-        todo: 'Give the shaft that tightens it an adjuster, or mark the centres as fixed.',
-      };
-    case 'no-path':
-      return {
-        title: 'A length is missing.',
-        why: 'As drawn, or at an end of the travel, the belt has no path: the route cannot be run there, or the adjuster swings clear of it.',
-        todo: 'Put route, pivot and angles right first.',
-      };
-    case 'past-best-push':
-      return {
-        title: 'The adjuster passes its best push.',
-        why: `The path is longest at ${(figures?.['at'] ?? 0).toFixed(1)}, inside the travel: ${length('lengthMm')}. Beyond it, moving on slackens the belt.`,
-        todo: 'Belts are placed on the near side of it. Check pivot, arm and angles.',
-      };
-    case 'lets-go':
-      return {
-        title: 'The roller swings past the belt.',
-        why: `From ${(figures?.['at'] ?? 0).toFixed(0)}° on it holds the belt no longer; ${length('lengthMm')} is the longest it keeps taut.`,
-        todo: 'Check pivot, arm length and angles; the arm must stop before that.',
-      };
-    case 'window-outside':
-      return {
-        title: 'The marks lie outside the travel.',
-        why: 'The pointer cannot come there.',
-        todo: 'Measure the angles of marks and stops again.',
-      };
-    case 'marks-swapped':
-      return {
-        title: 'The marks are the wrong way round.',
-        why: 'The short mark lies nearer the end the arm is pulled back to.',
-        todo: 'Exchange their angles, or measure them again.',
-      };
-    case 'past-end':
-      return {
-        title: 'The adjuster is drawn past the end of its travel.',
-        why: 'A stop, the slot or the safe thread ends before that.',
-        todo: 'Measure its place and its ends again.',
-      };
-    case 'past-mark':
-      return {
-        title: `The pointer is drawn past the ${figures?.['long'] ? 'long' : 'short'} mark.`,
-        why: figures?.['long'] ? 'The belt on it is too long, or worn out.' : 'The belt on it is too short.',
-        todo: 'See which length below sits between the marks.',
-      };
-    case 'little-reserve':
-      return {
-        title: `Only ${length('reserveMm')} is left for seating and stretch.`,
-        why: `Emery looks for ${length('wantedMm')}, a default.`,
-        todo: 'A size down would last longer.',
-      };
-    case 'over-shaft':
-      return {
-        title: `${newtons('tensionN')} at rest is more than a bearing on this belt carries.`,
-        why: `Its hub load would pass ${newtons('limitN')}, the bearing load limit written or a default.`,
-        todo: 'Take the next size up.',
-      };
-    case 'over-setting':
-      return {
-        title: `${newtons('tensionN')} at rest is too tight.`,
-        why: `${setTo} Half again the load leaves a third of the bearing life.`,
-        todo: 'Take the next size up.',
-      };
-    case 'under-setting':
-      return {
-        title: `${newtons('tensionN')} at rest is too loose.`,
-        why: `${setTo} Fixed centres cannot be set again.`,
-        todo: 'Take the next size down.',
-      };
-    case 'two-adjusters':
-      return {
-        title: 'Two shafts could tighten this belt.',
-        why: 'Both have an adjuster and no other belt needs either.',
-        todo: 'Say which one tightens it, under the adjuster.',
-      };
-    case 'uses-most':
-      return {
-        title: `It is taut only at ${Math.round(100 * (figures?.['share'] ?? 0))} % of the travel.`,
-        why: 'More than half is used before it carries anything.',
-        todo: 'Take a size down if one goes on.',
-      };
-  }
+export function sizeWords(finding: SizeFinding, unit: LengthUnit = 'mm'): FindingWords {
+  return wordsOf(SIZE_WORDS, finding, (mm: number) => formatLength(mm, unit));
 }
 
 /** The same on one line, in mm. */

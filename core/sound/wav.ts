@@ -22,7 +22,7 @@ export type WavReading = { ok: true; sound: Sound } | { ok: false; message: stri
  * none is told in words that follow the file's name.
  */
 export function readWav(bytes: Uint8Array): WavReading {
-  if (bytes.length > MOST_WAV_BYTES) return { ok: false, message: 'is over 64 MB; cut it down' };
+  if (bytes.length > MOST_WAV_BYTES) return { ok: false, message: 'is over 64 MB; shorten it' };
   if (!['RIFF', 'RIFX', 'RF64'].includes(String.fromCharCode(...bytes.subarray(0, 4))))
     return { ok: false, message: 'is not a WAV file; record or export the sound as WAV' };
   try {

@@ -1,7 +1,6 @@
 /** What every shaft turns at any engine speed, what that does to each accessory, and which pulley to change. */
 export {
   bandFindings,
-  SPEED_FINDING_CODES,
   speedsOf,
   speedFindings,
   type BandFinding,

@@ -28,12 +28,11 @@ const LEAST_RIBBED_MM: Record<string, number> = { PJ: 20, PK: 45, PL: 75, PM: 18
  * Teeth: ten of them. Defaults.
  */
 export function limitsFor(section: Section): BeltLimits {
-  const leastDriveMm =
-    section.kind === 'ribbed'
-      ? (LEAST_RIBBED_MM[section.name] ?? 45)
-      : section.kind === 'vee'
-        ? 5 * section.thickness
-        : (10 * section.pitch) / Math.PI;
+  const leastDriveMm = {
+    ribbed: LEAST_RIBBED_MM[section.name] ?? 45,
+    vee: 5 * section.thickness,
+    toothed: (10 * section.pitch) / Math.PI,
+  }[section.kind];
   return {
     ...BY_KIND[section.kind],
     leastDriveMm,

@@ -48,7 +48,8 @@ export function readRatio(text: string): ClaimedRatio | null {
   if (!match) return null;
   const [, first = '', sign, second, percent] = match;
   const [a, b] = [Number(first), second === undefined ? 1 : Number(second)];
-  const value = sign === undefined ? a : sign === ':' && a === 1 && b !== 1 ? b : a / b;
+  const divided = sign === ':' && a === 1 && b !== 1 ? b : a / b;
+  const value = sign === undefined ? a : divided;
   if (!Number.isFinite(value) || value === 0 || (value < 0 && percent === undefined)) return null;
   const ulp = (digits: string) => 0.5 / 10 ** (digits.split('.')[1]?.length ?? 0) / Math.abs(Number(digits));
   const rounding = sign === undefined ? ulp(first) : Math.max(a === 1 ? 0 : ulp(first), b === 1 ? 0 : ulp(second!));

@@ -271,7 +271,7 @@ function judge(
       figures: {
         rpm,
         engineRpm,
-        by: least !== null && rpm < least ? rpm - least : most !== null && rpm > most ? rpm - most : 0,
+        by: Math.min(0, rpm - (least ?? -Infinity)) + Math.max(0, rpm - (most ?? Infinity)),
       },
     });
   }

@@ -290,7 +290,7 @@ describe('bands and use', () => {
     });
     expect(bandWords(drive, finding!)).toMatchObject({
       title: 'Alternator turns 19,419 at redline.',
-      why: expect.stringContaining('1,419 above its limit for moments') as string,
+      why: expect.stringContaining('1,419 above its short-time limit') as string,
     });
   });
 

@@ -1,6 +1,6 @@
 import type { EngineMarks } from '../accessory';
 import { type Drive, findPulley, type Rotation } from '../drive';
-import type { Finding, Severity } from '../finding';
+import type { AtPulley, Figures, FindingOf, Severity } from '../finding';
 import { type DriveSolution, solveDrive } from '../path';
 import { cordRadiusMm, sectionFor } from '../section';
 import { bandOf, type BandPlace, type BandSource, placeIn, type ShopBands } from './bands';
@@ -25,16 +25,17 @@ export interface BeltPace {
   flexPerSecond: number | null;
 }
 
-export const SPEED_FINDING_CODES = [
-  'belt-too-fast',
-  'flexes-too-often',
-  'bend-too-tight',
-  'two-ratios',
-  'two-ways',
-] as const;
-export type SpeedFindingCode = (typeof SPEED_FINDING_CODES)[number];
-/** What a belt is asked to bear. */
-export type SpeedFinding = Finding<SpeedFindingCode, number> & { belt: string };
+/** What a belt is asked to carry, by code. Figures: m/s, bends a second, rev/min, mm, percent. */
+interface SpeedCodes {
+  'belt-too-fast': Figures<{ metresPerSecond: number; limit: number; rpm: number }>;
+  'flexes-too-often': Figures<{ flexPerSecond: number; limit: number; rpm: number }>;
+  'bend-too-tight': AtPulley<{ diameterMm: number; limit: number }>;
+  'two-ratios': AtPulley<{ percent: number }>;
+  'two-ways': AtPulley;
+}
+/** What a belt is asked to carry. */
+export type SpeedFinding = FindingOf<SpeedCodes> & { belt: string };
+export type SpeedFindingCode = SpeedFinding['code'];
 
 export interface Speeds {
   shafts: ShaftSpeed[];
@@ -128,19 +129,14 @@ export function speedFindings(drive: Drive, rpm: number, solution: DriveSolution
     const section = sectionFor(belt.section, belt.sectionOverrides)!;
     const limits = limitsFor(section);
     const { metresPerSecond, flexPerSecond } = belts[index]!;
-    const findings: SpeedFinding[] = solved.findings
-      .filter(({ code }) => code === 'ratios-fight' || code === 'fights')
-      .map(({ code, severity, pulley, figures }): SpeedFinding =>
-        code === 'fights'
-          ? { code: 'two-ways', severity, belt: belt.id, pulley: pulley!, figures: {} }
-          : {
-              code: 'two-ratios',
-              severity,
-              belt: belt.id,
-              pulley: pulley!,
-              figures: { percent: Number(figures?.['percent']) },
-            },
-      );
+    const findings = solved.findings.flatMap((finding): SpeedFinding[] => {
+      const { severity } = finding;
+      if (finding.code === 'fights')
+        return [{ code: 'two-ways', severity, belt: belt.id, pulley: finding.pulley, figures: {} }];
+      if (finding.code !== 'ratios-fight') return [];
+      const { percent } = finding.figures;
+      return [{ code: 'two-ratios', severity, belt: belt.id, pulley: finding.pulley, figures: { percent } }];
+    });
     const speed = (metresPerSecond ?? 0) * rpm;
     if (speed > limits.metresPerSecond)
       findings.push({

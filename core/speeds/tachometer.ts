@@ -35,14 +35,7 @@ export function slipOf(
   const geometric = Math.hypot(...radii.map((radius) => DIAMETER_MM / 2 / radius));
   const percent = 100 * (1 - share);
   const sigma = 100 * share * Math.hypot(of(crankRpm), of(rpm), geometric);
-  const verdict =
-    percent < -2 * sigma
-      ? 'overruns'
-      : percent <= 2 * sigma
-        ? 'none'
-        : percent <= CREEP_PERCENT + 2 * sigma
-          ? 'creep'
-          : 'slips';
+  const verdict = verdictOf(percent, 2 * sigma);
   return { percent, plusMinus: sigma, verdict };
 }
 
@@ -54,4 +47,11 @@ export function simulatedReading(trueRpm: number, random: () => number): number 
   // Box and Muller.
   const normal = Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
   return Math.max(0, Math.round(trueRpm + normal * Math.max(0.4, DEFAULT_TACHOMETER.share * trueRpm)));
+}
+
+/** What a slip of so many percent is, known to within `doubt`. */
+function verdictOf(percent: number, doubt: number): Slip['verdict'] {
+  if (percent < -doubt) return 'overruns';
+  if (percent <= doubt) return 'none';
+  return percent <= CREEP_PERCENT + doubt ? 'creep' : 'slips';
 }

@@ -88,7 +88,7 @@ export function withShare(use: EngineUse, index: number, share: number): EngineU
     ...use,
     bins: bins.map((bin, k) => ({
       ...bin,
-      share: k === index ? given : rest > 0 ? (bin.share / rest) * (1 - given) : (1 - given) / (bins.length - 1),
+      share: k === index ? given : (1 - given) * (rest > 0 ? bin.share / rest : 1 / (bins.length - 1)),
     })),
   };
 }

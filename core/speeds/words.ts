@@ -1,5 +1,5 @@
 import { type Drive, pulleyLabel, stationLabel } from '../drive';
-import { type FindingWords, inOneLine } from '../finding';
+import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
 import { formatLength, type LengthUnit } from '../quantity';
 import type { BandPlace, BandSource } from './bands';
 import type { RatioReading } from './ratio-mistake';
@@ -11,7 +11,7 @@ import type { UsePreset } from './use';
 export const PLACE_WORDS: Record<BandPlace, { word: string; mark: string }> = {
   'too-slow': { word: 'too slow', mark: '▲' },
   right: { word: 'right', mark: '●' },
-  'too-fast': { word: 'too fast for long', mark: '▲' },
+  'too-fast': { word: 'too fast for long runs', mark: '▲' },
   beyond: { word: 'too fast', mark: '■' },
 };
 
@@ -36,20 +36,15 @@ export function rpmFigure(rpm: number): string {
 
 /** A ratio to three figures that matter. */
 export function ratioFigure(ratio: number): string {
-  return ratio >= 100
-    ? ratio.toFixed(0)
-    : ratio >= 10
-      ? ratio.toFixed(1)
-      : ratio >= 1
-        ? ratio.toFixed(2)
-        : ratio.toFixed(3);
+  const places = [100, 10, 1].filter((bound) => ratio < bound).length;
+  return ratio.toFixed(places);
 }
 
 /** Both ways of dividing, each said in full, so that neither can be taken for the other. */
 export function ratioStatement(ratio: number, idle: number): { turns: string; reciprocal: string } {
   return {
     turns: `Turns ${ratioFigure(ratio)} times for each crank turn; ${rpmFigure(ratio * idle)} at idle.`,
-    reciprocal: `The other way round: the crank turns ${ratioFigure(1 / ratio)} times for each of its turns.`,
+    reciprocal: `Inverse: the crank turns ${ratioFigure(1 / ratio)} times for each of its turns.`,
   };
 }
 
@@ -78,37 +73,37 @@ export function ratioReadingWords(
     case 'rims-upside-down':
       return `That comes from the rims' diameters, divided the other way up. ${turns}.`;
     case 'other-sheave':
-      return `That was worked out with ${pulleyName}, where this belt does not run. ${turns}.`;
+      return `That was worked out with ${pulleyName}, which this belt does not use. ${turns}.`;
     case 'radius':
       return `That is ${value > truth ? 'twice' : 'half'} the ratio: a radius was divided with a diameter. ${turns}.`;
     case 'one-stage':
-      return `That is one belt alone, the one that turns ${shaft}. The others multiply with it: ${turns}.`;
+      return `That is the ratio of one belt alone, the one that turns ${shaft}. The others multiply with it: ${turns}.`;
     case 'other-shaft':
       return `That is the ratio of ${shaft}, not of ${name}. ${turns}.`;
   }
 }
 
-/** What a tachometer check comes to. */
+/** The result of a tachometer check. */
 export function slipWords({ percent, plusMinus, verdict }: Slip): FindingWords {
   const figure = `${percent.toFixed(1)} % ± ${plusMinus.toFixed(1)}`;
   switch (verdict) {
     case 'none':
       return {
-        title: 'No slip to be seen.',
-        why: `${figure}: as near the drawn ratio as the readings can tell.`,
+        title: 'No slip.',
+        why: `${figure}: within the uncertainty of the readings.`,
         todo: '',
       };
     case 'creep':
       return {
         title: `Creeps by ${figure}.`,
-        why: `A belt that pulls falls behind a little without slipping. Up to ${CREEP_PERCENT} % is taken for creep, a default.`,
+        why: `A loaded belt creeps a little without slipping. Up to ${CREEP_PERCENT} % is taken as creep, a default.`,
         todo: 'Read again under full load.',
       };
     case 'slips':
       return {
         title: `Slips by ${figure}.`,
-        why: 'More than a belt creeps.',
-        todo: 'Look at tension, at wear, and for oil or a glazed belt.',
+        why: 'More than normal creep.',
+        todo: 'Check tension and wear, and look for oil or a glazed belt.',
       };
     case 'overruns':
       return {
@@ -125,7 +120,7 @@ export function bandWords(drive: Drive, { station, place, at, rpm, limit, source
   const by = rpmFigure(Math.abs(rpm - limit));
   return {
     title: `${name} turns ${rpmFigure(rpm)} at ${at}.`,
-    why: `${place === 'too-slow' ? `${by} short of the least that is useful` : place === 'beyond' ? `${by} above its limit for moments` : `${by} above its limit for hours`}, ${rpmFigure(limit)} (${BAND_SOURCE_WORDS[source]}).`,
+    why: `${by} ${OUTSIDE_WORDS[place]}, ${rpmFigure(limit)} (${BAND_SOURCE_WORDS[source]}).`,
     todo:
       place === 'too-slow'
         ? 'A smaller pulley on it, or a larger one on the crank.'
@@ -133,46 +128,49 @@ export function bandWords(drive: Drive, { station, place, at, rpm, limit, source
   };
 }
 
+/** What a row of the table is told with: names, and figures in the shop's unit. */
+interface Telling {
+  belt: (id: string) => string;
+  pulley: (id: string) => string;
+  length: (mm: number) => string;
+}
+
+const SPEED_WORDS: WordsByCode<SpeedFinding, Telling> = {
+  'belt-too-fast': (found, { belt }) => ({
+    title: `${belt(found.belt)} runs at ${found.figures.metresPerSecond.toFixed(0)} m/s at ${rpmFigure(found.figures.rpm)} rev/min.`,
+    why: `The limit for such belts is about ${found.figures.limit.toFixed(0)} m/s, a default.`,
+    todo: 'A smaller crank pulley slows the belt.',
+  }),
+  'flexes-too-often': (found, { belt }) => ({
+    title: `${belt(found.belt)} bends ${found.figures.flexPerSecond.toFixed(0)} times a second at ${rpmFigure(found.figures.rpm)} rev/min.`,
+    why: `The limit for such belts is about ${found.figures.limit.toFixed(0)} bends a second, a default. Each pulley bends it once a turn.`,
+    todo: 'It will age sooner. Fewer pulleys, a longer or a slower belt bend less.',
+  }),
+  'bend-too-tight': (found, { pulley, length }) => ({
+    title: `${pulley(found.pulley)} bends the belt tightly.`,
+    why: `Its cord runs on ${length(found.figures.diameterMm)}; such belts need ${length(found.figures.limit)} or more, a default.`,
+    todo: 'The belt runs warmer and ages sooner. Ask its maker for the smallest diameter.',
+  }),
+  'two-ratios': (found, { pulley }) => ({
+    title: `Two belts turn ${pulley(found.pulley)} at different speeds.`,
+    why: `Their speeds differ by ${Math.abs(found.figures.percent).toFixed(2)} %.`,
+    todo: 'One of them must slip all the time. Measure the pulleys of both again.',
+  }),
+  'two-ways': (found, { pulley }) => ({
+    title: `Two belts turn ${pulley(found.pulley)} opposite ways.`,
+    why: 'Its speed here is by the first of them.',
+    todo: 'Change the side of one of them, under Route.',
+  }),
+};
+
 /** Tells what speeds ask of a belt. */
-export function speedWords(
-  drive: Drive,
-  { code, belt, pulley, figures }: SpeedFinding,
-  unit: LengthUnit = 'mm',
-): FindingWords {
-  const name = drive.belts.length > 1 ? `Belt ${drive.belts.findIndex(({ id }) => id === belt) + 1}` : 'The belt';
-  const figure = (key: string) => figures?.[key] ?? 0;
-  switch (code) {
-    case 'belt-too-fast':
-      return {
-        title: `${name} runs at ${figure('metresPerSecond').toFixed(0)} m/s at ${rpmFigure(figure('rpm'))} rev/min.`,
-        why: `Such belts bear some ${figure('limit').toFixed(0)} m/s, a default.`,
-        todo: 'A smaller crank pulley slows the belt.',
-      };
-    case 'flexes-too-often':
-      return {
-        title: `${name} is bent ${figure('flexPerSecond').toFixed(0)} times a second at ${rpmFigure(figure('rpm'))} rev/min.`,
-        why: `Such belts bear some ${figure('limit').toFixed(0)} bends a second, a default. Each pulley bends it once a turn.`,
-        todo: 'It will age sooner. Fewer pulleys, a longer or a slower belt bend less.',
-      };
-    case 'bend-too-tight':
-      return {
-        title: `${pulleyLabel(drive, pulley!)} bends the belt tightly.`,
-        why: `Its cord runs on ${formatLength(figure('diameterMm'), unit)}; such belts want ${formatLength(figure('limit'), unit)} or more, a default.`,
-        todo: 'The belt runs warmer and ages sooner. Its maker says how small is too small.',
-      };
-    case 'two-ways':
-      return {
-        title: `Two belts turn ${pulleyLabel(drive, pulley!)} opposite ways.`,
-        why: 'Its speed here is by the first of them.',
-        todo: 'Change the side of one of them, under Route.',
-      };
-    case 'two-ratios':
-      return {
-        title: `Two belts fight over ${pulleyLabel(drive, pulley!)}.`,
-        why: `They would turn it at speeds ${Math.abs(figure('percent')).toFixed(2)} % apart.`,
-        todo: 'One of them must slip all the time. Measure the pulleys of both again.',
-      };
-  }
+export function speedWords(drive: Drive, finding: SpeedFinding, unit: LengthUnit = 'mm'): FindingWords {
+  return wordsOf(SPEED_WORDS, finding, {
+    belt: (belt) =>
+      drive.belts.length > 1 ? `Belt ${drive.belts.findIndex(({ id }) => id === belt) + 1}` : 'The belt',
+    pulley: (id) => pulleyLabel(drive, id),
+    length: (mm) => formatLength(mm, unit),
+  });
 }
 
 /** The same on one line, in mm. */
@@ -194,22 +192,29 @@ export function speedReason(
     case 'meets':
       return `${name} turns ${rpmFigure(figure('rpm'))} at ${rpmFigure(figure('engineRpm'))}, as wanted`;
     case 'misses':
-      return `${name} turns ${rpmFigure(figure('rpm'))} at ${rpmFigure(figure('engineRpm'))}, ${rpmFigure(Math.abs(figure('by')))} ${figure('by') < 0 ? 'short' : 'too many'}`;
+      return `${name} turns ${rpmFigure(figure('rpm'))} at ${rpmFigure(figure('engineRpm'))}, ${rpmFigure(Math.abs(figure('by')))} ${figure('by') < 0 ? 'too slow' : 'too fast'}`;
     case 'too-fast-elsewhere':
-      return `${name} then turns ${rpmFigure(figure('rpm'))} at redline, too fast for long`;
+      return `${name} then turns ${rpmFigure(figure('rpm'))} at redline, too fast for long runs`;
     case 'too-slow-elsewhere':
       return `${name} then turns ${rpmFigure(figure('rpm'))} at idle, too slow`;
     case 'does-not-close':
-      return `${which} cannot be run then`;
+      return `${which} then has no path`;
     case 'new-fault':
-      return `${which} gets a fault it has not now`;
+      return `${which} gets a new fault`;
     case 'new-watch':
-      return `${which} gets something to watch`;
+      return `${which} gets a new warning`;
     case 'length':
       return `${which} ${figure('changeMm') < 0 ? 'shorter' : 'longer'} by ${formatLength(Math.abs(figure('changeMm')), unit)}`;
     case 'taken-belt':
-      return `the belt taken, ${formatLength(figure('lengthMm'), unit)}, ${good ? 'still fits' : 'no longer fits'}`;
+      return `the chosen belt, ${formatLength(figure('lengthMm'), unit)}, ${good ? 'still fits' : 'no longer fits'}`;
     case 'fewest-changes':
       return 'one pulley to change';
   }
 }
+
+/** Where outside its band a shaft turns, behind by how much. */
+const OUTSIDE_WORDS: Record<BandFinding['place'], string> = {
+  'too-slow': 'below its useful minimum',
+  'too-fast': 'above its continuous limit',
+  beyond: 'above its short-time limit',
+};

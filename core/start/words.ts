@@ -7,14 +7,14 @@ export function nextWords(drive: Drive, ask: NextAsk): { line: string; button: s
   const name = drive.belts.length > 1 ? `belt ${belt + 1}` : 'the belt';
   switch (ask.code) {
     case 'crank':
-      return { line: 'Put the crank in first: all is measured from it.', button: 'Put the crank in' };
+      return { line: 'Add the crank first: everything is measured from it.', button: 'Add the crank' };
     case 'pulleys':
       return { line: 'Add the next pulley, roughly where it sits.', button: 'Add pulley' };
     case 'diameter': {
       const { surface } = drive.stations.flatMap(({ pulleys }) => pulleys).find(({ id }) => id === ask.pulley)!;
       return surface === 'toothed'
         ? { line: `Count the teeth of ${pulleyLabel(drive, ask.pulley)}.`, button: 'Count the teeth' }
-        : { line: `Measure across ${pulleyLabel(drive, ask.pulley)}.`, button: 'Measure it' };
+        : { line: `Measure the diameter of ${pulleyLabel(drive, ask.pulley)}.`, button: 'Measure it' };
     }
     case 'tape':
       return {
@@ -22,12 +22,12 @@ export function nextWords(drive: Drive, ask: NextAsk): { line: string; button: s
         button: 'Read a tape',
       };
     case 'route':
-      return { line: `Say how ${name} runs: tap its pulleys in order.`, button: 'Tap the route' };
+      return { line: `Tap the pulleys of ${name} in order.`, button: 'Tap the route' };
     case 'route-open':
-      return { line: `Put the route of ${name} right: no belt goes round it yet.`, button: 'See the route' };
+      return { line: `Correct the route of ${name}: no belt goes round it yet.`, button: 'See route' };
     case 'adjuster':
-      return { line: `Say what tightens ${name}, or that nothing does.`, button: 'Say it' };
+      return { line: `Choose what tightens ${name}, or fixed centres.`, button: 'Choose' };
     case 'length':
-      return { line: `Take a length for ${name}.`, button: 'See the lengths' };
+      return { line: `Choose a length for ${name}.`, button: 'See lengths' };
   }
 }

@@ -1,6 +1,7 @@
 import { reread } from '../test/examples';
 import { Matrix, pseudoInverse } from 'ml-matrix';
 import type { Drive, SurveyReading } from '../drive';
+import { withCode } from '../finding';
 import { fitSurvey } from './fit';
 import { adjust, type Network } from './least-squares';
 import { observationsOf } from './readings';
@@ -205,8 +206,9 @@ test('sound nets: hardly ever a name, and a mirror image only where it fits as w
     const net = netOf(seed);
     const fit = fitSurvey({ ...net.drive, survey: { readings: net.readings } }, net.readings);
     named += Number(fit.readings.some(({ suspect }) => suspect));
-    for (const { code, pulley, figures } of fit.findings) {
-      if (code !== 'mirrored') continue;
+    for (const finding of fit.findings) {
+      if (finding.code !== 'mirrored') continue;
+      const { pulley, figures } = finding;
       mirrored += 1;
       const taped = new Set(
         net.readings.flatMap(({ from, to }) =>
@@ -217,7 +219,7 @@ test('sound nets: hardly ever a name, and a mirror image only where it fits as w
       // Put there and fitted again, the readings agree as well as they do in the fit.
       const at = Number(pulley!.slice(1));
       const there = fit.stations.map(({ x, y }, k) =>
-        k === at ? { x: Number(figures!['x']), y: Number(figures!['y']), d: 0 } : { x, y, d: 0 },
+        k === at ? { x: figures.x, y: figures.y, d: 0 } : { x, y, d: 0 },
       );
       const cost = (truth: Net['truth']) => adjustedFrom({ ...net, truth }, net.readings).cost;
       expect(cost(there)).toBeLessThan(cost(fit.stations.map(({ x, y }) => ({ x, y, d: 0 }))) + 2.1);
@@ -309,7 +311,7 @@ test('a diameter that the tapes contradict is named, and no tape', () => {
   expect(findings.filter(({ severity }) => severity === 'fault')).toEqual([
     expect.objectContaining({ code: 'diameter-suspect', pulley: 'p0' }),
   ]);
-  expect(Number(findings.find(({ code }) => code === 'diameter-suspect')!.figures!['off'])).toBeCloseTo(-40, 0);
+  expect(withCode(findings, 'diameter-suspect')!.figures.off).toBeCloseTo(-40, 0);
 });
 
 test('one reading across or up leaves two ways round, and the other fits; an angle or a second one settles it', () => {
@@ -317,15 +319,12 @@ test('one reading across or up leaves two ways round, and the other fits; an ang
   const tapes = net.readings.filter(({ kind }) => kind !== 'angle' && kind !== 'x');
   const up = (k: number): SurveyReading => ({ id: `y${k}`, kind: 'y', to: `p${k}`, mm: net.truth[k]!.y, plusMinus: 1 });
   const ways = (readings: SurveyReading[]) =>
-    fitSurvey({ ...net.drive, survey: { readings } }, readings).findings.find(({ code }) => code === 'two-ways');
+    withCode(fitSurvey({ ...net.drive, survey: { readings } }, readings).findings, 'two-ways');
   const told = ways([...tapes, up(2)])!;
   expect(told.pulley).toBeDefined();
   const at = Number(told.pulley!.slice(1));
   // Turned as a whole about the crank: as far from it as before.
-  expect(Math.hypot(Number(told.figures!['x']), Number(told.figures!['y']))).toBeCloseTo(
-    Math.hypot(net.truth[at]!.x, net.truth[at]!.y),
-    -1,
-  );
+  expect(Math.hypot(told.figures.x, told.figures.y)).toBeCloseTo(Math.hypot(net.truth[at]!.x, net.truth[at]!.y), -1);
   expect(ways([...tapes, up(2), up(3)])).toBeUndefined();
   expect(
     ways([

@@ -11,7 +11,7 @@ export {
 export { laidOut, layOutOf, type LayOut } from './lay-out';
 export { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, valueOf, FINEST, readingOf } from './readings';
 export { combinedDiameter, DIAMETER_PLUS_MINUS, withReadDiameters, type CombinedDiameter } from './diameters';
-export { SURVEY_FINDING_CODES, type SurveyFinding, type SurveyFindingCode } from './survey-finding';
+export type { SurveyFinding, SurveyFindingCode } from './survey-finding';
 export { putDiameter, removeDiameter } from './edit';
 export { surveyMessage, surveyWords } from './words';
 export { surveyCommand } from './command';

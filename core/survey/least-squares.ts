@@ -1,5 +1,5 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
-import { pseudoSolve } from '../numeric';
+import { pseudoSolve, headingDeg, DEGREES } from '../numeric';
 import type { Observation } from './readings';
 
 /**
@@ -311,7 +311,7 @@ export function predictedBy(
       : shiftY + Math.sin(turn) * x(to) + Math.cos(turn) * y(to);
   }
   const [dx, dy] = [x(to) - x(from), y(to) - y(from)];
-  return kind === 'angle' ? (Math.atan2(dy, dx) * 180) / Math.PI : Math.hypot(dx, dy) + rims + larger;
+  return kind === 'angle' ? headingDeg(dx, dy) : Math.hypot(dx, dy) + rims + larger;
 }
 
 /** Slopes of a reading by place index. Two shafts on one spot have no direction between them, so no slope. */
@@ -347,8 +347,6 @@ export function gradientOf(
   const apart = Math.hypot(dx, dy);
   if (apart < 1e-9) return [];
   const [sx, sy] =
-    kind === 'angle'
-      ? [(-dy / apart ** 2) * (180 / Math.PI), (dx / apart ** 2) * (180 / Math.PI)]
-      : [dx / apart, dy / apart];
+    kind === 'angle' ? [(-dy / apart ** 2) * DEGREES, (dx / apart ** 2) * DEGREES] : [dx / apart, dy / apart];
   return [[2 * to, sx], [2 * to + 1, sy], [2 * from, -sx], [2 * from + 1, -sy], ...rims];
 }

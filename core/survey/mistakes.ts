@@ -1,20 +1,23 @@
 import { isTape, type Observation } from './readings';
 
-/** A known way for a tape to go wrong, and what the tape would have read without it. */
+/** A known way for a reading to go wrong. */
+export type ReadingSlip =
+  | 'inch'
+  | 'foot'
+  | 'centimetre'
+  | 'decimetre'
+  | 'unit'
+  | 'rim-missed'
+  | 'radius'
+  | 'centres'
+  | 'far-rims'
+  | 'near-rims'
+  | 'sign'
+  | 'turned-about';
+
+/** A slip, and what the tape would have read without it. */
 export interface Mistake {
-  slip:
-    | 'inch'
-    | 'foot'
-    | 'centimetre'
-    | 'decimetre'
-    | 'unit'
-    | 'rim-missed'
-    | 'radius'
-    | 'centres'
-    | 'far-rims'
-    | 'near-rims'
-    | 'sign'
-    | 'turned-about';
+  slip: ReadingSlip;
   value: number;
 }
 
@@ -48,12 +51,17 @@ export function mistakesOf({ kind, value, radii: [a, b] }: Observation): Mistake
   steps.push({ slip: 'unit', value: value * 25.4 }, { slip: 'unit', value: value / 25.4 });
   if (!isTape(kind)) return [...steps, { slip: 'sign', value: -value }];
   const both = a + b;
-  const [toOuter, toGap] = kind === 'outer' ? [0, 2 * both] : kind === 'gap' ? [-2 * both, 0] : [-both, both];
+  // From what this kind measures to what the others do.
+  const { toOuter, toGap, toCentres } = {
+    outer: { toOuter: 0, toGap: 2 * both, toCentres: both },
+    gap: { toOuter: -2 * both, toGap: 0, toCentres: -both },
+    centre: { toOuter: -both, toGap: both, toCentres: 0 },
+  }[kind];
   // Each tells what was really measured: the reading brought to the kind that was written down.
   const other: Mistake[] = [
     { slip: 'far-rims', value: value + toOuter },
     { slip: 'near-rims', value: value + toGap },
-    { slip: 'centres', value: value + (kind === 'outer' ? both : kind === 'gap' ? -both : 0) },
+    { slip: 'centres', value: value + toCentres },
     { slip: 'rim-missed', value: value + (kind === 'gap' ? -2 * a : 2 * a) },
     { slip: 'rim-missed', value: value + (kind === 'gap' ? -2 * b : 2 * b) },
     { slip: 'radius', value: value + (kind === 'gap' ? -a : a) },

@@ -1,6 +1,7 @@
 import { type Adjusted, type Network, pictureAt, type Places } from './least-squares';
 import { quickFit, type QuickFit } from './quick-fit';
 import { isTape, type Observation } from './readings';
+import { toDegrees } from '../numeric';
 
 /** A mirror image costs no more than this above the fit, in sums of squares, where it fits as well. */
 const AS_WELL = 2;
@@ -10,7 +11,7 @@ const APART = { mm: 5, deviations: 3 };
 /** Shafts, by index, that each shaft is taped to. */
 export function tapedTo(station: number, observations: readonly Observation[]): number[] {
   const found = observations.flatMap(({ kind, from, to }) =>
-    !isTape(kind) ? [] : from === station ? [to] : to === station ? [from] : [],
+    isTape(kind) && (from === station || to === station) ? [from === station ? to : from] : [],
   );
   return [...new Set(found)].filter((other) => other >= 0 && other !== station);
 }
@@ -167,6 +168,6 @@ export function otherWayRound(
   const moves = Array.from({ length: network.count }, (_, k) => moved(other.places, fit.places, k));
   const station = moves.indexOf(Math.max(...moves));
   if (other.cost > fit.cost + AS_WELL || moves[station]! < leastMove(fit, station)) return null;
-  const deg = (((((turn * 180) / Math.PI) % 360) + 540) % 360) - 180;
+  const deg = (((toDegrees(turn) % 360) + 540) % 360) - 180;
   return { deg, station, x: other.places[2 * station]!, y: other.places[2 * station + 1]! };
 }

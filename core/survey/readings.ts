@@ -80,7 +80,7 @@ export function observationsOf(
     const at = (id: string | undefined) => (id === undefined ? -1 : (index.get(id) ?? -1));
     const radii: [number, number] = [radius(reading.from), radius(reading.to)];
     const both = radii[0] + radii[1];
-    const rims = reading.kind === 'outer' ? 1 : reading.kind === 'gap' ? -1 : 0;
+    const rims = { outer: 1, gap: -1 }[reading.kind as string] ?? 0;
     const over = uncertain.flatMap(({ pulley }, at) =>
       rims !== 0 && (reading.from === pulley || reading.to === pulley) ? [{ radius: at, sign: rims as 1 | -1 }] : [],
     );

@@ -1,5 +1,6 @@
 import { reread, driveOf, SERPENTINE, type Stop } from '../test/examples';
 import { type Drive, readDrive, type ReadingKind, type SurveyReading } from '../drive';
+import { withCode } from '../finding';
 import { fitSurvey } from './fit';
 import { draws, expectShare } from '../test/draws';
 
@@ -108,9 +109,9 @@ test('a planted blunder is the one named, and the places hold', () => {
     const fit = fitSurvey(sketched(truth(), 20, seed), spoiled);
     named += Number(fit.readings[at]!.suspect);
     falsely += fit.readings.filter(({ suspect }, k) => suspect && k !== at).length;
-    const finding = fit.findings.find(({ code }) => code === 'suspect');
+    const finding = withCode(fit.findings, 'suspect');
     if (finding?.reading === spoiled[at]!.id)
-      expect(Math.abs(Number(finding.figures!['shouldBe']) - readings[at]!.mm!)).toBeLessThan(5);
+      expect(Math.abs(finding.figures.shouldBe - readings[at]!.mm!)).toBeLessThan(5);
     fit.stations.forEach(({ x, y }, k) =>
       expect(Math.hypot(x - truth().stations[k]!.x, y - truth().stations[k]!.y)).toBeLessThan(8),
     );
@@ -246,9 +247,9 @@ test('a pulley hung on two tapes is offered across the line between them', () =>
     reading(drive, 'outer', 'alt', 'ac'),
   ];
   const fit = fitSurvey(drive, readings);
-  const mirror = fit.findings.find(({ code }) => code === 'mirrored')!;
+  const mirror = withCode(fit.findings, 'mirrored')!;
   expect(mirror.pulley).toBe('ac');
-  const [x, y] = [Number(mirror.figures!['x']), Number(mirror.figures!['y'])];
+  const [x, y] = [mirror.figures.x, mirror.figures.y];
   expect(Math.hypot(x, y)).toBeCloseTo(Math.hypot(198, 66), 3);
   expect(Math.hypot(x - 178, y - 306)).toBeCloseTo(Math.hypot(198 - 178, 66 - 306), 3);
   expect(Math.hypot(x - 198, y - 66)).toBeGreaterThan(50);

@@ -7,6 +7,7 @@ import type { TensionFinding } from './finding';
 import { settingFor } from './setting';
 import { waysOf } from './ways';
 import { tensionMessage } from './words';
+import { headingDeg } from '../numeric';
 
 /** Size's answer on a belt's marked length. */
 type MisfitOf = (drive: Drive, belt: string) => MarkedMisfit | null;
@@ -67,7 +68,7 @@ function answer(
   const told = (list: readonly TensionFinding[]) =>
     list.map((finding) => ({ ...finding, message: tensionMessage(drive, finding) }));
   const tension = tensionOf(drive, { [beltId]: given });
-  const standing = tension.standings[b];
+  const standing = tension.staticBelts[b];
   const rest = told(restFindings(tension, beltId, misfitOf(drive, beltId)));
   if (!standing)
     return {
@@ -84,17 +85,21 @@ function answer(
     running: states.map((running) => {
       const all = runDrive(tension, running);
       const run = all.belts[b]!;
-      const worst = worstOf(standing, run);
+      const worst = worstOf(run);
       return {
         rpm: running.rpm,
         beltSpeed: run.beltSpeed,
         worst: worst && { pulley: worst.pulley, margin: worst.margin },
-        spans: standing.spans.map(({ from, to }, k) => ({ from, to, tensionN: run.tensionN[k]! })),
-        pulleys: standing.contacts.map(({ pulley }, k) => ({
+        spans: run.pulleys.map(({ contact: { leaves }, leavesN }) => ({
+          from: leaves.from,
+          to: leaves.to,
+          tensionN: leavesN,
+        })),
+        pulleys: run.pulleys.map(({ contact: { pulley }, torqueNm, margin, hubLoad }) => ({
           pulley,
-          torqueNm: run.torqueNm[k]! + 0,
-          margin: run.margin[k]!,
-          ...loadOn(run.hub[k]!),
+          torqueNm: torqueNm + 0,
+          margin,
+          ...loadOn(hubLoad),
         })),
         shafts: [...new Set(standing.contacts.map(({ station }) => station))].map((station) => ({
           station,
@@ -114,5 +119,5 @@ function answer(
 
 const loadOn = ({ x, y }: { x: number; y: number }) => ({
   hubLoadN: Math.hypot(x, y),
-  hubLoadDeg: (Math.atan2(y, x) * 180) / Math.PI,
+  hubLoadDeg: headingDeg(x, y),
 });

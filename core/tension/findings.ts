@@ -1,13 +1,12 @@
 import { limitOrDefault } from '../accessory';
 import type { MarkedMisfit } from '../seating';
 import {
-  before,
   type BeltRunning,
   type DriveRunning,
   type DriveTension,
   SAFE_MARGIN,
   sectionOf,
-  type Standing,
+  type StaticBelt,
   type TensionWindow,
   worstOf,
 } from '../loads';
@@ -21,47 +20,56 @@ export const LEAST_TEETH = 6;
  * while it is worked out: then nothing is said of how such a belt hangs either.
  */
 export function restFindings(
-  { drive, standings, lines }: DriveTension,
+  { drive, staticBelts, lines }: DriveTension,
   beltId: string,
   misfit: MarkedMisfit | null | undefined,
 ): TensionFinding[] {
   const b = lines.findIndex(({ id }) => id === beltId);
-  const standing = standings[b];
+  const standing = staticBelts[b];
   if (!standing) return [{ code: 'no-path', severity: 'fault', belt: beltId }];
   const belt = drive.belts.find(({ id }) => id === beltId)!;
   const found: TensionFinding[] = [];
-  const add = (code: TensionFinding['code'], severity: TensionFinding['severity'], figures = {}) =>
-    found.push({ code, severity, belt: beltId, figures });
-  if (standing.noPlace) add('no-place', 'watch', { lengthMm: belt.length ?? 0 });
+  const at = { belt: beltId };
+  if (standing.noPlace)
+    found.push({ code: 'no-place', severity: 'watch', ...at, figures: { lengthMm: belt.length ?? 0 } });
   else if (misfit)
-    add('marked-misfit', 'fault', { lengthMm: misfit.lengthMm, long: Number(misfit.verdict === 'out-of-travel') });
+    found.push({
+      code: 'marked-misfit',
+      severity: 'fault',
+      ...at,
+      figures: { lengthMm: misfit.lengthMm, long: Number(misfit.verdict === 'out-of-travel') },
+    });
   else if (misfit === null && standing.from === 'stretch' && standing.tensionN === 0)
-    add('hangs-loose', 'fault', { lengthMm: belt.length ?? 0 });
-  if (standing.from === 'default') add('default-tension', 'note', { tensionN: standing.tensionN });
-  if (standing.pace === 0) add('not-driven', 'note');
+    found.push({ code: 'hangs-loose', severity: 'fault', ...at, figures: { lengthMm: belt.length ?? 0 } });
+  if (standing.from === 'default')
+    found.push({ code: 'default-tension', severity: 'note', ...at, figures: { tensionN: standing.tensionN } });
+  if (standing.beltSpeedPerRpm === 0) found.push({ code: 'not-driven', severity: 'note', ...at, figures: {} });
   return [...found, ...teethFindings(standing)];
 }
 
 /** Teeth of each toothed pulley that the belt's teeth sit in, and those with too few. */
-export function teethInMesh(standing: Standing): { pulley: string; teeth: number }[] {
+export function teethInMesh(standing: StaticBelt): { pulley: string; teeth: number }[] {
   const { pitch, kind } = sectionOf(standing.belt);
   if (kind !== 'toothed' || pitch <= 0) return [];
-  return standing.contacts.flatMap(({ pulley, hold, arc }) => (hold === null ? [{ pulley, teeth: arc / pitch }] : []));
+  return standing.contacts.flatMap(({ pulley, gripExponent, arc }) =>
+    gripExponent === null ? [{ pulley, teeth: arc / pitch }] : [],
+  );
 }
 
 /** What each toothed pulley's teeth carry: the pull it takes, over the teeth in mesh, N. */
 export function toothLoads(
-  standing: Standing,
-  { torqueNm }: Pick<BeltRunning, 'torqueNm'>,
+  standing: StaticBelt,
+  { pulleys }: Pick<BeltRunning, 'pulleys'>,
 ): { pulley: string; teeth: number; pullN: number; perToothN: number }[] {
+  const taken = new Map([...pulleys].reverse().map((one) => [one.contact.pulley, one]));
   return teethInMesh(standing).map(({ pulley, teeth }) => {
-    const k = standing.contacts.findIndex((contact) => contact.pulley === pulley);
-    const pullN = Math.abs((torqueNm[k]! * 1000) / standing.contacts[k]!.cordRadius);
+    const { torqueNm, contact } = taken.get(pulley)!;
+    const pullN = Math.abs((torqueNm * 1000) / contact.cordRadius);
     return { pulley, teeth, pullN, perToothN: pullN / Math.max(1, Math.floor(teeth)) };
   });
 }
 
-function teethFindings(standing: Standing): TensionFinding[] {
+function teethFindings(standing: StaticBelt): TensionFinding[] {
   return teethInMesh(standing).flatMap(({ pulley, teeth }): TensionFinding[] =>
     teeth < LEAST_TEETH
       ? [
@@ -79,17 +87,17 @@ function teethFindings(standing: Standing): TensionFinding[] {
 
 /** What is to be said of a belt that runs in one state, the worst pulley first. */
 export function runningFindings(
-  { drive, standings, lines }: DriveTension,
+  { drive, staticBelts, lines }: DriveTension,
   { running, belts, shafts }: DriveRunning,
   beltId: string,
 ): TensionFinding[] {
   const b = lines.findIndex(({ id }) => id === beltId);
-  const [standing, run] = [standings[b], belts[b]];
+  const [standing, run] = [staticBelts[b], belts[b]];
   if (!standing || !run) return [];
   const { rpm } = running;
-  const { contacts, spans } = standing;
+  const { contacts } = standing;
   const found: TensionFinding[] = [];
-  const worst = worstOf(standing, run);
+  const worst = worstOf(run);
   if (worst && worst.margin < SAFE_MARGIN)
     found.push({
       code: worst.margin < 0 ? 'slips' : 'little-margin',
@@ -98,20 +106,19 @@ export function runningFindings(
       pulley: worst.pulley,
       figures: { margin: worst.margin, rpm },
     });
-  run.tensionN.forEach((tensionN, k) => {
-    const effectiveN = tensionN - run.centrifugalN;
+  for (const { contact, arrivesN, leavesN } of run.pulleys) {
+    const effectiveN = leavesN - run.centrifugalN;
     // Told once: at the pulley whose slack side it is.
-    if (effectiveN > 0 || effectiveN > before(run.tensionN, k) - run.centrifugalN) return;
-    const teeth = contacts[k]!.hold === null;
+    if (effectiveN > 0 || effectiveN > arrivesN - run.centrifugalN) continue;
     found.push({
-      code: teeth ? 'jumps' : 'slack-side',
+      code: contact.gripExponent === null ? 'jumps' : 'slack-side',
       severity: 'fault',
       belt: beltId,
-      pulley: contacts[k]!.pulley,
-      span: { from: spans[k]!.from, to: spans[k]!.to },
+      pulley: contact.pulley,
+      span: { from: contact.leaves.from, to: contact.leaves.to },
       figures: { effectiveN, rpm },
     });
-  });
+  }
   for (const { station, pulley } of contacts) {
     const of = drive.stations.find(({ id }) => id === station)!;
     const limit = limitOrDefault(of);
@@ -137,7 +144,7 @@ export function runningFindings(
 }
 
 /** What a window says of where the belt stands. */
-export function windowFindings(standing: Standing, window: TensionWindow): TensionFinding[] {
+export function windowFindings(standing: StaticBelt, window: TensionWindow): TensionFinding[] {
   const belt = standing.belt.id;
   const { tensionN } = standing;
   if (window.never.length > 0)

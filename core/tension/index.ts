@@ -1,6 +1,6 @@
 /** How tight a belt is, what slips, what it costs the bearings, and what every check by hand reads. */
 export { remediesFor, WRAP_STEP_DEG, type Remedies } from './remedies';
-export { marginMap, type MapAsk, type MarginMap } from './margin-map';
+export { marginMap, type MapAsk, type MarginCell, type MarginMap } from './margin-map';
 export {
   DEFAULT_HAND,
   readsOf,
@@ -30,7 +30,7 @@ export { armHealthRead, armReadings, latestOf, measuredTension, meaningsOf, read
 export { armHealth, ARM_VERDICTS, type ArmHealth, type ArmVerdict } from './arm-health';
 export { DEFAULT_BAR, settingFor, sharedSettings, type Bar, type Setting, type SharedSetting } from './setting';
 export { LEAST_TEETH, restFindings, runningFindings, teethInMesh, toothLoads, windowFindings } from './findings';
-export { TENSION_FINDING_CODES, type TensionFinding, type TensionFindingCode } from './finding';
+export type { TensionFinding, TensionFindingCode } from './finding';
 export { hearPluck, type NoPluck, type PluckAsk, type PluckHeard, type PluckReadingOfSound } from './pluck';
 export { simulatedPlucks, type SimulatedRoom } from './simulate';
 export {

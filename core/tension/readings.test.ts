@@ -47,7 +47,7 @@ test('what every school should read at a tension means that tension when it is r
   fc.assert(
     fc.property(fc.double({ min: 80, max: 1500, noNaN: true }), (setN) => {
       const drive = slide(setN);
-      const standing = tensionOf(drive).standings[0]!;
+      const standing = tensionOf(drive).staticBelts[0]!;
       const [check] = waysOf(standing, setN);
       for (const one of [
         reading('push', { newtons: check!.pushN, mm: check!.pushMm }),
@@ -69,7 +69,7 @@ test('what every school should read at a tension means that tension when it is r
 
 test('a push tells nothing of a sprung arm, a pointer nothing without one; a pointer reads its spring', () => {
   const [fixed, sprung] = [slide(400), armed()];
-  const at = (drive: Drive, one: TensionReading) => meaningOf(drive, tensionOf(drive).standings[0]!, one);
+  const at = (drive: Drive, one: TensionReading) => meaningOf(drive, tensionOf(drive).staticBelts[0]!, one);
   expect(at(sprung, reading('push', { newtons: 30, mm: 4 }))).toBe('arm-yields');
   expect(at(fixed, reading('pointer', { degrees: 20 }))).toBe('no-arm');
   expect(at(fixed, reading('pluck', { hz: 100 }, 'alt', 'nowhere'))).toBe('no-span');
@@ -95,7 +95,7 @@ test('many readings of one school are no surer than what they share; schools tha
 
 test('a thumb calibrated on a known belt reads that belt right', () => {
   const drive = slide(500);
-  const standing = tensionOf(drive).standings[0]!;
+  const standing = tensionOf(drive).staticBelts[0]!;
   const { value, plusMinus } = calibrated(spanFigures(standing, 0), 500, { way: 'free-play', mm: 6 });
   const hand = { thumbN: value, thumbPlusMinusN: plusMinus, twistNm: 0.45, twistPlusMinusNm: 0.1 };
   expect(meaningOf(drive, standing, reading('free-play', { mm: 6 }), hand)).toMatchObject({
@@ -105,19 +105,19 @@ test('a thumb calibrated on a known belt reads that belt right', () => {
 
 test('moving the adjuster as told brings the stretch that was asked for, by the belt’s own path', () => {
   const drive = slide(300);
-  const standing = tensionOf(drive).standings[0]!;
+  const standing = tensionOf(drive).staticBelts[0]!;
   const setting = settingFor(drive, standing, 700)!;
   const moved = {
     ...drive,
     stations: drive.stations.map((one) => (one.id === 'alt' ? { ...one, x: 350 + setting.mm! } : one)),
   };
-  const longer = tensionOf(moved).standings[0]!.cordLength - standing.cordLength;
+  const longer = tensionOf(moved).staticBelts[0]!.cordLength - standing.cordLength;
   // By the belt's own length with nothing pulling it.
   const own = standing.cordLength / (1 + 300 / 84_000);
   expect((84_000 * longer) / own).toBeCloseTo(400, 3);
   expect(setting.turns).toBeCloseTo(setting.mm! / 1.25, 9);
   expect(settingFor(drive, standing, 1e6)!.mm).toBeNull();
-  expect(settingFor(armed(), tensionOf(armed()).standings[0]!, 500)).toBeNull();
+  expect(settingFor(armed(), tensionOf(armed()).staticBelts[0]!, 500)).toBeNull();
 });
 
 test('two belts on one adjuster: each gains by its own path; the other one is told where it will stand', () => {
@@ -145,9 +145,9 @@ test('two belts on one adjuster: each gains by its own path; the other one is to
       },
     ],
   };
-  const { standings } = tensionOf(drive);
-  const setting = settingFor(drive, standings[0]!, 500)!;
-  const [shared] = sharedSettings(drive, standings, 'main', setting);
+  const { staticBelts } = tensionOf(drive);
+  const setting = settingFor(drive, staticBelts[0]!, 500)!;
+  const [shared] = sharedSettings(drive, staticBelts, 'main', setting);
   expect(shared).toMatchObject({ belt: 'second', sameAdjuster: true });
   // The same path with half the ribs: half the newtons for a mm.
   expect(shared!.perMm).toBeCloseTo(setting.perMm / 2, 6);
@@ -158,7 +158,7 @@ test('an arm: good, weak, binding, stuck and a belt of the wrong length are told
   const drive = armed();
   const angle = -42.5;
   const length =
-    tensionOf({ ...drive, belts: [{ ...drive.belts[0]!, length: null }] }).standings[0]!.cordLength - 4 * Math.PI;
+    tensionOf({ ...drive, belts: [{ ...drive.belts[0]!, length: null }] }).staticBelts[0]!.cordLength - 4 * Math.PI;
   const belted: Drive = { ...drive, belts: [{ ...drive.belts[0]!, length }] };
   const should = pointerTension(belted, belted.belts[0]!, angle)!;
   const verdict = (share: number, pointer = angle, split = 0.1) => {
@@ -179,7 +179,7 @@ test('an arm: good, weak, binding, stuck and a belt of the wrong length are told
 test('a pointer is the same however its angle is written, and reads where the arm stands', () => {
   const drive = armed();
   const belt = drive.belts[0]!;
-  const standing = tensionOf(drive).standings[0]!;
+  const standing = tensionOf(drive).staticBelts[0]!;
   expect(standing.armAngle).toBeCloseTo((Math.atan2(-55, 60) * 180) / Math.PI, 9);
   expect(pointerTension(drive, belt, standing.armAngle!)).toBeCloseTo(standing.tensionN, 6);
   expect(pointerTension(drive, belt, standing.armAngle! + 360)).toBeCloseTo(standing.tensionN, 6);
@@ -222,7 +222,7 @@ test('shims out of a split sheave: each lifts the belt by t / (2·tan 18°), str
     ...drive,
     stations: drive.stations.map((one): Station => (one.id === 'gen' ? { ...one, adjuster } : one)),
   };
-  const standing = tensionOf(split).standings[0]!;
+  const standing = tensionOf(split).staticBelts[0]!;
   const { shims, turns, barN } = settingFor(split, standing, 300)!;
   const lift = 1 / (2 * Math.tan(Math.PI / 10));
   const [from, to] = [70 - 2.07, 70 - 2.07 + lift];
@@ -242,10 +242,10 @@ test('a new belt is set higher, held by what its shafts bear; a warm block tight
   });
   expect(newBeltFigures({ leastN: 300, mostN: 200 })).toBeNull();
   const drive = slide(400);
-  const standing = tensionOf(drive).standings[0]!;
+  const standing = tensionOf(drive).staticBelts[0]!;
   // Only the free spans grow with the block: by 70 K × 0.023e-3 of the distance of the centres each, in effect.
   const span = standing.spans[0]!.length;
   const grown = (2 * 0.023e-3 * 70 * 350 ** 2) / span;
   expect(hotRise(drive, standing)).toBeCloseTo((84_000 * grown) / standing.cordLength, -1);
-  expect(hotRise(armed(), tensionOf(armed()).standings[0]!)).toBe(0);
+  expect(hotRise(armed(), tensionOf(armed()).staticBelts[0]!)).toBe(0);
 });

@@ -1,8 +1,8 @@
-import { armTension, armTorque, besideAngle, type Travel, travelOf } from '../adjuster';
+import { armTension, armTorque, type Travel, travelOf } from '../adjuster';
 import type { Belt, Drive, TensionReading, TensionWay } from '../drive';
-import { againstTheOthers, type Figure, weightedMean } from '../numeric';
+import { againstTheOthers, type Figure, weightedMean, besideAngle } from '../numeric';
 import { N_PER_KGF, N_PER_LBF } from '../quantity';
-import { massOf, type Standing } from '../loads';
+import { massOf, type StaticBelt } from '../loads';
 import { DEFAULT_HAND, type Hand, type SpanFigures, spanFigures, tensionOfPluck } from './ways';
 
 /** Why a school tells nothing on this drive or span. */
@@ -36,7 +36,7 @@ export interface Meaning {
 }
 
 /** Whether a school tells the tension of a span at all; null where it does. */
-export function cannotTell({ arm }: Standing, way: TensionWay, lengthMm: number | null): CannotTell | null {
+export function cannotTell({ arm }: StaticBelt, way: TensionWay, lengthMm: number | null): CannotTell | null {
   if (way === 'pointer') return arm === null ? 'no-arm' : null;
   return lengthMm === null ? 'no-span' : spanCannotTell(way, lengthMm, arm !== null);
 }
@@ -68,7 +68,7 @@ export function meaningOnSpan(
 /** What a reading of a belt's tension means, N, with ±; or why it tells nothing. */
 export function meaningOf(
   drive: Drive,
-  standing: Standing,
+  standing: StaticBelt,
   reading: TensionReading,
   hand: Hand = DEFAULT_HAND,
 ): Meaning | CannotTell {
@@ -124,7 +124,8 @@ const READERS: { [W in Exclude<TensionWay, 'pointer'>]: Reader<W> } = {
     };
   },
   gauge: (_span, { newtons, kgf, lbf, plusMinus }) => {
-    const unit = newtons !== undefined ? 1 : kgf !== undefined ? N_PER_KGF : N_PER_LBF;
+    const scale = kgf !== undefined ? N_PER_KGF : N_PER_LBF;
+    const unit = newtons !== undefined ? 1 : scale;
     const shown = newtons ?? kgf ?? lbf;
     if (shown === undefined) return null;
     const tensionN = shown * unit;
@@ -139,7 +140,7 @@ const READERS: { [W in Exclude<TensionWay, 'pointer'>]: Reader<W> } = {
 };
 
 /** What the arm's spring holds where its pointer stands; its friction is shared by all readings of it. */
-function byPointer(drive: Drive, { belt }: Standing, reading: Extract<TensionReading, { way: 'pointer' }>) {
+function byPointer(drive: Drive, { belt }: StaticBelt, reading: Extract<TensionReading, { way: 'pointer' }>) {
   const { degrees, plusMinus = READ.pointerDegrees, turned } = reading;
   if (degrees === undefined) return 'no-figure';
   const at = (angle: number) => pointerTension(drive, belt, angle);

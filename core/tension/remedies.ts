@@ -1,4 +1,5 @@
-import { askedOf, demandOf, type DriveTension, GRIP, leastFor, type Running, SAFE_MARGIN } from '../loads';
+import { asksOf, demandOf, type DriveTension, GRIP, leastFor, type Running, SAFE_MARGIN } from '../loads';
+import { toDegrees, toRadians } from '../numeric';
 
 /** What would give a pulley its margin, and how much each way is worth. */
 export interface Remedies {
@@ -34,33 +35,32 @@ export function remediesFor(
   atN?: number,
 ): Remedies | null {
   const b = tension.lines.findIndex(({ id }) => id === beltId);
-  const standing = tension.standings[b];
-  const k = standing?.contacts.findIndex((contact) => contact.pulley === pulley) ?? -1;
-  if (!standing || k < 0) return null;
+  const standing = tension.staticBelts[b];
+  if (!standing) return null;
   const asks = states.flatMap((running) => {
-    const torques = demandOf(tension.transmission, tension.lines, running).torques[b]!;
-    const asked = askedOf(standing, torques, running, k);
-    return asked.pull === 0 || asked.hold === null
+    const torques = demandOf(tension.transmission, tension.lines, running).torques[b] ?? [];
+    const asked = asksOf(standing, torques, running).find(({ contact }) => contact.pulley === pulley);
+    return !asked || asked.pull === 0 || asked.hold === null
       ? []
       : [{ running, asked: { ...asked, hold: asked.hold }, needsN: leastFor(asked) }];
   });
   if (asks.length === 0) return null;
   const hardest = asks.reduce((most, next) => ((next.needsN ?? Infinity) > (most.needsN ?? Infinity) ? next : most));
   const { asked, running, needsN } = hardest;
-  const { wrap, station, hold } = standing.contacts[k]!;
+  const { wrap, station, gripExponent } = asked.contact;
   const grip = asked.hold / wrap;
   const at = (more: Partial<typeof asked>) => leastFor({ ...asked, ...more });
-  const stepped = at({ hold: asked.hold + (grip * WRAP_STEP_DEG * Math.PI) / 180 });
-  const back = hold !== null && Math.abs(hold.dry / wrap - GRIP.back) < 1e-9;
+  const stepped = at({ hold: asked.hold + grip * toRadians(WRAP_STEP_DEG) });
+  const back = gripExponent !== null && Math.abs(gripExponent.dry / wrap - GRIP.back) < 1e-9;
   return {
     pulley,
     station,
     running,
     needsN,
-    wrapDeg: (wrap * 180) / Math.PI,
+    wrapDeg: toDegrees(wrap),
     wrapWorthN: needsN === null || stepped === null ? null : needsN - stepped,
     wrapWantedDeg: wantedWrap(asked, atN ?? standing.tensionN, grip, needsN),
-    dryNeedsN: running.wet ? at({ hold: hold!.dry }) : null,
+    dryNeedsN: running.wet ? at({ hold: gripExponent!.dry }) : null,
     drivenSideNeedsN: back ? at({ hold: (asked.hold * GRIP.ribbed) / GRIP.back }) : null,
   };
 }

@@ -2,7 +2,7 @@ import { stiffnessN } from '../adjuster';
 import { addBelt, changeStation, type Drive } from '../drive';
 import { markedLengthMm, sectionFor } from '../section';
 import { driveOf } from '../test/examples';
-import { standingOf, tensionOf } from '../loads';
+import { staticBeltOf, tensionOf } from '../loads';
 import { settingFor, sharedSettings } from './setting';
 
 /* Two equal pulleys on a slide along their line: the path is 2·d + 2π·r, so every figure has a closed form. */
@@ -22,7 +22,7 @@ const slide = (lengthMm: number | null, staticTension?: number): Drive =>
     'alt',
     { adjuster: { kind: 'slide', direction: 0, travel: 40 } },
   );
-const far = (drive: Drive, toN: number) => settingFor(drive, standingOf(drive, 'main')!, toN)!.mm!;
+const far = (drive: Drive, toN: number) => settingFor(drive, staticBeltOf(drive, 'main')!, toN)!.mm!;
 
 test.each([0.5, 3, 8, 20, 45])('a belt that hangs %p mm too long is taken up first, and then stretched', (loose) => {
   const cord = path(250) + loose;
@@ -48,7 +48,7 @@ test('set so far, the belt stands at what was asked for', () => {
   for (const loose of [-2, 0, 6, 18]) {
     const drive = slide(path(250) + loose + BASIS);
     const there = changeStation(drive, 'alt', { x: 250 + far(drive, 450) });
-    expect(standingOf(there, 'main')!.tensionN).toBeCloseTo(450, 3);
+    expect(staticBeltOf(there, 'main')!.tensionN).toBeCloseTo(450, 3);
   }
 });
 
@@ -72,9 +72,9 @@ test('another belt on the shaft that is moved: a loose one is first taken up as 
       ],
     },
   );
-  const { standings } = tensionOf(two);
-  const setting = settingFor(two, standings[0]!, 600)!;
-  const [shared] = sharedSettings(two, standings, 'main', setting);
+  const { staticBelts } = tensionOf(two);
+  const setting = settingFor(two, staticBelts[0]!, 600)!;
+  const [shared] = sharedSettings(two, staticBelts, 'main', setting);
   const stiffness = stiffnessN(two.belts[1]!);
   const cord = path(250) + 1;
   expect(shared!.thenN).toBeCloseTo(Math.max(0, (stiffness * (path(250 + setting.mm!) - cord)) / cord), 3);

@@ -1,4 +1,5 @@
 import {
+  adjusterKind,
   fractionFor,
   lengthCurve,
   type LengthCurve,
@@ -9,10 +10,8 @@ import {
 } from '../adjuster';
 import { type Adjuster, type Belt, type Drive, findPulley } from '../drive';
 import { cordRadiusMm, markedLengthMm } from '../section';
-import { sectionOf, type Standing, standingOf } from '../loads';
+import { sectionOf, type StaticBelt, staticBeltOf } from '../loads';
 
-/** Of a screw M10 and of a link with an M10 at either end, mm a turn. Defaults. */
-export const DEFAULT_PITCH_MM = 1.5;
 /** A pry bar: hand to fulcrum, and fulcrum to where it bears, mm. Defaults. */
 export const DEFAULT_BAR = { lengthMm: 450, tipMm: 40 };
 
@@ -44,12 +43,13 @@ export interface Setting {
  * default, and brackets give: a way to start from, with a check after. Null without an adjuster, and for a sprung arm,
  * which is not set.
  */
-export function settingFor(drive: Drive, standing: Standing, toN: number, bar: Bar = DEFAULT_BAR): Setting | null {
+export function settingFor(drive: Drive, standing: StaticBelt, toN: number, bar: Bar = DEFAULT_BAR): Setting | null {
   const { belt, cordLength } = standing;
   const curve = lengthCurve(drive, belt);
-  if (!curve || curve.travel.kind === 'sprung-arm') return null;
+  const adjuster = curve && drive.stations.find(({ id }) => id === curve.travel.station)?.adjuster;
+  const byHand = adjuster && adjusterKind(adjuster.kind).setting;
+  if (!curve || !adjuster || !byHand) return null;
   const { travel } = curve;
-  const adjuster = drive.stations.find(({ id }) => id === travel.station)!.adjuster!;
   const grows = growthPerMm(curve, belt);
   if (!(grows > 1e-6)) return null;
   const stiffness = stiffnessN(belt);
@@ -57,7 +57,8 @@ export function settingFor(drive: Drive, standing: Standing, toN: number, bar: B
   const stretched = ownCordLength(standing) * (1 + toN / stiffness);
   const there = fractionFor(curve, belt, markedLengthMm(stretched, sectionOf(belt)));
   const mm = there === null ? null : travel.readingAt(there) - travel.readingAt(travel.now);
-  const pitches = pitchesOf(adjuster);
+  const { mm: pitches, given: pitchGiven } = byHand.pitches(adjuster) ?? { mm: [], given: false };
+  const shims = byHand.shims(adjuster);
   const turn = pitches.reduce((sum, pitch) => sum + pitch, 0);
   return {
     kind: travel.kind,
@@ -66,10 +67,10 @@ export function settingFor(drive: Drive, standing: Standing, toN: number, bar: B
     mm,
     turns: mm === null || turn === 0 ? null : mm / turn,
     pitches,
-    pitchGiven: 'pitches' in adjuster && adjuster.pitches !== undefined,
+    pitchGiven,
     // By virtual work the shaft is pulled along its way with T·dL/ds; the bar's arms share it out.
-    barN: adjuster.kind === 'slot-pivot' || adjuster.kind === 'slide' ? (toN * grows * bar.tipMm) / bar.lengthMm : null,
-    shims: adjuster.kind === 'shims' ? shimSteps(drive, belt, curve, adjuster.shims, stiffness / cordLength) : null,
+    barN: byHand.barred ? (toN * grows * bar.tipMm) / bar.lengthMm : null,
+    shims: shims && shimSteps(drive, belt, curve, shims, stiffness / cordLength),
   };
 }
 
@@ -77,7 +78,7 @@ export function settingFor(drive: Drive, standing: Standing, toN: number, bar: B
  * How long a belt's cord is with nothing pulling it, mm: what its stretch leaves of the path it lies on; of one that
  * hangs loose its own marked length, and the path where nobody knows that.
  */
-function ownCordLength({ belt, cordLength, tensionN }: Standing): number {
+function ownCordLength({ belt, cordLength, tensionN }: StaticBelt): number {
   if (tensionN > 0) return cordLength / (1 + tensionN / stiffnessN(belt));
   const marked = belt.length ? belt.length - markedLengthMm(0, sectionOf(belt)) : cordLength;
   return Math.max(cordLength, marked);
@@ -89,18 +90,6 @@ function growthPerMm({ travel }: Pick<LengthCurve, 'travel'>, belt: Belt): numbe
   const [from, to] = [travel.now - step, travel.now + step];
   const [less, more] = [pathLength(travel.at(from), belt), pathLength(travel.at(to), belt)];
   return less === null || more === null ? 0 : (more - less) / (travel.readingAt(to) - travel.readingAt(from));
-}
-
-function pitchesOf(adjuster: Adjuster): readonly number[] {
-  switch (adjuster.kind) {
-    case 'turnbuckle':
-      return adjuster.pitches ?? [DEFAULT_PITCH_MM, DEFAULT_PITCH_MM];
-    case 'slide':
-    case 'slot-pivot':
-      return adjuster.pitches ?? [DEFAULT_PITCH_MM];
-    default:
-      return [];
-  }
 }
 
 /** What taking out one shim after another, the thinnest first, does to tension and ratio. */
@@ -151,7 +140,7 @@ export interface SharedSetting {
  */
 export function sharedSettings(
   drive: Drive,
-  standings: readonly (Standing | null)[],
+  standings: readonly (StaticBelt | null)[],
   beltId: string,
   setting: Pick<Setting, 'station' | 'mm'>,
 ): SharedSetting[] {
@@ -179,8 +168,8 @@ export function sharedSettings(
 }
 
 /** What another belt stands at once the shaft has moved, N: by its own length, or by its arm; null without a path. */
-function tensionMoved(moved: Drive, belt: Belt, standing: Standing): number | null {
-  const there = standingOf(moved, belt.id);
+function tensionMoved(moved: Drive, belt: Belt, standing: StaticBelt): number | null {
+  const there = staticBeltOf(moved, belt.id);
   if (!there) return null;
   return standing.arm === null ? stretchTension(belt, there.cordLength, ownCordLength(standing)) : there.tensionN;
 }

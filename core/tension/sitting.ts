@@ -1,6 +1,6 @@
 import { type Belt, type Drive, momentOf, ofBeltNow, type TensionReading } from '../drive';
 import type { Figure } from '../numeric';
-import { type Standing, standingOf } from '../loads';
+import { type StaticBelt, staticBeltOf } from '../loads';
 import { type ArmHealth, armHealth } from './arm-health';
 import { type CombinedTension, combineReadings, type Meaning, meaningOf } from './readings';
 import type { Hand } from './ways';
@@ -15,7 +15,7 @@ export interface ToldReading {
 /** Of readings those that tell something of the belt, with what they mean; by a default hand where none is given. */
 export function meaningsOf(
   drive: Drive,
-  standing: Standing,
+  standing: StaticBelt,
   readings: readonly TensionReading[],
   hand?: Hand,
 ): ToldReading[] {
@@ -57,7 +57,7 @@ export function readingsNow(drive: Drive, { id, tensionReadings = [] }: Belt): r
 /** What the last sitting says of a belt's tension; null where nothing was read that tells it. */
 export function measuredTension(drive: Drive, belt: Belt): CombinedTension | null {
   const readings = readingsNow(drive, belt);
-  const standing = readings.length > 0 ? standingOf(drive, belt.id) : null;
+  const standing = readings.length > 0 ? staticBeltOf(drive, belt.id) : null;
   return standing && combineReadings(meaningsOf(drive, standing, latestOf(readings)));
 }
 
@@ -69,7 +69,7 @@ export interface ArmReadings {
   plain: Figure | null;
 }
 
-export function armReadings(drive: Drive, standing: Standing, hand?: Hand): ArmReadings {
+export function armReadings(drive: Drive, standing: StaticBelt, hand?: Hand): ArmReadings {
   const latest = latestOf(readingsNow(drive, standing.belt));
   const told = meaningsOf(drive, standing, latest, hand).filter(({ way }) => way !== 'pointer');
   const of = (turned: 'forward' | 'back' | undefined) =>
@@ -84,7 +84,7 @@ export function armReadings(drive: Drive, standing: Standing, hand?: Hand): ArmR
 }
 
 /** What those readings make of the arm; null where its pointer was not read. */
-export function armHealthRead(drive: Drive, standing: Standing): ArmHealth | null {
+export function armHealthRead(drive: Drive, standing: StaticBelt): ArmHealth | null {
   const { pointer, forward, back, plain } = armReadings(drive, standing);
   if (pointer === null) return null;
   const turned = forward ?? back;

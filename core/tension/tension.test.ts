@@ -2,11 +2,12 @@ import fc from 'fast-check';
 import { torqueStates } from '../accessory';
 import type { Belt, Drive, Pulley, Station } from '../drive';
 import { driveOf, SERPENTINE, station } from '../test/examples';
-import { hardestLoad, lifeRatio, runDrive, tensionOf, windowOf } from '../loads';
+import { hardestLoad, lifeRatio, runDrive, tensionOf, windowOf, type BeltRunning } from '../loads';
 import { toothLoads } from './findings';
 import { marginMap } from './margin-map';
 import { remediesFor } from './remedies';
 import { waysOf, pushedBy, pushFor, spanFigures, tensionOfPluck } from './ways';
+import { columnsOf } from '../test/columns';
 
 /** A station that takes a steady torque, or nothing. */
 const taking = (drive: Drive, torques: Record<string, number>, limits: Record<string, number> = {}): Drive => ({
@@ -52,12 +53,13 @@ const sprung = (torques: Record<string, number>): Drive => {
   );
   return taking({ ...drive, stations }, torques);
 };
+const ran = (belt: BeltRunning) => ({ belt, run: columnsOf(belt) });
 const main = (drive: Drive, rpm: number, more: { wet?: boolean; given?: number } = {}) => {
   const tension = tensionOf(drive, { main: more.given });
   return {
     tension,
-    standing: tension.standings[0]!,
-    run: runDrive(tension, { rpm, wet: more.wet ?? false }).belts[0]!,
+    standing: tension.staticBelts[0]!,
+    ...ran(runDrive(tension, { rpm, wet: more.wet ?? false }).belts[0]!),
   };
 };
 
@@ -115,7 +117,9 @@ describe('two pulleys on fixed centres, by closed forms', () => {
     const states = [{ rpm: 700 }, { rpm: 4000 }];
     const { leastN, mostN } = windowOf(tension, 'main', states)!;
     const margins = (newtons: number) =>
-      states.flatMap((running) => runDrive(tension, running, { main: newtons }).belts[0]!.margin as number[]);
+      states.flatMap(
+        (running) => columnsOf(runDrive(tension, running, { main: newtons }).belts[0]!).margin as number[],
+      );
     expect(Math.min(...margins(leastN!))).toBeCloseTo(0.25, 9);
     const loads = states.map((running) => runDrive(tension, running, { main: mostN! }).shafts.get('alt')!);
     expect(Math.max(...loads.map(({ x, y }) => Math.hypot(x, y)))).toBeCloseTo(900, 6);
@@ -137,7 +141,7 @@ describe('whatever the drive', () => {
         const drive = arm ? sprung(of) : taking(driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), of);
         const tension = tensionOf(drive);
         const all = runDrive(tension, { rpm: speed });
-        const [line, run] = [tension.lines[0]!, all.belts[0]!];
+        const [line, run] = [tension.lines[0]!, columnsOf(all.belts[0]!)];
         const power = run.torqueNm.reduce((sum, nm, k) => sum + nm * line.contacts[k]!.speedRatio!, 0);
         expect(power).toBeCloseTo(0, 6);
         const sum = [...all.shafts.values()].reduce((a, b) => ({ x: a.x + b.x, y: a.y + b.y }), { x: 0, y: 0 });
@@ -172,7 +176,7 @@ describe('whatever the drive', () => {
       const x = ARM.pivot.x + ARM.armLength * Math.cos(angle);
       const y = ARM.pivot.y + ARM.armLength * Math.sin(angle);
       const moved = { ...drive, stations: drive.stations.map((one) => (one.id === 'ten' ? { ...one, x, y } : one)) };
-      return tensionOf(moved).standings[0]!.cordLength;
+      return tensionOf(moved).staticBelts[0]!.cordLength;
     };
     const perRadian = Math.abs(turned(0.01) - turned(-0.01)) / 0.02;
     const torque = 12 + 0.22 * ((0.83 * 180) / Math.PI - 20);
@@ -215,7 +219,8 @@ describe('several belts', () => {
       belts: [belt('first', 'crank', 'jack-1'), belt('second', 'jack-2', 'fan')],
     };
     const tension = tensionOf(taking(drive, { fan: 8 }));
-    const { belts, shafts } = runDrive(tension, { rpm: 1000 });
+    const { belts: ran, shafts } = runDrive(tension, { rpm: 1000 });
+    const belts = ran.map((belt) => columnsOf(belt!));
     // Cord radii 100; 50 and 80; 40: the fan's 8 N·m are 200 N, 16 N·m on the jackshaft, 320 N, 32 N·m at the crank.
     expect(belts[1]!.torqueNm[0]).toBeCloseTo(-16, 9);
     expect(belts[0]!.torqueNm[1]).toBeCloseTo(16, 9);
@@ -231,7 +236,7 @@ describe('several belts', () => {
       belts: [belt('inner', 'crank-1', 'alt-1'), belt('outer', 'crank-2', 'alt-2')],
     };
     const { belts } = runDrive(tensionOf(taking(drive, { alt: 9 })), { rpm: 1000 });
-    expect(belts.map((one) => one!.torqueNm[1])).toEqual([4.5, 4.5]);
+    expect(belts.map((one) => columnsOf(one!).torqueNm[1])).toEqual([4.5, 4.5]);
   });
 });
 
@@ -242,7 +247,7 @@ test('what wrap is worth is what the window asks less with it; wrap wanted makes
   const remedies = remediesFor(tension, 'main', 'idler', [{ rpm: 900 }])!;
   expect(remedies.wrapWorthN).toBeGreaterThan(0);
   expect(remedies.drivenSideNeedsN!).toBeLessThan(remedies.needsN!);
-  const run = runDrive(tension, { rpm: 900 }, { main: remedies.needsN! }).belts[0]!;
+  const run = columnsOf(runDrive(tension, { rpm: 900 }, { main: remedies.needsN! }).belts[0]!);
   expect(run.margin[3]).toBeCloseTo(0.25, 9);
   expect(remedies.wrapWantedDeg!).toBeGreaterThan(remedies.wrapDeg);
   // At the tension that it needs, the wrap it has is the wrap wanted.
@@ -261,12 +266,16 @@ test('the map holds the same margins as a single state, and its first slip lies 
     columns: 10,
     rows: 7,
   })!;
-  const one = runDrive(tension, { rpm: map.rpms[4]!, load: map.loads[3]! }).belts[0]!;
-  expect(map.margin[3]![4]).toBeCloseTo(Math.min(...(one.margin as number[])), 12);
-  expect(map.margin[0]!.every((cell) => cell === null)).toBe(true);
+  const one = columnsOf(
+    runDrive(tension, { rpm: map.columns[4]!.rpm, load: map.columns[4]!.cells[3]!.load }).belts[0]!,
+  );
+  expect(map.columns[4]!.cells[3]!.margin).toBeCloseTo(Math.min(...(one.margin as number[])), 12);
+  const cells = map.columns.flatMap((column) => column.cells);
+  expect(cells.filter(({ load }) => load === 0).every(({ margin }) => margin === null)).toBe(true);
   expect(map.first!.pulley).toBe('alt');
-  const row = map.loads.indexOf(map.first!.load);
-  expect(map.margin[row - 1]!.every((cell) => cell === null || cell >= 0)).toBe(true);
+  const below = cells.filter(({ load }) => load < map.first!.load);
+  expect(below.length).toBeGreaterThan(0);
+  expect(below.every(({ margin }) => margin === null || margin >= 0)).toBe(true);
 });
 
 test('bearing life: half the load again leaves under a third', () => {
@@ -333,11 +342,11 @@ test('a tooth carries the pull of its pulley over the whole teeth in mesh, by ha
     ),
     { alt: 12 },
   );
-  const { standing, run } = main(drive, 2000);
+  const { standing, belt } = main(drive, 2000);
   const [small, large] = [20, 40].map((teeth) => (teeth * 9.525) / (2 * Math.PI)) as [number, number];
   const lean = Math.asin((large - small) / 300);
   const pullN = 12_000 / large;
-  const loads = toothLoads(standing, run);
+  const loads = toothLoads(standing, belt);
   expect(loads).toEqual([
     {
       pulley: 'crank',
@@ -352,5 +361,5 @@ test('a tooth carries the pull of its pulley over the whole teeth in mesh, by ha
       perToothN: expect.closeTo(pullN / 21, 9) as number,
     },
   ]);
-  expect(toothLoads(main(two(10), 1500).standing, main(two(10), 1500).run)).toEqual([]);
+  expect(toothLoads(main(two(10), 1500).standing, main(two(10), 1500).belt)).toEqual([]);
 });

@@ -1,7 +1,7 @@
 import { stiffnessN, widthOf } from '../adjuster';
 import type { Belt } from '../drive';
 import { N_PER_KGF, N_PER_LBF } from '../quantity';
-import { massOf, type Standing, twistStiffness } from '../loads';
+import { massOf, type StaticBelt, twistStiffness } from '../loads';
 
 /** How far a span is pushed, as a fraction of its length: 1.6 mm for 100 mm. A default. */
 export const PUSH_FRACTION = 0.016;
@@ -25,7 +25,7 @@ export interface SpanFigures {
 }
 
 /** The figures of one span of a belt as it stands. */
-export function spanFigures({ belt, spans, arm, kgPerMetre }: Standing, index: number): SpanFigures {
+export function spanFigures({ belt, spans, arm, kgPerMetre }: StaticBelt, index: number): SpanFigures {
   return { ...spanOf(belt, spans[index]!.length, arm !== null), kgPerMetre };
 }
 
@@ -120,7 +120,7 @@ export function readsOf(span: SpanFigures, tensionN: number, hand: Hand = DEFAUL
 }
 
 /** The same for every span of a belt that stands still. */
-export function waysOf(standing: Standing, tensionN: number, hand: Hand = DEFAULT_HAND): SpanChecks[] {
+export function waysOf(standing: StaticBelt, tensionN: number, hand: Hand = DEFAULT_HAND): SpanChecks[] {
   return standing.spans.map(({ from, to, length }, index) => ({
     ...readsOf(spanFigures(standing, index), tensionN, hand),
     span: { from, to },

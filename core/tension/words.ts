@@ -1,5 +1,5 @@
 import { type Drive, pulleyLabel } from '../drive';
-import { type FindingWords, inOneLine } from '../finding';
+import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
 import { N_PER_LBF } from '../quantity';
 import type { TensionSource } from '../loads';
 import type { ArmVerdict } from './arm-health';
@@ -27,125 +27,115 @@ export const SOURCE_WORDS: Record<TensionSource, string> = {
 
 /** A margin as people say it: how much more a pulley could take. */
 export function marginFigure(margin: number | null): string {
-  if (margin === null) return 'takes nothing';
+  if (margin === null) return 'no load';
   if (margin > 9.99) return 'over 999 %';
   return margin < -1 ? 'no grip' : `${Math.round(margin * 100)} %`.replace('-', '−');
 }
 
+/** What a row of the table is told with. */
+interface Telling {
+  name: (pulley: string) => string;
+}
+
+const newtons = (force: number) => `${Math.round(force)} N`;
+const atSpeed = (rpm: number) => `at ${Math.round(rpm)} rev/min`;
+
+const TENSION_WORDS: WordsByCode<TensionFinding, Telling> = {
+  'no-path': () => ({
+    title: 'No belt fits this route yet.',
+    why: 'Without a closed path there is no tension to work out.',
+    todo: 'Correct the route first, under Route.',
+  }),
+  'not-driven': () => ({
+    title: 'The crank does not drive this belt.',
+    why: 'Its tensions are shown at rest.',
+    todo: 'Put it on a shaft that another belt turns.',
+  }),
+  'no-place': () => ({
+    title: 'A belt of that length is outside the tensioner’s range.',
+    why: 'The figures take the arm as it is drawn.',
+    todo: 'Check the length under Size.',
+  }),
+  'marked-misfit': ({ figures: { lengthMm, long } }) => ({
+    title: `${Math.round(lengthMm)} mm cannot be fitted here.`,
+    why: long
+      ? 'It is longer than this drive can tighten, so no tension here applies to it.'
+      : 'It is too short to slip on, so no tension here applies to it.',
+    todo: 'See under Size which length fits.',
+  }),
+  'hangs-loose': () => ({
+    title: 'The belt hangs loose.',
+    why: 'It is longer than the path as drawn, so nothing stretches it.',
+    todo: 'Move the adjuster out, or measure the positions again.',
+  }),
+  'default-tension': ({ figures: { tensionN } }) => ({
+    title: `Static tension ${newtons(tensionN)}, Emery’s default.`,
+    why: 'No setting or measurement is recorded for this belt, and no spring holds it.',
+    todo: 'Enter what it is set to, or check it by hand.',
+  }),
+  slips: ({ pulley, figures: { margin, rpm } }, { name }) => ({
+    title: `${name(pulley)} slips ${atSpeed(rpm)}.`,
+    why: gripWanted(margin),
+    todo: 'More tension, more wrap, or a dry surface: the ledger shows how much each helps.',
+  }),
+  'little-margin': ({ pulley, figures: { margin, rpm } }, { name }) => ({
+    title: `${name(pulley)} has ${Math.round(100 * margin)} % slip margin ${atSpeed(rpm)}.`,
+    why: 'Less than 25 % leaves no room for wear, dirt and wet.',
+    todo: 'Raise the tension into the usable range.',
+  }),
+  'slack-side': ({ pulley, span, figures: { effectiveN, rpm } }, { name }) => ({
+    title: `The belt is slack past ${name(pulley)} ${atSpeed(rpm)}.`,
+    why: `Nothing presses it on after that pulley (${newtons(effectiveN)} from ${name(span.from)} to ${name(span.to)}).`,
+    todo: 'It will flap and can come off. Raise the tension before it runs.',
+  }),
+  'too-much-load': ({ pulley, figures: { loadN, limit, rpm, written } }, { name }) => ({
+    title: `Hub load at ${name(pulley)} is ${newtons(loadN)} ${atSpeed(rpm)}.`,
+    why:
+      written === 1
+        ? `More than the ${newtons(limit)} entered for it.`
+        : `More than ${newtons(limit)}, a default for its kind.`,
+    todo: 'Bearing wear rises with the cube of the load. Lower the tension, or enter what its maker allows.',
+  }),
+  'few-teeth': ({ pulley, figures: { teeth, least } }, { name }) => ({
+    title: `${name(pulley)} has ${teeth.toFixed(1)} teeth in mesh.`,
+    why: `Fewer than ${Math.round(least)} carry less than the belt is rated for, and jump sooner.`,
+    todo: 'Give it more wrap, with an idler near it.',
+  }),
+  jumps: ({ pulley, figures: { rpm } }, { name }) => ({
+    title: `Teeth can jump at ${name(pulley)} ${atSpeed(rpm)}.`,
+    why: 'Nothing holds the slack side in mesh there.',
+    todo: 'Raise the tension a little; a toothed belt needs little.',
+  }),
+  'window-empty': ({ pulley, other, figures: { leastN, mostN } }, { name }) => ({
+    title: 'No tension is right in all these states.',
+    why: `${name(pulley)} needs ${newtons(leastN)}, and the bearing load limit of ${name(other)} allows ${newtons(mostN)}.`,
+    todo: 'The ledger shows how to get a usable range.',
+  }),
+  'no-tension-holds': ({ pulley }, { name }) => ({
+    title: `No tension keeps ${name(pulley)} from slipping.`,
+    why: 'Its wrap and its surface give too little grip at any tension.',
+    todo: 'Give it more wrap, or drive it from the ribs.',
+  }),
+  'below-window': ({ pulley, figures: { tensionN, leastN, byN } }, { name }) => ({
+    title: `${newtons(byN)} too loose.`,
+    why: `Present tension is ${newtons(tensionN)}, and ${name(pulley)} needs ${newtons(leastN)}.`,
+    todo: 'Tighten it into the usable range.',
+  }),
+  'above-window': ({ pulley, figures: { tensionN, mostN, byN } }, { name }) => ({
+    title: `${newtons(byN)} too tight.`,
+    why: `Present tension is ${newtons(tensionN)}, and the bearing load limit of ${name(pulley)} allows ${newtons(mostN)}.`,
+    todo: 'Slacken it into the usable range.',
+  }),
+};
+
 /** One finding of Tension: the verdict, why, and what to do. */
 export function tensionWords(drive: Drive, finding: TensionFinding): FindingWords {
-  const { code, pulley, other, span, figures = {} } = finding;
-  const name = pulley === undefined ? 'the belt' : pulleyLabel(drive, pulley);
-  const n = (key: string) => Math.round(figures[key] ?? 0);
-  const rpm = `at ${n('rpm')} rev/min`;
-  switch (code) {
-    case 'no-path':
-      return {
-        title: 'No belt lies on this route yet.',
-        why: 'Without a closed path there is no tension to work out.',
-        todo: 'Put the route right first, under Route.',
-      };
-    case 'not-driven':
-      return {
-        title: 'The crank does not drive this belt.',
-        why: 'Its tensions are told as they are at rest.',
-        todo: 'Put it on a shaft that another belt turns.',
-      };
-    case 'no-place':
-      return {
-        title: 'A belt of that length is outside the tensioner’s range.',
-        why: 'The sums take the arm as it is drawn.',
-        todo: 'Check the length under Size.',
-      };
-    case 'marked-misfit':
-      return {
-        title: `${n('lengthMm')} mm cannot be fitted here.`,
-        why: figures['long']
-          ? 'It is longer than this drive can tighten, so no tension here is that belt’s.'
-          : 'It is too short to slip on, so no tension here is that belt’s.',
-        todo: 'See under Size which length fits.',
-      };
-    case 'hangs-loose':
-      return {
-        title: 'The belt hangs loose.',
-        why: 'It is longer than the path that is drawn, so nothing stretches it.',
-        todo: 'Move the adjuster out, or measure the places again.',
-      };
-    case 'default-tension':
-      return {
-        title: `Taken as ${n('tensionN')} N at rest, Emery's default.`,
-        why: 'Nobody has set or measured this belt, and no spring holds it.',
-        todo: 'Enter what it is set to, or check it by hand.',
-      };
-    case 'slips':
-      return {
-        title: `${name} slips ${rpm}.`,
-        why: gripWanted(figures['margin'] ?? 0),
-        todo: 'More tension, more wrap, or a dry surface: the ledger says what each is worth.',
-      };
-    case 'little-margin':
-      return {
-        title: `${name} has ${Math.round(100 * (figures['margin'] ?? 0))} % slip margin ${rpm}.`,
-        why: 'Less than a quarter leaves no room for wear, dirt and wet.',
-        todo: 'Raise the tension toward the window.',
-      };
-    case 'slack-side':
-      return {
-        title: `The belt is slack past ${name} ${rpm}.`,
-        why: `Nothing presses it on after that pulley (${n('effectiveN')} N${span ? ` from ${pulleyLabel(drive, span.from)} to ${pulleyLabel(drive, span.to)}` : ''}).`,
-        todo: 'It will flap and can come off. Raise the tension before it runs.',
-      };
-    case 'too-much-load':
-      return {
-        title: `Hub load at ${name} is ${n('loadN')} N ${rpm}.`,
-        why:
-          figures['written'] === 1
-            ? `More than the ${n('limit')} N written for it.`
-            : `More than ${n('limit')} N, a default for its kind.`,
-        todo: 'Bearings wear with the cube of their load. Lower the tension, or enter what its maker allows.',
-      };
-    case 'few-teeth':
-      return {
-        title: `${name} has ${(figures['teeth'] ?? 0).toFixed(1)} teeth in mesh.`,
-        why: `Fewer than ${n('least')} carry less than the belt is rated for, and jump sooner.`,
-        todo: 'Give it more wrap, with an idler near it.',
-      };
-    case 'jumps':
-      return {
-        title: `Teeth can jump at ${name} ${rpm}.`,
-        why: 'Nothing holds the slack side in mesh there.',
-        todo: 'Raise the tension a little; a toothed belt wants little.',
-      };
-    case 'window-empty':
-      return {
-        title: 'No tension is right in all these states.',
-        why: `${name} needs ${n('leastN')} N, and ${other === undefined ? 'a shaft' : pulleyLabel(drive, other)} carries no more than ${n('mostN')} N.`,
-        todo: 'The ledger says how to get a usable range.',
-      };
-    case 'no-tension-holds':
-      return {
-        title: `No tension keeps ${name} from slipping.`,
-        why: 'Its wrap and its surface are too little for any pull.',
-        todo: 'Give it more wrap, or drive it from the ribs.',
-      };
-    case 'below-window':
-      return {
-        title: `${n('byN')} N too loose.`,
-        why: `Present tension is ${n('tensionN')} N, and ${name} needs ${n('leastN')} N.`,
-        todo: 'Tighten it to the window.',
-      };
-    case 'above-window':
-      return {
-        title: `${n('byN')} N too tight.`,
-        why: `Present tension is ${n('tensionN')} N, and ${name} carries no more than ${n('mostN')} N.`,
-        todo: 'Slacken it to the window.',
-      };
-  }
+  return wordsOf(TENSION_WORDS, finding, { name: (pulley) => pulleyLabel(drive, pulley) });
 }
 
 /** How much more of slack side or grip would just hold. */
 function gripWanted(margin: number): string {
-  if (margin <= -0.99) return 'Nothing presses the belt on there.';
+  if (margin <= -0.99) return 'Nothing presses the belt onto the pulley there.';
   return `It would just hold with ${Math.round(100 * (1 / (1 + margin) - 1))} % more tension on its slack side.`;
 }
 
@@ -155,57 +145,58 @@ export function tensionMessage(drive: Drive, finding: TensionFinding): string {
 
 /** Why a sound gives no note, and what to do. */
 export const NO_PLUCK_WORDS: Record<NoPluck, string> = {
-  silence: 'Nothing is to be heard. Hold the microphone nearer, and pluck harder.',
+  silence: 'The recording is silent. Hold the microphone nearer, and pluck harder.',
   'no-pluck':
-    'No pluck was heard in it, only noise. Stop the engine, hold the microphone near mid-span, and pluck once a second.',
-  'too-short': 'The sound is too short, or the span cannot give a note that is heard. Record two seconds or more.',
+    'No pluck in the recording, only noise. Stop the engine, hold the microphone near mid-span, and pluck once a second.',
+  'too-short':
+    'The recording is too short, or the span is too short to give an audible note. Record two seconds or more.',
 };
 
-/** Why a school tells nothing of this belt, or of this span. */
+/** Why a reading is not usable for this belt, or on this span. */
 export const CANNOT_TELL_WORDS: Record<CannotTell, string> = {
   'arm-yields':
-    'A push moves the sprung arm, not the belt: it tells nothing of the tension. Pluck it, or read the pointer.',
-  'no-arm': 'There is no sprung arm whose spring is known, so no pointer to go by.',
-  'no-span': 'Point at a free span first.',
-  'span-short': 'The span is too short for this: its ends and its stiffness count for more than its pull.',
-  'no-figure': 'The reading has no figure of its own.',
-  'too-slack': 'It yields more than a belt without any tension would; read it again.',
+    'A push moves the sprung arm, not the belt, so it does not show the tension. Pluck the span, or read the pointer.',
+  'no-arm': 'No sprung arm with a known spring, so no pointer to read.',
+  'no-span': 'Choose a free span first.',
+  'span-short': 'This span is too short: its ends and its stiffness matter more than its tension.',
+  'no-figure': 'The reading has no figure yet.',
+  'too-slack': 'The deflection is more than that of a belt without tension. Read it again.',
 };
 
 export const ARM_WORDS: Record<ArmVerdict, FindingWords> = {
   good: {
-    title: 'The arm holds what its spring should.',
-    why: 'Its pointer and the tension agree.',
-    todo: 'Leave it.',
+    title: 'The tensioner is sound.',
+    why: 'Its pointer and the tension agree with its spring.',
+    todo: 'Keep it.',
   },
   weak: {
     title: 'The spring is weak.',
-    why: 'The arm stands where it should and pulls less than it should.',
-    todo: 'Change the tensioner; offer the belt with it, for they wear together.',
+    why: 'The arm is where it should be, and pulls less than it should.',
+    todo: 'Change the tensioner, and offer the belt with it: they wear together.',
   },
   strong: {
-    title: 'It pulls more than its spring can.',
+    title: 'The arm pulls more than its spring can.',
     why: 'Friction or a stop holds the arm, or the reading is wrong.',
     todo: 'Turn the engine by hand both ways and read again.',
   },
   binding: {
     title: 'The arm binds.',
-    why: 'Turned one way and the other, it leaves the belt at two tensions further apart than sound friction does.',
+    why: 'Turned each way, it leaves the belt at two tensions that differ by more than normal friction.',
     todo: 'Take the belt off and swing the arm through its whole stroke: it must go smoothly.',
   },
   stuck: {
     title: 'The arm is stuck.',
-    why: 'Its pointer is not where the belt would put it, and the pull is not what its spring gives there.',
-    todo: 'Take the belt off. An arm that does not spring back fully is changed.',
+    why: 'Its pointer is not where the belt would put it, and the tension is not what its spring gives there.',
+    todo: 'Take the belt off. Change an arm that does not spring back fully.',
   },
   'wrong-length': {
     title: 'The belt has the wrong length for this arm.',
-    why: 'The pointer stands where no right belt would put it; the spring agrees with the pull there.',
+    why: 'The pointer is where no belt of the right length would put it; the tension agrees with the spring there.',
     todo: 'Check the length under Size before changing the tensioner.',
   },
   'cannot-say': {
-    title: 'Not enough to say.',
-    why: 'It takes the pointer and one measured tension.',
+    title: 'Not enough readings.',
+    why: 'A verdict needs the pointer and one measured tension.',
     todo: 'Turn the engine by hand forward, read; back, read again.',
   },
 };

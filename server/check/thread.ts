@@ -91,8 +91,4 @@ export class Thread {
 }
 
 const interrupted = () =>
-  new Problem(
-    503,
-    'Check interrupted',
-    'What was sent was being checked when that was cut short. Nothing is lost; try again.',
-  );
+  new Problem(503, 'Check interrupted', 'The check was interrupted. Nothing is lost; try again.');

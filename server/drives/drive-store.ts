@@ -9,7 +9,7 @@ import { Vehicle } from '../vehicles/entity';
 import { invalid, notFound, Problem } from '../http/problem';
 import { RawJson } from '../http/raw-json';
 import { keepMemory } from '../records/remember';
-import { duesOfDrives } from '../records/routes';
+import { duesOfDrives } from '../records/dues';
 import { indexVehicles } from '../vehicles/search-index';
 import type { DriveListed, DriveOpened } from '@emery/core/api';
 import { type Drive, fullWords, withinLists } from '@emery/core/drive';
@@ -70,7 +70,7 @@ async function gone(manager: EntityManager, id: string): Promise<Problem> {
   return new Problem(
     404,
     'Vehicle deleted',
-    `The vehicle of this drive, ${vehicle.name}, was deleted. Bring it back, and the drive comes with it.`,
+    `The vehicle of this drive, ${vehicle.name}, was deleted. Restore it to get the drive back.`,
     [],
     { deleted: 'vehicle' },
   );

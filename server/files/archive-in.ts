@@ -60,7 +60,7 @@ export async function bringInArchive(data: DataSource, file: string, gone: () =>
     change(data, async (manager) => {
       const shelf = new Shelf(manager);
       for await (const item of piecesOf('archive', file, ALWAYS_BESIDE)) {
-        if (gone()) throw new Problem(499, 'Called off', 'The import was called off; nothing was brought in.');
+        if (gone()) throw new Problem(499, 'Cancelled', 'The import was cancelled; nothing was imported.');
         await shelf.put(item);
         await otherTurns();
       }
@@ -133,7 +133,7 @@ class Shelf {
         throw invalid([
           {
             path: `${SHOP_FILE} ${list}`,
-            message: `would make more than the ${most} that a shop keeps; take some out`,
+            message: `would make more than the ${most} that a shop keeps; remove some`,
           },
         ]);
       return rows;

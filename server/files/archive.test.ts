@@ -158,7 +158,7 @@ describe('an archive that is not whole brings in nothing, and names what is wron
   });
   test('no archive at all, and one with nothing in it', async () => {
     expect((await bringIn(shop, strToU8('PK no archive'))).status).toBe(422);
-    expect((await bringIn(shop, zipSync({ 'readme.txt': strToU8('x') }))).body.title).toBe('Nothing to bring in');
+    expect((await bringIn(shop, zipSync({ 'readme.txt': strToU8('x') }))).body.title).toBe('Nothing to import');
   });
 });
 
@@ -345,13 +345,13 @@ describe('an archive brings in nothing that the API refuses', () => {
       'the same band twice',
       /shop/,
       (text) => text.replace(/"bands": \[([^\]]*)\]/, '"bands": [$1,$1]'),
-      /bands\[1\]\. is there twice/,
+      /bands\[1\]\. is listed twice/,
     ],
     [
       'a band that falls',
       /shop/,
       (text) => text.replace('"least": 1500', '"least": 9500'),
-      /bands\[0\]\.burst must not lie below/,
+      /bands\[0\]\.burst must not be below/,
     ],
     [
       'a moment that is none',
@@ -372,10 +372,10 @@ describe('an archive brings in nothing that the API refuses', () => {
       /^vehicles\.jsonl, line 1 updatedAt must be a time/,
     ],
     [
-      'a vehicle that is there twice',
+      'a vehicle that is listed twice',
       /vehicles/,
       (text) => text.split('\n')[0]! + '\n' + text,
-      /line 2 is a vehicle that is there already/,
+      /line 2 is a vehicle that is already listed/,
     ],
     [
       'an odometer that is no number',
@@ -399,7 +399,7 @@ describe('an archive brings in nothing that the API refuses', () => {
       'an event twice',
       /jobs/,
       (text) => text.replace(/"events":\[(\{[^}]*\})/, '"events":[$1,$1'),
-      /events\[1\]\.id is there twice/,
+      /events\[1\]\.id is listed twice/,
     ],
     ['a job without who signed it', /jobs/, (text) => text.replace('"signedBy":"Bob",', ''), /signedBy is missing/],
     [

@@ -71,12 +71,12 @@ export async function* readArchive(file: string): AsyncGenerator<ArchiveItem> {
     const drives = names.filter((name) => name.endsWith(DRIVE_FILE_EXTENSION));
     const shop = zip.entries.get(SHOP_FILE);
     if (drives.length === 0 && !shop)
-      throw new Problem(422, 'Nothing to bring in', `No ${DRIVE_FILE_EXTENSION} file is in this archive.`);
+      throw new Problem(422, 'Nothing to import', `No ${DRIVE_FILE_EXTENSION} file is in this archive.`);
     await expectSums(zip);
     if (shop) {
       const { read, summed } = await shop.read(MOST.shop, readShop);
       if (summed && !zip.entries.has(SUMS_FILE))
-        throw invalid([{ path: SUMS_FILE, message: 'is missing: the archive is not whole' }]);
+        throw invalid([{ path: SUMS_FILE, message: 'is missing: the archive is incomplete' }]);
       yield { kind: 'shop', shop: read };
     }
     const [vehicles, belts] = [zip.entries.get(VEHICLES_FILE), zip.entries.get(BELTS_FILE)];
@@ -163,7 +163,7 @@ function each<T>(list: string, given: readonly unknown[], read: (item: Json) => 
     within(`${list}[${k}].`, () => {
       if (typeof item !== 'object' || item === null) throw invalid([{ path: '', message: 'must be an object' }]);
       const one = read(item as Json);
-      if (seen.has(key(one))) throw invalid([{ path: '', message: 'is there twice' }]);
+      if (seen.has(key(one))) throw invalid([{ path: '', message: 'is listed twice' }]);
       seen.add(key(one));
       return one;
     }),
@@ -205,7 +205,7 @@ async function* vehiclesOf(file: ZipEntry): AsyncGenerator<ArchiveItem> {
     if (line.trim() === '') continue;
     const vehicle = within(`${VEHICLES_FILE}, line ${number} `, () => vehicleIn(line));
     if (seen.has(vehicle.id))
-      throw invalid([{ path: `${VEHICLES_FILE}, line ${number}`, message: 'is a vehicle that is there already' }]);
+      throw invalid([{ path: `${VEHICLES_FILE}, line ${number}`, message: 'is a vehicle that is already listed' }]);
     seen.add(vehicle.id);
     some.push(vehicle);
     if (some.length < AT_ONCE) continue;

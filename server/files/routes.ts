@@ -74,7 +74,7 @@ function atMost(bytes: number): Transform {
     transform(chunk: Buffer, _encoding, done) {
       passed += chunk.length;
       if (passed > bytes)
-        done(new Problem(413, 'Too large', `An archive of ${Math.round(bytes / 1024 ** 3)} GB at most is taken in.`));
+        done(new Problem(413, 'Too large', `An archive of ${Math.round(bytes / 1024 ** 3)} GB at most is accepted.`));
       else done(null, chunk);
     },
   });

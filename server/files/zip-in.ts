@@ -59,7 +59,7 @@ export async function openZip(file: string): Promise<OpenZip> {
       const name = entry.fileName;
       if (entries.has(name)) throw refused(`it has two entries called ${name}`);
       packed += entry.compressedSize;
-      if (packed > size) throw refused('its entries lie over one another');
+      if (packed > size) throw refused('its entries overlap');
       const pieces = async function* (most: number): AsyncGenerator<Buffer> {
         if (entry.uncompressedSize > most) throw refused(`${name} is larger than anything Emery writes`);
         const hash = sums ? createHash('sha256') : null;
@@ -97,7 +97,7 @@ export async function openZip(file: string): Promise<OpenZip> {
       entries,
       expect: (wanted) => {
         for (const name of wanted.keys())
-          if (!entries.has(name)) throw invalid([{ path: name, message: 'is missing: the archive is not whole' }]);
+          if (!entries.has(name)) throw invalid([{ path: name, message: 'is missing: the archive is incomplete' }]);
         sums = wanted;
       },
       close: () => zip.close(),

@@ -21,7 +21,7 @@ export function healthRoutes(data: DataSource): Router {
     );
     const wrong = await Promise.race([running, late]);
     clearTimeout(timer);
-    if (wrong) throw new Problem(503, 'Database away', wrong);
+    if (wrong) throw new Problem(503, 'Database not reachable', wrong);
     response.json({ status: 'ok', database: 'ok' });
   });
   return router;

@@ -25,7 +25,7 @@ setLocale({
   string: {
     min: ({ min }: { min: number }) => `must be ${min} characters or more`,
     max: ({ max }: { max: number }) => `must be ${max.toLocaleString('en')} characters at most`,
-    matches: 'is not written as it should be',
+    matches: 'has the wrong form',
     uuid: 'must be a UUID',
     trim: 'must not begin or end with a space',
   },
@@ -37,7 +37,7 @@ setLocale({
   },
   object: {
     noUnknown: ({ unknown }: { unknown: readonly string[] }) =>
-      `has what is not known here: ${String(unknown).slice(0, 100)}`,
+      `has an unknown field: ${String(unknown).slice(0, 100)}`,
   },
   array: {
     min: ({ min }: { min: number }) => `must have ${min} or more`,

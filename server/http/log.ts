@@ -28,7 +28,7 @@ export class LogFile {
     }
     if (this.dropped > 0)
       this.stream.write(
-        `${JSON.stringify({ level: 40, time: Date.now(), msg: `${this.dropped} lines were dropped: the disk took none` })}\n`,
+        `${JSON.stringify({ level: 40, time: Date.now(), msg: `${this.dropped} lines were dropped: the disk accepted none` })}\n`,
       );
     this.dropped = 0;
     this.stream.write(line);

@@ -17,9 +17,9 @@ function answered(error: unknown, headersSent = false) {
 }
 const fault = (more: object, message = 'x') => Object.assign(new Error(message), more);
 const DISK =
-  'The disk that the shop is kept on is full. Make room on it; nothing that is saved is lost, and this goes through once there is room.';
-const BUSY = 'Others are changing the same thing just now. Nothing is lost; try again in a moment.';
-const AWAY = 'The database is not answering just now. Nothing is lost; try again in a moment.';
+  'The disk that holds the shop is full. Free some space; nothing saved is lost, and this works once there is space.';
+const BUSY = 'Somebody else is changing this right now. Nothing is lost; try again in a moment.';
+const AWAY = 'The database is not answering. Nothing is lost; try again in a moment.';
 
 test.each<[string, unknown, number, string, string]>([
   [
@@ -52,16 +52,16 @@ test.each<[string, unknown, number, string, string]>([
     'Disk full',
     DISK,
   ],
-  ['refused', fault({ code: 'ECONNREFUSED' }), 503, 'Database away', AWAY],
-  ['reset', fault({ code: 'ECONNRESET' }), 503, 'Database away', AWAY],
-  ['a pipe that broke', fault({ code: 'EPIPE' }), 503, 'Database away', AWAY],
-  ['too late', fault({ code: 'ETIMEDOUT' }), 503, 'Database away', AWAY],
-  ['a connection lost', fault({ code: 'PROTOCOL_CONNECTION_LOST' }), 503, 'Database away', AWAY],
-  ['going down', fault({ code: 'ER_SERVER_SHUTDOWN' }), 503, 'Database away', AWAY],
-  ['too many connections', fault({ code: 'ER_CON_COUNT_ERROR' }), 503, 'Database away', AWAY],
+  ['refused', fault({ code: 'ECONNREFUSED' }), 503, 'Database not reachable', AWAY],
+  ['reset', fault({ code: 'ECONNRESET' }), 503, 'Database not reachable', AWAY],
+  ['a pipe that broke', fault({ code: 'EPIPE' }), 503, 'Database not reachable', AWAY],
+  ['too late', fault({ code: 'ETIMEDOUT' }), 503, 'Database not reachable', AWAY],
+  ['a connection lost', fault({ code: 'PROTOCOL_CONNECTION_LOST' }), 503, 'Database not reachable', AWAY],
+  ['going down', fault({ code: 'ER_SERVER_SHUTDOWN' }), 503, 'Database not reachable', AWAY],
+  ['too many connections', fault({ code: 'ER_CON_COUNT_ERROR' }), 503, 'Database not reachable', AWAY],
   ['a wait for a lock', fault({ code: 'ER_LOCK_WAIT_TIMEOUT' }), 503, 'Busy', BUSY],
   ['a deadlock', fault({ code: 'ER_LOCK_DEADLOCK' }), 503, 'Busy', BUSY],
-  ['a full queue', fault({ code: 'POOL_ENQUEUELIMIT' }), 503, 'Database away', AWAY],
+  ['a full queue', fault({ code: 'POOL_ENQUEUELIMIT' }), 503, 'Database not reachable', AWAY],
   ['a fault of ours', new TypeError('x'), 500, 'Fault in Emery', 'Something went wrong in Emery. It is in the log.'],
   [
     'another code',

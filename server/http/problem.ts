@@ -89,7 +89,7 @@ const AWAY = new Set([
 const HELD = new Set(['ER_LOCK_WAIT_TIMEOUT', 'ER_LOCK_DEADLOCK', 'ER_CHECKREAD']);
 
 export const busy = () =>
-  new Problem(503, 'Busy', 'Others are changing the same thing just now. Nothing is lost; try again in a moment.');
+  new Problem(503, 'Busy', 'Somebody else is changing this right now. Nothing is lost; try again in a moment.');
 
 export const problemHandler: ErrorRequestHandler = (error: unknown, request, response, next) => {
   // Told already, as when the database did not answer: who comes late with it is not heard.
@@ -153,14 +153,14 @@ function asProblem(error: unknown): Problem {
     return new Problem(
       507,
       'Disk full',
-      'The disk that the shop is kept on is full. Make room on it; nothing that is saved is lost, and this goes through once there is room.',
+      'The disk that holds the shop is full. Free some space; nothing saved is lost, and this works once there is space.',
     );
   if (code !== undefined && HELD.has(code)) return busy();
   if (code !== undefined && AWAY.has(code))
     return new Problem(
       503,
-      'Database away',
-      'The database is not answering just now. Nothing is lost; try again in a moment.',
+      'Database not reachable',
+      'The database is not answering. Nothing is lost; try again in a moment.',
     );
   return new Problem(500, 'Fault in Emery', 'Something went wrong in Emery. It is in the log.');
 }

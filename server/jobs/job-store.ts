@@ -44,7 +44,8 @@ export async function listJobs(
     ...(of.drive === undefined ? [] : [['job.driveId = ?', of.drive] as [string, string]]),
     ...(of.vehicle === undefined ? [] : [['job.vehicleId = ?', of.vehicle] as [string, string]]),
   ];
-  const index = of.drive !== undefined ? 'job_of_drive' : of.vehicle !== undefined ? 'job_of_vehicle' : 'job_in_hand';
+  const ofVehicle = of.vehicle !== undefined ? 'job_of_vehicle' : 'job_in_hand';
+  const index = of.drive !== undefined ? 'job_of_drive' : ofVehicle;
   const where = asked.length === 0 ? 'job.signedAt IS NULL' : asked.map(([condition]) => condition).join(' AND ');
   const from = `FROM job FORCE INDEX (${index}) STRAIGHT_JOIN drive ON drive.id = job.driveId
      STRAIGHT_JOIN vehicle ON vehicle.id = job.vehicleId
@@ -122,7 +123,7 @@ const signedAlready = ({ signedAt, signedBy }: Pick<JobRow, 'signedAt' | 'signed
   new Problem(
     409,
     'Signed off',
-    `This job was signed off by ${signedBy} on ${signedAt!.toISOString().slice(0, 10)}. It is kept as it was.`,
+    `This job was signed off by ${signedBy} on ${signedAt!.toISOString().slice(0, 10)}. It can no longer be changed.`,
     [],
     { signedAt, signedBy, ...(refused.length > 0 && { refused }) },
   );
@@ -201,7 +202,7 @@ export async function takeEvents(data: DataSource, id: string, events: readonly 
       throw new Problem(
         413,
         'Too large',
-        `A job keeps ${tooMany ? `${MOST_IN_JOB} entries` : '8 MB of entries'} at most. Sign it off, and begin another.`,
+        `A job keeps ${tooMany ? `${MOST_IN_JOB} entries` : '8 MB of entries'} at most. Sign it off, and start another.`,
       );
     await manager.query('INSERT INTO job_event (id, jobId, body) VALUES ?', [rows]);
     if (!row.signedAt) return { late: [] };
@@ -290,7 +291,7 @@ async function offTheShelf(manager: EntityManager, run: JobRun): Promise<string[
     ]);
     if (row)
       await manager.query('UPDATE stock_belt SET shelf = ? WHERE id = ?', [Math.max(0, row.shelf - count), stock]);
-    if (!row) untold.push(`${name} is no longer on the shop's list: nothing was taken off the shelf`);
+    if (!row) untold.push(`${name} is no longer on the shop's list: nothing was taken from the shelf`);
     else if (row.shelf < count) untold.push(`the list had ${row.shelf} of ${count} × ${name} on the shelf`);
   }
   return untold;

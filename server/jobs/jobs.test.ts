@@ -221,7 +221,7 @@ test('a job keeps so many entries and says so when it is full; what it has stays
   expect((await post(job, [tick('last')])).status).toBe(200);
   expect(await post(job, [tick('one more')])).toMatchObject({
     status: 413,
-    body: { title: 'Too large', detail: 'A job keeps 5000 entries at most. Sign it off, and begin another.' },
+    body: { title: 'Too large', detail: 'A job keeps 5000 entries at most. Sign it off, and start another.' },
   });
   // The other tests' archives hold no job of made-up entries.
   expect((await ask('DELETE', `/jobs/${job}`)).status).toBe(204);
@@ -388,7 +388,7 @@ describe('off the shelf', () => {
     await ask('DELETE', `/stock/${id}`);
     await ask('POST', `/jobs/${gone.job}/sign-off`, { by: 'Ann', at: NOW });
     expect(await detailOf(gone.vehicleId)).toMatch(
-      /TF 5 is no longer on the shop's list: nothing was taken off the shelf/,
+      /TF 5 is no longer on the shop's list: nothing was taken from the shelf/,
     );
     expect((await list()).map(({ shelf }) => shelf)).toEqual([7]);
   });

@@ -65,7 +65,7 @@ export function readJobFile(file: string, bytes: Uint8Array): JobIn {
     const events = job.events as unknown as readonly JobEvent[];
     const seen = new Set<string>();
     for (const [k, { id }] of events.entries()) {
-      if (seen.has(id)) throw invalid([{ path: `events[${k}].id`, message: 'is there twice' }]);
+      if (seen.has(id)) throw invalid([{ path: `events[${k}].id`, message: 'is listed twice' }]);
       seen.add(id);
     }
     if (signedAt !== undefined && !signedBy) throw invalid([{ path: 'signedBy', message: 'is missing' }]);

@@ -74,7 +74,7 @@ export function partRoutes(data: DataSource): Router {
         if (replace) await manager.createQueryBuilder().delete().from(PartEntity).execute();
         if ((await manager.count(PartEntity)) + made.length > MOST_PARTS)
           throw invalid([
-            { path: '', message: `The list holds ${MOST_PARTS} parts, as many as it can. Take some out first.` },
+            { path: '', message: `The list holds ${MOST_PARTS} parts, as many as it can. Remove some first.` },
           ]);
         await manager.insert(PartEntity, made);
       }),

@@ -2,6 +2,7 @@ import ical, { ICalAlarmType } from 'ical-generator';
 import type { DueListed } from '@emery/core/api';
 import { otherTurns } from '../http/in-turns';
 import { dueBy } from '@emery/core/records';
+import { DAY_MS } from '@emery/core/quantity';
 
 /** The reminder of a day's entry comes at eight in the morning of the day before, s ahead of its start. */
 const REMIND_S = 16 * 3600;
@@ -21,7 +22,7 @@ export type DueDated = DueListed & { changedAt: Date };
 export async function calendarOf(dues: readonly DueDated[], total: number, address: string): Promise<string> {
   const dated = dues.filter(({ expected }) => expected !== null);
   // Lists stop somewhere; a calendar that does says so in its own name.
-  const name = total > dues.length ? `Emery: the first ${dues.length} of ${total} that are due` : 'Emery: what is due';
+  const name = total > dues.length ? `Emery: the first ${dues.length} of ${total} due` : 'Emery: due';
   const head = calendarWith(name, [], address).slice(0, -FOOT.length);
   const parts: string[] = [];
   for (let from = 0; from < dated.length; from += AT_ONCE) {
@@ -41,7 +42,7 @@ function calendarWith(name: string, dues: readonly DueDated[], address: string):
     calendar.createEvent({
       id: `${encodeURIComponent(due.key)}.${due.driveId}@emery`,
       start,
-      end: new Date(start.getTime() + 86_400_000),
+      end: new Date(start.getTime() + DAY_MS),
       allDay: true,
       timezone: 'UTC',
       summary,

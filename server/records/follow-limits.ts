@@ -15,6 +15,8 @@ const PAGE = 50;
 const SOON_MS = 300;
 /** and this makes up for whatever that missed. */
 const LOOK_AGAIN_MS = 60_000;
+/** A look that failed is made again so much later, and twice as late each time it fails anew, ms. */
+const FAILED_MS = 1_000;
 
 /**
  * Keeps what is due in step with what the shop holds for every drive, beside the requests: a drive that is remembered
@@ -26,6 +28,7 @@ export function followLimits(data: DataSource): { stop: () => void } {
   let going = false;
   let wanted = false;
   let soon: NodeJS.Timeout | null = null;
+  let pauseMs = FAILED_MS;
   const follow = async () => {
     wanted = true;
     if (going) return;
@@ -35,8 +38,11 @@ export function followLimits(data: DataSource): { stop: () => void } {
         wanted = false;
         await rememberStale(data, () => wanted || stopped);
       }
+      pauseMs = FAILED_MS;
     } catch {
-      // The database is away or busy: the next look makes up for it.
+      // The database is away or busy.
+      if (!stopped) soon ??= setTimeout(look, pauseMs).unref();
+      pauseMs = Math.min(LOOK_AGAIN_MS, 2 * pauseMs);
     }
     going = false;
   };

@@ -96,7 +96,7 @@ test('the day of an odometer follows the vehicle: its readings, and its own odom
   expect((await expected()) < before).toBe(true);
 });
 
-test('every belt in plain words: by ribs, by how far it ran, by age, by what is on it; a vehicle that is gone is not', async () => {
+test('every belt in plain words: by ribs, by distance run, by age, by what is on it; a vehicle that is gone is not', async () => {
   const old = await put('Ambulance', fitted(front('Front'), 10_000, '2020-01-01', 'TF 77'), { odometer: 100_000 });
   await put('Hearse', fitted(front('Front'), 95_000, '2026-06-01'), { odometer: 100_000 });
   await put('Crane', fitted(front('Front'), 1000, '2026-06-01'), { odometer: 3500, odometerUnit: 'h' });

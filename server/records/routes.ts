@@ -13,17 +13,8 @@ import { lookAtHistory, MOST_HISTORY_ROWS, takeHistory } from './history';
 import { calendarOf, type DueDated } from './calendar';
 import { NO_DAY } from './remember';
 import { allWords, joinWhose, WHOSE } from './whose';
-import type {
-  BeltOn,
-  BeltsOnPage,
-  DueListed,
-  DuePage,
-  LivesAnswer,
-  RecordListed,
-  RecordPage,
-  WhoseDrive,
-} from '@emery/core/api';
-import { csvCell } from '@emery/core/quantity';
+import type { BeltOn, BeltsOnPage, DuePage, LivesAnswer, RecordListed, RecordPage, WhoseDrive } from '@emery/core/api';
+import { csvCell, DAY_MS } from '@emery/core/quantity';
 import {
   type BeltQuery,
   listedUntil,
@@ -34,6 +25,7 @@ import {
   survivalOf,
 } from '@emery/core/records';
 import { SECTIONS } from '@emery/core/section';
+import { dueOf, type DueRow, today } from './dues';
 
 /** More than this of what is due goes into no calendar; it says so. */
 const MOST_IN_CALENDAR = 600;
@@ -107,8 +99,6 @@ export function recordRoutes(data: DataSource): Router {
   return router;
 }
 
-const today = () => new Date().toISOString().slice(0, 10);
-
 /** Rows read, and written, between two looks at what else is asked of the server. */
 const PAGE = 200;
 
@@ -152,15 +142,6 @@ function whoseOf(row: WhoseDrive): WhoseDrive {
   return { vehicleId, vehicleName, plate, vehicleOdometer, odometerUnit, driveId, driveName };
 }
 
-type DueRow = Omit<DueListed, 'from' | 'odometer' | 'id' | 'key'> & {
-  id: string;
-  name: string;
-  changedAt: Date;
-  source: DueListed['from'];
-  dueOdometer: number | null;
-  expected: string;
-};
-
 /** A page of what is due, with when each last changed. */
 type DuesDated = Omit<DuePage, 'dues'> & { dues: DueDated[] };
 
@@ -191,25 +172,6 @@ async function pageOfDues(manager: EntityManager, { search, limit, offset }: Pag
   };
 }
 
-/** Something due out of its row. */
-function dueOf({ name, kind, text, belt, day, dueOdometer, unit, source, plusMinus, expected }: DueRow) {
-  return {
-    ...{ key: name, kind, text, belt, day, odometer: dueOdometer, unit, from: source, plusMinus },
-    expected: expected === NO_DAY ? null : expected,
-  };
-}
-
-/** What is due on some drives, the first to come first. */
-export async function duesOfDrives(manager: EntityManager, ids: readonly string[]) {
-  if (ids.length === 0) return [];
-  const rows = await manager.query<DueRow[]>(
-    `SELECT driveId, name, kind, text, belt, day, odometer AS dueOdometer, unit, source, plusMinus, expected
-     FROM due FORCE INDEX (due_of_drive) WHERE driveId IN (?) AND (expected <= ? OR expected = ?) ORDER BY expected, id`,
-    [ids, listedUntil(today()), NO_DAY],
-  );
-  return rows.map((row) => ({ driveId: row.driveId, due: dueOf(row) }));
-}
-
 type LifeRow = Omit<BeltOn, 'id'> & { id: string };
 
 /** The sections of one kind. */
@@ -225,7 +187,7 @@ function beltsAsked(search: string): { query: BeltQuery; from: string; where: st
   if (query.kind !== null) asked.push(['section IN (?)', sectionsOf(query.kind)]);
   if (query.overKm !== null) asked.push(['ranKm >= ?', query.overKm]);
   if (query.underKm !== null) asked.push(['ranKm <= ?', query.underKm]);
-  if (query.overDays !== null) asked.push(['fromAt <= ?', new Date(Date.now() - query.overDays * 86_400_000)]);
+  if (query.overDays !== null) asked.push(['fromAt <= ?', new Date(Date.now() - query.overDays * DAY_MS)]);
   for (const word of query.words.slice(0, MOST_WORDS)) asked.push(['text LIKE ?', foldedAnywhere(word)]);
   return {
     query,
@@ -336,8 +298,9 @@ type RecordRow = Omit<RecordListed, 'id' | 'pictures'> & { id: string; pictures:
 /** What is asked of the story: of one vehicle by its own few, of the shop by the index that the list goes by. */
 function recordsAsked(search: string, vehicleId: string | null): { from: string; where: string; values: unknown[] } {
   const words = allWords(wordsIn(search), foldedAnywhere, 'text');
+  const inWhole = words.values.length === 0 ? 'record_recent' : 'record_listed';
   return {
-    from: `record FORCE INDEX (${vehicleId !== null ? 'record_of_vehicle' : words.values.length === 0 ? 'record_recent' : 'record_listed'})`,
+    from: `record FORCE INDEX (${vehicleId !== null ? 'record_of_vehicle' : inWhole})`,
     where: whereOf([...(vehicleId === null ? ['TRUE'] : ['vehicleId = ?']), ...words.conditions]),
     values: [...(vehicleId === null ? [] : [vehicleId]), ...words.values],
   };

@@ -6,11 +6,12 @@ import { changeBelt, type Drive } from '@emery/core/drive';
 import { partChanged } from '@emery/core/inspect';
 import { sketchOf } from '@emery/core/path';
 import { memoryOf } from '@emery/core/records';
+import { DAY_MS } from '@emery/core/quantity';
 
 /** A drive whose first belt has come off so many times: what a shop remembers of it. */
 function withHistory(drive: Drive, times: number, fitted: number): Drive {
   const { id } = drive.belts[0]!;
-  const day = (k: number) => new Date(Date.UTC(2018, 0, 1) + k * 200 * 86_400_000).toISOString();
+  const day = (k: number) => new Date(Date.UTC(2018, 0, 1) + k * 200 * DAY_MS).toISOString();
   return Array.from({ length: times }, (_, k) => k).reduce(
     (now, k) =>
       partChanged(

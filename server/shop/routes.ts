@@ -38,7 +38,7 @@ export function shopRoutes(data: DataSource): Router {
           throw new Problem(
             409,
             'Changed meanwhile',
-            'The limits of the shop were changed somewhere else meanwhile. Look at them as they are now, and try again.',
+            'The limits of the shop were changed somewhere else meanwhile. Check them as they are now, and try again.',
           );
       }
       if (Object.keys(next).length > 0) await manager.update(Shop, { id: 1 }, next);

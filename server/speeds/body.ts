@@ -24,7 +24,7 @@ export function readBand(role: Role, body: unknown): SpeedBandRow {
   const rising = [least, continuous, burst].filter((value): value is number => value !== null);
   if (rising.some((value, k) => k > 0 && value < rising[k - 1]!))
     throw invalid([
-      { path: 'burst', message: 'must not lie below the speeds before it: least, continuous, burst rise' },
+      { path: 'burst', message: 'must not be below the speeds before it: least, continuous, burst rise' },
     ]);
   return { role, least, continuous, burst };
 }

@@ -64,7 +64,7 @@ export function pulleyRoutes(data: DataSource): Router {
     const read = readPulley(request.body);
     if ((await pulleys.count()) >= MOST_PULLEYS)
       throw invalid([
-        { path: '', message: `The list holds ${MOST_PULLEYS} pulleys, as many as it can. Take some out first.` },
+        { path: '', message: `The list holds ${MOST_PULLEYS} pulleys, as many as it can. Remove some first.` },
       ]);
     const row: PulleyRow = { id: randomUUID(), ...read, createdAt: new Date() };
     await pulleys.insert(row);

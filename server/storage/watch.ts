@@ -12,7 +12,7 @@ const MOST_LOOKS = 3;
 const LONGEST_MS = 10_000;
 
 const away = () =>
-  new Problem(503, 'Database away', 'The database is not answering just now. Nothing is lost; try again in a moment.');
+  new Problem(503, 'Database not reachable', 'The database is not answering. Nothing is lost; try again in a moment.');
 
 export interface Watch {
   /** Answers for whoever waits on a database that does not answer; put before all that asks it. */

@@ -60,7 +60,7 @@ export async function ask<T>(
   try {
     return (text === '' ? undefined : JSON.parse(text)) as T;
   } catch {
-    throw new ApiProblem(0, 'No answer', 'Something else than Emery answered in its place.');
+    throw new ApiProblem(0, 'No answer', 'The answer did not come from Emery.');
   }
 }
 

@@ -24,9 +24,9 @@ export function sendPhoto(file: File, onProgress: (share: number) => void, signa
         : reject(problemOf(request.status, request.responseText));
     request.onerror = () =>
       reject(
-        new ApiProblem(0, 'No answer', 'The Emery server does not answer. Is it running? The picture was not kept.'),
+        new ApiProblem(0, 'No answer', 'The Emery server does not answer. Is it running? The picture was not saved.'),
       );
-    request.onabort = () => reject(new ApiProblem(0, 'Cancelled', 'The picture was not taken in.'));
+    request.onabort = () => reject(new ApiProblem(0, 'Cancelled', 'The picture was not uploaded.'));
     signal.addEventListener('abort', () => request.abort());
     request.send(file);
   });

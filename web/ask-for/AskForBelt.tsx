@@ -43,7 +43,7 @@ export function AskForBelt({
         </span>
       )}
       {schemes && markings.length > 0 && (
-        <ul className="ask-for-schemes" aria-label="The same belt in other words">
+        <ul className="ask-for-schemes" aria-label="Other markings for the same belt">
           {markings.map(({ text, scheme }) => (
             <li key={text}>
               <CopyText text={text} /> <span className="quiet">{SCHEME_WORDS[scheme]}</span>

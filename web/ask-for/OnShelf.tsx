@@ -5,7 +5,7 @@ export function OnShelf({ section, ribs, lengthMm }: { section: string; ribs: nu
   const belts = useStockOf(section, ribs, lengthMm).data?.belts ?? [];
   if (belts.length === 0) return null;
   return (
-    <ul className="stocked" aria-label="In the list of belts">
+    <ul className="stocked" aria-label="On the list of belts">
       {belts.map(({ id, code, price, shelf }) => (
         <li key={id}>
           {code || 'no code'}

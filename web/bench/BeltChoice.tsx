@@ -14,7 +14,7 @@ export function BeltChoice() {
         label: `Belt ${index + 1} · ${ribs ? `${ribs} ribs` : section}`,
       }))}
       onChange={setBelt}
-      aria-label="Belt in hand"
+      aria-label="Selected belt"
     />
   );
 }

@@ -147,7 +147,7 @@ function PreviewNotice() {
   if (!preview) return null;
   return (
     <p className="bench-what-if" role="status">
-      You are looking at a what-if. Nothing is changed until you take it.{' '}
+      This is a what-if. Nothing changes until you keep it.{' '}
       <Button onClick={() => setPreview(null)}>Back to the drive as it is</Button>
     </p>
   );

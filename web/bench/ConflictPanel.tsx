@@ -31,7 +31,7 @@ export function ConflictPanel({ mine, theirs, unit, onKeepMine, onTakeTheirs, on
   return (
     <TwoVersions
       title={`■ This drive was saved somewhere else at ${clock.format(new Date(theirs.updatedAt))}`}
-      lead="Nothing was overwritten. Look at both, then choose."
+      lead="Nothing was overwritten. Compare both, then choose."
       mine={{ title: 'Yours, on this screen', drive: mine }}
       theirs={{ title: 'Theirs, saved', drive: theirs.document }}
       names={['yours', 'theirs']}
@@ -61,8 +61,8 @@ interface LeftProps {
 export function LeftDraftPanel({ drive, draft, unit, onTakeUp, onKeepCopy, onThrowAway }: LeftProps) {
   return (
     <TwoVersions
-      title={`▲ A draft of ${clock.format(new Date(draft.at))} was left on this device`}
-      lead="Another page drew it and never got it saved. It stays here until you choose."
+      title={`▲ An unsaved draft of ${clock.format(new Date(draft.at))} is on this device`}
+      lead="Another page changed it and could not save it. It stays here until you choose."
       mine={{ title: 'The draft', drive: draft.document }}
       theirs={{ title: 'The drive on this screen', drive }}
       names={['the draft', 'the drive']}
@@ -71,9 +71,9 @@ export function LeftDraftPanel({ drive, draft, unit, onTakeUp, onKeepCopy, onThr
       <Button type="primary" onClick={onKeepCopy}>
         Keep the draft as a copy
       </Button>
-      <Button onClick={onTakeUp}>Work on with the draft</Button>
+      <Button onClick={onTakeUp}>Continue with the draft</Button>
       <Button danger onClick={onThrowAway}>
-        Throw the draft away
+        Discard the draft
       </Button>
     </TwoVersions>
   );
@@ -128,7 +128,7 @@ function TwoVersions({
             </ul>
           </section>
         ))}
-        {parts.size === 0 && <p>They are the same.</p>}
+        {parts.size === 0 && <p>No differences.</p>}
       </div>
       <div className="button-row">{children}</div>
     </section>

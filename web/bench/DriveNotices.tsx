@@ -10,7 +10,7 @@ import type { Drive } from '@emery/core/drive';
 const ConflictPanel = lazyPart('The two versions', async () => ({
   default: (await import('./ConflictPanel')).ConflictPanel,
 }));
-const LeftDraftPanel = lazyPart('The draft that was left', async () => ({
+const LeftDraftPanel = lazyPart('The unsaved draft', async () => ({
   default: (await import('./ConflictPanel')).LeftDraftPanel,
 }));
 
@@ -62,7 +62,7 @@ export function DriveNotices({ open: { opened, store, saver, left } }: { open: O
       );
       saver.revive();
     } catch (error) {
-      void message.error(`It was not brought back. ${(error as Error).message}`);
+      void message.error(`It was not restored. ${(error as Error).message}`);
     }
   };
 
@@ -91,8 +91,8 @@ export function DriveNotices({ open: { opened, store, saver, left } }: { open: O
       )}
       {save.kind === 'refused' && (
         <p className="bench-notice" role="alert">
-          <strong>■ The server did not take this:</strong> {save.why} What you drew is{' '}
-          {kept ? 'kept on this device' : 'on this page alone: leave it open'}, and it is tried again by itself.
+          <strong>■ The server did not accept this:</strong> {save.why} Your changes are{' '}
+          {kept ? 'kept on this device' : 'on this page alone: leave it open'}, and Emery tries again by itself.
         </p>
       )}
       {save.kind === 'gone' && (
@@ -100,11 +100,11 @@ export function DriveNotices({ open: { opened, store, saver, left } }: { open: O
           <strong>
             ■{' '}
             {save.deleted === 'vehicle'
-              ? 'The vehicle of this drive was deleted meanwhile, and the drive with it.'
-              : 'This drive was deleted meanwhile.'}
+              ? 'The vehicle of this drive has been deleted, and the drive with it.'
+              : 'This drive has been deleted.'}
           </strong>{' '}
-          What you drew is {kept ? 'kept here' : 'on this page alone: leave it open'}.{' '}
-          <Button onClick={() => void bringBack()}>Bring it back</Button>
+          Your changes are {kept ? 'kept here' : 'on this page alone: leave it open'}.{' '}
+          <Button onClick={() => void bringBack()}>Restore it</Button>
         </p>
       )}
     </>

@@ -10,7 +10,7 @@ export function SaveSign({ state, kept }: { state: SaveState; kept: boolean }) {
     saved: () => (state.kind === 'saved' && state.at ? `Saved ${clock.format(state.at)}` : 'Saved'),
     saving: () => (kept ? 'Saving …' : 'Saving … Not kept on this device'),
     waiting: () =>
-      `▲ ${here} ${state.kind === 'waiting' && state.full ? "The server's disk is full" : 'Server away'}, trying again`,
+      `▲ ${here} ${state.kind === 'waiting' && state.full ? "The server's disk is full" : 'Server not reachable'}, trying again`,
     conflict: () => `■ Saved elsewhere: choose below${kept ? '' : '. Not kept on this device'}`,
     refused: () => `■ Not saved. ${here}`,
     gone: () => `■ This drive was deleted${kept ? '' : '. Not kept on this device'}`,

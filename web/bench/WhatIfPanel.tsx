@@ -36,7 +36,7 @@ export default function WhatIfPanel({ before, after, unit, Lines, onKeep, onThro
         <Button type="primary" onClick={onKeep}>
           Keep it
         </Button>
-        <Button onClick={onThrowAway}>Throw it away</Button>
+        <Button onClick={onThrowAway}>Discard it</Button>
       </div>
     </section>
   );

@@ -30,7 +30,7 @@ export function CardPage({ title, back, backName = 'Back to the bench', paper, n
     try {
       download(`${name}.pdf`, await makePdf(), 'application/pdf');
     } catch (problem) {
-      void message.error(`The PDF was not made: ${(problem as Error).message}. Printing to a PDF works too.`);
+      void message.error(`The PDF was not made: ${(problem as Error).message}. You can also print to a PDF.`);
     } finally {
       setBusy(false);
     }

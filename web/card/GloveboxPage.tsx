@@ -85,13 +85,15 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
       <CardDrawing drive={drive} frame={{ left: 420, top: 30, width: 350, height: 240 }} />
       <Code text={essentials} x={GLOVEBOX.width - qr - 20} y={GLOVEBOX.height - qr - 50} size={qr} />
       <text x={GLOVEBOX.width - 30} y={GLOVEBOX.height - 40} fontSize={11} textAnchor="end">
-        All of this in the code, to be read without a network
+        Scan the code for all of this, without a network
       </text>
-      {['Key out and battery off before hands go in.', 'The vehicle’s service manual comes first.'].map((line, k) => (
-        <text key={line} x={30} y={GLOVEBOX.height - 44 + 16 * k} fontSize={12}>
-          {line}
-        </text>
-      ))}
+      {['Key out and battery off before hands go in.', 'The vehicle’s service manual takes precedence.'].map(
+        (line, k) => (
+          <text key={line} x={30} y={GLOVEBOX.height - 44 + 16 * k} fontSize={12}>
+            {line}
+          </text>
+        ),
+      )}
     </svg>
   );
 }

@@ -1,6 +1,7 @@
 import { type Drive, pulleysById } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+import { headingDeg } from '@emery/core/numeric';
 
 /** Signs that no XML may hold, as a name that came in with a file may. */
 const NOT_XML =
@@ -53,8 +54,7 @@ export async function dxfOf(drive: Drive): Promise<string> {
     if (!closed) continue;
     for (const { start, end } of spans) drawing.drawLine(start.x, start.y, end.x, end.y);
     for (const { centre, cordRadius, arrive, leave, turn, wrapDeg } of contacts) {
-      const angle = (point: { x: number; y: number }) =>
-        (Math.atan2(point.y - centre.y, point.x - centre.x) * 180) / Math.PI;
+      const angle = (point: { x: number; y: number }) => headingDeg(point.x - centre.x, point.y - centre.y);
       // DXF arcs always run counter-clockwise.
       const [from, to] = turn === 1 ? [angle(arrive!), angle(leave!)] : [angle(leave!), angle(arrive!)];
       if (wrapDeg! > 0) drawing.drawArc(centre.x, centre.y, cordRadius, from, to);

@@ -42,7 +42,7 @@ test('the belt in order with its sides, its marking, and where it goes on last',
       '1  Crank, ribs',
       '2  Tensioner, back',
       '4  Water pump, back',
-      'Goes on last over Water pump',
+      'Fit last over Water pump',
     ]),
   );
   expect(lines.join(' ')).toContain('1805.6 mm effective (71 1/16"), from the drawing');
@@ -62,8 +62,8 @@ test('the release goes from the free end of the arm to the full one, whichever w
   expect(turned(10, 300)).toContain('Tensioner clockwise.');
 });
 
-test('a route that cannot be run says so instead of a length', () => {
-  expect(text(demo('6-parish-minibus')).join(' ')).toContain('No length: this route cannot be run');
+test('a route that has no path says so instead of a length', () => {
+  expect(text(demo('6-parish-minibus')).join(' ')).toContain('No length: no belt fits this route');
 });
 
 test('a name with signs that no XML may hold still makes a file that opens', () => {

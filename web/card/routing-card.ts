@@ -65,7 +65,7 @@ export function cardText(drive: Drive): CardLine[] {
     add(`${belts.length > 1 ? `Belt ${index + 1}: ` : ''}${source.section}${ribs}`, { gap: 34, size: 19, bold: true });
     add(
       belt.length.mm === null
-        ? 'No length: this route cannot be run'
+        ? 'No length: no belt fits this route'
         : `${formatMm(belt.length.mm)} ${belt.length.basis} (${formatInches(belt.length.mm)}), from the drawing`,
     );
     // What to ask for, once somebody has taken a length.
@@ -75,7 +75,7 @@ export function cardText(drive: Drive): CardLine[] {
       add(`${at + 1}  ${labelOf(drive, pulley)}, ${side === 'back' ? 'back' : DRIVE_SIDE_WORDS[section.kind]}`),
     );
     const { lastOn } = puttingOn(drive, belt.id)!;
-    if (lastOn && belt.closed) add(`Goes on last over ${labelOf(drive, lastOn.pulley)}`, { gap: 26, bold: true });
+    if (lastOn && belt.closed) add(`Fit last over ${labelOf(drive, lastOn.pulley)}`, { gap: 26, bold: true });
   });
   // An arm that holds two belts is let off once.
   const releases = new Map(
@@ -83,7 +83,7 @@ export function cardText(drive: Drive): CardLine[] {
   );
   for (const release of releases.values()) add(releaseWords(drive, release), { gap: 36, bold: true });
   y = CARD.height - 100;
-  add("Key out and battery off before hands go in. The vehicle's service manual comes first.", { size: 13 });
+  add("Key out and battery off before hands go in. The vehicle's service manual takes precedence.", { size: 13 });
   return lines;
 }
 

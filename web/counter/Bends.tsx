@@ -14,7 +14,8 @@ function bendsOf(text: string): (Bend | number)[] {
       const said = part.trim();
       const known = BENDS.find((bend) => bend === said);
       const degrees = Number(said);
-      return known ? [known] : said !== '' && degrees >= 0 && degrees <= 350 ? [degrees] : [];
+      if (known) return [known];
+      return said !== '' && degrees >= 0 && degrees <= 350 ? [degrees] : [];
     });
 }
 
@@ -26,7 +27,7 @@ export function useBends(on: Riding['on']) {
     riding: bends.map((bend): Riding => ({ on, bend })),
     add: (bend: Bend) => put([...bends, bend].slice(0, MOST).join()),
     put: (at: number, bend: Bend | number | null) =>
-      put(bends.flatMap((one, k) => (k !== at ? [one] : bend === null ? [] : [bend])).join()),
+      put(bends.toSpliced(at, at < bends.length ? 1 : 0, ...(bend === null ? [] : [bend])).join()),
   };
 }
 
@@ -43,7 +44,7 @@ export function Bends({ on, label, bends }: { on: Riding['on']; label: string; b
           </button>
         ))}
       </div>
-      {bends.riding.length === 0 && <p className="field-echo">None yet: tap one for each such pulley.</p>}
+      {bends.riding.length === 0 && <p className="field-echo">None yet: add one for each such pulley.</p>}
       <ol className="bends">
         {bends.riding.map(({ bend }, k) => (
           <li key={k}>
@@ -59,7 +60,7 @@ export function Bends({ on, label, bends }: { on: Riding['on']; label: string; b
                 bends.put(k, target.value === '' ? nearest(bendOf(bend).degrees) : Math.min(350, degrees));
               }}
             />
-            <PlainButton aria-label={`Take away pulley ${k + 1}`} onClick={() => bends.put(k, null)}>
+            <PlainButton aria-label={`Remove pulley ${k + 1}`} onClick={() => bends.put(k, null)}>
               ✕
             </PlainButton>
           </li>

@@ -86,7 +86,7 @@ function Torque() {
   return (
     <Change
       title="N·m and lbf·ft"
-      asks={<FigureAsk label="A torque" ask={torque} text placeholder="such as 35 lbf·ft; bare it is N·m" />}
+      asks={<FigureAsk label="A torque" ask={torque} text placeholder="such as 35 lbf·ft; without a unit it is N·m" />}
     >
       {torque.value !== null && (
         <p className="counter-figure" data-testid="torque">
@@ -134,7 +134,7 @@ function BothEnds() {
   return (
     <label className="counter-check">
       <input type="checkbox" checked={both !== ''} onChange={({ target }) => put(target.checked ? 'yes' : '')} />
-      Left and right thread: both ends move
+      Left-hand and right-hand thread: both ends move
     </label>
   );
 }
@@ -144,10 +144,10 @@ function Shim() {
   const angle = useFigure('angle', 'Groove angle', 10, 90, { start: '36' });
   return (
     <Change
-      title="A shim out of a split sheave"
+      title="Remove a shim from a split sheave"
       asks={
         <>
-          <LengthAsk label="Shims out, together" ask={shim} />
+          <LengthAsk label="Thickness removed" ask={shim} />
           <FigureAsk label="Groove angle, degrees" ask={angle} />
         </>
       }
@@ -155,7 +155,7 @@ function Shim() {
       {shim.value !== null && angle.value !== null && (
         <>
           <Both mm={shimToDiameter(shim.value, angle.value)} />
-          <p className="quiet">larger across, where the belt runs. 36° is a default: measure the sheave’s own.</p>
+          <p className="quiet">larger diameter where the belt runs. 36° is a default: measure the sheave.</p>
         </>
       )}
     </Change>
@@ -168,7 +168,7 @@ function Around() {
   const mm = around.value === null ? null : aroundToDiameter(around.value, tape.value ?? 0);
   return (
     <Change
-      title="Round a rim to across it"
+      title="Circumference to diameter"
       asks={
         <>
           <LengthAsk label="Once round the rim" ask={around} />

@@ -25,15 +25,15 @@ interface Question {
   several?: boolean;
 }
 
-/** What is asked over a counter, the commonest first. */
+/** Question over a counter, the commonest first. */
 const QUESTIONS: readonly Question[] = [
-  { id: 'string', name: 'String', asks: 'My string reads this. What do I ask for?', Panel: StringPanel },
+  { id: 'string', name: 'String', asks: 'I have a string length. Which belt do I ask for?', Panel: StringPanel },
   { id: 'marking', name: 'Marking', asks: 'What does this marking mean?', Panel: MarkingPanel },
   { id: 'pulleys', name: 'Two pulleys', asks: 'How fast does it turn, and how long is the belt?', Panel: PulleysPanel },
   { id: 'tension', name: 'Tension', asks: 'Is it tight enough?', Panel: TensionPanel },
   {
     id: 'change',
-    name: 'Small change',
+    name: 'Conversions',
     asks: 'Inches, torque, threads, shims, rims.',
     Panel: ChangePanel,
     several: true,
@@ -89,7 +89,7 @@ function Counter() {
           <UnitSwitch value={unit} onSwitch={() => put({ unit: '' })} />
         </span>
       </header>
-      <nav ref={rail} className="counter-rail" aria-label="What is asked">
+      <nav ref={rail} className="counter-rail" aria-label="Question">
         {QUESTIONS.map(({ id: to, name }, k) => (
           <Link
             key={to}
@@ -106,14 +106,7 @@ function Counter() {
       </nav>
       {/* It has its place before there is an answer: nothing moves away under the thumb with the first digit. */}
       {!now.several && (
-        <a
-          href="#answer"
-          className="counter-headline"
-          ref={setPlace}
-          data-waiting="The answer shows here"
-          aria-hidden
-          tabIndex={-1}
-        />
+        <a href="#answer" className="counter-headline" ref={setPlace} data-waiting="Answer" aria-hidden tabIndex={-1} />
       )}
       <main className="counter-sheet sheet" key={now.id}>
         <p className="counter-question">{now.asks}</p>

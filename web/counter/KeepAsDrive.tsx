@@ -34,7 +34,7 @@ export function KeepAsDrive({ drive, stage = 'survey' }: Props) {
     <div className="counter-after">
       <div className="button-row">
         <PlainButton primary disabled={drive === null || busy} onClick={() => void keep()}>
-          Keep it as a drive
+          Save as a drive
         </PlainButton>
         <ShareLink />
       </div>

@@ -46,7 +46,7 @@ function OnDrive({ id, measurement, held }: { id: string; measurement: Measured 
       <p>
         On <strong>{data.vehicleName}</strong>, <Link to={`/drives/${id}/size`}>{data.name || 'a drive'}</Link>.
       </p>
-      {!belt && <p className="finding is-watch">Its belts have no route yet, so the string has no way to lie.</p>}
+      {!belt && <p className="finding is-watch">Its belts have no route yet, so Emery cannot place the string.</p>}
       {belts.length > 1 && (
         <PickAsk
           label="Which belt"
@@ -123,7 +123,7 @@ function OnBelt({
       busy={progress !== null}
       finding={missing ? { severity: missing.severity, words: sizeWords(missing, unit) } : null}
     >
-      {one && !told && <p className="finding is-watch">On this route such a string has no way to lie. See Route.</p>}
+      {one && !told && <p className="finding is-watch">A string cannot follow this route. See Route.</p>}
       <div className="button-row">
         <PlainButton primary disabled={!told} onClick={() => void add()}>
           Add it to this drive, and go to Size

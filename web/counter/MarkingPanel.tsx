@@ -47,17 +47,15 @@ export default function MarkingPanel() {
             put: (next) => put(next.slice(0, 60)),
             value: null,
             problem:
-              marked && readings.length === 0
-                ? 'No general way of marking belts reads so. Check for a worn figure.'
-                : null,
-            echo: 'Spaces, case and what it is made of do not matter.',
+              marked && readings.length === 0 ? 'No general marking scheme matches. Check for a worn character.' : null,
+            echo: 'Spaces, capitals and material do not matter.',
           }}
           text
           first
           placeholder="such as 6PK1805"
         />
         {readings.length > 0 && (
-          <div className="marking-readings" role="group" aria-label="What it may mean">
+          <div className="marking-readings" role="group" aria-label="Possible meanings">
             {readings.slice(0, MOST_READINGS).map((one, k) => (
               <button
                 key={`${one.scheme} ${one.section} ${one.lengthMm}`}
@@ -80,7 +78,7 @@ export default function MarkingPanel() {
         )}
         {!marked && (
           <>
-            <h2>Or from its size</h2>
+            <h2>Or enter its size</h2>
             <div className="fields">
               <BeltAsk belt={belt} />
               <LengthAsk label={`Marked length, ${belt.section.basis}`} ask={length} />
@@ -97,7 +95,7 @@ export default function MarkingPanel() {
 function NothingYet() {
   return (
     <div className="counter-answer">
-      <p className="counter-empty">Write what is printed on a belt. What it means stands here as you type.</p>
+      <p className="counter-empty">Enter what is printed on a belt. Its meaning appears here as you type.</p>
       <KeepAsDrive drive={null} />
     </div>
   );
@@ -133,7 +131,7 @@ function Read({ read }: { read: MarkingReading }) {
           <thead>
             <tr>
               <th>Nearest in the list</th>
-              <th className="figure">Longer by</th>
+              <th className="figure">Difference</th>
               <th className="figure">On the shelf</th>
             </tr>
           </thead>

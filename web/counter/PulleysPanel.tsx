@@ -91,16 +91,16 @@ export default function PulleysPanel() {
               value: null,
               problem:
                 marking.trim() !== '' && !printed
-                  ? `No general way of marking reads so as ${section.name}. Change the section, or check the figure.`
+                  ? `No general marking scheme for ${section.name} matches. Change the section, or check the figure.`
                   : null,
               echo: printed
-                ? `reads ${formatLength(printed.lengthMm, 'mm')}${both ? '; the distance goes before it' : ''}`
+                ? `reads ${formatLength(printed.lengthMm, 'mm')}${both ? '; the distance takes precedence' : ''}`
                 : '',
             }}
           />
           <FigureAsk label="Engine speed, rev/min" ask={rpm} placeholder="such as 3000" />
           <FigureAsk
-            label="A ratio somebody worked out"
+            label="A ratio to check"
             text
             placeholder="such as 2.8, 1:2.8 or 180 %"
             ask={{
@@ -118,8 +118,8 @@ export default function PulleysPanel() {
       ) : (
         <div className="counter-answer">
           <p className="counter-empty">
-            Write both {section.kind === 'toothed' ? 'tooth counts' : 'diameters'}. Ratio and speeds stand here as you
-            type; distance or marking may come later.
+            Enter both {section.kind === 'toothed' ? 'tooth counts' : 'diameters'}. Ratio and speeds appear here as you
+            type; distance or marking can follow.
           </p>
           <KeepAsDrive drive={null} />
         </div>
@@ -285,8 +285,8 @@ function SpeedRows({ found, name, rpm }: { found: TwoPulleys; name: string; rpm:
         </tbody>
       </table>
       <p className="quiet">
-        Limits are {BAND_SOURCE_WORDS[source]}; idle, cruise and redline are Emery’s defaults. The maker’s figure goes
-        before them.
+        Limits are {BAND_SOURCE_WORDS[source]}; idle, cruise and redline are Emery’s defaults. The maker’s figure takes
+        precedence.
       </p>
       {tooFast && (
         <ul className="findings" aria-label="Which size instead">
@@ -294,13 +294,13 @@ function SpeedRows({ found, name, rpm }: { found: TwoPulleys; name: string; rpm:
             severity="watch"
             words={{
               title: `At ${rpmFigure(fastest.engineRpm)} rev/min it is ${rpmFigure(tooFast.by)} above ${rpmFigure(tooFast.limit)}.`,
-              why: 'That is the most it is to turn for hours.',
+              why: 'That is its continuous limit.',
               todo: `${tooFast.instead.map(sizeWords).join(', or ')} would bring it there.`,
             }}
           />
         </ul>
       )}
-      <ul className="findings" aria-label="What the belt bears">
+      <ul className="findings" aria-label="Belt limits">
         {speedFindings(drive, fastest.engineRpm, solution).map((finding) => (
           <FindingItem
             key={`${finding.code} ${finding.pulley}`}
@@ -320,14 +320,14 @@ function Claim({ found: { drive, station }, name, claim }: { found: TwoPulleys; 
   if (!explained) return null;
   const [first] = explained.readings;
   return (
-    <ul className="findings" aria-label="The ratio somebody worked out">
+    <ul className="findings" aria-label="The ratio to check">
       <FindingItem
         severity={first?.slip === 'right' || first?.slip === 'share' ? 'note' : 'watch'}
         words={{
           title: `${claim.trim()}:`,
           why: first
             ? ratioReadingWords(drive, first, explained.truth, name)
-            : `No way of working known to Emery gives that. ${name} turns ${ratioFigure(explained.truth)} times for each crank turn.`,
+            : `No known mistake gives that figure. ${name} turns ${ratioFigure(explained.truth)} times for each crank turn.`,
           todo: '',
         }}
       />

@@ -51,7 +51,7 @@ export function StringAnswered({
   if (!answer)
     return (
       <div className="counter-answer">
-        <p className="counter-empty">Write what the tape reads. The belt to ask for stands here as you type.</p>
+        <p className="counter-empty">Enter what the tape reads. The belt to ask for appears here as you type.</p>
         {children}
       </div>
     );
@@ -61,7 +61,8 @@ export function StringAnswered({
   const [first, next] = [asks(best), asks(second)];
   const chance = best === null ? null : lengths[best]!.chance;
   const either = answer.eitherWay !== null;
-  const none = busy || !asked ? 'working it out' : finding ? 'no adjuster given yet' : 'no such length is sold';
+  const without = finding ? 'no adjuster given yet' : 'no such length is made';
+  const none = busy || !asked ? 'calculating' : without;
   return (
     <div id="answer" className="counter-answer" aria-live="polite">
       <Headline>
@@ -80,12 +81,12 @@ export function StringAnswered({
         </strong>{' '}
         ± {formatMm(answer.plusMinus)} {section.basis} length (
         {formatLength(answer.markedMm, unit === 'in' ? 'mm' : 'in')}).
-        {chance !== null && ` ${first!.markings[0]?.text ?? 'That one'} ${does} with ${percent(chance)} chance.`}
+        {chance !== null && ` ${first!.markings[0]?.text ?? 'That length'} ${does} with ${percent(chance)} chance.`}
         {note !== undefined && ` ${note}`}
       </p>
       <p className="quiet">
-        ± is one standard deviation: the true length lies within it two thirds of the time, within twice it nineteen
-        times in twenty.
+        ± is one standard deviation: the true length is within it about 2 times in 3, and within twice it 19 times in
+        20.
       </p>
       {(findings.length > 0 || finding) && (
         <ul className="findings" aria-label="Findings">
@@ -97,7 +98,7 @@ export function StringAnswered({
       )}
       {next && (
         <div>
-          <div className="label">{either ? 'Bring this one too, or look how it lay' : 'If they have none'}</div>
+          <div className="label">{either ? 'Bring this one too, or check how it lay' : 'If not in stock'}</div>
           <AskForBelt ask={next} section={section.name} ribs={ribs} />
         </div>
       )}
@@ -105,7 +106,7 @@ export function StringAnswered({
         <table className="ledger-table counter-rules" aria-label="Rules of thumb">
           <thead>
             <tr>
-              <th>Rules of thumb would say</th>
+              <th>By rules of thumb</th>
               <th className="figure">Length</th>
               <th className="figure">Off by</th>
             </tr>

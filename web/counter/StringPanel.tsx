@@ -31,7 +31,7 @@ const onFixed = lazyModule(() => import('./fixed-lengths'));
 const LAID: readonly Tool[] = TOOLS.filter((tool) => tool !== 'marking');
 const NOT_SAID = '';
 const LAY_CHIPS: { value: Lay | ''; label: string }[] = [
-  { value: NOT_SAID, label: 'not looked' },
+  { value: NOT_SAID, label: 'not checked' },
   ...LAYS.map((lay) => ({ value: lay, label: LAY_WORDS[lay] })),
 ];
 
@@ -43,10 +43,10 @@ export default function StringPanel() {
   const [lay, setLay] = useOneOf<Lay | ''>('lay', [NOT_SAID, ...LAYS], NOT_SAID);
   const [held, setHeld] = useOneOf('held', HELD, 'running');
   const [driveId, setDriveId] = useText('drive');
-  const read = useLength('read', 'It reads');
+  const read = useLength('read', 'Reading');
   const around = useLength('around', "Round one of the gauge's wheels");
-  const takesUp = useLength('takes', 'It takes up');
-  const thick = useLength('thick', 'How thick', 40);
+  const takesUp = useLength('takes', 'Adjuster range');
+  const thick = useLength('thick', 'Thickness', 40);
   const back = useBends('back');
   const smooth = useBends('smooth');
   const defaults = TOOL_DEFAULTS[tool];
@@ -69,18 +69,18 @@ export default function StringPanel() {
   const answer = asked && stringLength(asked);
   const stocked = useStockedLengths(belt.section.name, belt.ribs).data?.lengths ?? [];
   const fixed = held === 'fixed';
+  const fixedNote = fixed ? ON_FIXED_CENTRES : undefined;
   const sums = useStore(onFixed);
   useEffect(() => {
     // With the server away it is tried again with all other parts.
     if (fixed) onFixed.fetch().catch(() => undefined);
   }, [fixed]);
   const stock = stocked.map(({ lengthMm }) => lengthMm);
-  const lengths =
-    answer === null
-      ? null
-      : held === 'fixed'
-        ? (sums?.lengthsOnFixed(belt.section, answer, { stock, ribs: belt.ribs }) ?? null)
-        : lengthsToAsk(belt.section, answer, held, { takesUpMm: takesUp.value, stock, riding });
+  const lengthsFor = (found: NonNullable<typeof answer>) =>
+    held === 'fixed'
+      ? (sums?.lengthsOnFixed(belt.section, found, { stock, ribs: belt.ribs }) ?? null)
+      : lengthsToAsk(belt.section, found, held, { takesUpMm: takesUp.value, stock, riding });
+  const lengths = answer && lengthsFor(answer);
   const keep = () =>
     keptDrive(`${TOOL_WORDS[tool].name} of ${formatMm(read.value!, 0)}`, {
       section: belt.section.name,
@@ -102,12 +102,12 @@ export default function StringPanel() {
             options={LAID.map((value) => ({ value, label: TOOL_WORDS[value].name }))}
             onChange={setTool}
           />
-          <LengthAsk label={tool === 'gauge' ? 'Between the wheels’ centres' : 'It reads'} ask={read} first />
+          <LengthAsk label={tool === 'gauge' ? 'Between the wheels’ centres' : 'Reading'} ask={read} first />
           {tool === 'gauge' && <LengthAsk label="Round one wheel" ask={around} />}
           {driveId === '' && <BeltAsk belt={belt} />}
           {tool !== 'gauge' && (
             <Chips
-              label="How it was taped"
+              label="How it was measured"
               value={doubled === '' ? 'once' : 'doubled'}
               options={[
                 { value: 'once', label: 'straight' },
@@ -116,29 +116,25 @@ export default function StringPanel() {
               onChange={(value) => setDoubled(value === 'once' ? '' : 'yes')}
             />
           )}
-          {liesEitherWay(tool) && <Chips label="It lay" value={lay} options={LAY_CHIPS} onChange={setLay} />}
+          {liesEitherWay(tool) && <Chips label="How it lay" value={lay} options={LAY_CHIPS} onChange={setLay} />}
           <Chips
-            label="The adjuster stood"
+            label="Adjuster position"
             value={held}
             options={HELD.map((value) => ({ value, label: HELD_WORDS[value] }))}
             onChange={setHeld}
           />
         </div>
-        {laid && driveId === '' && (
-          <Bends on="back" label="Pulleys that the belt's back rides on: how far it bends round each" bends={back} />
-        )}
+        {laid && driveId === '' && <Bends on="back" label="Pulleys on the belt's back: wrap on each" bends={back} />}
         <details className="counter-more">
           <summary>More, where it matters</summary>
           <div className="fields">
-            {held !== 'fixed' && <LengthAsk label="Length the adjuster takes up" ask={takesUp} />}
-            {laid && <LengthAsk label={`How thick it is (default ${formatMm(defaults.thickness)})`} ask={thick} />}
+            {held !== 'fixed' && <LengthAsk label="Adjuster range, as belt length" ask={takesUp} />}
+            {laid && <LengthAsk label={`Thickness (default ${formatMm(defaults.thickness)})`} ask={thick} />}
           </div>
-          {laid && driveId === '' && (
-            <Bends on="smooth" label="Smooth pulleys that its drive side rides on" bends={smooth} />
-          )}
+          {laid && driveId === '' && <Bends on="smooth" label="Smooth pulleys on its drive side" bends={smooth} />}
         </details>
         {laid && driveId === '' && (
-          <PlainButton onClick={() => setDriveId('?')}>This drive is in the shop already</PlainButton>
+          <PlainButton onClick={() => setDriveId('?')}>This drive is already in the shop</PlainButton>
         )}
       </div>
       {driveId !== '' && <KnownDrive measurement={measurement} held={held} />}
@@ -148,13 +144,7 @@ export default function StringPanel() {
           answer={answer}
           lengths={lengths}
           findings={answer ? stringFindings(answer) : []}
-          note={
-            held === 'running' && takesUp.value === null
-              ? 'Nobody said what the adjuster takes up, so this is the nearest length.'
-              : fixed
-                ? 'On fixed centres the length alone makes the tension, and what the belt drives says how much it needs. Keep it as a drive and add what it drives: the chance grows.'
-                : undefined
-          }
+          note={held === 'running' && takesUp.value === null ? RANGE_UNKNOWN : fixedNote}
           {...(fixed && { does: 'is neither too loose nor too tight' })}
         >
           <KeepAsDrive drive={asked && keep} />
@@ -163,3 +153,7 @@ export default function StringPanel() {
     </>
   );
 }
+
+const RANGE_UNKNOWN = 'The adjuster range is not known, so this is the nearest length.';
+const ON_FIXED_CENTRES =
+  'On fixed centres the length alone sets the tension, and the load decides how much is needed. Save it as a drive and add what it drives: the chance rises.';

@@ -64,7 +64,7 @@ export default function TensionPanel() {
         <div className="fields">
           <LengthAsk label="Free span, rim to rim" ask={span} first />
           <BeltAsk belt={belt} />
-          <Chips label="What holds it tight" value={holds} options={HOLDS} onChange={setHolds} />
+          <Chips label="Tightened by" value={holds} options={HOLDS} onChange={setHolds} />
           {!arm && (
             <SomeOf
               label="It drives"
@@ -74,19 +74,19 @@ export default function TensionPanel() {
             />
           )}
         </div>
-        <h2>What was read on it, any of these</h2>
+        <h2>Readings on it, any of these</h2>
         <div className="fields">
           <FigureAsk
-            label={`Push at the middle, ${bare}`}
+            label={`Push at mid-span, ${bare}`}
             ask={push}
             placeholder={unit === 'in' ? 'such as 10' : 'such as 45'}
           />
           <LengthAsk label="Deflection" ask={pushMm} />
           <LengthAsk label="Deflection under a thumb" ask={thumb} />
-          <FigureAsk label="Twists by, degrees" ask={twist} placeholder="such as 90" />
+          <FigureAsk label="Twist, degrees" ask={twist} placeholder="such as 90" />
           <FigureAsk label={`Click gauge, ${bare}`} ask={gauge} text placeholder="such as 60 kgf" />
           <FigureAsk label="Pluck, Hz" ask={pluck} placeholder="such as 120" />
-          <FigureAsk label={`It is to stand at, ${bare} (manual)`} ask={aim} text />
+          <FigureAsk label={`Target tension, ${bare} (manual)`} ask={aim} text />
         </div>
       </div>
       {answer ? (
@@ -104,8 +104,7 @@ export default function TensionPanel() {
       ) : (
         <div className="counter-answer">
           <p className="counter-empty">
-            Write how long the free span is. What each check should read stands here; add readings to hear what they
-            mean.
+            Enter the free span. What each check should read appears here; add readings to see the tension.
           </p>
           <KeepAsDrive drive={null} />
         </div>
@@ -144,35 +143,29 @@ function Told({ answer, readings, arm, children }: ToldProps) {
   const ends = [settings, ...(most ? [most] : [])].map(({ setN }) => setN);
   const inUnit = (per: number) => ends.map((newtons) => Math.round(newtons / per)).join(' to ');
   const setTo = `${inUnit(1)} N`;
-  const columns: [title: string, newtons: number, reads: SpanReads][] = [
+  const byHand: [title: string, newtons: number, reads: SpanReads][] = most
+    ? [
+        ['new belt, light load', settings.setN, reads.fresh],
+        ['new belt, heavy load', most.setN, reads.most!.fresh],
+      ]
+    : [
+        ['new belt', settings.setN, reads.fresh],
+        ['run in', settings.runInN, reads.runIn],
+        ['set again below', settings.againBelowN, reads.again],
+      ];
+  const unmeasured = arm ? 'the arm sets it' : `new belt ${setTo}`;
+  const columns: typeof byHand = [
     ...(measured && reads.measured
       ? ([['as it is', measured.at, reads.measured]] as [string, number, SpanReads][])
       : []),
-    ...(arm
-      ? []
-      : most
-        ? ([
-            ['new belt, light load', settings.setN, reads.fresh],
-            ['new belt, heavy load', most.setN, reads.most!.fresh],
-          ] as [string, number, SpanReads][])
-        : ([
-            ['new belt', settings.setN, reads.fresh],
-            ['run in', settings.runInN, reads.runIn],
-            ['set again below', settings.againBelowN, reads.again],
-          ] as [string, number, SpanReads][])),
+    ...(arm ? [] : byHand),
   ];
   return (
     <div id="answer" className="counter-answer" aria-live="polite">
-      <Headline>
-        {measured
-          ? `${Math.round(measured.at)} N ± ${Math.round(measured.sigma)}`
-          : arm
-            ? 'the arm sets it'
-            : `new belt ${setTo}`}
-      </Headline>
+      <Headline>{measured ? `${Math.round(measured.at)} N ± ${Math.round(measured.sigma)}` : unmeasured}</Headline>
       {measured ? (
         <>
-          <div className="label">The belt stands at</div>
+          <div className="label">Present tension</div>
           <div className="answer-figure" data-testid="tension-answer" data-newtons={measured.at}>
             {Math.round(measured.at)} N
             <span className="answer-other">
@@ -181,21 +174,21 @@ function Told({ answer, readings, arm, children }: ToldProps) {
           </div>
           {measured.disagree && (
             <p className="finding is-watch">
-              <strong>The readings disagree.</strong> Take the one that stands apart again, at the middle of the span.
+              <strong>The readings disagree.</strong> Take the odd one again, at mid-span.
             </p>
           )}
         </>
       ) : (
         <>
-          <div className="label">{arm ? 'A sprung arm sets it' : 'Set a new belt to'}</div>
+          <div className="label">{arm ? 'Set by a sprung arm' : 'Set a new belt to'}</div>
           <div className="answer-figure" data-testid="tension-setting">
             {arm ? 'nothing to set' : setTo}
             {!arm && <span className="answer-other">{inUnit(N_PER_LBF)} lbf</span>}
           </div>
           {!arm && most && (
             <p>
-              <strong>Say what it drives for one figure.</strong> This runs from the lightest common load to the
-              heaviest.
+              <strong>Choose what it drives to get one figure.</strong> This range covers the lightest to the heaviest
+              common load.
             </p>
           )}
         </>
@@ -252,7 +245,7 @@ function Told({ answer, readings, arm, children }: ToldProps) {
       )}
       <p className="quiet">
         {arm
-          ? 'A push moves the arm and tells nothing of the belt: pluck it, or read the pointer.'
+          ? 'A push moves the arm, not the belt: pluck the span, or read the pointer.'
           : `${SETTING_WORDS[from]} A new belt is set higher by a default of ${Math.round(100 * (settings.setN / settings.runInN - 1))} %: run it in for ${RUN_IN_MINUTES} minutes, set it again, and look again after some hundred km.`}
       </p>
       <p className="caution">
@@ -267,9 +260,9 @@ function Told({ answer, readings, arm, children }: ToldProps) {
 /** What the settings rest on. */
 const SETTING_WORDS: Record<SpanAnswer['from'], string> = {
   given: '',
-  drives: 'By default loads of what it drives, not a specification.',
+  drives: 'By default loads for that accessory, not a specification.',
   range:
-    'What it drives decides, and nobody said it: from the lightest common load to the heaviest. Say what it drives.',
+    'The load decides, and it is not known: this covers the lightest to the heaviest common load. Choose what it drives.',
   default: 'The settings are Emery’s default for such a belt, not a specification.',
 };
 
@@ -289,7 +282,7 @@ const CHECKS: {
   {
     way: 'free-play',
     arms: false,
-    of: (_reads, unit) => `of ${forceFigure(DEFAULT_HAND.thumbN, unit)} goes in`,
+    of: (_reads, unit) => `of ${forceFigure(DEFAULT_HAND.thumbN, unit)} deflection`,
     text: ({ freePlayMm }, unit) => (unit === 'in' ? formatLength(freePlayMm, 'in') : fineFigure(freePlayMm)),
   },
   { way: 'twist', arms: true, of: () => 'by a quarter turn', text: ({ twistNm }) => `${twistNm.toFixed(2)} N·m` },

@@ -11,7 +11,7 @@ test('what is asked comes back from its address as it was written', () => {
   expect(searchOf({ read: '', back: '' })).toBe('');
 });
 
-test('an address carries no more than a page can be asked', () => {
+test('an address carries at most a page can be asked', () => {
   const many = Array.from({ length: 500 }, (_, k) => `n${k}=${'9'.repeat(1000)}`).join('&');
   const texts = textsOf(`?${many}`);
   expect(Object.keys(texts)).toHaveLength(40);

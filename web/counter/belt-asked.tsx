@@ -13,7 +13,7 @@ export function useBelt() {
   const section = sectionFor(name)!;
   const ribs = useFigure('ribs', 'Ribs', 1, 60, { start: USUAL_RIBS });
   const whole = ribs.value !== null && Number.isInteger(ribs.value) ? ribs.value : null;
-  const problem = ribs.problem ?? (whole === null ? 'Ribs: write a whole number from 1 to 60.' : null);
+  const problem = ribs.problem ?? (whole === null ? 'Ribs: enter a whole number from 1 to 60.' : null);
   return { section, setName, ribsAsk: { ...ribs, problem }, ribs: section.kind === 'ribbed' ? whole : null };
 }
 

@@ -20,13 +20,9 @@ export function useLength(name: string, label: string, most = 20_000): AskedFigu
   const unit = useUnit();
   const [text, put] = useText(name);
   const reading = text.trim() === '' ? null : parseLength(text, unit);
-  const problem = !reading
-    ? null
-    : !reading.ok
-      ? reading.problem
-      : reading.mm <= 0 || reading.mm > most
-        ? `${label}: more than 0, and ${formatLength(most, unit, 0)} at most.`
-        : null;
+  const outside = reading?.ok && (reading.mm <= 0 || reading.mm > most);
+  const bounds = outside ? `${label}: more than 0, and ${formatLength(most, unit, 0)} at most.` : null;
+  const problem = reading && !reading.ok ? reading.problem : bounds;
   const value = reading?.ok && problem === null ? reading.mm : null;
   return {
     text,
@@ -54,7 +50,7 @@ export function useFigure(
     text,
     put,
     value,
-    problem: plain === '' || value !== null ? null : (asked ?? `${label}: write a number from ${least} to ${most}.`),
+    problem: plain === '' || value !== null ? null : (asked ?? `${label}: enter a number from ${least} to ${most}.`),
     echo: '',
   };
 }

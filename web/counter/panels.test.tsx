@@ -35,7 +35,7 @@ describe('is it tight enough', () => {
     show(TensionPanel, 'span=350');
     const { least, most } = settingRange(belt)!;
     expect(setting()).toContain(`${Math.round(least.setN)} to ${Math.round(most.setN)} N`);
-    screen.getByText('Say what it drives for one figure.');
+    screen.getByText('Choose what it drives to get one figure.');
     await userEvent.click(screen.getByRole('checkbox', { name: 'Alternator' }));
     const alone = settingFor(belt, ['alternator'])!.setN;
     expect(setting()).toContain(`${Math.round(alone)} N`);
@@ -104,7 +104,7 @@ describe('my string reads this', () => {
 
   test('what cannot be a length is named in its field, and nothing is asked for', async () => {
     show(StringPanel, 'held=slack');
-    const field = screen.getByLabelText('It reads');
+    const field = screen.getByLabelText('Reading');
     await userEvent.type(field, '1.690 mm');
     expect(field).toHaveProperty('value', '1.690 mm');
     expect(screen.getByRole('alert').textContent).toMatch(/1690/);

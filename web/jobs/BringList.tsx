@@ -4,7 +4,7 @@ import type { Drive } from '@emery/core/drive';
 import { beltName, type BringList as List } from '@emery/core/job';
 import { capital } from '@emery/core/quantity';
 
-/** What to bring: each belt as it is asked for at a counter, what else would do, parts, bolts and tools. */
+/** Bring list: each belt as it is asked for at a counter, what else would do, parts, bolts and tools. */
 export function BringList({ drive, bring }: { drive: Drive; bring: List }) {
   return (
     <div className="bring">
@@ -12,22 +12,22 @@ export function BringList({ drive, bring }: { drive: Drive; bring: List }) {
         <section key={belt.belt} className="bring-belt" aria-label={capital(beltName(drive, belt.belt))}>
           <h2>
             {capital(beltName(drive, belt.belt))}
-            <span className="quiet"> and the same again as a spare</span>
+            <span className="quiet"> and one more as a spare</span>
           </h2>
           <AskForBelt ask={belt} section={belt.section} ribs={belt.ribs} large />
-          {belt.number && <p>The last one had the number {belt.number}.</p>}
+          {belt.number && <p>Number of the last one: {belt.number}.</p>}
           {belt.misfit && (
             <p className="finding is-fault">
               <strong>■ {Math.round(belt.misfit.lengthMm)} mm, as marked, cannot be fitted.</strong> This is the length
-              Size recommends.
+              that Size recommends.
             </p>
           )}
           {belt.from === 'size' && !belt.misfit && (
-            <p className="quiet">No length chosen yet: this is the one Size recommends.</p>
+            <p className="quiet">No length chosen yet: using the length Size recommends.</p>
           )}
           {belt.second && (
             <div className="bring-second">
-              <span className="label">If they have none</span>
+              <span className="label">If not in stock</span>
               <AskForBelt ask={belt.second} section={belt.section} ribs={belt.ribs} />
             </div>
           )}
@@ -35,10 +35,10 @@ export function BringList({ drive, bring }: { drive: Drive; bring: List }) {
       ))}
       {bring.unknown.map((id) => (
         <p key={id} className="finding is-watch">
-          <strong>{capital(beltName(drive, id))}: no length to bring yet.</strong> See under Size why.
+          <strong>{capital(beltName(drive, id))}: no length chosen yet.</strong> See Size.
         </p>
       ))}
-      <Lines name="Parts to be changed" lines={bring.parts} />
+      <Lines name="Parts to change" lines={bring.parts} />
       <Lines name="Bolts" lines={bring.bolts} />
       <Lines name="Tools" lines={bring.tools} />
     </div>

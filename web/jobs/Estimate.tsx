@@ -18,8 +18,8 @@ export function Estimate({ estimate, open, run }: { estimate: JobEstimate; open:
       </ul>
       {open && (
         <FigureField
-          label="Price of an hour"
-          unit="in the currency of the list"
+          label="Labour rate per hour"
+          unit="in the currency of the price list"
           value={estimate.hourRate}
           least={0}
           most={1e6}

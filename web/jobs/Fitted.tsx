@@ -7,17 +7,17 @@ import { capital } from '@emery/core/quantity';
 
 const WHY = [
   { outcome: 'worn', label: 'Worn out' },
-  { outcome: 'broke', label: 'It broke' },
-  { outcome: 'in-passing', label: 'Still good' },
+  { outcome: 'broke', label: 'Broken' },
+  { outcome: 'in-passing', label: 'Still sound' },
 ] as const;
 
-/** What went on: of each belt whether it is a new one, its number, and why the old one came off. */
+/** Belt fitted: of each belt whether it is a new one, its number, and why the old one came off. */
 export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: JobInHand }) {
   const { sheet, signedAt } = job;
   const fixed = signedAt !== null;
   return (
-    <section className="sheet job-fitted" aria-label="What went on">
-      <h2>What went on</h2>
+    <section className="sheet job-fitted" aria-label="Belt fitted">
+      <h2>Belt fitted</h2>
       {sheet.off.map((belt) => {
         const said = run.belts.get(belt);
         const name = capital(beltName(sheet.drive, belt));
@@ -27,8 +27,7 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
         if (fixed)
           return (
             <p key={belt}>
-              <strong>{name}</strong>{' '}
-              {said ? (said.fitted === 'new' ? 'a new one' : 'the same again') : 'nothing was said'}
+              <strong>{name}</strong> {said ? FITTED_WORDS[said.fitted === 'new' ? 'new' : 'same'] : 'not recorded'}
               {said?.marking && `, ${said.marking}`}
               {said?.number && `, number ${said.number}`}
             </p>
@@ -44,8 +43,8 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
               </>
             }
             outcomes={[
-              { outcome: 'new', label: 'A new one is on' },
-              { outcome: 'same', label: 'The same again' },
+              { outcome: 'new', label: 'New belt fitted' },
+              { outcome: 'same', label: 'Same belt refitted' },
             ]}
             said={said?.fitted}
             onSay={(fitted) => put({ fitted })}
@@ -53,7 +52,7 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
             {said?.fitted === 'new' && (
               <>
                 <CommittedText
-                  label="Marking on it"
+                  label="Marking"
                   value={said.marking ?? ''}
                   most={60}
                   onCommit={(marking) => put({ marking })}
@@ -63,7 +62,7 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
             )}
             {said && (
               <CommittedText
-                label="Number on it"
+                label="Serial number"
                 value={said.number ?? ''}
                 most={60}
                 onCommit={(number) => put({ number })}
@@ -71,8 +70,8 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
             )}
             {said?.fitted === 'new' && (
               <AskCard
-                label={`Why the old one came off: ${name}`}
-                ask="Why did the old one come off?"
+                label={`Reason for removal: ${name}`}
+                ask="Reason for removal of the old belt"
                 outcomes={WHY}
                 said={said.why}
                 onSay={(why) => put({ why })}
@@ -105,3 +104,5 @@ export function MarkingDoubt({ name, marking, asked }: DoubtProps) {
     </p>
   );
 }
+
+const FITTED_WORDS = { new: 'new belt', same: 'same belt' };

@@ -17,14 +17,14 @@ interface Props {
   hand: JobInHand;
 }
 
-/** Odometer, parts off the shelf, pictures and remarks. */
+/** Odometer, parts from the shelf, pictures and remarks. */
 export function JobExtras(props: Props) {
   const { job, hand } = props;
   const { run, happens } = hand;
   const fixed = job.signedAt !== null;
   return (
-    <section className="sheet job-extras" aria-label="Written down with it">
-      <h2>Written down with it</h2>
+    <section className="sheet job-extras" aria-label="Recorded with the job">
+      <h2>Recorded with the job</h2>
       {fixed ? (
         <p>
           Odometer {run.odometer === null ? 'not read' : `${run.odometer.toLocaleString('en')} ${job.odometerUnit}`}
@@ -107,12 +107,12 @@ function Parts({ job, hand: { run, happens } }: Props) {
           <li key={`${part.stock ?? ''} ${part.name}`}>
             <span>
               {part.count} × {part.name}
-              {part.stock !== undefined && <span className="quiet"> off the shelf</span>}
+              {part.stock !== undefined && <span className="quiet"> from the shelf</span>}
             </span>
             {!fixed && (
               <Button
                 icon={<DeleteOutlined />}
-                aria-label={`Take back: ${part.name}`}
+                aria-label={`Return: ${part.name}`}
                 onClick={() =>
                   happens({
                     ...{ kind: 'part', name: part.name, count: -part.count },
@@ -144,9 +144,7 @@ function Parts({ job, hand: { run, happens } }: Props) {
             Add
           </Button>
           {alike.length > 1 && (
-            <p className="quiet">
-              {alike.length} belts of the list have this code. Choose which one from those that drop down.
-            </p>
+            <p className="quiet">{alike.length} belts on the list have this code. Choose one from the drop-down.</p>
           )}
         </div>
       )}

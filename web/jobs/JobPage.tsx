@@ -69,7 +69,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   const [bringing, setBringing] = useState(false);
   return (
     <main className="job-sheet">
-      <section className="job-progress sheet" aria-label="How far it is" data-testid="job-progress">
+      <section className="job-progress sheet" aria-label="Progress" data-testid="job-progress">
         <div className="answer-figure">
           {done} <span className="answer-other">of {sheet.steps.length} steps</span>
         </div>
@@ -82,7 +82,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
         {signedAt !== null ? (
           <>
             <p className="job-signed" role="status">
-              ✓ Signed off by {job.signedBy}, {signedAt.slice(0, 10)}. It is kept as it was.
+              ✓ Signed off by {job.signedBy}, {signedAt.slice(0, 10)}. It can no longer be changed.
             </p>
             {run.late.length > 0 && (
               <ul className="findings" aria-label="Received after sign-off">
@@ -104,9 +104,9 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
         <Waiting job={job} hand={hand} />
         <div className="job-links">
           <Link to={`/jobs/${job.id}/print`}>Print or PDF</Link>
-          <Link to={`/vehicles/${job.vehicleId}`}>The vehicle&rsquo;s story</Link>
+          <Link to={`/vehicles/${job.vehicleId}`}>Vehicle history</Link>
           <Button type="link" aria-expanded={bringing} onClick={() => setBringing(!bringing)}>
-            {bringing ? 'Close the bring list' : 'What to bring'}
+            {bringing ? 'Close the bring list' : 'Bring list'}
           </Button>
         </div>
         {bringing && <BringList drive={sheet.drive} bring={sheet.bring} />}
@@ -147,6 +147,7 @@ function Timer({ hand: { run, happens }, estimate }: { hand: JobInHand; estimate
     const timer = setInterval(() => setNow(Date.now()), 1000);
     return () => clearInterval(timer);
   }, [runs]);
+  const start = run.workedMs > 0 ? '▶ Continue' : '▶ Start the clock';
   const ms = run.workedMs + (runs ? Math.max(0, now - Date.parse(run.runningSince!)) : 0);
   return (
     <div className="job-timer">
@@ -163,7 +164,7 @@ function Timer({ hand: { run, happens }, estimate }: { hand: JobInHand; estimate
           happens({ kind: 'timer', running: !runs });
         }}
       >
-        {runs ? '❚❚ Rest' : ms > 0 ? '▶ Go on' : '▶ Start the clock'}
+        {runs ? '❚❚ Pause' : start}
       </Button>
     </div>
   );

@@ -33,8 +33,8 @@ export function PlanOffers({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   const take = (offer: PlanChange) => hand.happens({ kind: 'plan', ...offer });
   return (
     <section className="sheet job-offers" aria-label="The plan has changed">
-      <h2>The plan has changed since this job began</h2>
-      <p className="quiet">Take over what still has to be done. What is ticked stays.</p>
+      <h2>The plan has changed since this job started</h2>
+      <p className="quiet">Accept the changes for the open steps. Ticked steps stay.</p>
       <ul className="at-hand">
         {offers.map((offer) => (
           <li key={keyOf(offer)}>
@@ -48,13 +48,13 @@ export function PlanOffers({ job, hand }: { job: JobOpened; hand: JobInHand }) {
               )}
             </span>
             <Button type="primary" onClick={() => take(offer)}>
-              Take it
+              Accept
             </Button>
-            <Button onClick={() => setLeft(new Set([...left, keyOf(offer)]))}>Leave it</Button>
+            <Button onClick={() => setLeft(new Set([...left, keyOf(offer)]))}>Keep as is</Button>
           </li>
         ))}
       </ul>
-      {offers.length > 1 && <Button onClick={() => offers.forEach(take)}>Take all {offers.length}</Button>}
+      {offers.length > 1 && <Button onClick={() => offers.forEach(take)}>Accept all {offers.length}</Button>}
     </section>
   );
 }

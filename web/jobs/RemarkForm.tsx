@@ -22,7 +22,7 @@ export function RemarkForm({ place, label, onAdd }: Props) {
         maxLength={2000}
         value={text}
         aria-label={label}
-        placeholder="What the next one should know"
+        placeholder="Note for the next technician"
         onChange={(event) => setText(event.target.value)}
       />
       <Button onClick={add}>Add</Button>

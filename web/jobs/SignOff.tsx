@@ -43,14 +43,14 @@ export function SignOff({ job, hand }: { job: JobOpened; hand: JobInHand }) {
       <h2>Sign off</h2>
       {open > 0 && (
         <p className="finding is-watch">
-          <strong>{open === 1 ? '1 step is not ticked.' : `${open} steps are not ticked.`}</strong> It can be signed off
-          all the same; the record says so.
+          <strong>{open === 1 ? '1 step is not ticked.' : `${open} steps are not ticked.`}</strong> You can still sign
+          it off; the record shows it.
         </p>
       )}
       {unsaid.length > 0 && (
         <p className="finding is-watch">
-          <strong>Nobody said what went on: {unsaid.map((belt) => beltName(sheet.drive, belt)).join(', ')}.</strong>{' '}
-          Without it no number and no date is kept for it.
+          <strong>Belt fitted not recorded: {unsaid.map((belt) => beltName(sheet.drive, belt)).join(', ')}.</strong>{' '}
+          Without it, no number and no date are recorded for it.
         </p>
       )}
       {sheet.off.map((belt) => {
@@ -61,7 +61,7 @@ export function SignOff({ job, hand }: { job: JobOpened; hand: JobInHand }) {
       })}
       {run.odometer === null && (
         <p className="finding is-note">
-          <strong>The odometer was not read.</strong> The next look then goes by its day alone.{' '}
+          <strong>The odometer was not read.</strong> The next inspection is then due by date alone.{' '}
           <ShopOdometer job={job} hand={hand} />
         </p>
       )}
@@ -77,33 +77,33 @@ export function SignOff({ job, hand }: { job: JobOpened; hand: JobInHand }) {
           loading={sign.isPending}
           onClick={() => sign.mutate()}
         >
-          Sign it off
+          Sign off
         </Button>
         <Button
           danger
           onClick={() =>
             void modal.confirm({
-              title: 'Drop this job?',
-              content: 'Its ticks, remarks and times are gone then. The drive stays as it is.',
-              okText: 'Drop it',
+              title: 'Delete this job?',
+              content: 'Its ticks, remarks and times are deleted. The drive stays unchanged.',
+              okText: 'Delete it',
               cancelText: 'Keep it',
               onOk: () => drop.mutateAsync(),
             })
           }
         >
-          Drop the job
+          Delete the job
         </Button>
       </div>
-      {by.trim() === '' && <p className="quiet">Write a name first.</p>}
-      {waits && <p className="quiet">What was ticked here is still on its way.</p>}
+      {by.trim() === '' && <p className="quiet">Enter a name first.</p>}
+      {waits && <p className="quiet">Ticks are still being sent.</p>}
       {(sign.error ?? drop.error) && (
         <p className="field-echo is-wrong" role="alert">
           {(sign.error ?? drop.error)!.message}
         </p>
       )}
       <p className="quiet">
-        The drive then has the new belts with number, date and odometer and their next look, the vehicle its odometer,
-        the shelf what was taken. The job itself changes no more.
+        This updates the drive with the new belts, their number, date, odometer and next inspection, the vehicle’s
+        odometer, and the stock. The job can then no longer be changed.
       </p>
     </section>
   );

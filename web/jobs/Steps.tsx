@@ -154,7 +154,7 @@ function Countdown({ place, minutes }: { place: string; minutes: number }) {
     setNow(at);
     setFrom(at);
   };
-  if (left === null) return <Button onClick={start}>Count {minutes} minutes down</Button>;
+  if (left === null) return <Button onClick={start}>Count {minutes} minutes</Button>;
   return (
     <p className="job-countdown" role="timer">
       {left === 0

@@ -30,7 +30,7 @@ export function Waiting(props: Props) {
         <p className="finding is-watch" role="status">
           <strong>{count === 1 ? '1 entry waits' : `${count} entries wait`} on this device.</strong> {queue.problem}{' '}
           {queue.kept
-            ? 'They are sent once the server is back, from any Emery page that is open on this device. You can close this page.'
+            ? 'They are sent when the server is back, from any open Emery page on this device. You can close this page.'
             : 'This browser cannot store them: its storage is full or blocked. Keep this page open until they are sent.'}
         </p>
       )}
@@ -54,7 +54,7 @@ function Refused({ job, hand, why, events }: Props & { why: string; events: read
       await navigator.clipboard.writeText(lines.join('\n'));
       void message.success('Copied.');
     } catch {
-      void message.warning('This browser does not let Emery copy. Mark the text and copy it by hand.');
+      void message.warning('This browser does not let Emery copy. Select the text and copy it by hand.');
     }
   };
   const move = useMutation({

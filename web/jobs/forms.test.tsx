@@ -59,9 +59,9 @@ describe('what went on', () => {
     const { inHand, said } = hand([{ ...newOne, marking: '5PK1600' }]);
     show(<Fitted job={job} hand={inHand} />);
     expect(screen.getByRole('alert').textContent).toMatch(
-      new RegExp(`^5PK1600\\. This is not the belt that the card asked for, ${bring.belts[0]!.markings[0]!.text}`),
+      new RegExp(`^5PK1600\\. The card asks for ${bring.belts[0]!.markings[0]!.text}, not this belt`),
     );
-    const field = screen.getByLabelText('Marking on it');
+    const field = screen.getByLabelText('Marking');
     await userEvent.clear(field);
     await userEvent.type(field, `${bring.belts[0]!.markings[0]!.text}{Enter}`);
     expect(said).toEqual([{ kind: 'belt', belt: 'main', marking: bring.belts[0]!.markings[0]!.text }]);
@@ -72,15 +72,15 @@ describe('what went on', () => {
   });
   test('the same again has no marking to be read', () => {
     show(<Fitted job={job} hand={hand([{ ...newOne, fitted: 'same' }]).inHand} />);
-    expect(screen.queryByLabelText('Marking on it')).toBeNull();
-    screen.getByLabelText('Number on it');
+    expect(screen.queryByLabelText('Marking')).toBeNull();
+    screen.getByLabelText('Serial number');
   });
 });
 
 test('the shop’s odometer is taken over with one tap', async () => {
   const { inHand, said } = hand();
   show(<ShopOdometer job={job} hand={inHand} />);
-  await userEvent.click(screen.getByRole('button', { name: '152,000 km, as the shop has it' }));
+  await userEvent.click(screen.getByRole('button', { name: '152,000 km, from the shop' }));
   expect(said).toEqual([{ kind: 'odometer', odometer: 152_000 }]);
 });
 
@@ -98,9 +98,9 @@ test('sign-off says what is open, which belt is not the one, and needs a name', 
   );
   screen.getByText(`${steps.length - 1} steps are not ticked.`);
   screen.getByText(/^The belt: 5PK1600/);
-  screen.getByText(/This is not the belt that the card asked for/);
-  screen.getByRole('button', { name: /as the shop has it/ });
-  expect(screen.getByRole('button', { name: 'Sign it off' })).toHaveProperty('disabled', true);
+  screen.getByText(/The card asks for .*, not this belt/);
+  screen.getByRole('button', { name: /from the shop/ });
+  expect(screen.getByRole('button', { name: 'Sign off' })).toHaveProperty('disabled', true);
 });
 
 test('the estimate: labour by default, and the price of an hour that is no price stays as it was written', async () => {
@@ -108,10 +108,10 @@ test('the estimate: labour by default, and the price of an hour that is no price
   show(<Estimate estimate={estimate} open />);
   screen.getByText(/^Labour: .* \(a default\), no price of an hour$/);
   screen.getByText('Estimate: no prices yet');
-  const field = screen.getByLabelText(/^Price of an hour/);
+  const field = screen.getByLabelText(/^Labour rate per hour/);
   await userEvent.type(field, 'dear{Enter}');
   expect(field).toHaveProperty('value', 'dear');
-  expect(screen.getByRole('alert').textContent).toMatch(/^Price of an hour/);
+  expect(screen.getByRole('alert').textContent).toMatch(/^Labour rate per hour/);
 });
 
 /** What the server says, as `fetch` gives it. */
@@ -126,7 +126,7 @@ describe('what is not with the server', () => {
     show(<Waiting job={job} hand={{ ...inHand, queue }} />);
     expect(screen.getByRole('status').textContent).toMatch(/1 entry waits.*You can close this page/);
   });
-  test('where nothing can be kept it says so, though the server answers', () => {
+  test('where nothing can be stored it says so, though the server answers', () => {
     const { inHand } = hand();
     show(<Waiting job={job} hand={{ ...inHand, queue: { ...inHand.queue, waiting, kept: false } }} />);
     expect(screen.getByRole('status').textContent).toMatch(/This browser cannot store them.*Keep this page open/);
@@ -150,7 +150,7 @@ describe('what is not with the server', () => {
     expect(lines[0]).toMatch(/^Ann, 29 Nov.*: Remark: The bracket/);
     expect(lines[0]).toContain(long);
     expect(lines[1]).toMatch(/^29 Nov.*: Odometer 152,400$/);
-    expect(lines[2]).toMatch(/: The belt: a new one went on, number N 7$/);
+    expect(lines[2]).toMatch(/: The belt: new belt fitted, number N 7$/);
     await user.click(screen.getByRole('button', { name: 'Copy' }));
     expect(await navigator.clipboard.readText()).toBe(lines.join('\n'));
     expect(gone).toEqual([]);
@@ -166,7 +166,7 @@ describe('what is not with the server', () => {
     const refused = { why: 'This job is not in the shop. It may have been deleted.', events };
     show(<Waiting job={null} hand={{ ...inHand, job: null, queue: { ...inHand.queue, refused } }} />);
     expect(screen.getByRole('alert').textContent).toMatch(
-      /3 entries were not saved\..*Remark: Stiff.*Ticked: a step.*Belt main: the same went on again/,
+      /3 entries were not saved\..*Remark: Stiff.*Ticked: a step.*Belt main: same belt refitted/,
     );
     expect(screen.getAllByRole('button').map(({ textContent }) => textContent)).toEqual(['Copy', 'Discard']);
   });
@@ -190,7 +190,7 @@ describe('what is not with the server', () => {
   });
 });
 
-describe('parts off the shelf', () => {
+describe('parts from the shelf', () => {
   test('two rows of one code are two belts: the one that is chosen is taken, and taken back', async () => {
     const belts = [7, 8].map((id) => ({
       ...{ id, code: 'TF 9', section: 'PK', ribs: 6, lengthMm: 1000 + id, price: null, shelf: 3 },
@@ -204,8 +204,8 @@ describe('parts off the shelf', () => {
     expect(said.at(-1)).toEqual({ kind: 'part', name: 'TF 9', count: 1, stock: 8 });
     // Typed out, it is neither: one of them is to be chosen.
     await user.type(screen.getByRole('combobox', { name: 'Part used' }), 'TF 9');
-    await screen.findByText(/2 belts of the list have this code/);
-    await user.click(screen.getByRole('button', { name: /Take back: TF 9/ }));
+    await screen.findByText(/2 belts on the list have this code/);
+    await user.click(screen.getByRole('button', { name: /Return: TF 9/ }));
     expect(said.at(-1)).toEqual({ kind: 'part', name: 'TF 9', count: -2, stock: 7 });
   });
 });

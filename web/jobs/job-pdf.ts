@@ -20,7 +20,7 @@ export interface PrintedJob {
 const PAGE = { width: 210, height: 297, margin: 12 };
 const DRAWING = { width: 92, height: 65 };
 
-/** What to bring, a line each. */
+/** Bring list, a line each. */
 export function bringLines(sheet: JobSheet): string[] {
   return [
     ...sheet.bring.belts.map(({ markings, plain, lengthMm, basis, number, second }) =>
@@ -34,7 +34,7 @@ export function bringLines(sheet: JobSheet): string[] {
     ),
     [...sheet.bring.parts, ...sheet.bring.bolts, ...sheet.bring.tools].join(', '),
     ...(sheet.off.length > 0 ? [`Off: ${sheet.off.map((id) => beltName(sheet.drive, id)).join(', then ')}.`] : []),
-    'The vehicle’s service manual comes first.',
+    'The vehicle’s service manual takes precedence.',
   ];
 }
 

@@ -156,7 +156,7 @@ export class JobQueue {
   /** Each by itself, so that two pages of one device do not write over one another. */
   private keep(prefix: string, id: string, value: unknown): void {
     try {
-      if (!this.storage) throw new Error('nothing can be kept');
+      if (!this.storage) throw new Error('nothing can be stored');
       this.storage.setItem(`${prefix}${this.jobId}:${id}`, JSON.stringify(value));
       this.inPageOnly.delete(id);
     } catch {
@@ -187,7 +187,7 @@ export class JobQueue {
   }
 }
 
-const byTime = (a: JobEvent, b: JobEvent) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0);
+const byTime = (a: JobEvent, b: JobEvent) => Number(a.at > b.at) - Number(a.at < b.at);
 
 /** Which of those that were sent are refused: those that the answer names, by id or by their place; else all. */
 function refusedOf(error: ApiProblem, events: readonly JobEvent[]): readonly JobEvent[] {

@@ -97,7 +97,7 @@ test('what was refused is told on every page but its own job’s, until it was r
   expect(localStorage.length).toBe(0);
 });
 
-test('where nothing can be kept it says so, and closing the page asks until it is sent', async () => {
+test('where nothing can be stored it says so, and closing the page asks until it is sent', async () => {
   jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
     throw new DOMException('full', 'QuotaExceededError');
   });

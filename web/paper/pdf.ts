@@ -27,7 +27,7 @@ interface PdfLayout {
 
 const font = async (address: string): Promise<ArrayBuffer> => {
   const answer = await fetch(address);
-  if (!answer.ok) throw new Error('its font did not come');
+  if (!answer.ok) throw new Error('its font could not be loaded');
   return answer.arrayBuffer();
 };
 

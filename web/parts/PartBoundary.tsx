@@ -20,8 +20,8 @@ export class PartBoundary extends Component<Props, { fault: Error | null }> {
     if (!fault) return this.props.children;
     return (
       <div className="finding is-fault" role="alert">
-        <strong>{this.props.name} stopped on a fault in Emery.</strong> What you entered is kept. It says:{' '}
-        {fault.message} <PlainButton onClick={() => this.setState({ fault: null })}>Draw it again</PlainButton>
+        <strong>{this.props.name} stopped on a fault in Emery.</strong> Your entries are kept. The message:{' '}
+        {fault.message} <PlainButton onClick={() => this.setState({ fault: null })}>Try again</PlainButton>
       </div>
     );
   }

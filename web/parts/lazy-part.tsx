@@ -54,7 +54,7 @@ export function lazyPart<P extends object>(name: string, load: Loader<P>, waitin
     if (!problem) return waiting;
     return (
       <p className="finding is-watch" role="alert">
-        <strong>{name} could not be fetched.</strong> The server is away; it is tried again by itself.{' '}
+        <strong>{name} could not be loaded.</strong> The server is not reachable; Emery tries again by itself.{' '}
         <PlainButton onClick={() => setTries((count) => count + 1)}>Try again now</PlainButton>
       </p>
     );

@@ -21,9 +21,9 @@ export function BeltsOnView({ search }: { search: string }) {
           {first?.total ?? '–'} <span className="answer-other">{first?.total === 1 ? 'belt' : 'belts'}</span>
         </div>
         <div className="answer-note">
-          {first?.understood ? `Understood: ${first.understood}.` : 'Every belt that is on.'} Ribs, section, distance
-          and age in plain words; anything else is looked for in names, plates and numbers. How far one ran is known
-          where its odometer was written down when it went on.
+          {first?.understood ? `Understood: ${first.understood}.` : 'Every belt that is on.'} Search by ribs, section,
+          distance and age in plain words, or by names, plates and numbers. The distance is known where the odometer was
+          recorded at fitting.
         </div>
         <div className="button-row is-after">
           <Button icon={<DownloadOutlined />} href={`/api/records/belts.csv?${query}`} download>
@@ -39,7 +39,7 @@ export function BeltsOnView({ search }: { search: string }) {
           <Row key={belt.id} belt={belt} unit={unit} />
         ))}
       </ul>
-      {list.isSuccess && belts.length === 0 && <p className="shop-none">No belt in the shop is like that.</p>}
+      {list.isSuccess && belts.length === 0 && <p className="shop-none">No belt in the shop matches.</p>}
       <MoreButton list={list} left={(first?.total ?? 0) - belts.length} />
     </>
   );
@@ -56,7 +56,7 @@ function Row({ belt, unit }: { belt: BeltOn; unit: LengthUnit }) {
     <li className="due-row">
       <span className="due-when">
         <strong>{belt.ranKm === null ? 'not known' : `${Math.round(belt.ranKm).toLocaleString('en')} km`}</strong>
-        <span className="quiet">{belt.ranKm === null ? 'how far it ran' : 'ran'}</span>
+        <span className="quiet">{belt.ranKm === null ? 'distance run' : 'ran'}</span>
       </span>
       <span className="due-what">
         <Link to={`/drives/${belt.driveId}/inspect`}>
@@ -65,7 +65,7 @@ function Row({ belt, unit }: { belt: BeltOn; unit: LengthUnit }) {
           {belt.number && `, number ${belt.number}`}
         </Link>
         <span className="quiet">
-          {fitted.length === 0 ? 'Nobody wrote down when it went on' : `Fitted ${fitted.join(' ')}`}
+          {fitted.length === 0 ? 'Date of fitting not recorded' : `Fitted ${fitted.join(' ')}`}
         </span>
       </span>
       <span className="due-whose">

@@ -27,7 +27,7 @@ export function DistanceCharts({ drive, vehicleUnit }: { drive: Drive; vehicleUn
     });
   }, [drive]);
   if (charts.length === 0)
-    return <p className="quiet">No wear and no tension was read with an odometer yet: two readings make a curve.</p>;
+    return <p className="quiet">No wear or tension reading with an odometer yet: two readings give a curve.</p>;
   return charts.map(({ id, wear, own }) => (
     <div key={id} className="distance-charts">
       <h3>{capital(beltName(drive, id))}</h3>

@@ -17,7 +17,7 @@ export function DueView({ search }: { search: string }) {
   const copy = async () => {
     try {
       await navigator.clipboard.writeText(feed);
-      void message.success('The address is copied.');
+      void message.success('Address copied.');
     } catch {
       void message.info(feed);
     }
@@ -31,7 +31,7 @@ export function DueView({ search }: { search: string }) {
           <span className="answer-other">in the next {SOON_DAYS} days</span>
         </div>
         <div className="answer-note">
-          By day, or by odometer at each vehicle&rsquo;s usual use: the slope of its readings, or{' '}
+          By day, or by odometer at each vehicle&rsquo;s usual distance: from its readings, or{' '}
           {DEFAULT_KM_A_YEAR.toLocaleString('en')} km a year where there are none (a default).
         </div>
         <div className="button-row is-after">
@@ -47,8 +47,8 @@ export function DueView({ search }: { search: string }) {
       {list.isSuccess && dues.length === 0 && (
         <p className="shop-none">
           {search === ''
-            ? 'Nothing is due. What is written down of belts under Tension, Noise, Inspect and in jobs comes up here.'
-            : `Nothing that is due matches "${search}".`}
+            ? 'Nothing is due. Records from Tension, Noise, Inspect and jobs appear here when they are due.'
+            : `Nothing due matches "${search}".`}
         </p>
       )}
       <MoreButton list={list} left={(first?.total ?? 0) - dues.length} />
@@ -58,7 +58,7 @@ export function DueView({ search }: { search: string }) {
 
 function DueList({ dues }: { dues: readonly DueListed[] }) {
   return (
-    <ul className="due-list" aria-label="What is due">
+    <ul className="due-list" aria-label="Due">
       {dues.map((due) => (
         <DueRow
           key={due.id}

@@ -6,7 +6,7 @@ import { MoreButton } from './MoreButton';
 import { OldBelts } from './OldBelts';
 import { StoryRow } from './StoryRow';
 
-/** What happened in the whole shop, latest first. */
+/** History in the whole shop, latest first. */
 export function HappenedView({ search }: { search: string }) {
   const list = useRecords(search);
   const records = list.data?.pages.flatMap((page) => page.records) ?? [];
@@ -29,7 +29,7 @@ export function HappenedView({ search }: { search: string }) {
         </div>
       </div>
       <OldBelts />
-      <ul className="due-list" aria-label="What happened">
+      <ul className="due-list" aria-label="History">
         {records.map((record) => (
           <StoryRow
             key={record.id}
@@ -43,7 +43,7 @@ export function HappenedView({ search }: { search: string }) {
           />
         ))}
       </ul>
-      {list.isSuccess && records.length === 0 && <p className="shop-none">Nothing that happened matches.</p>}
+      {list.isSuccess && records.length === 0 && <p className="shop-none">No entry matches.</p>}
       <MoreButton list={list} left={(first?.total ?? 0) - records.length} />
     </>
   );

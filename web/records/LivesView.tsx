@@ -18,7 +18,7 @@ export default function LivesView() {
   return (
     <>
       <div className="answer" data-testid="lives-answer">
-        <div className="label">Half of them last beyond</div>
+        <div className="label">Half last longer than</div>
         <div className="answer-figure">
           {!survival || survival.medianKm === null ? (
             <span className="answer-other">not known yet</span>
@@ -30,9 +30,9 @@ export default function LivesView() {
         </div>
         {survival && (
           <div className="answer-note">
-            {survival.belts === 1 ? '1 belt' : `${survival.belts.toLocaleString('en')} belts`} whose distance is known,{' '}
-            {survival.ended.toLocaleString('en')} of them worn out or broken. The others still run or came off good:
-            each counts as far as it came. Hours count as {kmPer('h')} km each (a default).
+            {survival.belts === 1 ? '1 belt' : `${survival.belts.toLocaleString('en')} belts`} with a known distance,{' '}
+            {survival.ended.toLocaleString('en')} of them worn out or broken. The others are still running or came off
+            sound: each counts with its distance so far. Hours count as {kmPer('h')} km each (a default).
           </div>
         )}
       </div>
@@ -56,17 +56,17 @@ export default function LivesView() {
         )}
         {survival && survival.steps.length === 0 && (
           <p className="unrolled-empty">
-            No belt of that kind has come to its end yet with its distance known. Write the odometer down when one goes
-            on and when it comes off.
+            No belt of that kind has worn out or broken with a known distance yet. Record the odometer at fitting and at
+            removal.
           </p>
         )}
       </div>
       {survival && survival.steps.length > 0 && (
-        <table className="ledger-table" aria-label="Share that lasts">
+        <table className="ledger-table" aria-label="Share still running">
           <thead>
             <tr>
-              <th>Beyond, km</th>
-              <th className="figure">came so far</th>
+              <th>After, km</th>
+              <th className="figure">distance so far</th>
               <th className="figure">last on</th>
               <th className="figure">±</th>
             </tr>
@@ -111,7 +111,7 @@ function Curve({ survival: { steps }, width, height }: { survival: Survival; wid
     })
     .join('')}`;
   return (
-    <svg width={width} height={height} role="img" aria-label="Share of belts that lasts beyond a distance">
+    <svg width={width} height={height} role="img" aria-label="Share of belts still running after a distance">
       {[0, 0.25, 0.5, 0.75, 1].map((share) => (
         <g key={share}>
           <path className="lives-grid" d={`M${MARGIN.left} ${y(share)}H${width - MARGIN.right}`} />

@@ -14,7 +14,7 @@ export function MoreButton({ list, left }: { list: Listed; left: number }) {
   if (list.error)
     return (
       <p className="finding is-fault" role="alert">
-        <strong>The list could not be read.</strong> {list.error.message}{' '}
+        <strong>The list could not be loaded.</strong> {list.error.message}{' '}
         <Button onClick={() => void list.refetch()}>Try again</Button>
       </p>
     );

@@ -13,7 +13,7 @@ const bring = (file: HistoryFile, look: boolean) =>
   ask<HistoryAnswer>('POST', '/records/history', { look, rows: file.rows.map(({ cells }) => cells) });
 const counted = (count: number) => (count === 1 ? '1 row' : `${count.toLocaleString('en')} rows`);
 
-/** Belts and readings from before Emery: a CSV list, looked at before anything of it is taken in. */
+/** Belts and readings from before Emery: a CSV list, looked at before anything of it is imported. */
 export function OldBelts() {
   const [file, setFile] = useState<HistoryFile | null>(null);
   const [problem, setProblem] = useState('');
@@ -32,7 +32,7 @@ export function OldBelts() {
     <section aria-label="Belts from before Emery" className="old-belts">
       <div className="button-row">
         <FileButton
-          label="Bring in old belts (CSV)"
+          label="Import old belts (CSV)"
           what="CSV file of old belts"
           accept=".csv,text/csv"
           onFile={(chosen) => void choose(chosen)}
@@ -41,10 +41,10 @@ export function OldBelts() {
       </div>
       {(problem || look.error || take.error) && (
         <p className="finding is-fault" role="alert">
-          <strong>Nothing was taken in.</strong> {problem || (look.error ?? take.error)!.message}
+          <strong>Nothing was imported.</strong> {problem || (look.error ?? take.error)!.message}
         </p>
       )}
-      {look.isPending && <Spin aria-label="The list is being looked at" />}
+      {look.isPending && <Spin aria-label="Reading the list" />}
       {file && look.data && !take.data && (
         <Look
           file={file}
@@ -56,7 +56,7 @@ export function OldBelts() {
       )}
       {take.data && (
         <p className="finding is-note" role="status">
-          <strong>{counted(take.data.taken)} taken in.</strong> They are in the stories of their vehicles.
+          <strong>{counted(take.data.taken)} imported.</strong> They are in the histories of their vehicles.
         </p>
       )}
     </section>
@@ -79,11 +79,11 @@ function Look({ file, answer: { rows }, busy, onTake, onClose }: LookProps) {
   return (
     <div className="sheet stock-sheet">
       <h2>
-        {file.name}: {counted(fresh.length)} to take in
+        {file.name}: {counted(fresh.length)} to import
         {bad.length > 0 && `, ${counted(bad.length)} not understood`}
       </h2>
       {file.note && <p className="finding is-watch">{file.note}</p>}
-      <ul className="due-list" aria-label="What the list holds">
+      <ul className="due-list" aria-label="Contents of the list">
         {told.map(({ row, line }) =>
           row.ok ? (
             <li key={line}>
@@ -99,7 +99,7 @@ function Look({ file, answer: { rows }, busy, onTake, onClose }: LookProps) {
       </ul>
       <div className="button-row is-after">
         <Button type="primary" loading={busy} disabled={fresh.length === 0} onClick={onTake}>
-          Take in {counted(fresh.length)}
+          Import {counted(fresh.length)}
         </Button>
         <Button onClick={onClose}>Cancel</Button>
       </div>

@@ -13,13 +13,13 @@ import '../ui/ledger.css';
 import '../shop/shop.css';
 import './records.css';
 
-const LivesView = lazyPart('How long belts last', () => import('./LivesView'), <Spin className="page-spin" />);
+const LivesView = lazyPart('Belt life', () => import('./LivesView'), <Spin className="page-spin" />);
 
 const VIEWS = [
   { view: 'due', name: 'Due', search: 'Vehicle, plate or drive' },
   { view: 'belts', name: 'Belts on', search: 'every 6-rib belt over 80,000 km' },
-  { view: 'happened', name: 'What happened', search: 'Vehicle, number, what was done' },
-  { view: 'lives', name: 'How long belts last', search: null },
+  { view: 'happened', name: 'History', search: 'Vehicle, number, what was done' },
+  { view: 'lives', name: 'Belt life', search: null },
 ] as const;
 
 /** Over all vehicles: what is due, which belts are on, what happened, and how long belts last. */

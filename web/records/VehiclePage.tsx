@@ -87,8 +87,8 @@ function Jobs({ vehicle }: { vehicle: VehicleListed }) {
   const open = (data?.jobs ?? []).filter(({ signedAt }) => signedAt === null);
   if (open.length === 0) return null;
   return (
-    <section aria-label="Jobs in hand">
-      <h2>Jobs in hand</h2>
+    <section aria-label="Open jobs">
+      <h2>Open jobs</h2>
       <ul className="due-list">
         {open.map((job) => (
           <li key={job.id} className="due-row">
@@ -96,8 +96,8 @@ function Jobs({ vehicle }: { vehicle: VehicleListed }) {
               <strong>{job.startedAt.slice(0, 10)}</strong>
             </span>
             <span className="due-what">
-              <Link to={`/jobs/${job.id}`}>Go on with the job</Link>
-              {job.startedBy && <span className="quiet">begun by {job.startedBy}</span>}
+              <Link to={`/jobs/${job.id}`}>Continue the job</Link>
+              {job.startedBy && <span className="quiet">started by {job.startedBy}</span>}
             </span>
             <span className="due-whose quiet">{job.name}</span>
           </li>
@@ -105,7 +105,7 @@ function Jobs({ vehicle }: { vehicle: VehicleListed }) {
       </ul>
       {data && data.total > data.jobs.length && (
         <p className="quiet">
-          Looked for among the last {data.jobs.length} of {data.total} jobs of this vehicle.
+          Searched in the last {data.jobs.length} of {data.total} jobs of this vehicle.
         </p>
       )}
     </section>
@@ -153,9 +153,9 @@ function Story({ vehicle }: { vehicle: VehicleListed }) {
     }
   };
   return (
-    <section aria-label="What happened">
+    <section aria-label="History">
       <div className="block-head">
-        <h2>What happened</h2>
+        <h2>History</h2>
         <div className="button-row">
           <Button icon={<DownloadOutlined />} href={`/api/records/file.csv?vehicle=${vehicle.id}`} download>
             CSV
@@ -174,7 +174,7 @@ function Story({ vehicle }: { vehicle: VehicleListed }) {
         ))}
       </ul>
       {list.isSuccess && records.length === 0 && (
-        <p className="quiet">Nothing is written down yet. Readings, inspections, cures and jobs come up here.</p>
+        <p className="quiet">No entries yet. Readings, inspections, repairs and jobs appear here.</p>
       )}
       <MoreButton list={list} left={total - records.length} />
     </section>

@@ -15,7 +15,7 @@ const MOST_BYTES = 2_000_000;
 /** Reads a CSV list of old belts, with a first line of column names; tells what is wrong with one that is none. */
 export function readHistoryFile(name: string, bytes: Uint8Array): HistoryFileRead {
   const refuse = (problem: string): HistoryFileRead => ({ ok: false, problem: `${name} ${problem}` });
-  if (bytes.length > MOST_BYTES) return refuse('holds more than 2 MB: bring it in in parts.');
+  if (bytes.length > MOST_BYTES) return refuse('holds more than 2 MB: import it in parts.');
   const { text, note } = decoded(bytes);
   const rows: HistoryFile['rows'] = [];
   let columns: string[] | null = null;
@@ -35,7 +35,7 @@ export function readHistoryFile(name: string, bytes: Uint8Array): HistoryFileRea
   if (!(columns as string[] | null)?.includes('vehicle'))
     return refuse(`has no first line with the columns ${HISTORY_COLUMNS.join(', ')}.`);
   if (rows.length > MOST_ROWS)
-    return refuse(`holds more than ${MOST_ROWS.toLocaleString('en')} rows: bring it in in parts.`);
+    return refuse(`holds more than ${MOST_ROWS.toLocaleString('en')} rows: import it in parts.`);
   if (rows.length === 0) return refuse('holds no rows below its first line.');
   return { ok: true, file: { name, rows, note } };
 }

@@ -10,7 +10,7 @@ const COLUMNS = [
   { head: 'Detail', width: 58 },
 ] as const;
 
-/** What happened to a vehicle as a PDF, as far as it is shown. */
+/** History to a vehicle as a PDF, as far as it is shown. */
 export async function storyPdf(
   vehicle: Pick<VehicleListed, 'name' | 'plate' | 'odometer' | 'odometerUnit'>,
   shop: string,
@@ -18,7 +18,7 @@ export async function storyPdf(
 ): Promise<Blob> {
   const { Pdf } = await import('../paper/pdf');
   const { name, plate, odometer, odometerUnit } = vehicle;
-  const pdf = await Pdf.open({ ...PAGE, title: `What happened: ${name}` });
+  const pdf = await Pdf.open({ ...PAGE, title: `History: ${name}` });
   pdf.text('H1', name, 15);
   const facts = [plate, odometer === null ? '' : `${odometer.toLocaleString('en')} ${odometerUnit}`, shop];
   pdf.text('P', facts.filter(Boolean).join(' · '), 10);

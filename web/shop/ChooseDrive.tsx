@@ -51,7 +51,7 @@ export function ChooseDrive({ chosen = '', onChoose }: { chosen?: string; onChoo
           </li>
         ))}
       </ul>
-      {data && drives.length === 0 && <p className="quiet">No drive of the shop is called so.</p>}
+      {data && drives.length === 0 && <p className="quiet">No drive in the shop has that name.</p>}
     </div>
   );
 }

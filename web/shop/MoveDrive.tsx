@@ -53,7 +53,7 @@ export function MoveDrive({ drive, onClose }: { drive: DriveListed; onClose: () 
             {vehicle.plate && `, ${vehicle.plate}`}
           </Button>
         ))}
-        {data && others.length === 0 && <p className="quiet">No other vehicle is called so. Add it first.</p>}
+        {data && others.length === 0 && <p className="quiet">No other vehicle has that name. Add it first.</p>}
         {problem && (
           <p className="field-echo is-wrong" role="alert">
             {problem}

@@ -80,7 +80,7 @@ export default function NewDriveForm({ vehicle, onMake, onString, onClose }: Pro
     setBusy(true);
     try {
       const fresh = await make();
-      if (!fresh) return setProblem('Which drive: choose one below.');
+      if (!fresh) return setProblem('Which drive: choose one from the list.');
       await onMake(fresh);
       setName('Front drive');
     } catch (error) {
@@ -115,11 +115,11 @@ export default function NewDriveForm({ vehicle, onMake, onString, onClose }: Pro
         {start === 'drive' && (
           <>
             <Chips
-              label="Of it"
+              label="Copy"
               value={parts}
               options={[
-                { value: 'kept', label: 'places, routes and parts' },
-                { value: 'bare', label: 'places and routes alone' },
+                { value: 'kept', label: 'positions, routes and parts' },
+                { value: 'bare', label: 'positions and routes only' },
               ]}
               onChange={setParts}
             />
@@ -128,7 +128,7 @@ export default function NewDriveForm({ vehicle, onMake, onString, onClose }: Pro
         )}
         <p className="quiet">
           {NOTES[start] ??
-            'Sizes and places are there to be measured over; more belts and pulleys are added on the bench.'}
+            'Sizes and positions are starting values: measure and correct them. Add more belts and pulleys on the bench.'}
         </p>
         {problem && (
           <p className="field-echo is-wrong" role="alert">
@@ -147,9 +147,9 @@ export default function NewDriveForm({ vehicle, onMake, onString, onClose }: Pro
 }
 
 const NOTES: Partial<Record<Start, string>> = {
-  drive: 'What was read, found and done on the other stays with it.',
-  picture: 'Survey opens with the picture: take one square on, with a pulley of known size in it.',
-  string: 'The counter says what to ask for by the string alone, and keeps it as a drive if you want.',
+  drive: 'Readings, findings and jobs stay with the other drive.',
+  picture: 'Survey opens with the picture: take one square-on, with a pulley of known size in it.',
+  string: 'The counter finds the belt from the string alone, and can save it as a drive.',
 };
 
 /** What it starts from, each as a picture. */
@@ -160,8 +160,8 @@ function Starts({ start, onStart }: { start: Start; onStart: (start: Start) => v
   );
   return (
     <div className="field">
-      <span className="label">It starts from</span>
-      <div className="starts" role="radiogroup" aria-label="It starts from">
+      <span className="label">Start from</span>
+      <div className="starts" role="radiogroup" aria-label="Start from">
         {sketches.map(([layout, sketch]) => (
           <StartCard
             key={layout}

@@ -52,27 +52,27 @@ export default function ShopLimits({ onClose }: { onClose: () => void }) {
   return (
     <Modal title="Limits of the shop" open footer={null} onCancel={onClose}>
       <p>
-        These go before Emery&rsquo;s defaults, and behind what a drive&rsquo;s own limits or its manual say. Each
-        verdict says whose limit it went by. What is due on all drives follows, a few minutes later in a large shop.
+        These replace Emery&rsquo;s defaults. A drive&rsquo;s own limits and its manual take precedence. Each verdict
+        shows which limit it used. Due dates of all drives are updated within a few minutes.
       </p>
       {change.error && (
         <p className="field-echo is-wrong" role="alert">
-          They were not kept: {change.error.message}
+          Not saved: {change.error.message}
         </p>
       )}
-      {limits.length === 0 && <p className="quiet">None yet: Emery&rsquo;s defaults hold.</p>}
-      <ul className="deleted" aria-label="Limits that the shop holds">
+      {limits.length === 0 && <p className="quiet">None yet: Emery&rsquo;s defaults apply.</p>}
+      <ul className="deleted" aria-label="Limits of the shop">
         {limits.map((one, k) => (
           <li key={`${one.check} ${scopeWords(one)}`}>
             <span>
-              <strong>{INSPECT_CHECK_NAMES[one.check]}</strong>, {scopeWords(one)}: done {underWords(one.check)}{' '}
+              <strong>{INSPECT_CHECK_NAMES[one.check]}</strong>, {scopeWords(one)}: worn out {underWords(one.check)}{' '}
               {checkFigure(one.check, one.replace)}
-              {one.watch !== undefined && `, watched ${underWords(one.check)} ${checkFigure(one.check, one.watch)}`}
+              {one.watch !== undefined && `, watch ${underWords(one.check)} ${checkFigure(one.check, one.watch)}`}
               {one.new !== undefined && `, new ${checkFigure(one.check, one.new)}`}
             </span>
             <Button
               icon={<DeleteOutlined />}
-              aria-label={`Take out the limit of ${INSPECT_CHECK_NAMES[one.check]}, ${scopeWords(one)}`}
+              aria-label={`Remove the limit of ${INSPECT_CHECK_NAMES[one.check]}, ${scopeWords(one)}`}
               onClick={() => put(limits.filter((_, other) => other !== k))}
             />
           </li>
@@ -169,15 +169,15 @@ function NewLimit({
             onChange={setKind}
           />
         )}
-        {figure('replace', `Done ${underWords(check)}`)}
-        {figure('watch', `Watched ${underWords(check)}`)}
+        {figure('replace', `Worn out ${underWords(check)}`)}
+        {figure('watch', `Watch ${underWords(check)}`)}
         {check === 'rib-depth' && figure('new', 'When new')}
       </div>
       <div className="button-row is-after">
         <Button type="primary" disabled={replace === undefined} onClick={add}>
-          Keep it for every drive
+          Save for every drive
         </Button>
-        {replace === undefined && <span className="quiet">It needs the figure it is done at.</span>}
+        {replace === undefined && <span className="quiet">Worn out: enter the figure.</span>}
       </div>
     </section>
   );

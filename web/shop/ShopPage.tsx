@@ -90,7 +90,7 @@ export default function ShopPage() {
       <main className="shop-list" aria-busy={list.isFetching}>
         {list.error && vehicles.length === 0 && (
           <p className="finding is-fault" role="alert">
-            <strong>The shop could not be read.</strong> {list.error.message}{' '}
+            <strong>The shop could not be loaded.</strong> {list.error.message}{' '}
             <Button onClick={() => void list.refetch()}>Try again</Button>
           </p>
         )}
@@ -108,7 +108,7 @@ export default function ShopPage() {
             />
           ) : (
             <p className="shop-none">
-              Nothing in the shop matches "{wanted}". The search looks at names, plates, notes and drives.
+              Nothing in the shop matches "{wanted}". The search covers names, plates, notes and drives.
             </p>
           ))}
         {list.hasNextPage && (
@@ -153,10 +153,7 @@ function EmptyShop({ onMake, onDraw, onDemo }: { onMake: () => void; onDraw: () 
   return (
     <div className="shop-none">
       <h2>No vehicle in the shop yet</h2>
-      <p>
-        One question? Ask it at the counter. Else add the vehicle in front of you, or draw a drive and say whose it is
-        later.
-      </p>
+      <p>One question? Ask it at the counter. Otherwise add the vehicle, or draw a drive and assign it later.</p>
       <div className="button-row">
         <Link to="/counter" className="button-link is-button">
           To the counter
@@ -286,7 +283,7 @@ function NewDrive({ vehicle, onClose }: { vehicle: { id: string; name: string } 
   );
 }
 
-const STATES = { fault: ['is-fault', '■ unfinished'], watch: ['is-watch', '▲ look at it'], note: ['', ''] } as const;
+const STATES = { fault: ['is-fault', '■ unfinished'], watch: ['is-watch', '▲ check it'], note: ['', ''] } as const;
 
 function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: VehicleListed; unit: LengthUnit }) {
   const vehicle = of.name;
@@ -380,22 +377,22 @@ function useImport() {
       () =>
         notification.open({
           key,
-          title: `Bringing in ${files.length === 1 ? files[0]!.name : `${files.length} files`}`,
-          description: <Progress percent={100} status="active" showInfo={false} aria-label="The import is under way" />,
+          title: `Importing ${files.length === 1 ? files[0]!.name : `${files.length} files`}`,
+          description: <Progress percent={100} status="active" showInfo={false} aria-label="Import in progress" />,
           duration: 0,
           closable: false,
-          actions: <Button onClick={() => calling.abort()}>Call it off</Button>,
+          actions: <Button onClick={() => calling.abort()}>Cancel</Button>,
         }),
       800,
     );
     change.mutate(
       { files: [...files], signal: calling.signal },
       {
-        onSuccess: (brought) => notification.success({ title: 'Brought in', description: broughtInWords(brought) }),
+        onSuccess: (brought) => notification.success({ title: 'Imported', description: broughtInWords(brought) }),
         onError: (error) =>
           notification.error({
             title: 'Nothing was imported',
-            description: calling.signal.aborted ? 'It was called off.' : error.message,
+            description: calling.signal.aborted ? 'Cancelled.' : error.message,
             duration: 0,
           }),
         onSettled: () => {
@@ -446,13 +443,13 @@ function DeletedList({ onClose }: { onClose: () => void }) {
         {rows.map(({ id, path, text }) => (
           <li key={id}>
             <span>{text}</span>
-            <Button onClick={() => change.mutate(() => ask('POST', `${path}/restore`))}>Bring back</Button>
+            <Button onClick={() => change.mutate(() => ask('POST', `${path}/restore`))}>Restore</Button>
           </li>
         ))}
       </ul>
       {data && data.total > rows.length && (
         <p className="quiet">
-          The last {rows.length} of {data.total} that were deleted.
+          The last {rows.length} of {data.total} deleted.
         </p>
       )}
     </Modal>

@@ -21,7 +21,7 @@ const EMPTY_NUMBER = /^\s*$/;
 const fieldsSchema = object({
   name: string()
     .trim()
-    .required('Name: write what the shop calls the vehicle.')
+    .required('Name: enter the shop’s name for the vehicle.')
     .max(120, 'Name: 120 characters at most.'),
   plate: string().trim().max(40, 'Plate or fleet number: 40 characters at most.'),
   odometer: number()
@@ -106,12 +106,12 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
       const theirs = problem.body?.['current'] as (VehicleFields & { revision: number }) | undefined;
       setAgain(problem.passing ? save : null);
       if (problem.passing)
-        setProblems({ '': `Not saved yet. ${problem.message} It is tried again by itself; leave this open.` });
+        setProblems({ '': `Not saved yet. ${problem.message} Emery tries again by itself; leave this open.` });
       else if (problem.status === 409 && theirs) {
         // Seen now, so that a second press replaces it knowingly.
         setWritten((before) => ({ ...before, over: theirs.revision }));
         setProblems({
-          '': `Saved somewhere else meanwhile, with ${changedBy(theirs, written) || 'the same'}. Save again to replace that with yours, or cancel to keep it.`,
+          '': `Changed somewhere else, to ${changedBy(theirs, written) || 'the same'}. Save again to replace that with yours, or cancel to keep it.`,
         });
       } else setProblems({ '': `Not saved. ${problem.message}` });
     } finally {
@@ -144,7 +144,7 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
           : odometerDoubtWords(fields.odometer, start.odometer, fields.odometerUnit);
       if (doubt !== null) {
         setMeant(text.odometer);
-        setProblems({ odometer: `Odometer: ${doubt} Correct it, or save again if it is meant.` });
+        setProblems({ odometer: `Odometer: ${doubt} Correct it, or save again to confirm.` });
         return;
       }
       setProblems({});

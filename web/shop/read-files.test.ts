@@ -42,7 +42,7 @@ test('drive files go together, each archive by itself and as it is, whatever the
 });
 
 test('nothing to bring in, and too much at once, are told before anything is sent', async () => {
-  await expect(bringIn([], signal)).rejects.toThrow('No .emery.json file and no archive is among these.');
+  await expect(bringIn([], signal)).rejects.toThrow('No .emery.json file and no archive among these files.');
   const large = file('large.emery.json', '');
   Object.defineProperty(large, 'size', { value: 21_000_000 });
   await expect(bringIn([large], signal)).rejects.toThrow(/hold 21 MB together/);

@@ -30,7 +30,7 @@ export async function bringIn(files: readonly File[], signal: AbortSignal): Prom
   if (texts.length > 0) brought.push(await ask<BroughtIn>('POST', '/import', { files: texts }, signal));
   for (const file of files.filter(isArchive))
     brought.push(await ask<BroughtIn>('POST', '/import/archive', file, signal));
-  if (brought.length === 0) throw new Error('No .emery.json file and no archive is among these.');
+  if (brought.length === 0) throw new Error('No .emery.json file and no archive among these files.');
   const sum = (part: 'vehicles' | 'pictures' | 'belts' | 'pulleys' | 'jobs' | 'there') =>
     brought.reduce((total, one) => total + one[part], 0);
   return {
@@ -49,7 +49,7 @@ export async function readDriveFiles(files: readonly File[]): Promise<TextFile[]
   const total = files.reduce((sum, { size }) => sum + size, 0);
   if (total > MOST_BYTES)
     throw new Error(
-      `These files hold ${Math.round(total / 1e6)} MB together; 20 MB at most go in at once, or any number in a ZIP.`,
+      `These files hold ${Math.round(total / 1e6)} MB together; 20 MB at most at once, or any number in a ZIP.`,
     );
   return Promise.all(files.map(async (file) => ({ name: file.name, text: await file.text() })));
 }

@@ -31,25 +31,25 @@ function serve(start: readonly ShopLimit[] | null, refusal?: string) {
   return { sent, seen };
 }
 const field = (label: string) => screen.getByLabelText<HTMLInputElement>(label);
-const add = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Keep it for every drive' });
+const add = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Save for every drive' });
 
 test('a limit needs its figure, is kept with what it names, and is taken out again', async () => {
   const { sent, seen } = serve(null);
-  await screen.findByText('None yet: Emery’s defaults hold.');
+  await screen.findByText('None yet: Emery’s defaults apply.');
   expect(add().disabled).toBe(true);
-  await userEvent.type(field('Done at or under, mm'), 'two{Enter}');
-  expect(field('Done at or under, mm').value).toBe('two');
-  screen.getByText(/^Done at or under: write a number from 0 to 1000, in mm/);
+  await userEvent.type(field('Worn out at or under, mm'), 'two{Enter}');
+  expect(field('Worn out at or under, mm').value).toBe('two');
+  screen.getByText(/^Worn out at or under: enter a number from 0 to 1000, in mm/);
   expect(add().disabled).toBe(true);
-  await userEvent.clear(field('Done at or under, mm'));
-  await userEvent.type(field('Done at or under, mm'), '2.2{Enter}');
+  await userEvent.clear(field('Worn out at or under, mm'));
+  await userEvent.type(field('Worn out at or under, mm'), '2.2{Enter}');
   await userEvent.type(field('When new, mm'), '3{Enter}');
   await userEvent.click(add());
   await waitFor(() => expect(sent).toEqual([[{ check: 'rib-depth', replace: 2.2, new: 3 }]]));
-  await screen.findByText(/every drive: done at or under 2\.2 mm, new 3 mm/);
+  await screen.findByText(/every drive: worn out at or under 2\.2 mm, new 3 mm/);
   // The form is empty again, and says what it needs.
-  expect(field('Done at or under, mm').value).toBe('');
-  await userEvent.click(screen.getByRole('button', { name: 'Take out the limit of Rib depth, every drive' }));
+  expect(field('Worn out at or under, mm').value).toBe('');
+  await userEvent.click(screen.getByRole('button', { name: 'Remove the limit of Rib depth, every drive' }));
   await waitFor(() => expect(sent).toHaveLength(2));
   expect(sent[1]).toBeNull();
   expect(seen).toEqual([null, sent[0]]);
@@ -60,8 +60,8 @@ test('one of the same check and name is replaced, not put beside the other', asy
     { check: 'rib-depth', replace: 2.1 },
     { check: 'rock', kind: 'one-way', replace: 0.2 },
   ]);
-  await screen.findByText(/one-way: done from 0\.2 mm/);
-  await userEvent.type(field('Done at or under, mm'), '2.4{Enter}');
+  await screen.findByText(/one-way: worn out from 0\.2 mm/);
+  await userEvent.type(field('Worn out at or under, mm'), '2.4{Enter}');
   await userEvent.click(add());
   await waitFor(() =>
     expect(sent).toEqual([
@@ -76,19 +76,19 @@ test('one of the same check and name is replaced, not put beside the other', asy
 
 test('what the server refuses is told, and the list is as it was', async () => {
   serve([{ check: 'rock', replace: 0.4 }], 'limits[0].replace must be a number');
-  await screen.findByText(/every drive: done from 0\.4 mm/);
-  await userEvent.click(screen.getByRole('button', { name: /^Take out/ }));
-  expect((await screen.findByRole('alert')).textContent).toMatch(/They were not kept/);
-  await screen.findByText(/every drive: done from 0\.4 mm/);
+  await screen.findByText(/every drive: worn out from 0\.4 mm/);
+  await userEvent.click(screen.getByRole('button', { name: /^Remove/ }));
+  expect((await screen.findByRole('alert')).textContent).toMatch(/Not saved/);
+  await screen.findByText(/every drive: worn out from 0\.4 mm/);
   // What was typed for another stays, to be tried again.
-  await userEvent.type(field('Done at or under, mm'), '2.4{Enter}');
+  await userEvent.type(field('Worn out at or under, mm'), '2.4{Enter}');
   await userEvent.click(add());
   await screen.findByRole('alert');
   await waitFor(() => expect(screen.queryByText(/2\.4 mm/)).toBeNull());
-  expect(field('Done at or under, mm').value).toBe('2.4');
+  expect(field('Worn out at or under, mm').value).toBe('2.4');
 });
 
 test('a depth that is watched is watched at or under it', async () => {
   serve([{ check: 'rib-depth', replace: 2.1, watch: 2.5 }]);
-  await screen.findByText(/done at or under 2\.1 mm, watched at or under 2\.5 mm/);
+  await screen.findByText(/worn out at or under 2\.1 mm, watch at or under 2\.5 mm/);
 });

@@ -23,14 +23,16 @@ export function microphone({ longestS = 10, onSound }: Listening = {}): SoundSou
     listen: async (stop) => {
       const devices = navigator.mediaDevices as MediaDevices | undefined;
       if (!devices?.getUserMedia)
-        throw new Error('This browser gives no page a microphone here. Record with a phone and drop the sound in.');
+        throw new Error(
+          'This browser gives no access to a microphone here. Record with a phone and drop the sound file in.',
+        );
       const stream = await devices
         .getUserMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false } })
         .catch((error: DOMException) => {
           throw new Error(
             error.name === 'NotFoundError'
-              ? 'No microphone was found. Record with a phone and drop the sound in.'
-              : 'The browser was not given leave to listen. Allow the microphone for this page, or record with a phone and drop the sound in.',
+              ? 'No microphone found. Record with a phone and drop the sound file in.'
+              : 'Microphone access was not allowed. Allow it for this page, or record with a phone and drop the sound file in.',
           );
         });
       const context = new AudioContext();

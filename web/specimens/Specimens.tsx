@@ -10,14 +10,8 @@ import { TapePad } from '../ui/TapePad';
 import { TextField } from '../ui/TextField';
 import { TypedPlace } from '../ui/typed-text';
 import { type Drive, newBelt, newDrive, newStation } from '@emery/core/drive';
-import type { FindingWords, Severity } from '@emery/core/finding';
-import { findingWords, PATH_FINDING_CODES } from '@emery/core/path';
-import type { LengthUnit } from '@emery/core/quantity';
-import { SIZE_FINDING_CODES } from '@emery/core/seating';
-import { sizeWords } from '@emery/core/size';
-import { SPEED_FINDING_CODES, speedWords } from '@emery/core/speeds';
-import { SURVEY_FINDING_CODES, surveyWords } from '@emery/core/survey';
-import { PHOTO_FINDING_CODES, photoWords } from '@emery/core/survey/photo';
+import type { Severity } from '@emery/core/finding';
+import { specimensOf } from '@emery/core/specimens';
 
 /** Two shafts and a belt, for findings to name. */
 function specimenDrive(): Drive {
@@ -26,17 +20,6 @@ function specimenDrive(): Drive {
   const one = { ...empty, stations: [crank], belts: [newBelt(empty, 'PK')] };
   return { ...one, stations: [crank, newStation(one, 'alternator', 300, 120, 'PK')] };
 }
-
-/** What the sentences of the path put in words. */
-const PATH_FIGURES = {
-  cure: 'none',
-  surface: 'smooth',
-  wanted: 'ribbed',
-  side: 'back',
-  requires: 'ccw',
-  way: 'cw',
-  turns: 'cw',
-};
 
 const SEVERITIES: readonly Severity[] = ['fault', 'watch', 'note'];
 
@@ -128,26 +111,17 @@ function Figures() {
 }
 
 function Findings() {
-  const drive = specimenDrive();
-  const [crank, alternator] = drive.stations.map(({ pulleys }) => pulleys[0]!.id) as [string, string];
-  // Enough for any of them to fill its sentence.
-  const at = { severity: 'watch' as const, pulley: crank, other: alternator, span: { from: crank, to: alternator } };
-  const belt = drive.belts[0]!.id;
-  const kinds: [string, readonly string[], (code: never, unit: LengthUnit) => FindingWords][] = [
-    ['path', PATH_FINDING_CODES, (code, unit) => findingWords(drive, { ...at, code, figures: PATH_FIGURES }, unit)],
-    ['survey', SURVEY_FINDING_CODES, (code, unit) => surveyWords(drive, { ...at, code }, unit)],
-    ['picture', PHOTO_FINDING_CODES, (code, unit) => photoWords(drive, { ...at, code, photo: 'p' }, unit)],
-    ['size', SIZE_FINDING_CODES, (code, unit) => sizeWords({ ...at, code }, unit)],
-    ['speeds', SPEED_FINDING_CODES, (code, unit) => speedWords(drive, { ...at, code, belt }, unit)],
-  ];
-  return kinds.map(([kind, codes, words]) => (
+  const specimens = specimensOf(specimenDrive());
+  const kinds = [...new Set(specimens.map(({ kind }) => kind))];
+  return kinds.map((kind) => (
     <Group key={kind} title={`Findings of ${kind}`}>
       {(['mm', 'in'] as const).map((unit) => (
         <ul key={unit} className="findings">
-          {codes.map((code, index) => (
-            // A code of each list is one that its words take.
-            <FindingItem key={code} severity={SEVERITIES[index % 3]!} words={words(code as never, unit)} />
-          ))}
+          {specimens
+            .filter((specimen) => specimen.kind === kind)
+            .map(({ code, words }, index) => (
+              <FindingItem key={`${code} ${index}`} severity={SEVERITIES[index % 3]!} words={words(unit)} />
+            ))}
         </ul>
       ))}
     </Group>

@@ -21,9 +21,9 @@ export function AtHand({ title, label, open, setOpen, problem, items, onRemove, 
   return (
     <section aria-label={label}>
       <h2>{title}</h2>
-      {problem !== null && <p className="field-echo is-wrong">The list could not be read. {problem}</p>}
+      {problem !== null && <p className="field-echo is-wrong">The list could not be loaded. {problem}</p>}
       <Button aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? 'Close the list' : 'Look at the list, or add to it'}
+        {open ? 'Close the list' : 'Show the list, or add to it'}
       </Button>
       {open && (
         <>
@@ -35,7 +35,7 @@ export function AtHand({ title, label, open, setOpen, problem, items, onRemove, 
                 </span>
                 <Button
                   icon={<DeleteOutlined />}
-                  aria-label={`Take ${item.label} out of the list`}
+                  aria-label={`Remove ${item.label} from the list`}
                   onClick={() => onRemove(item.id)}
                 />
               </li>

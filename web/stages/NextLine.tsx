@@ -95,7 +95,7 @@ function Way({ ask, stage, button, onPlaced }: { ask: NextAsk; stage: string; bu
               {button}
             </Button>
           )}
-          <Button onClick={onPlaced}>They stand where they are drawn</Button>
+          <Button onClick={onPlaced}>Positions are as drawn</Button>
         </div>
       );
     case 'route':
@@ -134,10 +134,12 @@ function Way({ ask, stage, button, onPlaced }: { ask: NextAsk; stage: string; bu
 
 const teethProblem = (text: string) => {
   const teeth = Number(text.trim());
-  return /^\d+$/.test(text.trim()) && teeth >= 1 && teeth <= 400 ? null : 'Teeth: write a whole number from 1 to 400.';
+  return /^\d+$/.test(text.trim()) && teeth >= 1 && teeth <= 400 ? null : 'Teeth: enter a whole number from 1 to 400.';
 };
-const lengthProblem = (length: LengthReading) =>
-  !length.ok ? length.problem : length.mm > 0 ? null : 'Diameter: it must be more than zero.';
+const lengthProblem = (length: LengthReading) => {
+  if (!length.ok) return length.problem;
+  return length.mm > 0 ? null : 'Diameter: it must be more than zero.';
+};
 
 /** The size of one pulley: across it, or its teeth. The starting size is taken only by saying so. */
 function SizeField({
@@ -164,7 +166,8 @@ function SizeField({
   const empty = text.trim() === '';
   const length = toothed || empty ? null : parseLength(text, unit);
   const teeth = Number(text.trim());
-  const problem = empty ? null : toothed ? teethProblem(text) : lengthProblem(length!);
+  const written = toothed ? teethProblem : () => lengthProblem(length!);
+  const problem = empty ? null : written(text);
   useEffect(() => () => hover(null), [hover]);
   const drawn = () => {
     onTaken();
@@ -177,12 +180,17 @@ function SizeField({
     if (empty) return setPressed(true);
     if (problem !== null) return;
     const now = toothed ? one.teeth : one.diameter;
-    const next = toothed ? teeth : length!.ok ? length!.mm : 0;
+    const mm = length?.ok ? length.mm : 0;
+    const next = toothed ? teeth : mm;
     if (Math.abs(next - (now ?? 0)) < 0.005) return drawn();
     onTaken();
     dispatch(edit((d) => changePulley(d, pulley, toothed ? { teeth: next } : { diameter: next })));
   };
   const size = toothed ? `${one.teeth} teeth` : formatLength(one.diameter ?? 0, unit);
+  const unmeasured = pressed
+    ? `Enter what you measured, or confirm ${size} as drawn.`
+    : `drawn with a starting size, ${size}`;
+  const understood = length?.ok ? readsAs(length.mm) : `${teeth} teeth`;
   return (
     <div className="next-field">
       <div
@@ -219,21 +227,14 @@ function SizeField({
           />
         )}
         <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
-          {problem ??
-            (empty
-              ? pressed
-                ? `Write what you measured, or say that it is ${size} as drawn.`
-                : `drawn with a starting size, ${size}`
-              : length?.ok
-                ? readsAs(length.mm)
-                : `${teeth} teeth`)}
+          {problem ?? (empty ? unmeasured : understood)}
         </p>
       </div>
       {empty ? (
         <Button onClick={drawn}>As drawn</Button>
       ) : (
         <Button type="primary" onClick={take}>
-          Go on
+          Continue
         </Button>
       )}
     </div>

@@ -5,7 +5,7 @@ import type { Belt, Drive, Pulley, Station } from '@emery/core/drive';
 import type { BeltSolution, ContactSolution, DriveSolution, PathFinding, Point } from '@emery/core/path';
 import type { LengthUnit } from '@emery/core/quantity';
 
-export type StageState = 'untouched' | 'in hand' | 'settled' | 'needs attention';
+export type StageState = 'untouched' | 'in progress' | 'settled' | 'needs attention';
 
 /** A pulley on the front view, with what its belt does there; none where it is on no belt. */
 export interface PulleyPlace {

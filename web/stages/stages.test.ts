@@ -34,15 +34,15 @@ const routed = (drive: Drive, ...pulleys: string[]) =>
 test('a stage is untouched, in hand, settled or needs attention, by the drive alone', () => {
   expect(states(newDrive('new'))).toEqual(['untouched', 'untouched']);
   // Sizes that a drive starts with are there to be measured over.
-  expect(states(twoAtStart())).toEqual(['in hand', 'untouched']);
+  expect(states(twoAtStart())).toEqual(['in progress', 'untouched']);
   expect(states(twoPulleys())).toEqual(['settled', 'untouched']);
-  expect(states(routed(twoPulleys(), 'crank-1-1'))).toEqual(['settled', 'in hand']);
+  expect(states(routed(twoPulleys(), 'crank-1-1'))).toEqual(['settled', 'in progress']);
   expect(states(routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'))).toEqual(['settled', 'settled']);
 });
 
 test("a size not measured is the survey's to put right, a wrong side the route's", () => {
   const unmeasured = changePulley(twoPulleys(), 'alternator-1-1', { diameter: 0 });
-  expect(states(unmeasured)[0]).toBe('in hand');
+  expect(states(unmeasured)[0]).toBe('in progress');
   expect(states(routed(unmeasured, 'crank-1-1', 'alternator-1-1'))).toEqual(['needs attention', 'needs attention']);
   const crossed = changeBelt(twoPulleys(), 'belt-1', {
     route: [
@@ -60,7 +60,7 @@ test("Size is settled with a length for every belt; Speeds once the engine's spe
   expect(of(newDrive('new'))).toEqual(['untouched', 'untouched']);
   expect(of(plain)).toEqual(['untouched', 'untouched']);
   expect(of(changeBelt(plain, 'belt-1', { length: 1200 }))[0]).toBe('settled');
-  expect(of({ ...plain, use: { bins: [] } })[1]).toBe('in hand');
+  expect(of({ ...plain, use: { bins: [] } })[1]).toBe('in progress');
   const known: Drive = { ...plain, speeds: { idle: 700, redline: 5000 } };
   expect(of(known)[1]).toBe('settled');
   const limited = {
@@ -81,11 +81,11 @@ test('Align is in hand once something is read, settled once every run is read an
     return stageState('align', drive, solveDrive(drive));
   };
   expect(of(null)).toBe('untouched');
-  expect(of(4)).toBe('in hand');
+  expect(of(4)).toBe('in progress');
   await STAGES.find(({ id }) => id === 'align')!.sums!.fetch();
   expect(of(0.4)).toBe('settled');
   expect(of(4)).toBe('needs attention');
-  expect(of(null, 0)).toBe('in hand');
+  expect(of(null, 0)).toBe('in progress');
   expect(of(null, 1)).toBe('needs attention');
   // In line by its readings, and a rib off by the count.
   expect(of(0, -1)).toBe('needs attention');
@@ -100,9 +100,9 @@ test('Noise is in hand once something was seen, wants what must stop or came bac
   const heard = (...outcomes: ('quiet' | 'back')[]) =>
     outcomes.map((outcome, k) => ({ when: (['now', 'soon', 'later'] as const)[k]!, outcome }));
   expect(of(undefined)).toBe('untouched');
-  expect(of({ evidence: [{ test: 'water', outcome: 'louder' }] })).toBe('in hand');
+  expect(of({ evidence: [{ test: 'water', outcome: 'louder' }] })).toBe('in progress');
   expect(of({ evidence: [{ test: 'wobble', outcome: 'yes', pulley: 'crank-1-1' }] })).toBe('needs attention');
-  expect(of({ evidence: [{ test: 'water', outcome: 'louder', past: true }], cures: [cure] })).toBe('in hand');
+  expect(of({ evidence: [{ test: 'water', outcome: 'louder', past: true }], cures: [cure] })).toBe('in progress');
   expect(of({ cures: [{ ...cure, listened: heard('quiet', 'quiet', 'quiet') }] })).toBe('settled');
   expect(of({ cures: [{ ...cure, listened: heard('quiet', 'back') }] })).toBe('needs attention');
 });
@@ -124,7 +124,7 @@ test('Inspect is in hand once something was found, wants what is to be replaced,
   expect(of(undefined)).toBe('untouched');
   expect(of({ findings: [{ ...depth(1.9), past: true }] })).toBe('untouched');
   await STAGES.find(({ id }) => id === 'inspect')!.sums!.fetch();
-  expect(of({ findings: [depth(2.8)] })).toBe('in hand');
+  expect(of({ findings: [depth(2.8)] })).toBe('in progress');
   expect(of({ findings: [depth(1.9)] })).toBe('needs attention');
   expect(of({ findings: [depth(2.8), clean, quiet] })).toBe('settled');
   expect(of({ findings: [depth(2.2), clean, quiet] })).toBe('settled');
@@ -138,7 +138,7 @@ test('Tension is in hand once a belt is set, settled once every one was read, an
   const span = { from: 'crank-1-1', to: 'alternator-1-1' };
   const read = [{ id: 't', way: 'gauge' as const, span, kgf: 40 }];
   expect(of({})).toBe('untouched');
-  expect(of({ staticTension: 300 })).toBe('in hand');
+  expect(of({ staticTension: 300 })).toBe('in progress');
   expect(of({ tensionReadings: read })).toBe('settled');
   expect(of({ tensionReadings: read, care: { nextLookAt: '2020-01-01T00:00:00Z' } })).toBe('needs attention');
 });
@@ -149,8 +149,8 @@ test('Job card is in hand once something of it is written, settled with every bo
     stageState('job', { ...drive, ...(job && { job }) }, solveDrive(drive));
   const bolt = { id: 'b', station: 'alternator-1', use: 'pivot' as const };
   expect(of(undefined)).toBe('untouched');
-  expect(of({ own: [{ id: 'o', phase: 'check', text: 'Look' }] })).toBe('in hand');
-  expect(of({ bolts: [bolt] })).toBe('in hand');
+  expect(of({ own: [{ id: 'o', phase: 'check', text: 'Look' }] })).toBe('in progress');
+  expect(of({ bolts: [bolt] })).toBe('in progress');
   expect(of({ bolts: [{ ...bolt, torqueNm: 40 }] })).toBe('settled');
   // Two belts, each in front of the other on one of their two shafts.
   const second = (station: string, plane: number) => ({
@@ -192,7 +192,7 @@ test('every stage of the list can be told apart, has a place on the rail and in 
   }
 });
 
-test('a stage that is not in the list, or not said, is Route for a drive with a route and the first for a new one', () => {
+test('a stage that is not in the list, or not said, is Route for a drive with a route and the first for new belt', () => {
   expect(stageOf('speeds', false).id).toBe('speeds');
   expect(stageOf('none', true).id).toBe('route');
   expect(stageOf(undefined, false).id).toBe(STAGES[0]!.id);

@@ -227,7 +227,8 @@ export function useLit(mark: Mark): '' | 'is-selected' | 'is-hovered' {
   const { selection, pointed } = useBenchStores();
   const selected = useFollowed(selection, mark);
   const hovered = useFollowed(pointed, mark);
-  return selected ? 'is-selected' : hovered ? 'is-hovered' : '';
+  if (selected) return 'is-selected';
+  return hovered ? 'is-hovered' : '';
 }
 
 function useFollowed({ get, subscribe }: Store<Mark | null>, mark: Mark): boolean {

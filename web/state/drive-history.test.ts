@@ -16,7 +16,7 @@ test('undo and redo walk the steps; an edit after undo drops what was ahead', ()
   expect(names([rename('a'), { type: 'undo' }, rename('c'), { type: 'redo' }])).toBe('c');
 });
 
-test('edits of one group are one step; another group or an undo begins a new one', () => {
+test('edits of one group are one step; another group or an undo begins new belt', () => {
   const drag = [rename('a', 'drag 1'), rename('b', 'drag 1'), rename('c', 'drag 1')];
   expect(names([...drag, { type: 'undo' }])).toBe('start');
   expect(names([...drag, rename('d', 'drag 2'), { type: 'undo' }])).toBe('c');

@@ -26,8 +26,8 @@ export function runCore<T extends CoreTask>(
       else end(() => resolve(data.output as CoreOutput<T>));
     };
     worker.onerror = (event) =>
-      end(() => reject(new Error(event.message || 'its code could not be fetched; the server may be away')));
-    worker.onmessageerror = () => end(() => reject(new Error('its outcome could not be read')));
+      end(() => reject(new Error(event.message || 'its code could not be loaded; the server may be down')));
+    worker.onmessageerror = () => end(() => reject(new Error('its result could not be read')));
     worker.postMessage({ task, input });
   });
 }

@@ -39,7 +39,7 @@ function useRested<T>(value: T | null, ms: number): T | null {
     return () => clearTimeout(timer);
   }, [value, ms]);
   if (value === null) return null;
-  return ms === 0 ? value : rested === value ? value : null;
+  return ms === 0 || rested === value ? value : null;
 }
 
 /**

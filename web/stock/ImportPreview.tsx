@@ -61,16 +61,16 @@ export function ImportPreview({
       )}
       <div className="switch-line">
         <Switch id={id} checked={replace} onChange={setReplace} />
-        <label htmlFor={id}>In place of the list there is</label>
+        <label htmlFor={id}>Replace the present list</label>
       </div>
       {problem && (
         <p className="field-echo is-wrong" role="alert">
-          Nothing was taken in. {problem}
+          Nothing was imported. {problem}
         </p>
       )}
       <div className="button-row is-after">
         <Button type="primary" loading={busy} disabled={file.good.length === 0} onClick={() => void take()}>
-          Take in {counted(file.good.length, 'belt')}
+          Import {counted(file.good.length, 'belt')}
         </Button>
         <Button onClick={onClose}>Cancel</Button>
       </div>

@@ -50,7 +50,7 @@ export default function StockPage() {
     try {
       await ask('DELETE', `/stock/${id}`);
     } catch (error) {
-      void message.error(`The belt was not taken out. ${(error as Error).message}`);
+      void message.error(`The belt was not removed. ${(error as Error).message}`);
     }
     await again();
   };
@@ -76,13 +76,7 @@ export default function StockPage() {
           aria-label="Search the belts"
           onChange={(event) => setSearch(event.target.value)}
         />
-        <FileButton
-          primary
-          label="Bring in a CSV list"
-          what="CSV file of belts"
-          accept=".csv,text/csv"
-          onFile={choose}
-        />
+        <FileButton primary label="Import a CSV list" what="CSV file of belts" accept=".csv,text/csv" onFile={choose} />
         <Button icon={<DownloadOutlined />} href="/api/stock/file" download disabled={total === 0}>
           Save as CSV
         </Button>
@@ -97,7 +91,7 @@ export default function StockPage() {
         <StoppedSum stopped={stopped} />
         {problem && (
           <p className="finding is-fault" role="alert">
-            <strong>The list was not read.</strong> {problem}
+            <strong>The list was not imported.</strong> {problem}
           </p>
         )}
         {file && (
@@ -131,7 +125,7 @@ export default function StockPage() {
         </div>
         {list.error && (
           <p className="finding is-fault" role="alert">
-            <strong>The belts could not be read.</strong> {list.error.message}{' '}
+            <strong>The belts could not be loaded.</strong> {list.error.message}{' '}
             <Button onClick={() => void list.refetch()}>Try again</Button>
           </p>
         )}
@@ -139,8 +133,8 @@ export default function StockPage() {
         {list.isSuccess && total === 0 && (
           <p className="shop-none">
             {filter.search || filter.section || filter.ribs
-              ? 'No belt in the list is like that.'
-              : "No list of belts yet, so Size looks at common lengths. Bring in your supplier's as CSV with the columns section, ribs, length (mm), code, price and shelf, or marking in place of the first three."}
+              ? 'No belt on the list matches.'
+              : "No list of belts yet, so Size uses common lengths. Import your supplier's as CSV with the columns section, ribs, length (mm), code, price and shelf, or marking instead of the first three."}
           </p>
         )}
         {belts.length > 0 && (
@@ -155,7 +149,7 @@ export default function StockPage() {
                   <th>Code</th>
                   <th className="figure">Price</th>
                   <th className="figure">On the shelf</th>
-                  <th aria-label="Take out" />
+                  <th aria-label="Remove" />
                 </tr>
               </thead>
               <tbody>
@@ -173,7 +167,7 @@ export default function StockPage() {
                       <Button
                         type="text"
                         icon={<DeleteOutlined />}
-                        aria-label={`Take out ${belt.code || belt.lengthMm}`}
+                        aria-label={`Remove ${belt.code || belt.lengthMm}`}
                         onClick={() => void takeOut(belt.id)}
                       />
                     </td>

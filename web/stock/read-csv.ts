@@ -9,15 +9,14 @@ export interface DecodedText {
 
 /** Reads a text file: UTF-8, UTF-16 by its mark, and else Windows-1252, which is said. */
 export function decoded(bytes: Uint8Array): DecodedText {
-  const mark =
-    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  const mark = BYTE_ORDERS.find(([first, second]) => bytes[0] === first && bytes[1] === second)?.[2];
   if (mark) return { text: new TextDecoder(mark).decode(bytes), note: null };
   try {
     return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), note: null };
   } catch {
     return {
       text: new TextDecoder('windows-1252').decode(bytes),
-      note: 'The file is not UTF-8, so it was read as Windows-1252. Look at letters with accents before you take it in.',
+      note: 'The file is not UTF-8, so it was read as Windows-1252. Check letters with accents before you import it.',
     };
   }
 }
@@ -54,3 +53,9 @@ export function eachCsvRow(text: string, delimiter: string, onRow: (row: CsvRow)
   });
   return open;
 }
+
+/** The marks that a file in UTF-16 begins with. */
+const BYTE_ORDERS = [
+  [0xff, 0xfe, 'utf-16le'],
+  [0xfe, 0xff, 'utf-16be'],
+] as const;

@@ -60,15 +60,15 @@ export async function readStockFile(
   });
   if (!columns || !knows(columns))
     return refuse(
-      'must name the columns in its first line: section, ribs, length, code, price, shelf; or marking in place of the first three.',
+      'must name the columns in its first line: section, ribs, length, code, price, shelf; or marking instead of the first three.',
     );
   if (rows > MOST_ROWS)
-    return refuse(`holds more than ${MOST_ROWS.toLocaleString('en')} rows, the most that go in at once.`);
+    return refuse(`holds more than ${MOST_ROWS.toLocaleString('en')} rows, the most that can be imported at once.`);
   if (quote !== null)
     read.bad.push({
       line: quote,
       text: text.split('\n')[quote - 1]!.trim().slice(0, 120),
-      problem: 'a quotation mark (") is opened here and never closed, so nothing from here on could be read',
+      problem: 'a quotation mark (") is opened here and never closed, so the rest could not be read',
     });
   return { ok: true, file: read };
 }

@@ -22,16 +22,16 @@ export function AskCard<T extends string>(props: Props<T>) {
   const { label, ask, how, brief = false, first, outcomes = [], said, onSay, children } = props;
   return (
     <div className="test-card" role="group" aria-label={label}>
-      {how === undefined ? (
-        <div className="test-ask">{ask}</div>
-      ) : brief ? (
+      {how === undefined && <div className="test-ask">{ask}</div>}
+      {how !== undefined && brief && (
         <details className="test-how">
           <summary>
             <span className="test-ask">{ask}</span> <span className="test-how-word">How</span>
           </summary>
           {how}
         </details>
-      ) : (
+      )}
+      {how !== undefined && !brief && (
         <>
           <div className="test-ask-large">{ask}</div>
           {how}

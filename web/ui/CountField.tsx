@@ -32,7 +32,7 @@ export const CountField = steady(function CountField({
   const fits = empty ? optional : /^\d+$/.test(written) && number >= least && number <= most;
   const problem =
     text !== null && !fits
-      ? `${label}: write a whole number from ${least} to ${most}${optional ? ', or leave it empty' : ''}.`
+      ? `${label}: enter a whole number from ${least} to ${most}${optional ? ', or leave it empty' : ''}.`
       : null;
   const commit = () => {
     if (text === null || problem !== null) return;

@@ -18,7 +18,7 @@ interface Props {
 }
 
 /** Units of what is counted by the thousand and has no decimals worth a thought. */
-const COUNTED: ReadonlySet<string> = new Set(['rev/min', 'km', 'mi', 'h', 'as it stands']);
+const COUNTED: ReadonlySet<string> = new Set(['rev/min', 'km', 'mi', 'h', 'as read']);
 const UNIT_AFTER = /\s*(°|%|A|kW|N|km|mi|h|mm|g|rev\/min|rpm)$/i;
 
 /** A plain figure in a unit of its own: degrees, N·m. Text that is none stays, with what is accepted. */
@@ -40,12 +40,9 @@ export const FigureField = steady(function FigureField({
   const number = reading.ok ? reading.value : Number.NaN;
   const fits = empty ? onClear !== undefined || value === null : number >= least && number <= most;
   const asked = !empty && !reading.ok && reading.twoWays;
-  const problem =
-    text === null || fits
-      ? null
-      : asked
-        ? `${label}: ${reading.problem}`
-        : `${label}: write a number from ${least} to ${most}, in ${unit}${onClear ? ', or leave it empty' : ''}.`;
+  const outside = `${label}: enter a number from ${least} to ${most}, in ${unit}${onClear ? ', or leave it empty' : ''}.`;
+  const wrong = asked ? `${label}: ${reading.problem}` : outside;
+  const problem = text === null || fits ? null : wrong;
   // What is odd stays in the field until Enter says that it is meant.
   const doubt = text === null || empty || problem !== null ? null : (doubtOf?.(number) ?? null);
   const commit = (meant: boolean) => {
@@ -60,7 +57,7 @@ export const FigureField = steady(function FigureField({
     <WrittenField
       label={`${label}, ${unit}`}
       value={text ?? start}
-      problem={problem ?? (doubt === null ? null : `${label}: ${doubt} Correct it, or press Enter if it is meant.`)}
+      problem={problem ?? (doubt === null ? null : `${label}: ${doubt} Correct it, or press Enter to confirm.`)}
       inputMode="decimal"
       onChange={setText}
       onCommit={leave}

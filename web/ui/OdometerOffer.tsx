@@ -12,7 +12,7 @@ export function OdometerOffer({ reading, unit, onTake }: Props) {
   if (reading === null) return null;
   return (
     <Button onClick={() => onTake(reading)}>
-      {reading.toLocaleString('en')} {unit}, as the shop has it
+      {reading.toLocaleString('en')} {unit}, from the shop
     </Button>
   );
 }

@@ -58,7 +58,7 @@ export function PictureButton({ label, what, primary = false, onKept, around }: 
       </Button>
       {sending && (
         <span className="quiet" role="status">
-          {sending.share < 1 ? `Sending, ${Math.round(100 * sending.share)} %` : 'Turning it upright'}{' '}
+          {sending.share < 1 ? `Sending, ${Math.round(100 * sending.share)} %` : 'Rotating it upright'}{' '}
           <Button onClick={sending.cancel}>Cancel</Button>
         </span>
       )}
@@ -80,7 +80,9 @@ export function PictureButton({ label, what, primary = false, onKept, around }: 
       }}
     >
       {around(button)}
-      <p className="quiet">Or drop one here: JPEG, PNG or WebP up to 20 MB. Where and when it was taken is not kept.</p>
+      <p className="quiet">
+        Or drop one here: JPEG, PNG or WebP up to 20 MB. Place and time of the picture are removed.
+      </p>
     </div>
   );
 }

@@ -11,6 +11,7 @@ import {
   type LengthUnit,
   parseLength,
   readsAs,
+  type LengthReading,
 } from '@emery/core/quantity';
 
 interface Props {
@@ -40,16 +41,8 @@ export const QuantityField = steady(function QuantityField(props: Props) {
   const touched = text !== null && text.trim() !== start;
   const emptied = onClear !== undefined && text?.trim() === '';
   const reading = touched && !emptied ? parseLength(text, unit) : null;
-  const problem =
-    reading === null
-      ? null
-      : !reading.ok
-        ? reading.problem
-        : !signed && reading.mm < 0
-          ? `${label} cannot be below zero.`
-          : Math.abs(reading.mm) > most
-            ? `${label}: ${formatLength(most, unit, 0)} at most.`
-            : null;
+  const unwritten = mm === null ? '' : echo(mm, unit, false);
+  const problem = reading && problemOf(reading, label, { signed, most, unit });
 
   const commit = () => {
     if (emptied && start !== '') onClear();
@@ -69,12 +62,7 @@ export const QuantityField = steady(function QuantityField(props: Props) {
   };
 
   return (
-    <FieldFrame
-      id={id}
-      label={label}
-      problem={problem}
-      echo={reading?.ok ? echo(reading.mm, unit, true) : mm === null ? '' : echo(mm, unit, false)}
-    >
+    <FieldFrame id={id} label={label} problem={problem} echo={reading?.ok ? echo(reading.mm, unit, true) : unwritten}>
       <LengthInput
         id={id}
         label={label}
@@ -95,4 +83,15 @@ export const QuantityField = steady(function QuantityField(props: Props) {
 function echo(mm: number, unit: LengthUnit, writing: boolean): string {
   if (writing) return readsAs(mm);
   return unit === 'in' ? formatMm(mm) : formatInches(mm);
+}
+
+/** What is wrong with what was typed. */
+function problemOf(
+  reading: LengthReading,
+  label: string,
+  { signed, most, unit }: { signed: boolean; most: number; unit: LengthUnit },
+): string | null {
+  if (!reading.ok) return reading.problem;
+  if (!signed && reading.mm < 0) return `${label} cannot be below zero.`;
+  return Math.abs(reading.mm) > most ? `${label}: ${formatLength(most, unit, 0)} at most.` : null;
 }

@@ -6,7 +6,7 @@ export function StoppedSum({ stopped }: { stopped: SumStopped | null }) {
   if (!stopped) return null;
   return (
     <p className="finding is-fault" role="alert">
-      <strong>The sum stopped.</strong> {stopped.why}. <Button onClick={stopped.again}>Try again</Button>
+      <strong>The calculation stopped.</strong> {stopped.why}. <Button onClick={stopped.again}>Try again</Button>
     </p>
   );
 }

@@ -42,7 +42,7 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
         {['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.', 'back'].map((key) => (
           <PadKey
             key={key}
-            name={key === 'back' ? 'Take the last digit back' : key}
+            name={key === 'back' ? 'Delete the last digit' : key}
             disabled={key === '.' && unit === 'in'}
             liftedRef={liftedRef}
             onPress={() => press(key)}
@@ -162,13 +162,7 @@ function SixteenthStrip({ value, onChange }: { value: number; onChange: (value: 
       onKeyDown={onKey}
     >
       {Array.from({ length: 17 }, (_, k) => (
-        <line
-          key={k}
-          x1={at(k)}
-          x2={at(k)}
-          y1={0}
-          y2={k % 16 === 0 ? 34 : k % 8 === 0 ? 28 : k % 4 === 0 ? 22 : k % 2 === 0 ? 16 : 11}
-        />
+        <line key={k} x1={at(k)} x2={at(k)} y1={0} y2={tickLength(k)} />
       ))}
       {[4, 8, 12].map((k) => (
         <text key={k} x={at(k)} y={46} textAnchor="middle">
@@ -182,3 +176,7 @@ function SixteenthStrip({ value, onChange }: { value: number; onChange: (value: 
     </svg>
   );
 }
+
+/** An inch's own marks are the longest, and halves, quarters and eighths shorter by turns. */
+const tickLength = (sixteenths: number) =>
+  11 + 6 * [2, 4, 8, 16].filter((part) => sixteenths % part === 0).length - Number(sixteenths % 2 === 0);

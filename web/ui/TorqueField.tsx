@@ -26,7 +26,8 @@ export const TorqueField = steady(function TorqueField({ label, nm, unit, onComm
     if (problem === null) setText(null);
   };
   useOnLeave(commit);
-  const understood = reading?.ok ? torqueFigure(reading.nm, reading.unit) : nm !== null ? torqueFigure(nm, unit) : '';
+  const present = nm !== null ? torqueFigure(nm, unit) : '';
+  const understood = reading?.ok ? torqueFigure(reading.nm, reading.unit) : present;
   return (
     <WrittenField
       label={label}

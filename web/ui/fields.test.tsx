@@ -115,7 +115,7 @@ describe('the tape pad', () => {
     expect(last()).toBe('12 15/16"');
     fireEvent.keyDown(strip, { key: 'ArrowLeft' });
     expect(last()).toBe('12 14/16"');
-    press('Take the last digit back', 'Take the last digit back');
+    press('Delete the last digit', 'Delete the last digit');
     expect(last()).toBe('14/16"');
   });
 
@@ -170,7 +170,7 @@ test('a count is a whole number in its range, or empty where it may be', async (
     await userEvent.clear(field);
     await userEvent.type(field, `${wrong}{Enter}`);
     expect(screen.getByRole('alert').textContent).toBe(
-      'Grooves: write a whole number from 1 to 60, or leave it empty.',
+      'Grooves: enter a whole number from 1 to 60, or leave it empty.',
     );
   }
   expect(onCommit).not.toHaveBeenCalled();
@@ -188,8 +188,8 @@ test('a length is shown as a true fraction and read out as one text', () => {
 describe('a figure in a unit of its own', () => {
   const figure = (props: Partial<Parameters<typeof FigureField>[0]> = {}) => {
     const onCommit = jest.fn();
-    render(<FigureField label="It draws" unit="A" value={12} least={0} most={500} onCommit={onCommit} {...props} />);
-    return { onCommit, field: screen.getByLabelText('It draws, A') };
+    render(<FigureField label="Current" unit="A" value={12} least={0} most={500} onCommit={onCommit} {...props} />);
+    return { onCommit, field: screen.getByLabelText('Current, A') };
   };
   const write = async (field: HTMLElement, text: string) => {
     await userEvent.clear(field);
@@ -214,7 +214,7 @@ describe('a figure in a unit of its own', () => {
     await write(field, text);
     expect(onCommit).not.toHaveBeenCalled();
     expect(field).toHaveProperty('value', text);
-    screen.getByText('It draws: write a number from 0 to 500, in A.');
+    screen.getByText('Current: enter a number from 0 to 500, in A.');
   });
 
   test('it may be emptied where that means something, and starts empty where there is nothing yet', async () => {
@@ -223,7 +223,7 @@ describe('a figure in a unit of its own', () => {
     await write(field, '');
     expect([onClear.mock.calls.length, onCommit.mock.calls.length]).toEqual([1, 0]);
     await write(field, 'none');
-    screen.getByText('It draws: write a number from 0 to 500, in A, or leave it empty.');
+    screen.getByText('Current: enter a number from 0 to 500, in A, or leave it empty.');
   });
 
   test('with nothing yet it is empty, and leaving it so is no fault', async () => {
@@ -335,7 +335,7 @@ describe('a question with outcomes', () => {
 describe('figures that can be read two ways', () => {
   const shown = (props: Partial<Parameters<typeof FigureField>[0]>) => {
     const onCommit = jest.fn();
-    const { label = 'It stands at', unit = 'N' } = props;
+    const { label = 'Present tension', unit = 'N' } = props;
     render(
       <FigureField label={label} unit={unit} value={null} least={0} most={20_000} onCommit={onCommit} {...props} />,
     );
@@ -348,7 +348,7 @@ describe('figures that can be read two ways', () => {
     await userEvent.tab();
     expect(onCommit).not.toHaveBeenCalled();
     expect(field).toHaveProperty('value', text);
-    screen.getByText(/It stands at: .* could be 1250 or 1\.250\. Write 1250/);
+    screen.getByText(/Present tension: .* could be 1250 or 1\.250\. Write 1250/);
     await userEvent.clear(field);
     await userEvent.type(field, '1 250{Enter}');
     expect(onCommit.mock.calls).toEqual([[1250]]);
@@ -367,7 +367,7 @@ describe('figures that can be read two ways', () => {
     const doubtOf = (value: number) => (value < 152_000 ? 'below the last reading.' : null);
     const { field, onCommit } = shown({ label: 'Odometer', unit: 'km', most: 1e7, doubtOf });
     await userEvent.type(field, '15,200');
-    screen.getByText('Odometer: below the last reading. Correct it, or press Enter if it is meant.');
+    screen.getByText('Odometer: below the last reading. Correct it, or press Enter to confirm.');
     await userEvent.tab();
     expect(onCommit).not.toHaveBeenCalled();
     expect(field).toHaveProperty('value', '15,200');

@@ -85,8 +85,7 @@ export function findRibs(
   if (fit.misfit > MOST_UNLIKE) return { ok: false, why: 'not-ribs' };
   if (fit.blur > MOST_BLUR) return { ok: false, why: 'too-blurred' };
   const floorMm = fit.floor * pitchMm;
-  const profile =
-    floorMm >= FLOORS.u * (pitchMm / PK_PITCH) ? 'u' : floorMm >= FLOORS.worn * (pitchMm / PK_PITCH) ? 'worn' : 'v';
+  const profile = profileOf(floorMm / (pitchMm / PK_PITCH));
   return {
     ok: true,
     marks: marksOf(row, fit, by),
@@ -399,3 +398,9 @@ function marksOf({ frame, tips, valleys, pitch }: FineRow, fit: CellFit, by: num
 }
 
 const tenths = (px: number) => Math.round(20 * px) / 20;
+
+/** The shape of a groove whose floor is so wide, mm on a belt of PK. */
+function profileOf(floorMm: number): 'u' | 'worn' | 'v' {
+  if (floorMm >= FLOORS.u) return 'u';
+  return floorMm >= FLOORS.worn ? 'worn' : 'v';
+}

@@ -57,9 +57,9 @@ export function readMarks({ tips, valleys, sigmaPx, stretch }: RibMarks, pitchMm
   const pitchPx = Math.hypot(ux!, uy!);
   const share = Math.abs(depth!) / pitchPx;
   // d(depth/pitch): of the depth itself, and of the two parts of the pitch.
-  const slopes = fit.values.map((_, i) =>
-    i === 4 ? 1 / pitchPx : i === 2 ? (-share * ux!) / pitchPx ** 2 : i === 3 ? (-share * uy!) / pitchPx ** 2 : 0,
-  );
+  const slopes = fit.values.map(() => 0);
+  slopes[2] = (-share * ux!) / pitchPx ** 2;
+  slopes[3] = (-share * uy!) / pitchPx ** 2;
   slopes[4] = Math.sign(depth!) / pitchPx;
   const variance = slopes.reduce(
     (sum, a, i) => sum + slopes.reduce((row, b, j) => row + a * b * fit.covariance.get(i, j), 0),

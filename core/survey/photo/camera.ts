@@ -1,4 +1,5 @@
 import type { PicturePoint } from '../../drive';
+import { toDegrees } from '../../numeric';
 
 /**
  * A pinhole camera before the drive. Its frame is the belt plane of the crank: origin where the optical axis meets it,
@@ -57,7 +58,7 @@ export function lineOfSight(camera: Camera): (u: number, v: number, z: number) =
 
 /** How far from head-on, degrees. */
 export function tiltDeg({ pitch, yaw }: Camera): number {
-  return (Math.acos(Math.min(1, Math.cos(pitch) * Math.cos(yaw))) * 180) / Math.PI;
+  return toDegrees(Math.acos(Math.min(1, Math.cos(pitch) * Math.cos(yaw))));
 }
 
 /**

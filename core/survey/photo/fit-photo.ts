@@ -1,10 +1,10 @@
 import { CholeskyDecomposition, Matrix, LuDecomposition, solve } from 'ml-matrix';
-import { combinedDiameter } from '..';
+import { combinedDiameter } from '../diameters';
 import { type Drive, type PicturePoint, pulleysById, type SurveyPhoto } from '../../drive';
 import { bodyRadiusMm, sectionFor } from '../../section';
 import { type Camera, lineOfSight, tiltDeg, toPlane } from './camera';
 import { type Ellipse, fitEllipse } from './ellipse';
-import type { PhotoFinding } from './photo-finding';
+import type { PhotoFinding, PhotoOwn } from './photo-finding';
 
 export interface PhotoCircle {
   pulley: string;
@@ -86,8 +86,9 @@ const CAMERA = 6;
  */
 export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
   const findings: PhotoFinding[] = [];
-  const tell = (code: PhotoFinding['code'], severity: PhotoFinding['severity'], more: Partial<PhotoFinding> = {}) =>
-    findings.push({ code, severity, photo: photo.id, ...more });
+  // The picture stands before what is said of it; with that, it is the same finding.
+  const tell = ({ code, severity, ...more }: PhotoOwn) =>
+    findings.push({ code, severity, photo: photo.id, ...more } as PhotoFinding);
   const none: PhotoFit = {
     photo: photo.id,
     camera: null,
@@ -103,13 +104,13 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
   const rims = rimsOf(drive, photo);
   for (const { pulley, points } of marked) {
     if (!rims.some((rim) => rim.pulley === pulley))
-      tell('few-points', 'note', { pulley, figures: { points: points.length } });
+      tell({ code: 'few-points', severity: 'note', pulley, figures: { points: points.length } });
   }
-  if (marked.length === 0) tell('no-rims', 'note');
+  if (marked.length === 0) tell({ code: 'no-rims', severity: 'note' });
   const scaled = rims.filter(({ known }) => known);
   if (rims.length === 0) return none;
   if (scaled.length === 0) {
-    tell('no-known-diameter', 'fault');
+    tell({ code: 'no-known-diameter', severity: 'fault' });
     return none;
   }
 
@@ -154,7 +155,11 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
     const chance = 1 / (1 + Math.exp((other.cost - best.cost) / 2));
     apart.forEach((a, i) => apart.forEach((b, j) => (covariance[i]![j]! += chance * a * b)));
     if (Math.hypot(...apart) > 1)
-      tell('either-tilt', 'watch', { figures: { tilt: tiltDeg(camera), mm: Math.max(...apart.map(Math.abs)) } });
+      tell({
+        code: 'either-tilt',
+        severity: 'watch',
+        figures: { tilt: tiltDeg(camera), mm: Math.max(...apart.map(Math.abs)) },
+      });
   }
 
   if (
@@ -162,7 +167,7 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
     !best.unknowns.every(Number.isFinite)
   ) {
     // Points all over the place come to no camera at all.
-    tell('no-camera', 'fault');
+    tell({ code: 'no-camera', severity: 'fault' });
     return none;
   }
   const circles = used.map((rim, k): PhotoCircle => {
@@ -182,24 +187,26 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
     };
   });
   for (const { pulley, off } of circles)
-    if (off.length > 0) tell('point-off', 'watch', { pulley, figures: { points: off.length } });
+    if (off.length > 0) tell({ code: 'point-off', severity: 'watch', pulley, figures: { points: off.length } });
   for (const rim of agreed.released) {
     const seen = circles.find(({ pulley }) => pulley === rim.pulley)!;
-    tell('known-disagrees', 'fault', {
+    tell({
+      code: 'known-disagrees',
+      severity: 'fault',
       pulley: rim.pulley,
       figures: { given: 2 * rim.known!.radius, seen: seen.diameter },
     });
   }
   if (agreed.unclear.length > 0)
-    tell('knowns-differ', 'fault', { pulleys: agreed.unclear.map(({ pulley }) => pulley) });
+    tell({ code: 'knowns-differ', severity: 'fault', pulleys: agreed.unclear.map(({ pulley }) => pulley) });
   if (used.filter(({ known }) => known).length === 1)
-    tell('scale-unchecked', 'note', { pulley: used.find(({ known }) => known)!.pulley });
+    tell({ code: 'scale-unchecked', severity: 'note', pulley: used.find(({ known }) => known)!.pulley });
   if (photo.cameraDistance === undefined && cleaned.some(({ z }) => Math.abs(z - cleaned[0]!.z) > SAME_PLANE)) {
-    tell('depth-guessed', 'watch', { figures: { distance: camera.distance } });
+    tell({ code: 'depth-guessed', severity: 'watch', figures: { distance: camera.distance } });
   }
-  if (tiltDeg(camera) > 25) tell('steep', 'watch', { figures: { tilt: tiltDeg(camera) } });
+  if (tiltDeg(camera) > 25) tell({ code: 'steep', severity: 'watch', figures: { tilt: tiltDeg(camera) } });
   if (photo.cropped === undefined && used.some(({ z }) => Math.abs(z - used[0]!.z) > SAME_PLANE))
-    tell('middle-guessed', 'watch');
+    tell({ code: 'middle-guessed', severity: 'watch' });
   const scale = best.covariance;
   const logScale = scale.get(3, 3) + scale.get(2, 2) - 2 * scale.get(2, 3);
   return {
@@ -328,7 +335,8 @@ function cameraOf(photo: SurveyPhoto, unknowns: Unknowns): Camera {
 }
 
 function middleDoubt({ cropped }: SurveyPhoto): number {
-  return cropped === undefined ? MIDDLE_DOUBT.unsaid : cropped ? MIDDLE_DOUBT.cropped : MIDDLE_DOUBT.whole;
+  if (cropped === undefined) return MIDDLE_DOUBT.unsaid;
+  return cropped ? MIDDLE_DOUBT.cropped : MIDDLE_DOUBT.whole;
 }
 
 interface Refined {

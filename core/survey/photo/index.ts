@@ -4,4 +4,4 @@ export { photoMessage, photoWords } from './words';
 export { fitEllipse, type Ellipse } from './ellipse';
 export { lineOfSight, squareUp, tiltDeg, toPicture, toPlane, type Camera } from './camera';
 export { fitPhoto, DEFAULT_DISTANCE_SHARE, DEFAULT_FOCAL_SHARE, type PhotoCircle, type PhotoFit } from './fit-photo';
-export { PHOTO_FINDING_CODES, type PhotoFinding, type PhotoFindingCode } from './photo-finding';
+export type { PhotoFinding, PhotoFindingCode } from './photo-finding';

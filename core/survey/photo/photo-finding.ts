@@ -1,20 +1,23 @@
-import type { Finding } from '../../finding';
+import type { AtPulley, Figures, FindingOf } from '../../finding';
 
-export const PHOTO_FINDING_CODES = [
-  'no-rims',
-  'few-points',
-  'no-known-diameter',
-  'no-camera',
-  'scale-unchecked',
-  'known-disagrees',
-  'knowns-differ',
-  'middle-guessed',
-  'steep',
-  'point-off',
-  'either-tilt',
-  'depth-guessed',
-] as const;
-export type PhotoFindingCode = (typeof PHOTO_FINDING_CODES)[number];
+/** What a picture says about itself, by code. Figures: mm, degrees, counts. */
+interface PhotoCodes {
+  'no-rims': object;
+  'few-points': AtPulley<{ points: number }>;
+  'no-known-diameter': object;
+  'no-camera': object;
+  'scale-unchecked': AtPulley;
+  'known-disagrees': AtPulley<{ given: number; seen: number }>;
+  'knowns-differ': { pulleys: readonly string[] };
+  'middle-guessed': object;
+  steep: Figures<{ tilt: number }>;
+  'point-off': AtPulley<{ points: number }>;
+  'either-tilt': Figures<{ tilt: number; mm: number }>;
+  'depth-guessed': Figures<{ distance: number }>;
+}
 
+/** What a picture says about itself, before it is said which picture. */
+export type PhotoOwn = FindingOf<PhotoCodes>;
 /** What a picture says about itself, by its id. */
-export type PhotoFinding = Finding<PhotoFindingCode, number> & { photo: string };
+export type PhotoFinding = PhotoOwn & { photo: string };
+export type PhotoFindingCode = PhotoFinding['code'];

@@ -245,9 +245,9 @@ test('a slipped point is left out and named; a diameter that contradicts the oth
       s.id === 'pump' ? { ...s, pulleys: s.pulleys.map((p) => ({ ...p, diameter: 132 + 25.4 })) } : s,
     ),
   };
-  const named = fitPhoto(wrong, photo).findings.filter(({ code }) => code === 'known-disagrees');
+  const named = fitPhoto(wrong, photo).findings.filter((finding) => finding.code === 'known-disagrees');
   expect(named.map(({ pulley }) => pulley)).toContain('pump');
-  expect(named.find(({ pulley }) => pulley === 'pump')!.figures!['seen']).toBeCloseTo(132, -1);
+  expect(named.find(({ pulley }) => pulley === 'pump')!.figures.seen).toBeCloseTo(132, -1);
 });
 
 test('nothing marked, nothing known, marks that are no circle: findings, no throw, no NaN', () => {
@@ -339,7 +339,7 @@ test('of three to five known diameters the wrong one alone is named, and no hone
     const read = withDiameters(truth(), () => 0.7 * normalOf(random));
     const named = (drive: Drive) =>
       fitPhoto(drive, photo)
-        .findings.filter(({ code }) => code === 'known-disagrees')
+        .findings.filter((finding) => finding.code === 'known-disagrees')
         .map(({ pulley }) => pulley);
     counts.sound += Number(named(read).length > 0);
     const wrong = known[Math.floor(random() * known.length)]!;

@@ -12,7 +12,7 @@ export default function AlignChart() {
   return (
     <section className="unrolled sheet" aria-label="The belt seen from above" ref={holder}>
       {!alignment ? (
-        <p className="unrolled-empty">The belt shows here from above once it can lie on its route.</p>
+        <p className="unrolled-empty">The view from above appears here once a belt fits the route.</p>
       ) : (
         size.width >= 120 && <EdgeView {...size} alignment={after ?? alignment} before={after ? alignment : null} />
       )}

@@ -7,12 +7,13 @@ import './align.css';
 import { degreeFigure, shortOffset, VERDICT_WORDS } from '@emery/core/align';
 import { stationOf } from '@emery/core/drive';
 import { datumOf, guides, type Run, worseOf } from '@emery/core/planes';
+import { headingDeg } from '@emery/core/numeric';
 
 /** A span as long as this carries its run's angle, and the word beside it, px. */
 const ROOM_FOR_ANGLE = 64;
 const ROOM_FOR_WORD = 110;
 
-/** The runs coloured by how they lie, each with its angle and a word, and where to read next. */
+/** Runs coloured by how they lie, each with its angle and a word, and where to read next. */
 export default function AlignLayer({ k, radii }: LayerProps) {
   const { drive, alignment, after } = useAlignSums();
   const { figures, view } = useAlign();
@@ -27,7 +28,7 @@ export default function AlignLayer({ k, radii }: LayerProps) {
       else if (readings.length === 0) {
         // A roller that does not guide need not be read.
         const needed = guides(drive, looked!.belt.route[at]!);
-        of.set(station, { text: needed ? 'not read' : '', mark: 'none' });
+        of.set(station, { text: needed ? 'not measured' : '', mark: 'none' });
       } else of.set(station, { text: shortOffset(offset, unit), mark: 'none' });
     }
     figures.set(of);
@@ -63,17 +64,17 @@ function RunMark({
   spans: readonly { start: { x: number; y: number }; end: { x: number; y: number }; length: number | null }[];
   k: number;
 }) {
-  const longest = run.spans.reduce((best, at) => (spans[at]!.length! > spans[best]!.length! ? at : best));
-  const { start, end, length } = spans[longest]!;
-  let turn = (-Math.atan2(end.y - start.y, end.x - start.x) * 180) / Math.PI;
+  const lines = run.spans.map((at) => spans[at]!);
+  const { start, end, length } = lines.reduce((best, line) => (line.length! > best.length! ? line : best));
+  let turn = -headingDeg(end.x - start.x, end.y - start.y);
   if (turn > 90 || turn < -90) turn += 180;
   const { mark, word } = VERDICT_WORDS[run.verdict];
   const room = length! * k;
   const text = `${degreeFigure(worseOf(run))} ${mark}${room > ROOM_FOR_WORD ? ` ${word}` : ''}`;
   return (
     <g className={`run-mark is-${run.read ? run.verdict : 'unread'}`}>
-      {run.spans.map((at) => (
-        <line key={at} x1={spans[at]!.start.x} y1={-spans[at]!.start.y} x2={spans[at]!.end.x} y2={-spans[at]!.end.y} />
+      {lines.map((line, at) => (
+        <line key={at} x1={line.start.x} y1={-line.start.y} x2={line.end.x} y2={-line.end.y} />
       ))}
       {run.read && room > ROOM_FOR_ANGLE && (
         <text

@@ -12,10 +12,10 @@ import { type AlignFindingCode, alignWords, degreeFigure, VERDICT_WORDS } from '
 import { pulleyLabel } from '@emery/core/drive';
 import { worseOf, worstFirst } from '@emery/core/planes';
 
-const RunsView = lazyPart('The runs', () => import('./RunsView'));
-const GroovesView = lazyPart('The grooves', () => import('./GroovesView'));
-const CuresView = lazyPart('The cures', () => import('./CuresView'));
-const PartsView = lazyPart('The parts', () => import('./PartsView'));
+const RunsView = lazyPart('Runs', () => import('./RunsView'));
+const GroovesView = lazyPart('Grooves', () => import('./GroovesView'));
+const CuresView = lazyPart('Cures', () => import('./CuresView'));
+const PartsView = lazyPart('Parts', () => import('./PartsView'));
 
 const VIEWS: readonly { value: AlignView; label: string }[] = [
   { value: 'read', label: 'Read' },
@@ -53,7 +53,7 @@ export default function AlignLedger() {
     return (
       <>
         <h2>No route yet</h2>
-        <p>Give the belt its route first, under Route. Then how its pulleys line up is worked out here.</p>
+        <p>Give the belt its route first, under Route. Then Emery works out its alignment here.</p>
       </>
     );
   }
@@ -61,7 +61,7 @@ export default function AlignLedger() {
     <TypedPlace at={`align ${belt.id}`}>
       <BeltChoice />
       <Answer />
-      <Segmented<AlignView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
+      <Segmented<AlignView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="View" />
       <TypedPlace at={view}>
         {view === 'read' && <ReadView />}
         {view === 'runs' && <RunsView />}
@@ -90,7 +90,7 @@ function Answer() {
       {worst ? (
         <>
           <div className="label">
-            {after ? 'With the moves tried, the worst: ' : 'Worst run: '}
+            {after ? 'Worst run with the moves tried: ' : 'Worst run: '}
             {name(worst.from)} → {name(worst.to)}
           </div>
           <div className="answer-figure">
@@ -103,7 +103,7 @@ function Answer() {
             ± {degreeFigure(worst.plusMinusDeg)}; up to {looked!.limits.good}° is good
             {looked!.belt.runAngle ? '' : ', by default'}.
             {Math.abs(worseOf(worst) - looked!.limits.good) < worst.plusMinusDeg &&
-              ' The limit lies within its ±: one more reading would tell.'}
+              ' The limit is within its ±: one more reading settles it.'}
             {runs.length < all && ` ${runs.length} of ${all} runs are read.`}
           </div>
         </>
@@ -111,13 +111,13 @@ function Answer() {
         <>
           <div className="label">No run is read yet</div>
           <div className="answer-note">
-            A reading says how far a pulley stands out from the crank&rsquo;s plane. One a pulley is enough to begin.
+            A reading is the offset of a pulley from the crank&rsquo;s plane. One for each pulley is enough to start.
           </div>
         </>
       )}
       {after && view !== 'cures' && (
         <div className="button-row is-after">
-          <Button onClick={() => setTried(null)}>Stop trying</Button>
+          <Button onClick={() => setTried(null)}>Stop the what-if</Button>
         </div>
       )}
       {!after && told.length > 0 && (
@@ -134,7 +134,7 @@ function Answer() {
       {!after && worst && worst.verdict !== 'good' && (view === 'read' || view === 'runs') && (
         <div className="button-row is-after">
           <Button type="primary" onClick={() => setView('cures')}>
-            See what puts it right
+            Show cures
           </Button>
         </div>
       )}

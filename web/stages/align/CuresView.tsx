@@ -72,10 +72,10 @@ function Found({ search }: { search: PlanSearch }) {
   if (search.plans.length === 0)
     return search.worstDeg <= alignment!.limits.good ? (
       <p className="plan-none">
-        <strong>{readings ? '● Nothing has to move.' : 'Nothing is read yet.'}</strong>{' '}
+        <strong>{readings ? '● No move needed.' : 'No readings yet.'}</strong>{' '}
         {readings
-          ? 'Every run lies within the limit.'
-          : 'Read the pulleys first; then the fewest moves are found here.'}
+          ? 'Every run is within the limit.'
+          : 'Read the pulleys first; then Emery finds the fewest moves here.'}
       </p>
     ) : null;
   const [first] = search.plans;
@@ -84,7 +84,7 @@ function Found({ search }: { search: PlanSearch }) {
     <>
       <h2>
         {many === 1 ? '1 move' : `${many} moves`}{' '}
-        {search.limitDeg === alignment!.limits.good ? 'to put it right' : 'to leave no run wrong'}
+        {search.limitDeg === alignment!.limits.good ? 'to correct it' : 'to leave no run wrong'}
         {search.plans.length > 1 && `, ${search.plans.length} ways`}
       </h2>
       <ol className="plan-list" aria-label="Plans, the best first">
@@ -131,12 +131,12 @@ function PlanItem({
         )}
       </p>
       <p>
-        Likely {degreeFigure(plan.likely.deg)} ± {degreeFigure(plan.likely.plusMinusDeg)} once it is done, by the ± of
+        Likely {degreeFigure(plan.likely.deg)} ± {degreeFigure(plan.likely.plusMinusDeg)} after the moves, from the ± of
         the readings.
       </p>
       {plan.others.map(({ belt: other, beforeDeg, afterDeg }) => (
         <p key={other} className={afterDeg > beforeDeg + 0.01 ? 'finding is-watch' : 'quiet'}>
-          The shaft moves whole: belt {drive.belts.findIndex(({ id }) => id === other) + 1} goes from{' '}
+          All pulleys on the shaft move: belt {drive.belts.findIndex(({ id }) => id === other) + 1} goes from{' '}
           {degreeFigure(beforeDeg)} to {degreeFigure(afterDeg)}.
         </p>
       ))}
@@ -146,7 +146,7 @@ function PlanItem({
           aria-pressed={trying}
           onClick={() => setTried(trying ? null : { drive, belt: belt!.id, moves: plan.moves })}
         >
-          {trying ? 'Stop trying' : 'Try it'}
+          {trying ? 'Stop the what-if' : 'Try it'}
         </Button>
         {trying && (
           <Button
@@ -157,7 +157,7 @@ function PlanItem({
               setView('read');
             }}
           >
-            It is done: read again
+            Done: read again
           </Button>
         )}
       </div>
@@ -177,9 +177,9 @@ function Possible() {
   const on = new Set(belt!.route.map(({ pulley }) => pulley));
   const moves = (drive.align?.moves ?? []).filter(({ pulley }) => on.has(pulley));
   return (
-    <section aria-label="What can be done">
-      <h2>What can be done</h2>
-      {moves.length === 0 && <p>Say what can be pressed, spaced, squared or changed. Plans are made of that alone.</p>}
+    <section aria-label="Possible moves">
+      <h2>Possible moves</h2>
+      {moves.length === 0 && <p>List what can be pressed, spaced, squared or changed. Plans use only these moves.</p>}
       <ul className="reading-list">
         {moves.map((move) => (
           <li key={`${move.pulley} ${move.kind} ${rangeWords(move, unit)}`}>
@@ -189,7 +189,7 @@ function Possible() {
             </span>
             <Button
               icon={<DeleteOutlined />}
-              aria-label={`Take out ${MOVE_WORDS[move.kind].name.toLowerCase()} of ${pulleyLabel(drive, move.pulley)}`}
+              aria-label={`Remove ${MOVE_WORDS[move.kind].name.toLowerCase()} of ${pulleyLabel(drive, move.pulley)}`}
               onClick={() => dispatch(edit((d) => removeMove(d, move)))}
             />
           </li>
@@ -264,7 +264,7 @@ function NewMove() {
           onChange={setPulley}
         />
         <Choice
-          label="Can be"
+          label="Move"
           value={kind}
           options={MOVE_KINDS.map((value) => ({ value, label: MOVE_WORDS[value].name }))}
           onChange={setKind}

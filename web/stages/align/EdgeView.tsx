@@ -41,11 +41,11 @@ export function EdgeView({ alignment, before, width, height }: Props) {
   const y = scaleLinear([low, high], [height - MARGIN.bottom, MARGIN.top]);
   const factor = (y(0) - y(1)) / (x(1) - x(0));
   const narrow = width < NARROW;
+  const moved = narrow ? 'What-if' : 'After the moves, from above';
   return (
     <svg width={width} height={height} role="group" aria-label="The belt from above, from the crank on">
       <text className="edge-text" x={8} y={15}>
-        {before ? (narrow ? 'As tried' : 'As the moves would leave it, from above') : 'From above'}, offsets ×
-        {factor.toFixed(0)}
+        {before ? moved : 'From above'}, offsets ×{factor.toFixed(0)}
       </text>
       <text className="edge-text" x={width - MARGIN.right} y={15} textAnchor="end">
         out ↑ · engine ↓
@@ -79,6 +79,8 @@ interface Piece {
   /** Height of the belt's middle where it comes on and where it goes off, as the pulley would have it. */
   on: number;
   off: number;
+  /** How much further out than on the datum’s pulley the belt was counted to sit, mm. */
+  seatMm: number;
   guiding: boolean;
   /** Each groove's height from the belt's middle, mm; those the belt sits in are told apart. */
   grooves: { z: number; taken: boolean }[];
@@ -97,17 +99,20 @@ function contactsOf(drive: Drive, { belt, section, solution, planes, seatsMm, da
   return belt.route.map((stop, k): Piece => {
     const { arcLength, station, pulley } = solution.contacts[k]!;
     const before = solution.spans[(k + solution.spans.length - 1) % solution.spans.length]!;
+    const after = solution.spans[k]!;
+    const plane = planes[k]!;
+    const seatMm = seatsMm[k]!;
     const [from, to] = [at, at + arcLength!];
-    at = to + solution.spans[k]!.length!;
-    const [on, off] = [heightAt(planes[k]!, before.end), heightAt(planes[k]!, solution.spans[k]!.start)];
+    at = to + after.length!;
+    const [on, off] = [heightAt(plane, before.end), heightAt(plane, after.start)];
     const guiding = guides(drive, stop);
     const count = guiding && pitch > 0 ? Math.min(60, findPulley(drive, pulley)?.grooves ?? ribs) : 0;
-    const seat = pitch > 0 ? Math.round(seatsMm[k]! / pitch) + datumSeat : 0;
+    const seat = pitch > 0 ? Math.round(seatMm / pitch) + datumSeat : 0;
     const grooves = Array.from({ length: count }, (_, g) => ({
       z: (g - datumSeat - (ribs - 1) / 2) * pitch,
       taken: g >= seat && g < seat + ribs,
     }));
-    const reach = [-half, half, ...grooves.map(({ z }) => z), half + seatsMm[k]!, seatsMm[k]! - half];
+    const reach = [-half, half, ...grooves.map(({ z }) => z), half + seatMm, seatMm - half];
     return {
       mark: { kind: 'pulley', station, pulley },
       name: pulleyLabel(drive, pulley),
@@ -115,6 +120,7 @@ function contactsOf(drive: Drive, { belt, section, solution, planes, seatsMm, da
       to,
       on,
       off,
+      seatMm,
       guiding,
       grooves,
       face: FACE * half,
@@ -171,29 +177,34 @@ function Line({
   /** Drawn as a mere line, and only where it lies otherwise than these. */
   apart?: readonly Run[];
 }) {
-  const { belt, section, runs, seatsMm } = alignment;
+  const { belt, section, runs } = alignment;
   const pieces = contactsOf(drive, alignment);
   const half = (beltWidthMm(belt, section) || WIDTH_UNKNOWN) / 2;
   const cord = alignment.solution.cordLength!;
   const ghost = apart !== undefined;
-  const height = (k: number, end: 'on' | 'off') => pieces[k]![end] + seatsMm[k]!;
+  const height = (piece: Piece, end: 'on' | 'off') => piece[end] + piece.seatMm;
   const band = (x1: number, a: number, x2: number, b: number) =>
     `M${x(x1)} ${y(a + half)}L${x(x2)} ${y(b + half)}V${y(b - half)}L${x(x1)} ${y(a - half)}Z`;
   return (
     <g aria-hidden className={ghost ? 'edge-ghost' : undefined}>
       {!ghost &&
         pieces.map(
-          ({ from, to, guiding }, k) =>
-            guiding && (
-              <path key={`on ${k}`} className="edge-belt" d={band(from, height(k, 'on'), to, height(k, 'off'))} />
+          (piece, k) =>
+            piece.guiding && (
+              <path
+                key={`on ${k}`}
+                className="edge-belt"
+                d={band(piece.from, height(piece, 'on'), piece.to, height(piece, 'off'))}
+              />
             ),
         )}
       {runs.map((run, r) => {
         if (apart && Math.abs(apart[r]!.slope - run.slope) < SAME_SLOPE) return null;
-        const [start, end] = [pieces[run.fromAt]!.to, pieces[run.toAt]!.from];
+        const [left, met] = [pieces[run.fromAt]!, pieces[run.toAt]!];
+        const [start, end] = [left.to, met.from];
         // The run back to where the belt was cut goes over its end, and comes in again at the start where it is long.
         const stop = end > start ? end : end + cord;
-        const [a, b] = [height(run.fromAt, 'off'), height(run.toAt, 'on')];
+        const [a, b] = [height(left, 'off'), height(met, 'on')];
         const at = (mm: number) => a + ((b - a) * (mm - start)) / Math.max(1e-6, stop - start);
         const shown = Math.min(stop, cord);
         if (ghost) return <path key={run.fromAt} d={`M${x(start)} ${y(a)}L${x(shown)} ${y(at(shown))}`} />;
@@ -216,5 +227,5 @@ function Line({
 function angleOf(run: Run): string {
   const angle = degreeFigure(worseOf(run));
   if (run.read) return `${VERDICT_WORDS[run.verdict].mark} ${angle}`;
-  return worseOf(run) < 0.005 ? 'not read' : `as drawn ${angle}`;
+  return worseOf(run) < 0.005 ? 'not measured' : `as drawn ${angle}`;
 }

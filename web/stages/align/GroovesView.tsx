@@ -5,6 +5,7 @@ import { TypedPlace } from '../../ui/typed-text';
 import { useAlignSums } from './sums';
 import { countFront, type GrooveCount, grooveCounts } from '@emery/core/align';
 import { pulleyLabel } from '@emery/core/drive';
+import { plural } from '@emery/core/quantity';
 
 const grooves = (count: number) => `${count} ${count === 1 ? 'groove' : 'grooves'}`;
 
@@ -24,7 +25,7 @@ export default function GroovesView() {
       <p>
         {left === 0
           ? 'Every pulley is counted.'
-          : `${left} of ${counts.length} pulleys to count, the lowest first: those are the hardest to see. −1 is a rib that hangs over in front.`}
+          : `${left} of ${counts.length} pulleys to count, the lowest first: those are the hardest to see. −1 means a rib hangs over in front.`}
       </p>
       <ul className="groove-list" aria-label="Grooves to count">
         {counts.map((count) => (
@@ -52,8 +53,14 @@ function Count({ count, onPoint }: { count: GrooveCount; onPoint: () => void }) 
   const { at, pulley, front, back, counted, off, grooves: all } = count;
   const name = pulleyLabel(drive, pulley);
   const keep = (value: number | null) => dispatch(edit((d) => countFront(d, belt!.id, at, value)));
+  const verdict = off === 0 ? 'is-right' : 'is-off';
+  const side = off > 0 ? 'out' : 'in';
+  const result =
+    off === 0
+      ? '● Counted, right.'
+      : `■ Counted ${counted}: the belt sits ${plural(Math.abs(off), 'rib')} too far ${side}.`;
   return (
-    <li className={counted === null ? '' : off === 0 ? 'is-right' : 'is-off'}>
+    <li className={counted === null ? '' : verdict}>
       <div className="groove-head">
         <button type="button" className="row-button" onClick={onPoint}>
           {name}
@@ -62,12 +69,7 @@ function Count({ count, onPoint }: { count: GrooveCount; onPoint: () => void }) 
       </div>
       <Sketch count={count} ribs={belt!.ribs!} />
       <p className="quiet">
-        Of {grooves(all)}, {back > 0 ? `${back} stay free behind` : 'none stays free behind'}.{' '}
-        {counted === null
-          ? ''
-          : off === 0
-            ? '● Counted, right.'
-            : `■ Counted ${counted}: the belt sits ${Math.abs(off)} ${Math.abs(off) === 1 ? 'rib' : 'ribs'} too far ${off > 0 ? 'out' : 'in'}.`}
+        Of {grooves(all)}, {back > 0 ? `${back} free behind` : 'none free behind'}. {counted === null ? '' : result}
       </p>
       <div className="groove-count">
         <Button

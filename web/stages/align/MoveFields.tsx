@@ -47,7 +47,7 @@ export function MoveFields({ pulley, kind, onDone }: { pulley: string; kind: Mov
         {kind === 'shim' && <Sizes text={sizes} bad={list === null} onText={setSizes} />}
         {kind === 'groove' && (
           <FigureField
-            label="Free grooves, inward −"
+            label="Free grooves (inward: −)"
             unit="grooves"
             value={steps}
             least={-20}
@@ -57,8 +57,8 @@ export function MoveFields({ pulley, kind, onDone }: { pulley: string; kind: Mov
         )}
         {kind === 'hub' && (
           <>
-            <TextField label="What it is called" value={name} most={80} onChange={setName} />
-            <FigureField label="Further out by, in −" unit="mm" value={mm} least={-200} most={200} onCommit={setMm} />
+            <TextField label="Name" value={name} most={80} onChange={setName} />
+            <FigureField label="Further out by (in: −)" unit="mm" value={mm} least={-200} most={200} onCommit={setMm} />
           </>
         )}
       </div>
@@ -70,7 +70,7 @@ export function MoveFields({ pulley, kind, onDone }: { pulley: string; kind: Mov
           onDone();
         }}
       >
-        It can be done
+        Add this move
       </Button>
     </>
   );
@@ -110,8 +110,8 @@ function Sizes({ text, bad, onText }: { text: string; bad: boolean; onText: (tex
       />
       <p id={`${id}-echo`} className={`field-echo${bad ? ' is-wrong' : ''}`} role={bad ? 'alert' : undefined}>
         {bad
-          ? 'Sizes at hand: write up to 40 numbers in mm, such as 0.5 1 1.6.'
-          : 'Such as 0.5 1 1.6. What can be taken out is below zero.'}
+          ? 'Sizes at hand: enter up to 40 numbers in mm, such as 0.5 1 1.6.'
+          : 'Such as 0.5 1 1.6. Enter minus for a spacer that can be removed.'}
       </p>
     </div>
   );

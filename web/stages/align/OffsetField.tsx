@@ -34,6 +34,7 @@ export function OffsetField({
   }, [first, id]);
   const reading = text.trim() === '' ? null : parseOffset(text, unit, pitch);
   const problem = reading && !reading.ok ? reading.problem : '';
+  const sample = pitch > 0 ? SAMPLES[unit] : '';
   const write = (next: string) => {
     setText(next);
     const read = parseOffset(next, unit, pitch);
@@ -44,7 +45,7 @@ export function OffsetField({
       id={id}
       label={label}
       problem={problem || null}
-      echo={reading?.ok ? echo(signed(reading.mm, reading.side, out)) : pitch > 0 ? SAMPLES[unit] : ''}
+      echo={reading?.ok ? echo(signed(reading.mm, reading.side, out)) : sample}
     >
       <LengthInput
         id={id}

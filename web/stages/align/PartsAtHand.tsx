@@ -48,7 +48,7 @@ export function PartsAtHand() {
     >
       <div className="button-row">
         <FileButton
-          label="Bring in a CSV list"
+          label="Import a CSV list"
           what="CSV file of parts"
           accept=".csv,text/csv"
           onFile={(file) => void bringIn(file)}
@@ -84,8 +84,8 @@ async function rowsOf(file: File): Promise<{ rows: Record<string, string>[]; pro
   const named = (columns as string[] | null) ?? [];
   if (!named.includes('label') || !named.includes('depth'))
     return refuse(`must name the columns in its first line: ${PART_COLUMNS.join(', ')}.`);
-  if (open !== null) return refuse(`has a quotation mark (") on line ${open} that is never closed.`);
-  if (rows.length > MOST_PARTS) return refuse(`holds more than ${MOST_PARTS} parts, the most there can be.`);
+  if (open !== null) return refuse(`has a quotation mark (") on line ${open} that is not closed.`);
+  if (rows.length > MOST_PARTS) return refuse(`holds more than ${MOST_PARTS} parts, the most allowed.`);
   return { rows, problem: '' };
 }
 
@@ -107,13 +107,13 @@ function NewPart({
       <div className="fields">
         <TextField label="Name" value={label} most={80} onChange={setLabel} />
         <Choice
-          label="It is a"
+          label="Kind"
           value={kind}
           options={PART_KINDS.map((value) => ({ value, label: value }))}
           onChange={setKind}
         />
-        <QuantityField label="It builds" mm={mm} unit={unit} signed onCommit={setMm} />
-        <CountField label="How many there are" value={count} most={9999} onCommit={(many) => setCount(many ?? 1)} />
+        <QuantityField label="Depth" mm={mm} unit={unit} signed onCommit={setMm} />
+        <CountField label="Quantity" value={count} most={9999} onCommit={(many) => setCount(many ?? 1)} />
       </div>
       <Button
         icon={<PlusOutlined />}

@@ -25,7 +25,7 @@ import {
   takeSet,
 } from '@emery/core/align';
 import { type AlignStack, freeIdIn, itemsOf, pulleyLabel, putItem, removeItem } from '@emery/core/drive';
-import { formatLength } from '@emery/core/quantity';
+import { formatLength, plural } from '@emery/core/quantity';
 
 /** Pieces from the block's face to each groove: where the pulleys come to stand before any part is bought. */
 export default function PartsView() {
@@ -39,8 +39,8 @@ export default function PartsView() {
     <>
       {stacks.length === 0 && (
         <p>
-          Enter what stands between the block&rsquo;s face and each pulley&rsquo;s groove: bracket, spacer, nose, hub.
-          The planes are known before a part is bought.
+          Enter the parts between the block&rsquo;s face and each pulley&rsquo;s groove: bracket, spacer, nose, hub.
+          Then the planes are known before a part is bought.
         </p>
       )}
       <StoppedSum stopped={stopped} />
@@ -49,7 +49,7 @@ export default function PartsView() {
         <ul className="findings" aria-label="About the parts">
           {stackFindings(drive, belt!, search).map((finding) => (
             <FindingItem
-              key={`${finding.code} ${finding.pulley} ${finding.figures?.['piece']}`}
+              key={`${finding.code} ${finding.pulley} ${finding.code === 'piece-without-depth' ? finding.figures.piece : ''}`}
               severity={finding.severity}
               words={alignWords(drive, finding, unit)}
             />
@@ -136,13 +136,13 @@ function SetItem({ set: { choice, spreadMm, plusMinusMm, changed, price } }: { s
       </p>
       <p className="plan-figures">
         <strong>{smallFigure(spreadMm, unit)}</strong> ± {shortFigure(plusMinusMm, unit)},{' '}
-        {changed === 0 ? 'nothing to change' : changed === 1 ? '1 part to change' : `${changed} parts to change`}
+        {changed === 0 ? 'nothing to change' : `${plural(changed, 'part')} to change`}
         {price > 0 && `, ${price.toFixed(2)} in all`}
       </p>
       {taken ? (
-        <strong>● Settled on</strong>
+        <strong>● Chosen</strong>
       ) : (
-        <Button onClick={() => dispatch(edit((d) => takeSet(d, choice)))}>Settle on this set</Button>
+        <Button onClick={() => dispatch(edit((d) => takeSet(d, choice)))}>Choose this set</Button>
       )}
     </li>
   );
@@ -160,7 +160,7 @@ function Stack({ stack, search }: { stack: AlignStack; search: SetSearch | null 
         <h2>{name}</h2>
         <Button
           icon={<DeleteOutlined />}
-          aria-label={`Take out the stack of ${name}`}
+          aria-label={`Remove the stack of ${name}`}
           onClick={() => dispatch(edit((d) => removeItem(d, 'align.stacks', stack.id)))}
         />
       </div>
@@ -182,12 +182,12 @@ function Stack({ stack, search }: { stack: AlignStack; search: SetSearch | null 
                       {option.name === chosen ? '● ' : '○ '}
                       {option.name}, {formatLength(option.mm, unit, 2)}
                       {option.plusMinus !== undefined && ` ± ${option.plusMinus}`}
-                      {option.fitted && ', on now'}
+                      {option.fitted && ', fitted now'}
                       {option.price !== undefined && `, ${option.price.toFixed(2)}`}
                     </span>
                     <Button
                       icon={<DeleteOutlined />}
-                      aria-label={`Take out ${option.name} of ${name}`}
+                      aria-label={`Remove ${option.name} of ${name}`}
                       onClick={() => take(piece, option.name)}
                     />
                   </span>
@@ -201,7 +201,7 @@ function Stack({ stack, search }: { stack: AlignStack; search: SetSearch | null 
                 </span>
                 <Button
                   icon={<DeleteOutlined />}
-                  aria-label={`Take out ${piece} of ${name}`}
+                  aria-label={`Remove ${piece} of ${name}`}
                   onClick={() => take(piece, null)}
                 />
               </>

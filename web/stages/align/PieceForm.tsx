@@ -57,7 +57,7 @@ export function PieceForm({ stack }: { stack: AlignStack }) {
     <div className="piece-form">
       <div className="fields">
         <TextField label="Piece" value={name} most={80} onChange={setName} />
-        <TextField label="Part, where it comes in several" value={option} most={80} onChange={setOption} />
+        <TextField label="Name of this version" value={option} most={80} onChange={setOption} />
         {parts.length > 0 && (
           <div className="field is-wide">
             <Choice
@@ -81,7 +81,7 @@ export function PieceForm({ stack }: { stack: AlignStack }) {
         )}
         <QuantityField label="Depth" mm={mm} unit={unit} signed onCommit={setMm} />
         <FigureField
-          label="± of it"
+          label="±"
           unit="mm"
           value={plusMinus}
           least={0.001}
@@ -102,7 +102,7 @@ export function PieceForm({ stack }: { stack: AlignStack }) {
             />
             <div className="switch-line is-field">
               <Switch id={id} checked={fitted} onChange={setFitted} />
-              <label htmlFor={id}>It is on now</label>
+              <label htmlFor={id}>Fitted now</label>
             </div>
           </>
         )}

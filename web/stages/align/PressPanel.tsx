@@ -12,7 +12,7 @@ export function PressPanel({ moves }: { moves: readonly PlannedMove[] }) {
       <p className="caution">
         <strong>Caution</strong> A puller that grips the hub&rsquo;s collar takes a pulley off; an installer with a
         screw in the shaft presses it on. They are two different tools: never hammer, and never pull by the rim. The
-        service manual goes before this.
+        service manual takes precedence.
       </p>
       {moves.map((move) => (
         <TypedPlace key={move.pulley} at={`press ${move.pulley}`}>
@@ -29,7 +29,6 @@ function Press({ move: { pulley, mm = 0 } }: { move: PlannedMove }) {
   const [gapMm, setGap] = useTyped<number | null>('gap at the start', null);
   const [nowMm, setNow] = useTyped<number | null>('gap now', null);
   const state = gapMm === null ? null : pressState({ gapMm, moveMm: mm, nowMm: nowMm ?? gapMm });
-  const tool = state && (state.leftMm < 0 ? 'the installer presses it on' : 'the puller draws it off');
   return (
     <>
       <h2>
@@ -57,24 +56,28 @@ function Press({ move: { pulley, mm = 0 } }: { move: PlannedMove }) {
       </div>
       {state && state.targetMm < 0 ? (
         <p className="finding is-fault">
-          <strong>There is not enough gap behind it.</strong> It would have to go {smallFigure(state.targetMm, unit)}{' '}
-          further than it can.
+          <strong>Not enough gap behind it.</strong> It would have to move {smallFigure(state.targetMm, unit)} further
+          than it can.
         </p>
-      ) : state ? (
+      ) : null}
+      {state && state.targetMm >= 0 && (
         <p className="press-left" data-testid="press-left">
-          <span className="label">Stop when the feeler just fits at</span>
+          <span className="label">Stop when the feeler just fits:</span>
           <span className="press-figure">{smallFigure(state.targetMm, unit, 2)}</span>
-          <span>
-            {state.verdict === 'there'
-              ? '● It is there.'
-              : state.verdict === 'past'
-                ? `■ ${mm < 0 ? 'Over-pressed' : 'Drawn too far'}: back by ${smallFigure(state.leftMm, unit, 2)}; ${tool}.`
-                : `▲ ${smallFigure(state.leftMm, unit, 2)} left; ${tool}.`}
-          </span>
+          <span>{pressedWords(state, mm, smallFigure(state.leftMm, unit, 2))}</span>
         </p>
-      ) : (
-        <p className="quiet">Measure the gap between the pulley and what stands behind it, by feeler or washers.</p>
+      )}
+      {!state && (
+        <p className="quiet">Measure the gap between the pulley and the part behind it, with a feeler or washers.</p>
       )}
     </>
   );
+}
+
+/** How near a pulley that is pressed is to its place. */
+function pressedWords({ verdict, leftMm }: ReturnType<typeof pressState>, mm: number, left: string): string {
+  const tool = leftMm < 0 ? 'the installer presses it on' : 'the puller draws it off';
+  if (verdict === 'there') return '● In position.';
+  if (verdict === 'past') return `■ ${mm < 0 ? 'Over-pressed' : 'Pulled too far'}: back by ${left}; ${tool}.`;
+  return `▲ ${left} left; ${tool}.`;
 }

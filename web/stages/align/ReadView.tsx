@@ -97,19 +97,19 @@ function Form() {
               Read {pulleyLabel(drive, suggested.pulley)} {placeWords(suggested.at)} next
             </strong>
             {suggested.beforeDeg !== undefined && suggested.afterDeg !== undefined
-              ? `: it takes the doubt of its runs from ${degreeFigure(suggested.beforeDeg)} to ${degreeFigure(suggested.afterDeg)}.`
-              : ', where it was read at rest.'}
+              ? `: it reduces the ± of its runs from ${degreeFigure(suggested.beforeDeg)} to ${degreeFigure(suggested.afterDeg)}.`
+              : ', at the same place as at rest.'}
           </>
         ) : (
           <strong>
-            {loaded ? 'All that was read at rest is read under load.' : 'Well enough known. More readings tell little.'}
+            {loaded ? 'Every reading at rest now has one under load.' : 'Known well enough. More readings add little.'}
           </strong>
         )}
       </p>
       <div className="read-form">
         <div className="read-fields">
           <Choice
-            label="Pulley, or point at one"
+            label="Pulley, or tap one"
             value={pulley}
             options={on.map((id) => ({
               value: id,
@@ -156,7 +156,7 @@ function Form() {
         />
       </TypedPlace>
       <p className="quiet">{ALIGN_TOOL_WORDS[using].hint} Out is away from the engine.</p>
-      {unit === 'in' && <p className="quiet">A bare number is inches here; write thousandths as 40 thou.</p>}
+      {unit === 'in' && <p className="quiet">A number without a unit is inches; enter thousandths as 40 thou.</p>}
     </section>
   );
 }
@@ -193,7 +193,7 @@ function Figures({
     <>
       <div className="fields">
         <OffsetField
-          label="It stands off by"
+          label="Offset"
           pitch={pitch}
           unit={unit}
           out={out}
@@ -202,7 +202,7 @@ function Figures({
           inFocus={inFocus}
         />
         <div className="field">
-          <span className="label">Which way</span>
+          <span className="label">Direction</span>
           <Segmented
             block
             value={out ? 'out' : 'in'}
@@ -211,11 +211,11 @@ function Figures({
               { value: 'in', label: 'In' },
             ]}
             onChange={(side) => setOut(side === 'out')}
-            aria-label="Which way it stands off"
+            aria-label="Direction of the offset"
           />
         </div>
         <FigureField
-          label="± of it"
+          label="±"
           unit="mm"
           value={plusMinus}
           least={0.01}
@@ -230,7 +230,7 @@ function Figures({
       </div>
       <div className="button-row">
         <Button type="primary" disabled={mm === null} onClick={() => done(false)}>
-          Keep this reading
+          Record reading
         </Button>
         {tool === 'laser' && (
           <Button
@@ -244,8 +244,8 @@ function Figures({
         )}
       </div>
       <p className="quiet">
-        Without a ± it counts as ± {TOOL_SIGMA[tool]} mm, a default. ± is one standard deviation: two thirds of the time
-        within it, 19 times in 20 within twice it.
+        Without a ± Emery takes ± {TOOL_SIGMA[tool]} mm, a default. ± is one standard deviation: the true value is
+        within it about 2 times in 3, and within twice it 19 times in 20.
       </p>
     </>
   );
@@ -259,11 +259,11 @@ function Planes() {
   const datum = datumOf(drive, belt.id);
   const once = [...new Map(planes.map((plane) => [plane.pulley, plane])).values()];
   return (
-    <table className="ledger-table" aria-label="Where the pulleys stand">
+    <table className="ledger-table" aria-label="Pulley positions">
       <thead>
         <tr>
           <th>Pulley</th>
-          <th className="figure">stands</th>
+          <th className="figure">offset</th>
           <th className="figure">±</th>
           <th className="figure">tilt</th>
         </tr>
@@ -276,13 +276,9 @@ function Planes() {
                 {pulleyLabel(drive, plane.pulley)}
               </button>
             </td>
-            {plane.pulley === datum ? (
+            {plane.pulley === datum || (plane.readings.length === 0 && plane.offset === 0) ? (
               <td className="figure" colSpan={3}>
-                <span className="quiet">the datum</span>
-              </td>
-            ) : plane.readings.length === 0 && plane.offset === 0 ? (
-              <td className="figure" colSpan={3}>
-                <span className="quiet">not read</span>
+                <span className="quiet">{plane.pulley === datum ? 'the datum' : 'not measured'}</span>
               </td>
             ) : (
               <>
@@ -319,17 +315,19 @@ function Loaded() {
   );
   if (moves.length === 0 && alone.length === 0)
     return (
-      <p className="quiet">Read a pulley at rest and then under load: what moves is a bracket, a bearing or a hub.</p>
+      <p className="quiet">
+        Read a pulley at rest and then under load: if it moves, check its bracket, bearing or hub.
+      </p>
     );
   return (
     <>
-      <table className="ledger-table" aria-label="What moves under load">
+      <table className="ledger-table" aria-label="Movement under load">
         <thead>
           <tr>
             <th>Pulley</th>
-            <th className="figure">goes</th>
+            <th className="figure">moves</th>
             <th className="figure">tips</th>
-            <th>look at</th>
+            <th>check</th>
           </tr>
         </thead>
         <tbody>
@@ -340,15 +338,15 @@ function Loaded() {
                 {Math.abs(movedMm) < 0.05 ? '0' : offsetFigure(movedMm, unit)} ± {plusMinusMm.toFixed(1)}
               </td>
               <td className="figure">{degreeFigure(tiltDeg)}</td>
-              <td>{moved ? `▲ ${SUSPECT_WORDS[suspects[0]!]}` : '● stands still'}</td>
+              <td>{moved ? `▲ ${SUSPECT_WORDS[suspects[0]!]}` : '● does not move'}</td>
             </tr>
           ))}
         </tbody>
       </table>
       {alone.map(({ pulley }) => (
         <p key={pulley} className="quiet">
-          {pulleyLabel(drive, pulley)} stands {offsetFigure(planeOf(drive, belt!.id, pulley, 'load').offset, unit)}{' '}
-          under load. Read it at rest as well.
+          {pulleyLabel(drive, pulley)} moves {offsetFigure(planeOf(drive, belt!.id, pulley, 'load').offset, unit)} under
+          load. Read it at rest as well.
         </p>
       ))}
     </>
@@ -369,7 +367,7 @@ function Kept() {
   return (
     <section aria-label="Readings">
       <h2>{own.length - old.length === 1 ? '1 reading' : `${own.length - old.length} readings`}</h2>
-      <ul className="reading-list" aria-label="Readings kept">
+      <ul className="reading-list" aria-label="Readings">
         {shown.map((reading) => (
           <li key={reading.id}>
             <span className="reading-name">
@@ -381,7 +379,7 @@ function Kept() {
             </span>
             <Button
               icon={<DeleteOutlined />}
-              aria-label={`Take out the reading of ${pulleyLabel(drive, reading.pulley)} ${placeWords(reading.at)}`}
+              aria-label={`Remove the reading of ${pulleyLabel(drive, reading.pulley)} ${placeWords(reading.at)}`}
               onClick={() => dispatch(edit((d) => removeItem(d, 'align.readings', reading.id)))}
             />
           </li>
@@ -396,7 +394,7 @@ function Kept() {
   );
 }
 
-/** How the datum was held, for a straightedge. */
+/** Datum, for a straightedge. */
 function Datum() {
   const { drive, belt } = useAlignSums();
   const { dispatch, unit } = useBench('dispatch', 'unit');
@@ -405,17 +403,17 @@ function Datum() {
   if (!by) return null;
   const change = (next: object) => dispatch(edit((d) => changeAlign(d, { datum: { ...d.align?.datum, ...next } })));
   return (
-    <section aria-label="How the datum was held">
-      <h2>How true the straightedge lay on {pulleyLabel(drive, datumOf(drive, belt!.id) ?? '')}</h2>
+    <section aria-label="Datum">
+      <h2>Straightedge on {pulleyLabel(drive, datumOf(drive, belt!.id) ?? '')}</h2>
       <div className="fields">
         <QuantityField
-          label="It bears on a face of"
+          label="Contact length on the crank pulley"
           mm={faceMm}
           unit={unit}
           onCommit={(mm) => change({ faceMm: mm })}
         />
         <QuantityField
-          label="Its own length"
+          label="Straightedge length"
           mm={straightedgeMm}
           unit={unit}
           onCommit={(mm) => change({ straightedgeMm: mm })}
@@ -423,8 +421,8 @@ function Datum() {
       </div>
       <p className="quiet">
         {faceMm > 0
-          ? `Laid anew for each pulley, ± ${drive.align?.datum?.plusMinus ?? SEAT_SIGMA} mm at either end of where it bears: the further off, the less sure.`
-          : 'Taken as dead true until you say how much of the crank’s face it bore on.'}
+          ? `Placed again for each pulley, ± ${drive.align?.datum?.plusMinus ?? SEAT_SIGMA} mm at each end of the contact: the further away the pulley, the larger the ±.`
+          : 'Taken as perfectly true until you enter its contact length on the crank pulley.'}
       </p>
     </section>
   );

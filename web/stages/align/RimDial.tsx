@@ -20,7 +20,7 @@ export function RimDial({
     <div
       className="rim-dial"
       role="group"
-      aria-label="Where on the rim, seen from the front"
+      aria-label="Position on the rim, seen from the front"
       style={{ width: SIZE, height: SIZE }}
     >
       <svg width={SIZE} height={SIZE} aria-hidden>
@@ -31,17 +31,18 @@ export function RimDial({
         const turn = ((at ?? 0) * Math.PI) / 180;
         const out = at === null ? 0 : RADIUS;
         const chosen = at === value;
+        const state = taken.includes(at) ? { className: 'is-taken', mark: '●' } : { className: '', mark: '○' };
         return (
           <button
             key={name}
             type="button"
             aria-pressed={chosen}
             aria-label={at === null ? 'At the hub' : `At the ${name}`}
-            className={chosen ? 'is-chosen' : taken.includes(at) ? 'is-taken' : ''}
+            className={chosen ? 'is-chosen' : state.className}
             style={{ left: SIZE / 2 + out * Math.cos(turn), top: SIZE / 2 - out * Math.sin(turn) }}
             onClick={() => onChange(at)}
           >
-            <span aria-hidden>{chosen ? '✛' : taken.includes(at) ? '●' : '○'}</span>
+            <span aria-hidden>{chosen ? '✛' : state.mark}</span>
           </button>
         );
       })}

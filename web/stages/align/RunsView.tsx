@@ -50,7 +50,7 @@ export default function RunsView() {
                   <span className={`flag is-${run.read ? run.verdict : 'unread'}`}>
                     {run.read
                       ? `${VERDICT_WORDS[run.verdict].mark} ${VERDICT_WORDS[run.verdict].word}`
-                      : 'as drawn, not read'}
+                      : 'as drawn, not measured'}
                   </span>
                 </button>
               </td>
@@ -62,13 +62,13 @@ export default function RunsView() {
         </tbody>
       </table>
       <p className="quiet">
-        An angle is the run against that pulley&rsquo;s own plane; + climbs outward. Smooth rollers do not guide, so a
-        run goes over them.
+        Each angle is the run against that pulley&rsquo;s own plane; + runs outward. Smooth rollers do not guide, so a
+        run passes over them.
       </p>
       <Rollers />
       <Limits />
       {findings.length > 0 && !after && (
-        <ul className="findings" aria-label="All that was found">
+        <ul className="findings" aria-label="All findings">
           {findings.map((finding) => (
             <FindingItem
               key={`${finding.code} ${finding.pulley} ${finding.span?.from} ${finding.reading}`}
@@ -114,10 +114,10 @@ function Limits() {
         />
       </div>
       <p className="quiet">
-        {belt!.runAngle ? 'Set for this belt.' : 'Emery’s defaults, not a specification.'} The angles are evidence for
-        what pulls and what squeals as well.
+        {belt!.runAngle ? 'Set for this belt.' : 'Emery’s defaults, not a specification.'} Tension and Noise use these
+        angles too.
       </p>
-      <Button onClick={() => goTo('tension')}>What pulls on it, under Tension</Button>
+      <Button onClick={() => goTo('tension')}>See its loads under Tension</Button>
     </section>
   );
 }
@@ -134,8 +134,8 @@ function Rollers() {
         <Roller key={track.at} track={track} />
       ))}
       <p className="quiet">
-        A roller carries the belt toward the side it is tilted to, until the run that comes in lies in its plane. Its
-        worn track shows where.
+        A roller moves the belt toward the side it tilts to, until the incoming run is in its plane. Its worn track
+        shows where.
       </p>
     </section>
   );

@@ -24,7 +24,7 @@ export const align: Stage = {
   Ledger: lazyPart('Align', () => import('./AlignLedger')),
   Chart: lazyPart('The edge view', () => import('./AlignChart'), <section className="unrolled sheet" aria-busy />),
   Provider: AlignProvider,
-  Layer: lazyPart('The runs', () => import('./AlignLayer')),
+  Layer: lazyPart('Runs', () => import('./AlignLayer')),
   usePulleyFigure,
   drag: noDrag,
 };
@@ -34,13 +34,13 @@ function state(drive: Drive, { belts }: DriveSolution): StageState {
   const counted = drive.belts.some(({ route }) => route.some(({ front }) => front !== undefined));
   if (!drive.align?.readings?.length && !counted) return 'untouched';
   const there = sums.get();
-  if (!there) return 'in hand';
+  if (!there) return 'in progress';
   const runs = belts.flatMap((solution) => there.alignmentOf(drive, solution.id, { solution })?.runs ?? []);
   if (drive.belts.some((belt) => there.grooveCounts(drive, belt).some(({ off }) => off !== 0)))
     return 'needs attention';
   const known = runs.filter(({ read }) => read || counted);
   if (known.some(({ verdict }) => verdict !== 'good')) return 'needs attention';
-  return runs.length > 0 && runs.every(({ read }) => read) ? 'settled' : 'in hand';
+  return runs.length > 0 && runs.every(({ read }) => read) ? 'settled' : 'in progress';
 }
 
 function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {

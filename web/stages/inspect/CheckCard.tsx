@@ -93,8 +93,8 @@ export function CheckCard({ part, check }: { part: InspectItem; check: Check }) 
       )}
       {odd && (
         <p className="field-echo is-wrong" role="status">
-          ▲ {checkFigure(check, now!.value!)}? It can be {checkFigure(check, odd.from)} to {checkFigure(check, odd.to)},
-          so nothing is called sound by it. Read it again.
+          ▲ {checkFigure(check, now!.value!)}? The possible range is {checkFigure(check, odd.from)} to{' '}
+          {checkFigure(check, odd.to)}, so no verdict uses it. Read it again.
         </p>
       )}
       {limits && figure && (

@@ -20,17 +20,17 @@ import { hundredth } from '@emery/core/numeric';
 const NO_MARKS: RibMarks = { tips: [], valleys: [] };
 
 const NOT_FOUND: Record<NoRibsFound['why'], string> = {
-  'no-contrast': 'The belt does not stand out from what is behind it. Lay it on white paper, or mark it by hand.',
-  'no-ribs': 'No row of ribs is found. Take it nearer and square on, or mark it by hand.',
-  'not-ribs': 'What repeats in it is not the shape of ribs: a thread, a cog, something else. Mark it by hand if it is.',
-  'too-few-ribs': 'Fewer than three ribs are whole in it. Get more of them in, or mark it by hand.',
-  'too-small': 'The ribs are too small in it. Take it nearer, or mark it by hand.',
-  'too-blurred': 'It is too blurred to show the floors of the grooves. Take it again with more light.',
+  'no-contrast': 'The belt is hard to see against its background. Lay it on white paper, or mark it by hand.',
+  'no-ribs': 'No row of ribs found. Move nearer and square-on, or mark it by hand.',
+  'not-ribs': 'The repeating shape is not ribs: a thread, a cog, something else. If it is the ribs, mark them by hand.',
+  'too-few-ribs': 'Fewer than three whole ribs in the picture. Take in more of them, or mark them by hand.',
+  'too-small': 'The ribs are too small in the picture. Move nearer, or mark them by hand.',
+  'too-blurred': 'Too blurred to show the floors of the grooves. Take it again with more light.',
 };
 const NOT_READ: Record<NoRibReading['why'], string> = {
   'too-few': 'Mark two tips and two floors or more.',
-  'not-in-a-row': 'These marks do not lie in a row of ribs. Take out the one that is astray.',
-  'too-small': 'The ribs are too small in it to be read. Take it nearer.',
+  'not-in-a-row': 'These marks are not in a row of ribs. Remove the wrong one.',
+  'too-small': 'The ribs are too small in the picture. Move nearer.',
 };
 
 /** The close-up: a picture of the ribs, the marks on it, and the depth they come to. */
@@ -43,7 +43,7 @@ export default function CloseUpView() {
     return (
       <>
         <BeltChoice />
-        <p>A close-up reads ribs. This belt has none: gauge how far below the rim it rides, in the walk.</p>
+        <p>A close-up measures ribs. This belt has none: measure its ride below the rim in the walk.</p>
       </>
     );
   return (
@@ -99,16 +99,16 @@ function Intake({ beltId, pitch }: { beltId: string; pitch: number }) {
           <>
             <h2>The ribs from the end</h2>
             <p>
-              Lay the cut end, or a thin slice, on white paper with the ribs free of it. Hold the camera square on, as
-              near as it is sharp. The ribs&rsquo; own pitch is the ruler.
+              Lay the cut end, or a thin slice, on white paper with the ribs free of it. Hold the camera square-on, as
+              near as it stays sharp. The rib pitch gives the scale.
             </p>
             <div className="button-row is-after">{button}</div>
           </>
         )}
       />
       {kept.length > 0 && (
-        <section aria-label="Close-ups that were kept">
-          <h2>Kept</h2>
+        <section aria-label="Saved close-ups">
+          <h2>Saved</h2>
           <ul className="at-hand">
             {kept.map(({ id, photo, marks, value, at }) => (
               <li key={id}>
@@ -116,7 +116,7 @@ function Intake({ beltId, pitch }: { beltId: string; pitch: number }) {
                   {value} mm <span className="quiet">{at?.slice(0, 10)}</span>
                 </span>
                 <Button onClick={() => open(photo!, { finding: id, ...(marks && { marks }) })}>
-                  <img className="hung-tiny" src={pictureAddress(photo!.hash)} alt="" /> Open it
+                  <img className="hung-tiny" src={pictureAddress(photo!.hash)} alt="" /> Open
                 </Button>
               </li>
             ))}
@@ -125,9 +125,9 @@ function Intake({ beltId, pitch }: { beltId: string; pitch: number }) {
       )}
       <section aria-label="Practice">
         <h2>Practice</h2>
-        <p>A made-up picture whose depth is known. Mark it, or let Emery find the ribs, then see how near you came.</p>
+        <p>A simulated picture with a known depth. Mark it, or let Emery find the ribs, then compare.</p>
         <Button loading={making} onClick={() => void practise()}>
-          Practise on a made-up one
+          Practise on a simulated picture
         </Button>
         {problem && (
           <p className="field-echo is-wrong" role="alert">
@@ -196,7 +196,7 @@ function InHand() {
   const worn = reading?.ok && limits ? wornShare(reading.depthMm.at, limits) : null;
   return (
     <section className="close-up" aria-label="Close-up">
-      {answerMm !== null && <p className="simulated">Made up, to practise on. It is not this belt.</p>}
+      {answerMm !== null && <p className="simulated">Simulated, for practice. It is not this belt.</p>}
       {reading?.ok ? (
         <div className="answer" data-testid="rib-depth">
           <div className="label">Depth of the grooves</div>
@@ -206,15 +206,13 @@ function InHand() {
           </div>
           <div className="answer-note">
             {worn !== null &&
-              `${Math.round(100 * Math.min(1.5, Math.max(0, worn)))} % worn, of ${limits!.fresh} mm new and ${limits!.replace} mm done. `}
+              `${Math.round(100 * Math.min(1.5, Math.max(0, worn)))} % worn, of ${limits!.fresh} mm new and ${limits!.replace} mm worn out. `}
             {profile && `Grooves: ${CHECK_WORDS.profile.outcomes![profile]}. `}
             {reading.squareTaken
-              ? 'How square it was held is a default in the ±.'
-              : 'How square it was held is told by the ribs’ flanks.'}
+              ? 'The ± includes a default for squareness.'
+              : 'Squareness measured from the rib flanks.'}
           </div>
-          {reading.off[row].length > 0 && (
-            <div className="answer-note">▲ A mark in red lies where the others do not put it.</div>
-          )}
+          {reading.off[row].length > 0 && <div className="answer-note">▲ A mark in red does not fit the others.</div>}
         </div>
       ) : (
         <p role="status">{reading ? NOT_READ[reading.why] : ''}</p>
@@ -238,7 +236,7 @@ function InHand() {
         </Button>
         {answerMm === null && (
           <Button type="primary" disabled={!reading?.ok} onClick={keep}>
-            {finding !== null ? 'Save the marks' : `Keep it${profile ? ', with the shape' : ''}`}
+            {finding !== null ? 'Save the marks' : `Save it${profile ? ', with the shape' : ''}`}
           </Button>
         )}
         <Button
@@ -261,12 +259,12 @@ function InHand() {
 /** How near a practice reading came, told when it is asked for. */
 function PracticeAnswer({ answerMm, readMm }: { answerMm: number; readMm: number }) {
   const [told, setTold] = useState(false);
-  if (!told) return <Button onClick={() => setTold(true)}>How near is it?</Button>;
+  if (!told) return <Button onClick={() => setTold(true)}>Compare</Button>;
   const off = Math.abs(readMm - answerMm);
   return (
     <p role="status" className={`finding is-${off <= 0.1 ? 'note' : 'watch'}`}>
-      <strong>It is {answerMm.toFixed(2)} mm.</strong> You are {off.toFixed(2)} mm off
-      {off <= 0.1 ? ', within a gauge’s own doubt.' : '. Look at the marks under the magnifier again.'}
+      <strong>Depth {answerMm.toFixed(2)} mm.</strong> Your reading is {off.toFixed(2)} mm off
+      {off <= 0.1 ? ', within the ± of a gauge.' : '. Look at the marks under the magnifier again.'}
     </p>
   );
 }

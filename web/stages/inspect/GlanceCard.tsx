@@ -35,10 +35,10 @@ export function GlanceCard({ part }: { part: InspectItem }) {
   const takeAllBack = () =>
     dispatch(edit((d) => GLANCE.reduce((now, check) => takeBackFinding(now, part, check, { at: began }), d)));
   return (
-    <div className="test-card" role="group" aria-label="What else is seen">
+    <div className="test-card" role="group" aria-label="Other damage">
       <details className="test-how">
         <summary>
-          <span className="test-ask">What else do you see on it?</span> <span className="test-how-word">How</span>
+          <span className="test-ask">Anything else visible on it?</span> <span className="test-how-word">How</span>
         </summary>
         <dl className="glance-how">
           {GLANCE.map((check) => (
@@ -91,7 +91,7 @@ export function GlanceCard({ part }: { part: InspectItem }) {
             <HungPicture finding={finding} />
             {placing === check && (
               <QuantityField
-                label="Or write it, from the chalk mark"
+                label="Or enter it, from the chalk mark"
                 mm={null}
                 unit={unit}
                 onClear={() => undefined}
@@ -105,8 +105,8 @@ export function GlanceCard({ part }: { part: InspectItem }) {
       })}
       {placing && (
         <p className="quiet" role="status">
-          Chalk a mark across the belt. Then tap the belt laid flat, below the drawing, where each place is: the left
-          end is the chalk mark, and the belt travels to the right.
+          Chalk a mark across the belt. Then tap the unrolled belt below the drawing, where each place is: the left end
+          is the chalk mark, and the belt travels to the right.
         </p>
       )}
     </div>

@@ -15,7 +15,7 @@ export function HungPicture({ finding: { id, check, photo } }: { finding: Inspec
     return (
       <div className="button-row">
         <PictureButton
-          label="Hang a picture on it"
+          label="Attach a picture"
           what={`Picture of ${name.toLowerCase()}`}
           onKept={(kept) => dispatch(edit((d) => hangPicture(d, id, kept)))}
         />
@@ -38,7 +38,7 @@ export function HungPicture({ finding: { id, check, photo } }: { finding: Inspec
       </button>
       <Button
         icon={<DeleteOutlined />}
-        aria-label={`Take the picture off: ${name}`}
+        aria-label={`Remove picture, ${name}`}
         onClick={() => dispatch(edit((d) => hangPicture(d, id, null)))}
       />
     </div>

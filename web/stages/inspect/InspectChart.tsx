@@ -11,7 +11,7 @@ import { formatLength } from '@emery/core/quantity';
 
 const WearChart = lazyPart('The wear', () => import('./WearChart'));
 
-/** The belt laid flat with the damage that was marked on it; with the verdicts, how it wears over the distance. */
+/** Unrolled belt with the damage that was marked on it; with the verdicts, how it wears over the distance. */
 export default function InspectChart() {
   const { view } = useInspect();
   const { belt } = useBench('belt');
@@ -57,7 +57,7 @@ function DamageStrip() {
               ))}
             {repeat && (
               <text className="damage-repeat" x={x(0)} y={14}>
-                Comes back each turn of {pulleyLabel(drive, repeat.pulley)}, {formatLength(repeat.turnMm, unit)}
+                Repeats each turn of {pulleyLabel(drive, repeat.pulley)}, {formatLength(repeat.turnMm, unit)}
               </text>
             )}
             {found.flatMap((finding) =>
@@ -75,7 +75,7 @@ function DamageStrip() {
                 className="damage-take"
                 role="button"
                 tabIndex={0}
-                aria-label={`Tap where: ${INSPECT_CHECK_NAMES[placing!]}. Delete takes the last one back.`}
+                aria-label={`Tap where: ${INSPECT_CHECK_NAMES[placing!]}. Delete removes the last one.`}
                 x={x(0)}
                 y={y - 14}
                 width={x(cordLength) - x(0)}

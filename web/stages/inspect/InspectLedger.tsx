@@ -19,8 +19,8 @@ import {
 } from '@emery/core/inspect';
 
 const CloseUpView = lazyPart('The close-up', () => import('./CloseUpView'));
-const VerdictsView = lazyPart('The verdicts', () => import('./VerdictsView'));
-const LimitsView = lazyPart('The limits', () => import('./LimitsView'));
+const VerdictsView = lazyPart('Verdicts', () => import('./VerdictsView'));
+const LimitsView = lazyPart('Limits', () => import('./LimitsView'));
 
 const VIEWS: readonly { value: InspectView; label: string }[] = [
   { value: 'walk', label: 'Walk' },
@@ -44,7 +44,7 @@ export default function InspectLedger() {
     <TypedPlace at="inspect">
       <Answer drive={drive} items={items} />
       <Findings drive={drive} findings={stops} />
-      <Segmented<InspectView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
+      <Segmented<InspectView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="View" />
       {view === 'walk' && <WalkView />}
       {view === 'close-up' && <CloseUpView />}
       {view === 'verdicts' && <VerdictsView />}
@@ -83,11 +83,11 @@ function Answer({ drive, items }: { drive: Drive; items: readonly InspectItem[] 
   return (
     <div className="answer" data-testid="inspect-answer" data-worst={worst ?? 'none'}>
       <div className="label">
-        {looked.length} of {items.length} {items.length === 1 ? 'part' : 'parts'} looked at
+        {looked.length} of {items.length} {items.length === 1 ? 'part' : 'parts'} inspected
       </div>
       {worst === undefined ? (
         <div className="answer-note">
-          Nothing was looked at yet, so nothing is called sound. The walk below takes a tap or a figure at each check.
+          Nothing inspected yet, so no verdict. The walk below takes one tap or one figure for each check.
         </div>
       ) : (
         <>

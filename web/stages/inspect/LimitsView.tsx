@@ -21,8 +21,8 @@ import {
 type Whose = Limits['from'];
 const WHOSE: readonly { value: Whose; label: string }[] = [
   { value: 'default', label: 'Emery’s default' },
-  { value: 'shop-wide', label: 'The shop’s, for every drive' },
-  { value: 'shop', label: 'The shop’s own' },
+  { value: 'shop-wide', label: 'The shop’s limit, for every drive' },
+  { value: 'shop', label: 'This drive’s own' },
   { value: 'manual', label: 'The manual’s' },
 ];
 
@@ -35,18 +35,18 @@ export default function LimitsView() {
   return (
     <section className="limits" aria-label="Limits">
       <p>
-        Defaults are Emery&rsquo;s own, and no vehicle&rsquo;s specification. What the shop holds for every drive goes
-        before them, what is entered here before that, and what the service manual says before all.
+        Defaults are Emery&rsquo;s own, not a specification. The shop&rsquo;s limits take precedence over them, limits
+        entered here over those, and the service manual over all.
       </p>
       {LIMITED.filter((check) => asked.has(check)).map((check) => (
         <TypedPlace key={check} at={check}>
           <LimitFields check={check} beltId={belt?.id} />
         </TypedPlace>
       ))}
-      <h2>Life of a belt</h2>
+      <h2>Expected belt life</h2>
       <div className="fields">
         <FigureField
-          label={life ? 'It lasts' : 'It lasts (a default by material)'}
+          label={life ? 'Expected life' : 'Expected life (a default by material)'}
           unit={unit}
           value={life?.distance ?? null}
           least={1}
@@ -58,10 +58,10 @@ export default function LimitsView() {
         />
         {life && (
           <Choice<'shop' | 'manual'>
-            label="Whose"
+            label="Source"
             value={life.from}
             options={[
-              { value: 'shop', label: 'The shop’s own' },
+              { value: 'shop', label: 'This drive’s own' },
               { value: 'manual', label: 'The manual’s' },
             ]}
             onChange={(from) => dispatch(edit((d) => changeInspect(d, { life: { ...life, from } })))}
@@ -118,12 +118,12 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
       <h2>{INSPECT_CHECK_NAMES[check]}</h2>
       {change.error && (
         <p className="field-echo is-wrong" role="alert">
-          It is not kept for every drive: {change.error.message}
+          Not saved for every drive: {change.error.message}
         </p>
       )}
       <div className="fields">
         <FigureField
-          label={lowIsWorn ? 'Done at or under' : 'Done from'}
+          label={lowIsWorn ? 'Worn out at or under' : 'Worn out from'}
           unit={unit}
           value={replace}
           least={0}
@@ -131,7 +131,7 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
           onCommit={(value) => put({ replace: value })}
         />
         <FigureField
-          label={lowIsWorn ? 'Watched at or under' : 'Watched from'}
+          label={lowIsWorn ? 'Watch at or under' : 'Watch from'}
           unit={unit}
           value={watch}
           least={0}
@@ -149,16 +149,14 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
           />
         )}
         <Choice<Whose>
-          label="Whose"
+          label="Source"
           value={from}
           options={from === 'shop-wide' ? WHOSE.filter(({ value }) => value !== 'default') : WHOSE}
-          onChange={(next) =>
-            next === 'default'
-              ? dispatch(edit((d) => putLimit(d, check, null)))
-              : next === 'shop-wide'
-                ? holdForAll()
-                : put({ from: next })
-          }
+          onChange={(next) => {
+            if (next === 'default') dispatch(edit((d) => putLimit(d, check, null)));
+            else if (next === 'shop-wide') holdForAll();
+            else put({ from: next });
+          }}
         />
       </div>
     </div>

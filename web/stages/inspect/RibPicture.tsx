@@ -31,10 +31,10 @@ export default function RibPicture() {
         <>
           <span>
             {row === 'tips' ? 'Tips of the ribs' : 'Floors of the grooves'}: {points.length} marked
-            {points.length < 2 ? ', two or more' : '. Drag one to put it right'}
+            {points.length < 2 ? ', two or more' : '. Drag one to correct it'}
           </span>
           {chosen >= 0 ? (
-            <Button onClick={takeOut}>Take this mark out</Button>
+            <Button onClick={takeOut}>Remove this mark</Button>
           ) : (
             <Button onClick={() => toRow(row === 'tips' ? 'valleys' : 'tips')}>
               {row === 'tips' ? 'Mark the floors' : 'Mark the tips'}

@@ -41,18 +41,18 @@ export default function VerdictsView() {
         <Part key={partKey(item)} item={item} onLook={() => look(item)} />
       ))}
       {left.length > 0 && (
-        <section aria-label="Not looked at">
-          <h2>Not looked at</h2>
-          <p>None of these is called sound.</p>
+        <section aria-label="Not inspected">
+          <h2>Not inspected</h2>
+          <p>No verdict for these.</p>
           <ul className="at-hand">
             {left.map((item) => (
               <li key={partKey(item)}>
                 <span>
                   {inspectedLabel(drive, item)}
                   {item.skipped !== null && <span className="quiet"> skipped {item.skipped.slice(0, 10)}</span>}
-                  {item.judged.length > 0 && <span className="quiet"> begun: its wear is not known</span>}
+                  {item.judged.length > 0 && <span className="quiet"> started: wear not known</span>}
                 </span>
-                <Button onClick={() => look(item)}>Look at it</Button>
+                <Button onClick={() => look(item)}>Inspect it</Button>
               </li>
             ))}
           </ul>
@@ -83,10 +83,10 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
           <strong>{leftFigure(wear.left, odometer)}</strong>
           It wears {rateFigure(wear, odometer)}.{' '}
           {wear.bend &&
-            `It ${wear.bend.power > 1 ? 'quickens' : 'slows'}: three readings or more speak for a bend, and what is left goes by that. `}
-          {wear.left.day && `About ${monthOf(wear.left.day)}, at the pace between the readings. `}
+            `It ${wear.bend.power > 1 ? 'quickens' : 'slows'}: three or more readings show it, and the forecast uses it. `}
+          {wear.left.day && `About ${monthOf(wear.left.day)}, at the same use as between the readings. `}
           <span className="quiet">
-            {capital(leftSpan(wear.left, odometer))}. The ± is one standard deviation: two thirds of the time within it.
+            {capital(leftSpan(wear.left, odometer))}. The ± is one standard deviation: about 2 times in 3 within it.
           </span>
         </p>
       )}
@@ -100,7 +100,10 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
         <p className={due?.by === 'age' ? undefined : 'quiet'}>
           {due?.by === 'age' && wear?.left ? 'Sooner by its age: ' : 'By its age: '}
           {age.years} years in {monthOf(age.day)} at the latest (a default by kind),{' '}
-          {age.from === 'fitted' ? 'from its fitting' : 'from when it was first looked at; nobody dated its fitting'}.
+          {age.from === 'fitted'
+            ? 'from its fitting'
+            : 'from its first inspection; its date of fitting is not recorded'}
+          .
         </p>
       )}
       <ul className="verdict-why" aria-label={`Why: ${name}`}>
@@ -127,14 +130,14 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
         <HungPicture key={finding.id} finding={finding} />
       ))}
       <div className="button-row">
-        <Button onClick={onLook}>Look again</Button>
+        <Button onClick={onLook}>Inspect again</Button>
         {verdict !== 'keep' && (
           <Button
             onClick={() =>
               dispatch(edit((d) => partChanged(d, item, look(), verdict === 'replace' ? 'worn' : 'in-passing')))
             }
           >
-            A new one is on
+            New part fitted
           </Button>
         )}
       </div>
@@ -169,7 +172,7 @@ function Changed() {
               {isLast && (
                 <Button
                   icon={<DeleteOutlined />}
-                  aria-label={`Take back: ${name} changed`}
+                  aria-label={`Undo: ${name} changed`}
                   onClick={() => dispatch(edit((d) => changeTakenBack(d, change)))}
                 />
               )}

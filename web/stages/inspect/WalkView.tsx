@@ -117,7 +117,7 @@ function Spring({ part }: { part: InspectItem }) {
     <p>{judgedWords(spring)}</p>
   ) : (
     <p className="quiet">
-      How much of its spring is left is measured, not felt. <Button onClick={() => go('tension')}>To Tension</Button>
+      Spring force left must be measured, not felt. <Button onClick={() => go('tension')}>To Tension</Button>
     </p>
   );
 }
@@ -208,7 +208,7 @@ function Odometer() {
         }}
       />
       <Choice
-        label="It counts"
+        label="Odometer unit"
         value={unit}
         options={ODOMETER_UNITS.map((value) => ({ value, label: ODOMETER_WORDS[value] }))}
         onChange={(odometerUnit) => dispatch(edit((d) => changeInspect(d, { odometerUnit })))}
@@ -218,12 +218,14 @@ function Odometer() {
       )}
       {now !== null && last !== null && now < last && (
         <p role="status">
-          ▲ That is less than at the last look, {last.toLocaleString('en')} {unit}.
+          ▲ That is less than at the last inspection, {last.toLocaleString('en')} {unit}.
         </p>
       )}
       {now === null && (
         <p className="quiet">
-          {last === null ? 'Wear and distance together make a rate.' : `Last: ${last.toLocaleString('en')} ${unit}.`}
+          {last === null
+            ? 'Wear and distance together give a wear rate.'
+            : `Last: ${last.toLocaleString('en')} ${unit}.`}
         </p>
       )}
     </div>

@@ -67,7 +67,7 @@ export function WearLines({ wear, unit, width, height }: Props) {
       )}
       <path className="wear-limit" d={`M${MARGIN.left} ${y(limit)}H${width - MARGIN.right}`} />
       <text className="wear-limit-text" x={MARGIN.left + 4} y={y(limit) - 6}>
-        done at {checkFigure(check, limit)} ({WHOSE_WORDS[limits.from]})
+        worn out at {checkFigure(check, limit)} ({WHOSE_WORDS[limits.from]})
       </text>
       {line && !bend && <path className="wear-line" d={`M${x(first)} ${y(at(first))}L${x(ahead)} ${y(at(ahead))}`} />}
       {bend && limits.fresh !== null && (

@@ -43,8 +43,8 @@ async function show(refused: boolean) {
   );
   await waitFor(() => expect(client.getQueryData(['shop'])).toBeDefined());
   const depth = within(screen.getByRole('group', { name: 'Rib depth' }));
-  await userEvent.click(depth.getByRole('combobox', { name: 'Whose' }));
-  await userEvent.click(await screen.findByTitle('The shop’s, for every drive'));
+  await userEvent.click(depth.getByRole('combobox', { name: 'Source' }));
+  await userEvent.click(await screen.findByTitle('The shop’s limit, for every drive'));
   await waitFor(() => expect(sent).toHaveLength(1));
   return { bench, depth, sent };
 }
@@ -59,7 +59,7 @@ test('a limit that is kept for every drive goes among those that the settings ho
 
 test('where it is not kept, this is said, and the drive keeps its own', async () => {
   const { bench, depth } = await show(true);
-  expect((await depth.findByRole('alert')).textContent).toBe('It is not kept for every drive: Changed somewhere else.');
+  expect((await depth.findByRole('alert')).textContent).toBe('Not saved for every drive: Changed somewhere else.');
   expect(bench.get().drive.inspect?.limits).toEqual([{ check: 'rib-depth', from: 'shop', replace: 2.3 }]);
   expect(bench.get().drive.inspect?.shop).toBeUndefined();
 });

@@ -16,14 +16,10 @@ export const inspect: Stage = {
   state,
   sums,
   Ledger: lazyPart('Inspect', () => import('./InspectLedger')),
-  Chart: lazyPart(
-    'The belt laid flat',
-    () => import('./InspectChart'),
-    <section className="unrolled sheet" aria-busy />,
-  ),
+  Chart: lazyPart('Unrolled belt', () => import('./InspectChart'), <section className="unrolled sheet" aria-busy />),
   Provider: InspectProvider,
   Front: InspectFront,
-  Layer: lazyPart('The verdicts', () => import('./InspectLayer')),
+  Layer: lazyPart('Verdicts', () => import('./InspectLayer')),
   usePulleyFigure,
   drag: noDrag,
 };
@@ -32,10 +28,10 @@ export const inspect: Stage = {
 function state(drive: Drive): StageState {
   if (!drive.inspect?.findings?.some(({ past }) => !past)) return 'untouched';
   const there = sums.get();
-  if (!there) return 'in hand';
+  if (!there) return 'in progress';
   const verdicts = there.inspectDrive(drive).map(({ verdict }) => verdict);
   if (verdicts.includes('replace')) return 'needs attention';
-  return verdicts.every((verdict) => verdict === 'keep' || verdict === 'watch') ? 'settled' : 'in hand';
+  return verdicts.every((verdict) => verdict === 'keep' || verdict === 'watch') ? 'settled' : 'in progress';
 }
 
 function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {

@@ -11,7 +11,7 @@ export const inspectTasks = {
 /** A kept picture in grey. */
 async function greyOf(hash: string): Promise<GreyPicture> {
   const answer = await fetch(pictureAddress(hash));
-  if (!answer.ok) throw new Error('the picture could not be fetched; the server may be away');
+  if (!answer.ok) throw new Error('the picture could not be loaded; the server may be down');
   const bitmap = await createImageBitmap(await answer.blob());
   const { width, height } = bitmap;
   const pen = new OffscreenCanvas(width, height).getContext('2d')!;

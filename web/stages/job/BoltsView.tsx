@@ -21,13 +21,16 @@ import {
   stationLabel,
 } from '@emery/core/drive';
 import { BOLT_REUSE_WORDS, BOLT_USE_WORDS, boltWords, inTighteningOrder, lacksTorque } from '@emery/core/job';
+import { adjusterKind } from '@emery/core/adjuster';
 
 /** The bolts that the job turns, as the service manual has them. */
 export default function BoltsView() {
   const { drive, dispatch } = useBench('drive', 'dispatch');
   const bolts = inTighteningOrder(itemsOf(drive, 'job.bolts'));
   const [open, setOpen] = useState<string | null>(null);
-  const holder = drive.stations.find(({ adjuster }) => adjuster && adjuster.kind !== 'fixed') ?? drive.stations[0];
+  const holder =
+    drive.stations.find(({ adjuster }) => adjuster && adjusterKind(adjuster.kind).moves !== 'nothing') ??
+    drive.stations[0];
   const add = () => {
     const id = freeIdIn('bolt', itemsOf(drive, 'job.bolts'));
     dispatch(edit((d) => putItem(d, 'job.bolts', { id, station: holder!.id, use: 'pivot' })));
@@ -36,8 +39,8 @@ export default function BoltsView() {
   return (
     <section aria-label="Bolts">
       <p>
-        In the order of tightening. Pivots are slackened before the adjuster is turned and tightened last, unless the
-        manual gives an order. The adjuster&rsquo;s screw sets the belt before the lock bolt holds it. Figures come from
+        In the order of tightening. Pivot bolts are slackened before the adjuster is turned and tightened last, unless
+        the manual gives an order. The adjuster screw sets the belt before the lock bolt is tightened. Figures come from
         the vehicle&rsquo;s service manual; there are no defaults.
       </p>
       <ul className="bolt-list">
@@ -63,7 +66,7 @@ export default function BoltsView() {
           ),
         )}
       </ul>
-      {bolts.length === 0 && <p className="quiet">No bolt is written down yet.</p>}
+      {bolts.length === 0 && <p className="quiet">No bolts entered yet.</p>}
       <Button icon={<PlusOutlined />} disabled={!holder} onClick={add}>
         Add a bolt
       </Button>
@@ -89,20 +92,20 @@ function BoltForm({ bolt, onDone }: { bolt: Bolt; onDone: () => void }) {
     <OpenedForm className="bolt-form">
       <div className="fields">
         <Choice
-          label="What for"
+          label="Use"
           value={bolt.use}
           options={BOLT_USES.map((value) => ({ value, label: BOLT_USE_WORDS[value].name }))}
           onChange={(use) => put({ use })}
         />
         <Choice
-          label="Of"
+          label="At"
           value={bolt.station}
           options={drive.stations.map((station) => ({ value: station.id, label: stationLabel(station) }))}
           onChange={(station) => put({ station })}
         />
         <p className="quiet field is-wide">{BOLT_USE_WORDS[bolt.use].hint}</p>
         <TextField
-          label="Name, if it has one"
+          label="Name, if any"
           value={bolt.name ?? ''}
           most={80}
           onChange={(name) => put({ name: text(name) })}
@@ -117,7 +120,7 @@ function BoltForm({ bolt, onDone }: { bolt: Bolt; onDone: () => void }) {
           onClear={() => put({ torqueNm: undefined, torqueUnit: undefined } as Partial<Bolt>)}
         />
         <FigureField
-          label="Then turned on by"
+          label="Then angle"
           unit="°"
           value={bolt.angleDeg ?? null}
           least={1}
@@ -126,26 +129,26 @@ function BoltForm({ bolt, onDone }: { bolt: Bolt; onDone: () => void }) {
           onClear={() => put({ angleDeg: undefined } as Partial<Bolt>)}
         />
         <CountField
-          label="Place in the order"
+          label="Order"
           value={bolt.order}
           most={100}
           optional
-          hint="As the manual numbers it"
+          hint="Number in the manual"
           onCommit={(order) => put({ order } as Partial<Bolt>)}
         />
         <Choice<BoltReuse>
-          label="Goes in"
+          label="Reuse"
           value={bolt.reuse ?? 'again'}
           options={BOLT_REUSES.map((value) => ({ value, label: BOLT_REUSE_WORDS[value] }))}
           onChange={(reuse) => put({ reuse })}
         />
       </div>
       <p className="caution">
-        <strong>Caution</strong> Torque to the service manual. A bolt that stretches, or that the manual says is new
-        each time, does not go in again.
+        <strong>Caution</strong> Torque to the service manual. Never reuse a stretch bolt, or a bolt that the manual
+        says to replace.
       </p>
       <Button type="primary" onClick={onDone}>
-        Done with this bolt
+        Done
       </Button>
     </OpenedForm>
   );

@@ -15,7 +15,7 @@ export default function BringView() {
   return (
     <>
       {!bring && progress !== null && (
-        <Progress percent={100} status="active" showInfo={false} aria-label="Every belt is being sized" />
+        <Progress percent={100} status="active" showInfo={false} aria-label="Sizing every belt" />
       )}
       <StoppedSum stopped={stopped} />
       {bring && <BringList drive={drive} bring={bring} />}

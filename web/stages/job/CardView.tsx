@@ -41,13 +41,13 @@ export function CardView({ card }: { card: JobCard; unit: LengthUnit }) {
   // What a reader of the screen hears while a step is moved by keys.
   const accessibility = {
     announcements: {
-      onDragStart: ({ active }) => `Taken up: ${textOf(active.id)}`,
-      onDragOver: ({ over }) => (over ? `Now at the place of: ${textOf(over.id)}` : undefined),
-      onDragEnd: ({ active }) => `Put down: ${textOf(active.id)}`,
-      onDragCancel: ({ active }) => `Left where it was: ${textOf(active.id)}`,
+      onDragStart: ({ active }) => `Picked up: ${textOf(active.id)}`,
+      onDragOver: ({ over }) => (over ? `Now at the position of: ${textOf(over.id)}` : undefined),
+      onDragEnd: ({ active }) => `Dropped: ${textOf(active.id)}`,
+      onDragCancel: ({ active }) => `Not moved: ${textOf(active.id)}`,
     } satisfies Announcements,
     screenReaderInstructions: {
-      draggable: 'Space takes the step up, arrow keys move it, space puts it down, Escape leaves it where it was.',
+      draggable: 'Space picks up the step, arrow keys move it, space drops it, Escape cancels.',
     },
   };
   return (
@@ -138,13 +138,13 @@ function Step({ step, number }: { step: CardStep; number: number }) {
         {here && !rewording && (
           <div className="button-row">
             <Button icon={<EditOutlined />} onClick={() => setRewording(true)}>
-              Other words
+              Reword
             </Button>
             <Button icon={<CloseOutlined />} onClick={() => dispatch(edit((d) => leaveOut(d, step, true)))}>
               Leave out
             </Button>
             {step.reworded && (
-              <Button onClick={() => dispatch(edit((d) => rewordStep(d, step, '')))}>The card&rsquo;s own words</Button>
+              <Button onClick={() => dispatch(edit((d) => rewordStep(d, step, '')))}>Original wording</Button>
             )}
           </div>
         )}
@@ -168,7 +168,7 @@ function Reword({ step, onDone }: { step: CardStep; onDone: () => void }) {
         autoSize
         maxLength={400}
         value={text}
-        aria-label="Words of the step"
+        aria-label="Text of the step"
         onChange={(event) => setText(event.target.value)}
         onKeyDown={(event) => {
           if (event.key === 'Escape') onDone();
@@ -179,9 +179,9 @@ function Reword({ step, onDone }: { step: CardStep; onDone: () => void }) {
       />
       <div className="button-row is-after">
         <Button type="primary" onClick={done}>
-          Take these words
+          Use this text
         </Button>
-        <Button onClick={onDone}>Leave it</Button>
+        <Button onClick={onDone}>Cancel</Button>
       </div>
     </>
   );
@@ -206,7 +206,7 @@ function AddStep({ phase }: { phase: Phase }) {
         autoFocus
         maxLength={400}
         value={text}
-        placeholder="What is done"
+        placeholder="Text of the step"
         aria-label={`New step, ${PHASE_WORDS[phase].toLowerCase()}`}
         onChange={(event) => setText(event.target.value)}
         onPressEnter={add}

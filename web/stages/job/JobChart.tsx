@@ -16,7 +16,7 @@ const NAME_WIDTH = 160;
 const ORDINALS = ['1st', '2nd', '3rd'];
 const ordinal = (k: number) => ORDINALS[k] ?? `${k + 1}th`;
 
-/** The drive from the side: which belt lies in front of which, and in what order they come off. */
+/** Drive from the side: which belt lies in front of which, and in what order they come off. */
 export default function JobChart() {
   const { drive } = useBench('drive');
   const { card } = useCard();
@@ -24,8 +24,8 @@ export default function JobChart() {
   const { width, height } = useSizeOf(holder);
   const routed = drive.belts.some(({ route }) => route.length > 0);
   return (
-    <section className="unrolled sheet" aria-label="The drive from the side" ref={holder}>
-      {!routed && <p className="unrolled-empty">Belts show here from the side once they have a route.</p>}
+    <section className="unrolled sheet" aria-label="Drive from the side" ref={holder}>
+      {!routed && <p className="unrolled-empty">The side view appears here once belts have a route.</p>}
       {routed && card && width >= 120 && <Side drive={drive} card={card} width={width} height={height} />}
     </section>
   );
@@ -74,7 +74,7 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
   const step = card.steps.find(({ id }) => id === looked);
   const rows = rowsOf(belts.map(({ id, planes: at, ys }) => ({ id, at: x(at[ys.indexOf(Math.max(...ys))]!) })));
   return (
-    <svg width={width} height={height} role="img" aria-label="The drive from the side, engine on the left">
+    <svg width={width} height={height} role="img" aria-label="Drive from the side, engine on the left">
       <rect
         className="side-block"
         x={MARGIN.left - 10}
@@ -121,11 +121,7 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
             <path d={`M${line}`} />
             <text x={x(at[top]!)} y={18 + 16 * (rows.get(id) ?? 0)} textAnchor="middle">
               {capital(beltName(drive, id))}
-              {place < 0
-                ? ': stays on'
-                : card.order.off.length > 1
-                  ? `: off ${ordinal(place)}, on ${ordinal(card.order.off.length - 1 - place)}`
-                  : ''}
+              {place < 0 ? ': stays on' : orderWords(place, card.order.off.length)}
             </text>
           </g>
         );
@@ -145,3 +141,7 @@ function rowsOf(names: readonly { id: string; at: number }[]): ReadonlyMap<strin
   }
   return rows;
 }
+
+/** When a belt of several comes off and goes on. */
+const orderWords = (place: number, of: number) =>
+  of > 1 ? `: off ${ordinal(place)}, on ${ordinal(of - 1 - place)}` : '';

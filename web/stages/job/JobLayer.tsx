@@ -98,7 +98,7 @@ function figuresOf(drive: Drive, { steps }: JobCard, releases: readonly Release[
       ? [
           {
             station: stationOf(drive, pulley)!.id,
-            text: drive.belts.length > 1 ? `${beltName(drive, belt)} last` : 'on last',
+            text: drive.belts.length > 1 ? `${beltName(drive, belt)} last` : 'fit last',
           },
         ]
       : [],

@@ -33,19 +33,19 @@ export default function JobLedger() {
   if (drive.belts.every(({ route }) => route.length === 0))
     return (
       <>
-        <h2>No belt to work on yet</h2>
-        <p>Give a belt its route first, under Route. Then the work is written out here, step by step.</p>
+        <h2>No belt with a route yet</h2>
+        <p>Give a belt its route first, under Route. Then the job steps appear here.</p>
       </>
     );
   return (
     <TypedPlace at="job">
       <Scope />
-      {!card && progress !== null && <p className="quiet">Writing the card …</p>}
+      {!card && progress !== null && <p className="quiet">Preparing the card …</p>}
       <StoppedSum stopped={stopped} />
       {card && <Answer card={card} estimate={estimate} />}
       {card && <Begin estimate={estimate} />}
       {card && <Findings card={card} urgent />}
-      <Segmented<JobView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
+      <Segmented<JobView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="View" />
       {view === 'card' && card && <CardView card={card} unit={unit} />}
       {view === 'bolts' && <BoltsView />}
       {view === 'bring' && <BringView />}
@@ -60,7 +60,7 @@ function Findings({ card, urgent }: { card: JobCard; urgent: boolean }) {
   const told = card.findings.filter(({ severity }) => (severity !== 'note') === urgent);
   if (told.length === 0) return null;
   return (
-    <ul className="findings" aria-label={urgent ? 'In the way' : 'Open'}>
+    <ul className="findings" aria-label={urgent ? 'Cannot go ahead' : 'Open'}>
       {told.map((finding) => (
         <FindingItem
           key={`${finding.code} ${finding.belt}`}
@@ -87,7 +87,7 @@ function Scope() {
         ...routed.map(({ id }) => ({ value: id, label: capital(beltName(drive, id)) })),
       ]}
       onChange={(belt) => setScope(belt === '' ? null : belt)}
-      aria-label="Belt that the job is for"
+      aria-label="Belt for this job"
     />
   );
 }
@@ -99,13 +99,13 @@ function Answer({ card: { order, steps }, estimate }: { card: JobCard; estimate:
   const told = names.length === 1 ? 'Belt' : capital(names.join(', then '));
   return (
     <div className="answer" data-testid="job-answer" data-off={order.off.join(' ')}>
-      <div className="label">{names.length === 1 ? 'Comes off' : 'Off in this order, on the other way round'}</div>
+      <div className="label">{names.length === 1 ? 'Comes off' : 'Removal order; fit in reverse'}</div>
       <div className="answer-figure job-order">{told}</div>
       <div className="answer-note">
         {steps.length} steps
         {estimate && `, ${durationWords(estimate.minutes)} ± ${durationWords(estimate.plusMinus)} of work`}
-        {estimate?.jobs === 0 && ' (a default)'}. Written from what the other stages decided; the vehicle&rsquo;s
-        service manual comes first.
+        {estimate?.jobs === 0 && ' (a default)'}. Made from the results of the other stages; the vehicle&rsquo;s service
+        manual takes precedence.
       </div>
     </div>
   );
@@ -143,7 +143,7 @@ function Begin({ estimate }: { estimate: JobEstimate | null }) {
       <div className="button-row">
         {open && (
           <Button type="primary" onClick={() => void navigate(`/jobs/${open.id}`)}>
-            Go on with the job of {open.startedAt.slice(0, 10)}
+            Continue the job of {open.startedAt.slice(0, 10)}
           </Button>
         )}
         <Button
@@ -152,12 +152,12 @@ function Begin({ estimate }: { estimate: JobEstimate | null }) {
           loading={begin.isPending}
           onClick={() => void start()}
         >
-          {open ? 'Begin another' : 'Begin this job'}
+          {open ? 'Start another' : 'Start this job'}
         </Button>
       </div>
       {begin.error && (
         <p className="field-echo is-wrong" role="alert">
-          The job was not begun: {begin.error.message}
+          The job was not started: {begin.error.message}
         </p>
       )}
       <p className="job-links">

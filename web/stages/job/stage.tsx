@@ -15,13 +15,9 @@ export const job: Stage = {
   state,
   sums,
   Ledger: lazyPart('Job card', () => import('./JobLedger')),
-  Chart: lazyPart(
-    'The drive from the side',
-    () => import('./JobChart'),
-    <section className="unrolled sheet" aria-busy />,
-  ),
+  Chart: lazyPart('Drive from the side', () => import('./JobChart'), <section className="unrolled sheet" aria-busy />),
   Provider: JobProvider,
-  Layer: lazyPart('The order of the work', () => import('./JobLayer')),
+  Layer: lazyPart('Order of the work', () => import('./JobLayer')),
   usePulleyFigure,
   drag: noDrag,
 };
@@ -33,7 +29,7 @@ function state(drive: Drive): StageState {
   if (drive.belts.length > 1 && sums.get()?.beltOrder(drive).tangled.length) return 'needs attention';
   if (bolts.length + own.length + words.length + leftOut.length + order.length === 0) return 'untouched';
   const known = bolts.every(({ torqueNm, angleDeg }) => torqueNm !== undefined || angleDeg !== undefined);
-  return bolts.length > 0 && known ? 'settled' : 'in hand';
+  return bolts.length > 0 && known ? 'settled' : 'in progress';
 }
 
 function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {

@@ -23,10 +23,10 @@ const OFFERED = 12;
 
 const HEARD = [
   { outcome: 'quiet', label: 'Quiet' },
-  { outcome: 'back', label: 'It is back' },
+  { outcome: 'back', label: 'Noise is back' },
 ] as const;
 
-/** After the cure: what was put right, and whether it stayed quiet right after, after 500 km and after 2,000 km. */
+/** After the repair: what was put right, and whether it stayed quiet right after, after 500 km and after 2,000 km. */
 export default function AfterView() {
   const { drive, diagnosis } = useDiagnosis();
   const { dispatch } = useBench('dispatch');
@@ -53,19 +53,19 @@ export default function AfterView() {
   return (
     <>
       {cures.map((cure) => (
-        <section key={cure.id} className="cure" aria-label={`Cure: ${CAUSE_WORDS[cure.cause].name}`}>
+        <section key={cure.id} className="cure" aria-label={`Repair: ${CAUSE_WORDS[cure.cause].name}`}>
           <div className="block-head">
             <h2>
               {CAUSE_WORDS[cure.cause].name}, {partLabel(drive, cure.part)}
             </h2>
             <Button
               icon={<DeleteOutlined />}
-              aria-label={`Take out the cure of ${partLabel(drive, cure.part)}`}
+              aria-label={`Remove the repair of ${partLabel(drive, cure.part)}`}
               onClick={() => dispatch(edit((d) => removeItem(d, 'noise.cures', cure.id)))}
             />
           </div>
           <p className="quiet">
-            Put right {cure.at?.slice(0, 10)}
+            Repaired {cure.at?.slice(0, 10)}
             {cure.odometer !== undefined &&
               `, at ${cure.odometer.toLocaleString('en')} ${cure.odometerUnit ?? 'on the odometer'}`}
           </p>
@@ -97,15 +97,15 @@ export default function AfterView() {
             );
           })}
           {cure.listened?.some(({ outcome }) => outcome === 'back') && (
-            <Button onClick={() => setView('clues')}>Look into it again</Button>
+            <Button onClick={() => setView('clues')}>Check again</Button>
           )}
         </section>
       ))}
-      <section aria-label="Put right" className="clues">
-        <h2>What was put right</h2>
+      <section aria-label="Repaired" className="clues">
+        <h2>Record a repair</h2>
         <p>
-          A new belt&rsquo;s coating hides a fault for some hundreds of kilometres. So it is listened to again now,
-          after 500 km and after 2,000 km. What was seen of the noise until now then counts no more.
+          A new belt&rsquo;s coating hides a fault for some hundreds of kilometres. So listen again now, after 500 km
+          and after 2,000 km. Evidence recorded before the repair no longer counts.
         </p>
         <Choice
           label="Cause"
@@ -119,7 +119,7 @@ export default function AfterView() {
         <FigureField
           label="Odometer"
           value={odometer}
-          unit="as it stands"
+          unit="as read"
           least={0}
           most={10_000_000}
           doubtOf={(reading) => odometerDoubtWords(reading, lastOdometer(drive), odometerUnit)}
@@ -127,13 +127,13 @@ export default function AfterView() {
           onClear={() => setOdometer(null)}
         />
         <Choice
-          label="It counts"
+          label="Odometer unit"
           value={odometerUnit}
           options={ODOMETER_UNITS.map((unit) => ({ value: unit, label: ODOMETER_WORDS[unit] }))}
           onChange={setOdometerUnit}
         />
         <Button type="primary" onClick={done}>
-          It is put right
+          Record repair
         </Button>
       </section>
     </>

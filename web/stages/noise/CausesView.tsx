@@ -12,6 +12,7 @@ import {
   CAUSE_WORDS,
   type CauseChance,
   chanceFigure,
+  gainWords,
   partLabel,
   reasonWords,
 } from '@emery/core/noise';
@@ -48,13 +49,13 @@ export default function CausesView() {
           <div className="block-head">
             <h2>Next test</h2>
             <span className="quiet">
-              {minutesWords(test.minutes)} · tells {test.gainBits.toFixed(2)} bits
+              {minutesWords(test.minutes)} · {gainWords(test.gainBits)}
             </span>
           </div>
           <TestCard ask={test} />
           {others.length > 0 && (
             <details className="test-how">
-              <summary>Another one</summary>
+              <summary>Another test</summary>
               <ul className="at-hand">
                 {others.map((one) => (
                   <li key={askKey(one)}>
@@ -62,10 +63,10 @@ export default function CausesView() {
                       {NOISE_TEST_NAMES[one.test]}
                       {(one.pulley ?? one.belt) && `, ${partLabel(drive, (one.pulley ?? one.belt)!)}`}{' '}
                       <span className="quiet">
-                        {minutesWords(one.minutes)}, {one.gainBits.toFixed(2)} bits
+                        {minutesWords(one.minutes)}, {gainWords(one.gainBits)}
                       </span>
                     </span>
-                    <Button onClick={() => setPicked(askKey(one))}>This one</Button>
+                    <Button onClick={() => setPicked(askKey(one))}>This test</Button>
                   </li>
                 ))}
               </ul>
@@ -75,15 +76,14 @@ export default function CausesView() {
       ) : (
         <p className="settled">
           {diagnosis.stops.length > 0
-            ? 'Put right what stops the engine first: no test that is left can be made without it running.'
-            : 'Every test that would tell something is made.'}
+            ? 'Correct what stops the engine first: every remaining test needs it running.'
+            : 'Every useful test is done.'}
         </p>
       )}
       <Ranking />
       <p className="quiet">
-        A bit is what one fair yes or no tells. The chances follow from Emery&rsquo;s own table of likelihoods, which is
-        judgement and no statistics; two faults at once are possible, so the second figure says how likely a fault is
-        there at all.
+        The percentages come from Emery&rsquo;s own table, which is judgement, not statistics. Two faults at once are
+        possible: the second figure is the chance that the fault exists at all.
       </p>
     </>
   );
@@ -108,7 +108,7 @@ function Ranking() {
     ...shown.map(({ cause, probability, parts }) => ({
       key: cause as string,
       name: CAUSE_WORDS[cause].name,
-      where: parts.length === 1 ? partLabel(drive, parts[0]!.id) : `likeliest ${partLabel(drive, parts[0]!.id)}`,
+      where: parts.length === 1 ? partLabel(drive, parts[0]!.id) : `first check ${partLabel(drive, parts[0]!.id)}`,
       part: parts[0]!.id,
       probability,
     })),
@@ -123,7 +123,7 @@ function Ranking() {
   const most = rows[0]!.probability;
   return (
     <section aria-label="Causes">
-      <h2>What makes it</h2>
+      <h2>Likely cause</h2>
       <ul className="ranking" style={{ height: ROW * rows.length }}>
         {inPage.map((one) => {
           const rank = rows.indexOf(one);
@@ -203,11 +203,11 @@ function CauseDetail({ one }: { one: CauseChance }) {
         {name}, {partLabel(drive, one.id)}
       </h3>
       <p>
-        {what} It is there with a chance of {chanceFigure(one.present)}, whether or not it makes this noise.
+        {what} Chance that it exists: {chanceFigure(one.present)}, whether or not it causes this noise.
       </p>
       {[
-        { title: 'For it', list: speaksFor },
-        { title: 'Against it', list: speaksAgainst },
+        { title: 'Evidence for it', list: speaksFor },
+        { title: 'Evidence against it', list: speaksAgainst },
       ].map(
         ({ title, list }) =>
           list.length > 0 && (
@@ -222,12 +222,10 @@ function CauseDetail({ one }: { one: CauseChance }) {
             </div>
           ),
       )}
-      {one.reasons.length === 0 && (
-        <p className="quiet">Nothing speaks for it or against it yet but how common it is.</p>
-      )}
+      {one.reasons.length === 0 && <p className="quiet">No evidence yet; the figure is how common it is.</p>}
       {top && diagnosis.disproof && (
         <p>
-          <span className="label">What would speak most against it</span>
+          <span className="label">Best test against it</span>
           <br />
           {answerWords(drive, diagnosis.disproof.answer)}.
         </p>
@@ -245,7 +243,7 @@ function CauseDetail({ one }: { one: CauseChance }) {
             Go to {STAGE_NAMES[stage]}
           </Button>
         )}
-        <Button onClick={() => setView('after')}>It was put right</Button>
+        <Button onClick={() => setView('after')}>Repaired</Button>
       </div>
     </div>
   );

@@ -36,8 +36,8 @@ export default function CluesView() {
   return (
     <>
       {diagnosis.evidence.counts.length > 0 && <Counted />}
-      <section aria-label="The noise itself" className="clues">
-        <h2>The noise itself</h2>
+      <section aria-label="The noise" className="clues">
+        <h2>The noise</h2>
         {OF_DRIVE.map((test) => (
           <TestCard key={test} ask={{ test }} brief />
         ))}
@@ -86,14 +86,14 @@ const BELT_TESTS: readonly NoiseTest[] = [
   'length-doubt',
 ];
 
-/** What counts already: taken back with one tap, or looked up where it was found. */
+/** Evidence already: taken back with one tap, or looked up where it was found. */
 function Counted() {
   const { drive, diagnosis } = useDiagnosis();
   const { dispatch } = useBench('dispatch');
   const go = useGoToStage();
   return (
-    <section aria-label="What counts">
-      <h2>What counts</h2>
+    <section aria-label="Evidence">
+      <h2>Evidence</h2>
       <ul className="at-hand">
         {diagnosis.evidence.counts.map(({ from, at, simulated, said, ...answer }) => {
           // As it was said, whatever the kind of pulley makes of it.
@@ -111,11 +111,11 @@ function Counted() {
               {from === 'hand' ? (
                 <Button
                   icon={<DeleteOutlined />}
-                  aria-label={`Take back: ${words}`}
+                  aria-label={`Remove: ${words}`}
                   onClick={() => dispatch(edit((d) => takeBack(d, ask)))}
                 />
               ) : (
-                <Button onClick={() => go(from)}>See it</Button>
+                <Button onClick={() => go(from)}>Show</Button>
               )}
             </li>
           );
@@ -129,13 +129,13 @@ function Counted() {
 function Dressing() {
   return (
     <details className="schools-of">
-      <summary>Belt dressing: two schools</summary>
+      <summary>Belt dressing: two opinions</summary>
       <p>
-        <strong>Never.</strong> It hides the fault for a day. On EPDM, what nearly all belts are made of now, it softens
-        the rubber and harms the belt.
+        <strong>Never.</strong> It hides the fault for a day. It softens and harms EPDM, the material of nearly all
+        belts now.
       </p>
       <p>
-        <strong>As a stop-gap.</strong> Some still use it on old neoprene, to get home.
+        <strong>In an emergency.</strong> Some use it on old neoprene belts, to get home.
       </p>
       <p>Emery never counts it as a repair. Find the cause.</p>
     </details>

@@ -15,6 +15,7 @@ import {
   type PracticeRound,
   soundOfLesson,
 } from '@emery/core/noise';
+import { capital } from '@emery/core/quantity';
 
 const keyOf = ({ kind, rate, bearing }: Lesson) => `${kind} ${rate.what} ${rate.id} ${bearing?.part ?? ''}`;
 
@@ -29,10 +30,10 @@ export default function LearnView() {
   const taught = lessons.filter((lesson) => lesson.kind === kind).sort((a, b) => heardHz(a) - heardHz(b));
   return (
     <>
-      <section aria-label="Hear it">
-        <h2>Hear it</h2>
+      <section aria-label="Play the sound">
+        <h2>Play the sound</h2>
         <p>
-          <strong>Simulated.</strong> Made from this drive&rsquo;s own rates at {Math.round(rpm)} rev/min.
+          <strong>Simulated.</strong> Made from this drive&rsquo;s own frequencies at {Math.round(rpm)} rev/min.
         </p>
         <Segmented<NoiseKind>
           block
@@ -46,7 +47,7 @@ export default function LearnView() {
             <li key={keyOf(lesson)}>
               <span>
                 {capital(lessonWords(drive, lesson))}{' '}
-                <span className="quiet">{heardHz(lesson).toFixed(heardHz(lesson) < 100 ? 1 : 0)} a second</span>
+                <span className="quiet">{heardHz(lesson).toFixed(heardHz(lesson) < 100 ? 1 : 0)} Hz</span>
               </span>
               <Button
                 aria-label={`${now === keyOf(lesson) ? 'Stop' : 'Play'} ${kind} of ${lessonWords(drive, lesson)}`}
@@ -66,8 +67,6 @@ export default function LearnView() {
     </>
   );
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 interface Round extends PracticeRound {
   seed: number;
@@ -107,9 +106,9 @@ function Practice({ lessons, rpm }: { lessons: readonly Lesson[]; rpm: number })
       </div>
       {!round ? (
         <>
-          <p>A noise of this drive in a simulated engine bay, with talk and hiss. Say which it is.</p>
+          <p>A noise of this drive in a simulated engine bay, with speech and hiss. Choose which it is.</p>
           <Button type="primary" onClick={begin}>
-            ▶ Begin
+            ▶ Start
           </Button>
         </>
       ) : (
@@ -124,15 +123,17 @@ function Practice({ lessons, rpm }: { lessons: readonly Lesson[]; rpm: number })
               </Button>
             )}
           </div>
-          <ul className="practice-choices" aria-label="Which is it?">
+          <ul className="practice-choices" aria-label="Which noise is it?">
             {round.choices.map((lesson) => {
               const right = keyOf(lesson) === keyOf(round.hidden);
               const said = round.said === keyOf(lesson);
-              const mark = round.said === null ? '' : right ? '✓ ' : said ? '✗ ' : '';
+              const wrong = said ? '✗ ' : '';
+              const mark = right ? '✓ ' : wrong;
+              const shown = round.said === null ? '' : mark;
               return (
                 <li key={keyOf(lesson)}>
                   <Button block disabled={round.said !== null && !right && !said} onClick={() => say(lesson)}>
-                    {mark}
+                    {shown}
                     {KIND_WORDS[lesson.kind].name}, {lessonWords(drive, lesson)}
                   </Button>
                 </li>
@@ -141,7 +142,7 @@ function Practice({ lessons, rpm }: { lessons: readonly Lesson[]; rpm: number })
           </ul>
           {round.said !== null && (
             <p role="status">
-              It was a {round.hidden.kind} of {lessonWords(drive, round.hidden)}, {heardHz(round.hidden).toFixed(1)} a
+              Answer: {round.hidden.kind} of {lessonWords(drive, round.hidden)}, {heardHz(round.hidden).toFixed(1)} a
               second.
             </p>
           )}

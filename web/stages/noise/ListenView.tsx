@@ -111,9 +111,8 @@ export function ListenView() {
   };
   const simulate = () => {
     const { hidden, sound } = simulatedBay(drive, rpm, Math.ceil(1e6 * Math.random()));
-    const what = hidden
-      ? `${hidden.kind === 'none' ? 'nothing' : `a ${hidden.kind}`} of ${lessonWords(drive, hidden)}`
-      : 'no noise at all';
+    const kind = hidden?.kind === 'none' ? 'nothing' : `a ${hidden?.kind}`;
+    const what = hidden ? `${kind} of ${lessonWords(drive, hidden)}` : 'no noise';
     hear(sound, { name: 'Simulated engine bay', simulated: true, hidden: what });
   };
   return (
@@ -129,7 +128,7 @@ export function ListenView() {
           onCommit={(value) => dispatch(edit((d) => changeNoise(d, { rpm: value })))}
         />
         <Choice<SpeedFrom>
-          label="Read off (± a default)"
+          label="Read from (± a default)"
           value={speedFromOf(drive)}
           options={SPEED_READ}
           onChange={(rpmFrom) => dispatch(edit((d) => changeNoise(d, { rpmFrom })))}
@@ -139,18 +138,12 @@ export function ListenView() {
           value={drive.noise?.cylinders}
           most={24}
           optional
-          hint={drive.noise?.cylinders === undefined ? `${DEFAULT_CYLINDERS} by default` : ''}
+          hint={drive.noise?.cylinders === undefined ? `${DEFAULT_CYLINDERS} (a default)` : ''}
           onCommit={(value) => dispatch(edit((d) => changeNoise(d, { cylinders: value })))}
         />
       </div>
-      {!written && <p className="quiet">{Math.round(idle)} rev/min is its idle. Enter what the tachometer says.</p>}
-      <Segmented<Source>
-        block
-        value={from}
-        options={SOURCES}
-        onChange={setFrom}
-        aria-label="Where the sound comes from"
-      />
+      {!written && <p className="quiet">{Math.round(idle)} rev/min is its idle. Enter the tachometer reading.</p>}
+      <Segmented<Source> block value={from} options={SOURCES} onChange={setFrom} aria-label="Sound source" />
       {from === 'microphone' && (
         <>
           <p className="caution">
@@ -159,16 +152,17 @@ export function ListenView() {
           </p>
           {diagnosis.stops.length > 0 ? (
             <p className="field-echo is-wrong" role="alert">
-              The engine must not run until the stop above is put right. A recording from before can be read as a file.
+              The engine must not run until the stop above is corrected. An earlier recording can be opened as a file.
             </p>
           ) : (
-            <p>Hold the engine steady for ten seconds. Nothing leaves this device unless you keep it.</p>
+            <p>Hold the engine steady for ten seconds. Nothing leaves this device unless you save it.</p>
           )}
-          {diagnosis.stops.length > 0 ? null : listening ? (
+          {diagnosis.stops.length === 0 && listening && (
             <Button type="primary" onClick={() => stop.current?.abort()}>
               ■ Stop
             </Button>
-          ) : (
+          )}
+          {diagnosis.stops.length === 0 && !listening && (
             <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen()}>
               Listen
             </Button>
@@ -187,8 +181,8 @@ export function ListenView() {
       {from === 'simulated' && (
         <div className="simulated" aria-label="Simulated engine bay">
           <p>
-            <strong>Simulated.</strong> An engine bay that hides one of this drive&rsquo;s noises, or none, for trying
-            this out. It measures nothing.
+            <strong>Simulated.</strong> For practice: an engine bay with one of this drive&rsquo;s noises, or none. It
+            measures nothing.
           </p>
           <Button onClick={simulate}>Listen to the simulated bay</Button>
         </div>
@@ -213,7 +207,7 @@ export function ListenView() {
 /** The last seconds of a sound. */
 const latest = ({ rate, samples }: Sound): Sound => ({ rate, samples: samples.slice(-Math.round(LIVE_S * rate)) });
 
-/** What was heard: the kind, how often it repeats, and what comes round as often. */
+/** Result: the kind, how often it repeats, and what comes round as often. */
 function HeardPanel({ live }: { live: boolean }) {
   const { drive } = useDiagnosis();
   const { dispatch } = useBench('dispatch');
@@ -247,14 +241,14 @@ function HeardPanel({ live }: { live: boolean }) {
       ),
     );
   return (
-    <section aria-label="What was heard" data-testid="heard-noise" data-kind={kind} data-part={matches[0]?.id ?? ''}>
+    <section aria-label="Result" data-testid="heard-noise" data-kind={kind} data-part={matches[0]?.id ?? ''}>
       <div className="label">
-        {live ? 'Heard so far' : 'Heard'}
+        {live ? 'So far' : 'Result'}
         {inHand.simulated ? ', simulated' : ''}
       </div>
       <div className="answer-figure is-second">
         {KIND_WORDS[kind].name}
-        {repeat && kind !== 'whine' && <span className="answer-other">{repeat.hz.toFixed(2)} a second</span>}
+        {repeat && kind !== 'whine' && <span className="answer-other">{repeat.hz.toFixed(2)} Hz</span>}
         {kind === 'whine' && pitchHz !== null && <span className="answer-other">{Math.round(pitchHz)} Hz</span>}
       </div>
       <p className="answer-note">
@@ -262,10 +256,10 @@ function HeardPanel({ live }: { live: boolean }) {
         {pitchHz !== null &&
           kind !== 'whine' &&
           `, ${kind === 'rumble' ? 'loudest ' : ''}at about ${(pitchHz / 1000).toFixed(1)} kHz`}
-        {repeat && `; ± ${Math.max(0.001, repeat.plusMinusHz).toFixed(3)} a second, one standard deviation`}.
+        {repeat && `; ± ${Math.max(0.001, repeat.plusMinusHz).toFixed(3)} Hz, one standard deviation`}.
       </p>
       {matches.length > 0 && (
-        <ol className="noise-matches" aria-label="What comes round as often">
+        <ol className="noise-matches" aria-label="What repeats as often">
           {matches.slice(0, 4).map((match) => {
             const { name, how } = matchWords(drive, match);
             const clicks = `click ${match.what} ${match.id}`;
@@ -275,7 +269,7 @@ function HeardPanel({ live }: { live: boolean }) {
                   <strong>{name}</strong>
                   {how}
                   {match.what !== 'none' && match.what !== 'bearing' && (
-                    <span className="quiet"> {match.hz.toFixed(2)} a second</span>
+                    <span className="quiet"> {match.hz.toFixed(2)} Hz</span>
                   )}
                 </span>
                 <span className="noise-chance">{chanceFigure(match.probability)}</span>
@@ -297,7 +291,7 @@ function HeardPanel({ live }: { live: boolean }) {
       {off.length > 0 && (
         <div className="button-row is-after">
           <span className="quiet">
-            {off.length > 1 ? 'By its own orders the engine turned at one of these.' : 'Its own orders say.'}
+            {off.length > 1 ? 'The sound fits one of these engine speeds.' : 'The sound fits this engine speed.'}
           </span>
           {off.map((one) => {
             const speed = Math.round(one.rpm);
@@ -316,12 +310,12 @@ function HeardPanel({ live }: { live: boolean }) {
           ))}
         </ul>
       )}
-      {inHand.hidden !== null && !live && <p className="quiet">The simulated bay hid {inHand.hidden}.</p>}
+      {inHand.hidden !== null && !live && <p className="quiet">The simulated bay played {inHand.hidden}.</p>}
       {!live && (
         <div className="button-row is-after">
           {kind !== 'none' && (
             <Button type="primary" onClick={useIt}>
-              Use it as a clue
+              Use as evidence
             </Button>
           )}
           <Button
@@ -330,7 +324,7 @@ function HeardPanel({ live }: { live: boolean }) {
           >
             {now === 'heard' ? '■ Stop' : '▶ Play'}
           </Button>
-          <Button onClick={keep}>Keep it</Button>
+          <Button onClick={keep}>Save it</Button>
         </div>
       )}
     </section>
@@ -345,14 +339,14 @@ function Clips({ onLook }: { onLook: (bytes: Uint8Array, name: string, simulated
   const clips = drive.noise?.clips ?? [];
   if (clips.length === 0 || rates.length === 0) return null;
   return (
-    <section aria-label="Sounds kept">
-      <h2>Kept</h2>
+    <section aria-label="Saved sounds">
+      <h2>Saved</h2>
       <ul className="at-hand">
         {clips.map(({ id, kind, rpm, repeatHz, at, name = '', simulated = false, wav }) => (
           <li key={id}>
             <span>
               {KIND_WORDS[kind].name}
-              {repeatHz !== undefined && `, ${repeatHz.toFixed(2)} a second`}{' '}
+              {repeatHz !== undefined && `, ${repeatHz.toFixed(2)} Hz`}{' '}
               <span className="quiet">
                 at {rpm} rev/min{at && `, ${at.slice(0, 10)}`}
                 {simulated && ', simulated'}
@@ -370,12 +364,12 @@ function Clips({ onLook }: { onLook: (bytes: Uint8Array, name: string, simulated
                 >
                   {now === id ? '■' : '▶'}
                 </Button>
-                <Button onClick={() => onLook(wavOfText(wav), name, simulated)}>Look</Button>
+                <Button onClick={() => onLook(wavOfText(wav), name, simulated)}>Show</Button>
               </>
             )}
             <Button
               icon={<DeleteOutlined />}
-              aria-label={`Take out the ${kind} at ${rpm} rev/min`}
+              aria-label={`Delete the ${kind} at ${rpm} rev/min`}
               onClick={() => dispatch(edit((d) => removeItem(d, 'noise.clips', id)))}
             />
           </li>

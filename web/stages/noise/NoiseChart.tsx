@@ -14,7 +14,7 @@ export default function NoiseChart() {
   const { inHand } = useNoise();
   const listening = useListening();
   const told = useRates();
-  // What was heard is held against the speed as the sound itself sharpened it.
+  // Result is held against the speed as the sound itself sharpened it.
   const rates = listening?.rates ?? told;
   const holder = useRef<HTMLElement>(null);
   const { width, height } = useSizeOf(holder);
@@ -22,11 +22,11 @@ export default function NoiseChart() {
   return (
     <section
       className={`unrolled sheet noise-chart${inHand ? '' : ' is-quiet'}`}
-      aria-label="The sound, and what comes round how often"
+      aria-label="Sound and repeat rates"
       ref={holder}
     >
       {rates.length <= 1 ? (
-        <p className="unrolled-empty">What comes round how often shows here once the crank drives a belt.</p>
+        <p className="unrolled-empty">Repeat rates appear here once the crank drives a belt.</p>
       ) : (
         width >= 120 && (
           <>

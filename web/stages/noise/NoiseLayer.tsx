@@ -10,7 +10,7 @@ import { chanceFigure } from '@emery/core/noise';
 /** Chances below this are not written beside a pulley. */
 const WORTH_WRITING = 0.01;
 
-/** The suspect in marking blue, turning at its own rate, and where the next test is made. */
+/** Suspected part in marking blue, turning at its own rate, and where the next test is made. */
 export default function NoiseLayer({ k, radii }: LayerProps) {
   const { drive, diagnosis } = useDiagnosis();
   const { figures, view } = useNoise();
@@ -21,7 +21,7 @@ export default function NoiseLayer({ k, radii }: LayerProps) {
     const of = new Map<string, PulleyFigure>();
     for (const { what, id, hz } of rates) {
       const station = what === 'pulley' ? stationOf(drive, id) : undefined;
-      if (station) of.set(station.id, { text: `${hz.toFixed(hz < 100 ? 1 : 0)} a second`, mark: 'none' });
+      if (station) of.set(station.id, { text: `${hz.toFixed(hz < 100 ? 1 : 0)} Hz`, mark: 'none' });
     }
     if (view === 'causes' || view === 'clues')
       for (const station of drive.stations) {

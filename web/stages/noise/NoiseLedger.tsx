@@ -16,10 +16,10 @@ import {
   reasonWords,
 } from '@emery/core/noise';
 
-const CluesView = lazyPart('What was seen and tried', () => import('./CluesView'));
+const CluesView = lazyPart('Clues', () => import('./CluesView'));
 const CausesView = lazyPart('The causes', () => import('./CausesView'));
-const LearnView = lazyPart('The sounds to learn', () => import('./LearnView'));
-const AfterView = lazyPart('After the cure', () => import('./AfterView'));
+const LearnView = lazyPart('Sounds to learn', () => import('./LearnView'));
+const AfterView = lazyPart('After the repair', () => import('./AfterView'));
 
 const VIEWS: readonly { value: NoiseView; label: string }[] = [
   { value: 'listen', label: 'Listen' },
@@ -48,14 +48,14 @@ export default function NoiseLedger() {
     return (
       <>
         <h2>No route yet</h2>
-        <p>Give a belt its route first, under Route. Then what could make a noise is worked out here.</p>
+        <p>Give a belt its route first, under Route. Then Emery works out what can cause a noise here.</p>
       </>
     );
   }
   return (
     <TypedPlace at="noise">
       <Answer />
-      <Segmented<NoiseView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
+      <Segmented<NoiseView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="View" />
       <TypedPlace at={view}>
         {view === 'listen' && <ListenView />}
         {view === 'clues' && <CluesView />}
@@ -81,16 +81,16 @@ function Answer() {
     <div className="answer" data-testid="noise-answer" data-cause={first!.cause} data-part={first!.id}>
       {!diagnosis.evidence.heard ? (
         <>
-          <div className="label">No clue counts yet</div>
+          <div className="label">Nothing recorded yet</div>
           <div className="answer-note">
-            Most often in such a drive: {name.toLowerCase()} ({chanceFigure(group!.probability)}). That is no finding.
-            Listen, or say what you saw.
+            Most common on a drive like this: {name.toLowerCase()} ({chanceFigure(group!.probability)}). Listen, or
+            record what you see.
           </div>
         </>
       ) : (
         <>
           <div className="label">
-            Likeliest: {partLabel(drive, first!.id)}
+            Most likely: {partLabel(drive, first!.id)}
             {several && `, ${chanceFigure(first!.probability)}`}
           </div>
           <div className="answer-figure noise-cause">
@@ -111,7 +111,7 @@ function Answer() {
         <ul className="findings is-after" aria-label="Findings">
           {told.map((finding) => (
             <FindingItem
-              key={`${finding.code} ${finding.pulley} ${finding.belt} ${String(finding.figures?.['test'])}`}
+              key={`${finding.code} ${finding.pulley} ${finding.belt} ${finding.figures && 'test' in finding.figures ? finding.figures.test : ''}`}
               severity={finding.severity}
               words={noiseWords(drive, finding)}
             />

@@ -47,7 +47,7 @@ export function RateScale({
         </text>
       ))}
       <text className="bar-text" x={MARGIN.left} y={height - 6}>
-        times a second at {Math.round(rpm)} rev/min
+        Hz at {Math.round(rpm)} rev/min
         {suspect?.what === 'pulley' && width >= 520 ? `; drawn ${SLOWED} times slower` : ''}
       </text>
       {heard !== null && (
@@ -84,8 +84,8 @@ export function RateScale({
 }
 
 function labelOf({ what, id }: Rate, drive: Parameters<typeof partLabel>[0], listening: Listening | null): string {
-  const name =
-    what === 'engine' ? 'Firing' : what === 'tooth' ? `Teeth, ${partLabel(drive, id)}` : partLabel(drive, id);
+  const part = what === 'tooth' ? `Teeth, ${partLabel(drive, id)}` : partLabel(drive, id);
+  const name = what === 'engine' ? 'Firing' : part;
   const match = listening?.matches.find((one) => one.what === what && one.id === id);
   const text = name.charAt(0).toUpperCase() + name.slice(1);
   return match && match.probability >= 0.01 ? `${text} ${chanceFigure(match.probability)}` : text;

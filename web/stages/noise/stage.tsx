@@ -13,7 +13,7 @@ export const noise: Stage = {
   Ledger: lazyPart('Noise', () => import('./NoiseLedger')),
   Chart: lazyPart('The sound', () => import('./NoiseChart'), <section className="unrolled sheet" aria-busy />),
   Provider: NoiseProvider,
-  Layer: lazyPart('The suspect', () => import('./NoiseLayer')),
+  Layer: lazyPart('Suspected part', () => import('./NoiseLayer')),
   usePulleyFigure,
   drag: noDrag,
 };
@@ -28,9 +28,9 @@ function state({ noise: kept }: Drive): StageState {
     ({ test, outcome }) => (test === 'wobble' && outcome === 'yes') || (test === 'count' && outcome === 'off'),
   );
   if (stops || failedCure({ noise: kept })) return 'needs attention';
-  if (evidence.length > 0 || kept?.clips?.length) return 'in hand';
+  if (evidence.length > 0 || kept?.clips?.length) return 'in progress';
   if (!kept?.cures?.length) return 'untouched';
-  return listeningsLeft({ noise: kept }).length === 0 ? 'settled' : 'in hand';
+  return listeningsLeft({ noise: kept }).length === 0 ? 'settled' : 'in progress';
 }
 
 function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {

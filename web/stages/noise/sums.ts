@@ -81,7 +81,8 @@ export function useSuspect(): { id: string; what: 'belt' | 'pulley' } | null {
   const [first] = listening?.matches ?? [];
   const heard = first && first.what !== 'engine' && first.what !== 'none' ? first.id : undefined;
   const untouched = !diagnosis.evidence.heard;
-  const id = suspect ?? (view === 'listen' ? heard : untouched ? undefined : diagnosis.causes[0]?.id);
+  const likeliest = untouched ? undefined : diagnosis.causes[0]?.id;
+  const id = suspect ?? (view === 'listen' ? heard : likeliest);
   if (id === undefined) return null;
   if (stationOf(drive, id)) return { id, what: 'pulley' };
   return drive.belts.some((belt) => belt.id === id) ? { id, what: 'belt' } : null;

@@ -1,7 +1,7 @@
 import { hearNoise, type Heard } from '@emery/core/noise';
 import { readWav, type Sound, spectrogram, type Spectrogram } from '@emery/core/sound';
 
-/** What was heard in a sound, its picture, and the sound itself where it came as a file. */
+/** Result in a sound, its picture, and the sound itself where it came as a file. */
 export interface HeardSound {
   ok: true;
   heard: Heard;

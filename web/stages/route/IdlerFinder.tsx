@@ -45,22 +45,17 @@ export default function IdlerFinder({ drive, source, onClose }: { drive: Drive; 
     close();
     dispatch(edit((d) => withIdler(d, proposal)));
   };
+  const outcome = search && search.proposals.length > 0 ? 'An idler here would help' : 'No idler helps here';
   return (
-    <section aria-label="Places for an idler">
+    <section aria-label="Positions for an idler">
       <div className="block-head">
-        <h2>
-          {search
-            ? search.proposals.length > 0
-              ? 'An idler here would help'
-              : 'No idler helps here'
-            : 'Trying places for an idler'}
-        </h2>
+        <h2>{search ? outcome : 'Trying positions for an idler'}</h2>
         <Button onClick={close}>{search ? 'Back' : 'Cancel'}</Button>
       </div>
       <div className="fields">
         {spare.length > 0 && (
           <Choice
-            label="Which"
+            label="Idler"
             value={station}
             options={[
               ...spare.map((one) => ({ value: one.id, label: stationLabel(one) })),
@@ -70,23 +65,26 @@ export default function IdlerFinder({ drive, source, onClose }: { drive: Drive; 
           />
         )}
         {station === NEW && (
-          <QuantityField label="Its diameter (a default)" mm={diameter} unit={unit} onCommit={setDiameter} />
+          <QuantityField label="Diameter (a default)" mm={diameter} unit={unit} onCommit={setDiameter} />
         )}
       </div>
       {!search && !stopped && (
-        <Progress percent={Math.round((progress ?? 0) * 100)} showInfo={false} aria-label="Share of the places tried" />
+        <Progress
+          percent={Math.round((progress ?? 0) * 100)}
+          showInfo={false}
+          aria-label="Share of the positions tried"
+        />
       )}
       <StoppedSum stopped={stopped} />
       {search && search.stepMm > 20 && (
         <p className="quiet">
-          The belt reaches far, so places were tried {formatLength(search.stepMm, unit, 0)} apart at first. A better one
-          may lie between.
+          A large drive, so positions were tried {formatLength(search.stepMm, unit, 0)} apart first. A better one may be
+          in between.
         </p>
       )}
       {search?.proposals.length === 0 && (
         <p className="finding is-note">
-          No place for this idler gives the pulley with least wrap more, with room for it and the belt still running.
-          Another size may, or another route.
+          No position of this idler improves the lowest wrap with enough room. Try another size, or another route.
         </p>
       )}
       <ol className="routes">
@@ -106,7 +104,7 @@ export default function IdlerFinder({ drive, source, onClose }: { drive: Drive; 
                 aria-pressed={shown}
                 onClick={() => setPreview(shown ? null : there)}
               >
-                <Thumbnail sketch={sketchOf(there)} label={`Place ${index + 1}`} />
+                <Thumbnail sketch={sketchOf(there)} label={`Position ${index + 1}`} />
                 <span>
                   <strong className="route-length">
                     {Math.round(proposal.worst.beforeDeg)}° to {Math.round(proposal.worst.afterDeg)}°
@@ -115,14 +113,14 @@ export default function IdlerFinder({ drive, source, onClose }: { drive: Drive; 
                   <span className="route-reasons">
                     Between {pulleyLabel(drive, before.pulley)} and {pulleyLabel(drive, after.pulley)},{' '}
                     {formatLength(proposal.station.x, unit)} right and {formatLength(proposal.station.y, unit)} up. Belt{' '}
-                    <LengthFigure mm={proposal.lengthMm} unit={unit} />. Least to spare is then{' '}
+                    <LengthFigure mm={proposal.lengthMm} unit={unit} />. The tightest clearance is then{' '}
                     {pulleyLabel(there, proposal.then.pulley)} with {Math.round(proposal.then.wrapDeg)}°.
                   </span>
                 </span>
               </button>
               {shown && (
                 <Button type="primary" onClick={() => take(proposal)}>
-                  Put it there
+                  Place it here
                 </Button>
               )}
             </li>

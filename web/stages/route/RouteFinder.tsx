@@ -5,7 +5,7 @@ import { useCoreSum } from '../../state/use-core-sum';
 import { Thumbnail } from '../../bench/Thumbnail';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { StoppedSum } from '../../ui/StoppedSum';
-import { type Belt, changeBelt, type Drive, pulleyLabel } from '@emery/core/drive';
+import { type Belt, changeBelt, type Drive, pulleyLabel, type Rotation } from '@emery/core/drive';
 import { sketchOf, solveBelt } from '@emery/core/path';
 import { type RouteFound, routeReason } from '@emery/core/route';
 
@@ -41,7 +41,7 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
       <div className="block-head">
         <h2>
           {search
-            ? `${search.routes.length === SHOWN ? 'The best ' : ''}${search.routes.length} that can be run`
+            ? `${search.routes.length === SHOWN ? 'The best ' : ''}${search.routes.length} possible`
             : 'Looking for routes'}
         </h2>
         <Button onClick={close}>{search ? 'Back' : 'Cancel'}</Button>
@@ -52,16 +52,16 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
       <StoppedSum stopped={stopped} />
       {search && !search.complete && (
         <p className="finding is-watch">
-          <strong>Not every route was looked at.</strong>{' '}
+          <strong>Not every route was checked.</strong>{' '}
           {search.sets.of > 1
-            ? `There are ${search.sets.of.toLocaleString('en')} ways to leave parts off; the ${search.sets.looked.toLocaleString('en')} that leave off fewest were looked at. Mark fewer parts as ones that may be left out.`
-            : 'There are too many pulleys to try every order.'}
+            ? `There are ${search.sets.of.toLocaleString('en')} ways to leave parts off; the ${search.sets.looked.toLocaleString('en')} that leave off fewest were checked. Mark fewer parts as optional.`
+            : 'Too many pulleys to try every order.'}
         </p>
       )}
       {search?.routes.length === 0 && (
         <p className="finding is-watch">
-          <strong>No route goes over all these pulleys.</strong> Mark an idler as one that may be left off, or check
-          sizes, planes and the way each must turn.
+          <strong>No route fits all these pulleys.</strong> Mark an idler as optional, or check sizes, planes and the
+          required direction of rotation.
         </p>
       )}
       {search && compared.length === 2 && (
@@ -168,7 +168,7 @@ function Comparison({
                 {[one, two].map((contact, k) => (
                   <td key={k} className={apart ? 'differs' : 'quiet'}>
                     {contact
-                      ? `${Math.round(contact.wrapDeg ?? 0)}°${one?.rotation === two?.rotation ? '' : contact.rotation === 'cw' ? ', clockwise' : ', counter-clockwise'}`
+                      ? `${Math.round(contact.wrapDeg ?? 0)}°${one?.rotation === two?.rotation ? '' : TURN_WORDS[contact.rotation]}`
                       : 'left off'}
                   </td>
                 ))}
@@ -185,3 +185,6 @@ function sentence(parts: string[]): string {
   const text = parts.join('; ');
   return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 }
+
+/** Which way a pulley turns, where two routes turn it apart. */
+const TURN_WORDS: Record<Rotation, string> = { cw: ', clockwise', ccw: ', counter-clockwise' };

@@ -44,7 +44,7 @@ import { formatInchesDecimal, type LengthUnit } from '@emery/core/quantity';
 import { sectionFor, SECTIONS } from '@emery/core/section';
 
 const RouteFinder = lazyPart('The search for routes', () => import('./RouteFinder'));
-const IdlerFinder = lazyPart("The search for an idler's place", () => import('./IdlerFinder'));
+const IdlerFinder = lazyPart('The search for an idler position', () => import('./IdlerFinder'));
 
 const SECTION_OPTIONS = SECTIONS.map(({ name, kind }) => ({
   value: name,
@@ -134,7 +134,7 @@ function Answer({ belt, source }: { belt: BeltSolution; source: Belt }) {
         </div>
       )}
       <div className="answer-note">
-        {what} · {mm === null ? 'see what stops it below' : `${formatInchesDecimal(mm)} · from the drawing`}
+        {what} · {mm === null ? 'see the findings below' : `${formatInchesDecimal(mm)} · from the drawing`}
       </div>
     </div>
   );
@@ -303,8 +303,8 @@ const RouteActions = memo(function RouteActions({
           { key: 'earlier', label: 'This pulley earlier' },
           { key: 'later', label: 'This pulley later' },
         ]),
-    { key: 'round', label: 'Turn the order round', disabled: count < 3 },
-    { key: 'again', label: 'Start the route again' },
+    { key: 'round', label: 'Reverse the order', disabled: count < 3 },
+    { key: 'again', label: 'Clear the route' },
   ];
   if (tapping) {
     return (
@@ -322,7 +322,7 @@ const RouteActions = memo(function RouteActions({
           <Button type="primary" icon={<SwapOutlined />} onClick={() => dispatch(edit((d) => flipStop(d, belt, at)))}>
             Flip side
           </Button>
-          <Button onClick={() => dispatch(edit((d) => removeStop(d, belt, at)))}>Take off belt</Button>
+          <Button onClick={() => dispatch(edit((d) => removeStop(d, belt, at)))}>Remove from belt</Button>
         </>
       )}
       {count === 0 ? (
@@ -377,12 +377,10 @@ function LeastClearance({ belt }: { belt: BeltSolution }) {
   const between = ({ from, to }: { from: string; to: string }) =>
     `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}`;
   const here =
-    shown.at.kind === 'span'
-      ? between(belt.spans[shown.at.index]!)
-      : `The belt on ${pulleyLabel(drive, shown.at.pulley)}`;
+    shown.at.kind === 'span' ? between(belt.spans[shown.at.index]!) : `Belt on ${pulleyLabel(drive, shown.at.pulley)}`;
   return (
     <button type="button" className="clearance" onClick={() => select(shown.at)}>
-      <span className="label">{inHand ? 'Clearance here' : 'Least clearance'}</span>
+      <span className="label">{inHand ? 'Clearance here' : 'Smallest clearance'}</span>
       <strong>{shown.mm < 0 ? 'none, it rubs' : <LengthFigure mm={shown.mm} unit={unit} />}</strong>
       <span>
         {here}, from {thingMet(drive, shown, between)}
@@ -421,7 +419,7 @@ function OffBelt({ source }: { source: Belt }) {
       <div className="button-row">
         {off.map((station) => (
           <Button key={station.id} icon={<PlusOutlined />} onClick={() => putOn(station)}>
-            Put on {stationLabel(station)}
+            Add to belt {stationLabel(station)}
           </Button>
         ))}
       </div>
@@ -433,7 +431,7 @@ function Verdict({ belt }: { belt: BeltSolution }) {
   if (belt.findings.length > 0) return <FindingList findings={belt.findings} />;
   return (
     <p className="settled">
-      <strong>This route can be run.</strong> Every pulley has its face, its direction and enough wrap.
+      <strong>This route works.</strong> Every pulley has the right face, direction and enough wrap.
     </p>
   );
 }
@@ -505,7 +503,7 @@ const BeltTools = memo(function BeltTools({ driveId, find, findIdler, another, s
         Find routes
       </Button>
       <Button icon={<AimOutlined />} onClick={findIdler}>
-        Where an idler helps
+        Find an idler position
       </Button>
       {startWhatIf && (
         <Button icon={<ExperimentOutlined />} onClick={() => startWhatIf()}>

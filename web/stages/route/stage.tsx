@@ -19,8 +19,8 @@ export const route: Stage = {
   drag: freeDrag,
   nudges: true,
   keys: [
-    { key: 'f', shown: 'F', does: 'flip the belt at the pulley in hand', run: atStop(flipStop) },
-    { key: 'Delete', shown: 'Delete', does: 'take the pulley in hand off the belt', run: atStop(removeStop) },
+    { key: 'f', shown: 'F', does: 'flip the belt at the selected pulley', run: atStop(flipStop) },
+    { key: 'Delete', shown: 'Delete', does: 'take the selected pulley off the belt', run: atStop(removeStop) },
   ],
 };
 
@@ -40,7 +40,7 @@ function atStop(change: (drive: Drive, belt: string, index: number) => Drive) {
 
 function state(drive: Drive, { findings, belts }: DriveSolution): StageState {
   if (drive.belts.every((belt) => belt.route.length === 0)) return 'untouched';
-  if (drive.belts.some((belt) => belt.route.length < 2)) return 'in hand';
+  if (drive.belts.some((belt) => belt.route.length < 2)) return 'in progress';
   const own = [...findings, ...belts.flatMap((belt) => belt.findings)].filter(
     ({ code }) => !CURED_BY_MEASURING.has(code),
   );

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { travelOf } from '@emery/core/adjuster';
+import { adjusterKind, travelOf } from '@emery/core/adjuster';
 import type { Belt, Drive, Point } from '@emery/core/drive';
 
 /**
@@ -8,7 +8,7 @@ import type { Belt, Drive, Point } from '@emery/core/drive';
 export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Belt; k: number }) {
   const drawn = useMemo(() => {
     const travel = travelOf(drive, source);
-    if (!travel || travel.kind === 'shims') return null;
+    if (!travel || adjusterKind(travel.kind).moves === 'belt') return null;
     const at = (fraction: number) => travel.at(fraction).stations.find(({ id }) => id === travel.station)!;
     const station = drive.stations.find(({ id }) => id === travel.station)!;
     const [from, to] = travel.marks ? [travel.marks.short, travel.marks.long] : [0, 1];
@@ -26,7 +26,7 @@ export function AdjusterDrawing({ drive, source, k }: { drive: Drive; source: Be
   const { station, adjuster, way, window: between, ends, marks } = drawn;
   const path = (places: Point[]) => `M${places.map(({ x, y }) => `${x} ${-y}`).join('L')}`;
   const pivot = 'pivot' in adjuster ? adjuster.pivot : null;
-  const link = adjuster.kind === 'turnbuckle' ? adjuster : null;
+  const link = 'anchor' in adjuster ? adjuster : null;
   return (
     <g className="adjuster" aria-hidden>
       <path className="adjuster-way" d={path(way)} />

@@ -5,31 +5,22 @@ import { Choice } from '../../ui/Choice';
 import { QuantityField } from '../../ui/QuantityField';
 import { FigureField } from '../../ui/FigureField';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
-import { adjustersOf, armThrough, newAdjuster } from '@emery/core/adjuster';
+import { ADJUSTER_KINDS, adjusterKind, adjustersOf, armThrough, type Asked, newAdjuster } from '@emery/core/adjuster';
 import {
   type Adjuster,
   type Belt,
   changeBelt,
   changeStation,
   type Point,
-  type Shims,
-  type Slide,
-  type SlotPivot,
   type SprungArm,
   type Station,
   stationLabel,
-  type Turnbuckle,
 } from '@emery/core/drive';
 import { sectionFor } from '@emery/core/section';
 
 const KINDS: readonly { value: Adjuster['kind'] | 'none'; label: string }[] = [
   { value: 'none', label: 'No adjuster' },
-  { value: 'sprung-arm', label: 'Sprung arm' },
-  { value: 'slot-pivot', label: 'Slot and pivot' },
-  { value: 'slide', label: 'Slide' },
-  { value: 'turnbuckle', label: 'Turnbuckle' },
-  { value: 'shims', label: 'Split sheave, shims' },
-  { value: 'fixed', label: 'Fixed centres' },
+  ...(Object.keys(ADJUSTER_KINDS) as Adjuster['kind'][]).map((value) => ({ value, label: adjusterKind(value).label })),
 ];
 
 /** How the belt in hand is tightened: at which shaft, by what, and its measures. */
@@ -45,21 +36,22 @@ export function AdjusterFields({ source }: { source: Belt }) {
     on.find(({ id }) => id === chosen) ?? adjusted ?? on.find(({ role }) => role === 'tensioner') ?? on.at(-1);
   if (!station) return null;
   const { adjuster } = station;
+  const caution = adjuster && adjusterKind(adjuster.kind).caution;
   const set = (next: Adjuster | undefined) => dispatch(edit((d) => changeStation(d, station.id, { adjuster: next })));
   return (
     <div>
-      <h2>How it is tightened</h2>
-      {adjuster?.kind === 'sprung-arm' && (
+      <h2>How the belt is tightened</h2>
+      {caution && (
         <p className="caution">
           <strong aria-hidden>▲</strong>
-          <span>A sprung arm bites. Keep fingers out and let it down slowly.</span>
+          <span>{caution}</span>
         </p>
       )}
       {adjustable.length > 1 && (
         <>
           {unclear && source.adjuster === undefined && (
             <p className="finding is-watch">
-              <strong>▲ {adjustable.length} shafts on this belt have an adjuster.</strong> Say which one tightens it.
+              <strong>▲ {adjustable.length} shafts on this belt have an adjuster.</strong> Choose which one tightens it.
             </p>
           )}
           <div className="fields">
@@ -67,7 +59,7 @@ export function AdjusterFields({ source }: { source: Belt }) {
               label="This belt is tightened by"
               value={source.adjuster === undefined && unclear ? '' : adjustable[0]!.id}
               options={[
-                ...(source.adjuster === undefined && unclear ? [{ value: '', label: 'not said yet' }] : []),
+                ...(source.adjuster === undefined && unclear ? [{ value: '', label: 'not chosen yet' }] : []),
                 ...adjustable.map((one) => ({ value: one.id, label: stationLabel(one) })),
               ]}
               onChange={(id) => {
@@ -122,72 +114,17 @@ interface MeasuresProps {
   set: (next: Adjuster) => void;
 }
 
-/** The fields of an adjuster that hold a place, and those that hold a number. */
-type PlacesOf<A> = { [K in keyof A]-?: A[K] extends Point ? K : never }[keyof A] & string;
-type NumbersOf<A> = { [K in keyof A]-?: Required<A>[K] extends number ? K : never }[keyof A] & string;
-
-/** What is asked of one kind of adjuster, in the order in which a mechanic measures it. */
-interface Asked<A> {
-  places?: readonly (readonly [field: PlacesOf<A>, label: string])[];
-  lengths?: readonly (readonly [field: NumbersOf<A>, label: string])[];
-  angles?: readonly (readonly [field: NumbersOf<A>, label: string])[];
-  figures?: readonly (readonly [field: NumbersOf<A>, label: string, unit: string])[];
-}
-
-const ARM: Asked<SprungArm> = {
-  places: [['pivot', 'Pivot']],
-  lengths: [['armLength', 'Arm length']],
-  angles: [
-    ['fullAngle', 'Angle pulled right back'],
-    ['shortMark', 'Angle at short mark'],
-    ['longMark', 'Angle at long mark'],
-    ['freeAngle', 'Angle let go'],
-  ],
-  figures: [
-    ['springTorqueAtFree', 'Spring torque let go', 'N·m'],
-    ['springRate', 'Spring rate', 'N·m per degree'],
-  ],
-};
-const SLOT: Asked<SlotPivot> = {
-  places: [['pivot', 'Pivot']],
-  angles: [
-    ['inAngle', 'Angle at slack end'],
-    ['outAngle', 'Angle at tight end'],
-  ],
-};
-const SLIDE: Asked<Slide> = { lengths: [['travel', 'How far']], angles: [['direction', 'Direction it slides']] };
-const LINK: Asked<Turnbuckle> = {
-  places: [
-    ['pivot', 'Pivot'],
-    ['anchor', 'Link anchor'],
-    ['lug', 'Link lug now'],
-  ],
-  lengths: [
-    ['minLength', 'Shortest link'],
-    ['maxLength', 'Longest link, safe thread'],
-  ],
-};
-
+/** What is asked of the adjuster's kind. */
 function Measures({ station, adjuster, set }: MeasuresProps) {
-  switch (adjuster.kind) {
-    case 'sprung-arm':
-      return (
-        <>
-          <MeasureFields adjuster={adjuster} asked={ARM} set={set} />
-          <ThreePlaces station={station} adjuster={adjuster} set={set} />
-        </>
-      );
-    case 'slot-pivot':
-      return <MeasureFields adjuster={adjuster} asked={SLOT} set={set} />;
-    case 'slide':
-      return <MeasureFields adjuster={adjuster} asked={SLIDE} set={set} />;
-    case 'turnbuckle':
-      return <MeasureFields adjuster={adjuster} asked={LINK} set={set} />;
-    case 'shims':
-      return <ShimFields adjuster={adjuster} set={set} />;
-    case 'fixed':
-      return <div className="fields" />;
-  }
+  const { asked } = adjusterKind(adjuster.kind);
+  return (
+    <>
+      <MeasureFields adjuster={adjuster} asked={asked} set={set} />
+      {asked.fromThreePlaces && adjuster.kind === 'sprung-arm' && (
+        <ThreePlaces station={station} adjuster={adjuster} set={set} />
+      )}
+    </>
+  );
 }
 
 interface MeasureFieldsProps<A extends Adjuster> {
@@ -199,8 +136,9 @@ interface MeasureFieldsProps<A extends Adjuster> {
 function MeasureFields<A extends Adjuster>({ adjuster, asked, set }: MeasureFieldsProps<A>) {
   const { unit } = useBench('unit');
   // `Asked` names fields of just these types.
-  const placeOf = (field: PlacesOf<A>) => adjuster[field] as Point;
-  const numberOf = (field: NumbersOf<A>) => (adjuster[field] as number | undefined) ?? 0;
+  const placeOf = (field: keyof A) => adjuster[field] as Point;
+  const numberOf = (field: keyof A) => (adjuster[field] as number | undefined) ?? 0;
+  const listOf = (field: keyof A) => adjuster[field] as readonly number[];
   return (
     <div className="fields">
       {asked.places?.flatMap(([field, label]) =>
@@ -243,31 +181,45 @@ function MeasureFields<A extends Adjuster>({ adjuster, asked, set }: MeasureFiel
           onCommit={(value) => set({ ...adjuster, [field]: value })}
         />
       ))}
+      {asked.thicknesses?.map(([field, label, more]) => (
+        <Thicknesses
+          key={field}
+          label={label}
+          more={more}
+          list={listOf(field)}
+          set={(list) => set({ ...adjuster, [field]: list })}
+        />
+      ))}
     </div>
   );
 }
 
-function ShimFields({ adjuster, set }: { adjuster: Shims; set: (next: Adjuster) => void }) {
+interface ThicknessesProps {
+  label: (n: number) => string;
+  more: string;
+  list: readonly number[];
+  set: (list: number[]) => void;
+}
+
+/** Thicknesses one under another, and one more; 0 takes one out. */
+function Thicknesses({ label, more, list, set }: ThicknessesProps) {
   const { unit } = useBench('unit');
-  const { shims } = adjuster;
   return (
-    <div className="fields">
-      {shims.map((mm, k) => (
+    <>
+      {list.map((mm, k) => (
         <QuantityField
           key={k}
-          label={`Shim ${k + 1} between the halves`}
+          label={label(k + 1)}
           mm={mm}
           unit={unit}
-          onCommit={(next) =>
-            set({ ...adjuster, shims: shims.map((old, i) => (i === k ? next : old)).filter((one) => one > 0) })
-          }
+          onCommit={(next) => set(list.map((old, i) => (i === k ? next : old)).filter((one) => one > 0))}
         />
       ))}
       <div className="field">
         <span className="label">&nbsp;</span>
-        <Button onClick={() => set({ ...adjuster, shims: [...shims, shims.at(-1) ?? 0.8] })}>One more shim</Button>
+        <Button onClick={() => set([...list, list.at(-1) ?? 0.8])}>{more}</Button>
       </div>
-    </div>
+    </>
   );
 }
 
@@ -278,19 +230,19 @@ function ThreePlaces({ station, adjuster, set }: MeasuresProps & { adjuster: Spr
   if (!places)
     return (
       <Button onClick={() => setPlaces([0, 1, 2].map(() => ({ x: station.x, y: station.y })))}>
-        Find pivot from three places of the roller
+        Find pivot from three roller positions
       </Button>
     );
   const found = armThrough(places[0]!, places[1]!, places[2]!);
   const sensible = found && found.length < 1000;
   return (
     <div className="reading-form">
-      <p>Where the roller's centre stands at three places of its swing, from the crank.</p>
+      <p>The roller's centre at three positions of its swing, from the crank.</p>
       <div className="fields">
         {places.flatMap(({ x, y }, k) => [
           <QuantityField
             key={`${k}x`}
-            label={`Place ${k + 1}, right (x)`}
+            label={`Position ${k + 1}, right (x)`}
             mm={x}
             unit={unit}
             signed
@@ -298,7 +250,7 @@ function ThreePlaces({ station, adjuster, set }: MeasuresProps & { adjuster: Spr
           />,
           <QuantityField
             key={`${k}y`}
-            label={`Place ${k + 1}, up (y)`}
+            label={`Position ${k + 1}, up (y)`}
             mm={y}
             unit={unit}
             signed
@@ -320,9 +272,9 @@ function ThreePlaces({ station, adjuster, set }: MeasuresProps & { adjuster: Spr
             setPlaces(null);
           }}
         >
-          {sensible ? 'Take pivot and length' : 'Three different places, please'}
+          {sensible ? 'Use this pivot and length' : 'Enter three different positions'}
         </Button>
-        <Button onClick={() => setPlaces(null)}>Not now</Button>
+        <Button onClick={() => setPlaces(null)}>Cancel</Button>
       </div>
     </div>
   );

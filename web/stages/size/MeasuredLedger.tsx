@@ -64,7 +64,7 @@ export function MeasuredLedger({ source, combined }: { source: Belt; combined: C
               ? 'as drawn'
               : `${formatLength(Math.abs(combined.shiftMm), unit)} ${combined.shiftMm > 0 ? 'longer' : 'shorter'} than drawn`}
           </strong>
-          , ± {formatMm(combined.plusMinus)}. All lengths here allow for it.
+          , ± {formatMm(combined.plusMinus)}. All lengths here include this.
         </p>
       )}
       {combined?.disagree && (
@@ -73,16 +73,7 @@ export function MeasuredLedger({ source, combined }: { source: Belt; combined: C
             severity="watch"
             words={{
               title: 'Measurements and drawing disagree.',
-              why: combined.measured.some(({ suspect }) => suspect)
-                ? 'The marked one lies furthest from the others.'
-                : combined.measured.length > 1
-                  ? 'The drawing lies furthest from what was measured.'
-                  : 'Nothing tells yet which of the two is wrong.',
-              todo: combined.measured.some(({ suspect }) => suspect)
-                ? 'Measure that one again, and say where the adjuster stood.'
-                : combined.measured.length > 1
-                  ? 'Check diameters and places under Survey.'
-                  : 'Measure once more another way, and say where the adjuster stood.',
+              ...disagreeWords(combined.measured),
             }}
           />
         </ul>
@@ -93,7 +84,7 @@ export function MeasuredLedger({ source, combined }: { source: Belt; combined: C
         </TypedPlace>
       ) : (
         <Button onClick={() => setAdding(true)}>
-          {measurements.length === 0 ? 'Lay a string, tape the old belt' : 'Another measurement'}
+          {measurements.length === 0 ? 'Measure with a string or the old belt' : 'Another measurement'}
         </Button>
       )}
     </div>
@@ -124,7 +115,7 @@ function MeasuredOne({
         <Button
           type="text"
           icon={<DeleteOutlined />}
-          aria-label={`Take out ${name}`}
+          aria-label={`Remove ${name}`}
           onClick={() => dispatch(edit((d) => removeMeasurement(d, source.id, measurement.id)))}
         />
       </div>
@@ -165,15 +156,13 @@ function MeasuredOne({
                 <td>
                   {pulley !== undefined
                     ? pulleyLabel(drive, pulley)
-                    : part === 'spans'
-                      ? 'Straight pieces'
-                      : 'From the cord to the marked line'}
+                    : PART_WORDS[part === 'spans' ? 'spans' : 'marked']}
                 </td>
                 <td className="figure">{signed(mm)}</td>
               </tr>
             ))}
             <tr>
-              <td>Stretch and doubling aside, all of it</td>
+              <td>All corrections except stretch and doubling</td>
               <td className="figure">
                 <strong>{signed(result.parts.reduce((sum, { mm }) => sum + mm, 0))}</strong>
               </td>
@@ -253,17 +242,17 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
           }}
         />
         <Choice
-          label="Adjuster stood"
+          label="Adjuster position"
           value={state}
           options={STATES.map((value) => ({ value, label: STATE_WORDS[value] }))}
           onChange={setState}
         />
         {liesEitherWay(tool) && (
           <Choice
-            label="On grooved pulleys it lay"
+            label="How it lay on grooved pulleys"
             value={lay}
             options={[
-              { value: 'unsaid', label: 'not looked at' },
+              { value: 'unsaid', label: 'not checked' },
               ...LAYS.map((value) => ({ value, label: LAY_WORDS[value] })),
             ]}
             onChange={setLay}
@@ -271,7 +260,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
         )}
         <div className="field">
           <label className="label" htmlFor={id}>
-            {tool === 'gauge' ? "Between the wheels' centres" : 'It reads'}
+            {tool === 'gauge' ? "Between the wheels' centres" : 'Reading'}
           </label>
           <LengthInput
             id={id}
@@ -299,7 +288,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
         {(laid || tool === 'old-belt') && (
           <FigureField
             key={`${tool} grown`}
-            label={laid ? 'Pulled, it stretched by (a default)' : 'Worn, it has grown by (a default)'}
+            label={laid ? 'Stretch (a default)' : 'Growth by wear (a default)'}
             unit="%"
             least={0}
             most={20}
@@ -308,7 +297,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
           />
         )}
         {tool === 'gauge' && (
-          <QuantityField label="Once round a wheel" mm={circumference} unit={unit} onCommit={setCircumference} />
+          <QuantityField label="Circumference of a wheel" mm={circumference} unit={unit} onCommit={setCircumference} />
         )}
         <QuantityField
           key={`${tool} ±`}
@@ -320,7 +309,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
         {tool !== 'gauge' && tool !== 'marking' && (
           <div className="field">
             <label className="label" htmlFor={`${id}-doubled`}>
-              Taped flat as a doubled loop
+              Measured flat, as a doubled loop
             </label>
             <span className="switch-line">
               <Switch id={`${id}-doubled`} checked={doubled} onChange={setDoubled} />
@@ -335,7 +324,7 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
         <Button type="primary" onClick={add}>
           Add measurement
         </Button>
-        <Button onClick={done}>Not now</Button>
+        <Button onClick={done}>Cancel</Button>
       </div>
     </OpenedForm>
   );
@@ -343,4 +332,24 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
 
 function signed(mm: number): string {
   return `${mm < 0 ? '−' : '+'}${formatMm(Math.abs(mm))}`;
+}
+
+const PART_WORDS = { spans: 'Straight lengths', marked: 'From the cord to the marked length' };
+
+/** Which of measurements and drawing is likely wrong, and what to do. */
+function disagreeWords(measured: readonly { suspect: boolean }[]): { why: string; todo: string } {
+  if (measured.some(({ suspect }) => suspect))
+    return {
+      why: 'The marked one is furthest from the others.',
+      todo: 'Measure that one again, and enter the adjuster position.',
+    };
+  return measured.length > 1
+    ? {
+        why: 'The drawing is furthest from the measurements.',
+        todo: 'Check diameters and positions under Survey.',
+      }
+    : {
+        why: 'Not enough readings to say which is wrong.',
+        todo: 'Measure once more another way, and enter the adjuster position.',
+      };
 }

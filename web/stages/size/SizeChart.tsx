@@ -18,19 +18,17 @@ export default function SizeChart() {
   const { answer, progress } = useSizing();
   const holder = useRef<HTMLElement>(null);
   const size = useSizeOf(holder);
+  const wide = size.width > 120 ? answer : null;
+  const curved = wide && wide.curve.length > 1 ? wide : null;
+  const stretched = !curved && wide?.stretch ? wide : null;
+  const waiting = progress === null ? 'Give the belt a route first.' : 'Calculating the lengths.';
   return (
     <section className="unrolled sheet size-chart" aria-label="Belt length against adjuster travel" ref={holder}>
-      {answer && answer.curve.length > 1 && size.width > 120 ? (
-        <Chart answer={answer} {...size} />
-      ) : answer?.stretch && size.width > 120 ? (
-        <StretchChart answer={answer} stretch={answer.stretch} {...size} />
-      ) : (
+      {curved && <Chart answer={curved} {...size} />}
+      {stretched?.stretch && <StretchChart answer={stretched} stretch={stretched.stretch} {...size} />}
+      {!curved && !stretched && (
         <p className="unrolled-empty">
-          {answer
-            ? 'Once it is said how the belt is tightened, the lengths that would do show here.'
-            : progress === null
-              ? 'Give the belt a route first.'
-              : 'Working out the lengths.'}
+          {answer ? 'Choose how the belt is tightened; the lengths that fit then appear here.' : waiting}
         </p>
       )}
     </section>
@@ -136,7 +134,7 @@ function StretchChart({
     { newtons: mostN, word: 'too tight above' },
   ];
   return (
-    <svg width={width} height={height} role="group" aria-label="Tension at rest against length">
+    <svg width={width} height={height} role="group" aria-label="Static tension against length">
       <rect
         className="size-window"
         x={MARGIN.left}
@@ -163,7 +161,7 @@ function StretchChart({
         </g>
       ))}
       <text className="size-axis" x={8} y={14}>
-        Tension at rest
+        Static tension
       </text>
       <LengthAxis x={x} y={height - MARGIN.bottom} unit={unit} />
       <Marks

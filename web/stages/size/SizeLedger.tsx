@@ -41,7 +41,7 @@ export default function SizeLedger() {
     return (
       <>
         <h2>No route to size</h2>
-        <p>Give the belt its route first, under Route. Then the lengths that would do are worked out here.</p>
+        <p>Give the belt its route first, under Route. Then Emery works out the lengths that fit here.</p>
       </>
     );
   }
@@ -83,7 +83,9 @@ export default function SizeLedger() {
         <FigureField
           key={`${source.id} reserve`}
           label={
-            source.reserve === undefined ? 'Kept for seating and stretch (a default)' : 'Kept for seating and stretch'
+            source.reserve === undefined
+              ? 'Reserve for seating and stretch (a default)'
+              : 'Reserve for seating and stretch'
           }
           unit="% of length"
           least={0}
@@ -96,8 +98,8 @@ export default function SizeLedger() {
       {startWhatIf && (
         <div>
           <p className="quiet">
-            Another alternator, another crank sheave? Change it beside the present drive, under Survey, and see old and
-            new lengths here side by side.
+            Another alternator or crank sheave? Change it as a what-if, under Survey, and compare old and new lengths
+            here.
           </p>
           <Button icon={<ExperimentOutlined />} onClick={() => startWhatIf()}>
             Try changed parts
@@ -122,7 +124,7 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const next = belt && secondTo(belt.lengthMm, answer);
   return (
     <div className="answer" data-testid="size-answer">
-      <div className="label">Bring home, {basis} length</div>
+      <div className="label">Recommended, {basis} length</div>
       {belt ? (
         <div className="answer-figure" data-best-mm={belt.lengthMm}>
           <LengthFigure mm={belt.lengthMm} unit={unit} />
@@ -152,7 +154,7 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
       )}
       {belt && next !== null && (
         <p className="answer-note">
-          If they have none:{' '}
+          If not in stock:{' '}
           <strong>{askForBelt(source, next).markings[0]?.text ?? askForBelt(source, next).plain}</strong>
         </p>
       )}
@@ -161,7 +163,7 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
         {chance !== null &&
           other !== undefined &&
           pair!.chance > chance + 0.005 &&
-          `With ${formatLength(other, unit)} beside it, one of the two fits with ${percent(pair!.chance)}. `}
+          `With ${formatLength(other, unit)} as well, one of the two fits with ${percent(pair!.chance)}. `}
         {fixed &&
           typeof belt?.tensionN === 'number' &&
           `Static tension ${Math.round(belt.tensionN)} N by default belt stiffness. `}
@@ -169,7 +171,7 @@ function Answer({ answer, source }: { answer: SizeAnswer; source: Belt }) {
           from !== null &&
           to !== null &&
           `From ${formatLength(from, unit)} to ${formatLength(to, unit)} ${answer.marks ? 'between the marks' : 'over the travel'}. `}
-        {lastOn && `Slip it over ${pulleyLabel(drive, lastOn.pulley)} last. `}
+        {lastOn && `Fit it over ${pulleyLabel(drive, lastOn.pulley)} last. `}
         {release && releaseWords(drive, release)}
       </div>
     </div>
@@ -181,9 +183,10 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
   const { chosen, stock } = useSizing();
   const pointAt = usePointAt();
   const onShelf = (mm: number) => stock.find(({ lengthMm }) => Math.abs(lengthMm - mm) < 0.01)?.shelf ?? 0;
-  const adjuster = answer.reads === 'armAngle' ? 'arm' : answer.reads === 'travel' ? 'other' : 'none';
+  const adjuster = answer.reads ? ADJUSTER_READ[answer.reads] : 'none';
   // On fixed centres a length is judged by the tension that it makes.
-  const placed = adjuster === 'none' ? 'Tension' : answer.marks ? 'Between marks' : 'Of travel';
+  const along = answer.marks ? 'Between marks' : 'Of travel';
+  const placed = adjuster === 'none' ? 'Tension' : along;
   return (
     <table className="ledger-table size-table folds">
       <thead>
@@ -208,7 +211,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                   </button>
                   {(onShelf(candidate.lengthMm) > 0 || source.length === candidate.lengthMm) && (
                     <span className="size-note">
-                      {source.length === candidate.lengthMm ? 'taken' : `${onShelf(candidate.lengthMm)} here`}
+                      {source.length === candidate.lengthMm ? 'chosen' : `${onShelf(candidate.lengthMm)} in stock`}
                     </span>
                   )}
                 </td>
@@ -218,13 +221,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                   </span>
                 </td>
                 <td className="figure" data-head={placed.toLowerCase()}>
-                  {adjuster === 'none'
-                    ? candidate.tensionN === null
-                      ? '—'
-                      : `${Math.round(candidate.tensionN)} N`
-                    : candidate.position === null
-                      ? '—'
-                      : `${Math.round(100 * candidate.position)} %`}
+                  {adjuster === 'none' ? newtonsOrDash(candidate.tensionN) : percentOrDash(candidate.position)}
                 </td>
                 <td className="figure" data-head="reserve">
                   {candidate.reserveMm > 0 ? <LengthFigure mm={candidate.reserveMm} unit={unit} places={0} /> : '—'}
@@ -254,7 +251,7 @@ function Candidates({ answer, source }: { answer: SizeAnswer; source: Belt }) {
                         )
                       }
                     >
-                      {source.length === candidate.lengthMm ? 'Not this one after all' : 'Take this length'}
+                      {source.length === candidate.lengthMm ? 'Do not use this length' : 'Use this length'}
                     </Button>
                   </td>
                 </tr>
@@ -289,9 +286,9 @@ function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'oth
           adjuster === 'other' &&
           `Taut ${formatLength(travel, unit)} from the slack end. `}
         {tensionN !== null && tensionWords(tensionN, tensionAt, adjuster)}
-        {leastClearanceMm !== null && `Clear by ${formatLength(leastClearanceMm, unit, 0)} or more. `}
+        {leastClearanceMm !== null && `Clearance ${formatLength(leastClearanceMm, unit, 0)} or more. `}
         {worn &&
-          `Worn by ${formatMm(WORN_WIDTH_MM, 0)} of its width it rides ${formatMm(worn.deeperMm)} deeper and is taut ${worn.position === null ? 'nowhere in the travel' : `at ${Math.round(100 * worn.position)} %`}.`}
+          `Worn by ${formatMm(WORN_WIDTH_MM, 0)} of its width, it rides ${formatMm(worn.deeperMm)} deeper and is taut ${worn.position === null ? 'outside the travel' : `at ${Math.round(100 * worn.position)} %`}.`}
       </p>
       {candidate.findings.length > 0 && (
         <ul className="findings" aria-label="Findings on this length">
@@ -322,7 +319,7 @@ function Marking({ source }: { source: Belt }) {
   return (
     <div className="field">
       <label className="label" htmlFor={id}>
-        Printed on the old belt, or on one at the counter
+        Marking on the old belt, or on one at the counter
       </label>
       <Input
         id={id}
@@ -335,7 +332,7 @@ function Marking({ source }: { source: Belt }) {
       />
       <div id={`${id}-echo`}>
         {text.trim() !== '' && readings.length === 0 && (
-          <p className="field-echo">No general way of marking belts reads so. Check for a worn figure.</p>
+          <p className="field-echo">No general marking scheme matches. Check for a worn character.</p>
         )}
         {readings.slice(0, 3).map((reading) => (
           <p key={`${reading.scheme} ${reading.lengthMm}`} className="marking-reading">
@@ -349,7 +346,7 @@ function Marking({ source }: { source: Belt }) {
                   choose(reading.lengthMm);
                 }}
               >
-                Look at it
+                Show it
               </Button>
             ) : (
               <span className="quiet">not the section of this belt</span>
@@ -360,3 +357,9 @@ function Marking({ source }: { source: Belt }) {
     </div>
   );
 }
+
+/** What a belt is placed against, by what is read off its adjuster. */
+const ADJUSTER_READ = { armAngle: 'arm', travel: 'other' } as const;
+
+const newtonsOrDash = (force: number | null) => (force === null ? '—' : `${Math.round(force)} N`);
+const percentOrDash = (share: number | null) => (share === null ? '—' : `${Math.round(100 * share)} %`);

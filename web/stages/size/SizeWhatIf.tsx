@@ -32,21 +32,16 @@ export default function SizeWhatIf({ before, after, unit }: WhatIfProps) {
     const [from, to] = curve
       ? [window.shortMark ?? window.slackEnd, window.longMark ?? window.tightEnd]
       : [fits?.from, fits?.to];
-    return typeof from !== 'number' || typeof to !== 'number'
-      ? curve
-        ? 'no window'
-        : 'no adjuster given'
-      : `${formatLength(from, unit)} to ${formatLength(to, unit)}`;
+    if (typeof from === 'number' && typeof to === 'number')
+      return `${formatLength(from, unit)} to ${formatLength(to, unit)}`;
+    return curve ? 'no usable range' : 'no adjuster given';
   };
   const sits = (sizing: Sizing | null) => {
     const candidate = sizing?.candidates[0];
     if (!candidate) return 'no path';
     const { verdict, position, tensionN } = candidate;
-    const at = sizing.tension
-      ? `, ${Math.round(tensionN ?? 0)} N`
-      : position === null || verdict === 'not-known'
-        ? ''
-        : `, ${Math.round(100 * position)} %`;
+    const placed = position === null || verdict === 'not-known' ? '' : `, ${Math.round(100 * position)} %`;
+    const at = sizing.tension ? `, ${Math.round(tensionN ?? 0)} N` : placed;
     return `${VERDICT_WORDS[verdict]}${at}`;
   };
   return (

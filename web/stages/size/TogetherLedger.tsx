@@ -23,7 +23,7 @@ export function TogetherLedger({ source, other }: { source: Belt; other: Belt })
   if (stopped) return <StoppedSum stopped={stopped} />;
   if (!answer) return null;
   if (answer.pairs.length === 0)
-    return <p className="quiet">No two lengths of those looked at fit both belts on this adjuster.</p>;
+    return <p className="quiet">No two of these lengths fit both belts on this adjuster.</p>;
   const take = ([first, second]: [number, number]) =>
     dispatch(edit((d) => changeBelt(changeBelt(d, source.id, { length: first }), other.id, { length: second })));
   return (
@@ -31,8 +31,8 @@ export function TogetherLedger({ source, other }: { source: Belt; other: Belt })
       <h2>Both belts on one adjuster</h2>
       <p>
         {answer.matched
-          ? 'They run side by side on twin sheaves: buy them as a matched set of one length, or one carries all.'
-          : `Chosen together, so that both come right at one position. With belt ${number(source)} taut, belt ${number(other)} is:`}
+          ? 'They run side by side on twin sheaves: buy them as a matched set of one length, or one belt carries all the load.'
+          : `Chosen together, so that both are right at one adjuster position. With belt ${number(source)} taut, belt ${number(other)} is:`}
       </p>
       <table className="ledger-table">
         <thead>
@@ -41,7 +41,7 @@ export function TogetherLedger({ source, other }: { source: Belt; other: Belt })
             <th>Belt {number(other)}</th>
             <th className="figure">New</th>
             <th className="figure">Stretched</th>
-            <th aria-label="Take both" />
+            <th aria-label="Use both" />
           </tr>
         </thead>
         <tbody>
@@ -58,9 +58,9 @@ export function TogetherLedger({ source, other }: { source: Belt; other: Belt })
               <td>
                 <Button
                   onClick={() => take(lengths)}
-                  aria-label={`Take ${formatLength(lengths[0], unit)} and ${formatLength(lengths[1], unit)}`}
+                  aria-label={`Use ${formatLength(lengths[0], unit)} and ${formatLength(lengths[1], unit)}`}
                 >
-                  Take
+                  Use
                 </Button>
               </td>
             </tr>

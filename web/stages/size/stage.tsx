@@ -4,7 +4,7 @@ import type { DragRule, LayerProps, Stage, StageState } from '../stage';
 import { useWrapFigure } from '../wrap-figure';
 import { AdjusterDrawing } from './AdjusterDrawing';
 import { SizingProvider } from './SizingProvider';
-import { travelOf } from '@emery/core/adjuster';
+import { travelOf, adjusterKind } from '@emery/core/adjuster';
 import { changeStation, type Drive, type Station } from '@emery/core/drive';
 import type { Point } from '@emery/core/path';
 
@@ -24,7 +24,8 @@ export const size: Stage = {
 
 function state({ belts }: Drive): StageState {
   const chosen = belts.filter(({ length }) => typeof length === 'number' && length > 0).length;
-  return chosen === 0 ? 'untouched' : chosen === belts.length ? 'settled' : 'in hand';
+  if (chosen === 0) return 'untouched';
+  return chosen === belts.length ? 'settled' : 'in progress';
 }
 
 function SizeLayer({ k }: LayerProps) {
@@ -36,12 +37,14 @@ function SizeLayer({ k }: LayerProps) {
 /** Only the adjuster of the belt in hand moves, along its own way. */
 function alongTheTravel(...[drive, belt, station]: Parameters<DragRule>): ReturnType<DragRule> {
   const travel = belt && travelOf(drive, belt);
-  if (!travel || travel.station !== station || travel.kind === 'shims') return null;
+  if (!travel || travel.station !== station) return null;
+  const { moves } = adjusterKind(travel.kind);
+  if (moves === 'belt') return null;
   const way = Array.from({ length: 241 }, (_, k) => travel.at(k / 240).stations.find(({ id }) => id === station)!);
   return (to) => {
     const there = nearestOn(way, to);
     // A slide's travel starts where it stands, so moving it for good would move its ends: it is only looked at there.
-    if (travel.kind === 'slide')
+    if (moves === 'shaft-from-here')
       return { pose: { ...drive, stations: drive.stations.map((one) => (one.id === station ? there : one)) } };
     const { x, y, adjuster } = there;
     return { change: (now) => changeStation(now, station, { x, y, adjuster }) };

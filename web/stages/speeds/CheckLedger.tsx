@@ -48,12 +48,11 @@ export default function CheckLedger({ station, ratio }: Props) {
       setProblem(`${tachometer.name}: ${(error as Error).message}`);
     }
   };
-  const tachometer = (what: 'crank' | 'pulley'): Tachometer | null =>
-    source === 'simulated'
-      ? simulatedTachometer(() => (what === 'crank' ? engineRpm : engineRpm * ratio * (1 - hidden / 100)))
-      : source === 'serial' && port
-        ? serialTachometer(port)
-        : null;
+  const tachometer = (what: 'crank' | 'pulley'): Tachometer | null => {
+    if (source === 'simulated')
+      return simulatedTachometer(() => engineRpm * (what === 'crank' ? 1 : ratio * (1 - hidden / 100)));
+    return source === 'serial' && port ? serialTachometer(port) : null;
+  };
   const connect = async () => {
     setProblem(null);
     try {
@@ -86,10 +85,10 @@ export default function CheckLedger({ station, ratio }: Props) {
       ),
     );
   if (station.role === 'crankshaft')
-    return <p>Take an accessory in hand: its speed is read against the crank&rsquo;s.</p>;
+    return <p>Select an accessory: its speed is measured against the crank&rsquo;s.</p>;
 
   const options: { value: Source; label: string }[] = [
-    { value: 'typed', label: 'Write it in' },
+    { value: 'typed', label: 'Enter readings' },
     { value: 'simulated', label: 'Simulated' },
     ...('serial' in navigator ? [{ value: 'serial' as const, label: 'Serial port' }] : []),
   ];
@@ -99,14 +98,14 @@ export default function CheckLedger({ station, ratio }: Props) {
         <span className="finding-word">
           <span aria-hidden>▲</span> Watch
         </span>
-        Stick the reflecting mark on with the engine stopped and the key out. Read from an arm&rsquo;s length, nothing
-        loose near the belt, clear of the fan.
+        Fix the reflective mark with the engine stopped and the key out. Read from arm&rsquo;s length, nothing loose
+        near the belt, clear of the fan.
       </p>
       <Segmented<Source>
         block
         value={source}
         options={options}
-        aria-label="Where the reading comes from"
+        aria-label="Source of the reading"
         onChange={(next) => {
           setSource(next);
           setCrankRpm(null);
@@ -116,11 +115,11 @@ export default function CheckLedger({ station, ratio }: Props) {
       {source === 'simulated' && (
         <div className="simulated" aria-label="Simulated tachometer">
           <p>
-            <strong>Simulated.</strong> It measures nothing: it reads the drawn drive at {rpmFigure(engineRpm)} of the
-            engine, with a slip you choose, for trying this out.
+            <strong>Simulated.</strong> It measures nothing. For practice it reads the drawn drive at{' '}
+            {rpmFigure(engineRpm)} rev/min engine speed, with a slip you choose.
           </p>
           {covered ? (
-            <p>The slip is hidden. Read, and see whether the readings find it.</p>
+            <p>The slip is hidden. Read, and see whether the readings show it.</p>
           ) : (
             <>
               <div className="label">Slip of the simulated belt, {hidden.toFixed(1)} %</div>
@@ -142,7 +141,7 @@ export default function CheckLedger({ station, ratio }: Props) {
               setCovered(!covered);
             }}
           >
-            {covered ? 'Show the slip' : 'Hide a slip of its own choosing'}
+            {covered ? 'Show the slip' : 'Hide a random slip'}
           </Button>
         </div>
       )}
@@ -198,29 +197,29 @@ export default function CheckLedger({ station, ratio }: Props) {
               {slip.percent.toFixed(1)} % <span className="answer-other">± {slip.plusMinus.toFixed(1)}</span>
             </div>
             <p className="quiet">
-              By its ratio it would turn {rpmFigure(ratio * crankRpm!)}; it turns {rpmFigure(rpm!)}.
+              By its ratio it should turn {rpmFigure(ratio * crankRpm!)}; it turns {rpmFigure(rpm!)}.
             </p>
           </div>
-          <ul className="findings" aria-label="What the check comes to">
+          <ul className="findings" aria-label="Result">
             <FindingItem
               severity={slip.verdict === 'slips' || slip.verdict === 'overruns' ? 'watch' : 'note'}
               words={slipWords(slip)}
             />
           </ul>
           <div className="button-row">
-            <Button onClick={keep}>Keep this check</Button>
+            <Button onClick={keep}>Record check</Button>
           </div>
         </>
       )}
       {checks.length > 0 && (
-        <table className="ledger-table" aria-label="Checks kept">
+        <table className="ledger-table" aria-label="Checks">
           <thead>
             <tr>
-              <th>Kept</th>
+              <th>Checks</th>
               <th className="figure">Crank</th>
               <th className="figure">{name}</th>
               <th className="figure">Slip</th>
-              <th aria-label="Take out" />
+              <th aria-label="Remove" />
             </tr>
           </thead>
           <tbody>
@@ -238,7 +237,7 @@ export default function CheckLedger({ station, ratio }: Props) {
                   <td className="figure">
                     <Button
                       icon={<DeleteOutlined />}
-                      aria-label={`Take out the check of ${rpmFigure(check.rpm)}`}
+                      aria-label={`Remove the check of ${rpmFigure(check.rpm)}`}
                       onClick={() => dispatch(edit((d) => removeItem(d, 'speedChecks', check.id)))}
                     />
                   </td>

@@ -17,7 +17,7 @@ export function EngineRule({ station, ratio }: { station: Station; ratio: number
   return (
     <div className="answer engine-rule" data-testid="speed-answer">
       <div className="label">
-        {stationLabel(station)} at {rpmFigure(engineRpm)} of the engine, rev/min
+        {stationLabel(station)}, rev/min at engine speed {rpmFigure(engineRpm)}
       </div>
       <div className="answer-figure" data-rpm={rpm}>
         {rpmFigure(rpm)}
@@ -50,7 +50,7 @@ export function EngineRule({ station, ratio }: { station: Station; ratio: number
         ))}
         <Button
           icon={turning ? <PauseOutlined /> : <CaretRightOutlined />}
-          aria-label={turning ? 'Hold the drawing still' : `Let the drawing turn, ${SLOWED} times slower than true`}
+          aria-label={turning ? 'Stop the animation' : `Animate the drawing, ${SLOWED} times slower`}
           onClick={() => setTurning(!turning)}
         />
       </div>

@@ -27,8 +27,8 @@ export default function OutputLedger({ station, ratio }: Props) {
   return (
     <>
       <p>
-        Emery estimates output for what charges and what cools.{' '}
-        {others.length > 0 ? 'Take one in hand:' : 'This drive has neither an alternator nor a pump or fan.'}
+        Emery estimates output for charging and cooling.{' '}
+        {others.length > 0 ? 'Select one:' : 'This drive has neither an alternator nor a pump or fan.'}
       </p>
       <div className="button-row">
         {others.map((other) => (
@@ -58,7 +58,7 @@ function Charging({ station, ratio }: Props) {
     <>
       <div data-testid="break-even">
         {points.length === 0 ? (
-          <p>Write in a few points of the maker&rsquo;s curve: its own speed, and what it gives there.</p>
+          <p>Enter a few points of the maker&rsquo;s curve: its own speed, and its output there.</p>
         ) : (
           <>
             <div className="label">Charging breaks even{breakEven === null ? '' : ' at an engine speed of'}</div>
@@ -67,15 +67,13 @@ function Charging({ station, ratio }: Props) {
             </div>
             <p>
               At {rpmFigure(engineRpm)} it gives {given!.toFixed(0)} A of {load.toFixed(0)} A wanted
-              {given! < load ? `: ${(load - given!).toFixed(0)} A come out of the battery.` : '.'}{' '}
-              {breakEven === null && 'No speed on its curve gives what is switched on.'}
+              {given! < load ? `: the battery supplies ${(load - given!).toFixed(0)} A.` : '.'}{' '}
+              {breakEven === null && 'No speed on its curve covers the loads switched on.'}
               {breakEven !== null &&
                 breakEven / ratio > marks.idle &&
-                `${rpmFigure(breakEven / ratio)} is above idle: the battery drains while it stands idling.`}
+                `${rpmFigure(breakEven / ratio)} is above idle: the battery discharges at idle.`}
             </p>
-            <p className="quiet">
-              An estimate between the points entered, as the maker measured it; hot it gives less.
-            </p>
+            <p className="quiet">Interpolated between the points entered; a hot alternator gives less.</p>
           </>
         )}
       </div>
@@ -83,8 +81,8 @@ function Charging({ station, ratio }: Props) {
         <thead>
           <tr>
             <th>{stationLabel(station)} rev/min</th>
-            <th>gives, A</th>
-            <th aria-label="Take out" />
+            <th>output, A</th>
+            <th aria-label="Remove" />
           </tr>
         </thead>
         <tbody>
@@ -95,7 +93,7 @@ function Charging({ station, ratio }: Props) {
               <td className="figure">
                 <Button
                   icon={<DeleteOutlined />}
-                  aria-label={`Take out the point at ${rpmFigure(rpm)}`}
+                  aria-label={`Remove the point at ${rpmFigure(rpm)}`}
                   onClick={() => setPoints(points.filter((_, k) => k !== index))}
                 />
               </td>
@@ -107,12 +105,12 @@ function Charging({ station, ratio }: Props) {
         <PairForm
           key={points.length}
           first={['Its speed', 'rev/min', 60_000]}
-          second={['It gives', 'A', 5000]}
+          second={['Output', 'A', 5000]}
           action="Add point"
           onAdd={(rpm, amps) => setPoints([...points.filter((point) => point.rpm !== rpm), { rpm, amps }])}
         />
       </TypedPlace>
-      <h2>What draws current, {load.toFixed(0)} A switched on</h2>
+      <h2>Electrical loads, {load.toFixed(0)} A switched on</h2>
       <ul className="loads">
         {loads.map((one) => (
           <li key={one.id}>
@@ -125,7 +123,7 @@ function Charging({ station, ratio }: Props) {
             <span className="figure">{one.amps} A</span>
             <Button
               icon={<DeleteOutlined />}
-              aria-label={`Take out ${one.name}`}
+              aria-label={`Remove ${one.name}`}
               onClick={() => dispatch(edit((d) => removeItem(d, 'loads', one.id)))}
             />
           </li>
@@ -187,7 +185,7 @@ function PairForm({
       </div>
       {lacks && (a === null || b === null) && (
         <p className="field-echo is-wrong" role="alert">
-          Write both figures: {first[0].toLowerCase()} in {first[1]}, {second[0].toLowerCase()} in {second[1]}.
+          Enter both figures: {first[0].toLowerCase()} in {first[1]}, {second[0].toLowerCase()} in {second[1]}.
         </p>
       )}
     </>
@@ -217,9 +215,9 @@ function LoadForm() {
   return (
     <>
       <div className="fields is-three is-form">
-        <TextField label="What it is" value={name} most={80} onChange={setName} />
+        <TextField label="Name" value={name} most={80} onChange={setName} />
         <FigureField
-          label="It draws"
+          label="Current"
           unit="A"
           value={amps}
           least={0}
@@ -233,7 +231,7 @@ function LoadForm() {
       </div>
       {lacks && amps === null && (
         <p className="field-echo is-wrong" role="alert">
-          Write what it draws, in A.
+          Enter its current, in A.
         </p>
       )}
     </>
@@ -252,14 +250,14 @@ function Cooling({ station, ratio }: Props) {
       {need && (
         <div data-testid="need">
           <div className="label">
-            Of the speed it needs at {rpmFigure(need.engineRpm)}, {stationLabel(station)} has
+            {stationLabel(station)}, share of needed speed at engine speed {rpmFigure(need.engineRpm)}
           </div>
           <div className="answer-figure is-second">{Math.round(100 * reached!)} %</div>
           <p>
-            {rpmFigure(ratio * need.engineRpm)} of {rpmFigure(need.rpm)} rev/min. Flow goes with speed:{' '}
+            {rpmFigure(ratio * need.engineRpm)} of {rpmFigure(need.rpm)} rev/min. Flow is proportional to speed:{' '}
             {reached! >= 1
               ? 'enough.'
-              : `it lacks ${Math.round(100 * (1 - reached!))} %, and gets there at ${rpmFigure(need.rpm / ratio)} of the engine.`}
+              : `it is short by ${Math.round(100 * (1 - reached!))} %, and reaches it at engine speed ${rpmFigure(need.rpm / ratio)}.`}
           </p>
         </div>
       )}
@@ -289,9 +287,9 @@ function Cooling({ station, ratio }: Props) {
             {cubedPower(power, rpm).toFixed(2)} kW
           </div>
           <p>
-            at {rpmFigure(engineRpm)} of the engine; {cubedPower(power, ratio * marks.idle).toFixed(2)} kW at idle,{' '}
-            {cubedPower(power, ratio * marks.redline).toFixed(2)} kW at redline. It grows with the cube of speed: a
-            tenth more speed takes a third more power.
+            at engine speed {rpmFigure(engineRpm)}; {cubedPower(power, ratio * marks.idle).toFixed(2)} kW at idle,{' '}
+            {cubedPower(power, ratio * marks.redline).toFixed(2)} kW at redline. Power rises with the cube of speed: 10
+            % more speed takes 33 % more power.
           </p>
         </>
       )}

@@ -111,8 +111,8 @@ function NewPulley() {
             onCommit={(many) => setGrooves(many ?? null)}
           />
         )}
-        <CountField label="How many there are" value={count} most={1000} onCommit={(many) => setCount(many ?? 1)} />
-        <TextField label="Set, if it belongs to one" value={set} most={80} onChange={setSet} />
+        <CountField label="Quantity" value={count} most={1000} onCommit={(many) => setCount(many ?? 1)} />
+        <TextField label="Set, if any" value={set} most={80} onChange={setSet} />
       </div>
       {add.isError && (
         <p className="field-echo is-wrong" role="alert">

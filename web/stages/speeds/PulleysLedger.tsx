@@ -41,7 +41,7 @@ export default function PulleysLedger({ station, ratio }: { station: Station; ra
   return (
     <>
       {station.role === 'crankshaft' ? (
-        <p>Take an accessory in hand to say what it should turn.</p>
+        <p>Select an accessory to set its target speed.</p>
       ) : (
         <WantedSpeed key={station.id} station={station} ratio={ratio} onTarget={put} />
       )}
@@ -52,7 +52,7 @@ export default function PulleysLedger({ station, ratio }: { station: Station; ra
               <span>{targetWords(drive, target)}</span>
               <Button
                 icon={<DeleteOutlined />}
-                aria-label={`Drop the target for ${stationLabel(drive.stations.find(({ id }) => id === target.station)!)}`}
+                aria-label={`Remove the target for ${stationLabel(drive.stations.find(({ id }) => id === target.station)!)}`}
                 onClick={() => setTargets((now) => now.filter((one) => one !== target))}
               />
             </li>
@@ -68,13 +68,8 @@ export default function PulleysLedger({ station, ratio }: { station: Station; ra
 
 function targetWords(drive: Drive, { station, engineRpm, least, most }: SpeedTarget): string {
   const name = stationLabel(drive.stations.find(({ id }) => id === station)!);
-  const range =
-    least !== null && most !== null
-      ? `${rpmFigure(least)} to ${rpmFigure(most)}`
-      : least !== null
-        ? `${rpmFigure(least)} or more`
-        : `${rpmFigure(most!)} or less`;
-  return `${name}: ${range} at ${rpmFigure(engineRpm)} of the engine`;
+  const range = rangeWords(least, most);
+  return `${name}: ${range} at engine speed ${rpmFigure(engineRpm)}`;
 }
 
 /** Puts a changed pulley in: into a what-if beside the present drive, or into the one that is under way. */
@@ -104,7 +99,8 @@ function WantedSpeed({
   // Start from what its band asks for where it is out of it: at redline above its limit, at idle below its least.
   const fast = placeIn(band, ratio * marks.redline) === 'too-fast' || placeIn(band, ratio * marks.redline) === 'beyond';
   const slow = placeIn(band, ratio * marks.idle) === 'too-slow';
-  const [at, setAt] = useTyped('at', fast ? marks.redline : slow ? marks.idle : engineRpm);
+  const notFast = slow ? marks.idle : engineRpm;
+  const [at, setAt] = useTyped('at', fast ? marks.redline : notFast);
   const [least, setLeast] = useTyped<number | null>('least', fast || !slow ? null : band.least);
   const [most, setMost] = useTyped<number | null>('most', fast ? band.continuous : null);
   // Aim a little inside a bound.
@@ -119,7 +115,7 @@ function WantedSpeed({
       <div className="fields is-three">
         <FigureField label="With the engine at" unit="rev/min" value={at} least={1} most={30_000} onCommit={setAt} />
         <FigureField
-          label="no less than"
+          label="at least"
           unit="rev/min"
           value={least}
           least={1}
@@ -128,7 +124,7 @@ function WantedSpeed({
           onClear={() => setLeast(null)}
         />
         <FigureField
-          label="no more than"
+          label="at most"
           unit="rev/min"
           value={most}
           least={1}
@@ -139,13 +135,13 @@ function WantedSpeed({
       </div>
       {crossed && (
         <p className="field-echo is-wrong">
-          No less than {rpmFigure(least)} and no more than {rpmFigure(most)}: the first must be the smaller.
+          At least {rpmFigure(least)} and at most {rpmFigure(most)}: the first must be smaller.
         </p>
       )}
       {sizes.length > 0 && (
         <>
           <p>
-            It turns {rpmFigure(ratio * at)} there now. One pulley changed to this size would make it {rpmFigure(aim!)}:
+            It turns {rpmFigure(ratio * at)} there now. To turn {rpmFigure(aim!)}, change one pulley to this size:
           </p>
           <ul className="sizes">
             {sizes.map((size) => (
@@ -159,7 +155,7 @@ function WantedSpeed({
                   <span className="quiet">
                     {' '}
                     now {size.teeth !== undefined ? size.now : formatLength(size.now, unit)}
-                    {size.teeth !== undefined && `, makes ${rpmFigure(size.rpm)}`}
+                    {size.teeth !== undefined && `, gives ${rpmFigure(size.rpm)}`}
                   </span>
                 </span>
                 <Button
@@ -175,7 +171,7 @@ function WantedSpeed({
       )}
       {lacks && least === null && most === null && (
         <p className="field-echo is-wrong" role="alert">
-          Write the least or the most it should turn there, in rev/min.
+          Enter the lowest or the highest speed there, in rev/min.
         </p>
       )}
       <Button
@@ -201,9 +197,7 @@ function PulleyFinder({ targets }: { targets: readonly SpeedTarget[] }) {
     setFound({ search, drive: asked.drive, targets: asked.targets }),
   );
   if (targets.length === 0)
-    return (
-      <p className="quiet">Set a target, for one accessory or several. Then Emery looks through the pulleys at hand.</p>
-    );
+    return <p className="quiet">Set a target, for one accessory or several. Then Emery checks the pulleys at hand.</p>;
   return (
     <section aria-label="Pulleys that meet the targets">
       <div className="fields">
@@ -257,8 +251,8 @@ function Answers({ search, base, stale }: { search: PulleySearch; base: Drive; s
   return (
     <>
       <p className="quiet" role="status">
-        {search.searched.toLocaleString('en-GB')} ways weighed
-        {stale && '; the drive or the targets have changed since, so look again'}.
+        {search.searched.toLocaleString('en-GB')} combinations checked
+        {stale && '; the drive or the targets have changed since, so search again'}.
       </p>
       <ol className="pulley-answers">
         {search.answers.map((answer, k) => {
@@ -332,4 +326,10 @@ function Sets() {
       </div>
     </section>
   );
+}
+
+/** What a shaft is to turn: at least, at most, or both. */
+function rangeWords(least: number | null, most: number | null): string {
+  if (least !== null && most !== null) return `${rpmFigure(least)} to ${rpmFigure(most)}`;
+  return least !== null ? `${rpmFigure(least)} or more` : `${rpmFigure(most!)} or less`;
 }

@@ -204,7 +204,7 @@ function ClaimedRatioField({ station }: { station: Station }) {
   return (
     <div className="field">
       <label className="label" htmlFor={id}>
-        A ratio somebody worked out for {stationLabel(station)}
+        A ratio to check, for {stationLabel(station)}
       </label>
       <Input
         id={id}
@@ -216,11 +216,11 @@ function ClaimedRatioField({ station }: { station: Station }) {
       />
       <div id={`${id}-echo`} className="claim">
         {text.trim() !== '' && claim === null && (
-          <p className="field-echo is-wrong">Write a ratio such as 2.94 or 2.94:1, or a percentage such as 36 %.</p>
+          <p className="field-echo is-wrong">Enter a ratio such as 2.94 or 2.94:1, or a percentage such as 36 %.</p>
         )}
         {explained && told.length === 0 && (
           <p>
-            No slip known to Emery gives that. {stationLabel(station)} turns {ratioFigure(explained.truth)} times for
+            No known mistake gives that figure. {stationLabel(station)} turns {ratioFigure(explained.truth)} times for
             each crank turn.
           </p>
         )}
@@ -259,13 +259,13 @@ function BandFields({ station }: { station: Station }) {
     <section aria-label="Speed band">
       <h2>What {stationLabel(station)} may turn</h2>
       <p className="quiet">
-        {BAND_SOURCE_WORDS[source][0]!.toUpperCase() + BAND_SOURCE_WORDS[source].slice(1)}. Its maker&rsquo;s figures go
-        first.
+        {BAND_SOURCE_WORDS[source][0]!.toUpperCase() + BAND_SOURCE_WORDS[source].slice(1)}. Its maker&rsquo;s figures
+        take precedence.
       </p>
       <div className="fields is-three">
-        {field('Least useful', 'least')}
-        {field('For hours', 'continuous')}
-        {field('For moments', 'burst')}
+        {field('Useful from', 'least')}
+        {field('Continuous limit', 'continuous')}
+        {field('Short-time limit', 'burst')}
       </div>
       <div className="button-row">
         {source === 'vehicle' && (
@@ -282,7 +282,7 @@ function BandFields({ station }: { station: Station }) {
                 )
               }
             >
-              Keep for every {kind.toLowerCase()}
+              Save for every {kind.toLowerCase()}
             </Button>
           </>
         )}
@@ -293,7 +293,7 @@ function BandFields({ station }: { station: Station }) {
         )}
       </div>
       {keep.isError && (
-        <p className="field-echo is-wrong">The shop&rsquo;s figures were not kept. {keep.error.message}</p>
+        <p className="field-echo is-wrong">The shop&rsquo;s figures were not saved. {keep.error.message}</p>
       )}
     </section>
   );

@@ -21,12 +21,10 @@ export default function SpeedChart() {
   const size = useSizeOf(holder);
   const { shafts } = useMemo(() => speedsOf(drive, solution), [drive, solution]);
   const held = shaftInHand(drive, shafts, selected);
-  const what =
-    view === 'use' && (drive.use?.bins.length ?? 0) > 0
-      ? 'use'
-      : view === 'output' && (held?.station.output?.length ?? 0) > 1
-        ? 'output'
-        : 'speeds';
+  const showsUse = view === 'use' && (drive.use?.bins.length ?? 0) > 0;
+  const otherwise = view === 'output' && (held?.station.output?.length ?? 0) > 1 ? 'output' : 'speeds';
+  const what = showsUse ? 'use' : otherwise;
+  const drawn = size.width < 120 ? null : held;
   const title = {
     use: 'Running time by engine speed',
     output: 'Output against engine speed',
@@ -34,15 +32,12 @@ export default function SpeedChart() {
   }[what];
   return (
     <section className="unrolled sheet speed-chart" aria-label={title} ref={holder}>
-      {!held ? (
-        <p className="unrolled-empty">What the shafts turn shows here once the crank drives them.</p>
-      ) : size.width < 120 ? null : what === 'use' ? (
-        <UseBars use={drive.use!} station={held.station} ratio={held.shaft.speedRatio!} {...size} />
-      ) : what === 'output' ? (
-        <OutputCurve station={held.station} ratio={held.shaft.speedRatio!} {...size} />
-      ) : (
-        <SpeedLines held={held.station} shafts={shafts} {...size} />
+      {!held && <p className="unrolled-empty">Shaft speeds appear here once the crank drives them.</p>}
+      {drawn && what === 'use' && (
+        <UseBars use={drive.use!} station={drawn.station} ratio={drawn.shaft.speedRatio!} {...size} />
       )}
+      {drawn && what === 'output' && <OutputCurve station={drawn.station} ratio={drawn.shaft.speedRatio!} {...size} />}
+      {drawn && what === 'speeds' && <SpeedLines held={drawn.station} shafts={shafts} {...size} />}
     </section>
   );
 }

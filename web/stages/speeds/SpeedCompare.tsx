@@ -46,7 +46,7 @@ export function SpeedCompare({ effects }: Props) {
         <tbody>
           {moved.length === 0 && (
             <tr>
-              <td colSpan={worked.length + 1}>No shaft turns any other than now.</td>
+              <td colSpan={worked.length + 1}>No shaft speed changes.</td>
             </tr>
           )}
           {moved.map((station) => (
@@ -77,7 +77,7 @@ export function SpeedCompare({ effects }: Props) {
                   const mm = beltOf(effect, belt)?.lengthMm ?? null;
                   return (
                     <td key={name} className="figure">
-                      {mm === null ? 'cannot be run' : formatLength(mm, unit)}
+                      {mm === null ? 'has no path' : formatLength(mm, unit)}
                     </td>
                   );
                 })}

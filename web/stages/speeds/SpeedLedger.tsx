@@ -13,7 +13,7 @@ import { speedsOf } from '@emery/core/speeds';
 const UseLedger = lazyPart('Use', () => import('./UseLedger'));
 const OutputLedger = lazyPart('Output', () => import('./OutputLedger'));
 const PulleysLedger = lazyPart('Pulleys', () => import('./PulleysLedger'));
-const CheckLedger = lazyPart('The check by tachometer', () => import('./CheckLedger'));
+const CheckLedger = lazyPart('Tachometer check', () => import('./CheckLedger'));
 
 const VIEWS: readonly { value: SpeedsView; label: string }[] = [
   { value: 'speeds', label: 'Speeds' },
@@ -34,7 +34,7 @@ export default function SpeedLedger() {
     return (
       <>
         <h2>The crank drives nothing yet</h2>
-        <p>Put the crank and an accessory on one belt, under Route. Then what every shaft turns is worked out here.</p>
+        <p>Put the crank and an accessory on one belt, under Route. Then Emery works out every shaft speed here.</p>
       </>
     );
   }
@@ -42,7 +42,7 @@ export default function SpeedLedger() {
   return (
     <>
       <EngineRule {...inHand} />
-      <Segmented<SpeedsView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="What to look at" />
+      <Segmented<SpeedsView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="View" />
       <TypedPlace at={`station ${held.station.id} ${view}`}>
         {view === 'speeds' && <ShaftSpeeds key={held.station.id} {...inHand} />}
         {view === 'use' && <UseLedger />}

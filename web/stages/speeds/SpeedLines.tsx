@@ -43,9 +43,9 @@ export function SpeedLines({ held, shafts, width, height }: Props) {
     { name: 'is-beyond', from: edge(band.burst, top), to: y(top) },
   ];
   const LIMIT_WORDS = [
-    ['least', 'least useful'],
-    ['continuous', 'for hours'],
-    ['burst', 'for moments'],
+    ['least', 'useful from'],
+    ['continuous', 'continuous limit'],
+    ['burst', 'short-time limit'],
   ] as const;
   // Names at the right end, apart from one another, the one in hand first.
   const names: { station: Station; at: number; line: number }[] = [];

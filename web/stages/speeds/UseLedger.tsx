@@ -31,7 +31,7 @@ export default function UseLedger() {
   return (
     <>
       <div>
-        <div className="label">Where its running time goes: start from one of these</div>
+        <div className="label">Typical use: start from one of these</div>
         <div className="button-row">
           {USE_PRESETS.map((preset) => (
             <Button
@@ -49,8 +49,8 @@ export default function UseLedger() {
       {use && use.bins.length > 0 ? (
         <>
           <p className="quiet">
-            Drag a bar below the drawing, or move it with the arrow keys, until it is this vehicle&rsquo;s use. The
-            presets are made up to start from.
+            Drag a bar below the drawing, or move it with the arrow keys, to match this vehicle. The presets are
+            starting values.
           </p>
           <TimeTable use={use} />
           <div className="fields">
@@ -67,8 +67,7 @@ export default function UseLedger() {
         </>
       ) : (
         <p>
-          Pick a use, or read a log. Then Emery says how much of its time each accessory runs too slow, right, or too
-          fast.
+          Choose a use, or import a log. Then Emery shows how long each accessory runs too slow, right, or too fast.
         </p>
       )}
     </>
@@ -82,7 +81,7 @@ function TimeTable({ use }: { use: EngineUse }) {
   const mean = meanEngineRpm(use);
   return (
     <>
-      {mean !== null && <p>On average the engine turns {rpmFigure(mean)}.</p>}
+      {mean !== null && <p>Mean engine speed {rpmFigure(mean)}.</p>}
       <table className="ledger-table use-table">
         <thead>
           <tr>
@@ -118,7 +117,7 @@ function TimeTable({ use }: { use: EngineUse }) {
                 <td className="figure">{percent(right)}</td>
                 <td className="figure">
                   {beyond > 0.0005 && (
-                    <span className="flag is-fault" title="some of it above the last limit">
+                    <span className="flag is-fault" title="some of it above the short-time limit">
                       ■{' '}
                     </span>
                   )}
@@ -157,7 +156,7 @@ function LogReader({ onRead }: { onRead: (bins: EngineUse['bins'], name: string)
     <div>
       <div className="button-row">
         <Button icon={<UploadOutlined />} disabled={progress !== null} onClick={() => input.current?.click()}>
-          Read a log (CSV)
+          Import a log (CSV)
         </Button>
         {progress !== null && <Button onClick={cancel}>Cancel</Button>}
       </div>
@@ -200,13 +199,13 @@ function LogSummary({
   return (
     <div role="status" className="log-summary">
       <p>
-        <strong>{name}:</strong> {count(rows)} rows, {hours(runningS)} of running
-        {standingS > 0 && `, ${hours(standingS)} standing`}
+        <strong>{name}:</strong> {count(rows)} rows, {hours(runningS)} of running time
+        {standingS > 0 && `, ${hours(standingS)} stationary`}
         {pauses > 0 && `, ${count(pauses)} pauses left out`}.
       </p>
       {bad > 0 && (
         <p className="quiet">
-          ▲ {count(bad)} rows were not understood and left out, such as line {firstBad[0]!.line}: &ldquo;
+          ▲ {count(bad)} rows were not understood and were left out, such as line {firstBad[0]!.line}: &ldquo;
           {firstBad[0]!.text}&rdquo;.
         </p>
       )}

@@ -1,6 +1,6 @@
 import { readSpeedLog } from './read-speed-log';
 
-test('a log with headings becomes bins of running time', async () => {
+test('a log with headings becomes bins of running time time', async () => {
   const rows = Array.from({ length: 601 }, (_, s) => `${s},${s < 300 ? 800 : 2400}`);
   const read = await readSpeedLog(`time_s,engine_rpm\n${rows.join('\n')}\n`);
   if (!read.ok) throw new Error(read.problem);

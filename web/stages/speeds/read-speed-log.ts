@@ -53,16 +53,7 @@ export async function readSpeedLog(
         onProgress(Math.min(1, meta.cursor / Math.max(1, size)));
       },
       complete: () =>
-        resolve(
-          problem !== ''
-            ? { ok: false, problem }
-            : quote
-              ? {
-                  ok: false,
-                  problem: `A quotation mark (") is opened near line ${line} and not closed, so rows after it cannot be told apart. Take it out and read the log again.`,
-                }
-              : outcome(log),
-        ),
+        resolve(problem === '' && !quote ? outcome(log) : { ok: false, problem: problem || unclosedQuote(line) }),
       error: ({ message }: Error) => resolve({ ok: false, problem: `The file could not be read: ${message}` }),
     };
     if (typeof file === 'string')
@@ -78,7 +69,10 @@ function outcome(log: SpeedLog): SpeedLogRead {
   if (bins.length === 0)
     return {
       ok: false,
-      problem: `The engine does not run in it: ${rows.toLocaleString('en-GB')} rows, ${bad.toLocaleString('en-GB')} of them not understood.`,
+      problem: `The engine does not run in this log: ${rows.toLocaleString('en-GB')} rows, ${bad.toLocaleString('en-GB')} of them not understood.`,
     };
   return { ok: true, bins, rows, bad, firstBad, runningS, standingS, pauses };
 }
+
+const unclosedQuote = (line: number) =>
+  `A quotation mark (") is opened near line ${line} and not closed, so the rows after it cannot be read. Remove it and import the log again.`;

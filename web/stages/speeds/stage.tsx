@@ -42,7 +42,8 @@ function state(drive: Drive, solution: DriveSolution): StageState {
     findings.some(({ code, severity }) => code === 'ratios-fight' && severity !== 'note'),
   );
   if (fights || (known && beyond)) return 'needs attention';
-  return known ? 'settled' : drive.use || drive.speedChecks?.length ? 'in hand' : 'untouched';
+  if (known) return 'settled';
+  return drive.use || drive.speedChecks?.length ? 'in progress' : 'untouched';
 }
 
 /** What a shaft turns: outside its band to watch, beyond its last limit a fault. */
@@ -52,7 +53,10 @@ function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
     const ratio = contact?.speedRatio;
     if (typeof ratio !== 'number') return { text: 'not driven', mark: 'none' };
     const place = placeIn(bandOf(station, bands).band, ratio * engineRpm);
-    const mark = place === 'beyond' ? 'fault' : place === 'right' ? 'none' : 'watch';
+    const mark = PLACE_MARKS[place];
     return { text: `${rpmFigure(ratio * engineRpm)} rev/min`, mark };
   };
 }
+
+/** How a shaft is marked by where in its band it turns. */
+const PLACE_MARKS = { 'too-slow': 'watch', right: 'none', 'too-fast': 'watch', beyond: 'fault' } as const;

@@ -41,5 +41,5 @@ test('the simulated one reads about the true speed, in whole turns, and says wha
   const rpm = await tachometer.read();
   expect(Number.isInteger(rpm)).toBe(true);
   expect(Math.abs(rpm - 5000)).toBeLessThan(15);
-  await expect(simulatedTachometer(() => 0).read()).rejects.toThrow(/engine stands/);
+  await expect(simulatedTachometer(() => 0).read()).rejects.toThrow(/engine is stopped/);
 });

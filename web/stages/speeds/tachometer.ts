@@ -16,7 +16,7 @@ export function simulatedTachometer(trueRpm: () => number, random: () => number 
     simulated: true,
     read: async () => {
       const rpm = trueRpm();
-      if (rpm < 30) throw new Error('No mark passes the beam: the engine stands.');
+      if (rpm < 30) throw new Error('No mark passes the beam: the engine is stopped.');
       return simulatedReading(rpm, random);
     },
   };
@@ -51,7 +51,7 @@ export function serialTachometer(port: SerialSource, patienceMs = 5000): Tachome
             const rpm = readingIn(line);
             if (rpm !== null) return rpm;
           }
-          if (done) throw new Error('No reading came from it. Point it at the mark and read again.');
+          if (done) throw new Error('No reading received. Point it at the mark and read again.');
         }
       } finally {
         clearTimeout(timer);

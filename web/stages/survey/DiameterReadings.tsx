@@ -66,7 +66,7 @@ export const DiameterReadings = memo(function DiameterReadings({ sheaves, pulley
                 <Button
                   type="text"
                   icon={<DeleteOutlined />}
-                  aria-label={`Take out ${DIAMETER_WORDS[reading.method].name}`}
+                  aria-label={`Remove ${DIAMETER_WORDS[reading.method].name}`}
                   onClick={() => dispatch(edit((d) => removeDiameter(d, reading.id)))}
                 />
               </li>
@@ -85,7 +85,7 @@ export const DiameterReadings = memo(function DiameterReadings({ sheaves, pulley
                   dispatch(edit((d) => changePulley(d, pulley.id, { diameter: Math.round(combined.mm * 100) / 100 })))
                 }
               >
-                Take the readings
+                Use the readings
               </Button>
             </>
           )}
@@ -170,7 +170,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
         />
         <div className="field">
           <label className="label" htmlFor={id}>
-            It reads
+            Reading
           </label>
           <LengthInput
             id={id}
@@ -217,7 +217,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
         <Button type="primary" onClick={add}>
           Add reading
         </Button>
-        <Button onClick={done}>Not now</Button>
+        <Button onClick={done}>Cancel</Button>
       </div>
     </OpenedForm>
   );

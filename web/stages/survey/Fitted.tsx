@@ -17,26 +17,24 @@ export function Fitted({ fit }: { fit: SurveyFit }) {
     0,
     ...fit.stations.flatMap(({ plusMinusX, plusMinusY }) => [plusMinusX ?? 0, plusMinusY ?? 0]),
   );
-  const good = <>Good to ± {formatMm(widest)} or better.</>;
-  const across = ({ pulley, figures }: SurveyFinding) => {
-    const station = stationOf(drive, pulley!)!;
+  const good = <>Accurate to ± {formatMm(widest)} or better.</>;
+  const across = ({ pulley, figures }: SurveyFinding & { code: 'mirrored' }) => {
+    const station = stationOf(drive, pulley)!;
     const origin = drive.stations.find(({ role }) => role === 'crankshaft') ?? drive.stations[0]!;
-    dispatch(
-      edit((d) => moveStation(d, station.id, Number(figures!['x']) + origin.x, Number(figures!['y']) + origin.y)),
-    );
+    dispatch(edit((d) => moveStation(d, station.id, figures.x + origin.x, figures.y + origin.y)));
   };
   return (
     <>
-      {count > 0 ? (
+      {count > 0 && (
         <div className="settled">
           {change.within ? (
             <>
-              <strong>The drawing agrees with what was measured,</strong> within its ±: {formatMm(change.furthest)}{' '}
-              apart at most. {good}
+              <strong>The drawing agrees with the measurements,</strong> within its ±: {formatMm(change.furthest)} apart
+              at most. {good}
             </>
           ) : (
             <>
-              <strong>The readings put {count === 1 ? 'one pulley' : `${count} pulleys`} elsewhere.</strong> {good}
+              <strong>The readings put {count === 1 ? 'one pulley' : `${count} pulleys`} somewhere else.</strong> {good}
             </>
           )}
           <div className="button-row is-after">
@@ -48,15 +46,16 @@ export function Fitted({ fit }: { fit: SurveyFit }) {
             </Button>
           </div>
         </div>
-      ) : widest === 0 ? null : (
+      )}
+      {count === 0 && widest > 0 && (
         <p className="settled">
-          <strong>The drawing agrees with what was measured.</strong> {good}
+          <strong>The drawing agrees with the measurements.</strong> {good}
         </p>
       )}
       <ul className="findings" aria-label="Findings">
         {fit.findings.map((finding, index) => (
           <FindingItem key={index} severity={finding.severity} words={surveyWords(drive, finding, unit)}>
-            {finding.code === 'mirrored' && <Button onClick={() => across(finding)}>Put it across</Button>}
+            {finding.code === 'mirrored' && <Button onClick={() => across(finding)}>Move it across</Button>}
           </FindingItem>
         ))}
       </ul>

@@ -21,7 +21,7 @@ export function ObstacleLedger() {
   return (
     <div>
       <div className="block-head">
-        <span className="label">In the belt's way</span>
+        <span className="label">Obstacles</span>
         <span className="button-row">
           <Button icon={<PlusOutlined />} onClick={() => add(false)}>
             Bolt
@@ -113,7 +113,7 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
             dispatch(edit((d) => removeItem(d, 'obstacles', id)));
           }}
         >
-          Take it away
+          Remove it
         </Button>
       </div>
     </>

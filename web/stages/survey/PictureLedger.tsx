@@ -69,7 +69,7 @@ export default function PictureLedger() {
             dispatch(edit((d) => removeItem(d, 'survey.photos', photo.id)));
           }}
         >
-          Take picture out
+          Remove picture
         </Button>
       </div>
     </>
@@ -94,10 +94,10 @@ function PictureIntake({ first = false }: { first?: boolean }) {
       onKept={onKept}
       around={(button) => (
         <>
-          <h2>A picture, square on</h2>
+          <h2>A picture, square-on</h2>
           <p>
-            Stand straight before the pulleys, two steps back, and zoom in rather than step closer. Hold the camera
-            level. Get every rim in.
+            Stand straight in front of the pulleys, two steps back, and zoom in rather than step closer. Hold the camera
+            level. Get every rim in the picture.
           </p>
           <div className="button-row is-after">{button}</div>
         </>
@@ -123,7 +123,7 @@ function RimInHand({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
           Back to the drawing
         </Button>
       </div>
-      <p>Put points all round the edge of its rim, on the same edge you measure across.</p>
+      <p>Place points all round the edge of its rim, on the same edge you measure across.</p>
       <div className="fields">
         {found.surface === 'toothed' ? null : (
           <TypedPlace at={`pulley ${pulley}`}>
@@ -156,7 +156,7 @@ function RimInHand({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
               disabled={count === 0}
               onChange={(known) => dispatch(edit((d) => changeRim(d, photo.id, pulley, (old) => ({ ...old, known }))))}
             />
-            <span className="quiet">{rim?.known ? 'gives the scale' : 'the picture tells it'}</span>
+            <span className="quiet">{rim?.known ? 'gives the scale' : 'from the picture'}</span>
           </span>
         </div>
       </div>
@@ -169,7 +169,7 @@ function RimInHand({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
             )
           }
         >
-          Last point back
+          Undo last point
         </Button>
         <Button
           disabled={count === 0}
@@ -237,19 +237,19 @@ function RimTable({ photo, fit }: { photo: SurveyPhoto; fit: PhotoFit | null }) 
                 </td>
                 <td className="figure">{rim?.points.length ?? '—'}</td>
                 <td className="figure">
-                  {rim?.known ? (
+                  {rim?.known && (
                     <>
                       <LengthFigure mm={diameter ?? 0} unit={unit} />{' '}
                       <span className="quiet">{circle && !circle.known ? 'left out' : 'known'}</span>
                     </>
-                  ) : circle ? (
+                  )}
+                  {!rim?.known && circle && (
                     <>
                       <LengthFigure mm={circle.diameter} unit={unit} />{' '}
                       <span className="quiet">± {formatMm(circle.diameterPlusMinus)}</span>
                     </>
-                  ) : (
-                    '—'
                   )}
+                  {!rim?.known && !circle && '—'}
                 </td>
                 <td className="figure">{circle ? formatMm(circle.plusMinus) : '—'}</td>
               </tr>
@@ -315,7 +315,8 @@ function DistanceField({ photo }: { photo: SurveyPhoto }) {
 /** Asks whether the picture is whole: a cut-down one has its middle elsewhere than the camera looked. */
 function CroppedField({ photo }: { photo: SurveyPhoto }) {
   const { dispatch } = useBench('dispatch');
-  const said = photo.cropped === undefined ? 'unsaid' : photo.cropped ? 'cropped' : 'whole';
+  const answered = photo.cropped ? 'cropped' : 'whole';
+  const said = photo.cropped === undefined ? 'unsaid' : answered;
   const set = (next: keyof typeof WHOLENESS) =>
     dispatch(
       edit((d) => {
@@ -337,4 +338,4 @@ function CroppedField({ photo }: { photo: SurveyPhoto }) {
   );
 }
 
-const WHOLENESS = { unsaid: 'not said', whole: 'whole', cropped: 'cut down since' };
+const WHOLENESS = { unsaid: 'not known', whole: 'whole', cropped: 'cropped' };

@@ -12,6 +12,7 @@ import {
   type SurveyPhoto,
 } from '@emery/core/drive';
 import { fitEllipse, photosOf } from '@emery/core/survey/photo';
+import { toDegrees } from '@emery/core/numeric';
 
 /**
  * How near, px on the screen, a finger must come to a point to take hold of it; less on a small rim, or there would be
@@ -59,10 +60,10 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
             {pulleyLabel(drive, pulley)}:{' '}
             {points.length < ENOUGH
               ? `${points.length} of ${ENOUGH} points or more, all round its rim`
-              : `${points.length} points. Drag one to put it right`}
+              : `${points.length} points. Drag one to correct it`}
           </span>
           {chosen >= 0 ? (
-            <Button onClick={takeThisOut}>Take this point out</Button>
+            <Button onClick={takeThisOut}>Remove this point</Button>
           ) : (
             points.length >= ENOUGH &&
             next && <Button onClick={() => setPicture({ marking: next })}>Next: {pulleyLabel(drive, next)}</Button>
@@ -102,7 +103,7 @@ function RimDrawing({ rim, k, name, active = false, off, inHand = -1 }: RimProps
         <ellipse
           rx={ellipse.a}
           ry={ellipse.b}
-          transform={`translate(${ellipse.x} ${ellipse.y}) rotate(${(ellipse.angle * 180) / Math.PI})`}
+          transform={`translate(${ellipse.x} ${ellipse.y}) rotate(${toDegrees(ellipse.angle)})`}
         />
       )}
       {active && <PictureDots points={rim.points} k={k} chosen={inHand} off={off} />}

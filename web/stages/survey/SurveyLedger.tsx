@@ -49,7 +49,7 @@ const SURFACES: { value: Surface; label: string }[] = [
   { value: 'toothed', label: 'Toothed' },
 ];
 const WAYS: { value: 'any' | Rotation; label: string }[] = [
-  { value: 'any', label: 'Either way' },
+  { value: 'any', label: 'Either direction' },
   { value: 'cw', label: 'Clockwise' },
   { value: 'ccw', label: 'Counter-clockwise' },
 ];
@@ -67,7 +67,7 @@ export default function SurveyLedger() {
       </p>
       <Segmented<Surveying>
         block
-        aria-label="What is measured"
+        aria-label="View"
         value={surveying}
         options={[
           { value: 'pulleys', label: 'Pulleys' },
@@ -80,7 +80,9 @@ export default function SurveyLedger() {
         }}
       />
       {surveying !== 'pulleys' && <StoppedSum stopped={surveyStopped} />}
-      {surveying === 'tapes' ? <TapeLedger /> : surveying === 'picture' ? <PictureLedger /> : <PulleyLedger />}
+      {surveying === 'tapes' && <TapeLedger />}
+      {surveying === 'picture' && <PictureLedger />}
+      {surveying === 'pulleys' && <PulleyLedger />}
     </>
   );
 }
@@ -105,7 +107,7 @@ function PulleyLedger() {
           <StationFields key={station.id} station={station} section={section} />
         </TypedPlace>
       ) : (
-        any && <p className="quiet">Tap a pulley to write in what you read off it, or drag it to where it sits.</p>
+        any && <p className="quiet">Tap a pulley to enter its measurements, or drag it to its position.</p>
       )}
       {any && <PulleyTable />}
       {any && <ObstacleBlock />}
@@ -154,7 +156,7 @@ function StationFields({ station, section }: { station: Station; section: string
           placeholder={ROLE_LABELS[station.role]}
           onChange={(label) => change({ label: label || undefined }, `label ${station.id}`)}
         />
-        <Choice label="What it is" value={station.role} options={ROLE_OPTIONS} onChange={(role) => change({ role })} />
+        <Choice label="Accessory" value={station.role} options={ROLE_OPTIONS} onChange={(role) => change({ role })} />
         <QuantityField label="Right of crank (x)" mm={station.x} unit={unit} signed onCommit={(x) => change({ x })} />
         <QuantityField label="Above crank (y)" mm={station.y} unit={unit} signed onCommit={(y) => change({ y })} />
       </div>
@@ -218,7 +220,7 @@ function StationFields({ station, section }: { station: Station; section: string
           />
           {pulley.surface === 'smooth' && (
             <Choice
-              label="Its rims"
+              label="Rims"
               value={pulley.flanged ? 'flanged' : 'plain'}
               options={RIMS}
               onChange={(rims) => changeSheave({ flanged: rims === 'flanged' ? true : undefined })}
@@ -226,7 +228,7 @@ function StationFields({ station, section }: { station: Station; section: string
           )}
           {station.role !== 'crankshaft' && (
             <Choice
-              label="Must turn"
+              label="Required rotation"
               value={station.requires ?? 'any'}
               options={WAYS}
               onChange={(way) => change({ requires: way === 'any' ? undefined : way })}
@@ -295,7 +297,7 @@ const ShaftActions = steady(function ShaftActions({
       <Button icon={<PlusOutlined />} onClick={addSheave}>
         Sheave on this shaft
       </Button>
-      {many && <Button onClick={removeSheave}>Take sheave off</Button>}
+      {many && <Button onClick={removeSheave}>Remove sheave</Button>}
       <Button icon={<CopyOutlined />} onClick={duplicate}>
         Duplicate
       </Button>
@@ -316,7 +318,7 @@ const MayBeLeftOut = memo(function MayBeLeftOut({ id: station, optional, region 
     <div className="fields">
       <div className="field">
         <label className="label" htmlFor={id}>
-          May be left out
+          Optional
         </label>
         <span className="switch-line">
           <Switch
@@ -328,7 +330,7 @@ const MayBeLeftOut = memo(function MayBeLeftOut({ id: station, optional, region 
       </div>
       {optional && (
         <QuantityField
-          label="May sit within (0: anywhere)"
+          label="Allowed radius (0: anywhere)"
           mm={region?.radius ?? 0}
           unit={unit}
           onCommit={(radius) => set(({ x, y }) => ({ region: radius > 0 ? { x, y, radius } : undefined }))}
@@ -391,13 +393,9 @@ const PulleyRow = memo(function PulleyRow({ station, unit }: { station: Station;
         {station.pulleys.map((pulley, index) => (
           <span key={pulley.id}>
             {index > 0 && ' / '}
-            {pulley.surface === 'toothed' ? (
-              `${pulley.teeth} T`
-            ) : pulley.diameter ? (
-              <LengthFigure mm={pulley.diameter} unit={unit} />
-            ) : (
-              '—'
-            )}
+            {pulley.surface === 'toothed' && `${pulley.teeth} T`}
+            {pulley.surface !== 'toothed' &&
+              (pulley.diameter ? <LengthFigure mm={pulley.diameter} unit={unit} /> : '—')}
           </span>
         ))}
       </td>
@@ -422,7 +420,7 @@ function CrankWay() {
   return (
     <div className="block-head">
       <span className="label" id="crank-way">
-        Crank turns, seen from the front
+        Crank rotation, seen from the front
       </span>
       <Segmented<Rotation>
         aria-labelledby="crank-way"

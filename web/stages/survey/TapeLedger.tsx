@@ -32,7 +32,9 @@ export function TapeLedger() {
   const readings = drive.survey?.readings ?? [];
   if (drive.stations.length < 2)
     return (
-      <p className="quiet">Add two pulleys or more, roughly where they sit. Tapes between them then put them right.</p>
+      <p className="quiet">
+        Add two pulleys or more, roughly in position. Tape readings between them then correct the positions.
+      </p>
     );
   return (
     <>
@@ -80,9 +82,10 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
   const submit = () => {
     const value = angular ? angleOf(text) : parseLength(text, unit);
     if (!value.ok) return setProblem(value.problem);
-    const plusMinus = doubt.trim() === '' ? null : angular ? angleOf(doubt) : parseLength(doubt, unit);
+    const written = angular ? angleOf : (text: string) => parseLength(text, unit);
+    const plusMinus = doubt.trim() === '' ? null : written(doubt);
     if (plusMinus && !plusMinus.ok) return setProblem(`±: ${plusMinus.problem}`);
-    const sigma = plusMinus === null ? undefined : 'deg' in plusMinus ? plusMinus.deg : plusMinus.mm;
+    const sigma = plusMinus ? figureOf(plusMinus) : undefined;
     if (sigma !== undefined && sigma <= 0) return setProblem('±: it must be more than zero.');
     if (!placed && from === to) return setProblem('From and to are the same pulley. Choose another.');
     if (isTape(kind) && 'mm' in value && value.mm < 0) return setProblem('A distance cannot be below zero.');
@@ -100,9 +103,9 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
 
   return (
     <div className="reading-form">
-      <h2>{chosen || fit === null ? 'Read a tape' : 'Next tape, the most useful one'}</h2>
+      <h2>{chosen || fit === null ? 'Tape reading' : 'Next tape, the most useful one'}</h2>
       <div className="fields">
-        <Choice label="What is read" value={kind} options={KINDS} onChange={setKind} />
+        <Choice label="Kind of reading" value={kind} options={KINDS} onChange={setKind} />
         <div className="field">
           <label className="label" htmlFor={id}>
             {angular ? 'Reading, degrees' : 'Reading'}
@@ -167,7 +170,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
       <p id={`${id}-echo`} className={`field-echo${problem ? ' is-wrong' : ''}`} role={problem ? 'alert' : undefined}>
         {problem || (understood?.ok ? readsAs(understood.mm) : '')}
       </p>
-      <p className="quiet">± is one standard deviation: two readings in three are nearer to the truth than that.</p>
+      <p className="quiet">± is one standard deviation: about 2 readings in 3 are within it.</p>
       <div className="button-row is-after">
         <Button type="primary" onClick={submit}>
           Add reading
@@ -185,9 +188,9 @@ function ReadingTable({ fit }: { fit: SurveyFit | null }) {
       <thead>
         <tr>
           <th>Reading</th>
-          <th className="figure">Reads</th>
+          <th className="figure">Reading</th>
           <th className="figure">Off by</th>
-          <th aria-label="Take out" />
+          <th aria-label="Remove" />
         </tr>
       </thead>
       <tbody>
@@ -218,7 +221,7 @@ function ReadingTable({ fit }: { fit: SurveyFit | null }) {
                 <Button
                   type="text"
                   icon={<DeleteOutlined />}
-                  aria-label={`Take out ${reading.id}`}
+                  aria-label={`Remove ${reading.id}`}
                   onClick={() => dispatch(edit((d) => removeItem(d, 'survey.readings', reading.id)))}
                 />
               </td>
@@ -242,5 +245,7 @@ function angleOf(text: string): { ok: true; deg: number } | { ok: false; problem
   const read = readNumber(written, { least: -360, most: 360 });
   return read.ok && Math.abs(read.value) <= 360
     ? { ok: true, deg: read.value }
-    : { ok: false, problem: 'Angle: write degrees from -360 to 360, such as 35.5.' };
+    : { ok: false, problem: 'Angle: enter degrees from -360 to 360, such as 35.5.' };
 }
+
+const figureOf = (reading: { deg: number } | { mm: number }) => ('deg' in reading ? reading.deg : reading.mm);

@@ -44,7 +44,10 @@ function tapeLine(drive: Drive, kind: ReadingKind, from: string, to: string, rad
   const apart = Math.hypot(b.x - a.x, b.y - a.y);
   if (apart < 1e-6) return null;
   const [ux, uy] = [(b.x - a.x) / apart, (b.y - a.y) / apart];
-  const out = kind === 'outer' ? 1 : kind === 'gap' ? -1 : 0;
+  const out = RIMS_OUT[kind] ?? 0;
   const [ra, rb] = [(radii.get(from) ?? 0) * out, (radii.get(to) ?? 0) * out];
   return { x1: a.x - ux * ra, y1: -(a.y - uy * ra), x2: b.x + ux * rb, y2: -(b.y + uy * rb) };
 }
+
+/** Toward which rims of its pulleys a tape reaches from their centres: the far ones, or the near ones. */
+const RIMS_OUT: Readonly<Record<string, number>> = { outer: 1, gap: -1 };

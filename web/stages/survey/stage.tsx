@@ -33,7 +33,7 @@ export const survey: Stage = {
     {
       key: 'Delete',
       shown: 'Delete',
-      does: 'delete the pulley in hand',
+      does: 'delete the selected pulley',
       run: ({ selection, get }) => {
         const selected = selection.get();
         if (selected?.kind !== 'pulley') return false;
@@ -55,7 +55,7 @@ function state(drive: Drive, solution: DriveSolution): StageState {
     pulleys.every(({ diameter, teeth }) => (diameter ?? teeth ?? 0) > 0),
   );
   const known = measured && unmeasured(drive).length === 0;
-  return known && own.length === 0 && drive.stations.length > 1 ? 'settled' : 'in hand';
+  return known && own.length === 0 && drive.stations.length > 1 ? 'settled' : 'in progress';
 }
 
 function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {

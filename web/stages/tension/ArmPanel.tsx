@@ -32,11 +32,12 @@ export function ArmPanel() {
   return (
     <>
       <p>
-        A sprung arm sets its belt by itself: what it holds follows from the belt&rsquo;s length. Choose that under{' '}
-        <Link to={`/drives/${driveId}/size`}>Size</Link>. Here the arm is held against what its spring should do.
+        A sprung arm tensions its belt by itself: the tension follows from the belt length. Choose the length under{' '}
+        <Link to={`/drives/${driveId}/size`}>Size</Link>. Here the arm is compared with its spring.
       </p>
       <p className="caution">
-        <strong>Caution</strong> The arm bites. Engine off and key out, fingers clear of it, and let it down slowly.
+        <strong>Caution</strong> The arm snaps back. Engine off and key out, fingers clear of it, and let it return
+        slowly.
       </p>
       <div className="fields">
         <FigureField
@@ -50,7 +51,8 @@ export function ArmPanel() {
         />
       </div>
       <p>
-        Turn the engine by hand forward, measure; then back, measure again. Friction holds part of the spring both ways.
+        Turn the engine by hand forward and measure; then back and measure again. Friction takes part of the spring
+        force each way.
       </p>
       <div className="fields">
         <FigureField
@@ -74,7 +76,7 @@ export function ArmPanel() {
       </div>
       {plain && (
         <p className="quiet">
-          Until then it is taken from Check: {Math.round(plain.at)} ± {Math.round(plain.sigma)} N.
+          Until then the reading from Check is used: {Math.round(plain.at)} ± {Math.round(plain.sigma)} N.
         </p>
       )}
       {should !== null && (
@@ -89,7 +91,7 @@ export function ArmPanel() {
           </div>
         </div>
       )}
-      <ul className="findings" aria-label="What the arm is">
+      <ul className="findings" aria-label="Tensioner verdict">
         <FindingItem severity={bad ? 'watch' : 'note'} words={ARM_WORDS[health.verdict]} />
       </ul>
       <StrutFields />

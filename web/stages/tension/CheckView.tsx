@@ -21,7 +21,7 @@ import {
 } from '@emery/core/drive';
 import { formatLength } from '@emery/core/quantity';
 import { limitOrDefault } from '@emery/core/accessory';
-import { aimOf, type Standing, windowOf } from '@emery/core/loads';
+import { targetTension, type StaticBelt, windowOf } from '@emery/core/loads';
 import {
   CANNOT_TELL_WORDS,
   cannotTell,
@@ -37,7 +37,7 @@ import {
 } from '@emery/core/tension';
 
 /** The span that a check is about: the one in hand, else the longest. */
-function useSpan(standing: Standing): [number, (index: number) => void] {
+function useSpan(standing: StaticBelt): [number, (index: number) => void] {
   const selected = useSelected();
   const { select } = useBench('select');
   const belt = standing.belt.id;
@@ -65,7 +65,7 @@ export default function CheckView() {
         themselves.
       </p>
       <Choice
-        label="Span, or point at one"
+        label="Span, or tap one"
         value={String(index)}
         options={standing.spans.map(({ from, to, length }, k) => ({
           value: String(k),
@@ -86,8 +86,8 @@ export default function CheckView() {
 }
 
 /** Teeth are checked by a quarter turn, a sprung arm's belt by its note, others by a push. */
-function usualWay({ arm, contacts }: Standing): TensionWay {
-  if (contacts.some(({ hold }) => hold === null)) return 'twist';
+function usualWay({ arm, contacts }: StaticBelt): TensionWay {
+  if (contacts.some(({ gripExponent }) => gripExponent === null)) return 'twist';
   return arm === null ? 'push' : 'pluck';
 }
 
@@ -105,7 +105,10 @@ function Schools({
   const { unit } = useBench('unit');
   const own = useStore(hand);
   const { standing, source } = belt!;
-  const aim = useMemo(() => aimOf(windowOf(tension, source.id, states, limitOrDefault)!), [tension, source, states]);
+  const aim = useMemo(
+    () => targetTension(windowOf(tension, source.id, states, limitOrDefault)!),
+    [tension, source, states],
+  );
   const now = useMemo(() => waysOf(standing, standing.tensionN, own)[index]!, [standing, own, index]);
   const wanted = useMemo(() => (aim === null ? null : waysOf(standing, aim, own)[index]!), [standing, own, index, aim]);
   const why = cannotTell(standing, chosen, now.lengthMm);
@@ -114,9 +117,9 @@ function Schools({
       <table className="ledger-table schools" aria-label="All tension checks for this span">
         <thead>
           <tr>
-            <th>School</th>
-            <th className="figure">as it stands</th>
-            <th className="figure">at the aim</th>
+            <th>Method</th>
+            <th className="figure">at present tension</th>
+            <th className="figure">at target tension</th>
           </tr>
         </thead>
         <tbody>
@@ -205,14 +208,14 @@ function Measured() {
               ({ way, at, sigma }) => `${TENSION_WAY_WORDS[way].name} says ${Math.round(at)} ± ${Math.round(sigma)} N`,
             )
             .join('; ')}
-          . Read the one that stands alone again.
+          . Read the odd one again.
         </p>
       )}
       {latest.length < readings.length && (
         <Segmented
           value={which}
           options={[
-            { value: 'latest', label: 'The last sitting' },
+            { value: 'latest', label: 'Latest readings' },
             { value: 'all', label: 'All readings' },
           ]}
           onChange={setWhich}
@@ -227,7 +230,7 @@ function Measured() {
               dispatch(edit((d) => changeBelt(d, source.id, { staticTension: Math.round(combined.at * 10) / 10 })))
             }
           >
-            Take {Math.round(combined.at)} N as what it stands at
+            Take {Math.round(combined.at)} N as present tension
           </Button>
         </div>
       )}
@@ -250,7 +253,7 @@ function Readings({ readings }: { readings: readonly TensionReading[] }) {
       ),
     );
   return (
-    <ul className="reading-list" aria-label="Readings kept">
+    <ul className="reading-list" aria-label="Readings">
       {readings.map((reading) => {
         const meaning = meaningOf(drive, standing, reading, own);
         const { name } = TENSION_WAY_WORDS[reading.way];
@@ -267,7 +270,7 @@ function Readings({ readings }: { readings: readonly TensionReading[] }) {
             </span>
             <Button
               icon={<DeleteOutlined />}
-              aria-label={`Take out the reading by ${name}`}
+              aria-label={`Remove the reading by ${name}`}
               onClick={() => remove(reading.id)}
             />
           </li>

@@ -35,11 +35,11 @@ export function HandPanel({ index }: { index: number }) {
   const setMass = (kg: number | undefined) => dispatch(edit((d) => changeBelt(d, source.id, { kgPerMetre: kg })));
   return (
     <details className="hand-panel">
-      <summary>Your thumb, your fingers, this belt&rsquo;s mass</summary>
+      <summary>Calibrate your thumb, your fingers and the belt mass</summary>
       <p data-testid="hand">
         Your thumb pushes {own.thumbN.toFixed(0)} ± {own.thumbPlusMinusN.toFixed(0)} N and your fingers twist{' '}
         {own.twistNm.toFixed(2)} ± {own.twistPlusMinusNm.toFixed(2)} N·m{usual ? ': defaults' : ', as calibrated here'}.
-        Check a belt whose tension is known, on this span, and they are yours. They stay on this device.
+        Check a belt of known tension on this span to calibrate them. The figures stay on this device.
       </p>
       <Segmented
         value={what}
@@ -61,7 +61,7 @@ export function HandPanel({ index }: { index: number }) {
           onClear={() => setKnown(null)}
         />
         <FigureField
-          label={what === 'twist' ? 'I turn it' : 'Deflection under my thumb'}
+          label={what === 'twist' ? 'Twist angle' : 'Deflection under my thumb'}
           unit={what === 'twist' ? '°' : 'mm'}
           value={read}
           least={0.2}
@@ -78,7 +78,7 @@ export function HandPanel({ index }: { index: number }) {
       </div>
       <div className="fields is-after">
         <FigureField
-          label={weighed ? 'A metre of it weighs' : 'A metre of it weighs (a default)'}
+          label={weighed ? 'Mass per metre' : 'Mass per metre (a default)'}
           unit="g"
           value={kgPerMetre * 1000}
           least={1}
@@ -87,7 +87,7 @@ export function HandPanel({ index }: { index: number }) {
           onClear={() => setMass(undefined)}
         />
         <FigureField
-          label="or the whole belt, on a kitchen scale"
+          label="or the whole belt, on a scale"
           unit="g"
           value={grams}
           least={5}

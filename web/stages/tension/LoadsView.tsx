@@ -14,9 +14,9 @@ import { changeStation, type Station, stationLabel, type TorqueCurve } from '@em
 import { rpmFigure } from '@emery/core/speeds';
 
 const SOURCES: Record<TorqueSource, string> = {
-  points: 'Taken from its points.',
-  power: 'Taken from its power, as written under Speeds, Output.',
-  loads: 'Taken from the electrical loads under Speeds, Output.',
+  points: 'From its points.',
+  power: 'From its power, entered under Speeds, Output.',
+  loads: 'From the electrical loads under Speeds, Output.',
   default: "Emery's default, not a specification.",
   none: '',
 };
@@ -29,11 +29,11 @@ export default function LoadsView() {
   const selected = useSelected();
   const taking = tension.transmission.shafts.filter(({ own }) => own[0]!.source !== 'none');
   const held = taking.find(({ station }) => selected?.kind === 'pulley' && station === selected.station) ?? taking[0];
-  if (!held) return <p>Nothing on this drive takes power yet. Put an accessory on the belt, under Route.</p>;
+  if (!held) return <p>No accessory on this drive takes power yet. Put an accessory on the belt, under Route.</p>;
   const station = stationById(drive, held.station);
   return (
     <>
-      <table className="ledger-table" aria-label="What the accessories take">
+      <table className="ledger-table" aria-label="Accessory loads">
         <thead>
           <tr>
             <th>Accessory</th>
@@ -67,9 +67,9 @@ export default function LoadsView() {
         </tbody>
       </table>
       <TypedPlace at={`station ${station.id}`} key={station.id}>
-        <section aria-label={`What ${stationLabel(station)} takes`}>
+        <section aria-label={`Load of ${stationLabel(station)}`}>
           <h2>{stationLabel(station)}</h2>
-          <p className="quiet">{SOURCES[held.own[0]!.source]} What its maker says goes in its place, below.</p>
+          <p className="quiet">{SOURCES[held.own[0]!.source]} Enter its maker’s figure below.</p>
           {held.own.length > 1 && (
             <div className="fields">
               <Choice
@@ -94,7 +94,7 @@ export default function LoadsView() {
                     })
                   }
                 >
-                  As the drive&rsquo;s state has it
+                  From the state of the drive
                 </Button>
               )}
             </div>
@@ -143,11 +143,13 @@ function Points({ station }: { station: Station }) {
               </span>
               <Button
                 icon={<DeleteOutlined />}
-                aria-label={`Take out ${curve.state} at ${rpmFigure(point.rpm)}`}
+                aria-label={`Remove ${curve.state} at ${rpmFigure(point.rpm)}`}
                 onClick={() => {
                   const points = curve.points.filter((one) => one !== point);
                   keep(
-                    curves.flatMap((one) => (one !== curve ? [one] : points.length > 0 ? [{ ...one, points }] : [])),
+                    curves
+                      .map((one) => (one === curve ? { ...one, points } : one))
+                      .filter((one) => one.points.length > 0),
                   );
                 }}
               />

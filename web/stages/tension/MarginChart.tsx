@@ -7,7 +7,7 @@ import { useTension } from './TensionProvider';
 import { pulleyLabel } from '@emery/core/drive';
 import { rpmFigure } from '@emery/core/speeds';
 import { SAFE_MARGIN } from '@emery/core/loads';
-import type { MarginMap } from '@emery/core/tension';
+import type { MarginCell, MarginMap } from '@emery/core/tension';
 
 /** Narrower than this the chart says less, px. */
 const NARROW = 520;
@@ -32,7 +32,7 @@ export function MarginChart({ width, height }: { width: number; height: number }
   );
   const { found, stopped } = useCoreSum('tensionMap', input);
   if (stopped) return <StoppedSum stopped={stopped} />;
-  if (!found?.output) return <p className="unrolled-empty">Working out the margins.</p>;
+  if (!found?.output) return <p className="unrolled-empty">Calculating the slip margins.</p>;
   const { dry, wet: soaked } = found.output;
   return <MapDrawing map={wet ? soaked : dry} other={wet ? dry : soaked} width={width} height={height} />;
 }
@@ -48,39 +48,39 @@ interface Props {
 function MapDrawing({ map, other, width, height }: Props) {
   const { drive } = useTensionSums();
   const { rpm, look, looked } = useTension();
-  const { rpms, loads, margin } = map;
+  const { columns, rpmFrom, rpmTo, mostLoad } = map;
   const narrow = width < NARROW;
-  const x = scaleLinear([rpms[0]!, rpms.at(-1)!], [MARGIN.left, Math.max(MARGIN.left + 1, width - MARGIN.right)]);
-  const y = scaleLinear([0, loads.at(-1)!], [height - MARGIN.bottom, MARGIN.top]);
-  const at = Math.round(((rpm - rpms[0]!) / (rpms.at(-1)! - rpms[0]!)) * (rpms.length - 1));
-  const column = Math.max(0, Math.min(rpms.length - 1, at));
-  const here = loads.map((_, r) => margin[r]![column]!);
-  const slipsAt = here.findIndex((one) => one !== null && one < 0);
-  const slipping = slipsAt < 0 ? '' : pulleyLabel(drive, map.pulley[slipsAt]![column]!);
+  const x = scaleLinear([rpmFrom, rpmTo], [MARGIN.left, Math.max(MARGIN.left + 1, width - MARGIN.right)]);
+  const y = scaleLinear([0, mostLoad], [height - MARGIN.bottom, MARGIN.top]);
+  const here = columns.reduce((near, next) => (Math.abs(next.rpm - rpm) < Math.abs(near.rpm - rpm) ? next : near));
+  const slips = here.cells.find(({ margin }) => margin !== null && margin < 0);
+  const slipping = slips
+    ? ` · at ${rpmFigure(rpm)} ${pulleyLabel(drive, slips.pulley!)} slips from ${Math.round(100 * slips.load)} % load`
+    : '';
   return (
     <svg
       width={width}
       height={height}
       role="group"
-      aria-label="Margin over engine speed and load"
+      aria-label="Slip margin over engine speed and load"
       onClick={({ nativeEvent }) => {
         const speed = Math.round(x.invert(nativeEvent.offsetX) / 10) * 10;
-        look({ rpm: Math.max(rpms[0]!, Math.min(rpms.at(-1)!, speed)) });
+        look({ rpm: Math.max(rpmFrom, Math.min(rpmTo, speed)) });
       }}
     >
       <rect
         className="map-holds"
-        x={x.range()[0]}
-        y={y(loads.at(-1)!)}
-        width={x.range()[1]! - x.range()[0]!}
-        height={y(0) - y(loads.at(-1)!)}
+        x={x(rpmFrom)}
+        y={y(mostLoad)}
+        width={x(rpmTo) - x(rpmFrom)}
+        height={y(0) - y(mostLoad)}
       />
       <path className="map-near" d={regionBelow(map, SAFE_MARGIN, x, y)} />
       <path className="map-slips" d={regionBelow(map, 0, x, y)} />
       <path className="map-edge" d={edgeOf(map, SAFE_MARGIN, x, y)} />
       <path className="map-zero" d={edgeOf(map, 0, x, y)} />
-      <path className="map-zero is-other" d={edgeOf(other, 0, x, (load) => y(Math.min(load, loads.at(-1)!)))} />
-      <OtherName other={other} word={looked.wet ? 'slips dry' : 'slips wet'} x={x} y={y} most={loads.at(-1)!} />
+      <path className="map-zero is-other" d={edgeOf(other, 0, x, (load) => y(Math.min(load, mostLoad)))} />
+      <OtherName other={other} word={looked.wet ? 'slips dry' : 'slips wet'} x={x} y={y} most={mostLoad} />
       <path className="profile-rest" d={`M${MARGIN.left} ${y(1)}H${width - MARGIN.right}`} />
       <path className="map-now" d={`M${x(rpm)} ${MARGIN.top}V${height - MARGIN.bottom}`} />
       {!narrow && (
@@ -91,7 +91,7 @@ function MapDrawing({ map, other, width, height }: Props) {
       <text className="map-legend" x={width - MARGIN.right} y={15} textAnchor="end">
         {firstWords(map, (id) => pulleyLabel(drive, id), looked.wet, narrow)}
       </text>
-      {scaleLinear([0, loads.at(-1)!], [0, 1])
+      {scaleLinear([0, mostLoad], [0, 1])
         .ticks(4)
         .map((load) => (
           <text key={load} className="profile-text" x={MARGIN.left - 6} y={y(load) + 4} textAnchor="end">
@@ -103,11 +103,9 @@ function MapDrawing({ map, other, width, height }: Props) {
           {rpmFigure(tick)}
         </text>
       ))}
-      <text className="profile-text" x={(x.range()[0]! + x.range()[1]!) / 2} y={height - 5} textAnchor="middle">
+      <text className="profile-text" x={(x(rpmFrom) + x(rpmTo)) / 2} y={height - 5} textAnchor="middle">
         engine, rev/min
-        {slipsAt >= 0
-          ? ` · at ${rpmFigure(rpm)} ${slipping} slips from ${Math.round(100 * loads[slipsAt]!)} % load`
-          : ''}
+        {slipping}
       </text>
     </svg>
   );
@@ -115,30 +113,32 @@ function MapDrawing({ map, other, width, height }: Props) {
 
 /** What slips first, and where; on a phone in fewer words. */
 function firstWords(
-  { first, loads }: MarginMap,
+  { first, mostLoad }: MarginMap,
   nameOf: (id: string) => string,
   wet: boolean,
   narrow: boolean,
 ): string {
   const when = wet ? ', wet' : '';
-  if (!first) return `Nothing slips up to ${Math.round(100 * loads.at(-1)!)} % load${when}`;
+  if (!first) return `Nothing slips up to ${Math.round(100 * mostLoad)} % load${when}`;
   const load = `${Math.round(100 * first.load)} %`;
   return narrow
     ? `${nameOf(first.pulley)}: ${load} load, ${rpmFigure(first.rpm)}${when}`
-    : `${nameOf(first.pulley)} goes first, at ${load} load and ${rpmFigure(first.rpm)} rev/min${when}`;
+    : `${nameOf(first.pulley)} slips first, at ${load} load and ${rpmFigure(first.rpm)} rev/min${when}`;
 }
 
 /** What the other zero line is, where it runs through the map. */
 function OtherName({ other, word, x, y, most }: { other: MarginMap; word: string; x: Scale; y: Scale; most: number }) {
-  const edge = crossings(other, 0);
-  const column = edge.findLastIndex((load) => load !== null && load < 0.97 * most);
-  if (column < 0) return null;
-  const atEnd = column > edge.length / 2;
+  const within = crossings(other, 0).flatMap(({ rpm, load }) =>
+    load !== null && load < 0.97 * most ? [{ rpm, load }] : [],
+  );
+  const last = within.at(-1);
+  if (!last) return null;
+  const atEnd = last.rpm > (other.rpmFrom + other.rpmTo) / 2;
   return (
     <text
       className="profile-text"
-      x={x(other.rpms[column]!) + (atEnd ? -4 : 4)}
-      y={y(edge[column]!) - 5}
+      x={x(last.rpm) + (atEnd ? -4 : 4)}
+      y={y(last.load) - 5}
       textAnchor={atEnd ? 'end' : 'start'}
     >
       {word}
@@ -148,36 +148,44 @@ function OtherName({ other, word, x, y, most }: { other: MarginMap; word: string
 
 type Scale = (value: number) => number;
 
-/** By column the load from which the margin is below a level, between rows; null where it never is. */
-function crossings({ loads, margin, rpms }: MarginMap, level: number): (number | null)[] {
-  return rpms.map((_, c) => {
-    for (let r = 0; r < loads.length; r += 1) {
-      const value = margin[r]![c]!;
-      if (value === null || value >= level) continue;
-      const before = r > 0 ? margin[r - 1]![c]! : null;
-      if (before === null) return loads[r]!;
-      return loads[r - 1]! + ((before - level) / (before - value)) * (loads[r]! - loads[r - 1]!);
+interface Crossing {
+  rpm: number;
+  load: number | null;
+}
+
+/** By engine speed the load from which the margin is below a level, between cells; null where it never is. */
+const crossings = ({ columns }: MarginMap, level: number): Crossing[] =>
+  columns.map(({ rpm, cells }) => ({ rpm, load: crossing(cells, level) }));
+
+function crossing(cells: readonly MarginCell[], level: number): number | null {
+  let before: MarginCell | undefined;
+  for (const cell of cells) {
+    if (cell.margin !== null && cell.margin < level) {
+      if (before === undefined || before.margin === null) return cell.load;
+      return before.load + ((before.margin - level) / (before.margin - cell.margin)) * (cell.load - before.load);
     }
-    return null;
-  });
+    before = cell;
+  }
+  return null;
 }
 
 function regionBelow(map: MarginMap, level: number, x: Scale, y: Scale): string {
-  const top = map.loads.at(-1)!;
-  const edge = crossings(map, level).map((load) => load ?? top);
-  const on = edge.map((load, c) => `${c === 0 ? 'M' : 'L'}${x(map.rpms[c]!).toFixed(1)} ${y(load).toFixed(1)}`);
-  return `${on.join('')}L${x(map.rpms.at(-1)!)} ${y(top)}L${x(map.rpms[0]!)} ${y(top)}Z`;
+  const top = y(map.mostLoad);
+  const on = crossings(map, level).map(
+    ({ rpm, load }, c) => `${c === 0 ? 'M' : 'L'}${x(rpm).toFixed(1)} ${y(load ?? map.mostLoad).toFixed(1)}`,
+  );
+  return `${on.join('')}L${x(map.rpmTo)} ${top}L${x(map.rpmFrom)} ${top}Z`;
 }
 
 function edgeOf(map: MarginMap, level: number, x: Scale, y: Scale): string {
   let open = false;
   return crossings(map, level)
-    .map((load, c) => {
+    .map(({ rpm, load }) => {
       if (load === null) {
         open = false;
         return '';
       }
-      const to = `${open ? 'L' : 'M'}${x(map.rpms[c]!).toFixed(1)} ${y(load).toFixed(1)}`;
+      const to = `${open ? 'L' : 'M'}${x(rpm).toFixed(1)} ${y(load).toFixed(1)}`;
       open = true;
       return to;
     })

@@ -97,22 +97,16 @@ export function PluckPanel({ index }: { index: number }) {
     );
   return (
     <section className="pluck" aria-label="Pluck by ear">
-      <Segmented<Source>
-        block
-        value={from}
-        options={SOURCES}
-        onChange={setFrom}
-        aria-label="Where the sound comes from"
-      />
+      <Segmented<Source> block value={from} options={SOURCES} onChange={setFrom} aria-label="Sound source" />
       {from === 'microphone' && (
         <>
           <p>
-            Engine off. Hold the microphone a hand from mid-span and pluck it three times, once a second. The browser
-            asks for its leave to listen.
+            Engine off. Hold the microphone a hand’s width from mid-span and pluck it three times, once a second. The
+            browser asks for permission to use the microphone.
           </p>
           {listening ? (
             <Button type="primary" onClick={() => stop.current?.abort()}>
-              ■ Stop and work it out
+              ■ Stop and calculate
             </Button>
           ) : (
             <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen(microphone())}>
@@ -133,8 +127,8 @@ export function PluckPanel({ index }: { index: number }) {
       {from === 'simulated' && (
         <div className="simulated" aria-label="Simulated span">
           <p>
-            <strong>Simulated.</strong> It measures nothing: a span as long as this one, at a tension it hides, for
-            trying this out.
+            <strong>Simulated.</strong> It measures nothing. For practice: a span as long as this one, at a hidden
+            tension.
           </p>
           <Button
             onClick={() => {
@@ -182,10 +176,10 @@ export function PluckPanel({ index }: { index: number }) {
           <p>
             ± {Math.round(doubt)} N, nearly all of it from the mass of a metre (
             {massOf(own).weighed ? 'weighed' : 'a default'}). {octaveWords(found)}
-            {simulated && hidden !== null && ` The simulated span hid ${hidden} N.`}
+            {simulated && hidden !== null && ` The simulated span had ${hidden} N.`}
           </p>
           <Button type="primary" onClick={keep}>
-            Keep this pluck
+            Record pluck
           </Button>
         </div>
       )}
@@ -201,6 +195,6 @@ function octaveWords({
   others: { hz: number; tensionN: number }[];
 }): string {
   const other = others[0];
-  if (confidence > 0.9 || !other) return 'It is the string’s own note, by what is likely here.';
-  return `It is most likely its own note (${Math.round(100 * confidence)} %); at ${other.hz.toFixed(0)} Hz it would be ${Math.round(other.tensionN)} N.`;
+  if (confidence > 0.9 || !other) return 'It is the fundamental note of the span.';
+  return `Most likely the fundamental note (${Math.round(100 * confidence)} %); at ${other.hz.toFixed(0)} Hz it would be ${Math.round(other.tensionN)} N.`;
 }

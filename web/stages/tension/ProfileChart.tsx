@@ -5,8 +5,9 @@ import { MarkedPiece } from '../../views/unrolled/MarkedPiece';
 import { FOOT, StripFoot } from '../../views/unrolled/StripFoot';
 import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
-import type { Standing } from '@emery/core/loads';
+import type { StaticBelt } from '@emery/core/loads';
 import { forceFigure } from '@emery/core/tension';
+import { type BeltRunning } from '@emery/core/loads';
 
 const MARGIN = { left: 54, right: 14, top: 26, bottom: FOOT };
 
@@ -16,11 +17,13 @@ export function ProfileChart({ width, height }: { width: number; height: number 
   const { unit } = useBench('unit');
   const { standing, run } = belt!;
   const { contacts } = standing;
-  const most = Math.max(...run.tensionN, standing.tensionN);
-  const least = Math.min(0, ...run.tensionN);
+  const tensions = run.pulleys.map(({ leavesN }) => leavesN);
+  const most = Math.max(...tensions, standing.tensionN);
+  const least = Math.min(0, ...tensions);
   const x = scaleLinear([0, standing.cordLength], [MARGIN.left, Math.max(MARGIN.left + 1, width - MARGIN.right)]);
   const y = scaleLinear([least, 1.08 * most], [height - MARGIN.bottom, MARGIN.top]);
-  const pieces = piecesOf(standing, run.tensionN, (id) => pulleyLabel(drive, id));
+  const pieces = piecesOf(standing, run, (id) => pulleyLabel(drive, id));
+  const spans = pieces.filter(({ mark }) => mark.kind === 'span');
   const line = pieces
     .map(({ from, to, a, b }, k) => `${k === 0 ? 'M' : 'L'}${x(from)} ${y(a)}L${x(to)} ${y(b)}`)
     .join('');
@@ -66,12 +69,13 @@ export function ProfileChart({ width, height }: { width: number; height: number 
       {run.centrifugalN > 1 && (
         <path className="profile-lost" d={`M${MARGIN.left} ${y(run.centrifugalN)}H${width - MARGIN.right}`}>
           <title>
-            Below this line nothing presses the belt on: {forceFigure(run.centrifugalN, unit)} go to its own weight
+            Below this line nothing presses the belt onto a pulley: {forceFigure(run.centrifugalN, unit)} are taken by
+            centrifugal force
           </title>
         </path>
       )}
-      {run.tensionN.map((newtons, k) => {
-        const piece = pieces[2 * k + 1]!;
+      {spans.map((piece, k) => {
+        const newtons = piece.a;
         const text = String(Math.round(newtons));
         return x(piece.to) - x(piece.from) > text.length * 8 + 6 ? (
           <text
@@ -100,20 +104,16 @@ interface Piece {
   name: string;
 }
 
-/** The belt from the crank on: each contact, over which the pull changes, and each span. */
-function piecesOf(
-  { belt, contacts, spans }: Standing,
-  tensionN: readonly number[],
-  nameOf: (pulley: string) => string,
-): Piece[] {
+/** The belt from the crank on: each contact, over which the tension changes, and each span. */
+function piecesOf({ belt }: StaticBelt, { pulleys }: BeltRunning, nameOf: (pulley: string) => string): Piece[] {
   let at = 0;
-  return contacts.flatMap(({ station, pulley, arc }, k): Piece[] => {
-    const [before, after] = [tensionN[(k + spans.length - 1) % spans.length]!, tensionN[k]!];
-    const [from, off, to] = [at, at + arc, at + arc + spans[k]!.length];
+  return pulleys.flatMap(({ contact, arrivesN, leavesN }, k): Piece[] => {
+    const { station, pulley, arc, leaves } = contact;
+    const [from, off, to] = [at, at + arc, at + arc + leaves.length];
     at = to;
     return [
-      { mark: { kind: 'pulley', station, pulley }, from, to: off, a: before, b: after, name: nameOf(pulley) },
-      { mark: { kind: 'span', belt: belt.id, index: k }, from: off, to, a: after, b: after, name: '' },
+      { mark: { kind: 'pulley', station, pulley }, from, to: off, a: arrivesN, b: leavesN, name: nameOf(pulley) },
+      { mark: { kind: 'span', belt: belt.id, index: k }, from: off, to, a: leavesN, b: leavesN, name: '' },
     ];
   });
 }

@@ -30,9 +30,9 @@ const FIGURES: Record<TensionWay, readonly Figure[]> = {
     { key: 'mm', label: 'Deflection', unit: 'mm', least: 0.1, most: 200 },
   ],
   'free-play': [{ key: 'mm', label: 'Deflection', unit: 'mm', least: 0.1, most: 200 }],
-  twist: [{ key: 'degrees', label: 'It turns', unit: '°', least: 5, most: 360 }],
+  twist: [{ key: 'degrees', label: 'Twist angle', unit: '°', least: 5, most: 360 }],
   gauge: [],
-  pluck: [{ key: 'hz', label: 'Note', unit: 'Hz', least: 5, most: 5000 }],
+  pluck: [{ key: 'hz', label: 'Frequency', unit: 'Hz', least: 5, most: 5000 }],
   pointer: [{ key: 'degrees', label: 'Pointer, as drawn', unit: '°', least: -720, most: 720 }],
 };
 const GAUGE_UNITS = [
@@ -55,7 +55,7 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
   if (cannotTell(standing, way, span.length)) return null;
   const wanted: readonly Figure[] =
     way === 'gauge'
-      ? [{ key: gauge, label: 'It shows', unit: gauge === 'newtons' ? 'N' : gauge, least: 0.1, most: 5000 }]
+      ? [{ key: gauge, label: 'Gauge reading', unit: gauge === 'newtons' ? 'N' : gauge, least: 0.1, most: 5000 }]
       : FIGURES[way];
   const whole = wanted.every(({ key }) => figures[key] !== undefined);
   const keep = () => {
@@ -81,7 +81,7 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
   return (
     <section className="reading-form" aria-label="A reading">
       <div className="fields">
-        {way === 'gauge' && <Choice label="The gauge is in" value={gauge} options={GAUGE_UNITS} onChange={setGauge} />}
+        {way === 'gauge' && <Choice label="Gauge unit" value={gauge} options={GAUGE_UNITS} onChange={setGauge} />}
         {wanted.map(({ key, label, unit, least, most }) => (
           <FigureField
             key={key}
@@ -97,7 +97,7 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
           />
         ))}
         <Choice
-          label="The belt is"
+          label="Belt state"
           value={when}
           options={BELT_AGES.map((value) => ({ value, label: BELT_AGE_WORDS[value] }))}
           onChange={setWhen}
@@ -116,7 +116,7 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
         )}
       </div>
       <Button type="primary" disabled={!whole} onClick={keep}>
-        Keep this reading
+        Record reading
       </Button>
     </section>
   );

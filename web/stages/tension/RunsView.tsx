@@ -9,7 +9,7 @@ import { useTensionSums } from './sums';
 import { pulleyLabel } from '@emery/core/drive';
 import { alignmentOf, worseOf, worstFirst } from '@emery/core/planes';
 import { limitOrDefault } from '@emery/core/accessory';
-import { lifeRatio, aimOf, runDrive, SAFE_MARGIN, stateWords, windowOf, worstOf } from '@emery/core/loads';
+import { lifeRatio, targetTension, runDrive, SAFE_MARGIN, stateWords, windowOf, worstOf } from '@emery/core/loads';
 import {
   forceFigure,
   LEAST_TEETH,
@@ -26,33 +26,25 @@ import {
 export function RunsView() {
   const { drive, tension, run, running, belt } = useTensionSums();
   const { standing, run: own } = belt!;
-  const worst = worstOf(standing, own);
+  const worst = worstOf(own);
   const findings = runningFindings(tension, run, standing.belt.id);
   return (
     <>
       <div data-testid="worst-margin" data-margin={worst?.margin ?? ''}>
         <div className="label">
-          {worst
-            ? `${pulleyLabel(drive, worst.pulley)} goes first, at ${stateWords(running)}`
-            : 'Nothing on it can slip'}
+          {worst ? `${pulleyLabel(drive, worst.pulley)} slips first, at ${stateWords(running)}` : 'No pulley can slip'}
         </div>
         {worst && (
           <div className="answer-figure is-second">
             {marginFigure(worst.margin)}
-            <span
-              className={`answer-other is-${worst.margin < 0 ? 'slipping' : worst.margin < SAFE_MARGIN ? 'near' : 'holding'}`}
-            >
-              {worst.margin < 0
-                ? '■ slips'
-                : worst.margin < SAFE_MARGIN
-                  ? '▲ little slip margin'
-                  : '● safe slip margin'}
+            <span className={`answer-other is-${marginState(worst.margin)}`}>
+              {MARGIN_WORDS[marginState(worst.margin)]}
             </span>
           </div>
         )}
       </div>
       {findings.length > 0 && (
-        <ul className="findings" aria-label="What is found running">
+        <ul className="findings" aria-label="Findings while running">
           {findings.map((finding) => (
             <FindingItem
               key={`${finding.code} ${finding.pulley}`}
@@ -86,7 +78,7 @@ function OutOfLine() {
       <strong>
         {pulleyLabel(drive, worst.from)} to {pulleyLabel(drive, worst.to)} runs {worseOf(worst).toFixed(2)}° off.
       </strong>{' '}
-      Tension does not cure that, and a belt out of line wears and squeals at any tension.
+      Tension does not correct that: a misaligned belt wears and squeals at any tension.
       <span className="button-row is-after">
         <Button onClick={() => goTo('align')}>See it under Align</Button>
       </span>
@@ -109,8 +101,8 @@ function RemedyPanel({ fallback }: { fallback: string | null }) {
   if (!remedies || pulley === null) return null;
   const { tensionN } = belt!.standing;
   return (
-    <section className="remedies" aria-label="What would help">
-      <h2>What would help {pulleyLabel(drive, pulley)}</h2>
+    <section className="remedies" aria-label="What helps">
+      <h2>What helps {pulleyLabel(drive, pulley)}</h2>
       <ul>
         {remedyLines(remedies, tensionN, (newtons) => forceFigure(newtons, unit)).map((line) => (
           <li key={line}>{line}</li>
@@ -123,14 +115,18 @@ function RemedyPanel({ fallback }: { fallback: string | null }) {
 function remedyLines(remedies: Remedies, tensionN: number, force: (newtons: number) => string): string[] {
   const { needsN, wrapDeg, wrapWorthN, wrapWantedDeg, dryNeedsN, drivenSideNeedsN } = remedies;
   const lines: string[] = [];
-  if (needsN === null) lines.push('No tension is enough: it wants more wrap or more grip.');
+  if (needsN === null) lines.push('No tension is enough: it needs more wrap or more grip.');
   else if (needsN > tensionN)
-    lines.push(`Tension: ${force(needsN - tensionN)} more at rest, ${force(needsN)} in all, keeps a quarter in hand.`);
-  else if (needsN > 0) lines.push(`Tension: it holds down to ${force(needsN)} at rest with a quarter in hand.`);
-  else lines.push('Tension: it holds at any tension that the others need.');
+    lines.push(
+      `Tension: ${force(needsN - tensionN)} more static tension, ${force(needsN)} in total, gives 25 % slip margin.`,
+    );
+  else if (needsN > 0) lines.push(`Tension: it has 25 % slip margin down to ${force(needsN)} static tension.`);
+  else lines.push('Tension: it grips at any tension that the other pulleys need.');
   if (wrapWorthN !== null && wrapWorthN >= 0.5)
-    lines.push(`Wrap: ${WRAP_STEP_DEG}° more than its ${Math.round(wrapDeg)}° is worth ${force(wrapWorthN)} of belt.`);
-  if (wrapWantedDeg !== null) lines.push(`With ${Math.ceil(wrapWantedDeg)}° of wrap the present tension would do.`);
+    lines.push(
+      `Wrap: ${WRAP_STEP_DEG}° more than its ${Math.round(wrapDeg)}° replaces ${force(wrapWorthN)} of tension.`,
+    );
+  if (wrapWantedDeg !== null) lines.push(`With ${Math.ceil(wrapWantedDeg)}° of wrap the present tension is enough.`);
   if (dryNeedsN !== null && needsN !== null) lines.push(`Dry: it would need ${force(needsN - dryNeedsN)} less.`);
   if (drivenSideNeedsN !== null && needsN !== null && needsN > 0)
     lines.push(`Surface: on the ribs in place of the back it would need ${force(Math.max(0, drivenSideNeedsN))}.`);
@@ -166,8 +162,8 @@ function Teeth() {
         </tbody>
       </table>
       <p className="quiet">
-        A toothed belt wants little. A whine that climbs with the engine says too tight; a jump says too loose, or too
-        few teeth in mesh. The usual check is a quarter turn of its longest span, under Check.
+        A toothed belt needs little tension. A whine that rises with engine speed means too tight; jumping teeth mean
+        too loose, or too few teeth in mesh. The usual check is a quarter turn of its longest span, under Check.
       </p>
     </section>
   );
@@ -175,11 +171,11 @@ function Teeth() {
 
 function PulleyTable() {
   const { drive, tension, run, running, belt, states } = useTensionSums();
-  const { standing, run: own, source } = belt!;
+  const { run: own, source } = belt!;
   // Life against the aim of the window: there each shaft carries what it was meant to.
   const aimed = useMemo(() => {
     const window = windowOf(tension, source.id, states, limitOrDefault);
-    const newtons = window && aimOf(window);
+    const newtons = window && targetTension(window);
     return newtons ? runDrive(tension, running, { [source.id]: newtons }) : null;
   }, [tension, source, states, running]);
   return (
@@ -188,17 +184,16 @@ function PulleyTable() {
         <tr>
           <th>Pulley</th>
           <th className="figure">slip margin</th>
-          <th className="figure">takes, N·m</th>
+          <th className="figure">torque, N·m</th>
           <th className="figure">hub load, N</th>
           <th className="figure is-narrow">bearing life vs target tension</th>
         </tr>
       </thead>
       <tbody>
-        {standing.contacts.map(({ pulley, station }, k) => {
+        {own.pulleys.map(({ contact: { pulley, station }, margin, torqueNm }, k) => {
           const [load, there] = [run.shafts.get(station)!, aimed?.shafts.get(station)];
           const newtons = Math.hypot(load.x, load.y);
           const life = there ? lifeRatio(newtons, Math.hypot(there.x, there.y)) : null;
-          const margin = own.margin[k]!;
           const mark: Mark = { kind: 'pulley', station, pulley };
           return (
             <MarkedRow key={`${pulley} ${k}`} mark={mark}>
@@ -213,9 +208,9 @@ function PulleyTable() {
                 )}
                 {margin === null ? '—' : marginFigure(margin)}
               </td>
-              <td className="figure">{torqueFigure(own.torqueNm[k]!)}</td>
+              <td className="figure">{torqueFigure(torqueNm)}</td>
               <td className="figure">{Math.round(newtons)}</td>
-              <td className="figure">{life === null ? '—' : life > 9.5 ? '×10 +' : `×${life.toFixed(1)}`}</td>
+              <td className="figure">{life === null ? '—' : lifeWords(life)}</td>
             </MarkedRow>
           );
         })}
@@ -226,32 +221,32 @@ function PulleyTable() {
 
 function torqueFigure(nm: number): string {
   if (nm === 0) return '—';
-  return nm < 0 ? `gives ${(-nm).toFixed(1)}` : nm.toFixed(1);
+  return nm < 0 ? `delivers ${(-nm).toFixed(1)}` : nm.toFixed(1);
 }
 
 function SpanTable() {
   const { drive, belt } = useTensionSums();
   const { unit } = useBench('unit');
-  const { standing, run: own, source } = belt!;
+  const { run: own, source } = belt!;
   return (
     <table className="ledger-table" aria-label="Spans">
       <thead>
         <tr>
           <th>Span, as the belt travels</th>
-          <th className="figure">pull</th>
+          <th className="figure">tension</th>
         </tr>
       </thead>
       <tbody>
-        {standing.spans.map(({ from, to }, index) => (
-          <MarkedRow key={`${from} ${index}`} mark={{ kind: 'span', belt: source.id, index }}>
+        {own.pulleys.map(({ contact: { leaves }, leavesN }, index) => (
+          <MarkedRow key={`${leaves.from} ${index}`} mark={{ kind: 'span', belt: source.id, index }}>
             <td>
               <button type="button" className="row-button">
-                {pulleyLabel(drive, from)} → {pulleyLabel(drive, to)}
+                {pulleyLabel(drive, leaves.from)} → {pulleyLabel(drive, leaves.to)}
               </button>
             </td>
             <td className="figure">
-              {own.tensionN[index]! <= own.centrifugalN && <span className="flag is-fault">■ slack </span>}
-              {forceFigure(own.tensionN[index]!, unit)}
+              {leavesN <= own.centrifugalN && <span className="flag is-fault">■ slack </span>}
+              {forceFigure(leavesN, unit)}
             </td>
           </MarkedRow>
         ))}
@@ -259,3 +254,16 @@ function SpanTable() {
     </table>
   );
 }
+
+type MarginState = 'slipping' | 'near' | 'holding';
+const MARGIN_WORDS: Record<MarginState, string> = {
+  slipping: '■ slips',
+  near: '▲ little slip margin',
+  holding: '● safe slip margin',
+};
+function marginState(margin: number): MarginState {
+  if (margin < 0) return 'slipping';
+  return margin < SAFE_MARGIN ? 'near' : 'holding';
+}
+
+const lifeWords = (life: number) => (life > 9.5 ? '×10 +' : `×${life.toFixed(1)}`);

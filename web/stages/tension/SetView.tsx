@@ -18,7 +18,7 @@ import { formatLength, odometerDoubtWords } from '@emery/core/quantity';
 import { limitOrDefault } from '@emery/core/accessory';
 import {
   hotRise,
-  aimOf,
+  targetTension,
   newBeltFigures,
   nextLookAfter,
   RUN_IN_MINUTES,
@@ -34,6 +34,7 @@ import {
   sharedSettings,
   type SharedSetting,
 } from '@emery/core/tension';
+import { adjusterKind } from '@emery/core/adjuster';
 
 /** How to get the belt to the tension it should have; a sprung arm is looked at in place of set. */
 export default function SetView() {
@@ -46,7 +47,7 @@ function SetByHand() {
   const { unit, dispatch } = useBench('unit', 'dispatch');
   const { source, standing } = belt!;
   const window = useMemo(() => windowOf(tension, source.id, states, limitOrDefault)!, [tension, source, states]);
-  const aim = aimOf(window);
+  const aim = targetTension(window);
   const [asked, setAsked] = useTyped<number | null>('target', null);
   const [barMm, setBarMm] = useTyped('bar', DEFAULT_BAR.lengthMm);
   const toN = asked ?? Math.round(aim ?? standing.tensionN);
@@ -55,7 +56,7 @@ function SetByHand() {
     [drive, standing, toN, barMm],
   );
   const shared = useMemo(
-    () => (setting ? sharedSettings(drive, tension.standings, source.id, setting) : []),
+    () => (setting ? sharedSettings(drive, tension.staticBelts, source.id, setting) : []),
     [drive, tension, source, setting],
   );
   const station = setting && drive.stations.find(({ id }) => id === setting.station)!;
@@ -77,7 +78,7 @@ function SetByHand() {
           onClear={() => dispatch(edit((d) => changeBelt(d, source.id, { staticTension: undefined })))}
         />
         <FigureField
-          label={asked === null ? 'Set it to (the aim)' : 'Set it to'}
+          label={asked === null ? 'Set it to (target tension)' : 'Set it to'}
           unit="N"
           value={toN}
           least={0}
@@ -87,7 +88,7 @@ function SetByHand() {
         />
       </div>
       {setting && station ? (
-        <section aria-label="How far to move the adjuster">
+        <section aria-label="Adjuster movement">
           <div className="label">
             {change >= 0 ? 'Tighten' : 'Slacken'} at {stationLabel(station)}
           </div>
@@ -109,7 +110,7 @@ function SetByHand() {
                 />
               </div>
               <p>
-                A bar of {formatLength(barMm, unit, 0)} that bears {DEFAULT_BAR.tipMm} mm from its fulcrum holds it with{' '}
+                A bar of {formatLength(barMm, unit, 0)} that acts {DEFAULT_BAR.tipMm} mm from its fulcrum holds it with{' '}
                 <strong>{forceFigure(setting.barN, unit)}</strong> at the hand. Friction at the bolts adds to that.
               </p>
             </>
@@ -140,21 +141,20 @@ function SetByHand() {
           {setting.mm !== null && Math.abs(change) >= 1 && (
             <div className="button-row">
               <Button onClick={() => dispatch(edit((d) => changeBelt(d, source.id, { staticTension: toN })))}>
-                Moved: it stands at {Math.round(toN)} N now
+                Done: present tension is {Math.round(toN)} N
               </Button>
             </div>
           )}
           {shared.length > 0 && <Shared shared={shared} change={change} />}
           <p className="quiet">
-            The cords&rsquo; stiffness is a default and brackets give. Move it, turn the engine twice by hand, and
-            check.
+            Cord stiffness is a default, and brackets flex. Move it, turn the engine twice by hand, and check.
           </p>
         </section>
       ) : (
         <p>
-          No adjuster tightens this belt, or it does not lengthen the path where it stands.{' '}
+          No adjuster tightens this belt, or it does not lengthen the path at its present position.{' '}
           {source.length
-            ? 'Its own stretch holds it: only another length changes that.'
+            ? 'Its own stretch holds it: only another length changes the tension.'
             : 'Give a shaft its adjuster under Size.'}
         </p>
       )}
@@ -166,7 +166,7 @@ function SetByHand() {
 function MoveFigure({ setting: { mm, turns, kind }, unit }: { setting: Setting; unit: 'mm' | 'in' }) {
   if (mm === null) return <>past its end</>;
   const size = Math.abs(mm);
-  if (kind === 'turnbuckle' && turns !== null)
+  if (adjusterKind(kind).setting?.inTurns && turns !== null)
     return (
       <>
         {Math.abs(turns).toFixed(1)} turns <span className="answer-other">{fineFigure(size, unit)} of the link</span>
@@ -183,10 +183,10 @@ function MoveFigure({ setting: { mm, turns, kind }, unit }: { setting: Setting; 
 }
 
 function moveSentence({ mm, perMm, kind }: Setting, change: number, force: (newtons: number) => string): string {
-  const what = kind === 'shims' ? 'shims out' : kind === 'turnbuckle' ? 'the link' : 'travel';
+  const what = adjusterKind(kind).setting?.mmOf ?? 'travel';
   if (mm === null)
-    return `The adjuster has not that much left. A mm of ${what} is worth ${force(perMm)}; take a shorter belt.`;
-  return `${force(Math.abs(change))} ${change >= 0 ? 'more' : 'less'}, by ${Math.abs(mm).toFixed(1)} mm. A mm of ${what} is worth ${force(perMm)}.`;
+    return `Not enough adjuster travel left. 1 mm of ${what} changes the tension by ${force(perMm)}; use a shorter belt.`;
+  return `${force(Math.abs(change))} ${change >= 0 ? 'more' : 'less'}, by ${Math.abs(mm).toFixed(1)} mm. 1 mm of ${what} changes the tension by ${force(perMm)}.`;
 }
 
 /** What a turn of each thread moves. */
@@ -197,13 +197,10 @@ function Threads({ setting: { pitches, pitchGiven, station } }: { setting: Setti
     dispatch(
       edit((d) => {
         const { adjuster } = d.stations.find(({ id }) => id === station)!;
-        if (
-          !adjuster ||
-          !(adjuster.kind === 'turnbuckle' || adjuster.kind === 'slide' || adjuster.kind === 'slot-pivot')
-        )
-          return d;
+        const byHand = adjuster && adjusterKind(adjuster.kind).setting;
+        if (!byHand) return d;
         const next = pitches.map((pitch, k) => (k === index ? mm : pitch));
-        return changeStation(d, station, { adjuster: { ...adjuster, pitches: next } });
+        return changeStation(d, station, { adjuster: byHand.withPitches(adjuster, next) });
       }),
     );
   return (
@@ -211,7 +208,7 @@ function Threads({ setting: { pitches, pitchGiven, station } }: { setting: Setti
       {pitches.map((pitch, index) => (
         <FigureField
           key={index}
-          label={`${pitches.length === 1 ? 'Pitch of its screw' : index === 0 ? 'Pitch, right-hand end' : 'Pitch, left-hand end'}${pitchGiven ? '' : ' (a default)'}`}
+          label={`${pitches.length === 1 ? 'Pitch of its screw' : LINK_ENDS[index]}${pitchGiven ? '' : ' (a default)'}`}
           unit="mm"
           value={pitch}
           least={0.2}
@@ -233,14 +230,9 @@ function Shared({ shared, change }: { shared: readonly SharedSetting[]; change: 
     <ul className="remedies" aria-label="Belts that share it">
       {shared.map(({ belt, sameAdjuster, perMm, thenN }) => (
         <li key={belt}>
-          <strong>{name(belt)}</strong>{' '}
-          {sameAdjuster
-            ? `has no other adjuster: it is set by the same move, ${force(Math.abs(perMm))} for each mm.`
-            : perMm < 0
-              ? `pulls the shaft the other way: as this one tightens it slackens, ${force(-perMm)} for each mm. Set this one first, with that one slack, then that one by its own adjuster.`
-              : `gains ${force(perMm)} for each mm. Set this one first, with that one slack, then that one by its own adjuster.`}
-          {thenN !== null && Math.abs(change) >= 1 && ` It then stands at ${force(thenN)}.`}
-          {sameAdjuster && ' Set by the belt that needs more, and check both.'}
+          <strong>{name(belt)}</strong> {sharedWords(sameAdjuster, perMm, force)}
+          {thenN !== null && Math.abs(change) >= 1 && ` Its tension is then ${force(thenN)}.`}
+          {sameAdjuster && ' Set for the belt that needs more, and check both.'}
         </li>
       ))}
     </ul>
@@ -258,7 +250,7 @@ function NewBelt() {
   );
   const rise = useMemo(() => hotRise(drive, standing), [drive, standing]);
   const [km, setKm] = useTyped('odometer', null as number | null);
-  const [counts, setCounts] = useTyped<OdometerUnit>('odometer counts', unit === 'in' ? 'mi' : 'km');
+  const [counts, setCounts] = useTyped<OdometerUnit>('odometer unit', unit === 'in' ? 'mi' : 'km');
   const care = source.care ?? {};
   const put = (change: Partial<BeltCare>) =>
     dispatch(
@@ -274,19 +266,19 @@ function NewBelt() {
       <h2>A new belt</h2>
       <ol className="three-figures">
         <li>
-          <span className="label">Set new</span>
+          <span className="label">Set, new belt</span>
           <strong>{Math.round(figures.setN)} N</strong>
         </li>
         <li>
-          <span className="label">Set again, run in</span>
+          <span className="label">Set again, after run-in</span>
           <strong>{Math.round(figures.runInN)} N</strong>
         </li>
         <li>
-          <span className="label">Next look: not below</span>
+          <span className="label">Next inspection: at least</span>
           <strong>{Math.round(figures.againBelowN)} N</strong>
         </li>
       </ol>
-      {figures.held && <p className="quiet">The first figure is held back by what its shafts bear.</p>}
+      {figures.held && <p className="quiet">The first figure is limited by the bearing load limits.</p>}
       {rise > 0 && (
         <p>
           Set it cold. A block {WARM_KELVIN} K warmer adds about <strong>{force(rise)}</strong>.
@@ -295,7 +287,7 @@ function NewBelt() {
       <RunIn care={care} put={put} />
       <div className="fields">
         <Choice
-          label="The odometer counts"
+          label="Odometer unit"
           value={counts}
           options={(['km', 'mi', 'h'] as const).map((value) => ({ value, label: value }))}
           onChange={setCounts}
@@ -318,14 +310,14 @@ function NewBelt() {
             put({ setAgainAt: at, ...nextLookAfter(at, km ?? care.fittedOdometer, counts) });
           }}
         >
-          Set again: note the next look
+          Set again: schedule the next inspection
         </Button>
       </div>
       {care.nextLookAt && (
         <p role="status">
-          Next look by {care.nextLookAt.slice(0, 10)}
+          Next inspection by {care.nextLookAt.slice(0, 10)}
           {care.nextLookOdometer !== undefined && `, or at ${Math.round(care.nextLookOdometer)} on the odometer`}. The
-          distance is a default; the service manual goes before it.
+          distance is a default; the service manual takes precedence.
         </p>
       )}
     </section>
@@ -359,7 +351,7 @@ function RunIn({ care, put }: { care: BeltCare; put: (change: Partial<BeltCare>)
           <strong className="run-in-clock" role="timer">
             {clock(left)}
           </strong>
-          <Button onClick={() => put({ runInFrom: undefined })}>Stop it</Button>
+          <Button onClick={() => put({ runInFrom: undefined })}>Stop</Button>
         </>
       ) : (
         <Button
@@ -371,7 +363,19 @@ function RunIn({ care, put }: { care: BeltCare; put: (change: Partial<BeltCare>)
           Start the run-in
         </Button>
       )}
-      {left !== null && left <= 0 && <span role="status">● Run in. Engine off, then set it again.</span>}
+      {left !== null && left <= 0 && <span role="status">● Run-in done. Engine off, then set it again.</span>}
     </div>
   );
+}
+
+const LINK_ENDS = ['Pitch, right-hand end', 'Pitch, left-hand end'];
+
+/** What moving this adjuster does to another belt on its shaft. */
+function sharedWords(sameAdjuster: boolean, perMm: number, force: (newtons: number) => string): string {
+  if (sameAdjuster) return `has no other adjuster: the same move sets it, ${force(Math.abs(perMm))} for each mm.`;
+  const change =
+    perMm < 0
+      ? `pulls the shaft the other way: as this one tightens it slackens, ${force(-perMm)} for each mm.`
+      : `gains ${force(perMm)} for each mm.`;
+  return `${change} Set this one first, with that one slack, then that one by its own adjuster.`;
 }

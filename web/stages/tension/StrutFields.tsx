@@ -31,7 +31,7 @@ export function StrutFields() {
     });
     return (
       <div className="button-row">
-        <Button onClick={() => set(start())}>It has a hydraulic strut</Button>
+        <Button onClick={() => set(start())}>Add a hydraulic strut</Button>
       </div>
     );
   }
@@ -43,8 +43,8 @@ export function StrutFields() {
     <section aria-label="Hydraulic strut">
       <h2>Hydraulic strut</h2>
       <p className="quiet">
-        Its eyes from the crank, with the arm where it is drawn; what it pushes with over its stroke out from closed.
-        Where it works alone, set the spring torque to 0 under Size. The first figures are made up, to be measured over.
+        Enter its eyes from the crank with the arm as drawn, and its force over the stroke from closed. If it works
+        without a spring, set the spring torque to 0 under Size. The first figures are starting values: measure them.
       </p>
       <div className="fields">
         {places.flatMap(([field, label]) =>
@@ -60,7 +60,7 @@ export function StrutFields() {
           )),
         )}
         <QuantityField
-          label="Eye to eye, pushed in"
+          label="Closed length, eye to eye"
           mm={strut.closed}
           unit={unit}
           onCommit={(mm) => set({ ...strut, closed: mm })}
@@ -75,7 +75,7 @@ export function StrutFields() {
             <Button
               icon={<DeleteOutlined />}
               disabled={strut.points.length === 1}
-              aria-label={`Take out ${point.stroke.toFixed(1)} mm`}
+              aria-label={`Remove ${point.stroke.toFixed(1)} mm`}
               onClick={() => set({ ...strut, points: strut.points.filter((one) => one !== point) })}
             />
           </li>
@@ -113,7 +113,7 @@ export function StrutFields() {
         >
           Add this point
         </Button>
-        <Button onClick={() => set(undefined)}>It has none</Button>
+        <Button onClick={() => set(undefined)}>Remove the strut</Button>
       </div>
     </section>
   );

@@ -13,18 +13,17 @@ export default function TensionChart() {
   const holder = useRef<HTMLElement>(null);
   const size = useSizeOf(holder);
   const map = view === 'window' || view === 'loads';
+  const drawn = map ? <MarginChart {...size} /> : <ProfileChart {...size} />;
   return (
     <section
       className="unrolled sheet tension-chart"
-      aria-label={map ? 'Margin over engine speed and load' : 'Span tension along the belt'}
+      aria-label={map ? 'Slip margin over engine speed and load' : 'Span tension along the belt'}
       ref={holder}
     >
       {!belt ? (
-        <p className="unrolled-empty">The pull along the belt shows here once a belt can lie on the route.</p>
-      ) : size.width < 120 ? null : map ? (
-        <MarginChart {...size} />
+        <p className="unrolled-empty">The span tension along the belt appears here once a belt fits the route.</p>
       ) : (
-        <ProfileChart {...size} />
+        size.width >= 120 && drawn
       )}
     </section>
   );

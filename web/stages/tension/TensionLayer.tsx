@@ -7,6 +7,7 @@ import './tension.css';
 import { limitOrDefault } from '@emery/core/accessory';
 import { SAFE_MARGIN } from '@emery/core/loads';
 import { marginFigure } from '@emery/core/tension';
+import { headingDeg } from '@emery/core/numeric';
 
 /** More in hand than this is not worth a word on the drawing. */
 const PLENTY = 2;
@@ -25,25 +26,25 @@ export default function TensionLayer({ k }: LayerProps) {
       if (!load) continue;
       const newtons = Math.hypot(load.x, load.y);
       const limit = limitOrDefault(station);
-      const at = belt?.standing.contacts.findIndex((contact) => contact.station === station.id) ?? -1;
-      const margin = at < 0 ? null : belt!.run.margin[at]!;
+      const margin = belt?.run.pulleys.find(({ contact }) => contact.station === station.id)?.margin ?? null;
       const bad = margin !== null && margin < 0;
       const watch = (margin !== null && margin < SAFE_MARGIN) || (limit !== undefined && newtons > limit);
+      const lesser = watch ? 'watch' : 'none';
       of.set(station.id, {
         text: `${Math.round(newtons)} N${margin === null || margin > PLENTY ? '' : ` · ${marginFigure(margin)}`}`,
-        mark: bad ? 'fault' : watch ? 'watch' : 'none',
+        mark: bad ? 'fault' : lesser,
       });
     }
     figures.set(of);
   }, [drive, run, belt, running, figures]);
   if (shown.drive !== drive) return null;
   const most = Math.max(1, ...[...run.shafts.values()].map(({ x, y }) => Math.hypot(x, y)));
-  const tightest = Math.max(1, ...run.belts.flatMap((one) => one?.tensionN ?? []));
+  const tightest = Math.max(1, ...run.belts.flatMap((one) => one?.pulleys.map(({ leavesN }) => leavesN) ?? []));
   return (
     <g className="tension-layer" aria-hidden>
-      {tension.standings.map((standing, b) =>
-        standing?.spans.map(({ start, end, length }, index) => {
-          const newtons = run.belts[b]!.tensionN[index]!;
+      {tension.staticBelts.map((standing, b) =>
+        run.belts[b]?.pulleys.map(({ contact: { leaves }, leavesN: newtons }, index) => {
+          const { start, end, length } = leaves;
           const slack = newtons <= run.belts[b]!.centrifugalN;
           return (
             <g key={`${b} ${index}`} className={slack ? 'span-pull is-slack' : 'span-pull'}>
@@ -54,7 +55,7 @@ export default function TensionLayer({ k }: LayerProps) {
                 y2={-end.y}
                 strokeWidth={slack ? 8 : 9 + 17 * Math.max(0, newtons / tightest)}
               />
-              {standing.belt.id === belt?.source.id && length * k > 74 && (
+              {standing?.belt.id === belt?.source.id && length * k > 74 && (
                 <SpanFigure start={start} end={end} k={k} text={`${Math.round(newtons)} N`} />
               )}
             </g>
@@ -65,7 +66,7 @@ export default function TensionLayer({ k }: LayerProps) {
         const load = run.shafts.get(id);
         const size = load ? (Math.hypot(load.x, load.y) / most) * LONGEST : 0;
         if (!load || size < 5) return null;
-        const turn = (-Math.atan2(load.y, load.x) * 180) / Math.PI;
+        const turn = -headingDeg(load.x, load.y);
         return (
           <g key={id} className="hub-load" transform={`translate(${x} ${-y}) scale(${1 / k}) rotate(${turn})`}>
             <circle r={3.5} />
@@ -90,7 +91,7 @@ function SpanFigure({
   k: number;
   text: string;
 }) {
-  let turn = (-Math.atan2(end.y - start.y, end.x - start.x) * 180) / Math.PI;
+  let turn = -headingDeg(end.x - start.x, end.y - start.y);
   if (turn > 90 || turn < -90) turn += 180;
   return (
     <text

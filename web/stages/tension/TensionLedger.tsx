@@ -16,14 +16,14 @@ import { SITUATIONS, windowOf } from '@emery/core/loads';
 import { forceFigure, restFindings, SOURCE_WORDS, tensionWords, windowFindings } from '@emery/core/tension';
 
 const LoadsView = lazyPart('Loads', () => import('./LoadsView'));
-const WindowView = lazyPart('The window', () => import('./WindowView'));
+const WindowView = lazyPart('Range', () => import('./WindowView'));
 const SetView = lazyPart('Setting', () => import('./SetView'));
 const CheckView = lazyPart('The checks', () => import('./CheckView'));
 
 const VIEWS: readonly { value: TensionView; label: string }[] = [
   { value: 'runs', label: 'Runs' },
   { value: 'loads', label: 'Loads' },
-  { value: 'window', label: 'Window' },
+  { value: 'window', label: 'Range' },
   { value: 'set', label: 'Set' },
   { value: 'check', label: 'Check' },
 ];
@@ -36,7 +36,7 @@ export default function TensionLedger() {
     return (
       <>
         <h2>No route yet</h2>
-        <p>Give the belt its route first, under Route. Then what pulls on it is worked out here.</p>
+        <p>Give the belt its route first, under Route. Then Emery works out its loads here.</p>
       </>
     );
   }
@@ -47,13 +47,7 @@ export default function TensionLedger() {
       {belt && (
         <>
           {view !== 'set' && view !== 'check' && <StateRow />}
-          <Segmented<TensionView>
-            block
-            value={view}
-            options={[...VIEWS]}
-            onChange={setView}
-            aria-label="What to look at"
-          />
+          <Segmented<TensionView> block value={view} options={[...VIEWS]} onChange={setView} aria-label="View" />
           <TypedPlace at={view}>
             {view === 'runs' && <RunsView />}
             {view === 'loads' && <LoadsView />}
@@ -76,7 +70,8 @@ function Answer() {
   const written = useMemo(() => windowOf(tension, source!.id, states, writtenLimit), [tension, source, states]);
   const asked = useMemo(() => (source!.length ? { drive, belt: source!.id } : null), [drive, source]);
   const { found } = useCoreSum('tensionMisfit', asked);
-  const misfit = asked === null ? null : found?.input.belt === asked.belt ? found.output : undefined;
+  const answered = asked && found?.input.belt === asked.belt ? found.output : undefined;
+  const misfit = asked === null ? null : answered;
   const own = restFindings(tension, source!.id, misfit);
   // Where it is set or checked, that it is not yet is no news.
   const rest = view === 'set' || view === 'check' ? own.filter(({ severity }) => severity !== 'note') : own;
@@ -93,7 +88,7 @@ function Answer() {
   const [newtons, other] = [Math.round(tensionN), forceFigure(tensionN, 'in').replace(/^.*\(|\)$/g, '')];
   return (
     <div className="answer" data-testid="tension-answer" data-tension={tensionN}>
-      <div className="label">Tension of the belt at rest</div>
+      <div className="label">Static tension of the belt</div>
       <div className="answer-figure">
         {newtons} N<span className="answer-other">{other}</span>
         {place.length === 0 && window.leastN !== null && from !== 'default' && (
@@ -101,7 +96,7 @@ function Answer() {
         )}
       </div>
       <div className="answer-note">
-        {from === 'default' ? `${SOURCE_WORDS[from]}.` : `Taken ${SOURCE_WORDS[from]}.`}{' '}
+        {from === 'default' ? `${SOURCE_WORDS[from]}.` : `Source: ${SOURCE_WORDS[from]}.`}{' '}
         {window.leastN !== null && window.leastN > 0 && `It needs ${forceFigure(window.leastN, unit)} or more`}
         {window.mostN !== null &&
           window.leastN !== null &&

@@ -7,7 +7,14 @@ import { useTensionSums } from './sums';
 import { useTension } from './TensionProvider';
 import { type Drive, pulleyLabel } from '@emery/core/drive';
 import { limitOrDefault, writtenLimit } from '@emery/core/accessory';
-import { hardestLoad, aimOf, stateWords, type TensionWindow, type WindowEnd, windowOf } from '@emery/core/loads';
+import {
+  hardestLoad,
+  targetTension,
+  stateWords,
+  type TensionWindow,
+  type WindowEnd,
+  windowOf,
+} from '@emery/core/loads';
 import { forceFigure, remediesFor, tensionWords, windowFindings } from '@emery/core/tension';
 
 /** The tensions between which the belt is right, and where it stands among them. */
@@ -19,29 +26,29 @@ export default function WindowView() {
   const window = useMemo(() => windowOf(tension, source.id, states, limitOrDefault)!, [tension, source, states]);
   const written = useMemo(() => windowOf(tension, source.id, states, writtenLimit)!, [tension, source, states]);
   const findings = windowFindings(standing, window);
-  const aim = aimOf(window);
+  const aim = targetTension(window);
   const ribs = source.ribs ?? 1;
   const force = (newtons: number) => forceFigure(newtons, unit);
   return (
     <>
       <WindowBar window={window} tensionN={standing.tensionN} aim={aim} />
       <label className="switch-row">
-        <Switch checked={wetToo} onChange={setWetToo} /> It must hold wet as well
+        <Switch checked={wetToo} onChange={setWetToo} /> Must also grip when wet
       </label>
-      <table className="ledger-table" aria-label="The window">
+      <table className="ledger-table" aria-label="Range">
         <thead>
           <tr>
-            <th>Tension at rest</th>
-            <th className="figure">whole</th>
-            {ribs > 1 && <th className="figure">a rib</th>}
+            <th>Static tension</th>
+            <th className="figure">whole belt</th>
+            {ribs > 1 && <th className="figure">per rib</th>}
             <th>set by</th>
           </tr>
         </thead>
         <tbody>
-          <Row name="Least" newtons={window.leastN} ribs={ribs} end={window.least} drive={drive} />
-          <Row name="Aim" newtons={aim} ribs={ribs} end={null} drive={drive} />
+          <Row name="Lowest" newtons={window.leastN} ribs={ribs} end={window.least} drive={drive} />
+          <Row name="Target" newtons={aim} ribs={ribs} end={null} drive={drive} />
           <Row
-            name={written.mostN === window.mostN ? 'Most' : 'Most (a default)'}
+            name={written.mostN === window.mostN ? 'Highest' : 'Highest (a default)'}
             newtons={window.mostN}
             ribs={ribs}
             end={window.most}
@@ -51,7 +58,7 @@ export default function WindowView() {
         </tbody>
       </table>
       {findings.length > 0 && (
-        <ul className="findings" aria-label="What the window says">
+        <ul className="findings" aria-label="Findings">
           {findings.map((finding) => (
             <FindingItem
               key={finding.code + (finding.pulley ?? '')}
@@ -65,8 +72,8 @@ export default function WindowView() {
         <Openers window={window} force={force} />
       )}
       <p className="quiet">
-        Over idle, cruise and redline with the loads of this state{wetToo ? ', dry and wet' : ', dry'}. A quarter stays
-        in hand at every pulley. Limits of shafts are under Loads; what is not written there is a default, not a
+        Over idle, cruise and redline with the loads of this state{wetToo ? ', dry and wet' : ', dry'}. Every pulley
+        keeps 25 % slip margin. Bearing load limits are under Loads; where none is entered, a default is used, not a
         specification.
       </p>
     </>
@@ -112,7 +119,7 @@ function Openers({ window, force }: { window: TensionWindow; force: (newtons: nu
       lines.push(`Wrap of ${Math.ceil(remedies.wrapWantedDeg)}° at ${name}, now ${Math.round(remedies.wrapDeg)}°.`);
     if (remedies.drivenSideNeedsN !== null)
       lines.push(
-        `${name} on the ribs in place of the back: it would need ${force(Math.max(0, remedies.drivenSideNeedsN))}.`,
+        `${name} on the ribs instead of the back: it would need ${force(Math.max(0, remedies.drivenSideNeedsN))}.`,
       );
     if (remedies.needsN === null)
       lines.push(`More wrap at ${name}, now ${Math.round(remedies.wrapDeg)}°, or less load on it.`);
@@ -120,11 +127,9 @@ function Openers({ window, force }: { window: TensionWindow; force: (newtons: nu
   if (least && most && leastN !== null) {
     const limit = limitOrDefault(drive.stations.find(({ id }) => id === most.station)!)!;
     const wanted = hardestLoad(tension, source.id, most.station, states, leastN);
-    lines.push(
-      `Bearings at ${pulleyLabel(drive, most.pulley)} that bear ${force(wanted)} in place of ${force(limit)}.`,
-    );
+    lines.push(`Bearings at ${pulleyLabel(drive, most.pulley)} rated for ${force(wanted)} instead of ${force(limit)}.`);
   }
-  if (source.ribs) lines.push('More ribs change neither: they make the belt last, and hold no better.');
+  if (source.ribs) lines.push('More ribs do not help here: they make the belt last longer, but grip no better.');
   return (
     <section className="remedies" aria-label="How to get a usable range">
       <h2>How to get a usable range</h2>
@@ -139,7 +144,7 @@ function Openers({ window, force }: { window: TensionWindow; force: (newtons: nu
 
 const WIDTH = 360;
 
-/** The window as a rule: too loose, right, too tight, and where the belt stands. */
+/** Range as a rule: too loose, right, too tight, and where the belt stands. */
 function WindowBar({
   window: { leastN, mostN },
   tensionN,
@@ -153,7 +158,7 @@ function WindowBar({
   const x = scaleLinear([0, top], [6, WIDTH - 6]).clamp(true);
   const [low, high] = [leastN ?? top, Math.max(leastN ?? top, mostN ?? top)];
   return (
-    <svg className="window-bar" viewBox={`0 0 ${WIDTH} 74`} role="img" aria-label="Where the belt stands in its window">
+    <svg className="window-bar" viewBox={`0 0 ${WIDTH} 74`} role="img" aria-label="Present tension in its range">
       <rect className="is-loose" x={x(0)} y={26} width={x(low) - x(0)} height={16} />
       <rect className="is-right" x={x(low)} y={26} width={x(high) - x(low)} height={16} />
       <rect className="is-tight" x={x(high)} y={26} width={x(top) - x(high)} height={16} />

@@ -30,7 +30,9 @@ function state({ belts }: Drive): StageState {
   if (routed.some(({ care }) => care?.nextLookAt !== undefined && care.nextLookAt < today)) return 'needs attention';
   const read = routed.filter(({ tensionReadings }) => (tensionReadings?.length ?? 0) > 0);
   if (routed.length > 0 && read.length === routed.length) return 'settled';
-  return read.length > 0 || routed.some(({ staticTension }) => staticTension !== undefined) ? 'in hand' : 'untouched';
+  return read.length > 0 || routed.some(({ staticTension }) => staticTension !== undefined)
+    ? 'in progress'
+    : 'untouched';
 }
 
 function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {

@@ -22,7 +22,7 @@ export function useTensionSums() {
   const run = useMemo(() => runDrive(tension, running), [tension, running]);
   const states = useMemo(() => statesThatMatter(marks, choice, wetToo), [marks, choice, wetToo]);
   const at = drive.belts.findIndex(({ id }) => id === belt?.id);
-  const [standing, own] = [tension.standings[at] ?? null, run.belts[at] ?? null];
+  const [standing, own] = [tension.staticBelts[at] ?? null, run.belts[at] ?? null];
   const source = drive.belts[at];
   return {
     drive,

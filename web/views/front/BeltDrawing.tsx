@@ -20,12 +20,11 @@ export const BeltDrawing = memo(function BeltDrawing({ belt, source, scale, acti
   const inner = (section.thickness - section.backOffset) * grow;
   const body = back + inner * 0.45;
   const face = inner - inner * 0.45;
-  const dash =
-    section.kind === 'ribbed'
-      ? [1.9 * grow, 1.7 * grow]
-      : section.kind === 'toothed'
-        ? [section.pitch * 0.55, section.pitch * 0.45]
-        : null;
+  const dash = {
+    ribbed: [1.9 * grow, 1.7 * grow],
+    vee: null,
+    toothed: [section.pitch * 0.55, section.pitch * 0.45],
+  }[section.kind];
   const faultless = belt.closed;
   return (
     <g className={`belt${active ? '' : ' belt-other'}${faultless ? '' : ' belt-open'}`} data-belt={belt.id}>

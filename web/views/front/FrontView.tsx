@@ -143,7 +143,7 @@ export function FrontView({ stage }: { stage: Stage }) {
       </svg>
       {drive.stations.length === 0 && (
         <p className="front-view-empty">
-          Nothing drawn yet. Add the crank first: it is the point all others are measured from.
+          Nothing drawn yet. Add the crank first: all other positions are measured from it.
         </p>
       )}
       <ViewTools fit={view.fit} zoomBy={view.zoomBy} />
@@ -155,8 +155,8 @@ function TappingHint({ count }: { count: number }) {
   return (
     <p className="front-view-hint" role="status">
       {count > 0
-        ? `${count} on the belt. Tap the next one it meets; tap the first again to close.`
-        : 'Tap the pulleys in the order the belt meets them, crank first, or draw a finger across them like a string.'}
+        ? `${count} on the belt. Tap the next pulley; tap the first again to close.`
+        : 'Tap the pulleys in the order the belt meets them, crank first, or drag a finger across them like a string.'}
     </p>
   );
 }

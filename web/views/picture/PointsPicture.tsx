@@ -50,12 +50,7 @@ export function PointsPicture(props: Props) {
   /** Where the arrow keys stand; null until one is pressed. */
   const [cursor, setCursor] = useState<PicturePoint | null>(null);
   const inHand = chosen?.row === row && chosen.index < points.length ? chosen.index : -1;
-  const shown =
-    held === null
-      ? points
-      : held.index < 0
-        ? [...points, held.at]
-        : points.map((point, k) => (k === held.index ? held.at : point));
+  const shown = held === null ? points : withHeld(points, held);
 
   const pointAt = (event: PointerEvent): PicturePoint => {
     const box = svg.current!.getBoundingClientRect();
@@ -129,7 +124,7 @@ export function PointsPicture(props: Props) {
           ref={svg}
           className="front-view-svg picture-svg"
           role="application"
-          aria-label={`${label}. Arrow keys move, Enter puts a point, N goes from point to point, Delete takes one out.`}
+          aria-label={`${label}. Arrow keys move, Enter puts a point, N goes from point to point, Delete removes one.`}
           tabIndex={0}
           onPointerDown={onPointerDown}
           onPointerMove={onPointerMove}
@@ -230,3 +225,7 @@ function Magnifier({
     />
   );
 }
+
+/** The points with the one that is held where it is now: one that is new stands last. */
+const withHeld = (points: readonly PicturePoint[], { index, at }: { index: number; at: PicturePoint }) =>
+  index < 0 ? [...points, at] : points.map((point, k) => (k === index ? at : point));

@@ -45,8 +45,8 @@ export function UnrolledBelt({ over }: { over?: OverStrip }) {
 }
 
 function emptyText(belt: BeltSolution | null): string {
-  if (!belt || belt.contacts.length === 0) return 'The belt is laid flat here once it has a route.';
-  return 'No belt can follow this route yet, so there is nothing to lay flat. The ledger says what stops it.';
+  if (!belt || belt.contacts.length === 0) return 'The unrolled belt appears here once it has a route.';
+  return 'No belt can follow this route yet. The ledger shows why.';
 }
 
 interface Piece {

@@ -11,9 +11,20 @@ import { type Belt, type Drive, findPulley } from '../drive';
 import { type BeltPath, type Point, solveDrive } from '../path';
 import { markedLengthMm } from '../section';
 import { gripOf, massOf, sectionOf } from './belt-figures';
+import { toRadians } from '../numeric';
 
 /** What the tension at rest follows from: see `standingOf`. */
 export type TensionSource = 'arm' | 'given' | 'stretch' | 'default';
+
+/** A free span of a belt at rest. `along` is its direction, of length 1. */
+export interface FreeSpan {
+  from: string;
+  to: string;
+  length: number;
+  along: Point;
+  start: Point;
+  end: Point;
+}
 
 /** One pulley of a belt, as the sums on its tension need it. */
 export interface Grip {
@@ -22,20 +33,25 @@ export interface Grip {
   cordRadius: number;
   wrap: number;
   /** Grip times wrap, dry and wet; null where teeth hold it. */
-  hold: { dry: number; wet: number } | null;
+  gripExponent: { dry: number; wet: number } | null;
   arc: number;
+  /** The spans before it and after it, in the way the belt travels. */
+  arrives: FreeSpan;
+  leaves: FreeSpan;
+  /** Share of the span that leaves in the cord's mean, half of both neighbours' arcs with it. */
+  weight: number;
 }
 
 /** A belt at rest: its line where it stands, and what holds it how hard. Lengths in mm, angles in radians. */
-export interface Standing {
+export interface StaticBelt {
   belt: Belt;
   /** The drive with the arm where the belt's length puts it. */
   drive: Drive;
   contacts: readonly Grip[];
-  spans: readonly { from: string; to: string; length: number; along: Point; start: Point; end: Point }[];
+  spans: readonly FreeSpan[];
   cordLength: number;
   /** m/s of the belt at one rev/min of the crank; 0 for a belt it does not drive. */
-  pace: number;
+  beltSpeedPerRpm: number;
   kgPerMetre: number;
   /** How the level is held: a sprung arm at that place in the route, or fixed centres (null). */
   arm: number | null;
@@ -43,10 +59,8 @@ export interface Standing {
   armAngle: number | null;
   tensionN: number;
   from: TensionSource;
-  /** Set where the belt's length finds no place on its arm, and it was taken as drawn. */
+  /** Set where the belt's length is outside the range of its arm, and it was taken as drawn. */
   noPlace: boolean;
-  /** Share of each span in the cord's mean, half of both neighbours' arcs with it. */
-  weights: readonly number[];
 }
 
 /**
@@ -55,7 +69,7 @@ export interface Standing {
  * `staticTension` says, else its stretch round the path where it has a length, else a default. Null where no belt can
  * lie on the route.
  */
-export function standingOf(drive: Drive, beltId: string, given?: number): Standing | null {
+export function staticBeltOf(drive: Drive, beltId: string, given?: number): StaticBelt | null {
   const belt = drive.belts.find(({ id }) => id === beltId);
   if (!belt) return null;
   const travel = travelOf(drive, belt);
@@ -73,7 +87,7 @@ export function standingOf(drive: Drive, beltId: string, given?: number): Standi
   return {
     ...figuresOf(here, belt, solved),
     cordLength,
-    pace: (solved.cordPerTurn ?? 0) / 60_000,
+    beltSpeedPerRpm: (solved.cordPerTurn ?? 0) / 60_000,
     kgPerMetre: massOf(belt).kgPerMetre,
     arm: roller < 0 ? null : roller,
     armAngle: arm ? arm.readingAt(fraction!) : null,
@@ -111,19 +125,7 @@ function levelOf(
 /** A belt's line as the sums need it, out of a path that has no gap. */
 function figuresOf(drive: Drive, belt: Belt, { contacts, spans }: BeltPath) {
   const section = sectionOf(belt);
-  const grips = contacts.map(({ pulley, station, side, cordRadius, wrapDeg, arcLength }): Grip => {
-    const wrap = (wrapDeg! * Math.PI) / 180;
-    const [dry, wet] = [false, true].map((one) => gripOf(section, findPulley(drive, pulley)!, side, one));
-    return {
-      pulley,
-      station,
-      cordRadius,
-      wrap,
-      hold: dry === null || wet === null ? null : { dry: dry! * wrap, wet: wet! * wrap },
-      arc: arcLength!,
-    };
-  });
-  const free = spans.map(({ from, to, length, start, end }) => ({
+  const free = spans.map(({ from, to, length, start, end }): FreeSpan => ({
     from,
     to,
     length: length!,
@@ -131,12 +133,22 @@ function figuresOf(drive: Drive, belt: Belt, { contacts, spans }: BeltPath) {
     end,
     along: length! > 1e-9 ? { x: (end.x - start.x) / length!, y: (end.y - start.y) / length! } : { x: 0, y: 0 },
   }));
-  const count = grips.length;
-  return {
-    belt,
-    drive,
-    contacts: grips,
-    spans: free,
-    weights: free.map(({ length }, k) => length + (grips[k]!.arc + grips[(k + 1) % count]!.arc) / 2),
-  };
+  const grips = contacts.map(({ pulley, station, side, cordRadius, wrapDeg, arcLength }, k): Grip => {
+    const wrap = toRadians(wrapDeg!);
+    const [dry, wet] = [false, true].map((one) => gripOf(section, findPulley(drive, pulley)!, side, one));
+    const [arrives, leaves] = [free.at(k - 1)!, free[k]!];
+    const next = contacts[(k + 1) % contacts.length]!.arcLength!;
+    return {
+      pulley,
+      station,
+      cordRadius,
+      wrap,
+      gripExponent: dry === null || wet === null ? null : { dry: dry! * wrap, wet: wet! * wrap },
+      arc: arcLength!,
+      arrives,
+      leaves,
+      weight: leaves.length + (arcLength! + next) / 2,
+    };
+  });
+  return { belt, drive, contacts: grips, spans: free };
 }

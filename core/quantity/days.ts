@@ -1,0 +1,2 @@
+/** A day, in the milliseconds of a clock. */
+export const DAY_MS = 86_400_000;
