@@ -1,5 +1,5 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -7,6 +7,7 @@ import { expect, test } from '@playwright/test';
 import { buildInterface } from '../scripts/lib/build.mjs';
 import { STATE } from '../scripts/lib/paths.mjs';
 import { databaseInUse, openDatabase } from '../scripts/lib/database.mjs';
+import { failuresOfJest, failuresOfPlaywright } from '../scripts/lib/failures.mjs';
 import { startsAgain } from '../scripts/lib/starts-again.mjs';
 
 const ROOT = path.resolve(import.meta.dirname, '..');
@@ -218,4 +219,39 @@ test('a folder that cannot be written is one clear line; an emptied credentials 
   expect(await vehicles(emery.address)).toBeGreaterThanOrEqual(0);
   emery.process.kill('SIGINT');
   expect(await emery.ended).toBe(0);
+});
+
+test('what failed is named from the reports of both runners, as they write them', () => {
+  mkdirSync(path.join(STATE, 'test'), { recursive: true });
+  const folder = mkdtempSync(path.join(STATE, 'test', 'failing-'));
+  const write = (name: string, text: string) => writeFileSync(path.join(folder, name), text);
+  const reportOf = (program: string, args: string[]) => {
+    const report = path.join(folder, 'report.json');
+    const { status } = spawnSync(process.execPath, [path.join(ROOT, 'node_modules', program), ...args], {
+      cwd: folder,
+      env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+    });
+    expect(status).toBe(1);
+    return JSON.parse(readFileSync(report, 'utf8')) as never;
+  };
+  const sums = "describe('sums', () => { test('right', () => {}); test('wrong', () => { expect(1).toBe(2); }); });";
+  try {
+    write('package.json', '{}');
+    write('one.test.js', sums);
+    write('two.test.js', "throw new Error('not even loaded');");
+    write('ui.pw.cjs', `const { test, expect } = require('@playwright/test'); const { describe } = test; ${sums}`);
+    write(
+      'playwright.config.cjs',
+      "module.exports = { reporter: 'json', testMatch: '*.pw.cjs', projects: [{ name: 'one' }] };",
+    );
+    const unit = failuresOfJest(reportOf('jest/bin/jest.js', ['--json', '--outputFile=report.json'])).sort();
+    expect(unit).toHaveLength(2);
+    expect(unit[0]).toMatch(/one\.test\.js › sums › wrong\n[^]*Expected: 2\n\s+Received: 1/);
+    expect(unit[1]).toMatch(/two\.test\.js\n[^]*not even loaded/);
+    const browser = failuresOfPlaywright(reportOf('@playwright/test/cli.js', ['test']));
+    expect(browser).toHaveLength(1);
+    expect(browser[0]).toMatch(/ui\.pw\.cjs › sums › wrong\n[^]*Expected: 2\n\s+Received: 1/);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
 });

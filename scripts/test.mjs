@@ -2,6 +2,7 @@ import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { buildInterface, buildServer, buildTestShops } from './lib/build.mjs';
+import { failure, failuresOfJest, failuresOfPlaywright } from './lib/failures.mjs';
 import { DATABASE_PROGRAMS, ensureBrowser, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { socketName, withLock } from './lib/lock.mjs';
@@ -30,10 +31,11 @@ const PARTS = {
 };
 
 /**
- * npm test: form, lint, types, Jest, Playwright, each run whatever the one before said, and at the end one line with
- * the sum. `npm test -- types unit` runs those parts alone; with --thorough the tests that draw or try at random draw
- * and try all they have, where they take an eighth otherwise. Form, lint and types count as one test each. What a run
- * makes is under a name of its own, so that two runs do not meet.
+ * npm test: form, lint, types, Jest, Playwright, each run whatever the one before said. What failed stands once more
+ * at the end, as of a long log often only the end is kept, and the last line is the sum. `npm test -- types unit` runs
+ * those parts alone; with --thorough the tests that draw or try at random draw and try all they have, where they take
+ * an eighth otherwise. Form, lint and types count as one test each. What a run makes is under a name of its own, so
+ * that two runs do not meet.
  */
 await main(async () => {
   const started = Date.now();
@@ -58,14 +60,19 @@ await main(async () => {
     runAll('unit'),
     wanted('browser') && Promise.all([buildInterface(), buildServer(), buildTestShops()]),
   ]);
-  const sum = { passed: 0, failed: 0, skipped: 0 };
-  for (const { passed, failed, skipped = 0 } of [...still, ...units, ...(await runAll('browser'))]) {
+  const sum = { passed: 0, failed: 0, skipped: 0, failures: [] };
+  for (const { passed, failed, skipped = 0, failures = [] } of [...still, ...units, ...(await runAll('browser'))]) {
     sum.passed += passed;
     sum.failed += failed;
     sum.skipped += skipped;
+    sum.failures.push(...failures);
   }
 
   if (sum.failed === 0) rmSync(own, { recursive: true, force: true });
+  if (sum.failures.length > 0) {
+    title('What failed');
+    process.stdout.write(`${sum.failures.join('\n').replaceAll(`${ROOT}${path.sep}`, '')}\n`);
+  }
   process.stdout.write(`\n${seconds(started)} s in all\n`);
   process.stdout.write(
     `${sum.passed} passed, ${sum.failed} failed${sum.skipped > 0 ? `, ${sum.skipped} skipped` : ''}\n`,
@@ -106,7 +113,7 @@ async function check(name, program, args) {
   const { code, output } = await run(process.execPath, [program, ...args], { cwd: ROOT, quiet: true });
   title(`${name}, ${seconds(from)} s`);
   if (output.trim() !== '') process.stdout.write(`${output.trim()}\n`);
-  return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+  return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1, failures: [failure([name], output)] };
 }
 
 async function jest(report) {
@@ -116,16 +123,16 @@ async function jest(report) {
     stdio: ['ignore', 'ignore', 'inherit'],
   });
   title(`Unit and server tests, ${seconds(from)} s`);
-  return counted(
-    code,
-    report,
-    ({ numPassedTests, numFailedTests, numPendingTests, numFailedTestSuites, numRuntimeErrorTestSuites }) => ({
-      passed: numPassedTests,
-      // A suite that could not even be loaded has no tests to count, and is a failure all the same.
-      failed: Math.max(numFailedTests, numFailedTestSuites > 0 || numRuntimeErrorTestSuites > 0 ? 1 : 0),
-      skipped: numPendingTests,
-    }),
-  );
+  return counted(code, report, (found) => ({
+    passed: found.numPassedTests,
+    // A suite that could not even be loaded has no tests to count, and is a failure all the same.
+    failed: Math.max(
+      found.numFailedTests,
+      found.numFailedTestSuites > 0 || found.numRuntimeErrorTestSuites > 0 ? 1 : 0,
+    ),
+    skipped: found.numPendingTests,
+    failures: failuresOfJest(found),
+  }));
 }
 
 async function playwright(report, results) {
@@ -135,10 +142,11 @@ async function playwright(report, results) {
     env: { ...process.env, EMERY_TEST_REPORT: report, EMERY_TEST_RESULTS: results },
   });
   title(`Browser tests, ${seconds(from)} s`);
-  return counted(code, report, ({ stats }) => ({
-    passed: stats.expected,
-    failed: stats.unexpected + stats.flaky,
-    skipped: stats.skipped,
+  return counted(code, report, (found) => ({
+    passed: found.stats.expected,
+    failed: found.stats.unexpected + found.stats.flaky,
+    skipped: found.stats.skipped,
+    failures: failuresOfPlaywright(found),
   }));
 }
 

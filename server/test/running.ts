@@ -63,7 +63,7 @@ export async function running(
   };
 }
 
-/** Waits until all that is due goes by what the shop holds for every drive now; fails where nothing moves on for 20 s. */
+/** Waits until all that is due goes by the limits that the shop has now; fails where nothing moves on for 20 s. */
 export async function followed(data: DataSource): Promise<void> {
   const { limits } = await data.getRepository(Shop).findOneByOrFail({ id: 1 });
   let fewest = Infinity;
