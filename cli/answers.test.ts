@@ -1,7 +1,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Drive } from '@emery/core/drive';
-import { FIELD_LABELS } from '../core/drive/field-labels';
+import { fieldLabels } from '../core/drive/field-labels';
 import { answered, held, lines } from './test/held';
 
 /*
@@ -89,5 +89,5 @@ test('the tables of the core, defaults and words, are as they were', () => {
         .sort(([a], [b]) => (a < b ? -1 : 1))
         .flatMap(([called, value]) => lines(value, `${name}.${called}`));
     });
-  held('tables', `${[...tables, ...lines(FIELD_LABELS, 'labels')].join('\n')}\n`);
+  held('tables', `${[...tables, ...lines(fieldLabels(), 'labels').sort()].join('\n')}\n`);
 });

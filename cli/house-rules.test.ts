@@ -111,8 +111,9 @@ function counted() {
     const here = by.get(file.split(path.sep)[0]!)!;
     const lineOf = (at: number) => source.getLineAndCharacterOfPosition(at).line;
     here.lines += lineOf(source.getEnd()) + 1;
-    // Words have files of their own, and the marks of a picture's parts are no words.
-    if (!/words|labels|\/command\.ts$|core\/specimens/.test(file)) here.texts += textsOf(file).length;
+    // Words have files of their own, names of fields stand beside those, and marks of a picture's parts are no words.
+    if (!/words|labels|\/command\.ts$|core\/specimens/.test(file))
+      here.texts += textsOf(file).filter(({ namesField }) => !namesField).length;
     const visit = (node: ts.Node): void => {
       if (ts.isNonNullExpression(node) && ts.isElementAccessExpression(node.expression)) here.unchecked += 1;
       if (ts.isFunctionLike(node) && 'body' in node && node.body) {

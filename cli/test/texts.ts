@@ -9,6 +9,8 @@ export interface Text {
   text: string;
   /** Whether it stands in an element or in an attribute of one. */
   inElement: boolean;
+  /** Whether it is what a field of the file is called, which stands beside the field's schema. */
+  namesField: boolean;
 }
 
 const FOLDERS = ['core', 'web', 'server', 'cli'];
@@ -40,6 +42,14 @@ export const parsed = (file: string): ts.SourceFile =>
 /** Whether a string reads like words: several of them, or one that begins as a sentence or a label does. */
 const isWords = (text: string) => /[A-Za-z]{2,}.*\s.*[A-Za-z]|^[A-Z][a-z]+[.…:?!]?$/.test(text) && !QUERY.test(text);
 
+/** The name in `is.named(name, schema)` and in `is.variants(by, name, …)`. */
+const namesField = ({ parent, ...node }: ts.Node): boolean => {
+  if (!ts.isCallExpression(parent)) return false;
+  const at = parent.arguments.findIndex(({ pos, end }) => pos === node.pos && end === node.end);
+  const called = parent.expression.getText();
+  return (/^(is\.)?named$/.test(called) && at === 0) || (called === 'is.variants' && at === 1);
+};
+
 /** What the sources hold that a person may read: texts of elements, strings and templates, their sums left out. */
 export function textsOf(file: string): Text[] {
   const source = parsed(file);
@@ -55,6 +65,7 @@ export function textsOf(file: string): Text[] {
         line: source.getLineAndCharacterOfPosition(node.getStart(source)).line + 1,
         text: plain,
         inElement,
+        namesField: namesField(node),
       });
   };
   const visit = (node: ts.Node, inElement: boolean): void => {

@@ -31,17 +31,17 @@ const offset = () => is.needed(is.length());
 /** One standard deviation; 0 for what is exact. */
 const doubt = () => is.finite().min(0, 'must be 0 or more');
 export const alignReading = is.item<AlignReading>({
-  id: is.id(),
-  tool: is.needed(is.oneOf(ALIGN_TOOLS)),
-  pulley: is.id(),
-  at: is.angle(),
-  mm: offset(),
-  plusMinus: doubt(),
-  load: is.yesOrNo(),
-  turned: is.angle(),
-  past: is.yesOrNo(),
-  simulated: is.yesOrNo(),
-  date: is.text(40),
+  id: is.named('id', is.id()),
+  tool: is.named('tool', is.needed(is.oneOf(ALIGN_TOOLS))),
+  pulley: is.named('pulley', is.id()),
+  at: is.named('position on the rim', is.angle(), '°'),
+  mm: is.named('offset', offset(), 'mm'),
+  plusMinus: is.named('±', doubt(), 'mm'),
+  load: is.named('under load', is.yesOrNo()),
+  turned: is.named('turn of the pulley', is.angle(), '°'),
+  past: is.named('before it was moved', is.yesOrNo()),
+  simulated: is.named('simulated', is.yesOrNo()),
+  date: is.named('date', is.text(40)),
 });
 
 /** A pulley may be pressed along its shaft by `min` to `max` mm, out is +. */
@@ -87,21 +87,30 @@ const steps = mixed<number | readonly number[]>().test(
     return value === undefined || (Array.isArray(value) ? value.length <= 40 && value.every(one) : one(value));
   },
 );
-const anyMove = { pulley: is.id() };
-const alignMove = is.variants<AlignMove, 'kind'>('kind', anyMove, {
-  press: { ...anyMove, min: offset(), max: offset() },
-  shim: { ...anyMove, sizes: is.list(is.needed(is.length()), 40, 'must have one size or more') },
+const anyMove = { pulley: is.named('pulley', is.id()) };
+const alignMove = is.variants<AlignMove, 'kind'>('kind', 'kind', anyMove, {
+  press: { ...anyMove, min: is.named('in by up to', offset(), 'mm'), max: is.named('out by up to', offset(), 'mm') },
+  shim: {
+    ...anyMove,
+    sizes: is.named('sizes at hand', is.list(is.needed(is.length()), 40, 'must have one size or more')),
+  },
   groove: {
     ...anyMove,
-    steps: is.needed(steps),
+    steps: is.named('grooves', is.needed(steps)),
   },
   square: anyMove,
   hub: {
     ...anyMove,
-    options: is.list(
-      is.item<HubMove['options'][number]>({ name: is.needed(is.text(80)), mm: offset() }),
-      40,
-      'must have one hub or more',
+    options: is.named(
+      'hubs',
+      is.list(
+        is.item<HubMove['options'][number]>({
+          name: is.named('name', is.needed(is.text(80))),
+          mm: is.named('further out', offset(), 'mm'),
+        }),
+        40,
+        'must have one hub or more',
+      ),
     ),
   },
 });
@@ -133,23 +142,23 @@ export interface AlignStack {
 
 const price = () => is.finite('a price', 1e6).min(0, 'must be 0 or more');
 const option = is.item<StackOption>({
-  name: is.needed(is.text(80)),
-  mm: offset(),
-  plusMinus: doubt(),
-  price: price(),
-  fitted: is.yesOrNo(),
+  name: is.named('name', is.needed(is.text(80))),
+  mm: is.named('depth', offset(), 'mm'),
+  plusMinus: is.named('±', doubt(), 'mm'),
+  price: is.named('price', price()),
+  fitted: is.named('fitted now', is.yesOrNo()),
 });
 const piece = is.item<StackPiece>({
-  name: is.needed(is.text(80)),
-  mm: is.length(),
-  plusMinus: doubt(),
-  options: is.optionalList(option, 60),
-  chosen: is.text(80),
+  name: is.named('name', is.needed(is.text(80))),
+  mm: is.named('depth', is.length(), 'mm'),
+  plusMinus: is.named('±', doubt(), 'mm'),
+  options: is.named('depths sold', is.optionalList(option, 60)),
+  chosen: is.named('chosen depth', is.text(80)),
 });
 const stack = is.item<AlignStack>({
-  id: is.id(),
-  pulley: is.id(),
-  pieces: is.list(piece, 20),
+  id: is.named('id', is.id()),
+  pulley: is.named('pulley', is.id()),
+  pieces: is.named('pieces', is.list(piece, 20)),
 });
 
 /** How the datum was held: a straightedge on the crank's face is only as true as it bears long. Lengths mm. */
@@ -190,20 +199,40 @@ export interface Align {
 }
 
 export const align = is.record<Align>({
-  datum: is.record<AlignDatum>({ faceMm: is.size(), straightedgeMm: is.size(), plusMinus: doubt() }),
-  readings: is.optionalList(alignReading, 400),
-  moves: is.optionalList(alignMove, 120),
-  stacks: is.optionalList(stack, 64),
-  tracks: is.optionalList(is.item<SeenTrack>({ pulley: is.id(), mm: offset(), date: is.text(40) }), 64),
-  done: is.optionalList(
-    is.item<DoneMove>({
-      id: is.id(),
-      pulley: is.id(),
-      kind: is.needed(is.oneOf(MOVE_KINDS)),
-      mm: is.length(),
-      steps: is.finite('a whole number of grooves', 60),
-      date: is.text(40),
+  datum: is.named(
+    'how the datum was measured',
+    is.record<AlignDatum>({
+      faceMm: is.named("width of the crank's face", is.size(), 'mm'),
+      straightedgeMm: is.named('length of the straightedge', is.size(), 'mm'),
+      plusMinus: is.named('±', doubt(), 'mm'),
     }),
-    200,
+  ),
+  readings: is.named('readings', is.optionalList(alignReading, 400)),
+  moves: is.named('possible moves', is.optionalList(alignMove, 120)),
+  stacks: is.named('stacks', is.optionalList(stack, 64)),
+  tracks: is.named(
+    'tracks',
+    is.optionalList(
+      is.item<SeenTrack>({
+        pulley: is.named('pulley', is.id()),
+        mm: is.named('off the middle', offset(), 'mm'),
+        date: is.named('date', is.text(40)),
+      }),
+      64,
+    ),
+  ),
+  done: is.named(
+    'moves done',
+    is.optionalList(
+      is.item<DoneMove>({
+        id: is.named('id', is.id()),
+        pulley: is.named('pulley', is.id()),
+        kind: is.named('kind', is.needed(is.oneOf(MOVE_KINDS))),
+        mm: is.named('moved out', is.length(), 'mm'),
+        steps: is.named('grooves out', is.finite('a whole number of grooves', 60)),
+        date: is.named('date', is.text(40)),
+      }),
+      200,
+    ),
   ),
 });

@@ -41,18 +41,18 @@ export interface Measurement {
 }
 
 const measurement = is.item<Measurement>({
-  id: is.id(),
-  tool: is.needed(is.oneOf(TOOLS)),
-  mm: is.needed(is.size()),
-  state: is.oneOf(STATES),
-  lay: is.oneOf(LAYS),
-  doubled: is.yesOrNo(),
-  thickness: is.size(),
-  stretch: is.fraction(0.2),
-  worn: is.fraction(0.2),
-  circumference: is.size(),
-  plusMinus: is.plusMinus(),
-  at: is.text(40),
+  id: is.named('id', is.id()),
+  tool: is.named('tool', is.needed(is.oneOf(TOOLS))),
+  mm: is.named('reading', is.needed(is.size()), 'mm'),
+  state: is.named('adjuster position', is.oneOf(STATES)),
+  lay: is.named('how it lay', is.oneOf(LAYS)),
+  doubled: is.named('belt doubled', is.yesOrNo()),
+  thickness: is.named('thickness', is.size(), 'mm'),
+  stretch: is.named('stretch', is.fraction(0.2)),
+  worn: is.named('growth of a worn belt', is.fraction(0.2)),
+  circumference: is.named('round a wheel', is.size(), 'mm'),
+  plusMinus: is.named('±', is.plusMinus(), 'mm'),
+  at: is.named('date', is.text(40)),
 });
 
 export interface RouteStop {
@@ -66,9 +66,12 @@ export interface RouteStop {
 }
 
 const routeStop = is.item<RouteStop>({
-  pulley: is.id(),
-  side: is.needed(is.oneOf(['drive', 'back'])),
-  front: is.finite('a whole number of grooves', 60).integer('must be a whole number of grooves'),
+  pulley: is.named('pulley', is.id()),
+  side: is.named('side', is.needed(is.oneOf(['drive', 'back']))),
+  front: is.named(
+    'grooves free in front',
+    is.finite('a whole number of grooves', 60).integer('must be a whole number of grooves'),
+  ),
 });
 
 export interface Belt {
@@ -101,22 +104,25 @@ export interface Belt {
 
 const runAngle = () => is.finite('a number of degrees', 10).moreThan(0, 'must be more than 0°');
 
-/** What no belt's section goes beyond, mm and degrees: past these a sum would tell a slack below nothing, or none. */
-const OVERRIDE_BOUNDS: Record<(typeof OVERRIDABLE)[number], readonly [least: number, most: number]> = {
-  cordDepth: [0, 40],
-  driveOffset: [-40, 60],
-  backOffset: [-40, 60],
-  markedOffset: [-60, 60],
-  thickness: [0.5, 60],
-  width: [0.5, 300],
-  grooveAngle: [5, 120],
-  pitch: [0.5, 100],
+/** What no belt's section goes beyond: past these a sum would tell a slack below nothing, or none. */
+const OVERRIDES: Record<
+  (typeof OVERRIDABLE)[number],
+  readonly [label: string, least: number, most: number, unit: 'mm' | '°']
+> = {
+  cordDepth: ['cord below the top', 0, 40, 'mm'],
+  driveOffset: ['cord above the face', -40, 60, 'mm'],
+  backOffset: ['cord below the back', -40, 60, 'mm'],
+  markedOffset: ['marked line from the cord', -60, 60, 'mm'],
+  thickness: ['thickness', 0.5, 60, 'mm'],
+  width: ['width', 0.5, 300, 'mm'],
+  grooveAngle: ['groove angle', 5, 120, '°'],
+  pitch: ['pitch', 0.5, 100, 'mm'],
 };
 const overrides = Object.fromEntries(
   OVERRIDABLE.map((key) => {
-    const [least, most] = OVERRIDE_BOUNDS[key];
-    const accepted = `must be from ${least} to ${most} ${key === 'grooveAngle' ? 'degrees' : 'mm'}`;
-    return [key, is.finite().min(least, accepted).max(most, accepted)];
+    const [label, least, most, unit] = OVERRIDES[key];
+    const accepted = `must be from ${least} to ${most} ${unit === '°' ? 'degrees' : unit}`;
+    return [key, is.named(label, is.finite().min(least, accepted).max(most, accepted), unit)];
   }),
 ) as unknown as is.Fields<SectionOverrides>;
 
@@ -134,26 +140,39 @@ const overridden = is
   });
 
 export const belt = is.item<Belt>({
-  id: is.id(),
-  section: is
-    .needed(is.text(40))
-    .test(
-      'known',
-      `must be one of ${SECTION_NAMES.join(', ')}`,
-      (value) => value === undefined || sectionFor(value) !== null,
-    ),
-  ribs: is.whole('a whole number of ribs', 60),
-  build: is.oneOf(BELT_BUILDS),
-  adjuster: is.text(80),
-  length: is.size().nullable(),
-  reserve: is.fraction(0.05),
-  measurements: is.optionalList(measurement, 40),
-  carries: is.optionalList(is.id(), 128),
-  sectionOverrides: overridden,
-  staticTension: is.force(),
-  kgPerMetre: is.finite('a mass in kg per metre', 10).moreThan(0, 'must be more than 0 kg/m'),
-  tensionReadings: is.optionalList(tensionReading, 200),
-  care: beltCare,
-  runAngle: is.record<NonNullable<Belt['runAngle']>>({ good: is.needed(runAngle()), watch: is.needed(runAngle()) }),
-  route: is.list(routeStop, 128),
+  id: is.named('id', is.id()),
+  section: is.named(
+    'section',
+    is
+      .needed(is.text(40))
+      .test(
+        'known',
+        `must be one of ${SECTION_NAMES.join(', ')}`,
+        (value) => value === undefined || sectionFor(value) !== null,
+      ),
+  ),
+  ribs: is.named('ribs', is.whole('a whole number of ribs', 60)),
+  build: is.named('build', is.oneOf(BELT_BUILDS)),
+  adjuster: is.named('shaft that tightens it', is.text(80)),
+  length: is.named('length', is.size().nullable(), 'mm'),
+  reserve: is.named('reserve for seating', is.fraction(0.05)),
+  measurements: is.named('measurements', is.optionalList(measurement, 40)),
+  carries: is.named('pulleys on the belt', is.optionalList(is.id(), 128)),
+  sectionOverrides: is.named("section's figures", overridden),
+  staticTension: is.named('static tension', is.force(), 'N'),
+  kgPerMetre: is.named(
+    'mass of a metre',
+    is.finite('a mass in kg per metre', 10).moreThan(0, 'must be more than 0 kg/m'),
+    'kg/m',
+  ),
+  tensionReadings: is.named('tension readings', is.optionalList(tensionReading, 200)),
+  care: is.named("belt's service record", beltCare),
+  runAngle: is.named(
+    'limits of its runs',
+    is.record<NonNullable<Belt['runAngle']>>({
+      good: is.named('good up to', is.needed(runAngle()), '°'),
+      watch: is.named('watch up to', is.needed(runAngle()), '°'),
+    }),
+  ),
+  route: is.named('route', is.list(routeStop, 128)),
 });

@@ -1,7 +1,8 @@
 import { formatLength, type LengthUnit } from '../quantity';
 import type { Belt } from './belt';
 import type { Drive } from './drive';
-import { type FieldLabel, fieldLabel } from './field-labels';
+import { fieldLabel } from './field-labels';
+import type { FieldLabel } from './fields';
 import {
   DIAMETER_WORDS,
   INSPECT_CHECK_NAMES,
@@ -11,6 +12,7 @@ import {
   TOOL_WORDS,
 } from './labels';
 import type { Check } from './inspect';
+import { type ListWay, rulesOf } from './lists';
 import { obstacleLabel, pulleyLabel, stationLabel } from './look-up';
 import type { NoiseTest } from './noise';
 import type { Station } from './station';
@@ -29,127 +31,79 @@ export interface DriveDifference {
 
 type Json = Record<string, unknown>;
 
-/** A list whose items are known by a field of their own, and what one of them is called. */
+/** What a list and its items are called, and how its items are known. */
 interface Kind {
-  part: string;
   /** Many of them, for a change of their order. */
   many: string;
-  /** The field they are known by, or what else tells one from another. */
-  id: string | ((item: Json) => string);
+  /** What tells one from another, where that is not the field that `LISTS` says. */
+  id?: (item: Json) => string;
   name: (item: Json, drive: Drive) => string;
-  /** What is called differently in it than elsewhere. */
-  lists?: Record<string, Kind>;
 }
 
-const PULLEY: Kind = {
-  part: 'Shafts and pulleys',
-  many: 'sheaves',
-  id: 'id',
-  name: (item, drive) => pulleyLabel(drive, item['id'] as string),
-};
-const MEASUREMENT: Kind = {
-  part: 'Belts',
-  many: 'measurements',
-  id: 'id',
-  name: ({ tool }) => (TOOL_WORDS as Record<string, { name: string }>)[tool as string]?.name ?? String(tool),
-};
-const TENSION_READING: Kind = {
-  part: 'Tension readings',
-  many: 'tension readings',
-  id: 'id',
-  name: ({ way, span }, drive) => {
-    const { from, to } = (span ?? {}) as { from?: string; to?: string };
-    const where = from && to ? `, ${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}` : '';
-    return `${TENSION_WAY_WORDS[way as TensionWay]?.name ?? String(way)}${where}`;
-  },
-};
-const TORQUE: Kind = {
-  part: 'Shafts and pulleys',
-  many: 'states',
-  id: 'state',
-  name: ({ state }) => `torque, ${String(state)}`,
-};
-const RIM: Kind = {
-  part: 'Pictures',
-  many: 'rims',
-  id: 'pulley',
-  name: ({ pulley }, drive) => `rim of ${pulleyLabel(drive, pulley as string)}`,
-};
-const KINDS: Record<string, Kind> = {
-  stations: {
-    part: 'Shafts and pulleys',
-    many: 'shafts',
-    id: 'id',
-    name: (item) => stationLabel(item as unknown as Station),
-    lists: { pulleys: PULLEY, torque: TORQUE },
-  },
-  obstacles: {
-    part: 'Obstacles',
-    many: 'obstacles',
-    id: 'id',
-    name: ({ id }, drive) => obstacleLabel(drive, id as string),
-  },
-  readings: {
-    part: 'Tapes',
-    many: 'tapes',
-    id: 'id',
-    name: (item, drive) => tapeName(item as unknown as SurveyReading, drive),
-  },
-  diameters: {
-    part: 'Diameters',
-    many: 'diameter readings',
-    id: 'id',
-    name: (item, drive) => diameterName(item as unknown as DiameterReading, drive),
-  },
-  photos: {
-    part: 'Pictures',
-    many: 'pictures',
-    id: 'id',
-    name: ({ id }) => `Picture ${String(id)}`,
-    lists: { rims: RIM },
-  },
-  belts: {
-    part: 'Belts',
-    many: 'belts',
-    id: 'id',
-    name: (item, drive) => beltName(item as unknown as Belt, drive),
-    lists: { measurements: MEASUREMENT, tensionReadings: TENSION_READING },
-  },
-  loads: { part: 'Electrical loads', many: 'loads', id: 'id', name: ({ name, id }) => String(name || id) },
-  speedChecks: {
-    part: 'Speed checks',
-    many: 'checks',
-    id: 'id',
-    name: ({ station, rpm }, drive) =>
-      `${stationLabel(drive.stations.find(({ id }) => id === station) ?? ({ role: 'other' } as Station))} at ${Number(rpm).toFixed(0)} rev/min`,
-  },
-};
-
-/** What stands under `align`; moves have no id of their own, and differ as a whole. */
-const ofPulley = (many: string): Kind => ({
-  part: 'Alignment',
-  many,
-  id: 'id',
-  name: ({ pulley, id }, drive) => `${pulleyLabel(drive, pulley as string)}, ${String(id)}`,
-});
-const ALIGN_KINDS: Record<string, Kind> = {
-  readings: ofPulley('readings'),
-  stacks: ofPulley('stacks'),
-  done: ofPulley('moves done'),
-  tracks: {
-    ...ofPulley('tracks'),
-    id: 'pulley',
-    name: ({ pulley }, drive) => `Track on ${pulleyLabel(drive, pulley as string)}`,
-  },
-};
+/** Lists that `LISTS` has no rules for: nothing names their items, and they name nothing. */
+type FreeList = 'stations.torque' | 'belts.measurements' | 'inspect.limits' | 'inspect.shop';
 
 const partName = (drive: Drive, id: unknown) => {
   const belt = drive.belts.find((one) => one.id === id);
   return belt ? beltName(belt, drive) : pulleyLabel(drive, String(id));
 };
-const NOISE_KINDS_OF: Record<string, Kind> = {
-  evidence: {
-    part: 'Noise',
+const shaftName = (drive: Drive, id: unknown) => {
+  const station = drive.stations.find((one) => one.id === id);
+  return station ? stationLabel(station) : String(id);
+};
+const checkName = (check: unknown) => INSPECT_CHECK_NAMES[check as Check] ?? String(check);
+const numbered: Kind['name'] = ({ pulley, id }, drive) => `${pulleyLabel(drive, pulley as string)}, ${String(id)}`;
+
+/** Every list of the document by the way to it; null for one whose items are known by their place, told as a whole. */
+const KINDS: Readonly<Record<ListWay | FreeList, Kind | null>> = {
+  stations: { many: 'shafts', name: (item) => stationLabel(item as unknown as Station) },
+  'stations.pulleys': { many: 'sheaves', name: ({ id }, drive) => pulleyLabel(drive, id as string) },
+  'stations.torque': {
+    many: 'states',
+    id: ({ state }) => String(state),
+    name: ({ state }) => `torque, ${String(state)}`,
+  },
+  obstacles: { many: 'obstacles', name: ({ id }, drive) => obstacleLabel(drive, id as string) },
+  'survey.readings': { many: 'tapes', name: (item, drive) => tapeName(item as unknown as SurveyReading, drive) },
+  'survey.diameters': {
+    many: 'diameter readings',
+    name: (item, drive) => diameterName(item as unknown as DiameterReading, drive),
+  },
+  'survey.photos': { many: 'pictures', name: ({ id }) => `Picture ${String(id)}` },
+  'survey.photos.rims': {
+    many: 'rims',
+    name: ({ pulley }, drive) => `rim of ${pulleyLabel(drive, pulley as string)}`,
+  },
+  belts: { many: 'belts', name: (item, drive) => beltName(item as unknown as Belt, drive) },
+  'belts.measurements': {
+    many: 'measurements',
+    id: ({ id }) => String(id),
+    name: ({ tool }) => (TOOL_WORDS as Record<string, { name: string }>)[tool as string]?.name ?? String(tool),
+  },
+  'belts.route': null,
+  'belts.tensionReadings': {
+    many: 'tension readings',
+    name: ({ way, span }, drive) => {
+      const { from, to } = (span ?? {}) as { from?: string; to?: string };
+      const where = from && to ? `, ${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}` : '';
+      return `${TENSION_WAY_WORDS[way as TensionWay]?.name ?? String(way)}${where}`;
+    },
+  },
+  loads: { many: 'loads', name: ({ name, id }) => String(name || id) },
+  speedChecks: {
+    many: 'checks',
+    name: ({ station, rpm }, drive) =>
+      `${stationLabel(drive.stations.find(({ id }) => id === station) ?? ({ role: 'other' } as Station))} at ${Number(rpm).toFixed(0)} rev/min`,
+  },
+  'align.readings': { many: 'readings', name: numbered },
+  'align.moves': null,
+  'align.stacks': { many: 'stacks', name: numbered },
+  'align.tracks': {
+    many: 'tracks',
+    name: ({ pulley }, drive) => `Track on ${pulleyLabel(drive, pulley as string)}`,
+  },
+  'align.done': { many: 'moves done', name: numbered },
+  'noise.evidence': {
     many: 'observations',
     id: ({ test, pulley, belt, past, at }) => [test, pulley ?? belt, past && at].filter(Boolean).join(' '),
     name: ({ test, pulley, belt }, drive) => {
@@ -158,60 +112,54 @@ const NOISE_KINDS_OF: Record<string, Kind> = {
       return part === undefined ? name : `${name}, ${partName(drive, part)}`;
     },
   },
-  clips: { part: 'Noise', many: 'sounds', id: 'id', name: ({ id, name }) => `Sound ${String(name ?? id)}` },
-  cures: { part: 'Noise', many: 'cures', id: 'id', name: ({ part }, drive) => `Repair of ${partName(drive, part)}` },
-};
-const checkName = (check: unknown) => INSPECT_CHECK_NAMES[check as Check] ?? String(check);
-const INSPECT_KINDS: Record<string, Kind> = {
-  findings: {
-    part: 'Inspection',
+  'noise.clips': { many: 'sounds', name: ({ id, name }) => `Sound ${String(name ?? id)}` },
+  'noise.cures': { many: 'cures', name: ({ part }, drive) => `Repair of ${partName(drive, part)}` },
+  'inspect.findings': {
     many: 'findings',
-    id: 'id',
     name: ({ target, check, at }, drive) =>
       `${partName(drive, target)}, ${checkName(check)}${typeof at === 'string' ? ` of ${at.slice(0, 10)}` : ''}`,
   },
-  changed: {
-    part: 'Inspection',
-    many: 'parts changed',
-    id: 'id',
-    name: ({ target }, drive) => `Change of ${partName(drive, target)}`,
-  },
-  skipped: {
-    part: 'Inspection',
+  'inspect.changed': { many: 'parts changed', name: ({ target }, drive) => `Change of ${partName(drive, target)}` },
+  'inspect.skipped': {
     many: 'parts skipped',
     id: ({ on, target }) => `${String(on)} ${String(target)}`,
     name: ({ target }, drive) => `${partName(drive, target)}, skipped`,
   },
-  shop: {
-    part: 'Inspection',
+  'inspect.shop': {
     many: 'limits of the shop',
     id: ({ check, section, material, kind }) => [check, section, material, kind].map(String).join(' '),
     name: ({ check }) => `Limit of the shop, ${checkName(check)}`,
   },
-  limits: { part: 'Inspection', many: 'limits', id: 'check', name: ({ check }) => `Limit, ${checkName(check)}` },
-};
-const JOB_KINDS: Record<string, Kind> = {
-  bolts: {
-    part: 'Job card',
+  'inspect.limits': {
+    many: 'limits',
+    id: ({ check }) => String(check),
+    name: ({ check }) => `Limit, ${checkName(check)}`,
+  },
+  'job.bolts': {
     many: 'bolts',
-    id: 'id',
     name: ({ name, station }, drive) =>
       `Bolt ${typeof name === 'string' && name !== '' ? name : `of ${shaftName(drive, station)}`}`,
   },
-  own: { part: 'Job card', many: 'own steps', id: 'id', name: ({ text }) => `Step "${String(text).slice(0, 40)}"` },
-  words: { part: 'Job card', many: 'steps reworded', id: 'step', name: ({ step }) => `Step ${String(step)}` },
+  'job.own': { many: 'own steps', name: ({ text }) => `Step "${String(text).slice(0, 40)}"` },
+  'job.words': { many: 'steps reworded', name: ({ step }) => `Step ${String(step)}` },
 };
-const shaftName = (drive: Drive, id: unknown) => {
-  const station = drive.stations.find((one) => one.id === id);
-  return station ? stationLabel(station) : String(id);
-};
-/** What stands in fields of the drive itself, with a heading of its own. */
-const PARTS: Record<string, { part: string; lists: Record<string, Kind> }> = {
-  align: { part: 'Alignment', lists: ALIGN_KINDS },
-  survey: { part: 'Survey', lists: KINDS },
-  noise: { part: 'Noise', lists: NOISE_KINDS_OF },
-  inspect: { part: 'Inspection', lists: INSPECT_KINDS },
-  job: { part: 'Job card', lists: JOB_KINDS },
+
+/** Headings, by the way to what stands under each; what has none stands under that of what holds it. */
+const HEADINGS: Readonly<Record<string, string>> = {
+  stations: 'Shafts and pulleys',
+  obstacles: 'Obstacles',
+  survey: 'Survey',
+  'survey.readings': 'Tapes',
+  'survey.diameters': 'Diameters',
+  'survey.photos': 'Pictures',
+  belts: 'Belts',
+  'belts.tensionReadings': 'Tension readings',
+  loads: 'Electrical loads',
+  speedChecks: 'Speed checks',
+  align: 'Alignment',
+  noise: 'Noise',
+  inspect: 'Inspection',
+  job: 'Job card',
 };
 
 /**
@@ -253,35 +201,37 @@ export function driveDifferences(
   };
 
   // `holder` is the way by the names of lists and fields alone, without ids: what labels go by.
-  const object = (
-    a: Json,
-    b: Json,
-    path: string,
-    holder: string,
-    part: string,
-    name: string,
-    lists: Record<string, Kind>,
-  ) => {
+  const object = (a: Json, b: Json, path: string, holder: string, part: string, name: string) => {
     for (const key of new Set([...Object.keys(a), ...Object.keys(b)])) {
-      const [left, right] = [a[key], b[key]];
+      const [left, right] = [own(a, key), own(b, key)];
       if (same(left, right)) continue;
       const at = path === '' ? key : `${path}.${key}`;
       const within = holder === '' ? key : `${holder}.${key}`;
       const label = fieldLabel(holder, key);
-      const kind = lists[key];
+      const kind = own<Kind | null>(KINDS, within) ?? null;
+      const heading = own(HEADINGS, within) ?? part;
       const before = found.length;
       if (kind && isListOrMissing(left) && isListOrMissing(right))
-        list((left ?? []) as Json[], (right ?? []) as Json[], at, within, kind, kind.part === part ? name : '');
-      else if (path === '' && PARTS[key])
-        object((left ?? {}) as Json, (right ?? {}) as Json, at, within, PARTS[key].part, '', PARTS[key].lists);
+        list((left ?? []) as Json[], (right ?? []) as Json[], at, within, kind, heading, heading === part ? name : '');
+      else if (path === '' && heading !== part && isRecordOrMissing(left) && isRecordOrMissing(right))
+        object((left ?? {}) as Json, (right ?? {}) as Json, at, within, heading, '');
       else if (isRecord(left) && isRecord(right))
-        object(left, right, at, within, part, [name, label.label].filter(Boolean).join(', '), {});
+        object(left, right, at, within, part, [name, label.label].filter(Boolean).join(', '));
       // What only one of them has, and is empty there, is a difference all the same.
-      if (found.length === before) scalar(at, kind?.part ?? part, name, label, left, right);
+      if (found.length === before) scalar(at, heading, name, label, left, right);
     }
   };
-  const list = (a: readonly Json[], b: readonly Json[], path: string, holder: string, kind: Kind, within: string) => {
-    const idOf = (item: Json) => (typeof kind.id === 'string' ? item[kind.id] : kind.id(item));
+  const list = (
+    a: readonly Json[],
+    b: readonly Json[],
+    path: string,
+    holder: string,
+    kind: Kind,
+    part: string,
+    within: string,
+  ) => {
+    const field = rulesOf(holder)?.id ?? 'id';
+    const idOf = (item: Json) => (kind.id ? kind.id(item) : item[field]);
     const [left, right] = [new Map(a.map((item) => [idOf(item), item])), new Map(b.map((item) => [idOf(item), item]))];
     const called = (item: Json, drive: Drive) =>
       [within, kind.name(item, drive)]
@@ -290,19 +240,18 @@ export function driveDifferences(
         .join(', ');
     for (const [id, item] of left) {
       const other = right.get(id);
-      if (!other) tell(`${path}.${String(id)}`, kind.part, called(item, mine), `only in ${ours}`);
-      else if (!same(item, other))
-        object(item, other, `${path}.${String(id)}`, holder, kind.part, called(item, mine), kind.lists ?? {});
+      if (!other) tell(`${path}.${String(id)}`, part, called(item, mine), `only in ${ours}`);
+      else if (!same(item, other)) object(item, other, `${path}.${String(id)}`, holder, part, called(item, mine));
     }
     for (const [id, item] of right)
-      if (!left.has(id)) tell(`${path}.${String(id)}`, kind.part, called(item, theirs), `only in ${others}`);
+      if (!left.has(id)) tell(`${path}.${String(id)}`, part, called(item, theirs), `only in ${others}`);
     const [order, otherOrder] = [
       [...left.keys()].filter((id) => right.has(id)),
       [...right.keys()].filter((id) => left.has(id)),
     ];
-    if (!same(order, otherOrder)) tell(path, kind.part, within, `the ${kind.many} are in another order`);
+    if (!same(order, otherOrder)) tell(path, part, within, `the ${kind.many} are in another order`);
   };
-  object(plain(mine), plain(theirs), '', '', 'The drive', '', KINDS);
+  object(plain(mine), plain(theirs), '', '', 'The drive', '');
   return found;
 }
 
@@ -310,7 +259,12 @@ export function driveDifferences(
 const plain = (drive: Drive): Json => JSON.parse(JSON.stringify(drive)) as Json;
 const isRecord = (value: unknown): value is Json =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
+const isRecordOrMissing = (value: unknown) => value === undefined || isRecord(value);
 const isListOrMissing = (value: unknown) => value === undefined || (Array.isArray(value) && value.every(isRecord));
+
+/** What an object holds itself: not `constructor`, as every object does. */
+const own = <T>(of: Readonly<Record<string, T>>, key: string): T | undefined =>
+  Object.hasOwn(of, key) ? of[key] : undefined;
 
 /** The same as JSON, whatever the order of an object's fields. */
 function same(a: unknown, b: unknown): boolean {

@@ -1,4 +1,4 @@
-import { mixed, object, type ISchema, type ObjectSchema } from 'yup';
+import { mixed } from 'yup';
 import * as is from './fields';
 import { align, type Align } from './align';
 import { belt, type Belt } from './belt';
@@ -44,30 +44,30 @@ export interface Drive {
 }
 
 const fields: is.Fields<Drive> = {
-  format: mixed<'emery-drive'>()
-    .test('format', 'must be "emery-drive"', (value) => value === 'emery-drive')
-    .defined(),
-  version: mixed<1>().defined(),
-  name: is.text(200),
-  crankRotation: is.needed(is.oneOf(['cw', 'ccw'])),
-  speeds: engineSpeeds,
-  stations: is.list(station, 64),
-  obstacles: is.optionalList(obstacle, 64),
-  survey,
-  use: engineUse,
-  loads: is.optionalList(electricalLoad, 100),
-  speedChecks: is.optionalList(speedCheck, 200),
-  align,
-  noise,
-  inspect,
-  job,
-  belts: is.list(belt, 16),
+  format: is.named(
+    'format',
+    mixed<'emery-drive'>()
+      .test('format', 'must be "emery-drive"', (value) => value === 'emery-drive')
+      .defined(),
+  ),
+  version: is.named('version', mixed<1>().defined()),
+  name: is.named('name', is.text(200)),
+  crankRotation: is.named('direction of rotation of the crank', is.needed(is.oneOf(['cw', 'ccw']))),
+  speeds: is.named('engine speeds', engineSpeeds),
+  stations: is.named('shafts', is.list(station, 64)),
+  obstacles: is.named('obstacles', is.optionalList(obstacle, 64)),
+  survey: is.named('survey', survey),
+  use: is.named('use', engineUse),
+  loads: is.named('electrical loads', is.optionalList(electricalLoad, 100)),
+  speedChecks: is.named('speed checks', is.optionalList(speedCheck, 200)),
+  align: is.named('alignment', align),
+  noise: is.named('noise', noise),
+  inspect: is.named('inspection', inspect),
+  job: is.named('job card', job),
+  belts: is.named('belts', is.list(belt, 16)),
 };
 
 /** The names of a drive's own fields. */
 export const DRIVE_FIELDS: ReadonlySet<string> = new Set(Object.keys(fields));
 
-export const driveSchema = object(
-  // As in `record`: the fields are the drive's own.
-  fields as unknown as Record<string, ISchema<unknown>>,
-).strict() as unknown as ObjectSchema<Drive>;
+export const driveSchema = is.objectOf(fields);

@@ -2,7 +2,8 @@ import { driveOf } from '../test/examples';
 import { changeBelt, changeStation } from './edit';
 import { driveDifferences } from './differences';
 import type { Drive } from './drive';
-import { fieldLabel } from './field-labels';
+import { fieldLabel, fileFields } from './field-labels';
+import { readDrive } from './read-drive';
 
 const base = (): Drive =>
   driveOf([
@@ -40,9 +41,38 @@ test('figures carry their units, lengths the shop’s', () => {
   ).toBe('Belt: length 50" in yours, 51" in theirs');
 });
 
-test('a field that no table has is called as it is written', () => {
+test('a field that no schema has is called as it is written', () => {
   expect(fieldLabel('belts', 'colour')).toEqual({ label: 'colour' });
-  expect(fieldLabel('nowhere', 'x')).toEqual({ label: 'right of the crank', unit: 'mm' });
+  expect(fieldLabel('nowhere', 'x')).toEqual({ label: 'x' });
   // Names that every object has are no labels.
   expect(fieldLabel('belts', 'constructor')).toEqual({ label: 'constructor' });
+  const odd = (value: unknown) => ({ ...base(), constructor: value }) as unknown as Drive;
+  expect(told(odd('a'), base())).toEqual(['constructor "a" in yours, nothing in theirs']);
+});
+
+test('places have their names wherever they stand', () => {
+  const way = 'stations.adjuster.strut.anchor';
+  expect(fieldLabel(way, 'x')).toEqual({ label: 'right of the crank', unit: 'mm' });
+  expect(fieldLabel('obstacles.to', 'y')).toEqual({ label: 'above the crank', unit: 'mm' });
+});
+
+test('what a field may be, and whether a file needs it, is what the check of a file says', () => {
+  const tables = fileFields();
+  const drive = { ...base(), obstacles: [{ id: 'o', x: 0, y: 0, diameter: 10 }] };
+  const problems = (change: object) => {
+    const read = readDrive({ ...drive, obstacles: [{ ...drive.obstacles[0], ...change }] });
+    return read.ok ? [] : read.problems.map(({ path: at, message }) => [at, message]);
+  };
+  expect(problems({ diameter: undefined })).toEqual([['obstacles[0].diameter', 'is missing']]);
+  expect(tables['obstacles']!['diameter']!.needed).toBe(true);
+  expect(problems({ plane: undefined })).toEqual([]);
+  expect(tables['obstacles']!['plane']!.needed).toBe(false);
+  expect(problems({ diameter: -1 })).toEqual([['obstacles[0].diameter', 'must be 0 mm or more']]);
+  expect(tables['obstacles']!['diameter']!.accepted).toEqual([
+    'a number of millimetres from −100,000 to 100,000',
+    '0 mm or more',
+  ]);
+  expect(tables['belts.tensionReadings']!['way']!.accepted).toEqual([
+    'one of push, free-play, twist, gauge, pluck, pointer',
+  ]);
 });

@@ -19,8 +19,32 @@ import {
  * that points at the pulley, while a refusal here would stop a half-finished job from being saved.
  */
 
-/** A schema for each field of `T` and for nothing else: the compiler refuses one that is missing, odd, or too wide. */
-export type Fields<T> = { readonly [K in keyof Required<T>]: ISchema<T[K]> };
+/** What a figure of the file is counted in; a length is told in the shop's own unit. */
+export type FieldUnit =
+  'mm' | '°' | 'N' | 'N·m' | 'N·m per degree' | 'rev/min' | 'kW' | 'A' | 'Hz' | 's' | 'kg/m' | 'min' | 'km/h' | 'px';
+
+/** What a field is called, and its unit where it has one. */
+export interface FieldLabel {
+  label: string;
+  unit?: FieldUnit;
+}
+
+/** A field's schema with what the field is called, where a person reads of it. */
+export interface Named<S> extends Partial<FieldLabel> {
+  schema: S;
+}
+
+export const named = <S>(label: string, schema: S, unit?: FieldUnit): Named<S> => ({
+  label,
+  ...(unit && { unit }),
+  schema,
+});
+
+/**
+ * A schema and a name for each field of `T` and for nothing else: the compiler refuses one that is missing, odd, or too
+ * wide.
+ */
+export type Fields<T> = { readonly [K in keyof Required<T>]: Named<ISchema<T[K]>> };
 
 /** A number of what is said. Every number in the file has an end, so that every sum over it has one too. */
 export const finite = (what = 'a number', most = 1e6) =>
@@ -72,16 +96,26 @@ export const numberOrNumbers = (what: string) =>
     const one = (part: unknown) => typeof part === 'number' && part >= 0 && part <= MOST_MM;
     return value === undefined || one(value) || (Array.isArray(value) && value.length <= 40 && value.every(one));
   });
-/** Nothing that this kind of item has; what stands there is let be. */
-export const ignored = () => mixed() as unknown as ISchema<undefined>;
+/** Nothing that this kind of item has, and so without a name; what stands there is let be. */
+export const ignored = (): Named<ISchema<undefined>> => ({ schema: mixed() as unknown as ISchema<undefined> });
+
+/** An object of these fields. What they are called goes with its schema (`meta.fields`), for `fileFields` to read. */
+export function objectOf<T extends object>(fields: Fields<T>): ObjectSchema<T> {
+  const all = Object.entries(fields as Record<string, Named<ISchema<unknown>>>);
+  // Yup infers an object from its fields, where this one is told what it is; `Fields` has seen to it that both agree.
+  const made = object(Object.fromEntries(all.map(([key, { schema }]) => [key, schema]))).strict();
+  // Set on what nobody else holds yet: a `meta()` for each of 300 fields would make a copy of each.
+  made.spec.meta = { fields };
+  return made as unknown as ObjectSchema<T>;
+}
 
 /** Fields of one object that may be left out. */
 export const record = <T extends object>(fields: Fields<T>) =>
-  // Yup infers an object from its fields, where this one is told what it is; `Fields` has seen to it that both agree.
-  object(fields as Record<string, ISchema<unknown>>)
-    .strict()
-    .typeError('must be an object')
-    .default(undefined) as unknown as ObjectSchema<T | undefined, AnyObject, undefined>;
+  objectOf(fields).typeError('must be an object').default(undefined) as unknown as ObjectSchema<
+    T | undefined,
+    AnyObject,
+    undefined
+  >;
 
 /** Fields of one object that has to be there. */
 export const item = <T extends object>(fields: Fields<T>) =>
@@ -91,24 +125,29 @@ export interface Point {
   readonly x: number;
   readonly y: number;
 }
-export const place = () => record<Point>({ x: needed(length()), y: needed(length()) });
+export const place = () =>
+  record<Point>({
+    x: named('right of the crank', needed(length()), 'mm'),
+    y: named('above the crank', needed(length()), 'mm'),
+  });
 export const point = () => place().required('is missing: it needs x and y') as unknown as ObjectSchema<Point>;
 
 /** The members of a union that may have `V` in the field that tells them apart, without that field. */
 type Rest<T, K extends keyof T, V> = T extends unknown ? (V extends T[K] ? Omit<T, K> : never) : never;
 
 /**
- * One of several shapes, told apart by one field. What is none of them is refused by that field; the fields that all
- * of them have (`shared`) are then looked at all the same. `optional` lets it be left out.
+ * One of several shapes, told apart by one field, which is called `label`. What is none of them is refused by that
+ * field; the fields that all of them have (`shared`) are then looked at all the same. `optional` lets it be left out.
  */
 export function variants<T extends object, K extends keyof T & string>(
   by: K,
+  label: string,
   shared: Partial<Fields<Omit<T, K>>>,
   shapes: { readonly [V in T[K] & string]: Fields<Rest<T, K, V>> },
   { optional = false, order = [by] as readonly string[] } = {},
 ): Lazy<T> {
   const values = Object.keys(shapes) as (T[K] & string)[];
-  const kind = needed(oneOf(values));
+  const kind = named(label, needed(oneOf(values)));
   const build = (fields: object) => {
     const all: Record<string, unknown> = { ...fields, [by]: kind };
     // Faults are told in the order of the fields.
@@ -122,7 +161,11 @@ export function variants<T extends object, K extends keyof T & string>(
   return lazy((value: unknown) => {
     if (optional && (value === undefined || value === null)) return nothing;
     return built.get((value as AnyObject | null | undefined)?.[by]) ?? fallback;
-  }) as unknown as Lazy<T>;
+    // Read by what names the fields.
+  }).meta({ shapes: [fallback, ...built.values()], needed: !optional } as Record<
+    string,
+    unknown
+  >) as unknown as Lazy<T>;
 }
 
 /** More problems than these are not looked for. */

@@ -1,6 +1,6 @@
 import { isSchema, type AnyObject } from 'yup';
 import { type Drive, driveSchema } from './drive';
-import { LISTS, type ListRules } from './lists';
+import { rulesOf } from './lists';
 
 /** A drive is saved and brought in as so many bytes of JSON at most. */
 export const MOST_DRIVE_BYTES = 1024 * 1024;
@@ -121,18 +121,9 @@ function bytesOf(drive: Drive): number {
 export function fullWords({ list, most }: Full): string {
   if (list === '')
     return 'The drive holds as much as it can, 1 MB. Nothing was changed; remove pictures or sounds first.';
-  const what = whatOf(list) ?? 'this list';
+  const what = rulesOf(list)?.what ?? 'this list';
   const name = `${what[0]!.toUpperCase()}${what.slice(1)}`;
   return `${name}: a drive holds ${most.toLocaleString('en')} at most. Nothing was changed; remove one first.`;
-}
-
-/** What an item of a list is called. */
-function whatOf(list: string): string | null {
-  const whole = (LISTS as Readonly<Record<string, ListRules>>)[list];
-  if (whole) return whole.what;
-  const cut = list.lastIndexOf('.');
-  const outer = cut < 0 ? undefined : (LISTS as Readonly<Record<string, ListRules>>)[list.slice(0, cut)];
-  return outer?.lists?.[list.slice(cut + 1)]?.what ?? null;
 }
 
 /** UTF-8 bytes of one unit of UTF-16; the two halves of a pair make four together. */

@@ -60,7 +60,8 @@ export {
   TENSION_WAY_WORDS,
   TOOL_WORDS,
 } from './labels';
-export { fieldLabel, type FieldLabel } from './field-labels';
+export { type FieldLabel } from './fields';
+export { fieldLabel, fileFields, type FileField } from './field-labels';
 export { driveDifferences, type DriveDifference } from './differences';
 export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SIZES, SURFACE_OF } from './templates';
 export * from './edit';

@@ -149,49 +149,51 @@ export interface Inspect {
 const place = () => is.needed(is.length().min(0, 'must be 0 mm or more'));
 const odometer = () => is.finite('a reading of the odometer', 1e7).min(0, 'must be 0 or more');
 const ribMarks = is.record<RibMarks>({
-  tips: picturePoints(80),
-  valleys: picturePoints(80),
-  sigmaPx: is.finite('a number of px', 1000).moreThan(0, 'must be more than 0 px'),
-  stretch: is.record<NonNullable<RibMarks['stretch']>>({
-    at: is.needed(is.finite().min(0.2, 'must be 0.2 or more').max(5, 'must be 5 at most')),
-    plusMinus: is.needed(is.plusMinus()),
-  }),
+  tips: is.named('tips', picturePoints(80)),
+  valleys: is.named('valleys', picturePoints(80)),
+  sigmaPx: is.named('±', is.finite('a number of px', 1000).moreThan(0, 'must be more than 0 px'), 'px'),
+  stretch: is.named(
+    'squareness',
+    is.record<NonNullable<RibMarks['stretch']>>({
+      at: is.named('ratio', is.needed(is.finite().min(0.2, 'must be 0.2 or more').max(5, 'must be 5 at most'))),
+      plusMinus: is.named('±', is.needed(is.plusMinus())),
+    }),
+  ),
 });
 
 const anyFinding = {
-  id: is.id(),
-  on: is.needed(is.oneOf(INSPECTED)),
-  target: is.id(),
-  value: is.finite(),
-  outcome: is.text(40),
-  plusMinus: is.finite().min(0, 'must be 0 or more'),
-  at: is.text(40),
-  odometer: odometer(),
-  past: is.yesOrNo(),
-  places: is.optionalList(place(), 60),
-  photo: is.record<KeptPicture>(keptPicture),
-  marks: ribMarks,
+  id: is.named('id', is.id()),
+  on: is.named('part checked', is.needed(is.oneOf(INSPECTED))),
+  target: is.named('part', is.id()),
+  value: is.named('value', is.finite()),
+  outcome: is.named('outcome', is.text(40)),
+  plusMinus: is.named('±', is.finite().min(0, 'must be 0 or more')),
+  at: is.named('date', is.text(40)),
+  odometer: is.named('odometer', odometer()),
+  past: is.named('removed', is.yesOrNo()),
+  places: is.named('places along the belt', is.optionalList(place(), 60)),
+  photo: is.named('picture', is.record<KeptPicture>(keptPicture)),
+  marks: is.named('marks in the picture', ribMarks),
 };
 const UNIT_WORDS = { mm: 'a number of millimetres', degrees: 'a number of degrees', cracks: 'a number of cracks' };
 
 function shapeOf(check: Check) {
   const { on, outcomes, figure } = checkRules(check);
-  const value = figure
-    ? is
-        .finite(UNIT_WORDS[figure.unit], Math.max(-figure.least, figure.most))
-        .min(figure.least, `must be ${figure.least} or more`)
-    : is.ignored();
-  const outcome = outcomes ? is.needed(is.oneOf(outcomes)) : is.ignored();
+  const number = (unit: keyof typeof UNIT_WORDS, { least, most }: { least: number; most: number }) =>
+    is.finite(UNIT_WORDS[unit], Math.max(-least, most)).min(least, `must be ${least} or more`);
+  const value = figure && number(figure.unit, figure);
   return {
     ...anyFinding,
-    on: is.needed(is.oneOf([on])),
+    // Named above, where it may be any of them.
+    on: { schema: is.needed(is.oneOf([on])) },
     // With outcomes a figure only says where; without, it is the finding.
-    value: figure && !outcomes ? is.needed(value as ReturnType<typeof is.finite>) : value,
-    outcome,
+    value: value ? { ...anyFinding.value, schema: outcomes ? value : is.needed(value) } : is.ignored(),
+    outcome: outcomes ? { ...anyFinding.outcome, schema: is.needed(is.oneOf(outcomes)) } : is.ignored(),
   };
 }
 
 const finding = is.variants<InspectFinding, 'check'>(
+  'check',
   'check',
   anyFinding,
   // Each check by its own rules: the table above is what ties them to the type.
@@ -201,50 +203,66 @@ const finding = is.variants<InspectFinding, 'check'>(
 
 /** A limit of the shop, as its settings hold it and as a drive carries it. */
 export const shopLimit = is.item<ShopLimit>({
-  check: is.needed(is.oneOf(CHECK_NAMES)),
-  section: is.text(40),
-  material: is.oneOf(CHECKS.material.outcomes),
-  kind: is.oneOf(PULLEY_KINDS),
-  replace: is.needed(is.finite()),
-  watch: is.finite(),
-  new: is.finite().min(0, 'must be 0 or more'),
+  check: is.named('check', is.needed(is.oneOf(CHECK_NAMES))),
+  section: is.named('section', is.text(40)),
+  material: is.named('material', is.oneOf(CHECKS.material.outcomes)),
+  kind: is.named('kind of pulley', is.oneOf(PULLEY_KINDS)),
+  replace: is.named('worn out at', is.needed(is.finite())),
+  watch: is.named('watch from', is.finite()),
+  new: is.named('when new', is.finite().min(0, 'must be 0 or more')),
 });
 export const MOST_SHOP_LIMITS = 60;
 
 const WHOSE = ['shop', 'manual'] as const;
 export const inspect = is.record<Inspect>({
-  odometerUnit: is.oneOf(ODOMETER_UNITS),
-  findings: is.optionalList(finding, 1000),
-  skipped: is.optionalList(
-    is.item<SkippedPart>({ on: is.needed(is.oneOf(INSPECTED)), target: is.id(), at: is.text(40) }),
-    200,
+  odometerUnit: is.named('odometer unit', is.oneOf(ODOMETER_UNITS)),
+  findings: is.named('findings', is.optionalList(finding, 1000)),
+  skipped: is.named(
+    'parts skipped',
+    is.optionalList(
+      is.item<SkippedPart>({
+        on: is.named('part checked', is.needed(is.oneOf(INSPECTED))),
+        target: is.named('part', is.id()),
+        at: is.named('date', is.text(40)),
+      }),
+      200,
+    ),
   ),
-  changed: is.optionalList(
-    is.item<ChangedPart>({
-      id: is.id(),
-      on: is.needed(is.oneOf(INSPECTED)),
-      target: is.id(),
-      at: is.text(40),
-      odometer: odometer(),
-      why: is.oneOf(CHANGED_WHY),
-      careBefore: beltCare,
-      staticBefore: is.force(),
+  changed: is.named(
+    'parts changed',
+    is.optionalList(
+      is.item<ChangedPart>({
+        id: is.named('id', is.id()),
+        on: is.named('part changed', is.needed(is.oneOf(INSPECTED))),
+        target: is.named('part', is.id()),
+        at: is.named('date', is.text(40)),
+        odometer: is.named('odometer', odometer()),
+        why: is.named('reason for removal', is.oneOf(CHANGED_WHY)),
+        careBefore: is.named('service record of the old belt', beltCare),
+        staticBefore: is.named('static tension of the old one', is.force(), 'N'),
+      }),
+      400,
+    ),
+  ),
+  limits: is.named(
+    'limits',
+    is.optionalList(
+      is.item<InspectLimit>({
+        check: is.named('check', is.needed(is.oneOf(CHECK_NAMES))),
+        from: is.named('source of the limit', is.needed(is.oneOf(WHOSE))),
+        replace: is.named('worn out at', is.needed(is.finite())),
+        watch: is.named('watch from', is.finite()),
+        new: is.named('when new', is.finite().min(0, 'must be 0 or more')),
+      }),
+      40,
+    ),
+  ),
+  shop: is.named('limits of the shop', is.optionalList(shopLimit, MOST_SHOP_LIMITS)),
+  life: is.named(
+    'expected belt life',
+    is.record<NonNullable<Inspect['life']>>({
+      distance: is.named('distance', is.needed(is.finite('a distance', 1e7).moreThan(0, 'must be more than 0'))),
+      from: is.named('source of the figure', is.needed(is.oneOf(WHOSE))),
     }),
-    400,
   ),
-  limits: is.optionalList(
-    is.item<InspectLimit>({
-      check: is.needed(is.oneOf(CHECK_NAMES)),
-      from: is.needed(is.oneOf(WHOSE)),
-      replace: is.needed(is.finite()),
-      watch: is.finite(),
-      new: is.finite().min(0, 'must be 0 or more'),
-    }),
-    40,
-  ),
-  shop: is.optionalList(shopLimit, MOST_SHOP_LIMITS),
-  life: is.record<NonNullable<Inspect['life']>>({
-    distance: is.needed(is.finite('a distance', 1e7).moreThan(0, 'must be more than 0')),
-    from: is.needed(is.oneOf(WHOSE)),
-  }),
 });

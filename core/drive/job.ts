@@ -52,30 +52,50 @@ export interface Job {
 
 const ids = () => is.optionalList(is.id(), 400);
 export const job = is.record<Job>({
-  bolts: is.optionalList(
-    is.item<Bolt>({
-      id: is.id(),
-      station: is.id(),
-      use: is.needed(is.oneOf(BOLT_USES)),
-      name: is.text(80),
-      size: is.text(40),
-      tool: is.text(60),
-      torqueNm: is.finite('a torque in N·m', 2000).moreThan(0, 'must be more than 0 N·m'),
-      torqueUnit: is.oneOf(TORQUE_UNITS),
-      angleDeg: is.angle().moreThan(0, 'must be more than 0°').max(720, 'must be 720° at most'),
-      order: is.whole('a whole number', 100),
-      reuse: is.oneOf(BOLT_REUSES),
-    }),
-    100,
+  bolts: is.named(
+    'bolts',
+    is.optionalList(
+      is.item<Bolt>({
+        id: is.named('id', is.id()),
+        station: is.named('shaft', is.id()),
+        use: is.named('use', is.needed(is.oneOf(BOLT_USES))),
+        name: is.named('name', is.text(80)),
+        size: is.named('thread', is.text(40)),
+        tool: is.named('tool', is.text(60)),
+        torqueNm: is.named('torque', is.finite('a torque in N·m', 2000).moreThan(0, 'must be more than 0 N·m'), 'N·m'),
+        torqueUnit: is.named('unit of its torque', is.oneOf(TORQUE_UNITS)),
+        angleDeg: is.named(
+          'angle after the torque',
+          is.angle().moreThan(0, 'must be more than 0°').max(720, 'must be 720° at most'),
+          '°',
+        ),
+        order: is.named('order', is.whole('a whole number', 100)),
+        reuse: is.named('whether it is reused', is.oneOf(BOLT_REUSES)),
+      }),
+      100,
+    ),
   ),
-  own: is.optionalList(
-    is.item<OwnStep>({ id: is.id(), phase: is.needed(is.oneOf(PHASES)), text: is.needed(is.text(400)) }),
-    100,
+  own: is.named(
+    'own steps',
+    is.optionalList(
+      is.item<OwnStep>({
+        id: is.named('id', is.id()),
+        phase: is.named('phase', is.needed(is.oneOf(PHASES))),
+        text: is.named('text', is.needed(is.text(400))),
+      }),
+      100,
+    ),
   ),
-  words: is.optionalList(
-    is.item<NonNullable<Job['words']>[number]>({ step: is.id(), text: is.needed(is.text(400)) }),
-    200,
+  words: is.named(
+    'steps reworded',
+    is.optionalList(
+      is.item<NonNullable<Job['words']>[number]>({
+        step: is.named('step', is.id()),
+        text: is.named('text', is.needed(is.text(400))),
+      }),
+      200,
+    ),
   ),
-  leftOut: ids(),
-  order: ids(),
+  leftOut: is.named('steps left out', ids()),
+  order: is.named('order of the steps', ids()),
 });

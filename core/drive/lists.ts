@@ -95,6 +95,20 @@ export const LISTS = {
   'job.words': { what: 'step in other words', id: 'step' },
 } as const satisfies Record<string, ListRules>;
 
+type Inner<K extends keyof typeof LISTS> = (typeof LISTS)[K] extends { lists: infer L }
+  ? `${K}.${keyof L & string}`
+  : never;
+/** The way to a list, also to one inside the items of another: `belts.route`. */
+export type ListWay = { [K in keyof typeof LISTS]: K | Inner<K> }[keyof typeof LISTS];
+
+/** The rules of the list at a way; null where there is none. */
+export function rulesOf(way: string): ListRules | null {
+  const among = (lists: Readonly<Record<string, ListRules>> = {}, name: string) =>
+    (Object.hasOwn(lists, name) && lists[name]) || null;
+  const cut = way.lastIndexOf('.');
+  return among(LISTS, way) ?? (cut < 0 ? null : among(rulesOf(way.slice(0, cut))?.lists, way.slice(cut + 1)));
+}
+
 /** What the lists of the document hold. */
 export interface ListItems {
   stations: Station;

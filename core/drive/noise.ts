@@ -89,14 +89,14 @@ export const noiseTest = (test: string): test is NoiseTest => Object.hasOwn(NOIS
 const odometer = () => is.finite('a reading of the odometer', 1e7).min(0, 'must be 0 or more');
 const name = () => is.text(80).matches(/\S/, 'must not be blank');
 const anyEvidence = {
-  test: is.needed(is.text(40)),
-  outcome: is.needed(is.text(40)),
-  pulley: name(),
-  belt: name(),
-  at: is.text(40),
-  odometer: odometer(),
-  past: is.yesOrNo(),
-  simulated: is.yesOrNo(),
+  test: is.named('test', is.needed(is.text(40))),
+  outcome: is.named('outcome', is.needed(is.text(40))),
+  pulley: is.named('pulley', name()),
+  belt: is.named('belt', name()),
+  at: is.named('date', is.text(40)),
+  odometer: is.named('odometer', odometer()),
+  past: is.named('removed', is.yesOrNo()),
+  simulated: is.named('simulated', is.yesOrNo()),
 };
 /** What a repeat names: teeth their belt, a bearing the pulley of its shaft. */
 const OUTCOME_NAMES: Readonly<Record<string, 'belt' | 'pulley'>> = {
@@ -113,15 +113,15 @@ function evidenceOf(test: NoiseTest | null, outcome: unknown): ObjectSchema<Nois
     on === part || (on === 'turning' && OUTCOME_NAMES[outcome as string] === part) ? is.needed(name()) : name();
   return is.item<NoiseEvidence>({
     ...anyEvidence,
-    outcome: is.needed(is.oneOf<string>(outcomes)),
-    pulley: asked('pulley'),
-    belt: asked('belt'),
+    outcome: is.named('outcome', is.needed(is.oneOf<string>(outcomes))),
+    pulley: is.named('pulley', asked('pulley')),
+    belt: is.named('belt', asked('belt')),
   });
 }
 const noiseEvidence = lazy((value: { test?: unknown; outcome?: unknown } | null | undefined) => {
   const test = typeof value?.test === 'string' && noiseTest(value.test) ? value.test : null;
   return evidenceOf(test, value?.outcome);
-});
+}).meta({ shapes: [evidenceOf(null, undefined)], needed: true } as Record<string, unknown>);
 
 /** A sound that was kept, with what was heard in it. `wav` is a small WAV file of it, in base64. */
 export interface NoiseClip {
@@ -161,35 +161,38 @@ export interface NoiseCure {
 const MOST_CLIP_CHARACTERS = 90_000;
 const hertz = () => is.finite('a frequency in Hz', 100_000).min(0, 'must be 0 or more');
 const clip = is.item<NoiseClip>({
-  id: is.id(),
-  kind: is.needed(is.oneOf(NOISE_KINDS)),
-  rpm: is.needed(is.rpm()),
-  pitchHz: hertz(),
-  repeatHz: hertz(),
-  plusMinusHz: hertz(),
-  seconds: is.finite('a number of seconds', 3600).min(0, 'must be 0 or more'),
-  wav: is.text(MOST_CLIP_CHARACTERS),
-  name: is.text(120),
-  at: is.text(40),
-  odometer: odometer(),
-  simulated: is.yesOrNo(),
+  id: is.named('id', is.id()),
+  kind: is.named('kind', is.needed(is.oneOf(NOISE_KINDS))),
+  rpm: is.named('engine speed', is.needed(is.rpm()), 'rev/min'),
+  pitchHz: is.named('pitch', hertz(), 'Hz'),
+  repeatHz: is.named('repeats', hertz(), 'Hz'),
+  plusMinusHz: is.named('±', hertz(), 'Hz'),
+  seconds: is.named('length', is.finite('a number of seconds', 3600).min(0, 'must be 0 or more'), 's'),
+  wav: is.named('sound itself', is.text(MOST_CLIP_CHARACTERS)),
+  name: is.named('name', is.text(120)),
+  at: is.named('date', is.text(40)),
+  odometer: is.named('odometer', odometer()),
+  simulated: is.named('simulated', is.yesOrNo()),
 });
 const cure = is.item<NoiseCure>({
-  id: is.id(),
-  cause: is.needed(is.oneOf(NOISE_CAUSES)),
-  part: is.id(),
-  note: is.text(400),
-  at: is.text(40),
-  odometer: odometer(),
-  odometerUnit: is.oneOf(ODOMETER_UNITS),
-  listened: is.optionalList(
-    is.item<NonNullable<NoiseCure['listened']>[number]>({
-      when: is.needed(is.oneOf(LISTEN_AGAIN)),
-      outcome: is.needed(is.oneOf(['quiet', 'back'] as const)),
-      at: is.text(40),
-      odometer: odometer(),
-    }),
-    20,
+  id: is.named('id', is.id()),
+  cause: is.named('cause', is.needed(is.oneOf(NOISE_CAUSES))),
+  part: is.named('part', is.id()),
+  note: is.named('note', is.text(400)),
+  at: is.named('date', is.text(40)),
+  odometer: is.named('odometer', odometer()),
+  odometerUnit: is.named('odometer unit', is.oneOf(ODOMETER_UNITS)),
+  listened: is.named(
+    'times listened again',
+    is.optionalList(
+      is.item<NonNullable<NoiseCure['listened']>[number]>({
+        when: is.named('when', is.needed(is.oneOf(LISTEN_AGAIN))),
+        outcome: is.named('outcome', is.needed(is.oneOf(['quiet', 'back'] as const))),
+        at: is.named('date', is.text(40)),
+        odometer: is.named('odometer', odometer()),
+      }),
+      20,
+    ),
   ),
 });
 
@@ -207,10 +210,10 @@ export interface Noise {
 }
 
 export const noise = is.record<Noise>({
-  cylinders: is.whole('a whole number of cylinders', 24),
-  rpm: is.rpm(),
-  rpmFrom: is.oneOf(SPEED_FROM),
-  evidence: is.optionalList<NoiseEvidence>(noiseEvidence as never, 400),
-  clips: is.optionalList(clip, 60),
-  cures: is.optionalList(cure, 60),
+  cylinders: is.named('cylinders', is.whole('a whole number of cylinders', 24)),
+  rpm: is.named('engine speed', is.rpm(), 'rev/min'),
+  rpmFrom: is.named('how the engine speed was read', is.oneOf(SPEED_FROM)),
+  evidence: is.named('observations', is.optionalList<NoiseEvidence>(noiseEvidence as never, 400)),
+  clips: is.named('sounds', is.optionalList(clip, 60)),
+  cures: is.named('cures', is.optionalList(cure, 60)),
 });

@@ -17,11 +17,11 @@ export interface Obstacle {
 }
 
 export const obstacle = is.item<Obstacle>({
-  id: is.id(),
-  label: is.text(80),
-  x: is.needed(is.length()),
-  y: is.needed(is.length()),
-  to: is.place(),
-  diameter: is.needed(is.size()),
-  plane: is.length(),
+  id: is.named('id', is.id()),
+  label: is.named('name', is.text(80)),
+  x: is.named('right of the crank', is.needed(is.length()), 'mm'),
+  y: is.named('above the crank', is.needed(is.length()), 'mm'),
+  to: is.named('other end', is.place()),
+  diameter: is.named('diameter', is.needed(is.size()), 'mm'),
+  plane: is.named('plane', is.length(), 'mm'),
 });

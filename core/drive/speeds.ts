@@ -13,7 +13,10 @@ export interface OutputPoint {
   readonly amps: number;
 }
 
-export const outputPoint = is.item<OutputPoint>({ rpm: is.needed(is.rpm()), amps: is.needed(is.amps()) });
+export const outputPoint = is.item<OutputPoint>({
+  rpm: is.named('speed', is.needed(is.rpm()), 'rev/min'),
+  amps: is.named('current', is.needed(is.amps()), 'A'),
+});
 
 /** One point of what an accessory takes: its own speed, rev/min, and the torque there, N·m. */
 export interface TorquePoint {
@@ -28,13 +31,13 @@ export interface TorqueCurve {
 }
 
 const torquePoint = is.item<TorquePoint>({
-  rpm: is.needed(is.rpm()),
-  nm: is.needed(is.finite('a torque in N·m', 5000)),
+  rpm: is.named('speed', is.needed(is.rpm()), 'rev/min'),
+  nm: is.named('torque', is.needed(is.finite('a torque in N·m', 5000)), 'N·m'),
 });
 
 export const torqueCurve = is.item<TorqueCurve>({
-  state: is.needed(is.text(40)),
-  points: is.list(torquePoint, 60, 'must have one point or more'),
+  state: is.named('state', is.needed(is.text(40))),
+  points: is.named('points', is.list(torquePoint, 60, 'must have one point or more')),
 });
 
 /** The engine's marks, rev/min. */
@@ -44,7 +47,11 @@ export interface EngineSpeeds {
   readonly redline?: number;
 }
 
-export const engineSpeeds = is.record<EngineSpeeds>({ idle: is.rpm(), cruise: is.rpm(), redline: is.rpm() });
+export const engineSpeeds = is.record<EngineSpeeds>({
+  idle: is.named('idle', is.rpm(), 'rev/min'),
+  cruise: is.named('cruise', is.rpm(), 'rev/min'),
+  redline: is.named('redline', is.rpm(), 'rev/min'),
+});
 
 /** A fraction of the running time (in the file: `share`) between two engine speeds, rev/min. */
 export interface UseBin {
@@ -61,15 +68,19 @@ export interface EngineUse {
 }
 
 const useBin = is.item<UseBin>({
-  from: is.needed(is.rpm()),
-  to: is.needed(is.rpm()),
-  share: is.needed(is.finite('a share of the time').min(0, 'must be 0 or more')),
+  from: is.named('from', is.needed(is.rpm()), 'rev/min'),
+  to: is.named('to', is.needed(is.rpm()), 'rev/min'),
+  share: is.named('share of the time', is.needed(is.finite('a share of the time').min(0, 'must be 0 or more'))),
 });
 
 export const engineUse = is.record<EngineUse>({
-  name: is.text(80),
-  bins: is.list(useBin, 200),
-  kmPerHour: is.finite('a speed in km/h').moreThan(0, 'must be more than 0 km/h').max(500, 'must be 500 km/h at most'),
+  name: is.named('name', is.text(80)),
+  bins: is.named('time at each engine speed', is.list(useBin, 200)),
+  kmPerHour: is.named(
+    'mean road speed',
+    is.finite('a speed in km/h').moreThan(0, 'must be more than 0 km/h').max(500, 'must be 500 km/h at most'),
+    'km/h',
+  ),
 });
 
 /** Something that draws current, A. */
@@ -81,10 +92,10 @@ export interface ElectricalLoad {
 }
 
 export const electricalLoad = is.item<ElectricalLoad>({
-  id: is.id(),
-  name: is.text(80),
-  amps: is.needed(is.amps()),
-  on: is.yesOrNo(),
+  id: is.named('id', is.id()),
+  name: is.named('name', is.text(80)),
+  amps: is.named('current', is.needed(is.amps()), 'A'),
+  on: is.named('switched on', is.yesOrNo()),
 });
 
 /** A reading of an optical tachometer on the crank and on another pulley. */
@@ -100,11 +111,11 @@ export interface SpeedCheck {
 }
 
 export const speedCheck = is.item<SpeedCheck>({
-  id: is.id(),
-  station: is.id(),
-  crankRpm: is.needed(is.rpm()),
-  rpm: is.needed(is.rpm()),
-  plusMinus: is.plusMinus(),
-  simulated: is.yesOrNo(),
-  at: is.text(40),
+  id: is.named('id', is.id()),
+  station: is.named('shaft', is.id()),
+  crankRpm: is.named("crank's speed", is.needed(is.rpm()), 'rev/min'),
+  rpm: is.named('speed', is.needed(is.rpm()), 'rev/min'),
+  plusMinus: is.named('±', is.plusMinus(), 'rev/min'),
+  simulated: is.named('simulated', is.yesOrNo()),
+  at: is.named('date', is.text(40)),
 });

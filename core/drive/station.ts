@@ -52,16 +52,20 @@ export interface ToothedPulley extends AnyPulley {
 export type Pulley = RibbedPulley | VeePulley | SmoothPulley | ToothedPulley;
 
 const anyPulley: is.Fields<AnyPulley> = {
-  id: is.id(),
-  grooves: is.whole('a whole number of grooves', 60),
-  grooveAngle: is.angle().moreThan(0, 'must be more than 0°').lessThan(180, 'must be less than 180°'),
-  ride: is.length(),
-  plane: is.length(),
-  flanged: is.yesOrNo(),
-  optional: is.yesOrNo(),
-  kind: is.oneOf(PULLEY_KINDS),
+  id: is.named('id', is.id()),
+  grooves: is.named('grooves', is.whole('a whole number of grooves', 60)),
+  grooveAngle: is.named(
+    'groove angle',
+    is.angle().moreThan(0, 'must be more than 0°').lessThan(180, 'must be less than 180°'),
+    '°',
+  ),
+  ride: is.named('belt top above rim', is.length(), 'mm'),
+  plane: is.named('plane', is.length(), 'mm'),
+  flanged: is.named('flanged', is.yesOrNo()),
+  optional: is.named('may be left off', is.yesOrNo()),
+  kind: is.named('kind of pulley', is.oneOf(PULLEY_KINDS)),
 };
-const roundPulley = { ...anyPulley, diameter: is.needed(is.size()), teeth: is.ignored() };
+const roundPulley = { ...anyPulley, diameter: is.named('diameter', is.needed(is.size()), 'mm'), teeth: is.ignored() };
 const teeth = is
   .finite('a whole number of teeth')
   .integer('must be a whole number of teeth')
@@ -69,12 +73,17 @@ const teeth = is
   .max(10_000, 'must be 10,000 teeth at most');
 const pulley = is.variants<Pulley, 'surface'>(
   'surface',
+  'face',
   roundPulley,
   {
     ribbed: roundPulley,
     vee: roundPulley,
     smooth: roundPulley,
-    toothed: { ...anyPulley, teeth: is.needed(teeth), diameter: is.size() },
+    toothed: {
+      ...anyPulley,
+      teeth: is.named('teeth', is.needed(teeth)),
+      diameter: is.named('diameter', is.size(), 'mm'),
+    },
   } satisfies Record<Surface, unknown>,
   { order: ['id', 'surface', 'diameter'] },
 );
@@ -144,13 +153,19 @@ export interface FixedCentres {
 export type Adjuster = SprungArm | SlotPivot | Slide | Turnbuckle | Shims | FixedCentres;
 
 const strut = is.record<Strut>({
-  anchor: is.point(),
-  lug: is.point(),
-  closed: is.needed(is.size()),
-  points: is.list(
-    is.item<Strut['points'][number]>({ stroke: is.needed(is.size()), force: is.needed(is.force()) }),
-    40,
-    'must have one point or more',
+  anchor: is.named('anchor', is.point()),
+  lug: is.named('lug', is.point()),
+  closed: is.named('closed length', is.needed(is.size()), 'mm'),
+  points: is.named(
+    'force over its stroke',
+    is.list(
+      is.item<Strut['points'][number]>({
+        stroke: is.named('stroke', is.needed(is.size()), 'mm'),
+        force: is.named('force', is.needed(is.force()), 'N'),
+      }),
+      40,
+      'must have one point or more',
+    ),
   ),
 });
 /** What one turn of each thread moves it, mm: one for a screw, two for a link with a left-hand and a right-hand end. */
@@ -161,32 +176,42 @@ const pitches = is.optionalList(
 
 const adjuster = is.variants<Adjuster, 'kind'>(
   'kind',
+  'kind',
   {},
   {
     'sprung-arm': {
-      pivot: is.point(),
-      armLength: is.needed(is.size()),
-      freeAngle: is.needed(is.angle()),
-      fullAngle: is.needed(is.angle()),
-      shortMark: is.angle(),
-      longMark: is.angle(),
-      springTorqueAtFree: is.finite(),
-      springRate: is.finite(),
-      strut,
+      pivot: is.named('pivot', is.point()),
+      armLength: is.named('arm length', is.needed(is.size()), 'mm'),
+      freeAngle: is.named('free angle', is.needed(is.angle()), '°'),
+      fullAngle: is.named('angle pulled fully back', is.needed(is.angle()), '°'),
+      shortMark: is.named('angle at short mark', is.angle(), '°'),
+      longMark: is.named('angle at long mark', is.angle(), '°'),
+      springTorqueAtFree: is.named('spring torque at free angle', is.finite(), 'N·m'),
+      springRate: is.named('spring rate', is.finite(), 'N·m per degree'),
+      strut: is.named('strut', strut),
     },
-    'slot-pivot': { pivot: is.point(), inAngle: is.needed(is.angle()), outAngle: is.needed(is.angle()), pitches },
-    slide: { direction: is.needed(is.angle()), travel: is.needed(is.length()), pitches },
+    'slot-pivot': {
+      pivot: is.named('pivot', is.point()),
+      inAngle: is.named('angle at slack end', is.needed(is.angle()), '°'),
+      outAngle: is.named('angle at tight end', is.needed(is.angle()), '°'),
+      pitches: is.named('pitch of its threads', pitches),
+    },
+    slide: {
+      direction: is.named('direction of travel', is.needed(is.angle()), '°'),
+      travel: is.named('travel', is.needed(is.length()), 'mm'),
+      pitches: is.named('pitch of its threads', pitches),
+    },
     turnbuckle: {
-      pivot: is.point(),
-      anchor: is.point(),
-      lug: is.point(),
-      minLength: is.needed(is.size()),
-      maxLength: is.needed(is.size()),
-      pitches,
+      pivot: is.named('pivot', is.point()),
+      anchor: is.named('link anchor', is.point()),
+      lug: is.named('link lug', is.point()),
+      minLength: is.named('shortest link', is.needed(is.size()), 'mm'),
+      maxLength: is.named('longest link', is.needed(is.size()), 'mm'),
+      pitches: is.named('pitch of its threads', pitches),
     },
     shims: {
-      shims: is.list(is.needed(is.size()), 40),
-      spare: is.numberOrNumbers('a thickness, or a list of them, in mm'),
+      shims: is.named('shims', is.list(is.needed(is.size()), 40)),
+      spare: is.named('shims taken out', is.numberOrNumbers('a thickness, or a list of them, in mm')),
     },
     fixed: {},
   },
@@ -222,34 +247,46 @@ export interface Station {
 }
 
 export const station = is.item<Station>({
-  id: is.id(),
-  role: is.needed(is.oneOf(ROLES)),
-  label: is.text(80),
-  x: is.needed(is.length()),
-  y: is.needed(is.length()),
-  requires: is.oneOf(['cw', 'ccw']),
-  adjuster,
-  optional: is.yesOrNo(),
-  region: is.record<NonNullable<Station['region']>>({
-    x: is.needed(is.length()),
-    y: is.needed(is.length()),
-    radius: is.needed(is.size()),
-  }),
-  speedBand: is.record<NonNullable<Station['speedBand']>>({
-    least: is.rpm().nullable(),
-    continuous: is.rpm().nullable(),
-    burst: is.rpm().nullable(),
-  }),
-  output: is.optionalList(outputPoint, 60),
-  need: is.record<NonNullable<Station['need']>>({
-    rpm: is.needed(is.rpm()),
-    engineRpm: is.needed(is.rpm().moreThan(0, 'must be more than 0 rev/min')),
-  }),
-  power: is.record<NonNullable<Station['power']>>({
-    rpm: is.needed(is.rpm().moreThan(0, 'must be more than 0 rev/min')),
-    kw: is.needed(is.finite('a power in kW', 10_000).min(0, 'must be 0 kW or more')),
-  }),
-  torque: is.optionalList(torqueCurve, 12),
-  hubLoadLimit: is.force().moreThan(0, 'must be more than 0 N'),
-  pulleys: is.list(pulley, 12, 'must have one pulley or more'),
+  id: is.named('id', is.id()),
+  role: is.named('kind', is.needed(is.oneOf(ROLES))),
+  label: is.named('name', is.text(80)),
+  x: is.named('right of the crank', is.needed(is.length()), 'mm'),
+  y: is.named('above the crank', is.needed(is.length()), 'mm'),
+  requires: is.named('direction of rotation needed', is.oneOf(['cw', 'ccw'])),
+  adjuster: is.named('adjuster', adjuster),
+  optional: is.named('optional', is.yesOrNo()),
+  region: is.named(
+    'allowed position',
+    is.record<NonNullable<Station['region']>>({
+      x: is.named('right of the crank', is.needed(is.length()), 'mm'),
+      y: is.named('above the crank', is.needed(is.length()), 'mm'),
+      radius: is.named('radius', is.needed(is.size()), 'mm'),
+    }),
+  ),
+  speedBand: is.named(
+    'speed limits',
+    is.record<NonNullable<Station['speedBand']>>({
+      least: is.named('least', is.rpm().nullable(), 'rev/min'),
+      continuous: is.named('continuous', is.rpm().nullable(), 'rev/min'),
+      burst: is.named('short time', is.rpm().nullable(), 'rev/min'),
+    }),
+  ),
+  output: is.named('output curve', is.optionalList(outputPoint, 60)),
+  need: is.named(
+    'speed it needs',
+    is.record<NonNullable<Station['need']>>({
+      rpm: is.named('speed', is.needed(is.rpm()), 'rev/min'),
+      engineRpm: is.named("at the engine's", is.needed(is.rpm().moreThan(0, 'must be more than 0 rev/min')), 'rev/min'),
+    }),
+  ),
+  power: is.named(
+    'power it needs',
+    is.record<NonNullable<Station['power']>>({
+      rpm: is.named('at its own', is.needed(is.rpm().moreThan(0, 'must be more than 0 rev/min')), 'rev/min'),
+      kw: is.named('power', is.needed(is.finite('a power in kW', 10_000).min(0, 'must be 0 kW or more')), 'kW'),
+    }),
+  ),
+  torque: is.named('torque it needs', is.optionalList(torqueCurve, 12)),
+  hubLoadLimit: is.named('bearing load limit', is.force().moreThan(0, 'must be more than 0 N'), 'N'),
+  pulleys: is.named('sheaves', is.list(pulley, 12, 'must have one pulley or more')),
 });

@@ -37,18 +37,29 @@ export interface PlaceReading extends AnyReading {
 /** One reading of the tape network. */
 export type SurveyReading = TapeReading | AngleReading | PlaceReading;
 
-const anyReading: is.Fields<AnyReading> = { id: is.id(), to: is.id(), plusMinus: is.plusMinus(), at: is.text(40) };
-const between = { ...anyReading, from: is.id() };
-const tape = { ...between, mm: is.needed(is.size()), deg: is.ignored() };
-const placed = { ...anyReading, mm: is.needed(is.length()), from: is.ignored(), deg: is.ignored() };
+const anyReading: is.Fields<AnyReading> = {
+  id: is.named('id', is.id()),
+  to: is.named('other end', is.id()),
+  plusMinus: is.named('±', is.plusMinus()),
+  at: is.named('date', is.text(40)),
+};
+const between = { ...anyReading, from: is.named('pulley it starts at', is.id()) };
+const tape = { ...between, mm: is.named('reading', is.needed(is.size()), 'mm'), deg: is.ignored() };
+const placed = {
+  ...anyReading,
+  mm: is.named('reading', is.needed(is.length()), 'mm'),
+  from: is.ignored(),
+  deg: is.ignored(),
+};
 const reading = is.variants<SurveyReading, 'kind'>(
+  'kind',
   'kind',
   placed,
   {
     outer: tape,
     gap: tape,
     centre: tape,
-    angle: { ...between, deg: is.needed(is.angle()), mm: is.ignored() },
+    angle: { ...between, deg: is.named('reading', is.needed(is.angle()), '°'), mm: is.ignored() },
     x: placed,
     y: placed,
   },
@@ -81,17 +92,23 @@ export interface SteppedDiameter extends AnyDiameter {
 export type DiameterReading = DirectDiameter | SteppedDiameter;
 
 const anyDiameter: is.Fields<AnyDiameter> = {
-  id: is.id(),
-  pulley: is.id(),
-  mm: is.needed(is.size()),
-  plusMinus: is.plusMinus(),
-  at: is.text(40),
+  id: is.named('id', is.id()),
+  pulley: is.named('pulley', is.id()),
+  mm: is.named('reading', is.needed(is.size()), 'mm'),
+  plusMinus: is.named('±', is.plusMinus(), 'mm'),
+  at: is.named('date', is.text(40)),
 };
 const direct = { ...anyDiameter, of: is.ignored() };
 const diameter = is.variants<DiameterReading, 'method'>(
   'method',
+  'method',
   direct,
-  { calliper: direct, across: direct, around: direct, step: { ...anyDiameter, of: is.id() } },
+  {
+    calliper: direct,
+    across: direct,
+    around: direct,
+    step: { ...anyDiameter, of: is.named('sheave it steps down from', is.id()) },
+  },
   { order: ['id', 'pulley', 'method', 'mm', 'plusMinus', 'of'] },
 );
 
@@ -131,7 +148,11 @@ export const picturePoints = (most: number) =>
         })
       );
     });
-const rim = is.item<PhotoRim>({ pulley: is.id(), points: picturePoints(200), known: is.yesOrNo() });
+const rim = is.item<PhotoRim>({
+  pulley: is.named('pulley', is.id()),
+  points: is.named('points on the rim', picturePoints(200)),
+  known: is.named('known diameter', is.yesOrNo()),
+});
 
 /** A picture that the server keeps. `hash` is the SHA-256 of the file. */
 export interface KeptPicture {
@@ -142,9 +163,12 @@ export interface KeptPicture {
 }
 const side = () => is.needed(is.whole('a whole number of px', 20_000));
 export const keptPicture: is.Fields<KeptPicture> = {
-  hash: is.needed(is.text(64)).matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
-  width: side(),
-  height: side(),
+  hash: is.named(
+    'picture itself',
+    is.needed(is.text(64)).matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal'),
+  ),
+  width: is.named('width', side(), 'px'),
+  height: is.named('height', side(), 'px'),
 };
 
 /** A picture of the drive. */
@@ -160,11 +184,11 @@ export interface SurveyPhoto extends KeptPicture {
 }
 
 const photo = is.item<SurveyPhoto>({
-  id: is.id(),
+  id: is.named('id', is.id()),
   ...keptPicture,
-  cameraDistance: is.length().moreThan(0, 'must be more than 0 mm'),
-  cropped: is.yesOrNo(),
-  rims: is.optionalList(rim, 64),
+  cameraDistance: is.named("camera's distance", is.length().moreThan(0, 'must be more than 0 mm'), 'mm'),
+  cropped: is.named('cropped', is.yesOrNo()),
+  rims: is.named('rims', is.optionalList(rim, 64)),
 });
 
 /** What was measured of a drive: tapes between pulleys, diameters, pictures. */
@@ -175,7 +199,7 @@ export interface Survey {
 }
 
 export const survey = is.record<Survey>({
-  readings: is.optionalList(reading, 400),
-  diameters: is.optionalList(diameter, 400),
-  photos: is.optionalList(photo, 24),
+  readings: is.named('tapes', is.optionalList(reading, 400)),
+  diameters: is.named('diameters', is.optionalList(diameter, 400)),
+  photos: is.named('pictures', is.optionalList(photo, 24)),
 });

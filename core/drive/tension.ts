@@ -68,26 +68,42 @@ export type TensionReading =
   PushReading | FreePlayReading | TwistReading | GaugeReading | PluckReading | PointerReading;
 
 const anyReading: is.Fields<AnyTensionReading> = {
-  id: is.id(),
-  span: is.record<SpanName>({ from: is.id(), to: is.id() }),
-  plusMinus: is.plusMinus(),
-  at: is.text(40),
-  odometer: is.finite().min(0, 'must be 0 or more'),
-  when: is.oneOf(BELT_AGES),
-  turned: is.oneOf(['forward', 'back']),
-  simulated: is.yesOrNo(),
+  id: is.named('id', is.id()),
+  span: is.named(
+    'span',
+    is.record<SpanName>({ from: is.named('pulley it starts at', is.id()), to: is.named('pulley it ends at', is.id()) }),
+  ),
+  plusMinus: is.named('±', is.plusMinus()),
+  at: is.named('date', is.text(40)),
+  odometer: is.named('odometer', is.finite().min(0, 'must be 0 or more')),
+  when: is.named('age of the belt', is.oneOf(BELT_AGES)),
+  turned: is.named('direction the engine was turned', is.oneOf(['forward', 'back'])),
+  simulated: is.named('simulated', is.yesOrNo()),
 };
 const positive = (what: string, most: number) => is.finite(what, most).moreThan(0, 'must be more than 0');
 const newtons = () => positive('a force', 20_000);
 const deflection = () => positive('a deflection in mm', 1000);
 
-export const tensionReading = is.variants<TensionReading, 'way'>('way', anyReading, {
-  push: { ...anyReading, newtons: newtons(), mm: deflection() },
-  'free-play': { ...anyReading, mm: deflection(), newtons: newtons() },
-  twist: { ...anyReading, degrees: positive('a number of degrees', 360), nm: positive('a torque in N·m', 100) },
-  gauge: { ...anyReading, newtons: newtons(), kgf: newtons(), lbf: newtons() },
-  pluck: { ...anyReading, hz: positive('a frequency in Hz', 5000) },
-  pointer: { ...anyReading, degrees: is.angle() },
+export const tensionReading = is.variants<TensionReading, 'way'>('way', 'check', anyReading, {
+  push: { ...anyReading, newtons: is.named('force', newtons(), 'N'), mm: is.named('deflection', deflection(), 'mm') },
+  'free-play': {
+    ...anyReading,
+    mm: is.named('deflection', deflection(), 'mm'),
+    newtons: is.named('force', newtons(), 'N'),
+  },
+  twist: {
+    ...anyReading,
+    degrees: is.named('angle', positive('a number of degrees', 360), '°'),
+    nm: is.named('torque', positive('a torque in N·m', 100), 'N·m'),
+  },
+  gauge: {
+    ...anyReading,
+    newtons: is.named('force', newtons(), 'N'),
+    kgf: is.named('force in kgf', newtons()),
+    lbf: is.named('force in lbf', newtons()),
+  },
+  pluck: { ...anyReading, hz: is.named('note', positive('a frequency in Hz', 5000), 'Hz') },
+  pointer: { ...anyReading, degrees: is.named('angle', is.angle(), '°') },
 });
 
 /** When a new belt went on, and when it is to be looked at next. */
@@ -109,12 +125,12 @@ export interface BeltCare {
 
 const reading = () => is.finite('a reading of the odometer', 1e7).min(0, 'must be 0 or more');
 export const beltCare = is.record<BeltCare>({
-  fittedAt: is.text(40),
-  fittedOdometer: reading(),
-  number: is.text(60),
-  runInFrom: is.text(40),
-  runInMinutes: positive('a number of minutes', 600),
-  setAgainAt: is.text(40),
-  nextLookAt: is.text(40),
-  nextLookOdometer: reading(),
+  fittedAt: is.named('day it was fitted', is.text(40)),
+  fittedOdometer: is.named('odometer when it was fitted', reading()),
+  number: is.named('serial number', is.text(60)),
+  runInFrom: is.named('start of the run-in', is.text(40)),
+  runInMinutes: is.named('run-in', positive('a number of minutes', 600), 'min'),
+  setAgainAt: is.named('day it was set again', is.text(40)),
+  nextLookAt: is.named('day of the next look', is.text(40)),
+  nextLookOdometer: is.named('odometer at the next look', reading()),
 });
