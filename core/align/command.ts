@@ -1,6 +1,6 @@
 import { type Command, UsageProblem } from '../command';
 import type { Drive } from '../drive';
-import { alignmentOf, steepnessDeg, worstDeg } from '../planes';
+import { type Alignment, alignmentOf, steepnessDeg, worstDeg } from '../planes';
 import type { AlignFinding } from './finding';
 import { alignFindings, planFindings, stackFindings } from './findings';
 import { movedUnderLoad } from './loaded';
@@ -33,19 +33,7 @@ function answer(drive: Drive, beltId: string) {
   const alignment = alignmentOf(drive, beltId);
   const stacks = stacksOf(drive, beltId);
   const sets = searchSets(stacks);
-  const parts = {
-    stacks: stacks.map((stack) => {
-      const { id, planeMm, plusMinusMm, worstMm } = planeOfStack(stack, sets.sets[0]?.choice);
-      return { id, planeMm, plusMinusMm, worstMm };
-    }),
-    combinations: sets.sets.map(({ choice, spreadMm, plusMinusMm, changed, price }) => ({
-      choice,
-      spreadMm,
-      plusMinusMm,
-      changed,
-      price,
-    })),
-  };
+  const parts = partsOf(stacks, sets);
   const ofParts = stackFindings(drive, belt, sets);
   if (!alignment)
     return {
@@ -60,31 +48,8 @@ function answer(drive: Drive, beltId: string) {
   const [best] = search.plans;
   const good = best !== undefined && search.limitDeg === alignment.limits.good;
   return {
-    pulleys: [...new Map(alignment.planes.map((plane) => [plane.pulley, plane])).values()].map(
-      ({ pulley, offset, covariance, tilt, readings, wobble }) => {
-        const [tiltXDeg, tiltYDeg] = tilt.map((slope) => toDegrees(Math.atan(slope)) + 0);
-        return {
-          pulley,
-          offsetMm: offset + 0,
-          plusMinusMm: Math.sqrt(covariance[0]!),
-          tiltXDeg,
-          tiltYDeg,
-          readings: readings.length,
-          ...(wobble && { wobbleDeg: steepnessDeg([wobble.x, wobble.y]) }),
-        };
-      },
-    ),
-    runs: alignment.runs.map(({ from, to, over, lengthMm, leaveDeg, arriveDeg, plusMinusDeg, verdict, read }) => ({
-      from,
-      to,
-      over,
-      lengthMm,
-      leaveDeg: leaveDeg + 0,
-      arriveDeg: arriveDeg + 0,
-      plusMinusDeg,
-      verdict,
-      read,
-    })),
+    pulleys: pulleysOf(alignment),
+    runs: runsOf(alignment),
     rollers: rollerTracks(drive, alignment).map(({ at: _, ...roller }) => roller),
     loaded: movedUnderLoad(drive, beltId),
     next: nextReadings(drive, alignment).slice(0, 3),
@@ -96,6 +61,50 @@ function answer(drive: Drive, beltId: string) {
     findings: told([...alignFindings(drive, belt, alignment), ...planFindings(alignment, search), ...ofParts]),
   };
 }
+
+const partsOf = (stacks: ReturnType<typeof stacksOf>, { sets }: ReturnType<typeof searchSets>) => ({
+  stacks: stacks.map((stack) => {
+    const { id, planeMm, plusMinusMm, worstMm } = planeOfStack(stack, sets[0]?.choice);
+    return { id, planeMm, plusMinusMm, worstMm };
+  }),
+  combinations: sets.map(({ choice, spreadMm, plusMinusMm, changed, price }) => ({
+    choice,
+    spreadMm,
+    plusMinusMm,
+    changed,
+    price,
+  })),
+});
+
+/** Each pulley once, also where the belt meets it twice. */
+const pulleysOf = ({ planes }: Alignment) =>
+  [...new Map(planes.map((plane) => [plane.pulley, plane])).values()].map(
+    ({ pulley, offset, covariance, tilt, readings, wobble }) => {
+      const [tiltXDeg, tiltYDeg] = tilt.map((slope) => toDegrees(Math.atan(slope)) + 0);
+      return {
+        pulley,
+        offsetMm: offset + 0,
+        plusMinusMm: Math.sqrt(covariance[0]!),
+        tiltXDeg,
+        tiltYDeg,
+        readings: readings.length,
+        ...(wobble && { wobbleDeg: steepnessDeg([wobble.x, wobble.y]) }),
+      };
+    },
+  );
+
+const runsOf = ({ runs }: Alignment) =>
+  runs.map(({ from, to, over, lengthMm, leaveDeg, arriveDeg, plusMinusDeg, verdict, read }) => ({
+    from,
+    to,
+    over,
+    lengthMm,
+    leaveDeg: leaveDeg + 0,
+    arriveDeg: arriveDeg + 0,
+    plusMinusDeg,
+    verdict,
+    read,
+  }));
 
 const outcome = ({ worstDeg: planned, likely, others }: Plan) => ({
   worstDeg: planned,

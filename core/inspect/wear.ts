@@ -90,14 +90,9 @@ function doubtedOf(readings: readonly WearReading[]): Wear['doubted'] {
   return null;
 }
 
-function wearBy(
-  check: Wear['check'],
-  limits: Limits,
-  findings: readonly InspectFinding[],
-  fitted: number | null,
-  now?: number,
-): Wear | null {
-  const all = findings
+/** What was read by one check at a known odometer, by distance. */
+function readingsOf(check: Wear['check'], findings: readonly InspectFinding[]): WearReading[] {
+  return findings
     .flatMap((one): WearReading[] => {
       const { id, odometer, value, at } = one;
       return one.check !== check || odometer === undefined || value === undefined
@@ -105,6 +100,16 @@ function wearBy(
         : [{ id, odometer, value, at: at ?? null, sigma: Math.max(1e-3, sigmaOfFinding(one)) }];
     })
     .sort((a, b) => a.odometer - b.odometer);
+}
+
+function wearBy(
+  check: Wear['check'],
+  limits: Limits,
+  findings: readonly InspectFinding[],
+  fitted: number | null,
+  now?: number,
+): Wear | null {
+  const all = readingsOf(check, findings);
   if (all.length === 0) return null;
   const before = firstOfThisBelt(all, limits.lowIsWorn);
   const readings = all.slice(before);

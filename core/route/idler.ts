@@ -91,48 +91,18 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
     (!region || Math.hypot(x - region.x, y - region.y) <= region.radius) &&
     others.every((other) => Math.hypot(x - other.x, y - other.y) >= other.radius + reach + ROOM);
 
-  // With less an idler only rattles along, and would be a finding itself.
-  const ownWrap = leastWrapDeg('idler', section.kind);
-  let tried = 0;
-  let cancelled = false;
-  const tryAt = (index: number, x: number, y: number): IdlerProposal | null => {
-    if (!allowed(x, y)) return null;
-    tried += 1;
-    const station = { ...idler, x, y };
-    const stop = { pulley: pulley.id, side };
-    const tested = placeIdler(drive, beltId, station, index, stop);
-    const solved = solveBelt(tested, beltId)!;
-    if (
-      !solved.closed ||
-      solved.findings.some(({ severity }) => severity === 'fault') ||
-      solved.contacts[index]!.wrapDeg! < ownWrap
-    )
-      return null;
-    const after = worstOf(tested, solved, section.kind)!;
-    if (after.margin < before.margin + LEAST_GAIN) return null;
-    const helped = solved.contacts.find((contact) => contact.pulley === before.pulley)!;
-    return {
-      station,
-      index,
-      stop,
-      lengthMm: solved.length.mm!,
-      worst: { pulley: before.pulley, beforeDeg: before.wrapDeg, afterDeg: helped.wrapDeg! },
-      then: { pulley: after.pulley, wrapDeg: after.wrapDeg },
-      before: before.margin,
-      after: after.margin,
-    };
-  };
-  const order = (one: IdlerProposal, two: IdlerProposal) =>
-    Math.min(PLENTY, two.after) - Math.min(PLENTY, one.after) || one.lengthMm - two.lengthMm;
-  const better = (one: IdlerProposal | null, two: IdlerProposal | null) =>
-    !one || (two && order(one, two) > 0) ? two : one;
-
-  const found: IdlerProposal[] = [];
   const count = belt.route.length;
   const [wide, high] = [bounds.maxX - bounds.minX, bounds.maxY - bounds.minY];
   const stepMm = Math.max(STEP, Math.sqrt((wide * high * count) / MOST_TRIES), ((wide + high) * count) / MOST_TRIES);
-  const finer: number[] = [];
-  for (let step = stepMm / 3; step > FINEST; step /= 3) finer.push(step);
+  let tried = 0;
+  let cancelled = false;
+  const trial = { drive, beltId, idler, stop: { pulley: pulley.id, side }, before, kind: section.kind };
+  const tryAt = (index: number, x: number, y: number): IdlerProposal | null => {
+    if (!allowed(x, y)) return null;
+    tried += 1;
+    return idlerAt(trial, index, x, y);
+  };
+  const found: IdlerProposal[] = [];
   for (let index = 1; index <= count && !cancelled; index += 1) {
     let best: IdlerProposal | null = null;
     for (let x = bounds.minX; x <= bounds.maxX && !cancelled; x += stepMm) {
@@ -140,44 +110,110 @@ export function proposeIdlers(drive: Drive, beltId: string, wish: IdlerWish = {}
       if (wish.shouldStop?.()) cancelled = true;
       wish.onProgress?.((index - 1 + (x - bounds.minX) / Math.max(1, bounds.maxX - bounds.minX)) / count);
     }
-    for (const step of [...finer, FINEST]) {
-      for (let round = 0; best && round < 12; round += 1) {
-        const { x, y } = best.station;
-        const next: IdlerProposal | null = [
-          [step, 0],
-          [-step, 0],
-          [0, step],
-          [0, -step],
-          [step, step],
-          [-step, -step],
-          [step, -step],
-          [-step, step],
-        ]
-          .map(([dx, dy]) => tryAt(index, x + dx!, y + dy!))
-          .reduce<IdlerProposal | null>(better, best);
-        if (next === best) break;
-        best = next;
-      }
-    }
-    if (best)
-      found.push({
-        ...best,
-        station: { ...best.station, x: Math.round(best.station.x), y: Math.round(best.station.y) },
-      });
+    if (best) found.push(onWholeMm(refined(best, stepMm, (x, y) => tryAt(index, x, y))));
   }
   found.sort(order);
   return { tried, stepMm, proposals: found.slice(0, wish.top ?? 4), cancelled };
+}
+
+/** What an idler is tried on. */
+interface Trial {
+  drive: Drive;
+  beltId: string;
+  idler: Station;
+  stop: { pulley: string; side: Side };
+  before: Worst;
+  kind: SectionKind;
+}
+
+/** An idler at a place in the route and on the engine; null where the belt does not run so, or gains too little. */
+function idlerAt(
+  { drive, beltId, idler, stop, before, kind }: Trial,
+  index: number,
+  x: number,
+  y: number,
+): IdlerProposal | null {
+  const station = { ...idler, x, y };
+  const tested = placeIdler(drive, beltId, station, index, stop);
+  const solved = solveBelt(tested, beltId)!;
+  if (
+    !solved.closed ||
+    solved.findings.some(({ severity }) => severity === 'fault') ||
+    // With less an idler only rattles along, and would be a finding itself.
+    solved.contacts[index]!.wrapDeg! < leastWrapDeg('idler', kind)
+  )
+    return null;
+  const after = worstOf(tested, solved, kind)!;
+  if (after.margin < before.margin + LEAST_GAIN) return null;
+  const helped = solved.contacts.find((contact) => contact.pulley === before.pulley)!;
+  return {
+    station,
+    index,
+    stop,
+    lengthMm: solved.length.mm!,
+    worst: { pulley: before.pulley, beforeDeg: before.wrapDeg, afterDeg: helped.wrapDeg! },
+    then: { pulley: after.pulley, wrapDeg: after.wrapDeg },
+    before: before.margin,
+    after: after.margin,
+  };
+}
+
+/** The best place about one, by ever smaller steps to all sides. */
+function refined(
+  from: IdlerProposal,
+  stepMm: number,
+  tryAt: (x: number, y: number) => IdlerProposal | null,
+): IdlerProposal {
+  let best = from;
+  const finer: number[] = [];
+  for (let step = stepMm / 3; step > FINEST; step /= 3) finer.push(step);
+  for (const step of [...finer, FINEST]) {
+    for (let round = 0; round < 12; round += 1) {
+      const { x, y } = best.station;
+      const next = SIDES.map(([dx, dy]) => tryAt(x + step * dx, y + step * dy)).reduce<IdlerProposal>(
+        (one, two) => better(one, two)!,
+        best,
+      );
+      if (next === best) break;
+      best = next;
+    }
+  }
+  return best;
+}
+
+const SIDES = [
+  [1, 0],
+  [-1, 0],
+  [0, 1],
+  [0, -1],
+  [1, 1],
+  [-1, -1],
+  [1, -1],
+  [-1, 1],
+] as const;
+
+const order = (one: IdlerProposal, two: IdlerProposal) =>
+  Math.min(PLENTY, two.after) - Math.min(PLENTY, one.after) || one.lengthMm - two.lengthMm;
+const better = (one: IdlerProposal | null, two: IdlerProposal | null) =>
+  !one || (two && order(one, two) > 0) ? two : one;
+const onWholeMm = (one: IdlerProposal): IdlerProposal => ({
+  ...one,
+  station: { ...one.station, x: Math.round(one.station.x), y: Math.round(one.station.y) },
+});
+
+type SectionKind = 'ribbed' | 'vee' | 'toothed';
+/** The pulley with least wrap to spare, and how much that is as a share of its default least. */
+interface Worst {
+  pulley: string;
+  wrapDeg: number;
+  margin: number;
 }
 
 /**
  * Of the accessories and the crank, the one with least wrap to spare over its default least. Guides take no power, so
  * theirs does not count.
  */
-function worstOf(
-  drive: Drive,
-  solved: BeltSolution,
-  kind: 'ribbed' | 'vee' | 'toothed',
-): { pulley: string; wrapDeg: number; margin: number } | null {
+function worstOf(drive: Drive, solved: BeltSolution, kind: SectionKind): Worst | null {
   const roles = new Map(drive.stations.map(({ id, role }) => [id, role]));
   const margins = solved.contacts.flatMap(({ pulley, station, wrapDeg }) => {
     const role = roles.get(station)!;

@@ -133,8 +133,7 @@ export function sizeBelt(drive: Drive, beltId: string, options: SizeOptions = {}
 }
 
 function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve, options: SizeOptions): Sizing {
-  const { travel, peak, clear, end } = curve;
-  const findings: SizeFinding[] = [];
+  const { travel, clear, end } = curve;
   const at = (fraction: number) => (clear !== null && fraction > clear ? null : pathLength(travel.at(fraction), belt));
   const [slack, tight] = [at(0), at(1)];
   const arm = travel.reads === 'armAngle';
@@ -148,7 +147,40 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
         free: tight,
       }
     : { slackEnd: slack, tightEnd: tight };
-  if (slack === null || (tight === null && clear === null)) findings.push({ code: 'no-path', severity: 'fault' });
+  const findings = travelFindings(curve, at);
+  if (adjustersOf(drive, belt).unclear) findings.push({ code: 'two-adjusters', severity: 'watch' });
+  // The window that counts: between the marks or over the whole travel, as far as tightening tightens.
+  const [from, to] = marks
+    ? [Math.min(marks.short, marks.long), Math.min(end, Math.max(marks.short, marks.long))]
+    : [0, end];
+  if (marks && marks.short >= marks.long) findings.push({ code: 'marks-swapped', severity: 'fault' });
+  const longest = at(to);
+  const lengths =
+    options.lengths ??
+    common(
+      section,
+      options,
+      Math.min(slack ?? Infinity, at(from) ?? Infinity),
+      Math.max(longest ?? 0, arm ? (at(end) ?? 0) : 0),
+    );
+  const worn = section.kind === 'vee' ? wornDown(drive, belt) : null;
+  const seat: Seat = {
+    ...{ drive, belt, section, curve, from, to, longest },
+    toMark: marks ? Math.max(marks.short, marks.long) : to,
+    lastOn: easiestLast(travel.at(0), belt, section),
+    tightCord: cordLengthOf(solveBelt(travel.at(to), belt.id)!),
+    worn,
+    wornCurve: worn && lengthCurve(worn.drive, belt),
+  };
+  const candidates = lengths.map((lengthMm) => candidateOf(seat, lengthMm));
+  return { window, candidates, findings, lastOn: seat.lastOn, curve, fits: { from, to } };
+}
+
+/** What is amiss with the adjuster's travel, whatever the belt; `at` gives the length that it takes there. */
+function travelFindings({ travel, peak, clear }: LengthCurve, at: (fraction: number) => number | null): SizeFinding[] {
+  const findings: SizeFinding[] = [];
+  const { marks, now } = travel;
+  if (at(0) === null || (at(1) === null && clear === null)) findings.push({ code: 'no-path', severity: 'fault' });
   if (peak !== null)
     findings.push({
       code: 'past-best-push',
@@ -163,87 +195,84 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
     });
   if (marks && (Math.min(marks.short, marks.long) < -1e-9 || Math.max(marks.short, marks.long) > 1 + 1e-9))
     findings.push({ code: 'window-outside', severity: 'fault' });
-  const past = travel.now < -NEAR_END || travel.now > 1 + NEAR_END;
-  if (past) findings.push({ code: 'past-end', severity: 'fault', figures: { at: travel.readingAt(travel.now) } });
-  else if (
-    marks &&
-    marks.short < marks.long &&
-    (travel.now < marks.short - NEAR_END || travel.now > marks.long + NEAR_END)
-  )
+  const past = now < -NEAR_END || now > 1 + NEAR_END;
+  if (past) findings.push({ code: 'past-end', severity: 'fault', figures: { at: travel.readingAt(now) } });
+  else if (marks && marks.short < marks.long && (now < marks.short - NEAR_END || now > marks.long + NEAR_END))
     findings.push({
       code: 'past-mark',
       severity: 'watch',
-      figures: { at: travel.readingAt(travel.now), long: Number(travel.now > marks.long) },
+      figures: { at: travel.readingAt(now), long: Number(now > marks.long) },
     });
-  if (adjustersOf(drive, belt).unclear) findings.push({ code: 'two-adjusters', severity: 'watch' });
-  const lastOn = easiestLast(travel.at(0), belt, section);
-  // The window that counts: between the marks or over the whole travel, as far as tightening tightens.
-  const [from, to] = marks
-    ? [Math.min(marks.short, marks.long), Math.min(end, Math.max(marks.short, marks.long))]
-    : [0, end];
-  if (marks && marks.short >= marks.long) findings.push({ code: 'marks-swapped', severity: 'fault' });
-  const toMark = marks ? Math.max(marks.short, marks.long) : to;
-  const longest = at(to);
-  const lengths =
-    options.lengths ??
-    common(
-      section,
-      options,
-      Math.min(slack ?? Infinity, at(from) ?? Infinity),
-      Math.max(longest ?? 0, arm ? (at(end) ?? 0) : 0),
-    );
-  const tightCord = cordLengthOf(solveBelt(travel.at(to), belt.id)!);
+  return findings;
+}
 
-  const worn = section.kind === 'vee' ? wornDown(drive, belt) : null;
-  const wornCurve = worn && lengthCurve(worn.drive, belt);
-  const candidates = lengths.map((lengthMm): Candidate => {
-    const own: SizeFinding[] = [];
-    const fraction = fractionFor(curve, belt, lengthMm);
-    const goesOn = lastOn !== null && lengthMm >= lastOn.needsMm - 1e-6;
-    const reserveMm = (longest ?? lengthMm) - lengthMm;
-    const cord = lengthMm - markedLengthMm(0, section);
-    const byArm = arm && fraction !== null ? armTension(drive, belt, curve, fraction) : null;
-    const byStretch = arm || tightCord === null ? null : stretchTension(belt, tightCord, cord);
-    const tensionN = byArm ?? byStretch;
-    const position = positionOf(fraction, from, toMark);
-    let verdict: Verdict;
-    if (!goesOn) verdict = 'will-not-go-on';
-    else if (fraction === null) verdict = 'out-of-travel';
-    else if (fraction < from - 1e-9) verdict = 'tight';
-    else if (fraction > to + 1e-9) verdict = 'slack';
-    else verdict = 'fits';
-    const wanted = (belt.reserve ?? DEFAULT_RESERVE_FRACTION) * lengthMm;
-    const least =
-      fraction === null
-        ? null
-        : leastClearance(curve, belt, fraction, Math.max(fraction, fractionFor(curve, belt, lengthMm + wanted) ?? to));
-    if (verdict === 'fits' && least !== null && least < 0) verdict = 'rubs';
-    if (verdict === 'fits' || verdict === 'rubs') {
-      if (reserveMm < wanted)
-        own.push({ code: 'little-reserve', severity: 'watch', figures: { reserveMm, wantedMm: wanted } });
-      if (!arm && position !== null && position > HALF)
-        own.push({ code: 'uses-most', severity: 'watch', figures: { share: position } });
-    }
-    return {
-      lengthMm,
-      verdict,
-      ...(arm
-        ? { armAngle: fraction === null ? null : travel.readingAt(fraction) }
-        : { travel: fraction === null ? null : travel.readingAt(fraction) }),
-      position,
-      tensionN,
-      tensionAt: arm ? 'as-it-sits' : 'tight-end',
-      leastClearanceMm: least,
-      reserveMm,
-      findings: own,
-      fraction,
-      ...(worn &&
-        wornCurve && {
-          worn: { deeperMm: worn.deeperMm, position: positionOf(fractionFor(wornCurve, belt, lengthMm), from, toMark) },
-        }),
-    };
-  });
-  return { window, candidates, findings, lastOn, curve, fits: { from, to } };
+/** What a length of belt is held against. */
+interface Seat {
+  drive: Drive;
+  belt: Belt;
+  section: Section;
+  curve: LengthCurve;
+  /** The window that counts, and the mark or end at which an adjuster has used all of it; fractions of the travel. */
+  from: number;
+  to: number;
+  toMark: number;
+  /** At `to`, mm. */
+  longest: number | null;
+  tightCord: number | null;
+  lastOn: Sizing['lastOn'];
+  worn: { deeperMm: number } | null;
+  wornCurve: LengthCurve | null;
+}
+
+function verdictOf({ lastOn, from, to }: Seat, lengthMm: number, fraction: number | null): Verdict {
+  if (lastOn === null || lengthMm < lastOn.needsMm - 1e-6) return 'will-not-go-on';
+  if (fraction === null) return 'out-of-travel';
+  if (fraction < from - 1e-9) return 'tight';
+  return fraction > to + 1e-9 ? 'slack' : 'fits';
+}
+
+/** How a belt of that length would sit. */
+function candidateOf(seat: Seat, lengthMm: number): Candidate {
+  const { drive, belt, section, curve, from, to, toMark, tightCord, worn, wornCurve } = seat;
+  const { travel } = curve;
+  const arm = travel.reads === 'armAngle';
+  const fraction = fractionFor(curve, belt, lengthMm);
+  const reserveMm = (seat.longest ?? lengthMm) - lengthMm;
+  const cord = lengthMm - markedLengthMm(0, section);
+  const byArm = arm && fraction !== null ? armTension(drive, belt, curve, fraction) : null;
+  const byStretch = arm || tightCord === null ? null : stretchTension(belt, tightCord, cord);
+  const position = positionOf(fraction, from, toMark);
+  const wanted = (belt.reserve ?? DEFAULT_RESERVE_FRACTION) * lengthMm;
+  const least =
+    fraction === null
+      ? null
+      : leastClearance(curve, belt, fraction, Math.max(fraction, fractionFor(curve, belt, lengthMm + wanted) ?? to));
+  const sits = verdictOf(seat, lengthMm, fraction);
+  const findings: SizeFinding[] = [];
+  if (sits === 'fits') {
+    if (reserveMm < wanted)
+      findings.push({ code: 'little-reserve', severity: 'watch', figures: { reserveMm, wantedMm: wanted } });
+    if (!arm && position !== null && position > HALF)
+      findings.push({ code: 'uses-most', severity: 'watch', figures: { share: position } });
+  }
+  return {
+    lengthMm,
+    verdict: sits === 'fits' && least !== null && least < 0 ? 'rubs' : sits,
+    ...(arm
+      ? { armAngle: fraction === null ? null : travel.readingAt(fraction) }
+      : { travel: fraction === null ? null : travel.readingAt(fraction) }),
+    position,
+    tensionN: byArm ?? byStretch,
+    tensionAt: arm ? 'as-it-sits' : 'tight-end',
+    leastClearanceMm: least,
+    reserveMm,
+    findings,
+    fraction,
+    ...(worn &&
+      wornCurve && {
+        worn: { deeperMm: worn.deeperMm, position: positionOf(fractionFor(wornCurve, belt, lengthMm), from, toMark) },
+      }),
+  };
 }
 
 /**

@@ -96,42 +96,44 @@ export function answerFor(
     ...(options.draws !== undefined && { draws: options.draws }),
     ...(options.onProgress && { onProgress: options.onProgress }),
   });
-  const { curve } = sizing;
-  const points = curve ? curve.lengths.length - 1 : 0;
+  const travel = sizing.curve?.travel ?? null;
   const candidates = sizing.candidates.map((candidate, k) => ({
     ...candidate,
     lengthMm: options.lengths?.[k] ?? hundredth(candidate.lengthMm + shift),
     chance: candidate.verdict === 'not-known' ? null : (doubt.chances[k] ?? 0),
   }));
   return {
-    window: Object.fromEntries(
-      Object.entries(sizing.window).map(([state, mm]) => [state, typeof mm === 'number' ? mm + shift : mm]),
-    ),
+    window: shifted(sizing.window, shift),
     candidates,
     findings: sizing.findings,
     release: puttingOn(drive, beltId)!.release,
     lastOn: sizing.lastOn && { ...sizing.lastOn, needsMm: sizing.lastOn.needsMm + shift },
-    curve: (curve?.lengths ?? []).flatMap((lengthMm, k) =>
-      lengthMm === null
-        ? []
-        : [
-            {
-              fraction: k / points,
-              reading: curve!.travel.readingAt(k / points),
-              lengthMm: lengthMm + shift,
-              sigma: doubt.spread[k] ?? 0,
-            },
-          ],
-    ),
+    curve: curvePoints(sizing.curve, shift, doubt.spread),
     stretch: stretchOf(belt, sizing, shift, doubt.spread[0] ?? 0),
-    reads: curve?.travel.reads ?? null,
-    kind: curve?.travel.kind ?? null,
-    marks: curve?.travel.marks ?? null,
-    now: curve?.travel.now ?? null,
+    reads: travel?.reads ?? null,
+    kind: travel?.kind ?? null,
+    marks: travel?.marks ?? null,
+    now: travel?.now ?? null,
     best: bestOf(candidates),
     pair: doubt.pair,
     measured,
   };
+}
+
+const shifted = (window: Sizing['window'], shiftMm: number): Sizing['window'] =>
+  Object.fromEntries(Object.entries(window).map(([state, mm]) => [state, typeof mm === 'number' ? mm + shiftMm : mm]));
+
+/** Where on its travel the adjuster takes which length, and one standard deviation of that. */
+function curvePoints(curve: Sizing['curve'], shiftMm: number, spread: readonly number[]): SizeAnswer['curve'] {
+  if (!curve) return [];
+  const last = curve.lengths.length - 1;
+  return curve.lengths.flatMap((lengthMm, k) => {
+    if (lengthMm === null) return [];
+    const fraction = k / last;
+    return [
+      { fraction, reading: curve.travel.readingAt(fraction), lengthMm: lengthMm + shiftMm, sigma: spread[k] ?? 0 },
+    ];
+  });
 }
 
 /** From the shortest length looked at to the one that lies without tension. */

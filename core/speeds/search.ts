@@ -1,7 +1,7 @@
 import { marksOf } from '../accessory';
 import type { Drive } from '../drive';
 import { bandOf, type ShopBands } from './bands';
-import { chainTo } from './chain';
+import { chainTo, type Link } from './chain';
 import { type DriveEffect, effectOf } from './effect';
 import {
   enoughOf,
@@ -79,6 +79,12 @@ interface Choice {
   cost: number;
 }
 
+/** Another pulley for a seat, and the logarithm of its radius there. */
+interface Option {
+  to: PulleyAtHand;
+  log: number;
+}
+
 /**
  * Chooses pulleys from those at hand so that every target is met and no other accessory is driven out of its band:
  * which pulleys on the way from the crank to the targets to change, no more than `changes` of them. By speed alone the
@@ -92,123 +98,21 @@ export function choosePulleys(
   atHand: readonly PulleyAtHand[],
   { changes: most = 2, top = 8, bands = {}, onProgress }: PulleySearchOptions = {},
 ): PulleySearch {
-  const seats = seatsOf(drive);
   const chains = new Map(drive.stations.map(({ id }) => [id, chainTo(drive, id) ?? []] as const));
-  const wanted = new Set(targets.map(({ station }) => station));
-  const drivers = new Set([...chains.values()].flatMap((chain) => chain.map(({ driver }) => driver)));
-  const onTheWay = [
-    ...new Set(
-      [...wanted].flatMap((station) => chains.get(station)!.flatMap(({ driver, driven }) => [driver, driven])),
-    ),
-  ];
-  // A pulley that turns a shaft from which others are driven acts on those too, and counts as a driver.
-  const driving = new Set([...chains.values()].flatMap((chain) => chain.slice(0, -1).map(({ driven }) => driven)));
-  const shared = onTheWay.filter((id) => drivers.has(id) || driving.has(id));
-  const own = onTheWay.filter((id) => !shared.includes(id));
-  const options = new Map(
-    onTheWay.map((id) => {
-      const seat = seats.get(id)!;
-      const fits = atHand.filter((at) => goesOn(at, seat) && radiusWith(seat, at) > 0 && !sameSize(seat.pulley, at));
-      return [id, fits.map((to) => ({ to, log: Math.log(radiusWith(seat, to)) }))] as const;
-    }),
-  );
-  const now = new Map(
-    [...chains.values()].flatMap((chain) =>
-      chain.flatMap(({ driver, driven, driverRadius, drivenRadius }) => [
-        [driver, Math.log(driverRadius)] as const,
-        [driven, Math.log(drivenRadius)] as const,
-      ]),
-    ),
-  );
-  const logRatio = (station: string, logs: ReadonlyMap<string, number>) =>
-    chains
-      .get(station)!
-      .reduce(
-        (sum, { driver, driven }) =>
-          sum + (logs.get(driver) ?? now.get(driver)!) - (logs.get(driven) ?? now.get(driven)!),
-        0,
-      );
-
-  const marks = marksOf(drive.speeds);
-  const demands = drive.stations
-    .filter(({ id }) => (chains.get(id)?.length ?? 0) > 0)
-    .map((station) => ({
-      station: station.id,
-      band: bandOf(station, bands).band,
-      targets: targets.filter((target) => target.station === station.id),
-    }));
-  const missAt = ({ band, targets: own }: (typeof demands)[number], log: number) => {
-    let miss = 0;
-    for (const { engineRpm, least, most: atMost } of own) {
-      const by = outside(log + Math.log(engineRpm), least, atMost);
-      miss += by > 0 ? MISSED + by : 0;
-    }
-    // Beyond what it was asked for, an accessory is to stay in its band; too slow at idle hurts less than too fast.
-    miss +=
-      outside(log + Math.log(marks.redline), null, band.burst) +
-      0.5 * outside(log + Math.log(marks.redline), null, band.continuous);
-    return miss + 0.25 * outside(log + Math.log(marks.idle), band.least, null);
-  };
-
-  let searched = 0;
-  const best: Choice[] = [];
-  const keep = (choice: Choice) => {
-    searched += 1;
-    if (best.length >= JUDGED && choice.cost >= best.at(-1)!.cost) return;
-    const at = best.findIndex(({ cost }) => choice.cost < cost);
-    best.splice(at < 0 ? best.length : at, 0, choice);
-    if (best.length > JUDGED) best.pop();
-  };
-
+  const { shared, own } = onTheWay(chains, targets);
+  const options = optionsAt(drive, [...shared, ...own], atHand);
+  const best = new BestFew();
+  const weigh = weigher({ drive, chains, own, options, most, best, demands: demandsOf(drive, chains, targets, bands) });
   const total = waysOf(
     shared.map((id) => options.get(id)!.length),
     most,
   );
   let done = 0;
-  const inDemand = new Map(
-    own.map((id) => [id, demands.find(({ station }) => seats.get(id)!.station === station)!] as const),
-  );
-  const weigh = (chosen: PulleyChange[], logs: ReadonlyMap<string, number>) => {
-    const left = most - chosen.length;
-    let fixed = PER_CHANGE * chosen.length;
-    const free: Choice[][] = [];
-    for (const demand of demands) {
-      const id = own.find((pulley) => inDemand.get(pulley) === demand);
-      const log = logRatio(demand.station, logs);
-      const base = missAt(demand, log);
-      fixed += base;
-      if (id === undefined || left === 0) continue;
-      const tries = options
-        .get(id)!
-        .map(({ to, log: other }) => ({
-          changes: [{ pulley: id, to }],
-          cost: PER_CHANGE + missAt(demand, log + now.get(id)! - other) - base,
-        }))
-        .sort((a, b) => a.cost - b.cost)
-        .slice(0, JUDGED);
-      searched += Math.max(0, options.get(id)!.length - tries.length);
-      free.push(tries);
-    }
-    let ways: Choice[] = [{ changes: chosen, cost: fixed }];
-    for (const tries of free) {
-      ways = ways.concat(
-        ways.flatMap((way) =>
-          way.changes.length >= most
-            ? []
-            : tries
-                .map((one) => ({ changes: [...way.changes, ...one.changes], cost: way.cost + one.cost }))
-                .filter(({ changes }) => enoughOf(changes)),
-        ),
-      );
-      if (ways.length > JUDGED * 4) ways = ways.sort((a, b) => a.cost - b.cost).slice(0, JUDGED * 4);
-    }
-    for (const way of ways) keep(way);
-    done += 1;
-    if (done % 64 === 0) onProgress?.((0.6 * done) / total);
-  };
   const choose = (index: number, chosen: PulleyChange[], logs: ReadonlyMap<string, number>) => {
     if (index === shared.length) {
       weigh(chosen, logs);
+      done += 1;
+      if (done % 64 === 0) onProgress?.((0.6 * done) / total);
       return;
     }
     choose(index + 1, chosen, logs);
@@ -222,14 +126,163 @@ export function choosePulleys(
   choose(0, [], new Map());
 
   const before = effectOf(drive, bands);
-  const answers = best.map((choice, k) => {
-    onProgress?.(0.6 + (0.4 * k) / best.length);
+  const answers = best.choices.map((choice, k) => {
+    onProgress?.(0.6 + (0.4 * k) / best.choices.length);
     const effect = effectOf(choice.changes.reduce(withPulley, drive), bands);
     const { reasons, cost } = judge(before, effect, targets);
     if (choice.changes.length === 1) reasons.push({ code: 'fewest-changes', good: true });
     return { changes: choice.changes, score: choice.cost + cost, reasons, effect };
   });
-  return { searched, answers: answers.sort((a, b) => a.score - b.score).slice(0, top) };
+  return { searched: best.searched, answers: answers.sort((a, b) => a.score - b.score).slice(0, top) };
+}
+
+type Chains = ReadonlyMap<string, readonly Link[]>;
+
+/** The pulleys on the way from the crank to the targets: those that act on several shafts, and accessories' own. */
+function onTheWay(chains: Chains, targets: readonly SpeedTarget[]): { shared: string[]; own: string[] } {
+  const all = [...chains.values()];
+  const drivers = new Set(all.flatMap((chain) => chain.map(({ driver }) => driver)));
+  // A pulley that turns a shaft from which others are driven acts on those too, and counts as a driver.
+  const driving = new Set(all.flatMap((chain) => chain.slice(0, -1).map(({ driven }) => driven)));
+  const wanted = new Set(targets.map(({ station }) => station));
+  const way = new Set(
+    [...wanted].flatMap((station) => chains.get(station)!.flatMap(({ driver, driven }) => [driver, driven])),
+  );
+  const shared = [...way].filter((id) => drivers.has(id) || driving.has(id));
+  return { shared, own: [...way].filter((id) => !shared.includes(id)) };
+}
+
+/** What of the pulleys at hand goes on each of those, and changes something. */
+function optionsAt(
+  drive: Drive,
+  pulleys: readonly string[],
+  atHand: readonly PulleyAtHand[],
+): ReadonlyMap<string, readonly Option[]> {
+  const seats = seatsOf(drive);
+  return new Map(
+    pulleys.map((id) => {
+      const seat = seats.get(id)!;
+      const fits = atHand.filter((at) => goesOn(at, seat) && radiusWith(seat, at) > 0 && !sameSize(seat.pulley, at));
+      return [id, fits.map((to) => ({ to, log: Math.log(radiusWith(seat, to)) }))] as const;
+    }),
+  );
+}
+
+/** A shaft that turns, and how far a ratio to the crank is from what is wanted of it; the ratio as a logarithm. */
+interface Demand {
+  station: string;
+  missAt: (log: number) => number;
+}
+
+function demandsOf(drive: Drive, chains: Chains, targets: readonly SpeedTarget[], bands: ShopBands): Demand[] {
+  const marks = marksOf(drive.speeds);
+  const [idle, redline] = [Math.log(marks.idle), Math.log(marks.redline)];
+  return drive.stations
+    .filter(({ id }) => (chains.get(id)?.length ?? 0) > 0)
+    .map((station) => {
+      const { band } = bandOf(station, bands);
+      const own = targets.filter((target) => target.station === station.id);
+      const missAt = (log: number) => {
+        let miss = 0;
+        for (const { engineRpm, least, most } of own) {
+          const by = outside(log + Math.log(engineRpm), least, most);
+          miss += by > 0 ? MISSED + by : 0;
+        }
+        // Beyond what it was asked for, an accessory is to stay in its band; too slow at idle hurts less than too fast.
+        miss += outside(log + redline, null, band.burst) + 0.5 * outside(log + redline, null, band.continuous);
+        return miss + 0.25 * outside(log + idle, band.least, null);
+      };
+      return { station: station.id, missAt };
+    });
+}
+
+/** The best choices by speed alone, in order, and how many there were. */
+class BestFew {
+  readonly choices: Choice[] = [];
+  searched = 0;
+
+  keep(choice: Choice): void {
+    this.searched += 1;
+    const { choices } = this;
+    if (choices.length >= JUDGED && choice.cost >= choices.at(-1)!.cost) return;
+    const at = choices.findIndex(({ cost }) => choice.cost < cost);
+    choices.splice(at < 0 ? choices.length : at, 0, choice);
+    if (choices.length > JUDGED) choices.pop();
+  }
+}
+
+/** Weighs what was chosen of the pulleys that act on others, with the best of every accessory's own. */
+function weigher({
+  drive,
+  chains,
+  own,
+  options,
+  demands,
+  most,
+  best,
+}: {
+  drive: Drive;
+  chains: Chains;
+  own: readonly string[];
+  options: ReadonlyMap<string, readonly Option[]>;
+  demands: readonly Demand[];
+  most: number;
+  best: BestFew;
+}) {
+  const seats = seatsOf(drive);
+  const ownOf = new Map(own.map((id) => [seats.get(id)!.station, id] as const).reverse());
+  const now = new Map(
+    [...chains.values()].flatMap((chain) =>
+      chain.flatMap(({ driver, driven, driverRadius, drivenRadius }) => [
+        [driver, Math.log(driverRadius)] as const,
+        [driven, Math.log(drivenRadius)] as const,
+      ]),
+    ),
+  );
+  const logRatio = (station: string, logs: ReadonlyMap<string, number>) => {
+    const logOf = (id: string) => logs.get(id) ?? now.get(id)!;
+    return chains.get(station)!.reduce((sum, { driver, driven }) => sum + logOf(driver) - logOf(driven), 0);
+  };
+  return (chosen: PulleyChange[], logs: ReadonlyMap<string, number>) => {
+    let fixed = PER_CHANGE * chosen.length;
+    const free: Choice[][] = [];
+    for (const { station, missAt } of demands) {
+      const id = ownOf.get(station);
+      const log = logRatio(station, logs);
+      const base = missAt(log);
+      fixed += base;
+      if (id === undefined || chosen.length === most) continue;
+      const all = options.get(id)!;
+      const tries = all
+        .map(({ to, log: other }) => ({
+          changes: [{ pulley: id, to }],
+          cost: PER_CHANGE + missAt(log + now.get(id)! - other) - base,
+        }))
+        .sort((a, b) => a.cost - b.cost)
+        .slice(0, JUDGED);
+      best.searched += Math.max(0, all.length - tries.length);
+      free.push(tries);
+    }
+    for (const way of joined({ changes: chosen, cost: fixed }, free, most)) best.keep(way);
+  };
+}
+
+/** Every way to go on from a choice with one of each of several lists or none of it, the best of them where many. */
+function joined(from: Choice, free: readonly Choice[][], most: number): Choice[] {
+  let ways = [from];
+  for (const tries of free) {
+    ways = ways.concat(
+      ways.flatMap((way) =>
+        way.changes.length >= most
+          ? []
+          : tries
+              .map((one) => ({ changes: [...way.changes, ...one.changes], cost: way.cost + one.cost }))
+              .filter(({ changes }) => enoughOf(changes)),
+      ),
+    );
+    if (ways.length > JUDGED * 4) ways = ways.sort((a, b) => a.cost - b.cost).slice(0, JUDGED * 4);
+  }
+  return ways;
 }
 
 function sameSize(pulley: { diameter?: number; teeth?: number }, at: PulleyAtHand): boolean {
@@ -253,76 +306,75 @@ function waysOf(counts: readonly number[], most: number): number {
   return ways.reduce((sum, one) => sum + one, 0);
 }
 
+interface Judgement {
+  reasons: SpeedReason[];
+  cost: number;
+}
+
 /** What the drawing says of a choice, beside the present drive. */
-function judge(
-  before: DriveEffect,
-  after: DriveEffect,
-  targets: readonly SpeedTarget[],
-): { reasons: SpeedReason[]; cost: number } {
-  const reasons: SpeedReason[] = [];
-  let cost = 0;
-  for (const { station, engineRpm, least, most } of targets) {
-    const rpm = (after.shafts.find((shaft) => shaft.station === station)?.ratio ?? 0) * engineRpm;
-    const meets = (least === null || rpm >= least * (1 - 1e-9)) && (most === null || rpm <= most * (1 + 1e-9));
-    reasons.push({
-      code: meets ? 'meets' : 'misses',
-      good: meets,
-      station,
-      figures: {
-        rpm,
-        engineRpm,
-        by: Math.min(0, rpm - (least ?? -Infinity)) + Math.max(0, rpm - (most ?? Infinity)),
-      },
-    });
-  }
-  after.shafts.forEach(({ station, place, redline, idle }, k) => {
-    if (targets.some((target) => target.station === station) || !place) return;
-    const was = before.shafts[k]!.place;
-    if (place.redline !== 'right' && place.redline !== 'too-slow' && was?.redline !== place.redline)
-      reasons.push({ code: 'too-fast-elsewhere', good: false, station, figures: { rpm: redline! } });
-    if (place.idle === 'too-slow' && was?.idle !== 'too-slow')
-      reasons.push({ code: 'too-slow-elsewhere', good: false, station, figures: { rpm: idle! } });
-  });
-  after.belts.forEach((belt, k) => {
-    const was = before.belts[k]!;
-    if (belt.lengthMm === null) {
-      if (was.lengthMm !== null) {
-        cost += COST.doesNotClose;
-        reasons.push({ code: 'does-not-close', good: false, belt: belt.belt });
-      }
-      return;
-    }
-    const fresh = (severity: string) =>
-      belt.findings.filter(
-        (one) =>
-          one.severity === severity && !was.findings.some((old) => old.code === one.code && old.pulley === one.pulley),
-      ).length;
-    const [faults, watches] = [fresh('fault'), fresh('watch')];
-    cost += COST.fault * faults + COST.watch * watches;
-    if (faults > 0) reasons.push({ code: 'new-fault', good: false, belt: belt.belt, figures: { count: faults } });
-    else if (watches > 0)
-      reasons.push({ code: 'new-watch', good: false, belt: belt.belt, figures: { count: watches } });
-    if (was.lengthMm !== null && Math.abs(belt.lengthMm - was.lengthMm) > 0.05)
-      reasons.push({
-        code: 'length',
-        good: true,
-        belt: belt.belt,
-        figures: { changeMm: belt.lengthMm - was.lengthMm, lengthMm: belt.lengthMm },
-      });
-    if (belt.taken) {
-      const fits = belt.taken.verdict === 'fits';
-      if (!fits && was.taken?.verdict === 'fits') cost += COST.takenBelt;
-      if (belt.lengthMm !== was.lengthMm)
-        reasons.push({ code: 'taken-belt', good: fits, belt: belt.belt, figures: { lengthMm: belt.taken.lengthMm } });
-    }
-  });
+function judge(before: DriveEffect, after: DriveEffect, targets: readonly SpeedTarget[]): Judgement {
+  const belts = after.belts.map((belt, k) => judgeBelt(before.belts[k]!, belt));
   const more = after.findings.filter(
     (one) =>
       !before.findings.some((old) => old.code === one.code && old.belt === one.belt && old.pulley === one.pulley),
   );
-  cost += COST.watch * more.length;
+  const reasons = [
+    ...targets.map((target) => metBy(after, target)),
+    ...elsewhere(before, after, targets),
+    ...belts.flatMap((belt) => belt.reasons),
+  ];
+  const cost = belts.reduce((sum, belt) => sum + belt.cost, 0) + COST.watch * more.length;
   if (more.length > 0)
     reasons.push({ code: 'new-watch', good: false, belt: more[0]!.belt, figures: { count: more.length } });
+  return { reasons, cost };
+}
+
+function metBy(after: DriveEffect, { station, engineRpm, least, most }: SpeedTarget): SpeedReason {
+  const rpm = (after.shafts.find((shaft) => shaft.station === station)?.ratio ?? 0) * engineRpm;
+  const meets = (least === null || rpm >= least * (1 - 1e-9)) && (most === null || rpm <= most * (1 + 1e-9));
+  const by = Math.min(0, rpm - (least ?? -Infinity)) + Math.max(0, rpm - (most ?? Infinity));
+  return { code: meets ? 'meets' : 'misses', good: meets, station, figures: { rpm, engineRpm, by } };
+}
+
+/** Shafts without a target that leave their band. */
+function elsewhere(before: DriveEffect, after: DriveEffect, targets: readonly SpeedTarget[]): SpeedReason[] {
+  return after.shafts.flatMap(({ station, place, redline, idle }, k) => {
+    if (targets.some((target) => target.station === station) || !place) return [];
+    const was = before.shafts[k]!.place;
+    const reasons: SpeedReason[] = [];
+    if (place.redline !== 'right' && place.redline !== 'too-slow' && was?.redline !== place.redline)
+      reasons.push({ code: 'too-fast-elsewhere', good: false, station, figures: { rpm: redline! } });
+    if (place.idle === 'too-slow' && was?.idle !== 'too-slow')
+      reasons.push({ code: 'too-slow-elsewhere', good: false, station, figures: { rpm: idle! } });
+    return reasons;
+  });
+}
+
+type BeltEffect = DriveEffect['belts'][number];
+
+function judgeBelt(was: BeltEffect, { belt, lengthMm, findings, taken }: BeltEffect): Judgement {
+  if (lengthMm === null)
+    return was.lengthMm === null
+      ? { reasons: [], cost: 0 }
+      : { reasons: [{ code: 'does-not-close', good: false, belt }], cost: COST.doesNotClose };
+  const reasons: SpeedReason[] = [];
+  const fresh = (severity: string) =>
+    findings.filter(
+      (one) =>
+        one.severity === severity && !was.findings.some((old) => old.code === one.code && old.pulley === one.pulley),
+    ).length;
+  const [faults, watches] = [fresh('fault'), fresh('watch')];
+  let cost = COST.fault * faults + COST.watch * watches;
+  if (faults > 0) reasons.push({ code: 'new-fault', good: false, belt, figures: { count: faults } });
+  else if (watches > 0) reasons.push({ code: 'new-watch', good: false, belt, figures: { count: watches } });
+  if (was.lengthMm !== null && Math.abs(lengthMm - was.lengthMm) > 0.05)
+    reasons.push({ code: 'length', good: true, belt, figures: { changeMm: lengthMm - was.lengthMm, lengthMm } });
+  if (taken) {
+    const fits = taken.verdict === 'fits';
+    if (!fits && was.taken?.verdict === 'fits') cost += COST.takenBelt;
+    if (lengthMm !== was.lengthMm)
+      reasons.push({ code: 'taken-belt', good: fits, belt, figures: { lengthMm: taken.lengthMm } });
+  }
   return { reasons, cost };
 }
 

@@ -1,6 +1,6 @@
 import { type Command, numbersIn, UsageProblem } from '../command';
 import type { Drive } from '../drive';
-import { runDrive, type Running, tensionOf, windowOf, worstOf } from '../loads';
+import { runDrive, type Running, type StaticBelt, tensionOf, windowOf, worstOf } from '../loads';
 import type { MarkedMisfit } from '../seating';
 import { restFindings, runningFindings, windowFindings } from './findings';
 import type { TensionFinding } from './finding';
@@ -82,38 +82,47 @@ function answer(
   const setting = toN === undefined ? null : settingFor(drive, standing, toN);
   return {
     static: { tensionN: standing.tensionN, from: standing.from },
-    running: states.map((running) => {
-      const all = runDrive(tension, running);
-      const run = all.belts[b]!;
-      const worst = worstOf(run);
-      return {
-        rpm: running.rpm,
-        beltSpeed: run.beltSpeed,
-        worst: worst && { pulley: worst.pulley, margin: worst.margin },
-        spans: run.pulleys.map(({ contact: { leaves }, leavesN }) => ({
-          from: leaves.from,
-          to: leaves.to,
-          tensionN: leavesN,
-        })),
-        pulleys: run.pulleys.map(({ contact: { pulley }, torqueNm, margin, hubLoad }) => ({
-          pulley,
-          torqueNm: torqueNm + 0,
-          margin,
-          ...loadOn(hubLoad),
-        })),
-        shafts: [...new Set(standing.contacts.map(({ station }) => station))].map((station) => ({
-          station,
-          ...loadOn(all.shafts.get(station)!),
-        })),
-        findings: told(runningFindings(tension, all, beltId)),
-      };
-    }),
+    running: states.map((running) => runningAnswer(tension, b, standing, running, told)),
     window: { leastN: window.leastN, mostN: window.mostN },
     ...(toN !== undefined && {
       setting: setting && { station: setting.station, toN, mm: setting.mm, turns: setting.turns, perMm: setting.perMm },
     }),
     ways: waysOf(standing, standing.tensionN),
     findings: [...rest, ...told(windowFindings(standing, window))],
+  };
+}
+
+/** The belt at one engine speed: its spans, pulleys and shafts. */
+function runningAnswer(
+  tension: ReturnType<typeof tensionOf>,
+  b: number,
+  { belt, contacts }: StaticBelt,
+  running: Running,
+  told: (list: readonly TensionFinding[]) => object[],
+) {
+  const all = runDrive(tension, running);
+  const run = all.belts[b]!;
+  const worst = worstOf(run);
+  return {
+    rpm: running.rpm,
+    beltSpeed: run.beltSpeed,
+    worst: worst && { pulley: worst.pulley, margin: worst.margin },
+    spans: run.pulleys.map(({ contact: { leaves }, leavesN }) => ({
+      from: leaves.from,
+      to: leaves.to,
+      tensionN: leavesN,
+    })),
+    pulleys: run.pulleys.map(({ contact: { pulley }, torqueNm, margin, hubLoad }) => ({
+      pulley,
+      torqueNm: torqueNm + 0,
+      margin,
+      ...loadOn(hubLoad),
+    })),
+    shafts: [...new Set(contacts.map(({ station }) => station))].map((station) => ({
+      station,
+      ...loadOn(all.shafts.get(station)!),
+    })),
+    findings: told(runningFindings(tension, all, belt.id)),
   };
 }
 
