@@ -171,88 +171,103 @@ export function driveDifferences(
   mine: Drive,
   theirs: Drive,
   unit: LengthUnit,
-  [ours, others] = ['yours', 'theirs'],
+  names: readonly [ours: string, others: string] = ['yours', 'theirs'],
 ): DriveDifference[] {
-  const found: DriveDifference[] = [];
-  const tell = (path: string, part: string, name: string, text: string) =>
-    found.push({ path, part, text: name === '' ? text : `${name}: ${text}` });
+  const differences = new Differences(mine, theirs, unit, names);
+  differences.ofObjects(plain(mine), plain(theirs), { path: '', holder: '', part: 'The drive', name: '' });
+  return differences.found;
+}
 
-  const value = (counted: FieldLabel['unit'], of: unknown): string => {
-    if (of === undefined || of === null) return 'nothing';
-    if (typeof of === 'number' && counted === 'mm') return formatLength(of, unit);
-    if (typeof of === 'number') return counted === '°' ? `${of}°` : [of, counted].filter(Boolean).join(' ');
-    if (typeof of === 'boolean') return of ? 'yes' : 'no';
-    if (of === 'cw' || of === 'ccw') return of === 'cw' ? 'clockwise' : 'counter-clockwise';
-    if (typeof of === 'string') return `"${of.length > 60 ? `${of.slice(0, 60)} …` : of}"`;
-    return Array.isArray(of) ? `${of.length} ${of.length === 1 ? 'entry' : 'entries'}` : 'other figures';
-  };
-  const scalar = (
-    path: string,
-    part: string,
-    name: string,
-    { label: word, unit: counted }: FieldLabel,
-    a: unknown,
-    b: unknown,
-  ) => {
-    let [yours, other] = [value(counted, a), value(counted, b)];
-    // Nearer together than the eye is shown.
-    if (yours === other && typeof a === 'number' && typeof b === 'number') [yours, other] = [String(a), String(b)];
-    tell(path, part, name, yours === other ? `${word} differs` : `${word} ${yours} in ${ours}, ${other} in ${others}`);
-  };
+/** Where something stands, and what is said before it. */
+interface Place {
+  path: string;
+  /** The way by the names of lists and fields alone, without ids: what labels go by. */
+  holder: string;
+  part: string;
+  name: string;
+}
 
-  // `holder` is the way by the names of lists and fields alone, without ids: what labels go by.
-  const object = (a: Json, b: Json, path: string, holder: string, part: string, name: string) => {
+class Differences {
+  readonly found: DriveDifference[] = [];
+
+  constructor(
+    private readonly mine: Drive,
+    private readonly theirs: Drive,
+    private readonly unit: LengthUnit,
+    private readonly names: readonly [ours: string, others: string],
+  ) {}
+
+  ofObjects(a: Json, b: Json, { path, holder, part, name }: Place): void {
     for (const key of new Set([...Object.keys(a), ...Object.keys(b)])) {
       const [left, right] = [own(a, key), own(b, key)];
       if (same(left, right)) continue;
-      const at = path === '' ? key : `${path}.${key}`;
-      const within = holder === '' ? key : `${holder}.${key}`;
       const label = fieldLabel(holder, key);
-      const kind = own<Kind | null>(KINDS, within) ?? null;
+      const within = holder === '' ? key : `${holder}.${key}`;
       const heading = own(HEADINGS, within) ?? part;
-      const before = found.length;
+      const at = { path: path === '' ? key : `${path}.${key}`, holder: within, part: heading, name };
+      const kind = own<Kind | null>(KINDS, within) ?? null;
+      const before = this.found.length;
       if (kind && isListOrMissing(left) && isListOrMissing(right))
-        list((left ?? []) as Json[], (right ?? []) as Json[], at, within, kind, heading, heading === part ? name : '');
+        this.ofLists((left ?? []) as Json[], (right ?? []) as Json[], kind, {
+          ...at,
+          name: heading === part ? name : '',
+        });
       else if (path === '' && heading !== part && isRecordOrMissing(left) && isRecordOrMissing(right))
-        object((left ?? {}) as Json, (right ?? {}) as Json, at, within, heading, '');
+        this.ofObjects((left ?? {}) as Json, (right ?? {}) as Json, { ...at, name: '' });
       else if (isRecord(left) && isRecord(right))
-        object(left, right, at, within, part, [name, label.label].filter(Boolean).join(', '));
+        this.ofObjects(left, right, { ...at, name: [name, label.label].filter(Boolean).join(', ') });
       // What only one of them has, and is empty there, is a difference all the same.
-      if (found.length === before) scalar(at, heading, name, label, left, right);
+      if (this.found.length === before) this.ofValues(left, right, label, at);
     }
-  };
-  const list = (
-    a: readonly Json[],
-    b: readonly Json[],
-    path: string,
-    holder: string,
-    kind: Kind,
-    part: string,
-    within: string,
-  ) => {
-    const field = rulesOf(holder)?.id ?? 'id';
+  }
+
+  private ofLists(a: readonly Json[], b: readonly Json[], kind: Kind, at: Place): void {
+    const [ours, others] = this.names;
+    const field = rulesOf(at.holder)?.id ?? 'id';
     const idOf = (item: Json) => (kind.id ? kind.id(item) : item[field]);
     const [left, right] = [new Map(a.map((item) => [idOf(item), item])), new Map(b.map((item) => [idOf(item), item]))];
-    const called = (item: Json, drive: Drive) =>
-      [within, kind.name(item, drive)]
+    const placed = (id: unknown, item: Json, drive: Drive): Place => ({
+      ...at,
+      path: `${at.path}.${String(id)}`,
+      name: [at.name, kind.name(item, drive)]
         .filter(Boolean)
         .filter((word, k, all) => word !== all[k - 1])
-        .join(', ');
+        .join(', '),
+    });
     for (const [id, item] of left) {
       const other = right.get(id);
-      if (!other) tell(`${path}.${String(id)}`, part, called(item, mine), `only in ${ours}`);
-      else if (!same(item, other)) object(item, other, `${path}.${String(id)}`, holder, part, called(item, mine));
+      if (!other) this.tell(placed(id, item, this.mine), `only in ${ours}`);
+      else if (!same(item, other)) this.ofObjects(item, other, placed(id, item, this.mine));
     }
-    for (const [id, item] of right)
-      if (!left.has(id)) tell(`${path}.${String(id)}`, part, called(item, theirs), `only in ${others}`);
+    for (const [id, item] of right) if (!left.has(id)) this.tell(placed(id, item, this.theirs), `only in ${others}`);
     const [order, otherOrder] = [
       [...left.keys()].filter((id) => right.has(id)),
       [...right.keys()].filter((id) => left.has(id)),
     ];
-    if (!same(order, otherOrder)) tell(path, part, within, `the ${kind.many} are in another order`);
-  };
-  object(plain(mine), plain(theirs), '', '', 'The drive', '');
-  return found;
+    if (!same(order, otherOrder)) this.tell(at, `the ${kind.many} are in another order`);
+  }
+
+  private ofValues(a: unknown, b: unknown, { label, unit }: FieldLabel, at: Place): void {
+    const [ours, others] = this.names;
+    let [yours, other] = [this.valueWords(unit, a), this.valueWords(unit, b)];
+    // Nearer together than the eye is shown.
+    if (yours === other && typeof a === 'number' && typeof b === 'number') [yours, other] = [String(a), String(b)];
+    this.tell(at, yours === other ? `${label} differs` : `${label} ${yours} in ${ours}, ${other} in ${others}`);
+  }
+
+  private valueWords(counted: FieldLabel['unit'], value: unknown): string {
+    if (value === undefined || value === null) return 'nothing';
+    if (typeof value === 'number' && counted === 'mm') return formatLength(value, this.unit);
+    if (typeof value === 'number') return counted === '°' ? `${value}°` : [value, counted].filter(Boolean).join(' ');
+    if (typeof value === 'boolean') return value ? 'yes' : 'no';
+    if (value === 'cw' || value === 'ccw') return value === 'cw' ? 'clockwise' : 'counter-clockwise';
+    if (typeof value === 'string') return `"${value.length > 60 ? `${value.slice(0, 60)} …` : value}"`;
+    return Array.isArray(value) ? `${value.length} ${value.length === 1 ? 'entry' : 'entries'}` : 'other figures';
+  }
+
+  private tell({ path, part, name }: Place, text: string): void {
+    this.found.push({ path, part, text: name === '' ? text : `${name}: ${text}` });
+  }
 }
 
 /** As it is written to a file: without what is undefined. */

@@ -86,8 +86,7 @@ export function matchesOf(
   const shared = speed.plusMinus / speed.rpm;
   const before = tonal ? BEFORE.tonal : BEFORE.plain;
   const parts = rates.filter(({ what }) => what === 'belt' || what === 'pulley');
-  const alsoHeard = (hz: number) =>
-    others.some((other) => Math.abs(other / hz - 1) < 2 * Math.hypot(shared, RATE_DOUBT)) ? HEARD_ALSO : 1;
+  const spread = Math.hypot(shared, RATE_DOUBT);
   const ways: Omit<RateMatch, 'probability'>[] = [];
   const weights: number[] = [];
   const put = (weight: number, way: Omit<RateMatch, 'probability'>) => {
@@ -98,37 +97,15 @@ export function matchesOf(
     let [best, weight] = [{ harmonic: 1, weight: 0 }, 0];
     BY_HARMONIC.forEach((share, k) => {
       const expected = hz * (k + 1);
-      const one = share * near(heard, expected, Math.hypot(shared, RATE_DOUBT) * expected);
+      const one = share * near(heard, expected, spread * expected);
       weight += one;
       if (one > best.weight) best = { harmonic: k + 1, weight: one };
     });
     put((before.parts * weight) / parts.length, { what, id, hz, harmonic: best.harmonic });
   }
   const shafts = parts.filter(({ what, id }) => what === 'pulley' && !isCrank(rates, id));
-  const also = shafts.map(({ hz }) => alsoHeard(hz));
-  const alsoInAll = also.reduce((sum, one) => sum + one, 0);
-  const doubt = Math.hypot(heard.plusMinusHz, Math.hypot(shared, RATE_DOUBT) * heard.hz);
-  const bearings = shafts
-    .map(({ id, hz }, k) => {
-      const { density, part, times } = bearingAt(hz, heard.hz, doubt);
-      return { id, hz, part, times, weight: (before.bearing * density * also[k]!) / alsoInAll };
-    })
-    .sort((a, b) => b.weight - a.weight);
-  const ofBearings = bearings.reduce((sum, { weight }) => sum + weight, 0);
-  const [likeliest] = bearings;
-  if (likeliest && ofBearings > 0)
-    put(ofBearings, {
-      what: 'bearing',
-      id: likeliest.id,
-      hz: likeliest.hz,
-      harmonic: likeliest.times,
-      bearing: {
-        part: likeliest.part,
-        shafts: bearings
-          .map(({ id, hz, times, weight }) => ({ id, hz, times, chance: weight / ofBearings }))
-          .filter(({ chance }) => chance >= LEAST_SHAFT),
-      },
-    });
+  const bearing = bearingWay(shafts, heard, { before: before.bearing, spread, others });
+  if (bearing) put(bearing.weight, bearing.way);
   for (const { id, order, share } of engineBeats(speed.rpm, speed.cylinders)) {
     const hz = (order * speed.rpm) / 120;
     put(before.engine * share * near(heard, hz, Math.hypot(shared, ENGINE_DOUBT) * hz), {
@@ -141,6 +118,31 @@ export function matchesOf(
   const none = before.none * (engine ? 1 : NO_ENGINE);
   put(none / (heard.hz * LN_RANGE), { what: 'none', id: 'none', hz: heard.hz, harmonic: 1 });
   return shares(ways, weights);
+}
+
+/** A rolling bearing of one of the shafts, and of which with what chance; null where none comes near. */
+function bearingWay(
+  shafts: readonly Rate[],
+  heard: { hz: number; plusMinusHz: number },
+  { before, spread, others }: { before: number; spread: number; others: readonly number[] },
+): { weight: number; way: Omit<RateMatch, 'probability'> } | null {
+  const also = shafts.map(({ hz }) => (others.some((other) => Math.abs(other / hz - 1) < 2 * spread) ? HEARD_ALSO : 1));
+  const alsoInAll = also.reduce((sum, one) => sum + one, 0);
+  const doubt = Math.hypot(heard.plusMinusHz, spread * heard.hz);
+  const bearings = shafts
+    .map(({ id, hz }, k) => {
+      const { density, part, times } = bearingAt(hz, heard.hz, doubt);
+      return { id, hz, part, times, weight: (before * density * also[k]!) / alsoInAll };
+    })
+    .sort((a, b) => b.weight - a.weight);
+  const weight = bearings.reduce((sum, one) => sum + one.weight, 0);
+  const [likeliest] = bearings;
+  if (!likeliest || weight <= 0) return null;
+  const { id, hz, times, part } = likeliest;
+  const chances = bearings
+    .map((one) => ({ id: one.id, hz: one.hz, times: one.times, chance: one.weight / weight }))
+    .filter(({ chance }) => chance >= LEAST_SHAFT);
+  return { weight, way: { what: 'bearing', id, hz, harmonic: times, bearing: { part, shafts: chances } } };
 }
 
 /** An engine's own beat wavers, and nothing of it creeps. */

@@ -40,68 +40,92 @@ export function encounters(
   const outside = ({ side }: ContactSolution) => depth[side === 'drive' ? 'back' : 'drive'];
   const lyingOn = (pulley: string, toward: Point) =>
     contacts.findIndex((contact) => contact.pulley === pulley && holds(contact, toward));
-  const found: Encounter[] = [];
-  const keep = (one: Encounter) => one.mm < within && found.push(one);
   // Every drag asks this of every pair, so what is plainly too far is passed over first.
   const far = within + 2 * Math.max(0, depth.drive, depth.back);
   const reaches = bodies.map(({ id, radius }) =>
     contacts.reduce((most, { pulley, cordRadius }) => (pulley === id ? Math.max(most, cordRadius) : most), radius),
   );
-
+  const found: Encounter[] = [];
+  const keep = (one: Encounter) => one.mm < within && found.push(one);
+  const around: Around = { contacts, spans, bodies, reaches, far, facing, outside, lyingOn, keep };
   spans.forEach((span, s) => {
-    if (span.length === null) return;
-    for (const [b, body] of bodies.entries()) {
-      if (body.station !== null && (body.id === span.from || body.id === span.to)) continue;
-      const toMetal = clearOf(body, span.start, span.end);
-      if (toMetal + body.radius - reaches[b]! > far) continue;
-      const own = facing(span, body);
-      const otherContact = body.own ? lyingOn(body.id, footOnSegment(body, span.start, span.end)) : -1;
-      if (otherContact < 0) {
-        keep({ span: s, body, mm: toMetal - own, toMetal });
-        continue;
-      }
-      const there = contacts[otherContact]!;
-      keep({
-        span: s,
-        body,
-        otherContact,
-        toMetal,
-        mm: distanceToSegment(there.centre, span.start, span.end) - there.cordRadius - outside(there) - own,
-      });
-    }
-    for (let o = s + 1; o < spans.length; o += 1) {
-      const other = spans[o]!;
-      if (other.length === null) continue;
-      if (boxesApart(span.start, span.end, other.start, other.end, far)) continue;
-      const apart = betweenSpans(contacts, spans, s, o);
-      if (apart) keep({ span: s, otherSpan: o, mm: apart.mm - facing(span, apart.onB) - facing(other, apart.onA) });
-    }
+    if (span.length !== null) spanMeets(around, span, s);
   });
   contacts.forEach((contact, c) => {
-    if (contact.wrapDeg === null) return;
-    for (const [b, body] of bodies.entries()) {
-      if (body.station === null) {
-        const toMetal = clearOfArc(body, contact);
-        keep({ contact: c, body, toMetal, mm: toMetal - outside(contact) });
-        continue;
-      }
-      const apart = distance(body, contact.centre);
-      if (apart - contact.cordRadius - reaches[b]! > far || body.id === contact.pulley || !holds(contact, body))
-        continue;
-      const otherContact = body.own ? lyingOn(body.id, contact.centre) : -1;
-      const there = contacts[otherContact];
-      // Two that lie face to face are met once.
-      if (there && otherContact < c) continue;
-      const reach = there ? there.cordRadius + outside(there) : body.radius;
-      keep({
-        contact: c,
-        body,
-        mm: apart - contact.cordRadius - outside(contact) - reach,
-        ...(there ? { otherContact } : { toMetal: apart - contact.cordRadius - body.radius }),
-      });
-    }
+    if (contact.wrapDeg !== null) contactMeets(around, contact, c);
   });
   return found;
+}
+
+/** What a piece of the belt is held against. */
+interface Around {
+  contacts: readonly ContactSolution[];
+  spans: readonly SpanSolution[];
+  bodies: readonly Body[];
+  /** How far each body reaches with the belt on it, mm. */
+  reaches: readonly number[];
+  /** What is further off than this is passed over, mm. */
+  far: number;
+  /** From the cord to the face that a span turns toward a point, and to the one away from a contact's pulley, mm. */
+  facing: (span: SpanSolution, point: Point) => number;
+  outside: (contact: ContactSolution) => number;
+  /** The contact that lies on a pulley in the direction of a point; -1 for none. */
+  lyingOn: (pulley: string, toward: Point) => number;
+  keep: (one: Encounter) => void;
+}
+
+function spanMeets(around: Around, span: SpanSolution, s: number): void {
+  const { contacts, spans, bodies, reaches, far, facing, outside, lyingOn, keep } = around;
+  for (const [b, body] of bodies.entries()) {
+    if (body.station !== null && (body.id === span.from || body.id === span.to)) continue;
+    const toMetal = clearOf(body, span.start, span.end);
+    if (toMetal + body.radius - reaches[b]! > far) continue;
+    const own = facing(span, body);
+    const otherContact = body.own ? lyingOn(body.id, footOnSegment(body, span.start, span.end)) : -1;
+    if (otherContact < 0) {
+      keep({ span: s, body, mm: toMetal - own, toMetal });
+      continue;
+    }
+    const there = contacts[otherContact]!;
+    keep({
+      span: s,
+      body,
+      otherContact,
+      toMetal,
+      mm: distanceToSegment(there.centre, span.start, span.end) - there.cordRadius - outside(there) - own,
+    });
+  }
+  for (let o = s + 1; o < spans.length; o += 1) {
+    const other = spans[o]!;
+    if (other.length === null) continue;
+    if (boxesApart(span.start, span.end, other.start, other.end, far)) continue;
+    const apart = betweenSpans(contacts, spans, s, o);
+    if (apart) keep({ span: s, otherSpan: o, mm: apart.mm - facing(span, apart.onB) - facing(other, apart.onA) });
+  }
+}
+
+function contactMeets(around: Around, contact: ContactSolution, c: number): void {
+  const { contacts, bodies, reaches, far, outside, lyingOn, keep } = around;
+  for (const [b, body] of bodies.entries()) {
+    if (body.station === null) {
+      const toMetal = clearOfArc(body, contact);
+      keep({ contact: c, body, toMetal, mm: toMetal - outside(contact) });
+      continue;
+    }
+    const apart = distance(body, contact.centre);
+    if (apart - contact.cordRadius - reaches[b]! > far || body.id === contact.pulley || !holds(contact, body)) continue;
+    const otherContact = body.own ? lyingOn(body.id, contact.centre) : -1;
+    const there = contacts[otherContact];
+    // Two that lie face to face are met once.
+    if (there && otherContact < c) continue;
+    const reach = there ? there.cordRadius + outside(there) : body.radius;
+    keep({
+      contact: c,
+      body,
+      mm: apart - contact.cordRadius - outside(contact) - reach,
+      ...(there ? { otherContact } : { toMetal: apart - contact.cordRadius - body.radius }),
+    });
+  }
 }
 
 /** True where the belt lies on its pulley in the direction of a point. */

@@ -116,6 +116,8 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   );
   const most = control.most ?? MOST;
   const budget: Budget = { ...most, stopped: false };
+  const { shouldStop } = control;
+  const ground: Ground = { drive, belt, section, sense, nodes, spans: table, budget, shouldStop };
   const of = 2 ** optional.length;
   const found: RouteFound[] = [];
   let sets = 0;
@@ -124,21 +126,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
     const set = nodes.map((_, k) => k).filter((k) => !off.includes(k));
     const left = carried.filter((one) => !set.some((k) => nodes[k]!.carried === one));
     const used = 1 - budget.steps / most.steps;
-    found.push(
-      ...searchSet(
-        drive,
-        belt,
-        section,
-        sense,
-        nodes,
-        table,
-        set,
-        left,
-        budget,
-        (share) => control.onProgress?.(Math.max(used, (sets + share) / of)),
-        control.shouldStop,
-      ),
-    );
+    found.push(...searchSet(ground, set, left, (share) => control.onProgress?.(Math.max(used, (sets + share) / of))));
     sets += 1;
   }
   const complete = !budget.stopped && budget.steps > 0 && budget.routes > 0 && sets === of;
@@ -191,19 +179,26 @@ interface Budget {
   stopped: boolean;
 }
 
+/** What all sets of pulleys have in common that a search goes through. */
+interface Ground {
+  drive: Drive;
+  belt: Belt;
+  section: Section;
+  sense: 1 | -1;
+  nodes: readonly Node[];
+  spans: Spans;
+  budget: Budget;
+  shouldStop: (() => boolean) | undefined;
+}
+
 function searchSet(
-  drive: Drive,
-  belt: Belt,
-  section: Section,
-  sense: 1 | -1,
-  nodes: readonly Node[],
-  { tangents, blockers, crossing }: Spans,
+  ground: Ground,
   set: readonly number[],
   left: readonly Carried[],
-  budget: Budget,
   onProgress: (share: number) => void,
-  shouldStop: (() => boolean) | undefined,
 ): RouteFound[] {
+  const { nodes, budget, shouldStop } = ground;
+  const { tangents, blockers, crossing } = ground.spans;
   const all = nodes.length;
   const count = set.length;
   budget.steps -= STEPS_A_SET;
@@ -222,23 +217,10 @@ function searchSet(
   const finish = () => {
     const closing = path[count - 1]! * all + start;
     if (!open(closing) || spans.some((span) => crossing.has(span * all * all + closing))) return;
-    if (Math.round((sense * turning(path, nodes, tangents, all)) / (2 * Math.PI)) !== 1) return;
-    const route = path.map((k) => nodes[k]!.stop);
-    const there = { ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) };
-    const solved = solveBelt(there, belt.id)!;
+    if (Math.round((ground.sense * turning(path, nodes, tangents, all)) / (2 * Math.PI)) !== 1) return;
+    const found = routeAlong(ground, path, left);
     budget.routes -= 1;
-    if (solved.closed)
-      routes.push(
-        judge(
-          route,
-          solved,
-          section.kind,
-          nodes,
-          leftOff(there, solved, left),
-          path,
-          beltClearances(there, solved).least,
-        ),
-      );
+    if (found) routes.push(found);
   };
   const extend = () => {
     if (path.length === count) {
@@ -269,6 +251,20 @@ function searchSet(
   };
   extend();
   return routes;
+}
+
+/** The belt laid round those pulleys in that order, judged; null where it does not close. */
+function routeAlong(
+  { drive, belt, section, nodes }: Ground,
+  path: readonly number[],
+  left: readonly Carried[],
+): RouteFound | null {
+  const route = path.map((k) => nodes[k]!.stop);
+  const there = { ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) };
+  const solved = solveBelt(there, belt.id)!;
+  if (!solved.closed) return null;
+  const { least } = beltClearances(there, solved);
+  return judge(route, solved, section.kind, nodes, leftOff(there, solved, left), path, least);
 }
 
 /** A pulley that is left off the belt; `roomMm` between it and the belt while it stays on the engine. */

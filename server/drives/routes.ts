@@ -1,8 +1,8 @@
 import { Router } from 'express';
 import type { DataSource, EntityManager } from 'typeorm';
 import { mixed, number, object, string } from '../http/fields';
-import { checkedDrive } from '../check';
-import { createDrive, listDrives, openDrive, saveDrive } from './drive-store';
+import { checkedDrive, type CheckedDrive } from '../check';
+import { createDrive, type DriveSent, listDrives, openDrive, saveDrive } from './drive-store';
 import { DriveEntity, type DriveRow } from './entity';
 import { newVehicle, Vehicle } from '../vehicles/entity';
 import { pageOf } from '../http/listing';
@@ -35,18 +35,10 @@ const saveBody = object({
   document: mixed().required('is missing'),
 }).required();
 
-/** Drives: list and search, make, open, save, duplicate, delete, bring back. */
+/** Drives: list and search, make, open, save, move, duplicate, delete, bring back. */
 export function driveRoutes(data: DataSource): Router {
   const router = Router();
-
-  const setDeleted = (id: string, deletedAt: Date | null) =>
-    change(data, async (manager) => {
-      const drive = (await holdDrive(manager, id))?.drive;
-      // Deleted already, or brought back.
-      if (!drive || (drive.deletedAt === null) === (deletedAt === null)) throw notFound('drive');
-      await manager.update(DriveEntity, { id }, { deletedAt });
-      await indexVehicles(manager, [drive.vehicleId]);
-    });
+  const opened = (id: string) => openDrive(data.manager, id);
 
   router.get('/', async (request, response) => {
     const { rows, total } = await shownPage<DriveRow>(data.manager, 'drive', pageOf(request));
@@ -54,29 +46,16 @@ export function driveRoutes(data: DataSource): Router {
   });
 
   router.get('/deleted', async (_request, response) => {
-    const from = `FROM drive FORCE INDEX (drive_recent) STRAIGHT_JOIN vehicle ON vehicle.id = drive.vehicleId
-       WHERE drive.deletedAt IS NOT NULL AND vehicle.deletedAt IS NULL`;
-    const rows = await data.query<DriveRow[]>(`SELECT drive.* ${from} ORDER BY drive.deletedAt DESC LIMIT ${DELETED}`);
-    const [counted] = await data.query<{ total: string }[]>(`SELECT COUNT(*) AS total ${from}`);
-    sendJson(response, { drives: await listDrives(data.manager, rows), total: Number(counted!.total) });
+    sendJson(response, await lastDeleted(data));
   });
 
   router.post('/', async (request, response) => {
-    const body = await bodyOf(newBody, request.body);
-    const checked = await checkedDrive(body.document);
-    const id = await change(data, async (manager) => {
-      const vehicleId = body.vehicleId ?? (await makeUnnamed(manager));
-      const vehicle = (await holdVehicles(manager, [vehicleId])).get(vehicleId);
-      if (!vehicle || vehicle.deletedAt) throw notFound('vehicle');
-      const made = await createDrive(manager, vehicleId, checked);
-      await indexVehicles(manager, [vehicleId]);
-      return made;
-    });
-    response.status(201).json(await openDrive(data.manager, id));
+    const { vehicleId, document } = await bodyOf(newBody, request.body);
+    response.status(201).json(await opened(await makeDrive(data, vehicleId, await checkedDrive(document))));
   });
 
   router.get('/:id', async (request, response) => {
-    response.json(await openDrive(data.manager, request.params.id));
+    response.json(await opened(request.params.id));
   });
 
   router.put('/:id', async (request, response) => {
@@ -85,49 +64,86 @@ export function driveRoutes(data: DataSource): Router {
     response.json({ id: row.id, revision: row.revision, updatedAt: row.updatedAt });
   });
 
-  // To another vehicle, with its jobs and all that is remembered of it.
   router.put('/:id/vehicle', async (request, response) => {
     const { vehicleId } = await bodyOf(moveBody, request.body);
-    const { id } = request.params;
-    await change(data, async (manager) => {
-      const held = await holdDrive(manager, id, [vehicleId]);
-      const from = (await openDrive(manager, id)).vehicleId;
-      const to = held?.others.get(vehicleId);
-      if (!to || to.deletedAt) throw notFound('vehicle');
-      await manager.update(DriveEntity, { id }, { vehicleId });
-      await manager.query('UPDATE job SET vehicleId = ? WHERE driveId = ?', [vehicleId, id]);
-      // One that nobody named has nothing to stay for.
-      const left = await manager.existsBy(DriveEntity, { vehicleId: from });
-      if (!left) await manager.update(Vehicle, { id: from, name: NOT_NAMED }, { deletedAt: new Date() });
-      await indexVehicles(manager, [from, vehicleId]);
-    });
-    response.json(await openDrive(data.manager, id));
+    await moveDrive(data, request.params.id, vehicleId);
+    response.json(await opened(request.params.id));
   });
 
   router.post('/:id/duplicate', async (request, response) => {
-    const { name, document } = await openDrive(data.manager, request.params.id);
-    const copy = await checkedDrive({ ...document, name: `${name} copy`.slice(0, 200) });
-    const id = await change(data, async (manager) => {
-      await holdDrive(manager, request.params.id);
-      const { vehicleId } = await openDrive(manager, request.params.id);
-      const made = await createDrive(manager, vehicleId, copy);
-      await indexVehicles(manager, [vehicleId]);
-      return made;
-    });
-    response.status(201).json(await openDrive(data.manager, id));
+    response.status(201).json(await opened(await duplicateDrive(data, request.params.id)));
   });
 
   router.delete('/:id', async (request, response) => {
-    await setDeleted(request.params.id, new Date());
+    await setDeleted(data, request.params.id, new Date());
     response.status(204).end();
   });
 
   router.post('/:id/restore', async (request, response) => {
-    await setDeleted(request.params.id, null);
-    response.json(await openDrive(data.manager, request.params.id));
+    await setDeleted(data, request.params.id, null);
+    response.json(await opened(request.params.id));
   });
 
   return router;
+}
+
+async function lastDeleted(data: DataSource): Promise<{ drives: DriveSent[]; total: number }> {
+  const from = `FROM drive FORCE INDEX (drive_recent) STRAIGHT_JOIN vehicle ON vehicle.id = drive.vehicleId
+     WHERE drive.deletedAt IS NOT NULL AND vehicle.deletedAt IS NULL`;
+  const rows = await data.query<DriveRow[]>(`SELECT drive.* ${from} ORDER BY drive.deletedAt DESC LIMIT ${DELETED}`);
+  const [counted] = await data.query<{ total: string }[]>(`SELECT COUNT(*) AS total ${from}`);
+  return { drives: await listDrives(data.manager, rows), total: Number(counted!.total) };
+}
+
+/** Its id; with a vehicle that is not named yet where nobody says which. */
+function makeDrive(data: DataSource, asked: string | undefined, checked: CheckedDrive): Promise<string> {
+  return change(data, async (manager) => {
+    const vehicleId = asked ?? (await makeUnnamed(manager));
+    const vehicle = (await holdVehicles(manager, [vehicleId])).get(vehicleId);
+    if (!vehicle || vehicle.deletedAt) throw notFound('vehicle');
+    const made = await createDrive(manager, vehicleId, checked);
+    await indexVehicles(manager, [vehicleId]);
+    return made;
+  });
+}
+
+/** To another vehicle, with its jobs and all that is remembered of it. */
+async function moveDrive(data: DataSource, id: string, vehicleId: string): Promise<void> {
+  await change(data, async (manager) => {
+    const held = await holdDrive(manager, id, [vehicleId]);
+    const from = (await openDrive(manager, id)).vehicleId;
+    const to = held?.others.get(vehicleId);
+    if (!to || to.deletedAt) throw notFound('vehicle');
+    await manager.update(DriveEntity, { id }, { vehicleId });
+    await manager.query('UPDATE job SET vehicleId = ? WHERE driveId = ?', [vehicleId, id]);
+    // One that nobody named has nothing to stay for.
+    const left = await manager.existsBy(DriveEntity, { vehicleId: from });
+    if (!left) await manager.update(Vehicle, { id: from, name: NOT_NAMED }, { deletedAt: new Date() });
+    await indexVehicles(manager, [from, vehicleId]);
+  });
+}
+
+/** The copy's id. */
+async function duplicateDrive(data: DataSource, id: string): Promise<string> {
+  const { name, document } = await openDrive(data.manager, id);
+  const copy = await checkedDrive({ ...document, name: `${name} copy`.slice(0, 200) });
+  return change(data, async (manager) => {
+    await holdDrive(manager, id);
+    const { vehicleId } = await openDrive(manager, id);
+    const made = await createDrive(manager, vehicleId, copy);
+    await indexVehicles(manager, [vehicleId]);
+    return made;
+  });
+}
+
+async function setDeleted(data: DataSource, id: string, deletedAt: Date | null): Promise<void> {
+  await change(data, async (manager) => {
+    const drive = (await holdDrive(manager, id))?.drive;
+    // Deleted already, or brought back.
+    if (!drive || (drive.deletedAt === null) === (deletedAt === null)) throw notFound('drive');
+    await manager.update(DriveEntity, { id }, { deletedAt });
+    await indexVehicles(manager, [drive.vehicleId]);
+  });
 }
 
 /** A vehicle for a drive that came without one. */

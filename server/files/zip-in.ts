@@ -60,38 +60,10 @@ export async function openZip(file: string): Promise<OpenZip> {
       if (entries.has(name)) throw refused(`it has two entries called ${name}`);
       packed += entry.compressedSize;
       if (packed > size) throw refused('its entries overlap');
-      const pieces = async function* (most: number): AsyncGenerator<Buffer> {
-        if (entry.uncompressedSize > most) throw refused(`${name} is larger than anything Emery writes`);
-        const hash = sums ? createHash('sha256') : null;
-        let sum = 0;
-        try {
-          for await (const piece of (await zip.openReadStreamPromise(entry)) as AsyncIterable<Buffer>) {
-            sum = crc32(piece, sum);
-            hash?.update(piece);
-            yield piece;
-          }
-        } catch (error) {
-          throw error instanceof Problem ? error : refused(`${name}: ${(error as Error).message}`);
-        }
-        if (sum !== entry.crc32) throw invalid([{ path: name, message: 'is damaged: it does not fit its checksum' }]);
-        if (!hash || hash.digest('hex') === sums!.get(name)) return;
-        throw new Another(name);
-      };
-      const read = async <T>(most: number, as: (bytes: Buffer) => T | Promise<T>) => {
-        const all: Buffer[] = [];
-        let other: Another | null = null;
-        try {
-          for await (const piece of pieces(most)) all.push(piece);
-        } catch (error) {
-          if (!(error instanceof Another)) throw error;
-          // What is wrong with it itself says more.
-          other = error;
-        }
-        const made = await as(Buffer.concat(all));
-        if (other) throw other;
-        return made;
-      };
-      entries.set(name, { name, read, pieces });
+      entries.set(
+        name,
+        entryOf(zip, entry, () => sums),
+      );
     }
     return {
       entries,
@@ -106,4 +78,41 @@ export async function openZip(file: string): Promise<OpenZip> {
     zip.close();
     throw error instanceof Problem ? error : refused((error as Error).message);
   }
+}
+
+/** One entry, held against its own checksum, and against the archive's where that is known by the time it is read. */
+function entryOf(zip: yauzl.ZipFile, entry: yauzl.Entry, sumsNow: () => ReadonlyMap<string, string> | null): ZipEntry {
+  const name = entry.fileName;
+  const pieces = async function* (most: number): AsyncGenerator<Buffer> {
+    if (entry.uncompressedSize > most) throw refused(`${name} is larger than anything Emery writes`);
+    const sums = sumsNow();
+    const hash = sums ? createHash('sha256') : null;
+    let sum = 0;
+    try {
+      for await (const piece of (await zip.openReadStreamPromise(entry)) as AsyncIterable<Buffer>) {
+        sum = crc32(piece, sum);
+        hash?.update(piece);
+        yield piece;
+      }
+    } catch (error) {
+      throw error instanceof Problem ? error : refused(`${name}: ${(error as Error).message}`);
+    }
+    if (sum !== entry.crc32) throw invalid([{ path: name, message: 'is damaged: it does not fit its checksum' }]);
+    if (hash && hash.digest('hex') !== sums?.get(name)) throw new Another(name);
+  };
+  const read = async <T>(most: number, as: (bytes: Buffer) => T | Promise<T>) => {
+    const all: Buffer[] = [];
+    let other: Another | null = null;
+    try {
+      for await (const piece of pieces(most)) all.push(piece);
+    } catch (error) {
+      if (!(error instanceof Another)) throw error;
+      // What is wrong with it itself says more.
+      other = error;
+    }
+    const made = await as(Buffer.concat(all));
+    if (other) throw other;
+    return made;
+  };
+  return { name, read, pieces };
 }

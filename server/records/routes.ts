@@ -53,16 +53,6 @@ export function recordRoutes(data: DataSource): Router {
     response.json(await pageOfBelts(data.manager, pageOf(request)));
   });
 
-  router.get('/belts.csv', async (request, response) => {
-    const belts = inSnapshot(data, (manager) => allBelts(manager, pageOf(request).search));
-    await sendFile(response, { name: 'emery-belts-on.csv', type: 'text/csv' }, csvOf(BELT_COLUMNS, belts, beltCells));
-  });
-
-  router.get('/belts.json', async (request, response) => {
-    const belts = inSnapshot(data, (manager) => allBelts(manager, pageOf(request).search));
-    await sendFile(response, { name: 'emery-belts-on.json', type: 'json' }, jsonOf('belts', belts));
-  });
-
   // With `look` it is only told what would come in.
   router.post('/history', async (request, response) => {
     const { rows, look } = await bodyOf(historyBody, request.body);
@@ -81,6 +71,22 @@ export function recordRoutes(data: DataSource): Router {
     );
   });
 
+  fileRoutes(router, data);
+  return router;
+}
+
+/** The belts that are on, and the records, as files. */
+function fileRoutes(router: Router, data: DataSource): void {
+  router.get('/belts.csv', async (request, response) => {
+    const belts = inSnapshot(data, (manager) => allBelts(manager, pageOf(request).search));
+    await sendFile(response, { name: 'emery-belts-on.csv', type: 'text/csv' }, csvOf(BELT_COLUMNS, belts, beltCells));
+  });
+
+  router.get('/belts.json', async (request, response) => {
+    const belts = inSnapshot(data, (manager) => allBelts(manager, pageOf(request).search));
+    await sendFile(response, { name: 'emery-belts-on.json', type: 'json' }, jsonOf('belts', belts));
+  });
+
   for (const type of ['csv', 'json'] as const)
     router.get(`/file.${type}`, async (request, response) => {
       const asked = request.query['vehicle'];
@@ -95,8 +101,6 @@ export function recordRoutes(data: DataSource): Router {
           : csvOf(['vehicle', 'plate', ...STORY_COLUMNS], records, recordCells),
       );
     });
-
-  return router;
 }
 
 /** Rows read, and written, between two looks at what else is asked of the server. */

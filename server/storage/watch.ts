@@ -27,14 +27,7 @@ export interface Watch {
  */
 export function watchDatabase(data: DataSource): Watch {
   const waiting = new Set<Response>();
-  const theirs = new Set<Connection>();
-  // The pool tells of each connection that it makes; TypeORM has no type for it.
-  const { pool } = data.driver as unknown as { pool: Pool };
-  pool.on('connection', (made: Connection) => {
-    theirs.add(made);
-    made.on('end', () => theirs.delete(made));
-    made.on('error', () => theirs.delete(made));
-  });
+  const theirs = connectionsOf(data);
   let own: Connection | null = null;
   let asked = false;
   let unanswered = 0;
@@ -52,7 +45,7 @@ export function watchDatabase(data: DataSource): Watch {
         frozen = true;
         for (const response of waiting) tell(response);
         // What waits for an answer in there is let go; whoever wrote is told, and the database takes it back.
-        for (const { stream } of theirs as Set<Connection & { stream: Socket }>) stream.destroy();
+        for (const { stream } of theirs) stream.destroy();
       }
       // Cut off without a word, it may be: another connection finds out.
       if (unanswered % 10 === 0) drop();
@@ -86,6 +79,20 @@ export function watchDatabase(data: DataSource): Watch {
       drop();
     },
   };
+}
+
+/** The connections that the pool holds, as it makes and loses them. */
+function connectionsOf(data: DataSource): ReadonlySet<Connection & { stream: Socket }> {
+  const open = new Set<Connection & { stream: Socket }>();
+  // The pool tells of each connection that it makes; TypeORM has no type for it, and mysql2 none for its stream.
+  const { pool } = data.driver as unknown as { pool: Pool };
+  pool.on('connection', (made) => {
+    const one = made as unknown as Connection & { stream: Socket };
+    open.add(one);
+    one.on('end', () => open.delete(one));
+    one.on('error', () => open.delete(one));
+  });
+  return open;
 }
 
 function connected(data: DataSource): Connection {

@@ -1,5 +1,6 @@
 import { Router } from 'express';
 import { IsNull, Not, type DataSource } from 'typeorm';
+import type { InferType } from 'yup';
 import { number, object, string } from '../http/fields';
 import { vehicleBody } from './body';
 import { checkedDrive } from '../check';
@@ -35,57 +36,25 @@ export function vehicleRoutes(data: DataSource): Router {
   const router = Router();
   const vehicles = data.getRepository(Vehicle);
 
-  async function withDrives(rows: VehicleRow[]): Promise<VehicleListed[]> {
-    if (rows.length === 0) return [];
-    const found = await data.query<DriveRow[]>(
-      'SELECT * FROM drive WHERE vehicleId IN (?) AND deletedAt IS NULL ORDER BY updatedAt DESC',
-      [rows.map(({ id }) => id)],
-    );
-    const listed = await listDrives(data.manager, found);
-    return rows.map(({ saveId: _saveId, deletedAt: _deletedAt, odometerAt: _odometerAt, ...row }) => ({
-      ...row,
-      drives: listed.filter(({ vehicleId }) => vehicleId === row.id),
-    }));
-  }
-
-  async function present(id: string): Promise<VehicleRow> {
+  const opened = async (id: string) => {
     const row = await vehicles.findOneBy({ id, deletedAt: IsNull() });
     if (!row) throw notFound('vehicle');
-    return row;
-  }
-
-  const setDeleted = (id: string, deletedAt: Date | null) =>
-    change(data, async (manager) => {
-      const row = (await holdVehicles(manager, [id])).get(id);
-      // Deleted already, or brought back.
-      if (!row || (row.deletedAt === null) === (deletedAt === null)) throw notFound('vehicle');
-      await manager.update(Vehicle, { id }, { deletedAt });
-      await indexVehicles(manager, [id]);
-    });
-
-  const opened = async (id: string) => (await withDrives([await present(id)]))[0]!;
+    return (await withDrives(data, [row]))[0]!;
+  };
 
   router.get('/', async (request, response) => {
     const { rows, total } = await shownPage<VehicleRow>(data.manager, 'vehicle', pageOf(request));
-    sendJson(response, { vehicles: await withDrives(rows), total });
+    sendJson(response, { vehicles: await withDrives(data, rows), total });
   });
 
   router.get('/deleted', async (_request, response) => {
     const where = { deletedAt: Not(IsNull()) };
     const rows = await vehicles.find({ where, order: { deletedAt: 'DESC' }, take: 40 });
-    sendJson(response, { vehicles: await withDrives(rows), total: await vehicles.countBy(where) });
+    sendJson(response, { vehicles: await withDrives(data, rows), total: await vehicles.countBy(where) });
   });
 
   router.post('/', async (request, response) => {
-    const { id, ...body } = await bodyOf(newBody, request.body);
-    const row = { ...newVehicle(body), ...(id && { id }) };
-    // The same one sent again, as after a lost answer, is there already.
-    await change(data, async (manager) => {
-      await insertOnce(manager, Vehicle, 'id', row);
-      await holdVehicles(manager, [row.id]);
-      await indexVehicles(manager, [row.id]);
-    });
-    sendJson(response.status(201), await opened(row.id));
+    sendJson(response.status(201), await opened(await makeVehicle(data, await bodyOf(newBody, request.body))));
   });
 
   router.get('/:id', async (request, response) => {
@@ -94,35 +63,7 @@ export function vehicleRoutes(data: DataSource): Router {
 
   router.put('/:id', async (request, response) => {
     const { id } = request.params;
-    // Field by field: what else the request holds is none of the vehicle's.
-    const { revision, saveId, name, plate, odometer, odometerUnit, notes } = await bodyOf(saveBody, request.body);
-    const fields = { name, plate, odometer, odometerUnit, notes };
-    const saved = await change(data, async (manager) => {
-      const row = (await holdVehicles(manager, [id])).get(id);
-      if (!row || row.deletedAt) throw notFound('vehicle');
-      if (row.saveId === saveId) {
-        if (Object.entries(fields).every(([field, value]) => row[field as keyof typeof fields] === value)) return true;
-        throw invalid([
-          {
-            path: 'saveId',
-            message: 'names a save that was taken with other fields; give each save a name of its own',
-          },
-        ]);
-      }
-      if (row.revision !== revision) return false;
-      const read = row.odometer !== odometer || row.odometerUnit !== odometerUnit;
-      await manager.update(
-        Vehicle,
-        { id },
-        {
-          ...fields,
-          ...(read && { odometerAt: odometer === null ? null : new Date() }),
-          ...{ revision: revision + 1, saveId, updatedAt: new Date() },
-        },
-      );
-      await indexVehicles(manager, [id]);
-      return true;
-    });
+    const saved = await saveVehicle(data, id, await bodyOf(saveBody, request.body));
     if (!saved)
       throw new Problem(
         409,
@@ -135,31 +76,102 @@ export function vehicleRoutes(data: DataSource): Router {
   });
 
   router.post('/:id/duplicate', async (request, response) => {
-    const copyId = await change(data, async (manager) => {
-      const original = (await holdVehicles(manager, [request.params.id])).get(request.params.id);
-      if (!original || original.deletedAt) throw notFound('vehicle');
-      const copy = newVehicle({ ...original, name: `${original.name} copy`.slice(0, 120), plate: '' });
-      await manager.insert(Vehicle, copy);
-      const drives = await manager.findBy(DriveEntity, { vehicleId: original.id, deletedAt: IsNull() });
-      for (const { id } of drives) {
-        const { document } = await manager.findOneByOrFail(DriveDocument, { driveId: id });
-        await createDrive(manager, copy.id, await checkedDrive(document));
-      }
-      await indexVehicles(manager, [copy.id]);
-      return copy.id;
-    });
-    sendJson(response.status(201), await opened(copyId));
+    sendJson(response.status(201), await opened(await duplicateVehicle(data, request.params.id)));
   });
 
   router.delete('/:id', async (request, response) => {
-    await setDeleted(request.params.id, new Date());
+    await setDeleted(data, request.params.id, new Date());
     response.status(204).end();
   });
 
   router.post('/:id/restore', async (request, response) => {
-    await setDeleted(request.params.id, null);
+    await setDeleted(data, request.params.id, null);
     sendJson(response, await opened(request.params.id));
   });
 
   return router;
+}
+
+async function withDrives(data: DataSource, rows: VehicleRow[]): Promise<VehicleListed[]> {
+  if (rows.length === 0) return [];
+  const found = await data.query<DriveRow[]>(
+    'SELECT * FROM drive WHERE vehicleId IN (?) AND deletedAt IS NULL ORDER BY updatedAt DESC',
+    [rows.map(({ id }) => id)],
+  );
+  const listed = await listDrives(data.manager, found);
+  return rows.map(({ saveId: _saveId, deletedAt: _deletedAt, odometerAt: _odometerAt, ...row }) => ({
+    ...row,
+    drives: listed.filter(({ vehicleId }) => vehicleId === row.id),
+  }));
+}
+
+/** Its id. The same one sent again, as after a lost answer, is there already. */
+async function makeVehicle(data: DataSource, { id, ...body }: InferType<typeof newBody>): Promise<string> {
+  const row = { ...newVehicle(body), ...(id && { id }) };
+  await change(data, async (manager) => {
+    await insertOnce(manager, Vehicle, 'id', row);
+    await holdVehicles(manager, [row.id]);
+    await indexVehicles(manager, [row.id]);
+  });
+  return row.id;
+}
+
+/** Whether it was saved; not where it was saved somewhere else since that revision. */
+async function saveVehicle(
+  data: DataSource,
+  id: string,
+  // Field by field: what else the request holds is none of the vehicle's.
+  { revision, saveId, name, plate, odometer, odometerUnit, notes }: InferType<typeof saveBody>,
+): Promise<boolean> {
+  const fields = { name, plate, odometer, odometerUnit, notes };
+  return change(data, async (manager) => {
+    const row = (await holdVehicles(manager, [id])).get(id);
+    if (!row || row.deletedAt) throw notFound('vehicle');
+    if (row.saveId === saveId) {
+      if (Object.entries(fields).every(([field, value]) => row[field as keyof typeof fields] === value)) return true;
+      throw invalid([
+        { path: 'saveId', message: 'names a save that was taken with other fields; give each save a name of its own' },
+      ]);
+    }
+    if (row.revision !== revision) return false;
+    const read = row.odometer !== odometer || row.odometerUnit !== odometerUnit;
+    await manager.update(
+      Vehicle,
+      { id },
+      {
+        ...fields,
+        ...(read && { odometerAt: odometer === null ? null : new Date() }),
+        ...{ revision: revision + 1, saveId, updatedAt: new Date() },
+      },
+    );
+    await indexVehicles(manager, [id]);
+    return true;
+  });
+}
+
+/** The copy's id. */
+async function duplicateVehicle(data: DataSource, id: string): Promise<string> {
+  return change(data, async (manager) => {
+    const original = (await holdVehicles(manager, [id])).get(id);
+    if (!original || original.deletedAt) throw notFound('vehicle');
+    const copy = newVehicle({ ...original, name: `${original.name} copy`.slice(0, 120), plate: '' });
+    await manager.insert(Vehicle, copy);
+    const drives = await manager.findBy(DriveEntity, { vehicleId: original.id, deletedAt: IsNull() });
+    for (const drive of drives) {
+      const { document } = await manager.findOneByOrFail(DriveDocument, { driveId: drive.id });
+      await createDrive(manager, copy.id, await checkedDrive(document));
+    }
+    await indexVehicles(manager, [copy.id]);
+    return copy.id;
+  });
+}
+
+async function setDeleted(data: DataSource, id: string, deletedAt: Date | null): Promise<void> {
+  await change(data, async (manager) => {
+    const row = (await holdVehicles(manager, [id])).get(id);
+    // Deleted already, or brought back.
+    if (!row || (row.deletedAt === null) === (deletedAt === null)) throw notFound('vehicle');
+    await manager.update(Vehicle, { id }, { deletedAt });
+    await indexVehicles(manager, [id]);
+  });
 }
