@@ -203,9 +203,8 @@ function searchSet(
   const count = set.length;
   budget.steps -= STEPS_A_SET;
   if (count < 2 || overlap(set.map((k) => nodes[k]!))) return [];
-  const on = new Array<boolean>(all).fill(false);
-  for (const k of set) on[k] = true;
-  const open = (span: number) => tangents[span] && !blockers[span]!.some((k) => on[k]);
+  const on = new Set(set);
+  const open = (span: number) => tangents[span] && !blockers[span]!.some((k) => on.has(k));
   const routes: RouteFound[] = [];
   const start = set[0]!;
   const path = [start];

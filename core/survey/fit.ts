@@ -85,6 +85,54 @@ const UNKNOWN_MM = 400;
  * and left out of the fit. Never throws on a drive that `readDrive` accepts.
  */
 export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): SurveyFit {
+  const { network, observations, pictures, sketch } = networkOf(drive, readings);
+  const { kept, fit, contradictory } = withoutMistakes(observations, sketch, network);
+  const aligned = fit.turned ? turnedToSketch(fit, sketch, network) : fit;
+  const degrees = Math.max(0, kept.length - rankOf(aligned));
+  // Readings that disagree by more than they say are worth less than they say, and the ± of the places grows with them.
+  const excess =
+    degrees > 0 && aligned.cost > degrees + 3.1 * Math.sqrt(2 * degrees) ? Math.sqrt(aligned.cost / degrees) : 1;
+  const circles = circlesOf(pictures, observations, kept, aligned, network);
+  const settled: Settled = { drive, network, observations, kept, contradictory, fit: aligned, degrees, excess };
+  return {
+    stations: drive.stations.map(({ id }, k) => ({
+      id,
+      x: aligned.places[2 * k]!,
+      y: aligned.places[2 * k + 1]!,
+      plusMinusX: spreadAt(aligned, 2 * k, k === network.datum, excess),
+      plusMinusY: spreadAt(aligned, 2 * k + 1, k === network.datum, excess),
+    })),
+    readings: fittedReadings(settled),
+    circles,
+    pictures: pictures.fits.map((picture, k) => {
+      const [shiftX, shiftY, turn] = aligned.places.slice(pictureAt(network, k), pictureAt(network, k) + 3) as [
+        number,
+        number,
+        number,
+      ];
+      return { ...picture, shiftX, shiftY, turn };
+    }),
+    findings: [
+      ...undetermined(settled),
+      ...circles
+        .filter(({ suspect }) => suspect)
+        .map(({ photo, pulley, residual }): SurveyFinding => ({
+          code: 'circle-suspect',
+          severity: 'fault',
+          photo,
+          pulley,
+          figures: { off: residual },
+        })),
+      ...suspects(settled),
+      ...disagreements(settled),
+      ...otherWays(settled),
+    ],
+    next: nextTape(drive, aligned, network, kept),
+  };
+}
+
+/** All that was measured of a drive, and its drawing to begin from. */
+function networkOf(drive: Drive, readings: readonly SurveyReading[]) {
   const datum = Math.max(
     0,
     drive.stations.findIndex(({ role }) => role === 'crankshaft'),
@@ -107,48 +155,63 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
     radii: uncertain.length,
   };
   const sketch = withPictures(drawn, pictures, network);
-  const findings: SurveyFinding[] = [];
-  const pulleyOf = (station: number) => drive.stations[station]!.pulleys[0]!.id;
+  return { network, observations, pictures, sketch };
+}
 
-  const { kept, fit, contradictory } = withoutMistakes(observations, sketch, network);
-  const aligned = fit.turned ? turnedToSketch(fit, sketch, network) : fit;
-  const degrees = Math.max(0, kept.length - rankOf(aligned));
-  // Readings that disagree by more than they say are worth less than they say, and the ± of the places grows with them.
-  const excess =
-    degrees > 0 && aligned.cost > degrees + 3.1 * Math.sqrt(2 * degrees) ? Math.sqrt(aligned.cost / degrees) : 1;
+/** What a fit has come to. */
+interface Settled {
+  drive: Drive;
+  network: Network;
+  observations: readonly Observation[];
+  /** Those that are not named as wrong, in the order of the fit. */
+  kept: readonly Observation[];
+  contradictory: readonly Observation[];
+  fit: Adjusted;
+  /** Readings beyond those that the places need. */
+  degrees: number;
+  /** By how much readings scatter more than they say; 1 where they do not. */
+  excess: number;
+}
 
-  const measured = observations.length - uncertain.length;
-  if (measured === 0) findings.push({ code: 'no-readings', severity: 'note' });
-  for (const [station, free] of aligned.free.entries()) {
-    if (free && station !== datum && measured > 0)
-      findings.push({ code: 'undetermined', severity: 'watch', pulley: pulleyOf(station) });
-  }
-  const circles = circlesOf(pictures, observations, kept, aligned, network);
-  for (const { photo, pulley, residual, suspect } of circles) {
-    if (suspect)
-      findings.push({ code: 'circle-suspect', severity: 'fault', photo, pulley, figures: { off: residual } });
-  }
-  for (const observation of observations) {
-    if (observation.seen || kept.includes(observation)) continue;
-    if (observation.kind === 'radius') {
-      const off = aligned.places.at(observation.over![0]!.radius - uncertain.length)!;
-      findings.push({ code: 'diameter-suspect', severity: 'fault', pulley: observation.id, figures: { off: 2 * off } });
-      continue;
-    }
-    const predicted = predictedBy(observation, aligned.places, network);
-    const spread = spreadOf(observation, aligned, network);
-    const slip = mistakeOf(observation, predicted, 3 * spread);
-    findings.push({
-      code: 'suspect',
-      severity: 'fault',
-      reading: observation.id,
-      figures: { value: observation.value, shouldBe: predicted, ...(slip && { slip: slip.slip }) },
+const pulleyAt = ({ stations }: Drive, station: number) => stations[station]!.pulleys[0]!.id;
+
+/** Shafts that nothing holds; that nothing was measured at all. */
+function undetermined({ drive, network, observations, fit }: Settled): SurveyFinding[] {
+  if (observations.length === network.radii) return [{ code: 'no-readings', severity: 'note' }];
+  return [...fit.free.entries()].flatMap(([station, free]) =>
+    free && station !== network.datum
+      ? [{ code: 'undetermined' as const, severity: 'watch' as const, pulley: pulleyAt(drive, station) }]
+      : [],
+  );
+}
+
+/** Tapes and diameters that were left out as wrong, with what they should have been. */
+function suspects({ network, observations, kept, fit }: Settled): SurveyFinding[] {
+  return observations
+    .filter((one) => !one.seen && !kept.includes(one))
+    .map((observation): SurveyFinding => {
+      if (observation.kind === 'radius') {
+        const off = fit.places.at(observation.over![0]!.radius - network.radii)!;
+        return { code: 'diameter-suspect', severity: 'fault', pulley: observation.id, figures: { off: 2 * off } };
+      }
+      const predicted = predictedBy(observation, fit.places, network);
+      const slip = mistakeOf(observation, predicted, 3 * spreadOf(observation, fit, network));
+      return {
+        code: 'suspect',
+        severity: 'fault',
+        reading: observation.id,
+        figures: { value: observation.value, shouldBe: predicted, ...(slip && { slip: slip.slip }) },
+      };
     });
-  }
+}
+
+/** Readings of which some are wrong and nothing tells which, or which all scatter; that nothing checks them. */
+function disagreements({ drive, kept, contradictory, degrees, excess }: Settled): SurveyFinding[] {
+  const findings: SurveyFinding[] = [];
   if (contradictory.length > 0) {
     const tapes = contradictory.filter(({ seen, kind }) => !seen && kind !== 'radius').map(({ id }) => id);
     const diameters = contradictory.filter(({ kind }) => kind === 'radius').map(({ id }) => id);
-    const circles = [...new Set(contradictory.filter(({ seen }) => seen).map(({ to }) => pulleyOf(to)))];
+    const circles = [...new Set(contradictory.filter(({ seen }) => seen).map(({ to }) => pulleyAt(drive, to)))];
     findings.push({
       code: 'contradictory',
       severity: 'fault',
@@ -159,59 +222,41 @@ export function fitSurvey(drive: Drive, readings: readonly SurveyReading[]): Sur
     });
   } else if (excess > 1) findings.push({ code: 'disagree', severity: 'watch', figures: { factor: excess } });
   if (kept.length > 0 && degrees === 0) findings.push({ code: 'unchecked', severity: 'note' });
-  for (const { station, x, y } of mirrorImages(kept, aligned, network))
-    findings.push({ code: 'mirrored', severity: 'watch', pulley: pulleyOf(station), figures: { x, y } });
-  const turned = otherWayRound(kept, aligned, network);
-  if (turned)
-    findings.push({
-      code: 'two-ways',
-      severity: 'watch',
-      pulley: pulleyOf(turned.station),
-      figures: { deg: turned.deg, x: turned.x, y: turned.y },
-    });
+  return findings;
+}
 
+/** Other ways the shafts may lie that the readings fit as well. */
+function otherWays({ drive, network, kept, fit }: Settled): SurveyFinding[] {
+  const mirrored = mirrorImages(kept, fit, network).map(({ station, x, y }): SurveyFinding => ({
+    code: 'mirrored',
+    severity: 'watch',
+    pulley: pulleyAt(drive, station),
+    figures: { x, y },
+  }));
+  const turned = otherWayRound(kept, fit, network);
+  if (!turned) return mirrored;
+  const { station, deg, x, y } = turned;
+  return [
+    ...mirrored,
+    { code: 'two-ways', severity: 'watch', pulley: pulleyAt(drive, station), figures: { deg, x, y } },
+  ];
+}
+
+/** Every tape, with how far the fit is from it. */
+function fittedReadings({ network, observations, kept, fit }: Settled): FittedReading[] {
   const fitted = new Map(kept.map((observation, k) => [observation, k]));
-  const next = nextTape(drive, aligned, network, kept);
-  return {
-    stations: drive.stations.map(({ id }, k) => ({
-      id,
-      x: aligned.places[2 * k]!,
-      y: aligned.places[2 * k + 1]!,
-      plusMinusX: spreadAt(aligned, 2 * k, k === datum, excess),
-      plusMinusY: spreadAt(aligned, 2 * k + 1, k === datum, excess),
-    })),
-    readings: observations
-      .filter(({ seen, kind }) => !seen && kind !== 'radius')
-      .map((observation) => {
-        const k = fitted.get(observation);
-        const residual = misfitOf(observation, aligned.places, network);
-        if (k === undefined)
-          return {
-            id: observation.id,
-            residual,
-            normalised: residual / spreadOf(observation, aligned, network),
-            suspect: true,
-          };
-        const redundancy = aligned.redundancy[k]!;
-        return {
-          id: observation.id,
-          residual,
-          normalised: redundancy > 1e-6 ? residual / (observation.sigma * Math.sqrt(redundancy)) : null,
-          suspect: false,
-        };
-      }),
-    circles,
-    pictures: pictures.fits.map((picture, k) => {
-      const [shiftX, shiftY, turn] = aligned.places.slice(pictureAt(network, k), pictureAt(network, k) + 3) as [
-        number,
-        number,
-        number,
-      ];
-      return { ...picture, shiftX, shiftY, turn };
-    }),
-    findings,
-    next,
-  };
+  return observations
+    .filter(({ seen, kind }) => !seen && kind !== 'radius')
+    .map((observation) => {
+      const { id, sigma } = observation;
+      const residual = misfitOf(observation, fit.places, network);
+      const k = fitted.get(observation);
+      if (k === undefined)
+        return { id, residual, normalised: residual / spreadOf(observation, fit, network), suspect: true };
+      const redundancy = fit.redundancy[k]!;
+      const normalised = redundancy > 1e-6 ? residual / (sigma * Math.sqrt(redundancy)) : null;
+      return { id, residual, normalised, suspect: false };
+    });
 }
 
 /**

@@ -95,68 +95,98 @@ export function searchMistakes(
   starts: Starts,
   network: Network,
 ): MistakesFound {
-  const groups = new Map<string, Observation[]>();
-  for (const observation of observations)
-    groups.set(observation.id, [...(groups.get(observation.id) ?? []), observation]);
-  // A large slip can pull a fit flat, where nothing seems to check anything; the sketch is not bent so.
-  const sketched = describedAt(observations, starts.sketch, network);
-  const checked = new Map(
-    observations.map((observation, k) => [observation, Math.max(base.redundancy[k]!, sketched.redundancy[k]!)]),
-  );
-  const off = (id: string, places: Places) =>
-    Math.max(
-      ...groups.get(id)!.map((observation) => Math.abs(misfitOf(observation, places, network)) / observation.sigma),
+  return new MistakeSearch(observations, base, starts, network).found();
+}
+
+class MistakeSearch {
+  private readonly groups = new Map<string, Observation[]>();
+  /** How much of each reading the others check. */
+  private readonly checked: ReadonlyMap<Observation, number>;
+  /** Readings that any other checks, and those of them that are tried. */
+  private readonly able: readonly string[];
+  private readonly candidates: readonly string[];
+  private readonly crossed: ReturnType<typeof crossedOver>;
+  private readonly everywhere: readonly Places[];
+
+  constructor(
+    private readonly observations: readonly Observation[],
+    private readonly base: Adjusted,
+    private readonly starts: Starts,
+    private readonly network: Network,
+  ) {
+    for (const observation of observations)
+      this.groups.set(observation.id, [...(this.groups.get(observation.id) ?? []), observation]);
+    // A large slip can pull a fit flat, where nothing seems to check anything; the sketch is not bent so.
+    const sketched = describedAt(observations, starts.sketch, network);
+    this.checked = new Map(observations.map((one, k) => [one, Math.max(base.redundancy[k]!, sketched.redundancy[k]!)]));
+    this.able = [...this.groups].flatMap(([id, own]) =>
+      own.some((observation) => this.checked.get(observation)! > 1e-3) ? [id] : [],
     );
-  const byOff = (ids: readonly string[], places: Places) =>
-    ids
-      .map((id) => ({ id, far: off(id, places) }))
+    this.candidates = [
+      ...new Set(
+        [base.places, starts.many].flatMap((places) => this.byOff(this.able, places).slice(0, MOST_TRIED / 2)),
+      ),
+    ];
+    this.crossed = crossedOver(observations, starts.sketch, network, SKETCHED_CLEARLY);
+    this.everywhere = [starts.sketch, starts.many, ...(starts.sides ? [starts.sides] : [])];
+  }
+
+  found(): MistakesFound {
+    const all: Supposition[] = [];
+    let level = this.looked(this.candidates.map((id) => ({ wrong: [id], from: this.base.places })));
+    for (let count = 1; level.length > 0; count += 1) {
+      all.push(...level);
+      if (level[0]!.fit.cost < explained(this.observations, this.base, level[0]!.wrong)) break;
+      if (count >= Math.min(MOST_WRONG, Math.floor(this.able.length / 3))) {
+        all.push(...this.leavingTheGross());
+        break;
+      }
+      level = this.looked(this.extended(level));
+    }
+    return judged(all, this.observations, this.base, this.groups, this.checked, this.network);
+  }
+
+  private off(id: string, places: Places): number {
+    return Math.max(...this.groups.get(id)!.map((one) => Math.abs(misfitOf(one, places, this.network)) / one.sigma));
+  }
+
+  private byOff(ids: readonly string[], places: Places): string[] {
+    return ids
+      .map((id) => ({ id, far: this.off(id, places) }))
       .sort((a, b) => b.far - a.far)
       .map(({ id }) => id);
-  const able = [...groups.keys()].filter((id) =>
-    groups.get(id)!.some((observation) => checked.get(observation)! > 1e-3),
-  );
-  const candidates = [
-    ...new Set([base.places, starts.many].flatMap((places) => byOff(able, places).slice(0, MOST_TRIED / 2))),
-  ];
+  }
 
-  const crossed = crossedOver(observations, starts.sketch, network, SKETCHED_CLEARLY);
-  const suppose = (wrong: readonly string[], from: readonly Places[], steps: number): Supposition => {
-    const rest = observations.filter(({ id }) => !wrong.includes(id));
+  private suppose(wrong: readonly string[], from: readonly Places[], steps: number): Supposition {
+    const rest = this.observations.filter(({ id }) => !wrong.includes(id));
     const enough = rest.length + 4 * Math.sqrt(rest.length);
     let best: (Supposition & { total: number }) | null = null;
     for (const start of from) {
-      const fit = quickFit(rest, start, network, steps);
-      const sides = crossed(fit.places).length;
+      const fit = quickFit(rest, start, this.network, steps);
+      const sides = this.crossed(fit.places).length;
       const total = fit.cost - 2 * sides * Math.log(CROSSED_FRACTION);
       if (!best || total < best.total - 1e-9) best = { wrong, fit, crossed: sides, weight: 0, total };
       if (sides === 0 && total < enough) break;
     }
     return best!;
-  };
-  const everywhere = [starts.sketch, starts.many, ...(starts.sides ? [starts.sides] : [])];
-  // A short look at each set; those that promise most are fitted to the end from everywhere.
-  const looked = (sets: readonly { wrong: readonly string[]; from: Places }[]) => {
+  }
+
+  /** A short look at each set; those that promise most are fitted to the end from everywhere. */
+  private looked(sets: readonly { wrong: readonly string[]; from: Places }[]): Supposition[] {
     const short = sets
-      .map(({ wrong, from }) => suppose(wrong, [starts.sketch, from], LOOK_STEPS))
+      .map(({ wrong, from }) => this.suppose(wrong, [this.starts.sketch, from], LOOK_STEPS))
       .sort((a, b) => a.fit.cost - b.fit.cost);
     return short
-      .map((one, k) => (k < TAKEN_FURTHER ? suppose(one.wrong, [one.fit.places, ...everywhere], 40) : one))
+      .map((one, k) => (k < TAKEN_FURTHER ? this.suppose(one.wrong, [one.fit.places, ...this.everywhere], 40) : one))
       .sort((a, b) => a.fit.cost - b.fit.cost);
-  };
+  }
 
-  const all: Supposition[] = [];
-  let level = looked(candidates.map((id) => ({ wrong: [id], from: base.places })));
-  for (let count = 1; level.length > 0; count += 1) {
-    all.push(...level);
-    if (level[0]!.fit.cost < explained(observations, base, level[0]!.wrong)) break;
-    if (count >= Math.min(MOST_WRONG, Math.floor(able.length / 3))) {
-      all.push(...leavingTheGross());
-      break;
-    }
+  /** The best sets, each with one more of those that then lie furthest off. */
+  private extended(level: readonly Supposition[]): { wrong: readonly string[]; from: Places }[] {
     const sets = new Map(
       level.slice(0, TAKEN_FURTHER).flatMap(({ wrong, fit }) =>
-        byOff(
-          candidates.filter((id) => !wrong.includes(id)),
+        this.byOff(
+          this.candidates.filter((id) => !wrong.includes(id)),
           fit.places,
         )
           .slice(0, EXTENSIONS)
@@ -166,26 +196,26 @@ export function searchMistakes(
           }),
       ),
     );
-    level = looked([...sets.values()]);
+    return [...sets.values()];
   }
-  return judged(all, observations, base, groups, checked, network);
 
   /**
    * Where more are wrong than can be tried in every combination: all that are grossly off beside the many, then one
    * more at a time while one stands out.
    */
-  function leavingTheGross(): Supposition[] {
-    let wrong = able.filter((id) => off(id, starts.many) >= GROSS);
+  private leavingTheGross(): Supposition[] {
+    const { able } = this;
+    let wrong = able.filter((id) => this.off(id, this.starts.many) >= GROSS);
     if (wrong.length === 0 || wrong.length > able.length / 3) return [];
     for (;;) {
-      const one = suppose(wrong, everywhere, 40);
-      const next = byOff(
+      const one = this.suppose(wrong, this.everywhere, 40);
+      const next = this.byOff(
         able.filter((id) => !wrong.includes(id)),
         one.fit.places,
       )[0];
       if (
         next === undefined ||
-        one.fit.cost < explained(observations, base, wrong) ||
+        one.fit.cost < explained(this.observations, this.base, wrong) ||
         wrong.length + 1 > able.length / 3
       )
         return [one];
@@ -218,23 +248,16 @@ function judged(
   const bound = explained(observations, base, best.wrong);
   const inflation = Math.max(1, best.fit.cost / Math.max(1e-9, bound));
   if (inflation > MOST_INFLATION) return { wrong: [], unclear: [], places: base.places };
+  const slips = ({ wrong: set, fit }: Supposition) =>
+    set.reduce(
+      (sum, id) =>
+        sum +
+        groups.get(id)!.reduce((part, one) => part + mistakeWeight(one, fit.places, checked.get(one)!, network), 0),
+      0,
+    );
   const weighed = all.map((one) => ({
     ...one,
-    weight:
-      -one.fit.cost / (2 * inflation) +
-      one.crossed * Math.log(CROSSED_FRACTION) +
-      one.wrong.reduce(
-        (sum, id) =>
-          sum +
-          groups
-            .get(id)!
-            .reduce(
-              (part, observation) =>
-                part + mistakeWeight(observation, one.fit.places, checked.get(observation)!, network),
-              0,
-            ),
-        0,
-      ),
+    weight: -one.fit.cost / (2 * inflation) + one.crossed * Math.log(CROSSED_FRACTION) + slips(one),
   }));
   const most = Math.max(...weighed.map(({ weight }) => weight));
   const total = weighed.reduce((sum, { weight }) => sum + Math.exp(weight - most), 0);

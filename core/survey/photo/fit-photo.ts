@@ -85,11 +85,9 @@ const CAMERA = 6;
  * never throws on a drive that `readDrive` accepts.
  */
 export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
-  const findings: PhotoFinding[] = [];
-  // The picture stands before what is said of it; with that, it is the same finding.
-  const tell = ({ code, severity, ...more }: PhotoOwn) =>
-    findings.push({ code, severity, photo: photo.id, ...more } as PhotoFinding);
-  const none: PhotoFit = {
+  const rims = rimsOf(drive, photo);
+  const before = aboutRims(photo, rims);
+  const nothing = (more: readonly PhotoOwn[]): PhotoFit => ({
     photo: photo.id,
     camera: null,
     circles: [],
@@ -98,23 +96,63 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
     scaleShare: 0,
     tiltDeg: 0,
     pointPx: 0,
-    findings,
-  };
-  const marked = (photo.rims ?? []).filter(({ points }) => points.length > 0);
-  const rims = rimsOf(drive, photo);
-  for (const { pulley, points } of marked) {
-    if (!rims.some((rim) => rim.pulley === pulley))
-      tell({ code: 'few-points', severity: 'note', pulley, figures: { points: points.length } });
-  }
-  if (marked.length === 0) tell({ code: 'no-rims', severity: 'note' });
-  const scaled = rims.filter(({ known }) => known);
-  if (rims.length === 0) return none;
-  if (scaled.length === 0) {
-    tell({ code: 'no-known-diameter', severity: 'fault' });
-    return none;
-  }
+    findings: of(photo, [...before, ...more]),
+  });
+  if (rims.length === 0) return nothing([]);
+  if (!rims.some(({ known }) => known)) return nothing([{ code: 'no-known-diameter', severity: 'fault' }]);
 
+  const { cleaned, sigma, agreed } = solved(photo, rims);
+  const [best] = agreed.found as [Refined];
+  const { covariance, findings: tilts } = centresKnown(photo, agreed);
+  if (!covariance.every((row, k) => row.every(Number.isFinite) && row[k]! > 0) || !best.unknowns.every(Number.isFinite))
+    // Points all over the place come to no camera at all.
+    return nothing([...tilts, { code: 'no-camera', severity: 'fault' }]);
+  const camera = cameraOf(photo, best.unknowns);
+  const circles = circlesOf(photo, agreed, covariance);
+  const scale = best.covariance;
+  const logScale = scale.get(3, 3) + scale.get(2, 2) - 2 * scale.get(2, 3);
+  return {
+    photo: photo.id,
+    camera,
+    circles,
+    covariance,
+    findings: of(photo, [
+      ...before,
+      ...tilts,
+      ...aboutCircles(circles, agreed),
+      ...aboutCamera(photo, camera, cleaned, agreed.rims),
+    ]),
+    mmPerPx: camera.distance / camera.focal,
+    scaleShare: Math.sqrt(Math.max(0, agreed.excess * logScale)),
+    tiltDeg: tiltDeg(camera),
+    pointPx: sigma,
+  };
+}
+
+/** The picture stands before what is said of it; with that, it is the same finding. */
+const of = ({ id }: SurveyPhoto, findings: readonly PhotoOwn[]): PhotoFinding[] =>
+  findings.map(({ code, severity, ...more }) => ({ code, severity, photo: id, ...more }) as PhotoFinding);
+
+const markedIn = ({ rims }: SurveyPhoto) => (rims ?? []).filter(({ points }) => points.length > 0);
+
+/** Rims with too few points to be one, and none at all. */
+function aboutRims(photo: SurveyPhoto, rims: readonly Rim[]): PhotoOwn[] {
+  const marked = markedIn(photo);
+  if (marked.length === 0) return [{ code: 'no-rims', severity: 'note' }];
+  return marked
+    .filter(({ pulley }) => !rims.some((rim) => rim.pulley === pulley))
+    .map(({ pulley, points }) => ({
+      code: 'few-points',
+      severity: 'note',
+      pulley,
+      figures: { points: points.length },
+    }));
+}
+
+/** Rims without points that slipped, how well points were put on them, px, and the camera that they agree on. */
+function solved(photo: SurveyPhoto, rims: readonly Rim[]): { cleaned: Rim[]; sigma: number; agreed: Agreed } {
   const roughly = POINT_SHARE * Math.max(photo.width, photo.height);
+  const from = (found: readonly Refined[]) => found.map(({ unknowns }) => unknowns);
   const first = outcomes(photo, rims, roughly, starts(photo, rims));
   const cleaned = withoutStrays(photo, rims, first[0]!.unknowns);
   // How well points were put is told with one known diameter, for several that contradict one another would pull
@@ -122,55 +160,40 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
   const freed = cleaned.map((rim, k) =>
     k === cleaned.findIndex(({ known }) => known) ? rim : { ...rim, known: null },
   );
-  const again = outcomes(
-    photo,
-    freed,
-    roughly,
-    first.map(({ unknowns }) => unknowns),
-  );
+  const again = outcomes(photo, freed, roughly, from(first));
   const spare = cleaned.reduce((sum, rim) => sum + rim.points.length, 0) - 3 * cleaned.length - 3;
   // Enough spare points tell how well they were put; few of them do not.
   const sigma =
     spare >= 8
       ? Math.max(0.2, roughly * Math.sqrt(pointCost(photo, freed, again[0]!.unknowns, roughly) / spare))
       : roughly;
-  const agreed = agreeing(
-    photo,
-    cleaned,
-    sigma,
-    again.map(({ unknowns }) => unknowns),
-  );
-  const used = agreed.rims;
-  const [best, other] = agreed.found as [Refined, Refined | undefined];
-  const camera = cameraOf(photo, best.unknowns);
-  const count = used.length;
+  return { cleaned, sigma, agreed: agreeing(photo, cleaned, sigma, from(again)) };
+}
+
+/** How well the centres are known, mm²; where the camera may have stood in two ways, with what differs between them. */
+function centresKnown(
+  photo: SurveyPhoto,
+  { rims, found, excess }: Agreed,
+): { covariance: number[][]; findings: PhotoOwn[] } {
+  const [best, other] = found as [Refined, Refined | undefined];
   const centre = (matrix: Matrix, i: number, j: number) =>
     matrix.get(CAMERA + 3 * (i >> 1) + (i & 1), CAMERA + 3 * (j >> 1) + (j & 1));
-  const covariance = Array.from({ length: 2 * count }, (_, i) =>
-    Array.from({ length: 2 * count }, (_, j) => agreed.excess * centre(best.covariance, i, j)),
+  const covariance = Array.from({ length: 2 * rims.length }, (_, i) =>
+    Array.from({ length: 2 * rims.length }, (_, j) => excess * centre(best.covariance, i, j)),
   );
-  if (other && other.cost < best.cost + 8) {
-    // Two ways the camera may have stood: what differs between them is not known, and the ± says so.
-    const apart = awayFrom(best.unknowns, other.unknowns, count);
-    const chance = 1 / (1 + Math.exp((other.cost - best.cost) / 2));
-    apart.forEach((a, i) => apart.forEach((b, j) => (covariance[i]![j]! += chance * a * b)));
-    if (Math.hypot(...apart) > 1)
-      tell({
-        code: 'either-tilt',
-        severity: 'watch',
-        figures: { tilt: tiltDeg(camera), mm: Math.max(...apart.map(Math.abs)) },
-      });
-  }
+  if (!other || other.cost >= best.cost + 8) return { covariance, findings: [] };
+  const apart = awayFrom(best.unknowns, other.unknowns, rims.length);
+  const chance = 1 / (1 + Math.exp((other.cost - best.cost) / 2));
+  apart.forEach((a, i) => apart.forEach((b, j) => (covariance[i]![j]! += chance * a * b)));
+  if (Math.hypot(...apart) <= 1) return { covariance, findings: [] };
+  const figures = { tilt: tiltDeg(cameraOf(photo, best.unknowns)), mm: Math.max(...apart.map(Math.abs)) };
+  return { covariance, findings: [{ code: 'either-tilt', severity: 'watch', figures }] };
+}
 
-  if (
-    !covariance.every((row, k) => row.every(Number.isFinite) && row[k]! > 0) ||
-    !best.unknowns.every(Number.isFinite)
-  ) {
-    // Points all over the place come to no camera at all.
-    tell({ code: 'no-camera', severity: 'fault' });
-    return none;
-  }
-  const circles = used.map((rim, k): PhotoCircle => {
+function circlesOf(photo: SurveyPhoto, { rims, found, excess }: Agreed, covariance: number[][]): PhotoCircle[] {
+  const [best] = found as [Refined];
+  const marked = markedIn(photo);
+  return rims.map((rim, k): PhotoCircle => {
     const [x, y, radius] = best.unknowns.slice(CAMERA + 3 * k, CAMERA + 3 * k + 3) as [number, number, number];
     const at = CAMERA + 3 * k + 2;
     return {
@@ -180,46 +203,45 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
       diameter: 2 * radius,
       known: rim.known !== null,
       plusMinus: spreadFromMiddle(covariance, k),
-      diameterPlusMinus: 2 * Math.sqrt(agreed.excess * best.covariance.get(at, at)),
+      diameterPlusMinus: 2 * Math.sqrt(excess * best.covariance.get(at, at)),
       off: marked
         .find(({ pulley }) => pulley === rim.pulley)!
         .points.flatMap((_, index) => (rim.index.includes(index) ? [] : [index])),
     };
   });
-  for (const { pulley, off } of circles)
-    if (off.length > 0) tell({ code: 'point-off', severity: 'watch', pulley, figures: { points: off.length } });
-  for (const rim of agreed.released) {
-    const seen = circles.find(({ pulley }) => pulley === rim.pulley)!;
-    tell({
-      code: 'known-disagrees',
-      severity: 'fault',
-      pulley: rim.pulley,
-      figures: { given: 2 * rim.known!.radius, seen: seen.diameter },
-    });
+}
+
+/** Points off their rim, and known diameters that the picture contradicts. */
+function aboutCircles(circles: readonly PhotoCircle[], { rims, released, unclear }: Agreed): PhotoOwn[] {
+  const findings = circles
+    .filter(({ off }) => off.length > 0)
+    .map(({ pulley, off }): PhotoOwn => ({
+      code: 'point-off',
+      severity: 'watch',
+      pulley,
+      figures: { points: off.length },
+    }));
+  for (const { pulley, known } of released) {
+    const seen = circles.find((circle) => circle.pulley === pulley)!;
+    const figures = { given: 2 * known!.radius, seen: seen.diameter };
+    findings.push({ code: 'known-disagrees', severity: 'fault', pulley, figures });
   }
-  if (agreed.unclear.length > 0)
-    tell({ code: 'knowns-differ', severity: 'fault', pulleys: agreed.unclear.map(({ pulley }) => pulley) });
-  if (used.filter(({ known }) => known).length === 1)
-    tell({ code: 'scale-unchecked', severity: 'note', pulley: used.find(({ known }) => known)!.pulley });
-  if (photo.cameraDistance === undefined && cleaned.some(({ z }) => Math.abs(z - cleaned[0]!.z) > SAME_PLANE)) {
-    tell({ code: 'depth-guessed', severity: 'watch', figures: { distance: camera.distance } });
-  }
-  if (tiltDeg(camera) > 25) tell({ code: 'steep', severity: 'watch', figures: { tilt: tiltDeg(camera) } });
-  if (photo.cropped === undefined && used.some(({ z }) => Math.abs(z - used[0]!.z) > SAME_PLANE))
-    tell({ code: 'middle-guessed', severity: 'watch' });
-  const scale = best.covariance;
-  const logScale = scale.get(3, 3) + scale.get(2, 2) - 2 * scale.get(2, 3);
-  return {
-    photo: photo.id,
-    camera,
-    circles,
-    covariance,
-    findings,
-    mmPerPx: camera.distance / camera.focal,
-    scaleShare: Math.sqrt(Math.max(0, agreed.excess * logScale)),
-    tiltDeg: tiltDeg(camera),
-    pointPx: sigma,
-  };
+  if (unclear.length > 0)
+    findings.push({ code: 'knowns-differ', severity: 'fault', pulleys: unclear.map(({ pulley }) => pulley) });
+  const scaled = rims.filter(({ known }) => known);
+  if (scaled.length === 1) findings.push({ code: 'scale-unchecked', severity: 'note', pulley: scaled[0]!.pulley });
+  return findings;
+}
+
+/** What was guessed of the camera, and how steeply it looked. */
+function aboutCamera(photo: SurveyPhoto, camera: Camera, cleaned: readonly Rim[], used: readonly Rim[]): PhotoOwn[] {
+  const findings: PhotoOwn[] = [];
+  const deep = (rims: readonly Rim[]) => rims.some(({ z }) => Math.abs(z - rims[0]!.z) > SAME_PLANE);
+  if (photo.cameraDistance === undefined && deep(cleaned))
+    findings.push({ code: 'depth-guessed', severity: 'watch', figures: { distance: camera.distance } });
+  if (tiltDeg(camera) > 25) findings.push({ code: 'steep', severity: 'watch', figures: { tilt: tiltDeg(camera) } });
+  if (photo.cropped === undefined && deep(used)) findings.push({ code: 'middle-guessed', severity: 'watch' });
+  return findings;
 }
 
 /** The known diameters that agree, and what the picture comes to with them. */
@@ -407,6 +429,28 @@ function refine(photo: SurveyPhoto, rims: readonly Rim[], start: Unknowns, sigma
   return { unknowns, cost, covariance };
 }
 
+/** What is known of the camera and the rims before a point is looked at, each with one standard deviation. */
+function knownBefore(photo: SurveyPhoto, rims: readonly Rim[]): { at: number; expected: number; doubt: number }[] {
+  const middle = middleDoubt(photo);
+  const focal = Math.log(DEFAULT_FOCAL_SHARE * Math.max(photo.width, photo.height));
+  return [
+    { at: 0, expected: 0, doubt: TILT_DOUBT },
+    { at: 1, expected: 0, doubt: TILT_DOUBT },
+    { at: 4, expected: 0, doubt: middle },
+    { at: 5, expected: 0, doubt: middle },
+    ...(photo.cameraDistance === undefined
+      ? [{ at: 2, expected: focal, doubt: FOCAL_DOUBT }]
+      : [
+          // With the distance measured any lens will do: a crop, a zoom, a tablet.
+          { at: 2, expected: focal, doubt: 1 },
+          { at: 3, expected: Math.log(photo.cameraDistance), doubt: DEFAULT_DISTANCE_SHARE },
+        ]),
+    ...rims.flatMap(({ known }, k) =>
+      known ? [{ at: CAMERA + 3 * k + 2, expected: known.radius, doubt: known.sigma }] : [],
+    ),
+  ];
+}
+
 /** Rows: each point's distance from its circle in px over `sigma`, then what is known beforehand over its own doubt. */
 function linearised(
   photo: SurveyPhoto,
@@ -455,24 +499,12 @@ function linearised(
       misfit.push((far - radius) * weight);
     }
   });
-  const prior = (at: number, expected: number, doubt: number) => {
+  for (const { at, expected, doubt } of knownBefore(photo, rims)) {
     const row = new Array<number>(size).fill(0);
     row[at] = 1 / doubt;
     rows.push(row);
     misfit.push((unknowns[at]! - expected) / doubt);
-  };
-  prior(0, 0, TILT_DOUBT);
-  prior(1, 0, TILT_DOUBT);
-  prior(4, 0, middleDoubt(photo));
-  prior(5, 0, middleDoubt(photo));
-  const focal = Math.log(DEFAULT_FOCAL_SHARE * Math.max(photo.width, photo.height));
-  if (photo.cameraDistance === undefined) prior(2, focal, FOCAL_DOUBT);
-  else {
-    // With the distance measured any lens will do: a crop, a zoom, a tablet.
-    prior(2, focal, 1);
-    prior(3, Math.log(photo.cameraDistance), DEFAULT_DISTANCE_SHARE);
   }
-  rims.forEach(({ known }, k) => known && prior(CAMERA + 3 * k + 2, known.radius, known.sigma));
   return { slopes: new Matrix(rows), misfit };
 }
 
