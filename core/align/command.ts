@@ -1,4 +1,4 @@
-import { type Command, UsageProblem } from '../command';
+import { type Command, noBelt } from '../command';
 import type { Drive } from '../drive';
 import { type Alignment, alignmentOf, steepnessDeg, worstDeg } from '../planes';
 import type { AlignFinding } from './finding';
@@ -24,10 +24,7 @@ export const alignCommand: Command<Drive> = {
 
 function answer(drive: Drive, beltId: string) {
   const belt = drive.belts.find(({ id }) => id === beltId);
-  if (!belt)
-    throw new UsageProblem(
-      `--belt: there is no belt "${beltId}"; this drive has ${drive.belts.map(({ id }) => id).join(', ') || 'none'}`,
-    );
+  if (!belt) throw noBelt(beltId, drive);
   const told = (list: readonly AlignFinding[]) =>
     list.map((finding) => ({ ...finding, message: alignMessage(drive, finding) }));
   const alignment = alignmentOf(drive, beltId);

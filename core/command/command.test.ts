@@ -1,4 +1,4 @@
-import { numbersIn, UsageProblem } from './index';
+import { noBelt, numbersIn, UsageProblem } from './index';
 
 const bad = (part: string) => `"${part}" is no speed`;
 const speeds = (text: string) => numbersIn(text, (value) => value >= 0, bad);
@@ -18,4 +18,11 @@ test.each([
   ['-1', '-1'],
 ])('%j names the part that is none, or is not accepted', (text, part) => {
   expect(() => speeds(text)).toThrow(new UsageProblem(bad(part)));
+});
+
+test('a belt that is not there is told with those that are', () => {
+  expect(noBelt('x', { belts: [{ id: 'main' }, { id: 'fan' }] }).message).toBe(
+    '--belt: there is no belt "x"; this drive has main, fan',
+  );
+  expect(noBelt('x', { belts: [] }).message).toBe('--belt: there is no belt "x"; this drive has none');
 });

@@ -3,6 +3,12 @@
 /** The user called a command wrongly. The message names the argument or field, and what is accepted. */
 export class UsageProblem extends Error {}
 
+/** That the drive has no belt of that id, and which it has. */
+export const noBelt = (id: string, { belts }: { belts: readonly { id: string }[] }): UsageProblem =>
+  new UsageProblem(
+    `--belt: there is no belt "${id}"; this drive has ${belts.map((belt) => belt.id).join(', ') || 'none'}`,
+  );
+
 /** The options of a call, by name without the dashes. */
 export type OptionValues = Readonly<Record<string, string | undefined>>;
 

@@ -2,6 +2,7 @@ import { type Belt, type Check, type Drive, type InspectFinding, momentOf } from
 import { odometerDoubt, DAY_MS } from '../quantity';
 import { bendOf, reaches, type WearBend, type WearReading } from './bend';
 import { type Limits, limitsOf, sigmaOfFinding } from './limits';
+import { weightedLine } from '../numeric';
 
 /** The checks whose figures wear away with the distance. */
 const WEARS = ['rib-depth', 'ride'] as const satisfies Check[];
@@ -194,19 +195,14 @@ function firstOfThisBelt(readings: readonly WearReading[], lowIsWorn: boolean): 
   return first;
 }
 
-/** The weighted least-squares line, about the readings' own middle, so that its two figures are independent. */
+/** The weighted least-squares line through the readings; null where they are all at one odometer. */
 function lineThrough(readings: readonly WearReading[]): Wear['line'] {
-  const weights = readings.map(({ sigma }) => sigma ** -2);
-  const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const mean = (of: (one: WearReading) => number) =>
-    readings.reduce((sum, one, k) => sum + weights[k]! * of(one), 0) / total;
-  const odometer = mean((one) => one.odometer);
-  const value = mean((one) => one.value);
-  const spread = readings.reduce((sum, one, k) => sum + weights[k]! * (one.odometer - odometer) ** 2, 0);
-  if (!(spread > 0) || readings.every((one) => one.odometer === readings[0]!.odometer)) return null;
-  const rate =
-    readings.reduce((sum, one, k) => sum + weights[k]! * (one.odometer - odometer) * (one.value - value), 0) / spread;
-  return { odometer, value, rate, valueVariance: 1 / total, rateVariance: 1 / spread };
+  const line = weightedLine(
+    readings.map(({ odometer, value, sigma }) => ({ x: odometer, y: value, weight: sigma ** -2 })),
+  );
+  if (!(line.spread > 0) || readings.every((one) => one.odometer === readings[0]!.odometer)) return null;
+  const { x: odometer, y: value, slope: rate, weight, spread } = line;
+  return { odometer, value, rate, valueVariance: 1 / weight, rateVariance: 1 / spread };
 }
 
 /**

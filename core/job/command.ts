@@ -1,4 +1,4 @@
-import { type Command, UsageProblem } from '../command';
+import { type Command, noBelt } from '../command';
 import type { Drive } from '../drive';
 import { bringList } from './bring';
 import { cardOf } from './card';
@@ -12,10 +12,7 @@ export const jobCommand: Command<Drive> = {
   prepare:
     ({ belt }) =>
     (drive) => {
-      if (belt !== undefined && !drive.belts.some(({ id }) => id === belt))
-        throw new UsageProblem(
-          `--belt: there is no belt "${belt}"; this drive has ${drive.belts.map(({ id }) => id).join(', ') || 'none'}`,
-        );
+      if (belt !== undefined && !drive.belts.some(({ id }) => id === belt)) throw noBelt(belt, drive);
       const { order, steps, findings } = cardOf(drive, belt);
       return {
         off: order.off,

@@ -1,4 +1,5 @@
 import { autocorrelation, bandLevels, type Sound } from '../sound';
+import { topBeside } from '../numeric';
 
 /** Something that comes again and again in a sound. */
 export interface Repeat {
@@ -194,9 +195,7 @@ function refined(like: Float64Array, lag: number): number {
 
 /** Where a top lies between whole places, by a parabola. */
 function between(row: Float64Array, k: number): number {
-  const [a, b, c] = [row[k - 1] ?? 0, row[k]!, row[k + 1] ?? 0];
-  const bend = a - 2 * b + c;
-  return bend < 0 ? k + Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : k;
+  return k + topBeside(row[k - 1] ?? 0, row[k]!, row[k + 1] ?? 0);
 }
 
 /**

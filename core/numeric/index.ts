@@ -7,4 +7,6 @@ export { normals } from './normals';
 export { pseudoSolve } from './pseudo-inverse';
 export { hundredth, tenth } from './rounding';
 export { againstTheOthers, deviationsApart, weightedMean, type Figure } from './weighted-mean';
+export { weightedLine, type WeightedLine } from './line';
 export { median } from './median';
+export { topBeside } from './top';

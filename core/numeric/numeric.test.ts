@@ -1,6 +1,8 @@
 import fc from 'fast-check';
+import { weightedLine } from './line';
 import { normals } from './normals';
 import { hundredth, tenth } from './rounding';
+import { topBeside } from './top';
 import { againstTheOthers, deviationsApart, weightedMean } from './weighted-mean';
 
 const figure = fc.record({
@@ -59,4 +61,46 @@ test('normal deviates: mean, spread and tails of a normal distribution; the same
 
 test('rounding to one and to two places', () => {
   expect([tenth(12.345), tenth(-0.05), hundredth(12.345678), hundredth(-1.006)]).toEqual([12.3, -0, 12.35, -1.01]);
+});
+
+test('a line: through two points exactly, and of more the one that no other beats', () => {
+  const two = weightedLine([
+    { x: 1, y: 10, weight: 5 },
+    { x: 3, y: 4, weight: 2 },
+  ]);
+  expect(two.slope).toBeCloseTo(-3, 12);
+  expect(two.y + two.slope * (1 - two.x)).toBeCloseTo(10, 12);
+  expect(two.left).toBeCloseTo(0, 18);
+  const point = fc.record({
+    x: fc.double({ min: -50, max: 50, noNaN: true }),
+    y: fc.double({ min: -50, max: 50, noNaN: true }),
+    weight: fc.double({ min: 0.1, max: 10, noNaN: true }),
+  });
+  fc.assert(
+    fc.property(fc.array(point, { minLength: 3, maxLength: 12 }), fc.constantFrom(-0.1, 0.1), (points, by) => {
+      const line = weightedLine(points);
+      fc.pre(line.spread > 1);
+      const left = (slope: number, rise: number) =>
+        points.reduce((sum, { x, y, weight }) => sum + weight * (y - line.y - rise - slope * (x - line.x)) ** 2, 0);
+      expect(left(line.slope, 0)).toBeCloseTo(line.left, 6);
+      // A change of slope costs its square times the spread, one of height its square times the weight: no cross term.
+      expect(left(line.slope + by, by) - line.left).toBeCloseTo(by * by * (line.spread + line.weight), 6);
+    }),
+  );
+});
+
+test('the top between three values is the top of the parabola through them, and never further than half a step', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: -0.49, max: 0.49, noNaN: true }),
+      fc.double({ min: 0.01, max: 100, noNaN: true }),
+      (top, bend) => {
+        const at = (x: number) => 3 - bend * (x - top) ** 2;
+        expect(topBeside(at(-1), at(0), at(1))).toBeCloseTo(top, 6);
+      },
+    ),
+  );
+  expect(topBeside(0, 1, 5)).toBe(0);
+  expect(topBeside(0, 4.9, 5)).toBe(0.5);
+  expect(topBeside(1, 1, 1)).toBe(0);
 });

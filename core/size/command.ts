@@ -1,4 +1,4 @@
-import { type Command, numbersIn, UsageProblem } from '../command';
+import { type Command, numbersIn, noBelt } from '../command';
 import type { Drive } from '../drive';
 import { answerFor } from './answer';
 import { sizeMessage } from './words';
@@ -23,10 +23,7 @@ export const sizeCommand: Command<Drive> = {
           );
     return (drive) => {
       const answer = answerFor(drive, belt, lengths ? { lengths } : {});
-      if (!answer)
-        throw new UsageProblem(
-          `--belt: there is no belt "${belt}"; this drive has ${drive.belts.map(({ id }) => id).join(', ') || 'none'}`,
-        );
+      if (!answer) throw noBelt(belt, drive);
       const { window, candidates, findings, lastOn, release, best, pair } = answer;
       const told = (list: typeof findings) => list.map((finding) => ({ ...finding, message: sizeMessage(finding) }));
       return {

@@ -1,4 +1,5 @@
 import FFT from 'fft.js';
+import { topBeside } from '../numeric';
 
 /** Power by frequency: `power[k]` at k · `step` Hz. */
 export interface Spectrum {
@@ -42,8 +43,7 @@ export function peakBetween(power: Float64Array, k: number): number {
     number,
     number,
   ];
-  const bend = a - 2 * b + c;
-  return bend < 0 ? k + Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : k;
+  return k + topBeside(a, b, c);
 }
 
 /** The median of each bin's neighbourhood of `reach` bins to either side: what is left of a spectrum without peaks. */

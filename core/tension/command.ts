@@ -1,4 +1,4 @@
-import { type Command, numbersIn, UsageProblem } from '../command';
+import { type Command, numbersIn, noBelt, UsageProblem } from '../command';
 import type { Drive } from '../drive';
 import { runDrive, type Running, type StaticBelt, tensionOf, windowOf, worstOf } from '../loads';
 import type { MarkedMisfit } from '../seating';
@@ -61,10 +61,7 @@ function answer(
   misfitOf: MisfitOf,
 ) {
   const b = drive.belts.findIndex(({ id }) => id === beltId);
-  if (b < 0)
-    throw new UsageProblem(
-      `--belt: there is no belt "${beltId}"; this drive has ${drive.belts.map(({ id }) => id).join(', ') || 'none'}`,
-    );
+  if (b < 0) throw noBelt(beltId, drive);
   const told = (list: readonly TensionFinding[]) =>
     list.map((finding) => ({ ...finding, message: tensionMessage(drive, finding) }));
   const tension = tensionOf(drive, { [beltId]: given });

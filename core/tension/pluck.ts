@@ -1,4 +1,4 @@
-import { weightedMean } from '../numeric';
+import { weightedLine, weightedMean } from '../numeric';
 import { floorOf, hann, peakBetween, powerOf, powerOfTwo, powerSpectrum, type Sound, type Spectrum } from '../sound';
 import { tensionOfPluck } from './ways';
 
@@ -520,17 +520,10 @@ function firstGap(points: readonly { t: number }[], step: number): number {
 
 /** A weighted straight line: slope, its standard deviation, and the weighted scatter about it. */
 function slopeOf(points: readonly { t: number; y: number; weight: number }[]) {
-  const whole = points.reduce((sum, { weight }) => sum + weight, 0);
-  const [t0, y0] = [
-    points.reduce((sum, { t, weight }) => sum + t * weight, 0) / whole,
-    points.reduce((sum, { y, weight }) => sum + y * weight, 0) / whole,
-  ];
-  const stt = points.reduce((sum, { t, weight }) => sum + weight * (t - t0) ** 2, 0);
-  const slope = points.reduce((sum, { t, y, weight }) => sum + weight * (t - t0) * (y - y0), 0) / stt;
-  const left = points.reduce((sum, { t, y, weight }) => sum + weight * (y - y0 - slope * (t - t0)) ** 2, 0);
+  const { slope, weight, spread, left } = weightedLine(points.map(({ t, ...one }) => ({ x: t, ...one })));
   // Neighbouring windows share half of their samples, so they count for less than their number.
   const free = Math.max(1, points.length / 1.5 - 2);
-  return { slope, sigma: Math.sqrt(left / free / stt), scatter: Math.sqrt(left / whole) };
+  return { slope, sigma: Math.sqrt(left / free / spread), scatter: Math.sqrt(left / weight) };
 }
 
 /** Several plucks as one; where they differ by more than they should, so much the less sure. */

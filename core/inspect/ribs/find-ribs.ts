@@ -11,6 +11,7 @@ import {
   threshold,
   withoutSpots,
 } from './frame';
+import { topBeside } from '../../numeric';
 
 /** Ribs found in a close-up: marks on them, and their profile. */
 export interface FoundRibs {
@@ -191,10 +192,8 @@ function repeatIn(heights: readonly number[]): { pitch: number; alike: number } 
   const sorted = [...flat].sort((a, b) => a - b);
   const deep = sorted[Math.floor(0.95 * sorted.length)]! - sorted[Math.floor(0.05 * sorted.length)]!;
   if (deep < DEPTHS.least * lag || deep > DEPTHS.most * lag) return null;
-  // Between the whole px, by the parabola through three.
-  const [before, at, after] = [curve[lag - 1]!, curve[lag]!, curve[lag + 1]!];
-  const shift = (before - after) / (2 * (before - 2 * at + after) || 1);
-  return { pitch: lag + shift, alike: at };
+  const at = curve[lag]!;
+  return { pitch: lag + topBeside(curve[lag - 1]!, at, curve[lag + 1]!), alike: at };
 }
 
 /** A row of ribs to a part of a pixel: where each tip's and valley's middle is along the line of half height. */
