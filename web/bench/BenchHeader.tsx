@@ -1,29 +1,26 @@
 import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { memo, useEffect } from 'react';
-import { Link } from 'react-router';
 import { UnitSwitch } from '../shop/UnitSwitch';
 import { edit, useBench, useDrive } from '../state/bench';
 import type { DriveAction } from '../state/drive-history';
 import type { OpenDrive } from '../state/open-drives';
 import { useKept, useSaveState } from '../state/use-open-drive';
 import { SaveSign } from './SaveSign';
+import { PageHeader } from '../ui/PageHeader';
 
 /** Whose drive it is, whether it is saved, and what can be done at every stage. */
 export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenDrive; showKeys: () => void }) {
   const { canUndo, canRedo, dispatch } = useBench('canUndo', 'canRedo', 'dispatch');
   return (
-    <header className="header">
-      <Link to="/" className="wordmark">
-        Emery
-      </Link>
+    <PageHeader>
       <span className="header-where">
         <span className="header-vehicle">{opened.vehicleName}</span>
         <DriveName vehicle={opened.vehicleName} />
       </span>
       <SaveSign state={useSaveState(saver)} kept={useKept(saver)} />
       <HeaderTools canUndo={canUndo} canRedo={canRedo} dispatch={dispatch} showKeys={showKeys} />
-    </header>
+    </PageHeader>
   );
 }
 

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { download } from './card-files';
 import '../bench/bench.css';
 import './routing-card.css';
+import { PageHeader } from '../ui/PageHeader';
 
 interface Props {
   title: string;
@@ -37,15 +38,12 @@ export function CardPage({ title, back, backName = 'Back to the bench', paper, n
   };
   return (
     <div className={`card-page is-${paper}`}>
-      <header className="header">
-        <Link to="/" className="wordmark">
-          Emery
-        </Link>
+      <PageHeader>
         <span className="header-where">{title}</span>
         <Link to={back} className="header-link">
           {backName}
         </Link>
-      </header>
+      </PageHeader>
       <div className="card-bar">
         <Button type="primary" icon={<PrinterOutlined />} onClick={() => window.print()}>
           Print

@@ -10,6 +10,7 @@ import StringPanel from './StringPanel';
 import '../bench/bench.css';
 import '../ui/ledger.css';
 import './counter.css';
+import { PageHeader } from '../ui/PageHeader';
 
 const MarkingPanel = lazyPart('The question', () => import('./MarkingPanel'));
 const PulleysPanel = lazyPart('The question', () => import('./PulleysPanel'));
@@ -78,17 +79,14 @@ function Counter() {
   const { Panel } = now;
   return (
     <div className="counter">
-      <header className="header">
-        <Link to="/" className="wordmark">
-          Emery
-        </Link>
+      <PageHeader>
         <h1 className="counter-title">
           Counter <span className="counter-shop">{shop.data?.name}</span>
         </h1>
         <span className="header-tools">
           <UnitSwitch value={unit} onSwitch={() => put({ unit: '' })} />
         </span>
-      </header>
+      </PageHeader>
       <nav ref={rail} className="counter-rail" aria-label="Question">
         {QUESTIONS.map(({ id: to, name }, k) => (
           <Link

@@ -19,6 +19,7 @@ import './jobs.css';
 import type { JobOpened } from '@emery/core/api';
 import { durationWords, type JobEstimate, lateFacts } from '@emery/core/job';
 import { sketchOf } from '@emery/core/path';
+import { PageHeader } from '../ui/PageHeader';
 
 /** One job, ticked off at the vehicle: on a telephone with one thumb, on several devices at once. */
 export default function JobPage() {
@@ -42,10 +43,7 @@ export default function JobPage() {
     );
   return (
     <div className="job-page">
-      <header className="header">
-        <Link to="/" className="wordmark">
-          Emery
-        </Link>
+      <PageHeader>
         <span className="header-where">
           <h1 className="header-vehicle job-title">{job.vehicleName}</h1>
           <span>{job.name}</span>
@@ -53,7 +51,7 @@ export default function JobPage() {
         <Link to={`/drives/${job.driveId}/job`} className="header-link">
           Bench
         </Link>
-      </header>
+      </PageHeader>
       <TypedPlace at={`job ${job.id}`}>
         <Sheet job={job} hand={hand} />
       </TypedPlace>

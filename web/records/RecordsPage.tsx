@@ -1,7 +1,7 @@
 import { SearchOutlined } from '@ant-design/icons';
 import { Input, Spin } from 'antd';
 import { useDeferredValue, useEffect, useState } from 'react';
-import { Link, NavLink, useParams } from 'react-router';
+import { NavLink, useParams } from 'react-router';
 import { useShop } from '../api/shop';
 import { lazyPart } from '../parts/lazy-part';
 import { UnitSwitch } from '../shop/UnitSwitch';
@@ -12,6 +12,7 @@ import '../bench/bench.css';
 import '../ui/ledger.css';
 import '../shop/shop.css';
 import './records.css';
+import { PageHeader } from '../ui/PageHeader';
 
 const LivesView = lazyPart('Belt life', () => import('./LivesView'), <Spin className="page-spin" />);
 
@@ -34,15 +35,12 @@ export default function RecordsPage() {
   }, [here, shop.data?.name]);
   return (
     <div className="shop records">
-      <header className="header">
-        <Link to="/" className="wordmark">
-          Emery
-        </Link>
+      <PageHeader>
         <h1 className="shop-name">{shop.data?.name}</h1>
         <span className="header-tools">
           <UnitSwitch />
         </span>
-      </header>
+      </PageHeader>
       <nav className="records-nav" aria-label="Records">
         {VIEWS.map(({ view, name }) => (
           <NavLink

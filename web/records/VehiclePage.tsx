@@ -19,6 +19,7 @@ import '../ui/ledger.css';
 import '../shop/shop.css';
 import './records.css';
 import type { DriveListed, VehicleListed } from '@emery/core/api';
+import { PageHeader } from '../ui/PageHeader';
 
 /** The story of one vehicle: what is due, how its belts wear and hold their tension, and all that was done. */
 export default function VehiclePage() {
@@ -35,10 +36,7 @@ export default function VehiclePage() {
   ].filter(Boolean);
   return (
     <div className="shop records">
-      <header className="header">
-        <Link to="/" className="wordmark">
-          Emery
-        </Link>
+      <PageHeader>
         <h1 className="shop-name">
           {vehicle.name}
           {facts.length > 0 && ` · ${facts.join(' · ')}`}
@@ -46,7 +44,7 @@ export default function VehiclePage() {
         <span className="header-tools">
           <UnitSwitch />
         </span>
-      </header>
+      </PageHeader>
       <main className="records-main">
         <Dues vehicle={vehicle} />
         <Jobs vehicle={vehicle} />

@@ -20,6 +20,7 @@ import './shop.css';
 import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
 import { type LengthUnit, uncapital } from '@emery/core/quantity';
 import { dueState } from '@emery/core/records';
+import { PageHeader } from '../ui/PageHeader';
 
 const ShopLimits = lazyPart('The limits of the shop', () => import('./ShopLimits'));
 const NewDriveForm = lazyPart('The form for a new drive', () => import('./NewDriveForm'));
@@ -47,13 +48,12 @@ export default function ShopPage() {
 
   return (
     <div className="shop" onDragOver={(event) => event.preventDefault()} onDrop={importing.onDrop}>
-      <header className="header">
-        <span className="wordmark">Emery</span>
+      <PageHeader home>
         <h1 className="shop-name">{shop.data?.name}</h1>
         <span className="header-tools">
           <UnitSwitch />
         </span>
-      </header>
+      </PageHeader>
       <div className="shop-bar">
         <Input
           className="shop-search"

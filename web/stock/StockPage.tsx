@@ -2,7 +2,6 @@ import { DeleteOutlined, DownloadOutlined, SearchOutlined } from '@ant-design/ic
 import { App as AntApp, Button, Input, Progress, Spin } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
-import { Link } from 'react-router';
 import { ask } from '../api/client';
 import { useShop } from '../api/shop';
 import { useStock } from '../api/stock';
@@ -19,6 +18,7 @@ import '../ui/ledger.css';
 import '../shop/shop.css';
 import './stock.css';
 import { SECTION_NAMES } from '@emery/core/section';
+import { PageHeader } from '../ui/PageHeader';
 
 /** The shop's own list of belts: what can be had, and what lies on the shelf. */
 export default function StockPage() {
@@ -57,15 +57,12 @@ export default function StockPage() {
 
   return (
     <div className="shop">
-      <header className="header">
-        <Link to="/" className="wordmark">
-          Emery
-        </Link>
+      <PageHeader>
         <h1 className="shop-name">Belts</h1>
         <span className="header-tools">
           <UnitSwitch />
         </span>
-      </header>
+      </PageHeader>
       <div className="shop-bar">
         <Input
           className="shop-search"
