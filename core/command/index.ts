@@ -1,13 +1,12 @@
 /** What a command of the command line is, whatever it works on. */
+import { noBeltWords } from './words';
 
 /** The user called a command wrongly. The message names the argument or field, and what is accepted. */
 export class UsageProblem extends Error {}
 
-/** That the drive has no belt of that id, and which it has. */
+/** The drive has no belt of that id. */
 export const noBelt = (id: string, { belts }: { belts: readonly { id: string }[] }): UsageProblem =>
-  new UsageProblem(
-    `--belt: there is no belt "${id}"; this drive has ${belts.map((belt) => belt.id).join(', ') || 'none'}`,
-  );
+  new UsageProblem(noBeltWords(id, belts));
 
 /** The options of a call, by name without the dashes. */
 export type OptionValues = Readonly<Record<string, string | undefined>>;

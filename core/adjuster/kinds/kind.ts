@@ -1,4 +1,4 @@
-import type { Adjuster, Belt, Drive, Point, Station } from '../../drive';
+import { type Adjuster, type Belt, type Drive, moveStation, type Point, type Station } from '../../drive';
 
 /**
  * How a shaft is moved to tighten a belt. A fraction of the travel runs from 0, the end where the belt is slackest to
@@ -90,6 +90,24 @@ export interface AdjusterKind<A extends Adjuster> {
   /** Null for one that tightens nothing. */
   steps: AdjusterSteps | null;
 }
+
+/** The travel of a shaft over a way of so many mm, read from its slack end. */
+export const shaftTravel = (
+  { id }: Station,
+  { kind }: Adjuster,
+  lengthMm: number,
+  more: Pick<Travel, 'at' | 'now'>,
+): Travel => ({
+  station: id,
+  kind,
+  reads: 'travel',
+  readingAt: (fraction) => lengthMm * fraction,
+  marks: null,
+  ...more,
+});
+
+/** The drive with the shaft at another place. */
+export const shaftAt = (drive: Drive, { id }: Station, { x, y }: Point): Drive => moveStation(drive, id, x, y);
 
 export const lerp = (from: number, to: number, fraction: number) => from + (to - from) * fraction;
 /** Starting figures are round. */

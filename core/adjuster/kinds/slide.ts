@@ -1,6 +1,6 @@
-import { moveStation, type Slide } from '../../drive';
+import type { Slide } from '../../drive';
 import { toRadians } from '../../numeric';
-import { type AdjusterKind, byScrewOrBar } from './kind';
+import { type AdjusterKind, byScrewOrBar, shaftAt, shaftTravel } from './kind';
 
 const lockBolts = (station: string) => `the lock bolts of ${station}`;
 
@@ -13,21 +13,14 @@ export const SLIDE: AdjusterKind<Slide> = {
     const { travel } = adjuster;
     const direction = toRadians(adjuster.direction);
     if (travel === 0) return null;
-    return {
-      station: station.id,
-      kind: adjuster.kind,
-      reads: 'travel',
-      at: (fraction) =>
-        moveStation(
-          drive,
-          station.id,
-          station.x + Math.cos(direction) * travel * fraction,
-          station.y + Math.sin(direction) * travel * fraction,
-        ),
-      readingAt: (fraction) => Math.abs(travel) * fraction,
-      marks: null,
+    const placeAt = (fraction: number) => ({
+      x: station.x + Math.cos(direction) * travel * fraction,
+      y: station.y + Math.sin(direction) * travel * fraction,
+    });
+    return shaftTravel(station, adjuster, Math.abs(travel), {
+      at: (fraction) => shaftAt(drive, station, placeAt(fraction)),
       now: 0,
-    };
+    });
   },
   slackEndGiven: false,
   moves: 'shaft-from-here',

@@ -1,6 +1,6 @@
-import { moveStation, type SlotPivot } from '../../drive';
+import type { SlotPivot } from '../../drive';
 import { besideAngle, RADIANS, toRadians } from '../../numeric';
-import { type AdjusterKind, byScrewOrBar, lerp, pivotBelow } from './kind';
+import { type AdjusterKind, byScrewOrBar, lerp, pivotBelow, shaftAt, shaftTravel } from './kind';
 import { lockThenPivot, pivotThenLock } from './sprung-arm';
 
 /** The accessory swings about a pivot along a slot. */
@@ -15,21 +15,14 @@ export const SLOT_PIVOT: AdjusterKind<SlotPivot> = {
     if (slack === tight || radius < 1e-6) return null;
     const angleAt = (fraction: number) => toRadians(lerp(slack, tight, fraction));
     const standing = besideAngle(Math.atan2(station.y - pivot.y, station.x - pivot.x) / RADIANS, (slack + tight) / 2);
-    return {
-      station: station.id,
-      kind: adjuster.kind,
-      reads: 'travel',
-      at: (fraction) =>
-        moveStation(
-          drive,
-          station.id,
-          pivot.x + radius * Math.cos(angleAt(fraction)),
-          pivot.y + radius * Math.sin(angleAt(fraction)),
-        ),
-      readingAt: (fraction) => toRadians(Math.abs(tight - slack)) * radius * fraction,
-      marks: null,
+    const placeAt = (fraction: number) => ({
+      x: pivot.x + radius * Math.cos(angleAt(fraction)),
+      y: pivot.y + radius * Math.sin(angleAt(fraction)),
+    });
+    return shaftTravel(station, adjuster, toRadians(Math.abs(tight - slack)) * radius, {
+      at: (fraction) => shaftAt(drive, station, placeAt(fraction)),
       now: (standing - slack) / (tight - slack),
-    };
+    });
   },
   slackEndGiven: true,
   moves: 'shaft',

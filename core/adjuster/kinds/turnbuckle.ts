@@ -1,5 +1,5 @@
 import { changeStation, type Point, type Turnbuckle } from '../../drive';
-import { type AdjusterKind, byScrewOrBar, DEFAULT_PITCH_MM, lerp, pivotBelow, roundTenth } from './kind';
+import { type AdjusterKind, byScrewOrBar, DEFAULT_PITCH_MM, lerp, pivotBelow, roundTenth, shaftTravel } from './kind';
 
 /**
  * The link from the anchor to the lug turns the accessory about its pivot: the lug's angle follows from the three
@@ -30,10 +30,7 @@ export const TURNBUCKLE: AdjusterKind<Turnbuckle> = {
       return toAnchor + side * Math.acos(cosine) - toLug;
     };
     const now = Math.hypot(lug.x - anchor.x, lug.y - anchor.y);
-    return {
-      station: station.id,
-      kind: adjuster.kind,
-      reads: 'travel',
+    return shaftTravel(station, adjuster, Math.abs(maxLength - minLength), {
       at: (fraction) => {
         const turn = turnFor(lerp(minLength, maxLength, fraction));
         const turned = ({ x, y }: Point): Point => ({
@@ -43,10 +40,8 @@ export const TURNBUCKLE: AdjusterKind<Turnbuckle> = {
         // The lug sits on the accessory and goes with it.
         return changeStation(drive, station.id, { ...turned(station), adjuster: { ...adjuster, lug: turned(lug) } });
       },
-      readingAt: (fraction) => Math.abs(maxLength - minLength) * fraction,
-      marks: null,
       now: (now - minLength) / (maxLength - minLength),
-    };
+    });
   },
   slackEndGiven: false,
   moves: 'shaft',
