@@ -7,7 +7,10 @@ import { driveOf, SERPENTINE } from '../../core/test/examples';
 import { connect } from '../data-source';
 import { openLog } from '../http/log';
 import { openShop } from '../open-shop';
+import { change } from '../storage/change';
+import { holdDrive } from '../storage/hold';
 import { asking, followed, running, type Running } from '../test/running';
+import { keepMemory } from './remember';
 
 let shop: Running;
 let ask: Running['ask'];
@@ -394,6 +397,24 @@ describe('what is due follows the limits that the shop holds for every drive', (
     await holds(null);
     await become(shown, []);
     await become(by, [{ byLimits: '' }]);
+  });
+
+  test('a save that takes its time is followed once it is done, not looked at before and forgotten', async () => {
+    const { id } = await put('Roller', worn('Slow', 2.4));
+    await holds(2.8);
+    await become(due('roller'), ['Slow: Replace: Belt']);
+    const memoryOf = async () =>
+      (await shop.data.query<{ memory: string }[]>('SELECT memory FROM drive_memory WHERE driveId = ?', [id]))[0]!
+        .memory;
+    await followed(shop.data);
+    await change(shop.data, async (manager) => {
+      await holdDrive(manager, id);
+      // By older limits, as a page saves that was open since before; then the disk is slow.
+      await keepMemory(manager, id, await memoryOf(), 'older');
+      await new Promise((resolve) => setTimeout(resolve, 900));
+    });
+    await followed(shop.data);
+    await holds(null);
   });
 
   test('what was cut short is made up for when the shop is opened again, and goes with an archive', async () => {

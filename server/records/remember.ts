@@ -1,6 +1,7 @@
 import type { EntityManager } from 'typeorm';
 import type { VehicleRow } from '../vehicles/entity';
 import type { JobRecord } from './job-record';
+import { afterwards } from '../storage/change';
 import { limitsChanged } from './limits-changed';
 import { folded } from '../vehicles/folded';
 import type { Drive, KeptPicture } from '@emery/core/drive';
@@ -35,7 +36,7 @@ export async function keepMemory(
     await manager.query('REPLACE INTO drive_memory (driveId, memory, byLimits) VALUES (?)', [
       [driveId, memory, byLimits],
     ]);
-    limitsChanged(manager.connection);
+    afterwards(manager, () => limitsChanged(manager.connection));
   }
   return old?.memory !== memory;
 }

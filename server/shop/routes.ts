@@ -49,7 +49,7 @@ export function shopRoutes(data: DataSource): Router {
 
   router.post('/demo', async (_request, response) => {
     await alone(data, 'first run', () =>
-      data.transaction(async (manager) => {
+      change(data, async (manager) => {
         if ((await manager.count(Vehicle)) > 0)
           throw new Problem(409, 'Not empty', 'The demo vehicles are for an empty shop; this one has vehicles.');
         await loadDemoShop(manager);

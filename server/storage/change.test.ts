@@ -1,6 +1,6 @@
-import type { DataSource } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import { Problem } from '../http/problem';
-import { change, Moved } from './change';
+import { afterwards, change, Moved } from './change';
 
 /** A database that answers a change with these faults first. */
 function meeting(...faults: Error[]) {
@@ -34,4 +34,31 @@ test('one that meets others again and again is told to come back, and any other 
     await expect(change(once.data, () => Promise.resolve())).rejects.toBe(fault);
     expect(once.levels).toHaveLength(1);
   }
+});
+
+test('who is to know of a change is told once it is stored, once, and not of one that was taken back', async () => {
+  const told: string[] = [];
+  const stored: string[] = [];
+  const { data } = meeting(coded('ER_LOCK_DEADLOCK'));
+  let times = 0;
+  await change(data, async (manager) => {
+    times += 1;
+    const which = `try ${times}`;
+    afterwards(manager, () => told.push(`${which}, stored: ${stored.join()}`));
+    expect(told).toEqual([]);
+    await Promise.resolve();
+    stored.push(which);
+  });
+  expect(told).toEqual(['try 2, stored: try 1,try 2']);
+  const failing = meeting(coded('ER_DUP_ENTRY'));
+  await expect(
+    change(failing.data, (manager) => {
+      afterwards(manager, () => told.push('never'));
+      return Promise.resolve();
+    }),
+  ).rejects.toMatchObject({ code: 'ER_DUP_ENTRY' });
+  expect(told).toHaveLength(1);
+  // Outside of a change there is nothing to wait for.
+  afterwards({} as EntityManager, () => told.push('at once'));
+  expect(told.at(-1)).toBe('at once');
 });

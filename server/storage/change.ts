@@ -13,6 +13,19 @@ export class Moved extends Error {}
 
 const codeOf = (error: unknown) => (error as { code?: string }).code ?? '';
 
+/** What is told once a change is stored, by the manager that makes it. */
+const AFTERWARDS = new WeakMap<EntityManager, (() => void)[]>();
+
+/**
+ * Tells somebody of a change once it is stored: who looks before does not see it, and may not look again. Nothing is
+ * told of one that is taken back. Outside of a `change` it is told at once.
+ */
+export function afterwards(manager: EntityManager, tell: () => void): void {
+  const after = AFTERWARDS.get(manager);
+  if (after) after.push(tell);
+  else tell();
+}
+
 /**
  * Makes a change: all of it or none, and after what was done before it. Within, each read sees what is there at that
  * moment, so what is held (`hold.ts`) before it is read is read as the last change left it. A change that meets another
@@ -20,8 +33,14 @@ const codeOf = (error: unknown) => (error as { code?: string }).code ?? '';
  */
 export async function change<T>(data: DataSource, work: (manager: EntityManager) => Promise<T>): Promise<T> {
   for (let tries = 1; ; tries += 1) {
+    const after: (() => void)[] = [];
     try {
-      return await data.transaction('READ COMMITTED', work);
+      const made = await data.transaction('READ COMMITTED', (manager) => {
+        AFTERWARDS.set(manager, after);
+        return work(manager);
+      });
+      for (const tell of after) tell();
+      return made;
     } catch (error) {
       const again = error instanceof Moved || MET.has(codeOf(error));
       if (!again) throw error;
