@@ -7,14 +7,17 @@ const SHORT_MS = 5;
 interface Look {
   /** Processor time of the thread, ms. What the host takes meanwhile is in it, for the kernel cannot tell. */
   processorMs: number;
+  /** How long the thread was ready and others of this machine had the processor, ms. */
+  waitedMs: number;
   /** Which processor it is on. */
   on: string;
   /** What the host took from each processor, ms since it was started, by its name, and `cpu`, from all: proc(5). */
   takenMs: Record<string, number>;
 }
 
-function processorMs(): number {
-  return Number(readFileSync(`/proc/self/task/${process.pid}/schedstat`, 'latin1').split(' ')[0]) / 1e6;
+function scheduled(): Pick<Look, 'processorMs' | 'waitedMs'> {
+  const [processor, waited] = readFileSync(`/proc/self/task/${process.pid}/schedstat`, 'latin1').split(' ');
+  return { processorMs: Number(processor) / 1e6, waitedMs: Number(waited) / 1e6 };
 }
 
 function look(): Look {
@@ -23,7 +26,7 @@ function look(): Look {
   const takenMs = Object.fromEntries(
     [...rows].map(([, name = '', row = '']) => [name, 10 * Number(row.split(' ')[7])]),
   );
-  return { processorMs: processorMs(), on: `cpu${state.split(' ')[36]}`, takenMs };
+  return { ...scheduled(), on: `cpu${state.split(' ')[36]}`, takenMs };
 }
 
 /** What the thread had of the processor between two looks, ms, without what the host took from it. */
@@ -33,32 +36,39 @@ function ownMs(from: Look, to: Look): number {
   return to.processorMs - from.processorMs - (to.takenMs[where]! - from.takenMs[where]!);
 }
 
+/** The longest turn of the loop: its processor time, and how long it waited for the processor besides, ms. */
+export interface LongestTurn {
+  heldMs: number;
+  waitedMs: number;
+}
+
 /**
  * Watches every turn of the event loop from now on: nobody else is answered while one lasts. What it gives back tells
- * the processor time of the longest since it was last asked, ms: neither what others on the machine take in between nor
- * what its host takes from the machine counts.
+ * of the longest since it was last asked: neither what others on the machine take in between nor what its host takes
+ * from the machine counts in its processor time.
  */
-export function watchLoop(): () => number {
-  let longest = 0;
+export function watchLoop(): () => LongestTurn {
+  const none = { heldMs: 0, waitedMs: 0 };
+  let longest: LongestTurn = none;
   let looked = look();
-  let before = looked.processorMs;
+  let before: Pick<Look, 'processorMs' | 'waitedMs'> = looked;
   const turn = () => {
-    const now = processorMs();
-    let lasted = now - before;
+    const now = scheduled();
+    let heldMs = now.processorMs - before.processorMs;
     // At most one short turn before this one is between the looks as well.
-    if (now - looked.processorMs >= SHORT_MS) {
+    if (now.processorMs - looked.processorMs >= SHORT_MS) {
       const later = look();
-      lasted = Math.min(lasted, ownMs(looked, later));
+      heldMs = Math.min(heldMs, ownMs(looked, later));
       looked = later;
     }
-    longest = Math.max(longest, lasted);
+    if (heldMs > longest.heldMs) longest = { heldMs, waitedMs: now.waitedMs - before.waitedMs };
     before = now;
     setImmediate(turn);
   };
   setImmediate(turn);
   return () => {
     const told = longest;
-    longest = 0;
+    longest = none;
     return told;
   };
 }
