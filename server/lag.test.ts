@@ -10,7 +10,6 @@ import { DEMO } from '../core/test/demo';
 import { RESOURCES } from './resources';
 import { fillShop } from './shop/fill-shop';
 import { largest } from './test/largest';
-import type { LongestTurn } from './test/loop-probe';
 
 /*
  * No request holds the server's loop: each kind that there is, over a shop of two hundred and fifty vehicles and with
@@ -20,9 +19,6 @@ import type { LongestTurn } from './test/loop-probe';
 const MOST_MS = 50;
 /** A collection of garbage may fall into any turn; what holds the loop holds it every time. */
 const TRIES = 3;
-/** A turn that waited for the processor for more than this share of what it had of it is no such try; but no more. */
-const SHARED = 0.1;
-const MOST_TRIES = 9;
 /** A machine of which its host takes four fifths is five times as slow. */
 const PATIENCE_MS = 400_000;
 
@@ -45,27 +41,7 @@ beforeAll(async () => {
 }, 120_000);
 afterAll(() => server.kill('SIGKILL'));
 
-const held = async () => (await (await fetch(door)).json()) as LongestTurn;
-
-/**
- * Does it until a turn stays under the limit, or until it was over in three turns that had the processor to themselves:
- * one that shares it with others of this machine finds its caches cold and its collector without help, and says less.
- * In all no more than `MOST_TRIES` times. Gives the shortest of the longest turns, ms.
- */
-async function shortest(what: string, once: () => Promise<void>, least = 1): Promise<number> {
-  const turns: LongestTurn[] = [];
-  const under = () => turns.some(({ heldMs }) => heldMs < MOST_MS);
-  const alone = () => turns.filter(({ heldMs, waitedMs }) => waitedMs < SHARED * heldMs).length;
-  while (turns.length < least || (!under() && alone() < TRIES && turns.length < MOST_TRIES)) {
-    await once();
-    turns.push(await held());
-  }
-  if (process.env['EMERY_LAG'])
-    process.stderr.write(
-      `${what} ${turns.map(({ heldMs, waitedMs }) => `${heldMs.toFixed(1)} (+${waitedMs.toFixed(1)})`).join(' ')}\n`,
-    );
-  return Math.min(...turns.map(({ heldMs }) => heldMs));
-}
+const held = async () => ((await (await fetch(door)).json()) as { heldMs: number }).heldMs;
 
 interface Answer {
   status: number;
@@ -386,29 +362,36 @@ test('what is read a page at a time comes whole, each once and in its order', as
 
 test('the probe sees a loop that is held', async () => {
   await fetch(`${door}/hold`, { method: 'POST' });
-  expect((await held()).heldMs).toBeGreaterThan(1.5 * MOST_MS);
+  expect(await held()).toBeGreaterThan(1.5 * MOST_MS);
 });
 
 test.each(Object.keys(KINDS))('%s leaves the loop', async (kind) => {
-  const once = async () => {
+  const times: number[] = [];
+  // The first time a kind is asked for its code is still to be read.
+  for (let k = 0; k < 2 || (Math.min(...times) >= MOST_MS && k < TRIES); k += 1) {
     const send = await KINDS[kind]!();
     await held();
     const { status, body } = await send();
+    times.push(await held());
     if (status >= 400 && kind !== 'POST /shop/demo') throw new Error(JSON.stringify(body).slice(0, 500));
-  };
-  // The first time a kind is asked for its code is still to be read.
-  expect(await shortest(kind, once, 2)).toBeLessThan(MOST_MS);
+  }
+  if (process.env['EMERY_LAG']) process.stderr.write(`${kind} ${times.map((ms) => ms.toFixed(1)).join(' ')}\n`);
+  expect(Math.min(...times)).toBeLessThan(MOST_MS);
 });
 
 test.each(Object.keys(HEAVY))(
   '%s: the loop is left to others',
   async (what) => {
-    const once = async () => {
+    const times: number[] = [];
+    // Once is enough where it stays under.
+    while (times.length < TRIES && !times.some((ms) => ms < MOST_MS)) {
       await held();
       const { status, body: said } = await HEAVY[what]!();
+      times.push(await held());
       if (status >= 500) throw new Error(JSON.stringify(said).slice(0, 500));
-    };
-    expect(await shortest(what, once)).toBeLessThan(MOST_MS);
+      if (process.env['EMERY_LAG']) process.stderr.write(`${what} ${status} ${times.at(-1)!.toFixed(1)}\n`);
+    }
+    expect(Math.min(...times)).toBeLessThan(MOST_MS);
   },
   PATIENCE_MS,
 );

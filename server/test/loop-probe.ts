@@ -7,17 +7,14 @@ const SHORT_MS = 5;
 interface Look {
   /** Processor time of the thread, ms. What the host takes meanwhile is in it, for the kernel cannot tell. */
   processorMs: number;
-  /** How long the thread was ready and others of this machine had the processor, ms. */
-  waitedMs: number;
   /** Which processor it is on. */
   on: string;
   /** What the host took from each processor, ms since it was started, by its name, and `cpu`, from all: proc(5). */
   takenMs: Record<string, number>;
 }
 
-function scheduled(): Pick<Look, 'processorMs' | 'waitedMs'> {
-  const [processor, waited] = readFileSync(`/proc/self/task/${process.pid}/schedstat`, 'latin1').split(' ');
-  return { processorMs: Number(processor) / 1e6, waitedMs: Number(waited) / 1e6 };
+function processorMs(): number {
+  return Number(readFileSync(`/proc/self/task/${process.pid}/schedstat`, 'latin1').split(' ')[0]) / 1e6;
 }
 
 function look(): Look {
@@ -26,7 +23,7 @@ function look(): Look {
   const takenMs = Object.fromEntries(
     [...rows].map(([, name = '', row = '']) => [name, 10 * Number(row.split(' ')[7])]),
   );
-  return { ...scheduled(), on: `cpu${state.split(' ')[36]}`, takenMs };
+  return { processorMs: processorMs(), on: `cpu${state.split(' ')[36]}`, takenMs };
 }
 
 /** What the thread had of the processor between two looks, ms, without what the host took from it. */
@@ -36,39 +33,32 @@ function ownMs(from: Look, to: Look): number {
   return to.processorMs - from.processorMs - (to.takenMs[where]! - from.takenMs[where]!);
 }
 
-/** The longest turn of the loop: its processor time, and how long it waited for the processor besides, ms. */
-export interface LongestTurn {
-  heldMs: number;
-  waitedMs: number;
-}
-
 /**
  * Watches every turn of the event loop from now on: nobody else is answered while one lasts. What it gives back tells
- * of the longest since it was last asked: neither what others on the machine take in between nor what its host takes
- * from the machine counts in its processor time.
+ * the processor time of the longest since it was last asked, ms: neither what others on the machine take in between nor
+ * what its host takes from the machine counts.
  */
-export function watchLoop(): () => LongestTurn {
-  const none = { heldMs: 0, waitedMs: 0 };
-  let longest: LongestTurn = none;
+export function watchLoop(): () => number {
+  let longest = 0;
   let looked = look();
-  let before: Pick<Look, 'processorMs' | 'waitedMs'> = looked;
+  let before = looked.processorMs;
   const turn = () => {
-    const now = scheduled();
-    let heldMs = now.processorMs - before.processorMs;
+    const now = processorMs();
+    let lasted = now - before;
     // At most one short turn before this one is between the looks as well.
-    if (now.processorMs - looked.processorMs >= SHORT_MS) {
+    if (now - looked.processorMs >= SHORT_MS) {
       const later = look();
-      heldMs = Math.min(heldMs, ownMs(looked, later));
+      lasted = Math.min(lasted, ownMs(looked, later));
       looked = later;
     }
-    if (heldMs > longest.heldMs) longest = { heldMs, waitedMs: now.waitedMs - before.waitedMs };
+    longest = Math.max(longest, lasted);
     before = now;
     setImmediate(turn);
   };
   setImmediate(turn);
   return () => {
     const told = longest;
-    longest = none;
+    longest = 0;
     return told;
   };
 }

@@ -16,7 +16,7 @@ const shops = new Map<number, OpenShop>();
 let count = 0;
 
 async function answer(method: string | undefined, what: string): Promise<unknown> {
-  if (method === 'GET') return held?.();
+  if (method === 'GET') return { heldMs: held?.() };
   if (method === 'DELETE') {
     const shop = shops.get(Number(what));
     shops.delete(Number(what));
