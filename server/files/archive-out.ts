@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import type { PassThrough, Writable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
+import { type PassThrough, Readable, type Writable } from 'node:stream';
+import { finished, pipeline } from 'node:stream/promises';
 import yazl from 'yazl';
 import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
 import { otherTurns } from '../http/in-turns';
@@ -60,10 +60,18 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
   written.catch(() => undefined);
   try {
     const sums: string[] = [];
-    const add = async (name: string, bytes: Buffer, compress = true) => {
+    const add: Add = async (name, bytes, compress = true) => {
+      const pieces = [bytes].flat().flatMap(cut);
       // A picture is named by its own.
-      sums.push(`${PICTURE_FILE.exec(name)?.[1] ?? createHash('sha256').update(bytes).digest('hex')}  ${name}\n`);
-      zip.addBuffer(bytes, name, { compress, ...SAME_TIME });
+      sums.push(`${PICTURE_FILE.exec(name)?.[1] ?? (await checksumOf(pieces))}  ${name}\n`);
+      const [only, ...more] = pieces;
+      if (only && more.length === 0) zip.addBuffer(only, name, { compress, ...SAME_TIME });
+      else {
+        // Its other checksum is worked out as it is packed, so it is packed piece by piece.
+        const large = Readable.from(pieces);
+        zip.addReadStream(large, name, { compress, ...SAME_TIME });
+        await Promise.race([finished(large), written]);
+      }
       // Taken in only as fast as it goes out.
       while (out.writableNeedDrain || packed.readableLength > 1 << 20)
         await Promise.race([new Promise((resolve) => setTimeout(resolve, 5)), written]);
@@ -84,7 +92,23 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
   }
 }
 
-type Add = (name: string, bytes: Buffer, compress?: boolean) => Promise<void>;
+type Add = (name: string, bytes: Buffer | readonly Buffer[], compress?: boolean) => Promise<void>;
+
+/** So much is summed up in one turn of the loop, bytes. */
+const PIECE = 64 * 1024;
+const cut = (bytes: Buffer): Buffer[] =>
+  Array.from({ length: Math.max(1, Math.ceil(bytes.length / PIECE)) }, (_, k) =>
+    bytes.subarray(k * PIECE, (k + 1) * PIECE),
+  );
+
+async function checksumOf(pieces: readonly Buffer[]): Promise<string> {
+  const hash = createHash('sha256');
+  for (const [k, piece] of pieces.entries()) {
+    if (k > 0) await otherTurns();
+    hash.update(piece);
+  }
+  return hash.digest('hex');
+}
 
 async function addShop(manager: EntityManager, add: Add): Promise<void> {
   const [{ name, unit, hourRate, limits }, bands, pulleys, parts] = [
@@ -95,22 +119,22 @@ async function addShop(manager: EntityManager, add: Add): Promise<void> {
   ];
   const lists = { sums: SUMS_FILE, name, unit, hourRate, ...(limits && { limits }), bands, pulleys, parts };
   await add(SHOP_FILE, Buffer.from(`${JSON.stringify({ format: 'emery-shop', version: 1, ...lists }, null, 2)}\n`));
-  const belts: string[] = [];
-  for await (const piece of stockCsv(manager, true)) belts.push(piece);
-  await add(BELTS_FILE, Buffer.from(belts.join('')));
-  const lines: string[] = [];
+  const belts: Buffer[] = [];
+  for await (const piece of stockCsv(manager, true)) belts.push(Buffer.from(piece));
+  await add(BELTS_FILE, belts);
+  const pages: Buffer[] = [];
   for (let last = ''; ;) {
     const rows = await manager
       .createQueryBuilder(Vehicle, 'vehicle')
       .where('vehicle.id > :last', { last })
       .orderBy('vehicle.id')
-      .limit(PAGE * 20)
+      .limit(PAGE * 4)
       .getMany();
     if (rows.length === 0) break;
-    for (const row of rows) lines.push(`${JSON.stringify(vehicleOut(row))}\n`);
+    pages.push(Buffer.from(rows.map((row) => `${JSON.stringify(vehicleOut(row))}\n`).join('')));
     last = rows.at(-1)!.id;
   }
-  await add(VEHICLES_FILE, Buffer.from(lines.join('')));
+  await add(VEHICLES_FILE, pages.length > 0 ? pages : Buffer.alloc(0));
 }
 
 interface StoredDrive {

@@ -2,6 +2,7 @@ import type { EntityManager } from 'typeorm';
 import type { VehicleRow } from '../vehicles/entity';
 import type { JobRecord } from './job-record';
 import { afterwards } from '../storage/change';
+import { inTurns } from '../http/in-turns';
 import { limitsChanged } from './limits-changed';
 import { folded } from '../vehicles/folded';
 import type { Drive, KeptPicture } from '@emery/core/drive';
@@ -18,6 +19,8 @@ import {
 /** Vehicles whose lists are written anew in one go, and rows written in one statement. */
 const BATCH = 200;
 const ROWS = 1000;
+/** Drives of one vehicle that are gone through between two looks at what else is asked of the server. */
+const DRIVES = 40;
 /** Due on no day that is known: behind all others. */
 export const NO_DAY = '9999-12-31';
 
@@ -84,7 +87,7 @@ export async function rememberVehicles(manager: EntityManager, ids: readonly str
     const changed = await duesBefore(manager, some);
     const rows = { dues: [] as unknown[][], lives: [] as unknown[][], records: [] as unknown[][] };
     for (const vehicle of vehicles)
-      rowsOf(
+      await putRows(
         vehicle,
         memories.filter(({ vehicleId }) => vehicleId === vehicle.id),
         jobs.filter(({ vehicleId }) => vehicleId === vehicle.id),
@@ -146,21 +149,25 @@ const sameDue = (before: readonly unknown[], after: readonly unknown[]) =>
     return Buffer.isBuffer(value) && Buffer.isBuffer(next) ? value.equals(next) : value === next;
   });
 
-function rowsOf(
+/** Puts down all of one vehicle, in turns: it may have drives by the hundred. */
+async function putRows(
   vehicle: VehicleFacts,
   memories: readonly MemoryRow[],
   jobs: readonly JobRow[],
   changed: DuesBefore,
   rows: { dues: unknown[][]; lives: unknown[][]; records: unknown[][] },
-): void {
+): Promise<void> {
   const { id, name, plate, odometer, odometerUnit: unit } = vehicle;
   const now = new Date();
-  const read = memories.map((row) => ({ ...row, memory: JSON.parse(row.memory) as DriveMemory }));
-  const readings = read.flatMap(({ memory }) => odometerReadings(memory, unit));
+  const read = await inTurns(memories, DRIVES, (row) => {
+    const memory = JSON.parse(row.memory) as DriveMemory;
+    return { ...row, memory, readings: odometerReadings(memory, unit) };
+  });
+  const readings = read.flatMap((row) => row.readings);
   if (odometer !== null) readings.push({ at: (vehicle.odometerAt ?? vehicle.updatedAt).getTime(), odometer });
   const use = usualUse(readings, unit);
   const stands = { odometer: use.last?.odometer ?? odometer, unit };
-  for (const { driveId, name: drive, memory } of read) {
+  await inTurns(read, DRIVES, ({ driveId, name: drive, memory }) => {
     for (const due of memory.dues) {
       const { day } = expectedOf(due, use);
       const key = due.key.slice(0, 240);
@@ -188,7 +195,7 @@ function rowsOf(
         ...[title.slice(0, 300), detail.slice(0, 600), picturesOf(pictures)],
         textOf([name, plate, drive, title, detail], 1600),
       ]);
-  }
+  });
   for (const job of jobs) {
     const drive = read.find(({ driveId }) => driveId === job.driveId);
     if (!drive) continue;
