@@ -7,6 +7,7 @@ import type { DataSource } from 'typeorm';
 import type { Drive } from '@emery/core/drive';
 import { bringList, cardOf } from '@emery/core/job';
 import { DEMO } from '../core/test/demo';
+import NODE_FLAGS from './node-flags.json';
 import { RESOURCES } from './resources';
 import { fillShop } from './shop/fill-shop';
 import { largest } from './test/largest';
@@ -28,7 +29,7 @@ let base = '';
 beforeAll(async () => {
   const databases = `${process.env['EMERY_TEST_DATABASE']!}lag_`;
   server = fork(path.join(__dirname, 'test', 'shops.ts'), [databases], {
-    execArgv: ['--import', 'tsx'],
+    execArgv: [...NODE_FLAGS, '--import', 'tsx'],
     env: { ...process.env, EMERY_PROBE: '1' },
   });
   const { port } = await new Promise<{ port: number }>((resolve, reject) =>
