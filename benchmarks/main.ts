@@ -74,8 +74,12 @@ function benchSolve(): void {
     return performance.now() - from;
   });
   // The same again by nothing but its tangents and wraps.
-  const circles = drives.map((one) =>
-    solveDrive(one).belts[0]!.contacts.map(({ centre, cordRadius, turn }) => ({ ...centre, radius: cordRadius, turn })),
+  const circles = drives.map((drive) =>
+    solveDrive(drive).belts[0]!.contacts.map(({ centre, cordRadius, turn }) => ({
+      ...centre,
+      radius: cordRadius,
+      turn,
+    })),
   );
   for (let k = 0; k < 2000; k += 1) loopRound(circles[k % 40]!);
   const bare = Array.from({ length: 5000 }, (_, k) => {
@@ -281,7 +285,7 @@ function benchJob(): void {
   time('Bring list of one belt, sized', 5, () => bringList(drive), '', 0);
 }
 
-const withHistory = (one: Drive): Drive =>
+const withHistory = (drive: Drive): Drive =>
   Array.from({ length: 40 }).reduce<Drive>(
     (now, _, k) =>
       partChanged(
@@ -292,7 +296,7 @@ const withHistory = (one: Drive): Drive =>
           odometer: 20_000 * k,
         },
       ),
-    one,
+    drive,
   );
 
 function benchInspect(): void {

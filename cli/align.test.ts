@@ -71,7 +71,7 @@ test('the runs lie along the spans that solve prints', () => {
   };
   const { runs } = JSON.parse(emery('align', truck, '--belt', 'main').stdout) as Printed;
   const { spans, contacts } = solved.belts[0]!;
-  const span = (from: string) => spans.find((one) => one.from === from)!.length;
+  const span = (from: string) => spans.find((span) => span.from === from)!.length;
   for (const { from, over, lengthMm } of runs) {
     const arcs = over.map((id) => contacts.find(({ pulley }) => pulley === id)!);
     const along = arcs.reduce((sum, { wrapDeg, cordRadius }) => sum + (wrapDeg * cordRadius * Math.PI) / 180, 0);

@@ -59,7 +59,7 @@ function everyFieldChanged(): string[] {
           change(inner, (other) =>
             put(
               Array.isArray(value)
-                ? value.map((one: unknown, k) => (k === Number(name) ? other : one))
+                ? value.map((entry: unknown, k) => (k === Number(name) ? other : entry))
                 : { ...value, [name]: other },
             ),
           );

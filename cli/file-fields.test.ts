@@ -21,7 +21,7 @@ test('every field of the demo drives has a name, and so have the items of every 
   const tables = fileFields();
   // The vehicle stands beside the drive, and is the shop's.
   const nameless = held.filter(([holder, field]) => tables[holder]?.[field] === undefined && holder !== 'vehicle');
-  expect([...new Set(nameless.map((one) => one.join('.')))]).toEqual(['.vehicle']);
+  expect([...new Set(nameless.map((entry) => entry.join('.')))]).toEqual(['.vehicle']);
   const ways = Object.entries<ListRules>(LISTS).flatMap(([way, { lists = {} }]) => [
     way,
     ...Object.keys(lists).map((inner) => `${way}.${inner}`),

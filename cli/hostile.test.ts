@@ -169,8 +169,8 @@ describe('whatever a drive file holds', () => {
         expect(notANumber({ causes, elsewhere, next, disproof })).toBeNull();
         const whole = causes.reduce((sum, { probability }) => sum + probability, elsewhere);
         if (causes.length > 0) expect(whole).toBeCloseTo(1, 6);
-        for (const one of causes)
-          for (const reason of one.reasons) expect(notANumber(reasonWords(drive, reason, one))).toBeNull();
+        for (const chance of causes)
+          for (const reason of chance.reasons) expect(notANumber(reasonWords(drive, reason, chance))).toBeNull();
         const listening = whoseNoise(heard, drive, rpm);
         expect(notANumber(listening)).toBeNull();
         for (const finding of [
@@ -282,7 +282,7 @@ describe('whatever a drive file holds', () => {
             lengths: [500, 1000, length ?? 1500, 1805, 4000],
           })!;
           expect(notANumber({ window, candidates, findings, lastOn })).toBeNull();
-          for (const finding of [...findings, ...candidates.flatMap((one) => one.findings)])
+          for (const finding of [...findings, ...candidates.flatMap((candidate) => candidate.findings)])
             expect(notANumber(sizeMessage(finding))).toBeNull();
         }
       }),
@@ -313,7 +313,7 @@ describe('whatever a drive file holds', () => {
     });
     fc.assert(
       fc.property(accepted, fc.array(measurement, { minLength: 1, maxLength: 3 }), (drive, measured) => {
-        const belt = { ...drive.belts[0]!, measurements: measured.map((one, k) => ({ id: `m${k}`, ...one })) };
+        const belt = { ...drive.belts[0]!, measurements: measured.map((entry, k) => ({ id: `m${k}`, ...entry })) };
         const answer = answerFor({ ...drive, belts: [belt, ...drive.belts.slice(1)] }, belt.id, { draws: 20 });
         expect(notANumber(answer)).toBeNull();
       }),

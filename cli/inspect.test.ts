@@ -97,7 +97,7 @@ test('two people’s inspections are told apart in words', () => {
       limits: [{ check: 'rib-depth', replace: 1.8, from: 'shop' }],
     },
   } as unknown as Drive;
-  const text = driveDifferences(mine, theirs, 'mm').map((one) => `${one.part}: ${one.text}`);
+  const text = driveDifferences(mine, theirs, 'mm').map((difference) => `${difference.part}: ${difference.text}`);
   expect(text).toContain('Inspection: Belt, Rib depth: value 2.4 in yours, 2.1 in theirs');
   expect(text).toContain('Inspection: Change of Tensioner: only in theirs');
   expect(text).toContain('Inspection: Limit, Rib depth: only in theirs');

@@ -87,7 +87,7 @@ test('diagnose prints causes that sum to one, and tests with minutes and caution
     byCause.map(
       ({ parts }) =>
         expect.closeTo(
-          parts.reduce((sum, one) => sum + one.probability, 0),
+          parts.reduce((sum, part) => sum + part.probability, 0),
           12,
         ) as number,
     ),

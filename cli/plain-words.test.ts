@@ -101,5 +101,7 @@ test('neither do the demo shop and what is written for people', () => {
 const wordsIn = (value: unknown, file: string): Text[] => {
   if (typeof value === 'string')
     return value.includes(' ') ? [{ file, line: 0, text: value, inElement: false, namesField: false }] : [];
-  return typeof value === 'object' && value !== null ? Object.values(value).flatMap((one) => wordsIn(one, file)) : [];
+  return typeof value === 'object' && value !== null
+    ? Object.values(value).flatMap((entry) => wordsIn(entry, file))
+    : [];
 };

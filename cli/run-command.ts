@@ -17,7 +17,7 @@ export function endOf(args: readonly string[]): { status: number; stdout: string
 /** What a call of the command line prints. Throws a `UsageProblem` that names what is wrong with it. */
 export function runCommand([said, ...rest]: readonly string[]): string {
   const name = said?.toLowerCase();
-  const args = rest.map((one) => one.replace(/^--[A-Za-z-]+/, (option) => option.toLowerCase()));
+  const args = rest.map((argument) => argument.replace(/^--[A-Za-z-]+/, (option) => option.toLowerCase()));
   const overDrive = DRIVE_COMMANDS.find((command) => command.name === name);
   if (overDrive) return answer(overDrive, args, loadDrive);
   const overText = TEXT_COMMANDS.find((command) => command.name === name);

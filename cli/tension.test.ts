@@ -38,7 +38,7 @@ test('tension prints what core has: at rest, running, the window, every check', 
     const run = columnsOf(runDrive(tension, running).belts[0]!);
     expect(printed.running[k]!.spans.map(({ tensionN }) => tensionN)).toEqual(run.tensionN);
     expect(printed.running[k]!.pulleys.map(({ margin }) => margin)).toEqual(run.margin);
-    expect(printed.running[k]!.worst.margin).toBe(Math.min(...run.margin.filter((one) => one !== null)));
+    expect(printed.running[k]!.worst.margin).toBe(Math.min(...run.margin.filter((entry) => entry !== null)));
   });
   const { leastN, mostN } = windowOf(tension, 'main', states)!;
   expect(printed.window).toEqual({ leastN, mostN });
@@ -53,7 +53,7 @@ test('a tension and a state that are named go before what the drive has', () => 
     { state: 'full lock', points: [{ rpm: 1000, nm: 9 }] },
   ];
   const file = path.join(folder, 'states.emery.json');
-  const stations = drive.stations.map((one) => (one.id === 'steer' ? { ...steer, torque } : one));
+  const stations = drive.stations.map((station) => (station.id === 'steer' ? { ...steer, torque } : station));
   writeFileSync(file, JSON.stringify({ ...drive, stations }));
   const steering = (...more: string[]) => {
     const printed = JSON.parse(emery('tension', file, '--belt', 'main', '--rpm', '900', ...more).stdout) as Printed;

@@ -90,8 +90,8 @@ test('each clue to a noise weighs what it weighed, and says why', () => {
         lines.push(
           `next ${next
             .slice(0, 2)
-            .map((one) =>
-              JSON.stringify(one, (_, value: unknown) =>
+            .map((check) =>
+              JSON.stringify(check, (_, value: unknown) =>
                 typeof value === 'number' ? Number(value.toPrecision(4)) : value,
               ),
             )
@@ -120,14 +120,14 @@ test('each check of an inspection comes to the verdict it came to, in the words 
         ...outcomes.map((outcome) => ({ check, outcome })),
         ...(figure ? [0, 0.15, 0.6, 1.4, 2.6, 7, 25].map((value) => ({ check, value })) : []),
       ];
-      for (const one of found) {
-        const asked = putFinding(drive, { on, target } as never, one as never, {
+      for (const entry of found) {
+        const asked = putFinding(drive, { on, target } as never, entry as never, {
           at: '2026-05-01T10:00:00.000Z',
           odometer: 60_000,
         });
         const items = inspectDrive(asked, 60_000);
         const item = items.find((part) => part.on === on && part.target === target);
-        lines.push(`== ${drive.name}: ${check} ${'outcome' in one ? one.outcome : one.value}`);
+        lines.push(`== ${drive.name}: ${check} ${'outcome' in entry ? entry.outcome : entry.value}`);
         if (item) lines.push(`${item.verdict}: ${reasonLines(item, 'mm').join(' ')}`);
         for (const finding of inspectFindings(asked, items, solveDrive(asked)))
           lines.push(inspectMessage(asked, finding));

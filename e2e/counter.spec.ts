@@ -49,7 +49,7 @@ test('every question by keyboard alone, from any page', async ({ page }) => {
   expect(await shown(page, 'string-answer', 'data-mm')).toBeCloseTo(noBend.markedMm, 6);
   // Two pulleys that the back rides on, one told in degrees.
   const half = page.getByRole('button', { name: '+ half', exact: true });
-  for (let k = 0; k < 30 && !(await half.evaluate((one) => one === document.activeElement)); k += 1)
+  for (let k = 0; k < 30 && !(await half.evaluate((button) => button === document.activeElement)); k += 1)
     await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');

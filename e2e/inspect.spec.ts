@@ -12,7 +12,7 @@ const say = (page: Page, check: string, outcome: string) =>
   card(page, check).getByRole('button', { name: outcome, exact: true }).click();
 const next = (page: Page, part: string) => page.getByRole('button', { name: `Next: ${part}`, exact: true }).click();
 const itemOf = (drive: Drive, on: string, target: string): InspectItem =>
-  inspectDrive(drive).find((one) => one.on === on && one.target === target)!;
+  inspectDrive(drive).find((item) => item.on === on && item.target === target)!;
 
 async function inspectTruck(page: Page): Promise<void> {
   await page.goto('/');

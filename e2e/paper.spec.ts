@@ -59,7 +59,7 @@ test('all four PDFs: names in every script, one font of their own, a title, a la
     expect(pdf.title).toMatch(new RegExp(`^${title}: ${NAME.slice(0, 12)}`));
     expect([pdf.language, pdf.marked]).toEqual(['en', true]);
     expect(pdf.text).toContain(NAME);
-    for (const words of has.filter((one) => one !== '✓')) expect(pdf.text).toContain(words);
+    for (const words of has.filter((words) => words !== '✓')) expect(pdf.text).toContain(words);
     for (const { tags } of pdf.pages) expect(tags).toContain('"Document"');
     // Of each font a subset goes along, and no font that is not in the file is named.
     const fonts = [...new Set(bytes.toString('latin1').match(/\/BaseFont \/[^\s/]+/g) ?? [])];

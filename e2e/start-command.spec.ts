@@ -93,15 +93,18 @@ test('a database that is still writing its last is in use: nobody says it has st
 });
 
 test('two side by side share the shop; killed outright, they leave no database behind and lose nothing', async () => {
-  const [one, two] = [await start('--port', String(await freePort())), await start('--port', String(await freePort()))];
-  await fetch(`${one.address}/api/vehicles`, {
+  const [first, second] = [
+    await start('--port', String(await freePort())),
+    await start('--port', String(await freePort())),
+  ];
+  await fetch(`${first.address}/api/vehicles`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: '{"name":"Seventh"}',
   });
-  expect(await vehicles(two.address)).toBe(7);
-  one.process.kill('SIGKILL');
-  two.process.kill('SIGKILL');
+  expect(await vehicles(second.address)).toBe(7);
+  first.process.kill('SIGKILL');
+  second.process.kill('SIGKILL');
   await expect.poll(databases, { timeout: 20_000 }).toBe('0');
   const again = await start('--port', String(await freePort()));
   expect(await vehicles(again.address)).toBe(7);

@@ -63,7 +63,10 @@ test('from a squeal under load to the new setting, by mouse', async ({ page, eme
   await saved(page);
   const read = (await emery.drive(FARM)).document;
   const readings = read.belts[0]!.tensionReadings!;
-  const meanings = readings.map((one) => ({ way: one.way, meaning: meaningOf(read, standing, one) as Meaning }));
+  const meanings = readings.map((reading) => ({
+    way: reading.way,
+    meaning: meaningOf(read, standing, reading) as Meaning,
+  }));
   const measured = combineReadings(meanings)!;
   await expect(page.getByTestId('measured')).toHaveAttribute('data-measured', String(measured.at));
   await page.getByRole('button', { name: /^Take \d+ N as present tension/ }).click();

@@ -529,13 +529,13 @@ describe('what the shop holds for every drive', () => {
 
   test('of two who change them at once the second is told, and nothing of the first is lost', async () => {
     await ask('PATCH', '/shop', { limits: null });
-    const [one, other] = limits.map((limit) => [limit]);
+    const [first, other] = limits.map((limit) => [limit]);
     const both = await Promise.all(
-      [one, other].map((next) => ask('PATCH', '/shop', { limits: next, limitsWere: null })),
+      [first, other].map((next) => ask('PATCH', '/shop', { limits: next, limitsWere: null })),
     );
     expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);
     const kept = (await ask('GET', '/shop')).body.limits as object[];
-    expect(kept).toEqual(both[0]!.status === 200 ? one : other);
+    expect(kept).toEqual(both[0]!.status === 200 ? first : other);
     expect(both.find(({ status }) => status === 409)!.body.detail).toMatch(/changed somewhere else meanwhile/);
     // Who looked at them as they are may change them; other settings ask for nothing.
     expect((await ask('PATCH', '/shop', { limits, limitsWere: kept })).status).toBe(200);

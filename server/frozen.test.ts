@@ -25,15 +25,15 @@ async function doorTo(database: string): Promise<Door> {
   const server = net.createServer((from) => {
     const to = net.connect(Number(real.port), real.hostname);
     held.push(from, to);
-    for (const [one, other] of [
+    for (const [first, other] of [
       [from, to],
       [to, from],
     ] as const) {
-      one.on('data', (bytes) => other.write(bytes));
-      one.on('error', () => other.destroy());
-      one.on('close', () => other.destroy());
+      first.on('data', (bytes) => other.write(bytes));
+      first.on('error', () => other.destroy());
+      first.on('close', () => other.destroy());
     }
-    if (!open) for (const one of [from, to]) one.pause();
+    if (!open) for (const socket of [from, to]) socket.pause();
   });
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');
@@ -41,14 +41,14 @@ async function doorTo(database: string): Promise<Door> {
     url: () => Object.assign(new URL(database), { port: String((server.address() as AddressInfo).port) }).href,
     freeze: () => {
       open = false;
-      for (const one of held) one.pause();
+      for (const socket of held) socket.pause();
     },
     thaw: () => {
       open = true;
-      for (const one of held) one.resume();
+      for (const socket of held) socket.resume();
     },
     close: () => {
-      for (const one of held) one.destroy();
+      for (const socket of held) socket.destroy();
       server.close();
     },
   };

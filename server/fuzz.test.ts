@@ -149,7 +149,7 @@ function spoiled(value: unknown, depth = 0): unknown {
   const way = random();
   if (way < 0.1) return Object.fromEntries(entries.filter((_, at) => at !== k));
   if (way < 0.15) return { ...value, [oneOf(['x', '__proto__', 'constructor', '', 'a.b[0]', '\n'])]: oneOf(ODD) };
-  return Object.fromEntries(entries.map(([key, one], at) => [key, at === k ? spoiled(one, depth + 1) : one]));
+  return Object.fromEntries(entries.map(([key, entry], at) => [key, at === k ? spoiled(entry, depth + 1) : entry]));
 }
 
 const QUERIES = [
@@ -175,7 +175,7 @@ function address(kind: string): string {
   const [, at] = kind.split(' ') as [string, string];
   const own = at.includes('/vehicles') ? ids['vehicle'] : at.includes('/jobs') ? ids['job'] : ids['drive'];
   // One lone half of a sign cannot be written in an address.
-  const odd = String(oneOf(ODD.filter((one) => typeof one !== 'object'))).replace(/[\ud800-\udfff]/g, '?');
+  const odd = String(oneOf(ODD.filter((entry) => typeof entry !== 'object'))).replace(/[\ud800-\udfff]/g, '?');
   const id = random() < 0.6 ? own! : encodeURIComponent(odd.slice(0, 100) || 'x');
   const way = at.replace(/:(id|hash|role)/, (_, name: string) => (name === 'role' && random() < 0.5 ? 'fan' : id));
   return `${way}${random() < 0.3 ? oneOf([...QUERIES, ...MORE]) : ''}`;

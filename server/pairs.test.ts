@@ -133,7 +133,7 @@ async function made(): Promise<Place> {
       (column) => !(NUMBERED.includes(table) && ['seq', ...(table === 'job_event' ? [] : ['id'])].includes(column)),
     );
     if (rows.length > 0)
-      await shop.data.query(`INSERT INTO ${table} (${columns.map((one) => `\`${one}\``).join()}) VALUES ?`, [
+      await shop.data.query(`INSERT INTO ${table} (${columns.map((column) => `\`${column}\``).join()}) VALUES ?`, [
         rows.map((row) => columns.map((column) => cell(row[column]))),
       ]);
   }
@@ -392,8 +392,8 @@ const answered = ({ status, body }: Answer) => `${status} ${status < 300 ? '' : 
 
 async function oneAfterTheOther(first: string, second: string): Promise<{ answers: string[]; state: string }> {
   const at = await made();
-  const [one, two] = [WRITES[first]!(at), WRITES[second]!(at)];
-  const answers = [answered(await one()), answered(await two())];
+  const [left, right] = [WRITES[first]!(at), WRITES[second]!(at)];
+  const answers = [answered(await left()), answered(await right())];
   return { answers, state: await stateOf(at) };
 }
 
@@ -425,12 +425,12 @@ test.each(tried)(
     const lawful = [inTurn, { answers: [...turned.answers].reverse(), state: turned.state }];
     for (let k = 0; k < TIMES; k += 1) {
       const at = await made();
-      const [one, two] = [WRITES[first]!(at), WRITES[second]!(at)];
+      const [left, right] = [WRITES[first]!(at), WRITES[second]!(at)];
       const late = (send: () => Promise<Answer>, ms: number) =>
         new Promise((resolve) => setTimeout(resolve, ms)).then(send);
       const wait = Math.random() * APART_MS;
       const answers = (
-        await Promise.all(k % 2 === 0 ? [late(one, 0), late(two, wait)] : [late(one, wait), late(two, 0)])
+        await Promise.all(k % 2 === 0 ? [late(left, 0), late(right, wait)] : [late(left, wait), late(right, 0)])
       ).map(answered);
       const state = await stateOf(at);
       const as = lawful.find((law) => law.state === state && `${law.answers}` === `${answers}`);

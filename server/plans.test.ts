@@ -85,9 +85,9 @@ test.each(LISTS)('%s', async (path) => {
   else expect(strFromU8(bytes).length).toBeGreaterThan(20);
   expect(sent.length).toBeGreaterThan(0);
   // Each once, with the values it was last sent with.
-  const different = new Map(sent.map((one) => [one.sql, one]));
+  const different = new Map(sent.map((entry) => [entry.sql, entry]));
   const faults: string[] = [];
-  for (const one of different.values()) faults.push(...(await faultsOf(one)));
+  for (const entry of different.values()) faults.push(...(await faultsOf(entry)));
   expect(faults).toEqual([]);
 });
 
@@ -111,6 +111,6 @@ test('of one vehicle, one drive, and old belts by the vehicles they name', async
   expect((await shop.ask('POST', '/records/history', { rows, look: true })).status).toBe(200);
   listening = false;
   const faults: string[] = [];
-  for (const one of new Map(sent.map((each) => [each.sql, each])).values()) faults.push(...(await faultsOf(one)));
+  for (const entry of new Map(sent.map((each) => [each.sql, each])).values()) faults.push(...(await faultsOf(entry)));
   expect(faults).toEqual([]);
 });

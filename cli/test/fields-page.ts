@@ -31,7 +31,7 @@ const rows = (fields: Readonly<Record<string, FileField>>) =>
 const acceptedWords = (accepted: readonly string[]) =>
   accepted.length > MOST_ACCEPTED
     ? 'by its kind'
-    : accepted.map((one) => one.replace(/^have /, '').replace(/^not be /, 'not ')).join('; ');
+    : accepted.map((text) => text.replace(/^have /, '').replace(/^not be /, 'not ')).join('; ');
 
 const split = (way: string): [holder: string, field: string] => {
   const cut = way.lastIndexOf('.');

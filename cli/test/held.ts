@@ -9,11 +9,11 @@ const FOLDER = path.join(__dirname, 'answers');
 export function lines(value: unknown, at = ''): string[] {
   if (value instanceof Set || value instanceof Map) return lines([...value], at);
   if (Array.isArray(value)) {
-    const plain = value.every((one) => typeof one !== 'object' || one === null);
-    return plain ? [`${at} [${value.map(leaf).join(', ')}]`] : value.flatMap((one, k) => lines(one, `${at}[${k}]`));
+    const plain = value.every((entry) => typeof entry !== 'object' || entry === null);
+    return plain ? [`${at} [${value.map(leaf).join(', ')}]`] : value.flatMap((entry, k) => lines(entry, `${at}[${k}]`));
   }
   if (typeof value === 'object' && value !== null)
-    return Object.entries(value).flatMap(([name, one]) => lines(one, at === '' ? name : `${at}.${name}`));
+    return Object.entries(value).flatMap(([name, entry]) => lines(entry, at === '' ? name : `${at}.${name}`));
   return [`${at} ${leaf(value)}`];
 }
 

@@ -127,7 +127,7 @@ export function stateChosen(
   rpm: number,
 ): TorqueState {
   const named = by?.[station] ?? state;
-  const found = states.find((one) => one.state === named);
+  const found = states.find((state) => state.state === named);
   if (found || !all) return found ?? states[0]!;
   const sign = all === 'heaviest' ? 1 : -1;
   return states.reduce((best, next) => (sign * (next.nm(rpm) - best.nm(rpm)) > 0 ? next : best));

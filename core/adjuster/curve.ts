@@ -94,7 +94,13 @@ function cordWithoutRoller(drive: Drive, belt: Belt): number | null {
   const route = belt.route.filter(({ pulley, side }) => side !== 'back' || !rollers.has(pulley));
   if (route.length === belt.route.length || route.length < 2) return null;
   return cordLengthOf(
-    pathOf({ ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) }, belt.id)!,
+    pathOf(
+      {
+        ...drive,
+        belts: drive.belts.map((otherBelt) => (otherBelt.id === belt.id ? { ...otherBelt, route } : otherBelt)),
+      },
+      belt.id,
+    )!,
   );
 }
 

@@ -17,7 +17,7 @@ export function adjustersOf(drive: Drive, belt: Belt): { stations: readonly Stat
   };
   const own = onBelt(belt);
   const said = own.find(({ id }) => id === belt.adjuster);
-  if (said) return { stations: [said, ...own.filter((one) => one !== said)], unclear: false };
+  if (said) return { stations: [said, ...own.filter((other) => other !== said)], unclear: false };
   // A shaft that other belts must have, for they touch no other one that moves or say so themselves, is theirs first.
   const claimed = new Set(
     drive.belts.flatMap((other) => {

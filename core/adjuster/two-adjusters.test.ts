@@ -5,7 +5,7 @@ import { adjustersOf, newAdjuster, stiffnessN, travelOf } from './index';
 
 /** The crank drives an alternator in a slot; the alternator drives an air pump on a slide by a second belt. */
 function chain(): Drive {
-  const one = driveOf(
+  const drive = driveOf(
     [
       ['crank', 0, 0, 150],
       ['alt', 260, 40, 80, 'drive', { role: 'alternator' }],
@@ -14,9 +14,9 @@ function chain(): Drive {
     { crankRotation: 'cw' },
   );
   const sheave = (id: string, diameter: number) => ({ id, surface: 'vee' as const, diameter, plane: 20 });
-  const slotted = changeStation(one, 'alt', {
+  const slotted = changeStation(drive, 'alt', {
     adjuster: { kind: 'slot-pivot', pivot: { x: 260, y: -60 }, inAngle: 100, outAngle: 80 },
-    pulleys: [...one.stations[1]!.pulleys, sheave('alt-2', 80)],
+    pulleys: [...drive.stations[1]!.pulleys, sheave('alt-2', 80)],
   });
   return {
     ...slotted,

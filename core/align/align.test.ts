@@ -208,7 +208,9 @@ test.each([
     mm: value,
   }));
   const drive = standing({}, { readings });
-  const found = alignFindings(drive, drive.belts[0]!, alignmentOf(drive, 'main')).find((one) => one.code === code);
+  const found = alignFindings(drive, drive.belts[0]!, alignmentOf(drive, 'main')).find(
+    (finding) => finding.code === code,
+  );
   expect(codes(drive)).toContain(code);
   if (code !== 'readings-disagree') expect(found!.reading).toBe('b2');
 });
@@ -339,7 +341,7 @@ test('what moves under load is told apart by how it moves', () => {
       ],
     },
   );
-  const found = new Map(movedUnderLoad(drive, 'main').map((one) => [one.pulley, one]));
+  const found = new Map(movedUnderLoad(drive, 'main').map((move) => [move.pulley, move]));
   expect(found.get('pump')!.suspects[0]).toBe('bracket');
   expect(found.get('ac')!.suspects[0]).toBe('hub-ring');
   expect(found.get('alt')!.moved).toBe(false);
@@ -394,7 +396,7 @@ test('the next reading is where reading it leaves the least doubt of the runs, b
     expect(Math.max(...after)).toBeGreaterThan(mine * 1.01);
     // Two ends of each run at it, each as an angle and as a rise.
     const { runs } = alignmentOf(before, 'main')!;
-    const ends = runs.flatMap(({ from, to }) => [from, to]).filter((one) => one === pulley).length;
+    const ends = runs.flatMap(({ from, to }) => [from, to]).filter((other) => other === pulley).length;
     const degrees = (variance: number) => (Math.sqrt(variance / (2 * ends)) * 180) / Math.PI;
     expect(beforeDeg).toBeCloseTo(degrees(doubtOf(before, pulley)), 6);
     expect(afterDeg).toBeCloseTo(degrees(mine), 6);

@@ -49,13 +49,13 @@ export function blundersOf(drive: Drive, belt: Belt, pulley: string): AlignFindi
       slipsOf(reading.mm, pitch).map((slip) => ({
         ...slip,
         reading,
-        cost: slip.rare + costOf(sums.map((one, j) => (j === k ? { ...one, mm: slip.mm } : one))),
+        cost: slip.rare + costOf(sums.map((sum, j) => (j === k ? { ...sum, mm: slip.mm } : sum))),
       })),
     )
     .sort((a, b) => a.cost - b.cost);
   const best = tried[0];
   // Slips of two kinds that explain it alike: it cannot be told which it was.
-  const unclear = tried.some(({ code, cost: one }) => code !== best!.code && one - best!.cost < ALIKE);
+  const unclear = tried.some(({ code, cost: value }) => code !== best!.code && value - best!.cost < ALIKE);
   const where = { belt: belt.id, pulley, severity: 'watch' as const };
   if (!best || unclear || best.cost > cost - PLAIN || best.cost > usual(readings.length - 1))
     return [
@@ -68,7 +68,7 @@ export function blundersOf(drive: Drive, belt: Belt, pulley: string): AlignFindi
     ];
   const alike = [
     ...new Map(
-      tried.filter(({ cost: one }) => one - best.cost < ALIKE).map((slip) => [slip.reading.id, slip.reading]),
+      tried.filter(({ cost: value }) => value - best.cost < ALIKE).map((slip) => [slip.reading.id, slip.reading]),
     ).keys(),
   ];
   return [

@@ -41,9 +41,9 @@ export const removeMove = (drive: Drive, move: AlignMove): Drive =>
 
 /** Inward and outward grooves of one pulley are two things. */
 function withoutMove({ align }: Drive, move: AlignMove): AlignMove[] {
-  const way = (one: AlignMove) => (one.kind === 'groove' ? Math.sign(groovesOf(one)[0] ?? 0) : 0);
+  const way = (other: AlignMove) => (other.kind === 'groove' ? Math.sign(groovesOf(other)[0] ?? 0) : 0);
   return (align?.moves ?? []).filter(
-    (one) => one.pulley !== move.pulley || one.kind !== move.kind || way(one) !== way(move),
+    (other) => other.pulley !== move.pulley || other.kind !== move.kind || way(other) !== way(move),
   );
 }
 
@@ -122,7 +122,7 @@ export function takeSet(drive: Drive, choice: readonly StackChoice[]): Drive {
     stacks: (drive.align?.stacks ?? []).map((stack) => ({
       ...stack,
       pieces: stack.pieces.map((piece) => {
-        const taken = choice.find((one) => one.stack === stack.id && one.piece === piece.name);
+        const taken = choice.find((choice) => choice.stack === stack.id && choice.piece === piece.name);
         return taken ? { ...piece, chosen: taken.option } : piece;
       }),
     })),
@@ -158,12 +158,14 @@ export function putPiece(
     stacks: (drive.align?.stacks ?? []).map((stack) => {
       if (stack.id !== stackId) return stack;
       const old = stack.pieces.find((piece) => piece.name === name);
-      const others = (old?.options ?? []).filter((one) => one.name !== option);
+      const others = (old?.options ?? []).filter((otherOption) => otherOption.name !== option);
       const piece =
         option === null ? { name, mm, ...doubt } : { name, options: [...others, { name: option, ...made }] };
       return {
         ...stack,
-        pieces: old ? stack.pieces.map((one) => (one === old ? piece : one)) : [...stack.pieces, piece],
+        pieces: old
+          ? stack.pieces.map((otherPiece) => (otherPiece === old ? piece : otherPiece))
+          : [...stack.pieces, piece],
       };
     }),
   });
@@ -179,7 +181,7 @@ export function removePiece(drive: Drive, stackId: string, name: string, option:
           ? stack.pieces
           : stack.pieces.flatMap((piece) => {
               if (piece.name !== name) return [piece];
-              const left = (piece.options ?? []).filter((one) => one.name !== option);
+              const left = (piece.options ?? []).filter((otherOption) => otherOption.name !== option);
               if (option === null || left.length === 0) return [];
               const { chosen, ...rest } = piece;
               return [{ ...rest, options: left, ...(chosen !== undefined && chosen !== option && { chosen }) }];

@@ -57,19 +57,19 @@ describe('a groove to go over to', () => {
 describe('two sheaves of one shaft', () => {
   /** A second belt in front, from the crank's second sheave over the alternator's to a pump of its own. */
   const twin = (outerMm: number, moves: AlignMove[]): Drive => {
-    const one = threeOf('AV10');
+    const drive = threeOf('AV10');
     const front = (id: string) => ({ id, surface: 'vee' as const, diameter: 75, plane: 16 });
-    const stations = one.stations.map((station) =>
+    const stations = drive.stations.map((station) =>
       station.id === 'pump' ? station : { ...station, pulleys: [...station.pulleys, front(`${station.id}-2`)] },
     );
     const vacuum = { id: 'vac', role: 'vacuum-pump' as const, x: -10, y: -220, pulleys: [front('vac')] };
     const second = {
-      ...one.belts[0]!,
+      ...drive.belts[0]!,
       id: 'second',
       route: ['crank-2', 'alt-2', 'vac'].map((pulley) => ({ pulley, side: 'drive' as const })),
     };
     return withAlign(
-      { ...one, stations: [...stations, vacuum], belts: [...one.belts, second] },
+      { ...drive, stations: [...stations, vacuum], belts: [...drive.belts, second] },
       [...readAt('pump', 0), ...readAt('vac', 0), ...readAt('alt', 4), ...readAt('alt-2', outerMm)],
       moves,
     );
@@ -132,7 +132,7 @@ test('calibration: the worst run after a plan is on the mean what the plan says 
     planned += 1;
     const planes = alignmentOf(withAlign(threeOf(), read, []), 'main')!.planes;
     const leftOf = (pulley: string, tilt: number[]) =>
-      tilt.map((one, axis) => one - planes.find((plane) => plane.pulley === pulley)!.tilt[axis]!);
+      tilt.map((value, axis) => value - planes.find((plane) => plane.pulley === pulley)!.tilt[axis]!);
     // The pulleys as they really stand, with the plan's moves made.
     const moved = (pulley: string, [out, ...tilt]: number[]) => [
       out! + plan.moves.reduce((sum, move) => sum + (move.pulley === pulley ? (move.mm ?? 0) : 0), 0),

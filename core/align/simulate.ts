@@ -62,7 +62,7 @@ export function simulatedLaser(drive: Drive, seed = 12): LaserSource {
       const of = known.get(pulley);
       const plane = hidden.get(pulley) ?? { offset: 0, tilt: [0, 0] as const, wobble: 0, gives: 0 };
       const radius = of ? bodyRadiusMm(of.pulley, null) : 0;
-      const done = (drive.align?.done ?? []).filter((one) => one.pulley === pulley);
+      const done = (drive.align?.done ?? []).filter((move) => move.pulley === pulley);
       const squared = done.some(({ kind }) => kind === 'square');
       const moved = done.reduce((sum, { mm = 0 }) => sum + mm, 0);
       const [x, y] = at === null ? [0, 0] : [Math.cos(degrees(at)), Math.sin(degrees(at))];

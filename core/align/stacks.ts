@@ -79,7 +79,7 @@ function summed(parts: readonly Part[]) {
   return {
     planeMm: parts.reduce((sum, { mm }) => sum + mm, 0),
     plusMinusMm: Math.hypot(...each),
-    worstMm: each.reduce((sum, one) => sum + one, 0),
+    worstMm: each.reduce((sum, value) => sum + value, 0),
   };
 }
 

@@ -33,7 +33,7 @@ export const stringCommand: Command<string> = {
     if (tool !== 'gauge' && around !== undefined) throw new UsageProblem('--around: goes with --tool gauge alone');
     if (options['doubled'] && (tool === 'gauge' || tool === 'marking'))
       throw new UsageProblem(
-        `--doubled: a ${tool} is never read doubled; it goes with ${TOOLS.filter((one) => one !== 'gauge' && one !== 'marking').join(', ')}`,
+        `--doubled: a ${tool} is never read doubled; it goes with ${TOOLS.filter((other) => other !== 'gauge' && other !== 'marking').join(', ')}`,
       );
     if (options['stretch-fit'] && section.kind !== 'ribbed')
       throw new UsageProblem('--stretch-fit: goes with a ribbed section alone');
@@ -129,7 +129,7 @@ export const twoPulleysCommand: Command<string> = {
 
 function sectionOf({ section: name }: OptionValues, usage: UsageProblem): Section {
   if (name === undefined) throw usage;
-  const section = sectionFor(SECTION_NAMES.find((one) => one.toLowerCase() === name.trim().toLowerCase()) ?? '');
+  const section = sectionFor(SECTION_NAMES.find((known) => known.toLowerCase() === name.trim().toLowerCase()) ?? '');
   if (!section) throw new UsageProblem(`--section: "${name}" is none Emery knows; one of ${SECTION_NAMES.join(', ')}`);
   return section;
 }
@@ -142,7 +142,7 @@ function ribsOf({ ribs }: OptionValues, { kind }: Section): number | null {
 }
 
 function oneOf<T extends string>(name: string, text: string, accepted: readonly T[]): T {
-  const found = accepted.find((one) => one === text.trim().toLowerCase());
+  const found = accepted.find((word) => word === text.trim().toLowerCase());
   if (found === undefined) throw new UsageProblem(`${name}: "${text}" is not one of ${accepted.join(', ')}`);
   return found;
 }

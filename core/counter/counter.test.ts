@@ -323,7 +323,9 @@ describe('what to ask for', () => {
       ),
       { numRuns: 600 },
     );
-    expect([...written].map((one) => one.split(' ')[0])).toEqual(expect.arrayContaining(['ribbed', 'vee', 'toothed']));
+    expect([...written].map((text) => text.split(' ')[0])).toEqual(
+      expect.arrayContaining(['ribbed', 'vee', 'toothed']),
+    );
   });
 
   test('a belt ribbed on both sides, made to stretch, or notched is never asked for as a plain one', () => {

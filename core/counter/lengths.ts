@@ -121,14 +121,14 @@ export function rankedLengths(
         return -Math.max(
           ...ways.map(({ bounds: { aim } }) => Math.min(...[lengthMm, first.lengthMm].map((mm) => Math.abs(mm - aim)))),
         );
-      return worth(mean(each.map((one, w) => Math.max(one!, first.each[w]!))), near);
+      return worth(mean(each.map((figure, w) => Math.max(figure!, first.each[w]!))), near);
     }),
   );
   return { lengths: rows.map(({ lengthMm, chance }) => ({ lengthMm, chance })), best, second };
 }
 
 const mean = (figures: readonly (number | null)[]) =>
-  figures.reduce<number>((sum, one) => sum + one!, 0) / figures.length;
+  figures.reduce<number>((sum, figure) => sum + figure!, 0) / figures.length;
 
 /** The place of the largest; null of none. */
 function most(figures: readonly number[]): number | null {

@@ -111,7 +111,7 @@ test('on random drives, with bends told in words and a tape as shaky as it is ta
     off.push(Math.abs(answer.markedMm - size.markedMm) / answer.plusMinus);
   }
   expectShare(off.length, draws(4000), { from: 1500 / 4000 });
-  const within = (many: number) => off.filter((one) => one <= many).length;
+  const within = (many: number) => off.filter((value) => value <= many).length;
   expectShare(within(1), off.length, { from: 0.63, to: 0.76 });
   expectShare(within(2), off.length, { from: 0.93 });
 });

@@ -84,7 +84,7 @@ export function stringLength({ section, measurement, riding }: StringAsk): Strin
     ...groove,
     ...middle,
     correctionMm: groove.correctionMm + by,
-    rules: groove.rules.map((one) => ({ ...one, offMm: one.offMm - by })),
+    rules: groove.rules.map((rule) => ({ ...rule, offMm: rule.offMm - by })),
     doubts: { ...groove.doubts, lay: Math.abs(by) },
     lay: null,
     eitherWay: { groove: told(groove), rim: told(rim) },
@@ -153,7 +153,7 @@ function awayFrom(
 
 /** All bends of a kind together, radians, with one standard deviation. */
 function turnOn(riding: readonly Riding[], on: Riding['on']): { radians: number; sigma: number; count: number } {
-  const bends = riding.filter((one) => one.on === on).map(({ bend }) => bendOf(bend));
+  const bends = riding.filter((rider) => rider.on === on).map(({ bend }) => bendOf(bend));
   return {
     radians: toRadians(bends.reduce((sum, { degrees }) => sum + degrees, 0)),
     sigma: toRadians(Math.hypot(...bends.map(({ sigma }) => sigma))),

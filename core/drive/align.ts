@@ -83,8 +83,8 @@ const steps = mixed<number | readonly number[]>().test(
   'steps',
   'must be a whole number of grooves from −60 to 60, or a list of such',
   (value) => {
-    const one = (part: unknown) => Number.isInteger(part) && Math.abs(part as number) <= 60;
-    return value === undefined || (Array.isArray(value) ? value.length <= 40 && value.every(one) : one(value));
+    const isPart = (part: unknown) => Number.isInteger(part) && Math.abs(part as number) <= 60;
+    return value === undefined || (Array.isArray(value) ? value.length <= 40 && value.every(isPart) : isPart(value));
   },
 );
 const anyMove = { pulley: is.named('pulley', is.id()) };

@@ -44,11 +44,11 @@ interface Kind {
 type FreeList = 'stations.torque' | 'belts.measurements' | 'inspect.limits' | 'inspect.shop';
 
 const partName = (drive: Drive, id: unknown) => {
-  const belt = drive.belts.find((one) => one.id === id);
+  const belt = drive.belts.find((belt) => belt.id === id);
   return belt ? beltName(belt, drive) : pulleyLabel(drive, String(id));
 };
 const shaftName = (drive: Drive, id: unknown) => {
-  const station = drive.stations.find((one) => one.id === id);
+  const station = drive.stations.find((station) => station.id === id);
   return station ? stationLabel(station) : String(id);
 };
 const checkName = (check: unknown) => INSPECT_CHECK_NAMES[check as Check] ?? String(check);

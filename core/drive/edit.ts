@@ -103,7 +103,7 @@ export function putMeasurement(drive: Drive, beltId: string, measurement: Measur
 }
 
 export function removeMeasurement(drive: Drive, beltId: string, id: string): Drive {
-  const belt = drive.belts.find((one) => one.id === beltId);
+  const belt = drive.belts.find((belt) => belt.id === beltId);
   return belt
     ? changeBelt(drive, beltId, {
         measurements: (belt.measurements ?? []).filter((measurement) => measurement.id !== id),
@@ -186,7 +186,7 @@ export function changeRim(drive: Drive, photoId: string, pulley: string, change:
 
 /** Moves an obstacle as a whole, its other end with it. */
 export function moveObstacle(drive: Drive, id: string, x: number, y: number): Drive {
-  const obstacle = drive.obstacles?.find((one) => one.id === id);
+  const obstacle = drive.obstacles?.find((obstacle) => obstacle.id === id);
   if (!obstacle) return drive;
   const { to } = obstacle;
   return putItem(drive, 'obstacles', {

@@ -93,8 +93,8 @@ export const needed = <S extends { required: (message: string) => unknown }>(sch
 /** One number of 0 or more, or a list of such. */
 export const numberOrNumbers = (what: string) =>
   mixed<number | readonly number[]>().test('numbers', `must be ${what}`, (value) => {
-    const one = (part: unknown) => typeof part === 'number' && part >= 0 && part <= MOST_MM;
-    return value === undefined || one(value) || (Array.isArray(value) && value.length <= 40 && value.every(one));
+    const isPart = (part: unknown) => typeof part === 'number' && part >= 0 && part <= MOST_MM;
+    return value === undefined || isPart(value) || (Array.isArray(value) && value.length <= 40 && value.every(isPart));
   });
 /** Nothing that this kind of item has, and so without a name; what stands there is let be. */
 export const ignored = (): Named<ISchema<undefined>> => ({ schema: mixed() as unknown as ISchema<undefined> });
@@ -190,10 +190,10 @@ const items = (
     .test('items', (value, { path, options }) => {
       if (!Array.isArray(value) || value.length > most) return true;
       const found: ValidationError[] = [];
-      for (const [k, one] of value.entries()) {
+      for (const [k, part] of value.entries()) {
         try {
           // The way down is told by `path`, which Yup reads and does not name in its types.
-          item.validateSync(one, { ...options, path: `${path}[${k}]` });
+          item.validateSync(part, { ...options, path: `${path}[${k}]` });
         } catch (error) {
           if (!(error instanceof ValidationError)) throw error;
           found.push(...(error.inner.length > 0 ? error.inner : [error]));

@@ -166,14 +166,14 @@ test('of past findings and cures the oldest make room, those that count stay', (
       fc.array(fc.boolean(), { minLength: 1000, maxLength: 1000 }),
       fc.integer({ min: 1, max: 30 }),
       (past, more) => {
-        const before = past.map((one, k) => finding(k, one));
+        const before = past.map((entry, k) => finding(k, entry));
         const added = Array.from({ length: more }, (_, k) => finding(2000 + k, false));
         const from = withFindings(before);
         const { drive, full } = withinLists(from, withFindings([...before, ...added]));
         const left = drive.inspect!.findings!;
         if (past.filter(Boolean).length < more) return full !== null && drive === from;
-        const dropped = before.filter(({ id }) => !left.some((one) => one.id === id));
-        const oldest = before.filter((one) => 'past' in one).slice(0, more);
+        const dropped = before.filter(({ id }) => !left.some((finding) => finding.id === id));
+        const oldest = before.filter((entry) => 'past' in entry).slice(0, more);
         return full === null && left.length === 1000 && JSON.stringify(dropped) === JSON.stringify(oldest);
       },
     ),

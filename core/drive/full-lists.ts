@@ -71,7 +71,7 @@ function walkedList({ list }: Known, before: readonly unknown[], after: unknown[
   // An item that was changed is told from a new one by its id, or by its place.
   const sameAs = (item: unknown, k: number) => {
     const id = (item as Json | null)?.['id'];
-    return id === undefined ? before[k] : before.find((one) => (one as Json | null)?.['id'] === id);
+    return id === undefined ? before[k] : before.find((old) => (old as Json | null)?.['id'] === id);
   };
   const items = after.map((item, k) => (old.has(item) ? item : walked(list.item, sameAs(item, k), item, way, edit)));
   const same = items.every((item, k) => item === after[k]);

@@ -11,6 +11,6 @@ export function lastOdometer({ belts, inspect, noise }: Drive): number | null {
     ...(inspect?.changed ?? []).map(({ odometer }) => odometer),
     ...(noise?.evidence ?? []).map(({ odometer }) => odometer),
     ...(noise?.cures ?? []).map(({ odometer }) => odometer),
-  ].filter((one) => one !== undefined);
+  ].filter((other) => other !== undefined);
   return read.length === 0 ? null : Math.max(...read);
 }

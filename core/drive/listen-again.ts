@@ -24,7 +24,7 @@ export function dueAfter({ odometer, odometerUnit, listened = [] }: CureHeard, u
       odometer === undefined || unit === undefined
         ? null
         : odometer + Math.round(LISTEN_AFTER_KM[when] / kmPer(odometerUnit ?? unit)),
-    done: listened.some((one) => one.when === when),
+    done: listened.some((listening) => listening.when === when),
   }));
 }
 

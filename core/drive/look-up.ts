@@ -57,6 +57,6 @@ export function pulleyLabel(drive: Drive, pulleyId: string): string {
 
 /** What a person calls an obstacle. */
 export function obstacleLabel({ obstacles }: Pick<Drive, 'obstacles'>, id: string | undefined): string {
-  const obstacle = obstacles?.find((one) => one.id === id);
+  const obstacle = obstacles?.find((obstacle) => obstacle.id === id);
   return obstacle?.label?.trim() || (obstacle?.to ? 'the arm' : 'the bolt');
 }

@@ -11,12 +11,12 @@ export function seenTrack(
   drive: Drive,
   pulley: string,
 ): { mm: number; from: 'align'; track: SeenTrack } | { mm: number; from: 'inspect'; finding: InspectFinding } | null {
-  const track = drive.align?.tracks?.find((one) => one.pulley === pulley);
+  const track = drive.align?.tracks?.find((track) => track.pulley === pulley);
   const found = (drive.inspect?.findings ?? []).filter(
-    (one) => one.check === 'track' && one.target === pulley && !one.past && one.value !== undefined,
+    (finding) => finding.check === 'track' && finding.target === pulley && !finding.past && finding.value !== undefined,
   );
   const finding = found.reduce<InspectFinding | undefined>(
-    (last, one) => (last && time(last.at) > time(one.at) ? last : one),
+    (last, finding) => (last && time(last.at) > time(finding.at) ? last : finding),
     undefined,
   );
   // Of two without a date, an inspection's goes first.

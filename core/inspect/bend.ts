@@ -78,7 +78,7 @@ export function bendOf(
   const ways = POWERS.map((power) => wayOf(points, power));
   const most = max(...ways.map(({ weight }) => weight));
   const weights = ways.map(({ weight }) => exp(weight - most));
-  const total = weights.reduce((sum, one) => sum + one, 0);
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
   const chanceBy = (at: number) =>
     ways.reduce((sum, way, k) => sum + weights[k]! * chanceReached(way, limit, at), 0) / total;
   const last = readings[readings.length - 1]!.odometer;
@@ -95,13 +95,13 @@ function wayOf(points: readonly { odometer: number; value: number; sigma: number
     return { odometer, z: worn ** (1 / power), weight: (slope * sigma) ** -2 };
   });
   const all = lined.reduce((sum, { weight }) => sum + weight, 0);
-  const mean = (of: (one: (typeof lined)[number]) => number) =>
-    lined.reduce((sum, one) => sum + one.weight * of(one), 0) / all;
-  const [odometer, value] = [mean((one) => one.odometer), mean((one) => one.z)];
-  const spread = max(1e-12, all * mean((one) => (one.odometer - odometer) ** 2));
-  const rate = (all * mean((one) => (one.odometer - odometer) * (one.z - value))) / spread;
+  const mean = (of: (point: (typeof lined)[number]) => number) =>
+    lined.reduce((sum, point) => sum + point.weight * of(point), 0) / all;
+  const [odometer, value] = [mean((point) => point.odometer), mean((point) => point.z)];
+  const spread = max(1e-12, all * mean((point) => (point.odometer - odometer) ** 2));
+  const rate = (all * mean((point) => (point.odometer - odometer) * (point.z - value))) / spread;
   const misfit = lined.reduce(
-    (sum, one) => sum + one.weight * (one.z - value - rate * (one.odometer - odometer)) ** 2,
+    (sum, point) => sum + point.weight * (point.z - value - rate * (point.odometer - odometer)) ** 2,
     0,
   );
   const freedom = WORTH + lined.length - 2;
@@ -152,8 +152,8 @@ function firstWhere(holds: (at: number) => boolean, from: number, to: number): n
 /** The bend that readings speak for: one whose line lies much better than the straight one. */
 function spokenFor(ways: readonly Way[], count: number): WearBend | null {
   if (count < 3) return null;
-  const straight = ways.reduce((near, one) => (abs(one.power - 1) < abs(near.power - 1) ? one : near));
-  const best = ways.reduce((top, one) => (one.weight > top.weight ? one : top));
+  const straight = ways.reduce((near, way) => (abs(way.power - 1) < abs(near.power - 1) ? way : near));
+  const best = ways.reduce((top, way) => (way.weight > top.weight ? way : top));
   const better = (straight.misfit - best.misfit) / max(1, best.scale ** 2);
   if (abs(best.power - 1) < LEAST_BEND || better < SPEAKS || !(best.rate > 0)) return null;
   const { power, odometer, value, rate } = best;

@@ -35,7 +35,7 @@ export type Found = Pick<InspectFinding, 'check'> & Partial<Omit<InspectFinding,
 /** What this look has found of a part by a check already. */
 export function foundNow(drive: Drive, part: PartName, check: Check, look: Look): InspectFinding | undefined {
   return itemsOf(drive, 'inspect.findings').find(
-    (one) => one.check === check && !one.past && isOf(drive, part, one) && isOneLook(one, look),
+    (finding) => finding.check === check && !finding.past && isOf(drive, part, finding) && isOneLook(finding, look),
   );
 }
 
@@ -46,7 +46,7 @@ export function putFinding(drive: Drive, part: PartName, found: Found, look: Loo
   // A figure read again leaves the old one's ± and marks behind, and keeps its picture and its places on the belt.
   const kept = old && { ...(old.photo && { photo: old.photo }), ...(old.places && { places: old.places }) };
   const finding = { id, ...part, ...kept, ...found, ...look };
-  const skipped = (drive.inspect?.skipped ?? []).filter((one) => !isOf(drive, part, one));
+  const skipped = (drive.inspect?.skipped ?? []).filter((skip) => !isOf(drive, part, skip));
   const cleared = drive.inspect?.skipped ? changeInspect(drive, { skipped }) : drive;
   return putItem(cleared, 'inspect.findings', finding);
 }
@@ -67,7 +67,7 @@ export function nothingElseSeen(drive: Drive, part: PartName, look: Look): Drive
 
 /** Lays a change over a finding; a field set to undefined is taken out. */
 export function changeFinding(drive: Drive, id: string, change: Partial<InspectFinding>): Drive {
-  const old = itemsOf(drive, 'inspect.findings').find((one) => one.id === id);
+  const old = itemsOf(drive, 'inspect.findings').find((finding) => finding.id === id);
   if (!old) return drive;
   const next = Object.fromEntries(Object.entries({ ...old, ...change }).filter(([, value]) => value !== undefined));
   // Only what may be left out is set to undefined.
@@ -80,11 +80,13 @@ export const hangPicture = (drive: Drive, id: string, photo: KeptPicture | null)
 /** Says where the odometer stands: for all that this look has found, too. */
 export function readOdometer(drive: Drive, odometer: number | undefined, look: Look): Drive {
   const all = itemsOf(drive, 'inspect.findings');
-  const ofLook = new Set(all.filter((one) => !one.past && one.at !== undefined && isOneLook(one, look)));
+  const ofLook = new Set(
+    all.filter((finding) => !finding.past && finding.at !== undefined && isOneLook(finding, look)),
+  );
   if (ofLook.size === 0) return drive;
-  const findings = all.map((one) => {
-    if (!ofLook.has(one)) return one;
-    const { odometer: _, ...rest } = one;
+  const findings = all.map((finding) => {
+    if (!ofLook.has(finding)) return finding;
+    const { odometer: _, ...rest } = finding;
     return odometer === undefined ? rest : { ...rest, odometer };
   });
   return withItems(drive, 'inspect.findings', findings);
@@ -92,7 +94,7 @@ export function readOdometer(drive: Drive, odometer: number | undefined, look: L
 
 /** Says that a part was passed over in this look. */
 export function skipPart(drive: Drive, part: PartName, { at }: Look): Drive {
-  const others = (drive.inspect?.skipped ?? []).filter((one) => !isOf(drive, part, one));
+  const others = (drive.inspect?.skipped ?? []).filter((skip) => !isOf(drive, part, skip));
   return changeInspect(drive, { skipped: [...others, { on: part.on, target: part.target, at }] });
 }
 
@@ -101,8 +103,8 @@ export function skipPart(drive: Drive, part: PartName, { at }: Look): Drive {
  * What the old belt was set to is kept with the change, and is not the new one's.
  */
 export function partChanged(drive: Drive, part: PartName, { at, odometer }: Look, why?: ChangedWhy): Drive {
-  const findings = itemsOf(drive, 'inspect.findings').map((one) =>
-    isOf(drive, part, one) ? { ...one, past: true } : one,
+  const findings = itemsOf(drive, 'inspect.findings').map((finding) =>
+    isOf(drive, part, finding) ? { ...finding, past: true } : finding,
   );
   const id = freeIdIn('changed', itemsOf(drive, 'inspect.changed'));
   const { on, target } = part;
@@ -126,21 +128,27 @@ export function partChanged(drive: Drive, part: PartName, { at, odometer }: Look
 
 /** Takes back that a part was changed: the last change of it. */
 export function changeTakenBack(drive: Drive, part: PartName): Drive {
-  const changes = itemsOf(drive, 'inspect.changed').filter((one) => isOf(drive, part, one));
+  const changes = itemsOf(drive, 'inspect.changed').filter((change) => isOf(drive, part, change));
   const last = changes.reduce<(typeof changes)[number] | undefined>(
-    (latest, one) => (latest && (latest.at ?? '') > (one.at ?? '') ? latest : one),
+    (latest, change) => (latest && (latest.at ?? '') > (change.at ?? '') ? latest : change),
     undefined,
   );
   if (!last) return drive;
   const before =
     changes
-      .filter((one) => one !== last)
+      .filter((other) => other !== last)
       .map(({ at = '' }) => at)
       .sort()
       .at(-1) ?? '';
-  const findings = itemsOf(drive, 'inspect.findings').map((one) => {
-    if (!isOf(drive, part, one) || !one.past || (one.at ?? '') < before || (one.at ?? '') > (last.at ?? '')) return one;
-    const { past: _, ...rest } = one;
+  const findings = itemsOf(drive, 'inspect.findings').map((finding) => {
+    if (
+      !isOf(drive, part, finding) ||
+      !finding.past ||
+      (finding.at ?? '') < before ||
+      (finding.at ?? '') > (last.at ?? '')
+    )
+      return finding;
+    const { past: _, ...rest } = finding;
     return rest;
   });
   const next = removeItem(withItems(drive, 'inspect.findings', findings), 'inspect.changed', last.id);
@@ -151,6 +159,6 @@ export function changeTakenBack(drive: Drive, part: PartName): Drive {
 
 /** Gives a check a limit in place of Emery's default; null goes back to that. */
 export function putLimit(drive: Drive, check: Check, limit: Omit<InspectLimit, 'check'> | null): Drive {
-  const others = (drive.inspect?.limits ?? []).filter((one) => one.check !== check);
+  const others = (drive.inspect?.limits ?? []).filter((limit) => limit.check !== check);
   return changeInspect(drive, { limits: limit ? [...others, { check, ...limit }] : others });
 }

@@ -78,7 +78,7 @@ function ofPulley(drive: Drive, item: InspectItem): InspectTold[] {
 
 function ofBelt(item: InspectItem): InspectTold[] {
   const { target: belt, judged, wear, life, age } = item;
-  const code = (name: ReasonCode) => judged.find((one) => one.code === name);
+  const code = (name: ReasonCode) => judged.find((judgement) => judgement.code === name);
   const found: InspectTold[] = [];
   const [cracks, depth, profile] = [code('cracks'), code('rib-depth'), code('profile')];
   if (cracks?.grade === 'nothing' && !depth && !profile) found.push({ code: 'cracks-blind', severity: 'watch', belt });

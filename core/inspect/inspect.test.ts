@@ -68,7 +68,7 @@ const withFound = (drive: Drive, ...list: Short[]): Drive => ({
   inspect: { ...drive.inspect, findings: found(...list) },
 });
 const item = (drive: Drive, on: string, target: string, odometer?: number) =>
-  inspectDrive(drive, odometer).find((one) => one.on === on && one.target === target)!;
+  inspectDrive(drive, odometer).find((item) => item.on === on && item.target === target)!;
 const belt = (drive: Drive, odometer?: number) => item(drive, 'belt', 'main', odometer);
 const codes = (drive: Drive) => inspectFindings(drive, inspectDrive(drive), solveDrive(drive)).map(({ code }) => code);
 
@@ -123,8 +123,8 @@ describe('verdicts', () => {
     [['pulley', 'pump-1', 'track', -2], 'watch'],
     [['pulley', 'pump-1', 'track', 30], 'watch'],
   ];
-  test.each(table)('%j is %s', (one, verdict) => {
-    expect(item(withFound(truck, one), one[0], one[1]).verdict).toBe(verdict);
+  test.each(table)('%j is %s', (finding, verdict) => {
+    expect(item(withFound(truck, finding), finding[0], finding[1]).verdict).toBe(verdict);
   });
 
   test('a neoprene belt without a crack is sound, and one whose cracks nobody counted lacks that', () => {
@@ -160,14 +160,14 @@ describe('verdicts', () => {
   test('a part that nobody looked at is never called sound, and one bad finding outweighs any number of good ones', () => {
     fc.assert(
       fc.property(fc.array(anyFound, { maxLength: 20 }), (list) => {
-        for (const one of inspectDrive(withFound(truck, ...list))) {
-          const grades = one.judged.map(({ grade }) => grade);
-          if (!list.some(([on, target]) => on === one.on && target === one.target))
-            expect(one.verdict).toBe('not looked at');
-          if (one.verdict === 'keep') expect(grades).toContain('sound');
-          expect(one.verdict === 'replace').toBe(grades.includes('replace'));
-          expect(one.reasons.length > 0).toBe(one.verdict === 'replace' || one.verdict === 'watch');
-          expect(reasonLines(one).length > 0).toBe(one.verdict !== 'not looked at');
+        for (const item of inspectDrive(withFound(truck, ...list))) {
+          const grades = item.judged.map(({ grade }) => grade);
+          if (!list.some(([on, target]) => on === item.on && target === item.target))
+            expect(item.verdict).toBe('not looked at');
+          if (item.verdict === 'keep') expect(grades).toContain('sound');
+          expect(item.verdict === 'replace').toBe(grades.includes('replace'));
+          expect(item.reasons.length > 0).toBe(item.verdict === 'replace' || item.verdict === 'watch');
+          expect(reasonLines(item).length > 0).toBe(item.verdict !== 'not looked at');
         }
       }),
     );
@@ -261,9 +261,9 @@ describe('wear', () => {
   });
 
   test('one reading makes none: the default life, said to be one, and what is left of it where it was fitted', () => {
-    const one = belt(read([100_000, 2.6]));
-    expect(one.wear).toMatchObject({ left: null, told: 'one-reading' });
-    expect(one.life).toMatchObject({ distance: 150_000, from: 'default', left: null });
+    const item = belt(read([100_000, 2.6]));
+    expect(item.wear).toMatchObject({ left: null, told: 'one-reading' });
+    expect(item.life).toMatchObject({ distance: 150_000, from: 'default', left: null });
     const fitted = changeBelt(read([100_000, 2.6]), 'main', { care: { fittedOdometer: 40_000 } });
     expect(belt(fitted).life!.left).toBe(90_000);
     expect(belt(fitted, 200_000)).toMatchObject({ verdict: 'watch', reasons: ['default-life'] });
@@ -343,7 +343,7 @@ describe('wear that bends', () => {
       ...{ id: `f${k}`, on: 'belt', target: 'main', check: 'rib-depth', value, odometer },
       ...(plusMinus !== undefined && { plusMinus }),
     })) as InspectFinding[];
-    const belts = truck.belts.map((one) => (known ? { ...one, care: { fittedOdometer: 20_000 } } : one));
+    const belts = truck.belts.map((belt) => (known ? { ...belt, care: { fittedOdometer: 20_000 } } : belt));
     const last = readings[count - 1]![0];
     const { wear } = inspectDrive({ ...truck, belts, inspect: { findings } }, last).find(({ on }) => on === 'belt')!;
     return { wear: wear!, truth: 20_000 + life - last, seen: at[count - 1]! - at[0]! > 0.15 * life };
@@ -391,7 +391,7 @@ describe('wear that bends', () => {
 
 describe('what a belt is held to grow', () => {
   const inspected = (care: object, ...found: Short[]) =>
-    inspectDrive(withFound({ ...truck, belts: truck.belts.map((one) => ({ ...one, care })) }, ...found)).find(
+    inspectDrive(withFound({ ...truck, belts: truck.belts.map((belt) => ({ ...belt, care })) }, ...found)).find(
       ({ on }) => on === 'belt',
     )!;
 
@@ -420,7 +420,9 @@ describe('a pulley by its kind', () => {
     ...truck,
     stations: truck.stations.map((station) => ({
       ...station,
-      pulleys: station.pulleys.map((one) => (one.id === pulley && kind ? { ...one, kind } : one)),
+      pulleys: station.pulleys.map((otherPulley) =>
+        otherPulley.id === pulley && kind ? { ...otherPulley, kind } : otherPulley,
+      ),
     })),
   });
   const verdict = (kind: PulleyKind | undefined, check: 'spin' | 'clutch', outcome: string, pulley = 'alt-1') => {
@@ -491,7 +493,7 @@ describe('figures and limits', () => {
     const [on, target] = check === 'rib-depth' ? (['belt', 'main'] as const) : (['pulley', 'alt-1'] as const);
     const drive = withFound(truck, [on, target, check, value]);
     const items = inspectDrive(drive);
-    const item = items.find((one) => one.on === on && one.target === target)!;
+    const item = items.find((item) => item.on === on && item.target === target)!;
     // What would be sound is not called so; what condemns does until it is read again.
     expect(item.verdict).toBe(check === 'rib-depth' ? 'not looked at' : 'replace');
     expect(item.judged[0]!.odd).toBeDefined();
@@ -548,7 +550,7 @@ describe('what goes together, and what must be cured', () => {
   });
 
   test('belts side by side over the same shafts are changed as a pair', () => {
-    const one = driveOf(
+    const drive = driveOf(
       [
         ['crank', 0, 0, 160],
         ['alt', 300, 0, 60],
@@ -556,15 +558,15 @@ describe('what goes together, and what must be cured', () => {
       { section: 'AV13' },
     );
     const doubled: Drive = {
-      ...one,
-      stations: one.stations.map((s) => ({
+      ...drive,
+      stations: drive.stations.map((s) => ({
         ...s,
         pulleys: [...s.pulleys, { ...s.pulleys[0]!, id: `${s.id}-2`, plane: 16 }],
       })),
       belts: [
-        ...one.belts,
+        ...drive.belts,
         {
-          ...one.belts[0]!,
+          ...drive.belts[0]!,
           id: 'second',
           route: [
             { pulley: 'crank-2', side: 'drive' },
@@ -590,8 +592,8 @@ describe('what goes together, and what must be cured', () => {
     [['pulley', 'crank-1', 'run-out', 0.8], 'stop-wobble'],
     [['arm', 'ten-1', 'stroke', 'stuck'], 'cure-arm'],
     [['belt', 'main', 'cracks', 0], 'cracks-blind'],
-  ] as [Short, string][])('%j asks for %s', (one, code) => {
-    expect(codes(withFound(truck, one))).toContain(code);
+  ] as [Short, string][])('%j asks for %s', (finding, code) => {
+    expect(codes(withFound(truck, finding))).toContain(code);
   });
 
   test('damage that comes back once a turn of a pulley names it, and places at random name none', () => {
@@ -748,7 +750,7 @@ describe('what is one fact in several places', () => {
   });
 
   test('a figure is told with its limit and whose that is, in the words of the screen', () => {
-    const told = (...one: Short[]) => reasonLines(belt(withFound(truck, ...one)));
+    const told = (...entry: Short[]) => reasonLines(belt(withFound(truck, ...entry)));
     expect(told(['belt', 'main', 'rib-depth', 1.9])).toEqual([
       'Rib depth 1.9 mm: new 2.9 mm, worn out at or under 2 mm, watch at or under 2.3 mm (a default).',
     ]);

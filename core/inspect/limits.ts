@@ -73,9 +73,9 @@ export const lowIsWorn = (check: LimitedCheck): boolean => check === 'rib-depth'
 const scopeOf = ({ check, section, material, kind }: ShopLimit) => [check, section, material, kind].join('\n');
 
 /** The limits of a shop with another among them, in place of one of the same check for the same belts or pulleys. */
-export const withShopLimit = (limits: readonly ShopLimit[], one: ShopLimit): ShopLimit[] => [
-  ...limits.filter((other) => scopeOf(other) !== scopeOf(one)),
-  one,
+export const withShopLimit = (limits: readonly ShopLimit[], limit: ShopLimit): ShopLimit[] => [
+  ...limits.filter((other) => scopeOf(other) !== scopeOf(limit)),
+  limit,
 ];
 
 /** What a limit is asked for: a belt, with what it is made of where that was found, or a pulley. */
@@ -91,18 +91,18 @@ export interface LimitedPart {
  */
 export function limitsOf(drive: Drive, check: Check, part: LimitedPart = {}): Limits | null {
   const start = defaultLimits(drive, check, part);
-  const own = drive.inspect?.limits?.filter((one) => one.check === check);
+  const own = drive.inspect?.limits?.filter((limit) => limit.check === check);
   const given = own?.find(({ from }) => from === 'manual') ?? own?.[0];
   if (given) return between(check, start, given, given.from);
   const wide = (drive.inspect?.shop ?? [])
-    .filter((one) => one.check === check && isFor(drive, one, part))
+    .filter((limit) => limit.check === check && isFor(drive, limit, part))
     .sort((a, b) => names(b) - names(a))[0];
   return wide ? between(check, start, wide, 'shop-wide') : start && { ...start, from: 'default' };
 }
 
 /** How much of a part a limit names. */
 const names = ({ section, material, kind }: ShopLimit) =>
-  [section, material, kind].filter((one) => one !== undefined).length;
+  [section, material, kind].filter((other) => other !== undefined).length;
 
 function isFor(drive: Drive, { section, material, kind }: ShopLimit, part: LimitedPart): boolean {
   if (section !== undefined && part.belt?.section !== section) return false;

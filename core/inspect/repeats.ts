@@ -50,7 +50,7 @@ export function repeatOf(belt: BeltSolution, places: readonly number[]): Repeat 
     return [{ pulley, turnMm, firstMm, byChance }];
   });
   const best = fits.reduce<Repeat | null>(
-    (least, one) => (least && least.byChance <= one.byChance ? least : one),
+    (least, fit) => (least && least.byChance <= fit.byChance ? least : fit),
     null,
   );
   return best && best.byChance < BY_CHANCE ? best : null;

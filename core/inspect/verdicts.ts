@@ -102,7 +102,7 @@ function itemOf(
   const age = belt ? ageOf(belt, material, all) : null;
   const life = belt && !wear?.line ? lifeOf(drive, belt, material, odometer ?? lastOdometer(all)) : null;
   const outlived = life?.left !== null && life?.left !== undefined && life.left <= 0;
-  const bad = (grade: Grade) => judged.filter((one) => one.grade === grade).map(({ code }) => code);
+  const bad = (grade: Grade) => judged.filter((judgement) => judgement.grade === grade).map(({ code }) => code);
   const known = judged.some(
     ({ code, grade, from }) =>
       grade === 'sound' && (from === 'tension' || (telling as readonly ReasonCode[]).includes(code)),
@@ -149,7 +149,7 @@ export function foundOf(drive: Drive, part: PartName) {
   const said = latest.filter(({ check }) => check === 'material').map(({ outcome }) => outcome);
   // Where it is said to be both, cracks prove nothing.
   const material = said.length > 0 && !said.includes(DEFAULT_MATERIAL) ? said[0]! : DEFAULT_MATERIAL;
-  return { belt, all, material, judged: latest.map((one) => judge(drive, one, belt, material)) };
+  return { belt, all, material, judged: latest.map((finding) => judge(drive, finding, belt, material)) };
 }
 
 /** EPDM seldom cracks and its length need not be taped: what nobody made of these is no gap. */
@@ -163,13 +163,13 @@ const lastOdometer = (findings: readonly InspectFinding[]) =>
   );
 
 function skippedAt(drive: Drive, part: PartName): string | null {
-  const skipped = (drive.inspect?.skipped ?? []).filter((one) => isOf(drive, part, one));
+  const skipped = (drive.inspect?.skipped ?? []).filter((skip) => isOf(drive, part, skip));
   return skipped.length === 0 ? null : (skipped[skipped.length - 1]!.at ?? '');
 }
 
 /** What speaks against a part by one check; of several findings the worst. */
 export function against({ judged }: Pick<InspectItem, 'judged'>, code: ReasonCode): Judged | undefined {
-  const of = (grade: Grade) => judged.find((one) => one.code === code && one.grade === grade);
+  const of = (grade: Grade) => judged.find((judgement) => judgement.code === code && judgement.grade === grade);
   return of('replace') ?? of('watch');
 }
 
@@ -263,9 +263,9 @@ function springsOf(drive: Drive): Map<string, ArmHealth> {
 function changedSince(drive: Drive, pulley: string, { tensionReadings }: Belt): boolean {
   const arm = { on: 'arm', target: pulley } as const;
   const last = momentOf(tensionReadings?.[tensionReadings.length - 1]?.at);
-  return (drive.inspect?.changed ?? []).some((one) => {
-    const at = momentOf(one.at);
-    return isOf(drive, arm, one) && at !== null && last !== null && at > last;
+  return (drive.inspect?.changed ?? []).some((part) => {
+    const at = momentOf(part.at);
+    return isOf(drive, arm, part) && at !== null && last !== null && at > last;
   });
 }
 

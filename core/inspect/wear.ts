@@ -64,10 +64,10 @@ export function wearOf(
     return wear ? [wear] : [];
   });
   // Where two figures wear, the one that comes to its end first counts.
-  return all.reduce<Wear | null>((best, one) => {
-    if (!best) return one;
-    if (!one.left) return best;
-    return !best.left || one.left.distance < best.left.distance ? one : best;
+  return all.reduce<Wear | null>((best, wear) => {
+    if (!best) return wear;
+    if (!wear.left) return best;
+    return !best.left || wear.left.distance < best.left.distance ? wear : best;
   }, null);
 }
 
@@ -79,7 +79,7 @@ const DAYS_UNKNOWN = 200;
  * is.
  */
 function doubtedOf(readings: readonly WearReading[]): Wear['doubted'] {
-  const dated = readings.map((one) => ({ ...one, ms: momentOf(one.at ?? undefined) }));
+  const dated = readings.map((reading) => ({ ...reading, ms: momentOf(reading.at ?? undefined) }));
   const known = dated.every(({ ms }) => ms !== null);
   if (known) dated.sort((a, b) => a.ms! - b.ms!);
   for (let k = 1; k < dated.length; k += 1) {
@@ -94,11 +94,11 @@ function doubtedOf(readings: readonly WearReading[]): Wear['doubted'] {
 /** What was read by one check at a known odometer, by distance. */
 function readingsOf(check: Wear['check'], findings: readonly InspectFinding[]): WearReading[] {
   return findings
-    .flatMap((one): WearReading[] => {
-      const { id, odometer, value, at } = one;
-      return one.check !== check || odometer === undefined || value === undefined
+    .flatMap((finding): WearReading[] => {
+      const { id, odometer, value, at } = finding;
+      return finding.check !== check || odometer === undefined || value === undefined
         ? []
-        : [{ id, odometer, value, at: at ?? null, sigma: Math.max(1e-3, sigmaOfFinding(one)) }];
+        : [{ id, odometer, value, at: at ?? null, sigma: Math.max(1e-3, sigmaOfFinding(finding)) }];
     })
     .sort((a, b) => a.odometer - b.odometer);
 }
@@ -133,7 +133,7 @@ function wearBy(
   const worn = limits.lowIsWorn ? -line.rate : line.rate;
   const { rate, value, valueVariance, rateVariance, odometer } = line;
   const misfit = readings.reduce(
-    (sum, one) => sum + ((one.value - value - rate * (one.odometer - odometer)) / one.sigma) ** 2,
+    (sum, reading) => sum + ((reading.value - value - rate * (reading.odometer - odometer)) / reading.sigma) ** 2,
     0,
   );
   const uneven = readings.length > 2 && misfit / (readings.length - 2) > UNEVEN;
@@ -200,7 +200,7 @@ function lineThrough(readings: readonly WearReading[]): Wear['line'] {
   const line = weightedLine(
     readings.map(({ odometer, value, sigma }) => ({ x: odometer, y: value, weight: sigma ** -2 })),
   );
-  if (!(line.spread > 0) || readings.every((one) => one.odometer === readings[0]!.odometer)) return null;
+  if (!(line.spread > 0) || readings.every((reading) => reading.odometer === readings[0]!.odometer)) return null;
   const { x: odometer, y: value, slope: rate, weight, spread } = line;
   return { odometer, value, rate, valueVariance: 1 / weight, rateVariance: 1 / spread };
 }
@@ -235,8 +235,8 @@ const MOST_YEARS = 50;
 /** The day the odometer comes to a reading, by the distance a day between the first dated reading and the last. */
 function dayOf(readings: readonly WearReading[], odometer: number): string | null {
   const dated = readings
-    .map((one) => ({ ms: momentOf(one.at ?? undefined), odometer: one.odometer }))
-    .filter((one): one is { ms: number; odometer: number } => one.ms !== null);
+    .map((reading) => ({ ms: momentOf(reading.at ?? undefined), odometer: reading.odometer }))
+    .filter((dated): dated is { ms: number; odometer: number } => dated.ms !== null);
   const [first, last] = [dated[0], dated[dated.length - 1]];
   if (!first || !last) return null;
   const days = (last.ms - first.ms) / DAY_MS;

@@ -229,7 +229,9 @@ export function judgedWords(judged: Judged, unit?: LengthUnit): string {
 
 /** Why a part gets its verdict, worst first; for one that is kept, what was found sound. */
 export function reasonLines(item: InspectItem, unit?: LengthUnit): string[] {
-  const bad = item.reasons.flatMap((code) => against(item, code) ?? []).map((one) => judgedWords(one, unit));
+  const bad = item.reasons
+    .flatMap((code) => against(item, code) ?? [])
+    .map((judgement) => judgedWords(judgement, unit));
   if (item.reasons.includes('default-life'))
     bad.push(
       `Expected life reached: ${distanceFigure(item.life!.distance)} ${item.life!.unit} (${WHOSE_WORDS[item.life!.from]}).`,
@@ -237,7 +239,7 @@ export function reasonLines(item: InspectItem, unit?: LengthUnit): string[] {
   if (item.reasons.includes('default-age'))
     bad.push(`It is ${item.age!.years} years old or more, the age limit (a default).`);
   if (bad.length > 0 || item.verdict === 'not looked at') return bad;
-  return item.judged.filter(({ grade }) => grade === 'sound').map((one) => judgedWords(one, unit));
+  return item.judged.filter(({ grade }) => grade === 'sound').map((judgement) => judgedWords(judgement, unit));
 }
 
 export const distanceFigure = (distance: number) => roundToTwo(distance).toLocaleString('en');

@@ -49,8 +49,8 @@ export function bringList(
   const steps = stepsOf(drive, order);
   const bolts = itemsOf(drive, 'job.bolts');
   return {
-    belts: belts.flatMap(([, one]) => one ?? []),
-    unknown: belts.flatMap(([id, one]) => (one ? [] : [id])),
+    belts: belts.flatMap(([, list]) => list ?? []),
+    unknown: belts.flatMap(([id, list]) => (list ? [] : [id])),
     parts: steps.flatMap(({ code, part, offered }) =>
       code === 'change-part' ? [`${inspectedLabel(drive, part!)}${offered ? ' (worn with the others)' : ''}`] : [],
     ),
@@ -64,7 +64,7 @@ export function bringList(
 }
 
 function bringBelt(drive: Drive, id: string, stock?: readonly number[]): BringBelt | null {
-  const belt = drive.belts.find((one) => one.id === id)!;
+  const belt = drive.belts.find((belt) => belt.id === id)!;
   const section = sectionFor(belt.section, belt.sectionOverrides)!;
   const marked = belt.length ?? null;
   const answer = answerFor(drive, id, {

@@ -20,7 +20,7 @@ export interface JobCard {
 export function cardOf(drive: Drive, beltId?: string, unit: LengthUnit = 'mm'): JobCard {
   const order = beltOrder(drive, beltId);
   const { words = [], leftOut = [], order: placed = [] } = drive.job ?? {};
-  const own = itemsOf(drive, 'job.own').map((one): StepTold => ({ ...one, code: 'own' }));
+  const own = itemsOf(drive, 'job.own').map((step): StepTold => ({ ...step, code: 'own' }));
   const reworded = new Map(words.map(({ step, text }) => [step, text]));
   const plan = planOf(drive, order);
   const steps = [...plan.steps, ...own].map((step): CardStep => {

@@ -13,14 +13,14 @@ export function rewordStep(drive: Drive, step: Pick<CardStep, 'id' | 'code'>, te
     if (!own) return drive;
     return words === '' ? removeItem(drive, 'job.own', step.id) : putItem(drive, 'job.own', { ...own, text: words });
   }
-  const others = (drive.job?.words ?? []).filter((one) => one.step !== step.id);
+  const others = (drive.job?.words ?? []).filter((word) => word.step !== step.id);
   return changeJob(drive, { words: words === '' ? others : [...others, { step: step.id, text: words }] });
 }
 
 /** Leaves a step out, or brings it back. One that a hand added goes for good. */
 export function leaveOut(drive: Drive, { id, code }: Pick<CardStep, 'id' | 'code'>, out: boolean): Drive {
   if (code === 'own') return out ? removeItem(drive, 'job.own', id) : drive;
-  const others = (drive.job?.leftOut ?? []).filter((one) => one !== id);
+  const others = (drive.job?.leftOut ?? []).filter((other) => other !== id);
   return changeJob(drive, { leftOut: out ? [...others, id] : others });
 }
 
@@ -32,11 +32,11 @@ export function addStep(drive: Drive, phase: Phase, text: string): Drive {
 
 /** Puts a step to the place of another of its phase; the steps of that phase then stand as a hand put them. */
 export function moveStep(drive: Drive, steps: readonly CardStep[], id: string, to: string): Drive {
-  const step = steps.find((one) => one.id === id);
-  const phase = steps.filter((one) => one.phase === step?.phase).map((one) => one.id);
+  const step = steps.find((step) => step.id === id);
+  const phase = steps.filter((candidate) => candidate.phase === step?.phase).map((candidate) => candidate.id);
   const [from, target] = [phase.indexOf(id), phase.indexOf(to)];
   if (from < 0 || target < 0 || from === target) return drive;
   const moved = phase.toSpliced(from, 1).toSpliced(target, 0, id);
-  const others = (drive.job?.order ?? []).filter((one) => !phase.includes(one));
+  const others = (drive.job?.order ?? []).filter((text) => !phase.includes(text));
   return changeJob(drive, { order: [...others, ...moved] });
 }

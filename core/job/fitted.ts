@@ -26,10 +26,10 @@ export function fittedMarking(marking: string | undefined, asked: Asked | undefi
   if (!best) return { verdict: 'unread', reading: null };
   const alike = (lengthMm: number) =>
     readings.find(
-      (one) =>
-        one.section === asked!.section &&
-        (asked!.ribs === null || one.ribs === null || one.ribs === asked!.ribs) &&
-        Math.abs(one.lengthMm - lengthMm) <= ROUNDED_MM,
+      (reading) =>
+        reading.section === asked!.section &&
+        (asked!.ribs === null || reading.ribs === null || reading.ribs === asked!.ribs) &&
+        Math.abs(reading.lengthMm - lengthMm) <= ROUNDED_MM,
     );
   if (!asked) return { verdict: 'other', reading: best };
   const first = alike(asked.lengthMm);

@@ -55,18 +55,18 @@ export function jobBelts(drive: Drive, order: BeltOrder): JobBelts {
   const routed = drive.belts.filter(({ route }) => route.length > 1).map((belt) => heldBelt(drive, belt));
   const off = order.off.flatMap((id) => routed.find(({ belt }) => belt.id === id) ?? []);
   const moved = new Set(off.map(({ station }) => station?.id));
-  const along = routed.filter((one) => !off.includes(one) && one.station !== null && moved.has(one.station.id));
+  const along = routed.filter((belt) => !off.includes(belt) && belt.station !== null && moved.has(belt.station.id));
   return { off, along };
 }
 
 /** Belts together by the shaft that holds them, in the order in which they first come. */
 export function byStation(belts: readonly HeldBelt[]): { station: Station; belts: HeldBelt[] }[] {
   const groups = new Map<string, { station: Station; belts: HeldBelt[] }>();
-  for (const one of belts) {
-    if (!one.station) continue;
-    const group = groups.get(one.station.id);
-    if (group) group.belts.push(one);
-    else groups.set(one.station.id, { station: one.station, belts: [one] });
+  for (const belt of belts) {
+    if (!belt.station) continue;
+    const group = groups.get(belt.station.id);
+    if (group) group.belts.push(belt);
+    else groups.set(belt.station.id, { station: belt.station, belts: [belt] });
   }
   return [...groups.values()];
 }

@@ -125,7 +125,7 @@ describe('the card', () => {
   test('two belts on one adjuster: slackened once before the first is off, set once after the last is on', () => {
     const steps = cardOf(DEMO.pickup).steps.filter(({ phase }) => phase !== 'after');
     const codes = steps.map(({ code, belt }) => [code, belt ?? ''].join(' ').trim());
-    const at = (code: string) => codes.filter((one) => one.startsWith(code));
+    const at = (code: string) => codes.filter((candidate) => candidate.startsWith(code));
     expect(at('slacken-bolts')).toEqual(['slacken-bolts outer']);
     expect(at('set ')).toEqual(['set outer']);
     expect(codes.indexOf('slacken outer')).toBeLessThan(codes.indexOf('lift outer'));
@@ -281,7 +281,11 @@ describe('what to ask for at a counter', () => {
     expect(belt!.second!.lengthMm).not.toBe(belt!.lengthMm);
     const marked: Drive = {
       ...DEMO.rescue,
-      belts: DEMO.rescue.belts.map((one) => ({ ...one, length: belt!.lengthMm + 1, care: { number: 'TF-1' } })),
+      belts: DEMO.rescue.belts.map((otherBelt) => ({
+        ...otherBelt,
+        length: belt!.lengthMm + 1,
+        care: { number: 'TF-1' },
+      })),
     };
     expect(bringList(marked).belts[0]).toMatchObject({
       lengthMm: belt!.lengthMm + 1,

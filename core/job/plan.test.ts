@@ -7,7 +7,7 @@ import type { CardStep, PlanChange } from './step';
 
 const cards = Object.values(JOB_DRIVES).map(({ drive, belt }) => cardOf(drive, belt).steps);
 const runOf = (plan: readonly PlanChange[], ticked: readonly string[]) => ({
-  plan: plan.map((one, k) => ({ kind: 'plan' as const, id: `p${k}`, at: '', by: '', ...one })),
+  plan: plan.map((change, k) => ({ kind: 'plan' as const, id: `p${k}`, at: '', by: '', ...change })),
   done: new Map(ticked.map((id) => [id, { at: '', by: '' }])),
 });
 

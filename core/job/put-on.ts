@@ -34,8 +34,8 @@ export function putOn(drive: Drive, on: readonly HeldBelt[], together: readonly 
     if (on.slice(k + 1).some((later) => later.station?.id === station.id)) return;
     const way = stepsBy(by)?.way;
     if (way === 'arm') {
-      const held = on.filter((one) => one.station?.id === station.id);
-      const rims = held.map((one) => ({ belt: idOf(one), pulley: one.lastOn }));
+      const held = on.filter((belt) => belt.station?.id === station.id);
+      const rims = held.map((belt) => ({ belt: idOf(belt), pulley: belt.lastOn }));
       put('on', 'let-down', station.id, {
         ...at,
         belts: held.map(idOf),
@@ -47,7 +47,7 @@ export function putOn(drive: Drive, on: readonly HeldBelt[], together: readonly 
       if (adjuster?.kind === 'sprung-arm' && adjuster.strut) put('on', 'bleed', station.id, { station: station.id });
       return;
     }
-    const group = together.find((one) => one.station.id === station.id)!;
+    const group = together.find((group) => group.station.id === station.id)!;
     setGroup(drive, 'on', way === 'halves' ? 'close-halves' : 'set', group, ({ setN }) => setN, put);
     tighten(drive, 'on', group, put);
   });

@@ -13,7 +13,7 @@ export function setRight(drive: Drive, off: readonly Belt[], items: readonly Ins
   const arms = stationsOf(
     drive,
     unseen.filter((item) => item.on === 'arm'),
-  ).filter((id) => drive.stations.some((one) => one.id === id && one.adjuster?.kind === 'sprung-arm'));
+  ).filter((id) => drive.stations.some((station) => station.id === id && station.adjuster?.kind === 'sprung-arm'));
   if (unseen.length > 0) put('set', 'look', undefined, arms.length > 0 ? { station: arms[0]! } : {});
   const changed = partsToChange(drive, own, items);
   for (const { part, offered } of changed)
@@ -42,7 +42,7 @@ function partsToChange(drive: Drive, own: readonly InspectItem[], items: readonl
     for (const target of targets.filter((id) => offered.includes(id))) {
       const part =
         own.find((item) => item.target === target && item.on === 'arm') ?? own.find((item) => item.target === target);
-      if (!part || parts.some((one) => one.part.on === part.on && one.part.target === target)) continue;
+      if (!part || parts.some((other) => other.part.on === part.on && other.part.target === target)) continue;
       parts.push({ part: { on: part.on, target }, offered: true });
     }
   return parts;

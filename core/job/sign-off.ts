@@ -45,11 +45,11 @@ export function signedOff(drive: Drive, { at, unit, steps, run, began, brought =
     counted,
   );
   return [...run.belts].reduce((now, [id, { fitted, number, marking, why }]) => {
-    const belt = now.belts.find((one) => one.id === id);
+    const belt = now.belts.find((belt) => belt.id === id);
     if (!belt) return now;
     const next = fitted === 'new' ? partChanged(now, { on: 'belt', target: id }, look, why ?? 'worn') : now;
-    const before = next.belts.find((one) => one.id === id)!.care;
-    const setBefore = began?.belts.find((one) => one.id === id)?.staticTension;
+    const before = next.belts.find((belt) => belt.id === id)!.care;
+    const setBefore = began?.belts.find((belt) => belt.id === id)?.staticTension;
     const setSince = began !== undefined && belt.staticTension !== setBefore ? belt.staticTension : undefined;
     const runIn = done('run-in');
     const again = done('set-again', id);
@@ -60,7 +60,7 @@ export function signedOff(drive: Drive, { at, unit, steps, run, began, brought =
       ...(again && { setAgainAt: run.done.get(again.id)!.at }),
       ...(done('next-look') && nextLookAfter(at, odometer, unit)),
     };
-    const asked = brought.find((one) => one.belt === id);
+    const asked = brought.find((belt) => belt.belt === id);
     const read = fittedMarking(marking, asked)?.reading;
     return changeBelt(next, id, {
       care,

@@ -78,9 +78,9 @@ const anyDrive = fc
     ),
   })
   .map(({ section, build, alt, pump, two, bolts }): Drive => {
-    const one = driveOf(STOPS, { section, ...(build && section === 'PK' && { build }) });
+    const made = driveOf(STOPS, { section, ...(build && section === 'PK' && { build }) });
     const given: Record<string, Adjuster | undefined> = { alt, pump };
-    const stations = one.stations.map((station): Station => {
+    const stations = made.stations.map((station): Station => {
       const adjuster = given[station.id];
       return {
         ...station,
@@ -90,13 +90,13 @@ const anyDrive = fc
           : station.pulleys,
       };
     });
-    const [belt] = one.belts as readonly [Belt];
+    const [belt] = made.belts as readonly [Belt];
     const outer = {
       ...belt,
       id: 'outer',
       route: ['crank-2', 'alt-2'].map((id) => ({ pulley: id, side: 'drive' as const })),
     };
-    const drive: Drive = { ...one, stations, belts: two ? [belt, outer] : [belt] };
+    const drive: Drive = { ...made, stations, belts: two ? [belt, outer] : [belt] };
     return bolts.reduce(
       (now, { torqueNm, order, ...bolt }, k) =>
         putItem(now, 'job.bolts', {
@@ -215,7 +215,7 @@ test('two belts, one adjuster: at one place of it both figures are had, each in 
   const { lead, figures, apart } = setTogether(drive, belts, new Set(['inner', 'outer']));
   const { staticBelts } = tensionOf(drive);
   const places = figures.map(({ belt, setN }) => {
-    const standing = staticBelts.find((one) => one?.belt.id === belt)!;
+    const standing = staticBelts.find((staticBelt) => staticBelt?.belt.id === belt)!;
     return settingFor(drive, standing, setN!)!.mm!;
   });
   // The way to each belt's own figure is the same way.

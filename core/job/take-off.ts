@@ -32,28 +32,28 @@ export function takeOff(
       put('off', 'cut-off', belt.id, why(first));
       continue;
     }
-    for (const one of run) put('off', 'chalk', one.belt.id, why(one));
+    for (const ridden of run) put('off', 'chalk', ridden.belt.id, why(ridden));
     if (!station) {
       put('off', 'no-adjuster', belt.id, { ...why(first), by });
       print(first);
       continue;
     }
-    const slackToo = along.filter((one) => one.station?.id === station.id).map(idOf);
+    const slackToo = along.filter((belt) => belt.station?.id === station.id).map(idOf);
     const at = { belt: belt.id, station: station.id, by };
     const arm = stepsBy(by)?.way === 'arm';
     if (arm && isStuck(items, station)) {
       // A stuck arm is not turned: the belt goes as it can, and the arm is changed after it.
       put('off', 'release', station.id, { ...at, belts: run.map(idOf), slackToo, outcome: 'stuck' });
-      for (const one of run) lift({ ...one, by: 'not-said' }, put);
+      for (const ridden of run) lift({ ...ridden, by: 'not-said' }, put);
     } else if (arm) {
       // Let back after the belts before it, an arm is turned once more.
       const key = slack.has(station.id) ? `${station.id} ${belt.id}` : station.id;
       put('off', 'release', key, { ...at, belts: run.map(idOf), slackToo, ...(release && { release }) });
-      for (const one of run) lift(one, put);
+      for (const ridden of run) lift(ridden, put);
       put('off', 'let-back', key, at);
     } else {
       if (!slack.has(station.id)) slacken(drive, first, slackToo, put);
-      for (const one of run) lift(one, put);
+      for (const ridden of run) lift(ridden, put);
     }
     slack.add(station.id);
     run.forEach(print);
@@ -81,7 +81,7 @@ const lift = ({ belt: { id }, by, station, lastOn }: HeldBelt, put: Put) =>
 function heldAlike(belts: readonly HeldBelt[], from: number): HeldBelt[] {
   const { by, station } = belts[from]!;
   if (stepsBy(by)?.way !== 'arm') return [belts[from]!];
-  const end = belts.findIndex((one, k) => k > from && (one.by !== by || one.station?.id !== station?.id));
+  const end = belts.findIndex((belt, k) => k > from && (belt.by !== by || belt.station?.id !== station?.id));
   return belts.slice(from, end < 0 ? belts.length : end);
 }
 

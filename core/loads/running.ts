@@ -76,7 +76,7 @@ export function risesOf({ contacts }: StaticBelt, torques: readonly number[]): R
     return { contact, torqueNm, arrives, leaves: rise };
   });
   // The first pulley's span is the last one's: what all torques sum to, which is nothing but for rounding.
-  return rises.map((one, k) => (k === 0 ? { ...one, arrives: rise } : one));
+  return rises.map((contact, k) => (k === 0 ? { ...contact, arrives: rise } : contact));
 }
 
 /** How far the tension at rest lies above the last span's effective tension, N: both grow one for one. */

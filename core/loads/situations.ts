@@ -30,7 +30,7 @@ export function statesThatMatter(
   wetToo: boolean,
 ): Running[] {
   const dry = [idle, cruise, redline].map((rpm): Running => ({ ...choice, rpm, wet: false }));
-  return wetToo ? [...dry, ...dry.map((one) => ({ ...one, wet: true }))] : dry;
+  return wetToo ? [...dry, ...dry.map((running) => ({ ...running, wet: true }))] : dry;
 }
 
 /** What a state is called. */

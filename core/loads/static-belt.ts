@@ -135,7 +135,7 @@ function figuresOf(drive: Drive, belt: Belt, { contacts, spans }: BeltPath) {
   }));
   const grips = contacts.map(({ pulley, station, side, cordRadius, wrapDeg, arcLength }, k): Grip => {
     const wrap = toRadians(wrapDeg!);
-    const [dry, wet] = [false, true].map((one) => gripOf(section, findPulley(drive, pulley)!, side, one));
+    const [dry, wet] = [false, true].map((isWet) => gripOf(section, findPulley(drive, pulley)!, side, isWet));
     const [arrives, leaves] = [free.at(k - 1)!, free[k]!];
     const next = contacts[(k + 1) % contacts.length]!.arcLength!;
     return {

@@ -121,7 +121,7 @@ function boundsFor(
   const rises = risesOf(standing, torques);
   const offset = offsetAt(standing, rises, running);
   const others = runDrive(
-    { ...tension, staticBelts: tension.staticBelts.map((one, k) => (k === b ? null : one)) },
+    { ...tension, staticBelts: tension.staticBelts.map((staticBelt, k) => (k === b ? null : staticBelt)) },
     running,
   );
   return limited.flatMap(({ station, limit, pulley }): { end: WindowEnd; fromN: number }[] => {

@@ -46,6 +46,6 @@ export function bearingAt(
     by[part] += (share * Math.exp(-0.5 * off * off)) / (spread * Math.sqrt(2 * Math.PI));
   }
   const parts = Object.keys(by) as BearingPart[];
-  const part = parts.reduce((best, one) => (by[one] > by[best] ? one : best));
-  return { density: parts.reduce((sum, one) => sum + by[one], 0), part, times: heardHz / hz };
+  const part = parts.reduce((best, part) => (by[part] > by[best] ? part : best));
+  return { density: parts.reduce((sum, part) => sum + by[part], 0), part, times: heardHz / hz };
 }

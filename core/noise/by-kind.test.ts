@@ -7,7 +7,7 @@ const kinded = (kind: PulleyKind | undefined): Drive => ({
   ...truck,
   stations: truck.stations.map((station) => ({
     ...station,
-    pulleys: station.pulleys.map((one) => (one.id === 'alt-1' && kind ? { ...one, kind } : one)),
+    pulleys: station.pulleys.map((pulley) => (pulley.id === 'alt-1' && kind ? { ...pulley, kind } : pulley)),
   })),
 });
 const withFound = (drive: Drive, check: 'spin' | 'clutch', outcome: string): Drive => {

@@ -40,8 +40,8 @@ const truck: Drive = { ...drives[0]!, inspect: {} };
 const given = (drive: Drive, evidence: readonly NoiseEvidence[]) => diagnose({ ...drive, noise: { evidence } });
 const chance = ({ causes }: Diagnosis, cause: string, id?: string) =>
   causes
-    .filter((one) => one.cause === cause && (id === undefined || one.id === id))
-    .reduce((sum, one) => sum + one.probability, 0);
+    .filter((chance) => chance.cause === cause && (id === undefined || chance.id === id))
+    .reduce((sum, cause) => sum + cause.probability, 0);
 
 /** Some answers about a drive, at most one of each ask. */
 const someEvidence = (drive: Drive) => {
@@ -57,7 +57,7 @@ const anything = fc
   .chain((drive) => someEvidence(drive).map((evidence) => ({ drive, evidence })));
 
 describe('the table', () => {
-  const sum = (p: Readonly<Record<string, number>>) => Object.values(p).reduce((total, one) => total + one, 0);
+  const sum = (p: Readonly<Record<string, number>>) => Object.values(p).reduce((total, value) => total + value, 0);
 
   test('has a row for every test and every cause; outcomes are those of the test and sum to one', () => {
     for (const test of Object.keys(NOISE_TESTS) as NoiseTest[]) {
@@ -69,7 +69,7 @@ describe('the table', () => {
       for (const p of rows ? rows.map((row) => row.p) : [fault!.there, fault!.sound]) {
         expect(Object.keys(p).sort()).toEqual(outcomes);
         expect(sum(p)).toBeCloseTo(1, 12);
-        expect(Object.values(p).every((one) => one > 0)).toBe(true);
+        expect(Object.values(p).every((value) => value > 0)).toBe(true);
       }
       if (rows) expect(rows.at(-1)!.causes).toBeUndefined();
       for (const { why } of rows ?? [fault!]) expect(why).toMatch(/^[A-Z].*\.$/);
@@ -96,7 +96,7 @@ describe('whatever is known', () => {
         const diagnosis = given(drive, evidence);
         const { causes, elsewhere } = diagnosis;
         expect(causes.reduce((sum, { probability }) => sum + probability, elsewhere)).toBeCloseTo(1, 9);
-        expect(diagnosis.posterior.maker.reduce((sum, one) => sum + one, 0)).toBeCloseTo(1, 9);
+        expect(diagnosis.posterior.maker.reduce((sum, value) => sum + value, 0)).toBeCloseTo(1, 9);
         for (const { present } of diagnosis.causes) expect(present >= 0 && present <= 1 + 1e-12).toBe(true);
         for (const { gainBits, minutes } of diagnosis.next) {
           expect(gainBits).toBeGreaterThanOrEqual(0);
@@ -111,9 +111,9 @@ describe('whatever is known', () => {
     fc.assert(
       fc.property(anything, fc.nat(), ({ drive, evidence }, seed) => {
         const other = evidence
-          .map((one, k) => ({ one, at: (k * 7919 + seed) % 101 }))
+          .map((answer, k) => ({ one: answer, at: (k * 7919 + seed) % 101 }))
           .sort((a, b) => a.at - b.at)
-          .map(({ one }) => one);
+          .map(({ one: answer }) => answer);
         expect(given(drive, other).causes).toEqual(given(drive, evidence).causes);
       }),
       { numRuns: 60 },
@@ -156,7 +156,7 @@ describe('whatever is known', () => {
         if (!test) return;
         const suspects = pricedSuspects(drive);
         const entropy = (chances: readonly number[]) =>
-          chances.reduce((sum, one) => sum - (one > 0 ? one * Math.log2(one) : 0), 0);
+          chances.reduce((sum, chance) => sum - (chance > 0 ? chance * Math.log2(chance) : 0), 0);
         // Each answer tried: what is left open after it, as often as it comes.
         let expected = entropy(before.posterior.maker);
         let whole = 0;
@@ -208,7 +208,7 @@ test('chances are those of adding up every set of faults that could be there', (
     const there = all.map((_, k) => (set >> k) % 2 === 1);
     const chanceOf = (but: number) =>
       there.reduce(
-        (product, one, k) => (k === but ? (one ? product : 0) : product * (one ? prior[k]! : 1 - prior[k]!)),
+        (product, entry, k) => (k === but ? (entry ? product : 0) : product * (entry ? prior[k]! : 1 - prior[k]!)),
         1,
       );
     const shown = answers.reduce((product, answer) => {
@@ -222,8 +222,8 @@ test('chances are those of adding up every set of faults that could be there', (
     all.forEach(({ weight, factor }, k) => (sums[k]! += weight * factor * chanceOf(k) * shown * noise(k)));
     elsewhere += 8 * chanceOf(-1) * shown * noise(all.length);
   }
-  const total = sums.reduce((sum, one) => sum + one, elsewhere);
-  [...sums, elsewhere].forEach((one, k) => expect(maker[k]).toBeCloseTo(one / total, 12));
+  const total = sums.reduce((sum, part) => sum + part, elsewhere);
+  [...sums, elsewhere].forEach((value, k) => expect(maker[k]).toBeCloseTo(value / total, 12));
   expect(beside).toHaveLength(all.length);
 });
 

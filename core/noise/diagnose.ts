@@ -106,7 +106,7 @@ const STOPS: Readonly<Record<string, NoiseCause>> = { 'wobble yes': 'hub-wobble'
 /** Causes with all their parts, the likeliest of both first. */
 function groupsOf(all: readonly CauseChance[]): CauseGroup[] {
   const byCause = new Map<NoiseCause, CauseChance[]>();
-  for (const one of all) byCause.set(one.cause, [...(byCause.get(one.cause) ?? []), one]);
+  for (const chance of all) byCause.set(chance.cause, [...(byCause.get(chance.cause) ?? []), chance]);
   return [...byCause]
     .map(([cause, parts]): CauseGroup => ({
       cause,
@@ -132,7 +132,7 @@ function reasonsFor(
       return { answer, ratio: there / (beside * there + (1 - beside) * sound) };
     }
     const whole = base.maker.reduce(
-      (sum, one, k) => sum + one * likelihoodOf(answer, base.suspects[k] ?? 'elsewhere', shares)!,
+      (sum, value, k) => sum + value * likelihoodOf(answer, base.suspects[k] ?? 'elsewhere', shares)!,
       0,
     );
     return { answer, ratio: likelihoodOf(answer, suspect, shares)! / whole };
@@ -190,5 +190,8 @@ function disproofOf(
   if (at < 0) return null;
   return next
     .map((ask) => worstAnswer(drive, ask, posterior, at, shares))
-    .reduce<Diagnosis['disproof']>((least, one) => (least === null || one.left < least.left ? one : least), null);
+    .reduce<Diagnosis['disproof']>(
+      (least, disproof) => (least === null || disproof.left < least.left ? disproof : least),
+      null,
+    );
 }

@@ -26,7 +26,7 @@ const keyOf = ({ test, pulley, belt }: NoiseEvidence) =>
     : null;
 
 const without = ({ noise }: Drive, ask: Ask): NoiseEvidence[] =>
-  (noise?.evidence ?? []).filter((one) => one.past || keyOf(one) !== askKey(ask));
+  (noise?.evidence ?? []).filter((evidence) => evidence.past || keyOf(evidence) !== askKey(ask));
 
 /** Says how a test turned out, in place of how it did before. */
 export function answerTest(
@@ -74,9 +74,9 @@ export function keepClip(drive: Drive, clip: Omit<NoiseClip, 'id'>): Drive {
   const clips = itemsOf(drive, 'noise.clips');
   const sounds = clips.filter(({ wav }) => wav !== undefined);
   const silent = new Set(sounds.slice(0, Math.max(0, sounds.length + 1 - MOST_SOUNDS)));
-  const kept = clips.map((one) => {
-    const { wav: _, ...rest } = one;
-    return silent.has(one) ? rest : one;
+  const kept = clips.map((clip) => {
+    const { wav: _, ...rest } = clip;
+    return silent.has(clip) ? rest : clip;
   });
   return changeNoise(drive, { clips: [...kept, { id: freeIdIn('sound', clips), ...clip }] });
 }
@@ -84,7 +84,9 @@ export function keepClip(drive: Drive, clip: Omit<NoiseClip, 'id'>): Drive {
 /** Writes down that a cause was put right: what was seen of the noise until then counts no more. */
 export function cureDone(drive: Drive, cure: Omit<NoiseCure, 'id' | 'listened'>): Drive {
   const id = freeIdIn('cure', itemsOf(drive, 'noise.cures'));
-  const past = changeNoise(drive, { evidence: (drive.noise?.evidence ?? []).map((one) => ({ ...one, past: true })) });
+  const past = changeNoise(drive, {
+    evidence: (drive.noise?.evidence ?? []).map((evidence) => ({ ...evidence, past: true })),
+  });
   return putItem(past, 'noise.cures', { id, ...cure });
 }
 
@@ -98,7 +100,7 @@ export function listenedAgain(
 ): Drive {
   const cure = drive.noise?.cures?.find(({ id }) => id === cureId);
   if (!cure) return drive;
-  const others = (cure.listened ?? []).filter((one) => one.when !== when);
+  const others = (cure.listened ?? []).filter((listening) => listening.when !== when);
   const listened = outcome === null ? others : [...others, { when, outcome, ...more }];
   return putItem(drive, 'noise.cures', { ...cure, listened });
 }

@@ -38,9 +38,10 @@ export function linesIn(sound: Sound): Line[] {
   const floor = floorOf(mean, Math.max(4, Math.round(NEIGHBOURS_HZ / step)));
   const lines: Line[] = [];
   for (let bin = Math.max(2, Math.ceil(LOWEST_HZ / step)); bin < mean.length - 2; bin += 1) {
-    const one = mean[bin]!;
-    if (!(one > mean[bin - 1]! && one >= mean[bin + 1]! && one > mean[bin - 2]! && one > mean[bin + 2]!)) continue;
-    const aboveDb = 10 * Math.log10(one / (floor[bin]! + 1e-30));
+    const value = mean[bin]!;
+    if (!(value > mean[bin - 1]! && value >= mean[bin + 1]! && value > mean[bin - 2]! && value > mean[bin + 2]!))
+      continue;
+    const aboveDb = 10 * Math.log10(value / (floor[bin]! + 1e-30));
     if (aboveDb > STANDS_OUT_DB) lines.push({ hz: peakBetween(mean, bin) * step, sigma: LINE_SIGMA * step, aboveDb });
   }
   return lines.sort((a, b) => b.aboveDb - a.aboveDb).slice(0, MOST_LINES);
@@ -100,7 +101,7 @@ export function combIn(all: readonly Line[]): Comb | null {
   const count = Math.ceil(Math.log(SPACINGS.most / SPACINGS.least) / SPACINGS.step);
   const at = (k: number) => SPACINGS.least * Math.exp(k * SPACINGS.step);
   const sure = Float64Array.from({ length: count }, (_, k) => combOver(lines, at(k), WAVERS[0]));
-  const best = sure.reduce((top, one) => Math.max(top, one), -Infinity);
+  const best = sure.reduce((top, value) => Math.max(top, value), -Infinity);
   if (best < SURE_COMB) return null;
   let found = -1;
   for (let k = count - 2; k > 0 && found < 0; k -= 1)
@@ -184,7 +185,7 @@ export function speedHeard(
     const logs = places.map((hz, k) => combOver(lines, hz, wavers) + before[k]!);
     return { wavers, logs, whole: logOfSum(logs) - logOfSum(before) };
   });
-  const best = ways.reduce((top, one) => (one.whole > top.whole ? one : top));
+  const best = ways.reduce((top, way) => (way.whole > top.whole ? way : top));
   if (best.whole < HEARD || clashes(comb, rpm, doubt, cylinders)) return told;
   const { hz, plusMinusHz } = weighed(places, best.logs);
   return { rpm: hz * 120, plusMinus: plusMinusHz * 120, heard: true, wavers: best.wavers, cylinders };
@@ -203,7 +204,7 @@ function clashes(comb: Comb | null, rpm: number, doubt: number, cylinders: numbe
   if (!comb) return false;
   const parts = comb.hz / (rpm / 120);
   return ![1, 2, cylinders / 2, cylinders, 2 * cylinders].some(
-    (one) => Math.abs(parts / one - 1) < REACH * Math.hypot(doubt, comb.plusMinusHz / comb.hz, WAVERS[1]),
+    (value) => Math.abs(parts / value - 1) < REACH * Math.hypot(doubt, comb.plusMinusHz / comb.hz, WAVERS[1]),
   );
 }
 
@@ -248,7 +249,7 @@ export function isOrder(
   const half = rpm / 120;
   // Two orders side by side look like one tone between them to a short window: the plainer one is it.
   const near = lines.filter((line) => Math.abs(line.hz / tone.hz - 1) < ONE_TONE);
-  const { hz } = near.reduce((top, one) => (one.aboveDb > top.aboveDb ? one : top), { hz: tone.hz, aboveDb: 0 });
+  const { hz } = near.reduce((top, line) => (line.aboveDb > top.aboveDb ? line : top), { hz: tone.hz, aboveDb: 0 });
   const order = Math.round(hz / half);
   if (order < 1) return false;
   const own = Math.hypot(tone.plusMinusHz, TONE_HZ, wavers * hz);
@@ -260,7 +261,7 @@ export function isOrder(
   const level = at(hz, 2 * own) - BESIDE_DB;
   // Its half-orders, its turns, or only its firings may be plain.
   return [1, 2, cylinders].some((every) => {
-    const beside = BESIDE.map((by) => at(hz + by * every * half, reach)).filter((one) => one > 0);
+    const beside = BESIDE.map((by) => at(hz + by * every * half, reach)).filter((value) => value > 0);
     return beside.length >= COMB_BESIDE && Math.max(...beside) > level;
   });
 }

@@ -72,9 +72,9 @@ describe('healthy engines', () => {
   });
 
   test('are nobody’s noise, at idle and above it, and name no part', () => {
-    const accused = heard.flatMap(({ rpm, cylinders, heard: one }, k) =>
+    const accused = heard.flatMap(({ rpm, cylinders, heard: sound }, k) =>
       DRIVES.flatMap((drive, d) => {
-        const { kind, matches } = whoseNoise(one, { ...drive, noise: { cylinders } }, rpm, 'needle');
+        const { kind, matches } = whoseNoise(sound, { ...drive, noise: { cylinders } }, rpm, 'needle');
         const part = matches.find(({ what, probability }) => !['engine', 'none'].includes(what) && probability > 0.5);
         return kind !== 'none' || part ? [`${k} on ${d} at ${rpm}: ${kind} ${part?.id ?? ''}`] : [];
       }),
@@ -83,20 +83,20 @@ describe('healthy engines', () => {
   });
 
   test('tell their own speed to its ±, or nothing; and where another was told, that it clashes', () => {
-    const off = heard.flatMap(({ rpm, cylinders, mean, heard: one }) => {
+    const off = heard.flatMap(({ rpm, cylinders, mean, heard: sound }) => {
       const drive = { ...DEMO.rescue, noise: { cylinders } };
       return [0.97, 1, 1.03].flatMap((told) => {
-        const { engineRpm } = whoseNoise(one, drive, told * rpm, 'needle');
+        const { engineRpm } = whoseNoise(sound, drive, told * rpm, 'needle');
         return engineRpm ? [abs(engineRpm.rpm - mean) / engineRpm.plusMinus] : [];
       });
     });
     expect(off.length).toBeGreaterThan(2 * heard.length);
     expect(Math.max(...off)).toBeLessThan(4);
     // One standard deviation, and no fewer than two of three within it.
-    expect(off.filter((one) => one < 1).length / off.length).toBeGreaterThan(0.6);
-    for (const { rpm, cylinders, heard: one } of heard.slice(0, 3)) {
+    expect(off.filter((value) => value < 1).length / off.length).toBeGreaterThan(0.6);
+    for (const { rpm, cylinders, heard: sound } of heard.slice(0, 3)) {
       const drive = { ...DEMO.rescue, noise: { cylinders } };
-      const far = whoseNoise(one, drive, 1.29 * rpm, 'scan');
+      const far = whoseNoise(sound, drive, 1.29 * rpm, 'scan');
       expect(far.engineRpm).toBeNull();
       if (far.otherRpms.length > 0)
         expect(listenFindings(drive, far, SECONDS).map(({ code }) => code)).toContain('speed-clash');

@@ -51,24 +51,25 @@ function ofBeltsNow(drive: Drive, { belt, pulley, ...seen }: NoiseEvidence): boo
  * place in the list; what other stages found, where nobody said otherwise by hand.
  */
 export function evidenceOf(drive: Drive): EvidenceTold {
-  const all = (drive.noise?.evidence ?? []).filter((one) => !one.past && ofBeltsNow(drive, one));
-  const known = all.flatMap((one): Weighed[] =>
-    noiseTest(one.test) && !asksKind(drive, one) ? [answerOf(drive, one, one.test)] : [],
+  const all = (drive.noise?.evidence ?? []).filter((evidence) => !evidence.past && ofBeltsNow(drive, evidence));
+  const known = all.flatMap((evidence): Weighed[] =>
+    noiseTest(evidence.test) && !asksKind(drive, evidence) ? [answerOf(drive, evidence, evidence.test)] : [],
   );
   const byAsk = new Map<string, Weighed[]>();
-  for (const one of known) byAsk.set(askKey(one), [...(byAsk.get(askKey(one)) ?? []), one]);
+  for (const answer of known) byAsk.set(askKey(answer), [...(byAsk.get(askKey(answer)) ?? []), answer]);
   const counts: Weighed[] = [];
   const contradicting: Answer[] = [];
   for (const list of byAsk.values()) {
     const time = ({ at }: Weighed) => momentOf(at) ?? -Infinity;
     const last = Math.max(...list.map(time));
-    const latest = list.filter((one) => time(one) === last);
-    if (latest.every((one) => sameAnswer(one, latest[0]!))) counts.push(latest[0]!);
+    const latest = list.filter((answer) => time(answer) === last);
+    if (latest.every((answer) => sameAnswer(answer, latest[0]!))) counts.push(latest[0]!);
     else contradicting.push(latest[0]!);
   }
-  for (const one of [...fromAlign(drive), ...fromInspect(drive)]) if (!byAsk.has(askKey(one))) counts.push(one);
+  for (const answer of [...fromAlign(drive), ...fromInspect(drive)])
+    if (!byAsk.has(askKey(answer))) counts.push(answer);
   // In one order, whatever the order they were given in: sums of many terms round alike.
-  const name = (one: Answer) => `${askKey(one)} ${one.outcome}`;
+  const name = (answer: Answer) => `${askKey(answer)} ${answer.outcome}`;
   counts.sort((a, b) => (name(a) < name(b) ? -1 : 1));
   const heard = counts.some(({ from }) => from === 'hand');
   return { counts, heard, unknown: all.filter(({ test }) => !noiseTest(test)), contradicting };
@@ -139,7 +140,7 @@ function fromInspect(drive: Drive): Weighed[] {
 /** The first answer of each ask. */
 function unlike(answers: readonly Weighed[]): Weighed[] {
   const seen = new Set<string>();
-  return answers.filter((one) => !seen.has(askKey(one)) && seen.add(askKey(one)));
+  return answers.filter((answer) => !seen.has(askKey(answer)) && seen.add(askKey(answer)));
 }
 
 type Told = { test: NoiseTest; outcome: string } | undefined;

@@ -52,10 +52,10 @@ export function ofSuspect(
   { cause, id }: Pick<Suspect, 'cause' | 'id'>,
 ): DriveFigure[] {
   const most = new Map<FigureCode, DriveFigure>();
-  for (const one of figures) {
-    if (one.cause !== cause || one.id !== id) continue;
-    const other = most.get(one.code);
-    if (!other || Math.abs(Math.log(one.factor)) > Math.abs(Math.log(other.factor))) most.set(one.code, one);
+  for (const figure of figures) {
+    if (figure.cause !== cause || figure.id !== id) continue;
+    const other = most.get(figure.code);
+    if (!other || Math.abs(Math.log(figure.factor)) > Math.abs(Math.log(other.factor))) most.set(figure.code, figure);
   }
   return [...most.values()];
 }
@@ -75,22 +75,22 @@ function runFigures(drive: Drive): DriveFigure[] {
     const alignment = alignmentOf(drive, id);
     for (const run of alignment?.runs ?? []) {
       if (!run.read) continue;
-      const one = { deg: worseOf(run), plusMinusDeg: run.plusMinusDeg, limitDeg: alignment!.limits.good };
+      const bend = { deg: worseOf(run), plusMinusDeg: run.plusMinusDeg, limitDeg: alignment!.limits.good };
       for (const pulley of [run.from, run.to].map((end) => partOf(drive, end)))
-        if (Math.abs(one.deg) > Math.abs(worst.get(pulley)?.deg ?? 0) || !worst.has(pulley)) worst.set(pulley, one);
+        if (Math.abs(bend.deg) > Math.abs(worst.get(pulley)?.deg ?? 0) || !worst.has(pulley)) worst.set(pulley, bend);
     }
   }
-  return [...worst].map(([pulley, one]): DriveFigure => {
-    const size = Math.abs(one.deg);
-    const off = chanceBelow((size - one.limitDeg) / Math.max(1e-6, one.plusMinusDeg));
-    const more = Math.min(BY_FIGURE['run-off'].most, (2.5 * size) / Math.max(1e-6, one.limitDeg));
+  return [...worst].map(([pulley, bend]): DriveFigure => {
+    const size = Math.abs(bend.deg);
+    const off = chanceBelow((size - bend.limitDeg) / Math.max(1e-6, bend.plusMinusDeg));
+    const more = Math.min(BY_FIGURE['run-off'].most, (2.5 * size) / Math.max(1e-6, bend.limitDeg));
     return {
       code: off >= 0.5 ? 'run-off' : 'run-good',
       stage: 'align',
       cause: 'misaligned',
       id: pulley,
       factor: off * Math.max(1, more) + (1 - off) * BY_FIGURE['run-good'].factor,
-      figures: one,
+      figures: bend,
     };
   });
 }
@@ -109,9 +109,9 @@ function tensionFigures(drive: Drive): DriveFigure[] {
     const { belt } = standing;
     const margin = (wet: boolean) =>
       Math.min(
-        ...runs.flatMap((one) => {
-          const belt = one.run.belts[b];
-          const worst = one.wet === wet && belt ? worstOf(belt) : null;
+        ...runs.flatMap((run) => {
+          const belt = run.run.belts[b];
+          const worst = run.wet === wet && belt ? worstOf(belt) : null;
           return worst ? [worst.margin] : [];
         }),
       );
@@ -144,7 +144,7 @@ function slipCode(dry: number, wet: number) {
 function armFigures(drive: Drive, { id, route }: Belt, health: ArmHealth | null): DriveFigure[] {
   const arm = drive.stations.find(
     ({ adjuster, pulleys }) =>
-      adjuster?.kind === 'sprung-arm' && route.some((stop) => pulleys.some((one) => one.id === stop.pulley)),
+      adjuster?.kind === 'sprung-arm' && route.some((stop) => pulleys.some((pulley) => pulley.id === stop.pulley)),
   );
   const roller = arm && partOf(drive, arm.pulleys[0]!.id);
   if (!roller || !health) return [];
@@ -186,7 +186,7 @@ function sizeFigures(drive: Drive): DriveFigure[] {
 /** By the route itself, and by how old a belt was when the noise was looked into. */
 function routeFigures(drive: Drive): DriveFigure[] {
   const grooves = new Map(
-    drive.stations.flatMap(({ pulleys }) => pulleys.map((one) => [one.id, one.grooves] as const)),
+    drive.stations.flatMap(({ pulleys }) => pulleys.map((pulley) => [pulley.id, pulley.grooves] as const)),
   );
   const last = Math.max(...(drive.noise?.evidence ?? []).flatMap(({ at }) => momentOf(at) ?? []));
   const low = solveDrive(drive).belts.flatMap(({ id, findings }) => {

@@ -16,7 +16,7 @@ export function noiseFindings(drive: Drive, diagnosis: Diagnosis): NoiseFinding[
   const [first] = groups;
   if (!first) return [{ code: 'no-route', severity: 'note' }];
   const at = (test: Answer['test'], outcome: string) =>
-    evidence.counts.filter((one) => one.test === test && one.outcome === outcome);
+    evidence.counts.filter((count) => count.test === test && count.outcome === outcome);
   const byHand = evidence.counts.filter(({ from }) => from === 'hand');
   const found: NoiseFinding[] = [
     ...at('wobble', 'yes').map(({ pulley }): NoiseFinding => ({
@@ -87,20 +87,26 @@ export function listenFindings(
     });
   else if (engineRpm === null && kind !== 'none') found.push({ code: 'no-engine', severity: 'watch' });
   if (first?.bearing) {
-    const [one, two] = first.bearing.shafts;
+    const [left, second] = first.bearing.shafts;
     found.push({
       code: 'rolling-bearing',
       severity: 'watch',
-      pulley: one!.id,
-      figures: { chance: one!.chance, ...(two && { second: two.id, secondChance: two.chance }) },
+      pulley: left!.id,
+      figures: { chance: left!.chance, ...(second && { second: second.id, secondChance: second.chance }) },
     });
   }
-  const [one, two] = matches.filter(({ what }) => what === 'belt' || what === 'pulley' || what === 'tooth');
-  if (kind !== 'none' && one && two && two.probability > 0.2 * one.probability && two.probability > LEAST_TOGETHER)
+  const [left, second] = matches.filter(({ what }) => what === 'belt' || what === 'pulley' || what === 'tooth');
+  if (
+    kind !== 'none' &&
+    left &&
+    second &&
+    second.probability > 0.2 * left.probability &&
+    second.probability > LEAST_TOGETHER
+  )
     found.push({
       code: 'lie-together',
       severity: 'note',
-      figures: { first: one.id, second: two.id, ...(tryRpm !== null && { rpm: tryRpm }) },
+      figures: { first: left.id, second: second.id, ...(tryRpm !== null && { rpm: tryRpm }) },
     });
   const byEngine = matches.some(({ what, probability }) => what === 'engine' && probability > 0.2);
   if ((byEngine || otherRpms.length > 0) && drive.noise?.cylinders === undefined)

@@ -114,19 +114,19 @@ describe('a sound made from a drive’s own rates', () => {
 
   test('names the part in nine of ten, and the kind in as many', () => {
     const right = heard.filter(({ rate, heard: { matches } }) => matches[0]?.id === rate.id);
-    const kinds = heard.filter(({ kind, heard: one }) => one.kind === kind);
+    const kinds = heard.filter(({ kind, heard: listening }) => listening.kind === kind);
     expect(cases.length).toBeGreaterThan(15);
     expect(right.length / heard.length).toBeGreaterThanOrEqual(0.9);
     expect(kinds.length / heard.length).toBeGreaterThanOrEqual(0.9);
   });
 
   test('tells the rate to its ±, and chances that sum to one', () => {
-    for (const { rate, heard: one } of heard) {
-      const [first] = one.matches;
-      expect(one.matches.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+    for (const { rate, heard: listening } of heard) {
+      const [first] = listening.matches;
+      expect(listening.matches.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
       if (first?.id === rate.id)
-        expect(Math.abs(one.repeat!.hz - first.harmonic * rate.hz)).toBeLessThan(
-          Math.max(0.03, 5 * one.repeat!.plusMinusHz),
+        expect(Math.abs(listening.repeat!.hz - first.harmonic * rate.hz)).toBeLessThan(
+          Math.max(0.03, 5 * listening.repeat!.plusMinusHz),
         );
     }
   });
@@ -142,7 +142,7 @@ describe('a sound made from a drive’s own rates', () => {
     // At another speed than was told: what it may be instead, and no figure is taken for it.
     const far = whoseNoise(heard, truck, 1000, 'needle');
     expect(far.engineRpm).toBeNull();
-    expect(far.otherRpms.some((one) => Math.abs(one.rpm / rpm - 1) < 0.01)).toBe(true);
+    expect(far.otherRpms.some((otherRpm) => Math.abs(otherRpm.rpm / rpm - 1) < 0.01)).toBe(true);
     expect(listenFindings(truck, far, 5).map(({ code }) => code)).toContain('speed-clash');
   });
 });

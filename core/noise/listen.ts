@@ -92,11 +92,11 @@ export function whoseNoise(heard: Heard, drive: Drive, rpm: number, from: SpeedF
   const rates = ratesOf(drive, speed.rpm);
   const marks = marksOf(drive.speeds);
   const tone = ownTone(heard, rates, speed);
-  const repeats = heard.repeats.map((one): Weighed => {
-    const others = heard.repeats.filter((other) => other !== one).map(({ hz }) => hz);
-    const character = { tonal: isTonal(one), engine: speed.heard, others };
-    const matches = matchesOf(rates, one, speed, character);
-    return { ...one, matches, ofEngine: chanceOf(matches, 'engine') };
+  const repeats = heard.repeats.map((repeat): Weighed => {
+    const others = heard.repeats.filter((other) => other !== repeat).map(({ hz }) => hz);
+    const character = { tonal: isTonal(repeat), engine: speed.heard, others };
+    const matches = matchesOf(rates, repeat, speed, character);
+    return { ...repeat, matches, ofEngine: chanceOf(matches, 'engine') };
   });
   const parts = repeats.filter(({ ofEngine }) => ofEngine < 0.5);
   // What also repeats and is no part of this drive, such as a wavering pitch, stands back.
@@ -108,16 +108,16 @@ export function whoseNoise(heard: Heard, drive: Drive, rpm: number, from: SpeedF
       best!.what === 'bearing' && first?.matches[0]!.what === 'pulley' && best!.id === first.matches[0]!.id,
   );
   const repeat = strikes ?? first;
-  const whole = (kind: NoiseKind, pitchHz: number | null, one: Weighed | null = repeat): Listening => {
-    const { plusMinusHz = 0, matches = [] } = one ?? {};
+  const whole = (kind: NoiseKind, pitchHz: number | null, weighed: Weighed | null = repeat): Listening => {
+    const { plusMinusHz = 0, matches = [] } = weighed ?? {};
     const shared = speed.plusMinus / speed.rpm;
     return {
       kind,
       pitchHz,
-      repeat: one && { hz: one.hz, plusMinusHz },
-      times: one?.times ?? [],
+      repeat: weighed && { hz: weighed.hz, plusMinusHz },
+      times: weighed?.times ?? [],
       matches,
-      tryRpm: one && rpmToPart(matches, { rpm: speed.rpm, plusMinusHz, most: marks.redline, shared }),
+      tryRpm: weighed && rpmToPart(matches, { rpm: speed.rpm, plusMinusHz, most: marks.redline, shared }),
       rates,
       told: { rpm, from },
       engineRpm: speed.heard ? { rpm: speed.rpm, plusMinus: speed.plusMinus } : null,
@@ -138,7 +138,7 @@ export function whoseNoise(heard: Heard, drive: Drive, rpm: number, from: SpeedF
     const beat = whole('none', null);
     const left = beat.matches.filter(({ what }) => what === 'engine' || what === 'none');
     const total = left.reduce((sum, { probability }) => sum + probability, 0);
-    const matches = left.map((one) => ({ ...one, probability: one.probability / total }));
+    const matches = left.map((match) => ({ ...match, probability: match.probability / total }));
     return { ...beat, matches, tryRpm: null };
   }
   return chirps(repeat) ? whole(kindOf(repeat, 'chirp'), repeat.pitchHz) : whole('rumble', null);
@@ -152,7 +152,7 @@ export const speedFromOf = ({ noise }: Drive): SpeedFrom =>
 type Weighed = Heard['repeats'][number] & { matches: readonly RateMatch[]; ofEngine: number };
 
 const chanceOf = (matches: readonly RateMatch[], what: RateMatch['what']) =>
-  matches.reduce((sum, one) => sum + (one.what === what ? one.probability : 0), 0);
+  matches.reduce((sum, match) => sum + (match.what === what ? match.probability : 0), 0);
 
 /** A burst with a pitch of its own: rubber makes one, a thud does not; strikes that come fast ring like one. */
 const isTonal = ({ hz, pitchHz, tonalDb }: Heard['repeats'][number]) =>
@@ -160,7 +160,7 @@ const isTonal = ({ hz, pitchHz, tonalDb }: Heard['repeats'][number]) =>
 
 /** From this chance on what repeats is none of the drive's. */
 const OF_NOTHING = 0.8;
-const isOfNothing = (one: Weighed) => !isTonal(one) && chanceOf(one.matches, 'none') >= OF_NOTHING;
+const isOfNothing = (answer: Weighed) => !isTonal(answer) && chanceOf(answer.matches, 'none') >= OF_NOTHING;
 
 /** What a bearing's strikes are called, though they come as short as a chirp. */
 const kindOf = ({ matches }: Weighed, kind: NoiseKind): NoiseKind => (matches[0]?.what === 'bearing' ? 'rumble' : kind);
@@ -171,7 +171,7 @@ function ownTone(
   rates: readonly Rate[],
   speed: EngineSpeed,
 ): { tone: Tone; mesh: readonly RateMatch[] | null } | null {
-  const own = tones.filter((one) => !isHum(one.hz) && soundsOn(one));
+  const own = tones.filter((tone) => !isHum(tone.hz) && soundsOn(tone));
   // Without an engine, tones that are no overtones of one another are music.
   if (!speed.heard && apartOf(own) > MOST_APART) return null;
   for (const tone of own) {
@@ -203,12 +203,14 @@ function meshOf(
   rates: readonly Rate[],
   speed: EngineSpeed,
 ): readonly RateMatch[] | null {
-  const matches = (one: Tone) => meshesOf(rates, one, speed);
+  const matches = (tone: Tone) => meshesOf(rates, tone, speed);
   const own = matches(tone);
   const best = own[0]!;
   if (best.what !== 'tooth') return null;
   if (best.harmonic === 1) return own;
-  const others = tones.flatMap((one) => (one === tone ? [] : matches(one).filter(({ what }) => what === 'tooth')));
+  const others = tones.flatMap((otherTone) =>
+    otherTone === tone ? [] : matches(otherTone).filter(({ what }) => what === 'tooth'),
+  );
   return others.some(({ id, harmonic }) => id === best.id && harmonic % best.harmonic !== 0) ? own : null;
 }
 
@@ -223,7 +225,7 @@ const isBurst = ({ contrastDb, loudPart }: Repeat) => contrastDb >= BURST_DB && 
 function plainest<R extends Repeat>(repeats: readonly R[]): R | null {
   const bursts = repeats.filter(isBurst);
   const [first, ...rest] = bursts.length > 0 ? bursts : repeats;
-  return first ? rest.reduce((best, one) => (plainness(one) > plainness(best) ? one : best), first) : null;
+  return first ? rest.reduce((best, clip) => (plainness(clip) > plainness(best) ? clip : best), first) : null;
 }
 
 /** What comes in bursts is a chirp where its pitch is high; fast ones run together, and their band tells. */

@@ -19,7 +19,7 @@ const known = (rpm: number, part = 0.001): EngineSpeed => ({
 const tonal = { tonal: true, engine: true, others: [] };
 const plain = { ...tonal, tonal: false };
 const chanceOf = (matches: readonly { what: string; probability: number }[], what: string) =>
-  matches.reduce((sum, one) => sum + (one.what === what ? one.probability : 0), 0);
+  matches.reduce((sum, match) => sum + (match.what === what ? match.probability : 0), 0);
 
 test('twice a turn is told as twice a turn, and another speed parts two that lie together', () => {
   const rates = [
@@ -47,7 +47,7 @@ test('the crank is never named from an order of the engine alone, and a chirp on
   for (const drive of [truck, car, groomer])
     for (const rpm of [650, 900, 2200, 5000]) {
       const rates = ratesOf(drive, rpm);
-      const crank = rates.find((one) => one.crank)!;
+      const crank = rates.find((rate) => rate.crank)!;
       expect(matchesOf(rates, { hz: crank.hz, plusMinusHz: 0.02 }, known(rpm), plain)[0]!.what).toBe('engine');
       if (rpm < 1000)
         expect(matchesOf(rates, { hz: crank.hz, plusMinusHz: 0.02 }, known(rpm), tonal)[0]).toMatchObject({
@@ -108,13 +108,13 @@ test('three strikes a turn and more without the turn itself are a bearing’s, a
       if (first!.what === 'bearing') {
         named += 1;
         const chances = first!.bearing!.shafts;
-        expect(chances.reduce((sum, one) => sum + one.chance, 0)).toBeLessThan(1 + 1e-9);
-        shafts += chances.find((one) => one.id === id)?.chance ?? 0;
+        expect(chances.reduce((sum, chance) => sum + chance.chance, 0)).toBeLessThan(1 + 1e-9);
+        shafts += chances.find((chance) => chance.id === id)?.chance ?? 0;
       } else if (first!.what === 'pulley' || first!.what === 'belt') ofAnother += 1;
       // Heard by itself as well, the shaft is the likeliest.
       const also = matchesOf(rates, { hz: heard, plusMinusHz: 0.05 }, known(750, 0.003), { ...plain, others: [hz] });
       const own = (list: typeof also) =>
-        list.find((one) => one.what === 'bearing')?.bearing!.shafts.find((one) => one.id === id)?.chance ?? 0;
+        list.find((match) => match.what === 'bearing')?.bearing!.shafts.find((shaft) => shaft.id === id)?.chance ?? 0;
       expect(own(also)).toBeGreaterThanOrEqual(own([first!]));
     }
   }
@@ -151,10 +151,10 @@ describe('a chance is what it says', () => {
     const u = random();
     let truth = 'none none';
     let hz = 260 ** random();
-    const one = parts[Math.floor(parts.length * random())]!;
+    const rate = parts[Math.floor(parts.length * random())]!;
     if (u < parted) {
-      truth = `${one.what} ${one.id}`;
-      hz = one.hz * (1 + 0.006 * normal()) * (random() < 0.06 / 1.06 ? 2 : 1);
+      truth = `${rate.what} ${rate.id}`;
+      hz = rate.hz * (1 + 0.006 * normal()) * (random() < 0.06 / 1.06 ? 2 : 1);
     } else if (u < parted + strikesOf) {
       const shafts = parts.filter(({ what, crank }) => what === 'pulley' && !crank);
       truth = 'bearing';
@@ -189,7 +189,7 @@ describe('a chance is what it says', () => {
 
   test('told on the average as often as it is right', () => {
     for (const { told, right, of } of bins) if (of > 30) expect(Math.abs(right / of - told / of)).toBeLessThan(0.14);
-    expect(bins.reduce((sum, one) => sum + one.of, 0)).toBe(rounds);
+    expect(bins.reduce((sum, bin) => sum + bin.of, 0)).toBe(rounds);
   });
 
   test('what is no part of the drive is seldom named, and hardly ever with confidence', () => {

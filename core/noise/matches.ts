@@ -97,9 +97,9 @@ export function matchesOf(
     let [best, weight] = [{ harmonic: 1, weight: 0 }, 0];
     BY_HARMONIC.forEach((share, k) => {
       const expected = hz * (k + 1);
-      const one = share * near(heard, expected, spread * expected);
-      weight += one;
-      if (one > best.weight) best = { harmonic: k + 1, weight: one };
+      const value = share * near(heard, expected, spread * expected);
+      weight += value;
+      if (value > best.weight) best = { harmonic: k + 1, weight: value };
     });
     put((before.parts * weight) / parts.length, { what, id, hz, harmonic: best.harmonic });
   }
@@ -127,7 +127,7 @@ function bearingWay(
   { before, spread, others }: { before: number; spread: number; others: readonly number[] },
 ): { weight: number; way: Omit<RateMatch, 'probability'> } | null {
   const also = shafts.map(({ hz }) => (others.some((other) => Math.abs(other / hz - 1) < 2 * spread) ? HEARD_ALSO : 1));
-  const alsoInAll = also.reduce((sum, one) => sum + one, 0);
+  const alsoInAll = also.reduce((sum, share) => sum + share, 0);
   const doubt = Math.hypot(heard.plusMinusHz, spread * heard.hz);
   const bearings = shafts
     .map(({ id, hz }, k) => {
@@ -135,12 +135,12 @@ function bearingWay(
       return { id, hz, part, times, weight: (before * density * also[k]!) / alsoInAll };
     })
     .sort((a, b) => b.weight - a.weight);
-  const weight = bearings.reduce((sum, one) => sum + one.weight, 0);
+  const weight = bearings.reduce((sum, bearing) => sum + bearing.weight, 0);
   const [likeliest] = bearings;
   if (!likeliest || weight <= 0) return null;
   const { id, hz, times, part } = likeliest;
   const chances = bearings
-    .map((one) => ({ id: one.id, hz: one.hz, times: one.times, chance: one.weight / weight }))
+    .map((bearing) => ({ id: bearing.id, hz: bearing.hz, times: bearing.times, chance: bearing.weight / weight }))
     .filter(({ chance }) => chance >= LEAST_SHAFT);
   return { weight, way: { what: 'bearing', id, hz, harmonic: times, bearing: { part, shafts: chances } } };
 }
@@ -149,7 +149,7 @@ function bearingWay(
 const ENGINE_DOUBT = 0.0015;
 
 /** The crank has no rolling bearings. */
-const isCrank = (rates: readonly Rate[], id: string) => rates.some((one) => one.id === id && one.crank === true);
+const isCrank = (rates: readonly Rate[], id: string) => rates.some((rate) => rate.id === id && rate.crank === true);
 
 /** How likely a rate is heard where one is expected, a Hz. Tails are wide: a ± is an estimate itself. */
 function near(heard: { hz: number; plusMinusHz: number }, expected: number, doubtHz: number): number {
@@ -167,7 +167,7 @@ function shares(ways: readonly Omit<RateMatch, 'probability'>[], weights: readon
     .filter(({ what, probability }) => what === 'none' || probability > LEAST_TOLD);
   const toldTotal = told.reduce((sum, { probability }) => sum + probability, 0);
   return told
-    .map((one) => ({ ...one, probability: one.probability / toldTotal }))
+    .map((match) => ({ ...match, probability: match.probability / toldTotal }))
     .sort((a, b) => b.probability - a.probability);
 }
 
@@ -182,9 +182,9 @@ export function meshesOf(
   const ways = meshes.map(({ what, id, hz }) => {
     let [best, weight] = [{ harmonic: 1, weight: 0 }, 0];
     BY_OVERTONE.forEach((share, k) => {
-      const one = share * near(tone, hz * (k + 1), shared * hz * (k + 1));
-      weight += one;
-      if (one > best.weight) best = { harmonic: k + 1, weight: one };
+      const value = share * near(tone, hz * (k + 1), shared * hz * (k + 1));
+      weight += value;
+      if (value > best.weight) best = { harmonic: k + 1, weight: value };
     });
     return { way: { what, id, hz, harmonic: best.harmonic }, weight };
   });

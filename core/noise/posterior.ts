@@ -55,11 +55,11 @@ export function posteriorOf(
   const all = [...logs.map((log, k) => log + own[k]!.shows), elsewhere];
   const most = Math.max(...all);
   const weights = all.map((log) => Math.exp(log - most));
-  const total = weights.reduce((sum, one) => sum + one, 0);
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
   return {
     suspects,
-    maker: weights.map((one) => one / total),
-    beside: own.map((one) => one.beside),
+    maker: weights.map((weight) => weight / total),
+    beside: own.map((clue) => clue.beside),
   };
 }
 
@@ -83,7 +83,7 @@ function chances(
   return {
     answers,
     byMaker,
-    whole: byMaker.map((row) => row.reduce((sum, one, k) => sum + one * maker[k]!, 0)),
+    whole: byMaker.map((row) => row.reduce((sum, value, k) => sum + value * maker[k]!, 0)),
   };
 }
 
@@ -92,9 +92,9 @@ export function gainBits(drive: Drive, ask: Ask, posterior: Posterior, shares = 
   const { byMaker, whole } = chances(drive, ask, posterior, shares);
   let bits = 0;
   byMaker.forEach((row, a) =>
-    row.forEach((one, k) => {
-      const joint = one * posterior.maker[k]!;
-      if (joint > 0) bits += joint * Math.log2(one / whole[a]!);
+    row.forEach((value, k) => {
+      const joint = value * posterior.maker[k]!;
+      if (joint > 0) bits += joint * Math.log2(value / whole[a]!);
     }),
   );
   return Math.max(0, bits);
@@ -111,5 +111,5 @@ export function worstAnswer(
   const { answers, byMaker, whole } = chances(drive, ask, posterior, shares);
   return answers
     .map((answer, a) => ({ answer, left: byMaker[a]![at]! / whole[a]! }))
-    .reduce((worst, one) => (one.left < worst.left ? one : worst));
+    .reduce((worst, suspect) => (suspect.left < worst.left ? suspect : worst));
 }

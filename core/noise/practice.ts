@@ -18,11 +18,11 @@ export function practiceRound(lessons: readonly Lesson[], random: () => number):
     .sort((a, b) => a.at - b.at)
     .map(({ lesson }) => lesson);
   const choices: Lesson[] = [];
-  for (const one of mixed) {
+  for (const candidate of mixed) {
     const alike = choices.some(
-      (other) => one.kind === other.kind && Math.abs(heardHz(one) / heardHz(other) - 1) < ALIKE,
+      (other) => candidate.kind === other.kind && Math.abs(heardHz(candidate) / heardHz(other) - 1) < ALIKE,
     );
-    if (!alike && choices.length < CHOICES) choices.push(one);
+    if (!alike && choices.length < CHOICES) choices.push(candidate);
   }
   const hidden = choices[Math.floor(random() * choices.length)] ?? choices[0];
   return hidden ? { hidden, choices } : null;

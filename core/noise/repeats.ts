@@ -71,13 +71,13 @@ export function repeatsIn(sound: Sound): Repeat[] {
   });
   const found = [...single, ...wide].flatMap((envelope) => periodsOf(envelope));
   const kept: Repeat[] = [];
-  for (const one of found.sort((a, b) => b.sureness - a.sureness)) {
-    const same = kept.findIndex((other) => Math.abs(one.hz / other.hz - 1) < SAME);
-    if (same < 0) kept.push(one);
+  for (const repeat of found.sort((a, b) => b.sureness - a.sureness)) {
+    const same = kept.findIndex((other) => Math.abs(repeat.hz / other.hz - 1) < SAME);
+    if (same < 0) kept.push(repeat);
     // The surest band tells the rate, the plainest how it sounds.
-    else if (plainness(one) > plainness(kept[same]!)) {
+    else if (plainness(repeat) > plainness(kept[same]!)) {
       const { hz, plusMinusHz, sureness } = kept[same]!;
-      kept[same] = { ...one, hz, plusMinusHz, sureness };
+      kept[same] = { ...repeat, hz, plusMinusHz, sureness };
     }
   }
   return kept;
@@ -110,32 +110,32 @@ function withoutHum({ rate, samples }: Sound): Sound {
 
 function envelopeOf(level: Float64Array): Float64Array {
   const low = level.slice().sort()[Math.floor(QUIET_PART * level.length)] ?? 0;
-  const scale = low > 0 ? low : (level.reduce((sum, one) => sum + one, 0) / Math.max(1, level.length)) * 1e-3;
+  const scale = low > 0 ? low : (level.reduce((sum, value) => sum + value, 0) / Math.max(1, level.length)) * 1e-3;
   if (!(scale > 1e-18)) return new Float64Array(level.length);
-  return withoutDrift(level.map((one) => Math.log(1 + Math.min(MOST_OVER, one / scale))));
+  return withoutDrift(level.map((value) => Math.log(1 + Math.min(MOST_OVER, value / scale))));
 }
 
 /** Less its own running mean. */
 function withoutDrift(values: Float64Array): Float64Array {
   const half = Math.round((DRIFT_S * RATE) / 2);
   const sums = new Float64Array(values.length + 1);
-  values.forEach((one, k) => (sums[k + 1] = sums[k]! + one));
-  return values.map((one, k) => {
+  values.forEach((value, k) => (sums[k + 1] = sums[k]! + value));
+  return values.map((value, k) => {
     const [from, to] = [Math.max(0, k - half), Math.min(values.length, k + half + 1)];
-    return one - (sums[to]! - sums[from]!) / (to - from);
+    return value - (sums[to]! - sums[from]!) / (to - from);
   });
 }
 
 /** Several bands as one: each weighs by its own spread, and the whole spreads as they do on the average. */
 function together(some: readonly Envelope[]): Envelope {
-  const spreads = some.map(({ values: one }) =>
-    Math.sqrt(one.reduce((sum, value) => sum + value * value, 0) / Math.max(1, one.length)),
+  const spreads = some.map(({ values: row }) =>
+    Math.sqrt(row.reduce((sum, value) => sum + value * value, 0) / Math.max(1, row.length)),
   );
-  const mean = spreads.reduce((sum, one) => sum + one, 0) / some.length;
+  const mean = spreads.reduce((sum, spread) => sum + spread, 0) / some.length;
   const values = new Float64Array(some[0]!.values.length);
-  some.forEach(({ values: one }, b) => {
+  some.forEach(({ values: row }, b) => {
     const weight = spreads[b]! > 0 ? mean / spreads[b]! / some.length : 0;
-    one.forEach((value, k) => (values[k]! += weight * value));
+    row.forEach((value, k) => (values[k]! += weight * value));
   });
   return { band: [some[0]!.band[0], some.at(-1)!.band[1]], values };
 }
@@ -148,12 +148,12 @@ function periodsOf({ band, values }: Envelope): Repeat[] {
   const found: Repeat[] = [];
   let left = values;
   for (let round = 0; round < MOST_AT_ONCE; round += 1) {
-    const one = periodOf({ band, values: left });
+    const period = periodOf({ band, values: left });
     // What chance made of it is not worth looking behind.
-    if (!one || one.held < HELD) break;
-    found.push(one);
-    const turn = turnsOver(left, one.hz, 0, left.length);
-    left = left.map((value, k) => value - turn[partOf(k, one.hz)]!);
+    if (!period || period.held < HELD) break;
+    found.push(period);
+    const turn = turnsOver(left, period.hz, 0, left.length);
+    left = left.map((value, k) => value - turn[partOf(k, period.hz)]!);
   }
   return found;
 }
@@ -172,7 +172,7 @@ function periodOf({ band, values }: Envelope): Repeat | null {
   for (let lag = Math.max(2, first); lag < like.length - 1; lag += 1)
     if (like[lag]! > like[lag - 1]! && like[lag]! >= like[lag + 1]!) tops.push(lag);
   const best = tops.reduce((top, lag) => Math.max(top, like[lag]!), 0);
-  const lag = tops.find((one) => like[one]! >= NEARLY * best && sure(one) > SURE * NEARLY);
+  const lag = tops.find((top) => like[top]! >= NEARLY * best && sure(top) > SURE * NEARLY);
   if (lag === undefined || best < LIKE || sure(lag) < SURE) return null;
   const hz = refined(like, lag);
   return turnOf(values, { hz, likeness: like[lag]!, sureness: sure(lag), band });
@@ -229,7 +229,7 @@ function turnOf(
     plusMinusHz,
     held: heldOver(values, hz),
     contrastDb: (10 / Math.LN10) * (high - low),
-    loudPart: profile.filter((one) => one > half).length / PARTS,
+    loudPart: profile.filter((value) => value > half).length / PARTS,
     times: Array.from({ length: turns }, (_, k) => (k + (loudest + 0.5) / PARTS) / hz),
   };
 }
@@ -259,11 +259,11 @@ function heldOver(values: Float64Array, hz: number): number {
   const halves = [0, 1].map((odd) => {
     const sum = new Float64Array(PARTS);
     for (let s = odd; (s + 1) * size <= values.length; s += 2)
-      turnsOver(values, hz, s * size, (s + 1) * size).forEach((one, part) => (sum[part]! += one));
-    const mean = sum.reduce((total, one) => total + one, 0) / PARTS;
-    return sum.map((one) => one - mean);
+      turnsOver(values, hz, s * size, (s + 1) * size).forEach((value, part) => (sum[part]! += value));
+    const mean = sum.reduce((total, value) => total + value, 0) / PARTS;
+    return sum.map((value) => value - mean);
   });
-  const product = (a: Float64Array, b: Float64Array) => a.reduce((total, one, k) => total + one * b[k]!, 0);
+  const product = (a: Float64Array, b: Float64Array) => a.reduce((total, value, k) => total + value * b[k]!, 0);
   const [a, b] = halves as [Float64Array, Float64Array];
   const scale = Math.sqrt(product(a, a) * product(b, b));
   return scale > 0 ? product(a, b) / scale : 0;
@@ -284,14 +284,14 @@ function driftOf(values: Float64Array, hz: number): { slope: number; sigma: numb
   });
   // A stretch that is like the mean turn says more than one that is not.
   const weight = shifts.map(({ like }) => Math.max(1e-6, like) ** 2);
-  const total = weight.reduce((sum, one) => sum + one, 0);
-  const mean = (of: (one: (typeof shifts)[number]) => number) =>
-    shifts.reduce((sum, one, k) => sum + weight[k]! * of(one), 0) / total;
-  const [at, shift] = [mean((one) => one.at), mean((one) => one.shift)];
-  const spread = mean((one) => (one.at - at) ** 2);
+  const total = weight.reduce((sum, value) => sum + value, 0);
+  const mean = (of: (point: (typeof shifts)[number]) => number) =>
+    shifts.reduce((sum, shift, k) => sum + weight[k]! * of(shift), 0) / total;
+  const [at, shift] = [mean((point) => point.at), mean((point) => point.shift)];
+  const spread = mean((point) => (point.at - at) ** 2);
   if (!(spread > 0)) return null;
-  const slope = mean((one) => (one.at - at) * (one.shift - shift)) / spread;
-  const left = mean((one) => (one.shift - shift - slope * (one.at - at)) ** 2);
+  const slope = mean((point) => (point.at - at) * (point.shift - shift)) / spread;
+  const left = mean((point) => (point.shift - shift - slope * (point.at - at)) ** 2);
   // A turn that comes later and later is longer than was thought.
   return { slope: -slope, sigma: Math.sqrt(left / spread / (stretches - 2)) };
 }
@@ -299,13 +299,13 @@ function driftOf(values: Float64Array, hz: number): { slope: number; sigma: numb
 /** How far one turn is shifted against another, −½ to ½ turns, + later, and how alike they then are, 0 to 1. */
 function shiftBetween(whole: readonly number[], own: readonly number[]): { shift: number; like: number } {
   const likes = new Float64Array(PARTS);
-  const size = (row: readonly number[]) => Math.sqrt(row.reduce((sum, one) => sum + one * one, 0)) || 1;
+  const size = (row: readonly number[]) => Math.sqrt(row.reduce((sum, value) => sum + value * value, 0)) || 1;
   const scale = size(whole) * size(own);
   for (let by = 0; by < PARTS; by += 1)
     for (let k = 0; k < PARTS; k += 1) likes[by]! += (whole[k]! * own[(k + by) % PARTS]!) / scale;
   let top = 0;
-  likes.forEach((one, by) => {
-    if (one > likes[top]!) top = by;
+  likes.forEach((likeness, by) => {
+    if (likeness > likes[top]!) top = by;
   });
   const ring = Float64Array.from([likes[(top + PARTS - 1) % PARTS]!, likes[top]!, likes[(top + 1) % PARTS]!]);
   const shift = (top + between(ring, 1) - 1) / PARTS;

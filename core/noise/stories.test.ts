@@ -46,7 +46,7 @@ test('of the stories nine of ten are named first, all but a few among three, and
     const diagnosis = diagnosed(story);
     const ranks = ranked(diagnosis);
     const [cause, part] = story.truth;
-    const rank = ranks.findIndex((one) => one.cause === cause && (part === undefined || one.part === part));
+    const rank = ranks.findIndex((rank) => rank.cause === cause && (part === undefined || rank.part === part));
     const proposed = diagnosis.next.map(({ test }) => test);
     return {
       story,
@@ -100,7 +100,7 @@ function fractions(seed: number): () => number {
 test('chances hold what they say over cases that are drawn, a tenth of all answers a slip', () => {
   const random = fractions(41);
   const pick = <T>(list: readonly T[], weights: readonly number[]): T => {
-    let left = random() * weights.reduce((sum, one) => sum + one, 0);
+    let left = random() * weights.reduce((sum, weight) => sum + weight, 0);
     return list.find((_, k) => (left -= weights[k]!) < 0) ?? list[list.length - 1]!;
   };
   const bins = [0, 1, 2, 3, 4].map(() => ({ told: 0, right: 0, of: 0 }));
@@ -115,12 +115,13 @@ test('chances hold what they say over cases that are drawn, a tenth of all answe
     // Faults that make no noise may be there as well, each on its own.
     const there = new Set(
       suspects.filter(
-        (one) => one === maker || random() < Math.min(0.5, (one.weight * one.factor * FAULTS_A_POINT) / 100),
+        (suspect) =>
+          suspect === maker || random() < Math.min(0.5, (suspect.weight * suspect.factor * FAULTS_A_POINT) / 100),
       ),
     );
     const said: Answer[] = [];
     for (let step = 0; step < 6; step += 1) {
-      const evidence = said.map((one) => ({ ...one }));
+      const evidence = said.map((answer) => ({ ...answer }));
       const diagnosis = diagnose({ ...drive, noise: { evidence } });
       const next = diagnosis.next[0];
       if (!next) break;
@@ -129,12 +130,12 @@ test('chances hold what they say over cases that are drawn, a tenth of all answe
       const fault = faultRow(answers[0]!, shares);
       const truly = answers.map((answer) => {
         if (!fault) return likelihoodOf(answer, maker, shares)!;
-        const has = [...there].some((one) => looksAt(answer, one, shares));
+        const has = [...there].some((suspect) => looksAt(answer, suspect, shares));
         return (has ? fault.there : fault.sound)[answer.outcome]!;
       });
       said.push(random() < SLIPS ? answers[Math.floor(random() * answers.length)]! : pick(answers, truly));
     }
-    const [top] = ranked(diagnose({ ...drive, noise: { evidence: said.map((one) => ({ ...one })) } }));
+    const [top] = ranked(diagnose({ ...drive, noise: { evidence: said.map((answer) => ({ ...answer })) } }));
     const truth: NoiseCause | 'elsewhere' = maker === 'elsewhere' ? maker : maker.cause;
     const bin = bins[Math.min(4, Math.floor(5 * top!.probability))]!;
     bin.told += top!.probability;

@@ -58,9 +58,9 @@ export function suspectsOf(drive: Drive): Suspect[] {
     const at = OF_BELT.has(cause)
       ? routed.map(({ id }) => ({ id, belts: [id] }))
       : parts.filter((part) => canBe(cause, drive, part)).map(({ pulley, belts }) => ({ id: pulley, belts }));
-    return at.map((one): Suspect => {
-      const kept = (cause === 'loose' || cause === 'tight') && armed.includes(one.id);
-      return { cause, ...one, weight: ((kept ? SET_ON_ARM : 1) * FOUND[cause].weight) / at.length };
+    return at.map((suspect): Suspect => {
+      const kept = (cause === 'loose' || cause === 'tight') && armed.includes(suspect.id);
+      return { cause, ...suspect, weight: ((kept ? SET_ON_ARM : 1) * FOUND[cause].weight) / at.length };
     });
   });
 }
@@ -79,7 +79,7 @@ export function armedBelts(drive: Drive): string[] {
 function canBe(cause: NoiseCause, drive: Drive, { pulley: id, station, belts }: TurningPart): boolean {
   const { role } = station;
   const arm = station.adjuster?.kind === 'sprung-arm';
-  const pulley = station.pulleys.find((one) => one.id === id)!;
+  const pulley = station.pulleys.find((pulley) => pulley.id === id)!;
   switch (cause) {
     case 'misaligned':
     case 'bearing':

@@ -60,7 +60,7 @@ export function coloursOf(sound: Sound): Colours {
     from: edges[b]!,
     to: edges[b + 1]!,
     middle: row.slice().sort()[count >> 1]!,
-    mean: row.reduce((sum, one) => sum + one, 0) / count,
+    mean: row.reduce((sum, value) => sum + value, 0) / count,
   }));
   return { step, mean, bands };
 }
@@ -123,7 +123,7 @@ export function pitchAt(
   if (!at || !apart) return null;
   const [from, to] = [Math.max(2, Math.ceil(within[0] / step)), Math.min(size / 2 - 2, Math.floor(within[1] / step))];
   if (to <= from) return null;
-  const more = at.map((one, k) => Math.max(0, one - apart[k]!));
+  const more = at.map((value, k) => Math.max(0, value - apart[k]!));
   let top = from;
   for (let k = from; k <= to; k += 1) if (more[k]! > more[top]!) top = k;
   const near = Array.from(more.slice(Math.max(1, top - 40), top + 41)).sort((x, y) => x - y);

@@ -90,11 +90,11 @@ function shareOf(
 }
 
 /** One of several, of which some are its own and take most. */
-function among(all: readonly string[], one: string, own: readonly string[], share = OWN_PULLEY): number {
+function among(all: readonly string[], pulley: string, own: readonly string[], share = OWN_PULLEY): number {
   const mine = all.filter((id) => own.includes(id));
-  if (!all.includes(one)) return 0;
+  if (!all.includes(pulley)) return 0;
   if (mine.length === 0 || mine.length === all.length) return 1 / all.length;
-  return mine.includes(one) ? share / mine.length : (1 - share) / (all.length - mine.length);
+  return mine.includes(pulley) ? share / mine.length : (1 - share) / (all.length - mine.length);
 }
 
 /** The row of a test that looks at a part, and whether a suspect is the fault at the part it looks at. */

@@ -327,7 +327,7 @@ export function matchWords(drive: Drive, { what, id, harmonic, bearing }: RateMa
         ? { name: RATE_WORDS.engine, how: '' }
         : { name: 'the engine itself', how: id === 'crank' ? ', once a turn' : ', one of its orders' };
     case 'bearing': {
-      const [second] = bearing!.shafts.filter((one) => one.id !== id && one.chance > 0.1);
+      const [second] = bearing!.shafts.filter((shaft) => shaft.id !== id && shaft.chance > 0.1);
       const or = second ? ` or ${partLabel(drive, second.id)}` : '';
       return {
         name: 'a rolling bearing',

@@ -13,12 +13,19 @@ export interface WeightedLine {
 
 /** Least squares; of points that all lie at one x the slope is not a number. */
 export function weightedLine(points: readonly { x: number; y: number; weight: number }[]): WeightedLine {
-  const sum = (of: (one: { x: number; y: number; weight: number }) => number) =>
-    points.reduce((all, one) => all + of(one), 0);
-  const weight = sum((one) => one.weight);
-  const x = sum((one) => one.weight * one.x) / weight;
-  const y = sum((one) => one.weight * one.y) / weight;
-  const spread = sum((one) => one.weight * (one.x - x) ** 2);
-  const slope = sum((one) => one.weight * (one.x - x) * (one.y - y)) / spread;
-  return { x, y, slope, weight, spread, left: sum((one) => one.weight * (one.y - y - slope * (one.x - x)) ** 2) };
+  const sum = (of: (point: { x: number; y: number; weight: number }) => number) =>
+    points.reduce((all, point) => all + of(point), 0);
+  const weight = sum((point) => point.weight);
+  const x = sum((point) => point.weight * point.x) / weight;
+  const y = sum((point) => point.weight * point.y) / weight;
+  const spread = sum((point) => point.weight * (point.x - x) ** 2);
+  const slope = sum((point) => point.weight * (point.x - x) * (point.y - y)) / spread;
+  return {
+    x,
+    y,
+    slope,
+    weight,
+    spread,
+    left: sum((point) => point.weight * (point.y - y - slope * (point.x - x)) ** 2),
+  };
 }

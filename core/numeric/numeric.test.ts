@@ -23,11 +23,11 @@ test('property: the mean lies among the figures, is surer than any of them, and 
   fc.assert(
     fc.property(fc.array(figure, { minLength: 1, maxLength: 8 }), (figures) => {
       const { at, sigma } = weightedMean(figures);
-      const all = figures.map((one) => one.at);
+      const all = figures.map((figure) => figure.at);
       expect(at).toBeGreaterThanOrEqual(Math.min(...all) - 1e-6);
       expect(at).toBeLessThanOrEqual(Math.max(...all) + 1e-6);
-      expect(sigma).toBeLessThanOrEqual(Math.min(...figures.map((one) => one.sigma)) + 1e-12);
-      const cost = (mean: number) => figures.reduce((sum, one) => sum + ((one.at - mean) / one.sigma) ** 2, 0);
+      expect(sigma).toBeLessThanOrEqual(Math.min(...figures.map((figure) => figure.sigma)) + 1e-12);
+      const cost = (mean: number) => figures.reduce((sum, figure) => sum + ((figure.at - mean) / figure.sigma) ** 2, 0);
       for (const by of [-0.1, 0.1]) expect(cost(at + by)).toBeGreaterThanOrEqual(cost(at));
     }),
   );

@@ -11,14 +11,14 @@ export function weightedMean(figures: readonly Figure[]): Figure {
 }
 
 /** How far one figure lies from another, in standard deviations of the difference; below zero where it is less. */
-export function deviationsApart(one: Figure, two: Figure): number {
-  return (one.at - two.at) / Math.hypot(one.sigma, two.sigma);
+export function deviationsApart(a: Figure, b: Figure): number {
+  return (a.at - b.at) / Math.hypot(a.sigma, b.sigma);
 }
 
 /** How far each figure lies from the mean of all the others, in standard deviations; null for one that is alone. */
 export function againstTheOthers(figures: readonly Figure[]): (number | null)[] {
-  return figures.map((one) => {
-    const others = figures.filter((other) => other !== one);
-    return others.length === 0 ? null : deviationsApart(one, weightedMean(others));
+  return figures.map((figure) => {
+    const others = figures.filter((other) => other !== figure);
+    return others.length === 0 ? null : deviationsApart(figure, weightedMean(others));
   });
 }

@@ -77,7 +77,7 @@ export function clearanceToPulley(drive: Drive, solved: BeltSolution, pulley: st
   const [body] = bodies.filter(({ id, own }) => id === pulley && !own);
   if (!body) return null;
   const met = encounters(section, solved.contacts, solved.spans, [...bodies.filter(({ own }) => own), body]);
-  const near = met.filter((one) => one.body === body).map(({ mm }) => mm);
+  const near = met.filter((encounter) => encounter.body === body).map(({ mm }) => mm);
   return near.length === 0 ? null : Math.min(...near);
 }
 

@@ -46,7 +46,7 @@ export function encounters(
     contacts.reduce((most, { pulley, cordRadius }) => (pulley === id ? Math.max(most, cordRadius) : most), radius),
   );
   const found: Encounter[] = [];
-  const keep = (one: Encounter) => one.mm < within && found.push(one);
+  const keep = (encounter: Encounter) => encounter.mm < within && found.push(encounter);
   const around: Around = { contacts, spans, bodies, reaches, far, facing, outside, lyingOn, keep };
   spans.forEach((span, s) => {
     if (span.length !== null) spanMeets(around, span, s);
@@ -71,7 +71,7 @@ interface Around {
   outside: (contact: ContactSolution) => number;
   /** The contact that lies on a pulley in the direction of a point; -1 for none. */
   lyingOn: (pulley: string, toward: Point) => number;
-  keep: (one: Encounter) => void;
+  keep: (encounter: Encounter) => void;
 }
 
 function spanMeets(around: Around, span: SpanSolution, s: number): void {
@@ -163,14 +163,14 @@ function betweenSpans(
   b: number,
 ): { mm: number; onA: Point; onB: Point } | null {
   const count = spans.length;
-  const [one, two] = [spans[a]!, spans[b]!];
+  const [left, right] = [spans[a]!, spans[b]!];
   const [before, after] = [(a + 1) % count === b, (b + 1) % count === a];
-  if (!before && !after) return nearestOfSegments(one.start, one.end, two.start, two.end);
+  if (!before && !after) return nearestOfSegments(left.start, left.end, right.start, right.end);
   if (before && after) return null;
   // A span ends on the contact that the next one leaves.
   const joint = contacts[before ? b : a]!;
   if (!((joint.wrapDeg ?? 0) > 180)) return null;
-  const [first, second] = before ? [one, two] : [two, one];
+  const [first, second] = before ? [left, right] : [right, left];
   const ends = [
     { far: first.start, foot: footOnSegment(first.start, second.start, second.end), ofFirst: true },
     { far: second.end, foot: footOnSegment(second.end, first.start, first.end), ofFirst: false },

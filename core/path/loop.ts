@@ -29,5 +29,5 @@ export function loopRound(circles: readonly LoopCircle[]): Loop | null {
       wrapBetween(turn, tangents[(k + circles.length - 1) % circles.length]!.direction, tangents[k]!.direction),
   );
   const spans = tangents.map((tangent) => tangent!.length);
-  return { arcs, spans, length: [...arcs, ...spans].reduce((sum, one) => sum + one, 0) };
+  return { arcs, spans, length: [...arcs, ...spans].reduce((sum, value) => sum + value, 0) };
 }

@@ -65,11 +65,11 @@ test('the distance between two pieces is what many points along them make it', (
 test('the clearance of a span names the nearest thing, from the face of the belt', () => {
   const drive = pair(bolt(200, 70, { id: 'near' }), bolt(200, 95, { id: 'far' }));
   const { spans, least } = beltClearances(drive, solveBelt(drive, 'main')!);
-  expect(spans.map((one) => one?.obstacle)).toEqual(['near', 'near']);
+  expect(spans.map((span) => span?.obstacle)).toEqual(['near', 'near']);
   expect(least).toBeCloseTo(70 - 52 - 5 - 1.3, 6);
   expect(
     beltClearances(driveOf(SERPENTINE), solveBelt(driveOf(SERPENTINE), 'main')!).spans.every(
-      (one) => one === null || Number.isFinite(one.mm),
+      (span) => span === null || Number.isFinite(span.mm),
     ),
   ).toBe(true);
 });

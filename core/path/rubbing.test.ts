@@ -161,8 +161,8 @@ test('property: the least clearance is what many points along the belt make it, 
           }
         }
         const clearances = beltClearances(drive, belt);
-        const ofBelt = [...clearances.spans, ...clearances.contacts].flatMap((one) =>
-          one && (one.onBelt || one.span) ? [one.mm] : [],
+        const ofBelt = [...clearances.spans, ...clearances.contacts].flatMap((entry) =>
+          entry && (entry.onBelt || entry.span) ? [entry.mm] : [],
         );
         // Far apart, which face looks at which is a matter of a hair at the ends of the pieces.
         if (ofBelt.length === 0 || nearest > 20) return;
@@ -203,7 +203,9 @@ test('property: passing over what is too far leaves out nothing that is near', (
         const [belt, solved] = [drive.belts[0]!, solveBelt(drive, 'main')!];
         const section = sectionFor(belt.section, belt.sectionOverrides)!;
         const bodies = bodiesInPlane(belt, section, solved.contacts, { pulleys: pulleysById(drive), drive });
-        const all = encounters(section, solved.contacts, solved.spans, bodies).filter((one) => one.mm < within);
+        const all = encounters(section, solved.contacts, solved.spans, bodies).filter(
+          (encounter) => encounter.mm < within,
+        );
         near += all.length;
         expect(encounters(section, solved.contacts, solved.spans, bodies, within)).toEqual(all);
       },
@@ -262,6 +264,6 @@ test('a part that may be left out, and is on no belt, is told but does not stop 
     findings: [{ code: 'span-through-pulley', severity: 'watch', pulley: 'pump' }],
   });
   expect(
-    beltClearances(spare, solveBelt(spare, 'main')!).spans.every((one) => one === null || one.pulley !== 'pump'),
+    beltClearances(spare, solveBelt(spare, 'main')!).spans.every((span) => span === null || span.pulley !== 'pump'),
   ).toBe(true);
 });

@@ -60,10 +60,10 @@ test('exact readings at three places give the exact plane, whatever ± a tool ha
 });
 
 test('one reading gives the offset, with the tilt 0 ± 0.3°; a second across gives the tilt along that line alone', () => {
-  const one = planeOf(withReadings([reading('pump', 30, 1.9, { plusMinus: 0.4 })]), 'main', 'pump');
-  expect(one.offset).toBeCloseTo(1.9, 9);
-  expect(Math.hypot(...one.tilt)).toBeCloseTo(0, 9);
-  expect(Math.sqrt(one.covariance[0]!)).toBeCloseTo(Math.hypot(0.4, 66 * 0.3 * DEG), 9);
+  const plane = planeOf(withReadings([reading('pump', 30, 1.9, { plusMinus: 0.4 })]), 'main', 'pump');
+  expect(plane.offset).toBeCloseTo(1.9, 9);
+  expect(Math.hypot(...plane.tilt)).toBeCloseTo(0, 9);
+  expect(Math.sqrt(plane.covariance[0]!)).toBeCloseTo(Math.hypot(0.4, 66 * 0.3 * DEG), 9);
   const two = planeOf(withReadings([reading('pump', 90, 2.4), reading('pump', -90, 0.4)]), 'main', 'pump');
   expect(two.offset).toBeCloseTo(1.4, 9);
   expect(two.tilt[0]).toBeCloseTo(0, 9);
@@ -101,9 +101,9 @@ test('the claimed ± of offsets, tilts and angles is what readings scatter by', 
       ),
     );
     const seen = alignmentOf(noisy, 'main')!;
-    for (const one of seen.planes.filter(({ readings }) => readings.length > 0)) {
-      [one.offset, ...one.tilt].forEach((value, k) => {
-        const off = Math.abs(value - truth[one.pulley as 'alt'][k]!) / Math.sqrt(one.covariance[4 * k]!);
+    for (const plane of seen.planes.filter(({ readings }) => readings.length > 0)) {
+      [plane.offset, ...plane.tilt].forEach((value, k) => {
+        const off = Math.abs(value - truth[plane.pulley as 'alt'][k]!) / Math.sqrt(plane.covariance[4 * k]!);
         within.one += Number(off < 1);
         within.two += Number(off < 2);
         all.plane += 1;
@@ -135,7 +135,7 @@ test('the angles of a run are those between lines in space', () => {
         ),
       );
       const { solution, runs } = alignmentOf(drive, 'main')!;
-      const run = runs.find((one) => one.from === 'alt')!;
+      const run = runs.find((run) => run.from === 'alt')!;
       const span = solution.spans.find(({ from }) => from === 'alt')!;
       // Each end in space, and the way a point of that pulley's own plane goes on along the span.
       const ends = (
@@ -191,10 +191,10 @@ test('a belt seen in a mirror, or from behind, has the same angles with their si
     [20, 140, 250].map((at) => reading(pulley, at, read(pulley, [k - 0.7, 0.004 * k, -0.003], at))),
   );
   const own = alignmentOf(withReadings(readings), 'main')!;
-  const behind = alignmentOf(withReadings(readings.map((one) => ({ ...one, mm: -one.mm }))), 'main')!;
+  const behind = alignmentOf(withReadings(readings.map((reading) => ({ ...reading, mm: -reading.mm }))), 'main')!;
   const mirrored = alignmentOf(
     {
-      ...withReadings(readings.map((one) => ({ ...one, at: 180 - one.at! }))),
+      ...withReadings(readings.map((reading) => ({ ...reading, at: 180 - reading.at! }))),
       crankRotation: 'ccw',
       stations: base.stations.map((station) => ({ ...station, x: -station.x })),
     },
@@ -253,7 +253,7 @@ test('one rib off on one pulley is a step of 3.56 mm that both runs show; a path
     {},
     clockwise,
   );
-  const one = {
+  const entry = {
     ...wide,
     belts: wide.belts.map((belt) => ({
       ...belt,
@@ -263,8 +263,8 @@ test('one rib off on one pulley is a step of 3.56 mm that both runs show; a path
       })),
     })),
   };
-  const { runs } = alignmentOf(one, 'main')!;
-  const span = solveBelt(one, 'main')!.spans.find(({ from }) => from === 'alt')!.length!;
+  const { runs } = alignmentOf(entry, 'main')!;
+  const span = solveBelt(entry, 'main')!.spans.find(({ from }) => from === 'alt')!.length!;
   expect(runs.find(({ from }) => from === 'alt')!.leaveDeg).toBeCloseTo(Math.atan(3.56 / span) / DEG, 9);
   expect(runs.find(({ from }) => from === 'ac')!.leaveDeg).toBeLessThan(-0.5);
   expect(runs.find(({ from }) => from === 'pump')!.leaveDeg).toBeCloseTo(0, 9);

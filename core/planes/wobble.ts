@@ -19,7 +19,7 @@ export function wobbleOf(readings: readonly PlaneReading[]): Wobble | null {
   let [spread, variance] = [0, 0];
   for (const group of samePlaces(readings)) {
     const slopes = group.map((reading) => slopesAt(reading));
-    const mean = [0, 1].map((i) => slopes.reduce((sum, one) => sum + one[i]!, 0) / group.length);
+    const mean = [0, 1].map((i) => slopes.reduce((sum, slope) => sum + slope[i]!, 0) / group.length);
     const level = group.reduce((sum, { mm }) => sum + mm, 0) / group.length;
     group.forEach(({ mm, sigma }, k) => {
       const row = slopes[k]!.map((slope, i) => slope - mean[i]!);

@@ -129,10 +129,10 @@ function lostSpace(top: string, denominator: number): string | null {
  * Of two lengths written in one field, where one is plainly inches and the other has no unit and no fraction: which of
  * the two readings is meant is asked about. Null where nothing is.
  */
-export function mixedUnits(one: string, other: string): string | null {
+export function mixedUnits(first: string, other: string): string | null {
   const inches = (text: string) => /\d\/\d|["']|in|ft|feet|foot/.test(normalise(text));
   const bare = (text: string) => /^[-+]?[\d.,]+$/.test(normalise(text));
-  const [plain, beside] = bare(one) && inches(other) ? [one, other] : [other, one];
+  const [plain, beside] = bare(first) && inches(other) ? [first, other] : [other, first];
   if (!bare(plain) || !inches(beside)) return null;
   return `${plain.trim()} has no unit beside ${beside.trim()} in inches. Write ${plain.trim()}" or ${plain.trim()} mm.`;
 }

@@ -131,7 +131,9 @@ export function beltsMeant({ belts }: Drive, text: string): Belt[] {
   );
   if (alike.length < 2) return alike;
   // Of two of a kind the one whose length is said.
-  const near = alike.filter(({ length }) => readings.some((one) => length && Math.abs(one.lengthMm - length) < 15));
+  const near = alike.filter(({ length }) =>
+    readings.some((reading) => length && Math.abs(reading.lengthMm - length) < 15),
+  );
   return near.length > 0 ? near : alike;
 }
 
@@ -196,7 +198,7 @@ function inOrder(changed: readonly ChangedPart[]): ChangedPart[] {
   };
   // Inserted one by one, each before the first that is later: what cannot be compared stays where it was.
   return changed.reduce<ChangedPart[]>((sorted, part) => {
-    const at = sorted.findIndex((one) => after(one, part) > 0);
+    const at = sorted.findIndex((other) => after(other, part) > 0);
     return at < 0 ? [...sorted, part] : sorted.toSpliced(at, 0, part);
   }, []);
 }

@@ -22,7 +22,7 @@ export function memoryOf(drive: Drive): DriveMemory {
 /** The dated readings of the odometer in what is remembered, in the vehicle's own unit. */
 export function odometerReadings({ story, lives }: Pick<DriveMemory, 'story' | 'lives'>, unit: BeltLife['unit']) {
   const ofLives = lives.flatMap(({ from, to, unit: counts }) =>
-    [from, ...(to ? [to] : [])].map((one) => ({ ...one, unit: counts })),
+    [from, ...(to ? [to] : [])].map((end) => ({ ...end, unit: counts })),
   );
   const ofStory = story.map(({ at, odometer, unit: counts }) => ({
     at: momentOf(at ?? undefined),

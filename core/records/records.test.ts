@@ -323,8 +323,8 @@ describe('the survival of belts', () => {
     });
     fc.assert(
       fc.property(fc.array(some, { maxLength: 20 }), (lives) => {
-        const one = lives.flatMap(({ count, ...life }) => Array.from({ length: count }, () => life));
-        expect(survivalOf(lives)).toEqual(survivalOf(one));
+        const entry = lives.flatMap(({ count, ...life }) => Array.from({ length: count }, () => life));
+        expect(survivalOf(lives)).toEqual(survivalOf(entry));
       }),
     );
   });

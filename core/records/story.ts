@@ -118,12 +118,12 @@ const ONE_GO_MS = 12 * 3600 * 1000;
 
 /** Items of one go together, in the order of the file. */
 function goes<T>(items: readonly T[], dateOf: (item: T) => string | undefined): T[][] {
-  return items.reduce<T[][]>((all, one) => {
+  return items.reduce<T[][]>((all, entry) => {
     const last = all.at(-1);
-    const [a, b] = [last && momentOf(dateOf(last[0]!)), momentOf(dateOf(one))];
+    const [a, b] = [last && momentOf(dateOf(last[0]!)), momentOf(dateOf(entry))];
     const together = a === b || (typeof a === 'number' && b !== null && Math.abs(a - b) <= ONE_GO_MS);
-    if (last && together) last.push(one);
-    else all.push([one]);
+    if (last && together) last.push(entry);
+    else all.push([entry]);
     return all;
   }, []);
 }

@@ -34,7 +34,10 @@ export function carriedBy(drive: Drive, belt: Belt): CarriedBelt {
   const fits = ({ surface }: Pulley) => surface === wanted || surface === 'smooth';
   const free = (pulley: Pulley) => fits(pulley) && !elsewhere.has(pulley.id) && measured(pulley);
   const turned = followShafts(
-    { ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route: [] } : one)) },
+    {
+      ...drive,
+      belts: drive.belts.map((otherBelt) => (otherBelt.id === belt.id ? { ...otherBelt, route: [] } : otherBelt)),
+    },
     pulleysById(drive),
   ).byStation;
   // The crank, then what other belts turn, then the rest, each as drawn.

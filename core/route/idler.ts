@@ -171,7 +171,7 @@ function refined(
     for (let round = 0; round < 12; round += 1) {
       const { x, y } = best.station;
       const next = SIDES.map(([dx, dy]) => tryAt(x + step * dx, y + step * dy)).reduce<IdlerProposal>(
-        (one, two) => better(one, two)!,
+        (a, b) => better(a, b)!,
         best,
       );
       if (next === best) break;
@@ -192,13 +192,12 @@ const SIDES = [
   [-1, 1],
 ] as const;
 
-const order = (one: IdlerProposal, two: IdlerProposal) =>
-  Math.min(PLENTY, two.after) - Math.min(PLENTY, one.after) || one.lengthMm - two.lengthMm;
-const better = (one: IdlerProposal | null, two: IdlerProposal | null) =>
-  !one || (two && order(one, two) > 0) ? two : one;
-const onWholeMm = (one: IdlerProposal): IdlerProposal => ({
-  ...one,
-  station: { ...one.station, x: Math.round(one.station.x), y: Math.round(one.station.y) },
+const order = (a: IdlerProposal, b: IdlerProposal) =>
+  Math.min(PLENTY, b.after) - Math.min(PLENTY, a.after) || a.lengthMm - b.lengthMm;
+const better = (a: IdlerProposal | null, b: IdlerProposal | null) => (!a || (b && order(a, b) > 0) ? b : a);
+const onWholeMm = (proposal: IdlerProposal): IdlerProposal => ({
+  ...proposal,
+  station: { ...proposal.station, x: Math.round(proposal.station.x), y: Math.round(proposal.station.y) },
 });
 
 type SectionKind = 'ribbed' | 'vee' | 'toothed';

@@ -109,7 +109,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   if (carried.length < 2 || carried.some(({ sides, optional }) => sides.length === 0 && !optional)) return NONE;
 
   const able = carried.filter(({ sides }) => sides.length > 0);
-  const nodes = able.map((one) => nodeOf(one, sense, section));
+  const nodes = able.map((carried) => nodeOf(carried, sense, section));
   const table = spansBetween(drive, belt, section, nodes);
   const optional = nodes.flatMap(({ carried: { optional: may, station } }, k) =>
     may && station.role !== 'crankshaft' ? [k] : [],
@@ -124,7 +124,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   for (const off of leavingOff(optional)) {
     if (budget.stopped || budget.steps <= 0 || budget.routes <= 0) break;
     const set = nodes.map((_, k) => k).filter((k) => !off.includes(k));
-    const left = carried.filter((one) => !set.some((k) => nodes[k]!.carried === one));
+    const left = carried.filter((carried) => !set.some((k) => nodes[k]!.carried === carried));
     const used = 1 - budget.steps / most.steps;
     found.push(...searchSet(ground, set, left, (share) => control.onProgress?.(Math.max(used, (sets + share) / of))));
     sets += 1;
@@ -259,7 +259,10 @@ function routeAlong(
   left: readonly Carried[],
 ): RouteFound | null {
   const route = path.map((k) => nodes[k]!.stop);
-  const there = { ...drive, belts: drive.belts.map((one) => (one.id === belt.id ? { ...one, route } : one)) };
+  const there = {
+    ...drive,
+    belts: drive.belts.map((otherBelt) => (otherBelt.id === belt.id ? { ...otherBelt, route } : otherBelt)),
+  };
   const solved = solveBelt(there, belt.id)!;
   if (!solved.closed) return null;
   const { least } = beltClearances(there, solved);
@@ -270,7 +273,7 @@ function routeAlong(
 type LeftOff = Carried & { roomMm: number | null };
 
 function leftOff(there: Drive, solved: BeltSolution, left: readonly Carried[]): LeftOff[] {
-  return left.map((one) => ({ ...one, roomMm: clearanceToPulley(there, solved, one.pulley.id) }));
+  return left.map((carried) => ({ ...carried, roomMm: clearanceToPulley(there, solved, carried.pulley.id) }));
 }
 
 function overlap(nodes: readonly Node[]): boolean {

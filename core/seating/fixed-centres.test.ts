@@ -32,7 +32,9 @@ test('the length to buy is the one whose tension lies by the setting of a new be
   expect(best.tensionN! / belt.ribs!).toBeLessThan(160);
   const nearest = candidates
     .filter(({ tensionN }) => tensionN! > 0)
-    .reduce((one, next) => (Math.abs(next.tensionN! - wanted) < Math.abs(one.tensionN! - wanted) ? next : one));
+    .reduce((candidate, next) =>
+      Math.abs(next.tensionN! - wanted) < Math.abs(candidate.tensionN! - wanted) ? next : candidate,
+    );
   expect(Math.abs(best.tensionN! - wanted)).toBeLessThanOrEqual(Math.abs(nearest.tensionN! - wanted) + 310);
 });
 

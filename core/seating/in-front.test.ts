@@ -80,8 +80,8 @@ test('a span over the face of a pulley is in front of its belt', () => {
 });
 
 /* The same told another way: points along each belt, a few mm apart, and whether any lies where the other is. */
-function pointsAlong(one: Drive, b: number): { x: number; y: number }[] {
-  const { spans, contacts } = solveDrive(one).belts[b]!;
+function pointsAlong(drive: Drive, b: number): { x: number; y: number }[] {
+  const { spans, contacts } = solveDrive(drive).belts[b]!;
   const ofSpans = spans.flatMap(({ start, end }) =>
     Array.from({ length: 121 }, (_, k) => ({
       x: start.x + ((end.x - start.x) * k) / 120,
@@ -105,11 +105,11 @@ test('agrees with points laid along the belts, wherever those are not in doubt',
     fc.property(fc.array(place, { minLength: 4, maxLength: 4 }), (places) => {
       const apart = places.every(([x, y], k) => places.every(([u, v], j) => j === k || Math.hypot(x - u, y - v) > 140));
       fc.pre(apart);
-      const one = drive(places, [
+      const made = drive(places, [
         { on: [0, 1], plane: 0 },
         { on: [2, 3], plane: 30 },
       ]);
-      const [behind, front] = [pointsAlong(one, 0), pointsAlong(one, 1)];
+      const [behind, front] = [pointsAlong(made, 0), pointsAlong(made, 1)];
       const nearest = front.reduce(
         (least, p) => behind.reduce((near, q) => Math.min(near, Math.hypot(p.x - q.x, p.y - q.y)), least),
         Infinity,
@@ -121,9 +121,9 @@ test('agrees with points laid along the belts, wherever those are not in doubt',
         return Math.min(least, off - (70 + 10 * k) / 2);
       }, Infinity);
       fc.pre(nearest > 14 ? Math.abs(toFace) > 10 : nearest < 4);
-      const told = frontsOf(one).get('b0')!.length > 0;
+      const told = frontsOf(made).get('b0')!.length > 0;
       expect(told).toBe(nearest < 4 || toFace < 0);
-      expect(frontsOf(one).get('b1')).toEqual([]);
+      expect(frontsOf(made).get('b1')).toEqual([]);
       if (told) crossing += 1;
       else clear += 1;
     }),
@@ -135,7 +135,7 @@ test('agrees with points laid along the belts, wherever those are not in doubt',
 test('where planes slope, the one that is in front at the crossing counts', () => {
   // Behind at its left shaft and in front at its right one; it crosses the other nearer to one of them.
   const sloping = (crossAt: number): Drive => {
-    const one = drive(
+    const made = drive(
       [
         [0, 0],
         [1000, 0],
@@ -147,12 +147,12 @@ test('where planes slope, the one that is in front at the crossing counts', () =
         { on: [2, 3], plane: 30 },
       ],
     );
-    const stations = one.stations.map((station) =>
+    const stations = made.stations.map((station) =>
       station.id === 's1'
         ? { ...station, pulleys: station.pulleys.map((pulley) => ({ ...pulley, plane: 60 })) }
         : station,
     );
-    return { ...one, stations };
+    return { ...made, stations };
   };
   expect(beltsInFront(sloping(250), 'b0')).toEqual([{ belt: 'b1', station: null }]);
   expect(beltsInFront(sloping(750), 'b0')).toEqual([]);

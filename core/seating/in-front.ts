@@ -138,11 +138,14 @@ function crosses(front: Laid, behind: Laid): boolean {
   return front.pieces.some((piece) => {
     const z = Math.max(piece.za, piece.zb);
     return (
-      behind.pieces.some((one) => {
-        if (z <= Math.min(one.za, one.zb) + SAME_PLANE || boxesApart(piece.a, piece.b, one.a, one.b, touching))
+      behind.pieces.some((otherPiece) => {
+        if (
+          z <= Math.min(otherPiece.za, otherPiece.zb) + SAME_PLANE ||
+          boxesApart(piece.a, piece.b, otherPiece.a, otherPiece.b, touching)
+        )
           return false;
-        const { mm, onA, onB } = meetingOf(piece, one);
-        return mm < touching && planeAt(piece, onA) > planeAt(one, onB) + SAME_PLANE;
+        const { mm, onA, onB } = meetingOf(piece, otherPiece);
+        return mm < touching && planeAt(piece, onA) > planeAt(otherPiece, onB) + SAME_PLANE;
       }) ||
       behind.faces.some(
         ({ at, radius, z: face }) =>

@@ -23,7 +23,8 @@ const drive = (length: number | null): Drive =>
     'main',
     { length },
   );
-const codes = (one: Drive) => restFindings(tensionOf(one), 'main', markedMisfitOf(one, 'main')).map(({ code }) => code);
+const codes = (drive: Drive) =>
+  restFindings(tensionOf(drive), 'main', markedMisfitOf(drive, 'main')).map(({ code }) => code);
 
 test('a marked length that cannot go on: card, Tension and bring list all say so, and Size’s is brought', () => {
   const { slackEnd, tightEnd } = sizeBelt(drive(null), 'main', { lengths: [] })!.window;

@@ -377,24 +377,24 @@ export function readMarking(text: string): MarkingReading[] {
     return reading && share > 0 ? [{ ...reading, scheme, likelihood: share }] : [];
   });
   // Two patterns may read the same; the likelier name is kept.
-  const same = (one: Reading, other: Reading) =>
-    one.section === other.section &&
-    one.ribs === other.ribs &&
-    one.lengthMm === other.lengthMm &&
-    one.widthMm === other.widthMm;
+  const same = (first: Reading, other: Reading) =>
+    first.section === other.section &&
+    first.ribs === other.ribs &&
+    first.lengthMm === other.lengthMm &&
+    first.widthMm === other.widthMm;
   const distinct = found.filter(
-    (one, k) =>
+    (reading, k) =>
       !found.some(
         (other, j) =>
           j !== k &&
-          same(one, other) &&
-          (other.likelihood > one.likelihood || (other.likelihood === one.likelihood && j < k)),
+          same(reading, other) &&
+          (other.likelihood > reading.likelihood || (other.likelihood === reading.likelihood && j < k)),
       ),
   );
   const total = distinct.reduce((sum, { likelihood }) => sum + likelihood, 0);
   const usual = Math.max(0, ...distinct.map(({ lengthMm }) => usualLength(lengthMm)));
   return distinct
-    .map((one) => ({ ...one, likelihood: (usual * one.likelihood) / total }))
+    .map((reading) => ({ ...reading, likelihood: (usual * reading.likelihood) / total }))
     .sort((a, b) => b.likelihood - a.likelihood);
 }
 

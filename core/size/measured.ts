@@ -84,7 +84,7 @@ function eitherWay(groove: MeasuredLength, rim: MeasuredLength): MeasuredLength 
     markedMm,
     plusMinus,
     correctionMm: groove.correctionMm + by,
-    rules: groove.rules.map((one) => ({ ...one, offMm: one.offMm - by })),
+    rules: groove.rules.map((rule) => ({ ...rule, offMm: rule.offMm - by })),
     parts: groove.parts.map((part, k) => ({ ...part, mm: (part.mm + rim.parts[k]!.mm) / 2 })),
     againstDrawing: groove.againstDrawing === null ? null : groove.againstDrawing + by,
     lay: null,
@@ -172,7 +172,7 @@ function lineRound(circles: readonly (LoopCircle & { wrapDeg: number | null })[]
     const most = beyond.indexOf(Math.max(...beyond));
     if (beyond[most]! <= Math.PI || touched.length <= 2) {
       const arcs = circles.map((_, k) => (touched.includes(k) ? line.arcs[touched.indexOf(k)]! : 0));
-      return { arcs, spansMm: line.spans.reduce((sum, one) => sum + one, 0) };
+      return { arcs, spansMm: line.spans.reduce((sum, span) => sum + span, 0) };
     }
     touched.splice(most, 1);
   }
@@ -205,32 +205,35 @@ export function combinedLength(
   const laid = (measurement: Measurement, lay: Lay) => lengthLaid(drive, belt, curve, { ...measurement, lay });
   const open = plain.filter(({ result }) => result.eitherWay !== null).slice(0, MOST_EITHER_WAY);
   const ways = open.map(({ measurement }) => LAYS.map((lay) => laid(measurement, lay)!));
-  const sure = [drawing, ...plain.filter((one) => !open.includes(one)).flatMap(({ result }) => witnessOf(result))];
+  const sure = [
+    drawing,
+    ...plain.filter((measured) => !open.includes(measured)).flatMap(({ result }) => witnessOf(result)),
+  ];
   const mixture = mixedMean(
     sure,
-    ways.map((each) => each.map((one) => witnessOf(one)[0] ?? null)),
+    ways.map((each) => each.map((length) => witnessOf(length)[0] ?? null)),
   );
-  const measured = plain.map((one): MeasuredLength => {
-    const { measurement, result } = one;
-    const k = open.indexOf(one);
+  const measured = plain.map((plainWay): MeasuredLength => {
+    const { measurement, result } = plainWay;
+    const k = open.indexOf(plainWay);
     if (k >= 0) {
       const likely = mixture.chances[k]!.findIndex((chance) => chance > TAKEN_TO_LIE);
       return likely < 0 ? result : { ...ways[k]![likely]!, layTold: true };
     }
     if (result.lay === null) return result;
-    const others = plain.filter((other) => other !== one).flatMap(({ result: other }) => witnessOf(other));
+    const others = plain.filter((other) => other !== plainWay).flatMap(({ result: other }) => witnessOf(other));
     const otherWay = laid(measurement, result.lay === 'groove' ? 'rim' : 'groove');
     return { ...result, layTold: otherWay !== null && contradicted(result, otherWay, [...others, drawing]) };
   });
   const all = [
-    ...measured.flatMap((one, k) => witnessOf(one).map((witness) => ({ ...witness, k }))),
+    ...measured.flatMap((length, k) => witnessOf(length).map((witness) => ({ ...witness, k }))),
     { ...drawing, k: -1 },
   ];
   const scores = againstTheOthers(all).map((apart, k) => ({ one: all[k]!, score: Math.abs(apart ?? 0) }));
   const worst = scores.reduce((most, next) => (next.score > most.score ? next : most));
   const disagree = worst.score > SUSPECT_AT;
   return {
-    measured: measured.map((one, k) => ({ ...one, suspect: disagree && all.length > 2 && worst.one.k === k })),
+    measured: measured.map((length, k) => ({ ...length, suspect: disagree && all.length > 2 && worst.one.k === k })),
     shiftMm: mixture.at,
     disagree,
     plusMinus: disagree ? (mixture.sigma * worst.score) / SUSPECT_AT : mixture.sigma,
@@ -245,7 +248,10 @@ function mixedMean(
   sure: readonly Figure[],
   ways: readonly (readonly (Figure | null)[])[],
 ): Figure & { chances: number[][] } {
-  const choices = ways.reduce<number[][]>((all, way) => all.flatMap((one) => way.map((_, k) => [...one, k])), [[]]);
+  const choices = ways.reduce<number[][]>(
+    (all, way) => all.flatMap((choice) => way.map((_, k) => [...choice, k])),
+    [[]],
+  );
   const weighed = choices.map((choice) => {
     const figures = [...sure, ...choice.flatMap((k, w) => ways[w]![k] ?? [])];
     const mean = weightedMean(figures);
@@ -254,7 +260,7 @@ function mixedMean(
   });
   const best = Math.max(...weighed.map(({ log }) => log));
   const whole = weighed.reduce((sum, { log }) => sum + Math.exp(log - best), 0);
-  const shares = weighed.map((one) => ({ ...one, share: Math.exp(one.log - best) / whole }));
+  const shares = weighed.map((choice) => ({ ...choice, share: Math.exp(choice.log - best) / whole }));
   const at = shares.reduce((sum, { share, mean }) => sum + share * mean.at, 0);
   const variance = shares.reduce((sum, { share, mean }) => sum + share * (mean.sigma ** 2 + (mean.at - at) ** 2), 0);
   return {
@@ -276,6 +282,6 @@ function contradicted(said: MeasuredLength, otherWay: MeasuredLength, others: re
   const [[own], [other]] = [witnessOf(said), witnessOf(otherWay)];
   if (!own || !other) return false;
   const rest = weightedMean(others);
-  const apart = (one: Figure) => Math.abs(deviationsApart(one, rest));
+  const apart = (figure: Figure) => Math.abs(deviationsApart(figure, rest));
   return apart(own) > SUSPECT_AT && apart(other) <= SUSPECT_AT;
 }

@@ -135,14 +135,14 @@ function rulesOfThumb(read: number, markedMm: number): ToldByTool['rules'] {
  * One of two figures, either as likely: their middle, with a standard deviation that holds both. mm.
  */
 export function middleOf(
-  one: Pick<ToldByTool, 'markedMm' | 'plusMinus'>,
+  first: Pick<ToldByTool, 'markedMm' | 'plusMinus'>,
   other: Pick<ToldByTool, 'markedMm' | 'plusMinus'>,
 ): Pick<ToldByTool, 'markedMm' | 'plusMinus'> {
   return {
-    markedMm: (one.markedMm + other.markedMm) / 2,
+    markedMm: (first.markedMm + other.markedMm) / 2,
     plusMinus: Math.hypot(
-      Math.SQRT1_2 * Math.hypot(one.plusMinus, other.plusMinus),
-      (one.markedMm - other.markedMm) / 2,
+      Math.SQRT1_2 * Math.hypot(first.plusMinus, other.plusMinus),
+      (first.markedMm - other.markedMm) / 2,
     ),
   };
 }

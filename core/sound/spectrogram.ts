@@ -43,9 +43,9 @@ export function spectrogram(
       power[row * columns + k] = strongest;
     }
   });
-  const loudest = power.reduce((high, one) => Math.max(high, one), 0);
-  const level = Uint8Array.from(power, (one) => {
-    const db = loudest > 0 && one > 0 ? 10 * Math.log10(one / loudest) : -RANGE_DB;
+  const loudest = power.reduce((high, value) => Math.max(high, value), 0);
+  const level = Uint8Array.from(power, (value) => {
+    const db = loudest > 0 && value > 0 ? 10 * Math.log10(value / loudest) : -RANGE_DB;
     return Math.max(0, Math.round(255 * (1 + db / RANGE_DB)));
   });
   return { seconds: sound.samples.length / sound.rate, columns, rows, from, to: top, level };

@@ -80,11 +80,11 @@ function toldOf<F extends Finding>(
   words: (finding: F, unit: LengthUnit) => FindingWords,
 ): Specimen[] {
   return (Object.entries(specimens) as [F['code'], readonly object[]][]).flatMap(([code, each]) =>
-    each.map((one) => ({
+    each.map((specimen) => ({
       kind,
       code,
       // The type of `specimens` ties what stands under a code to that code's own finding.
-      words: (unit: LengthUnit) => words({ ...one, code, severity: 'watch' } as unknown as F, unit),
+      words: (unit: LengthUnit) => words({ ...specimen, code, severity: 'watch' } as unknown as F, unit),
     })),
   );
 }

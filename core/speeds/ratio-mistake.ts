@@ -92,8 +92,8 @@ export function explainRatio(
   chain.forEach((link, at) => {
     for (const end of ['driver', 'driven'] as const) {
       for (const { id, radius } of othersOnShaft(drive, link, end)) {
-        const changed = chain.map((one, k) =>
-          k === at ? { ...one, [end === 'driver' ? 'driverRadius' : 'drivenRadius']: radius } : one,
+        const changed = chain.map((link, k) =>
+          k === at ? { ...link, [end === 'driver' ? 'driverRadius' : 'drivenRadius']: radius } : link,
         );
         put('other-sheave', ratioOf(changed), { pulley: id });
       }
@@ -109,7 +109,7 @@ export function explainRatio(
   const close = Math.min(CLOSE.most, Math.max(CLOSE.least, 1.2 * claim.rounding));
   const seen = new Set<string>();
   const readings = tries
-    .map((one) => ({ ...one, off: Math.abs(claim.value / one.value - 1) }))
+    .map((attempt) => ({ ...attempt, off: Math.abs(claim.value / attempt.value - 1) }))
     .filter(({ off }) => off <= close)
     // The likeliest slip first; of one kind the nearest.
     .sort((a, b) => SLIPS.indexOf(a.slip) - SLIPS.indexOf(b.slip) || a.off - b.off)

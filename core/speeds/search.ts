@@ -276,7 +276,7 @@ function joined(from: Choice, free: readonly Choice[][], most: number): Choice[]
         way.changes.length >= most
           ? []
           : tries
-              .map((one) => ({ changes: [...way.changes, ...one.changes], cost: way.cost + one.cost }))
+              .map((attempt) => ({ changes: [...way.changes, ...attempt.changes], cost: way.cost + attempt.cost }))
               .filter(({ changes }) => enoughOf(changes)),
       ),
     );
@@ -303,7 +303,7 @@ function waysOf(counts: readonly number[], most: number): number {
     (sums, count) => sums.map((sum, k) => sum + (k > 0 ? sums[k - 1]! * count : 0)),
     [1, ...Array.from({ length: most }, () => 0)],
   );
-  return ways.reduce((sum, one) => sum + one, 0);
+  return ways.reduce((sum, way) => sum + way, 0);
 }
 
 interface Judgement {
@@ -315,8 +315,10 @@ interface Judgement {
 function judge(before: DriveEffect, after: DriveEffect, targets: readonly SpeedTarget[]): Judgement {
   const belts = after.belts.map((belt, k) => judgeBelt(before.belts[k]!, belt));
   const more = after.findings.filter(
-    (one) =>
-      !before.findings.some((old) => old.code === one.code && old.belt === one.belt && old.pulley === one.pulley),
+    (finding) =>
+      !before.findings.some(
+        (old) => old.code === finding.code && old.belt === finding.belt && old.pulley === finding.pulley,
+      ),
   );
   const reasons = [
     ...targets.map((target) => metBy(after, target)),
@@ -360,8 +362,9 @@ function judgeBelt(was: BeltEffect, { belt, lengthMm, findings, taken }: BeltEff
   const reasons: SpeedReason[] = [];
   const fresh = (severity: string) =>
     findings.filter(
-      (one) =>
-        one.severity === severity && !was.findings.some((old) => old.code === one.code && old.pulley === one.pulley),
+      (finding) =>
+        finding.severity === severity &&
+        !was.findings.some((old) => old.code === finding.code && old.pulley === finding.pulley),
     ).length;
   const [faults, watches] = [fresh('fault'), fresh('watch')];
   let cost = COST.fault * faults + COST.watch * watches;
@@ -391,7 +394,7 @@ export function setsOf(drive: Drive, atHand: readonly PulleyAtHand[]): { set: st
       .filter((at) => at.set === set)
       .flatMap((at) => Array.from({ length: at.count ?? 1 }, () => at));
     const changes = pieces.flatMap((to): PulleyChange[] => {
-      const seat = seats.find(([id, one]) => !taken.has(id) && goesOn(to, one));
+      const seat = seats.find(([id, seat]) => !taken.has(id) && goesOn(to, seat));
       if (!seat) return [];
       taken.add(seat[0]);
       return [{ pulley: seat[0], to }];

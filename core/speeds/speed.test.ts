@@ -301,7 +301,7 @@ describe('bands and use', () => {
         fc.nat(),
         fc.double({ min: -0.5, max: 1.5, noNaN: true }),
         (shares, which, share) => {
-          const bins = shares.map((one, k) => ({ from: 100 * k, to: 100 * k + 100, share: one }));
+          const bins = shares.map((share, k) => ({ from: 100 * k, to: 100 * k + 100, share: share }));
           fc.pre(bins.some((bin) => bin.share > 0));
           const index = which % bins.length;
           const changed = withShare({ bins }, index, share).bins;
@@ -460,10 +460,10 @@ test('the other sheave of the crank is told by its own side, where the belt driv
   ]);
   const drive = {
     ...plain,
-    stations: plain.stations.map((one) =>
-      one.id === 'crank'
-        ? { ...one, pulleys: [...one.pulleys, { ...one.pulleys[0]!, id: 'second', diameter: 120 }] }
-        : one,
+    stations: plain.stations.map((station) =>
+      station.id === 'crank'
+        ? { ...station, pulleys: [...station.pulleys, { ...station.pulleys[0]!, id: 'second', diameter: 120 }] }
+        : station,
     ),
   };
   const truth = explainRatio(drive, 'pump', readRatio('1')!)!.truth;
@@ -525,7 +525,7 @@ describe('output and power', () => {
         (curve, share) => {
           const sorted = [...curve].sort((a, b) => a.rpm - b.rpm);
           const rpm = sorted[0]!.rpm + share * (sorted.at(-1)!.rpm - sorted[0]!.rpm);
-          const k = Math.min(sorted.length - 2, Math.max(0, sorted.findIndex((one) => one.rpm > rpm) - 1));
+          const k = Math.min(sorted.length - 2, Math.max(0, sorted.findIndex((entry) => entry.rpm > rpm) - 1));
           const [low, high] = [
             Math.min(sorted[k]!.amps, sorted[k + 1]!.amps),
             Math.max(sorted[k]!.amps, sorted[k + 1]!.amps),
@@ -624,7 +624,7 @@ describe('solving for a pulley', () => {
       ...list.filter((at) => at.role === role && at.id !== 'thin').map((to) => ({ pulley, to })),
     ];
     const brute = swaps('crank', 'crankshaft').flatMap((crank) =>
-      swaps('alt', 'alternator').map((alt) => [crank, alt].flatMap((one) => (one ? [one] : []))),
+      swaps('alt', 'alternator').map((alt) => [crank, alt].flatMap((entry) => (entry ? [entry] : []))),
     );
     expect(answers.length).toBe(brute.length);
     expect(
@@ -669,13 +669,13 @@ describe('solving for a pulley', () => {
           const { answers } = choosePulleys(drive, targets, atHand, { changes: 2, top: 1 });
           const best = met(answers[0]!.changes.reduce(withPulley, drive));
           const seats = ['crank', 'alt', 'ac'];
-          for (const one of seats) {
+          for (const text of seats) {
             for (const other of seats) {
               for (const a of [null, ...atHand]) {
                 for (const b of [null, ...atHand]) {
                   const changes = [
-                    a && { pulley: one, to: a },
-                    b && b !== a && other !== one ? { pulley: other, to: b } : null,
+                    a && { pulley: text, to: a },
+                    b && b !== a && other !== text ? { pulley: other, to: b } : null,
                   ].flatMap((change) => (change ? [change] : []));
                   const changed = changes.reduce(withPulley, drive);
                   if (met(changed) === 2 && best < 2)
@@ -790,11 +790,11 @@ test('the drive file keeps what Speeds writes, and refuses what cannot be', () =
 });
 
 describe('pulleys are used as often as there are of them', () => {
-  const one: PulleyAtHand = { id: 'one', label: 'one', surface: 'ribbed', diameter: 90, grooves: 6 };
+  const hand: PulleyAtHand = { id: 'one', label: 'one', surface: 'ribbed', diameter: 90, grooves: 6 };
   const targets: SpeedTarget[] = ['alt', 'ac'].map((id) => ({ station: id, engineRpm: 2000, least: 3400, most: 4000 }));
   const uses = (count?: number) =>
     Math.max(
-      ...choosePulleys(serpentine(), targets, [count === undefined ? one : { ...one, count }], {
+      ...choosePulleys(serpentine(), targets, [count === undefined ? hand : { ...hand, count }], {
         changes: 2,
         top: 40,
       }).answers.map(({ changes }) => changes.length),
@@ -803,8 +803,8 @@ describe('pulleys are used as often as there are of them', () => {
   test('once where nothing is said, twice where there are two', () => {
     expect(uses()).toBe(1);
     expect(uses(2)).toBe(2);
-    expect(setsOf(serpentine(), [{ ...one, set: 'S' }])[0]!.changes).toHaveLength(1);
-    expect(setsOf(serpentine(), [{ ...one, set: 'S', count: 2 }])[0]!.changes).toHaveLength(2);
+    expect(setsOf(serpentine(), [{ ...hand, set: 'S' }])[0]!.changes).toHaveLength(1);
+    expect(setsOf(serpentine(), [{ ...hand, set: 'S', count: 2 }])[0]!.changes).toHaveLength(2);
   });
 });
 

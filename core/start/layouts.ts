@@ -117,7 +117,7 @@ const beltsOf = (layout: Layout) => 1 + Math.max(...PLACES[layout].flatMap(({ on
  */
 export function layoutDrive(layout: Layout, name: string, section: string): Drive {
   const places = PLACES[layout];
-  const named = SECTIONS.some((one) => one.name === section) ? section : LAYOUT_SECTION[layout];
+  const named = SECTIONS.some((known) => known.name === section) ? section : LAYOUT_SECTION[layout];
   const belted = Array.from({ length: beltsOf(layout) }).reduce<Drive>(
     (drive) => addBelt(drive, newBelt(drive, named)),
     newDrive(name),

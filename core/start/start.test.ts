@@ -38,7 +38,7 @@ describe('layouts', () => {
   });
 
   test('those with an adjuster stand inside its travel, and tightening takes up belt', () => {
-    for (const layout of LAYOUTS.filter((one) => one !== 'crank')) {
+    for (const layout of LAYOUTS.filter((entry) => entry !== 'crank')) {
       const drive = layoutDrive(layout, 'New', LAYOUT_SECTION[layout]);
       for (const belt of drive.belts) {
         const { travel, lengths } = lengthCurve(drive, belt)!;

@@ -48,13 +48,13 @@ test('several readings weigh by their ±: between them all, and surer than each'
       ),
       (list) => {
         const { mm, plusMinus } = combinedDiameter(
-          drive(...list.map((one, k) => read('across', one.mm, { ...one, id: `r${k}` }))),
+          drive(...list.map((entry, k) => read('across', entry.mm, { ...entry, id: `r${k}` }))),
           'crank',
         )!;
-        expect(mm).toBeGreaterThanOrEqual(Math.min(...list.map((one) => one.mm)) - 1e-9);
-        expect(mm).toBeLessThanOrEqual(Math.max(...list.map((one) => one.mm)) + 1e-9);
-        if (list.every((one) => Math.abs(one.mm - mm) < one.plusMinus))
-          expect(plusMinus).toBeLessThan(Math.min(...list.map((one) => one.plusMinus)));
+        expect(mm).toBeGreaterThanOrEqual(Math.min(...list.map((entry) => entry.mm)) - 1e-9);
+        expect(mm).toBeLessThanOrEqual(Math.max(...list.map((entry) => entry.mm)) + 1e-9);
+        if (list.every((entry) => Math.abs(entry.mm - mm) < entry.plusMinus))
+          expect(plusMinus).toBeLessThan(Math.min(...list.map((entry) => entry.plusMinus)));
       },
     ),
   );
@@ -96,7 +96,7 @@ test('the file names a diameter reading that is wrong', () => {
 });
 
 test('a reading put in or taken out moves the drawing with it; the last one taken out leaves it where it was', () => {
-  const drawn = (one: Drive) => one.stations.map(({ pulleys }) => pulleys[0]!.diameter);
+  const drawn = (drive: Drive) => drive.stations.map(({ pulleys }) => pulleys[0]!.diameter);
   const first = putDiameter(drive(), read('calliper', 158));
   const stepped = putDiameter(first, read('step', 28, { pulley: 'inner', of: 'crank' }));
   const second = putDiameter(stepped, read('calliper', 162, { id: 'again' }));

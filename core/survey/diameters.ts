@@ -57,13 +57,15 @@ function combine(drive: Drive, pulleyId: string, within: ReadonlySet<string>): C
   const figures = read.map(({ mm, plusMinus }) => ({ at: mm, sigma: plusMinus }));
   const { at: mm, sigma: plusMinus } = weightedMean(figures);
   const normalised = againstTheOthers(figures);
-  const readings = read.map((one, k) => ({ ...one, normalised: normalised[k]! }));
+  const readings = read.map((reading, k) => ({ ...reading, normalised: normalised[k]! }));
   const worst = readings.reduce((most, next) =>
     Math.abs(next.normalised ?? 0) > Math.abs(most.normalised ?? 0) ? next : most,
   );
   const excess =
     read.length > 1
-      ? Math.sqrt(read.reduce((sum, one) => sum + ((one.mm - mm) / one.plusMinus) ** 2, 0) / (read.length - 1))
+      ? Math.sqrt(
+          read.reduce((sum, reading) => sum + ((reading.mm - mm) / reading.plusMinus) ** 2, 0) / (read.length - 1),
+        )
       : 1;
   const disagree = Math.abs(worst.normalised ?? 0) > DISAGREE_AT;
   return {

@@ -188,7 +188,7 @@ function undetermined({ drive, network, observations, fit }: Settled): SurveyFin
 /** Tapes and diameters that were left out as wrong, with what they should have been. */
 function suspects({ network, observations, kept, fit }: Settled): SurveyFinding[] {
   return observations
-    .filter((one) => !one.seen && !kept.includes(one))
+    .filter((observation) => !observation.seen && !kept.includes(observation))
     .map((observation): SurveyFinding => {
       if (observation.kind === 'radius') {
         const off = fit.places.at(observation.over![0]!.radius - network.radii)!;
@@ -275,8 +275,8 @@ function withPictures(drawn: Places, { fits, observations }: Pictures, { count, 
     const known = seen.filter(({ to }) => to === datum || placed.has(to));
     // On what earlier pictures and the crank fix, or else on the drawing.
     const anchors = known.length > 0 ? known : seen;
-    const mean = (value: (one: (typeof seen)[number]) => number) =>
-      anchors.reduce((sum, one) => sum + value(one), 0) / anchors.length;
+    const mean = (value: (point: (typeof seen)[number]) => number) =>
+      anchors.reduce((sum, anchor) => sum + value(anchor), 0) / anchors.length;
     const [shiftX, shiftY] = [mean(({ to, x }) => x - places[2 * to]!), mean(({ to, y }) => y - places[2 * to + 1]!)];
     for (const { to, x, y } of seen) {
       if (to === datum || placed.has(to)) continue;

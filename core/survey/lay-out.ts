@@ -22,7 +22,7 @@ export function layOutOf(drive: Drive, fit: SurveyFit): LayOut {
   const origin = drive.stations.find(({ role }) => role === 'crankshaft') ?? drive.stations[0] ?? { x: 0, y: 0 };
   const read = new Set(drive.survey?.diameters?.map(({ pulley }) => pulley));
   const moves = fit.stations.flatMap(({ id, x, y, plusMinusX, plusMinusY }) => {
-    const station = drive.stations.find((one) => one.id === id);
+    const station = drive.stations.find((station) => station.id === id);
     if (!station || plusMinusX === null || plusMinusY === null) return [];
     const far = Math.hypot(station.x - origin.x - x, station.y - origin.y - y);
     return far > SAME

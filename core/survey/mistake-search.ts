@@ -118,7 +118,9 @@ class MistakeSearch {
       this.groups.set(observation.id, [...(this.groups.get(observation.id) ?? []), observation]);
     // A large slip can pull a fit flat, where nothing seems to check anything; the sketch is not bent so.
     const sketched = describedAt(observations, starts.sketch, network);
-    this.checked = new Map(observations.map((one, k) => [one, Math.max(base.redundancy[k]!, sketched.redundancy[k]!)]));
+    this.checked = new Map(
+      observations.map((observation, k) => [observation, Math.max(base.redundancy[k]!, sketched.redundancy[k]!)]),
+    );
     this.able = [...this.groups].flatMap(([id, own]) =>
       own.some((observation) => this.checked.get(observation)! > 1e-3) ? [id] : [],
     );
@@ -147,7 +149,11 @@ class MistakeSearch {
   }
 
   private off(id: string, places: Places): number {
-    return Math.max(...this.groups.get(id)!.map((one) => Math.abs(misfitOf(one, places, this.network)) / one.sigma));
+    return Math.max(
+      ...this.groups
+        .get(id)!
+        .map((observation) => Math.abs(misfitOf(observation, places, this.network)) / observation.sigma),
+    );
   }
 
   private byOff(ids: readonly string[], places: Places): string[] {
@@ -177,7 +183,11 @@ class MistakeSearch {
       .map(({ wrong, from }) => this.suppose(wrong, [this.starts.sketch, from], LOOK_STEPS))
       .sort((a, b) => a.fit.cost - b.fit.cost);
     return short
-      .map((one, k) => (k < TAKEN_FURTHER ? this.suppose(one.wrong, [one.fit.places, ...this.everywhere], 40) : one))
+      .map((supposition, k) =>
+        k < TAKEN_FURTHER
+          ? this.suppose(supposition.wrong, [supposition.fit.places, ...this.everywhere], 40)
+          : supposition,
+      )
       .sort((a, b) => a.fit.cost - b.fit.cost);
   }
 
@@ -208,17 +218,17 @@ class MistakeSearch {
     let wrong = able.filter((id) => this.off(id, this.starts.many) >= GROSS);
     if (wrong.length === 0 || wrong.length > able.length / 3) return [];
     for (;;) {
-      const one = this.suppose(wrong, this.everywhere, 40);
+      const supposition = this.suppose(wrong, this.everywhere, 40);
       const next = this.byOff(
         able.filter((id) => !wrong.includes(id)),
-        one.fit.places,
+        supposition.fit.places,
       )[0];
       if (
         next === undefined ||
-        one.fit.cost < explained(this.observations, this.base, wrong) ||
+        supposition.fit.cost < explained(this.observations, this.base, wrong) ||
         wrong.length + 1 > able.length / 3
       )
-        return [one];
+        return [supposition];
       wrong = [...wrong, next];
     }
   }
@@ -252,12 +262,18 @@ function judged(
     set.reduce(
       (sum, id) =>
         sum +
-        groups.get(id)!.reduce((part, one) => part + mistakeWeight(one, fit.places, checked.get(one)!, network), 0),
+        groups
+          .get(id)!
+          .reduce(
+            (part, observation) => part + mistakeWeight(observation, fit.places, checked.get(observation)!, network),
+            0,
+          ),
       0,
     );
-  const weighed = all.map((one) => ({
-    ...one,
-    weight: -one.fit.cost / (2 * inflation) + one.crossed * Math.log(CROSSED_FRACTION) + slips(one),
+  const weighed = all.map((supposition) => ({
+    ...supposition,
+    weight:
+      -supposition.fit.cost / (2 * inflation) + supposition.crossed * Math.log(CROSSED_FRACTION) + slips(supposition),
   }));
   const most = Math.max(...weighed.map(({ weight }) => weight));
   const total = weighed.reduce((sum, { weight }) => sum + Math.exp(weight - most), 0);
@@ -269,7 +285,7 @@ function judged(
     fit.cost / inflation -
     2 * crossed * Math.log(CROSSED_FRACTION) +
     PER_LEFT_OUT * set.reduce((sum, id) => sum + groups.get(id)!.length, 0);
-  const likeliest = weighed.reduce((one, next) => (next.weight > one.weight ? next : one));
+  const likeliest = weighed.reduce((best, next) => (next.weight > best.weight ? next : best));
   const without = (id: string) =>
     Math.min(
       Infinity,
@@ -283,7 +299,7 @@ function judged(
       ([id, chance]) =>
         !wrong.includes(id) &&
         (chance >= IN_QUESTION_AT || without(id) < Infinity) &&
-        weighed.some((one) => one.wrong.includes(id) && cost(one) < cost(likeliest) + 2 * LEAST_MARGIN),
+        weighed.some((fit) => fit.wrong.includes(id) && cost(fit) < cost(likeliest) + 2 * LEAST_MARGIN),
     )
     .sort((a, b) => b[1] - a[1])
     .map(([id]) => id);

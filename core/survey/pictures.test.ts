@@ -103,11 +103,11 @@ test('tapes tighten what a picture gives, and an angle reading turns it upright'
   let both = 0;
   for (let seed = 1; seed <= draws(10); seed += 1) {
     const rolled = scattered(drive, [picture(drive, seed, { roll: 0.15 })]);
-    const one = fitSurvey(rolled, [angle]);
+    const fit = fitSurvey(rolled, [angle]);
     const two = fitSurvey(rolled, [angle, ...tapes]);
-    alone += Math.hypot(...miss(drive, one));
+    alone += Math.hypot(...miss(drive, fit));
     both += Math.hypot(...miss(drive, two));
-    expect(two.stations[4]!.plusMinusX!).toBeLessThan(one.stations[4]!.plusMinusX!);
+    expect(two.stations[4]!.plusMinusX!).toBeLessThan(fit.stations[4]!.plusMinusX!);
     expect(two.pictures[0]!.turn).toBeCloseTo(0.15, 1);
   }
   expect(both).toBeLessThan(alone);
@@ -190,8 +190,8 @@ test('a picture that shows only unconnected pulleys leaves them free; a drive of
     [],
   );
   expect(apart.stations.find(({ id }) => id === 'alt')).toMatchObject({ plusMinusX: null });
-  const one = driveOf([['crank', 0, 0, 168]]);
-  expect(fitSurvey({ ...one, survey: { photos: [picture(truth(), 2, { only: ['crank'] })] } }, []).stations).toEqual([
-    { id: 'crank', x: 0, y: 0, plusMinusX: 0, plusMinusY: 0 },
-  ]);
+  const single = driveOf([['crank', 0, 0, 168]]);
+  expect(fitSurvey({ ...single, survey: { photos: [picture(truth(), 2, { only: ['crank'] })] } }, []).stations).toEqual(
+    [{ id: 'crank', x: 0, y: 0, plusMinusX: 0, plusMinusY: 0 }],
+  );
 });

@@ -260,8 +260,12 @@ test('two readings of one distance that differ are contradictory, and neither is
     ['crank', 0, 0, 160],
     ['alt', 300, 100, 60],
   ]);
-  const one = reading(drive, 'outer', 'crank', 'alt');
-  const fit = fitSurvey(drive, [one, { ...reread(one, 30), id: 'again' }, reading(drive, 'angle', 'crank', 'alt')]);
+  const single = reading(drive, 'outer', 'crank', 'alt');
+  const fit = fitSurvey(drive, [
+    single,
+    { ...reread(single, 30), id: 'again' },
+    reading(drive, 'angle', 'crank', 'alt'),
+  ]);
   expect(codes(fit)).toContain('contradictory');
   expect(fit.readings.every(({ suspect }) => !suspect)).toBe(true);
 });

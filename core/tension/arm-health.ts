@@ -37,7 +37,7 @@ export function armHealth(
   measured: { forward?: Figure; back?: Figure; plain?: Figure },
 ): ArmHealth {
   const belt = drive.belts.find(({ id }) => id === beltId);
-  const readings = [measured.forward, measured.back, measured.plain].filter((one) => one !== undefined);
+  const readings = [measured.forward, measured.back, measured.plain].filter((other) => other !== undefined);
   const none: ArmHealth = { verdict: 'cannot-say', left: null, split: null, offDegrees: null, inWindow: null };
   if (!belt || pointerDegrees === null) return none;
   const curve = lengthCurve(drive, belt);
@@ -56,7 +56,7 @@ export function armHealth(
 }
 
 function leftOf(readings: readonly Figure[], mean: number, should: number, both: boolean): Figure {
-  const sigma = Math.hypot(...readings.map((one) => one.sigma)) / readings.length;
+  const sigma = Math.hypot(...readings.map((reading) => reading.sigma)) / readings.length;
   // Turned one way, friction is all in; both ways it cancels, and what is left of it is how unlike the two are.
   const friction = (both ? ARM_FRICTION / 3 : ARM_FRICTION) * mean;
   return { at: mean / should, sigma: Math.hypot(sigma, friction) / should };

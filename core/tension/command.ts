@@ -35,7 +35,7 @@ export const tensionCommand = (misfitOf: MisfitOf): Command<Drive> => ({
         drive,
         belt,
         given,
-        rpms.map((one) => ({ rpm: one, wet: wet !== undefined, ...(state && { state }) })),
+        rpms.map((rpm) => ({ rpm: rpm, wet: wet !== undefined, ...(state && { state }) })),
         toN,
         misfitOf,
       );

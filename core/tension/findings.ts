@@ -61,7 +61,7 @@ export function toothLoads(
   standing: StaticBelt,
   { pulleys }: Pick<BeltRunning, 'pulleys'>,
 ): { pulley: string; teeth: number; pullN: number; perToothN: number }[] {
-  const taken = new Map([...pulleys].reverse().map((one) => [one.contact.pulley, one]));
+  const taken = new Map([...pulleys].reverse().map((running) => [running.contact.pulley, running]));
   return teethInMesh(standing).map(({ pulley, teeth }) => {
     const { torqueNm, contact } = taken.get(pulley)!;
     const pullN = Math.abs((torqueNm * 1000) / contact.cordRadius);
@@ -127,7 +127,7 @@ export function runningFindings(
     if (
       limit === undefined ||
       loadN <= limit ||
-      found.some((one) => one.code === 'too-much-load' && one.pulley === pulley)
+      found.some((finding) => finding.code === 'too-much-load' && finding.pulley === pulley)
     )
       continue;
     // A default is a reason to look, not to stop.
@@ -148,7 +148,7 @@ export function windowFindings(standing: StaticBelt, window: TensionWindow): Ten
   const belt = standing.belt.id;
   const { tensionN } = standing;
   if (window.never.length > 0)
-    return [...new Map(window.never.map((one) => [one.pulley, one])).values()].map(({ pulley }) => ({
+    return [...new Map(window.never.map((never) => [never.pulley, never])).values()].map(({ pulley }) => ({
       code: 'no-tension-holds',
       severity: 'fault',
       belt,

@@ -6,7 +6,7 @@ import { runDrive, tensionOf, windowOf } from '../loads';
 
 const LIMIT = 600;
 const between = (leftN: number): Drive => {
-  const one = driveOf(
+  const drive = driveOf(
     [
       ['crank', 0, 0, 120],
       ['jack', 300, 0, 120, 'drive', { role: 'jackshaft' }],
@@ -15,9 +15,9 @@ const between = (leftN: number): Drive => {
     { crankRotation: 'cw' },
   );
   const front = (id: string) => ({ id, surface: 'vee' as const, diameter: 120, plane: 20 });
-  const jack = changeStation(one, 'jack', {
+  const jack = changeStation(drive, 'jack', {
     hubLoadLimit: LIMIT,
-    pulleys: [...one.stations[1]!.pulleys, front('jack-2')],
+    pulleys: [...drive.stations[1]!.pulleys, front('jack-2')],
   });
   const idler = { id: 'far', role: 'idler' as const, x: 600, y: 0, pulleys: [front('far')] };
   return addBelt(

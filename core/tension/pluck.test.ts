@@ -82,7 +82,7 @@ test('the claimed ± is as good as it says: two thirds within it, nineteen of tw
     const heard = hearPluck(sound, { ...span, expectN: tensionN * 1.2 });
     return heard.tensionN === null ? Infinity : Math.abs(heard.tensionN - tensionN) / heard.plusMinusN!;
   });
-  const within = (sigmas: number) => apart.filter((one) => one <= sigmas).length;
+  const within = (sigmas: number) => apart.filter((value) => value <= sigmas).length;
   expectShare(within(1), apart.length, { from: 0.55, to: 0.95 });
   expectShare(within(2), apart.length, { from: 0.9 });
 });
@@ -236,7 +236,7 @@ describe('what has a note and is no string is refused, whatever is expected', ()
           const up = Math.exp(-(((t - 1.2) / wide) ** 2));
           turned += ((800 + 2500 * up) / 30 / rate) * 2 * Math.PI;
           const note = Array.from({ length: 10 }, (_, h) => Math.sin((h + 1) * turned + h * h) / (h + 1));
-          return (0.25 + up) * (note.reduce((sum, one) => sum + one, 0) + 0.1 * draw());
+          return (0.25 + up) * (note.reduce((sum, value) => sum + value, 0) + 0.1 * draw());
         }),
       );
     }
@@ -256,7 +256,7 @@ describe('what has a note and is no string is refused, whatever is expected', ()
             const mouth = 1 / (1 + ((at - 500) / 120) ** 2) + 0.6 / (1 + ((at - 1500) / 150) ** 2) + 0.15;
             return (mouth * Math.sin((k + 1) * turned)) / Math.sqrt(k + 1);
           });
-          return size * shaped.reduce((sum, one) => sum + one, 0) + 0.01 * draw();
+          return size * shaped.reduce((sum, value) => sum + value, 0) + 0.01 * draw();
         }),
       );
     }

@@ -94,7 +94,7 @@ export function hearPluck(
   const clean = { rate: thin.rate, samples: withoutHum(thin, onProgress) };
   // What is left of a tone alone is rounding.
   if (powerOf(clean.samples) < 1e-5 * powerOf(thin.samples)) return nothing('no-pluck');
-  const segments = plucksIn(clean).map((one) => segmentOf(clean, one));
+  const segments = plucksIn(clean).map((pluck) => segmentOf(clean, pluck));
   const listened = segments.filter(({ samples: part }) => part.length >= LISTEN.least * clean.rate);
   if (listened.length === 0) return nothing('no-pluck');
   const spectrum = together(listened, clean.rate);
@@ -220,13 +220,13 @@ function steadyTone(samples: Float64Array, rate: number, near: number) {
     return Math.atan2(im * a - re * b, re * a + im * b);
   });
   const middle = [...drift].sort((a, b) => a - b)[drift.length >> 1]!;
-  if (drift.filter((one) => Math.abs(one - middle) < 0.35).length < drift.length - 2) return null;
+  if (drift.filter((value) => Math.abs(value - middle) < 0.35).length < drift.length - 2) return null;
   const hz = near + (middle * rate) / (2 * Math.PI * length);
   const quiet = parts
     .map((_, b) => demodulated(samples, rate, hz, b * length, length))
     .sort((a, b) => Math.hypot(...a) - Math.hypot(...b))
     .slice(0, 5);
-  const [re, im] = [0, 1].map((axis) => quiet.reduce((sum, one) => sum + one[axis as 0 | 1], 0) / quiet.length);
+  const [re, im] = [0, 1].map((axis) => quiet.reduce((sum, point) => sum + point[axis as 0 | 1], 0) / quiet.length);
   return { hz, cosine: 2 * re!, sine: -2 * im! };
 }
 
@@ -276,7 +276,7 @@ function plucksIn({ rate, samples }: Sound): Onset[] {
   });
   const mean = (from: number, to: number) => {
     const [a, b] = [Math.max(0, from), Math.min(frames, to)];
-    return b > a ? energy.slice(a, b).reduce((sum, one) => sum + one, 0) / (b - a) : 0;
+    return b > a ? energy.slice(a, b).reduce((sum, value) => sum + value, 0) / (b - a) : 0;
   };
   const quiet = [...energy].sort((a, b) => a - b)[Math.floor(frames * 0.15)]! + 1e-12;
   // Over longer than a low note's period, or each of its swings would be a pluck.
@@ -427,7 +427,7 @@ function likeAString({ rate, samples }: Sound, plucks: readonly Segment[], peaks
   const own = explained.reduce((sum, { size }) => sum + size, 0);
   const besides = peaks.filter(
     (peak) =>
-      !explained.some(({ peak: one }) => one === peak) &&
+      !explained.some(({ peak: other }) => other === peak) &&
       plucks.some((pluck) => partialOf(pluck.samples, rate, peak.hz, hz) !== null),
   );
   const rings = besides.reduce((sum, { power }) => sum + Math.sqrt(power), 0);
@@ -451,12 +451,12 @@ function beginsAndDies(samples: Float64Array, rate: number, pluck: Segment, hz: 
   const top = loudness.indexOf(most);
   // Above what is there without it: hiss, or the last pluck's ring.
   const base = [...loudness.slice(0, before - 2)].sort((a, b) => a - b)[(before - 2) >> 1]!;
-  const begins = loudness.findIndex((one) => one > base + 0.25 * (most - base));
+  const begins = loudness.findIndex((value) => value > base + 0.25 * (most - base));
   if ((top - begins) * (period / rate) > Math.max(ATTACK.seconds, ATTACK.periods / hz)) return false;
-  const over = loudness.slice(top).findIndex((one) => one < Math.max(0.01 * most, 1.5 * base));
+  const over = loudness.slice(top).findIndex((value) => value < Math.max(0.01 * most, 1.5 * base));
   const falling = loudness.slice(top, over < 0 ? undefined : top + over);
   if (falling.length < 3) return true;
-  const { scatter } = slopeOf(falling.map((one, k) => ({ t: k, y: Math.log(one), weight: 1 })));
+  const { scatter } = slopeOf(falling.map((value, k) => ({ t: k, y: Math.log(value), weight: 1 })));
   return scatter < STRAIGHT;
 }
 
@@ -478,7 +478,7 @@ function heardIn({ at, samples }: Segment, rate: number, near: number, peaks: re
   }));
   const { at: hz, sigma } = weightedMean(figures);
   // Where the overtones disagree on the note, so far may the note itself be out.
-  const apart = Math.hypot(...figures.map((one) => one.at - hz)) / Math.sqrt(figures.length);
+  const apart = Math.hypot(...figures.map((figure) => figure.at - hz)) / Math.sqrt(figures.length);
   return { at, hz, plusMinusHz: Math.max(Math.hypot(sigma, apart), FINEST * hz) };
 }
 
@@ -520,7 +520,7 @@ function firstGap(points: readonly { t: number }[], step: number): number {
 
 /** A weighted straight line: slope, its standard deviation, and the weighted scatter about it. */
 function slopeOf(points: readonly { t: number; y: number; weight: number }[]) {
-  const { slope, weight, spread, left } = weightedLine(points.map(({ t, ...one }) => ({ x: t, ...one })));
+  const { slope, weight, spread, left } = weightedLine(points.map(({ t, ...point }) => ({ x: t, ...point })));
   // Neighbouring windows share half of their samples, so they count for less than their number.
   const free = Math.max(1, points.length / 1.5 - 2);
   return { slope, sigma: Math.sqrt(left / free / spread), scatter: Math.sqrt(left / weight) };

@@ -18,7 +18,10 @@ const slide = (setN: number): Drive => {
     { staticTension: setN },
   );
   const adjuster = { kind: 'slide' as const, direction: 0, travel: 30, pitches: [1.25] };
-  return { ...drive, stations: drive.stations.map((one): Station => (one.id === 'alt' ? { ...one, adjuster } : one)) };
+  return {
+    ...drive,
+    stations: drive.stations.map((station): Station => (station.id === 'alt' ? { ...station, adjuster } : station)),
+  };
 };
 /** The same with a sprung arm whose roller lies on the back of the upper span. */
 const armed = (): Drive => {
@@ -38,7 +41,10 @@ const armed = (): Drive => {
     springTorqueAtFree: 10,
     springRate: 0.2,
   };
-  return { ...drive, stations: drive.stations.map((one): Station => (one.id === 'ten' ? { ...one, adjuster } : one)) };
+  return {
+    ...drive,
+    stations: drive.stations.map((station): Station => (station.id === 'ten' ? { ...station, adjuster } : station)),
+  };
 };
 const reading = (way: TensionReading['way'], figures: object, from = 'crank', to = 'alt'): TensionReading =>
   ({ id: 'r', way, span: { from, to }, ...figures }) as TensionReading;
@@ -49,7 +55,7 @@ test('what every school should read at a tension means that tension when it is r
       const drive = slide(setN);
       const standing = tensionOf(drive).staticBelts[0]!;
       const [check] = waysOf(standing, setN);
-      for (const one of [
+      for (const made of [
         reading('push', { newtons: check!.pushN, mm: check!.pushMm }),
         reading('free-play', { mm: check!.freePlayMm }),
         reading('twist', { degrees: 90, nm: check!.twistNm }),
@@ -57,8 +63,8 @@ test('what every school should read at a tension means that tension when it is r
         reading('gauge', { lbf: check!.gaugeLbf }),
         reading('pluck', { hz: check!.pluckHz }),
       ]) {
-        const meaning = meaningOf(drive, standing, one);
-        if (typeof meaning === 'string') throw new Error(`${one.way}: ${meaning}`);
+        const meaning = meaningOf(drive, standing, made);
+        if (typeof meaning === 'string') throw new Error(`${made.way}: ${meaning}`);
         expect(meaning.tensionN).toBeCloseTo(setN, 4);
         expect(meaning.scatterN).toBeGreaterThan(0);
       }
@@ -69,7 +75,7 @@ test('what every school should read at a tension means that tension when it is r
 
 test('a push tells nothing of a sprung arm, a pointer nothing without one; a pointer reads its spring', () => {
   const [fixed, sprung] = [slide(400), armed()];
-  const at = (drive: Drive, one: TensionReading) => meaningOf(drive, tensionOf(drive).staticBelts[0]!, one);
+  const at = (drive: Drive, reading: TensionReading) => meaningOf(drive, tensionOf(drive).staticBelts[0]!, reading);
   expect(at(sprung, reading('push', { newtons: 30, mm: 4 }))).toBe('arm-yields');
   expect(at(fixed, reading('pointer', { degrees: 20 }))).toBe('no-arm');
   expect(at(fixed, reading('pluck', { hz: 100 }, 'alt', 'nowhere'))).toBe('no-span');
@@ -80,8 +86,8 @@ test('a push tells nothing of a sprung arm, a pointer nothing without one; a poi
 });
 
 test('many readings of one school are no surer than what they share; schools that contradict say so', () => {
-  const one = { tensionN: 500, scatterN: 40, sharedN: 60 };
-  const many = combineReadings(Array.from({ length: 400 }, () => ({ way: 'free-play' as const, meaning: one })))!;
+  const entry = { tensionN: 500, scatterN: 40, sharedN: 60 };
+  const many = combineReadings(Array.from({ length: 400 }, () => ({ way: 'free-play' as const, meaning: entry })))!;
   expect(many.sigma).toBeGreaterThan(60);
   expect(many.sigma).toBeLessThan(61);
   const two = combineReadings([
@@ -109,7 +115,7 @@ test('moving the adjuster as told brings the stretch that was asked for, by the 
   const setting = settingFor(drive, standing, 700)!;
   const moved = {
     ...drive,
-    stations: drive.stations.map((one) => (one.id === 'alt' ? { ...one, x: 350 + setting.mm! } : one)),
+    stations: drive.stations.map((station) => (station.id === 'alt' ? { ...station, x: 350 + setting.mm! } : station)),
   };
   const longer = tensionOf(moved).staticBelts[0]!.cordLength - standing.cordLength;
   // By the belt's own length with nothing pulling it.
@@ -121,10 +127,10 @@ test('moving the adjuster as told brings the stretch that was asked for, by the 
 });
 
 test('two belts on one adjuster: each gains by its own path; the other one is told where it will stand', () => {
-  const one = slide(300);
+  const single = slide(300);
   const drive: Drive = {
-    ...one,
-    stations: one.stations.map((shaft) => ({
+    ...single,
+    stations: single.stations.map((shaft) => ({
       ...shaft,
       pulleys: [
         ...shaft.pulleys,
@@ -132,7 +138,7 @@ test('two belts on one adjuster: each gains by its own path; the other one is to
       ],
     })),
     belts: [
-      ...one.belts,
+      ...single.belts,
       {
         id: 'second',
         section: 'PK',
@@ -220,7 +226,7 @@ test('shims out of a split sheave: each lifts the belt by t / (2·tan 18°), str
   const adjuster = { kind: 'shims' as const, shims: [1, 1, 1] };
   const split = {
     ...drive,
-    stations: drive.stations.map((one): Station => (one.id === 'gen' ? { ...one, adjuster } : one)),
+    stations: drive.stations.map((station): Station => (station.id === 'gen' ? { ...station, adjuster } : station)),
   };
   const standing = tensionOf(split).staticBelts[0]!;
   const { shims, turns, barN } = settingFor(split, standing, 300)!;

@@ -192,7 +192,7 @@ const APART = 2.5;
 export function combineReadings(meanings: readonly { way: TensionWay; meaning: Meaning }[]): CombinedTension | null {
   const ways = [...new Set(meanings.map(({ way }) => way))];
   const schools = ways.map((way) => {
-    const own = meanings.filter((one) => one.way === way).map(({ meaning }) => meaning);
+    const own = meanings.filter((meaning) => meaning.way === way).map(({ meaning }) => meaning);
     const { at, sigma } = weightedMean(
       own.map(({ tensionN, scatterN }) => ({ at: tensionN, sigma: Math.max(scatterN, 0.1) })),
     );
@@ -207,15 +207,15 @@ export function combineReadings(meanings: readonly { way: TensionWay; meaning: M
   });
   if (schools.length === 0) return null;
   const apart = againstTheOthers(schools);
-  const disagree = apart.some((one) => one !== null && Math.abs(one) > APART);
+  const disagree = apart.some((sigmas) => sigmas !== null && Math.abs(sigmas) > APART);
   const mean = weightedMean(schools);
   // Contradicting schools make no surer figure than the gap between them.
-  const chi = schools.reduce((sum, one) => sum + ((one.at - mean.at) / one.sigma) ** 2, 0);
+  const chi = schools.reduce((sum, school) => sum + ((school.at - mean.at) / school.sigma) ** 2, 0);
   const stretch = schools.length > 1 ? Math.max(1, Math.sqrt(chi / (schools.length - 1))) : 1;
   return {
     at: mean.at,
     sigma: mean.sigma * stretch,
-    schools: schools.map((one, k) => ({ ...one, apart: apart[k]! })),
+    schools: schools.map((school, k) => ({ ...school, apart: apart[k]! })),
     disagree,
   };
 }

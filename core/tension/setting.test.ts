@@ -53,17 +53,17 @@ test('set so far, the belt stands at what was asked for', () => {
 });
 
 test('another belt on the shaft that is moved: a loose one is first taken up as well', () => {
-  const one = slide(path(250) + BASIS);
+  const drive = slide(path(250) + BASIS);
   const two: Drive = addBelt(
     {
-      ...one,
-      stations: one.stations.map((station) => ({
+      ...drive,
+      stations: drive.stations.map((station) => ({
         ...station,
         pulleys: [...station.pulleys, { ...station.pulleys[0]!, id: `${station.id}-2`, plane: 20 }],
       })),
     },
     {
-      ...one.belts[0]!,
+      ...drive.belts[0]!,
       id: 'second',
       length: path(250) + 1 + BASIS,
       route: [

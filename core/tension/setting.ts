@@ -102,7 +102,9 @@ function shimSteps(
 ): { out: number; addsN: number; ratioPercent: number }[] {
   const section = sectionOf(belt);
   const sheave = belt.route.find(({ pulley }) =>
-    drive.stations.some(({ id, pulleys }) => id === travel.station && pulleys.some((one) => one.id === pulley)),
+    drive.stations.some(
+      ({ id, pulleys }) => id === travel.station && pulleys.some((candidate) => candidate.id === pulley),
+    ),
   );
   const radius = (at: Drive) =>
     sheave ? cordRadiusMm(findPulley(at, sheave.pulley)!, sheave.side, section) : Number.NaN;

@@ -30,10 +30,10 @@ const SITTING_MS = 12 * 3600 * 1000;
 
 /** Readings in the order of the file, those of one sitting together: taken within half a day, of a belt of one age. */
 export function sittingsOf(readings: readonly TensionReading[]): TensionReading[][] {
-  return readings.reduce<TensionReading[][]>((sittings, one) => {
+  return readings.reduce<TensionReading[][]>((sittings, reading) => {
     const last = sittings.at(-1);
-    if (last && ofOneSitting(one, last.at(-1)!)) last.push(one);
-    else sittings.push([one]);
+    if (last && ofOneSitting(reading, last.at(-1)!)) last.push(reading);
+    else sittings.push([reading]);
     return sittings;
   }, []);
 }
@@ -41,17 +41,17 @@ export function sittingsOf(readings: readonly TensionReading[]): TensionReading[
 /** The readings of the last sitting: of the belt as it was then, within half a day of the last one. */
 export function latestOf(readings: readonly TensionReading[]): readonly TensionReading[] {
   const last = readings.at(-1);
-  return readings.filter((one) => ofOneSitting(one, last!));
+  return readings.filter((reading) => ofOneSitting(reading, last!));
 }
 
-function ofOneSitting(one: TensionReading, two: TensionReading): boolean {
+function ofOneSitting(a: TensionReading, b: TensionReading): boolean {
   const time = ({ at }: TensionReading) => momentOf(at) ?? 0;
-  return one.when === two.when && Math.abs(time(one) - time(two)) <= SITTING_MS;
+  return a.when === b.when && Math.abs(time(a) - time(b)) <= SITTING_MS;
 }
 
 /** The readings of the belt that is on now: those of one that came off tell nothing of it. */
 export function readingsNow(drive: Drive, { id, tensionReadings = [] }: Belt): readonly TensionReading[] {
-  return tensionReadings.filter((one) => ofBeltNow(drive, id, one));
+  return tensionReadings.filter((reading) => ofBeltNow(drive, id, reading));
 }
 
 /** What the last sitting says of a belt's tension; null where nothing was read that tells it. */
@@ -74,7 +74,7 @@ export function armReadings(drive: Drive, standing: StaticBelt, hand?: Hand): Ar
   const told = meaningsOf(drive, standing, latest, hand).filter(({ way }) => way !== 'pointer');
   const of = (turned: 'forward' | 'back' | undefined) =>
     combineReadings(told.filter(({ reading }) => reading.turned === turned));
-  const pointers = latest.filter((one) => one.way === 'pointer');
+  const pointers = latest.filter((reading) => reading.way === 'pointer');
   return {
     forward: of('forward'),
     back: of('back'),

@@ -12,10 +12,10 @@ import { columnsOf } from '../test/columns';
 /** A station that takes a steady torque, or nothing. */
 const taking = (drive: Drive, torques: Record<string, number>, limits: Record<string, number> = {}): Drive => ({
   ...drive,
-  stations: drive.stations.map((one): Station => ({
-    ...one,
-    torque: [{ state: 'on', points: [{ rpm: 1000, nm: torques[one.id] ?? 0 }] }],
-    ...(limits[one.id] !== undefined && { hubLoadLimit: limits[one.id]! }),
+  stations: drive.stations.map((station): Station => ({
+    ...station,
+    torque: [{ state: 'on', points: [{ rpm: 1000, nm: torques[station.id] ?? 0 }] }],
+    ...(limits[station.id] !== undefined && { hubLoadLimit: limits[station.id]! }),
   })),
 });
 const two = (torque: number, belt: Partial<Belt> = {}) =>
@@ -41,15 +41,15 @@ const ARM = {
 /** The serpentine with a sprung arm, as drawn. */
 const sprung = (torques: Record<string, number>): Drive => {
   const drive = driveOf(SERPENTINE, {}, { crankRotation: 'cw' });
-  const stations = drive.stations.map((one) =>
-    one.id === 'ten'
+  const stations = drive.stations.map((station) =>
+    station.id === 'ten'
       ? {
-          ...one,
+          ...station,
           x: ARM.pivot.x + ARM.armLength * Math.cos(0.83),
           y: ARM.pivot.y + ARM.armLength * Math.sin(0.83),
           adjuster: ARM,
         }
-      : one,
+      : station,
   );
   return taking({ ...drive, stations }, torques);
 };
@@ -155,13 +155,13 @@ describe('whatever the drive', () => {
       fc.property(torques, rpm, rpm, fc.double({ min: 0, max: 2000, noNaN: true }), (of, a, b, more) => {
         const fixed = taking(driveOf(SERPENTINE, { staticTension: 300 }, { crankRotation: 'cw' }), of);
         const low = main(fixed, a).run.margin;
-        main(fixed, a, { given: 300 + more }).run.margin.forEach((one, k) =>
-          expect((one ?? 0) - (low[k] ?? 0)).toBeGreaterThan(-1e-9),
+        main(fixed, a, { given: 300 + more }).run.margin.forEach((entry, k) =>
+          expect((entry ?? 0) - (low[k] ?? 0)).toBeGreaterThan(-1e-9),
         );
         const [slow, fast] = [Math.min(a, b), Math.max(a, b)].map((speed) => main(fixed, speed).run.margin);
-        fast!.forEach((one, k) => expect((one ?? 0) - (slow![k] ?? 0)).toBeLessThan(1e-9));
+        fast!.forEach((entry, k) => expect((entry ?? 0) - (slow![k] ?? 0)).toBeLessThan(1e-9));
         const [before, after] = [a, b].map((speed) => main(sprung(of), speed).run.margin);
-        after!.forEach((one, k) => expect(one ?? 0).toBeCloseTo(before![k] ?? 0, 9));
+        after!.forEach((entry, k) => expect(entry ?? 0).toBeCloseTo(before![k] ?? 0, 9));
       }),
       { numRuns: 40 },
     );
@@ -175,7 +175,10 @@ describe('whatever the drive', () => {
       const angle = 0.83 + by;
       const x = ARM.pivot.x + ARM.armLength * Math.cos(angle);
       const y = ARM.pivot.y + ARM.armLength * Math.sin(angle);
-      const moved = { ...drive, stations: drive.stations.map((one) => (one.id === 'ten' ? { ...one, x, y } : one)) };
+      const moved = {
+        ...drive,
+        stations: drive.stations.map((station) => (station.id === 'ten' ? { ...station, x, y } : station)),
+      };
       return tensionOf(moved).staticBelts[0]!.cordLength;
     };
     const perRadian = Math.abs(turned(0.01) - turned(-0.01)) / 0.02;
@@ -236,7 +239,7 @@ describe('several belts', () => {
       belts: [belt('inner', 'crank-1', 'alt-1'), belt('outer', 'crank-2', 'alt-2')],
     };
     const { belts } = runDrive(tensionOf(taking(drive, { alt: 9 })), { rpm: 1000 });
-    expect(belts.map((one) => columnsOf(one!).torqueNm[1])).toEqual([4.5, 4.5]);
+    expect(belts.map((belt) => columnsOf(belt!).torqueNm[1])).toEqual([4.5, 4.5]);
   });
 });
 
@@ -266,10 +269,10 @@ test('the map holds the same margins as a single state, and its first slip lies 
     columns: 10,
     rows: 7,
   })!;
-  const one = columnsOf(
+  const entry = columnsOf(
     runDrive(tension, { rpm: map.columns[4]!.rpm, load: map.columns[4]!.cells[3]!.load }).belts[0]!,
   );
-  expect(map.columns[4]!.cells[3]!.margin).toBeCloseTo(Math.min(...(one.margin as number[])), 12);
+  expect(map.columns[4]!.cells[3]!.margin).toBeCloseTo(Math.min(...(entry.margin as number[])), 12);
   const cells = map.columns.flatMap((column) => column.cells);
   expect(cells.filter(({ load }) => load === 0).every(({ margin }) => margin === null)).toBe(true);
   expect(map.first!.pulley).toBe('alt');

@@ -3,8 +3,8 @@ import { normals } from '../numeric';
 import { chanceOfAtMost, draws, leastHits } from './draws';
 
 /** Two shares that are one to within a billionth of the larger or of 1e-12. */
-const near = (one: number, other: number) =>
-  expect(Math.abs(one - other)).toBeLessThan(1e-9 * Math.max(one, other) + 1e-12);
+const near = (first: number, other: number) =>
+  expect(Math.abs(first - other)).toBeLessThan(1e-9 * Math.max(first, other) + 1e-12);
 
 test('an eighth is drawn by default, at least one, and all where they are asked for', () => {
   expect([1, 7, 8, 9, 80, 4000].map((all) => draws(all, false))).toEqual([1, 1, 1, 2, 10, 500]);
@@ -33,7 +33,7 @@ test('the chance of at most so many of a great number is that of a normal with i
     [320, 0.6, 180],
   ] as const) {
     const spread = Math.sqrt(count * p * (1 - p));
-    const share = drawn.filter((one) => count * p + spread * one <= hits + 0.5).length / drawn.length;
+    const share = drawn.filter((value) => count * p + spread * value <= hits + 0.5).length / drawn.length;
     expect(Math.abs(chanceOfAtMost(hits, count, p) - share)).toBeLessThan(0.02);
   }
 });

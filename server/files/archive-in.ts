@@ -172,7 +172,7 @@ class Shelf {
       );
       const held = await holdVehicles(
         manager,
-        alike.map((one) => one.id),
+        alike.map((row) => row.id),
       );
       // Deleted, or called something else, while it was waited for: not the one that is meant.
       for (const row of held.values())

@@ -19,7 +19,7 @@ const open = async (how: 'demo' | 'empty' = 'empty') => {
   return made;
 };
 afterEach(async () => {
-  for (const one of opened.splice(0)) await one.stop();
+  for (const running of opened.splice(0)) await running.stop();
 });
 afterAll(() => shop.stop());
 
@@ -317,8 +317,8 @@ describe('an archive brings in nothing that the API refuses', () => {
     const files = unzipSync(bytes);
     delete files['SHA256SUMS'];
     files['shop.json'] = strToU8(strFromU8(files['shop.json']!).replace(/"sums": "SHA256SUMS",\s*/, ''));
-    const found = Object.keys(files).filter((one) => name.test(one));
-    for (const one of found) files[one] = strToU8(change(strFromU8(files[one]!)));
+    const found = Object.keys(files).filter((key) => name.test(key));
+    for (const entry of found) files[entry] = strToU8(change(strFromU8(files[entry]!)));
     return zipSync(files);
   };
   const cases: [string, RegExp, (text: string) => string, RegExp][] = [
@@ -441,10 +441,10 @@ describe('an archive brings in nothing that the API refuses', () => {
     expect((await bringIn(to, zipSync(files))).body.detail).toMatch(/^vehicles\.jsonl is missing/);
     delete files['SHA256SUMS'];
     expect((await bringIn(to, zipSync(files))).body.detail).toMatch(/^SHA256SUMS is missing/);
-    const one = Buffer.from(
+    const buffer = Buffer.from(
       zipSync({ 'a.emery.json': strToU8('a'.repeat(500)), 'b.emery.json': strToU8('b'.repeat(500)) }, { level: 0 }),
     );
-    const twice = Buffer.from(one.toString('latin1').replaceAll('b.emery.json', 'a.emery.json'), 'latin1');
+    const twice = Buffer.from(buffer.toString('latin1').replaceAll('b.emery.json', 'a.emery.json'), 'latin1');
     expect((await bringIn(to, twice)).body.detail).toMatch(/two entries called a\.emery\.json/);
   });
 });

@@ -89,9 +89,9 @@ export async function* readArchive(file: string): AsyncGenerator<ArchiveItem> {
       );
       yield { kind: 'drive', drive };
     }
-    for (const name of names.filter((one) => JOB_FILE.test(one)))
+    for (const name of names.filter((name) => JOB_FILE.test(name)))
       yield { kind: 'job', job: await entry(name).read(MOST.job, (bytes) => readJobFile(name, bytes)) };
-    for (const name of names.filter((one) => PICTURE_FILE.test(one)))
+    for (const name of names.filter((name) => PICTURE_FILE.test(name)))
       yield { kind: 'picture', picture: await entry(name).read(MOST.picture, (bytes) => readPicture(name, bytes)) };
   } finally {
     zip.close();
@@ -162,10 +162,10 @@ function each<T>(list: string, given: readonly unknown[], read: (item: Json) => 
   return given.map((item, k) =>
     within(`${list}[${k}].`, () => {
       if (typeof item !== 'object' || item === null) throw invalid([{ path: '', message: 'must be an object' }]);
-      const one = read(item as Json);
-      if (seen.has(key(one))) throw invalid([{ path: '', message: 'is listed twice' }]);
-      seen.add(key(one));
-      return one;
+      const entry = read(item as Json);
+      if (seen.has(key(entry))) throw invalid([{ path: '', message: 'is listed twice' }]);
+      seen.add(key(entry));
+      return entry;
     }),
   );
 }

@@ -55,8 +55,8 @@ export function invalid(errors: DriveProblem[]): Problem {
 /** A refusal is one line that is read at a glance, whatever was sent. */
 const LONGEST_LINE = 300;
 const line = (text: string): string => {
-  const one = text.replace(/\s+/g, ' ').trim();
-  return one.length > LONGEST_LINE ? `${one.slice(0, LONGEST_LINE)} …` : one;
+  const name = text.replace(/\s+/g, ' ').trim();
+  return name.length > LONGEST_LINE ? `${name.slice(0, LONGEST_LINE)} …` : name;
 };
 
 export const notJson = (why: string) => new Problem(400, 'Not JSON', line(`The request is not JSON: ${why}`));

@@ -16,9 +16,9 @@ afterAll(() => shop.stop());
 
 const NOW = '2026-11-26T10:00:00.000Z';
 const drive: Drive = { ...driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), name: 'Front' };
-const sheetOf = (one: Drive) => {
-  const { order, steps } = cardOf(one);
-  return { drive: one, unit: 'mm', belt: null, off: order.off, on: order.on, steps, bring: bringList(one) };
+const sheetOf = (drive: Drive) => {
+  const { order, steps } = cardOf(drive);
+  return { drive: drive, unit: 'mm', belt: null, off: order.off, on: order.on, steps, bring: bringList(drive) };
 };
 const event = (more: object, by = 'Ann') => ({ id: randomUUID(), at: NOW, by, ...more });
 const tick = (step: string, by?: string) => event({ kind: 'tick', step, done: true }, by);
@@ -355,9 +355,9 @@ describe('off the shelf', () => {
 
   test('of two rows of one name the one that was chosen', async () => {
     await ask('POST', '/stock', { replace: true, rows: [row('TF 5', '7'), row('TF 5', '9', { length: '1600' })] });
-    const [one, two] = (await list()) as [Belt, Belt];
+    const [first, second] = (await list()) as [Belt, Belt];
     const { job } = await begun();
-    await post(job, [part(one.id, 2), part(two.id), part(two.id, 3), part(two.id, -1)]);
+    await post(job, [part(first.id, 2), part(second.id), part(second.id, 3), part(second.id, -1)]);
     await ask('POST', `/jobs/${job}/sign-off`, { by: 'Ann', at: NOW });
     expect((await list()).map(({ shelf }) => shelf)).toEqual([5, 6]);
   });

@@ -70,7 +70,7 @@ async function placed(manager: EntityManager, cells: readonly unknown[]): Promis
   const read = await inTurns(cells, AT_ONCE, (row) => readHistoryRow(cellsOf(row)));
   const drives = byName(await drivesOf(manager, read));
   return {
-    rows: await inTurns(read, AT_ONCE, (one) => (one.ok ? place(one.row, drives) : { told: one, at: null })),
+    rows: await inTurns(read, AT_ONCE, (row) => (row.ok ? place(row.row, drives) : { told: row, at: null })),
   };
 }
 
@@ -95,7 +95,7 @@ function cellsOf(row: unknown): Partial<Record<HistoryColumn, string>> {
 
 /** The drives of the vehicles that the rows name, by name or plate. */
 async function drivesOf(manager: EntityManager, read: readonly Read[]): Promise<DriveRow[]> {
-  const named = [...new Set(read.flatMap((one) => (one.ok ? [one.row.vehicle] : [])))];
+  const named = [...new Set(read.flatMap((row) => (row.ok ? [row.row.vehicle] : [])))];
   if (named.length === 0) return [];
   const drives = new Map<string, DriveRow>();
   for (let from = 0; from < named.length; from += NAMES_AT_ONCE) {

@@ -320,10 +320,10 @@ describe('belts from before Emery', () => {
   test('beside a save of the same drive, neither is lost', async () => {
     const { id } = await put('Busy truck', front('Front'), { plate: 'BUSY' });
     const { document } = (await ask('GET', `/drives/${id}`)).body as { document: Drive };
-    const one = { vehicle: 'BUSY', number: 'N', fitted: '2020-01-01', 'taken off': '2021-01-01' };
+    const entry = { vehicle: 'BUSY', number: 'N', fitted: '2020-01-01', 'taken off': '2021-01-01' };
     const [saved] = await Promise.all([
       ask('PUT', `/drives/${id}`, { revision: 1, saveId: randomUUID(), document: { ...document, name: 'Renamed' } }),
-      bring([one], false),
+      bring([entry], false),
     ]);
     // Who came second over an older revision is told so; what is acknowledged is there.
     const after = (await ask('GET', `/drives/${id}`)).body as { document: Drive };

@@ -284,7 +284,7 @@ async function livesOf(manager: EntityManager, kind: string | null): Promise<Liv
     kind === null ? [] : [kind],
   );
   return {
-    kinds: kinds.map((one) => ({ kind: one.kind, belts: Number(one.belts), ended: Number(one.ended) })),
+    kinds: kinds.map((kind) => ({ kind: kind.kind, belts: Number(kind.belts), ended: Number(kind.ended) })),
     kind,
     survival: survivalOf(
       lives.map(({ km, ended, belts }) => ({ km: Number(km), ended: Number(ended) === 1, count: Number(belts) })),

@@ -87,10 +87,10 @@ function connectionsOf(data: DataSource): ReadonlySet<Connection & { stream: Soc
   // The pool tells of each connection that it makes; TypeORM has no type for it, and mysql2 none for its stream.
   const { pool } = data.driver as unknown as { pool: Pool };
   pool.on('connection', (made) => {
-    const one = made as unknown as Connection & { stream: Socket };
-    open.add(one);
-    one.on('end', () => open.delete(one));
-    one.on('error', () => open.delete(one));
+    const connection = made as unknown as Connection & { stream: Socket };
+    open.add(connection);
+    connection.on('end', () => open.delete(connection));
+    connection.on('error', () => open.delete(connection));
   });
   return open;
 }

@@ -29,7 +29,7 @@ export function useBenchKeys({ stage, goTo, showKeys }: Options): void {
 
 function act(key: string, bench: BenchStores, { stage, goTo, showKeys }: Options): boolean {
   const named = key.length === 1 ? key.toLowerCase() : key;
-  const own = stage.keys?.find((one) => one.key === named);
+  const own = stage.keys?.find((key) => key.key === named);
   if (own) return own.run(bench);
   const numbered = /^[1-9]$/.test(key) ? STAGES[Number(key) - 1] : undefined;
   if (numbered) goTo(numbered.id);

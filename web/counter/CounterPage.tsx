@@ -55,7 +55,7 @@ function Counter() {
   const { put, search, unit } = useAsked();
   const navigate = useNavigate();
   const shop = useShop();
-  const now = QUESTIONS.find((one) => one.id === id) ?? QUESTIONS[0]!;
+  const now = QUESTIONS.find((question) => question.id === id) ?? QUESTIONS[0]!;
   useEffect(() => {
     document.title = `${now.name} · Counter · Emery`;
   }, [now.name]);

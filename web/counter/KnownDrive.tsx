@@ -40,7 +40,7 @@ function OnDrive({ id, measurement, held }: { id: string; measurement: Measured 
   if (error) return <p className="field-echo is-wrong">{error.message}</p>;
   if (!data) return <p className="quiet">Reading the drive.</p>;
   const belts = data.document.belts.filter(({ route }) => route.length > 1);
-  const belt = belts.find((one) => one.id === wanted) ?? belts[0];
+  const belt = belts.find((belt) => belt.id === wanted) ?? belts[0];
   return (
     <>
       <p>
@@ -51,7 +51,7 @@ function OnDrive({ id, measurement, held }: { id: string; measurement: Measured 
         <PickAsk
           label="Which belt"
           value={belt!.id}
-          options={belts.map((one, k) => ({ value: one.id, label: `Belt ${k + 1}, ${one.section}` }))}
+          options={belts.map((belt, k) => ({ value: belt.id, label: `Belt ${k + 1}, ${belt.section}` }))}
           onChange={setBelt}
         />
       )}
@@ -75,17 +75,17 @@ function OnBelt({
   const unit = useUnit();
   const [problem, setProblem] = useState('');
   const { document } = opened;
-  const one: Measurement | null = measurement && {
+  const asString: Measurement | null = measurement && {
     ...measurement,
     id: freeIdIn('measured', belt.measurements),
     state: STATE_OF_HELD[held],
   };
-  const told = one && measuredLength(document, belt, lengthCurve(document, belt), one);
+  const told = asString && measuredLength(document, belt, lengthCurve(document, belt), asString);
   // Which length to ask for is Size's own answer, with this string among what was measured.
   const stocked = useStockedLengths(belt.section, belt.ribs ?? null);
   const stock = stocked.data?.lengths;
   // It is made anew at every look; what it says is what counts.
-  const saying = told ? JSON.stringify(one) : null;
+  const saying = told ? JSON.stringify(asString) : null;
   const waiting = stocked.isPending && stocked.fetchStatus === 'fetching';
   const asked = useMemo(
     () =>
@@ -106,7 +106,7 @@ function OnBelt({
       await ask('PUT', `/drives/${opened.id}`, {
         revision: opened.revision,
         saveId: newSaveId(),
-        document: putMeasurement(document, belt.id, { ...one!, at: new Date().toISOString() }),
+        document: putMeasurement(document, belt.id, { ...asString!, at: new Date().toISOString() }),
       });
       void navigate(`/drives/${opened.id}/size`);
     } catch (error) {
@@ -123,7 +123,7 @@ function OnBelt({
       busy={progress !== null}
       finding={missing ? { severity: missing.severity, words: sizeWords(missing, unit) } : null}
     >
-      {one && !told && <p className="finding is-watch">A string cannot follow this route. See Route.</p>}
+      {asString && !told && <p className="finding is-watch">A string cannot follow this route. See Route.</p>}
       <div className="button-row">
         <PlainButton primary disabled={!told} onClick={() => void add()}>
           Add it to this drive, and go to Size

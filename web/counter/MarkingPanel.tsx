@@ -56,21 +56,21 @@ export default function MarkingPanel() {
         />
         {readings.length > 0 && (
           <div className="marking-readings" role="group" aria-label="Possible meanings">
-            {readings.slice(0, MOST_READINGS).map((one, k) => (
+            {readings.slice(0, MOST_READINGS).map((reading, k) => (
               <button
-                key={`${one.scheme} ${one.section} ${one.lengthMm}`}
+                key={`${reading.scheme} ${reading.section} ${reading.lengthMm}`}
                 type="button"
-                className={`marking-read${one === read ? ' is-chosen' : ''}`}
-                aria-pressed={one === read}
+                className={`marking-read${reading === read ? ' is-chosen' : ''}`}
+                aria-pressed={reading === read}
                 onClick={() => take(String(k))}
               >
                 <strong>
-                  {one.section}
-                  {one.ribs !== null && `, ${one.ribs} ribs`}, {formatMm(one.lengthMm, 0)} {one.basis}
+                  {reading.section}
+                  {reading.ribs !== null && `, ${reading.ribs} ribs`}, {formatMm(reading.lengthMm, 0)} {reading.basis}
                 </strong>{' '}
                 <span className="quiet">
-                  {SCHEME_WORDS[one.scheme]}
-                  {readings.length > 1 && `; ${Math.round(100 * one.likelihood)} % likely`}
+                  {SCHEME_WORDS[reading.scheme]}
+                  {readings.length > 1 && `; ${Math.round(100 * reading.likelihood)} % likely`}
                 </span>
               </button>
             ))}
@@ -136,15 +136,15 @@ function Read({ read }: { read: MarkingReading }) {
             </tr>
           </thead>
           <tbody>
-            {nearest.map((one) => (
-              <tr key={one.lengthMm}>
+            {nearest.map((length) => (
+              <tr key={length.lengthMm}>
                 <td>
-                  <LengthFigure mm={one.lengthMm} unit={unit} />
+                  <LengthFigure mm={length.lengthMm} unit={unit} />
                 </td>
                 <td className="figure">
-                  {`${one.lengthMm < lengthMm ? '−' : '+'}${formatMm(Math.abs(one.lengthMm - lengthMm))}`}
+                  {`${length.lengthMm < lengthMm ? '−' : '+'}${formatMm(Math.abs(length.lengthMm - lengthMm))}`}
                 </td>
-                <td className="figure">{one.shelf}</td>
+                <td className="figure">{length.shelf}</td>
               </tr>
             ))}
           </tbody>

@@ -52,7 +52,8 @@ export default function PulleysPanel() {
   const [marking, setMarking] = useText('belt');
   const rpm = useFigure('rpm', 'Engine speed', 50, 20_000, { whole: true });
   const [claim, setClaim] = useText('ratio');
-  const printed = marking.trim() === '' ? null : readMarking(marking).find((one) => one.section === section.name);
+  const printed =
+    marking.trim() === '' ? null : readMarking(marking).find((reading) => reading.section === section.name);
   const both = distance.value !== null && printed;
   const found =
     crank.size && other.size

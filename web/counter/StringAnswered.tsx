@@ -90,8 +90,8 @@ export function StringAnswered({
       </p>
       {(findings.length > 0 || finding) && (
         <ul className="findings" aria-label="Findings">
-          {findings.map((one) => (
-            <FindingItem key={one.code} severity={one.severity} words={counterWords(one, unit)} />
+          {findings.map((finding) => (
+            <FindingItem key={finding.code} severity={finding.severity} words={counterWords(finding, unit)} />
           ))}
           {finding && <FindingItem {...finding} />}
         </ul>

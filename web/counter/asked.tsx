@@ -63,7 +63,7 @@ export function useText(name: string, start = ''): [text: string, put: (text: st
 /** One of a few; what the address says beside them counts as the first. */
 export function useOneOf<T extends string>(name: string, all: readonly T[], start: T): [T, (value: T) => void] {
   const [text, put] = useText(name, start);
-  return [all.find((one) => one === text) ?? start, put];
+  return [all.find((other) => other === text) ?? start, put];
 }
 
 /** What a bare figure is read in, and what comes first where both are told. */

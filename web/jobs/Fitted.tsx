@@ -21,7 +21,7 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
       {sheet.off.map((belt) => {
         const said = run.belts.get(belt);
         const name = capital(beltName(sheet.drive, belt));
-        const bring = sheet.bring.belts.find((one) => one.belt === belt);
+        const bring = sheet.bring.belts.find((entry) => entry.belt === belt);
         // Only what is said now goes along, so that two who say something of one belt take nothing from one another.
         const put = (change: Partial<BeltFitted>) => happens({ kind: 'belt', belt, ...change });
         if (fixed)

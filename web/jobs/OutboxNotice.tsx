@@ -24,14 +24,14 @@ export default function OutboxNotice() {
   }, [waits]);
   const told = all.filter(({ refused }) => refused !== null || long);
   // Put out of the way, it stays so until there is something else to tell.
-  const words = told.map((one) => `${one.jobId} ${unsentWords(one)}`).join();
+  const words = told.map((unsent) => `${unsent.jobId} ${unsentWords(unsent)}`).join();
   const [hidden, setHidden] = useState('');
   if (told.length === 0 || hidden === words) return null;
   return (
     <div className="outbox" role="status" aria-label="On this device">
-      {told.map((one) => (
-        <p key={one.jobId}>
-          <strong>{unsentWords(one)}</strong> {whatNow(one)} <Link to={`/jobs/${one.jobId}`}>The job</Link>
+      {told.map((unsent) => (
+        <p key={unsent.jobId}>
+          <strong>{unsentWords(unsent)}</strong> {whatNow(unsent)} <Link to={`/jobs/${unsent.jobId}`}>The job</Link>
         </p>
       ))}
       <PlainButton onClick={() => setHidden(words)}>Hide</PlainButton>

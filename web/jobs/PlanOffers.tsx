@@ -27,7 +27,7 @@ export function PlanOffers({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   const fresh = useCoreSum('jobCard', asked, 0).found?.output;
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const offers = fresh
-    ? planChanges(sheet.steps, fresh.steps, hand.run.done).filter((one) => !left.has(keyOf(one)))
+    ? planChanges(sheet.steps, fresh.steps, hand.run.done).filter((change) => !left.has(keyOf(change)))
     : [];
   if (offers.length === 0) return null;
   const take = (offer: PlanChange) => hand.happens({ kind: 'plan', ...offer });

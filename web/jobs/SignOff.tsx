@@ -55,7 +55,7 @@ export function SignOff({ job, hand }: { job: JobOpened; hand: JobInHand }) {
       )}
       {sheet.off.map((belt) => {
         const said = run.belts.get(belt);
-        const asked = sheet.bring.belts.find((one) => one.belt === belt);
+        const asked = sheet.bring.belts.find((entry) => entry.belt === belt);
         const name = capital(beltName(sheet.drive, belt));
         return said?.fitted === 'new' && <MarkingDoubt key={belt} name={name} marking={said.marking} asked={asked} />;
       })}

@@ -100,14 +100,14 @@ test('a flat phone: opened anew it goes on with what was not taken in', async ()
 test('two pages of one device: neither takes from the other what it keeps', async () => {
   const { open, there, server } = device();
   server.mode = 'away';
-  const [one, two] = [open(), open()];
-  one.put(tick('a'));
-  two.put(tick('b'));
+  const [first, second] = [open(), open()];
+  first.put(tick('a'));
+  second.put(tick('b'));
   await settle();
   server.mode = 'up';
-  await one.send();
+  await first.send();
   await settle();
-  two.stop();
+  second.stop();
   const third = open();
   expect(third.get().waiting.map(({ id }) => id)).toEqual(['b']);
   await third.send();
@@ -245,21 +245,21 @@ test.each([
 test('what another page left is taken on, once', async () => {
   const { open, server, there } = device();
   server.mode = 'away';
-  const [one, two] = [open(), open()];
-  one.put(note('bb'));
-  one.put(tick('a'));
+  const [first, second] = [open(), open()];
+  first.put(note('bb'));
+  first.put(tick('a'));
   await settle();
-  one.stop();
-  two.adopt();
-  two.adopt();
+  first.stop();
+  second.adopt();
+  second.adopt();
   expect(
-    two
+    second
       .get()
       .waiting.map(({ id }) => id)
       .sort(),
   ).toEqual(['a', 'bb']);
   server.mode = 'up';
-  await two.send();
+  await second.send();
   await settle();
   expect([...there.keys()].sort()).toEqual(['a', 'bb']);
 });

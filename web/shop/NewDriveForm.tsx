@@ -172,10 +172,10 @@ function Starts({ start, onStart }: { start: Start; onStart: (start: Start) => v
             <Thumbnail sketch={sketch} />
           </StartCard>
         ))}
-        {(Object.keys(OTHER_STARTS) as (keyof typeof OTHER_STARTS)[]).map((one) => (
-          <StartCard key={one} name={OTHER_STARTS[one].name} chosen={start === one} onChoose={() => onStart(one)}>
+        {(Object.keys(OTHER_STARTS) as (keyof typeof OTHER_STARTS)[]).map((key) => (
+          <StartCard key={key} name={OTHER_STARTS[key].name} chosen={start === key} onChoose={() => onStart(key)}>
             <span className="start-mark" aria-hidden>
-              {OTHER_STARTS[one].mark}
+              {OTHER_STARTS[key].mark}
             </span>
           </StartCard>
         ))}

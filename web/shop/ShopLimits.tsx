@@ -62,17 +62,18 @@ export default function ShopLimits({ onClose }: { onClose: () => void }) {
       )}
       {limits.length === 0 && <p className="quiet">None yet: Emery&rsquo;s defaults apply.</p>}
       <ul className="deleted" aria-label="Limits of the shop">
-        {limits.map((one, k) => (
-          <li key={`${one.check} ${scopeWords(one)}`}>
+        {limits.map((limit, k) => (
+          <li key={`${limit.check} ${scopeWords(limit)}`}>
             <span>
-              <strong>{INSPECT_CHECK_NAMES[one.check]}</strong>, {scopeWords(one)}: worn out {underWords(one.check)}{' '}
-              {checkFigure(one.check, one.replace)}
-              {one.watch !== undefined && `, watch ${underWords(one.check)} ${checkFigure(one.check, one.watch)}`}
-              {one.new !== undefined && `, new ${checkFigure(one.check, one.new)}`}
+              <strong>{INSPECT_CHECK_NAMES[limit.check]}</strong>, {scopeWords(limit)}: worn out{' '}
+              {underWords(limit.check)} {checkFigure(limit.check, limit.replace)}
+              {limit.watch !== undefined &&
+                `, watch ${underWords(limit.check)} ${checkFigure(limit.check, limit.watch)}`}
+              {limit.new !== undefined && `, new ${checkFigure(limit.check, limit.new)}`}
             </span>
             <Button
               icon={<DeleteOutlined />}
-              aria-label={`Remove the limit of ${INSPECT_CHECK_NAMES[one.check]}, ${scopeWords(one)}`}
+              aria-label={`Remove the limit of ${INSPECT_CHECK_NAMES[limit.check]}, ${scopeWords(limit)}`}
               onClick={() => put(limits.filter((_, other) => other !== k))}
             />
           </li>
@@ -101,7 +102,7 @@ function NewLimit({
   const { replace } = figures;
   const add = () => {
     if (replace === undefined) return;
-    const one: ShopLimit = {
+    const limit: ShopLimit = {
       check,
       ...(ofBelt && section !== ANY && { section }),
       ...(ofBelt && material !== ANY && { material }),
@@ -110,7 +111,7 @@ function NewLimit({
       replace,
     };
     // What was not kept stays as it was typed.
-    onPut(withShopLimit(limits, one), () => setFigures({}));
+    onPut(withShopLimit(limits, limit), () => setFigures({}));
   };
   const figure = (key: 'replace' | 'watch' | 'new', label: string) => (
     <FigureField

@@ -32,7 +32,7 @@ export async function bringIn(files: readonly File[], signal: AbortSignal): Prom
     brought.push(await ask<BroughtIn>('POST', '/import/archive', file, signal));
   if (brought.length === 0) throw new Error('No .emery.json file and no archive among these files.');
   const sum = (part: 'vehicles' | 'pictures' | 'belts' | 'pulleys' | 'jobs' | 'there') =>
-    brought.reduce((total, one) => total + one[part], 0);
+    brought.reduce((total, file) => total + file[part], 0);
   return {
     drives: brought.flatMap(({ drives }) => drives),
     vehicles: sum('vehicles'),
@@ -67,7 +67,9 @@ export function broughtInWords({ drives, vehicles, pictures, belts, pulleys, job
     ] as const
   )
     .filter(([count]) => count > 0)
-    .map(([count, one, many = `${one}s`]) => `${count.toLocaleString('en')} ${count === 1 ? one : many}`);
+    .map(
+      ([count, singular, many = `${singular}s`]) => `${count.toLocaleString('en')} ${count === 1 ? singular : many}`,
+    );
   const came = parts.length === 0 ? 'Nothing new' : parts.join(', ');
   return there > 0
     ? `${came}; ${there === 1 ? '1 drive was' : `${there.toLocaleString('en')} drives were`} here already`

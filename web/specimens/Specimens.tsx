@@ -17,8 +17,8 @@ import { specimensOf } from '@emery/core/specimens';
 function specimenDrive(): Drive {
   const empty = newDrive('Specimen');
   const crank = newStation(empty, 'crankshaft', 0, 0, 'PK');
-  const one = { ...empty, stations: [crank], belts: [newBelt(empty, 'PK')] };
-  return { ...one, stations: [crank, newStation(one, 'alternator', 300, 120, 'PK')] };
+  const example = { ...empty, stations: [crank], belts: [newBelt(empty, 'PK')] };
+  return { ...example, stations: [crank, newStation(example, 'alternator', 300, 120, 'PK')] };
 }
 
 const SEVERITIES: readonly Severity[] = ['fault', 'watch', 'note'];

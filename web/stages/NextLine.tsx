@@ -157,9 +157,9 @@ function SizeField({
   onSized: () => void;
 }) {
   const { drive, unit, dispatch, hover } = useBench('drive', 'unit', 'dispatch', 'hover');
-  const one = findPulley(drive, pulley)!;
+  const found = findPulley(drive, pulley)!;
   const station = stationOf(drive, pulley)!;
-  const toothed = one.surface === 'toothed';
+  const toothed = found.surface === 'toothed';
   const [text, setText] = useState('');
   const [pressed, setPressed] = useState(false);
   const id = useId();
@@ -173,20 +173,20 @@ function SizeField({
     onTaken();
     if (toothed) return onSized();
     const id = freeIdIn('dia', drive.survey?.diameters);
-    const read = { id, pulley, method: 'calliper' as const, mm: one.diameter ?? 0, at: new Date().toISOString() };
+    const read = { id, pulley, method: 'calliper' as const, mm: found.diameter ?? 0, at: new Date().toISOString() };
     dispatch(edit((d) => putDiameter(d, read)));
   };
   const take = () => {
     if (empty) return setPressed(true);
     if (problem !== null) return;
-    const now = toothed ? one.teeth : one.diameter;
+    const now = toothed ? found.teeth : found.diameter;
     const mm = length?.ok ? length.mm : 0;
     const next = toothed ? teeth : mm;
     if (Math.abs(next - (now ?? 0)) < 0.005) return drawn();
     onTaken();
     dispatch(edit((d) => changePulley(d, pulley, toothed ? { teeth: next } : { diameter: next })));
   };
-  const size = toothed ? `${one.teeth} teeth` : formatLength(one.diameter ?? 0, unit);
+  const size = toothed ? `${found.teeth} teeth` : formatLength(found.diameter ?? 0, unit);
   const unmeasured = pressed
     ? `Enter what you measured, or confirm ${size} as drawn.`
     : `drawn with a starting size, ${size}`;

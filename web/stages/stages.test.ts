@@ -161,9 +161,9 @@ test('Job card is in hand once something of it is written, settled with every bo
   });
   const tangled: Drive = {
     ...plain,
-    stations: plain.stations.map((one, k) => ({
-      ...one,
-      pulleys: [...one.pulleys, second(one.id, k === 0 ? 30 : -30)],
+    stations: plain.stations.map((station, k) => ({
+      ...station,
+      pulleys: [...station.pulleys, second(station.id, k === 0 ? 30 : -30)],
     })),
     belts: [
       ...plain.belts,

@@ -44,21 +44,21 @@ test('what is not wanted does not run', async () => {
 });
 
 test('progress, then the outcome with what it was worked out from; another input is another run', async () => {
-  const [one, two] = [newDrive('one'), newDrive('two')];
-  const { result, rerender } = follow(one);
+  const [first, second] = [newDrive('one'), newDrive('two')];
+  const { result, rerender } = follow(first);
   await waitFor(() => expect(mockRuns).toHaveLength(1));
   act(() => latest().progress(0.4));
   await waitFor(() => expect(result.current.progress).toBe(0.4));
   await act(async () => latest().resolve('fit of one'));
   await waitFor(() =>
-    expect(result.current).toMatchObject({ found: { input: one, output: 'fit of one' }, progress: null }),
+    expect(result.current).toMatchObject({ found: { input: first, output: 'fit of one' }, progress: null }),
   );
-  rerender({ input: two });
+  rerender({ input: second });
   await waitFor(() => expect(mockRuns).toHaveLength(2));
   // Until the next is there the last one stands, and says whose it is.
-  expect(result.current.found).toMatchObject({ input: one });
+  expect(result.current.found).toMatchObject({ input: first });
   await act(async () => latest().resolve('fit of two'));
-  await waitFor(() => expect(result.current.found).toMatchObject({ input: two, output: 'fit of two' }));
+  await waitFor(() => expect(result.current.found).toMatchObject({ input: second, output: 'fit of two' }));
 });
 
 test('a run that is no longer wanted is ended', async () => {

@@ -24,7 +24,7 @@ export function SomeOf<T extends string>({ label, values, options, onChange }: P
                 type="checkbox"
                 value={value}
                 checked={chosen}
-                onChange={() => onChange(chosen ? values.filter((one) => one !== value) : [...values, value])}
+                onChange={() => onChange(chosen ? values.filter((other) => other !== value) : [...values, value])}
               />
               {name}
             </label>

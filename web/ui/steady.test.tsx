@@ -16,7 +16,7 @@ test('it is drawn again only when what it shows is another, and calls the latest
   });
   const picked: string[] = [];
   const shown = (label: string, value: string, mark: string) => (
-    <Field label={label} options={[{ value }]} onPick={(one) => picked.push(`${mark} ${one}`)} />
+    <Field label={label} options={[{ value }]} onPick={(text) => picked.push(`${mark} ${text}`)} />
   );
   const { rerender } = render(shown('a', 'x', 'first'));
   rerender(shown('a', 'x', 'second'));

@@ -3,7 +3,7 @@ import { halfGrooveAngle } from '../../section';
 import type { AdjusterKind } from './kind';
 
 const halves = (station: string) => `the bolts that hold the halves of ${station} together`;
-const total = (thicknesses: readonly number[]) => thicknesses.reduce((sum, one) => sum + one, 0);
+const total = (thicknesses: readonly number[]) => thicknesses.reduce((sum, thickness) => sum + thickness, 0);
 
 /**
  * A split V sheave: taking out a shim of thickness t lets the belt ride t / (2·tan(half groove angle)) higher between

@@ -155,9 +155,9 @@ function unlike(cell: RibCell, shape: Shape): number {
   let [sum, count] = [0, 0];
   for (let j = 0; j < deep; j += 1)
     for (let i = 0; i < across / 2; i += 1) {
-      const [one, two] = [j * across + i, j * across + (across - 1 - i)];
-      if (values[one] === null || values[two] === null) continue;
-      const miss = (values[one]! - shown[one]! + values[two]! - shown[two]!) / 2;
+      const [first, second] = [j * across + i, j * across + (across - 1 - i)];
+      if (values[first] === null || values[second] === null) continue;
+      const miss = (values[first]! - shown[first]! + values[second]! - shown[second]!) / 2;
       sum += (miss / GREY_SIGMA) ** 2;
       count += 1;
     }

@@ -124,14 +124,14 @@ function rowIn(picture: GreyPicture, level: number): SeenRow | null {
       const [x, y] = inPicture(frame, body.from - reach + half, height);
       frame = { x, y, turn: frame.turn + Math.atan(slope) };
       if (found && look === 2) {
-        const one = {
+        const profile = {
           frame,
           pitch: found.pitch,
           from: -half,
           to: half,
           score: found.alike * Math.min(1, body.heights.length / (5 * found.pitch)),
         };
-        if (!best || one.score > best.score) best = one;
+        if (!best || profile.score > best.score) best = profile;
       }
     }
   }
@@ -162,16 +162,16 @@ function bodyOf(contour: readonly (number | null)[]): { from: number; heights: n
 
 function lineOf(heights: readonly number[]): { slope: number; height: number } {
   const half = (heights.length - 1) / 2;
-  const height = heights.reduce((sum, one) => sum + one, 0) / heights.length;
+  const height = heights.reduce((sum, height) => sum + height, 0) / heights.length;
   const spread = heights.reduce((sum, _, k) => sum + (k - half) ** 2, 0);
-  return { height, slope: heights.reduce((sum, one, k) => sum + (k - half) * (one - height), 0) / spread };
+  return { height, slope: heights.reduce((sum, value, k) => sum + (k - half) * (value - height), 0) / spread };
 }
 
 /** The shortest length after which a contour is like itself, px. */
 function repeatIn(heights: readonly number[]): { pitch: number; alike: number } | null {
   const { slope, height } = lineOf(heights);
   const half = (heights.length - 1) / 2;
-  const flat = heights.map((one, k) => one - height - slope * (k - half));
+  const flat = heights.map((value, k) => value - height - slope * (k - half));
   const alike = (lag: number) => {
     let [sum, a, b] = [0, 0, 0];
     for (let k = 0; k + lag < flat.length; k += 1) {
@@ -187,7 +187,7 @@ function repeatIn(heights: readonly number[]): { pitch: number; alike: number } 
     lag > 4 && lag < most && value > curve[lag - 1]! && value >= curve[lag + 1]! && value > LIKE_ITSELF ? [lag] : [],
   );
   const top = Math.max(...peaks.map((lag) => curve[lag]!));
-  const lag = peaks.find((one) => curve[one]! > top - 0.15);
+  const lag = peaks.find((peak) => curve[peak]! > top - 0.15);
   if (lag === undefined) return null;
   const sorted = [...flat].sort((a, b) => a - b);
   const deep = sorted[Math.floor(0.95 * sorted.length)]! - sorted[Math.floor(0.05 * sorted.length)]!;
@@ -268,10 +268,10 @@ function runOf(tips: readonly number[], valleys: readonly number[], pitch: numbe
   );
   let best: typeof all = [];
   let now: typeof all = [];
-  for (const one of all) {
+  for (const mark of all) {
     const last = now[now.length - 1];
-    if (last && (last.tip === one.tip || Math.abs(one.at - last.at - pitch / 2) > 0.25 * pitch)) now = [];
-    now = [...now, one];
+    if (last && (last.tip === mark.tip || Math.abs(mark.at - last.at - pitch / 2) > 0.25 * pitch)) now = [];
+    now = [...now, mark];
     if (now.length > best.length) best = now;
   }
   return {
@@ -308,8 +308,8 @@ function levelled(picture: GreyPicture, { frame, pitch, tips, valleys }: FineRow
   );
   if (rows.some((row) => row.length < 2)) return frame;
   const means = rows.map((row) => ({
-    along: row.reduce((sum, one) => sum + one.along, 0) / row.length,
-    into: row.reduce((sum, one) => sum + one.into, 0) / row.length,
+    along: row.reduce((sum, point) => sum + point.along, 0) / row.length,
+    into: row.reduce((sum, point) => sum + point.into, 0) / row.length,
   }));
   let [top, bottom] = [0, 0];
   rows.forEach((row, k) =>

@@ -98,10 +98,10 @@ export function evenly(picture: GreyPicture): GreyPicture {
     return greys[floor(0.97 * (greys.length - 1))]!;
   });
   const most = max(...tiles);
-  const lit = tiles.map((one) => one > LIT_PART * most);
+  const lit = tiles.map((tile) => tile > LIT_PART * most);
   // Where there is only belt, the ground about it says how it is lit: the nearer, the more.
-  const ground = tiles.map((one, t) => {
-    if (lit[t]) return one;
+  const ground = tiles.map((tile, t) => {
+    if (lit[t]) return tile;
     let [sum, weight] = [0, 0];
     tiles.forEach((other, o) => {
       if (!lit[o]) return;

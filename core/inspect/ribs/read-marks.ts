@@ -109,7 +109,7 @@ function inARow(tips: readonly PicturePoint[], valleys: readonly PicturePoint[])
     ...valleys.map((at, index) => ({ at, index, tip: false, s: along(at) })),
   ].sort((a, b) => a.s - b.s);
   const gaps = [true, false].flatMap((tip) => {
-    const row = all.filter((one) => one.tip === tip);
+    const row = all.filter((mark) => mark.tip === tip);
     return row.slice(1).map(({ s }, k) => s - row[k]!.s);
   });
   const least = Math.min(...gaps);
@@ -125,7 +125,7 @@ function inARow(tips: readonly PicturePoint[], valleys: readonly PicturePoint[])
     }
     return { at, index, tip, k };
   });
-  const taken = new Set(placed.map((one) => one.k));
+  const taken = new Set(placed.map((mark) => mark.k));
   return taken.size === placed.length ? placed : null;
 }
 
@@ -146,8 +146,8 @@ function directionOf(rows: readonly (readonly PicturePoint[])[]): [number, numbe
 
 /** A first guess: origin, pitch vector, depth, perspective. */
 function startOf(placed: readonly Placed[]): number[] {
-  const middle = (of: (one: Placed) => number, list: readonly Placed[]) =>
-    list.reduce((sum, one) => sum + of(one), 0) / list.length;
+  const middle = (of: (mark: Placed) => number, list: readonly Placed[]) =>
+    list.reduce((sum, mark) => sum + of(mark), 0) / list.length;
   const tips = placed.filter(({ tip }) => tip);
   const valleys = placed.filter(({ tip }) => !tip);
   // Slopes of each kind about its own middle, together.
@@ -189,9 +189,9 @@ function fitRow(placed: readonly Placed[], start: readonly number[], sigma: numb
   const scale = Math.hypot(start[2]!, start[3]!);
   const sizes = [scale, scale, scale, scale, scale, 1].slice(0, unknowns);
   const missesAt = (at: readonly number[]) =>
-    placed.flatMap((one) => {
-      const [x, y] = putAt(at, one, middle);
-      return [(one.at[0] - x) / sigma, (one.at[1] - y) / sigma];
+    placed.flatMap((mark) => {
+      const [x, y] = putAt(at, mark, middle);
+      return [(mark.at[0] - x) / sigma, (mark.at[1] - y) / sigma];
     });
   const slopesAt = (at: readonly number[]) => {
     const columns = at.map((_, i) => {

@@ -68,8 +68,8 @@ function fromConic([A, B, C, D, E, F]: number[]): Ellipse | null {
   const level = F! + (D! * x + E! * y) / 2;
   const mean = (A! + C!) / 2;
   const spread = Math.hypot((A! - C!) / 2, B! / 2);
-  const [one, two] = [-level / (mean - spread), -level / (mean + spread)];
-  if (!(one > 0 && two > 0)) return null;
-  const along = one >= two ? 0.5 * Math.atan2(-B!, C! - A!) : 0.5 * Math.atan2(B!, A! - C!);
-  return { x, y, a: Math.sqrt(Math.max(one, two)), b: Math.sqrt(Math.min(one, two)), angle: along };
+  const [first, second] = [-level / (mean - spread), -level / (mean + spread)];
+  if (!(first > 0 && second > 0)) return null;
+  const along = first >= second ? 0.5 * Math.atan2(-B!, C! - A!) : 0.5 * Math.atan2(B!, A! - C!);
+  return { x, y, a: Math.sqrt(Math.max(first, second)), b: Math.sqrt(Math.min(first, second)), angle: along };
 }

@@ -380,10 +380,10 @@ function starts(photo: SurveyPhoto, rims: readonly Rim[]): Unknowns[] {
 
 /** What the starts come to, the best first, each way the camera may have stood once. */
 function outcomes(photo: SurveyPhoto, rims: readonly Rim[], sigma: number, from: readonly Unknowns[]): Refined[] {
-  const found = from.map((start) => refine(photo, rims, start, sigma)).sort((one, two) => one.cost - two.cost);
+  const found = from.map((start) => refine(photo, rims, start, sigma)).sort((a, b) => a.cost - b.cost);
   const apart = (a: Refined, b: Refined) =>
     Math.hypot(a.unknowns[0]! - b.unknowns[0]!, a.unknowns[1]! - b.unknowns[1]!) > 0.03;
-  return found.filter((one, k) => found.slice(0, k).every((better) => apart(one, better)));
+  return found.filter((fit, k) => found.slice(0, k).every((better) => apart(fit, better)));
 }
 
 function startAt(photo: SurveyPhoto, rims: readonly Rim[], pitch: number, yaw: number): Unknowns {
@@ -560,7 +560,7 @@ function fromCircle(points: readonly (readonly [number, number])[]): number[] {
 }
 
 /** How the centres differ between two outcomes, once one is laid on the other: moved, and turned. */
-function awayFrom(one: Unknowns, two: Unknowns, count: number): number[] {
+function awayFrom(first: Unknowns, second: Unknowns, count: number): number[] {
   const centres = (unknowns: Unknowns) => {
     const list = Array.from(
       { length: count },
@@ -569,7 +569,7 @@ function awayFrom(one: Unknowns, two: Unknowns, count: number): number[] {
     const [mx, my] = [list.reduce((sum, [x]) => sum + x, 0) / count, list.reduce((sum, [, y]) => sum + y, 0) / count];
     return list.map(([x, y]) => [x - mx, y - my] as const);
   };
-  const [a, b] = [centres(one), centres(two)];
+  const [a, b] = [centres(first), centres(second)];
   const turn = Math.atan2(
     b.reduce((sum, [x, y], k) => sum + x * a[k]![1] - y * a[k]![0], 0),
     b.reduce((sum, [x, y], k) => sum + x * a[k]![0] + y * a[k]![1], 0),

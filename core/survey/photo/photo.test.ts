@@ -141,15 +141,15 @@ test('the crank alone as scale does in most pictures', () => {
 
 test('unknown diameters come out of the picture, and a second known one steadies the scale', () => {
   const seen = camera(0.3, 1);
-  const one = fitPhoto(truth(), pictured(truth(), seen, { noise: 1, known: ['crank'] }));
+  const fit = fitPhoto(truth(), pictured(truth(), seen, { noise: 1, known: ['crank'] }));
   const two = fitPhoto(truth(), pictured(truth(), seen, { noise: 1, known: ['crank', 'pump'] }));
-  for (const { pulley, diameter, diameterPlusMinus } of one.circles) {
+  for (const { pulley, diameter, diameterPlusMinus } of fit.circles) {
     const given = truth().stations.find(({ id }) => id === pulley)!.pulleys[0]!.diameter!;
     expect(Math.abs(diameter - given)).toBeLessThan(4 * diameterPlusMinus);
     expect(diameterPlusMinus).toBeLessThan(3);
   }
-  expect(two.scaleShare).toBeLessThan(one.scaleShare);
-  expect(one.findings.map(({ code }) => code)).toContain('scale-unchecked');
+  expect(two.scaleShare).toBeLessThan(fit.scaleShare);
+  expect(fit.findings.map(({ code }) => code)).toContain('scale-unchecked');
   expect(two.findings).toEqual([]);
 });
 
@@ -194,8 +194,8 @@ test('the ± holds as often as it claims, with and without tilt', () => {
         (sum, [a, sa]) => sum + [...slope].reduce((part, [b, sb]) => part + sa * sb * covariance[a]![b]!, 0),
         0,
       );
-      const [one, two] = [drive.stations[i]!, drive.stations[j]!];
-      const share = Math.abs(apart - Math.hypot(two.x - one.x, two.y - one.y)) / Math.sqrt(variance);
+      const [first, second] = [drive.stations[i]!, drive.stations[j]!];
+      const share = Math.abs(apart - Math.hypot(second.x - first.x, second.y - first.y)) / Math.sqrt(variance);
       all += 1;
       inOne += Number(share <= 1);
       inTwo += Number(share <= 2);
@@ -420,8 +420,8 @@ test.each<[string, number, boolean | undefined]>([
         (sum, [a, sa]) => sum + slope.reduce((part, [b, sb]) => part + sa * sb * covariance[a]![b]!, 0),
         0,
       );
-      const [one, two] = [drive.stations[i]!, drive.stations[j]!];
-      const share = Math.abs(apart - Math.hypot(two.x - one.x, two.y - one.y)) / Math.sqrt(variance);
+      const [first, second] = [drive.stations[i]!, drive.stations[j]!];
+      const share = Math.abs(apart - Math.hypot(second.x - first.x, second.y - first.y)) / Math.sqrt(variance);
       all += 1;
       inTwo += Number(share <= 2);
       inThree += Number(share <= 3);

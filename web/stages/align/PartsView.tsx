@@ -123,7 +123,10 @@ function SetItem({ set: { choice, spreadMm, plusMinusMm, changed, price } }: { s
   const pulleyOf = (id: string) => pulleyLabel(drive, stacksOf(drive).find((stack) => stack.id === id)!.pulley);
   const stacks = stacksOf(drive);
   const taken = choice.every(({ stack, piece, option }) =>
-    stacks.some(({ id, pieces }) => id === stack && pieces.some((one) => one.name === piece && one.chosen === option)),
+    stacks.some(
+      ({ id, pieces }) =>
+        id === stack && pieces.some((candidate) => candidate.name === piece && candidate.chosen === option),
+    ),
   );
   return (
     <li className={taken ? 'is-tried' : ''}>

@@ -68,7 +68,7 @@ export function PieceForm({ stack }: { stack: AlignStack }) {
                 ...parts.map((part) => ({ value: part.id, label: `${part.label}, ${part.mm} mm` })),
               ]}
               onChange={(chosen) => {
-                const part = parts.find((one) => one.id === chosen);
+                const part = parts.find((part) => part.id === chosen);
                 if (!part) return;
                 setOption(part.label);
                 if (name.trim() === '') setName(part.kind);

@@ -311,7 +311,7 @@ function Loaded() {
   const { unit } = useBench('unit');
   const moves = useMemo(() => movedUnderLoad(drive, belt!.id), [drive, belt]);
   const alone = belt!.route.filter(
-    ({ pulley }) => readingsOf(drive, pulley, 'load').length > 0 && !moves.some((one) => one.pulley === pulley),
+    ({ pulley }) => readingsOf(drive, pulley, 'load').length > 0 && !moves.some((move) => move.pulley === pulley),
   );
   if (moves.length === 0 && alone.length === 0)
     return (

@@ -60,7 +60,7 @@ export function useReadingPlace(): { place: ReadingPlace | null; suggested: Sugg
   const datum = datumOf(drive, id);
   const pulley = held || place?.pulley || suggested?.pulley || route.find((stop) => stop.pulley !== datum)!.pulley;
   if (place?.pulley === pulley) return { place, suggested };
-  return { place: { pulley, at: next.find((one) => one.pulley === pulley)?.at ?? 90 }, suggested };
+  return { place: { pulley, at: next.find((place) => place.pulley === pulley)?.at ?? 90 }, suggested };
 }
 
 /** What is to be said of how the belt lies. */

@@ -81,7 +81,7 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
   const limits = limitsOf(drive, check, ofBelt ? { belt } : {});
   if (!limits) return null;
   const { from, replace, watch, lowIsWorn } = limits;
-  const own = drive.inspect?.limits?.find((one) => one.check === check);
+  const own = drive.inspect?.limits?.find((limit) => limit.check === check);
   const put = (change: Partial<Omit<InspectLimit, 'check'>>) =>
     dispatch(
       edit((d) =>
@@ -99,7 +99,7 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
   /** What this drive goes by, for every drive of the shop: kept in its settings, and here as they hold it. */
   const holdForAll = () => {
     const { watch: ownWatch, new: ownNew } = own ?? {};
-    const one: ShopLimit = {
+    const limit: ShopLimit = {
       check,
       ...scope,
       replace: replace ?? watch,
@@ -107,7 +107,7 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
       ...(ownNew !== undefined && { new: ownNew }),
     };
     // Among those that the settings hold now, which may be others than when this drive was opened.
-    const shop = withShopLimit(held ?? [], one);
+    const shop = withShopLimit(held ?? [], limit);
     change.mutate(
       { limits: shop, limitsWere: held },
       { onSuccess: () => dispatch(edit((d) => changeInspect(putLimit(d, check, null), { shop }))) },

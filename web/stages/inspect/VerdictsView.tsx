@@ -70,7 +70,7 @@ function Part({ item, onLook }: { item: InspectItem; onLook: () => void }) {
   const odometer = drive.inspect?.odometerUnit ?? 'km';
   const name = inspectedLabel(drive, item);
   const why = reasonLines(item, unit);
-  const others = judged.map((one) => judgedWords(one, unit)).filter((line) => !why.includes(line));
+  const others = judged.map((judgement) => judgedWords(judgement, unit)).filter((line) => !why.includes(line));
   const pictures = judged.flatMap(({ finding }) => (finding?.photo ? [finding] : []));
   return (
     <section className={`verdict-part is-${verdict}`} aria-label={name}>
@@ -159,7 +159,7 @@ function Changed() {
       <ul className="at-hand">
         {changes.map((change, k) => {
           const name = inspectedLabel(drive, change);
-          const isLast = changes.findIndex((one) => partKey(one) === partKey(change)) === k;
+          const isLast = changes.findIndex((candidate) => partKey(candidate) === partKey(change)) === k;
           return (
             <li key={change.id}>
               <span>

@@ -66,7 +66,8 @@ export default function JobLayer({ k, radii }: LayerProps) {
 
 /** A place beside the middle of a span, away from the middle of the drive; y down. */
 function beside({ x, y, directionDeg }: { x: number; y: number; directionDeg: number }, drive: Drive, by: number) {
-  const middle = (of: 'x' | 'y') => drive.stations.reduce((sum, one) => sum + one[of], 0) / drive.stations.length;
+  const middle = (of: 'x' | 'y') =>
+    drive.stations.reduce((sum, station) => sum + station[of], 0) / drive.stations.length;
   const angle = ((directionDeg + 90) * Math.PI) / 180;
   const [dx, dy] = [Math.cos(angle) * by, Math.sin(angle) * by];
   const outward = dx * (x - middle('x')) + dy * (y - middle('y')) >= 0 ? 1 : -1;
@@ -82,7 +83,7 @@ interface Release {
 /** Every arm that a belt of the drive hangs on, and which way it is turned. */
 function releasesAt(drive: Drive): Release[] {
   const found = drive.belts.flatMap(({ id }) => puttingOn(drive, id)?.release ?? []);
-  return [...new Map(found.map((one) => [one.station, one])).values()].flatMap(({ station, turn }) => {
+  return [...new Map(found.map((sign) => [sign.station, sign])).values()].flatMap(({ station, turn }) => {
     const { adjuster } = drive.stations.find(({ id }) => id === station)!;
     return adjuster?.kind === 'sprung-arm' ? [{ station, turn, pivot: adjuster.pivot }] : [];
   });

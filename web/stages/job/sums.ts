@@ -13,7 +13,7 @@ function useAsked(): JobAsked {
   const belt = drive.belts.some(({ id }) => id === scope) ? scope : null;
   return useMemo(() => {
     const known = asked.get(drive) ?? [];
-    const found = known.find((one) => one.belt === belt && one.unit === unit);
+    const found = known.find((entry) => entry.belt === belt && entry.unit === unit);
     if (found) return found;
     const made = { drive, belt, unit };
     asked.set(drive, [...known, made]);

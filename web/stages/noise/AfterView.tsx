@@ -36,12 +36,12 @@ export default function AfterView() {
   // What stops the engine is put right first, whatever makes the noise.
   const stops = new Set(diagnosis.stops.map(key));
   const offered = [
-    ...diagnosis.causes.filter((one) => stops.has(key(one))),
-    ...diagnosis.causes.filter((one) => !stops.has(key(one))),
+    ...diagnosis.causes.filter((cause) => stops.has(key(cause))),
+    ...diagnosis.causes.filter((cause) => !stops.has(key(cause))),
   ].slice(0, OFFERED);
   const [chosen, setChosen] = useTyped<string>('cause', '');
   const [odometer, setOdometer] = useTyped<number | null>('odometer', null);
-  const cause = offered.find((one) => key(one) === chosen) ?? offered[0]!;
+  const cause = offered.find((offer) => key(offer) === chosen) ?? offered[0]!;
   const stamp = () => ({ at: new Date().toISOString(), ...(odometer !== null && { odometer }) });
   const [odometerUnit, setOdometerUnit] = useTyped<OdometerUnit>('unit', 'km');
   const done = () =>
@@ -70,7 +70,7 @@ export default function AfterView() {
               `, at ${cure.odometer.toLocaleString('en')} ${cure.odometerUnit ?? 'on the odometer'}`}
           </p>
           {dueAfter(cure).map(({ when, at }) => {
-            const heard = cure.listened?.find((one) => one.when === when);
+            const heard = cure.listened?.find((listening) => listening.when === when);
             const say = (outcome: 'quiet' | 'back') =>
               dispatch(
                 edit((d) => listenedAgain(d, cure.id, when, heard?.outcome === outcome ? null : outcome, stamp())),
@@ -110,9 +110,9 @@ export default function AfterView() {
         <Choice
           label="Cause"
           value={key(cause)}
-          options={offered.map((one) => ({
-            value: key(one),
-            label: `${CAUSE_WORDS[one.cause].name}, ${partLabel(drive, one.id)}`,
+          options={offered.map((cause) => ({
+            value: key(cause),
+            label: `${CAUSE_WORDS[cause.cause].name}, ${partLabel(drive, cause.id)}`,
           }))}
           onChange={setChosen}
         />

@@ -41,7 +41,7 @@ export default function CausesView() {
   const { next } = diagnosis;
   const { setPicked } = useNoise();
   const test = useNextTest();
-  const others = next.filter((one) => one !== test).slice(0, OTHERS);
+  const others = next.filter((other) => other !== test).slice(0, OTHERS);
   return (
     <>
       {test ? (
@@ -57,16 +57,16 @@ export default function CausesView() {
             <details className="test-how">
               <summary>Another test</summary>
               <ul className="at-hand">
-                {others.map((one) => (
-                  <li key={askKey(one)}>
+                {others.map((other) => (
+                  <li key={askKey(other)}>
                     <span>
-                      {NOISE_TEST_NAMES[one.test]}
-                      {(one.pulley ?? one.belt) && `, ${partLabel(drive, (one.pulley ?? one.belt)!)}`}{' '}
+                      {NOISE_TEST_NAMES[other.test]}
+                      {(other.pulley ?? other.belt) && `, ${partLabel(drive, (other.pulley ?? other.belt)!)}`}{' '}
                       <span className="quiet">
-                        {minutesWords(one.minutes)}, {gainWords(one.gainBits)}
+                        {minutesWords(other.minutes)}, {gainWords(other.gainBits)}
                       </span>
                     </span>
-                    <Button onClick={() => setPicked(askKey(one))}>This test</Button>
+                    <Button onClick={() => setPicked(askKey(other))}>This test</Button>
                   </li>
                 ))}
               </ul>
@@ -125,33 +125,33 @@ function Ranking() {
     <section aria-label="Causes">
       <h2>Likely cause</h2>
       <ul className="ranking" style={{ height: ROW * rows.length }}>
-        {inPage.map((one) => {
-          const rank = rows.indexOf(one);
-          const here = one.key === looked.cause;
+        {inPage.map((cause) => {
+          const rank = rows.indexOf(cause);
+          const here = cause.key === looked.cause;
           return (
             <li
-              key={one.key}
+              key={cause.key}
               style={{ transform: `translateY(${rank * ROW}px)` }}
-              data-cause={one.key}
-              data-part={one.part}
+              data-cause={cause.key}
+              data-part={cause.part}
               data-rank={rank + 1}
             >
               <button
                 type="button"
                 className={`ranking-row${here ? ' is-here' : ''}`}
                 aria-pressed={here}
-                disabled={one.key === NOT_THE_DRIVE}
+                disabled={cause.key === NOT_THE_DRIVE}
                 onClick={() => {
-                  setOpen(one.key);
+                  setOpen(cause.key);
                   setChosen(null);
-                  setSuspect(suspect === one.part && here ? null : one.part);
+                  setSuspect(suspect === cause.part && here ? null : cause.part);
                 }}
               >
-                <span className="ranking-bar" style={{ width: `${(100 * one.probability) / most}%` }} />
+                <span className="ranking-bar" style={{ width: `${(100 * cause.probability) / most}%` }} />
                 <span className="ranking-name">
-                  {one.name} <span className="quiet">{one.where}</span>
+                  {cause.name} <span className="quiet">{cause.where}</span>
                 </span>
-                <strong>{chanceFigure(one.probability)}</strong>
+                <strong>{chanceFigure(cause.probability)}</strong>
               </button>
             </li>
           );
@@ -185,25 +185,25 @@ function Ranking() {
 }
 
 /** Why one cause is where it is, what would prove it wrong, and where it is put right. */
-function CauseDetail({ one }: { one: CauseChance }) {
+function CauseDetail({ one: chance }: { one: CauseChance }) {
   const { drive, diagnosis } = useDiagnosis();
   const { select } = useBench('select');
   const { setView } = useNoise();
   const go = useGoToStage();
-  const { name, what, cure } = CAUSE_WORDS[one.cause];
+  const { name, what, cure } = CAUSE_WORDS[chance.cause];
   const [speaksFor, speaksAgainst] = [
-    one.reasons.filter(({ ratio }) => ratio > 1).slice(0, 2),
-    one.reasons.filter(({ ratio }) => ratio < 1).slice(0, 2),
+    chance.reasons.filter(({ ratio }) => ratio > 1).slice(0, 2),
+    chance.reasons.filter(({ ratio }) => ratio < 1).slice(0, 2),
   ];
-  const top = diagnosis.causes[0] === one;
-  const stage = CURED_UNDER[one.cause];
+  const top = diagnosis.causes[0] === chance;
+  const stage = CURED_UNDER[chance.cause];
   return (
-    <div className="cause-detail" aria-label={`${name}, ${partLabel(drive, one.id)}`}>
+    <div className="cause-detail" aria-label={`${name}, ${partLabel(drive, chance.id)}`}>
       <h3>
-        {name}, {partLabel(drive, one.id)}
+        {name}, {partLabel(drive, chance.id)}
       </h3>
       <p>
-        {what} Chance that it exists: {chanceFigure(one.present)}, whether or not it causes this noise.
+        {what} Chance that it exists: {chanceFigure(chance.present)}, whether or not it causes this noise.
       </p>
       {[
         { title: 'Evidence for it', list: speaksFor },
@@ -215,14 +215,14 @@ function CauseDetail({ one }: { one: CauseChance }) {
               <span className="label">{title}</span>
               <ul className="noise-why">
                 {list.map((reason) => {
-                  const words = reasonWords(drive, reason, one);
+                  const words = reasonWords(drive, reason, chance);
                   return <li key={words}>{words}</li>;
                 })}
               </ul>
             </div>
           ),
       )}
-      {one.reasons.length === 0 && <p className="quiet">No evidence yet; the figure is how common it is.</p>}
+      {chance.reasons.length === 0 && <p className="quiet">No evidence yet; the figure is how common it is.</p>}
       {top && diagnosis.disproof && (
         <p>
           <span className="label">Best test against it</span>
@@ -235,8 +235,8 @@ function CauseDetail({ one }: { one: CauseChance }) {
         {stage && (
           <Button
             onClick={() => {
-              const station = stationOf(drive, one.id);
-              if (station) select({ kind: 'pulley', station: station.id, pulley: one.id });
+              const station = stationOf(drive, chance.id);
+              if (station) select({ kind: 'pulley', station: station.id, pulley: chance.id });
               go(stage);
             }}
           >

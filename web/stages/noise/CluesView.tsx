@@ -30,8 +30,8 @@ export default function CluesView() {
   const pulleys = testsOf(drive);
   const inHand = selected?.kind === 'pulley' ? stationOf(drive, selected.pulley)?.id : undefined;
   const [chosen, setChosen] = useTyped<string>('pulley', pulleys[0]?.pulley ?? '');
-  const pulley = pulleys.find((one) => stationOf(drive, one.pulley)?.id === inHand)?.pulley ?? chosen;
-  const at = pulleys.find((one) => one.pulley === pulley) ?? pulleys[0];
+  const pulley = pulleys.find((pulley) => stationOf(drive, pulley.pulley)?.id === inHand)?.pulley ?? chosen;
+  const at = pulleys.find((candidate) => candidate.pulley === pulley) ?? pulleys[0];
   const ofBelt = (Object.keys(NOISE_TEST_NAMES) as NoiseTest[]).filter((test) => BELT_TESTS.includes(test));
   return (
     <>
@@ -58,7 +58,7 @@ export default function CluesView() {
           <Choice
             label="Pulley"
             value={at.pulley}
-            options={pulleys.map((one) => ({ value: one.pulley, label: pulleyLabel(drive, one.pulley) }))}
+            options={pulleys.map((pulley) => ({ value: pulley.pulley, label: pulleyLabel(drive, pulley.pulley) }))}
             onChange={(id) => {
               setChosen(id);
               select({ kind: 'pulley', station: stationOf(drive, id)!.id, pulley: id });

@@ -25,7 +25,7 @@ export default function LearnView() {
   const { rpm } = useEngineRpm();
   const lessons = lessonsOf(drive, rpm);
   const [kind, setKind] = useState<NoiseKind>('chirp');
-  const kinds = (Object.keys(KIND_WORDS) as NoiseKind[]).filter((one) => lessons.some((lesson) => lesson.kind === one));
+  const kinds = (Object.keys(KIND_WORDS) as NoiseKind[]).filter((key) => lessons.some((lesson) => lesson.kind === key));
   const now = useStore(playing);
   const taught = lessons.filter((lesson) => lesson.kind === kind).sort((a, b) => heardHz(a) - heardHz(b));
   return (
@@ -38,7 +38,7 @@ export default function LearnView() {
         <Segmented<NoiseKind>
           block
           value={kind}
-          options={kinds.map((one) => ({ value: one, label: KIND_WORDS[one].name }))}
+          options={kinds.map((kind) => ({ value: kind, label: KIND_WORDS[kind].name }))}
           onChange={setKind}
           aria-label="Kind of noise"
         />

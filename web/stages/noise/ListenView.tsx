@@ -293,11 +293,11 @@ function HeardPanel({ live }: { live: boolean }) {
           <span className="quiet">
             {off.length > 1 ? 'The sound fits one of these engine speeds.' : 'The sound fits this engine speed.'}
           </span>
-          {off.map((one) => {
-            const speed = Math.round(one.rpm);
+          {off.map((clip) => {
+            const speed = Math.round(clip.rpm);
             return (
               <Button key={speed} onClick={() => dispatch(edit((d) => changeNoise(d, { rpm: speed })))}>
-                Take {speed.toLocaleString('en')} ± {Math.max(1, Math.round(one.plusMinus))} rev/min
+                Take {speed.toLocaleString('en')} ± {Math.max(1, Math.round(clip.plusMinus))} rev/min
               </Button>
             );
           })}

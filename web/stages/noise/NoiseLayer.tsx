@@ -41,7 +41,7 @@ export default function NoiseLayer({ k, radii }: LayerProps) {
   const free =
     shown.solution.belts.find(({ id }) => id === tested)?.spans.filter(({ length }) => length !== null) ?? [];
   const span = free.reduce<(typeof free)[number] | undefined>(
-    (longest, one) => (longest && longest.length! >= one.length! ? longest : one),
+    (longest, solution) => (longest && longest.length! >= solution.length! ? longest : solution),
     undefined,
   );
   const shaft = suspect?.what === 'pulley' ? stationOf(drive, suspect.id) : undefined;
@@ -81,7 +81,7 @@ function turnsOf(
   station: string,
   rates: ReturnType<typeof useRates>,
 ): number {
-  const contact = belts.flatMap(({ contacts }) => contacts).find((one) => one.station === station);
+  const contact = belts.flatMap(({ contacts }) => contacts).find((contact) => contact.station === station);
   const rate = rates.find(({ what, id }) => what === 'pulley' && id === contact?.pulley);
   return rate && contact ? (contact.rotation === 'cw' ? -1 : 1) * rate.hz : 0;
 }

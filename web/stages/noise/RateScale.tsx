@@ -86,7 +86,7 @@ export function RateScale({
 function labelOf({ what, id }: Rate, drive: Parameters<typeof partLabel>[0], listening: Listening | null): string {
   const part = what === 'tooth' ? `Teeth, ${partLabel(drive, id)}` : partLabel(drive, id);
   const name = what === 'engine' ? 'Firing' : part;
-  const match = listening?.matches.find((one) => one.what === what && one.id === id);
+  const match = listening?.matches.find((match) => match.what === what && match.id === id);
   const text = name.charAt(0).toUpperCase() + name.slice(1);
   return match && match.probability >= 0.01 ? `${text} ${chanceFigure(match.probability)}` : text;
 }

@@ -21,7 +21,7 @@ export function TestCard({ ask, brief = false }: { ask: Ask; brief?: boolean }) 
   const { setView } = useNoise();
   const { test, pulley, belt } = ask;
   const words = TEST_WORDS[test];
-  const known = diagnosis.evidence.counts.find((one) => askKey(one) === askKey(ask));
+  const known = diagnosis.evidence.counts.find((count) => askKey(count) === askKey(ask));
   const part = pulley ?? (drive.belts.length > 1 ? belt : undefined);
   const say = (outcome: string) =>
     dispatch(

@@ -28,7 +28,7 @@ function diagnosisFor(drive: Drive): Diagnosis {
   if (known) return known;
   const key = [drive.belts, drive.align, drive.speeds, drive.loads, drive.crankRotation, lastSeen(drive)];
   const kept = figures.get(drive.stations);
-  const told = kept && kept.key.every((one, k) => one === key[k]) ? kept.told : figuresOf(drive);
+  const told = kept && kept.key.every((part, k) => part === key[k]) ? kept.told : figuresOf(drive);
   figures.set(drive.stations, { key, told });
   const diagnosis = diagnose(drive, told);
   diagnoses.set(drive, diagnosis);
@@ -48,7 +48,7 @@ export function useDiagnosis(): { drive: Drive; diagnosis: Diagnosis } {
 export function useNextTest(): NextTest | undefined {
   const { diagnosis } = useDiagnosis();
   const { picked } = useNoise();
-  return diagnosis.next.find((one) => askKey(one) === picked) ?? diagnosis.next[0];
+  return diagnosis.next.find((check) => askKey(check) === picked) ?? diagnosis.next[0];
 }
 
 /** The engine speed that is listened at, rev/min: as written down, else idle. */

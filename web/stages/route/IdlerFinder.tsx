@@ -58,7 +58,7 @@ export default function IdlerFinder({ drive, source, onClose }: { drive: Drive; 
             label="Idler"
             value={station}
             options={[
-              ...spare.map((one) => ({ value: one.id, label: stationLabel(one) })),
+              ...spare.map((station) => ({ value: station.id, label: stationLabel(station) })),
               { value: NEW, label: 'A new one' },
             ]}
             onChange={setStation}

@@ -24,7 +24,7 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
   const [compared, setCompared] = useState<readonly number[]>([]);
   // The two looked at last.
   const compare = (index: number) =>
-    setCompared((now) => (now.includes(index) ? now.filter((one) => one !== index) : [...now, index].slice(-2)));
+    setCompared((now) => (now.includes(index) ? now.filter((shown) => shown !== index) : [...now, index].slice(-2)));
 
   const close = () => {
     setPreview(null);
@@ -160,15 +160,15 @@ function Comparison({
             ))}
           </tr>
           {pulleys.map((pulley) => {
-            const [one, two] = [wrapOf(0, pulley), wrapOf(1, pulley)];
-            const apart = Math.abs((one?.wrapDeg ?? 0) - (two?.wrapDeg ?? 0)) > 2;
+            const [first, second] = [wrapOf(0, pulley), wrapOf(1, pulley)];
+            const apart = Math.abs((first?.wrapDeg ?? 0) - (second?.wrapDeg ?? 0)) > 2;
             return (
               <tr key={pulley}>
                 <td>{pulleyLabel(drive, pulley)}</td>
-                {[one, two].map((contact, k) => (
+                {[first, second].map((contact, k) => (
                   <td key={k} className={apart ? 'differs' : 'quiet'}>
                     {contact
-                      ? `${Math.round(contact.wrapDeg ?? 0)}°${one?.rotation === two?.rotation ? '' : TURN_WORDS[contact.rotation]}`
+                      ? `${Math.round(contact.wrapDeg ?? 0)}°${first?.rotation === second?.rotation ? '' : TURN_WORDS[contact.rotation]}`
                       : 'left off'}
                   </td>
                 ))}

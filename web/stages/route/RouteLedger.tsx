@@ -349,14 +349,14 @@ function LeastClearance({ belt }: { belt: BeltSolution }) {
   const selected = useSelected();
   const clear = useMemo(() => beltClearances(drive, belt), [drive, belt]);
   const known = [
-    ...clear.spans.flatMap((one, index) =>
-      one ? [{ ...one, at: { kind: 'span' as const, belt: belt.id, index } }] : [],
+    ...clear.spans.flatMap((span, index) =>
+      span ? [{ ...span, at: { kind: 'span' as const, belt: belt.id, index } }] : [],
     ),
-    ...clear.contacts.flatMap((one, index) =>
-      one
+    ...clear.contacts.flatMap((contact, index) =>
+      contact
         ? [
             {
-              ...one,
+              ...contact,
               at: {
                 kind: 'pulley' as const,
                 station: belt.contacts[index]!.station,

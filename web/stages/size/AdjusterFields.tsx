@@ -60,7 +60,7 @@ export function AdjusterFields({ source }: { source: Belt }) {
               value={source.adjuster === undefined && unclear ? '' : adjustable[0]!.id}
               options={[
                 ...(source.adjuster === undefined && unclear ? [{ value: '', label: 'not chosen yet' }] : []),
-                ...adjustable.map((one) => ({ value: one.id, label: stationLabel(one) })),
+                ...adjustable.map((station) => ({ value: station.id, label: stationLabel(station) })),
               ]}
               onChange={(id) => {
                 setChosen(id);
@@ -74,7 +74,7 @@ export function AdjusterFields({ source }: { source: Belt }) {
         <Choice
           label="At"
           value={station.id}
-          options={on.map((one) => ({ value: one.id, label: stationLabel(one) }))}
+          options={on.map((station) => ({ value: station.id, label: stationLabel(station) }))}
           onChange={setChosen}
         />
         <Choice
@@ -212,7 +212,7 @@ function Thicknesses({ label, more, list, set }: ThicknessesProps) {
           label={label(k + 1)}
           mm={mm}
           unit={unit}
-          onCommit={(next) => set(list.map((old, i) => (i === k ? next : old)).filter((one) => one > 0))}
+          onCommit={(next) => set(list.map((old, i) => (i === k ? next : old)).filter((mm) => mm > 0))}
         />
       ))}
       <div className="field">

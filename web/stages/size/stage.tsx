@@ -45,7 +45,12 @@ function alongTheTravel(...[drive, belt, station]: Parameters<DragRule>): Return
     const there = nearestOn(way, to);
     // A slide's travel starts where it stands, so moving it for good would move its ends: it is only looked at there.
     if (moves === 'shaft-from-here')
-      return { pose: { ...drive, stations: drive.stations.map((one) => (one.id === station ? there : one)) } };
+      return {
+        pose: {
+          ...drive,
+          stations: drive.stations.map((otherStation) => (otherStation.id === station ? there : otherStation)),
+        },
+      };
     const { x, y, adjuster } = there;
     return { change: (now) => changeStation(now, station, { x, y, adjuster }) };
   };

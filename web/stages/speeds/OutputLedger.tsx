@@ -112,19 +112,19 @@ function Charging({ station, ratio }: Props) {
       </TypedPlace>
       <h2>Electrical loads, {load.toFixed(0)} A switched on</h2>
       <ul className="loads">
-        {loads.map((one) => (
-          <li key={one.id}>
+        {loads.map((load) => (
+          <li key={load.id}>
             <Switch
-              checked={one.on}
-              aria-label={`${one.name} on`}
-              onChange={(on) => dispatch(edit((d) => putItem(d, 'loads', { ...one, on })))}
+              checked={load.on}
+              aria-label={`${load.name} on`}
+              onChange={(on) => dispatch(edit((d) => putItem(d, 'loads', { ...load, on })))}
             />
-            <span>{one.name}</span>
-            <span className="figure">{one.amps} A</span>
+            <span>{load.name}</span>
+            <span className="figure">{load.amps} A</span>
             <Button
               icon={<DeleteOutlined />}
-              aria-label={`Remove ${one.name}`}
-              onClick={() => dispatch(edit((d) => removeItem(d, 'loads', one.id)))}
+              aria-label={`Remove ${load.name}`}
+              onClick={() => dispatch(edit((d) => removeItem(d, 'loads', load.id)))}
             />
           </li>
         ))}

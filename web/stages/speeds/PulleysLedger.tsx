@@ -34,7 +34,7 @@ export default function PulleysLedger({ station, ratio }: { station: Station; ra
   const [targets, setTargets] = useState<readonly SpeedTarget[]>([]);
   const put = (target: SpeedTarget) =>
     setTargets((now) => [
-      ...now.filter((one) => one.station !== target.station || one.engineRpm !== target.engineRpm),
+      ...now.filter((other) => other.station !== target.station || other.engineRpm !== target.engineRpm),
       target,
     ]);
   const standing = targets.filter((target) => drive.stations.some(({ id }) => id === target.station));
@@ -53,7 +53,7 @@ export default function PulleysLedger({ station, ratio }: { station: Station; ra
               <Button
                 icon={<DeleteOutlined />}
                 aria-label={`Remove the target for ${stationLabel(drive.stations.find(({ id }) => id === target.station)!)}`}
-                onClick={() => setTargets((now) => now.filter((one) => one !== target))}
+                onClick={() => setTargets((now) => now.filter((other) => other !== target))}
               />
             </li>
           ))}
@@ -274,7 +274,7 @@ function Answers({ search, base, stale }: { search: PulleySearch; base: Drive; s
                     checked={beside.includes(answer)}
                     disabled={!beside.includes(answer) && beside.length > 1}
                     onChange={({ target }) =>
-                      setBeside((now) => (target.checked ? [...now, answer] : now.filter((one) => one !== answer)))
+                      setBeside((now) => (target.checked ? [...now, answer] : now.filter((other) => other !== answer)))
                     }
                   >
                     Side by side

@@ -23,8 +23,8 @@ export function SpeedCompare({ effects }: Props) {
     [effects, bands],
   );
   const { drive, effect: present } = worked[0]!;
-  const shaftOf = (effect: DriveEffect, station: string) => effect.shafts.find((one) => one.station === station);
-  const beltOf = (effect: DriveEffect, belt: string) => effect.belts.find((one) => one.belt === belt);
+  const shaftOf = (effect: DriveEffect, station: string) => effect.shafts.find((shaft) => shaft.station === station);
+  const beltOf = (effect: DriveEffect, belt: string) => effect.belts.find((entry) => entry.belt === belt);
   const moved = drive.stations.filter(({ id }) =>
     worked.some(
       ({ effect }) => Math.abs((shaftOf(effect, id)?.ratio ?? 0) - (shaftOf(present, id)?.ratio ?? 0)) > 1e-6,

@@ -22,7 +22,7 @@ export function TurningSpokes({ radii, k }: LayerProps) {
     rpm.current = engineRpm;
   });
   const shafts = speedsOf(drive, solution).shafts.flatMap(({ station: id, speedRatio, direction }) => {
-    const station = drive.stations.find((one) => one.id === id)!;
+    const station = drive.stations.find((station) => station.id === id)!;
     const r = Math.max(...station.pulleys.map((pulley) => radii.get(pulley.id) ?? 0));
     // On the page y runs down, so a positive turn is clockwise.
     // A large pulley carries its name inside: there the spokes keep to the rim.

@@ -159,7 +159,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
         <Choice
           label="How"
           value={method}
-          options={DIAMETER_METHODS.filter((one) => one !== 'step' || others.length > 0).map((value) => ({
+          options={DIAMETER_METHODS.filter((method) => method !== 'step' || others.length > 0).map((value) => ({
             value,
             label: DIAMETER_WORDS[value].name,
           }))}

@@ -58,7 +58,8 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
   const change = (fields: Partial<Obstacle>, group?: string) =>
     dispatch(
       edit(
-        (d) => putItem(d, 'obstacles', { ...(d.obstacles?.find((one) => one.id === id) ?? obstacle), ...fields }),
+        (d) =>
+          putItem(d, 'obstacles', { ...(d.obstacles?.find((obstacle) => obstacle.id === id) ?? obstacle), ...fields }),
         group,
       ),
     );

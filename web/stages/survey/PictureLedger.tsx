@@ -111,7 +111,7 @@ function RimInHand({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
   const { drive, unit, dispatch } = useBench('drive', 'unit', 'dispatch');
   const { setPicture } = useSurveying();
   const id = useId();
-  const rim = photo.rims?.find((one) => one.pulley === pulley);
+  const rim = photo.rims?.find((rim) => rim.pulley === pulley);
   const found = findPulley(drive, pulley);
   const count = rim?.points.length ?? 0;
   if (!found) return null;

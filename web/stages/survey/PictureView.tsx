@@ -25,7 +25,7 @@ const ENOUGH = 5;
 export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pulley: string }) {
   const { drive, dispatch } = useBench('drive', 'dispatch');
   const { fit: surveyFit, setPicture } = useSurveying();
-  const points = photo.rims?.find((one) => one.pulley === pulley)?.points ?? [];
+  const points = photo.rims?.find((rim) => rim.pulley === pulley)?.points ?? [];
   const off = new Set(
     surveyFit?.pictures.find(({ photo: id }) => id === photo.id)?.circles.find((circle) => circle.pulley === pulley)
       ?.off,
@@ -73,9 +73,9 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
       drawing={(shown, k, chosen) => (
         <>
           {(photo.rims ?? [])
-            .filter((one) => one.pulley !== pulley)
-            .map((one) => (
-              <RimDrawing key={one.pulley} rim={one} k={k} name={pulleyLabel(drive, one.pulley)} />
+            .filter((rim) => rim.pulley !== pulley)
+            .map((rim) => (
+              <RimDrawing key={rim.pulley} rim={rim} k={k} name={pulleyLabel(drive, rim.pulley)} />
             ))}
           <RimDrawing rim={{ pulley, points: shown }} k={k} active off={off} inHand={chosen} />
         </>

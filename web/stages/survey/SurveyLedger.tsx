@@ -313,7 +313,7 @@ const MayBeLeftOut = memo(function MayBeLeftOut({ id: station, optional, region 
   const { unit, dispatch } = useBench('unit', 'dispatch');
   const id = useId();
   const set = (fields: (now: Station) => Partial<Station>) =>
-    dispatch(edit((d) => changeStation(d, station, fields(d.stations.find((one) => one.id === station)!))));
+    dispatch(edit((d) => changeStation(d, station, fields(d.stations.find((candidate) => candidate.id === station)!))));
   return (
     <div className="fields">
       <div className="field">

@@ -20,10 +20,10 @@ export function ArmPanel() {
   const read = useMemo(() => armReadings(drive, standing, hand.get()), [drive, standing]);
   const at = pointer ?? read.pointer;
   const by = (newtons: number | null) => (newtons === null ? null : { at: newtons, sigma: 0.06 * newtons });
-  const [one, other] = [by(forward) ?? read.forward, by(back) ?? read.back];
-  const plain = one || other ? null : read.plain;
+  const [first, other] = [by(forward) ?? read.forward, by(back) ?? read.back];
+  const plain = first || other ? null : read.plain;
   const health = armHealth(drive, source.id, at, {
-    ...(one && { forward: one }),
+    ...(first && { forward: first }),
     ...(other && { back: other }),
     ...(plain && { plain }),
   });

@@ -248,7 +248,9 @@ function Readings({ readings }: { readings: readonly TensionReading[] }) {
     dispatch(
       edit((d) =>
         changeBelt(d, source.id, {
-          tensionReadings: d.belts.find((one) => one.id === source.id)!.tensionReadings!.filter((one) => one.id !== id),
+          tensionReadings: d.belts
+            .find((belt) => belt.id === source.id)!
+            .tensionReadings!.filter((reading) => reading.id !== id),
         }),
       ),
     );

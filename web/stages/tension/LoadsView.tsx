@@ -44,14 +44,14 @@ export default function LoadsView() {
         </thead>
         <tbody>
           {taking.map(({ station: id, ratio, own }) => {
-            const now = run.own.find((one) => one.station === id)!;
-            const one = stationById(drive, id);
-            const mark: Mark = { kind: 'pulley', station: id, pulley: one.pulleys[0]!.id };
+            const now = run.own.find((torque) => torque.station === id)!;
+            const station = stationById(drive, id);
+            const mark: Mark = { kind: 'pulley', station: id, pulley: station.pulleys[0]!.id };
             return (
               <MarkedRow key={id} mark={mark} held={id === held.station}>
                 <td>
                   <button type="button" className="row-button" onClick={() => select(mark)}>
-                    {stationLabel(one)}
+                    {stationLabel(station)}
                   </button>
                 </td>
                 <td className="load-state">
@@ -74,7 +74,7 @@ export default function LoadsView() {
             <div className="fields">
               <Choice
                 label="State now"
-                value={run.own.find((one) => one.station === station.id)!.state}
+                value={run.own.find((torque) => torque.station === station.id)!.state}
                 options={held.own.map(({ state }) => ({ value: state, label: state }))}
                 onChange={(state) =>
                   look({ choice: { ...looked.choice, by: { ...looked.choice.by, [station.id]: state } } })
@@ -122,7 +122,9 @@ function Points({ station }: { station: Station }) {
   const add = () => {
     const point = { rpm: rpm!, nm: torque! };
     const old = curves.find((curve) => curve.state === name);
-    const points = [...(old?.points ?? []).filter((one) => one.rpm !== point.rpm), point].sort((a, b) => a.rpm - b.rpm);
+    const points = [...(old?.points ?? []).filter((otherPoint) => otherPoint.rpm !== point.rpm), point].sort(
+      (a, b) => a.rpm - b.rpm,
+    );
     keep(
       old
         ? curves.map((curve) => (curve === old ? { ...curve, points } : curve))
@@ -145,11 +147,11 @@ function Points({ station }: { station: Station }) {
                 icon={<DeleteOutlined />}
                 aria-label={`Remove ${curve.state} at ${rpmFigure(point.rpm)}`}
                 onClick={() => {
-                  const points = curve.points.filter((one) => one !== point);
+                  const points = curve.points.filter((other) => other !== point);
                   keep(
                     curves
-                      .map((one) => (one === curve ? { ...one, points } : one))
-                      .filter((one) => one.points.length > 0),
+                      .map((otherCurve) => (otherCurve === curve ? { ...otherCurve, points } : otherCurve))
+                      .filter((curve) => curve.points.length > 0),
                   );
                 }}
               />

@@ -14,7 +14,7 @@ export function StrutFields() {
   const [stroke, setStroke] = useTyped<number | null>('stroke', null);
   const [force, setForce] = useTyped<number | null>('force', null);
   const id = belt!.standing.contacts[belt!.standing.arm!]!.station;
-  const station = drive.stations.find((one) => one.id === id)!;
+  const station = drive.stations.find((station) => station.id === id)!;
   const { adjuster } = station;
   if (adjuster?.kind !== 'sprung-arm') return null;
   const { strut } = adjuster;
@@ -76,7 +76,7 @@ export function StrutFields() {
               icon={<DeleteOutlined />}
               disabled={strut.points.length === 1}
               aria-label={`Remove ${point.stroke.toFixed(1)} mm`}
-              onClick={() => set({ ...strut, points: strut.points.filter((one) => one !== point) })}
+              onClick={() => set({ ...strut, points: strut.points.filter((other) => other !== point) })}
             />
           </li>
         ))}
@@ -105,7 +105,10 @@ export function StrutFields() {
         <Button
           disabled={stroke === null || force === null}
           onClick={() => {
-            const points = [...strut.points.filter((one) => one.stroke !== stroke), { stroke: stroke!, force: force! }];
+            const points = [
+              ...strut.points.filter((point) => point.stroke !== stroke),
+              { stroke: stroke!, force: force! },
+            ];
             set({ ...strut, points: points.sort((a, b) => a.stroke - b.stroke) });
             setStroke(null);
             setForce(null);

@@ -39,7 +39,7 @@ export default function TensionLayer({ k }: LayerProps) {
   }, [drive, run, belt, running, figures]);
   if (shown.drive !== drive) return null;
   const most = Math.max(1, ...[...run.shafts.values()].map(({ x, y }) => Math.hypot(x, y)));
-  const tightest = Math.max(1, ...run.belts.flatMap((one) => one?.pulleys.map(({ leavesN }) => leavesN) ?? []));
+  const tightest = Math.max(1, ...run.belts.flatMap((belt) => belt?.pulleys.map(({ leavesN }) => leavesN) ?? []));
   return (
     <g className="tension-layer" aria-hidden>
       {tension.staticBelts.map((standing, b) =>

@@ -57,9 +57,9 @@ function pictureOf(
   if (spectrum) {
     const last = Math.min(spectrum.power.length, Math.ceil(top / spectrum.step));
     const group = Math.max(1, Math.ceil(last / 700));
-    const strongest = spectrum.power.slice(0, last).reduce((most, one) => Math.max(most, one), 1e-30);
+    const strongest = spectrum.power.slice(0, last).reduce((most, value) => Math.max(most, value), 1e-30);
     for (let k = 1; k < last; k += group) {
-      const most = spectrum.power.slice(k, k + group).reduce((high, one) => Math.max(high, one), 0);
+      const most = spectrum.power.slice(k, k + group).reduce((high, value) => Math.max(high, value), 0);
       const decades = Math.log10(Math.max(most / strongest, 10 ** -DECADES));
       points.push({ hz: (k + (group - 1) / 2) * spectrum.step, strength: 1 + decades / DECADES });
     }

@@ -46,13 +46,15 @@ export function FrontView({ stage }: { stage: Stage }) {
   useFit(drive, view.fit);
 
   const radii = useMemo(() => radiiOf(drive), [drive]);
-  const { marked = (_, one) => one?.findings ?? [] } = stage;
+  const { marked = (_, answer) => answer?.findings ?? [] } = stage;
   const faults = useMemo(() => worstMarks(marked(solution, belt)), [marked, solution, belt]);
   const order = useMemo(() => new Map(belt?.contacts.map(({ pulley }, index) => [pulley, index + 1])), [belt]);
   // A shaft on two belts shows what it does on the one in hand.
   const contacts = useMemo(() => {
-    const inHandLast = [...solution.belts.filter((one) => one !== belt), ...(belt ? [belt] : [])];
-    return new Map(inHandLast.flatMap((one) => one.contacts.map((contact) => [contact.station, contact] as const)));
+    const inHandLast = [...solution.belts.filter((other) => other !== belt), ...(belt ? [belt] : [])];
+    return new Map(
+      inHandLast.flatMap((solution) => solution.contacts.map((contact) => [contact.station, contact] as const)),
+    );
   }, [solution, belt]);
 
   const pulleys = drive.stations.map((station): LabelledPulley => {
@@ -103,7 +105,7 @@ export function FrontView({ stage }: { stage: Stage }) {
               key={station.id}
               station={station}
               radii={radii}
-              place={station.pulleys.map(({ id }) => order.get(id)).find((one) => one !== undefined)}
+              place={station.pulleys.map(({ id }) => order.get(id)).find((other) => other !== undefined)}
               faulty={station.pulleys.some(({ id }) => faults.pulleys.get(id) === 'fault')}
               off={!stage.allShaftsAlike && !contacts.has(station.id)}
               unit={unit}

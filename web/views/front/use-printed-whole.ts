@@ -15,8 +15,8 @@ export function usePrintedWhole(svg: RefObject<SVGSVGElement | null>, shafts: re
   useEffect(() => {
     const drawing = svg.current;
     if (!drawing || shafts.length === 0) return;
-    const least = (of: (one: OnScreen) => number) => Math.min(...shafts.map(of)) - AROUND;
-    const most = (of: (one: OnScreen) => number) => Math.max(...shafts.map(of)) + AROUND;
+    const least = (of: (screen: OnScreen) => number) => Math.min(...shafts.map(of)) - AROUND;
+    const most = (of: (screen: OnScreen) => number) => Math.max(...shafts.map(of)) + AROUND;
     const [left, top] = [least(({ x, r }) => x - r), least(({ y, r }) => y - r)];
     const [right, bottom] = [most(({ x, r }) => x + r), most(({ y, r }) => y + r)];
     let charts: readonly Element[] = [];
@@ -28,7 +28,7 @@ export function usePrintedWhole(svg: RefObject<SVGSVGElement | null>, shafts: re
         chart.setAttribute('viewBox', `0 0 ${chart.getAttribute('width')!} ${chart.getAttribute('height')!}`);
     };
     const back = () => {
-      for (const one of [drawing, ...charts]) one.removeAttribute('viewBox');
+      for (const picture of [drawing, ...charts]) picture.removeAttribute('viewBox');
       charts = [];
     };
     window.addEventListener('beforeprint', whole);
