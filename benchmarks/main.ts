@@ -475,7 +475,7 @@ async function benchRecords(address: string): Promise<void> {
   const read = (where: string) => async () => void (await (await fetch(`${address}/api${where}`)).arrayBuffer());
   const { total } = (await (await fetch(`${address}/api/records?limit=1`)).json()) as { total: number };
   const { total: due } = (await (await fetch(`${address}/api/records/due?limit=1`)).json()) as { total: number };
-  const of = `${total.toLocaleString('en')} records, ${due.toLocaleString('en')} due`;
+  const counts = `${total.toLocaleString('en')} records, ${due.toLocaleString('en')} due`;
   for (const [what, where] of [
     ['Due, first page', '/records/due?limit=60'],
     ['Due, searched', '/records/due?limit=60&search=vehicle%20437'],
@@ -486,7 +486,7 @@ async function benchRecords(address: string): Promise<void> {
     ['Calendar', '/records/due.ics'],
   ] as const) {
     await timed(3, read(where));
-    print(`${what}, ${of}`, spread(await timed(30, read(where))), 'list and search under 60 ms');
+    print(`${what}, ${counts}`, spread(await timed(30, read(where))), 'list and search under 60 ms');
   }
 }
 
@@ -575,7 +575,7 @@ async function untilAnswered(page: Page, address: string, slower: number): Promi
   await page.waitForFunction(() => document.activeElement?.matches('.counter-asks .line-input'));
   // In focus and with nothing left to do: what is typed now is taken at once.
   const ready = await page.evaluate(
-    () => new Promise<number>((told) => requestIdleCallback(() => told(performance.now()))),
+    () => new Promise<number>((resolve) => requestIdleCallback(() => resolve(performance.now()))),
   );
   const before = await page.evaluate(() => performance.now());
   await page.keyboard.insertText('66 1/2');
@@ -739,9 +739,9 @@ async function benchPage(browser: Browser, address: string): Promise<void> {
   const answers: number[] = [];
   for (let k = 0; k < 7; k += 1) {
     const page = await newPage();
-    const told = await untilAnswered(page, `${address}/counter`, 4);
-    ready.push(told.ready);
-    answers.push(told.answer);
+    const answered = await untilAnswered(page, `${address}/counter`, 4);
+    ready.push(answered.ready);
+    answers.push(answered.answer);
     await page.close();
   }
   print('Counter ready for its first reading, processor 4 times slower', spread(ready), '1500 ms');

@@ -15,7 +15,7 @@ const DRIVES = readdirSync('demo').filter((name) => name.endsWith('.emery.json')
 test.each(DRIVES)('%s: every command answers as it did', (name) => {
   const file = path.join('demo', name);
   const { belts } = JSON.parse(readFileSync(file, 'utf8')) as Drive;
-  const whole = [
+  const full = [
     ['solve'],
     ['survey'],
     ['speeds', '--rpm', '750,2300,5800'],
@@ -28,7 +28,7 @@ test.each(DRIVES)('%s: every command answers as it did', (name) => {
       ([command, ...rest]) => answered(command!, file, '--belt', id, ...rest),
     ),
   );
-  held(name.replace('.emery.json', ''), [...whole, ...each].join('\n'));
+  held(name.replace('.emery.json', ''), [...full, ...each].join('\n'));
 });
 
 test('the questions of the counter and markings are answered as they were', () => {

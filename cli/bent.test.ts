@@ -51,7 +51,7 @@ const WHOLE: Drive = {
 
 /** What is told of each figure, word and yes or no of it, changed alone: those of lists of the first alone. */
 function everyFieldChanged(): string[] {
-  const told: string[] = [];
+  const texts: string[] = [];
   const change = (value: unknown, put: (other: unknown) => unknown): void => {
     if (typeof value === 'object' && value !== null)
       for (const [name, inner] of Object.entries(value))
@@ -66,17 +66,17 @@ function everyFieldChanged(): string[] {
     if (typeof value === 'object') return;
     const other = typeof value === 'number' ? value + 1 : typeof value === 'boolean' ? !value : `${String(value)} x`;
     for (const { part, path: at, text } of driveDifferences(WHOLE, put(other) as Drive, 'mm'))
-      told.push([at, part, text].join(' | '));
+      texts.push([at, part, text].join(' | '));
   };
   const { survey, ...rest } = WHOLE;
   change(rest, (other) => ({ ...(other as object), survey }));
-  return told;
+  return texts;
 }
 
 test('what a bent drive and its demo drive have apart is told as it was', () => {
   const apart = fc.sample(accepted, { seed: SEED + 1, numRuns: 30 }).flatMap((drive, k) => {
-    const whole = demos.find(({ name }) => name === drive.name)!;
-    return driveDifferences(whole, drive, k % 2 === 0 ? 'mm' : 'in').map(({ part, path: at, text }) =>
+    const full = demos.find(({ name }) => name === drive.name)!;
+    return driveDifferences(full, drive, k % 2 === 0 ? 'mm' : 'in').map(({ part, path: at, text }) =>
       [k, at, part, text].join(' | '),
     );
   });

@@ -65,11 +65,11 @@ test('every difference is named, at its place, in both directions: a value chang
       const holder = way.slice(0, -1).reduce<Any>((at, step) => at[step] as Any, mine);
       const [last, value] = [way.at(-1)!, holder[way.at(-1)!]];
       const path = named(theirs, way);
-      const whole = typeof value === 'object' && value !== null;
-      if (how === 'remove' || (how === 'change' && whole)) {
+      const isObject = typeof value === 'object' && value !== null;
+      if (how === 'remove' || (how === 'change' && isObject)) {
         if (Array.isArray(holder)) holder.splice(Number(last), 1);
         else delete holder[last];
-      } else if (whole) {
+      } else if (isObject) {
         if (Array.isArray(value)) value.push({ ...(value[0] as Any), id: 'new', pulley: 'new' });
         else (value as Any)['newField'] = { a: 1 };
       } else holder[last] = typeof value === 'number' ? value + 1e-7 : `${String(value)}x`;

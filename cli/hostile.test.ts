@@ -167,8 +167,8 @@ describe('whatever a drive file holds', () => {
       fc.property(accepted, fc.constantFrom(100, 720, 30_000), (drive, rpm) => {
         const { causes, elsewhere, next, disproof, ...diagnosis } = diagnose(drive);
         expect(notANumber({ causes, elsewhere, next, disproof })).toBeNull();
-        const whole = causes.reduce((sum, { probability }) => sum + probability, elsewhere);
-        if (causes.length > 0) expect(whole).toBeCloseTo(1, 6);
+        const total = causes.reduce((sum, { probability }) => sum + probability, elsewhere);
+        if (causes.length > 0) expect(total).toBeCloseTo(1, 6);
         for (const chance of causes)
           for (const reason of chance.reasons) expect(notANumber(reasonWords(drive, reason, chance))).toBeNull();
         const listening = whoseNoise(heard, drive, rpm);

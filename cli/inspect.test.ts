@@ -35,7 +35,7 @@ test('inspect prints a verdict for every part, what is left with ±, and what is
   const {
     items,
     replaceTogether,
-    findings: told,
+    findings: printed,
   } = JSON.parse(stdout) as {
     items: { on: string; target: string; verdict: string; reasons: string[]; left: object | null }[];
     replaceTogether: string[][];
@@ -51,8 +51,8 @@ test('inspect prints a verdict for every part, what is left with ±, and what is
     { target: 'ten-1', verdict: 'not looked at', left: null },
   ]);
   expect(replaceTogether).toEqual([['main', 'ten-1']]);
-  expect(told.map(({ code }) => code)).toContain('cure-oil');
-  for (const { message } of told) expect(message).toMatch(/^[A-Z0-9].*\.$/);
+  expect(printed.map(({ code }) => code)).toContain('cure-oil');
+  for (const { message } of printed) expect(message).toMatch(/^[A-Z0-9].*\.$/);
 });
 
 test.each([

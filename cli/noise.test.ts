@@ -54,8 +54,9 @@ test('a compressed sound is unpacked where a program for it is there, and refuse
   const packed = path.join(folder, 'packed.flac');
   const made = spawnSync('sox', [wav, packed], { stdio: 'ignore' }).status === 0;
   if (made) {
-    const told = (file: string) => JSON.parse(emery('listen', file, '--drive', truck, '--rpm', '720').stdout) as object;
-    expect(told(packed)).toEqual(told(wav));
+    const heardIn = (file: string) =>
+      JSON.parse(emery('listen', file, '--drive', truck, '--rpm', '720').stdout) as object;
+    expect(heardIn(packed)).toEqual(heardIn(wav));
   }
   for (const [name, start] of [
     ['broken.ogg', 'OggS no sound at all'],
@@ -140,7 +141,7 @@ test('what differs in two noises is told in words', () => {
       cures: [{ id: 'c', cause: 'loose', part: 'main' }],
     },
   };
-  const told = driveDifferences(mine, theirs, 'mm').map(({ part, text }) => `${part} | ${text}`);
-  expect(told.length).toBeGreaterThan(0);
-  for (const line of told) expect(line).toMatch(/^Noise \| /);
+  const differences = driveDifferences(mine, theirs, 'mm').map(({ part, text }) => `${part} | ${text}`);
+  expect(differences.length).toBeGreaterThan(0);
+  for (const line of differences) expect(line).toMatch(/^Noise \| /);
 });

@@ -32,12 +32,12 @@ import { held } from './test/held';
 const KINDS = [...new Set(specimensOf(DEMO.rescue).map(({ kind }) => kind))];
 
 test.each(KINDS)('%s: each finding says what it said', (name) => {
-  const told = [DEMO.rescue, DEMO.pickup].flatMap((drive) =>
+  const texts = [DEMO.rescue, DEMO.pickup].flatMap((drive) =>
     specimensOf(drive)
       .filter(({ kind }) => kind === name)
       .flatMap(({ code, words }) => (['mm', 'in'] as const).map((unit) => `${code}: ${inOneLine(words(unit))}`)),
   );
-  held(`words-${name}`, `${[...new Set(told)].join('\n')}\n`);
+  held(`words-${name}`, `${[...new Set(texts)].join('\n')}\n`);
 });
 
 /** Figures under any name: each name has one of its own, times `by`. */
@@ -52,13 +52,13 @@ test('routes: each reason says what it said', () => {
     ...['wrap-low', 'wrap-good', 'tensioner-slack', 'tensioner-elsewhere', 'close', 'clear', 'drive-side-smooth'],
     ...['left-off', 'cannot-turn', 'only-without', 'shorter', 'longer'],
   ];
-  const told = codes.flatMap((code) =>
+  const texts = codes.flatMap((code) =>
     [1, -0.01, 0].map(
       (by) =>
         `${code}: ${routeReason(DEMO.rescue, { code, pulley: 'alt-1', figures: figures(by) } as never, by < 0 ? 'in' : 'mm')}`,
     ),
   );
-  held('words-route', `${[...new Set(told)].join('\n')}\n`);
+  held('words-route', `${[...new Set(texts)].join('\n')}\n`);
 });
 
 test('each clue to a noise weighs what it weighed, and says why', () => {

@@ -46,19 +46,19 @@ test('a drive that is full of everything: what adds to it says why it does not, 
   await page.goto('/');
   await openDrive(page, FARM);
   await expect(page.locator('.pulley').first()).toBeVisible();
-  const told = page.locator('.full-notice');
+  const shown = page.locator('.full-notice');
   const refused = async (words: RegExp) => {
-    await expect(told.getByRole('alert')).toHaveText(words);
-    await told.getByRole('button', { name: 'OK' }).click();
-    await expect(told).toBeHidden();
+    await expect(shown.getByRole('alert')).toHaveText(words);
+    await shown.getByRole('button', { name: 'OK' }).click();
+    await expect(shown).toBeHidden();
   };
   await page.keyboard.press('9');
   await page.locator('.ledger').getByText('Bolts', { exact: true }).first().click();
   const bolt = page.getByRole('button', { name: /Add a bolt/ });
   await bolt.click();
-  await expect(told).toBeVisible();
+  await expect(shown).toBeVisible();
   // Beside the button that was pressed, and all of it on the page.
-  const [notice, button] = [(await told.boundingBox())!, (await bolt.boundingBox())!];
+  const [notice, button] = [(await shown.boundingBox())!, (await bolt.boundingBox())!];
   const gap = Math.max(notice.y - (button.y + button.height), button.y - (notice.y + notice.height));
   expect(gap).toBeLessThanOrEqual(16);
   await refused(/^Bolt: a drive holds 100 at most\. Nothing was changed/);

@@ -9,7 +9,7 @@ import { running, type Running } from './test/running';
  * anew, to be read by a person first.
  */
 let shop: Running;
-const told: string[] = [];
+const answers: string[] = [];
 beforeAll(async () => {
   shop = await running('demo');
 });
@@ -42,7 +42,7 @@ const short = (body: unknown): string =>
 async function ask(method: string, path: string, body?: unknown) {
   const answer = await shop.ask(method, path, body);
   const { status, type, body: given } = answer;
-  told.push(`${steady(`${method} ${path} -> ${status} ${type.split(';')[0]} ${short(given)}`).slice(0, 2500)}`);
+  answers.push(`${steady(`${method} ${path} -> ${status} ${type.split(';')[0]} ${short(given)}`).slice(0, 2500)}`);
   return answer;
 }
 
@@ -93,7 +93,7 @@ test('the demo shop answers as it did', async () => {
     await ask('GET', `/vehicles/${id}`);
     await ask('GET', `/records?vehicle=${id}`);
   }
-  held('demo', `${told.splice(0).join('\n')}\n`);
+  held('demo', `${answers.splice(0).join('\n')}\n`);
 });
 
 test('what is asked wrongly is told as it was', async () => {
@@ -226,7 +226,7 @@ test('what is asked wrongly is told as it was', async () => {
     ['DELETE', `/jobs/${ID}`, [undefined]],
   ];
   for (const [method, path, bodies] of bad) for (const body of bodies) await ask(method, path, body);
-  held('wrong', `${told.splice(0).join('\n')}\n`);
+  held('wrong', `${answers.splice(0).join('\n')}\n`);
 });
 
 test('a job from beginning to sign-off is told as it was', async () => {
@@ -268,7 +268,7 @@ test('a job from beginning to sign-off is told as it was', async () => {
   await ask('GET', '/jobs/pace');
   await ask('GET', `/drives?search=Job`);
   await ask('DELETE', `/jobs/${ID}`);
-  held('job', `${told.splice(0).join('\n')}\n`);
+  held('job', `${answers.splice(0).join('\n')}\n`);
 });
 
 test('a drive in a list tells what is due on it, and nothing of another', async () => {

@@ -308,12 +308,12 @@ describe('pictures', () => {
   });
 
   test('what is no picture is refused with what is accepted: other types, text, a cut-off file, a vector drawing, one too large', async () => {
-    const whole = await dot().jpeg().toBuffer();
+    const jpeg = await dot().jpeg().toBuffer();
     const drawing = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"/>');
     const cases: [Uint8Array, string, number][] = [
-      [whole, 'application/pdf', 415],
+      [jpeg, 'application/pdf', 415],
       [Buffer.from('not a picture'), 'image/jpeg', 422],
-      [whole.subarray(0, whole.length / 2), 'image/jpeg', 422],
+      [jpeg.subarray(0, jpeg.length / 2), 'image/jpeg', 422],
       [drawing, 'image/png', 422],
       [new Uint8Array(0), 'image/png', 422],
       [new Uint8Array(21 * 1024 * 1024), 'image/jpeg', 413],

@@ -216,15 +216,15 @@ test(`${COUNT} requests that should not be: no fault, and each refusal is one li
     const type = kind.includes('archive') ? 'application/zip' : kind.includes('photos') ? 'image/jpeg' : undefined;
     const answer = await shop.ask(method, at, sent, type ? { 'content-type': type } : {});
     statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
-    const told = `${kind} (seed ${seed}): ${at} ${String(sent).slice(0, 400)} -> ${answer.status} ${JSON.stringify(answer.body)}`;
-    if (answer.status >= 500) throw new Error(told.slice(0, 1500));
+    const summary = `${kind} (seed ${seed}): ${at} ${String(sent).slice(0, 400)} -> ${answer.status} ${JSON.stringify(answer.body)}`;
+    if (answer.status >= 500) throw new Error(summary.slice(0, 1500));
     if (answer.status < 400) continue;
     expect([kind, answer.type]).toEqual([kind, expect.stringMatching(/^application\/problem\+json/)]);
     const { detail, errors = [] } = answer.body as { detail: string; errors?: { path: string; message: string }[] };
-    if (/[\n\r]/.test(detail) || detail.length > 700) throw new Error(`more than a line: ${told}`.slice(0, 2500));
+    if (/[\n\r]/.test(detail) || detail.length > 700) throw new Error(`more than a line: ${summary}`.slice(0, 2500));
     for (const { path, message } of errors)
       if (path !== '' && message.startsWith(`${path} `))
-        throw new Error(`twice: ${path} ${message} in ${told}`.slice(0, 2500));
+        throw new Error(`twice: ${path} ${message} in ${summary}`.slice(0, 2500));
   }
   if (process.env['EMERY_FUZZ']) process.stderr.write(`${JSON.stringify([...statuses])}\n`);
   expect(statuses.get(422)).toBeGreaterThan(COUNT / 20);
@@ -240,11 +240,11 @@ test(`${COUNT} requests that should not be: no fault, and each refusal is one li
     '/shop',
   ])
     expect((await shop.ask('GET', where)).status).toBe(200);
-  const whole = new Uint8Array(await (await fetch(`${shop.base}/export`)).arrayBuffer());
+  const archive = new Uint8Array(await (await fetch(`${shop.base}/export`)).arrayBuffer());
   const other = await running('empty');
-  const came = await other.ask('POST', '/import/archive', whole, { 'content-type': 'application/zip' });
+  const came = await other.ask('POST', '/import/archive', archive, { 'content-type': 'application/zip' });
   const again = new Uint8Array(await (await fetch(`${other.base}/export`)).arrayBuffer());
   await other.stop();
   expect([came.status, came.body]).toEqual([201, expect.anything()]);
-  expect(Buffer.compare(Buffer.from(again), Buffer.from(whole))).toBe(0);
+  expect(Buffer.compare(Buffer.from(again), Buffer.from(archive))).toBe(0);
 }, 3_600_000);

@@ -27,7 +27,7 @@ const { port: listening, server } = await openShop(data, {
   shop: shop === 'empty' ? 'empty' : 'demo',
 }).catch(async (error: NodeJS.ErrnoException) => {
   if (error.syscall !== 'listen') throw error;
-  await new Promise<unknown>((told) => (process.send ? process.send({ error: error.code }, told) : told(null)));
+  await new Promise<unknown>((done) => (process.send ? process.send({ error: error.code }, done) : done(null)));
   process.exit(1);
 });
 process.send?.({ port: listening });

@@ -350,7 +350,7 @@ async function stateOf(at: Place): Promise<string> {
   // What was made meanwhile is known by what it is called.
   for (const { id, name } of [...vehicles, ...drives]) if (!names.has(id)) names.set(id, `new ${String(name)}`);
   const all = [vehicles, drives, jobs, events, ...derived, ...searched, shelf, ...lists].map((list) =>
-    list.map((row) => told(row, names)).sort(),
+    list.map((row) => named(row, names)).sort(),
   );
   return JSON.stringify(all, null, 1);
 }
@@ -373,7 +373,7 @@ async function derivedOf(vehicles: readonly string[]): Promise<Record<string, un
   return tables;
 }
 
-const told = (row: unknown, names: ReadonlyMap<unknown, string>) =>
+const named = (row: unknown, names: ReadonlyMap<unknown, string>) =>
   JSON.stringify(row)
     .replace(/[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) => names.get(id) ?? 'a name')
     .replace(/P \d+|p \d+/g, 'plate')

@@ -381,9 +381,9 @@ test('the next reading is where reading it leaves the least doubt of the runs, b
       return sum + (fromAt === at ? end(first.start, -1, first) : 0) + (toAt === at ? end(last.end, 1, last) : 0);
     }, 0);
   };
-  const told = nextReadings(before, alignmentOf(before, 'main')!, sigma);
-  expect(told.length).toBeGreaterThan(0);
-  for (const { pulley, at, beforeDeg, afterDeg } of told) {
+  const suggested = nextReadings(before, alignmentOf(before, 'main')!, sigma);
+  expect(suggested.length).toBeGreaterThan(0);
+  for (const { pulley, at, beforeDeg, afterDeg } of suggested) {
     const places = Array.from({ length: 8 }, (_, k) => 45 * k);
     const after = places.map((place) =>
       doubtOf(

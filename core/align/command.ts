@@ -25,7 +25,7 @@ export const alignCommand: Command<Drive> = {
 function answer(drive: Drive, beltId: string) {
   const belt = drive.belts.find(({ id }) => id === beltId);
   if (!belt) throw noBelt(beltId, drive);
-  const told = (list: readonly AlignFinding[]) =>
+  const withWords = (list: readonly AlignFinding[]) =>
     list.map((finding) => ({ ...finding, message: alignMessage(drive, finding) }));
   const alignment = alignmentOf(drive, beltId);
   const stacks = stacksOf(drive, beltId);
@@ -39,7 +39,7 @@ function answer(drive: Drive, beltId: string) {
       plan: [],
       after: { worstDeg: null },
       ...parts,
-      findings: told([...alignFindings(drive, belt, null), ...ofParts]),
+      findings: withWords([...alignFindings(drive, belt, null), ...ofParts]),
     };
   const search = planFor(drive, alignment);
   const [best] = search.plans;
@@ -55,7 +55,7 @@ function answer(drive: Drive, beltId: string) {
     // What brings no run to good, but none is wrong after it.
     ...(best && !good && { watchPlan: toldMoves(best), afterWatchPlan: outcome(best) }),
     ...parts,
-    findings: told([...alignFindings(drive, belt, alignment), ...planFindings(alignment, search), ...ofParts]),
+    findings: withWords([...alignFindings(drive, belt, alignment), ...planFindings(alignment, search), ...ofParts]),
   };
 }
 

@@ -86,11 +86,11 @@ test('a stack: pieces and the depths they come in go on and off, what is settled
 
 test('the pulleys are drawn in the planes of their stacks, against the crank; without its stack they are not', () => {
   const stack = (pulley: string, mm: number) => ({ id: pulley, pulley, pieces: [{ name: 'all', mm }] });
-  const of = (...stacks: ReturnType<typeof stack>[]) => drawnByStacks({ ...drive, align: { stacks } }, 'main', []);
-  const drawn = of(stack('crank', 60), stack('alt', 62.5), stack('ac', 59))!;
+  const shown = (...stacks: ReturnType<typeof stack>[]) => drawnByStacks({ ...drive, align: { stacks } }, 'main', []);
+  const drawn = shown(stack('crank', 60), stack('alt', 62.5), stack('ac', 59))!;
   const planes = new Map(drawn.stations.flatMap(({ pulleys }) => pulleys.map(({ id, plane }) => [id, plane])));
   expect([planes.get('crank'), planes.get('alt'), planes.get('ac'), planes.get('pump')]).toEqual([0, 2.5, -1, 0]);
-  expect(of(stack('alt', 62.5), stack('ac', 59))).toBeNull();
+  expect(shown(stack('alt', 62.5), stack('ac', 59))).toBeNull();
 });
 
 test('under load a pulley is read where it was at rest, once', () => {

@@ -36,12 +36,12 @@ export function nextReadings(drive: Drive, alignment: Alignment, sigma = TOOL_SI
   const { belt, planes, section } = alignment;
   const datum = datumOf(drive, belt.id);
   const known = pulleysById(drive);
-  const told = new Set<string>();
+  const seen = new Set<string>();
   return belt.route
     .flatMap((stop, at): (NextReading & { gain: number })[] => {
       const { pulley } = stop;
-      if (pulley === datum || told.has(pulley) || !guides(drive, stop)) return [];
-      told.add(pulley);
+      if (pulley === datum || seen.has(pulley) || !guides(drive, stop)) return [];
+      seen.add(pulley);
       const plane = planes[at]!;
       const slopes = slopesOf(alignment, at);
       const doubt = (covariance: readonly number[]) =>

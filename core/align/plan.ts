@@ -357,15 +357,15 @@ function shortest(
 
 /** Places of the pressed shafts with the least angle over the runs they touch, then each by itself. */
 function straightest(problem: Problem, limit: number): Map<string, number> {
-  const of = (cures: readonly Cure[]) => problem.runs.filter((run) => cures.some((cure) => reaches(cure, run)));
-  const places = leastAngle({ ...problem, runs: of(problem.pressed) }, limit);
+  const runsOf = (cures: readonly Cure[]) => problem.runs.filter((run) => cures.some((cure) => reaches(cure, run)));
+  const places = leastAngle({ ...problem, runs: runsOf(problem.pressed) }, limit);
   // What the worst run leaves open is settled shaft by shaft.
   for (let pass = 0; pass < 2 && problem.pressed.length > 1; pass += 1)
     for (const cure of problem.pressed) {
       const others = new Map(problem.fixed);
       for (const { shaft } of problem.pressed)
         if (shaft !== cure.shaft) others.set(shaft!, (others.get(shaft!) ?? 0) + places.get(shaft!)!);
-      const own = { ...problem, fixed: others, pressed: [cure], runs: of([cure]) };
+      const own = { ...problem, fixed: others, pressed: [cure], runs: runsOf([cure]) };
       places.set(cure.shaft!, leastAngle(own, limit).get(cure.shaft!)!);
     }
   return places;

@@ -59,9 +59,9 @@ export function simulatedLaser(drive: Drive, seed = 12): LaserSource {
     name: 'Simulated laser',
     simulated: true,
     read: (pulley, at, { load = false, turned = 0 } = {}) => {
-      const of = known.get(pulley);
+      const knownOf = known.get(pulley);
       const plane = hidden.get(pulley) ?? { offset: 0, tilt: [0, 0] as const, wobble: 0, gives: 0 };
-      const radius = of ? bodyRadiusMm(of.pulley, null) : 0;
+      const radius = knownOf ? bodyRadiusMm(knownOf.pulley, null) : 0;
       const done = (drive.align?.done ?? []).filter((move) => move.pulley === pulley);
       const squared = done.some(({ kind }) => kind === 'square');
       const moved = done.reduce((sum, { mm = 0 }) => sum + mm, 0);

@@ -103,11 +103,11 @@ describe('two pulleys', () => {
 });
 
 describe('which lengths to ask for', () => {
-  const told = { markedMm: 1702, plusMinus: 3 };
+  const length = { markedMm: 1702, plusMinus: 3 };
 
   test('where it is to run the nearest, at the slack end the next one up, at the tight end the next one down', () => {
     const ask = (held: 'running' | 'slack' | 'tight') => {
-      const { lengths, best, second } = lengthsToAsk(PK, told, held);
+      const { lengths, best, second } = lengthsToAsk(PK, length, held);
       return [lengths[best!]!.lengthMm, lengths[second!]!.lengthMm];
     };
     expect(ask('running')).toEqual([1700, 1705]);
@@ -118,14 +118,14 @@ describe('which lengths to ask for', () => {
   test('a chance is how often such a belt goes on, by drawing tape and belt at random', () => {
     // Over a smooth pulley it slides on, with no rim to climb.
     const riding = [{ on: 'back' as const, bend: 'half' as const }];
-    const { lengths } = lengthsToAsk(PK, told, 'slack', { takesUpMm: 12, riding });
+    const { lengths } = lengthsToAsk(PK, length, 'slack', { takesUpMm: 12, riding });
     const normal = normals(8);
     for (const { lengthMm, chance } of lengths) {
       let fits = 0;
       const draws = 20_000;
       for (let k = 0; k < draws; k += 1) {
-        const slack = told.markedMm + told.plusMinus * normal();
-        const belt = lengthMm + 0.0015 * told.markedMm * normal();
+        const slack = length.markedMm + length.plusMinus * normal();
+        const belt = lengthMm + 0.0015 * length.markedMm * normal();
         if (belt >= slack && belt <= slack + 12) fits += 1;
       }
       expect(chance).toBeCloseTo(fits / draws, 1);
@@ -172,7 +172,7 @@ describe('which lengths to ask for', () => {
   });
 
   test('only what can be had is asked for where the shop keeps a list', () => {
-    const { lengths, best } = lengthsToAsk(PK, told, 'running', { stock: [1500, 1650, 1690, 1730, 1800] });
+    const { lengths, best } = lengthsToAsk(PK, length, 'running', { stock: [1500, 1650, 1690, 1730, 1800] });
     expect(lengths[best!]!.lengthMm).toBe(1690);
     expect(lengths.every(({ lengthMm }) => [1650, 1690, 1730, 1800].includes(lengthMm))).toBe(true);
     expect(lengthsToAsk(PK, { markedMm: -4, plusMinus: 1 }, 'running').best).toBeNull();

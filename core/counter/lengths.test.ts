@@ -131,8 +131,8 @@ describe('a string that nobody looked at', () => {
       const lay = n % 2 ? 'groove' : 'rim';
       const truth = 1650;
       const read = truth - (ask(lay).markedMm - 1700 * 1.003) + 3 * normal();
-      const told = ask(undefined, { mm: read / 1.003 });
-      const apart = Math.abs(told.markedMm - truth) / told.plusMinus;
+      const answer = ask(undefined, { mm: read / 1.003 });
+      const apart = Math.abs(answer.markedMm - truth) / answer.plusMinus;
       if (apart <= 1) once += 1;
       if (apart <= 2) twice += 1;
     }
@@ -165,21 +165,21 @@ describe('a string that nobody looked at', () => {
 });
 
 describe('what a tape is out by', () => {
-  const told = (measurement: Parameters<typeof stringLength>[0]['measurement'], section = 'PK') =>
+  const lengthBy = (measurement: Parameters<typeof stringLength>[0]['measurement'], section = 'PK') =>
     stringLength({ section: sectionFor(section)!, measurement, riding: [] });
 
   test('doubled, the reading is out by twice the tape', () => {
     for (const tool of ['strap', 'string', 'wire'] as const) {
-      const once = told({ tool, mm: 1700, lay: 'rim', plusMinus: 2 });
-      const twice = told({ tool, mm: 850, doubled: true, lay: 'rim', plusMinus: 2 });
+      const once = lengthBy({ tool, mm: 1700, lay: 'rim', plusMinus: 2 });
+      const twice = lengthBy({ tool, mm: 850, doubled: true, lay: 'rim', plusMinus: 2 });
       expect(twice.doubts.reading).toBeCloseTo(2 * once.doubts.reading, 9);
       expect(twice.markedMm).toBeCloseTo(once.markedMm, 9);
     }
   });
 
   test('an old belt doubled flat has its bent ends added, 20 to 35 mm of them, with their own ±', () => {
-    const flat = told({ tool: 'old-belt', mm: 850, doubled: true, worn: 0 });
-    const round = told({ tool: 'old-belt', mm: 1700, worn: 0 });
+    const flat = lengthBy({ tool: 'old-belt', mm: 850, doubled: true, worn: 0 });
+    const round = lengthBy({ tool: 'old-belt', mm: 1700, worn: 0 });
     const ends = flat.markedMm - round.markedMm;
     expect(ends).toBeGreaterThan(20);
     expect(ends).toBeLessThan(35);
@@ -188,14 +188,14 @@ describe('what a tape is out by', () => {
 
   test('a thin string on the floor of a V groove is as doubtful as the groove is deep; a thick rope is not', () => {
     const reading = (tool: 'string' | 'rope', thickness: number) =>
-      told({ tool, mm: 1000, thickness, lay: 'groove', plusMinus: 1 }, 'AV10').doubts.reading;
+      lengthBy({ tool, mm: 1000, thickness, lay: 'groove', plusMinus: 1 }, 'AV10').doubts.reading;
     // Three grooves, each ± 1.5 mm deep, over one turn together.
     expect(reading('string', 2)).toBeCloseTo(Math.hypot(1, (1.5 * 2 * Math.PI) / Math.sqrt(3)), 6);
     expect(reading('rope', 8)).toBeCloseTo(1, 6);
   });
 
   test('a gauge tells nothing without the way round its wheels', () => {
-    expect(() => told({ tool: 'gauge', mm: 845 })).toThrow(/circumference/);
+    expect(() => lengthBy({ tool: 'gauge', mm: 845 })).toThrow(/circumference/);
     const drive = driveOf([
       ['crank', 0, 0, 160],
       ['alt', 260, 120, 61],

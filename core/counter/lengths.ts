@@ -91,7 +91,7 @@ export function rankedLengths(
 ): LengthsToAsk {
   if (!(answer.markedMm >= LEAST_BELT_MM)) return { lengths: [], best: null, second: null };
   const lain: LengthTold[] = answer.eitherWay ? [answer.eitherWay.groove, answer.eitherWay.rim] : [answer];
-  const ways = lain.flatMap((told) => boundsOf(told.markedMm).map((bounds) => ({ told, bounds })));
+  const ways = lain.flatMap((length) => boundsOf(length.markedMm).map((bounds) => ({ told: length, bounds })));
   const [from, to] = [
     Math.min(
       ...ways.map(({ bounds: { least, most } }) => least?.mm ?? most ?? answer.markedMm),
@@ -103,7 +103,7 @@ export function rankedLengths(
   // A list that holds none within reach answers as no list does: the nearest of it would be no answer.
   const listed = stock.filter((mm) => mm >= from - reach && mm <= to + reach);
   const rows = lengthsAbout(section, from, Math.max(from, to), listed).map((lengthMm) => {
-    const each = ways.map(({ told, bounds }) => chanceOf(section, lengthMm, told, bounds));
+    const each = ways.map(({ told: length, bounds }) => chanceOf(section, lengthMm, length, bounds));
     const near = Math.min(...ways.map(({ bounds: { aim } }) => Math.abs(lengthMm - aim)));
     return { lengthMm, each, near, chance: each[0] === null ? null : mean(each) };
   });

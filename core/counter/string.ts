@@ -78,7 +78,7 @@ export function stringLength({ section, measurement, riding }: StringAsk): Strin
   }
   const [groove, rim] = [laid('groove'), laid('rim')];
   const middle = middleOf(groove, rim);
-  const told = ({ markedMm, plusMinus }: LengthTold): LengthTold => ({ markedMm, plusMinus });
+  const figuresOf = ({ markedMm, plusMinus }: LengthTold): LengthTold => ({ markedMm, plusMinus });
   const by = middle.markedMm - groove.markedMm;
   return {
     ...groove,
@@ -87,7 +87,7 @@ export function stringLength({ section, measurement, riding }: StringAsk): Strin
     rules: groove.rules.map((rule) => ({ ...rule, offMm: rule.offMm - by })),
     doubts: { ...groove.doubts, lay: Math.abs(by) },
     lay: null,
-    eitherWay: { groove: told(groove), rim: told(rim) },
+    eitherWay: { groove: figuresOf(groove), rim: figuresOf(rim) },
   };
 }
 
@@ -114,7 +114,7 @@ function byBends(
     ) *
       driveRadians) /
     Math.sqrt(DEEP_GROOVES);
-  const told = toldByBends(
+  const length = toldByBends(
     section,
     measurement,
     [
@@ -128,9 +128,9 @@ function byBends(
   const leans = (backTurn.count * (drive + back) ** 2) / CROSSING_SPAN_MM / Math.sqrt(3);
   const bends = Math.hypot((drive + back) * backTurn.sigma, (smooth - drive) * smoothTurn.sigma, leans);
   return {
-    ...told,
-    plusMinus: Math.hypot(told.plusMinus, bends),
-    doubts: { reading: told.plusMinus, bends, lay: 0 },
+    ...length,
+    plusMinus: Math.hypot(length.plusMinus, bends),
+    doubts: { reading: length.plusMinus, bends, lay: 0 },
   };
 }
 

@@ -130,8 +130,8 @@ const overrides = Object.fromEntries(
 const overridden = is
   .record<SectionOverrides>(overrides)
   .test('inside', 'must leave the cord inside the belt', function (value) {
-    const of = this.parent as Pick<Belt, 'section'>;
-    const section = value && typeof of.section === 'string' ? sectionFor(of.section, value) : null;
+    const belt = this.parent as Pick<Belt, 'section'>;
+    const section = value && typeof belt.section === 'string' ? sectionFor(belt.section, value) : null;
     if (!section || section.thickness > section.backOffset) return true;
     return this.createError({
       path: `${this.path}.thickness`,
@@ -151,7 +151,7 @@ export const belt = is.item<Belt>({
         (value) => value === undefined || sectionFor(value) !== null,
       ),
   ),
-  ribs: is.named('ribs', is.whole('a whole number of ribs', 60)),
+  ribs: is.named('ribs', is.wholeNumber('a whole number of ribs', 60)),
   build: is.named('build', is.oneOf(BELT_BUILDS)),
   adjuster: is.named('shaft that tightens it', is.text(80)),
   length: is.named('length', is.size().nullable(), 'mm'),

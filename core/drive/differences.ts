@@ -278,8 +278,8 @@ const isRecordOrMissing = (value: unknown) => value === undefined || isRecord(va
 const isListOrMissing = (value: unknown) => value === undefined || (Array.isArray(value) && value.every(isRecord));
 
 /** What an object holds itself: not `constructor`, as every object does. */
-const own = <T>(of: Readonly<Record<string, T>>, key: string): T | undefined =>
-  Object.hasOwn(of, key) ? of[key] : undefined;
+const own = <T>(record: Readonly<Record<string, T>>, key: string): T | undefined =>
+  Object.hasOwn(record, key) ? record[key] : undefined;
 
 /** The same as JSON, whatever the order of an object's fields. */
 function same(a: unknown, b: unknown): boolean {

@@ -130,7 +130,7 @@ describe('reading a drive file', () => {
   });
 
   test('every number in the file has an end: what is beyond any is refused wherever it stands', () => {
-    const whole = {
+    const full = {
       ...sample(),
       speeds: { idle: 700, cruise: 2000, redline: 5000 },
       obstacles: [{ id: 'o', x: 1, y: 2, diameter: 10, to: { x: 3, y: 4 } }],
@@ -142,7 +142,7 @@ describe('reading a drive file', () => {
         diameters: [{ id: 'd', pulley: 'crank', method: 'calliper', mm: 160, plusMinus: 0.1 }],
       },
     };
-    expect(problems(whole)).toEqual([]);
+    expect(problems(full)).toEqual([]);
     const ways = (value: unknown, at: (string | number)[] = []): (string | number)[][] =>
       typeof value === 'number'
         ? [at]
@@ -151,10 +151,10 @@ describe('reading a drive file', () => {
               ways(inner, [...at, Array.isArray(value) ? Number(name) : name]),
             )
           : [];
-    const numbers = ways(whole).filter((way) => way[0] !== 'version');
+    const numbers = ways(full).filter((way) => way[0] !== 'version');
     expect(numbers.length).toBeGreaterThan(40);
     for (const way of numbers) {
-      const copy = JSON.parse(JSON.stringify(whole)) as Record<string | number, unknown>;
+      const copy = JSON.parse(JSON.stringify(full)) as Record<string | number, unknown>;
       way
         .slice(0, -1)
         .reduce<Record<string | number, unknown>>(
@@ -297,7 +297,7 @@ test.each<[string, number, (list: object[]) => object]>([
   ['job.own', 100, (own) => ({ job: { own } })],
   ['job.words', 200, (words) => ({ job: { words } })],
 ])('%s may have %d items, and one more is told', (path, most, put) => {
-  const told = (count: number) => {
+  const messages = (count: number) => {
     const list = Array.from({ length: count }, () => ({}));
     const read = readDrive({
       format: 'emery-drive',
@@ -309,6 +309,6 @@ test.each<[string, number, (list: object[]) => object]>([
     });
     return read.ok ? [] : read.problems.filter((problem) => problem.path === path).map(({ message }) => message);
   };
-  expect(told(most + 1)).toEqual([`must have ${most} items at most`]);
-  expect(told(most)).toEqual([]);
+  expect(messages(most + 1)).toEqual([`must have ${most} items at most`]);
+  expect(messages(most)).toEqual([]);
 });

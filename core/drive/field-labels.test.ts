@@ -10,28 +10,30 @@ const base = (): Drive =>
     ['crank', 0, 0, 160],
     ['alt', 260, 120, 61],
   ]);
-const told = (mine: Drive, theirs: Drive) => driveDifferences(mine, theirs, 'mm').map(({ text }) => text);
+const differences = (mine: Drive, theirs: Drive) => driveDifferences(mine, theirs, 'mm').map(({ text }) => text);
 
 test('one name in several places: an angle is no date, and source of the limit no pulley', () => {
   const reading = (at: number) =>
     ({ ...base(), align: { readings: [{ id: 'r', tool: 'laser', pulley: 'alt', at, mm: 1 }] } }) as Drive;
-  expect(told(reading(0), reading(120))[0]).toMatch(/position on the rim 0° in yours, 120° in theirs/);
+  expect(differences(reading(0), reading(120))[0]).toMatch(/position on the rim 0° in yours, 120° in theirs/);
   const limit = (from: string) =>
     ({ ...base(), inspect: { limits: [{ check: 'rock', from, replace: 1 }] } }) as unknown as Drive;
-  expect(told(limit('shop'), limit('manual'))[0]).toMatch(/source of the limit "shop" in yours, "manual" in theirs/);
+  expect(differences(limit('shop'), limit('manual'))[0]).toMatch(
+    /source of the limit "shop" in yours, "manual" in theirs/,
+  );
   const dated = (at: string) =>
     changeBelt(base(), 'main', { tensionReadings: [{ id: 't', way: 'pluck', hz: 100, at }] });
-  expect(told(dated('2026-01-01'), dated('2026-02-01'))[0]).toMatch(/date "2026-01-01"/);
+  expect(differences(dated('2026-01-01'), dated('2026-02-01'))[0]).toMatch(/date "2026-01-01"/);
 });
 
 test('figures carry their units, lengths the shop’s', () => {
   const limited = (hubLoadLimit: number) => changeStation(base(), 'alt', { hubLoadLimit });
-  expect(told(limited(1800), limited(2200))[0]).toMatch(/bearing load limit 1800 N in yours, 2200 N in theirs/);
+  expect(differences(limited(1800), limited(2200))[0]).toMatch(/bearing load limit 1800 N in yours, 2200 N in theirs/);
   const arm = (freeAngle: number) =>
     changeStation(base(), 'alt', {
       adjuster: { kind: 'sprung-arm', pivot: { x: 0, y: 0 }, armLength: 80, freeAngle, fullAngle: 120 },
     });
-  expect(told(arm(60), arm(70))[0]).toMatch(/free angle 60° in yours, 70° in theirs/);
+  expect(differences(arm(60), arm(70))[0]).toMatch(/free angle 60° in yours, 70° in theirs/);
   expect(
     driveDifferences(
       changeBelt(base(), 'main', { length: 1270 }),
@@ -47,7 +49,7 @@ test('a field that no schema has is called as it is written', () => {
   // Names that every object has are no labels.
   expect(fieldLabel('belts', 'constructor')).toEqual({ label: 'constructor' });
   const odd = (value: unknown) => ({ ...base(), constructor: value }) as unknown as Drive;
-  expect(told(odd('a'), base())).toEqual(['constructor "a" in yours, nothing in theirs']);
+  expect(differences(odd('a'), base())).toEqual(['constructor "a" in yours, nothing in theirs']);
 });
 
 test('places have their names wherever they stand', () => {

@@ -42,12 +42,12 @@ export function fileFields(): Tables<FileField> {
       if (label === undefined) continue;
       const table = (tables[way] ??= {});
       const before = table[key];
-      const told = { needed: isNeeded(inner as Told), accepted: acceptedBy(inner as Told) };
+      const page = { needed: isNeeded(inner as Told), accepted: acceptedBy(inner as Told) };
       table[key] = {
         label,
         ...(unit && { unit }),
-        needed: told.needed && (before?.needed ?? true),
-        accepted: [...new Set([...(before?.accepted ?? []), ...told.accepted])],
+        needed: page.needed && (before?.needed ?? true),
+        accepted: [...new Set([...(before?.accepted ?? []), ...page.accepted])],
       };
       look(inner, way === '' ? key : `${way}.${key}`);
     }
@@ -60,12 +60,12 @@ const isNeeded = ({ spec }: Told) => spec.meta?.needed ?? spec.optional === fals
 
 /** What is refused, each as it is told; that a part has to be a whole one says nothing of its own. */
 function acceptedBy({ tests = [], internalTests = {} }: Told): string[] {
-  const told = [internalTests['typeError'], internalTests['whiteList'], ...tests]
+  const accepted = [internalTests['typeError'], internalTests['whiteList'], ...tests]
     .map((test) => test?.OPTIONS?.message)
     .filter((message): message is string => typeof message === 'string' && /^must (?!be an object)/.test(message))
     .map((message) => message.replace(/^must (be )?/, ''));
   // "a number" is said again by "a number from 0 to 9".
-  return told.filter((message, k) => !told.some((other, l) => k !== l && other.startsWith(`${message} `)));
+  return accepted.filter((message, k) => !accepted.some((other, l) => k !== l && other.startsWith(`${message} `)));
 }
 
 let labels: Tables<FieldLabel> | null = null;

@@ -71,7 +71,7 @@ export const amps = () => finite('a current in A').min(0, 'must be 0 A or more')
 export const plusMinus = () => finite().moreThan(0, 'must be more than 0');
 /** A part of one whole, from 0. */
 export const fraction = (most: number) => finite().min(0, 'must be 0 or more').max(most, `must be ${most} at most`);
-export const whole = (what: string, most: number) =>
+export const wholeNumber = (what: string, most: number) =>
   finite(what)
     .integer(`must be ${what}`)
     .min(1, `must be ${what}, 1 or more`)
@@ -152,8 +152,8 @@ export function variants<T extends object, K extends keyof T & string>(
     const all: Record<string, unknown> = { ...fields, [by]: kind };
     // Faults are told in the order of the fields.
     const first = Object.fromEntries(order.filter((key) => key in all).map((key) => [key, all[key]]));
-    const whole = { ...first, ...all } as Fields<object>;
-    return optional ? record(whole) : item(whole);
+    const joined = { ...first, ...all } as Fields<object>;
+    return optional ? record(joined) : item(joined);
   };
   const fallback = build(shared);
   const built = new Map<unknown, typeof fallback>(values.map((value) => [value, build(shapes[value])]));

@@ -72,7 +72,7 @@ interface Found {
 }
 
 /** Every list of a drive that has an item, with its bound, by the way to the first of it. */
-function listsOf(schema: unknown, value: unknown, way: string, whole: (inner: unknown) => Drive): Found[] {
+function listsOf(schema: unknown, value: unknown, way: string, wrap: (inner: unknown) => Drive): Found[] {
   if (!isSchema(schema) || typeof value !== 'object' || value === null) return [];
   const own = schema as unknown as {
     type: string;
@@ -80,20 +80,17 @@ function listsOf(schema: unknown, value: unknown, way: string, whole: (inner: un
     fields?: Record<string, unknown>;
     spec: { meta?: { most: number; item: unknown } };
   };
-  if (own.type === 'lazy') return listsOf(own.resolve({ value }), value, way, whole);
+  if (own.type === 'lazy') return listsOf(own.resolve({ value }), value, way, wrap);
   if (Array.isArray(value)) {
     const { most, item } = own.spec.meta!;
     const items = value as unknown[];
     return items.length === 0
       ? []
-      : [
-          { way, most, items, put: whole },
-          ...listsOf(item, items[0], way, (inner) => whole([inner, ...items.slice(1)])),
-        ];
+      : [{ way, most, items, put: wrap }, ...listsOf(item, items[0], way, (inner) => wrap([inner, ...items.slice(1)]))];
   }
   return Object.entries(own.fields ?? {}).flatMap(([field, inner]) =>
     listsOf(inner, (value as Json)[field], way === '' ? field : `${way}.${field}`, (next) =>
-      whole({ ...(value as Json), [field]: next }),
+      wrap({ ...(value as Json), [field]: next }),
     ),
   );
 }
@@ -132,7 +129,7 @@ test('there is a drive with something in nearly every list', () => {
 });
 
 /** What the file itself says of a list that is too long. */
-const told = (drive: Drive) => {
+const messages = (drive: Drive) => {
   const reading = readDrive(drive);
   return reading.ok ? '' : reading.problems.map(({ message }) => message).join();
 };
@@ -142,10 +139,10 @@ test.each(LISTS.map((found) => [found.way, found] as const))(
   (way, found) => {
     const most = filled(found);
     const edited = filled(found, 1);
-    expect(told(most)).not.toMatch(/items at most/);
-    expect(told(edited)).toMatch(/items at most/);
+    expect(messages(most)).not.toMatch(/items at most/);
+    expect(messages(edited)).toMatch(/items at most/);
     const { drive, full } = withinLists(most, edited);
-    expect(told(drive)).not.toMatch(/items at most/);
+    expect(messages(drive)).not.toMatch(/items at most/);
     if (way === 'inspect.changed') expect(full).toBeNull();
     else expect([drive === most, full]).toEqual([true, { list: way, most: found.most }]);
     if (full) expect(fullWords(full)).toMatch(/^[A-Z].*holds [\d,]+ at most\. Nothing was changed/);

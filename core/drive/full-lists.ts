@@ -56,13 +56,13 @@ function walked(schema: unknown, before: unknown, after: unknown, way: string, e
 }
 
 function walkedFields(known: Known, before: Json, after: Json, way: string, edit: Edit): unknown {
-  let whole = after;
+  let next = after;
   for (const [field, schema] of Object.entries(known.fields ?? {})) {
     if (!(field in after)) continue;
     const inner = walked(schema, before[field], after[field], way === '' ? field : `${way}.${field}`, edit);
-    if (inner !== after[field]) whole = { ...whole, [field]: inner };
+    if (inner !== after[field]) next = { ...next, [field]: inner };
   }
-  return whole;
+  return next;
 }
 
 function walkedList({ list }: Known, before: readonly unknown[], after: unknown[], way: string, edit: Edit): unknown {

@@ -69,7 +69,7 @@ export const job = is.record<Job>({
           is.angle().moreThan(0, 'must be more than 0°').max(720, 'must be 720° at most'),
           '°',
         ),
-        order: is.named('order', is.whole('a whole number', 100)),
+        order: is.named('order', is.wholeNumber('a whole number', 100)),
         reuse: is.named('whether it is reused', is.oneOf(BOLT_REUSES)),
       }),
       100,

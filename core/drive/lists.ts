@@ -182,11 +182,11 @@ function itemsWithout(items: readonly Json[], { names = {}, lists = {} }: ListRu
       ),
     );
   const left = items.filter(stays).map((item) =>
-    Object.entries(lists).reduce((whole, [field, rules]) => {
-      const inner = whole[field];
-      if (!Array.isArray(inner)) return whole;
+    Object.entries(lists).reduce((result, [field, rules]) => {
+      const inner = result[field];
+      if (!Array.isArray(inner)) return result;
       const rest = itemsWithout(inner as readonly Json[], rules, gone);
-      return rest === inner ? whole : { ...whole, [field]: rest };
+      return rest === inner ? result : { ...result, [field]: rest };
     }, item),
   );
   return left.length === items.length && left.every((item, k) => item === items[k]) ? items : left;

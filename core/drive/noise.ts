@@ -210,7 +210,7 @@ export interface Noise {
 }
 
 export const noise = is.record<Noise>({
-  cylinders: is.named('cylinders', is.whole('a whole number of cylinders', 24)),
+  cylinders: is.named('cylinders', is.wholeNumber('a whole number of cylinders', 24)),
   rpm: is.named('engine speed', is.rpm(), 'rev/min'),
   rpmFrom: is.named('how the engine speed was read', is.oneOf(SPEED_FROM)),
   evidence: is.named('observations', is.optionalList<NoiseEvidence>(noiseEvidence as never, 400)),

@@ -53,7 +53,7 @@ export type Pulley = RibbedPulley | VeePulley | SmoothPulley | ToothedPulley;
 
 const anyPulley: is.Fields<AnyPulley> = {
   id: is.named('id', is.id()),
-  grooves: is.named('grooves', is.whole('a whole number of grooves', 60)),
+  grooves: is.named('grooves', is.wholeNumber('a whole number of grooves', 60)),
   grooveAngle: is.named(
     'groove angle',
     is.angle().moreThan(0, 'must be more than 0°').lessThan(180, 'must be less than 180°'),

@@ -161,7 +161,7 @@ export interface KeptPicture {
   readonly width: number;
   readonly height: number;
 }
-const side = () => is.needed(is.whole('a whole number of px', 20_000));
+const side = () => is.needed(is.wholeNumber('a whole number of px', 20_000));
 export const keptPicture: is.Fields<KeptPicture> = {
   hash: is.named(
     'picture itself',

@@ -6,8 +6,8 @@ const drive = driveOf([
   ['crank', 0, 0, 160],
   ['alt', 300, 0, 60],
 ]);
-const named = (of: typeof drive) =>
-  specimensOf(of).map(({ kind, code, words }, k): [string, string, number, typeof words] => [kind, code, k, words]);
+const named = (part: typeof drive) =>
+  specimensOf(part).map(({ kind, code, words }, k): [string, string, number, typeof words] => [kind, code, k, words]);
 
 test.each([...named(drive), ...named(DEMO.rescue), ...named(DEMO.pickup)])(
   '%s: %s (%i) is told in whole sentences',

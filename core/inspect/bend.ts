@@ -95,8 +95,8 @@ function wayOf(points: readonly { odometer: number; value: number; sigma: number
     return { odometer, z: worn ** (1 / power), weight: (slope * sigma) ** -2 };
   });
   const all = lined.reduce((sum, { weight }) => sum + weight, 0);
-  const mean = (of: (point: (typeof lined)[number]) => number) =>
-    lined.reduce((sum, point) => sum + point.weight * of(point), 0) / all;
+  const mean = (value: (point: (typeof lined)[number]) => number) =>
+    lined.reduce((sum, point) => sum + point.weight * value(point), 0) / all;
   const [odometer, value] = [mean((point) => point.odometer), mean((point) => point.z)];
   const spread = max(1e-12, all * mean((point) => (point.odometer - odometer) ** 2));
   const rate = (all * mean((point) => (point.odometer - odometer) * (point.z - value))) / spread;

@@ -48,7 +48,7 @@ function answer(drive: Drive, odometer: number | undefined) {
       ...(life && { life }),
       ...(age && { age }),
       ...(due && { due }),
-      found: judged.map(told),
+      found: judged.map(withWords),
       missing,
       skipped: skipped !== null,
     })),
@@ -60,7 +60,7 @@ function answer(drive: Drive, odometer: number | undefined) {
   };
 }
 
-const told = (judged: Judged) => {
+const withWords = (judged: Judged) => {
   const { code, grade, value, finding, limits, from } = judged;
   return {
     check: code,

@@ -137,11 +137,15 @@ describe('verdicts', () => {
   test('a V-belt goes by how it rides, a taped length by its growth over the one it had', () => {
     const pickup = changeBelt(DEMO.pickup, DEMO.pickup.belts[0]!.id, { length: 1000 });
     const id = pickup.belts[0]!.id;
-    const of = (check: 'ride' | 'length' | 'slot', value: number) =>
+    const finding = (check: 'ride' | 'length' | 'slot', value: number) =>
       item(withFound(pickup, ['belt', id, check, value, { plusMinus: 0.1 }]), 'belt', id).verdict;
-    expect([of('ride', 0.2), of('ride', 1.2), of('ride', 2)]).toEqual(['keep', 'watch', 'replace']);
-    expect([of('length', 1004), of('length', 1006), of('length', 1010)]).toEqual(['keep', 'watch', 'replace']);
-    expect([of('slot', 20), of('slot', 6), of('slot', 2)]).toEqual(['keep', 'watch', 'replace']);
+    expect([finding('ride', 0.2), finding('ride', 1.2), finding('ride', 2)]).toEqual(['keep', 'watch', 'replace']);
+    expect([finding('length', 1004), finding('length', 1006), finding('length', 1010)]).toEqual([
+      'keep',
+      'watch',
+      'replace',
+    ]);
+    expect([finding('slot', 20), finding('slot', 6), finding('slot', 2)]).toEqual(['keep', 'watch', 'replace']);
   });
 
   const anyFound = fc
@@ -174,15 +178,16 @@ describe('verdicts', () => {
   });
 
   test('in one look the worst place counts; a later look takes over; no day at all is one look', () => {
-    const depth = (...of: [number, string?, number?][]): Short[] =>
-      of.map(([value, at, odometer]) => [
+    const depth = (...readings: [number, string?, number?][]): Short[] =>
+      readings.map(([value, at, odometer]) => [
         'belt',
         'main',
         'rib-depth',
         value,
         { ...(at && { at }), ...(odometer !== undefined && { odometer }) },
       ]);
-    const verdict = (...of: [number, string?, number?][]) => belt(withFound(truck, ...depth(...of))).verdict;
+    const verdict = (...readings: [number, string?, number?][]) =>
+      belt(withFound(truck, ...depth(...readings))).verdict;
     expect(verdict([2.8, '2026-03-01T09:00:00Z'], [1.9, '2026-03-01T09:05:00Z'], [2.8, '2026-03-01T09:10:00Z'])).toBe(
       'replace',
     );
@@ -234,10 +239,10 @@ describe('verdicts', () => {
 });
 
 describe('wear', () => {
-  const read = (...of: [odometer: number, value: number, sigma?: number, at?: string][]) =>
+  const read = (...readings: [odometer: number, value: number, sigma?: number, at?: string][]) =>
     withFound(
       truck,
-      ...of.map(([odometer, value, plusMinus = 0.1, at]): Short => [
+      ...readings.map(([odometer, value, plusMinus = 0.1, at]): Short => [
         'belt',
         'main',
         'rib-depth',
@@ -303,7 +308,7 @@ describe('wear', () => {
 
   test('the forecast covers the truth as often as it claims', () => {
     const normal = normals(11);
-    let [within, span, told] = [0, 0, 0];
+    let [within, span, hits] = [0, 0, 0];
     for (let n = 0; n < 1500; n += 1) {
       const count = 2 + (n % 4);
       const rate = 0.9 / (60_000 + 40 * (n % 1000));
@@ -313,17 +318,17 @@ describe('wear', () => {
       const last = odometers[count - 1]!;
       const truth = 0.9 / rate - last;
       if (!wear!.left) continue;
-      told += 1;
+      hits += 1;
       const { distance, plusMinus, from, to } = wear!.left;
       if (Math.abs(distance - truth) <= plusMinus) within += 1;
       if (truth >= from && (to === null || truth <= to)) span += 1;
     }
-    expect(told).toBeGreaterThan(1450);
+    expect(hits).toBeGreaterThan(1450);
     // Two thirds of the time or a little more: a ratio's ± is not quite even.
-    expect(within / told).toBeGreaterThan(0.66);
-    expect(within / told).toBeLessThan(0.82);
+    expect(within / hits).toBeGreaterThan(0.66);
+    expect(within / hits).toBeLessThan(0.82);
     // The span is over ways of wearing that bend, so that one that keeps its pace is held oftener than it claims.
-    expect(span / told).toBeGreaterThan(0.95);
+    expect(span / hits).toBeGreaterThan(0.95);
   });
 });
 
@@ -353,24 +358,24 @@ describe('wear that bends', () => {
     for (const known of [false, true])
       for (const power of [1, 1.3, 1.6])
         for (const noise of [1, 2]) {
-          let [held, of] = [0, 0];
+          let [held, count] = [0, 0];
           for (let k = 0; k < draws(400); k += 1) {
             const { wear, truth, seen } = drawn(900 + k, power, noise, known);
             if (!seen || !wear.left) continue;
-            of += 1;
+            count += 1;
             if (truth >= wear.left.from && (wear.left.to === null || truth <= wear.left.to)) held += 1;
           }
-          expectShare(held, of, { from: 0.88 });
+          expectShare(held, count, { from: 0.88 });
         }
   });
 
   test('a bend is told where three readings speak for it, by which it is forecast, and hardly ever where there is none', () => {
-    let [told, nearer, falsely] = [0, 0, 0];
+    let [count, nearer, falsely] = [0, 0, 0];
     const rounds = draws(160);
     for (let k = 0; k < rounds; k += 1) {
       const { wear, truth } = drawn(5000 + k, 1.8, 0.2, true, 6, 0.02);
       if (wear.bend && wear.left) {
-        told += 1;
+        count += 1;
         expect(wear.bend.power).toBeGreaterThan(1);
         const straight = wear.line!.odometer + (2 - wear.line!.value) / wear.line!.rate;
         const end = wear.left.odometer;
@@ -381,8 +386,8 @@ describe('wear that bends', () => {
       }
       if (drawn(7000 + k, 1, 0.2, true, 6, 0.02).wear.bend) falsely += 1;
     }
-    expectShare(told, rounds, { from: 0.7 });
-    expectShare(nearer, told, { from: 0.8 });
+    expectShare(count, rounds, { from: 0.7 });
+    expectShare(nearer, count, { from: 0.8 });
     expectShare(rounds - falsely, rounds, { from: 0.9 });
     // Two readings never speak for one.
     for (let k = 0; k < 20; k += 1) expect(drawn(9000 + k, 1.8, 0.1, true, 2, 0.01).wear.bend).toBeNull();
@@ -722,13 +727,13 @@ describe('what is one fact in several places', () => {
   test('a worn idler is changed with its belt; one that is sound is not offered', () => {
     const drive = driveOf(SERPENTINE);
     const done: Short = ['belt', 'main', 'profile', 'u'];
-    const of = (mm: number) => {
+    const verdictAt = (mm: number) => {
       const looked = withFound(drive, done, ['pulley', 'idler', 'rock', mm]);
       return replaceTogether(looked, inspectDrive(looked));
     };
-    expect(of(0)).toEqual([]);
-    expect(of(0.3)).toEqual([{ targets: ['main', 'idler'], why: 'idler', offered: ['idler'] }]);
-    expect(of(0.7)).toEqual([{ targets: ['main', 'idler'], why: 'idler', offered: [] }]);
+    expect(verdictAt(0)).toEqual([]);
+    expect(verdictAt(0.3)).toEqual([{ targets: ['main', 'idler'], why: 'idler', offered: ['idler'] }]);
+    expect(verdictAt(0.7)).toEqual([{ targets: ['main', 'idler'], why: 'idler', offered: [] }]);
   });
 
   test('the arm is one, whichever of its pulleys names it; a second sheave has no bearings of its own', () => {
@@ -750,16 +755,19 @@ describe('what is one fact in several places', () => {
   });
 
   test('a figure is told with its limit and whose that is, in the words of the screen', () => {
-    const told = (...entry: Short[]) => reasonLines(belt(withFound(truck, ...entry)));
-    expect(told(['belt', 'main', 'rib-depth', 1.9])).toEqual([
+    const reasons = (...entry: Short[]) => reasonLines(belt(withFound(truck, ...entry)));
+    expect(reasons(['belt', 'main', 'rib-depth', 1.9])).toEqual([
       'Rib depth 1.9 mm: new 2.9 mm, worn out at or under 2 mm, watch at or under 2.3 mm (a default).',
     ]);
-    expect(told(['belt', 'main', 'cracks', 1])).toEqual([
+    expect(reasons(['belt', 'main', 'cracks', 1])).toEqual([
       'Cracks in 75 mm 1 crack: worn out from 3 cracks, watch from 0.5 cracks (a default).',
     ]);
     // Kept: what was found sound.
-    expect(told(['belt', 'main', 'profile', 'v'], ['belt', 'main', 'oil', 'no'])).toEqual(['Profile: V.', 'Oil: no.']);
-    expect(told(['belt', 'main', 'oil', 'no'])).toEqual([]);
+    expect(reasons(['belt', 'main', 'profile', 'v'], ['belt', 'main', 'oil', 'no'])).toEqual([
+      'Profile: V.',
+      'Oil: no.',
+    ]);
+    expect(reasons(['belt', 'main', 'oil', 'no'])).toEqual([]);
   });
 
   test('what is worn is a share of what there is between new and done, over 1 past it', () => {
@@ -786,8 +794,8 @@ test('two readings of an odometer a slip of the pen apart are asked about, and t
   const wear = (second: number) => {
     const drive = depth(depth(truck, 2.6, '2026-01-01', 104_000), 2.4, '2026-05-01', second);
     const belt = inspectDrive(drive).find(({ on }) => on === 'belt')!;
-    const told = inspectFindings(drive, inspectDrive(drive), { belts: [] }).map(({ code }) => code);
-    return { wear: belt.wear!, told };
+    const codes = inspectFindings(drive, inspectDrive(drive), { belts: [] }).map(({ code }) => code);
+    return { wear: belt.wear!, told: codes };
   };
   for (const slip of [1_120_000, 11_200]) {
     expect(wear(slip).wear).toMatchObject({ told: 'odometer-doubted', left: null });

@@ -169,8 +169,8 @@ function skippedAt(drive: Drive, part: PartName): string | null {
 
 /** What speaks against a part by one check; of several findings the worst. */
 export function against({ judged }: Pick<InspectItem, 'judged'>, code: ReasonCode): Judged | undefined {
-  const of = (grade: Grade) => judged.find((judgement) => judgement.code === code && judgement.grade === grade);
-  return of('replace') ?? of('watch');
+  const graded = (grade: Grade) => judged.find((judgement) => judgement.code === code && judgement.grade === grade);
+  return graded('replace') ?? graded('watch');
 }
 
 /** How bad each outcome is. */
@@ -193,32 +193,32 @@ const OUTCOMES: { readonly [C in Check]?: Readonly<Record<string, Grade>> } = {
 /** What a finding says of its part by its limits, which may be the manual's or the shop's own. */
 function judge(drive: Drive, finding: InspectFinding, belt: Belt | undefined, material: string): Judged {
   const { check, outcome, value, target } = finding;
-  const told = { code: check, finding, from: 'inspect' as const };
+  const given = { code: check, finding, from: 'inspect' as const };
   if (checkRules(check).outcomes) {
     const byKind = finding.on === 'pulley' ? gradeByKind(drive, target, check, outcome) : null;
-    if (byKind === 'ask') return { ...told, grade: 'nothing', asksKind: true };
-    return { ...told, grade: byKind ?? OUTCOMES[check]?.[outcome ?? ''] ?? 'nothing' };
+    if (byKind === 'ask') return { ...given, grade: 'nothing', asksKind: true };
+    return { ...given, grade: byKind ?? OUTCOMES[check]?.[outcome ?? ''] ?? 'nothing' };
   }
-  if (value === undefined) return { ...told, grade: 'nothing' };
-  if (check === 'pointer') return { ...told, value, grade: pointerGrade(drive, finding) };
+  if (value === undefined) return { ...given, grade: 'nothing' };
+  if (check === 'pointer') return { ...given, value, grade: pointerGrade(drive, finding) };
   const pulley = finding.on === 'pulley' ? target : undefined;
   const limits = limitsOf(drive, check, { belt, material, pulley });
-  if (!limits) return { ...told, value, grade: 'nothing' };
+  if (!limits) return { ...given, value, grade: 'nothing' };
   const toothed = check === 'cracks' && kindOf(belt) === 'toothed' && finding.plusMinus === undefined;
   const sigma = toothed ? TOOTH_SIGMA : sigmaOfFinding(finding);
   if (check === 'length') {
     // Grown by so many percent over what is printed on it.
-    if (!belt?.length) return { ...told, grade: 'nothing' };
+    if (!belt?.length) return { ...given, grade: 'nothing' };
     const grown = (100 * (value - belt.length)) / belt.length;
-    return { ...told, value: grown, limits, grade: graded(grown, (100 * sigma) / belt.length, limits) };
+    return { ...given, value: grown, limits, grade: graded(grown, (100 * sigma) / belt.length, limits) };
   }
   const odd = oddFigure(check, value, limits);
   const grade = graded(check === 'track' ? Math.abs(value) : value, sigma, limits);
   // EPDM wears without a crack: none is no sign that it is sound.
   const blind = check === 'cracks' && grade === 'sound' && material === 'epdm' && kindOf(belt) !== 'toothed';
   // A figure that can hardly be calls nothing sound; one that condemns does so until it is read again.
-  if (odd) return { ...told, value, limits, grade: grade === 'replace' ? grade : 'nothing', odd };
-  return { ...told, value, limits, grade: blind ? 'nothing' : grade };
+  if (odd) return { ...given, value, limits, grade: grade === 'replace' ? grade : 'nothing', odd };
+  return { ...given, value, limits, grade: blind ? 'nothing' : grade };
 }
 
 /** A pointer between its marks says little of the arm; one past them, that it or its belt is not right. */

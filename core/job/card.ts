@@ -25,15 +25,15 @@ export function cardOf(drive: Drive, beltId?: string, unit: LengthUnit = 'mm'): 
   const plan = planOf(drive, order);
   const steps = [...plan.steps, ...own].map((step): CardStep => {
     const { id, phase, code, belt, belts, station, pulley, part, minutes } = step;
-    const told = stepWords(drive, step, unit);
+    const words = stepWords(drive, step, unit);
     const other = reworded.get(id);
     return {
       id,
       phase,
       code,
-      text: other ?? told.text,
+      text: other ?? words.text,
       // A caution stays, whatever the words.
-      caution: told.caution,
+      caution: words.caution,
       ...(belt !== undefined && { belt }),
       ...(belts !== undefined && belts.length > 1 && { belts }),
       ...(station !== undefined && { station }),

@@ -237,7 +237,7 @@ describe('entries in words', () => {
     [{ kind: 'photo', photo: { hash: '', width: 1, height: 1 } }, 'Picture'],
     [{ kind: 'timer', running: false }, 'Clock stopped'],
     [{ kind: 'plan', change: 'reword', step: steps[0]! }, `Plan: reworded “${steps[0]!.text}”`],
-  ])('%j', (more, told) => expect(words(more)).toBe(told));
+  ])('%j', (more, text) => expect(words(more)).toBe(text));
 
   test('late ticks by step, person and day; a story names no more of them than anybody reads', () => {
     const late = (k: number) => event({ kind: 'tick', step: steps[k % 3]!.id, done: true, late: true }, 'Bob');
@@ -247,8 +247,8 @@ describe('entries in words', () => {
     ]);
     // What was signed stands as it was.
     expect([...run.done.keys()]).toEqual([steps[0]!.id]);
-    const told = lateFacts(steps, run);
-    expect(told[1]).toBe(`Ticked late: ${steps[1]!.text.slice(0, 200)} (Bob, ${late(0).at.slice(0, 10)})`);
-    expect([told.length, told.at(-1)]).toEqual([201, 'and 50 more']);
+    const facts = lateFacts(steps, run);
+    expect(facts[1]).toBe(`Ticked late: ${steps[1]!.text.slice(0, 200)} (Bob, ${late(0).at.slice(0, 10)})`);
+    expect([facts.length, facts.at(-1)]).toEqual([201, 'and 50 more']);
   });
 });

@@ -46,7 +46,7 @@ type Told = string | readonly [text: string, caution: string];
 export function stepWords(drive: Drive, step: StepTold, unit: LengthUnit = 'mm'): StepWords {
   const station = drive.stations.find(({ id }) => id === step.station);
   const belt = beltName(drive, step.belt);
-  const told = WORDS[step.code]({
+  const words = WORDS[step.code]({
     drive,
     step,
     unit,
@@ -57,7 +57,7 @@ export function stepWords(drive: Drive, step: StepTold, unit: LengthUnit = 'mm')
     bolts: (step.bolts ?? []).map((bolt) => boltWords(drive, bolt)).join('; '),
     undone: (step.bolts ?? []).map((bolt) => boltName(drive, bolt)).join('; '),
   });
-  return typeof told === 'string' ? { text: told, caution: null } : { text: told[0], caution: told[1] };
+  return typeof words === 'string' ? { text: words, caution: null } : { text: words[0], caution: words[1] };
 }
 
 /** What holds an adjuster, where no bolt of it is written down. */

@@ -116,7 +116,7 @@ const cardsOf = (drive: Drive) =>
 function holds(drive: Drive): void {
   for (const { belt, card } of cardsOf(drive)) {
     const { steps } = card;
-    const told = stepsOf(drive, beltOrder(drive, belt));
+    const put = stepsOf(drive, beltOrder(drive, belt));
     expect(new Set(steps.map(({ id }) => id)).size).toBe(steps.length);
     expect(steps.map(({ phase }) => PHASES.indexOf(phase))).toEqual(
       steps.map(({ phase }) => PHASES.indexOf(phase)).sort((a, b) => a - b),
@@ -148,8 +148,8 @@ function holds(drive: Drive): void {
       if (step.phase !== 'set' && !['bolt', 'covers-on', 'set', 'set-again'].includes(code))
         expect(step.text).not.toMatch(/N·m/);
     }
-    namesWhatIsThere(drive, told);
-    screwsBeforeLocks(told);
+    namesWhatIsThere(drive, put);
+    screwsBeforeLocks(put);
     const grooves = steps.flatMap((step) => (step.code === 'grooves' ? [step.belt] : []));
     for (const id of card.order.off) expect(grooves).toContain(id);
   }
@@ -245,14 +245,15 @@ test('an idler that presses inward is let go outward, as the drawing shows it', 
 
 test('a job for one belt of two on one adjuster: the other comes slack, and both are set, looked at and read', () => {
   const { steps } = cardOf(DEMO.pickup, 'outer');
-  const of = (code: CardStep['code']) => steps.filter((step) => step.code === code);
-  expect(of('slacken')[0]!.text).toMatch(/Belt 1 goes slack with it and stays on/);
-  expect(of('lift').map(({ belt }) => belt)).toEqual(['outer']);
-  for (const code of ['set', 'set-again'] as const) expect([...of(code)[0]!.belts!].sort()).toEqual(['inner', 'outer']);
-  expect(of('grooves').map(({ belt }) => belt)).toEqual(['outer', 'inner']);
+  const stepsNamed = (code: CardStep['code']) => steps.filter((step) => step.code === code);
+  expect(stepsNamed('slacken')[0]!.text).toMatch(/Belt 1 goes slack with it and stays on/);
+  expect(stepsNamed('lift').map(({ belt }) => belt)).toEqual(['outer']);
+  for (const code of ['set', 'set-again'] as const)
+    expect([...stepsNamed(code)[0]!.belts!].sort()).toEqual(['inner', 'outer']);
+  expect(stepsNamed('grooves').map(({ belt }) => belt)).toEqual(['outer', 'inner']);
   for (const phase of ['check', 'after'])
     expect(
-      of('read-tension')
+      stepsNamed('read-tension')
         .filter((step) => step.phase === phase)
         .map(({ belt }) => belt)
         .sort(),
@@ -261,8 +262,8 @@ test('a job for one belt of two on one adjuster: the other comes slack, and both
 
 test('a stretch-fit belt is cut off and drawn on, and nothing of it is set again, whatever else is on the engine', () => {
   const { drive } = JOB_DRIVES['stretch-fit-in-front-of-a-serpentine']!;
-  const of = (id: string) => cardOf(drive, id).steps.filter(({ belt }) => belt === id);
-  const codes = of('outer').map(({ code }) => code);
+  const stepsOn = (id: string) => cardOf(drive, id).steps.filter(({ belt }) => belt === id);
+  const codes = stepsOn('outer').map(({ code }) => code);
   expect(codes).toEqual(expect.arrayContaining(['print', 'cut-off', 'work-on', 'grooves', 'read-tension', 'number']));
   for (const never of ['chalk', 'lift', 'set', 'set-again', 'no-adjuster'] as const) expect(codes).not.toContain(never);
 });

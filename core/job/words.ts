@@ -182,11 +182,11 @@ const MOST_STEP_TEXT = 200;
 /** What came in after a job was signed off, in words: which steps were ticked, by whom and when. */
 export function lateFacts(steps: readonly CardStep[], { late }: Pick<JobRun, 'late'>): string[] {
   const texts = new Map(steps.map(({ id, text }) => [id, text.slice(0, MOST_STEP_TEXT)]));
-  const told = late.slice(0, MOST_LATE).map(({ step, done, by, at }) => {
+  const facts = late.slice(0, MOST_LATE).map(({ step, done, by, at }) => {
     const who = [by, at.slice(0, 10)].filter(Boolean).join(', ');
     return `${done ? 'Ticked' : 'Tick removed'} late: ${texts.get(step) ?? 'a step that is not in this job'} (${who})`;
   });
-  return late.length > MOST_LATE ? [...told, `and ${late.length - MOST_LATE} more`] : told;
+  return late.length > MOST_LATE ? [...facts, `and ${late.length - MOST_LATE} more`] : facts;
 }
 
 /** What a job has done besides its steps: what went on, parts, the time it took, remarks; on paper and in the story. */

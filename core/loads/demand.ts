@@ -82,7 +82,7 @@ export function demandOf(
   // From the far end back to the crank: a shaft's belts are known before the shaft is.
   for (let s = shafts.length - 1; s >= 0; s -= 1) {
     const { station, takes } = shafts[s]!;
-    let whole = own[s]!.nm;
+    let total = own[s]!.nm;
     belts.forEach(({ driver, driven }, b) => {
       if (driver === null || lines[b]!.contacts[driver]!.station !== station) return;
       const { contacts } = lines[b]!;
@@ -90,11 +90,11 @@ export function demandOf(
       const pull = driven.reduce((sum, k) => sum + torques[b]![k]! / contacts[k]!.cordRadius, 0);
       const asked = pull * contacts[driver]!.cordRadius;
       torques[b]![driver] = -asked;
-      whole += asked;
+      total += asked;
     });
     if (takes === 0) continue;
     belts.forEach(({ driven }, b) => {
-      for (const k of driven) if (lines[b]!.contacts[k]!.station === station) torques[b]![k] = whole / takes;
+      for (const k of driven) if (lines[b]!.contacts[k]!.station === station) torques[b]![k] = total / takes;
     });
   }
   return { torques, own };

@@ -159,7 +159,7 @@ describe('whatever is known', () => {
           chances.reduce((sum, chance) => sum - (chance > 0 ? chance * Math.log2(chance) : 0), 0);
         // Each answer tried: what is left open after it, as often as it comes.
         let expected = entropy(before.posterior.maker);
-        let whole = 0;
+        let total = 0;
         const shares = sharesOf(drive);
         for (const answer of answersTo(drive, test)) {
           const fault = faultRow(answer, shares);
@@ -169,11 +169,11 @@ describe('whatever is known', () => {
             const there = k === at ? 1 : before.posterior.beside[at]!;
             return sum + maker * (there * fault.there[answer.outcome]! + (1 - there) * fault.sound[answer.outcome]!);
           }, 0);
-          whole += comes;
+          total += comes;
           const after = posteriorOf(drive, suspects, [...before.evidence.counts, answer]);
           expected -= comes * entropy(after.maker);
         }
-        expect(whole).toBeCloseTo(1, 9);
+        expect(total).toBeCloseTo(1, 9);
         expect(test.gainBits).toBeCloseTo(expected, 9);
       }),
       { numRuns: 60 },

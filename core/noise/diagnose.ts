@@ -131,11 +131,11 @@ function reasonsFor(
       const beside = base.beside[at]!;
       return { answer, ratio: there / (beside * there + (1 - beside) * sound) };
     }
-    const whole = base.maker.reduce(
+    const total = base.maker.reduce(
       (sum, value, k) => sum + value * likelihoodOf(answer, base.suspects[k] ?? 'elsewhere', shares)!,
       0,
     );
-    return { answer, ratio: likelihoodOf(answer, suspect, shares)! / whole };
+    return { answer, ratio: likelihoodOf(answer, suspect, shares)! / total };
   });
   const byFigure = ofSuspect(figures, suspect).map((figure): Reason => ({ figure, ratio: figure.factor }));
   return [...byAnswer, ...byFigure]

@@ -173,9 +173,9 @@ export function speedHeard(
   cylinders: number,
 ): EngineSpeed {
   const doubt = SPEED_DOUBT[from];
-  const told: EngineSpeed = { rpm, plusMinus: doubt * rpm, heard: false, wavers: WAVERS[0], cylinders };
+  const known: EngineSpeed = { rpm, plusMinus: doubt * rpm, heard: false, wavers: WAVERS[0], cylinders };
   const lines = saying(all);
-  if (lines.length < LEAST_LINES) return told;
+  if (lines.length < LEAST_LINES) return known;
   const count = Math.max(40, Math.ceil((2 * REACH * doubt) / 0.0006));
   // From one end of the doubt to the other, in its standard deviations, each as likely as it is by what was told.
   const off = Array.from({ length: count + 1 }, (_, k) => REACH * ((2 * k) / count - 1));
@@ -186,7 +186,7 @@ export function speedHeard(
     return { wavers, logs, whole: logOfSum(logs) - logOfSum(before) };
   });
   const best = ways.reduce((top, way) => (way.whole > top.whole ? way : top));
-  if (best.whole < HEARD || clashes(comb, rpm, doubt, cylinders)) return told;
+  if (best.whole < HEARD || clashes(comb, rpm, doubt, cylinders)) return known;
   const { hz, plusMinusHz } = weighed(places, best.logs);
   return { rpm: hz * 120, plusMinus: plusMinusHz * 120, heard: true, wavers: best.wavers, cylinders };
 }
@@ -215,14 +215,14 @@ function clashes(comb: Comb | null, rpm: number, doubt: number, cylinders: numbe
 export function speedsOf(
   comb: Comb | null,
   cylinders: number,
-  { told, least, most }: { told: number; least: number; most: number },
+  { told: known, least, most }: { told: number; least: number; most: number },
 ): { rpm: number; plusMinus: number }[] {
   if (!comb) return [];
   const parts = [...new Set([1, 2, cylinders])];
   return parts
     .map((part) => ({ rpm: (120 * comb.hz) / part, plusMinus: (120 * comb.plusMinusHz) / part }))
     .filter(({ rpm }) => rpm >= least && rpm <= most)
-    .sort((a, b) => Math.abs(Math.log(a.rpm / told)) - Math.abs(Math.log(b.rpm / told)));
+    .sort((a, b) => Math.abs(Math.log(a.rpm / known)) - Math.abs(Math.log(b.rpm / known)));
 }
 
 const BESIDE = [-4, -3, -2, -1, 1, 2, 3, 4] as const;

@@ -85,8 +85,8 @@ describe('healthy engines', () => {
   test('tell their own speed to its ±, or nothing; and where another was told, that it clashes', () => {
     const off = heard.flatMap(({ rpm, cylinders, mean, heard: sound }) => {
       const drive = { ...DEMO.rescue, noise: { cylinders } };
-      return [0.97, 1, 1.03].flatMap((told) => {
-        const { engineRpm } = whoseNoise(sound, drive, told * rpm, 'needle');
+      return [0.97, 1, 1.03].flatMap((factor) => {
+        const { engineRpm } = whoseNoise(sound, drive, factor * rpm, 'needle');
         return engineRpm ? [abs(engineRpm.rpm - mean) / engineRpm.plusMinus] : [];
       });
     });
@@ -105,7 +105,7 @@ describe('healthy engines', () => {
 });
 
 test('a bearing that is struck is a bearing, and hardly ever another part with confidence', () => {
-  let [bearing, other, of] = [0, 0, 0];
+  let [bearing, other, count] = [0, 0, 0];
   const random = fractions(77);
   for (let k = 0; k < draws(40); k += 1) {
     const drive = { ...DRIVES[k % 4]!, noise: { cylinders: 4 } };
@@ -114,12 +114,12 @@ test('a bearing that is struck is a bearing, and hardly ever another part with c
     const shaft = shafts[floor(shafts.length * random())]!;
     const hz = shaft.hz * (6 + floor(7 * random())) * (random() < 0.6 ? 0.4 : 0.6);
     if (hz > 220) continue;
-    of += 1;
+    count += 1;
     const { matches } = whoseNoise(hearNoise(struck(engine(rpm, 4, k + 60).samples, hz, k)), drive, rpm, 'needle');
     const [first] = matches;
     if (first?.what === 'bearing') bearing += 1;
     else if (first && ['belt', 'pulley'].includes(first.what) && first.probability > 0.8) other += 1;
   }
-  expect(bearing / of).toBeGreaterThanOrEqual(0.5);
-  expect(other / of).toBeLessThanOrEqual(0.1);
+  expect(bearing / count).toBeGreaterThanOrEqual(0.5);
+  expect(other / count).toBeLessThanOrEqual(0.1);
 });

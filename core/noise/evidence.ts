@@ -127,11 +127,11 @@ function fromInspect(drive: Drive): Weighed[] {
   return unlike(
     partsOf(drive).flatMap((part) =>
       foundOf(drive, part).judged.flatMap((judged): Weighed[] => {
-        const told = INSPECTED[judged.code]?.(judged);
-        if (!told) return [];
+        const inspected = INSPECTED[judged.code]?.(judged);
+        if (!inspected) return [];
         const target = part.on === 'belt' ? { belt: part.target } : { pulley: partOf(drive, part.target) };
         const at = judged.finding?.at;
-        return [{ ...told, ...target, from: 'inspect', ...(at !== undefined && { at }) }];
+        return [{ ...inspected, ...target, from: 'inspect', ...(at !== undefined && { at }) }];
       }),
     ),
   );

@@ -133,8 +133,8 @@ describe('a sound made from a drive’s own rates', () => {
 
   test('the engine’s own speed is heard in its beat, and sharpens what was told', () => {
     const heard = hearNoise(recorded('chirp', rates[0]!.hz, { firing }));
-    for (const told of [rpm, 0.98 * rpm, 1.03 * rpm]) {
-      const { engineRpm, otherRpms } = whoseNoise(heard, truck, told, 'needle');
+    for (const givenRpm of [rpm, 0.98 * rpm, 1.03 * rpm]) {
+      const { engineRpm, otherRpms } = whoseNoise(heard, truck, givenRpm, 'needle');
       expect(Math.abs(engineRpm!.rpm - rpm)).toBeLessThan(3 * engineRpm!.plusMinus);
       expect(engineRpm!.plusMinus).toBeLessThan(0.005 * rpm);
       expect(otherRpms).toEqual([]);

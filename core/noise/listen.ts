@@ -108,7 +108,7 @@ export function whoseNoise(heard: Heard, drive: Drive, rpm: number, from: SpeedF
       best!.what === 'bearing' && first?.matches[0]!.what === 'pulley' && best!.id === first.matches[0]!.id,
   );
   const repeat = strikes ?? first;
-  const whole = (kind: NoiseKind, pitchHz: number | null, weighed: Weighed | null = repeat): Listening => {
+  const listening = (kind: NoiseKind, pitchHz: number | null, weighed: Weighed | null = repeat): Listening => {
     const { plusMinusHz = 0, matches = [] } = weighed ?? {};
     const shared = speed.plusMinus / speed.rpm;
     return {
@@ -127,21 +127,21 @@ export function whoseNoise(heard: Heard, drive: Drive, rpm: number, from: SpeedF
     };
   };
   const bursts = repeat && isBurst(repeat) && !(tone && toneOver(tone.tone, repeat)) ? repeat : null;
-  if (bursts && chirps(bursts) && bursts.ofEngine < 0.5) return whole(kindOf(bursts, 'chirp'), bursts.pitchHz);
+  if (bursts && chirps(bursts) && bursts.ofEngine < 0.5) return listening(kindOf(bursts, 'chirp'), bursts.pitchHz);
   if (tone) {
     const { hz, plusMinusHz } = tone.tone;
-    if (tone.mesh) return { ...whole('whine', hz, null), repeat: { hz, plusMinusHz }, matches: tone.mesh };
-    return whole(hz < WHINES_BELOW_HZ ? 'whine' : 'squeal', hz);
+    if (tone.mesh) return { ...listening('whine', hz, null), repeat: { hz, plusMinusHz }, matches: tone.mesh };
+    return listening(hz < WHINES_BELOW_HZ ? 'whine' : 'squeal', hz);
   }
   // The engine alone is nobody's noise, nor is a dull beat beside it that nothing of the drive has.
   if (!repeat || repeat.ofEngine >= 0.5 || (speed.heard && isOfNothing(repeat))) {
-    const beat = whole('none', null);
+    const beat = listening('none', null);
     const left = beat.matches.filter(({ what }) => what === 'engine' || what === 'none');
     const total = left.reduce((sum, { probability }) => sum + probability, 0);
     const matches = left.map((match) => ({ ...match, probability: match.probability / total }));
     return { ...beat, matches, tryRpm: null };
   }
-  return chirps(repeat) ? whole(kindOf(repeat, 'chirp'), repeat.pitchHz) : whole('rumble', null);
+  return chirps(repeat) ? listening(kindOf(repeat, 'chirp'), repeat.pitchHz) : listening('rumble', null);
 }
 
 /** How an engine speed was read where nobody says: what was written down off a needle, what was not is a book's. */

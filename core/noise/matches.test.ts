@@ -27,9 +27,9 @@ test('twice a turn is told as twice a turn, and another speed parts two that lie
     { what: 'pulley', id: 'p', hz: 33 },
     { what: 'pulley', id: 'q', hz: 34.4 },
   ] as const;
-  const told = (heard: { hz: number; plusMinusHz: number }) => matchesOf(rates, heard, known(800), tonal);
-  expect(told({ hz: 8.01, plusMinusHz: 0.02 })[0]).toMatchObject({ id: 'b', harmonic: 2 });
-  const near = told({ hz: 33.7, plusMinusHz: 0.5 });
+  const matches = (heard: { hz: number; plusMinusHz: number }) => matchesOf(rates, heard, known(800), tonal);
+  expect(matches({ hz: 8.01, plusMinusHz: 0.02 })[0]).toMatchObject({ id: 'b', harmonic: 2 });
+  const near = matches({ hz: 33.7, plusMinusHz: 0.5 });
   const parts = near.filter(({ what }) => what === 'pulley').map(({ id }) => id);
   expect(parts.slice(0, 2).sort()).toEqual(['p', 'q']);
   const rpm = rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, most: 5000 })!;
@@ -39,8 +39,8 @@ test('twice a turn is told as twice a turn, and another speed parts two that lie
   expect(rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, most: 760 })).toBeNull();
   // What the engine's own speed hides grows with it: no speed parts them.
   expect(rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, most: 5000, shared: 0.04 })).toBeNull();
-  expect(rpmToPart(told({ hz: 4, plusMinusHz: 0.01 }), { rpm: 750, plusMinusHz: 0.01, most: 5000 })).toBeNull();
-  expect(told({ hz: 51.3, plusMinusHz: 0.05 })[0]!.what).toBe('none');
+  expect(rpmToPart(matches({ hz: 4, plusMinusHz: 0.01 }), { rpm: 750, plusMinusHz: 0.01, most: 5000 })).toBeNull();
+  expect(matches({ hz: 51.3, plusMinusHz: 0.05 })[0]!.what).toBe('none');
 });
 
 test('the crank is never named from an order of the engine alone, and a chirp once a turn of it is', () => {
@@ -88,15 +88,15 @@ test('every bearing there may be lies in a family, and it is the likeliest where
         expect(density * 30).toBeGreaterThan(0.5 / 7.7 / 4);
       }
   // It is a density: over all rates it comes to one.
-  let whole = 0;
-  for (let hz = 0.05; hz < 400; hz += 0.05) whole += 0.05 * bearingAt(30, hz, 0.1).density;
-  expect(whole).toBeCloseTo(1, 2);
+  let total = 0;
+  for (let hz = 0.05; hz < 400; hz += 0.05) total += 0.05 * bearingAt(30, hz, 0.1).density;
+  expect(total).toBeCloseTo(1, 2);
 });
 
 test('three strikes a turn and more without the turn itself are a bearing’s, and which shaft is told with its doubt', () => {
   const rates = ratesOf(truck, 750);
   const random = fractions(7);
-  let [named, ofAnother, shafts, of] = [0, 0, 0, 0];
+  let [named, ofAnother, shafts, count] = [0, 0, 0, 0];
   for (const { id, hz, crank, what } of rates) {
     if (crank || what !== 'pulley') continue;
     for (let k = 0; k < 12; k += 1) {
@@ -104,7 +104,7 @@ test('three strikes a turn and more without the turn itself are a bearing’s, a
       const heard = hz * strikes[k % 3 === 0 ? 'inner' : 'outer'](n, d);
       if (heard > 250) continue;
       const [first] = matchesOf(rates, { hz: heard, plusMinusHz: 0.05 }, known(750, 0.003), plain);
-      of += 1;
+      count += 1;
       if (first!.what === 'bearing') {
         named += 1;
         const chances = first!.bearing!.shafts;
@@ -118,9 +118,9 @@ test('three strikes a turn and more without the turn itself are a bearing’s, a
       expect(own(also)).toBeGreaterThanOrEqual(own([first!]));
     }
   }
-  expect(of).toBeGreaterThan(40);
-  expect(named / of).toBeGreaterThan(0.6);
-  expect(ofAnother / of).toBeLessThan(0.2);
+  expect(count).toBeGreaterThan(40);
+  expect(named / count).toBeGreaterThan(0.6);
+  expect(ofAnother / count).toBeLessThan(0.2);
   expect(shafts / named).toBeGreaterThan(0.2);
 });
 
@@ -174,12 +174,12 @@ describe('a chance is what it says', () => {
       isTonal ? tonal : plain,
     );
     const [first] = matches;
-    const told = ['bearing', 'engine'].includes(first!.what) ? first!.what : `${first!.what} ${first!.id}`;
+    const name = ['bearing', 'engine'].includes(first!.what) ? first!.what : `${first!.what} ${first!.id}`;
     const chance = first!.what === 'engine' ? chanceOf(matches, 'engine') : first!.probability;
     const bin = bins[Math.min(3, Math.floor(4 * chance))]!;
     bin.told += chance;
     bin.of += 1;
-    if (told === truth) bin.right += 1;
+    if (name === truth) bin.right += 1;
     if (truth === 'none none' && first!.what !== 'none' && first!.what !== 'engine') {
       named += 1;
       if (chance > 0.8) confident += 1;

@@ -162,11 +162,11 @@ const TAIL_TOP = 0.3827;
 
 function shares(ways: readonly Omit<RateMatch, 'probability'>[], weights: readonly number[]): RateMatch[] {
   const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const told = ways
+  const likely = ways
     .map((way, k) => ({ ...way, probability: weights[k]! / total }))
     .filter(({ what, probability }) => what === 'none' || probability > LEAST_TOLD);
-  const toldTotal = told.reduce((sum, { probability }) => sum + probability, 0);
-  return told
+  const toldTotal = likely.reduce((sum, { probability }) => sum + probability, 0);
+  return likely
     .map((match) => ({ ...match, probability: match.probability / toldTotal }))
     .sort((a, b) => b.probability - a.probability);
 }

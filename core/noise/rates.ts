@@ -24,13 +24,13 @@ export const DEFAULT_CYLINDERS = 4;
 export function ratesOf(drive: Drive, rpm: number, solution: DriveSolution = solveDrive(drive)): Rate[] {
   const turns = rpm / 60;
   const rates: Rate[] = [];
-  const told = new Set<string>();
+  const seen = new Set<string>();
   for (const [b, { id, cordPerTurn, cordLength, contacts }] of solution.belts.entries()) {
     if (cordPerTurn !== null && cordLength !== null && cordLength > 0)
       rates.push({ what: 'belt', id, hz: (turns * cordPerTurn) / cordLength });
     for (const { pulley, station, speedRatio } of contacts) {
-      if (speedRatio === null || told.has(station)) continue;
-      told.add(station);
+      if (speedRatio === null || seen.has(station)) continue;
+      seen.add(station);
       const crank = stationOf(drive, pulley)?.role === 'crankshaft';
       rates.push({ what: 'pulley', id: pulley, hz: turns * speedRatio, ...(crank && { crank }) });
     }

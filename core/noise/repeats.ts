@@ -276,17 +276,17 @@ function driftOf(values: Float64Array, hz: number): { slope: number; sigma: numb
   const turns = (values.length * hz) / RATE;
   const stretches = Math.min(MOST_STRETCHES, Math.floor(turns / 2));
   if (stretches < 3) return null;
-  const whole = turnsOver(values, hz, 0, values.length);
+  const average = turnsOver(values, hz, 0, values.length);
   const size = values.length / stretches;
   const shifts = Array.from({ length: stretches }, (_, s) => {
     const own = turnsOver(values, hz, Math.round(s * size), Math.round((s + 1) * size));
-    return { at: ((s + 0.5) * size) / RATE, ...shiftBetween(whole, own) };
+    return { at: ((s + 0.5) * size) / RATE, ...shiftBetween(average, own) };
   });
   // A stretch that is like the mean turn says more than one that is not.
   const weight = shifts.map(({ like }) => Math.max(1e-6, like) ** 2);
   const total = weight.reduce((sum, value) => sum + value, 0);
-  const mean = (of: (point: (typeof shifts)[number]) => number) =>
-    shifts.reduce((sum, shift, k) => sum + weight[k]! * of(shift), 0) / total;
+  const mean = (value: (point: (typeof shifts)[number]) => number) =>
+    shifts.reduce((sum, shift, k) => sum + weight[k]! * value(shift), 0) / total;
   const [at, shift] = [mean((point) => point.at), mean((point) => point.shift)];
   const spread = mean((point) => (point.at - at) ** 2);
   if (!(spread > 0)) return null;
@@ -297,12 +297,12 @@ function driftOf(values: Float64Array, hz: number): { slope: number; sigma: numb
 }
 
 /** How far one turn is shifted against another, −½ to ½ turns, + later, and how alike they then are, 0 to 1. */
-function shiftBetween(whole: readonly number[], own: readonly number[]): { shift: number; like: number } {
+function shiftBetween(average: readonly number[], own: readonly number[]): { shift: number; like: number } {
   const likes = new Float64Array(PARTS);
   const size = (row: readonly number[]) => Math.sqrt(row.reduce((sum, value) => sum + value * value, 0)) || 1;
-  const scale = size(whole) * size(own);
+  const scale = size(average) * size(own);
   for (let by = 0; by < PARTS; by += 1)
-    for (let k = 0; k < PARTS; k += 1) likes[by]! += (whole[k]! * own[(k + by) % PARTS]!) / scale;
+    for (let k = 0; k < PARTS; k += 1) likes[by]! += (average[k]! * own[(k + by) % PARTS]!) / scale;
   let top = 0;
   likes.forEach((likeness, by) => {
     if (likeness > likes[top]!) top = by;

@@ -65,8 +65,8 @@ export function likelihoodOf(answer: Answer, maker: Maker, shares: Shares): numb
   if (!row) return null;
   if (answer.test !== 'repeat') return row.p[answer.outcome]!;
   // Without teeth nothing repeats once a tooth.
-  const whole = shares.toothed.length > 0 ? 1 : 1 - row.p['tooth']!;
-  return (row.p[answer.outcome]! / whole) * shareOf(answer, maker, shares);
+  const total = shares.toothed.length > 0 ? 1 : 1 - row.p['tooth']!;
+  return (row.p[answer.outcome]! / total) * shareOf(answer, maker, shares);
 }
 
 /** What of an outcome falls to the very part that was named. */

@@ -13,8 +13,8 @@ export interface WeightedLine {
 
 /** Least squares; of points that all lie at one x the slope is not a number. */
 export function weightedLine(points: readonly { x: number; y: number; weight: number }[]): WeightedLine {
-  const sum = (of: (point: { x: number; y: number; weight: number }) => number) =>
-    points.reduce((all, point) => all + of(point), 0);
+  const sum = (value: (point: { x: number; y: number; weight: number }) => number) =>
+    points.reduce((all, point) => all + value(point), 0);
   const weight = sum((point) => point.weight);
   const x = sum((point) => point.weight * point.x) / weight;
   const y = sum((point) => point.weight * point.y) / weight;

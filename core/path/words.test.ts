@@ -98,14 +98,14 @@ test('what the tapes say is told whole, with the reading named', () => {
     [centre('crank', 'alt'), { ...centre('crank', 'alt', 40), id: 'again' }],
     all.map((r, k) => reread(r, 6 * Math.sin(k * 5))),
   ];
-  const told = cases.flatMap((readings) => {
+  const texts = cases.flatMap((readings) => {
     const there = { ...drive, survey: { readings } };
     return fitSurvey(there, readings).findings.map((finding) => surveyMessage(there, finding));
   });
-  expect(told.length).toBeGreaterThan(5);
-  for (const text of told) expect(text).not.toMatch(SLIPS);
-  expect(told.join('\n')).toContain('Take Crank to Alternator, centre to centre again.');
-  expect(told.join('\n')).toContain('Likely mistake: an inch or two out on the tape.');
+  expect(texts.length).toBeGreaterThan(5);
+  for (const text of texts) expect(text).not.toMatch(SLIPS);
+  expect(texts.join('\n')).toContain('Take Crank to Alternator, centre to centre again.');
+  expect(texts.join('\n')).toContain('Likely mistake: an inch or two out on the tape.');
 });
 
 test('every reason for a route reads as part of a sentence', () => {

@@ -128,10 +128,10 @@ test('the claimed ± of offsets, tilts and angles is what readings scatter by', 
 
 test('the angles of a run are those between lines in space', () => {
   fc.assert(
-    fc.property(plane, plane, (of, to) => {
+    fc.property(plane, plane, (start, to) => {
       const drive = withReadings(
         (['alt', 'ac'] as const).flatMap((pulley, k) =>
-          [0, 90, 180].map((at) => reading(pulley, at, read(pulley, [of, to][k]!, at))),
+          [0, 90, 180].map((at) => reading(pulley, at, read(pulley, [start, to][k]!, at))),
         ),
       );
       const { solution, runs } = alignmentOf(drive, 'main')!;
@@ -140,7 +140,7 @@ test('the angles of a run are those between lines in space', () => {
       // Each end in space, and the way a point of that pulley's own plane goes on along the span.
       const ends = (
         [
-          ['alt', of, span.start],
+          ['alt', start, span.start],
           ['ac', to, span.end],
         ] as const
       ).map(([id, p, at]) => {
@@ -152,7 +152,7 @@ test('the angles of a run are those between lines in space', () => {
       const rise = ends[1]! - ends[0]!;
       const inPlane = (p: readonly number[]) => Math.atan2(p[1]! * dx + p[2]! * dy, flat);
       expect(run.lengthMm).toBeCloseTo(flat, 9);
-      expect(run.leaveDeg).toBeCloseTo((Math.atan2(rise, flat) - inPlane(of)) / DEG, 9);
+      expect(run.leaveDeg).toBeCloseTo((Math.atan2(rise, flat) - inPlane(start)) / DEG, 9);
       expect(run.arriveDeg).toBeCloseTo((Math.atan2(rise, flat) - inPlane(to)) / DEG, 9);
     }),
   );

@@ -72,9 +72,9 @@ export function bearingOf(
 export function asSums(drive: Drive, readings: readonly AlignReading[], beltId: string): PlaneReading[] {
   const pulleys = pulleysById(drive);
   const { section, sectionOverrides } = drive.belts.find(({ id }) => id === beltId)!;
-  const of = sectionFor(section, sectionOverrides);
+  const known = sectionFor(section, sectionOverrides);
   return readings.map((reading) => {
-    const radius = bodyRadiusMm(pulleys.get(reading.pulley)!.pulley, of);
+    const radius = bodyRadiusMm(pulleys.get(reading.pulley)!.pulley, known);
     return {
       mm: reading.mm,
       // A pulley that is not measured yet has no rim to read at.

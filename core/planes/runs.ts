@@ -69,8 +69,8 @@ export interface Alignment {
 
 /** A pulley guides a belt that lies in its grooves, or between its flanges. */
 export function guides(drive: Drive, { pulley, side }: Pick<RouteStop, 'pulley' | 'side'>): boolean {
-  const of = findPulley(drive, pulley);
-  return of !== undefined && (of.flanged === true || (side === 'drive' && of.surface !== 'smooth'));
+  const found = findPulley(drive, pulley);
+  return found !== undefined && (found.flanged === true || (side === 'drive' && found.surface !== 'smooth'));
 }
 
 /** What a belt says of its runs' angles, else its section. */
@@ -234,7 +234,7 @@ function doubtOf(leave: RunEnd, arrive: RunEnd, length: number, end: RunEnd): nu
     [leave, riseGradient(leave.plane.centre, leave.at, -1 / length)],
     [arrive, riseGradient(arrive.plane.centre, arrive.at, 1 / length)],
   ];
-  for (const [of, slopes] of parts) if (of === end) own.forEach((part, k) => (slopes[k]! -= part));
+  for (const [at, slopes] of parts) if (at === end) own.forEach((part, k) => (slopes[k]! -= part));
   const together =
     leave.plane === arrive.plane ? [[leave, parts[0]![1].map((part, k) => part + parts[1]![1][k]!)]] : parts;
   const variance = (together as [RunEnd, number[]][]).reduce(

@@ -94,7 +94,7 @@ function readFeet(feet: string, rest: string): LengthReading {
   return inches.ok ? finite(Number(feet) * 12 * MM_PER_INCH + inches.mm) : inches;
 }
 
-function readMixed(whole: string | undefined, top: string, bottom: string, unit: string): LengthReading {
+function readMixed(integer: string | undefined, top: string, bottom: string, unit: string): LengthReading {
   if (unit !== '' && UNITS.get(unit) !== MM_PER_INCH)
     return problem('A fraction is read as inches. Write millimetres as a decimal, such as 169.9 mm.');
   const numerator = Number(top);
@@ -102,14 +102,14 @@ function readMixed(whole: string | undefined, top: string, bottom: string, unit:
   if (!DIVISIONS.has(denominator))
     return problem(`${top}/${bottom} is on no tape. Use halves, quarters, eighths, 16ths, 32nds or 64ths.`);
   // 6611/16 is 66 11/16 with its space lost as likely as 413 inches.
-  const split = whole === undefined && numerator >= denominator ? lostSpace(top, denominator) : null;
+  const split = integer === undefined && numerator >= denominator ? lostSpace(top, denominator) : null;
   if (split !== null)
     return problem(
       `${top}/${bottom} could be ${split} ${top.slice(split.length)}/${bottom}. Write a space before the fraction, or the inches as a decimal.`,
     );
-  if (whole !== undefined && numerator >= denominator)
-    return problem(`${top}/${bottom} is a whole inch or more. Add it to the ${whole}.`);
-  return finite((Number(whole ?? 0) + numerator / denominator) * MM_PER_INCH);
+  if (integer !== undefined && numerator >= denominator)
+    return problem(`${top}/${bottom} is a whole inch or more. Add it to the ${integer}.`);
+  return finite((Number(integer ?? 0) + numerator / denominator) * MM_PER_INCH);
 }
 
 /**

@@ -122,12 +122,12 @@ function wearDues(drive: Drive, item: InspectItem, unit: OdometerUnit | null): D
   const belt = drive.belts.find(({ id }) => id === item.target)!;
   const { wear, life } = item;
   const aged = item.age!;
-  const of = { belt: belt.id, plusMinus: null };
+  const common = { belt: belt.id, plusMinus: null };
   if (wear?.left) {
     const worn = wear.left.day === null ? null : wear.left.day.slice(0, 10);
     return [
       {
-        ...{ ...of, key: `wear ${belt.id}`, kind: 'wear' },
+        ...{ ...common, key: `wear ${belt.id}`, kind: 'wear' },
         text: `${name}: wear limit reached, by its readings${aged.day === null ? '' : `, or ${aged.years} years old (a default)`}`,
         day: [worn, aged.day].filter((day) => day !== null).sort()[0] ?? null,
         odometer: wear.left.odometer,
@@ -141,7 +141,7 @@ function wearDues(drive: Drive, item: InspectItem, unit: OdometerUnit | null): D
   if (fitted === undefined && aged.day === null) return [];
   return [
     {
-      ...{ ...of, key: `life ${belt.id}`, kind: 'life' },
+      ...{ ...common, key: `life ${belt.id}`, kind: 'life' },
       text: `${name}: expected life reached${aged.day === null ? '' : `, by distance or at ${aged.years} years`}`,
       day: aged.day,
       odometer: life && fitted !== undefined ? fitted + life.distance : null,

@@ -58,8 +58,8 @@ function fittedWords(drive: Drive, { care }: Belt): string | null {
     care?.fittedOdometer === undefined
       ? ''
       : `at ${care.fittedOdometer.toLocaleString('en')} ${drive.inspect?.odometerUnit ?? ''}`.trim();
-  const told = [care?.fittedAt?.slice(0, 10), at].filter(Boolean).join(' ');
-  return told === '' ? null : `Fitted ${told}`;
+  const known = [care?.fittedAt?.slice(0, 10), at].filter(Boolean).join(' ');
+  return known === '' ? null : `Fitted ${known}`;
 }
 
 /** How each arm of the drive is let go, once each. */

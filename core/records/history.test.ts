@@ -38,7 +38,7 @@ describe('a row of old belts', () => {
     [{ fitted: '2021-01-01', why: 'dog' }, /^why: worn, broke or in passing/],
     [{ number: '1' }, /^fitted: a day or a reading/],
     [{ vehicle: ' ', fitted: '2021-01-01' }, /^vehicle: is missing/],
-  ] as const)('%j is told with its column', (cells, told) => expect(problem(cells)).toMatch(told));
+  ] as const)('%j is told with its column', (cells, text) => expect(problem(cells)).toMatch(text));
   test('whatever a cell holds, it is read or told, and never throws', () => {
     const cell = fc.oneof(fc.string({ maxLength: 30 }), fc.constantFrom('2021-01-01', '1.2.2020', "'=1+1", '84.300'));
     fc.assert(

@@ -25,12 +25,12 @@ export function livesOf(drive: Drive): BeltLife[] {
 function livesOfBelt(drive: Drive, belt: Belt): BeltLife[] {
   const { id, section, ribs = null, length = null, care } = belt;
   const unit = drive.inspect?.odometerUnit ?? null;
-  const of = { belt: id, section, ribs, unit };
+  const common = { belt: id, section, ribs, unit };
   const changes = itemsOf(drive, 'inspect.changed').filter(({ on, target }) => on === 'belt' && target === id);
   const past = changes.map(({ at, odometer, why, careBefore }, k): BeltLife => {
     const before = changes[k - 1];
     return {
-      ...of,
+      ...common,
       lengthMm: null,
       number: careBefore?.number ?? null,
       from: {
@@ -42,7 +42,7 @@ function livesOfBelt(drive: Drive, belt: Belt): BeltLife[] {
     };
   });
   const on: BeltLife = {
-    ...of,
+    ...common,
     lengthMm: length,
     number: care?.number ?? null,
     from: { at: momentOf(care?.fittedAt), odometer: care?.fittedOdometer ?? null },

@@ -77,12 +77,12 @@ function beltStory(drive: Drive, belt: Belt): Told[] {
   const { care } = belt;
   if (!care) return [];
   const name = capital(beltName(drive, belt.id));
-  const of = { kind: 'belt' as const, belt: belt.id };
+  const common = { kind: 'belt' as const, belt: belt.id };
   return [
     ...(care.fittedAt !== undefined || care.fittedOdometer !== undefined || care.number !== undefined
       ? [
           {
-            ...of,
+            ...common,
             at: care.fittedAt ?? null,
             odometer: care.fittedOdometer ?? null,
             title: `${name} fitted`,
@@ -91,7 +91,7 @@ function beltStory(drive: Drive, belt: Belt): Told[] {
         ]
       : []),
     ...(care.setAgainAt !== undefined
-      ? [{ ...of, at: care.setAgainAt, title: `${name} set again after its run-in` }]
+      ? [{ ...common, at: care.setAgainAt, title: `${name} set again after its run-in` }]
       : []),
   ];
 }

@@ -17,11 +17,11 @@ export const routeCommand: Command<Drive> = {
       if (!drive.belts.some(({ id }) => id === belt))
         throw new UsageProblem(`--belt names "${belt}", and the drive has no such belt`);
       const { searched, routes, complete, sets } = searchRoutes(drive, belt, { top });
-      const told = routes.map(({ reasons, ...route }) => ({
+      const printed = routes.map(({ reasons, ...route }) => ({
         ...route,
         reasons: reasons.map((reason) => routeReason(drive, reason)),
       }));
-      return { searched, complete, sets, routes: told };
+      return { searched, complete, sets, routes: printed };
     };
   },
 };

@@ -118,7 +118,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   const budget: Budget = { ...most, stopped: false };
   const { shouldStop } = control;
   const ground: Ground = { drive, belt, section, sense, nodes, spans: table, budget, shouldStop };
-  const of = 2 ** optional.length;
+  const total = 2 ** optional.length;
   const found: RouteFound[] = [];
   let sets = 0;
   for (const off of leavingOff(optional)) {
@@ -126,10 +126,12 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
     const set = nodes.map((_, k) => k).filter((k) => !off.includes(k));
     const left = carried.filter((carried) => !set.some((k) => nodes[k]!.carried === carried));
     const used = 1 - budget.steps / most.steps;
-    found.push(...searchSet(ground, set, left, (share) => control.onProgress?.(Math.max(used, (sets + share) / of))));
+    found.push(
+      ...searchSet(ground, set, left, (share) => control.onProgress?.(Math.max(used, (sets + share) / total))),
+    );
     sets += 1;
   }
-  const complete = !budget.stopped && budget.steps > 0 && budget.routes > 0 && sets === of;
+  const complete = !budget.stopped && budget.steps > 0 && budget.routes > 0 && sets === total;
   // The last 10: of the belts that can run, the shortest is the plainest.
   const shortest = Math.min(...found.map(({ lengthMm }) => lengthMm));
   for (const route of found)
@@ -140,7 +142,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
     routes: found.slice(0, control.top ?? 20),
     cancelled: budget.stopped,
     complete,
-    sets: { looked: complete ? of : Math.max(0, sets - 1), of },
+    sets: { looked: complete ? total : Math.max(0, sets - 1), of: total },
   };
 }
 

@@ -121,10 +121,10 @@ test('agrees with points laid along the belts, wherever those are not in doubt',
         return Math.min(least, off - (70 + 10 * k) / 2);
       }, Infinity);
       fc.pre(nearest > 14 ? Math.abs(toFace) > 10 : nearest < 4);
-      const told = frontsOf(made).get('b0')!.length > 0;
-      expect(told).toBe(nearest < 4 || toFace < 0);
+      const isInFront = frontsOf(made).get('b0')!.length > 0;
+      expect(isInFront).toBe(nearest < 4 || toFace < 0);
       expect(frontsOf(made).get('b1')).toEqual([]);
-      if (told) crossing += 1;
+      if (isInFront) crossing += 1;
       else clear += 1;
     }),
     { numRuns: 40 },

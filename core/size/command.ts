@@ -25,14 +25,15 @@ export const sizeCommand: Command<Drive> = {
       const answer = answerFor(drive, belt, lengths ? { lengths } : {});
       if (!answer) throw noBelt(belt, drive);
       const { window, candidates, findings, lastOn, release, best, pair } = answer;
-      const told = (list: typeof findings) => list.map((finding) => ({ ...finding, message: sizeMessage(finding) }));
+      const withWords = (list: typeof findings) =>
+        list.map((finding) => ({ ...finding, message: sizeMessage(finding) }));
       return {
         window,
         candidates: candidates.map(({ fraction: _share, ...candidate }) => ({
           ...candidate,
-          findings: told(candidate.findings),
+          findings: withWords(candidate.findings),
         })),
-        findings: told(findings),
+        findings: withWords(findings),
         lastOn,
         release,
         best,

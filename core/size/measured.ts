@@ -105,7 +105,7 @@ function lengthLaid(
   const fraction = curve ? fractionOf(measurement.state ?? 'as-drawn', curve) : null;
   const there = curve && fraction !== null ? curve.travel.at(fraction) : drive;
   const drawn = pathLength(there, belt);
-  const told = (by: ToldByTool, parts: MeasuredLength['parts']): MeasuredLength => ({
+  const lengthBy = (by: ToldByTool, parts: MeasuredLength['parts']): MeasuredLength => ({
     ...by,
     id: measurement.id,
     parts,
@@ -116,7 +116,7 @@ function lengthLaid(
     suspect: false,
   });
   const apart = toldOffTheDrive(section, measurement);
-  if (apart) return told(apart, []);
+  if (apart) return lengthBy(apart, []);
   const solved = solveBelt(there, belt.id)!;
   const cord = cordLengthOf(solved);
   const pulleys = pulleysById(there);
@@ -146,7 +146,7 @@ function lengthLaid(
   const doubt = Math.hypot(
     ...solved.contacts.map(({ wrapDeg }, k) => (toolRadiusDoubt(...on[k]!) * (wrapDeg ?? 0) * Math.PI) / 180),
   );
-  return told(corrected(measurement, correction, doubt), parts);
+  return lengthBy(corrected(measurement, correction, doubt), parts);
 }
 
 /** The line of a tool round the circles that a belt runs round, or past them. */
@@ -259,8 +259,8 @@ function mixedMean(
     return { choice, mean, log: Math.log(mean.sigma) - apart };
   });
   const best = Math.max(...weighed.map(({ log }) => log));
-  const whole = weighed.reduce((sum, { log }) => sum + Math.exp(log - best), 0);
-  const shares = weighed.map((choice) => ({ ...choice, share: Math.exp(choice.log - best) / whole }));
+  const total = weighed.reduce((sum, { log }) => sum + Math.exp(log - best), 0);
+  const shares = weighed.map((choice) => ({ ...choice, share: Math.exp(choice.log - best) / total }));
   const at = shares.reduce((sum, { share, mean }) => sum + share * mean.at, 0);
   const variance = shares.reduce((sum, { share, mean }) => sum + share * (mean.sigma ** 2 + (mean.at - at) ** 2), 0);
   return {

@@ -72,8 +72,8 @@ export function autocorrelation(row: Float64Array, most: number): Float64Array {
     data[(size - k) % size] = power;
   }
   fft.realTransform(out, data);
-  const whole = out[0]! / row.length;
+  const atZero = out[0]! / row.length;
   return Float64Array.from({ length: Math.min(most + 1, row.length) }, (_, lag) =>
-    whole > 0 ? out[2 * lag]! / (row.length - lag) / whole : 0,
+    atZero > 0 ? out[2 * lag]! / (row.length - lag) / atZero : 0,
   );
 }

@@ -9,8 +9,8 @@ const tone = (size: number) => Array.from({ length: COUNT }, (_, k) => size * Ma
 function written(bits: string, channels = 1): Uint8Array {
   const most = { '8': 127, '16': 2 ** 15 - 1, '24': 2 ** 23 - 1, '32': 2 ** 31 - 1 }[bits] ?? 1;
   const middle = bits === '8' ? 128 : 0;
-  const whole = bits.endsWith('f') || bits === '64' ? (value: number) => value : Math.round;
-  const samples = tone(0.5 * most).map((value) => middle + whole(value));
+  const rounded = bits.endsWith('f') || bits === '64' ? (value: number) => value : Math.round;
+  const samples = tone(0.5 * most).map((value) => middle + rounded(value));
   const wav = new WaveFile();
   // The loudest of several is read: the others hold nothing.
   const quiet = samples.map(() => middle);
@@ -47,8 +47,8 @@ test('what is written is read, and what is cut off or none is told', () => {
   const read = readWav(bytes);
   expect(read.ok && Math.max(...read.sound.samples)).toBeCloseTo(0.25, 3);
   const message = (given: Uint8Array) => {
-    const told = readWav(given);
-    return told.ok ? '' : told.message;
+    const sound = readWav(given);
+    return sound.ok ? '' : sound.message;
   };
   expect(message(new Uint8Array(10))).toBe('is not a WAV file; record or export the sound as WAV');
   expect(message(bytes.subarray(0, 30))).not.toBe('');

@@ -79,8 +79,8 @@ export function powerOf(samples: Float64Array): number {
 /** A sound as a WAV file of 16 bits, one channel. */
 export function writeWav({ rate, samples }: Sound): Uint8Array {
   const wav = new WaveFile();
-  const whole = Int16Array.from(samples, (value) => Math.round(Math.max(-1, Math.min(1, value)) * 32_767));
-  wav.fromScratch(1, rate, '16', whole);
+  const words = Int16Array.from(samples, (value) => Math.round(Math.max(-1, Math.min(1, value)) * 32_767));
+  wav.fromScratch(1, rate, '16', words);
   return wav.toBuffer();
 }
 

@@ -272,11 +272,11 @@ describe('bands and use', () => {
   test('what is outside a band is told, and a default limit is no reason to stop', () => {
     const drive = serpentine();
     const marks = { idle: 700, redline: 7000 };
-    const told = (shop = {}) =>
+    const bandsOf = (shop = {}) =>
       bandFindings(drive, marks, shop).map(({ station: id, place, severity, source }) => [id, place, severity, source]);
     // 7000 · 172/62 = 19,419, beyond the default 18,000.
-    expect(told()).toContainEqual(['alt', 'beyond', 'watch', 'default']);
-    expect(told({ alternator: { least: 2000, continuous: 12_000, burst: 16_000 } })).toEqual(
+    expect(bandsOf()).toContainEqual(['alt', 'beyond', 'watch', 'default']);
+    expect(bandsOf({ alternator: { least: 2000, continuous: 12_000, burst: 16_000 } })).toEqual(
       expect.arrayContaining([
         ['alt', 'beyond', 'fault', 'shop'],
         ['alt', 'too-slow', 'watch', 'shop'],
@@ -470,8 +470,8 @@ test('the other sheave of the crank is told by its own side, where the belt driv
   // The cord of a PK runs 2 mm above the rims.
   const claimed = (truth * (60 + 2)) / (75 + 2);
   const { readings } = explainRatio(drive, 'pump', { ...readRatio('1.2345')!, value: claimed, rounding: 1e-6 })!;
-  const told = readings.find(({ slip }) => slip === 'other-sheave')!;
-  expect([told.pulley, told.value]).toEqual(['second', expect.closeTo(claimed, 9)]);
+  const mistake = readings.find(({ slip }) => slip === 'other-sheave')!;
+  expect([mistake.pulley, mistake.value]).toEqual(['second', expect.closeTo(claimed, 9)]);
 });
 
 test.each<[string, boolean, number | null]>([

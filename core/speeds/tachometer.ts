@@ -30,11 +30,11 @@ export function slipOf(
 ): Slip | null {
   if (!(crankRpm > 0 && ratio > 0)) return null;
   const share = rpm / (ratio * crankRpm);
-  const of = (reading: number) =>
+  const candidate = (reading: number) =>
     (plusMinus ?? Math.max(DEFAULT_TACHOMETER.rpm, DEFAULT_TACHOMETER.share * reading)) / Math.max(1, reading);
   const geometric = Math.hypot(...radii.map((radius) => DIAMETER_MM / 2 / radius));
   const percent = 100 * (1 - share);
-  const sigma = 100 * share * Math.hypot(of(crankRpm), of(rpm), geometric);
+  const sigma = 100 * share * Math.hypot(candidate(crankRpm), candidate(rpm), geometric);
   const verdict = verdictOf(percent, 2 * sigma);
   return { percent, plusMinus: sigma, verdict };
 }

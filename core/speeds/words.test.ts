@@ -136,20 +136,20 @@ test('every reason for or against a choice of pulleys is a piece of a sentence',
     { code: 'taken-belt', good: false, belt: 'main', figures: { lengthMm: 1805 } },
     { code: 'fewest-changes', good: true },
   ];
-  const told = reasons.map((reason) => speedReason(two, reason));
-  for (const text of told) expect(text).not.toMatch(SLIPS);
-  expect(told[0]).toBe('Alternator turns 11,426 at 4,600, as wanted');
-  expect(told[1]).toBe('Alternator turns 900 at 700, 100 too slow');
-  expect(told[7]).toBe('belt 1 shorter by 12.4 mm');
-  expect(told[8]).toBe('the chosen belt, 1805.0 mm, no longer fits');
+  const texts = reasons.map((reason) => speedReason(two, reason));
+  for (const text of texts) expect(text).not.toMatch(SLIPS);
+  expect(texts[0]).toBe('Alternator turns 11,426 at 4,600, as wanted');
+  expect(texts[1]).toBe('Alternator turns 900 at 700, 100 too slow');
+  expect(texts[7]).toBe('belt 1 shorter by 12.4 mm');
+  expect(texts[8]).toBe('the chosen belt, 1805.0 mm, no longer fits');
 });
 
 test('a slip by tachometer is told with its ±; what geometry forbids is put to the readings', () => {
-  const of = (rpm: number) => slipWords(slipOf({ crankRpm: 2000, rpm, plusMinus: 1 }, 2, [86, 43])!);
-  expect(of(4000).title).toBe('No slip.');
-  expect(of(3920).title).toMatch(/^Creeps by 2\.0 % ± 0\.\d\.$/);
-  expect(of(3500).title).toMatch(/^Slips by 12\.5 % ± 0\.\d\.$/);
-  expect(of(4200)).toMatchObject({
+  const wordsAt = (rpm: number) => slipWords(slipOf({ crankRpm: 2000, rpm, plusMinus: 1 }, 2, [86, 43])!);
+  expect(wordsAt(4000).title).toBe('No slip.');
+  expect(wordsAt(3920).title).toMatch(/^Creeps by 2\.0 % ± 0\.\d\.$/);
+  expect(wordsAt(3500).title).toMatch(/^Slips by 12\.5 % ± 0\.\d\.$/);
+  expect(wordsAt(4200)).toMatchObject({
     title: expect.stringMatching(/^Turns 5\.0 % ± 0\.\d faster/) as string,
     why: 'No belt can do that.',
   });

@@ -320,11 +320,14 @@ test('one reading across or up leaves two ways round, and the other fits; an ang
   const up = (k: number): SurveyReading => ({ id: `y${k}`, kind: 'y', to: `p${k}`, mm: net.truth[k]!.y, plusMinus: 1 });
   const ways = (readings: SurveyReading[]) =>
     withCode(fitSurvey({ ...net.drive, survey: { readings } }, readings).findings, 'two-ways');
-  const told = ways([...tapes, up(2)])!;
-  expect(told.pulley).toBeDefined();
-  const at = Number(told.pulley!.slice(1));
+  const likely = ways([...tapes, up(2)])!;
+  expect(likely.pulley).toBeDefined();
+  const at = Number(likely.pulley!.slice(1));
   // Turned as a whole about the crank: as far from it as before.
-  expect(Math.hypot(told.figures.x, told.figures.y)).toBeCloseTo(Math.hypot(net.truth[at]!.x, net.truth[at]!.y), -1);
+  expect(Math.hypot(likely.figures.x, likely.figures.y)).toBeCloseTo(
+    Math.hypot(net.truth[at]!.x, net.truth[at]!.y),
+    -1,
+  );
   expect(ways([...tapes, up(2), up(3)])).toBeUndefined();
   expect(
     ways([

@@ -62,11 +62,11 @@ function answer(
 ) {
   const b = drive.belts.findIndex(({ id }) => id === beltId);
   if (b < 0) throw noBelt(beltId, drive);
-  const told = (list: readonly TensionFinding[]) =>
+  const withWords = (list: readonly TensionFinding[]) =>
     list.map((finding) => ({ ...finding, message: tensionMessage(drive, finding) }));
   const tension = tensionOf(drive, { [beltId]: given });
   const standing = tension.staticBelts[b];
-  const rest = told(restFindings(tension, beltId, misfitOf(drive, beltId)));
+  const rest = withWords(restFindings(tension, beltId, misfitOf(drive, beltId)));
   if (!standing)
     return {
       static: { tensionN: null, from: null },
@@ -79,13 +79,13 @@ function answer(
   const setting = toN === undefined ? null : settingFor(drive, standing, toN);
   return {
     static: { tensionN: standing.tensionN, from: standing.from },
-    running: states.map((running) => runningAnswer(tension, b, standing, running, told)),
+    running: states.map((running) => runningAnswer(tension, b, standing, running, withWords)),
     window: { leastN: window.leastN, mostN: window.mostN },
     ...(toN !== undefined && {
       setting: setting && { station: setting.station, toN, mm: setting.mm, turns: setting.turns, perMm: setting.perMm },
     }),
     ways: waysOf(standing, standing.tensionN),
-    findings: [...rest, ...told(windowFindings(standing, window))],
+    findings: [...rest, ...withWords(windowFindings(standing, window))],
   };
 }
 
@@ -95,7 +95,7 @@ function runningAnswer(
   b: number,
   { belt, contacts }: StaticBelt,
   running: Running,
-  told: (list: readonly TensionFinding[]) => object[],
+  withWords: (list: readonly TensionFinding[]) => object[],
 ) {
   const all = runDrive(tension, running);
   const run = all.belts[b]!;
@@ -119,7 +119,7 @@ function runningAnswer(
       station,
       ...loadOn(all.shafts.get(station)!),
     })),
-    findings: told(runningFindings(tension, all, belt.id)),
+    findings: withWords(runningFindings(tension, all, belt.id)),
   };
 }
 

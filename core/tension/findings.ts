@@ -120,8 +120,8 @@ export function runningFindings(
     });
   }
   for (const { station, pulley } of contacts) {
-    const of = drive.stations.find(({ id }) => id === station)!;
-    const limit = limitOrDefault(of);
+    const shaft = drive.stations.find(({ id }) => id === station)!;
+    const limit = limitOrDefault(shaft);
     const load = shafts.get(station)!;
     const loadN = Math.hypot(load.x, load.y);
     if (
@@ -131,13 +131,13 @@ export function runningFindings(
     )
       continue;
     // A default is a reason to look, not to stop.
-    const severity = of.hubLoadLimit === undefined ? 'watch' : 'fault';
+    const severity = shaft.hubLoadLimit === undefined ? 'watch' : 'fault';
     found.push({
       code: 'too-much-load',
       severity,
       belt: beltId,
       pulley,
-      figures: { loadN, limit, rpm, written: Number(of.hubLoadLimit !== undefined) },
+      figures: { loadN, limit, rpm, written: Number(shaft.hubLoadLimit !== undefined) },
     });
   }
   return found;

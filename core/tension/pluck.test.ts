@@ -9,23 +9,23 @@ function loopString(hz: number, rate: number, seconds: number, damping: number, 
   const draw = normals(seed);
   // The two-point mean delays by half a sample; an all-pass makes up the fraction that is left.
   const delay = rate / hz - 0.5;
-  const whole = Math.floor(delay - 0.2);
-  const part = delay - whole;
+  const samples = Math.floor(delay - 0.2);
+  const part = delay - samples;
   const c = (1 - part) / (1 + part);
-  const line = new Float64Array(whole);
+  const line = new Float64Array(samples);
   // Pulled to a triangle, with a finger's roughness.
-  const peak = Math.floor(whole * 0.31);
-  line.forEach((_, k) => (line[k] = (k < peak ? k / peak : (whole - k) / (whole - peak)) - 0.5 + 0.02 * draw()));
+  const peak = Math.floor(samples * 0.31);
+  line.forEach((_, k) => (line[k] = (k < peak ? k / peak : (samples - k) / (samples - peak)) - 0.5 + 0.02 * draw()));
   const out = new Float64Array(Math.round(rate * seconds));
   let [last, through, before] = [0, 0, 0];
   for (let n = 0; n < out.length; n += 1) {
-    const value = line[n % whole]!;
+    const value = line[n % samples]!;
     out[n] = value;
     const mean = (damping * (value + last)) / 2;
     last = value;
     through = c * mean + before - c * through;
     before = mean;
-    line[n % whole] = through;
+    line[n % samples] = through;
   }
   return out;
 }
@@ -207,7 +207,8 @@ describe('what has a note and is no string is refused, whatever is expected', ()
             [5.4, 0.4, 0.12],
           ] as const;
           const rung = parts.reduce(
-            (sum, [of, size, dies]) => sum + size * Math.exp(-since / dies) * Math.sin(2 * Math.PI * of * hz * since),
+            (sum, [times, size, dies]) =>
+              sum + size * Math.exp(-since / dies) * Math.sin(2 * Math.PI * times * hz * since),
             0,
           );
           return (since > 0 ? rung : 0) + 0.01 * draw();

@@ -153,12 +153,12 @@ function thinned({ rate, samples }: Sound, wanted: number): Sound {
     const x = (k - reach) / by;
     return (x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x)) * hann(k, 2 * reach + 1);
   });
-  const whole = taps.reduce((sum, tap) => sum + tap, 0);
+  const total = taps.reduce((sum, tap) => sum + tap, 0);
   const out = new Float64Array(Math.floor(samples.length / by));
   for (let n = 0; n < out.length; n += 1) {
     let sum = 0;
     for (let k = 0; k < taps.length; k += 1) sum += taps[k]! * (samples[n * by + k - reach] ?? 0);
-    out[n] = sum / whole;
+    out[n] = sum / total;
   }
   return { rate: rate / by, samples: out };
 }
@@ -362,7 +362,7 @@ function likelyNotes(
   range: { from: number; to: number },
   ask: PluckAsk,
 ): { hz: number; probability: number }[] {
-  const whole = peaks.reduce((sum, { power }) => sum + Math.sqrt(power), 0);
+  const sizes = peaks.reduce((sum, { power }) => sum + Math.sqrt(power), 0);
   const middle = ask.expectN ?? COMMON.tensionN;
   const spread = ask.expectN === undefined ? COMMON.spread : EXPECTED_SPREAD;
   const candidates: number[] = [];
@@ -387,7 +387,7 @@ function likelyNotes(
       ask.expectN === undefined
         ? -(away ** 2) / 2
         : -((EXPECTED_FREEDOM + 1) / 2) * Math.log(1 + away ** 2 / EXPECTED_FREEDOM);
-    const score = 5 * Math.log(explained / whole) + 3 * Math.log(filled) + 1.5 * Math.log(first) + likely;
+    const score = 5 * Math.log(explained / sizes) + 3 * Math.log(filled) + 1.5 * Math.log(first) + likely;
     return Number.isFinite(score) ? [{ hz, score }] : [];
   });
   if (scored.length === 0) return [];
@@ -411,10 +411,10 @@ function explainedPeaks(peaks: readonly Peak[], hz: number): { h: number; size: 
 
 /** A note that is borne out by every second, third or fifth of its overtones alone is so many times as high. */
 function onlyMultiples(explained: readonly { h: number; size: number }[]): boolean {
-  const whole = explained.reduce((sum, { size }) => sum + size, 0);
+  const total = explained.reduce((sum, { size }) => sum + size, 0);
   return [2, 3, 5].some((k) => {
     const between = explained.reduce((sum, { h, size }) => sum + (h % k === 0 ? 0 : size), 0);
-    return between < BETWEEN * whole;
+    return between < BETWEEN * total;
   });
 }
 

@@ -114,13 +114,13 @@ const READERS: { [W in Exclude<TensionWay, 'pointer'>]: Reader<W> } = {
   twist: ({ lengthMm, widthMm, twistStiffness }, { degrees, nm, plusMinus = READ.twistDegrees }, hand) => {
     if (degrees === undefined) return null;
     // M = (T·b²/12 + G·J)·(2φ)/(L/2), solved for T.
-    const whole = ((nm ?? hand.twistNm) * 1000 * (lengthMm / 2)) / ((2 * degrees * Math.PI) / 180);
+    const stiffness = ((nm ?? hand.twistNm) * 1000 * (lengthMm / 2)) / ((2 * degrees * Math.PI) / 180);
     const perWhole = 12 / widthMm ** 2;
     const doubt = nm === undefined ? hand.twistPlusMinusNm / hand.twistNm : READ.pushShare;
     return {
-      tensionN: (whole - twistStiffness) * perWhole,
-      scatterN: (whole * perWhole * plusMinus) / degrees,
-      sharedN: Math.hypot(whole * perWhole * doubt, 0.5 * twistStiffness * perWhole),
+      tensionN: (stiffness - twistStiffness) * perWhole,
+      scatterN: (stiffness * perWhole * plusMinus) / degrees,
+      sharedN: Math.hypot(stiffness * perWhole * doubt, 0.5 * twistStiffness * perWhole),
     };
   },
   gauge: (_span, { newtons, kgf, lbf, plusMinus }) => {

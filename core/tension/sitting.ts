@@ -71,14 +71,14 @@ export interface ArmReadings {
 
 export function armReadings(drive: Drive, standing: StaticBelt, hand?: Hand): ArmReadings {
   const latest = latestOf(readingsNow(drive, standing.belt));
-  const told = meaningsOf(drive, standing, latest, hand).filter(({ way }) => way !== 'pointer');
-  const of = (turned: 'forward' | 'back' | undefined) =>
-    combineReadings(told.filter(({ reading }) => reading.turned === turned));
+  const meanings = meaningsOf(drive, standing, latest, hand).filter(({ way }) => way !== 'pointer');
+  const turnedOnly = (turned: 'forward' | 'back' | undefined) =>
+    combineReadings(meanings.filter(({ reading }) => reading.turned === turned));
   const pointers = latest.filter((reading) => reading.way === 'pointer');
   return {
-    forward: of('forward'),
-    back: of('back'),
-    plain: of(undefined),
+    forward: turnedOnly('forward'),
+    back: turnedOnly('back'),
+    plain: turnedOnly(undefined),
     pointer: pointers.at(-1)?.degrees ?? null,
   };
 }

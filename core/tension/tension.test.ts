@@ -137,8 +137,8 @@ describe('whatever the drive', () => {
 
   test('power in is power out, and all shafts together are pulled nowhere', () => {
     fc.assert(
-      fc.property(torques, rpm, fc.boolean(), (of, speed, arm) => {
-        const drive = arm ? sprung(of) : taking(driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), of);
+      fc.property(torques, rpm, fc.boolean(), (torque, speed, arm) => {
+        const drive = arm ? sprung(torque) : taking(driveOf(SERPENTINE, {}, { crankRotation: 'cw' }), torque);
         const tension = tensionOf(drive);
         const all = runDrive(tension, { rpm: speed });
         const [line, run] = [tension.lines[0]!, columnsOf(all.belts[0]!)];
@@ -152,15 +152,15 @@ describe('whatever the drive', () => {
 
   test('more tension is never less margin; more speed never more grip on fixed centres, and none lost on an arm', () => {
     fc.assert(
-      fc.property(torques, rpm, rpm, fc.double({ min: 0, max: 2000, noNaN: true }), (of, a, b, more) => {
-        const fixed = taking(driveOf(SERPENTINE, { staticTension: 300 }, { crankRotation: 'cw' }), of);
+      fc.property(torques, rpm, rpm, fc.double({ min: 0, max: 2000, noNaN: true }), (torque, a, b, more) => {
+        const fixed = taking(driveOf(SERPENTINE, { staticTension: 300 }, { crankRotation: 'cw' }), torque);
         const low = main(fixed, a).run.margin;
         main(fixed, a, { given: 300 + more }).run.margin.forEach((entry, k) =>
           expect((entry ?? 0) - (low[k] ?? 0)).toBeGreaterThan(-1e-9),
         );
         const [slow, fast] = [Math.min(a, b), Math.max(a, b)].map((speed) => main(fixed, speed).run.margin);
         fast!.forEach((entry, k) => expect((entry ?? 0) - (slow![k] ?? 0)).toBeLessThan(1e-9));
-        const [before, after] = [a, b].map((speed) => main(sprung(of), speed).run.margin);
+        const [before, after] = [a, b].map((speed) => main(sprung(torque), speed).run.margin);
         after!.forEach((entry, k) => expect(entry ?? 0).toBeCloseTo(before![k] ?? 0, 9));
       }),
       { numRuns: 40 },
@@ -287,17 +287,17 @@ test('bearing life: half the load again leaves under a third', () => {
 });
 
 describe('what an accessory takes', () => {
-  const of = (role: Station['role'], more: Partial<Station> = {}) => ({ role, ...more }) as Station;
+  const shaft = (role: Station['role'], more: Partial<Station> = {}) => ({ role, ...more }) as Station;
   test('points go before power, power before a default; held beyond the points', () => {
     const points = [
       { rpm: 1000, nm: 4 },
       { rpm: 3000, nm: 10 },
     ];
-    const both = of('ac-compressor', { torque: [{ state: 'in', points }], power: { rpm: 2000, kw: 2 } });
+    const both = shaft('ac-compressor', { torque: [{ state: 'in', points }], power: { rpm: 2000, kw: 2 } });
     const [first] = torqueStates(both);
     expect([500, 1000, 3000, 9000].map((rpm) => first!.nm(rpm))).toEqual([4, 4, 10, 10]);
     expect(first!.nm(2000)).toBeGreaterThan(4);
-    const [fan] = torqueStates(of('fan', { power: { rpm: 2000, kw: 2 } }));
+    const [fan] = torqueStates(shaft('fan', { power: { rpm: 2000, kw: 2 } }));
     expect(fan!.nm(2000)).toBeCloseTo(2000 / ((2000 * 2 * Math.PI) / 60), 9);
     expect(fan!.nm(4000) / fan!.nm(2000)).toBeCloseTo(4, 12);
   });
@@ -306,15 +306,15 @@ describe('what an accessory takes', () => {
       { id: 'a', amps: 40, on: true },
       { id: 'b', amps: 60, on: false },
     ];
-    const [now, all] = torqueStates(of('alternator'), loads);
+    const [now, all] = torqueStates(shaft('alternator'), loads);
     expect(now!.nm(3000)).toBeCloseTo((40 * 14) / 0.6 / ((3000 * 2 * Math.PI) / 60), 9);
     expect(all!.nm(3000) / now!.nm(3000)).toBeCloseTo(2.5, 9);
     const output = [
       { rpm: 1000, amps: 10 },
       { rpm: 4000, amps: 20 },
     ];
-    expect(torqueStates(of('alternator', { output }), loads)[0]!.nm(4000)).toBeCloseTo(now!.nm(4000) / 2, 9);
-    expect(torqueStates(of('idler'))[0]!.nm(3000)).toBe(0);
+    expect(torqueStates(shaft('alternator', { output }), loads)[0]!.nm(4000)).toBeCloseTo(now!.nm(4000) / 2, 9);
+    expect(torqueStates(shaft('idler'))[0]!.nm(3000)).toBe(0);
   });
 });
 

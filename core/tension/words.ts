@@ -9,8 +9,8 @@ import type { CannotTell } from './readings';
 
 /** A force in whole newtons, pounds beside it where the shop works in inches. */
 export function forceFigure(newtons: number, unit: 'mm' | 'in' = 'mm'): string {
-  const whole = Math.round(newtons);
-  return unit === 'mm' ? `${whole} N` : `${whole} N (${Math.round(newtons / N_PER_LBF)} lbf)`;
+  const rounded = Math.round(newtons);
+  return unit === 'mm' ? `${rounded} N` : `${rounded} N (${Math.round(newtons / N_PER_LBF)} lbf)`;
 }
 
 /** A small deflection or move: tenths of a mm, hundredths of an inch beside it where the shop works in inches. */

@@ -16,15 +16,15 @@ export function draws(all: number, thorough = THOROUGH): number {
 }
 
 /** Chance of at most `hits` of `of` where each has the chance `p`. */
-export function chanceOfAtMost(hits: number, of: number, p: number): number {
+export function chanceOfAtMost(hits: number, draws: number, p: number): number {
   if (hits < 0) return 0;
-  if (hits >= of || p <= 0) return 1;
+  if (hits >= draws || p <= 0) return 1;
   if (p >= 1) return 0;
   // Log of the chance of none, then one term after the other.
-  let term = of * Math.log1p(-p);
+  let term = draws * Math.log1p(-p);
   let sum = Math.exp(term);
   for (let k = 1; k <= hits; k += 1) {
-    term += Math.log(((of - k + 1) / k) * (p / (1 - p)));
+    term += Math.log(((draws - k + 1) / k) * (p / (1 - p)));
     sum += Math.exp(term);
   }
   return Math.min(1, sum);
@@ -33,7 +33,7 @@ export function chanceOfAtMost(hits: number, of: number, p: number): number {
 /**
  * The least hits of `of` that a program has which falls below the share `from` of `all` draws as seldom as `SELDOM`.
  */
-export function leastHits(from: number, of: number, all: number): number {
+export function leastHits(from: number, draws: number, all: number): number {
   // The program that stands just so with all draws: found by halving, for the chance falls as it gets better.
   const bound = Math.ceil(from * all) - 1;
   let [low, high] = [from, 1];
@@ -43,7 +43,7 @@ export function leastHits(from: number, of: number, all: number): number {
     else high = middle;
   }
   let least = 0;
-  while (least < of && chanceOfAtMost(least, of, high) <= SELDOM) least += 1;
+  while (least < draws && chanceOfAtMost(least, draws, high) <= SELDOM) least += 1;
   return least;
 }
 
@@ -51,23 +51,23 @@ export function leastHits(from: number, of: number, all: number): number {
  * Holds a share of hits against the bounds it has with all draws, moved out by the binomial where fewer were made.
  *
  * @param hits how many of `of` were right
- * @param of how many were counted in this tier
+ * @param draws how many were counted in this tier
  * @param bounds the shares from and to which all draws must lie
  * @param together how many of those counted hang together, as the places of one fit do: they count as one draw
  */
 export function expectShare(
   hits: number,
-  of: number,
+  draws: number,
   { from, to }: { from?: number; to?: number },
   together = 1,
 ): void {
-  expect(of).toBeGreaterThan(0);
+  expect(draws).toBeGreaterThan(0);
   if (THOROUGH) {
-    if (from !== undefined) expect(hits / of).toBeGreaterThan(from);
-    if (to !== undefined) expect(hits / of).toBeLessThan(to);
+    if (from !== undefined) expect(hits / draws).toBeGreaterThan(from);
+    if (to !== undefined) expect(hits / draws).toBeLessThan(to);
     return;
   }
-  const made = Math.max(1, Math.round(of / together));
-  if (from !== undefined) expect(hits / of).toBeGreaterThanOrEqual(leastHits(from, made, 8 * made) / made);
-  if (to !== undefined) expect(hits / of).toBeLessThanOrEqual(1 - leastHits(1 - to, made, 8 * made) / made);
+  const made = Math.max(1, Math.round(draws / together));
+  if (from !== undefined) expect(hits / draws).toBeGreaterThanOrEqual(leastHits(from, made, 8 * made) / made);
+  if (to !== undefined) expect(hits / draws).toBeLessThanOrEqual(1 - leastHits(1 - to, made, 8 * made) / made);
 }

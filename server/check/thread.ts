@@ -34,15 +34,15 @@ export class Thread {
     let ended = false;
     try {
       for (let asked: Asked = { start: { task, value } }; ; asked = {}) {
-        const told = await this.ask(worker, asked);
-        ended = !('item' in told);
-        if ('problem' in told) {
-          const { status, title, detail, errors, more } = told.problem;
+        const answer = await this.ask(worker, asked);
+        ended = !('item' in answer);
+        if ('problem' in answer) {
+          const { status, title, detail, errors, more } = answer.problem;
           throw new Problem(status, title, detail, errors, more);
         }
-        if ('fault' in told) throw told.fault;
-        if ('end' in told) return;
-        yield told.item;
+        if ('fault' in answer) throw answer.fault;
+        if ('end' in answer) return;
+        yield answer.item;
       }
     } finally {
       if (!ended) worker.postMessage({ stop: true } satisfies Asked);
@@ -77,8 +77,8 @@ export class Thread {
     worker.postMessage(asked);
     try {
       const cutOff = Promise.race([once(worker, 'error', { signal }), once(worker, 'exit', { signal })]);
-      const told = await Promise.race([once(worker, 'message', { signal }), cutOff.then(() => null)]);
-      if (told) return told[0] as Told;
+      const message = await Promise.race([once(worker, 'message', { signal }), cutOff.then(() => null)]);
+      if (message) return message[0] as Told;
       throw interrupted();
     } catch {
       // A thread that failed tells so in place of what was waited for.

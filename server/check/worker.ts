@@ -32,5 +32,5 @@ async function answer(asked: Asked): Promise<Told | null> {
 }
 
 parentPort!.on('message', (asked: Asked) => {
-  void answer(asked).then((told) => told && parentPort!.postMessage(told));
+  void answer(asked).then((reply) => reply && parentPort!.postMessage(reply));
 });

@@ -421,10 +421,10 @@ describe('an archive brings in nothing that the API refuses', () => {
       /row 1 id: must be the number/,
     ],
   ];
-  test.each(cases)('%s', async (_name, file, change, told) => {
+  test.each(cases)('%s', async (_name, file, change, message) => {
     const to = await open();
     const { status, body } = await bringIn(to, edited(file, change));
-    expect([status, body.detail]).toEqual([422, expect.stringMatching(told)]);
+    expect([status, body.detail]).toEqual([422, expect.stringMatching(message)]);
     expect(body.detail.split('\n')).toHaveLength(1);
     expect(await to.data.query('SELECT id FROM vehicle UNION SELECT id FROM drive UNION SELECT id FROM job')).toEqual(
       [],

@@ -70,9 +70,9 @@ export function readDriveFile({ name, text }: FileIn, within: string): DriveIn {
       message,
     }));
     const { path, message } = problems[0]!;
-    const { errors: told } = invalid(errors);
+    const { errors: faults } = invalid(errors);
     const { detail } = invalid([{ path: `${name}: ${path}`, message }]);
-    return new Problem(422, 'Not an Emery drive', detail, told);
+    return new Problem(422, 'Not an Emery drive', detail, faults);
   };
   const { value, problem } = parseDriveJson(text);
   if (problem) throw refuse([problem]);

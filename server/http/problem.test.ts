@@ -2,18 +2,18 @@ import { invalid, Problem, problemHandler } from './problem';
 
 /** What a request is answered that ended in an error. */
 function answered(error: unknown, headersSent = false) {
-  const told = { status: 0, type: '', headers: {} as Record<string, string>, body: null as unknown, passedOn: false };
+  const sent = { status: 0, type: '', headers: {} as Record<string, string>, body: null as unknown, passedOn: false };
   const logged: object[] = [];
   const response = {
     headersSent,
-    set: (name: string, value: string) => (told.headers[name] = value),
-    status: (status: number) => ((told.status = status), response),
-    type: (type: string) => ((told.type = type), response),
-    send: (text: string) => (told.body = JSON.parse(text) as unknown),
+    set: (name: string, value: string) => (sent.headers[name] = value),
+    status: (status: number) => ((sent.status = status), response),
+    type: (type: string) => ((sent.type = type), response),
+    send: (text: string) => (sent.body = JSON.parse(text) as unknown),
   };
   const request = { log: { error: (what: object) => logged.push(what) } };
-  problemHandler(error as Error, request as never, response as never, () => (told.passedOn = true));
-  return { ...told, logged: logged.length };
+  problemHandler(error as Error, request as never, response as never, () => (sent.passedOn = true));
+  return { ...sent, logged: logged.length };
 }
 const fault = (more: object, message = 'x') => Object.assign(new Error(message), more);
 const DISK =

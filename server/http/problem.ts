@@ -47,9 +47,11 @@ function asInvalid(error: unknown): unknown {
 const MOST_ERRORS = 20;
 
 export function invalid(errors: DriveProblem[]): Problem {
-  const told = errors.slice(0, MOST_ERRORS).map(({ path, message }) => ({ path: line(path), message: line(message) }));
-  const { path, message } = told[0]!;
-  return new Problem(422, 'Not accepted', `${path} ${message}`.trim(), told);
+  const faults = errors
+    .slice(0, MOST_ERRORS)
+    .map(({ path, message }) => ({ path: line(path), message: line(message) }));
+  const { path, message } = faults[0]!;
+  return new Problem(422, 'Not accepted', `${path} ${message}`.trim(), faults);
 }
 
 /** A refusal is one line that is read at a glance, whatever was sent. */

@@ -38,14 +38,14 @@ const MOST_LISTED = 200;
 /** Jobs of a drive, or of a vehicle, or of the whole shop that are not signed off; latest first. */
 export async function listJobs(
   manager: EntityManager,
-  of: { drive?: string; vehicle?: string },
+  filter: { drive?: string; vehicle?: string },
 ): Promise<{ jobs: JobListed<Date>[]; total: number }> {
   const asked: [string, string][] = [
-    ...(of.drive === undefined ? [] : [['job.driveId = ?', of.drive] as [string, string]]),
-    ...(of.vehicle === undefined ? [] : [['job.vehicleId = ?', of.vehicle] as [string, string]]),
+    ...(filter.drive === undefined ? [] : [['job.driveId = ?', filter.drive] as [string, string]]),
+    ...(filter.vehicle === undefined ? [] : [['job.vehicleId = ?', filter.vehicle] as [string, string]]),
   ];
-  const ofVehicle = of.vehicle !== undefined ? 'job_of_vehicle' : 'job_in_hand';
-  const index = of.drive !== undefined ? 'job_of_drive' : ofVehicle;
+  const ofVehicle = filter.vehicle !== undefined ? 'job_of_vehicle' : 'job_in_hand';
+  const index = filter.drive !== undefined ? 'job_of_drive' : ofVehicle;
   const where = asked.length === 0 ? 'job.signedAt IS NULL' : asked.map(([condition]) => condition).join(' AND ');
   const from = `FROM job FORCE INDEX (${index}) STRAIGHT_JOIN drive ON drive.id = job.driveId
      STRAIGHT_JOIN vehicle ON vehicle.id = job.vehicleId
@@ -215,8 +215,11 @@ export async function takeEvents(data: DataSource, id: string, events: readonly 
 async function tellLate(manager: EntityManager, { id, vehicleId, sheet, record }: HeldRow): Promise<void> {
   const began = JSON.parse(sheet) as JobSheet;
   const run = runOf((await eventsOf(manager, id, 0)).events);
-  const told: JobRecord = { ...(JSON.parse(record!) as JobRecord), late: lateFacts(jobSteps(began.steps, run), run) };
-  await manager.query('UPDATE job SET record = ? WHERE id = ?', [JSON.stringify(told), id]);
+  const withLate: JobRecord = {
+    ...(JSON.parse(record!) as JobRecord),
+    late: lateFacts(jobSteps(began.steps, run), run),
+  };
+  await manager.query('UPDATE job SET record = ? WHERE id = ?', [JSON.stringify(withLate), id]);
   await rememberVehicles(manager, [vehicleId]);
 }
 

@@ -11,7 +11,7 @@ import type { DriveProblem } from '@emery/core/drive';
 
 const body = rowsBody(MOST_PARTS);
 
-const told = ({ id, label, kind, mm, plusMinus, price, pieces }: PartRow): PartAtHand => ({
+const partOut = ({ id, label, kind, mm, plusMinus, price, pieces }: PartRow): PartAtHand => ({
   id,
   label,
   kind,
@@ -50,7 +50,7 @@ export function partRoutes(data: DataSource): Router {
   const all = () => parts.find({ order: { createdAt: 'ASC', id: 'ASC' }, take: MOST_PARTS });
 
   router.get('/', async (_request, response) => {
-    response.json({ parts: (await all()).map(told) });
+    response.json({ parts: (await all()).map(partOut) });
   });
 
   router.get('/file', async (_request, response) => {
@@ -59,7 +59,7 @@ export function partRoutes(data: DataSource): Router {
       .set('Content-Disposition', 'attachment; filename="emery-parts.csv"')
       .send(
         papaparse.unparse(
-          (await all()).map((row) => partRow(told(row))),
+          (await all()).map((row) => partRow(partOut(row))),
           { columns: [...PART_COLUMNS] },
         ),
       );
@@ -79,7 +79,7 @@ export function partRoutes(data: DataSource): Router {
         await manager.insert(PartEntity, made);
       }),
     );
-    response.status(201).json({ parts: made.map(told) });
+    response.status(201).json({ parts: made.map(partOut) });
   });
 
   router.delete('/:id', async (request, response) => {

@@ -27,8 +27,8 @@ export async function calendarOf(dues: readonly DueDated[], total: number, addre
   const parts: string[] = [];
   for (let from = 0; from < dated.length; from += AT_ONCE) {
     await otherTurns();
-    const whole = calendarWith(name, dated.slice(from, from + AT_ONCE), address);
-    parts.push(whole.slice(head.length, -FOOT.length));
+    const calendar = calendarWith(name, dated.slice(from, from + AT_ONCE), address);
+    parts.push(calendar.slice(head.length, -FOOT.length));
   }
   return `${head}${parts.join('')}${FOOT}`;
 }

@@ -38,7 +38,7 @@ type Read = ReturnType<typeof readHistoryRow>;
 /** What a list of old belts would bring: each row with its belt, or why it has none. */
 export async function lookAtHistory(manager: EntityManager, cells: readonly unknown[]): Promise<HistoryAnswer> {
   const { rows } = await placed(manager, cells);
-  return { rows: rows.map(({ told }) => told), taken: 0 };
+  return { rows: rows.map(({ told: row }) => row), taken: 0 };
 }
 
 /**
@@ -58,7 +58,7 @@ export async function takeHistory(data: DataSource, cells: readonly unknown[]): 
         ),
       ),
     );
-  return { rows: rows.map(({ told }) => told), taken: rows.filter(({ told }) => told.ok && !told.there).length };
+  return { rows: rows.map(({ told: row }) => row), taken: rows.filter(({ told: row }) => row.ok && !row.there).length };
 }
 
 interface PlacedRow {

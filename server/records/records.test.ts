@@ -237,8 +237,8 @@ test('an entry of the calendar: its drive, a reminder, and a last change that mo
       (await ask('GET', '/records/due?search=grader')).body as { dues: { key: string; changedAt: string }[] }
     ).dues.reduce<Record<string, string>>((all, { key, changedAt }) => ({ ...all, [key]: changedAt }), {});
   expect((await changed())['listen a']! > (await changed())['listen b']!).toBe(true);
-  const of = (all: Entry[], cureId: string) => all.find(({ UID }) => UID!.startsWith(`listen%20${cureId}.`));
-  expect(of(second, 'b')).toEqual(of(first, 'b'));
+  const entryOf = (all: Entry[], cureId: string) => all.find(({ UID }) => UID!.startsWith(`listen%20${cureId}.`));
+  expect(entryOf(second, 'b')).toEqual(entryOf(first, 'b'));
 });
 
 test('nothing is listed that is years away', async () => {
@@ -306,11 +306,11 @@ describe('belts from before Emery', () => {
   test('of two vehicles of one name the plate is asked for, and by their plates each has its own', async () => {
     await put('Twin', front('Front'), { plate: 'T 1' });
     await put('Twin', front('Front'), { plate: 'T 2' });
-    const told = await bring(
+    const answer = await bring(
       ['twin', 'T 1', 't 2'].map((vehicle) => ({ vehicle, fitted: '2020-01-01', 'taken off': '2021-01-01' })),
       true,
     );
-    expect(told.rows).toMatchObject([
+    expect(answer.rows).toMatchObject([
       { ok: false, problem: 'vehicle: 2 are called "twin"; give the plate' },
       { ok: true, belt: 'The belt' },
       { ok: true, belt: 'The belt' },

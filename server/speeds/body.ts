@@ -31,7 +31,7 @@ export function readBand(role: Role, body: unknown): SpeedBandRow {
 
 export const isRole = (text: unknown): text is Role => ROLES.includes(text as Role);
 
-const whole = (what: string, most: number) =>
+const integer = (what: string, most: number) =>
   number()
     .typeError(`must be ${what}`)
     .integer(`must be ${what}`)
@@ -51,10 +51,10 @@ const pulleyBody = object({
     .moreThan(0, 'must be more than 0 mm')
     .max(2000, 'must be 2,000 mm at most')
     .nullable(),
-  teeth: whole('a whole number of teeth', 400),
-  grooves: whole('a whole number of grooves', 60),
+  teeth: integer('a whole number of teeth', 400),
+  grooves: integer('a whole number of grooves', 60),
   set: string().max(80, 'must be 80 characters at most').nullable(),
-  count: whole('a whole number of pulleys', 1000),
+  count: integer('a whole number of pulleys', 1000),
 }).required();
 
 /** A pulley at hand as it was sent; refuses with 422 what is none. */

@@ -37,7 +37,7 @@ export function bandRoutes(data: DataSource): Router {
   return router;
 }
 
-const told = ({ id, label, role, surface, diameter, teeth, grooves, setName, pieces }: PulleyRow) => ({
+const pulleyOut = ({ id, label, role, surface, diameter, teeth, grooves, setName, pieces }: PulleyRow) => ({
   id,
   label,
   surface,
@@ -56,7 +56,7 @@ export function pulleyRoutes(data: DataSource): Router {
 
   router.get('/', async (_request, response) => {
     response.json({
-      pulleys: (await pulleys.find({ order: { createdAt: 'ASC', id: 'ASC' }, take: MOST_PULLEYS })).map(told),
+      pulleys: (await pulleys.find({ order: { createdAt: 'ASC', id: 'ASC' }, take: MOST_PULLEYS })).map(pulleyOut),
     });
   });
 
@@ -68,7 +68,7 @@ export function pulleyRoutes(data: DataSource): Router {
       ]);
     const row: PulleyRow = { id: randomUUID(), ...read, createdAt: new Date() };
     await pulleys.insert(row);
-    response.status(201).json(told(row));
+    response.status(201).json(pulleyOut(row));
   });
 
   router.delete('/:id', async (request, response) => {

@@ -127,16 +127,16 @@ async function pageOfStock(
       return { belts: belts.slice(offset, offset + limit), total: belts.length };
     }
   }
-  const of = found
+  const from = found
     ? `stock_belt AS belt FORCE INDEX (stock_by_size) STRAIGHT_JOIN ${found.sql} ON belt.id = found.id`
     : 'stock_belt AS belt FORCE INDEX (stock_by_size)';
   const all = [...(found?.values ?? []), ...values];
   const [counted] = await manager.query<[{ total: string }]>(
-    `SELECT COUNT(*) AS total FROM ${found && where === '' ? found.sql : of} ${where}`,
+    `SELECT COUNT(*) AS total FROM ${found && where === '' ? found.sql : from} ${where}`,
     all,
   );
   return {
-    belts: await manager.query<StockRow[]>(`SELECT ${columns} FROM ${of} ${where} ${order}`, [...all, limit, offset]),
+    belts: await manager.query<StockRow[]>(`SELECT ${columns} FROM ${from} ${where} ${order}`, [...all, limit, offset]),
     total: Number(counted.total),
   };
 }

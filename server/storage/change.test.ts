@@ -37,28 +37,28 @@ test('one that meets others again and again is told to come back, and any other 
 });
 
 test('who is to know of a change is told once it is stored, once, and not of one that was taken back', async () => {
-  const told: string[] = [];
+  const calls: string[] = [];
   const stored: string[] = [];
   const { data } = meeting(coded('ER_LOCK_DEADLOCK'));
   let times = 0;
   await change(data, async (manager) => {
     times += 1;
     const which = `try ${times}`;
-    afterwards(manager, () => told.push(`${which}, stored: ${stored.join()}`));
-    expect(told).toEqual([]);
+    afterwards(manager, () => calls.push(`${which}, stored: ${stored.join()}`));
+    expect(calls).toEqual([]);
     await Promise.resolve();
     stored.push(which);
   });
-  expect(told).toEqual(['try 2, stored: try 1,try 2']);
+  expect(calls).toEqual(['try 2, stored: try 1,try 2']);
   const failing = meeting(coded('ER_DUP_ENTRY'));
   await expect(
     change(failing.data, (manager) => {
-      afterwards(manager, () => told.push('never'));
+      afterwards(manager, () => calls.push('never'));
       return Promise.resolve();
     }),
   ).rejects.toMatchObject({ code: 'ER_DUP_ENTRY' });
-  expect(told).toHaveLength(1);
+  expect(calls).toHaveLength(1);
   // Outside of a change there is nothing to wait for.
-  afterwards({} as EntityManager, () => told.push('at once'));
-  expect(told.at(-1)).toBe('at once');
+  afterwards({} as EntityManager, () => calls.push('at once'));
+  expect(calls.at(-1)).toBe('at once');
 });

@@ -57,9 +57,9 @@ export function watchLoop(): () => number {
   };
   setImmediate(turn);
   return () => {
-    const told = longest;
+    const before = longest;
     longest = 0;
-    return told;
+    return before;
   };
 }
 

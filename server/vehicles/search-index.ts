@@ -37,11 +37,11 @@ async function indexNames(manager: EntityManager, ids: readonly string[]): Promi
     const driveRows: [string, Buffer][] = [];
     const hidden: string[] = [];
     for (const { id, vehicleId, name, deletedAt } of drives) {
-      const of = byId.get(vehicleId);
-      if (!of || deletedAt) hidden.push(id);
+      const found = byId.get(vehicleId);
+      if (!found || deletedAt) hidden.push(id);
       else {
-        of.names.push(name);
-        driveRows.push([id, textOf([name, of.vehicle.name, of.vehicle.plate], 2000)]);
+        found.names.push(name);
+        driveRows.push([id, textOf([name, found.vehicle.name, found.vehicle.plate], 2000)]);
       }
     }
     const vehicleRows = [...byId.values()].map(({ vehicle: { id, name, plate, notes }, names }) => [

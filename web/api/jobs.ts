@@ -5,13 +5,13 @@ import { whoIsThere } from '../jobs/who';
 import type { JobListed, JobOpened, JobSheet } from '@emery/core/api';
 
 /** Jobs of a drive or a vehicle, latest first; all that are in hand where neither is named. */
-export const useJobs = (of: { drive?: string; vehicle?: string }) =>
+export const useJobs = (filter: { drive?: string; vehicle?: string }) =>
   useQuery({
-    queryKey: ['jobs', of],
+    queryKey: ['jobs', filter],
     queryFn: ({ signal }) =>
       ask<{ jobs: JobListed[]; total: number }>(
         'GET',
-        `/jobs?${new URLSearchParams(of).toString()}`,
+        `/jobs?${new URLSearchParams(filter).toString()}`,
         undefined,
         signal,
       ),

@@ -83,9 +83,9 @@ describe('the glovebox card', () => {
   };
   test.each(['1-rescue-truck', '3-mobile-kitchen-van', '4-snow-groomer'])('%s: all of it has room', (name) => {
     const drive = demo(name);
-    const told = inside(drive);
-    expect(told).not.toContain('in the code');
-    for (const { care } of drive.belts) if (care?.number) expect(told).toContain(`number ${care.number}`);
+    const parts = inside(drive);
+    expect(parts).not.toContain('in the code');
+    for (const { care } of drive.belts) if (care?.number) expect(parts).toContain(`number ${care.number}`);
   });
   test('more belts than have room: it ends where the paper does, and says where the rest is', () => {
     const drive = demo('3-mobile-kitchen-van');

@@ -80,12 +80,12 @@ function OnBelt({
     id: freeIdIn('measured', belt.measurements),
     state: STATE_OF_HELD[held],
   };
-  const told = asString && measuredLength(document, belt, lengthCurve(document, belt), asString);
+  const length = asString && measuredLength(document, belt, lengthCurve(document, belt), asString);
   // Which length to ask for is Size's own answer, with this string among what was measured.
   const stocked = useStockedLengths(belt.section, belt.ribs ?? null);
   const stock = stocked.data?.lengths;
   // It is made anew at every look; what it says is what counts.
-  const saying = told ? JSON.stringify(asString) : null;
+  const saying = length ? JSON.stringify(asString) : null;
   const waiting = stocked.isPending && stocked.fetchStatus === 'fetching';
   const asked = useMemo(
     () =>
@@ -118,14 +118,14 @@ function OnBelt({
   return (
     <StringAnswered
       belt={{ section, ribs: belt.ribs ?? null }}
-      answer={told}
+      answer={length}
       lengths={sized && lengthsBySize(sized)}
       busy={progress !== null}
       finding={missing ? { severity: missing.severity, words: sizeWords(missing, unit) } : null}
     >
-      {asString && !told && <p className="finding is-watch">A string cannot follow this route. See Route.</p>}
+      {asString && !length && <p className="finding is-watch">A string cannot follow this route. See Route.</p>}
       <div className="button-row">
-        <PlainButton primary disabled={!told} onClick={() => void add()}>
+        <PlainButton primary disabled={!length} onClick={() => void add()}>
           Add it to this drive, and go to Size
         </PlainButton>
       </div>

@@ -139,8 +139,8 @@ function useSize(name: string, label: string, { kind }: Section): AskedSize {
   const length = useLength(name, label, 2000);
   const teeth = useFigure(`${name}-teeth`, label, 6, 400);
   if (kind !== 'toothed') return { ask: length, size: length.value === null ? null : { diameter: length.value } };
-  const whole = teeth.value !== null && Number.isInteger(teeth.value);
-  return { ask: teeth, size: whole ? { teeth: teeth.value! } : null };
+  const isInteger = teeth.value !== null && Number.isInteger(teeth.value);
+  return { ask: teeth, size: isInteger ? { teeth: teeth.value! } : null };
 }
 
 function SizeAsk({

@@ -12,9 +12,9 @@ export function useBelt() {
   const [name, setName] = useOneOf('section', SECTION_NAMES, 'PK');
   const section = sectionFor(name)!;
   const ribs = useFigure('ribs', 'Ribs', 1, 60, { start: USUAL_RIBS });
-  const whole = ribs.value !== null && Number.isInteger(ribs.value) ? ribs.value : null;
-  const problem = ribs.problem ?? (whole === null ? 'Ribs: enter a whole number from 1 to 60.' : null);
-  return { section, setName, ribsAsk: { ...ribs, problem }, ribs: section.kind === 'ribbed' ? whole : null };
+  const integer = ribs.value !== null && Number.isInteger(ribs.value) ? ribs.value : null;
+  const problem = ribs.problem ?? (integer === null ? 'Ribs: enter a whole number from 1 to 60.' : null);
+  return { section, setName, ribsAsk: { ...ribs, problem }, ribs: section.kind === 'ribbed' ? integer : null };
 }
 
 export function BeltAsk({ belt: { section, setName, ribsAsk } }: { belt: ReturnType<typeof useBelt> }) {

@@ -73,16 +73,17 @@ describe('is it tight enough', () => {
 });
 
 describe('my string reads this', () => {
-  const told = stringLength({ section: PK, measurement: { tool: 'string', mm: 1400, lay: 'groove' }, riding: [] });
+  const length = stringLength({ section: PK, measurement: { tool: 'string', mm: 1400, lay: 'groove' }, riding: [] });
   const asked = (held: 'slack' | 'fixed') => {
-    const { lengths, best } = held === 'fixed' ? lengthsOnFixed(PK, told, { ribs: 6 }) : lengthsToAsk(PK, told, held);
+    const { lengths, best } =
+      held === 'fixed' ? lengthsOnFixed(PK, length, { ribs: 6 }) : lengthsToAsk(PK, length, held);
     return { lengthMm: lengths[best!]!.lengthMm, chance: lengths[best!]!.chance! };
   };
 
   test('on fixed centres the chance is that it is neither too loose nor too tight; elsewhere that it goes on', async () => {
     show(StringPanel, 'read=1400&lay=groove&held=fixed');
     const answer = screen.getByTestId('string-answer');
-    expect(Number(answer.dataset['mm'])).toBeCloseTo(told.markedMm, 6);
+    expect(Number(answer.dataset['mm'])).toBeCloseTo(length.markedMm, 6);
     const { lengthMm, chance } = asked('fixed');
     await screen.findByText(
       new RegExp(`6PK${lengthMm} is neither too loose nor too tight with ${Math.round(100 * chance)} % chance`),

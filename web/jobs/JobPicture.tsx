@@ -1,10 +1,10 @@
 import { pictureAddress } from '../views/picture/address';
 
 /** A picture taken at a job, in small; a tap shows it whole. */
-export function JobPicture({ hash, of }: { hash: string; of: string }) {
+export function JobPicture({ hash, of: subject }: { hash: string; of: string }) {
   return (
     <a href={pictureAddress(hash)}>
-      <img src={pictureAddress(hash)} alt={`Of ${of}`} loading="lazy" />
+      <img src={pictureAddress(hash)} alt={`Of ${subject}`} loading="lazy" />
     </a>
   );
 }

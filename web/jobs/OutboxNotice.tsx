@@ -22,14 +22,14 @@ export default function OutboxNotice() {
       setLong(false);
     };
   }, [waits]);
-  const told = all.filter(({ refused }) => refused !== null || long);
+  const shown = all.filter(({ refused }) => refused !== null || long);
   // Put out of the way, it stays so until there is something else to tell.
-  const words = told.map((unsent) => `${unsent.jobId} ${unsentWords(unsent)}`).join();
+  const words = shown.map((unsent) => `${unsent.jobId} ${unsentWords(unsent)}`).join();
   const [hidden, setHidden] = useState('');
-  if (told.length === 0 || hidden === words) return null;
+  if (shown.length === 0 || hidden === words) return null;
   return (
     <div className="outbox" role="status" aria-label="On this device">
-      {told.map((unsent) => (
+      {shown.map((unsent) => (
         <p key={unsent.jobId}>
           <strong>{unsentWords(unsent)}</strong> {whatNow(unsent)} <Link to={`/jobs/${unsent.jobId}`}>The job</Link>
         </p>

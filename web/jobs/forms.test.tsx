@@ -144,9 +144,9 @@ describe('what is not with the server', () => {
     const shown = { ...inHand, queue: { ...inHand.queue, refused }, forgetRefused: (ids: unknown) => gone.push(ids) };
     const user = userEvent.setup();
     show(<Waiting job={job} hand={shown} />);
-    const told = screen.getByRole('alert');
-    expect(told.textContent).toContain('3 entries were not saved. This job was signed off by Bob.');
-    const lines = [...told.querySelectorAll('li')].map(({ textContent }) => textContent);
+    const alert = screen.getByRole('alert');
+    expect(alert.textContent).toContain('3 entries were not saved. This job was signed off by Bob.');
+    const lines = [...alert.querySelectorAll('li')].map(({ textContent }) => textContent);
     expect(lines[0]).toMatch(/^Ann, 29 Nov.*: Remark: The bracket/);
     expect(lines[0]).toContain(long);
     expect(lines[1]).toMatch(/^29 Nov.*: Odometer 152,400$/);

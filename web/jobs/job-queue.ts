@@ -72,7 +72,7 @@ export class JobQueue {
     };
   }
 
-  readonly subscribe = (told: () => void) => this.listeners.add(told);
+  readonly subscribe = (listener: () => void) => this.listeners.add(listener);
   readonly get = () => this.state;
 
   /** Something happened. It is kept before anything is sent. */

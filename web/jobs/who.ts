@@ -23,6 +23,6 @@ export function sayWho(name: string): void {
 /** The same as it is written. */
 export const useWho = (): string =>
   useSyncExternalStore(
-    (told) => listeners.add(told),
+    (listener) => listeners.add(listener),
     () => who,
   );

@@ -34,10 +34,10 @@ test('sums that come later are fetched once, by the idle page or by who needs th
     fetched += 1;
     return Promise.resolve({ twice: (value: number) => 2 * value });
   });
-  const told: number[] = [];
-  sums.subscribe(() => told.push(sums.get()!.twice(2)));
+  const calls: number[] = [];
+  sums.subscribe(() => calls.push(sums.get()!.twice(2)));
   expect(sums.get()).toBeNull();
   await fetchParts();
   await sums.fetch();
-  expect([fetched, ...told]).toEqual([1, 4]);
+  expect([fetched, ...calls]).toEqual([1, 4]);
 });

@@ -73,9 +73,9 @@ interface LookProps {
 
 /** What would come in, row by row, and what would not and why. */
 function Look({ file, answer: { rows }, busy, onTake, onClose }: LookProps) {
-  const told = rows.map((row, k) => ({ row, line: file.rows[k]!.line }));
-  const fresh = told.filter(({ row }) => row.ok && !row.there);
-  const bad = told.filter(({ row }) => !row.ok);
+  const numbered = rows.map((row, k) => ({ row, line: file.rows[k]!.line }));
+  const fresh = numbered.filter(({ row }) => row.ok && !row.there);
+  const bad = numbered.filter(({ row }) => !row.ok);
   return (
     <div className="sheet stock-sheet">
       <h2>
@@ -84,7 +84,7 @@ function Look({ file, answer: { rows }, busy, onTake, onClose }: LookProps) {
       </h2>
       {file.note && <p className="finding is-watch">{file.note}</p>}
       <ul className="due-list" aria-label="Contents of the list">
-        {told.map(({ row, line }) =>
+        {numbered.map(({ row, line }) =>
           row.ok ? (
             <li key={line}>
               <strong>{row.vehicle}</strong> {row.drive}, {uncapital(row.belt)}: {row.text}

@@ -2,8 +2,8 @@ import { useSyncExternalStore } from 'react';
 
 const day = () => new Date().toISOString().slice(0, 10);
 /** A page may stay open over midnight: looked at every minute, told once a day. */
-const everyMinute = (told: () => void) => {
-  const timer = setInterval(told, 60_000);
+const everyMinute = (listener: () => void) => {
+  const timer = setInterval(listener, 60_000);
   return () => clearInterval(timer);
 };
 

@@ -285,8 +285,8 @@ function NewDrive({ vehicle, onClose }: { vehicle: { id: string; name: string } 
 
 const STATES = { fault: ['is-fault', '■ unfinished'], watch: ['is-watch', '▲ check it'], note: ['', ''] } as const;
 
-function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: VehicleListed; unit: LengthUnit }) {
-  const vehicle = of.name;
+function DriveTile({ drive, vehicle: owner, unit }: { drive: DriveListed; vehicle: VehicleListed; unit: LengthUnit }) {
+  const vehicle = owner.name;
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const remove = useDelete();
   const [moving, setMoving] = useState(false);
@@ -307,7 +307,7 @@ function DriveTile({ drive, vehicle: of, unit }: { drive: DriveListed; vehicle: 
         </span>
         <span className="drive-flags">
           {word && <span className={`flag ${state}`}>{word}</span>}
-          <DueFlags dues={drive.dues} vehicle={of} />
+          <DueFlags dues={drive.dues} vehicle={owner} />
         </span>
       </Link>
       <Dropdown
@@ -373,7 +373,7 @@ function useImport() {
     const calling = new AbortController();
     const key = newSaveId();
     // A whole shop takes its time; a file or two are in before this would be read.
-    const told = setTimeout(
+    const timer = setTimeout(
       () =>
         notification.open({
           key,
@@ -396,7 +396,7 @@ function useImport() {
             duration: 0,
           }),
         onSettled: () => {
-          clearTimeout(told);
+          clearTimeout(timer);
           notification.destroy(key);
         },
       },

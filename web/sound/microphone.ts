@@ -56,7 +56,7 @@ async function heard(
   await context.audioWorklet.addModule('/tap.js');
   const tap = new AudioWorkletNode(context, 'emery-tap', { numberOfOutputs: 0 });
   const parts: Float32Array[] = [];
-  let [count, told] = [0, 0];
+  let [count, sent] = [0, 0];
   const sound = (): Sound => {
     const samples = new Float64Array(count);
     let at = 0;
@@ -71,8 +71,8 @@ async function heard(
       parts.push(data);
       count += data.length;
       const seconds = Math.floor(count / context.sampleRate);
-      if (seconds > told) {
-        told = seconds;
+      if (seconds > sent) {
+        sent = seconds;
         onSound?.(sound());
       }
       if (count >= longestS * context.sampleRate) resolve();

@@ -54,61 +54,61 @@ test("a size not measured is the survey's to put right, a wrong side the route's
 });
 
 test("Size is settled with a length for every belt; Speeds once the engine's speeds are known and no limit of this vehicle is passed", () => {
-  const of = (drive: Drive) =>
+  const stateOf = (drive: Drive) =>
     (['size', 'speeds'] as const).map((stage) => stageState(stage, drive, solveDrive(drive)));
   const plain = routed(twoPulleys(), 'crank-1-1', 'alternator-1-1');
-  expect(of(newDrive('new'))).toEqual(['untouched', 'untouched']);
-  expect(of(plain)).toEqual(['untouched', 'untouched']);
-  expect(of(changeBelt(plain, 'belt-1', { length: 1200 }))[0]).toBe('settled');
-  expect(of({ ...plain, use: { bins: [] } })[1]).toBe('in progress');
+  expect(stateOf(newDrive('new'))).toEqual(['untouched', 'untouched']);
+  expect(stateOf(plain)).toEqual(['untouched', 'untouched']);
+  expect(stateOf(changeBelt(plain, 'belt-1', { length: 1200 }))[0]).toBe('settled');
+  expect(stateOf({ ...plain, use: { bins: [] } })[1]).toBe('in progress');
   const known: Drive = { ...plain, speeds: { idle: 700, redline: 5000 } };
-  expect(of(known)[1]).toBe('settled');
+  expect(stateOf(known)[1]).toBe('settled');
   const limited = {
     ...known,
     stations: known.stations.map((station) =>
       station.role === 'alternator' ? { ...station, speedBand: { burst: 9000 } } : station,
     ),
   };
-  expect(of(limited)[1]).toBe('needs attention');
+  expect(stateOf(limited)[1]).toBe('needs attention');
 });
 
 test('Align is in hand once something is read, settled once every run is read and good, and warns of one that is not', async () => {
-  const of = (mm: number | null, front?: number) => {
+  const stateOf = (mm: number | null, front?: number) => {
     const plain = routed(twoPulleys(), 'crank-1-1', 'alternator-1-1');
     const route = plain.belts[0]!.route.map((stop, k) => (k === 1 && front !== undefined ? { ...stop, front } : stop));
     const readings = mm === null ? [] : [{ id: 'a', tool: 'laser' as const, pulley: 'alternator-1-1', mm }];
     const drive: Drive = { ...changeBelt(plain, 'belt-1', { route }), align: { readings } };
     return stageState('align', drive, solveDrive(drive));
   };
-  expect(of(null)).toBe('untouched');
-  expect(of(4)).toBe('in progress');
+  expect(stateOf(null)).toBe('untouched');
+  expect(stateOf(4)).toBe('in progress');
   await STAGES.find(({ id }) => id === 'align')!.sums!.fetch();
-  expect(of(0.4)).toBe('settled');
-  expect(of(4)).toBe('needs attention');
-  expect(of(null, 0)).toBe('in progress');
-  expect(of(null, 1)).toBe('needs attention');
+  expect(stateOf(0.4)).toBe('settled');
+  expect(stateOf(4)).toBe('needs attention');
+  expect(stateOf(null, 0)).toBe('in progress');
+  expect(stateOf(null, 1)).toBe('needs attention');
   // In line by its readings, and a rib off by the count.
-  expect(of(0, -1)).toBe('needs attention');
+  expect(stateOf(0, -1)).toBe('needs attention');
 });
 
 test('Noise is in hand once something was seen, wants what must stop or came back, and is settled once it stayed quiet', () => {
-  const of = (noise: Drive['noise']) => {
+  const stateOf = (noise: Drive['noise']) => {
     const drive: Drive = { ...routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'), ...(noise && { noise }) };
     return stageState('noise', drive, solveDrive(drive));
   };
   const cure = { id: 'c', cause: 'loose' as const, part: 'belt-1' };
   const heard = (...outcomes: ('quiet' | 'back')[]) =>
     outcomes.map((outcome, k) => ({ when: (['now', 'soon', 'later'] as const)[k]!, outcome }));
-  expect(of(undefined)).toBe('untouched');
-  expect(of({ evidence: [{ test: 'water', outcome: 'louder' }] })).toBe('in progress');
-  expect(of({ evidence: [{ test: 'wobble', outcome: 'yes', pulley: 'crank-1-1' }] })).toBe('needs attention');
-  expect(of({ evidence: [{ test: 'water', outcome: 'louder', past: true }], cures: [cure] })).toBe('in progress');
-  expect(of({ cures: [{ ...cure, listened: heard('quiet', 'quiet', 'quiet') }] })).toBe('settled');
-  expect(of({ cures: [{ ...cure, listened: heard('quiet', 'back') }] })).toBe('needs attention');
+  expect(stateOf(undefined)).toBe('untouched');
+  expect(stateOf({ evidence: [{ test: 'water', outcome: 'louder' }] })).toBe('in progress');
+  expect(stateOf({ evidence: [{ test: 'wobble', outcome: 'yes', pulley: 'crank-1-1' }] })).toBe('needs attention');
+  expect(stateOf({ evidence: [{ test: 'water', outcome: 'louder', past: true }], cures: [cure] })).toBe('in progress');
+  expect(stateOf({ cures: [{ ...cure, listened: heard('quiet', 'quiet', 'quiet') }] })).toBe('settled');
+  expect(stateOf({ cures: [{ ...cure, listened: heard('quiet', 'back') }] })).toBe('needs attention');
 });
 
 test('Inspect is in hand once something was found, wants what is to be replaced, and is settled once nothing is left out', async () => {
-  const of = (inspect: Drive['inspect']) => {
+  const stateOf = (inspect: Drive['inspect']) => {
     const drive: Drive = { ...routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'), ...(inspect && { inspect }) };
     return stageState('inspect', drive, solveDrive(drive));
   };
@@ -121,37 +121,37 @@ test('Inspect is in hand once something was found, wants what is to be replaced,
   });
   const clean = { id: 'g', on: 'pulley' as const, target: 'crank-1-1', check: 'grooves' as const, outcome: 'clean' };
   const quiet = { id: 's', on: 'pulley' as const, target: 'alternator-1-1', check: 'spin' as const, outcome: 'quiet' };
-  expect(of(undefined)).toBe('untouched');
-  expect(of({ findings: [{ ...depth(1.9), past: true }] })).toBe('untouched');
+  expect(stateOf(undefined)).toBe('untouched');
+  expect(stateOf({ findings: [{ ...depth(1.9), past: true }] })).toBe('untouched');
   await STAGES.find(({ id }) => id === 'inspect')!.sums!.fetch();
-  expect(of({ findings: [depth(2.8)] })).toBe('in progress');
-  expect(of({ findings: [depth(1.9)] })).toBe('needs attention');
-  expect(of({ findings: [depth(2.8), clean, quiet] })).toBe('settled');
-  expect(of({ findings: [depth(2.2), clean, quiet] })).toBe('settled');
+  expect(stateOf({ findings: [depth(2.8)] })).toBe('in progress');
+  expect(stateOf({ findings: [depth(1.9)] })).toBe('needs attention');
+  expect(stateOf({ findings: [depth(2.8), clean, quiet] })).toBe('settled');
+  expect(stateOf({ findings: [depth(2.2), clean, quiet] })).toBe('settled');
 });
 
 test('Tension is in hand once a belt is set, settled once every one was read, and asks for a look that is due', () => {
-  const of = (belt: Partial<Drive['belts'][number]>) => {
+  const stateOf = (belt: Partial<Drive['belts'][number]>) => {
     const drive = changeBelt(routed(twoPulleys(), 'crank-1-1', 'alternator-1-1'), 'belt-1', belt);
     return stageState('tension', drive, solveDrive(drive));
   };
   const span = { from: 'crank-1-1', to: 'alternator-1-1' };
   const read = [{ id: 't', way: 'gauge' as const, span, kgf: 40 }];
-  expect(of({})).toBe('untouched');
-  expect(of({ staticTension: 300 })).toBe('in progress');
-  expect(of({ tensionReadings: read })).toBe('settled');
-  expect(of({ tensionReadings: read, care: { nextLookAt: '2020-01-01T00:00:00Z' } })).toBe('needs attention');
+  expect(stateOf({})).toBe('untouched');
+  expect(stateOf({ staticTension: 300 })).toBe('in progress');
+  expect(stateOf({ tensionReadings: read })).toBe('settled');
+  expect(stateOf({ tensionReadings: read, care: { nextLookAt: '2020-01-01T00:00:00Z' } })).toBe('needs attention');
 });
 
 test('Job card is in hand once something of it is written, settled with every bolt known, and tells belts in each other’s way', async () => {
   const plain = routed(twoPulleys(), 'crank-1-1', 'alternator-1-1');
-  const of = (job: Drive['job'], drive = plain) =>
+  const stateOf = (job: Drive['job'], drive = plain) =>
     stageState('job', { ...drive, ...(job && { job }) }, solveDrive(drive));
   const bolt = { id: 'b', station: 'alternator-1', use: 'pivot' as const };
-  expect(of(undefined)).toBe('untouched');
-  expect(of({ own: [{ id: 'o', phase: 'check', text: 'Look' }] })).toBe('in progress');
-  expect(of({ bolts: [bolt] })).toBe('in progress');
-  expect(of({ bolts: [{ ...bolt, torqueNm: 40 }] })).toBe('settled');
+  expect(stateOf(undefined)).toBe('untouched');
+  expect(stateOf({ own: [{ id: 'o', phase: 'check', text: 'Look' }] })).toBe('in progress');
+  expect(stateOf({ bolts: [bolt] })).toBe('in progress');
+  expect(stateOf({ bolts: [{ ...bolt, torqueNm: 40 }] })).toBe('settled');
   // Two belts, each in front of the other on one of their two shafts.
   const second = (station: string, plane: number) => ({
     id: `${station}-2`,
@@ -176,7 +176,7 @@ test('Job card is in hand once something of it is written, settled with every bo
     ],
   };
   await STAGES.find(({ id }) => id === 'job')!.sums!.fetch();
-  expect(of(undefined, tangled)).toBe('needs attention');
+  expect(stateOf(undefined, tangled)).toBe('needs attention');
 });
 
 test('every stage of the list can be told apart, has a place on the rail and in the keys, and answers for any drive', () => {
@@ -204,10 +204,10 @@ test('a drag does what the stage says: a shaft anywhere, the adjuster along its 
   const swinging = changeStation(drive, 'alternator-1', {
     adjuster: { kind: 'slot-pivot', pivot, inAngle: 120, outAngle: 60 },
   });
-  const step = (id: string, of: Drive) => stageOf(id, true).drag(of, of.belts[0], 'alternator-1');
-  const moved = (id: string, of: Drive) => {
-    const outcome = step(id, of)!({ x: 333.333, y: 44.44 });
-    return ('change' in outcome ? outcome.change(of) : outcome.pose).stations[1]!;
+  const step = (id: string, drive: Drive) => stageOf(id, true).drag(drive, drive.belts[0], 'alternator-1');
+  const moved = (id: string, drive: Drive) => {
+    const outcome = step(id, drive)!({ x: 333.333, y: 44.44 });
+    return ('change' in outcome ? outcome.change(drive) : outcome.pose).stations[1]!;
   };
   expect(moved('survey', drive)).toMatchObject({ x: 333.3, y: 44.4 });
   expect(moved('route', drive)).toMatchObject({ x: 333.3, y: 44.4 });

@@ -13,18 +13,18 @@ function opened(kept: Drive | null = null) {
 
 test('pointing at a pulley tells those who follow what is pointed at, and nobody else; nor twice', () => {
   const { bench } = opened();
-  const told = { bench: 0, selection: 0, pointed: 0 };
-  bench.subscribe(() => (told.bench += 1));
-  bench.selection.subscribe(() => (told.selection += 1));
-  bench.pointed.subscribe(() => (told.pointed += 1));
+  const calls = { bench: 0, selection: 0, pointed: 0 };
+  bench.subscribe(() => (calls.bench += 1));
+  bench.selection.subscribe(() => (calls.selection += 1));
+  bench.pointed.subscribe(() => (calls.pointed += 1));
   const { hover, select } = bench.get();
   hover({ kind: 'pulley', station: 'crank-1', pulley: 'crank-1-1' });
   hover({ kind: 'pulley', station: 'crank-1', pulley: 'crank-1-1' });
-  expect(told).toEqual({ bench: 0, selection: 0, pointed: 1 });
+  expect(calls).toEqual({ bench: 0, selection: 0, pointed: 1 });
   select({ kind: 'pulley', station: 'crank-1', pulley: 'crank-1-1' });
   // Another sheave of one shaft is another thing in hand.
   select({ kind: 'pulley', station: 'crank-1', pulley: 'crank-1-2' });
-  expect(told).toEqual({ bench: 0, selection: 2, pointed: 1 });
+  expect(calls).toEqual({ bench: 0, selection: 2, pointed: 1 });
 });
 
 test('a drive is solved once for each change, and not for what leaves it as it is', () => {
@@ -79,11 +79,11 @@ test('a preview and a pose are looked at only, and go with the next edit or stag
 
 test('after the bench is left, the drive goes on without it', () => {
   const { bench, store, drive, end } = opened();
-  let told = 0;
-  bench.subscribe(() => (told += 1));
+  let calls = 0;
+  bench.subscribe(() => (calls += 1));
   end();
   store.dispatch(edit((now) => ({ ...now, name: 'elsewhere' })));
-  expect(told).toBe(0);
+  expect(calls).toBe(0);
   const again = bench.connect();
   expect(bench.get().drive.name).toBe('elsewhere');
   again();

@@ -30,16 +30,16 @@ test('a drive replaced from elsewhere can be undone too', () => {
 
 test('an edit that changes nothing is no step, and tells nobody', () => {
   const store = createDriveStore(newDrive('start'));
-  let told = 0;
-  const leave = store.subscribe(() => (told += 1));
+  let calls = 0;
+  const leave = store.subscribe(() => (calls += 1));
   store.dispatch({ type: 'edit', change: (drive) => drive });
   store.dispatch({ type: 'undo' });
-  expect(told).toBe(0);
+  expect(calls).toBe(0);
   store.dispatch(rename('a'));
   expect(store.get().present.name).toBe('a');
   leave();
   store.dispatch(rename('b'));
-  expect(told).toBe(1);
+  expect(calls).toBe(1);
 });
 
 test('a long day keeps its last steps, not all of them', () => {
@@ -62,15 +62,15 @@ describe('a list that is full', () => {
 
   test('changes nothing, tells why, and leaves no step to undo; the next edit is made', () => {
     const store = createDriveStore(full);
-    let told = 0;
-    store.subscribe(() => (told += 1));
+    let calls = 0;
+    store.subscribe(() => (calls += 1));
     store.dispatch(add);
-    expect([store.get().present, store.get().past, told]).toEqual([full, [], 0]);
+    expect([store.get().present, store.get().past, calls]).toEqual([full, [], 0]);
     expect(refusedEdit.get()).toMatchObject({
       text: expect.stringMatching(/^Bolt: a drive holds 100 at most/) as string,
     });
     store.dispatch(rename('b'));
-    expect([store.get().present.name, told, refusedEdit.get()]).toEqual(['b', 1, null]);
+    expect([store.get().present.name, calls, refusedEdit.get()]).toEqual(['b', 1, null]);
     store.dispatch({ type: 'edit', change: (drive) => ({ ...drive, job: { bolts: drive.job!.bolts!.slice(1) } }) });
     store.dispatch(add);
     expect(store.get().present.job!.bolts).toHaveLength(100);

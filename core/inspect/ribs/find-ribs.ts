@@ -62,11 +62,11 @@ export function findRibs(
   const asIs = smaller(picture, by);
   const coarseBy = Math.max(1, Math.round(longest / by / COARSE_PX));
   if (threshold(smaller(asIs, coarseBy)) === null) return { ok: false, why: 'no-contrast' };
-  const whole = evenly(asIs);
-  const level = threshold(smaller(whole, coarseBy));
+  const full = evenly(asIs);
+  const level = threshold(smaller(full, coarseBy));
   if (level === null) return { ok: false, why: 'no-contrast' };
   // The ends of the cords are light in the dark of the belt, and are no ground.
-  const fine = withoutSpots(whole, level);
+  const fine = withoutSpots(full, level);
   const coarse = smaller(fine, coarseBy);
   onProgress(0.1);
   const seen = rowIn(coarse, level);
@@ -327,10 +327,10 @@ function levelled(picture: GreyPicture, { frame, pitch, tips, valleys }: FineRow
 
 /** One rib and half a groove at either side, the mean of all whole ones: grey from 1 (ground) to 0 (belt). */
 function cellOf(picture: GreyPicture, { frame, tips, valleys, pitch }: FineRow): RibCell {
-  const whole = tips.filter((tip) =>
+  const complete = tips.filter((tip) =>
     [-1, 1].every((way) => valleys.some((v) => Math.abs(v - tip - (way * pitch) / 2) < 0.3 * pitch)),
   );
-  const used = whole.length > 0 ? whole : tips;
+  const used = complete.length > 0 ? complete : tips;
   const { across, deep, from, to } = CELL;
   const greyAt = greyIn(picture, frame);
   const sums = new Float64Array(across * deep);

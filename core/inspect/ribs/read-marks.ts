@@ -146,8 +146,8 @@ function directionOf(rows: readonly (readonly PicturePoint[])[]): [number, numbe
 
 /** A first guess: origin, pitch vector, depth, perspective. */
 function startOf(placed: readonly Placed[]): number[] {
-  const middle = (of: (mark: Placed) => number, list: readonly Placed[]) =>
-    list.reduce((sum, mark) => sum + of(mark), 0) / list.length;
+  const middle = (value: (mark: Placed) => number, list: readonly Placed[]) =>
+    list.reduce((sum, mark) => sum + value(mark), 0) / list.length;
   const tips = placed.filter(({ tip }) => tip);
   const valleys = placed.filter(({ tip }) => !tip);
   // Slopes of each kind about its own middle, together.

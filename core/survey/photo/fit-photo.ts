@@ -96,7 +96,7 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
     scaleShare: 0,
     tiltDeg: 0,
     pointPx: 0,
-    findings: of(photo, [...before, ...more]),
+    findings: ofPhoto(photo, [...before, ...more]),
   });
   if (rims.length === 0) return nothing([]);
   if (!rims.some(({ known }) => known)) return nothing([{ code: 'no-known-diameter', severity: 'fault' }]);
@@ -116,7 +116,7 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
     camera,
     circles,
     covariance,
-    findings: of(photo, [
+    findings: ofPhoto(photo, [
       ...before,
       ...tilts,
       ...aboutCircles(circles, agreed),
@@ -130,7 +130,7 @@ export function fitPhoto(drive: Drive, photo: SurveyPhoto): PhotoFit {
 }
 
 /** The picture stands before what is said of it; with that, it is the same finding. */
-const of = ({ id }: SurveyPhoto, findings: readonly PhotoOwn[]): PhotoFinding[] =>
+const ofPhoto = ({ id }: SurveyPhoto, findings: readonly PhotoOwn[]): PhotoFinding[] =>
   findings.map(({ code, severity, ...more }) => ({ code, severity, photo: id, ...more }) as PhotoFinding);
 
 const markedIn = ({ rims }: SurveyPhoto) => (rims ?? []).filter(({ points }) => points.length > 0);

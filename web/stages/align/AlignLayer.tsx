@@ -21,17 +21,17 @@ export default function AlignLayer({ k, radii }: LayerProps) {
   const { place } = useReadingPlace();
   const looked = after ?? alignment;
   useEffect(() => {
-    const of = new Map<string, PulleyFigure>();
+    const byPulley = new Map<string, PulleyFigure>();
     const datum = looked && datumOf(drive, looked.belt.id);
     for (const [at, { pulley, station, offset, readings }] of (looked?.planes ?? []).entries()) {
-      if (pulley === datum) of.set(station, { text: 'datum', mark: 'none' });
+      if (pulley === datum) byPulley.set(station, { text: 'datum', mark: 'none' });
       else if (readings.length === 0) {
         // A roller that does not guide need not be read.
         const needed = guides(drive, looked!.belt.route[at]!);
-        of.set(station, { text: needed ? 'not measured' : '', mark: 'none' });
-      } else of.set(station, { text: shortOffset(offset, unit), mark: 'none' });
+        byPulley.set(station, { text: needed ? 'not measured' : '', mark: 'none' });
+      } else byPulley.set(station, { text: shortOffset(offset, unit), mark: 'none' });
     }
-    figures.set(of);
+    figures.set(byPulley);
   }, [drive, looked, unit, figures]);
   if (shown.drive !== drive || !looked) return null;
   const shaft = place && view === 'read' ? stationOf(drive, place.pulley) : null;

@@ -83,7 +83,7 @@ function Answer() {
   const runs = (looked?.runs ?? []).filter(({ read }) => read);
   const all = looked?.runs.length ?? 0;
   const [worst] = worstFirst(runs);
-  const told = findings.filter(({ code }) => TOLD[view].includes(code));
+  const shown = findings.filter(({ code }) => TOLD[view].includes(code));
   const name = (id: string) => pulleyLabel(drive, id);
   return (
     <div className="answer" data-testid="align-answer" data-worst={worst ? worseOf(worst) : ''}>
@@ -120,9 +120,9 @@ function Answer() {
           <Button onClick={() => setTried(null)}>Stop the what-if</Button>
         </div>
       )}
-      {!after && told.length > 0 && (
+      {!after && shown.length > 0 && (
         <ul className="findings is-after" aria-label="Findings">
-          {told.map((finding) => (
+          {shown.map((finding) => (
             <FindingItem
               key={`${finding.code} ${finding.pulley} ${finding.reading}`}
               severity={finding.severity}

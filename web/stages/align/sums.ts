@@ -9,11 +9,11 @@ import { type Alignment, alignmentOf, datumOf, type ReadingSet, type Shift } fro
 /** Each drive is worked out once, whoever asks for it. */
 const known = new WeakMap<Drive, Map<string, Alignment | null>>();
 function alignmentFor(drive: Drive, solution: BeltSolution, set: ReadingSet): Alignment | null {
-  const of = known.get(drive) ?? new Map<string, Alignment | null>();
-  known.set(drive, of);
+  const byBelt = known.get(drive) ?? new Map<string, Alignment | null>();
+  known.set(drive, byBelt);
   const key = `${set} ${solution.id}`;
-  if (!of.has(key)) of.set(key, alignmentOf(drive, solution.id, { set, solution }));
-  return of.get(key)!;
+  if (!byBelt.has(key)) byBelt.set(key, alignmentOf(drive, solution.id, { set, solution }));
+  return byBelt.get(key)!;
 }
 
 export interface AlignSums {

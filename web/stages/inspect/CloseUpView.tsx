@@ -258,8 +258,8 @@ function InHand() {
 
 /** How near a practice reading came, told when it is asked for. */
 function PracticeAnswer({ answerMm, readMm }: { answerMm: number; readMm: number }) {
-  const [told, setTold] = useState(false);
-  if (!told) return <Button onClick={() => setTold(true)}>Compare</Button>;
+  const [isTold, setTold] = useState(false);
+  if (!isTold) return <Button onClick={() => setTold(true)}>Compare</Button>;
   const off = Math.abs(readMm - answerMm);
   return (
     <p role="status" className={`finding is-${off <= 0.1 ? 'note' : 'watch'}`}>

@@ -37,9 +37,9 @@ export default function InspectLedger() {
   const { view, setView } = useInspect();
   const { drive, items } = useInspection();
   const { solution } = useBench('solution');
-  const told = inspectFindings(drive, items, solution);
-  const stops = told.filter(({ code }) => STOPS.includes(code));
-  const others = told.filter(({ code }) => !STOPS.includes(code) && code !== 'nothing-looked-at');
+  const findings = inspectFindings(drive, items, solution);
+  const stops = findings.filter(({ code }) => STOPS.includes(code));
+  const others = findings.filter(({ code }) => !STOPS.includes(code) && code !== 'nothing-looked-at');
   return (
     <TypedPlace at="inspect">
       <Answer drive={drive} items={items} />
@@ -73,13 +73,13 @@ function Findings({ drive, findings }: { drive: Drive; findings: ReturnType<type
 /** The worst verdict as the largest words, and how far the first belt still goes. */
 function Answer({ drive, items }: { drive: Drive; items: readonly InspectItem[] }) {
   const looked = items.filter(({ verdict }) => verdict !== 'not looked at');
-  const of = (verdict: InspectItem['verdict']) => items.filter((item) => item.verdict === verdict);
-  const worst = (['replace', 'watch', 'keep'] as const).find((verdict) => of(verdict).length > 0);
+  const withVerdict = (verdict: InspectItem['verdict']) => items.filter((item) => item.verdict === verdict);
+  const worst = (['replace', 'watch', 'keep'] as const).find((verdict) => withVerdict(verdict).length > 0);
   const wear = items
     .filter((item) => item.wear?.left)
     .sort((a, b) => a.wear!.left!.distance - b.wear!.left!.distance)[0];
   const unit = drive.inspect?.odometerUnit ?? 'km';
-  const names = worst && worst !== 'keep' ? of(worst).map((item) => inspectedLabel(drive, item)) : [];
+  const names = worst && worst !== 'keep' ? withVerdict(worst).map((item) => inspectedLabel(drive, item)) : [];
   return (
     <div className="answer" data-testid="inspect-answer" data-worst={worst ?? 'none'}>
       <div className="label">
@@ -94,7 +94,7 @@ function Answer({ drive, items }: { drive: Drive; items: readonly InspectItem[] 
           <div className={`answer-figure inspect-worst is-${worst}`}>
             {VERDICT_WORDS[worst]}
             <span className="answer-other">
-              {of(worst).length} {of(worst).length === 1 ? 'part' : 'parts'}
+              {withVerdict(worst).length} {withVerdict(worst).length === 1 ? 'part' : 'parts'}
             </span>
           </div>
           {names.length > 0 && <div className="answer-note">{names.join(' · ')}</div>}

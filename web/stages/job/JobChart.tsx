@@ -143,5 +143,5 @@ function rowsOf(names: readonly { id: string; at: number }[]): ReadonlyMap<strin
 }
 
 /** When a belt of several comes off and goes on. */
-const orderWords = (place: number, of: number) =>
-  of > 1 ? `: off ${ordinal(place)}, on ${ordinal(of - 1 - place)}` : '';
+const orderWords = (place: number, count: number) =>
+  count > 1 ? `: off ${ordinal(place)}, on ${ordinal(count - 1 - place)}` : '';

@@ -66,8 +66,8 @@ export default function JobLayer({ k, radii }: LayerProps) {
 
 /** A place beside the middle of a span, away from the middle of the drive; y down. */
 function beside({ x, y, directionDeg }: { x: number; y: number; directionDeg: number }, drive: Drive, by: number) {
-  const middle = (of: 'x' | 'y') =>
-    drive.stations.reduce((sum, station) => sum + station[of], 0) / drive.stations.length;
+  const middle = (axis: 'x' | 'y') =>
+    drive.stations.reduce((sum, station) => sum + station[axis], 0) / drive.stations.length;
   const angle = ((directionDeg + 90) * Math.PI) / 180;
   const [dx, dy] = [Math.cos(angle) * by, Math.sin(angle) * by];
   const outward = dx * (x - middle('x')) + dy * (y - middle('y')) >= 0 ? 1 : -1;

@@ -57,11 +57,11 @@ export default function JobLedger() {
 /** What stands in the way is told above the card, what is only open below it. */
 function Findings({ card, urgent }: { card: JobCard; urgent: boolean }) {
   const { drive } = useBench('drive');
-  const told = card.findings.filter(({ severity }) => (severity !== 'note') === urgent);
-  if (told.length === 0) return null;
+  const shown = card.findings.filter(({ severity }) => (severity !== 'note') === urgent);
+  if (shown.length === 0) return null;
   return (
     <ul className="findings" aria-label={urgent ? 'Cannot go ahead' : 'Open'}>
-      {told.map((finding) => (
+      {shown.map((finding) => (
         <FindingItem
           key={`${finding.code} ${finding.belt}`}
           severity={finding.severity}
@@ -96,11 +96,11 @@ function Scope() {
 function Answer({ card: { order, steps }, estimate }: { card: JobCard; estimate: JobEstimate | null }) {
   const { drive } = useBench('drive');
   const names = order.off.map((id) => beltName(drive, id));
-  const told = names.length === 1 ? 'Belt' : capital(names.join(', then '));
+  const heading = names.length === 1 ? 'Belt' : capital(names.join(', then '));
   return (
     <div className="answer" data-testid="job-answer" data-off={order.off.join(' ')}>
       <div className="label">{names.length === 1 ? 'Comes off' : 'Removal order; fit in reverse'}</div>
-      <div className="answer-figure job-order">{told}</div>
+      <div className="answer-figure job-order">{heading}</div>
       <div className="answer-note">
         {steps.length} steps
         {estimate && `, ${durationWords(estimate.minutes)} ± ${durationWords(estimate.plusMinus)} of work`}

@@ -72,9 +72,9 @@ export function ListenView() {
       setInHand({ ...output, ...about.current });
     } else setProblem(`That file ${output.message}.`);
   });
-  const hear = (source: Sound | Uint8Array, of: About) => {
+  const hear = (source: Sound | Uint8Array, what: About) => {
     setProblem(null);
-    about.current = of;
+    about.current = what;
     run({ source });
   };
   const listen = async () => {
@@ -82,17 +82,17 @@ export function ListenView() {
     setInHand(null);
     stop.current = new AbortController();
     setListening(true);
-    const of = { name: 'Microphone', simulated: false, hidden: null };
+    const about = { name: 'Microphone', simulated: false, hidden: null };
     busy.current = false;
     // A slow device looks again once it is through with the last look.
     const onSound = (sound: Sound) => {
       if (busy.current) return;
       busy.current = true;
-      hear(latest(sound), of);
+      hear(latest(sound), about);
     };
     const source = microphone({ longestS: 60, onSound });
     try {
-      hear(latest(await source.listen(stop.current.signal)), of);
+      hear(latest(await source.listen(stop.current.signal)), about);
     } catch (error) {
       setProblem((error as Error).message);
     } finally {
@@ -102,9 +102,9 @@ export function ListenView() {
   const readFile = async (file: File) => {
     setInHand(null);
     setProblem(null);
-    const of = { name: file.name, simulated: false, hidden: null };
+    const about = { name: file.name, simulated: false, hidden: null };
     try {
-      hear(await soundOfFile(file, 'the noise'), of);
+      hear(await soundOfFile(file, 'the noise'), about);
     } catch (error) {
       setProblem((error as Error).message);
     }

@@ -13,9 +13,9 @@ const PICTURE = 0.5;
 export default function NoiseChart() {
   const { inHand } = useNoise();
   const listening = useListening();
-  const told = useRates();
+  const known = useRates();
   // Result is held against the speed as the sound itself sharpened it.
-  const rates = listening?.rates ?? told;
+  const rates = listening?.rates ?? known;
   const holder = useRef<HTMLElement>(null);
   const { width, height } = useSizeOf(holder);
   const top = inHand ? Math.round(height * PICTURE) : 0;

@@ -18,19 +18,19 @@ export default function NoiseLayer({ k, radii }: LayerProps) {
   const rates = useRates();
   const suspect = useSuspect();
   useEffect(() => {
-    const of = new Map<string, PulleyFigure>();
+    const byPulley = new Map<string, PulleyFigure>();
     for (const { what, id, hz } of rates) {
       const station = what === 'pulley' ? stationOf(drive, id) : undefined;
-      if (station) of.set(station.id, { text: `${hz.toFixed(hz < 100 ? 1 : 0)} Hz`, mark: 'none' });
+      if (station) byPulley.set(station.id, { text: `${hz.toFixed(hz < 100 ? 1 : 0)} Hz`, mark: 'none' });
     }
     if (view === 'causes' || view === 'clues')
       for (const station of drive.stations) {
         const chance = diagnosis.causes
           .filter(({ id }) => stationOf(drive, id)?.id === station.id)
           .reduce((sum, { probability }) => sum + probability, 0);
-        of.set(station.id, { text: chance >= WORTH_WRITING ? chanceFigure(chance) : '', mark: 'none' });
+        byPulley.set(station.id, { text: chance >= WORTH_WRITING ? chanceFigure(chance) : '', mark: 'none' });
       }
-    figures.set(of);
+    figures.set(byPulley);
   }, [drive, diagnosis, rates, view, figures]);
   const next = useNextTest();
   const nextAt = view === 'causes' && next?.pulley ? stationOf(drive, next.pulley) : undefined;

@@ -74,7 +74,7 @@ function Answer() {
   const [group] = diagnosis.groups;
   const first = group?.parts[0];
   const several = (group?.parts.length ?? 0) > 1;
-  const told = noiseFindings(drive, diagnosis).filter(({ code }) => TOLD[view].includes(code));
+  const shown = noiseFindings(drive, diagnosis).filter(({ code }) => TOLD[view].includes(code));
   const { name } = CAUSE_WORDS[first!.cause];
   const reasons = first!.reasons.filter(({ ratio }) => ratio > 1).slice(0, 2);
   return (
@@ -107,9 +107,9 @@ function Answer() {
           )}
         </>
       )}
-      {told.length > 0 && (
+      {shown.length > 0 && (
         <ul className="findings is-after" aria-label="Findings">
-          {told.map((finding) => (
+          {shown.map((finding) => (
             <FindingItem
               key={`${finding.code} ${finding.pulley} ${finding.belt} ${finding.figures && 'test' in finding.figures ? finding.figures.test : ''}`}
               severity={finding.severity}

@@ -28,9 +28,9 @@ function diagnosisFor(drive: Drive): Diagnosis {
   if (known) return known;
   const key = [drive.belts, drive.align, drive.speeds, drive.loads, drive.crankRotation, lastSeen(drive)];
   const kept = figures.get(drive.stations);
-  const told = kept && kept.key.every((part, k) => part === key[k]) ? kept.told : figuresOf(drive);
-  figures.set(drive.stations, { key, told });
-  const diagnosis = diagnose(drive, told);
+  const found = kept && kept.key.every((part, k) => part === key[k]) ? kept.told : figuresOf(drive);
+  figures.set(drive.stations, { key, told: found });
+  const diagnosis = diagnose(drive, found);
   diagnoses.set(drive, diagnosis);
   return diagnosis;
 }

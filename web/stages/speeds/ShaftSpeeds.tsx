@@ -196,7 +196,7 @@ function ClaimedRatioField({ station }: { station: Station }) {
   const id = useId();
   const claim = readRatio(text);
   const explained = claim && explainRatio(drive, station.id, claim);
-  const told =
+  const words =
     explained?.readings
       .slice(0, 2)
       .map((reading) => ratioReadingWords(drive, reading, explained.truth, stationLabel(station))) ?? [];
@@ -218,13 +218,13 @@ function ClaimedRatioField({ station }: { station: Station }) {
         {text.trim() !== '' && claim === null && (
           <p className="field-echo is-wrong">Enter a ratio such as 2.94 or 2.94:1, or a percentage such as 36 %.</p>
         )}
-        {explained && told.length === 0 && (
+        {explained && words.length === 0 && (
           <p>
             No known mistake gives that figure. {stationLabel(station)} turns {ratioFigure(explained.truth)} times for
             each crank turn.
           </p>
         )}
-        {told.map((sentence, k) => (
+        {words.map((sentence, k) => (
           <p key={sentence} className={k > 0 ? 'quiet' : ''}>
             {k > 0 ? `Or: ${sentence}` : sentence}
           </p>

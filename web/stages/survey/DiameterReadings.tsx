@@ -120,7 +120,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
   const { drive, unit, dispatch } = useBench('drive', 'unit', 'dispatch');
   const others = sheaves.filter(({ id, surface }) => id !== pulley.id && surface !== 'toothed');
   const [method, setMethod] = useTyped<DiameterMethod>('way', 'calliper');
-  const [of, setOf] = useTyped('rim', others[0]?.id ?? '');
+  const [measuredOn, setOf] = useTyped('rim', others[0]?.id ?? '');
   const [text, setText] = useTyped('diameter reading', '');
   const [doubt, setDoubt] = useTyped('doubt', '');
   const [problem, setProblem] = useState('');
@@ -148,7 +148,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
       plusMinus: sigma.mm,
       at: new Date().toISOString(),
     };
-    const reading: DiameterReading = method === 'step' ? { ...read, method, of: of! } : { ...read, method };
+    const reading: DiameterReading = method === 'step' ? { ...read, method, of: measuredOn! } : { ...read, method };
     dispatch(edit((d) => putDiameter(d, reading)));
     done();
   };
@@ -189,7 +189,7 @@ function ReadingForm({ sheaves, pulley, onDone }: ReadingsProps & { onDone: () =
         {method === 'step' && others.length > 1 && (
           <Choice
             label="From the rim of"
-            value={of}
+            value={measuredOn}
             options={others.map((other) => ({ value: other.id, label: pulleyLabel(drive, other.id) }))}
             onChange={setOf}
           />

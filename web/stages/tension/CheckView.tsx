@@ -183,13 +183,15 @@ function Measured() {
   const readings = readingsNow(drive, source);
   const latest = latestOf(readings);
   const counted = which === 'all' ? readings : latest;
-  const told = meaningsOf(drive, standing, counted, hand.get());
-  const combined = combineReadings(told);
+  const meanings = meaningsOf(drive, standing, counted, hand.get());
+  const combined = combineReadings(meanings);
   if (!combined) return null;
   return (
     <section aria-label="Measured">
       <div data-testid="measured" data-measured={combined.at}>
-        <div className="label">Measured, {told.length === 1 ? '1 reading' : `${told.length} readings`} together</div>
+        <div className="label">
+          Measured, {meanings.length === 1 ? '1 reading' : `${meanings.length} readings`} together
+        </div>
         <div className="answer-figure is-second">
           {forceFigure(combined.at, unit)} <span className="answer-other">± {Math.round(combined.sigma)} N</span>
         </div>

@@ -57,7 +57,7 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
     way === 'gauge'
       ? [{ key: gauge, label: 'Gauge reading', unit: gauge === 'newtons' ? 'N' : gauge, least: 0.1, most: 5000 }]
       : FIGURES[way];
-  const whole = wanted.every(({ key }) => figures[key] !== undefined);
+  const complete = wanted.every(({ key }) => figures[key] !== undefined);
   const keep = () => {
     const own = Object.fromEntries(wanted.map(({ key }) => [key, figures[key]]));
     dispatch(
@@ -115,7 +115,7 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
           />
         )}
       </div>
-      <Button type="primary" disabled={!whole} onClick={keep}>
+      <Button type="primary" disabled={!complete} onClick={keep}>
         Record reading
       </Button>
     </section>

@@ -20,7 +20,7 @@ export default function TensionLayer({ k }: LayerProps) {
   const { figures } = useTension();
   const { shown } = useBench('shown');
   useEffect(() => {
-    const of = new Map<string, PulleyFigure>();
+    const byPulley = new Map<string, PulleyFigure>();
     for (const station of drive.stations) {
       const load = run.shafts.get(station.id);
       if (!load) continue;
@@ -30,12 +30,12 @@ export default function TensionLayer({ k }: LayerProps) {
       const bad = margin !== null && margin < 0;
       const watch = (margin !== null && margin < SAFE_MARGIN) || (limit !== undefined && newtons > limit);
       const lesser = watch ? 'watch' : 'none';
-      of.set(station.id, {
+      byPulley.set(station.id, {
         text: `${Math.round(newtons)} N${margin === null || margin > PLENTY ? '' : ` · ${marginFigure(margin)}`}`,
         mark: bad ? 'fault' : lesser,
       });
     }
-    figures.set(of);
+    figures.set(byPulley);
   }, [drive, run, belt, running, figures]);
   if (shown.drive !== drive) return null;
   const most = Math.max(1, ...[...run.shafts.values()].map(({ x, y }) => Math.hypot(x, y)));

@@ -128,18 +128,18 @@ function Answer() {
 function StateRow() {
   const { marks, rpm, looked, look } = useTension();
   const now = SITUATIONS.find(
-    ({ choice, wet, rpm: of }) =>
-      choice.all === looked.choice.all && !looked.choice.by && wet === looked.wet && of(marks) === rpm,
+    ({ choice, wet, rpm: atRpm }) =>
+      choice.all === looked.choice.all && !looked.choice.by && wet === looked.wet && atRpm(marks) === rpm,
   );
   return (
     <section className="tension-state" aria-label="State of the drive">
       <div className="button-row is-even">
-        {SITUATIONS.map(({ id, name, choice, wet, rpm: of }) => (
+        {SITUATIONS.map(({ id, name, choice, wet, rpm: atRpm }) => (
           <Button
             key={id}
             type={now?.id === id ? 'primary' : 'default'}
             aria-pressed={now?.id === id}
-            onClick={() => look({ choice, wet, rpm: of(marks) })}
+            onClick={() => look({ choice, wet, rpm: atRpm(marks) })}
           >
             {name}
           </Button>

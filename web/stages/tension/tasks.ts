@@ -22,8 +22,8 @@ export const tensionTasks = {
   /** Dry and wet. */
   tensionMap: ({ drive, ask }: { drive: Drive; ask: MapAsk }) => {
     const tension = tensionOf(drive);
-    const of = (wet: boolean) => marginMap(tension, { ...ask, running: { ...ask.running, wet } });
-    const [dry, wet] = [of(false), of(true)];
+    const mapOf = (wet: boolean) => marginMap(tension, { ...ask, running: { ...ask.running, wet } });
+    const [dry, wet] = [mapOf(false), mapOf(true)];
     return dry && wet && { dry, wet };
   },
   pluck: ({ source, ask }: { source: Sound | Uint8Array; ask: PluckAsk }, onProgress: (fraction: number) => void) => {

@@ -64,8 +64,8 @@ test('a label is nearer to its own pulley than to any other, and two never read 
       wanted('c', 200 + apart / 2, 360, 24),
     ];
     const placed = placeLabels(pulleys, { ...open, circles: pulleys });
-    const clear = ({ x, y }: { x: number; y: number }, of: LabelWanted) =>
-      Math.hypot(Math.max(0, Math.abs(of.x - x) - 40), Math.max(0, Math.abs(of.y - y) - 17)) - of.r;
+    const clear = ({ x, y }: { x: number; y: number }, label: LabelWanted) =>
+      Math.hypot(Math.max(0, Math.abs(label.x - x) - 40), Math.max(0, Math.abs(label.y - y) - 17)) - label.r;
     for (const label of placed) {
       const own = pulleys.find(({ id }) => id === label.id)!;
       for (const other of pulleys) if (other !== own) expect(clear(label, other)).toBeGreaterThan(clear(label, own));

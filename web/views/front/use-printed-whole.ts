@@ -15,12 +15,12 @@ export function usePrintedWhole(svg: RefObject<SVGSVGElement | null>, shafts: re
   useEffect(() => {
     const drawing = svg.current;
     if (!drawing || shafts.length === 0) return;
-    const least = (of: (screen: OnScreen) => number) => Math.min(...shafts.map(of)) - AROUND;
-    const most = (of: (screen: OnScreen) => number) => Math.max(...shafts.map(of)) + AROUND;
+    const least = (edge: (screen: OnScreen) => number) => Math.min(...shafts.map(edge)) - AROUND;
+    const most = (edge: (screen: OnScreen) => number) => Math.max(...shafts.map(edge)) + AROUND;
     const [left, top] = [least(({ x, r }) => x - r), least(({ y, r }) => y - r)];
     const [right, bottom] = [most(({ x, r }) => x + r), most(({ y, r }) => y + r)];
     let charts: readonly Element[] = [];
-    const whole = () => {
+    const fit = () => {
       drawing.setAttribute('viewBox', `${left} ${top} ${right - left} ${bottom - top}`);
       // The chart beside it is as wide as the screen: it is made as narrow as the paper.
       charts = [...document.querySelectorAll('.unrolled svg[width][height]:not([viewBox])')];
@@ -31,10 +31,10 @@ export function usePrintedWhole(svg: RefObject<SVGSVGElement | null>, shafts: re
       for (const picture of [drawing, ...charts]) picture.removeAttribute('viewBox');
       charts = [];
     };
-    window.addEventListener('beforeprint', whole);
+    window.addEventListener('beforeprint', fit);
     window.addEventListener('afterprint', back);
     return () => {
-      window.removeEventListener('beforeprint', whole);
+      window.removeEventListener('beforeprint', fit);
       window.removeEventListener('afterprint', back);
       back();
     };
