@@ -383,8 +383,8 @@ async function benchSpeeds(): Promise<void> {
   const targets = ['pump', 'steer', 'water', 'alt', 'fan', 'ac'].map((station, k): SpeedTarget => ({
     station,
     engineRpm: 5000,
-    least: null,
-    most: 4500 + 700 * k,
+    min: null,
+    max: 4500 + 700 * k,
   }));
   const atHand = Array.from({ length: 40 }, (_, k): PulleyAtHand => ({
     id: `p${k}`,

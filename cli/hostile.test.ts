@@ -354,7 +354,7 @@ describe('whatever a drive file holds', () => {
         const station = drive.stations[which % drive.stations.length]!;
         const { answers } = choosePulleys(
           drive,
-          [{ station: station.id, engineRpm: 3000, least: 2000, most: 6000 }],
+          [{ station: station.id, engineRpm: 3000, min: 2000, max: 6000 }],
           atHand,
           { top: 3 },
         );

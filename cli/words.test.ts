@@ -155,8 +155,8 @@ test('each check of an inspection comes to the verdict it came to, in the words 
     ['AV10', undefined],
     ['AV13', undefined],
   ] as const) {
-    const { least, most } = settingRange({ id: 'b', section, ...(ribs && { ribs }), length: null, route: [] })!;
-    lines.push(`${section} ${least.setN.toPrecision(4)} ${most.setN.toPrecision(4)}`);
+    const { min, max } = settingRange({ id: 'b', section, ...(ribs && { ribs }), length: null, route: [] })!;
+    lines.push(`${section} ${min.setN.toPrecision(4)} ${max.setN.toPrecision(4)}`);
   }
   held('inspect-checks', `${lines.join('\n')}\n`);
 });

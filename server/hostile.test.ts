@@ -212,16 +212,16 @@ describe('requests that used to be faults', () => {
       await shop.ask('POST', '/import', { files: [{ name: 'large.emery.json', text: JSON.stringify(large) }] }),
     ).toMatchObject({ status: 422, body: { detail: expect.stringMatching(/over 1 MB/) as string } });
     // One that just goes in can be saved as well.
-    const most = { ...sample(), note: 'n'.repeat(1_040_000) };
+    const max = { ...sample(), note: 'n'.repeat(1_040_000) };
     const { body } = await shop.ask('POST', '/import', {
-      files: [{ name: 'most.emery.json', text: JSON.stringify(most) }],
+      files: [{ name: 'most.emery.json', text: JSON.stringify(max) }],
     });
     expect(
       (
         await shop.ask('PUT', `/drives/${body.drives[0].id}`, {
           revision: 1,
           saveId: randomUUID(),
-          document: { ...most, name: 'Again' },
+          document: { ...max, name: 'Again' },
         })
       ).status,
     ).toBe(200);

@@ -85,7 +85,7 @@ test('a plan, made on what is so, leaves what it says; it is there wherever a fi
         expect(plan.worstDeg).toBeLessThanOrEqual(limitDeg! + 1e-6);
       }
       // By trying: every setting of every cure, the press in steps.
-      let [fewest, least] = [Infinity, Infinity];
+      let [fewest, min] = [Infinity, Infinity];
       const limit = limitDeg ?? LIMITS.good;
       for (const pump of [0, ...Array.from({ length: 26 }, (_, k) => -3 + k / 5)])
         for (const alt of [0, ...spacers])
@@ -93,7 +93,7 @@ test('a plan, made on what is so, leaves what it says; it is there wherever a fi
             const size = [pump, alt, ac].filter((mm) => mm !== 0).length;
             const worst = size > fewest ? Infinity : worstWith(pump, alt, ac);
             if (worst > limit) continue;
-            least = size < fewest ? worst : Math.min(least, worst);
+            min = size < fewest ? worst : Math.min(min, worst);
             fewest = size;
           }
       if (fewest === 0 && limit === LIMITS.good) return expect(plans).toEqual([]);
@@ -101,7 +101,7 @@ test('a plan, made on what is so, leaves what it says; it is there wherever a fi
       if (fewest === Infinity)
         return expect(plans.length === 0 || plans[0]!.moves.some(({ kind }) => kind === 'press')).toBe(true);
       expect(plans[0]!.moves.length).toBeLessThanOrEqual(fewest);
-      if (plans[0]!.moves.length === fewest) expect(plans[0]!.worstDeg).toBeLessThanOrEqual(least + 1e-6);
+      if (plans[0]!.moves.length === fewest) expect(plans[0]!.worstDeg).toBeLessThanOrEqual(min + 1e-6);
       return undefined;
     }),
     { numRuns: 25 },

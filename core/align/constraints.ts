@@ -48,9 +48,9 @@ export function between(
 ): [number, number] {
   const { riseMm, low, high } = variants[Number(fromSquared)]![Number(toSquared)]!;
   const steep = Math.PI / 2 - 1e-6;
-  const least = Math.tan(Math.max(-steep, high - limit)) * lengthMm - riseMm;
-  const most = Math.tan(Math.min(steep, low + limit)) * lengthMm - riseMm;
-  return [least, most];
+  const min = Math.tan(Math.max(-steep, high - limit)) * lengthMm - riseMm;
+  const max = Math.tan(Math.min(steep, low + limit)) * lengthMm - riseMm;
+  return [min, max];
 }
 
 /** The worst angle of a run with its pulleys moved by so much, radians. */

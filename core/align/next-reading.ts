@@ -50,7 +50,7 @@ export function nextReadings(drive: Drive, alignment: Alignment, sigma = TOOL_SI
       const radius = bodyRadiusMm(known.get(pulley)!.pulley, section);
       const places = Array.from({ length: 360 / STEP_DEG }, (_, k) => k * STEP_DEG);
       const after = places.map((place) => doubt(withReading(plane, (place * Math.PI) / 180, radius, sigma)));
-      const best = after.reduce((least, value, k) => (value < after[least]! - 1e-15 ? k : least), 0);
+      const best = after.reduce((min, value, k) => (value < after[min]! - 1e-15 ? k : min), 0);
       const meanDeg = (variance: number) => toDegrees(Math.sqrt(Math.max(0, variance) / slopes.length));
       const [beforeDeg, afterDeg] = [meanDeg(before), meanDeg(after[best]!)];
       if (slopes.length === 0 || beforeDeg < WELL_KNOWN_DEG) return [];

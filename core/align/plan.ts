@@ -152,11 +152,11 @@ function curesOf(drive: Drive, alignment: Alignment): Cure[] {
       const { pulley, kind } = move;
       const shaft = movesShaft(move) ? stationOf(drive, pulley)!.id : null;
       if (move.kind === 'press') {
-        const [least, most] = [Math.min(move.min, move.max), Math.max(move.min, move.max)];
-        if (most > least) return [{ pulley, shaft, kind, range: [least, most], settings: [] }];
-        return most === 0
+        const [min, max] = [Math.min(move.min, move.max), Math.max(move.min, move.max)];
+        if (max > min) return [{ pulley, shaft, kind, range: [min, max], settings: [] }];
+        return max === 0
           ? []
-          : [{ pulley, shaft, kind, range: null, settings: [{ mm: most, move: { pulley, kind, mm: most } }] }];
+          : [{ pulley, shaft, kind, range: null, settings: [{ mm: max, move: { pulley, kind, mm: max } }] }];
       }
       const settings = settingsOf(drive, alignment, move, pitch);
       return settings.length > 0 ? [{ pulley, shaft, kind, range: null, settings }] : [];
@@ -312,22 +312,22 @@ interface Problem {
  */
 function placesWithin({ runs, fixed, squared, pressed }: Problem, limit: number): Map<string, number> | null {
   const node = new Map(pressed.map(({ shaft }, k) => [shaft!, k + 1]));
-  const edges: { a: number; b: number; most: number }[] = [];
+  const edges: { a: number; b: number; max: number }[] = [];
   for (const run of runs) {
     const { from, to, fromShaft, toShaft } = run;
     const [a, b] = [node.get(fromShaft) ?? 0, node.get(toShaft) ?? 0];
-    const [least, most] = between(run, squared.has(fromShaft), squared.has(toShaft), limit);
+    const [min, max] = between(run, squared.has(fromShaft), squared.has(toShaft), limit);
     const stands = movedBy(fixed, toShaft, to) - movedBy(fixed, fromShaft, from);
     if (a === b) {
-      if (least > stands + 1e-9 || most < stands - 1e-9) return null;
+      if (min > stands + 1e-9 || max < stands - 1e-9) return null;
       continue;
     }
-    if (least > most + 1e-9) return null;
+    if (min > max + 1e-9) return null;
     // Place of b less place of a is at most, and at least.
-    edges.push({ a, b, most: most - stands }, { a: b, b: a, most: stands - least });
+    edges.push({ a, b, max: max - stands }, { a: b, b: a, max: stands - min });
   }
   pressed.forEach(({ range }, k) => {
-    edges.push({ a: 0, b: k + 1, most: range![1] }, { a: k + 1, b: 0, most: -range![0] });
+    edges.push({ a: 0, b: k + 1, max: range![1] }, { a: k + 1, b: 0, max: -range![0] });
   });
   const high = shortest(edges, pressed.length + 1, false);
   const low = high && shortest(edges, pressed.length + 1, true);
@@ -336,17 +336,17 @@ function placesWithin({ runs, fixed, squared, pressed }: Problem, limit: number)
 }
 
 function shortest(
-  edges: readonly { a: number; b: number; most: number }[],
+  edges: readonly { a: number; b: number; max: number }[],
   count: number,
   back: boolean,
 ): number[] | null {
   const far = Array.from({ length: count }, (_, k) => (k === 0 ? 0 : Infinity));
   for (let round = 0; round <= count; round += 1) {
     let changed = false;
-    for (const { a, b, most } of edges) {
+    for (const { a, b, max } of edges) {
       const [from, to] = back ? [b, a] : [a, b];
-      if (far[from]! + most < far[to]! - 1e-9) {
-        far[to] = far[from]! + most;
+      if (far[from]! + max < far[to]! - 1e-9) {
+        far[to] = far[from]! + max;
         changed = true;
       }
     }

@@ -71,6 +71,6 @@ function countOf(text: string): number | null {
   const mixed = /^(-?)(?:(\d+)\s+)?(\d+)\/(\d+)(?: a)?$/.exec(text);
   if (mixed && Number(mixed[4]) > 0)
     return (mixed[1] ? -1 : 1) * (Number(mixed[2] ?? 0) + Number(mixed[3]) / Number(mixed[4]));
-  const number = readNumber(text, { least: -60, most: 60 });
+  const number = readNumber(text, { min: -60, max: 60 });
   return number.ok ? number.value : null;
 }

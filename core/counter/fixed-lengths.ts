@@ -20,7 +20,7 @@ export function lengthsOnFixed(
     (windows.length === 0 ? [null] : windows).map((window): Bounds => {
       const { from, to, tension } = fixedWindow(belt, section, markedMm, window);
       const aim = tension ? lengthAtStretch(markedMm, section, tension.setN / stiffnessN(belt)) : (from + to) / 2;
-      return { least: { mm: from, sigma: 0 }, most: to, aim };
+      return { min: { mm: from, sigma: 0 }, max: to, aim };
     }),
   );
 }

@@ -59,7 +59,7 @@ const OUT_OF_REACH = 0.04;
  * Where no drive is known the belt bends round the pulley it is slipped over last by anything between these, degrees:
  * of the pulleys the one with the least wrap. A default.
  */
-const LAST_WRAP_DEG = { least: 80, most: 180 };
+const LAST_WRAP_DEG = { min: 80, max: 180 };
 
 /** A measured length, and of a string that lay one way or the other both. */
 export type LengthAsked = LengthTold & Partial<Pick<StringAnswer, 'eitherWay'>>;
@@ -94,10 +94,10 @@ export function rankedLengths(
   const ways = lain.flatMap((length) => boundsOf(length.markedMm).map((bounds) => ({ told: length, bounds })));
   const [from, to] = [
     Math.min(
-      ...ways.map(({ bounds: { least, most } }) => least?.mm ?? most ?? answer.markedMm),
+      ...ways.map(({ bounds: { min, max } }) => min?.mm ?? max ?? answer.markedMm),
       ...lain.map(({ markedMm }) => markedMm),
     ),
-    Math.max(...ways.map(({ bounds: { least, most } }) => most ?? least?.mm ?? answer.markedMm)),
+    Math.max(...ways.map(({ bounds: { min, max } }) => max ?? min?.mm ?? answer.markedMm)),
   ];
   const reach = OUT_OF_REACH * answer.markedMm;
   // A list that holds none within reach answers as no list does: the nearest of it would be no answer.
@@ -110,9 +110,9 @@ export function rankedLengths(
   /** The surest; of those that are sure, or of which nothing is known, the nearest. */
   const worth = (chance: number | null, near: number) =>
     (chance === null ? 0 : Math.min(SURE, Math.round(chance * 200) / 200)) - near / 1e5;
-  const best = most(rows.map(({ chance, near }) => worth(chance, near)));
+  const best = max(rows.map(({ chance, near }) => worth(chance, near)));
   const first = best === null ? null : rows[best]!;
-  const second = most(
+  const second = max(
     rows.map(({ lengthMm, each, near, chance }, k) => {
       if (k === best || first === null) return -Infinity;
       if (ways.length === 1) return worth(chance, near);
@@ -131,7 +131,7 @@ const mean = (figures: readonly (number | null)[]) =>
   figures.reduce<number>((sum, figure) => sum + figure!, 0) / figures.length;
 
 /** The place of the largest; null of none. */
-function most(figures: readonly number[]): number | null {
+function max(figures: readonly number[]): number | null {
   return figures.reduce<number | null>(
     (best, figure, k) => (figure > -Infinity && (best === null || figure > figures[best]!) ? k : best),
     null,
@@ -140,16 +140,16 @@ function most(figures: readonly number[]): number | null {
 
 /** The least and the most that go on and can be tightened, mm, null for an end that nothing tells; and the best. */
 export interface Bounds {
-  least: { mm: number; sigma: number } | null;
-  most: number | null;
+  min: { mm: number; sigma: number } | null;
+  max: number | null;
   aim: number;
 }
 
-function chanceOf(section: Section, lengthMm: number, { markedMm, plusMinus }: LengthTold, { least, most }: Bounds) {
-  if (least === null && most === null) return null;
+function chanceOf(section: Section, lengthMm: number, { markedMm, plusMinus }: LengthTold, { min, max }: Bounds) {
+  if (min === null && max === null) return null;
   const spread = Math.max(0.01, Math.hypot(plusMinus, DEFAULT_UNCERTAINTY.beltFraction[section.kind] * markedMm));
-  const over = least === null ? 1 : chanceBelow((lengthMm - least.mm) / Math.hypot(spread, least.sigma));
-  const past = most === null ? 0 : chanceBelow((lengthMm - most) / spread);
+  const over = min === null ? 1 : chanceBelow((lengthMm - min.mm) / Math.hypot(spread, min.sigma));
+  const past = max === null ? 0 : chanceBelow((lengthMm - max) / spread);
   return Math.max(0, over - past);
 }
 
@@ -164,22 +164,22 @@ function boundsOf(
   const taken = (share: number) => (takesUpMm === null ? null : markedMm + share * takesUpMm);
   switch (held) {
     case 'slack': {
-      const least = over(markedMm);
-      return { least, most: taken(1), aim: least.mm };
+      const min = over(markedMm);
+      return { min, max: taken(1), aim: min.mm };
     }
     case 'tight': {
       const slack = taken(-1);
-      return { least: slack === null ? null : over(slack), most: markedMm, aim: markedMm };
+      return { min: slack === null ? null : over(slack), max: markedMm, aim: markedMm };
     }
     case 'short-mark':
-      return { least: { mm: markedMm, sigma: 0 }, most: taken(1), aim: markedMm };
+      return { min: { mm: markedMm, sigma: 0 }, max: taken(1), aim: markedMm };
     case 'long-mark': {
       const short = taken(-1);
-      return { least: short === null ? null : { mm: short, sigma: 0 }, most: markedMm, aim: markedMm };
+      return { min: short === null ? null : { mm: short, sigma: 0 }, max: markedMm, aim: markedMm };
     }
     case 'running': {
       const slack = taken(-0.5);
-      return { least: slack === null ? null : over(slack), most: taken(0.5), aim: markedMm };
+      return { min: slack === null ? null : over(slack), max: taken(0.5), aim: markedMm };
     }
   }
 }
@@ -195,7 +195,7 @@ function climbOf(section: Section, riding: readonly Riding[]): { mm: number; sig
     0,
     bodyRadiusMm(pulley, section) + facingDepthMm('drive', section) - cordRadiusMm(pulley, 'drive', section),
   );
-  const { least, most: widest } = LAST_WRAP_DEG;
+  const { min, max: widest } = LAST_WRAP_DEG;
   const wrap = (degrees: number) => (degrees * Math.PI) / 180;
-  return { mm: lift * wrap((least + widest) / 2), sigma: (lift * wrap(widest - least)) / Math.sqrt(12) };
+  return { mm: lift * wrap((min + widest) / 2), sigma: (lift * wrap(widest - min)) / Math.sqrt(12) };
 }

@@ -27,7 +27,7 @@ export function parsePitch(text: string): PitchReading {
   const [, figure, unit] =
     /^([\d.,]+)\s*(mm|tpi|threads(?: an| per|\/)? ?inch)?$/.exec(text.trim().toLowerCase()) ?? [];
   const inch = unit !== undefined && unit !== 'mm';
-  const read = figure === undefined ? null : readNumber(figure, { least: 0, most: inch ? 1000 : MOST_PITCH_MM });
+  const read = figure === undefined ? null : readNumber(figure, { min: 0, max: inch ? 1000 : MOST_PITCH_MM });
   const value = read?.ok ? read.value : 0;
   const mm = inch && value > 0 ? MM_PER_INCH / value : value;
   return mm > 0 && mm <= MOST_PITCH_MM

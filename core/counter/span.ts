@@ -89,6 +89,6 @@ function settingsOf(
   if (said) return { settings: said, most: null, from: 'drives' };
   const range = settingRange(belt);
   return range
-    ? { settings: range.least, most: range.most, from: 'range' }
+    ? { settings: range.min, most: range.max, from: 'range' }
     : { settings: newBeltAt(defaultSetting(belt)), most: null, from: 'default' };
 }

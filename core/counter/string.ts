@@ -164,6 +164,6 @@ function turnOn(riding: readonly Riding[], on: Riding['on']): { radians: number;
 /** A bend in degrees, with one standard deviation. */
 export function bendOf(bend: Bend | number): { degrees: number; sigma: number } {
   if (typeof bend === 'number') return { degrees: bend, sigma: TOLD_DEGREES };
-  const [least, most] = BEND_RANGES[bend];
-  return { degrees: (least + most) / 2, sigma: (most - least) / Math.sqrt(12) };
+  const [min, max] = BEND_RANGES[bend];
+  return { degrees: (min + max) / 2, sigma: (max - min) / Math.sqrt(12) };
 }

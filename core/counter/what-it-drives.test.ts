@@ -40,8 +40,8 @@ test('what Job sets a belt to lies within the counter’s range, on V layouts it
       );
       const range = settingRange(belt('AV10'))!;
       looked += 1;
-      expect(job!.setN).toBeGreaterThan(range.least.setN);
-      expect(job!.setN).toBeLessThan(range.most.setN);
+      expect(job!.setN).toBeGreaterThan(range.min.setN);
+      expect(job!.setN).toBeLessThan(range.max.setN);
     }
   expect(looked).toBe(6);
 });
@@ -58,7 +58,7 @@ test('for what is said to be driven the counter is not below what keeps the belt
       if (!job || drives.length === 0) continue;
       const said = settingFor(belt(section, ribs), drives)!;
       expect(said.setN).toBeGreaterThan(0.7 * job.leastN);
-      expect(said.setN).toBeLessThanOrEqual(settingRange(belt(section, ribs))!.most.setN);
+      expect(said.setN).toBeLessThanOrEqual(settingRange(belt(section, ribs))!.max.setN);
     }
   }
 });

@@ -74,9 +74,9 @@ export function commonWindows({ section, ribs }: Pick<Belt, 'section' | 'ribs'>)
 const windowsKnown = new Map<string, readonly TensionWindow[]>();
 
 /** Between which settings such a belt lies: the lightest and the heaviest of them. */
-export function settingRange(belt: Belt): { least: NewBeltFigures; most: NewBeltFigures } | null {
+export function settingRange(belt: Belt): { min: NewBeltFigures; max: NewBeltFigures } | null {
   const all = commonWindows(belt)
     .map((window) => newBeltFigures(window)!)
     .sort((a, b) => a.setN - b.setN);
-  return all.length === 0 ? null : { least: all[0]!, most: all.at(-1)! };
+  return all.length === 0 ? null : { min: all[0]!, max: all.at(-1)! };
 }

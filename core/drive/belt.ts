@@ -120,9 +120,9 @@ const OVERRIDES: Record<
 };
 const overrides = Object.fromEntries(
   OVERRIDABLE.map((key) => {
-    const [label, least, most, unit] = OVERRIDES[key];
-    const accepted = `must be from ${least} to ${most} ${unit === '°' ? 'degrees' : unit}`;
-    return [key, is.named(label, is.finite().min(least, accepted).max(most, accepted), unit)];
+    const [label, min, max, unit] = OVERRIDES[key];
+    const accepted = `must be from ${min} to ${max} ${unit === '°' ? 'degrees' : unit}`;
+    return [key, is.named(label, is.finite().min(min, accepted).max(max, accepted), unit)];
   }),
 ) as unknown as is.Fields<SectionOverrides>;
 

@@ -296,7 +296,7 @@ test.each<[string, number, (list: object[]) => object]>([
   ['inspect.findings', 1000, (findings) => ({ inspect: { findings } })],
   ['job.own', 100, (own) => ({ job: { own } })],
   ['job.words', 200, (words) => ({ job: { words } })],
-])('%s may have %d items, and one more is told', (path, most, put) => {
+])('%s may have %d items, and one more is told', (path, max, put) => {
   const messages = (count: number) => {
     const list = Array.from({ length: count }, () => ({}));
     const read = readDrive({
@@ -309,6 +309,6 @@ test.each<[string, number, (list: object[]) => object]>([
     });
     return read.ok ? [] : read.problems.filter((problem) => problem.path === path).map(({ message }) => message);
   };
-  expect(messages(most + 1)).toEqual([`must have ${most} items at most`]);
-  expect(messages(most)).toEqual([]);
+  expect(messages(max + 1)).toEqual([`must have ${max} items at most`]);
+  expect(messages(max)).toEqual([]);
 });

@@ -47,15 +47,15 @@ export const named = <S>(label: string, schema: S, unit?: FieldUnit): Named<S> =
 export type Fields<T> = { readonly [K in keyof Required<T>]: Named<ISchema<T[K]>> };
 
 /** A number of what is said. Every number in the file has an end, so that every sum over it has one too. */
-export const finite = (what = 'a number', most = 1e6) =>
+export const finite = (what = 'a number', max = 1e6) =>
   number()
     .strict()
     .typeError(`must be ${what}`)
     .test('finite', `must be ${what}`, (value) => value === undefined || value === null || Number.isFinite(value))
     .test(
       'bounded',
-      `must be ${what} from −${most.toLocaleString('en')} to ${most.toLocaleString('en')}`,
-      (value) => value === undefined || value === null || !Number.isFinite(value) || Math.abs(value) <= most,
+      `must be ${what} from −${max.toLocaleString('en')} to ${max.toLocaleString('en')}`,
+      (value) => value === undefined || value === null || !Number.isFinite(value) || Math.abs(value) <= max,
     );
 
 /** A hundred metres: more than any engine, and a mistake of a unit still goes in and is found. */
@@ -70,14 +70,14 @@ export const amps = () => finite('a current in A').min(0, 'must be 0 A or more')
 /** One standard deviation, in the unit of what it belongs to. */
 export const plusMinus = () => finite().moreThan(0, 'must be more than 0');
 /** A part of one whole, from 0. */
-export const fraction = (most: number) => finite().min(0, 'must be 0 or more').max(most, `must be ${most} at most`);
-export const wholeNumber = (what: string, most: number) =>
+export const fraction = (max: number) => finite().min(0, 'must be 0 or more').max(max, `must be ${max} at most`);
+export const wholeNumber = (what: string, max: number) =>
   finite(what)
     .integer(`must be ${what}`)
     .min(1, `must be ${what}, 1 or more`)
-    .max(most, `must be ${what}, ${most} at most`);
-export const text = (most: number) =>
-  string().strict().typeError('must be text').max(most, `must be ${most} characters at most`);
+    .max(max, `must be ${what}, ${max} at most`);
+export const text = (max: number) =>
+  string().strict().typeError('must be text').max(max, `must be ${max} characters at most`);
 export const id = () => text(80).required('is missing: every item needs an id').matches(/\S/, 'must not be blank');
 export const yesOrNo = () =>
   mixed<boolean>().test(
@@ -178,17 +178,17 @@ export const MOST_PROBLEMS = 20;
  */
 const items = (
   item: { validateSync: (value: unknown, options: object) => unknown },
-  most: number,
-  beyond = `must have ${most} items at most`,
+  max: number,
+  beyond = `must have ${max} items at most`,
 ) =>
   array()
     .strict()
     .typeError('must be a list')
-    .max(most, beyond)
+    .max(max, beyond)
     // Read by what holds an edit to these bounds.
-    .meta({ most, item } as object)
+    .meta({ max, item } as object)
     .test('items', (value, { path, options }) => {
-      if (!Array.isArray(value) || value.length > most) return true;
+      if (!Array.isArray(value) || value.length > max) return true;
       const found: ValidationError[] = [];
       for (const [k, part] of value.entries()) {
         try {
@@ -204,16 +204,16 @@ const items = (
     });
 
 /** A list that may be left out; `beyond` says what is wrong with one that is too long. */
-export const optionalList = <T>(item: ISchema<T> & Parameters<typeof items>[0], most: number, beyond?: string) =>
-  items(item, most, beyond) as unknown as Schema<readonly T[] | undefined>;
+export const optionalList = <T>(item: ISchema<T> & Parameters<typeof items>[0], max: number, beyond?: string) =>
+  items(item, max, beyond) as unknown as Schema<readonly T[] | undefined>;
 
 /** A list that has to be there; `empty` says what an empty one lacks, where it may not be empty. */
 export const list = <T>(
   item: ISchema<T> & Parameters<typeof items>[0],
-  most: number,
+  max: number,
   empty?: string,
   beyond?: string,
 ) => {
-  const needs = items(item, most, beyond).required('is missing: it must be a list');
+  const needs = items(item, max, beyond).required('is missing: it must be a list');
   return (empty === undefined ? needs : needs.min(1, empty)) as unknown as Schema<readonly T[]>;
 };

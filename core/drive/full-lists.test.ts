@@ -65,7 +65,7 @@ function rest(): object {
 
 interface Found {
   way: string;
-  most: number;
+  count: number;
   /** The drive with other items in that list. */
   put: (items: readonly unknown[]) => Drive;
   items: readonly unknown[];
@@ -78,15 +78,18 @@ function listsOf(schema: unknown, value: unknown, way: string, wrap: (inner: unk
     type: string;
     resolve: (options: object) => unknown;
     fields?: Record<string, unknown>;
-    spec: { meta?: { most: number; item: unknown } };
+    spec: { meta?: { max: number; item: unknown } };
   };
   if (own.type === 'lazy') return listsOf(own.resolve({ value }), value, way, wrap);
   if (Array.isArray(value)) {
-    const { most, item } = own.spec.meta!;
+    const { max: count, item } = own.spec.meta!;
     const items = value as unknown[];
     return items.length === 0
       ? []
-      : [{ way, most, items, put: wrap }, ...listsOf(item, items[0], way, (inner) => wrap([inner, ...items.slice(1)]))];
+      : [
+          { way, count, items, put: wrap },
+          ...listsOf(item, items[0], way, (inner) => wrap([inner, ...items.slice(1)])),
+        ];
   }
   return Object.entries(own.fields ?? {}).flatMap(([field, inner]) =>
     listsOf(inner, (value as Json)[field], way === '' ? field : `${way}.${field}`, (next) =>
@@ -113,11 +116,11 @@ function another(item: unknown): unknown {
     ]),
   );
 }
-const filled = ({ items, most, put }: Found, over = 0) =>
+const filled = ({ items, count, put }: Found, over = 0) =>
   put(
-    [...items, ...Array.from({ length: most + over - items.length }, () => another(items.at(-1)))].slice(
+    [...items, ...Array.from({ length: count + over - items.length }, () => another(items.at(-1)))].slice(
       0,
-      most + over,
+      count + over,
     ),
   );
 
@@ -137,17 +140,17 @@ const messages = (drive: Drive) => {
 test.each(LISTS.map((found) => [found.way, found] as const))(
   '%s: one more than a file may hold is not taken, or a past one makes room',
   (way, found) => {
-    const most = filled(found);
+    const max = filled(found);
     const edited = filled(found, 1);
-    expect(messages(most)).not.toMatch(/items at most/);
+    expect(messages(max)).not.toMatch(/items at most/);
     expect(messages(edited)).toMatch(/items at most/);
-    const { drive, full } = withinLists(most, edited);
+    const { drive, full } = withinLists(max, edited);
     expect(messages(drive)).not.toMatch(/items at most/);
     if (way === 'inspect.changed') expect(full).toBeNull();
-    else expect([drive === most, full]).toEqual([true, { list: way, most: found.most }]);
+    else expect([drive === max, full]).toEqual([true, { list: way, max: found.count }]);
     if (full) expect(fullWords(full)).toMatch(/^[A-Z].*holds [\d,]+ at most\. Nothing was changed/);
     // Up to the bound it is as it was put, and so is what shrinks from beyond it.
-    expect(withinLists(found.put(found.items), most)).toEqual({ drive: most, full: null });
+    expect(withinLists(found.put(found.items), max)).toEqual({ drive: max, full: null });
     expect(withinLists(filled(found, 2), edited).full).toBeNull();
   },
 );
@@ -193,14 +196,14 @@ test('a drive that would be larger than is saved is not taken, whatever its list
   for (let k = 1; k <= 20; k += 1) {
     const { drive, full } = withinLists(now, withClips(k));
     if (full) {
-      expect([full, drive === now]).toEqual([{ list: '', most: expect.any(Number) as number }, true]);
+      expect([full, drive === now]).toEqual([{ list: '', max: expect.any(Number) as number }, true]);
       break;
     }
     [now, taken] = [drive, k];
   }
   expect(taken).toBe(12);
   expect(new TextEncoder().encode(JSON.stringify(now)).length).toBeLessThanOrEqual(MOST_DRIVE_BYTES);
-  expect(fullWords({ list: '', most: 1 })).toMatch(/1 MB/);
+  expect(fullWords({ list: '', max: 1 })).toMatch(/1 MB/);
 });
 
 declare class TextEncoder {

@@ -11,7 +11,7 @@ const ENVELOPE_BYTES = 2048;
 export interface Full {
   /** The list by the way to it, without places: `belts.route`. Empty for the drive as a whole. */
   list: string;
-  most: number;
+  max: number;
 }
 
 type Json = Readonly<Record<string, unknown>>;
@@ -37,8 +37,8 @@ export function withinLists(before: Drive, after: Drive): { drive: Drive; full: 
   const edit: Edit = { grew: false, full: null };
   const drive = walked(driveSchema, before, after, '', edit) as Drive;
   if (edit.full) return { drive: before, full: edit.full };
-  const most = MOST_DRIVE_BYTES - ENVELOPE_BYTES;
-  return edit.grew && bytesOf(drive) > most ? { drive: before, full: { list: '', most } } : { drive, full: null };
+  const max = MOST_DRIVE_BYTES - ENVELOPE_BYTES;
+  return edit.grew && bytesOf(drive) > max ? { drive: before, full: { list: '', max } } : { drive, full: null };
 }
 
 interface Edit {
@@ -78,17 +78,17 @@ function walkedList({ list }: Known, before: readonly unknown[], after: unknown[
   const now = same ? after : items;
   if (now.length <= before.length) return now;
   edit.grew = true;
-  if (now.length <= list.most) return now;
+  if (now.length <= list.max) return now;
   const isPast = PAST[way];
-  let over = now.length - list.most;
+  let over = now.length - list.max;
   const left = isPast ? now.filter((item) => !(over > 0 && old.has(item) && isPast(item as Item) && over--)) : now;
-  if (left.length > list.most) edit.full = { list: way, most: list.most };
+  if (left.length > list.max) edit.full = { list: way, max: list.max };
   return left;
 }
 
 interface Known {
   fields?: AnyObject;
-  list?: { most: number; item: unknown };
+  list?: { max: number; item: unknown };
 }
 
 /** What a schema says of an object's fields, or of a list's items. */
@@ -102,7 +102,7 @@ function resolved(schema: unknown, value: unknown): Known {
   };
   if (own.type === 'lazy') return resolved(own.resolve({ value }), value);
   const { fields, spec } = own;
-  return { ...(fields && { fields }), ...(spec.meta?.most !== undefined && { list: spec.meta }) };
+  return { ...(fields && { fields }), ...(spec.meta?.max !== undefined && { list: spec.meta }) };
 }
 
 /** Bytes of a drive as it is sent, in UTF-8. */
@@ -118,12 +118,12 @@ function bytesOf(drive: Drive): number {
 }
 
 /** Why an edit was not made, and what makes it possible. */
-export function fullWords({ list, most }: Full): string {
+export function fullWords({ list, max }: Full): string {
   if (list === '')
     return 'The drive holds as much as it can, 1 MB. Nothing was changed; remove pictures or sounds first.';
   const what = rulesOf(list)?.what ?? 'this list';
   const name = `${what[0]!.toUpperCase()}${what.slice(1)}`;
-  return `${name}: a drive holds ${most.toLocaleString('en')} at most. Nothing was changed; remove one first.`;
+  return `${name}: a drive holds ${max.toLocaleString('en')} at most. Nothing was changed; remove one first.`;
 }
 
 /** UTF-8 bytes of one unit of UTF-16; the two halves of a pair make four together. */

@@ -13,18 +13,18 @@ interface CheckRules {
   on: Inspected;
   outcomes?: readonly string[];
   /** What the figure is in, and what it may be. */
-  figure?: { unit: 'mm' | 'degrees' | 'cracks'; least: number; most: number };
+  figure?: { unit: 'mm' | 'degrees' | 'cracks'; min: number; max: number };
 }
 const YES_NO = ['yes', 'no'] as const;
-const mm = (least: number, most: number) => ({ unit: 'mm', least, most }) as const;
-const degrees = { unit: 'degrees', least: -3600, most: 3600 } as const;
+const mm = (min: number, max: number) => ({ unit: 'mm', min, max }) as const;
+const degrees = { unit: 'degrees', min: -3600, max: 3600 } as const;
 
 /** Every check of an inspection, in the order in which they are made at one part. */
 export const CHECKS = {
   material: { on: 'belt', outcomes: ['epdm', 'neoprene'] },
   'rib-depth': { on: 'belt', figure: mm(0, 30) },
   profile: { on: 'belt', outcomes: ['v', 'worn', 'u'] },
-  cracks: { on: 'belt', figure: { unit: 'cracks', least: 0, most: 1000 } },
+  cracks: { on: 'belt', figure: { unit: 'cracks', min: 0, max: 1000 } },
   ride: { on: 'belt', figure: mm(-30, 30) },
   slot: { on: 'belt', figure: mm(0, 1000) },
   length: { on: 'belt', figure: mm(0, 100_000) },
@@ -179,8 +179,8 @@ const UNIT_WORDS = { mm: 'a number of millimetres', degrees: 'a number of degree
 
 function shapeOf(check: Check) {
   const { on, outcomes, figure } = checkRules(check);
-  const number = (unit: keyof typeof UNIT_WORDS, { least, most }: { least: number; most: number }) =>
-    is.finite(UNIT_WORDS[unit], Math.max(-least, most)).min(least, `must be ${least} or more`);
+  const number = (unit: keyof typeof UNIT_WORDS, { min, max }: { min: number; max: number }) =>
+    is.finite(UNIT_WORDS[unit], Math.max(-min, max)).min(min, `must be ${min} or more`);
   const value = figure && number(figure.unit, figure);
   return {
     ...anyFinding,

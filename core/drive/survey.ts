@@ -130,15 +130,15 @@ const isPoint = (value: unknown): value is PicturePoint =>
   value.length === 2 &&
   value.every((part) => Number.isFinite(part) && Math.abs(part as number) <= MOST_PX);
 /** By the thousand in a drive of many pictures, so each is looked at without a schema of its own. */
-export const picturePoints = (most: number) =>
+export const picturePoints = (max: number) =>
   array<object, PicturePoint>()
     .strict()
     .typeError('must be a list')
     .required('is missing: it must be a list')
-    .max(most, `must have ${most} items at most`)
-    .meta({ most, item: null } as object)
+    .max(max, `must have ${max} items at most`)
+    .meta({ max, item: null } as object)
     .test('points', (value, { path, createError }) => {
-      const wrong = value.length > most ? -1 : value.findIndex((point) => !isPoint(point));
+      const wrong = value.length > max ? -1 : value.findIndex((point) => !isPoint(point));
       const bound = MOST_PX.toLocaleString('en');
       return (
         wrong < 0 ||

@@ -80,7 +80,7 @@ const anyReading: is.Fields<AnyTensionReading> = {
   turned: is.named('direction the engine was turned', is.oneOf(['forward', 'back'])),
   simulated: is.named('simulated', is.yesOrNo()),
 };
-const positive = (what: string, most: number) => is.finite(what, most).moreThan(0, 'must be more than 0');
+const positive = (what: string, max: number) => is.finite(what, max).moreThan(0, 'must be more than 0');
 const newtons = () => positive('a force', 20_000);
 const deflection = () => positive('a deflection in mm', 1000);
 

@@ -76,8 +76,8 @@ export function bendOf(
     ...readings.map(({ odometer, value, sigma }) => ({ odometer, value, sigma })),
   ];
   const ways = POWERS.map((power) => wayOf(points, power));
-  const most = max(...ways.map(({ weight }) => weight));
-  const weights = ways.map(({ weight }) => exp(weight - most));
+  const highest = max(...ways.map(({ weight }) => weight));
+  const weights = ways.map(({ weight }) => exp(weight - highest));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
   const chanceBy = (at: number) =>
     ways.reduce((sum, way, k) => sum + weights[k]! * chanceReached(way, limit, at), 0) / total;

@@ -92,8 +92,8 @@ export function targetWords({ drive, unit, step: { figures = [] } }: Telling): s
 export function rightBetween({ unit, step: { figures = [] } }: Telling): string {
   const [figure] = figures;
   if (!figure?.leastN) return '';
-  const most = figure.mostN === null ? 'up' : `to ${forceFigure(figure.mostN, unit)}`;
-  return `, in range from ${forceFigure(figure.leastN, unit)} ${most}`;
+  const max = figure.mostN === null ? 'up' : `to ${forceFigure(figure.mostN, unit)}`;
+  return `, in range from ${forceFigure(figure.leastN, unit)} ${max}`;
 }
 
 /** How an adjuster is set, the figure first: what the belts are to read, and which way it is moved for that. */

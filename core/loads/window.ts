@@ -71,8 +71,8 @@ export function windowOf(
   const b = tension.lines.findIndex(({ id }) => id === beltId);
   const standing = tension.staticBelts[b];
   if (!standing) return null;
-  let least: WindowEnd | null = null;
-  let most: WindowEnd | null = null;
+  let min: WindowEnd | null = null;
+  let max: WindowEnd | null = null;
   const never: TensionWindow['never'] = [];
   for (const running of states) {
     const torques = demandOf(tension.transmission, tension.lines, running).torques[b] ?? [];
@@ -80,16 +80,16 @@ export function windowOf(
       const { pulley, station } = contact;
       const tensionN = leastFor(asked);
       if (tensionN === null) never.push({ pulley, station, running });
-      else if (Number.isFinite(tensionN) && (least === null || tensionN > least.tensionN))
-        least = { tensionN: Math.max(0, tensionN), pulley, station, running };
+      else if (Number.isFinite(tensionN) && (min === null || tensionN > min.tensionN))
+        min = { tensionN: Math.max(0, tensionN), pulley, station, running };
     }
     for (const { end, fromN } of boundsFor(tension, b, standing, torques, running, limitOf)) {
-      if (most === null || end.tensionN < most.tensionN) most = end;
+      if (max === null || end.tensionN < max.tensionN) max = end;
       // Another belt pulls the shaft the other way: below this it alone is too much.
-      if (fromN > 0 && (least === null || fromN > least.tensionN)) least = { ...end, tensionN: fromN };
+      if (fromN > 0 && (min === null || fromN > min.tensionN)) min = { ...end, tensionN: fromN };
     }
   }
-  const [low, high] = [least as WindowEnd | null, most as WindowEnd | null];
+  const [low, high] = [min as WindowEnd | null, max as WindowEnd | null];
   return {
     least: low,
     leastN: never.length > 0 ? null : (low?.tensionN ?? 0),
@@ -163,9 +163,9 @@ export function hardestLoad(
   states: readonly Running[],
   tensionN: number,
 ): number {
-  return states.reduce((most, running) => {
+  return states.reduce((max, running) => {
     const load = runDrive(tension, running, { [beltId]: tensionN }).shafts.get(station) ?? { x: 0, y: 0 };
-    return Math.max(most, Math.hypot(load.x, load.y));
+    return Math.max(max, Math.hypot(load.x, load.y));
   }, 0);
 }
 

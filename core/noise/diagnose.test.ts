@@ -80,12 +80,12 @@ describe('the table', () => {
   test('water says of each school what it is to say', () => {
     const p = (cause: Source, outcome: string) =>
       BY_NOISE.water!.find(({ causes }) => !causes || causes.includes(cause))!.p[outcome]!;
-    for (const [outcome, most] of [
+    for (const [outcome, max] of [
       ['quiet-then-back', 'misaligned'],
       ['louder', 'loose'],
       ['no-change', 'bearing'],
     ] as const)
-      for (const cause of NOISE_CAUSES) expect(p(cause, outcome)).toBeLessThanOrEqual(p(most, outcome));
+      for (const cause of NOISE_CAUSES) expect(p(cause, outcome)).toBeLessThanOrEqual(p(max, outcome));
   });
 });
 
@@ -133,11 +133,11 @@ describe('whatever is known', () => {
         const shares = sharesOf(drive);
         const fault = faultRow(answer, shares);
         const all = before.posterior.suspects.map((suspect) => likelihoodOf(answer, suspect, shares) ?? 1);
-        const least = Math.min(...all);
+        const min = Math.min(...all);
         before.posterior.suspects.forEach((suspect, k) => {
           const against = fault
             ? looksAt(answer, suspect, shares) && fault.there[answer.outcome]! < fault.sound[answer.outcome]!
-            : all[k] === least;
+            : all[k] === min;
           if (against)
             expect(chance(after, suspect.cause, suspect.id)).toBeLessThanOrEqual(
               chance(before, suspect.cause, suspect.id) + 1e-12,

@@ -191,7 +191,7 @@ function disproofOf(
   return next
     .map((ask) => worstAnswer(drive, ask, posterior, at, shares))
     .reduce<Diagnosis['disproof']>(
-      (least, disproof) => (least === null || disproof.left < least.left ? disproof : least),
+      (min, disproof) => (min === null || disproof.left < min.left ? disproof : min),
       null,
     );
 }

@@ -85,7 +85,7 @@ export interface Comb {
   sure: number;
 }
 
-const SPACINGS = { least: 4.5, most: 140, step: 0.0012 };
+const SPACINGS = { min: 4.5, max: 140, step: 0.0012 };
 /** A spacing counts from here on: its place was looked for among thousands. */
 const SURE_COMB = 12;
 /** Lines at every order of a wide spacing stand at orders of its halves and thirds as well; the widest is taken. */
@@ -98,8 +98,8 @@ const saying = (lines: readonly Line[]) => lines.filter(({ hz }) => hz < SAYING_
 export function combIn(all: readonly Line[]): Comb | null {
   const lines = saying(all);
   if (lines.length < LEAST_LINES) return null;
-  const count = Math.ceil(Math.log(SPACINGS.most / SPACINGS.least) / SPACINGS.step);
-  const at = (k: number) => SPACINGS.least * Math.exp(k * SPACINGS.step);
+  const count = Math.ceil(Math.log(SPACINGS.max / SPACINGS.min) / SPACINGS.step);
+  const at = (k: number) => SPACINGS.min * Math.exp(k * SPACINGS.step);
   const sure = Float64Array.from({ length: count }, (_, k) => combOver(lines, at(k), WAVERS[0]));
   const best = sure.reduce((top, value) => Math.max(top, value), -Infinity);
   if (best < SURE_COMB) return null;
@@ -123,9 +123,9 @@ function middleOf(lines: readonly Line[], about: number, within: number): { hz: 
 }
 
 function weighed(places: readonly number[], logs: readonly number[]): { hz: number; plusMinusHz: number } {
-  const most = Math.max(...logs);
+  const max = Math.max(...logs);
   let [total, first] = [0, 0];
-  const weights = logs.map((log) => Math.exp(log - most));
+  const weights = logs.map((log) => Math.exp(log - max));
   weights.forEach((weight, k) => {
     total += weight;
     first += weight * places[k]!;
@@ -192,8 +192,8 @@ export function speedHeard(
 }
 
 function logOfSum(logs: readonly number[]): number {
-  const most = Math.max(...logs);
-  return most + Math.log(logs.reduce((sum, log) => sum + Math.exp(log - most), 0));
+  const max = Math.max(...logs);
+  return max + Math.log(logs.reduce((sum, log) => sum + Math.exp(log - max), 0));
 }
 
 /**
@@ -215,13 +215,13 @@ function clashes(comb: Comb | null, rpm: number, doubt: number, cylinders: numbe
 export function speedsOf(
   comb: Comb | null,
   cylinders: number,
-  { told: known, least, most }: { told: number; least: number; most: number },
+  { told: known, min, max }: { told: number; min: number; max: number },
 ): { rpm: number; plusMinus: number }[] {
   if (!comb) return [];
   const parts = [...new Set([1, 2, cylinders])];
   return parts
     .map((part) => ({ rpm: (120 * comb.hz) / part, plusMinus: (120 * comb.plusMinusHz) / part }))
-    .filter(({ rpm }) => rpm >= least && rpm <= most)
+    .filter(({ rpm }) => rpm >= min && rpm <= max)
     .sort((a, b) => Math.abs(Math.log(a.rpm / known)) - Math.abs(Math.log(b.rpm / known)));
 }
 

@@ -51,13 +51,13 @@ export function ofSuspect(
   figures: readonly DriveFigure[],
   { cause, id }: Pick<Suspect, 'cause' | 'id'>,
 ): DriveFigure[] {
-  const most = new Map<FigureCode, DriveFigure>();
+  const max = new Map<FigureCode, DriveFigure>();
   for (const figure of figures) {
     if (figure.cause !== cause || figure.id !== id) continue;
-    const other = most.get(figure.code);
-    if (!other || Math.abs(Math.log(figure.factor)) > Math.abs(Math.log(other.factor))) most.set(figure.code, figure);
+    const other = max.get(figure.code);
+    if (!other || Math.abs(Math.log(figure.factor)) > Math.abs(Math.log(other.factor))) max.set(figure.code, figure);
   }
-  return [...most.values()];
+  return [...max.values()];
 }
 
 const fixed = (
@@ -119,15 +119,15 @@ function tensionFigures(drive: Drive): DriveFigure[] {
     const arm = armFigures(drive, belt, armHealthRead(drive, standing));
     // A tension that nobody knows proves nothing.
     if (standing.from === 'default' || !Number.isFinite(dry)) return arm;
-    const most = windowOf(tension, belt.id, statesThatMatter(marks, { all: 'heaviest' }, false))?.mostN ?? null;
+    const max = windowOf(tension, belt.id, statesThatMatter(marks, { all: 'heaviest' }, false))?.mostN ?? null;
     return [
       fixed(slipCode(dry, soaked), 'tension', 'loose', belt.id, { dry, wet: soaked, tensionN: standing.tensionN }),
-      ...(most === null
+      ...(max === null
         ? []
         : [
-            fixed(standing.tensionN > most ? 'over-limit' : 'under-limit', 'tension', 'tight', belt.id, {
+            fixed(standing.tensionN > max ? 'over-limit' : 'under-limit', 'tension', 'tight', belt.id, {
               tensionN: standing.tensionN,
-              mostN: most,
+              mostN: max,
             }),
           ]),
       ...arm,

@@ -117,13 +117,13 @@ export function whoseNoise(heard: Heard, drive: Drive, rpm: number, from: SpeedF
       repeat: weighed && { hz: weighed.hz, plusMinusHz },
       times: weighed?.times ?? [],
       matches,
-      tryRpm: weighed && rpmToPart(matches, { rpm: speed.rpm, plusMinusHz, most: marks.redline, shared }),
+      tryRpm: weighed && rpmToPart(matches, { rpm: speed.rpm, plusMinusHz, max: marks.redline, shared }),
       rates,
       told: { rpm, from },
       engineRpm: speed.heard ? { rpm: speed.rpm, plusMinus: speed.plusMinus } : null,
       otherRpms: speed.heard
         ? []
-        : speedsOf(heard.comb, cylinders, { told: rpm, least: 0.7 * marks.idle, most: 1.1 * marks.redline }),
+        : speedsOf(heard.comb, cylinders, { told: rpm, min: 0.7 * marks.idle, max: 1.1 * marks.redline }),
     };
   };
   const bursts = repeat && isBurst(repeat) && !(tone && toneOver(tone.tone, repeat)) ? repeat : null;

@@ -42,8 +42,8 @@ function makeNoise(asked: NoiseToMake, seed: number): Sound {
   addTalk(samples, asked.talk, normal);
   for (let k = 0; k < samples.length; k += 1)
     samples[k]! += asked.hum * sin((TAU * 50 * k) / RATE) + asked.hiss * normal();
-  const most = samples.reduce((top, value) => max(top, abs(value)), 0);
-  return { rate: RATE, samples: most > 0.9 ? samples.map((value) => (0.9 * value) / most) : samples };
+  const highest = samples.reduce((top, value) => max(top, abs(value)), 0);
+  return { rate: RATE, samples: highest > 0.9 ? samples.map((value) => (0.9 * value) / highest) : samples };
 }
 
 type Maker = (samples: Float64Array, asked: NoiseToMake, normal: () => number) => void;

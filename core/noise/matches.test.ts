@@ -32,14 +32,14 @@ test('twice a turn is told as twice a turn, and another speed parts two that lie
   const near = matches({ hz: 33.7, plusMinusHz: 0.5 });
   const parts = near.filter(({ what }) => what === 'pulley').map(({ id }) => id);
   expect(parts.slice(0, 2).sort()).toEqual(['p', 'q']);
-  const rpm = rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, most: 5000 })!;
+  const rpm = rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, max: 5000 })!;
   expect(rpm).toBeGreaterThan(750);
   // There they stand further apart than the ± that hid them.
   expect(((34.4 - 33) * rpm) / 750).toBeGreaterThan(4 * 0.5);
-  expect(rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, most: 760 })).toBeNull();
+  expect(rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, max: 760 })).toBeNull();
   // What the engine's own speed hides grows with it: no speed parts them.
-  expect(rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, most: 5000, shared: 0.04 })).toBeNull();
-  expect(rpmToPart(matches({ hz: 4, plusMinusHz: 0.01 }), { rpm: 750, plusMinusHz: 0.01, most: 5000 })).toBeNull();
+  expect(rpmToPart(near, { rpm: 750, plusMinusHz: 0.5, max: 5000, shared: 0.04 })).toBeNull();
+  expect(rpmToPart(matches({ hz: 4, plusMinusHz: 0.01 }), { rpm: 750, plusMinusHz: 0.01, max: 5000 })).toBeNull();
   expect(matches({ hz: 51.3, plusMinusHz: 0.05 })[0]!.what).toBe('none');
 });
 

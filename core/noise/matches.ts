@@ -64,8 +64,8 @@ function engineBeats(rpm: number, cylinders: number): { id: string; order: numbe
   add(cylinders / 2, 0.02);
   add(1, 0.15);
   add(2, 0.2);
-  const most = Math.max(8, Math.min(40, Math.floor(260 / (rpm / 120))));
-  for (let order = 1; order <= most; order += 1) add(order, 0.2 / most);
+  const max = Math.max(8, Math.min(40, Math.floor(260 / (rpm / 120))));
+  for (let order = 1; order <= max; order += 1) add(order, 0.2 / max);
   return [...beats].map(([order, share]) => ({
     id: orderName(order, cylinders),
     order,
@@ -210,7 +210,7 @@ const APART = 4;
  */
 export function rpmToPart(
   matches: readonly RateMatch[],
-  { rpm, plusMinusHz, most, shared = 0 }: { rpm: number; plusMinusHz: number; most: number; shared?: number },
+  { rpm, plusMinusHz, max, shared = 0 }: { rpm: number; plusMinusHz: number; max: number; shared?: number },
 ): number | null {
   const [first, second] = matches.filter(({ what }) => what === 'belt' || what === 'pulley');
   if (!first || !second || second.probability < TOGETHER * first.probability) return null;
@@ -222,7 +222,7 @@ export function rpmToPart(
   if (left <= own) return null;
   const needed = plusMinusHz / Math.sqrt(left ** 2 - own ** 2);
   const rounded = Math.ceil(Math.max(needed, 1.25 * rpm) / 50) * 50;
-  return rounded <= most ? rounded : null;
+  return rounded <= max ? rounded : null;
 }
 
 /** Which of an engine's orders that is: of its firing, of the crank, or another. */

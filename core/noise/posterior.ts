@@ -53,8 +53,8 @@ export function posteriorOf(
     return { shows: -Math.log(prior + (1 - prior) * ratio), beside: prior / (prior + (1 - prior) * ratio) };
   });
   const all = [...logs.map((log, k) => log + own[k]!.shows), elsewhere];
-  const most = Math.max(...all);
-  const weights = all.map((log) => Math.exp(log - most));
+  const max = Math.max(...all);
+  const weights = all.map((log) => Math.exp(log - max));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
   return {
     suspects,

@@ -159,8 +159,8 @@ function periodsOf({ band, values }: Envelope): Repeat[] {
 }
 
 function periodOf({ band, values }: Envelope): Repeat | null {
-  const most = Math.min(Math.round(RATE / SLOWEST_HZ), values.length >> 1);
-  const like = autocorrelation(values, most);
+  const max = Math.min(Math.round(RATE / SLOWEST_HZ), values.length >> 1);
+  const like = autocorrelation(values, max);
   let lobe = 0;
   while (lobe < like.length && like[lobe]! > 0.05) lobe += 1;
   // What is alike over the length of one burst says nothing new: so many figures are there of themselves.

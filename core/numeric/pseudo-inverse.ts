@@ -8,7 +8,7 @@ export function pseudoSolve(
   const wide = design.rows < design.columns;
   const svd = new SingularValueDecomposition(wide ? padded(design) : design, { autoTranspose: false });
   const values = svd.diagonal;
-  const least = Math.max(...values, 0) * 1e-9;
+  const min = Math.max(...values, 0) * 1e-9;
   const right = svd.rightSingularVectors;
   const left = svd.leftSingularVectors;
   const { rows, columns } = design;
@@ -18,7 +18,7 @@ export function pseudoSolve(
   const inverse = Array.from({ length: columns }, () => new Float64Array(rows));
   const nullSpace: number[][] = [];
   values.forEach((value, k) => {
-    if (value <= least || value === 0) {
+    if (value <= min || value === 0) {
       nullSpace.push(right.getColumn(k));
       return;
     }

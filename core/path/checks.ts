@@ -54,13 +54,13 @@ export function materialFindings(
     }
     if (section.kind === 'ribbed' && contact.side === 'drive' && pulley.surface === 'ribbed')
       findings.push(...ribFindings(belt, pulley));
-    const least = leastWrapDeg(station.role, section.kind);
-    if (contact.wrapDeg !== null && contact.wrapDeg < least) {
+    const min = leastWrapDeg(station.role, section.kind);
+    if (contact.wrapDeg !== null && contact.wrapDeg < min) {
       findings.push({
         code: 'low-wrap',
         severity: 'watch',
         ...at,
-        figures: { wrapDeg: contact.wrapDeg, leastDeg: least },
+        figures: { wrapDeg: contact.wrapDeg, leastDeg: min },
       });
     }
   }

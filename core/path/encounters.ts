@@ -43,7 +43,7 @@ export function encounters(
   // Every drag asks this of every pair, so what is plainly too far is passed over first.
   const far = within + 2 * Math.max(0, depth.drive, depth.back);
   const reaches = bodies.map(({ id, radius }) =>
-    contacts.reduce((most, { pulley, cordRadius }) => (pulley === id ? Math.max(most, cordRadius) : most), radius),
+    contacts.reduce((max, { pulley, cordRadius }) => (pulley === id ? Math.max(max, cordRadius) : max), radius),
   );
   const found: Encounter[] = [];
   const keep = (encounter: Encounter) => encounter.mm < within && found.push(encounter);

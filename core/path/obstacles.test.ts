@@ -45,18 +45,18 @@ test('the distance between two pieces is what many points along them make it', (
   });
   fc.assert(
     fc.property(at, at, at, at, (a, b, c, d) => {
-      let least = Infinity;
+      let min = Infinity;
       for (let i = 0; i <= 60; i += 1) {
         for (let j = 0; j <= 60; j += 1) {
           const p = { x: a.x + ((b.x - a.x) * i) / 60, y: a.y + ((b.y - a.y) * i) / 60 };
           const q = { x: c.x + ((d.x - c.x) * j) / 60, y: c.y + ((d.y - c.y) * j) / 60 };
-          least = Math.min(least, Math.hypot(p.x - q.x, p.y - q.y));
+          min = Math.min(min, Math.hypot(p.x - q.x, p.y - q.y));
         }
       }
       const { mm: exact, onA, onB } = nearestOfSegments(a, b, c, d);
       if (exact > 0) expect(Math.hypot(onA.x - onB.x, onA.y - onB.y)).toBeCloseTo(exact, 9);
-      expect(exact).toBeLessThanOrEqual(least + 1e-9);
-      expect(least - exact).toBeLessThan(3);
+      expect(exact).toBeLessThanOrEqual(min + 1e-9);
+      expect(min - exact).toBeLessThan(3);
     }),
     { numRuns: 60 },
   );

@@ -10,7 +10,7 @@ import { solveBelt, solveDrive } from './solve';
 import { draws, expectShare } from '../test/draws';
 
 const codes = (drive: Drive) => solveDrive(drive).belts[0]!.findings.map(({ code }) => code);
-const least = (drive: Drive) => beltClearances(drive, solveBelt(drive, 'main')!).least!;
+const lowest = (drive: Drive) => beltClearances(drive, solveBelt(drive, 'main')!).least!;
 
 /**
  * A tensioner on the upper span, from above, whose belt comes down to `gap` mm of cord above the lower span at y = −77.
@@ -44,7 +44,7 @@ test.each([
     const inner = sectionFor(section)!.thickness - sectionFor(section)!.backOffset;
     for (const clear of [2, 0.1, -0.1, -1.9]) {
       const drive = pressedDown(2 * inner + clear, section, surface);
-      expect(least(drive)).toBeCloseTo(clear, 6);
+      expect(lowest(drive)).toBeCloseTo(clear, 6);
       expect(codes(drive).includes('strands-rub')).toBe(clear < 0);
       expect(solveDrive(drive).belts[0]!.closed).toBe(true);
     }

@@ -653,14 +653,14 @@ describe('what cannot be solved is a finding', () => {
         );
         if (!belt.closed) return;
         closed += 1;
-        let least = Infinity;
+        let min = Infinity;
         for (const { start, end } of belt.spans) {
           for (let t = 0; t <= 1; t += 0.01) {
             const [px, py] = [start.x + t * (end.x - start.x), start.y + t * (end.y - start.y)];
-            least = Math.min(least, ...stops.map(([x, y, d]) => Math.hypot(px - x, py - y) - d / 2));
+            min = Math.min(min, ...stops.map(([x, y, d]) => Math.hypot(px - x, py - y) - d / 2));
           }
         }
-        expect(least).toBeGreaterThan(-1e-6);
+        expect(min).toBeGreaterThan(-1e-6);
       }),
       { numRuns: draws(1500) },
     );

@@ -76,8 +76,8 @@ export function distanceToSegment(point: Point, start: Point, end: Point): numbe
 export function segmentsCross(a: Point, b: Point, c: Point, d: Point): boolean {
   // Most pairs of spans are far apart; their boxes tell at once.
   if (boxesApart(a, b, c, d, 0)) return false;
-  const least = 1e-9 * Math.max(distance(a, b) * distance(c, d), 1e-12);
-  return opposite(side(c, d, a), side(c, d, b), least) && opposite(side(a, b, c), side(a, b, d), least);
+  const min = 1e-9 * Math.max(distance(a, b) * distance(c, d), 1e-12);
+  return opposite(side(c, d, a), side(c, d, b), min) && opposite(side(a, b, c), side(a, b, d), min);
 }
 
 /** True where the upright boxes round two straight pieces are further apart than `by` mm, and so the pieces too. */
@@ -91,8 +91,8 @@ function side(p: Point, q: Point, r: Point): number {
   return (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x);
 }
 
-function opposite(first: number, second: number, least: number): boolean {
-  return first * second < 0 && Math.abs(first) > least && Math.abs(second) > least;
+function opposite(first: number, second: number, min: number): boolean {
+  return first * second < 0 && Math.abs(first) > min && Math.abs(second) > min;
 }
 
 /** The point of a segment nearest to a place. */

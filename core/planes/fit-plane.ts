@@ -45,7 +45,7 @@ export function fitPlane(readings: readonly PlaneReading[], always = false): Fit
   const places = readings.map(({ at }) => (at === null ? [0, 0] : [Math.cos(at), Math.sin(at)]));
   const unseen = always ? BOTH : unseenDirections(readings, places);
   // The unknowns: the offset, and each slope times the largest radius, so that all are mm.
-  const scale = readings.reduce((most, { radius }) => Math.max(most, radius), 1);
+  const scale = readings.reduce((max, { radius }) => Math.max(max, radius), 1);
   const rows = [
     ...readings.map(({ radius, sigma }, k) =>
       [1, ...places[k]!.map((part) => (part * radius) / scale)].map((part) => part / sigma),
@@ -93,7 +93,7 @@ function unseenDirections(readings: readonly PlaneReading[], places: readonly (r
       for (const j of [0, 1])
         spread.set(i, j, spread.get(i, j) + weights[k]! * (place[i]! - middle[i]!) * (place[j]! - middle[j]!));
   });
-  const least = 1 / (TELLS_NOTHING * TILT_SIGMA) ** 2;
+  const min = 1 / (TELLS_NOTHING * TILT_SIGMA) ** 2;
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(spread, { assumeSymmetric: true });
-  return realEigenvalues.flatMap((value, k) => (value < least ? [eigenvectorMatrix.getColumn(k)] : []));
+  return realEigenvalues.flatMap((value, k) => (value < min ? [eigenvectorMatrix.getColumn(k)] : []));
 }

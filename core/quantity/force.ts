@@ -33,7 +33,7 @@ export function parseForce(text: string, bareUnit: ForceUnit): ForceReading {
   const match = /^(.*?)\s*([a-z]*)\.?$/.exec(text.trim().toLowerCase());
   const unit = match && (match[2] === '' ? bareUnit : SPELLED[match[2]!]);
   if (!match || !unit) return { ok: false, problem: accepted };
-  const figure = readNumber(match[1]!, { most: 20_000 / NEWTONS[unit] });
+  const figure = readNumber(match[1]!, { max: 20_000 / NEWTONS[unit] });
   if (!figure.ok) return { ok: false, problem: match[1]!.trim() === '' ? accepted : `${figure.problem} ${accepted}` };
   const newtons = figure.value * NEWTONS[unit];
   return newtons > 0 && newtons <= 20_000 ? { ok: true, newtons, unit } : { ok: false, problem: accepted };

@@ -10,8 +10,8 @@ export interface NumberWanted {
    */
   whole?: boolean;
   /** What the field accepts: of two readings the one that lies outside cannot be meant. */
-  least?: number;
-  most?: number;
+  min?: number;
+  max?: number;
 }
 
 /** Spaces that part thousands, as people and programs write them; and the Swiss apostrophe. */
@@ -26,7 +26,7 @@ const EITHER = /^(-?)([1-9]\d{0,2})([.,])(\d{3})$/;
  */
 export function readNumber(
   text: string,
-  { whole = false, least = -Infinity, most = Infinity }: NumberWanted = {},
+  { whole = false, min = -Infinity, max = Infinity }: NumberWanted = {},
 ): NumberReading {
   const plain = text
     .normalize('NFKC')
@@ -38,7 +38,7 @@ export function readNumber(
   if (either) {
     const [, sign, lead, mark, rest] = either;
     const [thousands, decimal] = [Number(`${sign}${lead}${rest}`), Number(`${sign}${lead}.${rest}`)];
-    const fits = (value: number) => value >= least && value <= most;
+    const fits = (value: number) => value >= min && value <= max;
     if (whole || (fits(thousands) && !fits(decimal))) return { ok: true, value: thousands };
     if (fits(decimal) && !fits(thousands)) return { ok: true, value: decimal };
     return {

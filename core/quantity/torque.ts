@@ -42,7 +42,7 @@ export function parseTorque(text: string, bareUnit: TorqueUnit = 'nm'): TorqueRe
   const unit = written === '' ? bareUnit : WRITTEN.find(([, pattern]) => pattern.test(written ?? ''))?.[0];
   if (figure === undefined || unit === undefined)
     return { ok: false, problem: `"${text.trim()}" is no torque. ${ACCEPTED}` };
-  const value = readNumber(figure, { most: MOST_NM / NM_PER[unit] });
+  const value = readNumber(figure, { max: MOST_NM / NM_PER[unit] });
   if (!value.ok) return { ok: false, problem: `${value.problem} ${ACCEPTED}` };
   const nm = value.value * NM_PER[unit];
   if (!(nm > 0) || nm > MOST_NM)

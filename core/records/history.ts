@@ -113,7 +113,7 @@ function dayFrom(year: number, month: number, day: number): string | undefined {
 /** A reading of the odometer; null for an empty cell, undefined for what is none. */
 function readingOf(text: string): number | null | undefined {
   if (text === '') return null;
-  const read = readNumber(text.replace(/\s*(km|mi|miles|h)$/i, ''), { whole: true, least: 0, most: 1e7 });
+  const read = readNumber(text.replace(/\s*(km|mi|miles|h)$/i, ''), { whole: true, min: 0, max: 1e7 });
   return read.ok ? read.value : undefined;
 }
 

@@ -65,8 +65,8 @@ function likelyReadings(sorted: readonly OdometerReading[], mostPerDay: number):
   });
   let end = -1;
   chains.forEach(({ count }, k) => {
-    const most = end < 0 ? 0 : chains[end]!.count;
-    if (count > most || (count === most && sorted[k]!.odometer < sorted[end]!.odometer)) end = k;
+    const max = end < 0 ? 0 : chains[end]!.count;
+    if (count > max || (count === max && sorted[k]!.odometer < sorted[end]!.odometer)) end = k;
   });
   const likely: OdometerReading[] = [];
   for (let k = end; k >= 0; k = chains[k]!.before) likely.unshift(sorted[k]!);

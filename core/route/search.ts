@@ -114,8 +114,8 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
   const optional = nodes.flatMap(({ carried: { optional: may, station } }, k) =>
     may && station.role !== 'crankshaft' ? [k] : [],
   );
-  const most = control.most ?? MOST;
-  const budget: Budget = { ...most, stopped: false };
+  const max = control.most ?? MOST;
+  const budget: Budget = { ...max, stopped: false };
   const { shouldStop } = control;
   const ground: Ground = { drive, belt, section, sense, nodes, spans: table, budget, shouldStop };
   const total = 2 ** optional.length;
@@ -125,7 +125,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
     if (budget.stopped || budget.steps <= 0 || budget.routes <= 0) break;
     const set = nodes.map((_, k) => k).filter((k) => !off.includes(k));
     const left = carried.filter((carried) => !set.some((k) => nodes[k]!.carried === carried));
-    const used = 1 - budget.steps / most.steps;
+    const used = 1 - budget.steps / max.steps;
     found.push(
       ...searchSet(ground, set, left, (share) => control.onProgress?.(Math.max(used, (sets + share) / total))),
     );
@@ -138,7 +138,7 @@ export function searchRoutes(drive: Drive, beltId: string, control: SearchContro
     route.score = Math.max(0, Math.round((route.score + 10 * (shortest / route.lengthMm) ** 2) * 10) / 10);
   found.sort((a, b) => b.score - a.score || a.lengthMm - b.lengthMm);
   return {
-    searched: most.steps - budget.steps,
+    searched: max.steps - budget.steps,
     routes: found.slice(0, control.top ?? 20),
     cancelled: budget.stopped,
     complete,
@@ -369,7 +369,7 @@ function judge(
   const reasons: RouteReason[] = [];
   let worst = Infinity;
   let worstAt = 0;
-  let least = Infinity;
+  let min = Infinity;
   solved.contacts.forEach((contact, k) => {
     const { role } = nodes[path[k]!]!.carried.station;
     const wanted = leastWrapDeg(role, kind);
@@ -377,7 +377,7 @@ function judge(
     const weight = WEIGHT[role] ?? 1;
     // A shortfall weighs more, and a surplus less, where slip shows first.
     const margin = spare < 0 ? spare * weight : spare / weight;
-    least = Math.min(least, contact.wrapDeg!);
+    min = Math.min(min, contact.wrapDeg!);
     if (margin < worst) [worst, worstAt] = [margin, k];
   });
   const atWorst = solved.contacts[worstAt]!;
@@ -412,7 +412,7 @@ function judge(
     reasons.push({ code: 'only-without', pulley: pulley.id, figures: { roomMm: roomMm! } });
 
   const score = 50 * clamp(0.6 + worst) + 25 * slack + 15 * clamp((room ?? Infinity) / 25) - 8 * odd.length;
-  return { route, lengthMm: solved.length.mm!, leastWrapDeg: least, score, reasons };
+  return { route, lengthMm: solved.length.mm!, leastWrapDeg: min, score, reasons };
 }
 
 function clamp(value: number): number {

@@ -170,9 +170,9 @@ test('a V-belt and ribs on fixed centres: no length that fits pulls with more th
         'alt',
         { adjuster: { kind: 'fixed' } },
       );
-      const most = 1.5 * NEW_BELT_FACTOR * usualSetting(drive, 'main')!.runInN;
+      const max = 1.5 * NEW_BELT_FACTOR * usualSetting(drive, 'main')!.runInN;
       for (const { verdict, tensionN } of answerFor(drive, 'main')!.candidates)
-        if (verdict === 'fits') expect(tensionN!).toBeLessThanOrEqual(most + 1e-6);
+        if (verdict === 'fits') expect(tensionN!).toBeLessThanOrEqual(max + 1e-6);
     }
   }
 });

@@ -111,14 +111,14 @@ test('agrees with points laid along the belts, wherever those are not in doubt',
       ]);
       const [behind, front] = [pointsAlong(made, 0), pointsAlong(made, 1)];
       const nearest = front.reduce(
-        (least, p) => behind.reduce((near, q) => Math.min(near, Math.hypot(p.x - q.x, p.y - q.y)), least),
+        (min, p) => behind.reduce((near, q) => Math.min(near, Math.hypot(p.x - q.x, p.y - q.y)), min),
         Infinity,
       );
       // From the face of a pulley behind to the belt in front; below zero over it.
-      const toFace = [0, 1].reduce((least, k) => {
+      const toFace = [0, 1].reduce((min, k) => {
         const [x, y] = places[k]!;
         const off = Math.min(...front.map((p) => Math.hypot(p.x - x, p.y - y)));
-        return Math.min(least, off - (70 + 10 * k) / 2);
+        return Math.min(min, off - (70 + 10 * k) / 2);
       }, Infinity);
       fc.pre(nearest > 14 ? Math.abs(toFace) > 10 : nearest < 4);
       const isInFront = frontsOf(made).get('b0')!.length > 0;

@@ -64,14 +64,14 @@ export function easiestLast(slackened: Drive, belt: Belt, section: Section): Las
   });
   // Of those that need as little, one that stands still: not the arm that a wrench holds, and not the crank; then the
   // one with least wrap.
-  const least = Math.min(...tries.map(({ needsMm }) => needsMm));
+  const min = Math.min(...tries.map(({ needsMm }) => needsMm));
   const awkward = ({ pulley }: LastOn) => {
     const { role } = pulleys.get(pulley)!.station;
     const wrap = contacts.find((contact) => contact.pulley === pulley)!.wrapDeg ?? 0;
     return wrap + (HARD_TO_REACH[role] ?? 0);
   };
   return tries
-    .filter(({ needsMm }) => needsMm < least + 1e-6)
+    .filter(({ needsMm }) => needsMm < min + 1e-6)
     .reduce<LastOn | null>((best, next) => (best === null || awkward(next) < awkward(best) ? next : best), null);
 }
 

@@ -192,9 +192,9 @@ test('verdicts run from too short to too long, and a longer belt never sits shor
 test('an arm past its best push says so, and sits on the branch where tightening tightens', () => {
   const drive = arm({ pivot: { x: -110, y: 200 }, freeAngle: -40, fullAngle: 75, longMark: -30 });
   const peaked = sizeBelt(drive, 'main')!.curve!;
-  const most = pathLength(peaked.travel.at(peaked.peak!), drive.belts[0]!)!;
+  const max = pathLength(peaked.travel.at(peaked.peak!), drive.belts[0]!)!;
   const { findings, candidates, curve, window } = sizeBelt(drive, 'main', {
-    lengths: [(most + pathLength(peaked.travel.at(0), drive.belts[0]!)!) / 2],
+    lengths: [(max + pathLength(peaked.travel.at(0), drive.belts[0]!)!) / 2],
   })!;
   expect(findings.map(({ code }) => code)).toContain('past-best-push');
   expect(candidates[0]!.fraction!).toBeLessThan(curve!.peak!);

@@ -243,7 +243,7 @@ function candidateOf(seat: Seat, lengthMm: number): Candidate {
   const byStretch = arm || tightCord === null ? null : stretchTension(belt, tightCord, cord);
   const position = positionOf(fraction, from, toMark);
   const wanted = (belt.reserve ?? DEFAULT_RESERVE_FRACTION) * lengthMm;
-  const least =
+  const min =
     fraction === null
       ? null
       : leastClearance(curve, belt, fraction, Math.max(fraction, fractionFor(curve, belt, lengthMm + wanted) ?? to));
@@ -257,14 +257,14 @@ function candidateOf(seat: Seat, lengthMm: number): Candidate {
   }
   return {
     lengthMm,
-    verdict: sits === 'fits' && least !== null && least < 0 ? 'rubs' : sits,
+    verdict: sits === 'fits' && min !== null && min < 0 ? 'rubs' : sits,
     ...(arm
       ? { armAngle: fraction === null ? null : travel.readingAt(fraction) }
       : { travel: fraction === null ? null : travel.readingAt(fraction) }),
     position,
     tensionN: byArm ?? byStretch,
     tensionAt: arm ? 'as-it-sits' : 'tight-end',
-    leastClearanceMm: least,
+    leastClearanceMm: min,
     reserveMm,
     findings,
     fraction,

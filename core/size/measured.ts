@@ -169,12 +169,12 @@ function lineRound(circles: readonly (LoopCircle & { wrapDeg: number | null })[]
     const beyond = touched.map(
       (k, n) => line.arcs[n]! / circles[k]!.radius - ((circles[k]!.wrapDeg ?? 0) * Math.PI) / 180,
     );
-    const most = beyond.indexOf(Math.max(...beyond));
-    if (beyond[most]! <= Math.PI || touched.length <= 2) {
+    const max = beyond.indexOf(Math.max(...beyond));
+    if (beyond[max]! <= Math.PI || touched.length <= 2) {
       const arcs = circles.map((_, k) => (touched.includes(k) ? line.arcs[touched.indexOf(k)]! : 0));
       return { arcs, spansMm: line.spans.reduce((sum, span) => sum + span, 0) };
     }
-    touched.splice(most, 1);
+    touched.splice(max, 1);
   }
 }
 
@@ -230,7 +230,7 @@ export function combinedLength(
     { ...drawing, k: -1 },
   ];
   const scores = againstTheOthers(all).map((apart, k) => ({ one: all[k]!, score: Math.abs(apart ?? 0) }));
-  const worst = scores.reduce((most, next) => (next.score > most.score ? next : most));
+  const worst = scores.reduce((max, next) => (next.score > max.score ? next : max));
   const disagree = worst.score > SUSPECT_AT;
   return {
     measured: measured.map((length, k) => ({ ...length, suspect: disagree && all.length > 2 && worst.one.k === k })),

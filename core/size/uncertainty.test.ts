@@ -51,8 +51,8 @@ test('the quick draws agree with drives drawn and solved one by one', () => {
         pulleys: s.pulleys.map((p) => ({ ...p, diameter: p.diameter! + 0.5 * normal() })),
       })),
     };
-    const most = pathLength(shaken, belt)!;
-    lengths.forEach((length, k) => (counts[k]! += Number(length * (1 + 0.0015 * normal()) <= most)));
+    const max = pathLength(shaken, belt)!;
+    lengths.forEach((length, k) => (counts[k]! += Number(length * (1 + 0.0015 * normal()) <= max)));
   }
   counts.forEach((count, k) => expect(Math.abs(count / runs - chances[k]!)).toBeLessThan(0.035));
 });

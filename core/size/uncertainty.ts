@@ -91,12 +91,12 @@ export function uncertaintyOf(drive: Drive, belt: Belt, sizing: Sizing, options:
   for (let draw = 0; draw < draws; draw += 1) {
     if (draw % 1000 === 0) options.onProgress?.(draw / draws);
     for (let i = 0; i < sigmas.length; i += 1) drawn[i] = sigmas[i]! * normal();
-    let least = -Infinity;
-    for (const { mm, slopes } of edges.least) least = Math.max(least, mm + sum(slopes));
-    const most = edges.most.mm + sum(edges.most.slopes);
+    let min = -Infinity;
+    for (const { mm, slopes } of edges.min) min = Math.max(min, mm + sum(slopes));
+    const max = edges.max.mm + sum(edges.max.slopes);
     for (let k = 0; k < candidates.length; k += 1) {
       const length = candidates[k]!.lengthMm * (1 + beltFraction * normal());
-      fits[k] = length >= least && length <= most;
+      fits[k] = length >= min && length <= max;
     }
     for (let i = 0; i < fits.length; i += 1) {
       if (fits[i]) counts[i]! += 1;
@@ -128,8 +128,8 @@ interface Edge {
 
 /** A belt fits if it is longer than all of `least` and no longer than `most`. */
 interface Edges {
-  least: Edge[];
-  most: Edge;
+  min: Edge[];
+  max: Edge;
 }
 
 /** Between the marks, or over the travel, and long enough to go on; and the ± of the path along the travel. */
@@ -150,11 +150,11 @@ function adjusterEdges(
   if (first === null || last === null || lastOn === null || fits!.to < fits!.from) return { edges: null, spread };
   return {
     edges: {
-      least: [
+      min: [
         { mm: first, slopes: at(fits!.from) },
         { mm: lastOn.needsMm, slopes: at(0) },
       ],
-      most: { mm: last, slopes: at(fits!.to) },
+      max: { mm: last, slopes: at(fits!.to) },
     },
     spread,
   };
@@ -168,7 +168,7 @@ function fixedEdges(
 ): { edges: Edges | null; spread: number[] } {
   if (!fits) return { edges: null, spread: [] };
   return {
-    edges: { least: [{ mm: fits.from, slopes }], most: { mm: fits.to, slopes } },
+    edges: { min: [{ mm: fits.from, slopes }], max: { mm: fits.to, slopes } },
     spread: [deviation(inputs, slopes)],
   };
 }

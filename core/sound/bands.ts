@@ -58,8 +58,8 @@ export function forFrames(
  * How alike a row of figures is to itself so many places further on, from 1 at none; each lag by the pairs it has.
  * Lags from 0 to `most`. All 0 for a row that does not vary.
  */
-export function autocorrelation(row: Float64Array, most: number): Float64Array {
-  const size = powerOfTwo(row.length + most + 1);
+export function autocorrelation(row: Float64Array, max: number): Float64Array {
+  const size = powerOfTwo(row.length + max + 1);
   const fft = transformOf(size);
   const data = new Float64Array(size);
   data.set(row);
@@ -73,7 +73,7 @@ export function autocorrelation(row: Float64Array, most: number): Float64Array {
   }
   fft.realTransform(out, data);
   const atZero = out[0]! / row.length;
-  return Float64Array.from({ length: Math.min(most + 1, row.length) }, (_, lag) =>
+  return Float64Array.from({ length: Math.min(max + 1, row.length) }, (_, lag) =>
     atZero > 0 ? out[2 * lag]! / (row.length - lag) / atZero : 0,
   );
 }

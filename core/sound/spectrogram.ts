@@ -21,12 +21,12 @@ const RANGE_DB = 60;
 /** The picture of a sound, with no more columns than that; each row by the strongest of what falls in it. */
 export function spectrogram(
   sound: Sound,
-  { columns: most = 420, rows = 72, from = 100, to = 12_000 } = {},
+  { columns: max = 420, rows = 72, from = 100, to = 12_000 } = {},
 ): Spectrogram {
   const size = powerOfTwo(sound.rate * WINDOW_S);
   const step = sound.rate / size;
   const top = Math.min(to, 0.48 * sound.rate);
-  const columns = Math.max(1, Math.min(most, Math.floor(sound.samples.length / (size / 4))));
+  const columns = Math.max(1, Math.min(max, Math.floor(sound.samples.length / (size / 4))));
   const edge = (row: number) => from * (top / from) ** (row / rows);
   const spans = Array.from({ length: rows }, (_, row) => {
     const first = Math.max(1, Math.round(edge(row) / step));

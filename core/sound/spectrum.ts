@@ -29,8 +29,8 @@ export function powerSpectrum(samples: ArrayLike<number>, rate: number, size: nu
 }
 
 /** The smallest power of two that is no less. */
-export function powerOfTwo(least: number): number {
-  return 2 ** Math.ceil(Math.log2(Math.max(2, least)));
+export function powerOfTwo(min: number): number {
+  return 2 ** Math.ceil(Math.log2(Math.max(2, min)));
 }
 
 /** Hann's window, value `k` of `count`. */

@@ -7,10 +7,10 @@ const tone = (size: number) => Array.from({ length: COUNT }, (_, k) => size * Ma
 
 /** A file of one tone of half of what it can hold, as another program writes it. */
 function written(bits: string, channels = 1): Uint8Array {
-  const most = { '8': 127, '16': 2 ** 15 - 1, '24': 2 ** 23 - 1, '32': 2 ** 31 - 1 }[bits] ?? 1;
+  const max = { '8': 127, '16': 2 ** 15 - 1, '24': 2 ** 23 - 1, '32': 2 ** 31 - 1 }[bits] ?? 1;
   const middle = bits === '8' ? 128 : 0;
   const rounded = bits.endsWith('f') || bits === '64' ? (value: number) => value : Math.round;
-  const samples = tone(0.5 * most).map((value) => middle + rounded(value));
+  const samples = tone(0.5 * max).map((value) => middle + rounded(value));
   const wav = new WaveFile();
   // The loudest of several is read: the others hold nothing.
   const quiet = samples.map(() => middle);

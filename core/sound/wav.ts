@@ -39,8 +39,8 @@ export function readWav(bytes: Uint8Array): WavReading {
     if (!known) return { ok: false, message: `has samples of kind ${wav.bitDepth}; 8 to 32 bits are read` };
     const raw = wav.getSamples(false, Float64Array) as unknown as Float64Array | Float64Array[];
     const rows = Array.isArray(raw) ? raw : [raw];
-    const most = Math.round(rate * LONGEST_S);
-    const scaled = rows.map((row) => centred(floating ? asFloats(row, most) : row.subarray(0, most), known));
+    const max = Math.round(rate * LONGEST_S);
+    const scaled = rows.map((row) => centred(floating ? asFloats(row, max) : row.subarray(0, max), known));
     const loudest = scaled.reduce((best, next) => (powerOf(next) > powerOf(best) ? next : best));
     return { ok: true, sound: { rate, samples: loudest } };
   } catch (error) {
@@ -62,8 +62,8 @@ const SCALES: Record<string, { zero: number; full: number } | undefined> = {
 const FLOATING = 3;
 
 /** Whole numbers of 32 bits that were floating point all along. */
-function asFloats(row: Float64Array, most: number): Float64Array {
-  return Float64Array.from(new Float32Array(Int32Array.from(row.subarray(0, most)).buffer));
+function asFloats(row: Float64Array, max: number): Float64Array {
+  return Float64Array.from(new Float32Array(Int32Array.from(row.subarray(0, max)).buffer));
 }
 
 function centred(row: Float64Array, { zero, full }: { zero: number; full: number }): Float64Array {

@@ -23,8 +23,8 @@ export const DEFAULT_BANDS: Readonly<Record<Role, SpeedBand>> = {
   other: band(null, null, null),
 };
 
-function band(least: number | null, continuous: number | null, burst: number | null): SpeedBand {
-  return { least, continuous, burst };
+function band(min: number | null, continuous: number | null, burst: number | null): SpeedBand {
+  return { least: min, continuous, burst };
 }
 
 /** Whose figures a band has: of this very accessory, the shop's for its kind, or Emery's default. */

@@ -57,7 +57,7 @@ export function effectOf(drive: Drive, bands: ShopBands = {}): DriveEffect {
     }),
     belts: solution.belts.map(({ id, length, contacts, findings }) => {
       const wrapped = contacts.filter(({ wrapDeg }) => wrapDeg !== null);
-      const least = wrapped.reduce<(typeof wrapped)[number] | null>(
+      const min = wrapped.reduce<(typeof wrapped)[number] | null>(
         (worst, next) => (worst === null || next.wrapDeg! < worst.wrapDeg! ? next : worst),
         null,
       );
@@ -71,8 +71,8 @@ export function effectOf(drive: Drive, bands: ShopBands = {}): DriveEffect {
       return {
         belt: id,
         lengthMm: length.mm,
-        leastWrapDeg: least?.wrapDeg ?? null,
-        leastWrapAt: least?.pulley ?? null,
+        leastWrapDeg: min?.wrapDeg ?? null,
+        leastWrapAt: min?.pulley ?? null,
         takes: from === null || to === null ? null : { from, to },
         taken: sits ? { lengthMm: taken, verdict: sits.verdict, position: sits.position } : null,
         findings: findings.filter(({ severity }) => severity !== 'note'),

@@ -17,8 +17,8 @@ import {
 export interface SpeedTarget {
   station: string;
   engineRpm: number;
-  least: number | null;
-  most: number | null;
+  min: number | null;
+  max: number | null;
 }
 
 export interface PulleySearchOptions {
@@ -96,16 +96,16 @@ export function choosePulleys(
   drive: Drive,
   targets: readonly SpeedTarget[],
   atHand: readonly PulleyAtHand[],
-  { changes: most = 2, top = 8, bands = {}, onProgress }: PulleySearchOptions = {},
+  { changes: max = 2, top = 8, bands = {}, onProgress }: PulleySearchOptions = {},
 ): PulleySearch {
   const chains = new Map(drive.stations.map(({ id }) => [id, chainTo(drive, id) ?? []] as const));
   const { shared, own } = onTheWay(chains, targets);
   const options = optionsAt(drive, [...shared, ...own], atHand);
   const best = new BestFew();
-  const weigh = weigher({ drive, chains, own, options, most, best, demands: demandsOf(drive, chains, targets, bands) });
+  const weigh = weigher({ drive, chains, own, options, max, best, demands: demandsOf(drive, chains, targets, bands) });
   const total = waysOf(
     shared.map((id) => options.get(id)!.length),
-    most,
+    max,
   );
   let done = 0;
   const choose = (index: number, chosen: PulleyChange[], logs: ReadonlyMap<string, number>) => {
@@ -116,7 +116,7 @@ export function choosePulleys(
       return;
     }
     choose(index + 1, chosen, logs);
-    if (chosen.length >= most) return;
+    if (chosen.length >= max) return;
     const id = shared[index]!;
     for (const { to, log } of options.get(id)!) {
       const more = [...chosen, { pulley: id, to }];
@@ -184,8 +184,8 @@ function demandsOf(drive: Drive, chains: Chains, targets: readonly SpeedTarget[]
       const own = targets.filter((target) => target.station === station.id);
       const missAt = (log: number) => {
         let miss = 0;
-        for (const { engineRpm, least, most } of own) {
-          const by = outside(log + Math.log(engineRpm), least, most);
+        for (const { engineRpm, min, max } of own) {
+          const by = outside(log + Math.log(engineRpm), min, max);
           miss += by > 0 ? MISSED + by : 0;
         }
         // Beyond what it was asked for, an accessory is to stay in its band; too slow at idle hurts less than too fast.
@@ -218,7 +218,7 @@ function weigher({
   own,
   options,
   demands,
-  most,
+  max,
   best,
 }: {
   drive: Drive;
@@ -226,7 +226,7 @@ function weigher({
   own: readonly string[];
   options: ReadonlyMap<string, readonly Option[]>;
   demands: readonly Demand[];
-  most: number;
+  max: number;
   best: BestFew;
 }) {
   const seats = seatsOf(drive);
@@ -251,7 +251,7 @@ function weigher({
       const log = logRatio(station, logs);
       const base = missAt(log);
       fixed += base;
-      if (id === undefined || chosen.length === most) continue;
+      if (id === undefined || chosen.length === max) continue;
       const all = options.get(id)!;
       const tries = all
         .map(({ to, log: other }) => ({
@@ -263,17 +263,17 @@ function weigher({
       best.searched += Math.max(0, all.length - tries.length);
       free.push(tries);
     }
-    for (const way of joined({ changes: chosen, cost: fixed }, free, most)) best.keep(way);
+    for (const way of joined({ changes: chosen, cost: fixed }, free, max)) best.keep(way);
   };
 }
 
 /** Every way to go on from a choice with one of each of several lists or none of it, the best of them where many. */
-function joined(from: Choice, free: readonly Choice[][], most: number): Choice[] {
+function joined(from: Choice, free: readonly Choice[][], max: number): Choice[] {
   let ways = [from];
   for (const tries of free) {
     ways = ways.concat(
       ways.flatMap((way) =>
-        way.changes.length >= most
+        way.changes.length >= max
           ? []
           : tries
               .map((attempt) => ({ changes: [...way.changes, ...attempt.changes], cost: way.cost + attempt.cost }))
@@ -292,16 +292,16 @@ function sameSize(pulley: { diameter?: number; teeth?: number }, at: PulleyAtHan
 }
 
 /** How far a speed lies outside, as a logarithm: nought within. */
-function outside(logRpm: number, least: number | null, most: number | null): number {
-  if (least !== null && least > 0 && logRpm < Math.log(least) - 1e-12) return Math.log(least) - logRpm;
-  return most !== null && most > 0 && logRpm > Math.log(most) + 1e-12 ? logRpm - Math.log(most) : 0;
+function outside(logRpm: number, min: number | null, max: number | null): number {
+  if (min !== null && min > 0 && logRpm < Math.log(min) - 1e-12) return Math.log(min) - logRpm;
+  return max !== null && max > 0 && logRpm > Math.log(max) + 1e-12 ? logRpm - Math.log(max) : 0;
 }
 
 /** In how many ways no more than `most` of several choices are made. */
-function waysOf(counts: readonly number[], most: number): number {
+function waysOf(counts: readonly number[], max: number): number {
   const ways = counts.reduce<number[]>(
     (sums, count) => sums.map((sum, k) => sum + (k > 0 ? sums[k - 1]! * count : 0)),
-    [1, ...Array.from({ length: most }, () => 0)],
+    [1, ...Array.from({ length: max }, () => 0)],
   );
   return ways.reduce((sum, way) => sum + way, 0);
 }
@@ -331,10 +331,10 @@ function judge(before: DriveEffect, after: DriveEffect, targets: readonly SpeedT
   return { reasons, cost };
 }
 
-function metBy(after: DriveEffect, { station, engineRpm, least, most }: SpeedTarget): SpeedReason {
+function metBy(after: DriveEffect, { station, engineRpm, min, max }: SpeedTarget): SpeedReason {
   const rpm = (after.shafts.find((shaft) => shaft.station === station)?.ratio ?? 0) * engineRpm;
-  const meets = (least === null || rpm >= least * (1 - 1e-9)) && (most === null || rpm <= most * (1 + 1e-9));
-  const by = Math.min(0, rpm - (least ?? -Infinity)) + Math.max(0, rpm - (most ?? Infinity));
+  const meets = (min === null || rpm >= min * (1 - 1e-9)) && (max === null || rpm <= max * (1 + 1e-9));
+  const by = Math.min(0, rpm - (min ?? -Infinity)) + Math.max(0, rpm - (max ?? Infinity));
   return { code: meets ? 'meets' : 'misses', good: meets, station, figures: { rpm, engineRpm, by } };
 }
 

@@ -301,7 +301,7 @@ describe('bands and use', () => {
         fc.nat(),
         fc.double({ min: -0.5, max: 1.5, noNaN: true }),
         (shares, which, share) => {
-          const bins = shares.map((share, k) => ({ from: 100 * k, to: 100 * k + 100, share: share }));
+          const bins = shares.map((share, k) => ({ from: 100 * k, to: 100 * k + 100, share }));
           fc.pre(bins.some((bin) => bin.share > 0));
           const index = which % bins.length;
           const changed = withShare({ bins }, index, share).bins;
@@ -384,12 +384,12 @@ describe('bands and use', () => {
         limit,
         limit,
         fc.double({ min: 0.2, max: 4, noNaN: true }),
-        (raw, least, continuous, burst, r) => {
+        (raw, min, continuous, burst, r) => {
           const bins = raw.map(({ from, width, share }) => ({ from, to: from + width, share }));
           fc.pre(normalised(bins).some(({ share }) => share > 0));
-          const { tooSlow, right, tooFast, beyond } = timeInBand({ bins }, r, { least, continuous, burst });
+          const { tooSlow, right, tooFast, beyond } = timeInBand({ bins }, r, { least: min, continuous, burst });
           for (const part of [tooSlow, right, tooFast, beyond]) expect(part).toBeGreaterThanOrEqual(-1e-9);
-          if ((least ?? 0) <= (continuous ?? burst ?? Infinity) && (least ?? 0) <= (burst ?? Infinity))
+          if ((min ?? 0) <= (continuous ?? burst ?? Infinity) && (min ?? 0) <= (burst ?? Infinity))
             expect(tooSlow + right + tooFast + beyond).toBeCloseTo(1, 9);
         },
       ),
@@ -611,7 +611,7 @@ describe('solving for a pulley', () => {
 
   test('the best answer meets the target, and no way that was left out scores better', () => {
     const drive = serpentine();
-    const targets: SpeedTarget[] = [{ station: 'alt', engineRpm: 5000, least: null, most: 11_500 }];
+    const targets: SpeedTarget[] = [{ station: 'alt', engineRpm: 5000, min: null, max: 11_500 }];
     const { answers } = choosePulleys(drive, targets, list, { top: 40 });
     expect(answers[0]!.changes.length).toBe(1);
     expect(ratio(answers[0]!.changes.reduce(withPulley, drive), 'alt') * 5000).toBeLessThanOrEqual(11_500);
@@ -650,8 +650,7 @@ describe('solving for a pulley', () => {
 
   test('where any way meets both targets and can be run, the best answer does: tried against all ways, over random lists and targets', () => {
     const drive = serpentine();
-    const outside = (rpm: number, least: number, most: number) =>
-      Math.max(0, Math.log(least / rpm), Math.log(rpm / most));
+    const outside = (rpm: number, min: number, max: number) => Math.max(0, Math.log(min / rpm), Math.log(rpm / max));
     fc.assert(
       fc.property(
         fc.array(fc.integer({ min: 50, max: 200 }), { minLength: 1, maxLength: 6 }),
@@ -660,12 +659,11 @@ describe('solving for a pulley', () => {
         (diameters, forAlt, forAc) => {
           const atHand = diameters.map((diameter, k) => ribbed(`p${k}`, diameter));
           const targets: SpeedTarget[] = [
-            { station: 'alt', engineRpm: 2000, least: forAlt * 0.97, most: forAlt * 1.03 },
-            { station: 'ac', engineRpm: 2000, least: forAc * 0.97, most: forAc * 1.03 },
+            { station: 'alt', engineRpm: 2000, min: forAlt * 0.97, max: forAlt * 1.03 },
+            { station: 'ac', engineRpm: 2000, min: forAc * 0.97, max: forAc * 1.03 },
           ];
           const met = (changed: Drive) =>
-            targets.filter(({ station: id, least, most }) => outside(ratio(changed, id) * 2000, least!, most!) < 1e-9)
-              .length;
+            targets.filter(({ station: id, min, max }) => outside(ratio(changed, id) * 2000, min!, max!) < 1e-9).length;
           const { answers } = choosePulleys(drive, targets, atHand, { changes: 2, top: 1 });
           const best = met(answers[0]!.changes.reduce(withPulley, drive));
           const seats = ['crank', 'alt', 'ac'];
@@ -695,7 +693,7 @@ describe('solving for a pulley', () => {
   test('an accessory that would then be too slow or too fast is told', () => {
     const { answers } = choosePulleys(
       serpentine(),
-      [{ station: 'alt', engineRpm: 700, least: 2400, most: null }],
+      [{ station: 'alt', engineRpm: 700, min: 2400, max: null }],
       [ribbed('c240', 240, 'crankshaft')],
       { bands: { 'ac-compressor': { least: null, continuous: 7600, burst: 8000 } } },
     );
@@ -715,7 +713,7 @@ describe('solving for a pulley', () => {
     const wanted = ratio(jackshaft(120), 'blower') * 1000;
     const { answers } = choosePulleys(
       drive,
-      [{ station: 'blower', engineRpm: 1000, least: wanted * 0.999, most: wanted * 1.001 }],
+      [{ station: 'blower', engineRpm: 1000, min: wanted * 0.999, max: wanted * 1.001 }],
       [vee('out', 120, 'jackshaft'), vee('small', 60, 'crankshaft')],
     );
     expect(answers[0]!.changes).toEqual([
@@ -791,7 +789,7 @@ test('the drive file keeps what Speeds writes, and refuses what cannot be', () =
 
 describe('pulleys are used as often as there are of them', () => {
   const hand: PulleyAtHand = { id: 'one', label: 'one', surface: 'ribbed', diameter: 90, grooves: 6 };
-  const targets: SpeedTarget[] = ['alt', 'ac'].map((id) => ({ station: id, engineRpm: 2000, least: 3400, most: 4000 }));
+  const targets: SpeedTarget[] = ['alt', 'ac'].map((id) => ({ station: id, engineRpm: 2000, min: 3400, max: 4000 }));
   const uses = (count?: number) =>
     Math.max(
       ...choosePulleys(serpentine(), targets, [count === undefined ? hand : { ...hand, count }], {
@@ -811,17 +809,11 @@ describe('pulleys are used as often as there are of them', () => {
 test('property: whatever the order of its limits, the parts of a band share out all of the time and no more', () => {
   const limit = fc.option(fc.double({ min: 0, max: 12_000, noNaN: true }));
   fc.assert(
-    fc.property(
-      limit,
-      limit,
-      limit,
-      fc.double({ min: 0.3, max: 4, noNaN: true }),
-      (least, continuous, burst, turns) => {
-        const parts = timeInBand(presetUse('traffic', marksOf(undefined)), turns, { least, continuous, burst });
-        for (const part of Object.values(parts)) expect(part).toBeGreaterThanOrEqual(-1e-12);
-        expect(parts.tooSlow + parts.right + parts.tooFast + parts.beyond).toBeCloseTo(1, 9);
-      },
-    ),
+    fc.property(limit, limit, limit, fc.double({ min: 0.3, max: 4, noNaN: true }), (min, continuous, burst, turns) => {
+      const parts = timeInBand(presetUse('traffic', marksOf(undefined)), turns, { least: min, continuous, burst });
+      for (const part of Object.values(parts)) expect(part).toBeGreaterThanOrEqual(-1e-12);
+      expect(parts.tooSlow + parts.right + parts.tooFast + parts.beyond).toBeCloseTo(1, 9);
+    }),
   );
 });
 

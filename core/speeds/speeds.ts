@@ -155,14 +155,14 @@ export function speedFindings(drive: Drive, rpm: number, solution: DriveSolution
       });
     for (const { pulley, side } of belt.route) {
       const diameterMm = 2 * cordRadiusMm(findPulley(drive, pulley)!, side, section);
-      const least = side === 'back' ? limits.leastBackMm : limits.leastDriveMm;
-      if (diameterMm > 0 && diameterMm < least)
+      const min = side === 'back' ? limits.leastBackMm : limits.leastDriveMm;
+      if (diameterMm > 0 && diameterMm < min)
         findings.push({
           code: 'bend-too-tight',
           severity: 'watch',
           belt: belt.id,
           pulley,
-          figures: { diameterMm, limit: least },
+          figures: { diameterMm, limit: min },
         });
     }
     return findings;

@@ -179,12 +179,12 @@ function looseStations(
     const [x, y] = [places[at]! - places[datum]!, places[at + 1]! - places[datum + 1]!];
     const k = unknowns.indexOf(at);
     const swing = nullSpace.map((vector) => (x * vector[k + 1]! - y * vector[k]!) / (Math.hypot(x, y) || 1));
-    const most = swing.reduce((best, value, v) => (Math.abs(value) > Math.abs(swing[best]!) ? v : best), 0);
-    if (nullSpace.length === 0 || Math.abs(swing[most]!) < 1e-6) continue;
+    const max = swing.reduce((best, value, v) => (Math.abs(value) > Math.abs(swing[best]!) ? v : best), 0);
+    if (nullSpace.length === 0 || Math.abs(swing[max]!) < 1e-6) continue;
     const held = nullSpace
-      .filter((_, v) => v !== most)
+      .filter((_, v) => v !== max)
       .map((vector) =>
-        vector.map((value, i) => value - (swing[nullSpace.indexOf(vector)]! / swing[most]!) * nullSpace[most]![i]!),
+        vector.map((value, i) => value - (swing[nullSpace.indexOf(vector)]! / swing[max]!) * nullSpace[max]![i]!),
       );
     const loose = moves(held);
     if (loose.size < fewest.size) fewest = loose;
@@ -233,9 +233,9 @@ export function weigherOf(observations: readonly Observation[], network: Network
     const { realEigenvalues, eigenvectorMatrix: vectors } = new EigenvalueDecomposition(new Matrix(covariance), {
       assumeSymmetric: true,
     });
-    const least = Math.max(...realEigenvalues) * 1e-9;
+    const min = Math.max(...realEigenvalues) * 1e-9;
     const root = vectors
-      .mmul(Matrix.diag(realEigenvalues.map((value) => 1 / Math.sqrt(Math.max(value, least)))))
+      .mmul(Matrix.diag(realEigenvalues.map((value) => 1 / Math.sqrt(Math.max(value, min)))))
       .mmul(vectors.transpose());
     return [{ rows, root }];
   });

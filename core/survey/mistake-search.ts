@@ -253,33 +253,26 @@ function judged(
   network: Network,
 ): MistakesFound {
   if (all.length === 0) return { wrong: [], unclear: [], places: base.places };
-  const best = all.reduce((least, next) => (next.fit.cost < least.fit.cost ? next : least));
+  const best = all.reduce((min, next) => (next.fit.cost < min.fit.cost ? next : min));
   // Readings that all disagree by more than they say are worth less than they say, here too.
   const bound = explained(observations, base, best.wrong);
   const inflation = Math.max(1, best.fit.cost / Math.max(1e-9, bound));
   if (inflation > MOST_INFLATION) return { wrong: [], unclear: [], places: base.places };
-  const slips = ({ wrong: set, fit }: Supposition) =>
-    set.reduce(
-      (sum, id) =>
-        sum +
-        groups
-          .get(id)!
-          .reduce(
-            (part, observation) => part + mistakeWeight(observation, fit.places, checked.get(observation)!, network),
-            0,
-          ),
-      0,
-    );
+  const slips = ({ wrong: set, fit }: Supposition) => {
+    const more = (sum: number, observation: Observation) =>
+      sum + mistakeWeight(observation, fit.places, checked.get(observation)!, network);
+    return set.reduce((sum, id) => sum + groups.get(id)!.reduce(more, 0), 0);
+  };
   const weighed = all.map((supposition) => ({
     ...supposition,
     weight:
       -supposition.fit.cost / (2 * inflation) + supposition.crossed * Math.log(CROSSED_FRACTION) + slips(supposition),
   }));
-  const most = Math.max(...weighed.map(({ weight }) => weight));
-  const total = weighed.reduce((sum, { weight }) => sum + Math.exp(weight - most), 0);
+  const max = Math.max(...weighed.map(({ weight }) => weight));
+  const total = weighed.reduce((sum, { weight }) => sum + Math.exp(weight - max), 0);
   const chances = new Map<string, number>();
   for (const { wrong, weight } of weighed)
-    for (const id of wrong) chances.set(id, (chances.get(id) ?? 0) + Math.exp(weight - most) / total);
+    for (const id of wrong) chances.set(id, (chances.get(id) ?? 0) + Math.exp(weight - max) / total);
   // How often a kind of slip happens may tell between readings that explain nearly as much, but not on its own.
   const cost = ({ fit, crossed, wrong: set }: Supposition) =>
     fit.cost / inflation -

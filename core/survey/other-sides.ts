@@ -52,7 +52,7 @@ export function bestSides(observations: readonly Observation[], start: QuickFit,
       return across ? [quickFit(observations, across, network)] : [];
     });
     const better = tries.reduce<QuickFit | null>(
-      (least, next) => (least === null || next.cost < least.cost ? next : least),
+      (min, next) => (min === null || next.cost < min.cost ? next : min),
       null,
     );
     if (!better || better.cost > best.cost - 9) break;
@@ -69,7 +69,7 @@ export function crossedOver(
   observations: readonly Observation[],
   reference: Places,
   { count, datum }: Network,
-  least: number,
+  min: number,
 ): (places: Places) => number[] {
   const area = (places: Places, a: number, b: number, c: number) =>
     (places[2 * b]! - places[2 * a]!) * (places[2 * c + 1]! - places[2 * a + 1]!) -
@@ -87,7 +87,7 @@ export function crossedOver(
       (best, next) => (best === null || next.height > best.height ? next : best),
       null,
     );
-    return furthest && furthest.height > least ? [furthest] : [];
+    return furthest && furthest.height > min ? [furthest] : [];
   });
   return (places) =>
     triples.filter(({ station, a, b, size }) => area(places, a, b, station) * size < 0).map(({ station }) => station);
@@ -106,20 +106,18 @@ export function mirrorImages(
   const crossed = crossedOver(observations, fit.places, network, APART.mm / 2);
   return stations.flatMap((station) => {
     if (station === network.datum || fit.free[station]) return [];
-    const least = leastMove(fit, station);
+    const min = leastMove(fit, station);
     const start = acrossFrom(station, fit.places, observations);
-    if (!start || moved(start, fit.places, station) < least) return [];
+    if (!start || moved(start, fit.places, station) < min) return [];
     const other = quickFit(observations, start, network);
-    if (other.cost > fit.cost + AS_WELL || moved(other.places, fit.places, station) < least) return [];
+    if (other.cost > fit.cost + AS_WELL || moved(other.places, fit.places, station) < min) return [];
     const over = crossed(other.places);
     // Of a drive mirrored as one, those that did not cross are the odd ones.
     const odd = over.length > network.count / 2 ? !over.includes(station) : over.includes(station);
     if (!odd) return [];
     const rest = stations.filter((k) => k !== station);
-    const reshaped = rest.some(
-      (k) => Math.abs(apart(other.places, station, k) - apart(fit.places, station, k)) > least,
-    );
-    const alone = rest.every((k) => moved(other.places, fit.places, k) < least);
+    const reshaped = rest.some((k) => Math.abs(apart(other.places, station, k) - apart(fit.places, station, k)) > min);
+    const alone = rest.every((k) => moved(other.places, fit.places, k) < min);
     return reshaped || alone ? [{ station, x: other.places[2 * station]!, y: other.places[2 * station + 1]! }] : [];
   });
 }

@@ -59,8 +59,8 @@ export function marginMap(
       ),
     );
   const slips = (load: number) => speeds.some((speed) => (cell(load, speed)?.margin ?? 0) < 0);
-  const most = MOST_LOADS.slice(0, -1).find(slips) ?? MOST_LOADS.at(-1)!;
-  const loads = spread(0, most, rows);
+  const max = MOST_LOADS.slice(0, -1).find(slips) ?? MOST_LOADS.at(-1)!;
+  const loads = spread(0, max, rows);
   const filled = speeds.map((speed) => ({
     rpm: speed.rpm,
     cells: loads.map((load): MarginCell => {
@@ -68,7 +68,7 @@ export function marginMap(
       return { load, margin: worst?.margin ?? null, pulley: worst?.pulley ?? null };
     }),
   }));
-  return { columns: filled, rpmFrom, rpmTo, mostLoad: most, first: firstSlip(filled) };
+  return { columns: filled, rpmFrom, rpmTo, mostLoad: max, first: firstSlip(filled) };
 }
 
 /** The lowest load at which a pulley slips, and of its speeds the one with the least margin; null where none does. */

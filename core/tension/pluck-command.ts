@@ -24,9 +24,9 @@ export const pluckCommand: Command<Uint8Array> = {
   },
 };
 
-function figure(name: string, text: string, least: number, most: number, what: string): number {
+function figure(name: string, text: string, min: number, max: number, what: string): number {
   const value = Number(text);
-  if (text.trim() === '' || !(value >= least && value <= most))
-    throw new UsageProblem(`${name}: "${text}" is not ${what}, from ${least} to ${most}`);
+  if (text.trim() === '' || !(value >= min && value <= max))
+    throw new UsageProblem(`${name}: "${text}" is not ${what}, from ${min} to ${max}`);
   return value;
 }

@@ -48,8 +48,8 @@ function recording(
     const turn = (2 * Math.PI * mains * k) / rate;
     samples[k]! += hum * (Math.sin(turn) + 0.4 * Math.sin(2 * turn + 1)) + hiss * draw();
   }
-  const most = samples.reduce((top, value) => Math.max(top, Math.abs(value)), 1e-9);
-  return { rate, samples: samples.map((value) => value / most) };
+  const max = samples.reduce((top, value) => Math.max(top, Math.abs(value)), 1e-9);
+  return { rate, samples: samples.map((value) => value / max) };
 }
 const ask = { lengthMm: 250, kgPerMetre: 0.111 };
 const tension = (hz: number) => 4 * 0.111 * 0.25 ** 2 * hz ** 2;
@@ -131,7 +131,7 @@ test('a WAV file comes back as it was written; what is none is told', () => {
   expect(back.sound.rate).toBe(sound.rate);
   const mean = sound.samples.reduce((sum, value) => sum + value, 0) / sound.samples.length;
   const far = back.sound.samples.reduce(
-    (most, value, k) => Math.max(most, Math.abs(value - sound.samples[k]! + mean)),
+    (max, value, k) => Math.max(max, Math.abs(value - sound.samples[k]! + mean)),
     0,
   );
   expect(far).toBeLessThan(1e-4);

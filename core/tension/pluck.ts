@@ -447,13 +447,13 @@ function beginsAndDies(samples: Float64Array, rate: number, pluck: Segment, hz: 
     for (let i = start + k * period; i < start + (k + 1) * period; i += 1) sum += (samples[i] ?? 0) ** 2;
     return sum / period;
   });
-  const most = Math.max(...loudness);
-  const top = loudness.indexOf(most);
+  const max = Math.max(...loudness);
+  const top = loudness.indexOf(max);
   // Above what is there without it: hiss, or the last pluck's ring.
   const base = [...loudness.slice(0, before - 2)].sort((a, b) => a - b)[(before - 2) >> 1]!;
-  const begins = loudness.findIndex((value) => value > base + 0.25 * (most - base));
+  const begins = loudness.findIndex((value) => value > base + 0.25 * (max - base));
   if ((top - begins) * (period / rate) > Math.max(ATTACK.seconds, ATTACK.periods / hz)) return false;
-  const over = loudness.slice(top).findIndex((value) => value < Math.max(0.01 * most, 1.5 * base));
+  const over = loudness.slice(top).findIndex((value) => value < Math.max(0.01 * max, 1.5 * base));
   const falling = loudness.slice(top, over < 0 ? undefined : top + over);
   if (falling.length < 3) return true;
   const { scatter } = slopeOf(falling.map((value, k) => ({ t: k, y: Math.log(value), weight: 1 })));

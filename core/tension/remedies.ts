@@ -45,7 +45,7 @@ export function remediesFor(
       : [{ running, asked: { ...asked, hold: asked.hold }, needsN: leastFor(asked) }];
   });
   if (asks.length === 0) return null;
-  const hardest = asks.reduce((most, next) => ((next.needsN ?? Infinity) > (most.needsN ?? Infinity) ? next : most));
+  const hardest = asks.reduce((max, next) => ((next.needsN ?? Infinity) > (max.needsN ?? Infinity) ? next : max));
   const { asked, running, needsN } = hardest;
   const { wrap, station, gripExponent } = asked.contact;
   const grip = asked.hold / wrap;

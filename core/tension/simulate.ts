@@ -51,6 +51,6 @@ export function simulatedPlucks(
   }
   for (let k = 0; k < samples.length; k += 1)
     samples[k]! += hum * Math.sin((2 * Math.PI * 50 * k) / RATE) + hiss * normal();
-  const most = samples.reduce((top, value) => Math.max(top, Math.abs(value)), 1e-9);
-  return { rate: RATE, samples: samples.map((value) => (0.8 * value) / most) };
+  const max = samples.reduce((top, value) => Math.max(top, Math.abs(value)), 1e-9);
+  return { rate: RATE, samples: samples.map((value) => (0.8 * value) / max) };
 }

@@ -42,14 +42,14 @@ test('a program that stands at its bound with all draws fails an eighth of them 
   fc.assert(
     fc.property(fc.integer({ min: 2, max: 60 }), fc.double({ min: 0.05, max: 0.97, noNaN: true }), (made, from) => {
       const all = 8 * made;
-      const least = leastHits(from, made, all);
+      const min = leastHits(from, made, all);
       // The share whose chance to fall below the bound of all draws is two in a million, by trying shares.
       const bound = Math.ceil(from * all) - 1;
       let sound = from;
       while (sound < 1 && chanceOfAtMost(bound, all, sound) > 2e-6) sound += 0.0005;
-      expect(chanceOfAtMost(least - 1, made, sound)).toBeLessThanOrEqual(2e-6);
-      expect(chanceOfAtMost(least, made, sound - 0.0005)).toBeGreaterThan(2e-6);
-      expect(least / made).toBeLessThanOrEqual(from + 1 / made);
+      expect(chanceOfAtMost(min - 1, made, sound)).toBeLessThanOrEqual(2e-6);
+      expect(chanceOfAtMost(min, made, sound - 0.0005)).toBeGreaterThan(2e-6);
+      expect(min / made).toBeLessThanOrEqual(from + 1 / made);
     }),
     { numRuns: 40 },
   );

@@ -42,9 +42,9 @@ export function leastHits(from: number, draws: number, all: number): number {
     if (chanceOfAtMost(bound, all, middle) > SELDOM) low = middle;
     else high = middle;
   }
-  let least = 0;
-  while (least < draws && chanceOfAtMost(least, draws, high) <= SELDOM) least += 1;
-  return least;
+  let min = 0;
+  while (min < draws && chanceOfAtMost(min, draws, high) <= SELDOM) min += 1;
+  return min;
 }
 
 /**

@@ -126,14 +126,14 @@ class Shelf {
       SpeedBandEntity,
       bands.filter(({ role }) => !known.has(role)),
     );
-    const fresh = <T extends { id: string }>(there: readonly T[], given: readonly T[], most: number, list: string) => {
+    const fresh = <T extends { id: string }>(there: readonly T[], given: readonly T[], max: number, list: string) => {
       const ids = new Set(there.map(({ id }) => id));
       const rows = given.filter(({ id }) => !ids.has(id));
-      if (there.length + rows.length > most)
+      if (there.length + rows.length > max)
         throw invalid([
           {
             path: `${SHOP_FILE} ${list}`,
-            message: `would make more than the ${most} that a shop keeps; remove some`,
+            message: `would make more than the ${max} that a shop keeps; remove some`,
           },
         ]);
       return rows;

@@ -122,7 +122,7 @@ function within<T>(where: string, read: () => T): T {
   }
 }
 
-const items = (most: number) => optionalList(mixed().required() as never, most);
+const items = (max: number) => optionalList(mixed().required() as never, max);
 const shopFile = object({
   format: mixed().oneOf(['emery-shop'], 'must be "emery-shop"').required('is missing'),
   version: mixed().oneOf([1], 'must be 1: this archive comes from a newer Emery').required('is missing'),

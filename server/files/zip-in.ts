@@ -14,9 +14,9 @@ export interface ZipEntry {
    * What `as` makes of the whole of it, of `most` bytes at most. Refused are more than it says it holds, what does not
    * fit its own checksum, and, once it is read, what is not what the archive was made of.
    */
-  read: <T>(most: number, as: (bytes: Buffer) => T | Promise<T>) => Promise<T>;
+  read: <T>(max: number, as: (bytes: Buffer) => T | Promise<T>) => Promise<T>;
   /** The same a piece at a time. */
-  pieces: (most: number) => AsyncGenerator<Buffer>;
+  pieces: (max: number) => AsyncGenerator<Buffer>;
 }
 
 export interface OpenZip {
@@ -83,8 +83,8 @@ export async function openZip(file: string): Promise<OpenZip> {
 /** One entry, held against its own checksum, and against the archive's where that is known by the time it is read. */
 function entryOf(zip: yauzl.ZipFile, entry: yauzl.Entry, sumsNow: () => ReadonlyMap<string, string> | null): ZipEntry {
   const name = entry.fileName;
-  const pieces = async function* (most: number): AsyncGenerator<Buffer> {
-    if (entry.uncompressedSize > most) throw refused(`${name} is larger than anything Emery writes`);
+  const pieces = async function* (max: number): AsyncGenerator<Buffer> {
+    if (entry.uncompressedSize > max) throw refused(`${name} is larger than anything Emery writes`);
     const sums = sumsNow();
     const hash = sums ? createHash('sha256') : null;
     let sum = 0;
@@ -100,11 +100,11 @@ function entryOf(zip: yauzl.ZipFile, entry: yauzl.Entry, sumsNow: () => Readonly
     if (sum !== entry.crc32) throw invalid([{ path: name, message: 'is damaged: it does not fit its checksum' }]);
     if (hash && hash.digest('hex') !== sums?.get(name)) throw new Another(name);
   };
-  const read = async <T>(most: number, as: (bytes: Buffer) => T | Promise<T>) => {
+  const read = async <T>(max: number, as: (bytes: Buffer) => T | Promise<T>) => {
     const all: Buffer[] = [];
     let other: Another | null = null;
     try {
-      for await (const piece of pieces(most)) all.push(piece);
+      for await (const piece of pieces(max)) all.push(piece);
     } catch (error) {
       if (!(error instanceof Another)) throw error;
       // What is wrong with it itself says more.

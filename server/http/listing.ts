@@ -10,7 +10,7 @@ export interface Page {
   offset: number;
 }
 
-export function pageOf({ query }: Request, most = 200): Page {
+export function pageOf({ query }: Request, max = 200): Page {
   const integer = (name: string, fallback: number) => {
     const text = query[name];
     if (text === undefined) return fallback;
@@ -20,7 +20,7 @@ export function pageOf({ query }: Request, most = 200): Page {
     return value;
   };
   const search = typeof query['search'] === 'string' ? query['search'].trim().slice(0, 100) : '';
-  return { search, limit: Math.min(most, integer('limit', 40)), offset: integer('offset', 0) };
+  return { search, limit: Math.min(max, integer('limit', 40)), offset: integer('offset', 0) };
 }
 
 /** `text` as a LIKE pattern that finds it anywhere, its own % and _ taken literally. */

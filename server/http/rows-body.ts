@@ -1,7 +1,7 @@
 import { mixed, object } from './fields';
 
 /** A body that brings in a list of rows, in place of what is there or beside it; who takes them reads each. */
-export const rowsBody = (most: number) =>
+export const rowsBody = (max: number) =>
   object({
     replace: mixed<boolean>().test(
       'boolean',
@@ -13,7 +13,7 @@ export const rowsBody = (most: number) =>
       .test('list', 'must be a list', (value) => value === undefined || Array.isArray(value))
       .test(
         'most',
-        `holds more than ${most.toLocaleString('en')} rows`,
-        (value) => !Array.isArray(value) || value.length <= most,
+        `holds more than ${max.toLocaleString('en')} rows`,
+        (value) => !Array.isArray(value) || value.length <= max,
       ),
   }).required();

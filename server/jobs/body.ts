@@ -5,8 +5,8 @@ import { type JobEvent, STEP_CODES } from '@emery/core/job';
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 export const uuid = () => string().matches(UUID, 'must be a UUID in small letters').required('is missing');
-const text = (most: number) => string().max(most, `must be ${most} characters at most`);
-const needed = (most: number) => text(most).required('is missing');
+const text = (max: number) => string().max(max, `must be ${max} characters at most`);
+const needed = (max: number) => text(max).required('is missing');
 const id = () => needed(200);
 
 const common = { id: uuid(), at: moment().required('is missing'), by: text(80).defined('is missing') };

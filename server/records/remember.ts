@@ -169,11 +169,10 @@ async function putRows(
   const stands = { odometer: use.last?.odometer ?? odometer, unit };
   await inTurns(read, DRIVES, ({ driveId, name: drive, memory }) => {
     for (const due of memory.dues) {
-      const { day } = expectedOf(due, use);
       const key = due.key.slice(0, 240);
       const says = [
         ...[due.kind, due.text.slice(0, 300), due.belt, due.day, due.odometer, due.unit, due.from, due.plusMinus],
-        ...[day ?? NO_DAY, textOf([name, plate, drive, due.text], 1000)],
+        ...[expectedOf(due, use).day ?? NO_DAY, textOf([name, plate, drive, due.text], 1000)],
       ];
       const before = changed.get(`${driveId} ${key}`);
       // An entry that says what it said before has not changed, however often it is written.
@@ -218,7 +217,7 @@ const picturesOf = (pictures: readonly KeptPicture[]) =>
 /** A date the database can hold. */
 const dateOf = (ms: number | null) =>
   ms === null || Number.isNaN(ms) || ms < Date.UTC(1000, 0) || ms > Date.UTC(9999, 0) ? null : new Date(ms);
-const textOf = (parts: readonly string[], most: number) => Buffer.from(folded(parts.join('\n'))).subarray(0, most);
+const textOf = (parts: readonly string[], max: number) => Buffer.from(folded(parts.join('\n'))).subarray(0, max);
 
 /** Works out anew what every drive is remembered by, a page at a time: for shops from before there was any. */
 export async function rememberAll(manager: EntityManager): Promise<void> {

@@ -31,12 +31,12 @@ export function readBand(role: Role, body: unknown): SpeedBandRow {
 
 export const isRole = (text: unknown): text is Role => ROLES.includes(text as Role);
 
-const integer = (what: string, most: number) =>
+const integer = (what: string, max: number) =>
   number()
     .typeError(`must be ${what}`)
     .integer(`must be ${what}`)
     .min(1, `must be ${what}, 1 or more`)
-    .max(most, `must be ${what}, ${most} at most`)
+    .max(max, `must be ${what}, ${max} at most`)
     .nullable();
 const oneOf = (values: readonly string[]) =>
   mixed<string>()

@@ -57,7 +57,7 @@ async function indexNames(manager: EntityManager, ids: readonly string[]): Promi
   }
 }
 
-const textOf = (parts: readonly string[], most: number) => Buffer.from(folded(parts.join('\n'))).subarray(0, most);
+const textOf = (parts: readonly string[], max: number) => Buffer.from(folded(parts.join('\n'))).subarray(0, max);
 
 const allVehicles = async (manager: EntityManager) =>
   (await manager.query<{ id: string }[]>('SELECT id FROM vehicle')).map(({ id }) => id);

@@ -88,10 +88,10 @@ export function cardText(drive: Drive): CardLine[] {
 }
 
 /** Breaks a text into lines of at most `most` characters, at spaces. */
-export function wrapped(text: string, most: number): string[] {
+export function wrapped(text: string, max: number): string[] {
   return text.split(' ').reduce<string[]>((lines, word) => {
     const last = lines[lines.length - 1];
-    if (last === undefined || last.length + word.length + 1 > most) lines.push(word);
+    if (last === undefined || last.length + word.length + 1 > max) lines.push(word);
     else lines[lines.length - 1] = `${last} ${word}`;
     return lines;
   }, []);

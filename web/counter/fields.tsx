@@ -16,12 +16,12 @@ export interface AskedFigure {
 }
 
 /** A length that is asked for, mm; more than zero and no longer than `most`. */
-export function useLength(name: string, label: string, most = 20_000): AskedFigure {
+export function useLength(name: string, label: string, max = 20_000): AskedFigure {
   const unit = useUnit();
   const [text, put] = useText(name);
   const reading = text.trim() === '' ? null : parseLength(text, unit);
-  const outside = reading?.ok && (reading.mm <= 0 || reading.mm > most);
-  const bounds = outside ? `${label}: more than 0, and ${formatLength(most, unit, 0)} at most.` : null;
+  const outside = reading?.ok && (reading.mm <= 0 || reading.mm > max);
+  const bounds = outside ? `${label}: more than 0, and ${formatLength(max, unit, 0)} at most.` : null;
   const problem = reading && !reading.ok ? reading.problem : bounds;
   const value = reading?.ok && problem === null ? reading.mm : null;
   return {
@@ -37,20 +37,20 @@ export function useLength(name: string, label: string, most = 20_000): AskedFigu
 export function useFigure(
   name: string,
   label: string,
-  least: number,
-  most: number,
+  min: number,
+  max: number,
   { start = '', whole = false }: { start?: string; whole?: boolean } = {},
 ): AskedFigure {
   const [text, put] = useText(name, start);
   const plain = text.trim();
-  const reading = readNumber(plain, { least, most, whole });
-  const value = reading.ok && reading.value >= least && reading.value <= most ? reading.value : null;
+  const reading = readNumber(plain, { min, max, whole });
+  const value = reading.ok && reading.value >= min && reading.value <= max ? reading.value : null;
   const asked = !reading.ok && reading.twoWays ? `${label}: ${reading.problem}` : null;
   return {
     text,
     put,
     value,
-    problem: plain === '' || value !== null ? null : (asked ?? `${label}: enter a number from ${least} to ${most}.`),
+    problem: plain === '' || value !== null ? null : (asked ?? `${label}: enter a number from ${min} to ${max}.`),
     echo: '',
   };
 }

@@ -33,8 +33,8 @@ const setting = () => screen.getByTestId('tension-setting').textContent;
 describe('is it tight enough', () => {
   test('with nothing said of what it drives there is a range, and a word for what would make it one figure', async () => {
     show(TensionPanel, 'span=350');
-    const { least, most } = settingRange(belt)!;
-    expect(setting()).toContain(`${Math.round(least.setN)} to ${Math.round(most.setN)} N`);
+    const { min, max } = settingRange(belt)!;
+    expect(setting()).toContain(`${Math.round(min.setN)} to ${Math.round(max.setN)} N`);
     screen.getByText('Choose what it drives to get one figure.');
     await userEvent.click(screen.getByRole('checkbox', { name: 'Alternator' }));
     const alone = settingFor(belt, ['alternator'])!.setN;

@@ -4,12 +4,12 @@ import { useOnLeave, useTyped } from '../ui/typed-text';
 interface Props {
   label: string;
   value: string;
-  most: number;
+  max: number;
   onCommit: (text: string) => void;
 }
 
 /** A short text that is taken over on Enter, on leaving the field, and when the page goes away: not at every key. */
-export function CommittedText({ label, value, most, onCommit }: Props) {
+export function CommittedText({ label, value, max, onCommit }: Props) {
   const [text, setText] = useTyped<string | null>(label, null);
   const commit = () => {
     if (text !== null && text.trim() !== value) onCommit(text.trim());
@@ -18,7 +18,7 @@ export function CommittedText({ label, value, most, onCommit }: Props) {
   useOnLeave(commit);
   return (
     <div onBlur={commit} onKeyDown={(event) => event.key === 'Enter' && commit()}>
-      <TextField label={label} value={text ?? value} most={most} onChange={setText} />
+      <TextField label={label} value={text ?? value} max={max} onChange={setText} />
     </div>
   );
 }

@@ -21,8 +21,8 @@ export function Estimate({ estimate, open, run }: { estimate: JobEstimate; open:
           label="Labour rate per hour"
           unit="in the currency of the price list"
           value={estimate.hourRate}
-          least={0}
-          most={1e6}
+          min={0}
+          max={1e6}
           onCommit={(hourRate) => change.mutate({ hourRate })}
           onClear={() => change.mutate({ hourRate: null })}
         />

@@ -54,7 +54,7 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
                 <CommittedText
                   label="Marking"
                   value={said.marking ?? ''}
-                  most={60}
+                  max={60}
                   onCommit={(marking) => put({ marking })}
                 />
                 <MarkingDoubt marking={said.marking} asked={bring} />
@@ -64,7 +64,7 @@ export function Fitted({ job, hand: { run, happens } }: { job: JobOpened; hand: 
               <CommittedText
                 label="Serial number"
                 value={said.number ?? ''}
-                most={60}
+                max={60}
                 onCommit={(number) => put({ number })}
               />
             )}

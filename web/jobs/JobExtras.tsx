@@ -35,8 +35,8 @@ export function JobExtras(props: Props) {
             label="Odometer"
             unit={job.odometerUnit}
             value={run.odometer}
-            least={0}
-            most={1e7}
+            min={0}
+            max={1e7}
             onCommit={(odometer) => happens({ kind: 'odometer', odometer })}
             onClear={() => happens({ kind: 'odometer', odometer: null })}
             doubtOf={(odometer) => odometerDoubtWords(odometer, job.vehicleOdometer, job.odometerUnit)}

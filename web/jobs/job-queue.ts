@@ -8,7 +8,7 @@ export type Keep = Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 
 const WAITS = 'emery-job:';
 const REFUSED = 'emery-refused:';
 /** A server that does not answer is asked again after this, ms; longer each time, to a limit. */
-const AGAIN_MS = { first: 1000, most: 15_000 };
+const AGAIN_MS = { first: 1000, max: 15_000 };
 /** Sent in one go; the server takes no more. */
 const AT_ONCE = 200;
 
@@ -109,7 +109,7 @@ export class JobQueue {
       if (passing) {
         this.set({ problem: why });
         this.timer = setTimeout(() => void this.send(), this.pause);
-        this.pause = Math.min(AGAIN_MS.most, 2 * this.pause);
+        this.pause = Math.min(AGAIN_MS.max, 2 * this.pause);
       } else this.refuse(refusedOf(error, events), why);
     } finally {
       this.sending = false;

@@ -67,8 +67,8 @@ function TensionLines({
   const [first = 0, last = 0] = extent(points, ({ odometer }) => odometer) as [number, number];
   const room = Math.max(500, 0.08 * (last - first));
   const x = scaleLinear([first - room, last + room], [MARGIN.left, width - MARGIN.right]);
-  const most = Math.max(...points.map(({ at, plusMinus }) => at + plusMinus));
-  const y = scaleLinear([0, 1.15 * most], [HEIGHT - MARGIN.bottom, MARGIN.top]);
+  const max = Math.max(...points.map(({ at, plusMinus }) => at + plusMinus));
+  const y = scaleLinear([0, 1.15 * max], [HEIGHT - MARGIN.bottom, MARGIN.top]);
   const inOrder = [...points].sort((a, b) => a.odometer - b.odometer);
   return (
     <svg width={width} height={HEIGHT} role="img" aria-label="Tension over the odometer">

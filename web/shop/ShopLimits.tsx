@@ -119,8 +119,8 @@ function NewLimit({
       label={label}
       unit={unit}
       value={figures[key] ?? null}
-      least={0}
-      most={1000}
+      min={0}
+      max={1000}
       onCommit={(value) => setFigures((now) => ({ ...now, [key]: value }))}
       onClear={() => setFigures(({ [key]: _, ...rest }) => rest)}
     />

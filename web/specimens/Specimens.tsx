@@ -60,18 +60,18 @@ function Fields() {
           />
         ))}
         <QuantityField label="Signed length" mm={-values.mm} unit="in" signed onCommit={(mm) => set({ mm: -mm })} />
-        <CountField label="Count" value={values.count} most={60} onCommit={(count) => set({ count: count ?? 0 })} />
+        <CountField label="Count" value={values.count} max={60} onCommit={(count) => set({ count: count ?? 0 })} />
         <CountField
           label="Count not known"
           value={undefined}
-          most={60}
+          max={60}
           optional
           hint="not counted yet"
           onCommit={() => undefined}
         />
         <FigureField label="Angle" unit="°" value={values.degrees} onCommit={(degrees) => set({ degrees })} />
-        <TextField label="Name" value={values.name} most={80} onChange={(name) => set({ name })} />
-        <TextField label="Name with a problem" value="" most={80} problem="Write a name." onChange={() => undefined} />
+        <TextField label="Name" value={values.name} max={80} onChange={(name) => set({ name })} />
+        <TextField label="Name with a problem" value="" max={80} problem="Write a name." onChange={() => undefined} />
         <Choice
           label="One of a few"
           value={values.kind}

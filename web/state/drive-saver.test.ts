@@ -50,7 +50,7 @@ function setUp() {
     },
     send,
     gather: 5,
-    retry: { first: 10, most: 20 },
+    retry: { first: 10, max: 20 },
   });
   return { server, saver, draft: () => draft, saved: () => saver.getState().kind === 'saved' && !saver.isDirty() };
 }

@@ -29,7 +29,7 @@ export interface SaverOptions {
   /** Time to gather edits before a save, ms. */
   gather?: number;
   /** First and longest pause before another try, ms. */
-  retry?: { first: number; most: number };
+  retry?: { first: number; max: number };
 }
 
 /**
@@ -54,7 +54,7 @@ export class DriveSaver {
   }
 
   private get retry() {
-    return this.options.retry ?? { first: 800, most: 10_000 };
+    return this.options.retry ?? { first: 800, max: 10_000 };
   }
 
   getState = (): SaveState => this.state;
@@ -165,7 +165,7 @@ export class DriveSaver {
         full: error instanceof ApiProblem && error.status === 507,
       });
       this.schedule(this.pause);
-      this.pause = Math.min(this.retry.most, this.pause * 1.7);
+      this.pause = Math.min(this.retry.max, this.pause * 1.7);
       return;
     }
     this.latest ??= attempt.document;
@@ -179,7 +179,7 @@ export class DriveSaver {
       });
     else {
       this.set({ kind: 'refused', why: error.message });
-      this.schedule(this.retry.most);
+      this.schedule(this.retry.max);
     }
   }
 

@@ -5,8 +5,8 @@ import { WrittenField } from './WrittenField';
 interface Props {
   label: string;
   value: number | undefined;
-  least?: number;
-  most: number;
+  min?: number;
+  max: number;
   /** What stands below the field when nothing is wrong. */
   hint?: string;
   /** True where the field may be left empty: not counted yet. */
@@ -18,8 +18,8 @@ interface Props {
 export const CountField = steady(function CountField({
   label,
   value,
-  least = 1,
-  most,
+  min = 1,
+  max,
   hint = '',
   optional = false,
   onCommit,
@@ -29,10 +29,10 @@ export const CountField = steady(function CountField({
   const written = (text ?? start).trim();
   const number = Number(written);
   const empty = written === '';
-  const fits = empty ? optional : /^\d+$/.test(written) && number >= least && number <= most;
+  const fits = empty ? optional : /^\d+$/.test(written) && number >= min && number <= max;
   const problem =
     text !== null && !fits
-      ? `${label}: enter a whole number from ${least} to ${most}${optional ? ', or leave it empty' : ''}.`
+      ? `${label}: enter a whole number from ${min} to ${max}${optional ? ', or leave it empty' : ''}.`
       : null;
   const commit = () => {
     if (text === null || problem !== null) return;

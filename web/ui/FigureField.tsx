@@ -8,8 +8,8 @@ interface Props {
   /** Null where there is none yet. */
   value: number | null;
   unit: string;
-  least?: number;
-  most?: number;
+  min?: number;
+  max?: number;
   onCommit: (value: number) => void;
   /** Where given, the field may be emptied. */
   onClear?: () => void;
@@ -26,8 +26,8 @@ export const FigureField = steady(function FigureField({
   label,
   value,
   unit,
-  least = -720,
-  most = 720,
+  min = -720,
+  max = 720,
   onCommit,
   onClear,
   doubtOf,
@@ -36,11 +36,11 @@ export const FigureField = steady(function FigureField({
   const start = value === null ? '' : editableNumber(Math.round(value * 100) / 100);
   const written = (text ?? start).trim().replace(UNIT_AFTER, '');
   const empty = written === '';
-  const reading = readNumber(written, { least, most, whole: COUNTED.has(unit) });
+  const reading = readNumber(written, { min, max, whole: COUNTED.has(unit) });
   const number = reading.ok ? reading.value : Number.NaN;
-  const fits = empty ? onClear !== undefined || value === null : number >= least && number <= most;
+  const fits = empty ? onClear !== undefined || value === null : number >= min && number <= max;
   const asked = !empty && !reading.ok && reading.twoWays;
-  const outside = `${label}: enter a number from ${least} to ${most}, in ${unit}${onClear ? ', or leave it empty' : ''}.`;
+  const outside = `${label}: enter a number from ${min} to ${max}, in ${unit}${onClear ? ', or leave it empty' : ''}.`;
   const wrong = asked ? `${label}: ${reading.problem}` : outside;
   const problem = text === null || fits ? null : wrong;
   // What is odd stays in the field until Enter says that it is meant.

@@ -23,7 +23,7 @@ interface Props {
   /** True where the length may be below zero, as a position may. */
   signed?: boolean;
   /** Where given, no more than this, mm. */
-  most?: number;
+  max?: number;
   /** Where given, the field may be emptied. */
   onClear?: () => void;
 }
@@ -34,7 +34,7 @@ interface Props {
  * goes away.
  */
 export const QuantityField = steady(function QuantityField(props: Props) {
-  const { label, mm, unit, onCommit, signed = false, most = Infinity, onClear } = props;
+  const { label, mm, unit, onCommit, signed = false, max = Infinity, onClear } = props;
   const [text, setText] = useTyped<string | null>(label, null);
   const id = useId();
   const start = mm === null ? '' : editableLength(mm, unit);
@@ -42,7 +42,7 @@ export const QuantityField = steady(function QuantityField(props: Props) {
   const emptied = onClear !== undefined && text?.trim() === '';
   const reading = touched && !emptied ? parseLength(text, unit) : null;
   const unwritten = mm === null ? '' : echo(mm, unit, false);
-  const problem = reading && problemOf(reading, label, { signed, most, unit });
+  const problem = reading && problemOf(reading, label, { signed, max, unit });
 
   const commit = () => {
     if (emptied && start !== '') onClear();
@@ -89,9 +89,9 @@ function echo(mm: number, unit: LengthUnit, writing: boolean): string {
 function problemOf(
   reading: LengthReading,
   label: string,
-  { signed, most, unit }: { signed: boolean; most: number; unit: LengthUnit },
+  { signed, max, unit }: { signed: boolean; max: number; unit: LengthUnit },
 ): string | null {
   if (!reading.ok) return reading.problem;
   if (!signed && reading.mm < 0) return `${label} cannot be below zero.`;
-  return Math.abs(reading.mm) > most ? `${label}: ${formatLength(most, unit, 0)} at most.` : null;
+  return Math.abs(reading.mm) > max ? `${label}: ${formatLength(max, unit, 0)} at most.` : null;
 }

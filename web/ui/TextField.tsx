@@ -5,21 +5,21 @@ import { FieldFrame } from './FieldFrame';
 interface Props {
   label: string;
   value: string;
-  most: number;
+  max: number;
   /** What is wrong with it; empty where nothing is. */
   problem?: string;
   onChange: (text: string) => void;
 }
 
 /** A short text: a name. */
-export function TextField({ label, value, most, problem = '', onChange }: Props) {
+export function TextField({ label, value, max, problem = '', onChange }: Props) {
   const id = useId();
   return (
     <FieldFrame id={id} label={label} problem={problem || null}>
       <Input
         id={id}
         value={value}
-        maxLength={most}
+        maxLength={max}
         autoComplete="off"
         status={problem ? 'error' : ''}
         aria-invalid={problem !== ''}

@@ -36,7 +36,7 @@ describe('a length field', () => {
 
   test('one that may be empty is left empty, emptied, and holds what is asked for to its end', async () => {
     const onClear = jest.fn();
-    const { field, onCommit } = quantity({ mm: null, unit: 'mm', onClear, most: 30 });
+    const { field, onCommit } = quantity({ mm: null, unit: 'mm', onClear, max: 30 });
     expect(field).toHaveProperty('value', '');
     await userEvent.click(field);
     await userEvent.keyboard('{Enter}');
@@ -164,7 +164,7 @@ describe('the tape pad', () => {
 
 test('a count is a whole number in its range, or empty where it may be', async () => {
   const onCommit = jest.fn();
-  render(<CountField label="Grooves" value={6} most={60} optional onCommit={onCommit} />);
+  render(<CountField label="Grooves" value={6} max={60} optional onCommit={onCommit} />);
   const field = screen.getByLabelText('Grooves');
   for (const wrong of ['2.5', '0', '61', 'six', '-1', '1e1']) {
     await userEvent.clear(field);
@@ -188,7 +188,7 @@ test('a length is shown as a true fraction and read out as one text', () => {
 describe('a figure in a unit of its own', () => {
   const figure = (props: Partial<Parameters<typeof FigureField>[0]> = {}) => {
     const onCommit = jest.fn();
-    render(<FigureField label="Current" unit="A" value={12} least={0} most={500} onCommit={onCommit} {...props} />);
+    render(<FigureField label="Current" unit="A" value={12} min={0} max={500} onCommit={onCommit} {...props} />);
     return { onCommit, field: screen.getByLabelText('Current, A') };
   };
   const write = async (field: HTMLElement, text: string) => {
@@ -238,7 +238,7 @@ describe('a figure in a unit of its own', () => {
 
 test('a short text tells what is wrong with it, under a label of its own', async () => {
   const onChange = jest.fn();
-  render(<TextField label="Name" value="" most={10} problem="Give it a name." onChange={onChange} />);
+  render(<TextField label="Name" value="" max={10} problem="Give it a name." onChange={onChange} />);
   const field = screen.getByLabelText('Name');
   screen.getByText('Give it a name.');
   expect(field.getAttribute('aria-invalid')).toBe('true');
@@ -248,7 +248,7 @@ test('a short text tells what is wrong with it, under a label of its own', async
 
 describe('what is typed and not taken over', () => {
   const fields = {
-    count: (onCommit: () => void) => <CountField label="Grooves" value={6} most={60} onCommit={onCommit} />,
+    count: (onCommit: () => void) => <CountField label="Grooves" value={6} max={60} onCommit={onCommit} />,
     figure: (onCommit: () => void) => <FigureField label="Grooves" unit="A" value={6} onCommit={onCommit} />,
     length: (onCommit: () => void) => <QuantityField label="Grooves" mm={6} unit="mm" onCommit={onCommit} />,
   };
@@ -336,9 +336,7 @@ describe('figures that can be read two ways', () => {
   const shown = (props: Partial<Parameters<typeof FigureField>[0]>) => {
     const onCommit = jest.fn();
     const { label = 'Present tension', unit = 'N' } = props;
-    render(
-      <FigureField label={label} unit={unit} value={null} least={0} most={20_000} onCommit={onCommit} {...props} />,
-    );
+    render(<FigureField label={label} unit={unit} value={null} min={0} max={20_000} onCommit={onCommit} {...props} />);
     return { onCommit, field: screen.getByLabelText(`${label}, ${unit}`) };
   };
 
@@ -358,14 +356,14 @@ describe('figures that can be read two ways', () => {
     const idle = shown({ label: 'Redline', unit: 'rev/min' });
     await userEvent.type(idle.field, '4,600{Enter}');
     expect(idle.onCommit.mock.calls).toEqual([[4600]]);
-    const odometer = shown({ label: 'Odometer', unit: 'km', most: 1e7 });
+    const odometer = shown({ label: 'Odometer', unit: 'km', max: 1e7 });
     await userEvent.type(odometer.field, '152,000{Enter}');
     expect(odometer.onCommit.mock.calls).toEqual([[152_000]]);
   });
 
   test('what is odd is asked about: leaving the field takes nothing, Enter says that it is meant', async () => {
     const doubtOf = (value: number) => (value < 152_000 ? 'below the last reading.' : null);
-    const { field, onCommit } = shown({ label: 'Odometer', unit: 'km', most: 1e7, doubtOf });
+    const { field, onCommit } = shown({ label: 'Odometer', unit: 'km', max: 1e7, doubtOf });
     await userEvent.type(field, '15,200');
     screen.getByText('Odometer: below the last reading. Correct it, or press Enter to confirm.');
     await userEvent.tab();

@@ -207,8 +207,8 @@ function descend(cell: RibCell, start: Shape, onProgress: (share: number) => voi
 const moved = (shape: Shape, by: (i: number) => number): Shape =>
   Object.fromEntries(
     NAMES.map((name, i) => {
-      const [least, most] = BOUNDS[name];
-      return [name, max(least, min(most, shape[name] + by(i)))];
+      const [lowest, highest] = BOUNDS[name];
+      return [name, max(lowest, min(highest, shape[name] + by(i)))];
     }),
   ) as Shape;
 

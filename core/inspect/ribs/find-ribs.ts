@@ -181,10 +181,10 @@ function repeatIn(heights: readonly number[]): { pitch: number; alike: number } 
     }
     return sum / (Math.sqrt(a * b) || 1);
   };
-  const most = Math.floor(flat.length / 2.4);
-  const curve = Array.from({ length: most + 1 }, (_, lag) => (lag < 4 ? -1 : alike(lag)));
+  const max = Math.floor(flat.length / 2.4);
+  const curve = Array.from({ length: max + 1 }, (_, lag) => (lag < 4 ? -1 : alike(lag)));
   const peaks = curve.flatMap((value, lag) =>
-    lag > 4 && lag < most && value > curve[lag - 1]! && value >= curve[lag + 1]! && value > LIKE_ITSELF ? [lag] : [],
+    lag > 4 && lag < max && value > curve[lag - 1]! && value >= curve[lag + 1]! && value > LIKE_ITSELF ? [lag] : [],
   );
   const top = Math.max(...peaks.map((lag) => curve[lag]!));
   const lag = peaks.find((peak) => curve[peak]! > top - 0.15);

@@ -97,8 +97,8 @@ export function evenly(picture: GreyPicture): GreyPicture {
     greys.sort((a, b) => a - b);
     return greys[floor(0.97 * (greys.length - 1))]!;
   });
-  const most = max(...tiles);
-  const lit = tiles.map((tile) => tile > LIT_PART * most);
+  const highest = max(...tiles);
+  const lit = tiles.map((tile) => tile > LIT_PART * highest);
   // Where there is only belt, the ground about it says how it is lit: the nearer, the more.
   const ground = tiles.map((tile, t) => {
     if (lit[t]) return tile;
@@ -109,7 +109,7 @@ export function evenly(picture: GreyPicture): GreyPicture {
       sum += share * other;
       weight += share;
     });
-    return weight > 0 ? sum / weight : most;
+    return weight > 0 ? sum / weight : highest;
   });
   const at = (x: number, y: number) => ground[max(0, min(down - 1, y)) * across + max(0, min(across - 1, x))]!;
   const out = new Float32Array(data.length);
@@ -120,7 +120,7 @@ export function evenly(picture: GreyPicture): GreyPicture {
       const [p, q] = [u - i, v - j];
       const light =
         (1 - q) * ((1 - p) * at(i, j) + p * at(i + 1, j)) + q * ((1 - p) * at(i, j + 1) + p * at(i + 1, j + 1));
-      out[y * width + x] = min(255, (data[y * width + x]! * most) / max(1, light));
+      out[y * width + x] = min(255, (data[y * width + x]! * highest) / max(1, light));
     }
   return { width, height, data: out };
 }
@@ -136,7 +136,7 @@ const HALO = 0.25;
  */
 export function withoutSpots(picture: GreyPicture, level: number): GreyPicture {
   const { width, height, data } = picture;
-  const most = SPOT_PART * width * height;
+  const highest = SPOT_PART * width * height;
   const out = Float32Array.from(data);
   const seen = new Uint8Array(width * height);
   const stack: number[] = [];
@@ -150,7 +150,7 @@ export function withoutSpots(picture: GreyPicture, level: number): GreyPicture {
     while (stack.length > 0) {
       const at = stack.pop()!;
       const [x, y] = [at % width, floor(at / width)];
-      if (spot.length <= most) spot.push(at);
+      if (spot.length <= highest) spot.push(at);
       if (x === 0 || y === 0 || x === width - 1 || y === height - 1) ground = true;
       [left, right, top, bottom] = [min(left, x), max(right, x), min(top, y), max(bottom, y)];
       for (const next of [x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1, at - width, at + width])
@@ -159,7 +159,7 @@ export function withoutSpots(picture: GreyPicture, level: number): GreyPicture {
           stack.push(next);
         }
     }
-    if (ground || spot.length > most) continue;
+    if (ground || spot.length > highest) continue;
     const reach = max(2, round(HALO * max(right - left, bottom - top)) + 1);
     fill(out, picture, { left: left - reach, right: right + reach, top: top - reach, bottom: bottom + reach }, spot);
   }

@@ -112,10 +112,10 @@ function inARow(tips: readonly PicturePoint[], valleys: readonly PicturePoint[])
     const row = all.filter((mark) => mark.tip === tip);
     return row.slice(1).map(({ s }, k) => s - row[k]!.s);
   });
-  const least = Math.min(...gaps);
-  if (!(least > 0)) return null;
+  const min = Math.min(...gaps);
+  if (!(min > 0)) return null;
   // A rib that nobody marked leaves a gap of two.
-  const near = gaps.filter((gap) => gap < 1.5 * least).sort((a, b) => a - b);
+  const near = gaps.filter((gap) => gap < 1.5 * min).sort((a, b) => a - b);
   const pitch = near[near.length >> 1]!;
   let k = all[0]!.tip ? 0 : 0.5;
   const placed = all.map(({ at, index, tip, s }, n): Placed => {

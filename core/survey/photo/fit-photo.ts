@@ -281,15 +281,15 @@ function agreeing(photo: SurveyPhoto, start: readonly Rim[], sigma: number, from
         return { rim, without, outcome: outcomes(photo, without, sigma, starts) };
       })
       .sort((a, b) => a.outcome[0]!.cost - b.outcome[0]!.cost);
-    const least = tries[0]!.outcome[0]!.cost;
-    const alike = tries.filter(({ outcome }) => outcome[0]!.cost < least + LEAST_MARGIN);
+    const min = tries[0]!.outcome[0]!.cost;
+    const alike = tries.filter(({ outcome }) => outcome[0]!.cost < min + LEAST_MARGIN);
     if (alike.length > 1)
       return {
         rims,
         found,
         released,
         unclear: alike.map(({ rim }) => rim),
-        excess: Math.max(1, (found[0]!.cost - least) / (scaled.length - 1)),
+        excess: Math.max(1, (found[0]!.cost - min) / (scaled.length - 1)),
       };
     released.push(tries[0]!.rim);
     rims = tries[0]!.without;

@@ -249,10 +249,10 @@ function NewMove() {
   const datum = datumOf(drive, belt!.id);
   const on = [...new Set(belt!.route.map(({ pulley }) => pulley))];
   // The one that stands off most is what one would move.
-  const [most] = alignment!.planes
+  const [max] = alignment!.planes
     .filter((plane) => plane.pulley !== datum)
     .sort((a, b) => Math.abs(b.offset) - Math.abs(a.offset));
-  const [pulley, setPulley] = useTyped('pulley', most?.pulley ?? on[0]!);
+  const [pulley, setPulley] = useTyped('pulley', max?.pulley ?? on[0]!);
   const [kind, setKind] = useTyped<MoveKind>('kind', 'press');
   return (
     <>

@@ -84,8 +84,8 @@ function Count({ count, onPoint }: { count: GrooveCount; onPoint: () => void }) 
           label="Or counted"
           unit="free"
           value={counted}
-          least={-20}
-          most={60}
+          min={-20}
+          max={60}
           onCommit={(value) => keep(Math.round(value))}
           onClear={() => keep(null)}
         />

@@ -40,8 +40,8 @@ export function MoveFields({ pulley, kind, onDone }: { pulley: string; kind: Mov
       <div className="fields">
         {kind === 'press' && (
           <>
-            <FigureField label="In by up to" unit="mm" value={min} least={0} most={60} onCommit={setMin} />
-            <FigureField label="Out by up to" unit="mm" value={max} least={0} most={60} onCommit={setMax} />
+            <FigureField label="In by up to" unit="mm" value={min} min={0} max={60} onCommit={setMin} />
+            <FigureField label="Out by up to" unit="mm" value={max} min={0} max={60} onCommit={setMax} />
           </>
         )}
         {kind === 'shim' && <Sizes text={sizes} bad={list === null} onText={setSizes} />}
@@ -50,15 +50,15 @@ export function MoveFields({ pulley, kind, onDone }: { pulley: string; kind: Mov
             label="Free grooves (inward: −)"
             unit="grooves"
             value={steps}
-            least={-20}
-            most={20}
+            min={-20}
+            max={20}
             onCommit={(value) => setSteps(Math.round(value))}
           />
         )}
         {kind === 'hub' && (
           <>
-            <TextField label="Name" value={name} most={80} onChange={setName} />
-            <FigureField label="Further out by (in: −)" unit="mm" value={mm} least={-200} most={200} onCommit={setMm} />
+            <TextField label="Name" value={name} max={80} onChange={setName} />
+            <FigureField label="Further out by (in: −)" unit="mm" value={mm} min={-200} max={200} onCommit={setMm} />
           </>
         )}
       </div>
@@ -85,7 +85,7 @@ function sizesIn(text: string): number[] | null {
     .replace(/[−–]/g, '-')
     .split(/[\s;]+|,\s+/)
     .filter(Boolean)
-    .map((part) => readNumber(part.replace(/mm$/i, ''), { least: -SIZES_MM, most: SIZES_MM }))
+    .map((part) => readNumber(part.replace(/mm$/i, ''), { min: -SIZES_MM, max: SIZES_MM }))
     .map((read) => (read.ok ? read.value : Number.NaN));
   return parts.every((value) => Number.isFinite(value) && Math.abs(value) <= SIZES_MM) && parts.length <= 40
     ? parts

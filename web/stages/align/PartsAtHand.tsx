@@ -105,7 +105,7 @@ function NewPart({
   return (
     <>
       <div className="fields">
-        <TextField label="Name" value={label} most={80} onChange={setLabel} />
+        <TextField label="Name" value={label} max={80} onChange={setLabel} />
         <Choice
           label="Kind"
           value={kind}
@@ -113,7 +113,7 @@ function NewPart({
           onChange={setKind}
         />
         <QuantityField label="Depth" mm={mm} unit={unit} signed onCommit={setMm} />
-        <CountField label="Quantity" value={count} most={9999} onCommit={(many) => setCount(many ?? 1)} />
+        <CountField label="Quantity" value={count} max={9999} onCommit={(many) => setCount(many ?? 1)} />
       </div>
       <Button
         icon={<PlusOutlined />}

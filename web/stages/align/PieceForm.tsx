@@ -56,8 +56,8 @@ export function PieceForm({ stack }: { stack: AlignStack }) {
   return (
     <div className="piece-form">
       <div className="fields">
-        <TextField label="Piece" value={name} most={80} onChange={setName} />
-        <TextField label="Name of this version" value={option} most={80} onChange={setOption} />
+        <TextField label="Piece" value={name} max={80} onChange={setName} />
+        <TextField label="Name of this version" value={option} max={80} onChange={setOption} />
         {parts.length > 0 && (
           <div className="field is-wide">
             <Choice
@@ -84,8 +84,8 @@ export function PieceForm({ stack }: { stack: AlignStack }) {
           label="±"
           unit="mm"
           value={plusMinus}
-          least={0.001}
-          most={50}
+          min={0.001}
+          max={50}
           onCommit={setPlusMinus}
           onClear={() => setPlusMinus(null)}
         />
@@ -95,8 +95,8 @@ export function PieceForm({ stack }: { stack: AlignStack }) {
               label="Price"
               unit="money"
               value={price}
-              least={0}
-              most={999_999}
+              min={0}
+              max={999_999}
               onCommit={setPrice}
               onClear={() => setPrice(null)}
             />

@@ -39,8 +39,8 @@ function Press({ move: { pulley, mm = 0 } }: { move: PlannedMove }) {
           label="Gap at the start"
           unit="mm"
           value={gapMm}
-          least={0}
-          most={200}
+          min={0}
+          max={200}
           onCommit={setGap}
           onClear={() => setGap(null)}
         />
@@ -48,8 +48,8 @@ function Press({ move: { pulley, mm = 0 } }: { move: PlannedMove }) {
           label="Gap now"
           unit="mm"
           value={nowMm}
-          least={0}
-          most={200}
+          min={0}
+          max={200}
           onCommit={setNow}
           onClear={() => setNow(null)}
         />

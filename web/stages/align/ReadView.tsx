@@ -218,8 +218,8 @@ function Figures({
           label="±"
           unit="mm"
           value={plusMinus}
-          least={0.01}
-          most={20}
+          min={0.01}
+          max={20}
           onCommit={setPlusMinus}
           onClear={() => setPlusMinus(null)}
         />

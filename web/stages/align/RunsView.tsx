@@ -100,16 +100,16 @@ function Limits() {
           label="Good up to"
           unit="°"
           value={good}
-          least={0.05}
-          most={watch}
+          min={0.05}
+          max={watch}
           onCommit={(value) => change({ good: value })}
         />
         <FigureField
           label="Watch up to"
           unit="°"
           value={watch}
-          least={good}
-          most={10}
+          min={good}
+          max={10}
           onCommit={(value) => change({ watch: value })}
         />
       </div>
@@ -157,8 +157,8 @@ function Roller({ track: { pulley, steersDeg, trackMm, plusMinusMm, seenMm } }: 
         label="Track seen, out +"
         unit="mm"
         value={seenMm}
-        least={-60}
-        most={60}
+        min={-60}
+        max={60}
         onCommit={(mm) => dispatch(edit((d) => seeTrack(d, pulley, mm, new Date().toISOString())))}
         onClear={() => dispatch(edit((d) => seeTrack(d, pulley, null)))}
       />

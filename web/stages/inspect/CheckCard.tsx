@@ -66,15 +66,15 @@ export function CheckCard({ part, check }: { part: InspectItem; check: Check }) 
               mm={now?.value ?? null}
               unit={TAPED.includes(check) ? unit : 'mm'}
               signed={SIGNED.includes(check)}
-              most={figure.most}
+              max={figure.max}
             />
           ) : (
             <FigureField
               {...figureProps}
               unit={figure.unit === 'degrees' ? '°' : 'per rib'}
               value={now?.value ?? null}
-              least={figure.least}
-              most={figure.most}
+              min={figure.min}
+              max={figure.max}
             />
           )}
           {check === 'rib-depth' && <Button onClick={() => setView('close-up')}>From a picture</Button>}
@@ -85,8 +85,8 @@ export function CheckCard({ part, check }: { part: InspectItem; check: Check }) 
           label="Where it binds"
           unit="°"
           value={now.value ?? null}
-          least={-720}
-          most={720}
+          min={-720}
+          max={720}
           onCommit={(value) => put({ outcome: 'binds', value })}
           onClear={() => put({ outcome: 'binds' })}
         />

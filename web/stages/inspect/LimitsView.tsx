@@ -49,8 +49,8 @@ export default function LimitsView() {
           label={life ? 'Expected life' : 'Expected life (a default by material)'}
           unit={unit}
           value={life?.distance ?? null}
-          least={1}
-          most={1e7}
+          min={1}
+          max={1e7}
           onCommit={(distance) =>
             dispatch(edit((d) => changeInspect(d, { life: { distance, from: life?.from ?? 'shop' } })))
           }
@@ -126,16 +126,16 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
           label={lowIsWorn ? 'Worn out at or under' : 'Worn out from'}
           unit={unit}
           value={replace}
-          least={0}
-          most={1000}
+          min={0}
+          max={1000}
           onCommit={(value) => put({ replace: value })}
         />
         <FigureField
           label={lowIsWorn ? 'Watch at or under' : 'Watch from'}
           unit={unit}
           value={watch}
-          least={0}
-          most={1000}
+          min={0}
+          max={1000}
           onCommit={(value) => put({ watch: value })}
         />
         {check === 'rib-depth' && limits.fresh !== null && (
@@ -143,8 +143,8 @@ function LimitFields({ check, beltId }: { check: LimitedCheck; beltId: string | 
             label={own?.new === undefined ? 'When new (a default by section)' : 'When new'}
             unit={unit}
             value={limits.fresh}
-            least={0}
-            most={1000}
+            min={0}
+            max={1000}
             onCommit={(value) => put({ new: value })}
           />
         )}

@@ -198,8 +198,8 @@ function Odometer() {
         label="Odometer now"
         unit={unit}
         value={now}
-        least={0}
-        most={1e7}
+        min={0}
+        max={1e7}
         doubtOf={(reading) => odometerDoubtWords(reading, last, unit)}
         onCommit={take}
         onClear={() => {

@@ -32,7 +32,7 @@ export function useOdometer(): { now: number | null; last: number | null; write:
   const readings = itemsOf(drive, 'inspect.findings').filter(({ odometer, past }) => odometer !== undefined && !past);
   const today = readings.find(({ at }) => at?.slice(0, 10) === day);
   const last = readings.reduce<number | null>(
-    (most, { odometer, at }) => (at?.slice(0, 10) === day ? most : Math.max(most ?? 0, odometer!)),
+    (max, { odometer, at }) => (at?.slice(0, 10) === day ? max : Math.max(max ?? 0, odometer!)),
     null,
   );
   return { now: typed ?? today?.odometer ?? null, last, write };

@@ -107,11 +107,11 @@ function BoltForm({ bolt, onDone }: { bolt: Bolt; onDone: () => void }) {
         <TextField
           label="Name, if any"
           value={bolt.name ?? ''}
-          most={80}
+          max={80}
           onChange={(name) => put({ name: text(name) })}
         />
-        <TextField label="Thread" value={bolt.size ?? ''} most={40} onChange={(size) => put({ size: text(size) })} />
-        <TextField label="Tool" value={bolt.tool ?? ''} most={60} onChange={(tool) => put({ tool: text(tool) })} />
+        <TextField label="Thread" value={bolt.size ?? ''} max={40} onChange={(size) => put({ size: text(size) })} />
+        <TextField label="Tool" value={bolt.tool ?? ''} max={60} onChange={(tool) => put({ tool: text(tool) })} />
         <TorqueField
           label="Torque"
           nm={bolt.torqueNm ?? null}
@@ -123,15 +123,15 @@ function BoltForm({ bolt, onDone }: { bolt: Bolt; onDone: () => void }) {
           label="Then angle"
           unit="°"
           value={bolt.angleDeg ?? null}
-          least={1}
-          most={720}
+          min={1}
+          max={720}
           onCommit={(angleDeg) => put({ angleDeg })}
           onClear={() => put({ angleDeg: undefined } as Partial<Bolt>)}
         />
         <CountField
           label="Order"
           value={bolt.order}
-          most={100}
+          max={100}
           optional
           hint="Number in the manual"
           onCommit={(order) => put({ order } as Partial<Bolt>)}

@@ -120,8 +120,8 @@ export default function AfterView() {
           label="Odometer"
           value={odometer}
           unit="as read"
-          least={0}
-          most={10_000_000}
+          min={0}
+          max={10_000_000}
           doubtOf={(reading) => odometerDoubtWords(reading, lastOdometer(drive), odometerUnit)}
           onCommit={setOdometer}
           onClear={() => setOdometer(null)}

@@ -120,7 +120,7 @@ function Ranking() {
   const looked = shown.find(({ cause }) => cause === first) ?? shown[0]!;
   const part = looked.parts.find(({ id }) => id === chosen) ?? looked.parts[0]!;
   const rest = diagnosis.groups.slice(SHOWN).reduce((sum, { probability }) => sum + probability, 0);
-  const most = rows[0]!.probability;
+  const max = rows[0]!.probability;
   return (
     <section aria-label="Causes">
       <h2>Likely cause</h2>
@@ -147,7 +147,7 @@ function Ranking() {
                   setSuspect(suspect === cause.part && here ? null : cause.part);
                 }}
               >
-                <span className="ranking-bar" style={{ width: `${(100 * cause.probability) / most}%` }} />
+                <span className="ranking-bar" style={{ width: `${(100 * cause.probability) / max}%` }} />
                 <span className="ranking-name">
                   {cause.name} <span className="quiet">{cause.where}</span>
                 </span>

@@ -123,8 +123,8 @@ export function ListenView() {
           label="Engine speed"
           value={rpm}
           unit="rev/min"
-          least={100}
-          most={30_000}
+          min={100}
+          max={30_000}
           onCommit={(value) => dispatch(edit((d) => changeNoise(d, { rpm: value })))}
         />
         <Choice<SpeedFrom>
@@ -136,7 +136,7 @@ export function ListenView() {
         <CountField
           label="Cylinders"
           value={drive.noise?.cylinders}
-          most={24}
+          max={24}
           optional
           hint={drive.noise?.cylinders === undefined ? `${DEFAULT_CYLINDERS} (a default)` : ''}
           onCommit={(value) => dispatch(edit((d) => changeNoise(d, { cylinders: value })))}

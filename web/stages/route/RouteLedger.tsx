@@ -373,7 +373,7 @@ function LeastClearance({ belt }: { belt: BeltSolution }) {
       ? selected?.kind === 'span' && selected.belt === at.belt && selected.index === at.index
       : selected?.kind === 'pulley' && selected.pulley === at.pulley,
   );
-  const shown = inHand ?? known.reduce((least, next) => (next.mm < least.mm ? next : least));
+  const shown = inHand ?? known.reduce((min, next) => (next.mm < min.mm ? next : min));
   const between = ({ from, to }: { from: string; to: string }) =>
     `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}`;
   const here =
@@ -473,7 +473,7 @@ const BeltFields = memo(function BeltFields({ source, belts, dispatch, setBelt }
           <CountField
             label="Ribs"
             value={source.ribs}
-            most={60}
+            max={60}
             onCommit={(ribs) => dispatch(edit((d) => changeBelt(d, source.id, { ribs })))}
           />
         )}

@@ -176,7 +176,7 @@ function MeasureFields<A extends Adjuster>({ adjuster, asked, set }: MeasureFiel
           key={field}
           label={label}
           unit={figureUnit}
-          least={0}
+          min={0}
           value={numberOf(field)}
           onCommit={(value) => set({ ...adjuster, [field]: value })}
         />

@@ -290,8 +290,8 @@ function MeasureForm({ source, onDone }: { source: Belt; onDone: () => void }) {
             key={`${tool} grown`}
             label={laid ? 'Stretch (a default)' : 'Growth by wear (a default)'}
             unit="%"
-            least={0}
-            most={20}
+            min={0}
+            max={20}
             value={100 * (grown ?? (laid ? defaults.stretch : defaults.worn))}
             onCommit={(percent) => setGrown(percent / 100)}
           />

@@ -176,9 +176,9 @@ function StretchChart({
 }
 
 /** Lines that are far enough from those before them for their words to be read, px. */
-function apart<T>(lines: readonly T[], at: (line: T) => number, least = 16): T[] {
+function apart<T>(lines: readonly T[], at: (line: T) => number, min = 16): T[] {
   return lines.reduce<T[]>(
-    (kept, line) => (kept.every((other) => Math.abs(at(other) - at(line)) >= least) ? [...kept, line] : kept),
+    (kept, line) => (kept.every((other) => Math.abs(at(other) - at(line)) >= min) ? [...kept, line] : kept),
     [],
   );
 }
@@ -236,11 +236,11 @@ function LengthAxis({
   unit: LengthUnit;
 }) {
   const per = unit === 'in' ? MM_PER_INCH : 1;
-  const [least, most] = x.domain() as [number, number];
-  const ticks = scaleLinear([least / per, most / per], [0, 1]).ticks(7);
+  const [min, max] = x.domain() as [number, number];
+  const ticks = scaleLinear([min / per, max / per], [0, 1]).ticks(7);
   return (
     <g className="size-ticks">
-      <path d={`M${x(least)} ${y + 8}H${x(most)}`} />
+      <path d={`M${x(min)} ${y + 8}H${x(max)}`} />
       {ticks.map((tick) => (
         <g key={tick} transform={`translate(${x(tick * per)} ${y + 8})`}>
           <path d="M0 0V5" />

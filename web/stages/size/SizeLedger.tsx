@@ -88,8 +88,8 @@ export default function SizeLedger() {
               : 'Reserve for seating and stretch'
           }
           unit="% of length"
-          least={0}
-          most={5}
+          min={0}
+          max={5}
           value={100 * (source.reserve ?? DEFAULT_RESERVE_FRACTION)}
           onCommit={(percent) => dispatch(edit((d) => changeBelt(d, source.id, { reserve: percent / 100 })))}
         />

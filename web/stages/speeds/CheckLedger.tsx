@@ -166,8 +166,8 @@ export default function CheckLedger({ station, ratio }: Props) {
           label="Crank"
           unit="rev/min"
           value={crankRpm}
-          least={1}
-          most={30_000}
+          min={1}
+          max={30_000}
           onCommit={setCrankRpm}
           onClear={() => setCrankRpm(null)}
         />
@@ -175,8 +175,8 @@ export default function CheckLedger({ station, ratio }: Props) {
           label={name}
           unit="rev/min"
           value={rpm}
-          least={0}
-          most={100_000}
+          min={0}
+          max={100_000}
           onCommit={setRpm}
           onClear={() => setRpm(null)}
         />
@@ -184,8 +184,8 @@ export default function CheckLedger({ station, ratio }: Props) {
           label={plusMinus === null ? '± (a default)' : '±'}
           unit="rev/min"
           value={plusMinus ?? DEFAULT_TACHOMETER.rpm}
-          least={0.01}
-          most={500}
+          min={0.01}
+          max={500}
           onCommit={setPlusMinus}
         />
       </div>

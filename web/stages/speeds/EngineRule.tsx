@@ -13,7 +13,7 @@ export function EngineRule({ station, ratio }: { station: Station; ratio: number
   const { engineRpm, setEngineRpm, marks, bands, turning, setTurning } = useSpeeds();
   const rpm = ratio * engineRpm;
   const place = PLACE_WORDS[placeIn(bandOf(station, bands).band, rpm)];
-  const most = Math.max(Math.ceil((marks.redline * 1.04) / 100) * 100, Math.ceil(engineRpm / 100) * 100);
+  const max = Math.max(Math.ceil((marks.redline * 1.04) / 100) * 100, Math.ceil(engineRpm / 100) * 100);
   return (
     <div className="answer engine-rule" data-testid="speed-answer">
       <div className="label">
@@ -28,9 +28,9 @@ export function EngineRule({ station, ratio }: { station: Station; ratio: number
       <div className="engine-slide">
         <Slider
           min={0}
-          max={most}
+          max={max}
           step={10}
-          value={Math.min(most, engineRpm)}
+          value={Math.min(max, engineRpm)}
           onChange={setEngineRpm}
           tooltip={{ open: false }}
           ariaLabelForHandle="Engine speed, rev/min"

@@ -165,8 +165,8 @@ function PairForm({
           label={first[0]}
           unit={first[1]}
           value={a}
-          least={0}
-          most={first[2]}
+          min={0}
+          max={first[2]}
           onCommit={setA}
           onClear={() => setA(null)}
         />
@@ -174,8 +174,8 @@ function PairForm({
           label={second[0]}
           unit={second[1]}
           value={b}
-          least={0}
-          most={second[2]}
+          min={0}
+          max={second[2]}
           onCommit={setB}
           onClear={() => setB(null)}
         />
@@ -215,13 +215,13 @@ function LoadForm() {
   return (
     <>
       <div className="fields is-three is-form">
-        <TextField label="Name" value={name} most={80} onChange={setName} />
+        <TextField label="Name" value={name} max={80} onChange={setName} />
         <FigureField
           label="Current"
           unit="A"
           value={amps}
-          least={0}
-          most={5000}
+          min={0}
+          max={5000}
           onCommit={setAmps}
           onClear={() => setAmps(null)}
         />
@@ -266,8 +266,8 @@ function Cooling({ station, ratio }: Props) {
           label="Must turn"
           unit="rev/min"
           value={need?.rpm ?? null}
-          least={1}
-          most={50_000}
+          min={1}
+          max={50_000}
           onCommit={(value) => change({ need: { rpm: value, engineRpm: need?.engineRpm ?? marks.idle } })}
           onClear={() => change({ need: undefined })}
         />
@@ -275,8 +275,8 @@ function Cooling({ station, ratio }: Props) {
           label="at the engine's"
           unit="rev/min"
           value={need?.engineRpm ?? marks.idle}
-          least={1}
-          most={30_000}
+          min={1}
+          max={30_000}
           onCommit={(value) => need && change({ need: { ...need, engineRpm: value } })}
         />
       </div>
@@ -298,8 +298,8 @@ function Cooling({ station, ratio }: Props) {
           label="Takes"
           unit="kW"
           value={power?.kw ?? null}
-          least={0}
-          most={500}
+          min={0}
+          max={500}
           onCommit={(kw) => change({ power: { kw, rpm: power?.rpm ?? Math.round(rpm) } })}
           onClear={() => change({ power: undefined })}
         />
@@ -307,8 +307,8 @@ function Cooling({ station, ratio }: Props) {
           label="at its own"
           unit="rev/min"
           value={power?.rpm ?? Math.round(rpm)}
-          least={1}
-          most={50_000}
+          min={1}
+          max={50_000}
           onCommit={(value) => power && change({ power: { ...power, rpm: value } })}
         />
       </div>

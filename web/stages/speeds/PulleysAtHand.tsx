@@ -91,14 +91,14 @@ function NewPulley() {
         <TextField
           label="Name"
           value={label}
-          most={120}
+          max={120}
           problem={lacks && label.trim() === '' ? 'Give it a name.' : ''}
           onChange={setLabel}
         />
         <Choice label="Goes on" value={role} options={ROLE_OPTIONS} onChange={setRole} />
         <Choice label="Face" value={surface} options={SURFACE_OPTIONS} onChange={setSurface} />
         {surface === 'toothed' ? (
-          <CountField label="Teeth" value={teeth} least={6} most={400} onCommit={(count) => setTeeth(count ?? teeth)} />
+          <CountField label="Teeth" value={teeth} min={6} max={400} onCommit={(count) => setTeeth(count ?? teeth)} />
         ) : (
           <QuantityField label="Diameter" mm={diameter} unit={unit} onCommit={setDiameter} />
         )}
@@ -106,13 +106,13 @@ function NewPulley() {
           <CountField
             label="Grooves"
             value={grooves ?? undefined}
-            most={60}
+            max={60}
             optional
             onCommit={(many) => setGrooves(many ?? null)}
           />
         )}
-        <CountField label="Quantity" value={count} most={1000} onCommit={(many) => setCount(many ?? 1)} />
-        <TextField label="Set, if any" value={set} most={80} onChange={setSet} />
+        <CountField label="Quantity" value={count} max={1000} onCommit={(many) => setCount(many ?? 1)} />
+        <TextField label="Set, if any" value={set} max={80} onChange={setSet} />
       </div>
       {add.isError && (
         <p className="field-echo is-wrong" role="alert">

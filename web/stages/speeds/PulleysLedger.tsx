@@ -66,9 +66,9 @@ export default function PulleysLedger({ station, ratio }: { station: Station; ra
   );
 }
 
-function targetWords(drive: Drive, { station, engineRpm, least, most }: SpeedTarget): string {
+function targetWords(drive: Drive, { station, engineRpm, min, max }: SpeedTarget): string {
   const name = stationLabel(drive.stations.find(({ id }) => id === station)!);
-  const range = rangeWords(least, most);
+  const range = rangeWords(min, max);
   return `${name}: ${range} at engine speed ${rpmFigure(engineRpm)}`;
 }
 
@@ -101,41 +101,41 @@ function WantedSpeed({
   const slow = placeIn(band, ratio * marks.idle) === 'too-slow';
   const notFast = slow ? marks.idle : engineRpm;
   const [at, setAt] = useTyped('at', fast ? marks.redline : notFast);
-  const [least, setLeast] = useTyped<number | null>('least', fast || !slow ? null : band.least);
-  const [most, setMost] = useTyped<number | null>('most', fast ? band.continuous : null);
+  const [min, setMin] = useTyped<number | null>('least', fast || !slow ? null : band.least);
+  const [max, setMax] = useTyped<number | null>('most', fast ? band.continuous : null);
   // Aim a little inside a bound.
-  const aim = most !== null && least !== null ? (least + most) / 2 : (most ?? least);
+  const aim = max !== null && min !== null ? (min + max) / 2 : (max ?? min);
   const sizes = aim === null ? [] : sizesFor(drive, station.id, aim, at);
   const [lacks, setLacks] = useState(false);
-  const crossed = least !== null && most !== null && least > most;
-  const target = { station: station.id, engineRpm: at, least, most };
+  const crossed = min !== null && max !== null && min > max;
+  const target = { station: station.id, engineRpm: at, min, max };
   return (
     <section aria-label="Wanted speed">
       <h2>What {stationLabel(station)} should turn</h2>
       <div className="fields is-three">
-        <FigureField label="With the engine at" unit="rev/min" value={at} least={1} most={30_000} onCommit={setAt} />
+        <FigureField label="With the engine at" unit="rev/min" value={at} min={1} max={30_000} onCommit={setAt} />
         <FigureField
           label="at least"
           unit="rev/min"
-          value={least}
-          least={1}
-          most={100_000}
-          onCommit={setLeast}
-          onClear={() => setLeast(null)}
+          value={min}
+          min={1}
+          max={100_000}
+          onCommit={setMin}
+          onClear={() => setMin(null)}
         />
         <FigureField
           label="at most"
           unit="rev/min"
-          value={most}
-          least={1}
-          most={100_000}
-          onCommit={setMost}
-          onClear={() => setMost(null)}
+          value={max}
+          min={1}
+          max={100_000}
+          onCommit={setMax}
+          onClear={() => setMax(null)}
         />
       </div>
       {crossed && (
         <p className="field-echo is-wrong">
-          At least {rpmFigure(least)} and at most {rpmFigure(most)}: the first must be smaller.
+          At least {rpmFigure(min)} and at most {rpmFigure(max)}: the first must be smaller.
         </p>
       )}
       {sizes.length > 0 && (
@@ -169,14 +169,14 @@ function WantedSpeed({
           </ul>
         </>
       )}
-      {lacks && least === null && most === null && (
+      {lacks && min === null && max === null && (
         <p className="field-echo is-wrong" role="alert">
           Enter the lowest or the highest speed there, in rev/min.
         </p>
       )}
       <Button
         icon={<PlusOutlined />}
-        onClick={() => (least === null && most === null ? setLacks(true) : !crossed && onTarget(target))}
+        onClick={() => (min === null && max === null ? setLacks(true) : !crossed && onTarget(target))}
       >
         Set as a target
       </Button>
@@ -204,7 +204,7 @@ function PulleyFinder({ targets }: { targets: readonly SpeedTarget[] }) {
         <CountField
           label="Pulleys to change at most"
           value={changes}
-          most={4}
+          max={4}
           onCommit={(count) => setChanges(count ?? 2)}
         />
       </div>
@@ -329,7 +329,7 @@ function Sets() {
 }
 
 /** What a shaft is to turn: at least, at most, or both. */
-function rangeWords(least: number | null, most: number | null): string {
-  if (least !== null && most !== null) return `${rpmFigure(least)} to ${rpmFigure(most)}`;
-  return least !== null ? `${rpmFigure(least)} or more` : `${rpmFigure(most!)} or less`;
+function rangeWords(min: number | null, max: number | null): string {
+  if (min !== null && max !== null) return `${rpmFigure(min)} to ${rpmFigure(max)}`;
+  return min !== null ? `${rpmFigure(min)} or more` : `${rpmFigure(max!)} or less`;
 }

@@ -248,8 +248,8 @@ function BandFields({ station }: { station: Station }) {
       label={label}
       unit="rev/min"
       value={band[key]}
-      least={0}
-      most={100_000}
+      min={0}
+      max={100_000}
       onCommit={(rpm) => change({ [key]: rpm })}
       onClear={() => change({ [key]: null })}
     />
@@ -308,8 +308,8 @@ function MarkFields() {
       label={drive.speeds?.[key] === undefined ? `${label} (a default)` : label}
       unit="rev/min"
       value={drive.speeds?.[key] ?? marks[key]}
-      least={1}
-      most={30_000}
+      min={1}
+      max={30_000}
       onCommit={(rpm) => dispatch(edit((d) => ({ ...d, speeds: { ...d.speeds, [key]: rpm } })))}
     />
   );

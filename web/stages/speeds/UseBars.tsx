@@ -26,8 +26,8 @@ export function UseBars({ use, station, ratio, width, height }: Props) {
   const x = useEngineScale(width);
   const [left, right] = x.range() as [number, number];
   const bins = normalised(use.bins);
-  const most = Math.max(0.05, ...bins.map(({ share }) => share)) * 1.15;
-  const y = scaleLinear([0, held?.top ?? most], [height - MARGIN.bottom, MARGIN.top]);
+  const max = Math.max(0.05, ...bins.map(({ share }) => share)) * 1.15;
+  const y = scaleLinear([0, held?.top ?? max], [height - MARGIN.bottom, MARGIN.top]);
   const { least, continuous, burst } = bandOf(station, bands).band;
   const at = (rpm: number | null, other: number) =>
     Math.max(left, Math.min(right, rpm === null ? other : x(rpm / ratio)));
@@ -84,7 +84,7 @@ export function UseBars({ use, station, ratio, width, height }: Props) {
               put(index, share + step, `use ${index}`);
             }}
             onPointerDown={(event) => {
-              hold({ pointer: event.pointerId, from: event.timeStamp, top: most });
+              hold({ pointer: event.pointerId, from: event.timeStamp, top: max });
               event.currentTarget.setPointerCapture(event.pointerId);
             }}
             onPointerMove={(event) => {

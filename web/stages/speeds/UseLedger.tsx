@@ -58,8 +58,8 @@ export default function UseLedger() {
               label="Mean road speed"
               unit="km/h"
               value={use.kmPerHour ?? null}
-              least={1}
-              most={300}
+              min={1}
+              max={300}
               onCommit={(kmPerHour) => put({ kmPerHour })}
               onClear={() => put({ kmPerHour: undefined })}
             />

@@ -18,7 +18,7 @@ import { toDegrees } from '@emery/core/numeric';
  * How near, px on the screen, a finger must come to a point to take hold of it; less on a small rim, or there would be
  * no room for a new one.
  */
-const GRIP = { most: 20, least: 6, ofRim: 0.3 };
+const GRIP = { max: 20, min: 6, ofRim: 0.3 };
 const ENOUGH = 5;
 
 /** The picture itself, as taken, for putting points round the rim of one pulley. */
@@ -53,7 +53,7 @@ export default function PictureView({ photo, pulley }: { photo: SurveyPhoto; pul
       label={`Points round the rim of ${pulleyLabel(drive, pulley)}`}
       row={pulley}
       points={points}
-      grip={(k) => Math.min(GRIP.most, Math.max(GRIP.least, GRIP.ofRim * (fitEllipse(points)?.b ?? 0) * k))}
+      grip={(k) => Math.min(GRIP.max, Math.max(GRIP.min, GRIP.ofRim * (fitEllipse(points)?.b ?? 0) * k))}
       hint={(chosen, takeThisOut) => (
         <>
           <span>

@@ -175,7 +175,7 @@ function StationFields({ station, section }: { station: Station; section: string
             <CountField
               label="Teeth"
               value={pulley.teeth}
-              most={400}
+              max={400}
               onCommit={(teeth) => changeSheave({ teeth: teeth ?? 0 })}
             />
           ) : (
@@ -196,7 +196,7 @@ function StationFields({ station, section }: { station: Station; section: string
             <CountField
               label="Grooves"
               value={pulley.grooves}
-              most={60}
+              max={60}
               optional
               hint={pulley.grooves === undefined ? 'not counted yet' : ''}
               onCommit={(grooves) => changeSheave({ grooves })}

@@ -242,7 +242,7 @@ function angleOf(text: string): { ok: true; deg: number } | { ok: false; problem
     .trim()
     .replace(/°|deg(rees)?$/i, '')
     .trim();
-  const read = readNumber(written, { least: -360, most: 360 });
+  const read = readNumber(written, { min: -360, max: 360 });
   return read.ok && Math.abs(read.value) <= 360
     ? { ok: true, deg: read.value }
     : { ok: false, problem: 'Angle: enter degrees from -360 to 360, such as 35.5.' };

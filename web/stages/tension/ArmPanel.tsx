@@ -44,8 +44,8 @@ export function ArmPanel() {
           label="Pointer, as drawn"
           unit="°"
           value={at}
-          least={-720}
-          most={720}
+          min={-720}
+          max={720}
           onCommit={setPointer}
           onClear={() => setPointer(null)}
         />
@@ -59,8 +59,8 @@ export function ArmPanel() {
           label="Turned forward"
           unit="N"
           value={forward ?? read.forward?.at ?? null}
-          least={1}
-          most={20_000}
+          min={1}
+          max={20_000}
           onCommit={setForward}
           onClear={() => setForward(null)}
         />
@@ -68,8 +68,8 @@ export function ArmPanel() {
           label="Turned back"
           unit="N"
           value={back ?? read.back?.at ?? null}
-          least={1}
-          most={20_000}
+          min={1}
+          max={20_000}
           onCommit={setBack}
           onClear={() => setBack(null)}
         />

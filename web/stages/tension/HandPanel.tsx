@@ -55,8 +55,8 @@ export function HandPanel({ index }: { index: number }) {
           label="Known tension"
           unit="N"
           value={known}
-          least={10}
-          most={5000}
+          min={10}
+          max={5000}
           onCommit={setKnown}
           onClear={() => setKnown(null)}
         />
@@ -64,8 +64,8 @@ export function HandPanel({ index }: { index: number }) {
           label={what === 'twist' ? 'Twist angle' : 'Deflection under my thumb'}
           unit={what === 'twist' ? '°' : 'mm'}
           value={read}
-          least={0.2}
-          most={what === 'twist' ? 360 : 200}
+          min={0.2}
+          max={what === 'twist' ? 360 : 200}
           onCommit={setRead}
           onClear={() => setRead(null)}
         />
@@ -81,8 +81,8 @@ export function HandPanel({ index }: { index: number }) {
           label={weighed ? 'Mass per metre' : 'Mass per metre (a default)'}
           unit="g"
           value={kgPerMetre * 1000}
-          least={1}
-          most={5000}
+          min={1}
+          max={5000}
           onCommit={(value) => setMass(value / 1000)}
           onClear={() => setMass(undefined)}
         />
@@ -90,8 +90,8 @@ export function HandPanel({ index }: { index: number }) {
           label="or the whole belt, on a scale"
           unit="g"
           value={grams}
-          least={5}
-          most={20_000}
+          min={5}
+          max={20_000}
           onCommit={(value) => {
             setGrams(value);
             setMass(value / standing.cordLength);

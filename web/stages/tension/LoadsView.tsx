@@ -160,13 +160,13 @@ function Points({ station }: { station: Station }) {
         </ul>
       ))}
       <div className="fields">
-        <TextField label="State" value={state} most={40} onChange={setState} />
+        <TextField label="State" value={state} max={40} onChange={setState} />
         <FigureField
           label="Its own speed"
           unit="rev/min"
           value={rpm}
-          least={0}
-          most={100_000}
+          min={0}
+          max={100_000}
           onCommit={setRpm}
           onClear={() => setRpm(null)}
         />
@@ -174,8 +174,8 @@ function Points({ station }: { station: Station }) {
           label="Torque"
           unit="N·m"
           value={nm}
-          least={0}
-          most={5000}
+          min={0}
+          max={5000}
           onCommit={setNm}
           onClear={() => setNm(null)}
         />
@@ -183,8 +183,8 @@ function Points({ station }: { station: Station }) {
           label="or power"
           unit="kW"
           value={kw}
-          least={0}
-          most={1000}
+          min={0}
+          max={1000}
           onCommit={setKw}
           onClear={() => setKw(null)}
         />
@@ -209,8 +209,8 @@ function Limits({ station }: { station: Station }) {
         label={station.hubLoadLimit === undefined ? 'Bearing load limit (a default)' : 'Bearing load limit'}
         unit="N"
         value={station.hubLoadLimit ?? usual}
-        least={1}
-        most={200_000}
+        min={1}
+        max={200_000}
         onCommit={set}
         onClear={() => set(undefined)}
       />

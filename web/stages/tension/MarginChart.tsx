@@ -80,7 +80,7 @@ function MapDrawing({ map, other, width, height }: Props) {
       <path className="map-edge" d={edgeOf(map, SAFE_MARGIN, x, y)} />
       <path className="map-zero" d={edgeOf(map, 0, x, y)} />
       <path className="map-zero is-other" d={edgeOf(other, 0, x, (load) => y(Math.min(load, mostLoad)))} />
-      <OtherName other={other} word={looked.wet ? 'slips dry' : 'slips wet'} x={x} y={y} most={mostLoad} />
+      <OtherName other={other} word={looked.wet ? 'slips dry' : 'slips wet'} x={x} y={y} max={mostLoad} />
       <path className="profile-rest" d={`M${MARGIN.left} ${y(1)}H${width - MARGIN.right}`} />
       <path className="map-now" d={`M${x(rpm)} ${MARGIN.top}V${height - MARGIN.bottom}`} />
       {!narrow && (
@@ -127,9 +127,9 @@ function firstWords(
 }
 
 /** What the other zero line is, where it runs through the map. */
-function OtherName({ other, word, x, y, most }: { other: MarginMap; word: string; x: Scale; y: Scale; most: number }) {
+function OtherName({ other, word, x, y, max }: { other: MarginMap; word: string; x: Scale; y: Scale; max: number }) {
   const within = crossings(other, 0).flatMap(({ rpm, load }) =>
-    load !== null && load < 0.97 * most ? [{ rpm, load }] : [],
+    load !== null && load < 0.97 * max ? [{ rpm, load }] : [],
   );
   const last = within.at(-1);
   if (!last) return null;

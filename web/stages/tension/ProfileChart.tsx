@@ -18,16 +18,16 @@ export function ProfileChart({ width, height }: { width: number; height: number 
   const { standing, run } = belt!;
   const { contacts } = standing;
   const tensions = run.pulleys.map(({ leavesN }) => leavesN);
-  const most = Math.max(...tensions, standing.tensionN);
-  const least = Math.min(0, ...tensions);
+  const max = Math.max(...tensions, standing.tensionN);
+  const min = Math.min(0, ...tensions);
   const x = scaleLinear([0, standing.cordLength], [MARGIN.left, Math.max(MARGIN.left + 1, width - MARGIN.right)]);
-  const y = scaleLinear([least, 1.08 * most], [height - MARGIN.bottom, MARGIN.top]);
+  const y = scaleLinear([min, 1.08 * max], [height - MARGIN.bottom, MARGIN.top]);
   const pieces = piecesOf(standing, run, (id) => pulleyLabel(drive, id));
   const spans = pieces.filter(({ mark }) => mark.kind === 'span');
   const line = pieces
     .map(({ from, to, a, b }, k) => `${k === 0 ? 'M' : 'L'}${x(from)} ${y(a)}L${x(to)} ${y(b)}`)
     .join('');
-  const floor = y(Math.max(least, 0));
+  const floor = y(Math.max(min, 0));
   return (
     <svg width={width} height={height} role="group" aria-label="Span tension along the belt, from the crank">
       {y.ticks(4).map((tick) => (

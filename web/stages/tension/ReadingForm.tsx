@@ -20,20 +20,20 @@ interface Figure {
   key: string;
   label: string;
   unit: string;
-  least: number;
-  most: number;
+  min: number;
+  max: number;
 }
 
 const FIGURES: Record<TensionWay, readonly Figure[]> = {
   push: [
-    { key: 'newtons', label: 'Push', unit: 'N', least: 0.1, most: 2000 },
-    { key: 'mm', label: 'Deflection', unit: 'mm', least: 0.1, most: 200 },
+    { key: 'newtons', label: 'Push', unit: 'N', min: 0.1, max: 2000 },
+    { key: 'mm', label: 'Deflection', unit: 'mm', min: 0.1, max: 200 },
   ],
-  'free-play': [{ key: 'mm', label: 'Deflection', unit: 'mm', least: 0.1, most: 200 }],
-  twist: [{ key: 'degrees', label: 'Twist angle', unit: '°', least: 5, most: 360 }],
+  'free-play': [{ key: 'mm', label: 'Deflection', unit: 'mm', min: 0.1, max: 200 }],
+  twist: [{ key: 'degrees', label: 'Twist angle', unit: '°', min: 5, max: 360 }],
   gauge: [],
-  pluck: [{ key: 'hz', label: 'Frequency', unit: 'Hz', least: 5, most: 5000 }],
-  pointer: [{ key: 'degrees', label: 'Pointer, as drawn', unit: '°', least: -720, most: 720 }],
+  pluck: [{ key: 'hz', label: 'Frequency', unit: 'Hz', min: 5, max: 5000 }],
+  pointer: [{ key: 'degrees', label: 'Pointer, as drawn', unit: '°', min: -720, max: 720 }],
 };
 const GAUGE_UNITS = [
   { value: 'kgf', label: 'kgf' },
@@ -55,7 +55,7 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
   if (cannotTell(standing, way, span.length)) return null;
   const wanted: readonly Figure[] =
     way === 'gauge'
-      ? [{ key: gauge, label: 'Gauge reading', unit: gauge === 'newtons' ? 'N' : gauge, least: 0.1, most: 5000 }]
+      ? [{ key: gauge, label: 'Gauge reading', unit: gauge === 'newtons' ? 'N' : gauge, min: 0.1, max: 5000 }]
       : FIGURES[way];
   const complete = wanted.every(({ key }) => figures[key] !== undefined);
   const keep = () => {
@@ -82,14 +82,14 @@ export function ReadingForm({ way, index }: { way: TensionWay; index: number }) 
     <section className="reading-form" aria-label="A reading">
       <div className="fields">
         {way === 'gauge' && <Choice label="Gauge unit" value={gauge} options={GAUGE_UNITS} onChange={setGauge} />}
-        {wanted.map(({ key, label, unit, least, most }) => (
+        {wanted.map(({ key, label, unit, min, max }) => (
           <FigureField
             key={key}
             label={label}
             unit={unit}
             value={figures[key] ?? null}
-            least={least}
-            most={most}
+            min={min}
+            max={max}
             onCommit={(value) => setFigures((now) => ({ ...now, [key]: value }))}
             onClear={() =>
               setFigures((now) => Object.fromEntries(Object.entries(now).filter(([name]) => name !== key)))

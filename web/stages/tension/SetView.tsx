@@ -72,8 +72,8 @@ function SetByHand() {
           label="Present tension"
           unit="N"
           value={standing.tensionN}
-          least={0}
-          most={20_000}
+          min={0}
+          max={20_000}
           onCommit={(newtons) => dispatch(edit((d) => changeBelt(d, source.id, { staticTension: newtons })))}
           onClear={() => dispatch(edit((d) => changeBelt(d, source.id, { staticTension: undefined })))}
         />
@@ -81,8 +81,8 @@ function SetByHand() {
           label={asked === null ? 'Set it to (target tension)' : 'Set it to'}
           unit="N"
           value={toN}
-          least={0}
-          most={20_000}
+          min={0}
+          max={20_000}
           onCommit={setAsked}
           onClear={() => setAsked(null)}
         />
@@ -104,8 +104,8 @@ function SetByHand() {
                   label="Pry bar, hand to fulcrum"
                   unit="mm"
                   value={barMm}
-                  least={100}
-                  most={2000}
+                  min={100}
+                  max={2000}
                   onCommit={setBarMm}
                 />
               </div>
@@ -211,8 +211,8 @@ function Threads({ setting: { pitches, pitchGiven, station } }: { setting: Setti
           label={`${pitches.length === 1 ? 'Pitch of its screw' : LINK_ENDS[index]}${pitchGiven ? '' : ' (a default)'}`}
           unit="mm"
           value={pitch}
-          least={0.2}
-          most={10}
+          min={0.2}
+          max={10}
           onCommit={(mm) => put(index, mm)}
         />
       ))}
@@ -296,8 +296,8 @@ function NewBelt() {
           label="Odometer now"
           unit={counts}
           value={km ?? care.fittedOdometer ?? null}
-          least={0}
-          most={1e7}
+          min={0}
+          max={1e7}
           doubtOf={(reading) => odometerDoubtWords(reading, lastOdometer(drive), counts)}
           onCommit={setKm}
           onClear={() => setKm(null)}
@@ -342,8 +342,8 @@ function RunIn({ care, put }: { care: BeltCare; put: (change: Partial<BeltCare>)
         label={care.runInMinutes === undefined ? 'Run-in (a default)' : 'Run-in'}
         unit="minutes"
         value={minutes}
-        least={1}
-        most={120}
+        min={1}
+        max={120}
         onCommit={(value) => put({ runInMinutes: value })}
       />
       {runs ? (

@@ -17,8 +17,8 @@ export function SoundDrawing({
   hz: number | null;
 }) {
   const t = scaleLinear([0, seconds], [0, WIDTH]);
-  const most = columns.reduce((top, { least, most: high }) => Math.max(top, high, -least), 1e-6);
-  const y = scaleLinear([-most, most], [WAVE, 2]);
+  const max = columns.reduce((top, { min, max: high }) => Math.max(top, high, -min), 1e-6);
+  const y = scaleLinear([-max, max], [WAVE, 2]);
   const f = scaleLinear([0, spectrum.at(-1)?.hz ?? 1], [0, WIDTH]);
   const base = WAVE + 14 + SPECTRUM;
   return (
@@ -26,9 +26,9 @@ export function SoundDrawing({
       <path
         className="sound-wave"
         d={columns
-          .map(({ least, most: high }, k) => {
+          .map(({ min, max: high }, k) => {
             const x = ((k + 0.5) * WIDTH) / columns.length;
-            return `M${x.toFixed(1)} ${y(least).toFixed(1)}V${y(high).toFixed(1)}`;
+            return `M${x.toFixed(1)} ${y(min).toFixed(1)}V${y(high).toFixed(1)}`;
           })
           .join('')}
       />

@@ -86,8 +86,8 @@ export function StrutFields() {
           label="Stroke"
           unit="mm"
           value={stroke}
-          least={0}
-          most={500}
+          min={0}
+          max={500}
           onCommit={setStroke}
           onClear={() => setStroke(null)}
         />
@@ -95,8 +95,8 @@ export function StrutFields() {
           label="Force"
           unit="N"
           value={force}
-          least={0}
-          most={20_000}
+          min={0}
+          max={20_000}
           onCommit={setForce}
           onClear={() => setForce(null)}
         />

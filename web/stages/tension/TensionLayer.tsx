@@ -38,7 +38,7 @@ export default function TensionLayer({ k }: LayerProps) {
     figures.set(byPulley);
   }, [drive, run, belt, running, figures]);
   if (shown.drive !== drive) return null;
-  const most = Math.max(1, ...[...run.shafts.values()].map(({ x, y }) => Math.hypot(x, y)));
+  const max = Math.max(1, ...[...run.shafts.values()].map(({ x, y }) => Math.hypot(x, y)));
   const tightest = Math.max(1, ...run.belts.flatMap((belt) => belt?.pulleys.map(({ leavesN }) => leavesN) ?? []));
   return (
     <g className="tension-layer" aria-hidden>
@@ -64,7 +64,7 @@ export default function TensionLayer({ k }: LayerProps) {
       )}
       {drive.stations.map(({ id, x, y }) => {
         const load = run.shafts.get(id);
-        const size = load ? (Math.hypot(load.x, load.y) / most) * LONGEST : 0;
+        const size = load ? (Math.hypot(load.x, load.y) / max) * LONGEST : 0;
         if (!load || size < 5) return null;
         const turn = -headingDeg(load.x, load.y);
         return (

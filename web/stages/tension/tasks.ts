@@ -7,7 +7,7 @@ import { hearPluck, type MapAsk, marginMap, type PluckAsk } from '@emery/core/te
 /** What is drawn of a sound: the least and most of each column, and the strength by frequency. */
 export interface SoundPicture {
   seconds: number;
-  columns: { least: number; most: number }[];
+  columns: { min: number; max: number }[];
   spectrum: { hz: number; strength: number }[];
 }
 
@@ -46,21 +46,21 @@ function pictureOf(
 ): SoundPicture {
   const width = Math.max(1, Math.floor(samples.length / COLUMNS));
   const columns = Array.from({ length: Math.min(COLUMNS, samples.length) }, (_, c) => {
-    let [least, most] = [0, 0];
+    let [min, max] = [0, 0];
     for (let k = c * width; k < (c + 1) * width; k += 1) {
-      least = Math.min(least, samples[k]!);
-      most = Math.max(most, samples[k]!);
+      min = Math.min(min, samples[k]!);
+      max = Math.max(max, samples[k]!);
     }
-    return { least, most };
+    return { min, max };
   });
   const points: SoundPicture['spectrum'] = [];
   if (spectrum) {
     const last = Math.min(spectrum.power.length, Math.ceil(top / spectrum.step));
     const group = Math.max(1, Math.ceil(last / 700));
-    const strongest = spectrum.power.slice(0, last).reduce((most, value) => Math.max(most, value), 1e-30);
+    const strongest = spectrum.power.slice(0, last).reduce((max, value) => Math.max(max, value), 1e-30);
     for (let k = 1; k < last; k += group) {
-      const most = spectrum.power.slice(k, k + group).reduce((high, value) => Math.max(high, value), 0);
-      const decades = Math.log10(Math.max(most / strongest, 10 ** -DECADES));
+      const max = spectrum.power.slice(k, k + group).reduce((high, value) => Math.max(high, value), 0);
+      const decades = Math.log10(Math.max(max / strongest, 10 ** -DECADES));
       points.push({ hz: (k + (group - 1) / 2) * spectrum.step, strength: 1 + decades / DECADES });
     }
   }

@@ -71,7 +71,7 @@ function beside(
   viewHeight: number,
 ): Point {
   let best: Point = { x, y };
-  let least = Infinity;
+  let min = Infinity;
   for (const gap of [10, 22, 38]) {
     for (let step = 0; step < STEPS; step += 1) {
       const angle = (2 * Math.PI * step) / STEPS;
@@ -88,18 +88,18 @@ function beside(
         box.y + height / 2 > viewHeight - 4;
       if (outside) cost += 120;
       // Nothing that comes on top can make a worse place the best.
-      for (let n = 0; n < taken.length && cost < least; n += 1) if (overlaps(box, taken[n]!)) cost += 200;
+      for (let n = 0; n < taken.length && cost < min; n += 1) if (overlaps(box, taken[n]!)) cost += 200;
       // A label as near to another pulley as to its own could belong to either.
       const own = boxDistance(box, { x, y }) - r;
-      for (let n = 0; n < circles.length && cost < least; n += 1) {
+      for (let n = 0; n < circles.length && cost < min; n += 1) {
         const clear = boxDistance(box, circles[n]!) - circles[n]!.r;
         if (clear < 3) cost += 80;
         else if (clear < own + NEARER && !(circles[n]!.x === x && circles[n]!.y === y)) cost += 45;
       }
-      for (let n = 0; n < lines.length && cost < least; n += 1)
+      for (let n = 0; n < lines.length && cost < min; n += 1)
         if (brushes(box, lines[n]!.start, lines[n]!.end)) cost += 60;
-      if (cost < least) {
-        least = cost;
+      if (cost < min) {
+        min = cost;
         best = { x: box.x, y: box.y };
       }
     }

@@ -15,10 +15,10 @@ export function usePrintedWhole(svg: RefObject<SVGSVGElement | null>, shafts: re
   useEffect(() => {
     const drawing = svg.current;
     if (!drawing || shafts.length === 0) return;
-    const least = (edge: (screen: OnScreen) => number) => Math.min(...shafts.map(edge)) - AROUND;
-    const most = (edge: (screen: OnScreen) => number) => Math.max(...shafts.map(edge)) + AROUND;
-    const [left, top] = [least(({ x, r }) => x - r), least(({ y, r }) => y - r)];
-    const [right, bottom] = [most(({ x, r }) => x + r), most(({ y, r }) => y + r)];
+    const min = (edge: (screen: OnScreen) => number) => Math.min(...shafts.map(edge)) - AROUND;
+    const max = (edge: (screen: OnScreen) => number) => Math.max(...shafts.map(edge)) + AROUND;
+    const [left, top] = [min(({ x, r }) => x - r), min(({ y, r }) => y - r)];
+    const [right, bottom] = [max(({ x, r }) => x + r), max(({ y, r }) => y + r)];
     let charts: readonly Element[] = [];
     const fit = () => {
       drawing.setAttribute('viewBox', `${left} ${top} ${right - left} ${bottom - top}`);
