@@ -4,7 +4,7 @@ import path from 'node:path';
 import { chromium } from '@playwright/test';
 import { buildInterface } from './lib/build.mjs';
 import { openDatabase } from './lib/database.mjs';
-import { findProgram } from './lib/install.mjs';
+import { findBrowser } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
 import { startServer } from './lib/serve.mjs';
 
@@ -16,7 +16,7 @@ const folder = mkdtempSync(path.join(tmpdir(), 'emery-pictures-'));
 const database = await openDatabase(folder);
 const server = await startServer({ databaseUrl: database.url('emery'), webFolder: await buildInterface() });
 const browser = await chromium.launch({
-  executablePath: findProgram('chromium'),
+  executablePath: findBrowser(),
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
 

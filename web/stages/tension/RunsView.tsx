@@ -169,6 +169,8 @@ function Teeth() {
   );
 }
 
+const HEADS = ['slip margin', 'torque, N·m', 'hub load, N', 'bearing life vs target tension'] as const;
+
 function PulleyTable() {
   const { drive, tension, run, running, belt, states } = useTensionSums();
   const { run: own, source } = belt!;
@@ -179,14 +181,15 @@ function PulleyTable() {
     return newtons ? runDrive(tension, running, { [source.id]: newtons }) : null;
   }, [tension, source, states, running]);
   return (
-    <table className="ledger-table" aria-label="Pulleys">
+    <table className="ledger-table folds" aria-label="Pulleys">
       <thead>
         <tr>
           <th>Pulley</th>
-          <th className="figure">slip margin</th>
-          <th className="figure">torque, N·m</th>
-          <th className="figure">hub load, N</th>
-          <th className="figure is-narrow">bearing life vs target tension</th>
+          {HEADS.map((head) => (
+            <th key={head} className={head === HEADS[3] ? 'figure is-narrow' : 'figure'}>
+              {head}
+            </th>
+          ))}
         </tr>
       </thead>
       <tbody>
@@ -202,15 +205,21 @@ function PulleyTable() {
                   {pulleyLabel(drive, pulley)}
                 </button>
               </td>
-              <td className="figure">
+              <td className="figure" data-head={HEADS[0]}>
                 {margin !== null && margin < SAFE_MARGIN && (
                   <span className={`flag is-${margin < 0 ? 'fault' : 'watch'}`}>{margin < 0 ? '■ slips ' : '▲ '}</span>
                 )}
                 {margin === null ? '—' : marginFigure(margin)}
               </td>
-              <td className="figure">{torqueFigure(torqueNm)}</td>
-              <td className="figure">{Math.round(newtons)}</td>
-              <td className="figure">{life === null ? '—' : lifeWords(life)}</td>
+              <td className="figure" data-head={HEADS[1]}>
+                {torqueFigure(torqueNm)}
+              </td>
+              <td className="figure" data-head={HEADS[2]}>
+                {Math.round(newtons)}
+              </td>
+              <td className="figure" data-head={HEADS[3]}>
+                {life === null ? '—' : lifeWords(life)}
+              </td>
             </MarkedRow>
           );
         })}
