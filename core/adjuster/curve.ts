@@ -125,7 +125,7 @@ export function lengthCurve(drive: Drive, belt: Belt, points = POINTS): LengthCu
   const lengths = paths.map(({ length }, k) => (clear !== null && k / points > clear ? null : length));
   const known = lengths.flatMap((length, k) => (length === null ? [] : [{ length, k }]));
   const longest = known.reduce<{ length: number; k: number } | null>(
-    (max, next) => (max === null || next.length > max.length ? next : max),
+    (found, next) => (found === null || next.length > found.length ? next : found),
     null,
   );
   // The last place that counts: the end of the travel, or where the belt is let go.

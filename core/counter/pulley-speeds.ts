@@ -54,7 +54,7 @@ export function pulleySpeeds(
     ...(askedRpm === null ? [] : [row('asked', askedRpm)]),
     ...(['idle', 'cruise', 'redline'] as const).map((mark) => row(mark, DEFAULT_MARKS[mark])),
   ];
-  const fastest = rows.reduce((max, next) => (next.engineRpm > max.engineRpm ? next : max));
+  const fastest = rows.reduce((found, next) => (next.engineRpm > found.engineRpm ? next : found));
   const limit = band.continuous;
   return {
     rows,

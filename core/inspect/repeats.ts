@@ -49,7 +49,7 @@ export function repeatOf(belt: BeltSolution, places: readonly number[]): Repeat 
     const byChance = Math.min(1, turns.length * places.length * width ** (places.length - 1));
     return [{ pulley, turnMm, firstMm, byChance }];
   });
-  const best = fits.reduce<Repeat | null>((min, fit) => (min && min.byChance <= fit.byChance ? min : fit), null);
+  const best = fits.reduce<Repeat | null>((best, fit) => (best && best.byChance <= fit.byChance ? best : fit), null);
   return best && best.byChance < BY_CHANCE ? best : null;
 }
 

@@ -53,7 +53,7 @@ export function setTogether(drive: Drive, belts: readonly HeldBelt[], fresh: Rea
   });
   if (leads.length === 0) return { lead: belts[0]!.belt.id, figures: wanted.map(figureOf), apart: [] };
   const needs = ({ want, at }: (typeof leads)[number]) => at(want.figures!.setN)?.mm ?? -Infinity;
-  const lead = leads.reduce((max, next) => (needs(next) > needs(max) ? next : max));
+  const lead = leads.reduce((found, next) => (needs(next) > needs(found) ? next : found));
   const { belt: leading } = lead.want.held;
   const othersAt = (newtons: number): ReadonlyMap<string, number | null> => {
     const setting = lead.at(newtons);

@@ -111,9 +111,9 @@ describe('whatever is known', () => {
     fc.assert(
       fc.property(anything, fc.nat(), ({ drive, evidence }, seed) => {
         const other = evidence
-          .map((answer, k) => ({ one: answer, at: (k * 7919 + seed) % 101 }))
+          .map((answer, k) => ({ answer, at: (k * 7919 + seed) % 101 }))
           .sort((a, b) => a.at - b.at)
-          .map(({ one: answer }) => answer);
+          .map(({ answer }) => answer);
         expect(given(drive, other).causes).toEqual(given(drive, evidence).causes);
       }),
       { numRuns: 60 },

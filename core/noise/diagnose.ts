@@ -191,7 +191,7 @@ function disproofOf(
   return next
     .map((ask) => worstAnswer(drive, ask, posterior, at, shares))
     .reduce<Diagnosis['disproof']>(
-      (min, disproof) => (min === null || disproof.left < min.left ? disproof : min),
+      (best, disproof) => (best === null || disproof.left < best.left ? disproof : best),
       null,
     );
 }

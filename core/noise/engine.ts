@@ -210,7 +210,7 @@ function clashes(comb: Comb | null, rpm: number, doubt: number, cylinders: numbe
 
 /**
  * What the spacing of the lines may be of an engine's: its half-order, its turn, its firing. Every engine speed that
- * makes it so, between `least` and `most`, rev/min; the likeliest to be meant, nearest to what was told, first.
+ * makes it so, between `min` and `max`, rev/min; the likeliest to be meant, nearest to what was told, first.
  */
 export function speedsOf(
   comb: Comb | null,

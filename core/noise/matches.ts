@@ -205,7 +205,7 @@ const APART = 4;
 
 /**
  * The engine speed that would part the two likeliest, rev/min: their rates spread as the engine turns faster, while
- * listening for as long tells a rate to the same ±. Null where they are apart already, or no speed up to `most` parts
+ * listening for as long tells a rate to the same ±. Null where they are apart already, or no speed up to `max` parts
  * them.
  */
 export function rpmToPart(

@@ -6,7 +6,7 @@ export const MM_PER_INCH = 25.4;
 /** A length in whole inches and a reduced fraction; `numerator` is 0 for a whole inch. */
 export interface InchParts {
   negative: boolean;
-  whole: number;
+  inches: number;
   numerator: number;
   denominator: number;
 }
@@ -14,21 +14,21 @@ export interface InchParts {
 /** Splits `mm` into inches and a fraction rounded to the nearest 1/`denominator` (a power of two), reduced. */
 export function inchParts(mm: number, denominator = 16): InchParts {
   const steps = Math.round((Math.abs(mm) / MM_PER_INCH) * denominator);
-  const whole = Math.floor(steps / denominator);
+  const inches = Math.floor(steps / denominator);
   let numerator = steps % denominator;
   let reduced = denominator;
   while (numerator > 0 && numerator % 2 === 0) {
     numerator /= 2;
     reduced /= 2;
   }
-  return { negative: mm < 0 && steps > 0, whole, numerator, denominator: reduced };
+  return { negative: mm < 0 && steps > 0, inches, numerator, denominator: reduced };
 }
 
 /** `169.9` mm → `6 11/16"`, to the nearest 1/`denominator` inch. */
 export function formatInches(mm: number, denominator = 16): string {
-  const { negative, whole, numerator, denominator: reduced } = inchParts(mm, denominator);
+  const { negative, inches, numerator, denominator: reduced } = inchParts(mm, denominator);
   const fraction = numerator > 0 ? `${numerator}/${reduced}` : '';
-  const digits = [whole > 0 || fraction === '' ? `${whole}` : '', fraction].filter(Boolean).join(' ');
+  const digits = [inches > 0 || fraction === '' ? `${inches}` : '', fraction].filter(Boolean).join(' ');
   return `${negative ? '-' : ''}${digits}"`;
 }
 

@@ -95,7 +95,7 @@ describe('printing', () => {
     expect(formatInches(12.7)).toBe('1/2"');
     expect(formatInches(-12.7)).toBe('-1/2"');
     expect(formatInches(-0.1)).toBe('0"');
-    expect(inchParts(25.39)).toEqual({ negative: false, whole: 1, numerator: 0, denominator: 16 });
+    expect(inchParts(25.39)).toEqual({ negative: false, inches: 1, numerator: 0, denominator: 16 });
   });
 
   test('decimals without a minus zero', () => {

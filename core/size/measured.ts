@@ -229,11 +229,11 @@ export function combinedLength(
     ...measured.flatMap((length, k) => witnessOf(length).map((witness) => ({ ...witness, k }))),
     { ...drawing, k: -1 },
   ];
-  const scores = againstTheOthers(all).map((apart, k) => ({ one: all[k]!, score: Math.abs(apart ?? 0) }));
-  const worst = scores.reduce((max, next) => (next.score > max.score ? next : max));
+  const scores = againstTheOthers(all).map((apart, k) => ({ k: all[k]!.k, score: Math.abs(apart ?? 0) }));
+  const worst = scores.reduce((found, next) => (next.score > found.score ? next : found));
   const disagree = worst.score > SUSPECT_AT;
   return {
-    measured: measured.map((length, k) => ({ ...length, suspect: disagree && all.length > 2 && worst.one.k === k })),
+    measured: measured.map((length, k) => ({ ...length, suspect: disagree && all.length > 2 && worst.k === k })),
     shiftMm: mixture.at,
     disagree,
     plusMinus: disagree ? (mixture.sigma * worst.score) / SUSPECT_AT : mixture.sigma,

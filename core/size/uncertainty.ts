@@ -126,7 +126,7 @@ interface Edge {
   slopes: readonly number[];
 }
 
-/** A belt fits if it is longer than all of `least` and no longer than `most`. */
+/** A belt fits if it is longer than all of `min` and no longer than `max`. */
 interface Edges {
   min: Edge[];
   max: Edge;

@@ -56,7 +56,7 @@ export function forFrames(
 
 /**
  * How alike a row of figures is to itself so many places further on, from 1 at none; each lag by the pairs it has.
- * Lags from 0 to `most`. All 0 for a row that does not vary.
+ * Lags from 0 to `max`. All 0 for a row that does not vary.
  */
 export function autocorrelation(row: Float64Array, max: number): Float64Array {
   const size = powerOfTwo(row.length + max + 1);

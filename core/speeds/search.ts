@@ -13,7 +13,7 @@ import {
   withPulley,
 } from './pulley-choice';
 
-/** A speed wanted of a shaft at an engine speed: no less than `least`, no more than `most`, rev/min. */
+/** A speed wanted of a shaft at an engine speed: no less than `min`, no more than `max`, rev/min. */
 export interface SpeedTarget {
   station: string;
   engineRpm: number;
@@ -297,7 +297,7 @@ function outside(logRpm: number, min: number | null, max: number | null): number
   return max !== null && max > 0 && logRpm > Math.log(max) + 1e-12 ? logRpm - Math.log(max) : 0;
 }
 
-/** In how many ways no more than `most` of several choices are made. */
+/** In how many ways no more than `max` of several choices are made. */
 function waysOf(counts: readonly number[], max: number): number {
   const ways = counts.reduce<number[]>(
     (sums, count) => sums.map((sum, k) => sum + (k > 0 ? sums[k - 1]! * count : 0)),

@@ -58,8 +58,8 @@ function combine(drive: Drive, pulleyId: string, within: ReadonlySet<string>): C
   const { at: mm, sigma: plusMinus } = weightedMean(figures);
   const normalised = againstTheOthers(figures);
   const readings = read.map((reading, k) => ({ ...reading, normalised: normalised[k]! }));
-  const worst = readings.reduce((max, next) =>
-    Math.abs(next.normalised ?? 0) > Math.abs(max.normalised ?? 0) ? next : max,
+  const worst = readings.reduce((found, next) =>
+    Math.abs(next.normalised ?? 0) > Math.abs(found.normalised ?? 0) ? next : found,
   );
   const excess =
     read.length > 1

@@ -253,7 +253,7 @@ function judged(
   network: Network,
 ): MistakesFound {
   if (all.length === 0) return { wrong: [], unclear: [], places: base.places };
-  const best = all.reduce((min, next) => (next.fit.cost < min.fit.cost ? next : min));
+  const best = all.reduce((best, next) => (next.fit.cost < best.fit.cost ? next : best));
   // Readings that all disagree by more than they say are worth less than they say, here too.
   const bound = explained(observations, base, best.wrong);
   const inflation = Math.max(1, best.fit.cost / Math.max(1e-9, bound));

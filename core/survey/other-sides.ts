@@ -52,7 +52,7 @@ export function bestSides(observations: readonly Observation[], start: QuickFit,
       return across ? [quickFit(observations, across, network)] : [];
     });
     const better = tries.reduce<QuickFit | null>(
-      (min, next) => (min === null || next.cost < min.cost ? next : min),
+      (best, next) => (best === null || next.cost < best.cost ? next : best),
       null,
     );
     if (!better || better.cost > best.cost - 9) break;
@@ -63,7 +63,7 @@ export function bestSides(observations: readonly Observation[], start: QuickFit,
 
 /**
  * Tells which shafts lie on another side of the line between two of their neighbours than they do in the reference:
- * tapes alone cannot tell the sides apart. A shaft nearer than `least` mm to that line has no side.
+ * tapes alone cannot tell the sides apart. A shaft nearer than `min` mm to that line has no side.
  */
 export function crossedOver(
   observations: readonly Observation[],

@@ -45,7 +45,7 @@ export function remediesFor(
       : [{ running, asked: { ...asked, hold: asked.hold }, needsN: leastFor(asked) }];
   });
   if (asks.length === 0) return null;
-  const hardest = asks.reduce((max, next) => ((next.needsN ?? Infinity) > (max.needsN ?? Infinity) ? next : max));
+  const hardest = asks.reduce((found, next) => ((next.needsN ?? Infinity) > (found.needsN ?? Infinity) ? next : found));
   const { asked, running, needsN } = hardest;
   const { wrap, station, gripExponent } = asked.contact;
   const grip = asked.hold / wrap;

@@ -15,7 +15,7 @@ export function draws(all: number, thorough = THOROUGH): number {
   return thorough ? all : Math.max(1, Math.ceil(all / 8));
 }
 
-/** Chance of at most `hits` of `of` where each has the chance `p`. */
+/** Chance of at most `hits` of `draws` where each has the chance `p`. */
 export function chanceOfAtMost(hits: number, draws: number, p: number): number {
   if (hits < 0) return 0;
   if (hits >= draws || p <= 0) return 1;
@@ -50,7 +50,7 @@ export function leastHits(from: number, draws: number, all: number): number {
 /**
  * Holds a share of hits against the bounds it has with all draws, moved out by the binomial where fewer were made.
  *
- * @param hits how many of `of` were right
+ * @param hits how many of `draws` were right
  * @param draws how many were counted in this tier
  * @param bounds the shares from and to which all draws must lie
  * @param together how many of those counted hang together, as the places of one fit do: they count as one draw

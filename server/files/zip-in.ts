@@ -11,7 +11,7 @@ const MOST_ENTRIES = 500_000;
 export interface ZipEntry {
   name: string;
   /**
-   * What `as` makes of the whole of it, of `most` bytes at most. Refused are more than it says it holds, what does not
+   * What `as` makes of the whole of it, of `max` bytes at most. Refused are more than it says it holds, what does not
    * fit its own checksum, and, once it is read, what is not what the archive was made of.
    */
   read: <T>(max: number, as: (bytes: Buffer) => T | Promise<T>) => Promise<T>;

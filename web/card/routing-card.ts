@@ -87,7 +87,7 @@ export function cardText(drive: Drive): CardLine[] {
   return lines;
 }
 
-/** Breaks a text into lines of at most `most` characters, at spaces. */
+/** Breaks a text into lines of at most `max` characters, at spaces. */
 export function wrapped(text: string, max: number): string[] {
   return text.split(' ').reduce<string[]>((lines, word) => {
     const last = lines[lines.length - 1];

@@ -15,7 +15,7 @@ export interface AskedFigure {
   echo: string;
 }
 
-/** A length that is asked for, mm; more than zero and no longer than `most`. */
+/** A length that is asked for, mm; more than zero and no longer than `max`. */
 export function useLength(name: string, label: string, max = 20_000): AskedFigure {
   const unit = useUnit();
   const [text, put] = useText(name);

@@ -373,7 +373,7 @@ function LeastClearance({ belt }: { belt: BeltSolution }) {
       ? selected?.kind === 'span' && selected.belt === at.belt && selected.index === at.index
       : selected?.kind === 'pulley' && selected.pulley === at.pulley,
   );
-  const shown = inHand ?? known.reduce((min, next) => (next.mm < min.mm ? next : min));
+  const shown = inHand ?? known.reduce((found, next) => (next.mm < found.mm ? next : found));
   const between = ({ from, to }: { from: string; to: string }) =>
     `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}`;
   const here =
