@@ -11,6 +11,6 @@ export function lastOdometer({ belts, inspect, noise }: Drive): number | null {
     ...(inspect?.changed ?? []).map(({ odometer }) => odometer),
     ...(noise?.evidence ?? []).map(({ odometer }) => odometer),
     ...(noise?.cures ?? []).map(({ odometer }) => odometer),
-  ].filter((other) => other !== undefined);
+  ].filter((odometer) => odometer !== undefined);
   return read.length === 0 ? null : Math.max(...read);
 }

@@ -102,7 +102,7 @@ export function limitsOf(drive: Drive, check: Check, part: LimitedPart = {}): Li
 
 /** How much of a part a limit names. */
 const names = ({ section, material, kind }: ShopLimit) =>
-  [section, material, kind].filter((other) => other !== undefined).length;
+  [section, material, kind].filter((name) => name !== undefined).length;
 
 function isFor(drive: Drive, { section, material, kind }: ShopLimit, part: LimitedPart): boolean {
   if (section !== undefined && part.belt?.section !== section) return false;

@@ -37,7 +37,7 @@ export function armHealth(
   measured: { forward?: Figure; back?: Figure; plain?: Figure },
 ): ArmHealth {
   const belt = drive.belts.find(({ id }) => id === beltId);
-  const readings = [measured.forward, measured.back, measured.plain].filter((other) => other !== undefined);
+  const readings = [measured.forward, measured.back, measured.plain].filter((reading) => reading !== undefined);
   const none: ArmHealth = { verdict: 'cannot-say', left: null, split: null, offDegrees: null, inWindow: null };
   if (!belt || pointerDegrees === null) return none;
   const curve = lengthCurve(drive, belt);

@@ -210,7 +210,7 @@ async function addPictures(runner: QueryRunner, add: Add): Promise<void> {
 }
 
 /** The file of one drive: with what says whose it is, and in an archive of the shop which record. */
-export function driveFile(drive: StoredDrive, withPictures: boolean): { name: string; text: string } {
+export function driveFile(drive: StoredDrive, forArchive: boolean): { name: string; text: string } {
   const {
     id,
     vehicleId,
@@ -226,11 +226,11 @@ export function driveFile(drive: StoredDrive, withPictures: boolean): { name: st
     odometerUnit,
     notes,
   } = drive;
-  const vehicle = { ...(withPictures && { id: vehicleId }), name: vehicleName, plate, odometer, odometerUnit, notes };
+  const vehicle = { ...(forArchive && { id: vehicleId }), name: vehicleName, plate, odometer, odometerUnit, notes };
   const stored = JSON.parse(document) as Drive;
   // The archive of a shop has them apart, and knows a drive again by what is stored.
-  const shown = withPictures ? stored : withShopLimits(stored, readLimits(limits));
-  const record = withPictures ? { record: { id, revision, updatedAt, ...(deletedAt && { deletedAt }) } } : {};
+  const shown = forArchive ? stored : withShopLimits(stored, readLimits(limits));
+  const record = forArchive ? { record: { id, revision, updatedAt, ...(deletedAt && { deletedAt }) } } : {};
   return {
     name: `${fileName(`${vehicleName} ${name}`)}${DRIVE_FILE_EXTENSION}`,
     text: writeDrive(shown, { vehicle, ...record }),

@@ -105,7 +105,7 @@ export function FrontView({ stage }: { stage: Stage }) {
               key={station.id}
               station={station}
               radii={radii}
-              place={station.pulleys.map(({ id }) => order.get(id)).find((other) => other !== undefined)}
+              place={station.pulleys.map(({ id }) => order.get(id)).find((place) => place !== undefined)}
               faulty={station.pulleys.some(({ id }) => faults.pulleys.get(id) === 'fault')}
               off={!stage.allShaftsAlike && !contacts.has(station.id)}
               unit={unit}
