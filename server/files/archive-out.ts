@@ -67,9 +67,10 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
       const [only, ...more] = pieces;
       if (only && more.length === 0) zip.addBuffer(only, name, { compress, ...SAME_TIME });
       else {
-        // Its other checksum is worked out as it is packed, so it is packed piece by piece.
+        // Its other checksum is worked out as it is packed, so it is packed piece by piece. Where the sizes come after
+        // the content, a program that reads from front to back sees its end only if it is deflated: pictures too.
         const large = Readable.from(pieces);
-        zip.addReadStream(large, name, { compress, ...SAME_TIME });
+        zip.addReadStream(large, name, { compressionLevel: compress ? 6 : 1, ...SAME_TIME });
         await Promise.race([finished(large), written]);
       }
       // Taken in only as fast as it goes out.

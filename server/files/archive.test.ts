@@ -254,6 +254,20 @@ test('an export of an import is the same file, byte by byte, and all that the sh
   }
 }, 60_000);
 
+test('a program that reads the archive from front to back can', async () => {
+  const bytes = Buffer.from(await archive(shop));
+  const entries: { large: boolean; method: number; sizeFollows: boolean }[] = [];
+  for (let at = bytes.readUInt32LE(bytes.length - 6); bytes.readUInt32LE(at) === 0x02014b50;) {
+    const [flags, method] = [bytes.readUInt16LE(at + 8), bytes.readUInt16LE(at + 10)];
+    entries.push({ large: bytes.readUInt32LE(at + 24) > 64 * 1024, method, sizeFollows: (flags & 8) !== 0 });
+    at += 46 + [28, 30, 32].reduce((sum, field) => sum + bytes.readUInt16LE(at + field), 0);
+  }
+  expect(entries.length).toBe(Object.keys(unzipSync(bytes)).length);
+  expect(entries.some(({ large }) => large)).toBe(true);
+  // Where the size comes after the content, only what is deflated says by itself where it ends.
+  expect(entries.filter(({ method, sizeFollows }) => method === 0 && sizeFollows)).toEqual([]);
+});
+
 test('a belt that a job took is the same belt in a shop that has a list of its own', async () => {
   const [from, to] = [await full(), await open()];
   const row = (code: string) => ({ section: 'PK', ribs: '6', length: '900', code, shelf: '7' });
