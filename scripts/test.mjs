@@ -3,7 +3,7 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { buildInterface, buildServer, buildTestShops } from './lib/build.mjs';
 import { failure, failuresOfJest, failuresOfPlaywright } from './lib/failures.mjs';
-import { DATABASE_PROGRAMS, ensureBrowser, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
+import { ensureBrowser, ensureNpmPackages, ensurePrograms, TEST_PROGRAMS } from './lib/install.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { socketName, withLock } from './lib/lock.mjs';
 import { main, run, SetupProblem } from './lib/run.mjs';
@@ -43,7 +43,7 @@ await main(async () => {
   if (thorough) process.env.EMERY_THOROUGH = '1';
   const wanted = (name) => asked.length === 0 || asked.includes(name);
   await ensureNpmPackages();
-  if (wanted('unit') || wanted('browser')) await ensurePrograms(DATABASE_PROGRAMS);
+  if (wanted('unit') || wanted('browser')) await ensurePrograms(TEST_PROGRAMS);
   if (wanted('browser')) await ensureBrowser();
   const own = path.join(STATE, 'test', `run-${process.pid}`);
   mkdirSync(own, { recursive: true });

@@ -10,12 +10,15 @@ const PROGRAMS = {
   'mariadb-install-db': 'mariadb-server-core',
   my_print_defaults: 'mariadb-client-core',
   setpriv: 'util-linux',
+  openssl: 'openssl',
   chromium: 'chromium',
   'chromium-headless-shell': 'chromium-headless-shell',
 };
 const FOLDERS = ['/usr/sbin', '/usr/bin', '/sbin', '/bin', '/usr/local/sbin', '/usr/local/bin'];
 
 export const DATABASE_PROGRAMS = ['mariadbd', 'mariadb-install-db', 'my_print_defaults', 'setpriv'];
+/** What the tests run beside them: it makes the certificates of a database that wants sealed connections. */
+export const TEST_PROGRAMS = [...DATABASE_PROGRAMS, 'openssl'];
 
 /** Where a program is, looking also where a plain user's PATH does not. Null where it is nowhere. */
 export function findProgram(name) {

@@ -13,8 +13,7 @@ const lines = new Map<string, Promise<unknown>>();
  * there holds a connection, and all of them waiting would leave none for the one that works.
  */
 export async function alone<T>(data: DataSource, what: string, work: () => Promise<T>): Promise<T> {
-  const name =
-    `${String(data.options.database ?? new URL((data.options as { url: string }).url).pathname)} ${what}`.slice(-64);
+  const name = `/${String(data.options.database)} ${what}`.slice(-64);
   const before = lines.get(name) ?? Promise.resolve();
   const own = before.then(() => locked(data, name, what, work));
   const over = own.catch(() => undefined);

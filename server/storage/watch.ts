@@ -2,6 +2,7 @@ import type { Socket } from 'node:net';
 import type { RequestHandler, Response } from 'express';
 import { type Connection, createConnection, type Pool } from 'mysql2';
 import type { DataSource } from 'typeorm';
+import type { DatabaseAddress } from './database-address';
 import { Problem, problemHandler } from '../http/problem';
 
 /** Between two looks whether the database answers, ms. */
@@ -96,7 +97,16 @@ function connectionsOf(data: DataSource): ReadonlySet<Connection & { stream: Soc
 }
 
 function connected(data: DataSource): Connection {
-  const made = createConnection({ uri: (data.options as { url: string }).url, connectTimeout: LONGEST_MS });
+  const { host, port, username: user, password, database, ssl } = data.options as unknown as DatabaseAddress;
+  const made = createConnection({
+    host,
+    port,
+    user,
+    password,
+    database,
+    ...(ssl && { ssl }),
+    connectTimeout: LONGEST_MS,
+  });
   // Told by the ping as well.
   made.on('error', () => undefined);
   return made;

@@ -1,13 +1,14 @@
 import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
-import { memo, useEffect } from 'react';
+import { memo } from 'react';
 import { UnitSwitch } from '../shop/UnitSwitch';
 import { edit, useBench, useDrive } from '../state/bench';
-import type { DriveAction } from '../state/drive-history';
+import { type DriveAction, runOfEdits } from '../state/drive-history';
 import type { OpenDrive } from '../state/open-drives';
 import { useKept, useSaveState } from '../state/use-open-drive';
 import { SaveSign } from './SaveSign';
 import { PageHeader } from '../ui/PageHeader';
+import { useTitle } from '../ui/use-title';
 
 /** Whose drive it is, whether it is saved, and what can be done at every stage. */
 export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenDrive; showKeys: () => void }) {
@@ -27,9 +28,7 @@ export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenD
 function DriveName({ vehicle }: { vehicle: string }) {
   const { startWhatIf, dispatch } = useBench('startWhatIf', 'dispatch');
   const name = useDrive(({ name: given = '' }) => given);
-  useEffect(() => {
-    document.title = `${vehicle} · ${name || 'Drive'} · Emery`;
-  }, [vehicle, name]);
+  useTitle(vehicle, name || 'Drive');
   return (
     <input
       className="header-name"
@@ -39,7 +38,7 @@ function DriveName({ vehicle }: { vehicle: string }) {
       maxLength={200}
       size={Math.max(8, name.length)}
       disabled={startWhatIf === null}
-      onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), 'name'))}
+      onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), runOfEdits('name')))}
     />
   );
 }

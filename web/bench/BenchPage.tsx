@@ -98,7 +98,7 @@ function BenchFrame({ open }: { open: OpenDrive }) {
         </StageProviders>
       </div>
       <FullNotice />
-      {keysOpen && <KeysHelp open onClose={() => setKeysOpen(false)} />}
+      {keysOpen && <KeysHelp onClose={() => setKeysOpen(false)} />}
     </>
   );
 }

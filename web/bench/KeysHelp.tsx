@@ -1,4 +1,4 @@
-import { Modal } from 'antd';
+import { Dialog } from '../ui/Dialog';
 import { STAGES } from '../stages';
 
 const NUMBERS = STAGES.map((_, index) => index + 1).join(', ');
@@ -18,9 +18,9 @@ const KEYS: readonly (readonly [key: string, does: string])[] = [
   ['?', 'this list'],
 ];
 
-export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function KeysHelp({ onClose }: { onClose: () => void }) {
   return (
-    <Modal title="Keys" open={open} onCancel={onClose} footer={null}>
+    <Dialog title="Keys" onClose={onClose}>
       <dl className="keys">
         {KEYS.map(([key, does]) => (
           <div key={`${key} ${does}`}>
@@ -29,6 +29,6 @@ export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void
           </div>
         ))}
       </dl>
-    </Modal>
+    </Dialog>
   );
 }

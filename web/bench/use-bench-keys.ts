@@ -1,7 +1,6 @@
-import { useEffect } from 'react';
 import { STAGES } from '../stages';
 import type { Stage } from '../stages/stage';
-import { isWriting } from '../ui/is-writing';
+import { useKeys, withModifier } from '../ui/use-key';
 import { useBenchStores, type BenchStores } from '../state/bench';
 
 interface Options {
@@ -13,18 +12,12 @@ interface Options {
 /** The bench's keys, and those of the stage in hand. None of them works while something is being written. */
 export function useBenchKeys({ stage, goTo, showKeys }: Options): void {
   const bench = useBenchStores();
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const undoes = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z';
-      if (isWriting(event)) return;
-      if (undoes) bench.get().dispatch({ type: event.shiftKey ? 'redo' : 'undo' });
-      else if (event.ctrlKey || event.metaKey || event.altKey) return;
-      else if (!act(event.key, bench, { stage, goTo, showKeys })) return;
-      event.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [bench, stage, goTo, showKeys]);
+  useKeys((event) => {
+    const undoes = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z';
+    if (!undoes) return !withModifier(event) && act(event.key, bench, { stage, goTo, showKeys });
+    bench.get().dispatch({ type: event.shiftKey ? 'redo' : 'undo' });
+    return true;
+  });
 }
 
 function act(key: string, bench: BenchStores, { stage, goTo, showKeys }: Options): boolean {

@@ -1,19 +1,14 @@
-import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
-import { isWriting } from '../ui/is-writing';
+import { useKeys, withModifier } from '../ui/use-key';
 
-/** From any page the key c opens the counter, unless something is being written. */
+/** From any page the key c opens the counter. */
 export function CounterKey() {
   const navigate = useNavigate();
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() !== 'c' || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (isWriting(event) || event.defaultPrevented || window.location.pathname.startsWith('/counter')) return;
-      event.preventDefault();
-      void navigate('/counter');
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [navigate]);
+  useKeys((event) => {
+    if (event.key.toLowerCase() !== 'c' || withModifier(event)) return false;
+    if (window.location.pathname.startsWith('/counter')) return false;
+    void navigate('/counter');
+    return true;
+  });
   return null;
 }

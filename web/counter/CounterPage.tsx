@@ -2,7 +2,6 @@ import { useEffect, useRef, useState, type ComponentType } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useShop } from '../api/shop';
 import { UnitSwitch } from '../shop/UnitSwitch';
-import { isWriting } from '../ui/is-writing';
 import { AskedProvider, useAsked } from './asked';
 import { HeadlinePlace } from './Headline';
 import { lazyPart } from '../parts/lazy-part';
@@ -11,6 +10,8 @@ import '../bench/bench.css';
 import '../ui/ledger.css';
 import './counter.css';
 import { PageHeader } from '../ui/PageHeader';
+import { useKeys, withModifier } from '../ui/use-key';
+import { useTitle } from '../ui/use-title';
 
 const MarkingPanel = lazyPart('The question', () => import('./MarkingPanel'));
 const PulleysPanel = lazyPart('The question', () => import('./PulleysPanel'));
@@ -56,21 +57,15 @@ function Counter() {
   const navigate = useNavigate();
   const shop = useShop();
   const now = QUESTIONS.find((question) => question.id === id) ?? QUESTIONS[0]!;
-  useEffect(() => {
-    document.title = `${now.name} · Counter · Emery`;
-  }, [now.name]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isWriting(event)) return;
-      const asked = /^[1-9]$/.test(event.key) ? QUESTIONS[Number(event.key) - 1] : undefined;
-      if (asked) void navigate(`/counter/${asked.id}${search}`);
-      else if (event.key === 'Escape') void navigate('/');
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [navigate, search]);
+  useTitle(now.name, 'Counter');
+  useKeys((event) => {
+    if (withModifier(event)) return false;
+    const asked = /^[1-9]$/.test(event.key) ? QUESTIONS[Number(event.key) - 1] : undefined;
+    if (asked) void navigate(`/counter/${asked.id}${search}`);
+    else if (event.key === 'Escape') void navigate('/');
+    else return false;
+    return true;
+  });
   const rail = useRef<HTMLElement>(null);
   useEffect(() => {
     rail.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });

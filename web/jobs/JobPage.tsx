@@ -1,5 +1,5 @@
 import { Button, Progress, Spin } from 'antd';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { TypedPlace } from '../ui/typed-text';
 import { Thumbnail } from '../bench/Thumbnail';
@@ -20,15 +20,15 @@ import type { JobOpened } from '@emery/core/api';
 import { durationWords, type JobEstimate, lateFacts } from '@emery/core/job';
 import { sketchOf } from '@emery/core/path';
 import { PageHeader } from '../ui/PageHeader';
+import { useNow } from '../ui/use-now';
+import { useTitle } from '../ui/use-title';
 
 /** One job, ticked off at the vehicle: on a telephone with one thumb, on several devices at once. */
 export default function JobPage() {
   const { jobId = '' } = useParams();
   const hand = useJob(jobId);
   const { job, error } = hand;
-  useEffect(() => {
-    if (job) document.title = `Job · ${job.vehicleName} · Emery`;
-  }, [job]);
+  useTitle('Job', job?.vehicleName);
   if (!job)
     return error ? (
       <main className="job-sheet">
@@ -138,13 +138,8 @@ function Who() {
 
 /** The time that the work takes: it runs on while the page is closed, and on any device. */
 function Timer({ hand: { run, happens }, estimate }: { hand: JobInHand; estimate: JobEstimate | undefined }) {
-  const [now, setNow] = useState(() => Date.now());
   const runs = run.runningSince !== null;
-  useEffect(() => {
-    if (!runs) return;
-    const timer = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(timer);
-  }, [runs]);
+  const { now, look } = useNow(runs ? Infinity : null);
   const start = run.workedMs > 0 ? '▶ Continue' : '▶ Start the clock';
   const ms = run.workedMs + (runs ? Math.max(0, now - Date.parse(run.runningSince!)) : 0);
   return (
@@ -158,7 +153,7 @@ function Timer({ hand: { run, happens }, estimate }: { hand: JobInHand; estimate
       )}
       <Button
         onClick={() => {
-          setNow(Date.now());
+          look();
           happens({ kind: 'timer', running: !runs });
         }}
       >

@@ -9,6 +9,7 @@ import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
 import { PHASES } from '@emery/core/drive';
 import { type CardStep, PHASE_WORDS } from '@emery/core/job';
+import { useNow } from '../ui/use-now';
 
 /** The steps, each as one large thing to tap; what comes next stands out, its caution with it. */
 export function Steps({ job, hand }: { job: JobOpened; hand: JobInHand }) {
@@ -142,19 +143,10 @@ export const timeOf = (at: string) =>
 /** The minutes of a step, counted down on this device; kept over a reload. */
 function Countdown({ place, minutes }: { place: string; minutes: number }) {
   const [from, setFrom] = useTyped<number | null>(`counting ${place}`, null);
-  const [now, setNow] = useState(() => Date.now());
-  const left = from === null ? null : Math.max(0, from + minutes * 60_000 - now);
-  useEffect(() => {
-    if (left === null || left === 0) return;
-    const timer = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(timer);
-  }, [left]);
-  const start = () => {
-    const at = Date.now();
-    setNow(at);
-    setFrom(at);
-  };
-  if (left === null) return <Button onClick={start}>Count {minutes} minutes</Button>;
+  const ends = from === null ? null : from + minutes * 60_000;
+  const { now, look } = useNow(ends);
+  const left = ends === null ? null : Math.max(0, ends - now);
+  if (left === null) return <Button onClick={() => setFrom(look())}>Count {minutes} minutes</Button>;
   return (
     <p className="job-countdown" role="timer">
       {left === 0

@@ -1,6 +1,6 @@
 import { SearchOutlined } from '@ant-design/icons';
 import { Input, Spin } from 'antd';
-import { useDeferredValue, useEffect, useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { NavLink, useParams } from 'react-router';
 import { useShop } from '../api/shop';
 import { lazyPart } from '../parts/lazy-part';
@@ -13,6 +13,7 @@ import '../ui/ledger.css';
 import '../shop/shop.css';
 import './records.css';
 import { PageHeader } from '../ui/PageHeader';
+import { useTitle } from '../ui/use-title';
 
 const LivesView = lazyPart('Belt life', () => import('./LivesView'), <Spin className="page-spin" />);
 
@@ -30,9 +31,7 @@ export default function RecordsPage() {
   const shop = useShop();
   const [search, setSearch] = useState('');
   const wanted = useDeferredValue(search.trim());
-  useEffect(() => {
-    document.title = `${here.name} · ${shop.data?.name ?? 'Shop'} · Emery`;
-  }, [here, shop.data?.name]);
+  useTitle(here.name, shop.data?.name ?? 'Shop');
   return (
     <div className="shop records">
       <PageHeader>

@@ -1,6 +1,6 @@
 import { DownloadOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Spin } from 'antd';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useJobs } from '../api/jobs';
 import { useRecords } from '../api/records';
@@ -20,14 +20,13 @@ import '../shop/shop.css';
 import './records.css';
 import type { DriveListed, VehicleListed } from '@emery/core/api';
 import { PageHeader } from '../ui/PageHeader';
+import { useTitle } from '../ui/use-title';
 
 /** The story of one vehicle: what is due, how its belts wear and hold their tension, and all that was done. */
 export default function VehiclePage() {
   const { vehicleId = '' } = useParams();
   const { data: vehicle, error } = useVehicle(vehicleId);
-  useEffect(() => {
-    if (vehicle) document.title = `${vehicle.name} · Emery`;
-  }, [vehicle]);
+  useTitle(vehicle?.name);
   if (error) return <p className="shop-none">{error.message}</p>;
   if (!vehicle) return <Spin className="page-spin" />;
   const facts = [

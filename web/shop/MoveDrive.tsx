@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { Button, Input, Modal, type InputRef } from 'antd';
+import { Button, Input, type InputRef } from 'antd';
 import { useId, useRef, useState } from 'react';
 import { ask } from '../api/client';
 import { useShopChange } from '../api/shop';
+import { Dialog } from '../ui/Dialog';
 import type { DriveListed, VehiclePage } from '@emery/core/api';
 
 /** Says whose a drive is: it goes to another vehicle with its jobs and its story. */
@@ -27,13 +28,7 @@ export function MoveDrive({ drive, onClose }: { drive: DriveListed; onClose: () 
   };
   const others = (data?.vehicles ?? []).filter((vehicle) => vehicle.id !== drive.vehicleId);
   return (
-    <Modal
-      title={`Move ${drive.name} to`}
-      open
-      onCancel={onClose}
-      footer={null}
-      afterOpenChange={(open) => open && field.current?.focus()}
-    >
+    <Dialog title={`Move ${drive.name} to`} onClose={onClose} first={field}>
       <div className="form-rows">
         <div className="field">
           <label className="label" htmlFor={id}>
@@ -60,6 +55,6 @@ export function MoveDrive({ drive, onClose }: { drive: DriveListed; onClose: () 
           </p>
         )}
       </div>
-    </Modal>
+    </Dialog>
   );
 }

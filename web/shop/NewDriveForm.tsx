@@ -1,10 +1,11 @@
 import { CameraOutlined, CopyOutlined } from '@ant-design/icons';
-import { Button, Input, Modal, type InputRef } from 'antd';
+import { Button, Input, type InputRef } from 'antd';
 import { useId, useMemo, useRef, useState, type FormEvent, type ReactNode } from 'react';
 import { ask } from '../api/client';
 import { Thumbnail } from '../bench/Thumbnail';
 import { Choice } from '../ui/Choice';
 import { Chips } from '../ui/Chips';
+import { Dialog } from '../ui/Dialog';
 import { useTyped } from '../ui/typed-text';
 import { ChooseDrive } from './ChooseDrive';
 import type { DriveOpened } from '@emery/core/api';
@@ -59,6 +60,8 @@ export default function NewDriveForm({ vehicle, onMake, onString, onClose }: Pro
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
   const field = useRef<InputRef>(null);
+  // It is written over as a whole, or left.
+  const named = useRef({ focus: () => field.current?.focus({ cursor: 'all' }) });
   const id = useId();
   const close = () => {
     setName('Front drive');
@@ -90,14 +93,12 @@ export default function NewDriveForm({ vehicle, onMake, onString, onClose }: Pro
     }
   };
   return (
-    <Modal
+    <Dialog
       title={vehicle === null ? 'New drive' : `New drive for ${vehicle}`}
-      open
       width={640}
-      onCancel={close}
-      footer={null}
-      mask={{ closable: false }}
-      afterOpenChange={(open) => open && field.current?.focus({ cursor: 'all' })}
+      onClose={close}
+      first={named}
+      firm
     >
       <form className="form-rows" onSubmit={(event) => void submit(event)}>
         <div className="fields">
@@ -142,7 +143,7 @@ export default function NewDriveForm({ vehicle, onMake, onString, onClose }: Pro
           <Button onClick={close}>Cancel</Button>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 

@@ -1,8 +1,9 @@
 import { DeleteOutlined } from '@ant-design/icons';
-import { Button, Modal } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { useChangeShop, useShop } from '../api/shop';
 import { Choice } from '../ui/Choice';
+import { Dialog } from '../ui/Dialog';
 import { FigureField } from '../ui/FigureField';
 import {
   CHECKS,
@@ -50,7 +51,7 @@ export default function ShopLimits({ onClose }: { onClose: () => void }) {
       { onSuccess: () => onSuccess?.() },
     );
   return (
-    <Modal title="Limits of the shop" open footer={null} onCancel={onClose}>
+    <Dialog title="Limits of the shop" onClose={onClose}>
       <p>
         These replace Emery&rsquo;s defaults. A drive&rsquo;s own limits and its manual take precedence. Each verdict
         shows which limit it used. Due dates of all drives are updated within a few minutes.
@@ -80,7 +81,7 @@ export default function ShopLimits({ onClose }: { onClose: () => void }) {
         ))}
       </ul>
       {limits.length < MOST_SHOP_LIMITS && <NewLimit limits={limits} onPut={put} />}
-    </Modal>
+    </Dialog>
   );
 }
 

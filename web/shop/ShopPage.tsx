@@ -1,6 +1,6 @@
 import { DownloadOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, UploadOutlined } from '@ant-design/icons';
-import { App as AntApp, Button, Dropdown, Input, Modal, Progress, Spin } from 'antd';
-import { useDeferredValue, useEffect, useRef, useState, type DragEvent } from 'react';
+import { App as AntApp, Button, Dropdown, Input, Progress, Spin } from 'antd';
+import { useDeferredValue, useRef, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { newSaveId, useDeleted, useShop, useShopChange, useVehicles } from '../api/shop';
@@ -20,6 +20,8 @@ import './shop.css';
 import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
 import { type LengthUnit, uncapital } from '@emery/core/quantity';
 import { dueState } from '@emery/core/records';
+import { Dialog } from '../ui/Dialog';
+import { useTitle } from '../ui/use-title';
 import { PageHeader } from '../ui/PageHeader';
 
 const ShopLimits = lazyPart('The limits of the shop', () => import('./ShopLimits'));
@@ -42,10 +44,7 @@ export default function ShopPage() {
   const importing = useImport();
   const unit = shop.data?.unit ?? 'in';
 
-  useEffect(() => {
-    document.title = `${shop.data?.name ?? 'Shop'} · Emery`;
-  }, [shop.data?.name]);
-
+  useTitle(shop.data?.name ?? 'Shop');
   return (
     <div className="shop" onDragOver={(event) => event.preventDefault()} onDrop={importing.onDrop}>
       <PageHeader home>
@@ -437,7 +436,7 @@ function DeletedList({ onClose }: { onClose: () => void }) {
     ...(data?.drives.map(({ id, name }) => ({ id, path: `/drives/${id}`, text: `${name} (drive)` })) ?? []),
   ];
   return (
-    <Modal title="Deleted vehicles and drives" open footer={null} onCancel={onClose}>
+    <Dialog title="Deleted vehicles and drives" onClose={onClose}>
       {data && rows.length === 0 && <p>Nothing is deleted.</p>}
       <ul className="deleted">
         {rows.map(({ id, path, text }) => (
@@ -452,6 +451,6 @@ function DeletedList({ onClose }: { onClose: () => void }) {
           The last {rows.length} of {data.total} deleted.
         </p>
       )}
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,8 +1,9 @@
-import { Button, Input, Modal, Select, type InputRef } from 'antd';
+import { Button, Input, Select, type InputRef } from 'antd';
 import { useEffect, useEffectEvent, useId, useRef, useState, type FormEvent } from 'react';
 import { number, object, string, ValidationError } from 'yup';
 import type { ApiProblem } from '../api/client';
 import { newSaveId } from '../api/shop';
+import { Dialog } from '../ui/Dialog';
 import { useForgetTyped, useTyped } from '../ui/typed-text';
 import type { VehicleFields } from '@emery/core/api';
 import { odometerDoubtWords } from '@emery/core/quantity';
@@ -171,14 +172,7 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
   });
 
   return (
-    <Modal
-      title={title}
-      open
-      onCancel={close}
-      footer={null}
-      mask={{ closable: false }}
-      afterOpenChange={(open) => open && first.current?.focus()}
-    >
+    <Dialog title={title} onClose={close} first={first} firm>
       <form className="form-labelled" onSubmit={(event) => void submit(event)} noValidate>
         <label className="label" htmlFor={`${id}-name`}>
           Name
@@ -239,6 +233,6 @@ export function VehicleForm({ title, start, revision, onSave, onClose }: Props) 
           <Button onClick={close}>Cancel</Button>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -23,7 +23,7 @@ const IN_THE_MAKING: readonly NextAsk['code'][] = ['crank', 'pulleys', 'diameter
  * It goes once every belt has its length.
  */
 export function NextLine({ stage }: { stage: string }) {
-  const { drive, solution } = useBench('drive', 'solution');
+  const { drive, solution, history } = useBench('drive', 'solution', 'history');
   const [placed, setPlaced] = useTyped('placed', false);
   const [sized, setSized] = useTyped<string[]>('sized', []);
   const fresh = useFresh();
@@ -34,6 +34,8 @@ export function NextLine({ stage }: { stage: string }) {
   }, [fresh, setGuided]);
   // From one size to the next the field keeps the focus.
   const [goesOn, setGoesOn] = useState(false);
+  // One who walks back through the steps has not come to write: the keys go on to undo and redo.
+  const walksBack = history.cameBy === 'undo' || history.cameBy === 'redo';
   const asked = ASKED_AT.includes(stage);
   const ask = useMemo(
     () => (asked ? nextAsk(drive, { solution, placed, sized }) : null),
@@ -51,7 +53,7 @@ export function NextLine({ stage }: { stage: string }) {
         <SizeField
           key={ask.pulley}
           pulley={ask.pulley}
-          first={fresh || goesOn}
+          first={(fresh || goesOn) && !walksBack}
           onTaken={() => setGoesOn(true)}
           onSized={() => setSized([...sized, ask.pulley])}
         />

@@ -1,5 +1,6 @@
 import type { ComponentType, ReactNode } from 'react';
 import type { LazyModule } from '../parts/lazy-part';
+import type { UsePulleyFigure } from './figures';
 import type { BenchStores } from '../state/bench';
 import type { Belt, Drive, Pulley, Station } from '@emery/core/drive';
 import type { BeltSolution, ContactSolution, DriveSolution, PathFinding, Point } from '@emery/core/path';
@@ -70,8 +71,8 @@ export interface Stage {
   /** Drawn under the front view, and on it between pulleys and belts. */
   Underlay?: ComponentType<LayerProps>;
   Layer?: ComponentType<LayerProps>;
-  /** A hook: the figure beside each pulley. */
-  usePulleyFigure: () => (place: PulleyPlace) => PulleyFigure;
+  /** The figure beside each pulley; by a hook that comes after the bench where its sums do. */
+  pulleyFigure: UsePulleyFigure | LazyModule<UsePulleyFigure>;
   /** The findings that are marked on the drawing; those of the belt in hand where it does not say. */
   marked?: (solution: DriveSolution, belt: BeltSolution | null) => readonly PathFinding[];
   /** Its layer draws over the pulleys: names stand beside them. */

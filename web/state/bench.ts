@@ -1,5 +1,11 @@
 import { createContext, useCallback, useContext, useRef, useSyncExternalStore } from 'react';
-import { createDriveStore, type DriveAction, type DriveHistory, type DriveStore } from './drive-history';
+import {
+  createDriveStore,
+  type DriveAction,
+  type DriveHistory,
+  type DriveStore,
+  type EditGroup,
+} from './drive-history';
 import { Listeners } from './listeners';
 import { identicalMark, sameMark, type Mark } from './mark';
 import { createStore, useFields, useStore, type Readable, type Store } from './store';
@@ -239,7 +245,7 @@ function useFollowed({ get, subscribe }: Store<Mark | null>, mark: Mark): boolea
 }
 
 /** A change of the drive as an action. */
-export const edit = (change: (drive: Drive) => Drive, group?: string): DriveAction => ({
+export const edit = (change: (drive: Drive) => Drive, group?: EditGroup): DriveAction => ({
   type: 'edit',
   change,
   ...(group !== undefined && { group }),

@@ -1,8 +1,15 @@
-import { createDriveStore, reduceHistory, startHistory, type DriveAction } from './drive-history';
+import {
+  createDriveStore,
+  reduceHistory,
+  RUN_PAUSE_MS,
+  startHistory,
+  type DriveAction,
+  type EditGroup,
+} from './drive-history';
 import { refusedEdit } from './full-drive';
 import { type Drive, newDrive } from '@emery/core/drive';
 
-const rename = (name: string, group?: string): DriveAction => ({
+const rename = (name: string, group?: EditGroup): DriveAction => ({
   type: 'edit',
   change: (drive: Drive) => ({ ...drive, name }),
   ...(group && { group }),
@@ -16,11 +23,28 @@ test('undo and redo walk the steps; an edit after undo drops what was ahead', ()
   expect(names([rename('a'), { type: 'undo' }, rename('c'), { type: 'redo' }])).toBe('c');
 });
 
-test('edits of one group are one step; another group or an undo begins new belt', () => {
-  const drag = [rename('a', 'drag 1'), rename('b', 'drag 1'), rename('c', 'drag 1')];
-  expect(names([...drag, { type: 'undo' }])).toBe('start');
-  expect(names([...drag, rename('d', 'drag 2'), { type: 'undo' }])).toBe('c');
-  expect(names([...drag, { type: 'undo' }, { type: 'redo' }, rename('d', 'drag 1'), { type: 'undo' }])).toBe('c');
+const drag = (name: string): EditGroup => ({ kind: 'drag', name });
+const run = (name: string, at: number): EditGroup => ({ kind: 'run', name, at });
+
+test('edits of one drag are one step; another drag or an undo begins a new one', () => {
+  const one = [rename('a', drag('1')), rename('b', drag('1')), rename('c', drag('1'))];
+  expect(names([...one, { type: 'undo' }])).toBe('start');
+  expect(names([...one, rename('d', drag('2')), { type: 'undo' }])).toBe('c');
+  expect(names([...one, { type: 'undo' }, { type: 'redo' }, rename('d', drag('1')), { type: 'undo' }])).toBe('c');
+  // A run of the same name is no part of it.
+  expect(names([...one, rename('d', run('1', 0)), { type: 'undo' }])).toBe('c');
+});
+
+test('a run of keys or letters is one step until it pauses, however long it is in all', () => {
+  const steady = Array.from({ length: 9 }, (_, k) => rename(`n${k}`, run('name', k * RUN_PAUSE_MS)));
+  expect(names([...steady, { type: 'undo' }])).toBe('start');
+  const later = rename('minutes later', run('name', 8 * RUN_PAUSE_MS + RUN_PAUSE_MS + 1));
+  expect(names([...steady, later, { type: 'undo' }])).toBe('n8');
+  expect(names([...steady, later, { type: 'undo' }, { type: 'undo' }])).toBe('start');
+  // Another thing in between ends it as well.
+  expect(
+    names([rename('a', run('name', 0)), rename('b', run('label', 1)), rename('c', run('name', 2)), { type: 'undo' }]),
+  ).toBe('b');
 });
 
 test('a drive replaced from elsewhere can be undone too', () => {

@@ -7,22 +7,45 @@ export interface DriveHistory {
   past: readonly Drive[];
   present: Drive;
   future: readonly Drive[];
-  /**
-   * What the last edit belonged to: a drag, a run of arrow keys. The next one of the same name is part of the same
-   * step.
-   */
-  group: string | null;
+  /** What the last edit belonged to, if to any: the next one of the same is part of the same step. */
+  group: EditGroup | null;
+  /** What led here; null at the start. What an undo brings back is not asked for again. */
+  cameBy: DriveAction['type'] | null;
+}
+
+/**
+ * Edits that are one step to whoever made them. A drag is one however long the finger rests, and its name is its own; a
+ * run, of keys or of letters, ends with a pause: `at` is when the edit was made, ms.
+ */
+export type EditGroup = { kind: 'drag'; name: string } | { kind: 'run'; name: string; at: number };
+
+/** A run goes on where the next edit comes within this, ms. */
+export const RUN_PAUSE_MS = 1500;
+
+/** The run of that name, with an edit made now. */
+export const runOfEdits = (name: string): EditGroup => ({ kind: 'run', name, at: performance.now() });
+
+function goesOn(before: EditGroup | null, now: EditGroup | undefined): boolean {
+  if (!before || !now || before.name !== now.name) return false;
+  if (before.kind === 'drag' || now.kind === 'drag') return before.kind === now.kind;
+  return now.at - before.at <= RUN_PAUSE_MS;
 }
 
 export type DriveAction =
-  | { type: 'edit'; change: (drive: Drive) => Drive; group?: string }
+  | { type: 'edit'; change: (drive: Drive) => Drive; group?: EditGroup }
   | { type: 'undo' }
   | { type: 'redo' }
   | { type: 'replace'; drive: Drive };
 
 const MOST_STEPS = 300;
 
-export const startHistory = (present: Drive): DriveHistory => ({ past: [], present, future: [], group: null });
+export const startHistory = (present: Drive): DriveHistory => ({
+  past: [],
+  present,
+  future: [],
+  group: null,
+  cameBy: null,
+});
 
 export function reduceHistory(history: DriveHistory, action: DriveAction): DriveHistory {
   const { past, present, future, group } = history;
@@ -30,24 +53,36 @@ export function reduceHistory(history: DriveHistory, action: DriveAction): Drive
     case 'edit': {
       const next = action.change(present);
       if (next === present) return history;
-      const joins = action.group !== undefined && action.group === group;
       return {
-        past: joins ? past : [...past, present].slice(-MOST_STEPS),
+        past: goesOn(group, action.group) ? past : [...past, present].slice(-MOST_STEPS),
         present: next,
         future: [],
         group: action.group ?? null,
+        cameBy: 'edit',
       };
     }
     case 'undo':
       return past.length === 0
         ? history
-        : { past: past.slice(0, -1), present: past[past.length - 1]!, future: [present, ...future], group: null };
+        : {
+            past: past.slice(0, -1),
+            present: past[past.length - 1]!,
+            future: [present, ...future],
+            group: null,
+            cameBy: 'undo',
+          };
     case 'redo':
       return future.length === 0
         ? history
-        : { past: [...past, present], present: future[0]!, future: future.slice(1), group: null };
+        : { past: [...past, present], present: future[0]!, future: future.slice(1), group: null, cameBy: 'redo' };
     case 'replace':
-      return { past: [...past, present].slice(-MOST_STEPS), present: action.drive, future: [], group: null };
+      return {
+        past: [...past, present].slice(-MOST_STEPS),
+        present: action.drive,
+        future: [],
+        group: null,
+        cameBy: 'replace',
+      };
   }
 }
 

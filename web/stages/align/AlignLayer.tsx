@@ -1,12 +1,11 @@
-import { useEffect } from 'react';
 import { useBench } from '../../state/bench';
-import type { LayerProps, PulleyFigure } from '../stage';
+import type { LayerProps } from '../stage';
 import { useAlign } from './AlignProvider';
 import { useAlignSums, useReadingPlace } from './sums';
 import './align.css';
-import { degreeFigure, shortOffset, VERDICT_WORDS } from '@emery/core/align';
+import { degreeFigure, VERDICT_WORDS } from '@emery/core/align';
 import { stationOf } from '@emery/core/drive';
-import { datumOf, guides, type Run, worseOf } from '@emery/core/planes';
+import { type Run, worseOf } from '@emery/core/planes';
 import { headingDeg } from '@emery/core/numeric';
 
 /** A span as long as this carries its run's angle, and the word beside it, px. */
@@ -16,23 +15,10 @@ const ROOM_FOR_WORD = 110;
 /** Runs coloured by how they lie, each with its angle and a word, and where to read next. */
 export default function AlignLayer({ k, radii }: LayerProps) {
   const { drive, alignment, after } = useAlignSums();
-  const { figures, view } = useAlign();
-  const { shown, unit } = useBench('shown', 'unit');
+  const { view } = useAlign();
+  const { shown } = useBench('shown');
   const { place } = useReadingPlace();
   const looked = after ?? alignment;
-  useEffect(() => {
-    const byPulley = new Map<string, PulleyFigure>();
-    const datum = looked && datumOf(drive, looked.belt.id);
-    for (const [at, { pulley, station, offset, readings }] of (looked?.planes ?? []).entries()) {
-      if (pulley === datum) byPulley.set(station, { text: 'datum', mark: 'none' });
-      else if (readings.length === 0) {
-        // A roller that does not guide need not be read.
-        const needed = guides(drive, looked!.belt.route[at]!);
-        byPulley.set(station, { text: needed ? 'not measured' : '', mark: 'none' });
-      } else byPulley.set(station, { text: shortOffset(offset, unit), mark: 'none' });
-    }
-    figures.set(byPulley);
-  }, [drive, looked, unit, figures]);
   if (shown.drive !== drive || !looked) return null;
   const shaft = place && view === 'read' ? stationOf(drive, place.pulley) : null;
   const radius = place ? (radii.get(place.pulley) ?? 0) : 0;

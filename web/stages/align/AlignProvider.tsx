@@ -1,6 +1,4 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
-import { createStore, type Store } from '../../state/store';
-import type { PulleyFigure } from '../stage';
 import type { PlannedMove } from '@emery/core/align';
 import type { Drive } from '@emery/core/drive';
 
@@ -33,8 +31,6 @@ export interface AlignState {
   /** The set of readings that is looked at and added to. */
   loaded: boolean;
   setLoaded: (on: boolean) => void;
-  /** The figure beside each shaft, once the sums are there. */
-  figures: Store<ReadonlyMap<string, PulleyFigure> | null>;
 }
 
 const AlignContext = createContext<AlignState | null>(null);
@@ -50,10 +46,9 @@ export function AlignProvider({ children }: { children: ReactNode }) {
   const [tried, setTried] = useState<Tried | null>(null);
   const [place, setPlace] = useState<ReadingPlace | null>(null);
   const [loaded, setLoaded] = useState(false);
-  const [figures] = useState(() => createStore<ReadonlyMap<string, PulleyFigure> | null>(null));
   const value = useMemo(
-    (): AlignState => ({ view, setView, tried, setTried, place, setPlace, loaded, setLoaded, figures }),
-    [view, tried, place, loaded, figures],
+    (): AlignState => ({ view, setView, tried, setTried, place, setPlace, loaded, setLoaded }),
+    [view, tried, place, loaded],
   );
   return <AlignContext value={value}>{children}</AlignContext>;
 }

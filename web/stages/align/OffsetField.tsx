@@ -1,4 +1,4 @@
-import { useEffect, useId, useState } from 'react';
+import { type RefObject, useEffect, useId } from 'react';
 import { FieldFrame } from '../../ui/FieldFrame';
 import { LengthInput } from '../../ui/LengthInput';
 import { useTyped } from '../../ui/typed-text';
@@ -13,7 +13,7 @@ export function OffsetField({
   out,
   onOut,
   onEnter,
-  inFocus,
+  goesOn,
 }: {
   label: string;
   /** Rib to rib, mm. */
@@ -23,15 +23,14 @@ export function OffsetField({
   out: boolean;
   onOut: (out: boolean) => void;
   onEnter: () => void;
-  /** The hand is here already: the reading before it was ended with Enter. */
-  inFocus: boolean;
+  /** True where the hand is here already: the reading before it was just ended with Enter. */
+  goesOn: RefObject<boolean>;
 }) {
   const [text, setText] = useTyped('offset', '');
   const id = useId();
-  const [first] = useState(inFocus);
   useEffect(() => {
-    if (first) document.getElementById(id)?.focus();
-  }, [first, id]);
+    if (goesOn.current) document.getElementById(id)?.focus();
+  }, [goesOn, id]);
   const reading = text.trim() === '' ? null : parseOffset(text, unit, pitch);
   const problem = reading && !reading.ok ? reading.problem : '';
   const sample = pitch > 0 ? SAMPLES[unit] : '';

@@ -1,6 +1,6 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Segmented, Switch } from 'antd';
-import { useId, useMemo, useState } from 'react';
+import { useEffect, useId, useMemo, useRef, type RefObject } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { MarkedRow } from '../../bench/MarkedRow';
 import { Choice } from '../../ui/Choice';
@@ -85,7 +85,11 @@ function Form() {
   const { pulley, at } = place!;
   const [tool, setTool] = useTyped<AlignTool>('tool', 'straightedge');
   const using: AlignTool = loaded && tool !== 'camera' ? 'laser' : tool;
-  const [goingOn, setGoingOn] = useState(false);
+  // Only what comes of that Enter takes the focus: an undo, which changes what is read next as well, leaves it.
+  const goesOn = useRef(false);
+  useEffect(() => {
+    goesOn.current = false;
+  });
   const taken = readingsOf(drive, pulley, loaded ? 'load' : 'rest').map((reading) => reading.at ?? null);
   const take = (id: string) => select({ kind: 'pulley', station: stationOf(drive, id)!.id, pulley: id });
   return (
@@ -133,8 +137,9 @@ function Form() {
         <Figures
           pitch={pitchOf(section)}
           tool={using}
-          inFocus={goingOn}
+          goesOn={goesOn}
           keep={(reading, goOn) => {
+            goesOn.current = goOn;
             dispatch(
               edit((d) =>
                 keepReading(d, {
@@ -147,7 +152,6 @@ function Form() {
                 }),
               ),
             );
-            setGoingOn(goOn);
             // On to the one that tells most.
             setPlace(null);
             select(null);
@@ -165,13 +169,14 @@ function Form() {
 function Figures({
   pitch,
   tool,
-  inFocus,
+  goesOn,
   keep,
   laser,
 }: {
   pitch: number;
   tool: AlignTool;
-  inFocus: boolean;
+  /** True from an Enter until what is read next stands there. */
+  goesOn: RefObject<boolean>;
   /** Keeps a reading; ended with Enter, the hand goes on to the next. */
   keep: (reading: Pick<AlignReading, 'mm'> & Partial<AlignReading>, goOn: boolean) => void;
   laser: (turned: number) => { mm: number; plusMinus: number };
@@ -199,7 +204,7 @@ function Figures({
           out={out}
           onOut={setOut}
           onEnter={() => done(true)}
-          inFocus={inFocus}
+          goesOn={goesOn}
         />
         <div className="field">
           <span className="label">Direction</span>

@@ -1,8 +1,7 @@
 import { lazyModule, lazyPart } from '../../parts/lazy-part';
-import { useStore } from '../../state/store';
 import { noDrag } from '../dragging';
-import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
-import { AlignProvider, useAlign } from './AlignProvider';
+import type { Stage, StageState } from '../stage';
+import { AlignProvider } from './AlignProvider';
 import type { Drive } from '@emery/core/drive';
 import type { DriveSolution } from '@emery/core/path';
 
@@ -25,7 +24,7 @@ export const align: Stage = {
   Chart: lazyPart('The edge view', () => import('./AlignChart'), <section className="unrolled sheet" aria-busy />),
   Provider: AlignProvider,
   Layer: lazyPart('Runs', () => import('./AlignLayer')),
-  usePulleyFigure,
+  pulleyFigure: lazyModule(async () => (await import('./figures')).usePulleyFigure),
   drag: noDrag,
 };
 
@@ -41,9 +40,4 @@ function state(drive: Drive, { belts }: DriveSolution): StageState {
   const known = runs.filter(({ read }) => read || counted);
   if (known.some(({ verdict }) => verdict !== 'good')) return 'needs attention';
   return runs.length > 0 && runs.every(({ read }) => read) ? 'settled' : 'in progress';
-}
-
-function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
-  const figures = useStore(useAlign().figures);
-  return ({ station }) => figures?.get(station.id) ?? { text: '', mark: 'none' };
 }

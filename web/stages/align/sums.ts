@@ -1,20 +1,23 @@
-import { useMemo } from 'react';
+import { once } from '../../state/once';
 import { useBench, useSelected } from '../../state/bench';
-import { type ReadingPlace, useAlign } from './AlignProvider';
+import { type ReadingPlace, type Tried, useAlign } from './AlignProvider';
 import { alignFindings, type NextReading, nextLoadedReadings, nextReadings, shiftOf } from '@emery/core/align';
 import type { Belt, Drive } from '@emery/core/drive';
 import type { BeltSolution } from '@emery/core/path';
-import { type Alignment, alignmentOf, datumOf, type ReadingSet, type Shift } from '@emery/core/planes';
+import { type Alignment, alignmentOf, datumOf, type Shift } from '@emery/core/planes';
 
-/** Each drive is worked out once, whoever asks for it. */
-const known = new WeakMap<Drive, Map<string, Alignment | null>>();
-function alignmentFor(drive: Drive, solution: BeltSolution, set: ReadingSet): Alignment | null {
-  const byBelt = known.get(drive) ?? new Map<string, Alignment | null>();
-  known.set(drive, byBelt);
-  const key = `${set} ${solution.id}`;
-  if (!byBelt.has(key)) byBelt.set(key, alignmentOf(drive, solution.id, { set, solution }));
-  return byBelt.get(key)!;
-}
+const alignmentFor = once((drive: Drive, solution: BeltSolution) =>
+  alignmentOf(drive, solution.id, { set: 'rest', solution }),
+);
+const afterMoves = once((drive: Drive, solution: BeltSolution, moves: Tried['moves']) =>
+  alignmentOf(drive, solution.id, { shifts: moves.map((move): Shift => shiftOf(move)), solution }),
+);
+const suggestedFor = once((drive: Drive, alignment: Alignment, loaded: boolean): readonly Suggested[] =>
+  loaded ? nextLoadedReadings(drive, alignment) : nextReadings(drive, alignment),
+);
+const findingsFor = once((drive: Drive, belt: Belt, alignment: Alignment | null) =>
+  alignFindings(drive, belt, alignment),
+);
 
 export interface AlignSums {
   drive: Drive;
@@ -30,11 +33,9 @@ export function useAlignSums(): AlignSums {
   const { drive, belt: solution } = useBench('drive', 'belt');
   const { tried } = useAlign();
   const belt = drive.belts.find(({ id }) => id === solution?.id);
-  const alignment = solution ? alignmentFor(drive, solution, 'rest') : null;
-  const after = useMemo(() => {
-    if (!tried || !solution || tried.drive !== drive || tried.belt !== solution.id) return null;
-    return alignmentOf(drive, solution.id, { shifts: tried.moves.map((move): Shift => shiftOf(move)), solution });
-  }, [tried, drive, solution]);
+  const alignment = solution ? alignmentFor(drive, solution) : null;
+  const moves = solution && tried?.drive === drive && tried.belt === solution.id ? tried.moves : null;
+  const after = solution && moves ? afterMoves(drive, solution, moves) : null;
   return { drive, belt, alignment, after };
 }
 
@@ -49,10 +50,7 @@ export function useReadingPlace(): { place: ReadingPlace | null; suggested: Sugg
   const { drive, alignment } = useAlignSums();
   const { place, loaded } = useAlign();
   const selected = useSelected();
-  const next = useMemo((): readonly Suggested[] => {
-    if (!alignment) return [];
-    return loaded ? nextLoadedReadings(drive, alignment) : nextReadings(drive, alignment);
-  }, [drive, alignment, loaded]);
+  const next = alignment ? suggestedFor(drive, alignment, loaded) : [];
   const suggested = next[0] ?? null;
   if (!alignment) return { place: null, suggested };
   const { route, id } = alignment.belt;
@@ -63,8 +61,10 @@ export function useReadingPlace(): { place: ReadingPlace | null; suggested: Sugg
   return { place: { pulley, at: next.find((place) => place.pulley === pulley)?.at ?? 90 }, suggested };
 }
 
+const NO_FINDINGS: ReturnType<typeof findingsFor> = [];
+
 /** What is to be said of how the belt lies. */
 export function useAlignFindings() {
   const { drive, belt, alignment } = useAlignSums();
-  return useMemo(() => (belt ? alignFindings(drive, belt, alignment) : []), [drive, belt, alignment]);
+  return belt ? findingsFor(drive, belt, alignment) : NO_FINDINGS;
 }

@@ -1,5 +1,6 @@
-import { useEffect, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { lazyPart } from '../../parts/lazy-part';
+import { useEscape } from '../../ui/use-key';
 import { useInspect } from './InspectProvider';
 
 const RibPicture = lazyPart(
@@ -12,17 +13,6 @@ const RibPicture = lazyPart(
 export function InspectFront({ wanted, children }: { wanted: boolean; children: ReactNode }) {
   const { view, closeUp, setCloseUp } = useInspect();
   const shown = wanted && view === 'close-up' && closeUp !== null;
-  useEffect(() => {
-    if (!shown) return;
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (event.key !== 'Escape' || target.closest('input, textarea, .ant-modal')) return;
-      // It closes the picture and nothing else.
-      event.stopPropagation();
-      setCloseUp(null);
-    };
-    window.addEventListener('keydown', onKey, true);
-    return () => window.removeEventListener('keydown', onKey, true);
-  }, [shown, setCloseUp]);
+  useEscape(() => setCloseUp(null), shown);
   return shown ? <RibPicture key={closeUp.picture.hash} /> : children;
 }

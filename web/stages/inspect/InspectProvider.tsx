@@ -1,6 +1,4 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
-import { createStore, type Store } from '../../state/store';
-import type { PulleyFigure } from '../stage';
 import type { Check, KeptPicture, RibMarks } from '@emery/core/drive';
 
 /** What Inspect is about just now. */
@@ -36,8 +34,6 @@ export interface InspectState {
   setCloseUp: (closeUp: CloseUpInHand | null) => void;
   /** When this look began, ISO 8601. */
   began: string;
-  /** The figure beside each shaft, once the sums are there. */
-  figures: Store<ReadonlyMap<string, PulleyFigure> | null>;
 }
 
 const InspectContext = createContext<InspectState | null>(null);
@@ -54,7 +50,6 @@ export function InspectProvider({ children }: { children: ReactNode }) {
   const [placing, setPlacing] = useState<Check | null>(null);
   const [closeUp, setCloseUp] = useState<CloseUpInHand | null>(null);
   const [began] = useState(() => new Date().toISOString());
-  const [figures] = useState(() => createStore<ReadonlyMap<string, PulleyFigure> | null>(null));
   const value = useMemo(
     (): InspectState => ({
       view,
@@ -66,9 +61,8 @@ export function InspectProvider({ children }: { children: ReactNode }) {
       closeUp,
       setCloseUp,
       began,
-      figures,
     }),
-    [view, at, placing, closeUp, began, figures],
+    [view, at, placing, closeUp, began],
   );
   return <InspectContext value={value}>{children}</InspectContext>;
 }

@@ -1,9 +1,8 @@
 import { lazyModule, lazyPart } from '../../parts/lazy-part';
-import { useStore } from '../../state/store';
 import { noDrag } from '../dragging';
-import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
+import type { Stage, StageState } from '../stage';
 import { InspectFront } from './InspectFront';
-import { InspectProvider, useInspect } from './InspectProvider';
+import { InspectProvider } from './InspectProvider';
 import type { Drive } from '@emery/core/drive';
 
 /** The sums come after the bench: they weigh what Tension measured as well. */
@@ -20,7 +19,7 @@ export const inspect: Stage = {
   Provider: InspectProvider,
   Front: InspectFront,
   Layer: lazyPart('Verdicts', () => import('./InspectLayer')),
-  usePulleyFigure,
+  pulleyFigure: lazyModule(async () => (await import('./figures')).usePulleyFigure),
   drag: noDrag,
 };
 
@@ -32,9 +31,4 @@ function state(drive: Drive): StageState {
   const verdicts = there.inspectDrive(drive).map(({ verdict }) => verdict);
   if (verdicts.includes('replace')) return 'needs attention';
   return verdicts.every((verdict) => verdict === 'keep' || verdict === 'watch') ? 'settled' : 'in progress';
-}
-
-function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
-  const figures = useStore(useInspect().figures);
-  return ({ station }) => figures?.get(station.id) ?? { text: '', mark: 'none' };
 }

@@ -1,20 +1,12 @@
 import { useMemo } from 'react';
+import { once } from '../../state/once';
 import { useBench, useSelected } from '../../state/bench';
 import { useTyped } from '../../ui/typed-text';
 import { useInspect } from './InspectProvider';
 import { type Drive, itemsOf, stationOf } from '@emery/core/drive';
 import { inspectDrive, type InspectItem, type Look, partKey } from '@emery/core/inspect';
 
-const inspected = new WeakMap<Drive, { odometer: number | undefined; items: InspectItem[] }>();
-
-/** Each drive is judged once for a reading of the odometer. */
-function itemsFor(drive: Drive, odometer: number | undefined): InspectItem[] {
-  const known = inspected.get(drive);
-  if (known && known.odometer === odometer) return known.items;
-  const items = inspectDrive(drive, odometer);
-  inspected.set(drive, { odometer, items });
-  return items;
-}
+const itemsFor = once((drive: Drive, odometer: number | undefined) => inspectDrive(drive, odometer));
 
 /** Every part with its verdict, as the odometer stands in this look. */
 export function useInspection(): { drive: Drive; items: InspectItem[] } {

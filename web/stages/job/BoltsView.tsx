@@ -22,6 +22,7 @@ import {
 } from '@emery/core/drive';
 import { BOLT_REUSE_WORDS, BOLT_USE_WORDS, boltWords, inTighteningOrder, lacksTorque } from '@emery/core/job';
 import { adjusterKind } from '@emery/core/adjuster';
+import { runOfEdits } from '../../state/drive-history';
 
 /** The bolts that the job turns, as the service manual has them. */
 export default function BoltsView() {
@@ -78,14 +79,17 @@ function BoltForm({ bolt, onDone }: { bolt: Bolt; onDone: () => void }) {
   const { drive, dispatch } = useBench('drive', 'dispatch');
   const put = (change: Partial<Bolt>) =>
     dispatch(
-      edit((d) => {
-        const now = itemsOf(d, 'job.bolts').find(({ id }) => id === bolt.id) ?? bolt;
-        const next = Object.fromEntries(
-          Object.entries({ ...now, ...change }).filter(([, value]) => value !== undefined),
-        );
-        // Only what may be left out is set to undefined.
-        return putItem(d, 'job.bolts', next as unknown as Bolt);
-      }, `bolt ${bolt.id}`),
+      edit(
+        (d) => {
+          const now = itemsOf(d, 'job.bolts').find(({ id }) => id === bolt.id) ?? bolt;
+          const next = Object.fromEntries(
+            Object.entries({ ...now, ...change }).filter(([, value]) => value !== undefined),
+          );
+          // Only what may be left out is set to undefined.
+          return putItem(d, 'job.bolts', next as unknown as Bolt);
+        },
+        runOfEdits(`bolt ${bolt.id}`),
+      ),
     );
   const text = (value: string) => (value === '' ? undefined : value);
   return (

@@ -1,23 +1,18 @@
-import { useEffect, useMemo } from 'react';
 import { useBench } from '../../state/bench';
-import type { LayerProps, PulleyFigure } from '../stage';
+import type { LayerProps } from '../stage';
 import { useJobStage } from './JobProvider';
 import { useCard } from './sums';
 import './job.css';
-import { type Drive, type Rotation, stationOf } from '@emery/core/drive';
-import { beltName, type JobCard } from '@emery/core/job';
+import { type Drive, stationOf } from '@emery/core/drive';
 import { spanMidpoints } from '@emery/core/path';
-import { puttingOn } from '@emery/core/seating';
+import { releasesAt } from './releases';
 
 /** The order of the belts, which way an arm is turned, the rim that comes last, and the step that is looked at. */
 export default function JobLayer({ k, radii }: LayerProps) {
   const { drive, shown } = useBench('drive', 'shown');
   const { card } = useCard();
-  const { figures, step: looked } = useJobStage();
-  const releases = useMemo(() => releasesAt(drive), [drive]);
-  useEffect(() => {
-    if (card) figures.set(figuresOf(drive, card, releases));
-  }, [drive, card, releases, figures]);
+  const { step: looked } = useJobStage();
+  const releases = releasesAt(drive);
   if (!card || shown.drive !== drive) return null;
   const step = card.steps.find(({ id }) => id === looked);
   const here =
@@ -72,38 +67,4 @@ function beside({ x, y, directionDeg }: { x: number; y: number; directionDeg: nu
   const [dx, dy] = [Math.cos(angle) * by, Math.sin(angle) * by];
   const outward = dx * (x - middle('x')) + dy * (y - middle('y')) >= 0 ? 1 : -1;
   return `${x + outward * dx} ${-(y + outward * dy)}`;
-}
-
-interface Release {
-  station: string;
-  turn: Rotation;
-  pivot: { x: number; y: number };
-}
-
-/** Every arm that a belt of the drive hangs on, and which way it is turned. */
-function releasesAt(drive: Drive): Release[] {
-  const found = drive.belts.flatMap(({ id }) => puttingOn(drive, id)?.release ?? []);
-  return [...new Map(found.map((sign) => [sign.station, sign])).values()].flatMap(({ station, turn }) => {
-    const { adjuster } = drive.stations.find(({ id }) => id === station)!;
-    return adjuster?.kind === 'sprung-arm' ? [{ station, turn, pivot: adjuster.pivot }] : [];
-  });
-}
-
-/**
- * Beside each shaft: that its rim comes last, or which way its arm is turned. Of one where both hold, the way it is
- * turned: the other stands with the step.
- */
-function figuresOf(drive: Drive, { steps }: JobCard, releases: readonly Release[]): ReadonlyMap<string, PulleyFigure> {
-  const lasts = steps.flatMap(({ code, belt, pulley }) =>
-    code === 'lay' && pulley !== undefined
-      ? [
-          {
-            station: stationOf(drive, pulley)!.id,
-            text: drive.belts.length > 1 ? `${beltName(drive, belt)} last` : 'fit last',
-          },
-        ]
-      : [],
-  );
-  const turns = releases.map(({ station, turn }) => ({ station, text: turn === 'ccw' ? 'turn left' : 'turn right' }));
-  return new Map([...lasts, ...turns].map(({ station, text }) => [station, { text, mark: 'none' }]));
 }

@@ -1,6 +1,4 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
-import { createStore, type Store } from '../../state/store';
-import type { PulleyFigure } from '../stage';
 
 export type JobView = 'card' | 'bolts' | 'bring';
 
@@ -14,8 +12,6 @@ export interface JobStageState {
   /** The step that is looked at, by its id. */
   step: string | null;
   setStep: (step: string | null) => void;
-  /** The words beside each shaft, once the card is there. */
-  figures: Store<ReadonlyMap<string, PulleyFigure>>;
 }
 
 const JobContext = createContext<JobStageState | null>(null);
@@ -30,10 +26,6 @@ export function JobProvider({ children }: { children: ReactNode }) {
   const [view, setView] = useState<JobView>('card');
   const [scope, setScope] = useState<string | null>(null);
   const [step, setStep] = useState<string | null>(null);
-  const [figures] = useState(() => createStore<ReadonlyMap<string, PulleyFigure>>(new Map()));
-  const value = useMemo(
-    (): JobStageState => ({ view, setView, scope, setScope, step, setStep, figures }),
-    [view, scope, step, figures],
-  );
+  const value = useMemo((): JobStageState => ({ view, setView, scope, setScope, step, setStep }), [view, scope, step]);
   return <JobContext value={value}>{children}</JobContext>;
 }

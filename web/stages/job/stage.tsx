@@ -1,8 +1,7 @@
 import { lazyModule, lazyPart } from '../../parts/lazy-part';
-import { useStore } from '../../state/store';
 import { noDrag } from '../dragging';
-import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
-import { JobProvider, useJobStage } from './JobProvider';
+import type { Stage, StageState } from '../stage';
+import { JobProvider } from './JobProvider';
 import type { Drive } from '@emery/core/drive';
 
 /** The sums come after the bench: the card is written from what all the others decided. */
@@ -18,7 +17,7 @@ export const job: Stage = {
   Chart: lazyPart('Drive from the side', () => import('./JobChart'), <section className="unrolled sheet" aria-busy />),
   Provider: JobProvider,
   Layer: lazyPart('Order of the work', () => import('./JobLayer')),
-  usePulleyFigure,
+  pulleyFigure: lazyModule(async () => (await import('./figures')).usePulleyFigure),
   drag: noDrag,
 };
 
@@ -30,9 +29,4 @@ function state(drive: Drive): StageState {
   if (bolts.length + own.length + words.length + leftOut.length + order.length === 0) return 'untouched';
   const known = bolts.every(({ torqueNm, angleDeg }) => torqueNm !== undefined || angleDeg !== undefined);
   return bolts.length > 0 && known ? 'settled' : 'in progress';
-}
-
-function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
-  const figures = useStore(useJobStage().figures);
-  return ({ station }) => figures.get(station.id) ?? { text: '', mark: 'none' };
 }

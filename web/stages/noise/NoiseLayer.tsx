@@ -1,37 +1,17 @@
 import { useEffect, useRef } from 'react';
 import { useBench } from '../../state/bench';
-import type { LayerProps, PulleyFigure } from '../stage';
+import type { LayerProps } from '../stage';
 import { useNoise } from './NoiseProvider';
-import { SLOWED, useDiagnosis, useNextTest, useRates, useSuspect } from './sums';
+import { SLOWED, useNextTest, useRates, useSuspect } from './sums';
 import './noise.css';
 import { stationOf } from '@emery/core/drive';
-import { chanceFigure } from '@emery/core/noise';
-
-/** Chances below this are not written beside a pulley. */
-const WORTH_WRITING = 0.01;
 
 /** Suspected part in marking blue, turning at its own rate, and where the next test is made. */
 export default function NoiseLayer({ k, radii }: LayerProps) {
-  const { drive, diagnosis } = useDiagnosis();
-  const { figures, view } = useNoise();
-  const { shown } = useBench('shown');
+  const { drive, shown } = useBench('drive', 'shown');
+  const { view } = useNoise();
   const rates = useRates();
   const suspect = useSuspect();
-  useEffect(() => {
-    const byPulley = new Map<string, PulleyFigure>();
-    for (const { what, id, hz } of rates) {
-      const station = what === 'pulley' ? stationOf(drive, id) : undefined;
-      if (station) byPulley.set(station.id, { text: `${hz.toFixed(hz < 100 ? 1 : 0)} Hz`, mark: 'none' });
-    }
-    if (view === 'causes' || view === 'clues')
-      for (const station of drive.stations) {
-        const chance = diagnosis.causes
-          .filter(({ id }) => stationOf(drive, id)?.id === station.id)
-          .reduce((sum, { probability }) => sum + probability, 0);
-        byPulley.set(station.id, { text: chance >= WORTH_WRITING ? chanceFigure(chance) : '', mark: 'none' });
-      }
-    figures.set(byPulley);
-  }, [drive, diagnosis, rates, view, figures]);
   const next = useNextTest();
   const nextAt = view === 'causes' && next?.pulley ? stationOf(drive, next.pulley) : undefined;
   if (shown.drive !== drive) return null;

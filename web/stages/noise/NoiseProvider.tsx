@@ -1,6 +1,4 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
-import { createStore, type Store } from '../../state/store';
-import type { PulleyFigure } from '../stage';
 import type { HeardSound } from './tasks';
 
 /** What Noise is about just now. */
@@ -26,8 +24,6 @@ export interface NoiseState {
   /** The test that was picked in place of the best, by its key. */
   picked: string | null;
   setPicked: (key: string | null) => void;
-  /** The figure beside each shaft, once the sums are there. */
-  figures: Store<ReadonlyMap<string, PulleyFigure> | null>;
 }
 
 const NoiseContext = createContext<NoiseState | null>(null);
@@ -43,10 +39,9 @@ export function NoiseProvider({ children }: { children: ReactNode }) {
   const [inHand, setInHand] = useState<SoundInHand | null>(null);
   const [suspect, setSuspect] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
-  const [figures] = useState(() => createStore<ReadonlyMap<string, PulleyFigure> | null>(null));
   const value = useMemo(
-    (): NoiseState => ({ view, setView, inHand, setInHand, suspect, setSuspect, picked, setPicked, figures }),
-    [view, inHand, suspect, picked, figures],
+    (): NoiseState => ({ view, setView, inHand, setInHand, suspect, setSuspect, picked, setPicked }),
+    [view, inHand, suspect, picked],
   );
   return <NoiseContext value={value}>{children}</NoiseContext>;
 }

@@ -1,8 +1,7 @@
-import { lazyPart } from '../../parts/lazy-part';
-import { useStore } from '../../state/store';
+import { lazyModule, lazyPart } from '../../parts/lazy-part';
 import { noDrag } from '../dragging';
-import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
-import { NoiseProvider, useNoise } from './NoiseProvider';
+import type { Stage, StageState } from '../stage';
+import { NoiseProvider } from './NoiseProvider';
 import { type Drive, failedCure, listeningsLeft } from '@emery/core/drive';
 
 /** Noise: whose it is, what causes it, and the next test worth doing. */
@@ -14,7 +13,7 @@ export const noise: Stage = {
   Chart: lazyPart('The sound', () => import('./NoiseChart'), <section className="unrolled sheet" aria-busy />),
   Provider: NoiseProvider,
   Layer: lazyPart('Suspected part', () => import('./NoiseLayer')),
-  usePulleyFigure,
+  pulleyFigure: lazyModule(async () => (await import('./figures')).usePulleyFigure),
   drag: noDrag,
 };
 
@@ -31,9 +30,4 @@ function state({ noise: kept }: Drive): StageState {
   if (evidence.length > 0 || kept?.clips?.length) return 'in progress';
   if (!kept?.cures?.length) return 'untouched';
   return listeningsLeft({ noise: kept }).length === 0 ? 'settled' : 'in progress';
-}
-
-function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
-  const figures = useStore(useNoise().figures);
-  return ({ station }) => figures?.get(station.id) ?? { text: '', mark: 'none' };
 }

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { once } from '../../state/once';
 import { useBench } from '../../state/bench';
 import { useNoise } from './NoiseProvider';
 import { marksOf } from '@emery/core/accessory';
@@ -58,11 +58,14 @@ export function useEngineRpm(): { rpm: number; written: boolean; idle: number } 
   return { rpm: drive.noise?.rpm ?? idle, written: drive.noise?.rpm !== undefined, idle };
 }
 
+const ratesFor = once(ratesOf);
+const heardAt = once(whoseNoise);
+
 /** How often everything comes round at that speed. */
 export function useRates() {
   const { drive, solution } = useBench('drive', 'solution');
   const { rpm } = useEngineRpm();
-  return useMemo(() => ratesOf(drive, rpm, solution), [drive, rpm, solution]);
+  return ratesFor(drive, rpm, solution);
 }
 
 /** Whose the sound in hand is. */
@@ -70,7 +73,7 @@ export function useListening(): Listening | null {
   const { drive } = useBench('drive');
   const { inHand } = useNoise();
   const { rpm } = useEngineRpm();
-  return useMemo(() => (inHand ? whoseNoise(inHand.heard, drive, rpm) : null), [inHand, drive, rpm]);
+  return inHand ? heardAt(inHand.heard, drive, rpm) : null;
 }
 
 /** The part that is pointed out: the one that was chosen, else the likeliest of what is looked at. */

@@ -15,7 +15,7 @@ export const route: Stage = {
   // The stage that the bench opens with is not fetched apart.
   Ledger: RouteLedger,
   Chart: UnrolledBelt,
-  usePulleyFigure: useWrapFigure,
+  pulleyFigure: useWrapFigure,
   drag: freeDrag,
   nudges: true,
   keys: [

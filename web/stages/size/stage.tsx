@@ -17,7 +17,7 @@ export const size: Stage = {
   Chart: lazyPart('The chart of Size', () => import('./SizeChart'), <section className="unrolled sheet" aria-busy />),
   Provider: SizingProvider,
   Layer: SizeLayer,
-  usePulleyFigure: useWrapFigure,
+  pulleyFigure: useWrapFigure,
   drag: alongTheTravel,
   WhatIf: lazyPart('The what-if of Size', () => import('./SizeWhatIf')),
 };

@@ -5,6 +5,7 @@ import { EngineAxis, MARGIN, useEngineScale } from './EngineAxis';
 import { useSpeeds } from './SpeedsProvider';
 import { type EngineUse, type Station, stationLabel } from '@emery/core/drive';
 import { bandOf, normalised, rpmFigure, withShare } from '@emery/core/speeds';
+import { type EditGroup, runOfEdits } from '../../state/drive-history';
 
 interface Props {
   use: EngineUse;
@@ -37,7 +38,7 @@ export function UseBars({ use, station, ratio, width, height }: Props) {
     { name: 'is-fast', from: at(continuous ?? burst, right), to: at(burst, right) },
     { name: 'is-beyond', from: at(burst, right), to: right },
   ];
-  const put = (index: number, share: number, group: string) =>
+  const put = (index: number, share: number, group: EditGroup) =>
     dispatch(edit((d) => ({ ...d, use: { ...withShare(d.use ?? use, index, share), name: undefined } }), group));
   return (
     <svg width={width} height={height} role="group" aria-label="Running time by engine speed">
@@ -81,7 +82,7 @@ export function UseBars({ use, station, ratio, width, height }: Props) {
               }[event.key];
               if (step === undefined) return;
               event.preventDefault();
-              put(index, share + step, `use ${index}`);
+              put(index, share + step, runOfEdits(`use ${index}`));
             }}
             onPointerDown={(event) => {
               hold({ pointer: event.pointerId, from: event.timeStamp, top: max });
@@ -90,7 +91,7 @@ export function UseBars({ use, station, ratio, width, height }: Props) {
             onPointerMove={(event) => {
               if (held?.pointer !== event.pointerId) return;
               const { top } = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-              put(index, y.invert(event.clientY - top), `use drag ${held.from}`);
+              put(index, y.invert(event.clientY - top), { kind: 'drag', name: `use ${held.from}` });
             }}
             onPointerUp={() => hold(null)}
             onPointerCancel={() => hold(null)}

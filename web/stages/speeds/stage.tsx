@@ -21,7 +21,7 @@ export const speeds: Stage = {
   ),
   Provider: SpeedsProvider,
   Layer: TurningSpokes,
-  usePulleyFigure,
+  pulleyFigure: usePulleyFigure,
   drag: noDrag,
   WhatIf: lazyPart('The what-if of Speeds', () => import('./SpeedsWhatIf')),
 };

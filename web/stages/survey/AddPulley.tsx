@@ -1,6 +1,7 @@
 import { PlusOutlined } from '@ant-design/icons';
-import { Button, Modal } from 'antd';
+import { Button } from 'antd';
 import { useRef, useState } from 'react';
+import { Dialog } from '../../ui/Dialog';
 import { steady } from '../../ui/steady';
 import { edit, useBenchStores, useDrive } from '../../state/bench';
 import { ROLE_OPTIONS } from './role-options';
@@ -21,7 +22,7 @@ export const AddPulley = steady(function AddPulley({
   const bench = useBenchStores();
   const first = useDrive(({ stations }) => stations.length === 0);
   const [asking, setAsking] = useState(false);
-  const sheet = useRef<HTMLDivElement>(null);
+  const likeliest = useRef<HTMLButtonElement>(null);
   const add = (role: Role) => {
     setAsking(false);
     const { drive, dispatch } = bench.get();
@@ -35,24 +36,17 @@ export const AddPulley = steady(function AddPulley({
       <Button type={first ? 'primary' : 'default'} icon={<PlusOutlined />} onClick={() => setAsking(true)}>
         Add pulley
       </Button>
-      <Modal
-        title="Which pulley?"
-        open={asking}
-        footer={null}
-        transitionName=""
-        maskTransitionName=""
-        destroyOnHidden
-        onCancel={() => setAsking(false)}
-        afterOpenChange={(open) => open && sheet.current?.querySelector('button')?.focus()}
-      >
-        <div className="role-choices" ref={sheet}>
-          {ROLE_OPTIONS.map(({ value, label }) => (
-            <Button key={value} size="large" onClick={() => add(value)}>
-              {label}
-            </Button>
-          ))}
-        </div>
-      </Modal>
+      {asking && (
+        <Dialog title="Which pulley?" onClose={() => setAsking(false)} first={likeliest} still>
+          <div className="role-choices">
+            {ROLE_OPTIONS.map(({ value, label }, at) => (
+              <Button key={value} ref={at === 0 ? likeliest : null} size="large" onClick={() => add(value)}>
+                {label}
+              </Button>
+            ))}
+          </div>
+        </Dialog>
+      )}
     </>
   );
 });

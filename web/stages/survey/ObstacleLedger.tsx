@@ -5,6 +5,7 @@ import { edit, useBench, useBenchStores, useDrive, useSelected } from '../../sta
 import { QuantityField } from '../../ui/QuantityField';
 import { TypedPlace } from '../../ui/typed-text';
 import { type Drive, freeIdIn, type Obstacle, obstacleLabel, putItem, removeItem } from '@emery/core/drive';
+import { type EditGroup, runOfEdits } from '../../state/drive-history';
 
 /** What stands in the belt's way and is no pulley: listed, added, measured. */
 export function ObstacleLedger() {
@@ -55,7 +56,7 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
   const { unit, dispatch, select } = useBench('unit', 'dispatch', 'select');
   const nameId = useId();
   const { id, label, x, y, to, diameter } = obstacle;
-  const change = (fields: Partial<Obstacle>, group?: string) =>
+  const change = (fields: Partial<Obstacle>, group?: EditGroup) =>
     dispatch(
       edit(
         (d) =>
@@ -75,7 +76,7 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
             value={label ?? ''}
             placeholder={to ? 'Arm' : 'Bolt'}
             maxLength={80}
-            onChange={(event) => change({ label: event.target.value }, `obstacle label ${id}`)}
+            onChange={(event) => change({ label: event.target.value }, runOfEdits(`obstacle label ${id}`))}
           />
         </div>
         <QuantityField

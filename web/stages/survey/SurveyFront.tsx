@@ -1,5 +1,6 @@
-import { useEffect, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { lazyPart } from '../../parts/lazy-part';
+import { useEscape } from '../../ui/use-key';
 import { useBench } from '../../state/bench';
 import { pictureInHand } from './picture-in-hand';
 import { useSurveying } from './SurveyProvider';
@@ -18,17 +19,6 @@ export function SurveyFront({ wanted, children }: { wanted: boolean; children: R
   const { marking } = picture;
   const photo = wanted && marking !== null && findPulley(drive, marking) ? pictureInHand(drive, picture) : null;
   const shown = photo !== null;
-  useEffect(() => {
-    if (!shown) return;
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (event.key !== 'Escape' || target.closest('input, textarea, .ant-modal')) return;
-      // It closes the picture and nothing else.
-      event.stopPropagation();
-      setPicture({ marking: null });
-    };
-    window.addEventListener('keydown', onKey, true);
-    return () => window.removeEventListener('keydown', onKey, true);
-  }, [shown, setPicture]);
+  useEscape(() => setPicture({ marking: null }), shown);
   return photo ? <PictureView key={photo.id} photo={photo} pulley={marking!} /> : children;
 }

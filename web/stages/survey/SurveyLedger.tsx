@@ -35,6 +35,7 @@ import {
 import { CURED_BY_MEASURING } from '@emery/core/path';
 import type { LengthUnit } from '@emery/core/quantity';
 import type { Surface } from '@emery/core/section';
+import { type EditGroup, runOfEdits } from '../../state/drive-history';
 
 const PictureLedger = lazyPart('The picture', () => import('./PictureLedger'));
 
@@ -124,7 +125,7 @@ function StationFields({ station, section }: { station: Station; section: string
   const many = station.pulleys.length > 1;
   const pulley =
     station.pulleys.find(({ id }) => selected?.kind === 'pulley' && id === selected.pulley) ?? station.pulleys[0]!;
-  const change = (fields: Partial<Station>, group?: string) =>
+  const change = (fields: Partial<Station>, group?: EditGroup) =>
     dispatch(edit((d) => changeStation(d, station.id, fields), group));
   const changeSheave = (fields: Partial<Pulley>) => dispatch(edit((d) => changePulley(d, pulley.id, fields)));
 
@@ -154,7 +155,7 @@ function StationFields({ station, section }: { station: Station; section: string
         <NameField
           value={station.label ?? ''}
           placeholder={ROLE_LABELS[station.role]}
-          onChange={(label) => change({ label: label || undefined }, `label ${station.id}`)}
+          onChange={(label) => change({ label: label || undefined }, runOfEdits(`label ${station.id}`))}
         />
         <Choice label="Accessory" value={station.role} options={ROLE_OPTIONS} onChange={(role) => change({ role })} />
         <QuantityField label="Right of crank (x)" mm={station.x} unit={unit} signed onCommit={(x) => change({ x })} />

@@ -23,7 +23,7 @@ export const survey: Stage = {
   Front: SurveyFront,
   Underlay,
   Layer: SurveyLayer,
-  usePulleyFigure,
+  pulleyFigure: usePulleyFigure,
   marked: ({ belts }) => belts.flatMap(({ findings }) => findings.filter(({ code }) => CURED_BY_MEASURING.has(code))),
   allShaftsAlike: true,
   drag: freeDrag,

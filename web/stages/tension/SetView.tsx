@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { Choice } from '../../ui/Choice';
 import { FigureField } from '../../ui/FigureField';
@@ -35,6 +35,7 @@ import {
   type SharedSetting,
 } from '@emery/core/tension';
 import { adjusterKind } from '@emery/core/adjuster';
+import { useNow } from '../../ui/use-now';
 
 /** How to get the belt to the tension it should have; a sprung arm is looked at in place of set. */
 export default function SetView() {
@@ -326,15 +327,11 @@ function NewBelt() {
 
 /** The minutes of the run-in, counted down; they go on while the page is closed. */
 function RunIn({ care, put }: { care: BeltCare; put: (change: Partial<BeltCare>) => void }) {
-  const [now, setNow] = useState(() => Date.now());
   const minutes = care.runInMinutes ?? RUN_IN_MINUTES;
-  const left = care.runInFrom ? minutes * 60 - (now - Date.parse(care.runInFrom)) / 1000 : null;
+  const ends = care.runInFrom ? Date.parse(care.runInFrom) + minutes * 60_000 : null;
+  const { now, look } = useNow(ends);
+  const left = ends === null ? null : (ends - now) / 1000;
   const runs = left !== null && left > 0;
-  useEffect(() => {
-    if (!runs) return;
-    const timer = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(timer);
-  }, [runs]);
   const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
   return (
     <div className="run-in">
@@ -356,7 +353,7 @@ function RunIn({ care, put }: { care: BeltCare; put: (change: Partial<BeltCare>)
       ) : (
         <Button
           onClick={() => {
-            setNow(Date.now());
+            look();
             put({ runInFrom: new Date().toISOString(), fittedAt: care.fittedAt ?? new Date().toISOString() });
           }}
         >

@@ -1,42 +1,16 @@
-import { useEffect } from 'react';
 import { useBench } from '../../state/bench';
-import type { LayerProps, PulleyFigure } from '../stage';
+import type { LayerProps } from '../stage';
 import { useTensionSums } from './sums';
-import { useTension } from './TensionProvider';
 import './tension.css';
-import { limitOrDefault } from '@emery/core/accessory';
-import { SAFE_MARGIN } from '@emery/core/loads';
-import { marginFigure } from '@emery/core/tension';
 import { headingDeg } from '@emery/core/numeric';
 
-/** More in hand than this is not worth a word on the drawing. */
-const PLENTY = 2;
 /** The longest arrow, px. */
 const LONGEST = 76;
 
 /** Every span as wide as it is tight, with its figure, and the pull on every shaft in its true direction. */
 export default function TensionLayer({ k }: LayerProps) {
-  const { tension, run, belt, drive, running } = useTensionSums();
-  const { figures } = useTension();
+  const { tension, run, belt, drive } = useTensionSums();
   const { shown } = useBench('shown');
-  useEffect(() => {
-    const byPulley = new Map<string, PulleyFigure>();
-    for (const station of drive.stations) {
-      const load = run.shafts.get(station.id);
-      if (!load) continue;
-      const newtons = Math.hypot(load.x, load.y);
-      const limit = limitOrDefault(station);
-      const margin = belt?.run.pulleys.find(({ contact }) => contact.station === station.id)?.margin ?? null;
-      const bad = margin !== null && margin < 0;
-      const watch = (margin !== null && margin < SAFE_MARGIN) || (limit !== undefined && newtons > limit);
-      const lesser = watch ? 'watch' : 'none';
-      byPulley.set(station.id, {
-        text: `${Math.round(newtons)} N${margin === null || margin > PLENTY ? '' : ` · ${marginFigure(margin)}`}`,
-        mark: bad ? 'fault' : lesser,
-      });
-    }
-    figures.set(byPulley);
-  }, [drive, run, belt, running, figures]);
   if (shown.drive !== drive) return null;
   const max = Math.max(1, ...[...run.shafts.values()].map(({ x, y }) => Math.hypot(x, y)));
   const tightest = Math.max(1, ...run.belts.flatMap((belt) => belt?.pulleys.map(({ leavesN }) => leavesN) ?? []));

@@ -1,7 +1,5 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import { useDrive } from '../../state/bench';
-import { createStore, type Store } from '../../state/store';
-import type { PulleyFigure } from '../stage';
 import { type EngineMarks, type LoadChoice, marksOf } from '@emery/core/accessory';
 
 /** What Tension is about just now. */
@@ -26,8 +24,6 @@ export interface TensionState {
   /** A window that holds wet as well. */
   wetToo: boolean;
   setWetToo: (on: boolean) => void;
-  /** The figure beside each shaft, once the sums are there. */
-  figures: Store<ReadonlyMap<string, PulleyFigure> | null>;
 }
 
 const TensionContext = createContext<TensionState | null>(null);
@@ -44,7 +40,6 @@ export function TensionProvider({ children }: { children: ReactNode }) {
   const [view, setView] = useState<TensionView>('runs');
   const [looked, setLooked] = useState<Looked>({ rpm: null, choice: { all: 'heaviest' }, wet: false });
   const [wetToo, setWetToo] = useState(false);
-  const [figures] = useState(() => createStore<ReadonlyMap<string, PulleyFigure> | null>(null));
   const value = useMemo(
     (): TensionState => ({
       view,
@@ -55,9 +50,8 @@ export function TensionProvider({ children }: { children: ReactNode }) {
       look: (change) => setLooked((now) => ({ ...now, ...change })),
       wetToo,
       setWetToo,
-      figures,
     }),
-    [view, marks, looked, wetToo, figures],
+    [view, marks, looked, wetToo],
   );
   return <TensionContext value={value}>{children}</TensionContext>;
 }

@@ -1,8 +1,7 @@
-import { lazyPart } from '../../parts/lazy-part';
-import { useStore } from '../../state/store';
+import { lazyModule, lazyPart } from '../../parts/lazy-part';
 import { noDrag } from '../dragging';
-import type { PulleyFigure, PulleyPlace, Stage, StageState } from '../stage';
-import { TensionProvider, useTension } from './TensionProvider';
+import type { Stage, StageState } from '../stage';
+import { TensionProvider } from './TensionProvider';
 import type { Drive } from '@emery/core/drive';
 
 /** Tension: how tight, what slips, what it costs the bearings, and how to check it by hand. */
@@ -19,7 +18,7 @@ export const tension: Stage = {
   Provider: TensionProvider,
   Layer: lazyPart('The loads', () => import('./TensionLayer')),
   coversPulleys: true,
-  usePulleyFigure,
+  pulleyFigure: lazyModule(async () => (await import('./figures')).usePulleyFigure),
   drag: noDrag,
 };
 
@@ -33,9 +32,4 @@ function state({ belts }: Drive): StageState {
   return read.length > 0 || routed.some(({ staticTension }) => staticTension !== undefined)
     ? 'in progress'
     : 'untouched';
-}
-
-function usePulleyFigure(): (place: PulleyPlace) => PulleyFigure {
-  const figures = useStore(useTension().figures);
-  return ({ station }) => figures?.get(station.id) ?? { text: '', mark: 'none' };
 }

@@ -1,16 +1,16 @@
 import { useMemo } from 'react';
+import { once } from '../../state/once';
 import { useBench } from '../../state/bench';
 import { useTension } from './TensionProvider';
 import { type Drive, type Station } from '@emery/core/drive';
 import { runDrive, type Running, statesThatMatter, tensionOf, type DriveTension } from '@emery/core/loads';
+import type { LoadChoice } from '@emery/core/accessory';
 
-/** Each drive is worked out once, whoever asks for it. */
-const known = new WeakMap<Drive, DriveTension>();
-function tensionFor(drive: Drive): DriveTension {
-  const found = known.get(drive) ?? tensionOf(drive);
-  known.set(drive, found);
-  return found;
-}
+const tensionFor = once((drive: Drive) => tensionOf(drive));
+const runFor = once((tension: DriveTension, choice: LoadChoice, rpm: number, wet: boolean) => {
+  const running: Running = { ...choice, rpm, wet };
+  return { running, run: runDrive(tension, running) };
+});
 
 /** The drive at rest and running in the state that is looked at, and the belt in hand. Null where it cannot lie. */
 export function useTensionSums() {
@@ -18,8 +18,7 @@ export function useTensionSums() {
   const { rpm, looked, marks, wetToo } = useTension();
   const { choice, wet } = looked;
   const tension = tensionFor(drive);
-  const running = useMemo((): Running => ({ ...choice, rpm, wet }), [choice, rpm, wet]);
-  const run = useMemo(() => runDrive(tension, running), [tension, running]);
+  const { running, run } = runFor(tension, choice, rpm, wet);
   const states = useMemo(() => statesThatMatter(marks, choice, wetToo), [marks, choice, wetToo]);
   const at = drive.belts.findIndex(({ id }) => id === belt?.id);
   const [standing, own] = [tension.staticBelts[at] ?? null, run.belts[at] ?? null];

@@ -1,8 +1,7 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
-import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
+import { memo, useCallback, useEffect, useEffectEvent, useMemo, useRef } from 'react';
 import { useBench } from '../../state/bench';
-import { isWriting } from '../../ui/is-writing';
 import type { LayerProps, Stage } from '../../stages/stage';
 import { BeltDrawing } from './BeltDrawing';
 import { Grid } from './Grid';
@@ -20,6 +19,7 @@ import './front-view.css';
 import { type Drive, stationLabel } from '@emery/core/drive';
 import { beltBounds } from '@emery/core/path';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+import { useKeys, withModifier } from '../../ui/use-key';
 
 /**
  * The drive to scale as seen facing the engine. The same drawing at every stage: a stage lays its own figures and
@@ -131,8 +131,6 @@ export function FrontView({ stage }: { stage: Stage }) {
         </g>
         {string.path !== '' && <path className="route-string" d={string.path} aria-hidden />}
         <PulleyLabels
-          // Each stage has its own hook for what it writes there.
-          key={stage.id}
           stage={stage}
           pulleys={pulleys}
           order={tapping ? order : null}
@@ -168,20 +166,15 @@ function TappingHint({ count }: { count: number }) {
  * one. Nothing else moves the view under the hand.
  */
 function useFit({ stations: { length: count } }: Drive, fit: () => void): void {
-  const latest = useRef(fit);
+  const refit = useEffectEvent(fit);
   useEffect(() => {
-    latest.current = fit;
-  });
-  useEffect(() => {
-    if (count > 0) latest.current();
+    if (count > 0) refit();
   }, [count]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === '0' && !event.ctrlKey && !event.metaKey && !isWriting(event)) latest.current();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  useKeys((event) => {
+    if (event.key !== '0' || withModifier(event)) return false;
+    fit();
+    return true;
+  });
 }
 
 /** The radius of each pulley's metal, mm. */

@@ -50,23 +50,28 @@ const ObstacleDrawing = memo(function ObstacleDrawing({
   select,
   dispatch,
 }: Props) {
-  const held = useRef<{ pointer: number; x: number; y: number } | null>(null);
+  const held = useRef<{ pointer: number; x: number; y: number; began: number } | null>(null);
   const { id, x, y, to, diameter } = obstacle;
   const onPointerDown = (event: PointerEvent<SVGGElement>) => {
     if (event.button !== 0 || !movable) return;
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
-    held.current = { pointer: event.pointerId, x: event.clientX / k - x, y: -event.clientY / k - y };
+    held.current = {
+      pointer: event.pointerId,
+      x: event.clientX / k - x,
+      y: -event.clientY / k - y,
+      began: event.timeStamp,
+    };
     select({ kind: 'obstacle', id });
   };
   const onPointerMove = (event: PointerEvent<SVGGElement>) => {
     const from = held.current;
     if (from?.pointer !== event.pointerId) return;
     dispatch(
-      edit(
-        (d) => moveObstacle(d, id, tenth(event.clientX / k - from.x), tenth(-event.clientY / k - from.y)),
-        `obstacle ${id} ${from.x}`,
-      ),
+      edit((d) => moveObstacle(d, id, tenth(event.clientX / k - from.x), tenth(-event.clientY / k - from.y)), {
+        kind: 'drag',
+        name: `obstacle ${id} ${from.x} ${from.began}`,
+      }),
     );
   };
   const line = to ?? { x: x + 0.01, y };

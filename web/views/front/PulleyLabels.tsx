@@ -1,10 +1,12 @@
-import { memo } from 'react';
+import { memo, useEffect } from 'react';
 import type { PulleyFigure, PulleyPlace, Stage } from '../../stages/stage';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { placeLabels } from './labels';
 import type { Viewport } from './use-viewport';
 import type { DriveSolution } from '@emery/core/path';
 import type { LengthUnit } from '@emery/core/quantity';
+import { useNoFigure, type UsePulleyFigure } from '../../stages/figures';
+import { type Readable, useStore } from '../../state/store';
 
 const LABEL_HEIGHT = 34;
 /** What the view's own buttons cover in its lower right corner, px. */
@@ -33,9 +35,33 @@ interface Props {
   size: Viewport['size'];
 }
 
-/** Every shaft's name and figure, where it covers least. */
-export function PulleyLabels({ stage, pulleys, order, solution, unit, transform: { k, x: tx, y: ty }, size }: Props) {
-  const figureOf = stage.usePulleyFigure();
+/** Every shaft's name and figure, where it covers least; the names alone until the stage's figures are there. */
+export function PulleyLabels(props: Props) {
+  const { pulleyFigure } = props.stage;
+  const late = typeof pulleyFigure === 'function' ? null : pulleyFigure;
+  const there = useStore(late ?? NEVER);
+  useEffect(() => {
+    // One that does not come now is tried again with all other parts.
+    late?.fetch().catch(() => undefined);
+  }, [late]);
+  const own = typeof pulleyFigure === 'function' ? pulleyFigure : there;
+  // Another hook is another component.
+  return <Labels key={`${props.stage.id} ${own !== null}`} {...props} usePulleyFigure={own ?? useNoFigure} />;
+}
+
+const NEVER: Readable<null> = { get: () => null, subscribe: () => () => undefined };
+
+function Labels({
+  stage,
+  pulleys,
+  order,
+  solution,
+  unit,
+  transform: { k, x: tx, y: ty },
+  size,
+  usePulleyFigure,
+}: Props & { usePulleyFigure: UsePulleyFigure }) {
+  const figureOf = usePulleyFigure();
   const figures = pulleys.map((pulley) => figureOf(pulley));
   const screen = ({ x, y }: { x: number; y: number }) => ({ x: x * k + tx, y: -y * k + ty });
   const places = placeLabels(

@@ -4,6 +4,7 @@ import type { DragRule, Stage } from '../../stages/stage';
 import type { GripHandlers } from './PulleyGrip';
 import { moveStation, type Station } from '@emery/core/drive';
 import { tenth } from '@emery/core/numeric';
+import { runOfEdits } from '../../state/drive-history';
 
 /** A finger may tremble this far, px, before a tap becomes a drag. */
 const TREMBLE = 5;
@@ -22,6 +23,8 @@ interface Held {
   start: { x: number; y: number };
   step: ReturnType<DragRule>;
   moved: boolean;
+  /** When the finger came down; no other drag has it. */
+  began: number;
 }
 
 interface Options {
@@ -49,12 +52,12 @@ export function useShaftDrag(options: Options): GripHandlers {
       const pulley = station.pulleys.find(({ id }) => order.has(id)) ?? station.pulleys[0]!;
       bench.selection.set({ kind: 'pulley', station: station.id, pulley: pulley.id });
     };
-    const move = ({ station, from, start, step }: Held, dx: number, dy: number) => {
+    const move = ({ station, from, start, step, began }: Held, dx: number, dy: number) => {
       const { k } = latest.current;
       const { dispatch, setPose } = bench.get();
       const outcome = step!({ x: start.x + dx / k, y: start.y - dy / k });
       if ('pose' in outcome) setPose(outcome.pose);
-      else dispatch(edit(outcome.change, `drag ${station} ${from.x} ${from.y}`));
+      else dispatch(edit(outcome.change, { kind: 'drag', name: `${station} ${from.x} ${from.y} ${began}` }));
     };
     return {
       onGrab: (station, event) => {
@@ -70,6 +73,7 @@ export function useShaftDrag(options: Options): GripHandlers {
           station: station.id,
           from: { x: event.clientX, y: event.clientY },
           start: { x: station.x, y: station.y },
+          began: event.timeStamp,
           step: latest.current.stage.drag(shown.drive, source, station.id),
           moved: false,
         };
@@ -93,10 +97,13 @@ export function useShaftDrag(options: Options): GripHandlers {
         const arrow = latest.current.stage.nudges ? ARROWS[event.key] : undefined;
         if (arrow) {
           const by = event.shiftKey ? 10 : 1;
-          const nudge = edit((drive) => {
-            const now = drive.stations.find(({ id }) => id === station.id)!;
-            return moveStation(drive, station.id, tenth(now.x + arrow[0] * by), tenth(now.y + arrow[1] * by));
-          }, `nudge ${station.id}`);
+          const nudge = edit(
+            (drive) => {
+              const now = drive.stations.find(({ id }) => id === station.id)!;
+              return moveStation(drive, station.id, tenth(now.x + arrow[0] * by), tenth(now.y + arrow[1] * by));
+            },
+            runOfEdits(`nudge ${station.id}`),
+          );
           dispatch(nudge);
         } else if (event.key === 'Enter' || event.key === ' ') {
           if (tapping) tap(station.id);

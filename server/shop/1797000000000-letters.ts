@@ -1,0 +1,34 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+const LETTERS = 'CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci';
+
+/** What points from one table at another. */
+const TIES = [
+  { table: 'drive', name: 'drive_of_vehicle', tie: '(vehicleId) REFERENCES vehicle (id)' },
+  { table: 'drive_document', name: 'document_of_drive', tie: '(driveId) REFERENCES drive (id) ON DELETE CASCADE' },
+] as const;
+
+/**
+ * Every table holds every letter, whatever the database was made for: a table takes after its database, and one of
+ * Latin letters would keep a name in others as question marks.
+ */
+export class Letters1797000000000 implements MigrationInterface {
+  name = 'Letters1797000000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    const tables = (await runner.query(
+      `SELECT DISTINCT t.TABLE_NAME AS name FROM information_schema.TABLES t
+       WHERE t.TABLE_SCHEMA = DATABASE() AND t.TABLE_TYPE = 'BASE TABLE' AND t.TABLE_COLLATION <> 'utf8mb4_unicode_ci'`,
+    )) as { name: string }[];
+    // A column that is pointed at cannot be changed; each is tied again below, also after a start that was cut off.
+    if (tables.length > 0)
+      for (const { table, name } of TIES) await runner.query(`ALTER TABLE ${table} DROP FOREIGN KEY IF EXISTS ${name}`);
+    for (const { name } of tables) await runner.query(`ALTER TABLE \`${name}\` CONVERT TO ${LETTERS}`);
+    for (const { table, name, tie } of TIES)
+      await runner.query(`ALTER TABLE ${table} ADD CONSTRAINT ${name} FOREIGN KEY IF NOT EXISTS ${tie}`);
+    await runner.query(`ALTER DATABASE ${LETTERS}`);
+  }
+
+  /** What holds every letter also holds those it held before. */
+  async down(): Promise<void> {}
+}

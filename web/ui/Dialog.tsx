@@ -1,0 +1,48 @@
+import { Modal } from 'antd';
+import { useEffect, useState, type ReactNode, type RefObject } from 'react';
+import { lastFocused } from './last-focused';
+
+interface Props {
+  title: string;
+  onClose: () => void;
+  /** What is in focus once it is open; the first thing that can be where it does not say. */
+  first?: RefObject<{ focus: () => void } | null>;
+  width?: number;
+  /** True where a touch beside it does not close it: something is written in it. */
+  firm?: boolean;
+  /** True where it comes without moving, so that a thumb finds what it reaches for. */
+  still?: boolean;
+  children: ReactNode;
+}
+
+/** A sheet over the page, there as long as it is drawn. What was in focus before it is so again after it. */
+export function Dialog({ title, onClose, first, width, firm = false, still = false, children }: Props) {
+  const [before] = useState(lastFocused);
+  useEffect(() => () => giveBack(before), [before]);
+  return (
+    <Modal
+      title={title}
+      open
+      footer={null}
+      onCancel={onClose}
+      {...(width !== undefined && { width })}
+      {...(firm && { mask: { closable: false } })}
+      {...(still && { transitionName: '', maskTransitionName: '' })}
+      afterOpenChange={(open) => open && first?.current?.focus()}
+    >
+      {children}
+    </Modal>
+  );
+}
+
+/** The page's own part where what was in focus is gone with what was done; nothing where something else has it. */
+function giveBack(before: HTMLElement | null): void {
+  const now = document.activeElement;
+  if (now && now !== document.body && now.isConnected) return;
+  const main = document.querySelector<HTMLElement>('main');
+  if (before?.isConnected) before.focus({ preventScroll: true });
+  else if (main) {
+    main.tabIndex = -1;
+    main.focus({ preventScroll: true });
+  }
+}
