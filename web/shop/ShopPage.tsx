@@ -1,6 +1,6 @@
 import { DownloadOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, UploadOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Dropdown, Input, Progress, Spin } from 'antd';
-import { useDeferredValue, useRef, useState, type DragEvent } from 'react';
+import { memo, useDeferredValue, useMemo, useRef, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { newSaveId, useDeleted, useShop, useShopChange, useVehicles } from '../api/shop';
@@ -39,7 +39,9 @@ export default function ShopPage() {
   const [showDeleted, setShowDeleted] = useState(false);
   const [showLimits, setShowLimits] = useState(false);
   const change = useShopChange((run: () => Promise<unknown>) => run());
-  const vehicles = list.data?.pages.flatMap((page) => page.vehicles) ?? [];
+  const listed = useMemo(() => list.data?.pages.flatMap((page) => page.vehicles) ?? [], [list.data]);
+  // Drawn between what else there is to do: a shop of many drives holds up no finger.
+  const vehicles = useDeferredValue(listed, NO_VEHICLES);
   const total = list.data?.pages[0]?.total ?? 0;
   const importing = useImport();
   const unit = shop.data?.unit ?? 'in';
@@ -87,7 +89,7 @@ export default function ShopPage() {
         {importing.input}
       </div>
       <main className="shop-list" aria-busy={list.isFetching}>
-        {list.error && vehicles.length === 0 && (
+        {list.error && listed.length === 0 && (
           <p className="finding is-fault" role="alert">
             <strong>The shop could not be loaded.</strong> {list.error.message}{' '}
             <Button onClick={() => void list.refetch()}>Try again</Button>
@@ -95,10 +97,10 @@ export default function ShopPage() {
         )}
         {list.isPending && <Spin className="page-spin" />}
         {vehicles.map((vehicle) => (
-          <VehicleRow key={vehicle.id} vehicle={vehicle} unit={unit} />
+          <VehicleRow key={vehicle.id} vehicle={vehicle} unit={unit} search={wanted} />
         ))}
         {list.isSuccess &&
-          vehicles.length === 0 &&
+          listed.length === 0 &&
           (wanted === '' ? (
             <EmptyShop
               onMake={() => setMaking(true)}
@@ -112,7 +114,7 @@ export default function ShopPage() {
           ))}
         {list.hasNextPage && (
           <Button block loading={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
-            Show more ({total - vehicles.length} left)
+            Show more ({total - listed.length} left)
           </Button>
         )}
         <div className="button-row">
@@ -199,12 +201,39 @@ const NEW_PLACE = 'new vehicle';
 /** A drive of no vehicle yet. */
 const LOOSE_PLACE = 'new drive';
 
-function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUnit }) {
+const NO_VEHICLES: VehicleListed[] = [];
+
+/** A vehicle with more drives than this shows the first few until it is asked for all. */
+const MOST_DRIVES = 6;
+const FIRST_DRIVES = 4;
+
+/** The drives of a vehicle that are shown at first: those whose name was searched for, then the last that were changed. */
+function firstDrives(drives: readonly DriveListed[], search: string): readonly DriveListed[] {
+  if (drives.length <= MOST_DRIVES) return drives;
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const named = ({ name }: DriveListed) => words.length > 0 && words.some((word) => name.toLowerCase().includes(word));
+  const found = drives.filter(named);
+  return [...found, ...drives.filter((drive) => !named(drive))].slice(
+    0,
+    Math.max(FIRST_DRIVES, Math.min(found.length, MOST_DRIVES)),
+  );
+}
+
+interface VehicleRowProps {
+  vehicle: VehicleListed;
+  unit: LengthUnit;
+  /** What was searched for. */
+  search: string;
+}
+
+const VehicleRow = memo(function VehicleRow({ vehicle, unit, search }: VehicleRowProps) {
   const place = `vehicle ${vehicle.id}`;
   const [editing, setEditing] = useState(() => hasTyped(`${place}/vehicle`));
   const [making, setMaking] = useState(() => hasTyped(`${place}/drive`));
+  const [all, setAll] = useState(false);
   const change = useShopChange((run: () => Promise<unknown>) => run());
   const remove = useDelete();
+  const first = firstDrives(vehicle.drives, search);
   const { id, name, plate, odometer, odometerUnit, notes, revision, drives } = vehicle;
   const facts = [plate, odometer === null ? '' : `${odometer.toLocaleString('en')} ${odometerUnit}`].filter(Boolean);
 
@@ -242,9 +271,14 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
         </div>
       </div>
       <div className="vehicle-drives">
-        {drives.map((drive) => (
+        {(all ? drives : first).map((drive) => (
           <DriveTile key={drive.id} drive={drive} vehicle={vehicle} unit={unit} />
         ))}
+        {first.length < drives.length && (
+          <button type="button" className="drive-new" aria-expanded={all} onClick={() => setAll(!all)}>
+            {all ? 'Show fewer drives' : `Show all ${drives.length} drives`}
+          </button>
+        )}
         <button type="button" className="drive-new" onClick={() => setMaking(true)}>
           <PlusOutlined aria-hidden /> New drive
         </button>
@@ -263,7 +297,7 @@ function VehicleRow({ vehicle, unit }: { vehicle: VehicleListed; unit: LengthUni
       </TypedPlace>
     </section>
   );
-}
+});
 
 /** The form for a new drive, of a vehicle or of none yet; what it makes opens on the bench. */
 function NewDrive({ vehicle, onClose }: { vehicle: { id: string; name: string } | null; onClose: () => void }) {

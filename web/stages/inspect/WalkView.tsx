@@ -139,7 +139,7 @@ function WalkNext({ next, label, onGo }: { next: InspectItem | undefined; label:
 export function VerdictFlag({ item: { verdict, skipped } }: { item: InspectItem }) {
   const word = skipped !== null && verdict === 'not looked at' ? 'Skipped' : VERDICT_WORDS[verdict];
   return (
-    <span className={`verdict is-${verdict.replaceAll(' ', '-')}`} data-testid="part-verdict">
+    <span className={`part-verdict is-${verdict.replaceAll(' ', '-')}`} data-testid="part-verdict">
       <span aria-hidden>{VERDICT_MARKS[verdict]}</span> {word}
     </span>
   );

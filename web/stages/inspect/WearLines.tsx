@@ -1,6 +1,7 @@
 import { scaleLinear } from 'd3-scale';
 import './inspect.css';
 import { INSPECT_CHECK_NAMES, type OdometerUnit } from '@emery/core/drive';
+import { BESIDE, valuesWithRoom } from './wear-values';
 import { checkFigure, readingFigure, type Wear, WHOSE_WORDS, wornAt } from '@emery/core/inspect';
 
 const MARGIN = { left: 46, right: 18, top: 24, bottom: 34 };
@@ -37,6 +38,13 @@ export function WearLines({ wear, unit, width, height }: Props) {
   const doubt = (odometer: number) =>
     Math.sqrt(line!.valueVariance + line!.rateVariance * (odometer - line!.odometer) ** 2);
   const bentAt = (odometer: number) => limits.fresh! + (limits.lowIsWorn ? -1 : 1) * wornAt(bend!, odometer);
+  const places = readings.map((reading) => ({
+    reading,
+    x: x(reading.odometer),
+    y: y(reading.value),
+    text: checkFigure(check, reading.value),
+  }));
+  const written = valuesWithRoom(places);
   const steps = Array.from({ length: 25 }, (_, k) => first + ((ahead - first) * k) / 24);
   return (
     <svg width={width} height={height} role="img" aria-label={`${INSPECT_CHECK_NAMES[check]} over the odometer`}>
@@ -73,13 +81,16 @@ export function WearLines({ wear, unit, width, height }: Props) {
       {bend && limits.fresh !== null && (
         <path className="wear-line" d={`M${steps.map((o) => `${x(o)} ${y(bentAt(o))}`).join('L')}`} />
       )}
-      {readings.map(({ id, odometer, value, sigma }) => (
+      {places.map(({ x: cx, y: cy, text, reading: { id, odometer, value, sigma } }, place) => (
         <g key={id}>
-          <path className="wear-sigma" d={`M${x(odometer)} ${y(value - sigma)}V${y(value + sigma)}`} />
-          <circle className="wear-reading" cx={x(odometer)} cy={y(value)} r={5} />
-          <text className="wear-value" x={x(odometer) + 9} y={y(value) - 8}>
-            {checkFigure(check, value)}
-          </text>
+          <title>{`${text} at ${odometer.toLocaleString('en')} ${unit}`}</title>
+          <path className="wear-sigma" d={`M${cx} ${y(value - sigma)}V${y(value + sigma)}`} />
+          <circle className="wear-reading" cx={cx} cy={cy} r={5} />
+          {written.has(place) && (
+            <text className="wear-value" x={cx + BESIDE.x} y={cy + BESIDE.y}>
+              {text}
+            </text>
+          )}
         </g>
       ))}
       {left && end <= ahead && (
