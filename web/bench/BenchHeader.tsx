@@ -25,7 +25,7 @@ export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenD
   );
 }
 
-function DriveName({ vehicle }: { vehicle: string }) {
+const DriveName = memo(function DriveName({ vehicle }: { vehicle: string }) {
   const { startWhatIf, dispatch } = useBench('startWhatIf', 'dispatch');
   const name = useDrive(({ name: given = '' }) => given);
   useTitle(vehicle, name || 'Drive');
@@ -41,7 +41,7 @@ function DriveName({ vehicle }: { vehicle: string }) {
       onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), runOfEdits('name')))}
     />
   );
-}
+});
 
 interface HeaderToolsProps {
   canUndo: boolean;

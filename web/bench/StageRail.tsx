@@ -3,6 +3,10 @@ import { STAGES } from '../stages';
 import { STAGE_MARKS } from '../stages/marks';
 import type { Stage, StageState } from '../stages/stage';
 import { useBench } from '../state/bench';
+import { useSettled } from '../state/use-settled';
+import type { Drive } from '@emery/core/drive';
+import type { DriveSolution } from '@emery/core/path';
+import { once } from '../state/once';
 
 const LATE = STAGES.flatMap(({ sums }) => (sums ? [sums] : []));
 const followLate = (listener: () => void) => {
@@ -12,19 +16,28 @@ const followLate = (listener: () => void) => {
 /** How many of the sums that come later are there. */
 const lateThere = () => LATE.filter(({ get }) => get() !== null).length;
 
+/** How far each has come, by how many of the late sums are there: a stage without its own tells less. */
+const statesOf = once((drive: Drive, solution: DriveSolution, _there: number) =>
+  STAGES.map(({ state }) => state(drive, solution)),
+);
+
+/** How far each stage has come is looked up once the drive rests: some of it takes longer than a frame of a drag. */
+const REST_MS = 120;
+
 /** The stages in the order of the work, each with how far it has come. */
 export function StageRail({ stage, goTo }: { stage: Stage; goTo: (stage: string) => void }) {
-  const { drive, solution } = useBench('drive', 'solution');
-  useSyncExternalStore(followLate, lateThere);
+  const { drive, solution } = useSettled(useBench('drive', 'solution'), REST_MS);
+  const there = useSyncExternalStore(followLate, lateThere);
+  const states = statesOf(drive, solution, there);
   return (
     <nav className="rail" aria-label="Stages">
-      {STAGES.map(({ id, name, state }, index) => (
+      {STAGES.map(({ id, name }, index) => (
         <RailStage
           key={id}
           id={id}
           name={name}
           number={index + 1}
-          state={state(drive, solution)}
+          state={states[index]!}
           here={id === stage.id}
           goTo={goTo}
         />

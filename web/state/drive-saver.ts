@@ -32,6 +32,12 @@ export interface SaverOptions {
   retry?: { first: number; max: number };
 }
 
+/** One and the same, so that a drag, which says it with every frame, draws nothing anew. */
+const SAVING: SaveState = { kind: 'saving' };
+
+/** Edits that follow one another within this are one save, ms. */
+const GATHER_MS = 350;
+
 /**
  * Saves one drive, one request at a time. Every change is in the browser's draft before `change` returns, where the
  * browser can keep one, and stays there until the server has acknowledged it. A request whose answer was lost is sent
@@ -76,8 +82,8 @@ export class DriveSaver {
     this.keep(document);
     if (this.state.kind === 'conflict' || this.state.kind === 'gone') return;
     if (this.state.kind !== 'waiting') {
-      this.set({ kind: 'saving' });
-      this.schedule(this.options.gather ?? 350);
+      this.set(SAVING);
+      this.schedule(this.options.gather ?? GATHER_MS);
     }
   }
 
@@ -91,7 +97,7 @@ export class DriveSaver {
     if (this.state.kind !== 'conflict') return;
     this.revision = this.state.theirs.revision;
     this.attempt = null;
-    this.set({ kind: 'saving' });
+    this.set(SAVING);
     this.change(document);
   }
 
@@ -108,7 +114,7 @@ export class DriveSaver {
   /** After the drive was deleted elsewhere and brought back: carries on saving. */
   revive(): void {
     if (this.state.kind !== 'gone') return;
-    this.set({ kind: 'saving' });
+    this.set(SAVING);
     this.schedule(0);
   }
 
@@ -146,9 +152,9 @@ export class DriveSaver {
     this.pause = this.retry.first;
     if (this.latest && this.latest !== attempt.document) {
       this.keep(this.latest);
-      this.set({ kind: 'saving' });
-      // The gathering time ran while this request was under way.
-      this.timer = setTimeout(() => void this.send(), 0);
+      this.set(SAVING);
+      // What is still being dragged goes once it rests, as the first of it did; until then the draft has it.
+      this.schedule(this.options.gather ?? GATHER_MS);
     } else {
       this.latest = null;
       this.options.draft.clear();

@@ -97,8 +97,8 @@ function Strip({
           unit={unit}
         />
       ))}
-      {names.map((name) => (
-        <PieceName key={name.text + name.at} {...name} />
+      {names.map((name, index) => (
+        <PieceName key={index} {...name} />
       ))}
       <TapeRule x={x} y={HEIGHT - 26} length={cordLength} unit={unit} />
       {over?.(x, { y: BELT_Y - 15, height: 30, cordLength })}
@@ -144,14 +144,16 @@ const PieceDrawing = memo(function PieceDrawing(props: PieceProps) {
       onClick={() => select(mark)}
     >
       <title>{label}</title>
-      <rect className="piece-reach" x={left} y={BELT_Y - 24} width={width} height={48} />
-      <rect
-        className="piece-bar"
-        x={left}
-        y={kind === 'back' ? BELT_Y - 15 : BELT_Y - 5}
-        width={width}
-        height={kind === 'span' ? 10 : 20}
-      />
+      {/* One thing to change while a finger drags, not four: each piece moves and stretches as a whole. */}
+      <g transform={`translate(${left}) scale(${width} 1)`}>
+        <rect className="piece-reach" y={BELT_Y - 24} width={1} height={48} />
+        <rect
+          className="piece-bar"
+          y={kind === 'back' ? BELT_Y - 15 : BELT_Y - 5}
+          width={1}
+          height={kind === 'span' ? 10 : 20}
+        />
+      </g>
       {kind === 'span' && right - left > text.length * 7.4 + 4 && (
         <text x={(left + right) / 2} y={BELT_Y - 10} textAnchor="middle" className="piece-span">
           <LengthFigure mm={length} unit={unit} places={0} as="tspan" />
@@ -165,9 +167,14 @@ function PieceName({ at, y, text, anchorX, mark }: ReturnType<typeof spreadNames
   const lit = useLit(mark) === 'is-selected' ? ' is-selected' : '';
   const above = y < BELT_Y;
   return (
-    <g className={`piece-name${lit}`}>
-      <line x1={anchorX} x2={anchorX} y1={above ? y + 3 : BELT_Y + 16} y2={above ? BELT_Y - 16 : y - 12} />
-      <text x={at} y={y} textAnchor="middle">
+    <g className={`piece-name${lit}`} transform={`translate(${tenth(at)})`}>
+      <line
+        x1={tenth(anchorX - at)}
+        x2={tenth(anchorX - at)}
+        y1={above ? y + 3 : BELT_Y + 16}
+        y2={above ? BELT_Y - 16 : y - 12}
+      />
+      <text y={y} textAnchor="middle">
         {text}
       </text>
     </g>
