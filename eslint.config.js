@@ -9,7 +9,7 @@ import tseslint from 'typescript-eslint';
  */
 const only = (folder, banned, packages) => ({
   files: [`${folder}/**/*.{ts,tsx}`],
-  ignores: ['**/*.test.{ts,tsx}'],
+  ignores: ['**/*.test.{ts,tsx}', '**/test/**'],
   rules: {
     'no-restricted-imports': [
       'error',

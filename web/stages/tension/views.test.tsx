@@ -1,0 +1,8 @@
+import { DEMO } from '../../../core/test/demo';
+import { heldSeen, viewsOf } from '../../test/views';
+
+jest.mock('../../state/run-core', () => jest.requireActual('../../test/core-here'));
+
+test('what every view shows of a drive, and what everything in it does, is as it was read', async () => {
+  heldSeen('tension', await viewsOf('tension', DEMO.rescue, 'mm'));
+});

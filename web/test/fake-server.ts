@@ -1,0 +1,89 @@
+import type { Drive } from '@emery/core/drive';
+import type { PulleyAtHand } from '@emery/core/speeds';
+
+/** A server that answers as Emery's does, and keeps what it was asked. */
+export interface FakeServer {
+  /** What was sent that changes something, in order: method, address, body. */
+  sent: { method: string; path: string; body: unknown }[];
+  /** The next request of that kind is refused so. */
+  refuse: (method: string, path: string | RegExp, status: number, detail: string, more?: object) => void;
+}
+
+interface Opened {
+  id: string;
+  document: Drive;
+  unit: 'mm' | 'in';
+}
+
+const SPARE: PulleyAtHand = {
+  id: 'p1',
+  label: 'Small alternator',
+  role: 'alternator',
+  surface: 'ribbed',
+  diameter: 54,
+  grooves: 6,
+  count: 2,
+};
+const AT = '2026-11-01T08:00:00.000Z';
+
+/** What is read of each address, by its first part. */
+const READ: Record<string, (path: string, opened: Opened) => unknown> = {
+  shop: (_, { unit }) => ({ id: 1, name: 'Tarnside Field Workshop', unit, hourRate: 60, limits: null }),
+  drives: (_, { id, document }) => ({
+    id,
+    vehicleId: 'v1',
+    vehicleName: 'Test lorry',
+    revision: 1,
+    updatedAt: AT,
+    document,
+  }),
+  stock: (path) =>
+    path.startsWith('/stock/lengths')
+      ? { lengths: [1000, 1250, 1735, 1800, 2150, 2200].map((lengthMm, k) => ({ lengthMm, shelf: k % 3 })) }
+      : { rows: [], total: 0 },
+  parts: () => ({ parts: [] }),
+  pulleys: () => ({ pulleys: [SPARE] }),
+  bands: () => ({ bands: {} }),
+  jobs: (path) => (path.startsWith('/jobs/pace') ? { factor: 1, plusMinus: 0.3, jobs: 0 } : { jobs: [], total: 0 }),
+  records: () => ({ rows: [], total: 0 }),
+  vehicles: () => ({ vehicles: [], total: 0 }),
+};
+
+const answer = (status: number, body: unknown) =>
+  Promise.resolve({
+    ok: status < 400,
+    status,
+    headers: new Headers({ 'content-type': 'application/json' }),
+    text: () => Promise.resolve(status === 204 ? '' : JSON.stringify(body)),
+    blob: () => Promise.resolve(new Blob([])),
+    arrayBuffer: () => Promise.resolve(new ArrayBuffer(8)),
+  });
+
+/** Stands in for `fetch` until the next one is made. */
+export function fakeServer(opened: Opened): FakeServer {
+  const sent: FakeServer['sent'] = [];
+  const refusals: { method: string; path: string | RegExp; status: number; detail: string; more: object }[] = [];
+  let revision = 1;
+  globalThis.fetch = jest.fn((address: string, { method = 'GET', body }: RequestInit = {}) => {
+    const path = String(address).replace(/^.*\/api(?=\/)/, '');
+    const refused = refusals.findIndex(
+      (one) => one.method === method && (typeof one.path === 'string' ? one.path === path : one.path.test(path)),
+    );
+    if (method !== 'GET') sent.push({ method, path, body: typeof body === 'string' ? JSON.parse(body) : body });
+    if (refused >= 0) {
+      const [{ status, detail, more }] = refusals.splice(refused, 1) as [(typeof refusals)[number]];
+      return answer(status, { status, title: 'Refused', detail, ...more });
+    }
+    if (method === 'PUT' && path.startsWith('/drives/')) {
+      revision += 1;
+      return answer(200, { revision, updatedAt: AT });
+    }
+    const read = READ[path.split(/[/?]/)[1]!];
+    if (method === 'GET' && read) return answer(200, read(path, opened));
+    return answer(method === 'GET' ? 404 : 200, { status: 404, title: 'Not found', detail: `No ${method} ${path}` });
+  }) as never;
+  return {
+    sent,
+    refuse: (method, path, status, detail, more = {}) => refusals.push({ method, path, status, detail, more }),
+  };
+}
