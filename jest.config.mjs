@@ -1,3 +1,6 @@
+// Dates are read the same wherever the tests run.
+process.env.TZ = 'UTC';
+
 const swc = [
   '@swc/jest',
   {
