@@ -2,11 +2,11 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render } from '@testing-library/react';
 import { randomLcg } from 'd3-random';
 import { MemoryRouter, Route, Routes, useLocation, useNavigate } from 'react-router';
-import { useEffect } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import BenchPage from '../bench/BenchPage';
 import { openDriveOf } from '../state/open-drives';
 import Dress from '../theme/Dress';
-import { fakeServer, type FakeServer } from './fake-server';
+import { DRIVE_ID, fakeServer, type FakeServer, type Opened } from './fake-server';
 import { controlsOf, namer, seen } from './seen';
 import type { Drive } from '@emery/core/drive';
 
@@ -53,8 +53,6 @@ window.matchMedia ??= ((media: string) => ({
   removeEventListener: () => undefined,
 })) as never;
 
-const ID = '00000000-0000-4000-8000-00000000d001';
-
 /** Time that everything needs to come to rest: what is gathered, tried again, faded in. */
 export async function settle(rounds = 4): Promise<void> {
   // What a timer changes is drawn when `act` ends, and may wait for another timer.
@@ -64,19 +62,26 @@ export async function settle(rounds = 4): Promise<void> {
     });
 }
 
-/** A drive on the bench as a person has it before them, with a server that takes what is saved. */
-export interface OnBench {
+/** A page as a person has it before them, with a server that takes what is sent. */
+export interface OnPage {
   server: FakeServer;
+  /** All that is drawn. */
+  page: Element;
+  /** The drive it is about; the same empty one where it is about none. */
   drive: () => Drive;
-  /** What is seen of the ledger, the chart, or the drawing. */
-  seen: (part: 'ledger' | 'chart' | 'front') => string[];
-  part: (part: 'ledger' | 'chart' | 'front') => Element;
-  /** The address the page stands at. */
+  /** The address it stands at. */
   place: () => string;
   go: (to: string) => Promise<void>;
   press: (name: string | RegExp) => Promise<void>;
   write: (field: string | RegExp, text: string) => Promise<void>;
   undoAll: () => Promise<void>;
+}
+
+/** A drive on the bench. */
+export interface OnBench extends OnPage {
+  part: (part: keyof typeof PARTS) => Element;
+  /** What is seen of a part. */
+  seen: (part: keyof typeof PARTS) => string[];
 }
 
 const PARTS = { ledger: 'aside.ledger', chart: '.bench-parts > .unrolled', front: '.bench-parts > .front-view' };
@@ -92,49 +97,43 @@ function Way() {
   return null;
 }
 
-export async function onBench(document: Drive, stage: string, unit: 'mm' | 'in' = 'mm'): Promise<OnBench> {
+const NO_DRIVE = { name: 'none' } as Drive;
+
+/** Opens a page at an address; `routes` are those that it may show. */
+export async function onPage(address: string, routes: ReactNode, opened: Partial<Opened> = {}): Promise<OnPage> {
   jest.useFakeTimers({ now: new Date(TODAY) });
   cleanup();
   // What is made up by chance is the same each time.
   const draw = randomLcg(0.7);
   jest.spyOn(Math, 'random').mockImplementation(draw);
   globalThis.ResizeObserver = Sized as never;
-  const server = fakeServer({ id: ID, document, unit });
+  const server = fakeServer({ id: DRIVE_ID, document: NO_DRIVE, unit: 'mm', ...opened });
   const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } });
   const { container } = render(
     <QueryClientProvider client={client}>
-      <MemoryRouter initialEntries={[`/drives/${ID}/${stage}`]}>
+      <MemoryRouter initialEntries={[address]}>
         <Way />
         <Routes>
-          <Route element={<Dress />}>
-            <Route path="/drives/:driveId/:stage?" element={<BenchPage />} />
-          </Route>
+          {routes}
           <Route path="*" element={<p>Another page</p>} />
         </Routes>
       </MemoryRouter>
     </QueryClientProvider>,
   );
   await settle(8);
-  const part = (name: keyof typeof PARTS) => {
-    const found = container.querySelector(PARTS[name]);
-    if (!found) throw new Error(`there is no ${name}: ${container.textContent?.slice(0, 200)}`);
-    return found;
-  };
-  const { store } = openDriveOf(ID)!;
   const find = (name: string | RegExp) => {
     const nameOf = namer();
-    const found = controlsOf(container).filter((element) =>
+    const all = [container, ...document.querySelectorAll('.ant-modal')].flatMap(controlsOf);
+    const found = all.find((element) =>
       typeof name === 'string' ? nameOf(element) === name : name.test(nameOf(element)),
     );
-    if (found.length === 0)
-      throw new Error(`no ${String(name)} among ${controlsOf(container).map(nameOf).join(' | ').slice(0, 3000)}`);
-    return found[0]!;
+    if (!found) throw new Error(`no ${String(name)} among ${all.map(nameOf).join(' | ').slice(0, 3000)}`);
+    return found;
   };
   return {
     server,
-    drive: () => store.get().present,
-    part,
-    seen: (name) => seen(part(name)),
+    page: container,
+    drive: () => NO_DRIVE,
     place: () => way.place,
     go: async (to) => {
       act(() => way.go(to));
@@ -151,6 +150,29 @@ export async function onBench(document: Drive, stage: string, unit: 'mm' | 'in' 
       fireEvent.keyDown(field, { key: 'Enter' });
       await settle();
     },
+    undoAll: () => Promise.resolve(),
+  };
+}
+
+export async function onBench(document: Drive, stage: string, unit: 'mm' | 'in' = 'mm'): Promise<OnBench> {
+  const bench = await onPage(
+    `/drives/${DRIVE_ID}/${stage}`,
+    <Route element={<Dress />}>
+      <Route path="/drives/:driveId/:stage?" element={<BenchPage />} />
+    </Route>,
+    { document, unit },
+  );
+  const part = (name: keyof typeof PARTS) => {
+    const found = bench.page.querySelector(PARTS[name]);
+    if (!found) throw new Error(`there is no ${name}: ${bench.page.textContent?.slice(0, 200)}`);
+    return found;
+  };
+  const { store } = openDriveOf(DRIVE_ID)!;
+  return {
+    ...bench,
+    part,
+    seen: (name) => seen(part(name)),
+    drive: () => store.get().present,
     undoAll: async () => {
       if (store.get().past.length === 0) return;
       act(() => {

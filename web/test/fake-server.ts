@@ -9,11 +9,15 @@ export interface FakeServer {
   refuse: (method: string, path: string | RegExp, status: number, detail: string, more?: object) => void;
 }
 
-interface Opened {
+export interface Opened {
   id: string;
   document: Drive;
   unit: 'mm' | 'in';
+  /** What is read of other addresses, by their first part, in place of what stands below. */
+  reads?: Record<string, (path: string) => unknown>;
 }
+
+export const DRIVE_ID = '00000000-0000-4000-8000-00000000d001';
 
 const SPARE: PulleyAtHand = {
   id: 'p1',
@@ -29,18 +33,21 @@ const AT = '2026-11-01T08:00:00.000Z';
 /** What is read of each address, by its first part. */
 const READ: Record<string, (path: string, opened: Opened) => unknown> = {
   shop: (_, { unit }) => ({ id: 1, name: 'Tarnside Field Workshop', unit, hourRate: 60, limits: null }),
-  drives: (_, { id, document }) => ({
-    id,
-    vehicleId: 'v1',
-    vehicleName: 'Test lorry',
-    revision: 1,
-    updatedAt: AT,
-    document,
-  }),
+  drives: (path, { id, document }) =>
+    path.endsWith('/deleted')
+      ? { drives: [], total: 0 }
+      : {
+          id,
+          vehicleId: 'v1',
+          vehicleName: 'Test lorry',
+          revision: 1,
+          updatedAt: AT,
+          document,
+        },
   stock: (path) =>
     path.startsWith('/stock/lengths')
       ? { lengths: [1000, 1250, 1735, 1800, 2150, 2200].map((lengthMm, k) => ({ lengthMm, shelf: k % 3 })) }
-      : { rows: [], total: 0 },
+      : { belts: [], total: 0 },
   parts: () => ({ parts: [] }),
   pulleys: () => ({ pulleys: [SPARE] }),
   bands: () => ({ bands: {} }),
@@ -78,7 +85,8 @@ export function fakeServer(opened: Opened): FakeServer {
       revision += 1;
       return answer(200, { revision, updatedAt: AT });
     }
-    const read = READ[path.split(/[/?]/)[1]!];
+    const first = path.split(/[/?]/)[1]!;
+    const read = opened.reads?.[first] ?? READ[first];
     if (method === 'GET' && read) return answer(200, read(path, opened));
     return answer(method === 'GET' ? 404 : 200, { status: 404, title: 'Not found', detail: `No ${method} ${path}` });
   }) as never;

@@ -1,5 +1,5 @@
 import { fireEvent } from '@testing-library/react';
-import { type OnBench, settle } from './bench-page';
+import { type OnPage, settle } from './bench-page';
 import { controlsOf, namer, seen } from './seen';
 import type { Drive } from '@emery/core/drive';
 
@@ -101,7 +101,7 @@ async function refuse(element: Element): Promise<string[]> {
 
 export interface Tried {
   /** Where to look: what is acted on, and what is read. */
-  bench: OnBench;
+  bench: OnPage;
   roots: () => readonly Element[];
   /** Never touched: the views' own switch, and what leaves the page. */
   letBe?: (element: Element) => boolean;
