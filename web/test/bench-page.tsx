@@ -42,6 +42,8 @@ class Silent {
   });
 }
 Object.assign(globalThis, { AudioContext: Silent });
+Object.assign(URL, { createObjectURL: () => 'blob:made', revokeObjectURL: () => undefined });
+window.print = () => undefined;
 HTMLCanvasElement.prototype.getContext = () => null;
 Object.assign(Element.prototype, { scrollIntoView: () => undefined, setPointerCapture: () => undefined });
 window.matchMedia ??= ((media: string) => ({

@@ -70,7 +70,7 @@ function shapes(svg: Element): string[] {
     );
     const text = element.children.length === 0 ? (element.textContent ?? '').trim() : '';
     const name = element.getAttribute('class')?.trim() ?? '';
-    if (own.length > 0 || text !== '' || name.includes('is-'))
+    if (own.length > 0 || text !== '' || name !== '')
       lines.push(` ${[element.tagName, name, ...own, text].filter(Boolean).join(' ')}`);
     if (element.tagName !== 'text' || element.querySelector('tspan')) for (const child of element.children) walk(child);
   };
@@ -106,7 +106,11 @@ export function seen(root: Element, { drawings = true } = {}): string[] {
       return;
     }
     const block = BLOCKS.has(node.tagName);
-    if (block) end();
+    if (block) {
+      end();
+      const dress = [...node.classList].filter((name) => !/^(ant-|css-|is-)/.test(name));
+      if (dress.length > 0) lines.push(`.${dress.join('.')}`);
+    }
     if (node.matches('[role="alert"]')) line += '! ';
     for (const child of node.childNodes) walk(child);
     const state = states(node);
@@ -119,11 +123,20 @@ export function seen(root: Element, { drawings = true } = {}): string[] {
   return lines.map((text) => text.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/g, '(id)'));
 }
 
+/** What lies over the page just now: sheets, and lists that fell down. */
+export const overPage = (): Element[] => [
+  ...document.querySelectorAll('.ant-modal, .ant-dropdown:not(.ant-dropdown-hidden)'),
+];
+
 /** The controls of a part of the page in their order, each by what it is called. */
 export function controlsOf(root: Element): Element[] {
   return [
     ...root.querySelectorAll(
-      'button, input, textarea, [role="switch"], [role="slider"], [role="button"], summary, a[href]',
+      'button, input, textarea, [role="switch"], [role="slider"], [role="button"], [role="menuitem"], summary, a[href]',
     ),
-  ].filter((element) => !element.matches('[type="file"], [type="search"], :disabled') && !element.closest('[hidden]'));
+  ].filter(
+    (element) =>
+      !element.matches('[type="file"], [type="search"], :disabled, [aria-disabled="true"]') &&
+      !element.closest('[hidden]'),
+  );
 }

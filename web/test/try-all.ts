@@ -1,6 +1,6 @@
 import { fireEvent } from '@testing-library/react';
 import { type OnPage, settle } from './bench-page';
-import { controlsOf, namer, seen } from './seen';
+import { controlsOf, namer, overPage, seen } from './seen';
 import type { Drive } from '@emery/core/drive';
 
 /*
@@ -116,7 +116,7 @@ export async function tryAll({ bench, roots, letBe = () => false, most, back }: 
   const done = new Set<string>();
   const lines: string[] = [];
   const open = () =>
-    [...roots(), ...document.querySelectorAll('.ant-modal')]
+    [...roots(), ...overPage()]
       .flatMap(controlsOf)
       .filter((element) => !letBe(element) && !element.matches('a[href], .ant-select-input-clear'));
   const keyOf = (element: Element, nameOf = namer()) =>
@@ -126,7 +126,9 @@ export async function tryAll({ bench, roots, letBe = () => false, most, back }: 
     return open().find((element) => !done.has(keyOf(element, nameOf)));
   };
   const read = () =>
-    [...roots(), ...document.querySelectorAll('.ant-modal')].flatMap((root) => seen(root, { drawings: false }));
+    [...roots(), ...overPage()]
+      .flatMap((root) => seen(root, { drawings: false }))
+      .filter((line) => !line.startsWith('.'));
   /** What the server was told since, but the drive itself. */
   const sentSince = (from: number) =>
     bench.server.sent

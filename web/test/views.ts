@@ -2,6 +2,7 @@ import { fireEvent } from '@testing-library/react';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { onBench, settle } from './bench-page';
+import { seen } from './seen';
 import { tryAll } from './try-all';
 import type { Drive } from '@emery/core/drive';
 
@@ -28,7 +29,8 @@ export async function viewsOf(stage: string, drive: Drive, unit: 'mm' | 'in', mo
   const ledger = () => bench.part('ledger');
   const chooser = () => ledger().querySelector('.ant-segmented');
   const views = () => [...(chooser()?.querySelectorAll('input') ?? [])];
-  const lines = ['=== The drawing', ...bench.seen('front')];
+  const around = ['header', 'nav.rail'].flatMap((part) => seen(bench.page.querySelector(part)!));
+  const lines = ['=== Around it', ...around, '=== The drawing', ...bench.seen('front')];
   let chart = '';
   for (let at = 0; at < Math.max(1, views().length); at += 1) {
     const take = async () => {

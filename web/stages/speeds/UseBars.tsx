@@ -89,7 +89,7 @@ export function UseBars({ use, station, ratio, width, height }: Props) {
               event.currentTarget.setPointerCapture(event.pointerId);
             }}
             onPointerMove={(event) => {
-              if (held?.pointer !== event.pointerId) return;
+              if (!held || held.pointer !== event.pointerId) return;
               const { top } = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
               put(index, y.invert(event.clientY - top), { kind: 'drag', name: `use ${held.from}` });
             }}
