@@ -18,7 +18,7 @@ const lateThere = () => LATE.filter(({ get }) => get() !== null).length;
 
 /** How far each has come, by how many of the late sums are there: a stage without its own tells less. */
 const statesOf = once((drive: Drive, solution: DriveSolution, _there: number) =>
-  STAGES.map(({ state }) => state(drive, solution)),
+  STAGES.map(({ id, name, state }) => ({ id, name, state: state(drive, solution) })),
 );
 
 /** How far each stage has come is looked up once the drive rests: some of it takes longer than a frame of a drag. */
@@ -28,19 +28,10 @@ const REST_MS = 120;
 export function StageRail({ stage, goTo }: { stage: Stage; goTo: (stage: string) => void }) {
   const { drive, solution } = useSettled(useBench('drive', 'solution'), REST_MS);
   const there = useSyncExternalStore(followLate, lateThere);
-  const states = statesOf(drive, solution, there);
   return (
     <nav className="rail" aria-label="Stages">
-      {STAGES.map(({ id, name }, index) => (
-        <RailStage
-          key={id}
-          id={id}
-          name={name}
-          number={index + 1}
-          state={states[index]!}
-          here={id === stage.id}
-          goTo={goTo}
-        />
+      {statesOf(drive, solution, there).map(({ id, name, state }, index) => (
+        <RailStage key={id} id={id} name={name} number={index + 1} state={state} here={id === stage.id} goTo={goTo} />
       ))}
     </nav>
   );

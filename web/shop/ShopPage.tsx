@@ -21,6 +21,7 @@ import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
 import { type LengthUnit, uncapital } from '@emery/core/quantity';
 import { dueState } from '@emery/core/records';
 import { Dialog } from '../ui/Dialog';
+import { foldWords } from './words';
 import { useTitle } from '../ui/use-title';
 import { PageHeader } from '../ui/PageHeader';
 
@@ -276,7 +277,7 @@ const VehicleRow = memo(function VehicleRow({ vehicle, unit, search }: VehicleRo
         ))}
         {first.length < drives.length && (
           <button type="button" className="drive-new" aria-expanded={all} onClick={() => setAll(!all)}>
-            {all ? 'Show fewer drives' : `Show all ${drives.length} drives`}
+            {foldWords(drives.length, all)}
           </button>
         )}
         <button type="button" className="drive-new" onClick={() => setMaking(true)}>

@@ -1,10 +1,7 @@
-import type { PulleyFigure, PulleyPlace } from './stage';
+import type { PulleyFigure, PulleyPlace, UsePulleyFigure } from './stage';
 
 /** What is written beside each shaft, by its id; nothing beside one that it does not name. */
 export type Figures = ReadonlyMap<string, PulleyFigure>;
-
-/** A hook that has what is written beside a pulley. */
-export type UsePulleyFigure = () => (place: PulleyPlace) => PulleyFigure;
 
 const NOTHING: PulleyFigure = { text: '', mark: 'none' };
 

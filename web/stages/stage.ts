@@ -1,6 +1,5 @@
 import type { ComponentType, ReactNode } from 'react';
 import type { LazyModule } from '../parts/lazy-part';
-import type { UsePulleyFigure } from './figures';
 import type { BenchStores } from '../state/bench';
 import type { Belt, Drive, Pulley, Station } from '@emery/core/drive';
 import type { BeltSolution, ContactSolution, DriveSolution, PathFinding, Point } from '@emery/core/path';
@@ -21,6 +20,9 @@ export interface PulleyFigure {
   mm?: number;
   mark?: 'fault' | 'watch' | 'none';
 }
+
+/** A hook that has what is written beside a pulley. */
+export type UsePulleyFigure = () => (place: PulleyPlace) => PulleyFigure;
 
 /** What a stage draws on the front view gets: radii of the pulleys by id, mm; screen px = mm × k + t, y down. */
 export interface LayerProps {

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { useBench } from '../../state/bench';
-import { figureFrom, type Figures, type UsePulleyFigure } from '../figures';
-import type { PulleyFigure } from '../stage';
+import { figureFrom, type Figures } from '../figures';
+import type { PulleyFigure, UsePulleyFigure } from '../stage';
 import { useAlignSums } from './sums';
 import { shortOffset } from '@emery/core/align';
 import type { Drive } from '@emery/core/drive';

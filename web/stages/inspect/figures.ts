@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import { figureFrom, type Figures, type UsePulleyFigure } from '../figures';
-import type { PulleyFigure } from '../stage';
+import { figureFrom, type Figures } from '../figures';
+import type { PulleyFigure, UsePulleyFigure } from '../stage';
 import { useInspection } from './sums';
 import { verdictAt } from './verdict-at';
 import type { Drive } from '@emery/core/drive';

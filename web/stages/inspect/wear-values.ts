@@ -16,13 +16,13 @@ interface Written {
  */
 export function valuesWithRoom(readings: readonly Written[]): ReadonlySet<number> {
   const last = readings.length - 1;
-  const order = [...new Set([last, 0, ...readings.map((_, at) => last - at)])].filter(
-    (at) => readings[at] !== undefined,
-  );
+  const newestFirst = [...readings.entries()].reverse();
+  const isEnd = ([at]: readonly [number, Written]) => at === last || at === 0;
+  const order = [...newestFirst.filter(isEnd), ...newestFirst.filter((entry) => !isEnd(entry))];
   const taken: { left: number; right: number; y: number }[] = [];
   const written = new Set<number>();
-  for (const at of order) {
-    const { x, y, text } = readings[at]!;
+  for (const [at, reading] of order) {
+    const { x, y, text } = reading;
     const box = { left: x + BESIDE.x, right: x + BESIDE.x + text.length * LETTER, y };
     const free = taken.every(
       (other) => box.left > other.right || box.right < other.left || Math.abs(box.y - other.y) > LINE,

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { useBench } from '../../state/bench';
-import { figureFrom, type Figures, type UsePulleyFigure } from '../figures';
+import { figureFrom, type Figures } from '../figures';
+import type { UsePulleyFigure } from '../stage';
 import { releasesAt, type Release } from './releases';
 import { useCard } from './sums';
 import { type Drive, stationOf } from '@emery/core/drive';

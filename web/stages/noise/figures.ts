@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import { figureFrom, type Figures, type UsePulleyFigure } from '../figures';
-import type { PulleyFigure } from '../stage';
+import { figureFrom, type Figures } from '../figures';
+import type { PulleyFigure, UsePulleyFigure } from '../stage';
 import { useNoise } from './NoiseProvider';
 import { useDiagnosis, useRates } from './sums';
 import { type Drive, stationOf } from '@emery/core/drive';

@@ -1,4 +1,5 @@
-import { figureFrom, type Figures, type UsePulleyFigure } from '../figures';
+import { figureFrom, type Figures } from '../figures';
+import type { UsePulleyFigure } from '../stage';
 import { useTensionSums } from './sums';
 import { limitOrDefault } from '@emery/core/accessory';
 import type { Drive } from '@emery/core/drive';

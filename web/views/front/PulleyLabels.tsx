@@ -1,11 +1,11 @@
 import { memo, useEffect } from 'react';
-import type { PulleyFigure, PulleyPlace, Stage } from '../../stages/stage';
+import type { PulleyFigure, PulleyPlace, Stage, UsePulleyFigure } from '../../stages/stage';
 import { LengthFigure } from '../../ui/LengthFigure';
 import { placeLabels } from './labels';
 import type { Viewport } from './use-viewport';
 import type { DriveSolution } from '@emery/core/path';
 import type { LengthUnit } from '@emery/core/quantity';
-import { useNoFigure, type UsePulleyFigure } from '../../stages/figures';
+import { useNoFigure } from '../../stages/figures';
 import { type Readable, useStore } from '../../state/store';
 
 const LABEL_HEIGHT = 34;
