@@ -35,12 +35,16 @@ export function Dialog({ title, onClose, first, width, firm = false, still = fal
   );
 }
 
-/** The page's own part where what was in focus is gone with what was done; nothing where something else has it. */
+/**
+ * The page's own part where what was in focus is gone with what was done; nothing where something else has the focus,
+ * or nothing had it.
+ */
 function giveBack(before: HTMLElement | null): void {
+  if (before === null) return;
   const now = document.activeElement;
   if (now && now !== document.body && now.isConnected) return;
   const main = document.querySelector<HTMLElement>('main');
-  if (before?.isConnected) before.focus({ preventScroll: true });
+  if (before.isConnected) before.focus({ preventScroll: true });
   else if (main) {
     main.tabIndex = -1;
     main.focus({ preventScroll: true });

@@ -89,3 +89,15 @@ test('it opens with its field in focus, and takes nothing from who has the focus
   await settled();
   expect(focused()).toBe(screen.getByLabelText('Other'));
 });
+
+test('opened by a key with nothing in focus, nothing is in focus after it: keys stay the page’s own', async () => {
+  render(<Page />);
+  screen.getByLabelText('Other').focus();
+  screen.getByLabelText('Other').blur();
+  act(() => screen.getByRole('button', { name: 'Open it' }).click());
+  await screen.findByRole('dialog');
+  await settled();
+  act(() => screen.getByRole('button', { name: 'Done' }).click());
+  await settled();
+  expect(focused()).toBe(document.body);
+});

@@ -11,5 +11,14 @@ document.addEventListener(
   true,
 );
 
-/** What had the focus last on the page itself: of a list that fell down from a button, that button. */
+document.addEventListener(
+  'focusout',
+  ({ target, relatedTarget }) => {
+    // Left for nothing, as by a press beside everything: then nothing is in focus any more.
+    if (relatedTarget === null && target instanceof HTMLElement && !target.closest(PASSING)) last = null;
+  },
+  true,
+);
+
+/** What has the focus on the page itself, of a list that fell down from a button that button; null where nothing has. */
 export const lastFocused = (): HTMLElement | null => (last?.isConnected ? last : null);
