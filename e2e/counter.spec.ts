@@ -268,7 +268,7 @@ test.describe('with a server that ends', () => {
           .map(({ name }) => name)
           .join(),
       );
-    await expect.poll(fetched).toContain('TensionPanel');
+    await expect.poll(fetched).toContain('counter-later');
     await emery.kill();
     await page.getByLabel('Reading', { exact: true }).fill('1700 mm');
     await expect(page.getByTestId('string-answer')).toContainText('±');

@@ -181,7 +181,7 @@ test('the stages work with the server away, once the page has had a moment; one 
 }) => {
   await page.goto('/');
   await openDrive(page, 'Front drive of Rescue truck 2');
-  for (const part of ['SizeLedger', 'SpeedLedger', 'CheckLedger', 'core-worker']) {
+  for (const part of ['stage-size', 'stage-speeds', 'stage-job', 'core-worker']) {
     await page.waitForFunction(
       (name) => performance.getEntriesByType('resource').some((entry) => entry.name.includes(name)),
       part,
@@ -201,10 +201,10 @@ test('the stages work with the server away, once the page has had a moment; one 
     await expect(page.getByLabel('Ledger')).toContainText(new RegExp(proof, 'i'));
   }
   await emery.start();
-  await page.route(/SpeedLedger.*\.js/, (route) => route.abort());
+  await page.route(/stage-speeds.*\.js/, (route) => route.abort());
   await page.reload();
-  await expect(page.getByText('Speeds could not be loaded.')).toBeVisible();
-  await page.unroute(/SpeedLedger.*\.js/);
+  await expect(page.getByText('Speeds could not be loaded.', { exact: true })).toBeVisible();
+  await page.unroute(/stage-speeds.*\.js/);
   await expect(page.getByLabel('Ledger')).toContainText('engine speed');
 });
 

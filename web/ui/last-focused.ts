@@ -20,5 +20,5 @@ document.addEventListener(
   true,
 );
 
-/** What has the focus on the page itself, of a list that fell down from a button that button; null where nothing has. */
+/** What has the focus on the page itself, or opened the list that fell down; null where nothing has. */
 export const lastFocused = (): HTMLElement | null => (last?.isConnected ? last : null);
