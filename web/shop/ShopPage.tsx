@@ -208,7 +208,7 @@ const NO_VEHICLES: VehicleListed[] = [];
 const MOST_DRIVES = 6;
 const FIRST_DRIVES = 4;
 
-/** The drives of a vehicle that are shown at first: those whose name was searched for, then the last that were changed. */
+/** The drives of a vehicle that are shown at first: those that were searched for, then the last that were changed. */
 function firstDrives(drives: readonly DriveListed[], search: string): readonly DriveListed[] {
   if (drives.length <= MOST_DRIVES) return drives;
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
