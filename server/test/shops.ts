@@ -23,7 +23,7 @@ async function answer(method: string | undefined, what: string): Promise<unknown
     return { shut: await shop?.shut() };
   }
   if (what === 'hold') {
-    holdLoop(100);
+    holdLoop(150);
     return {};
   }
   count += 1;
