@@ -10,15 +10,24 @@ interface Props {
   width?: number;
   /** True where a touch beside it does not close it: something is written in it. */
   firm?: boolean;
+  /** True where the focus comes back whatever takes it meanwhile: the next thing is done where this one began. */
+  stays?: boolean;
   /** True where it comes without moving, so that a thumb finds what it reaches for. */
   still?: boolean;
   children: ReactNode;
 }
 
 /** A sheet over the page, there as long as it is drawn. What was in focus before it is so again after it. */
-export function Dialog({ title, onClose, first, width, firm = false, still = false, children }: Props) {
+export function Dialog({ title, onClose, first, width, firm = false, stays = false, still = false, children }: Props) {
   const [before] = useState(lastFocused);
-  useEffect(() => () => giveBack(before), [before]);
+  useEffect(
+    () => () => {
+      giveBack(before);
+      // What comes in with what was done here takes the focus a moment later.
+      if (stays) setTimeout(() => before?.isConnected && before.focus({ preventScroll: true }), 0);
+    },
+    [before, stays],
+  );
   return (
     <Modal
       title={title}

@@ -101,3 +101,34 @@ test('opened by a key with nothing in focus, nothing is in focus after it: keys 
   await settled();
   expect(focused()).toBe(document.body);
 });
+
+test('one after which the next thing is done where it began has the focus back, whatever came in meanwhile', async () => {
+  function Adding() {
+    const [asking, setAsking] = useState(false);
+    const [asked, setAsked] = useState(false);
+    return (
+      <>
+        <button onClick={() => setAsking(true)}>Add</button>
+        {asked && <input aria-label="Size" ref={(field) => field?.focus()} />}
+        {asking && (
+          <Dialog title="Which" stays onClose={() => setAsking(false)}>
+            <button
+              onClick={() => {
+                setAsking(false);
+                setAsked(true);
+              }}
+            >
+              Crank
+            </button>
+          </Dialog>
+        )}
+      </>
+    );
+  }
+  render(<Adding />);
+  await userEvent.click(screen.getByRole('button', { name: 'Add' }));
+  await screen.findByRole('dialog');
+  await userEvent.click(screen.getByRole('button', { name: 'Crank' }));
+  await settled();
+  expect(focused()).toBe(screen.getByRole('button', { name: 'Add' }));
+});

@@ -37,7 +37,7 @@ export const AddPulley = steady(function AddPulley({
         Add pulley
       </Button>
       {asking && (
-        <Dialog title="Which pulley?" onClose={() => setAsking(false)} first={likeliest} still>
+        <Dialog title="Which pulley?" onClose={() => setAsking(false)} first={likeliest} stays still>
           <div className="role-choices">
             {ROLE_OPTIONS.map(({ value, label }, at) => (
               <Button key={value} ref={at === 0 ? likeliest : null} size="large" onClick={() => add(value)}>
