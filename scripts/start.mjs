@@ -1,3 +1,4 @@
+import { accessSync, constants } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
@@ -16,10 +17,12 @@ const LONGEST_STOP_MS = 7500;
 
 /** npm start: installs what is missing, builds, starts the database and the server, and stops them again. */
 await main(async () => {
-  const { port, fresh } = readOptions();
+  const options = readOptions();
+  const { port, fresh } = options;
   checkNode();
   await holdPort(port);
   await checkPort(port);
+  const share = shareOptions(options);
   ensureState();
   const given = process.env.EMERY_DATABASE_URL || undefined;
   if (fresh && given)
@@ -36,7 +39,10 @@ await main(async () => {
   const database = given ? null : await openDatabase();
   const logs = path.join(STATE, 'logs');
   const run = () =>
-    startServer({ databaseUrl: given ?? database.url('emery'), port, webFolder, logs, shop: fresh ? 'empty' : 'demo' });
+    startServer({
+      databaseUrl: given ?? database.url('emery'),
+      ...{ port, webFolder, logs, share, shop: fresh ? 'empty' : 'demo' },
+    });
   let server = await run().catch(async (error) => {
     await database?.close();
     throw error;
@@ -75,14 +81,103 @@ await main(async () => {
 function readOptions() {
   let values;
   try {
-    ({ values } = parseArgs({ options: { port: { type: 'string' }, fresh: { type: 'boolean', default: false } } }));
+    ({ values } = parseArgs({
+      options: {
+        port: { type: 'string' },
+        fresh: { type: 'boolean', default: false },
+        share: { type: 'boolean', default: false },
+        'share-port': { type: 'string' },
+        host: { type: 'string' },
+      },
+    }));
   } catch (error) {
-    throw new SetupProblem(`${error.message} Known are --port N and --fresh.`);
+    throw new SetupProblem(`${error.message} Known are --port N, --fresh, --share, --share-port N and --host ADDRESS.`);
   }
-  const port = Number(values.port ?? DEFAULT_PORT);
+  const port = readPort('--port', values.port ?? DEFAULT_PORT);
+  const sharePort = readPort('--share-port', values['share-port'] ?? Math.min(port + 1, 65_535));
+  if (sharePort === port)
+    throw new SetupProblem(`--share-port must not be ${port}, at which the machine itself is answered.`);
+  if (values.host !== undefined && net.isIP(values.host) === 0)
+    throw new SetupProblem(`--host must be an address of this machine, such as 192.168.1.20, not ${values.host}`);
+  return { port, fresh: values.fresh, share: values.share, sharePort, host: values.host };
+}
+
+function readPort(name, text) {
+  const port = Number(text);
   if (!Number.isInteger(port) || port < 1 || port > 65_535)
-    throw new SetupProblem(`--port must be a whole number from 1 to 65535, not ${values.port}`);
-  return { port, fresh: values.fresh };
+    throw new SetupProblem(`${name} must be a whole number from 1 to 65535, not ${text}`);
+  return port;
+}
+
+/**
+ * How other devices reach this one. With EMERY_ORIGIN there is a proxy of the shop's own before it, or its own
+ * certificate in EMERY_CERTIFICATE and EMERY_CERTIFICATE_KEY, and it is shared from the start.
+ */
+function shareOptions({ share, sharePort, host }) {
+  const {
+    EMERY_ORIGIN: origin,
+    EMERY_CERTIFICATE: certificate,
+    EMERY_CERTIFICATE_KEY: key,
+    EMERY_PROXY: proxies,
+  } = process.env;
+  if (origin && !isOrigin(origin))
+    throw new SetupProblem(
+      `EMERY_ORIGIN must be an address such as https://emery.example, without a path, not ${origin}`,
+    );
+  if (Boolean(certificate) !== Boolean(key))
+    throw new SetupProblem('EMERY_CERTIFICATE and EMERY_CERTIFICATE_KEY belong together: set both, or neither.');
+  if (certificate && !origin)
+    throw new SetupProblem('EMERY_CERTIFICATE is for the address in EMERY_ORIGIN: set that as well.');
+  for (const [name, file] of [
+    ['EMERY_CERTIFICATE', certificate],
+    ['EMERY_CERTIFICATE_KEY', key],
+  ])
+    if (file) checkReadable(name, file);
+  return {
+    ...{ now: share || Boolean(origin), port: sharePort, host, origin, certificate, key, proxies },
+    folder: path.join(STATE, 'share'),
+    onShare: (told) => void tellShare(told),
+  };
+}
+
+function isOrigin(text) {
+  try {
+    return new URL(text).origin === text && text.startsWith('https://');
+  } catch {
+    return false;
+  }
+}
+
+function checkReadable(name, file) {
+  try {
+    accessSync(file, constants.R_OK);
+  } catch (error) {
+    throw new SetupProblem(`${name} names ${file}, which cannot be read (${error.code}).`);
+  }
+}
+
+/** Says how other devices reach Emery, and again where that has changed. */
+async function tellShare({ share, ownerCode }) {
+  if (share.problem) {
+    process.stderr.write(`Other devices cannot reach Emery: ${share.problem}\n`);
+    return;
+  }
+  if (!share.on) return;
+  const { default: qrcode } = await import('qrcode');
+  const [first, ...others] = share.addresses;
+  const link = ownerCode ? `${first}/in#owner=${ownerCode}` : first;
+  const lines = [
+    `Other devices reach Emery at ${first}${others.length > 0 ? ` (also ${others.join(', ')})` : ''}`,
+    ...(share.trustPage
+      ? [`A new device first opens ${share.trustPage}, which tells how to trust the certificate.`]
+      : []),
+    ...(share.fingerprint ? [`Fingerprint of the certificate (SHA-256): ${share.fingerprint}`] : []),
+    ...(share.left.length > 0 ? [`Not in the certificate: ${share.left.join(', ')}`] : []),
+    ...(ownerCode ? [`There is no owner yet. Whoever opens this address first becomes it: ${link}`] : []),
+  ];
+  process.stdout.write(
+    `${lines.join('\n')}\n${await qrcode.toString(link, { type: 'utf8', errorCorrectionLevel: 'L' })}\n`,
+  );
 }
 
 function checkNode() {

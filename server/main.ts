@@ -1,6 +1,8 @@
 import { connect } from './data-source';
 import { openLog } from './http/log';
 import { openShop } from './open-shop';
+import { hasOwner } from './access/people';
+import type { SharingState } from '@emery/core/api';
 
 /*
  * The server process. Started by scripts/start.mjs, which hands it everything by environment and hears by message when
@@ -12,6 +14,14 @@ const {
   EMERY_WEB: webFolder,
   EMERY_LOGS: logs,
   EMERY_SHOP: shop,
+  EMERY_SHARE: share,
+  EMERY_SHARE_PORT: sharePort,
+  EMERY_SHARE_HOST: shareHost,
+  EMERY_SHARE_FOLDER: shareFolder,
+  EMERY_ORIGIN: origin,
+  EMERY_CERTIFICATE: certificateFile,
+  EMERY_CERTIFICATE_KEY: keyFile,
+  EMERY_PROXY: proxies,
 } = process.env;
 if (!url) throw new Error('EMERY_DATABASE_URL is not set; start Emery with npm start');
 
@@ -20,17 +30,33 @@ const data = await connect(url).catch((error: Error & { code?: string }) => {
   process.stderr.write(`the database cannot be opened: ${error.code ?? ''} ${error.message}`.trim());
   process.exit(1);
 });
-const { port: listening, server } = await openShop(data, {
+const tellSharing = (state: SharingState<Date>) => process.send?.({ share: state });
+const opened = await openShop(data, {
   port: Number(port ?? 0),
   logger: openLog(logs),
   webFolder,
   shop: shop === 'empty' ? 'empty' : 'demo',
+  ...(shareFolder && {
+    share: {
+      now: share === '1',
+      port: Number(sharePort ?? 0),
+      host: shareHost || undefined,
+      folder: shareFolder,
+      origin: origin || undefined,
+      proxies: proxies || undefined,
+      ...(certificateFile && keyFile && { certificate: { certificateFile, keyFile } }),
+      onChange: tellSharing,
+    },
+  }),
 }).catch(async (error: NodeJS.ErrnoException) => {
   if (error.syscall !== 'listen') throw error;
   await new Promise<unknown>((done) => (process.send ? process.send({ error: error.code }, done) : done(null)));
   process.exit(1);
 });
-process.send?.({ port: listening });
+const { server, sharing } = opened;
+process.send?.({ port: opened.port });
+if (sharing.state().on || sharing.state().problem)
+  process.send?.({ share: sharing.state(), ownerCode: (await hasOwner(data.manager)) ? null : opened.ownerCode });
 
 let ending = false;
 async function end(): Promise<void> {
@@ -41,6 +67,7 @@ async function end(): Promise<void> {
   setTimeout(() => server.closeAllConnections(), 2000).unref();
   setTimeout(() => process.exit(), 4000).unref();
   server.closeIdleConnections();
+  await sharing.off();
   await new Promise((resolve) => server.close(resolve));
   await data.destroy();
   process.exit();

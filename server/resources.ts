@@ -1,3 +1,4 @@
+import { access } from './access/resource';
 import { drives } from './drives/resource';
 import { files } from './files/resource';
 import { health } from './health/resource';
@@ -24,5 +25,6 @@ export const RESOURCES: readonly Resource[] = [
   parts,
   records,
   jobs,
+  access,
   files,
 ];

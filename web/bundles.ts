@@ -20,6 +20,7 @@ const ASKED_FOR: readonly (readonly [RegExp, string | ((match: RegExpExecArray) 
   [/\/web\/bench\//, 'bench-later'],
   [/\/web\/stages\/(\w+)\//, ([, stage]) => `stage-${stage}`],
   [/\/web\/(records|stock)\//, 'records'],
+  [/\/web\/(devices|access)\//, 'access'],
   [/\/web\/(jobs|card)\//, 'jobs'],
   [/\/web\/paper\/pdf/, 'pdf'],
 ];

@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Link, matchPath, Route, Routes } from 'react-router';
+import { accessWanted } from './access/wanted';
 import { ApiProblem } from './api/client';
 import { fetchRest } from './parts/fetch-rest';
 import { lazyPart } from './parts/lazy-part';
@@ -21,6 +22,7 @@ const PAGES = [
   ['The list of belts', '/belts', () => import('./stock/StockPage')],
   ['The records', '/records/:view?', () => import('./records/RecordsPage')],
   ['The vehicle', '/vehicles/:vehicleId', () => import('./records/VehiclePage')],
+  ['The devices', '/devices', () => import('./devices/DevicesPage')],
   ['The job', '/jobs/:jobId', () => import('./jobs/JobPage')],
   ['The job on paper', '/jobs/:jobId/print', () => import('./jobs/JobOnPaperPage')],
   ['The job card', '/drives/:driveId/job-card', () => import('./jobs/CardOnPaperPage')],
@@ -46,6 +48,10 @@ const OutboxNotice = lazyPart('What waits on this device', () => import('./jobs/
 /** What was put down at any job goes from any page. */
 const Outbox = () => useStore(outboxWanted) && <OutboxNotice />;
 
+const AccessNotices = lazyPart('The sign-in', () => import('./access/AccessNotices'));
+const Access = () => useStore(accessWanted) && <AccessNotices />;
+const InPage = lazyPart('The sign-in', () => import('./access/InPage'), WAITING);
+
 const client = new QueryClient({
   defaultOptions: {
     queries: {
@@ -64,8 +70,10 @@ createRoot(document.getElementById('root')!).render(
       <BrowserRouter useTransitions={false}>
         <CounterKey />
         <Outbox />
+        <Access />
         <Routes>
           <Route path="counter/:question?" element={<CounterPage />} />
+          <Route path="in" element={<InPage />} />
           <Route element={<Dress />}>
             {DRESSED.map(({ path, Page }) => (
               <Route key={path} path={path} element={<Page />} />

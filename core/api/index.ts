@@ -8,6 +8,23 @@ import type { DriveSketch } from '../path';
 import type { LengthUnit } from '../quantity';
 import type { BeltLife, Due, StoryKind, Survival } from '../records';
 
+export {
+  AUDIT_KINDS,
+  type AuditEntry,
+  type AuditKind,
+  type BringCode,
+  type CodeState,
+  type DeviceListed,
+  type EndedWhy,
+  type FeedListed,
+  type Me,
+  type PersonListed,
+  type Role,
+  type SharingState,
+  STAFF_ROLES,
+  type StaffRole,
+} from './access';
+
 export interface Shop {
   name: string;
   unit: LengthUnit;
@@ -30,6 +47,8 @@ export interface DriveListed<When = string> {
 
 export interface DriveOpened<When = string> extends Omit<DriveListed<When>, 'sketch' | 'dues'> {
   vehicleName: string;
+  /** Who saved it last on a device that is signed in; empty where nobody is known. */
+  savedBy: string;
   document: Drive;
 }
 

@@ -11,14 +11,19 @@ const PROGRAMS = {
   my_print_defaults: 'mariadb-client-core',
   setpriv: 'util-linux',
   openssl: 'openssl',
+  curl: 'curl',
+  certutil: 'libnss3-tools',
   chromium: 'chromium',
   'chromium-headless-shell': 'chromium-headless-shell',
 };
 const FOLDERS = ['/usr/sbin', '/usr/bin', '/sbin', '/bin', '/usr/local/sbin', '/usr/local/bin'];
 
 export const DATABASE_PROGRAMS = ['mariadbd', 'mariadb-install-db', 'my_print_defaults', 'setpriv'];
-/** What the tests run beside them: it makes the certificates of a database that wants sealed connections. */
-export const TEST_PROGRAMS = [...DATABASE_PROGRAMS, 'openssl'];
+/**
+ * What the tests run beside them: what reads and makes certificates apart from Emery, what asks as an outsider, and what
+ * has a browser trust an authority.
+ */
+export const TEST_PROGRAMS = [...DATABASE_PROGRAMS, 'openssl', 'curl', 'certutil'];
 
 /** Where a program is, looking also where a plain user's PATH does not. Null where it is nowhere. */
 export function findProgram(name) {

@@ -11,8 +11,11 @@ import { SetupProblem } from './run.mjs';
  */
 const FLAGS = JSON.parse(readFileSync(path.join(ROOT, 'server', 'node-flags.json'), 'utf8'));
 
-/** Starts the server on a port, 0 for one that is free; the rest is as `startProgram` has it. */
-export async function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'demo' }) {
+/**
+ * Starts the server on a port, 0 for one that is free; the rest is as `startProgram` has it. `share` is how other
+ * devices reach it: `{ now, port, host, folder, origin, certificate, key, proxies, onShare }`.
+ */
+export async function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'demo', share = null }) {
   return startProgram(await buildServer(), {
     port,
     env: {
@@ -21,8 +24,23 @@ export async function startServer({ databaseUrl, port = 0, webFolder, logs, shop
       EMERY_SHOP: shop,
       ...(webFolder && { EMERY_WEB: webFolder }),
       ...(logs && { EMERY_LOGS: logs }),
+      ...(share && shareVariables(share)),
     },
+    onShare: share?.onShare,
   });
+}
+
+function shareVariables({ now, port, host, folder, origin, certificate, key, proxies }) {
+  return {
+    EMERY_SHARE: now ? '1' : '',
+    EMERY_SHARE_PORT: String(port),
+    EMERY_SHARE_HOST: host ?? '',
+    EMERY_SHARE_FOLDER: folder,
+    EMERY_ORIGIN: origin ?? '',
+    EMERY_CERTIFICATE: certificate ?? '',
+    EMERY_CERTIFICATE_KEY: key ?? '',
+    EMERY_PROXY: proxies ?? '',
+  };
 }
 
 /**
@@ -30,9 +48,9 @@ export async function startServer({ databaseUrl, port = 0, webFolder, logs, shop
  * ties the two together: should this process be killed, the program hears the channel close and ends too.
  *
  * @param {string} file
- * @param {{ port?: number, args?: string[], env?: Record<string, string> }} options
+ * @param {{ port?: number, args?: string[], env?: Record<string, string>, onShare?: (told: object) => void }} options
  */
-export function startProgram(file, { port = 0, args = [], env = {} } = {}) {
+export function startProgram(file, { port = 0, args = [], env = {}, onShare = () => undefined } = {}) {
   const child = spawn(process.execPath, [...FLAGS, file, ...args], {
     cwd: ROOT,
     // A group of its own, so that Ctrl+C reaches this process alone, which then ends things in order.
@@ -47,7 +65,8 @@ export function startProgram(file, { port = 0, args = [], env = {} } = {}) {
     child.once('exit', (code, signal) => resolve({ code, signal, said: complaint.trim() })),
   );
   return new Promise((resolve, reject) => {
-    child.once('message', ({ port: listening, error }) => {
+    child.on('message', ({ port: listening, error, share, ownerCode }) => {
+      if (share) return onShare({ share, ownerCode });
       if (error === 'EADDRINUSE')
         reject(new SetupProblem(`port ${port} on 127.0.0.1 is taken. Choose another: npm start -- --port ${port + 1}`));
       else if (error) reject(new SetupProblem(`the server could not listen on port ${port}: ${error}`));

@@ -43,19 +43,19 @@ export async function createDrive(
 /** The drive as it is now; its number and its document are read at one moment, whoever saves meanwhile. */
 export async function openDrive(manager: EntityManager, id: string): Promise<DriveOpened<Date>> {
   const [row] = await manager.query<OpenedRow[]>(
-    `SELECT drive.vehicleId, drive.name, drive.revision, drive.updatedAt, vehicle.name AS vehicleName,
+    `SELECT drive.vehicleId, drive.name, drive.revision, drive.updatedAt, drive.savedBy, vehicle.name AS vehicleName,
        drive_document.document, (SELECT limits FROM shop WHERE id = 1) AS limits
      FROM drive JOIN vehicle ON vehicle.id = drive.vehicleId JOIN drive_document ON drive_document.driveId = drive.id
      WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
     [id],
   );
   if (!row) throw await gone(manager, id);
-  const { vehicleId, vehicleName, name, revision, updatedAt, document, limits } = row;
+  const { vehicleId, vehicleName, name, revision, updatedAt, savedBy, document, limits } = row;
   const drive = withShopLimits(JSON.parse(document) as Drive, readLimits(limits));
-  return { id, vehicleId, vehicleName, name, revision, updatedAt, document: drive };
+  return { id, vehicleId, vehicleName, name, revision, updatedAt, savedBy, document: drive };
 }
 
-interface OpenedRow extends Pick<DriveRow, 'vehicleId' | 'name' | 'revision' | 'updatedAt'> {
+interface OpenedRow extends Pick<DriveRow, 'vehicleId' | 'name' | 'revision' | 'updatedAt' | 'savedBy'> {
   vehicleName: string;
   document: string;
   limits: string | null;
@@ -84,8 +84,7 @@ async function gone(manager: EntityManager, id: string): Promise<Problem> {
 export async function saveDrive(
   data: DataSource,
   id: string,
-  revision: number,
-  saveId: string,
+  { revision, saveId, by }: { revision: number; saveId: string; by: string },
   checked: CheckedDrive,
 ): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
   return change(data, async (manager) => {
@@ -115,7 +114,7 @@ export async function saveDrive(
         { current },
       );
     }
-    return store(manager, row, checked, saveId);
+    return store(manager, row, checked, { saveId, by });
   });
 }
 
@@ -127,6 +126,7 @@ export async function changeDrive(
   manager: EntityManager,
   id: string,
   changed: (drive: Drive) => Drive,
+  by = '',
 ): Promise<Drive | null> {
   const row = (await holdDrive(manager, id))?.drive;
   if (!row || row.deletedAt) return null;
@@ -139,7 +139,7 @@ export async function changeDrive(
   const { drive: after, full } = withinLists(before, changed(before));
   if (full) throw new Problem(422, 'Drive full', fullWords(full));
   if (after === before) return before;
-  await store(manager, row, await checkedDrive(after), randomUUID());
+  await store(manager, row, await checkedDrive(after), { saveId: randomUUID(), by });
   return after;
 }
 
@@ -147,9 +147,9 @@ async function store(
   manager: EntityManager,
   { id, vehicleId, name, revision }: DriveRow,
   { name: called, document, sketch, memory, byLimits }: CheckedDrive,
-  saveId: string,
+  { saveId, by }: { saveId: string; by: string },
 ): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
-  const saved = { name: called, revision: revision + 1, saveId, updatedAt: new Date() };
+  const saved = { name: called, revision: revision + 1, saveId, updatedAt: new Date(), savedBy: by };
   await manager.update(DriveEntity, { id }, saved);
   await manager.query('UPDATE drive_document SET document = ?, sketch = ? WHERE driveId = ?', [document, sketch, id]);
   if ((await keepMemory(manager, id, memory, byLimits)) || saved.name !== name)

@@ -11,6 +11,8 @@ export interface DriveRow {
   saveId: string;
   updatedAt: Date;
   deletedAt: Date | null;
+  /** Who saved it last on a device that is signed in; empty for the machine itself. */
+  savedBy: string;
 }
 
 /** The document itself, apart from what lists and searches read, so that these stay small. */
@@ -27,6 +29,7 @@ export const DriveEntity = new EntitySchema<DriveRow>({
     vehicleId: { type: 'char', length: 36 },
     name: { type: 'varchar', length: 200 },
     ...changing,
+    savedBy: { type: 'varchar', length: 80, default: '' },
   },
 });
 

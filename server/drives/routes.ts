@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import type { DataSource, EntityManager } from 'typeorm';
 import { mixed, number, object, string } from '../http/fields';
+import { doneBy } from '../access/caller';
 import { checkedDrive, type CheckedDrive } from '../check';
 import { createDrive, type DriveSent, listDrives, openDrive, saveDrive } from './drive-store';
 import { DriveEntity, type DriveRow } from './entity';
@@ -60,7 +61,12 @@ export function driveRoutes(data: DataSource): Router {
 
   router.put('/:id', async (request, response) => {
     const { revision, saveId, document } = await bodyOf(saveBody, request.body);
-    const row = await saveDrive(data, request.params.id, revision, saveId, await checkedDrive(document));
+    const row = await saveDrive(
+      data,
+      request.params.id,
+      { revision, saveId, by: doneBy(request, '') },
+      await checkedDrive(document),
+    );
     response.json({ id: row.id, revision: row.revision, updatedAt: row.updatedAt });
   });
 

@@ -101,6 +101,7 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
   if (problem.status >= 500) request.log?.error(withoutContents(error));
   const { status, title, detail, errors, more } = problem;
   if (status === 503) response.set('Retry-After', '1');
+  if (status === 429) response.set('Retry-After', String(more['retryAfterS'] ?? 1));
   response.status(status).type('application/problem+json');
   response.send(
     JSON.stringify({ type: 'about:blank', title, status, detail, ...(errors.length > 0 && { errors }), ...more }),

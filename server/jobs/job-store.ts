@@ -9,6 +9,7 @@ import { indexVehicles } from '../vehicles/search-index';
 import { MOST_BYTES_IN_JOB, MOST_IN_JOB } from './body';
 import type { JobSent } from './read-job';
 import type { JobListed, JobNews, JobOpened, JobSheet } from '@emery/core/api';
+import type { Drive } from '@emery/core/drive';
 import {
   type JobEvent,
   type JobRun,
@@ -250,7 +251,7 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
         'UPDATE vehicle SET odometer = ?, odometerAt = ?, revision = revision + 1, updatedAt = ? WHERE id = ?',
         [Math.round(run.odometer), new Date(at), new Date(), row.vehicleId],
       );
-    await changeDrive(manager, row.driveId, (drive) =>
+    const change = (drive: Drive) =>
       signedOff(drive, {
         at,
         unit: drive.inspect?.odometerUnit ?? vehicle.odometerUnit,
@@ -258,8 +259,8 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
         run,
         began: sheet.drive,
         brought: sheet.bring.belts,
-      }),
-    );
+      });
+    await changeDrive(manager, row.driveId, change, by);
     await indexVehicles(manager, [row.vehicleId]);
   });
 }

@@ -1,10 +1,19 @@
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
+import { callerOf, doneBy } from '../access/caller';
+import { REFUSED } from '../access/words';
 import { checked } from '../check';
 import { bytesOf, readJson } from '../http/json-body';
-import { invalid, readBody } from '../http/problem';
+import { invalid, Problem, readBody } from '../http/problem';
 import { signBody } from './body';
+import type { JobEvent } from '@emery/core/job';
 import { beginJob, dropJob, listJobs, newsOf, openJob, paceOf, signOff, takeEvents } from './job-store';
+
+/** A job that was lent is ticked and photographed; what else it says is for who lent it. */
+function refuseBeyondLent(events: readonly JobEvent[]): void {
+  if (events.some(({ kind }) => kind !== 'tick' && kind !== 'photo'))
+    throw new Problem(403, 'Not allowed', REFUSED.lentTicksOnly);
+}
 
 /** Jobs: begin, tick off from several devices, sign off. */
 export function jobRoutes(data: DataSource): Router {
@@ -23,7 +32,7 @@ export function jobRoutes(data: DataSource): Router {
   router.post('/', async (request, response) => {
     const bytes = bytesOf(request.body);
     const job = await checked('job', bytes, bytes.length);
-    await beginJob(data, job);
+    await beginJob(data, { ...job, by: doneBy(request, job.by) });
     response.status(201).json(await openJob(data.manager, job.id));
   });
 
@@ -46,12 +55,15 @@ export function jobRoutes(data: DataSource): Router {
   router.post('/:id/events', async (request, response) => {
     const bytes = bytesOf(request.body);
     const events = await checked('events', bytes, bytes.length);
-    const { late } = await takeEvents(data, request.params.id, events);
+    if (callerOf(request).role === 'lent') refuseBeyondLent(events);
+    const named = events.map((event) => ({ ...event, by: doneBy(request, event.by) }));
+    const { late } = await takeEvents(data, request.params.id, named);
     response.json({ taken: events.length, late });
   });
 
   router.post('/:id/sign-off', async (request, response) => {
-    await signOff(data, request.params.id, readBody(signBody, readJson(bytesOf(request.body))));
+    const { by, at } = readBody(signBody, readJson(bytesOf(request.body)));
+    await signOff(data, request.params.id, { by: doneBy(request, by), at });
     response.json(await openJob(data.manager, request.params.id));
   });
 

@@ -10,27 +10,14 @@ import { inSnapshot } from '../storage/snapshot';
 import { Vehicle } from '../vehicles/entity';
 import { foldedAnywhere } from '../vehicles/folded';
 import { lookAtHistory, MOST_HISTORY_ROWS, takeHistory } from './history';
-import { calendarOf, type DueDated } from './calendar';
-import { NO_DAY } from './remember';
-import { allWords, joinWhose, WHOSE } from './whose';
-import type { BeltOn, BeltsOnPage, DuePage, LivesAnswer, RecordListed, RecordPage, WhoseDrive } from '@emery/core/api';
+import { pageOfDues } from './page-of-dues';
+import { sendCalendar } from './send-calendar';
+import { allWords, joinWhose, MOST_WORDS, WHOSE, whoseOf, wordsIn } from './whose';
+import type { BeltOn, BeltsOnPage, LivesAnswer, RecordListed, RecordPage } from '@emery/core/api';
 import { csvCell, DAY_MS } from '@emery/core/quantity';
-import {
-  type BeltQuery,
-  listedUntil,
-  queryWords,
-  readBeltQuery,
-  soonFrom,
-  STORY_COLUMNS,
-  survivalOf,
-} from '@emery/core/records';
+import { type BeltQuery, queryWords, readBeltQuery, STORY_COLUMNS, survivalOf } from '@emery/core/records';
 import { SECTIONS } from '@emery/core/section';
-import { dueOf, type DueRow, today } from './dues';
-
-/** More than this of what is due goes into no calendar; it says so. */
-const MOST_IN_CALENDAR = 600;
-/** Words of a search that are looked for; more say nothing more. */
-const MOST_WORDS = 8;
+import { today } from './dues';
 
 const historyBody = rowsBody(MOST_HISTORY_ROWS).shape({ look: boolean() });
 
@@ -43,10 +30,7 @@ export function recordRoutes(data: DataSource): Router {
   });
 
   router.get('/due.ics', async (request, response) => {
-    const { dues, total } = await pageOfDues(data.manager, { search: '', limit: MOST_IN_CALENDAR, offset: 0 }, today());
-    const calendar = await calendarOf(dues, total, `${request.protocol}://${request.get('host') ?? ''}`);
-    response.type('text/calendar').set('Content-Disposition', 'attachment; filename="emery-due.ics"');
-    response.send(calendar);
+    await sendCalendar(data.manager, request, response);
   });
 
   router.get('/belts', async (request, response) => {
@@ -132,49 +116,7 @@ async function* jsonOf(what: string, pages: AsyncGenerator<readonly object[]>): 
   yield before === ',' ? ']}' : `${before}]}`;
 }
 
-/** Words of a search that each row must hold. */
-const wordsIn = (search: string) =>
-  search
-    .split(/\s+/)
-    .filter((word) => word !== '')
-    .slice(0, MOST_WORDS);
-
 const whereOf = (conditions: readonly string[]) => (conditions.length === 0 ? '' : `WHERE ${conditions.join(' AND ')}`);
-
-function whoseOf(row: WhoseDrive): WhoseDrive {
-  const { vehicleId, vehicleName, plate, vehicleOdometer, odometerUnit, driveId, driveName } = row;
-  return { vehicleId, vehicleName, plate, vehicleOdometer, odometerUnit, driveId, driveName };
-}
-
-/** A page of what is due, with when each last changed. */
-type DuesDated = Omit<DuePage, 'dues'> & { dues: DueDated[] };
-
-async function pageOfDues(manager: EntityManager, { search, limit, offset }: Page, day: string): Promise<DuesDated> {
-  const words = allWords(wordsIn(search), foldedAnywhere, 'due.search');
-  // Of two in the same order the one that holds no more than the order is the quicker to go down.
-  const from = `due FORCE INDEX (${words.values.length === 0 ? 'due_by_day' : 'due_listed'}) ${whereOf(['(due.expected <= ? OR due.expected = ?)', ...words.conditions])}`;
-  const values = [listedUntil(day), NO_DAY, ...words.values];
-  const [counted] = await manager.query<{ total: string; due: string | null; soon: string | null }[]>(
-    `SELECT COUNT(*) AS total, SUM(due.expected <= ?) AS due, SUM(due.expected > ? AND due.expected <= ?) AS soon
-     FROM ${from}`,
-    [day, day, soonFrom(day), ...values],
-  );
-  const rows = await manager.query<DueRow[]>(
-    `SELECT page.*, ${WHOSE} FROM (
-       SELECT due.id, due.kind, due.text, due.belt, due.day, due.odometer AS dueOdometer, due.unit, due.source,
-         due.plusMinus, due.expected, due.name, due.changedAt, due.vehicleId AS ofVehicle, due.driveId AS ofDrive
-       FROM ${from} ORDER BY due.expected, due.id LIMIT ? OFFSET ?) AS page
-     STRAIGHT_JOIN vehicle ON vehicle.id = page.ofVehicle STRAIGHT_JOIN drive ON drive.id = page.ofDrive
-     ORDER BY page.expected, page.id`,
-    [...values, limit, offset],
-  );
-  return {
-    dues: rows.map((row) => ({ ...dueOf(row), ...whoseOf(row), id: Number(row.id), changedAt: row.changedAt })),
-    total: Number(counted!.total),
-    due: Number(counted!.due ?? 0),
-    soon: Number(counted!.soon ?? 0),
-  };
-}
 
 type LifeRow = Omit<BeltOn, 'id'> & { id: string };
 

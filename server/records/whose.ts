@@ -1,3 +1,5 @@
+import type { WhoseDrive } from '@emery/core/api';
+
 /** The columns that say whose something is, for a list that joins `drive` and `vehicle`. */
 export const WHOSE = `vehicle.id AS vehicleId, vehicle.name AS vehicleName, vehicle.plate,
   vehicle.odometer AS vehicleOdometer, vehicle.odometerUnit, drive.id AS driveId, drive.name AS driveName`;
@@ -13,4 +15,20 @@ export function allWords(words: readonly string[], pattern: (word: string) => Bu
     conditions: words.map(() => `${column} LIKE ?`),
     values: words.map(pattern),
   };
+}
+
+/** Words of a search that are looked for; more say nothing more. */
+export const MOST_WORDS = 8;
+
+/** Words of a search that each row must hold. */
+export const wordsIn = (search: string) =>
+  search
+    .split(/\s+/)
+    .filter((word) => word !== '')
+    .slice(0, MOST_WORDS);
+
+/** Of a row, whose it is. */
+export function whoseOf(row: WhoseDrive): WhoseDrive {
+  const { vehicleId, vehicleName, plate, vehicleOdometer, odometerUnit, driveId, driveName } = row;
+  return { vehicleId, vehicleName, plate, vehicleOdometer, odometerUnit, driveId, driveName };
 }

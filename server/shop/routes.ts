@@ -1,6 +1,8 @@
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import { isDeepStrictEqual } from 'node:util';
+import { callerOf } from '../access/caller';
+import { REFUSED } from '../access/words';
 import { readLimits } from '../drives/shop-limits';
 import { alone } from '../storage/alone';
 import { shopChange } from './body';
@@ -23,6 +25,8 @@ export function shopRoutes(data: DataSource): Router {
 
   router.patch('/', async (request, response) => {
     const { name, unit, hourRate, limits, limitsWere } = await bodyOf(shopChange, request.body);
+    const others = [name, hourRate, limits].some((value) => value !== undefined);
+    if (others && callerOf(request).role !== 'owner') throw new Problem(403, 'Not allowed', REFUSED.ownersSettings);
     const next = {
       ...(name && { name }),
       ...(unit && { unit: unit as LengthUnit }),

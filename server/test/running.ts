@@ -3,7 +3,8 @@ import type { DataSource } from 'typeorm';
 import { limitsKey } from '../check/limits-key';
 import { connect } from '../data-source';
 import { openLog } from '../http/log';
-import { openShop } from '../open-shop';
+import { openShop, type ShareOptions } from '../open-shop';
+import type { Sharing } from '../share/sharing';
 import { Shop } from '../shop/entity';
 
 export interface Answer {
@@ -21,6 +22,9 @@ export interface Running {
   url: string;
   base: string;
   ask: (method: string, path: string, body?: unknown, headers?: Record<string, string>) => Promise<Answer>;
+  /** The door for other devices, shut until it is asked for. */
+  sharing: Sharing;
+  ownerCode: string;
   stop: () => Promise<void>;
 }
 
@@ -48,17 +52,23 @@ export const asking =
 /** Starts one, with the demo shop or an empty one. */
 export async function running(
   shop: 'demo' | 'empty',
-  { webFolder, logger = openLog(undefined) }: { webFolder?: string; logger?: ReturnType<typeof openLog> } = {},
+  {
+    webFolder,
+    logger = openLog(undefined),
+    share,
+  }: { webFolder?: string; logger?: ReturnType<typeof openLog>; share?: ShareOptions } = {},
 ): Promise<Running> {
   const url = freshDatabase();
   const data = await connect(url);
-  const { port, shut } = await openShop(data, { port: 0, logger, webFolder, shop });
+  const { port, shut, sharing, ownerCode } = await openShop(data, { port: 0, logger, webFolder, shop, share });
   const base = `http://127.0.0.1:${port}/api`;
   return {
     data,
     url,
     base,
     ask: asking(base),
+    sharing,
+    ownerCode,
     stop: shut,
   };
 }

@@ -1,8 +1,11 @@
 import http from 'node:http';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import type { AddressInfo } from 'node:net';
 import { connect } from '../data-source';
 import { openLog } from '../http/log';
 import { holdLoop, watchLoop } from './loop-probe';
+import { reached } from './reached';
 import { openShop, type OpenShop } from '../open-shop';
 
 /*
@@ -32,6 +35,7 @@ async function answer(method: string | undefined, what: string): Promise<unknown
     logger: openLog(undefined),
     webFolder,
     shop: what === 'empty' ? 'empty' : 'demo',
+    share: { port: 0, folder: path.join(tmpdir(), `emery-share-${process.pid}`), announced: false, addresses: reached },
   });
   shops.set(shop.port, shop);
   return { port: shop.port };

@@ -1,3 +1,6 @@
+import { heard, noAnswerWords, signedOut } from '../access/here';
+import type { EndedWhy } from '@emery/core/api';
+
 /** A field the server did not accept. */
 export interface FieldProblem {
   path: string;
@@ -15,6 +18,11 @@ export class ApiProblem extends Error {
     readonly body: Record<string, unknown> = {},
   ) {
     super(detail);
+  }
+
+  /** True where the same request goes through once this device is signed in again. */
+  get needsSignIn(): boolean {
+    return this.status === 401;
   }
 
   /**
@@ -46,15 +54,12 @@ export async function ask<T>(
         : body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
       ...(signal && { signal }),
     });
+    heard(response.headers);
     text = await response.text();
   } catch (error) {
     const late = (error as Error).name === 'TimeoutError';
     if (signal?.aborted && !late) throw error;
-    throw new ApiProblem(
-      0,
-      'No answer',
-      late ? 'The Emery server takes too long to answer.' : 'The Emery server does not answer. Is it running?',
-    );
+    throw new ApiProblem(0, 'No answer', late ? 'The Emery server takes too long to answer.' : noAnswerWords());
   }
   if (!response.ok) throw problemOf(response.status, text);
   try {
@@ -71,6 +76,7 @@ export function problemOf(status: number, text: string): ApiProblem {
       detail: string;
       errors?: FieldProblem[];
     } & Record<string, unknown>;
+    if (status === 401) signedOut.set({ why: (body['ended'] as EndedWhy | undefined) ?? 'none', words: detail });
     return new ApiProblem(status, title, detail, errors, body);
   } catch {
     return new ApiProblem(status, 'Fault', `The server answered ${status}.`);

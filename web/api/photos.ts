@@ -1,3 +1,4 @@
+import { noAnswerWords } from '../access/here';
 import { ApiProblem, problemOf } from './client';
 import type { KeptPicture } from '@emery/core/drive';
 
@@ -22,10 +23,7 @@ export function sendPhoto(file: File, onProgress: (share: number) => void, signa
       request.status === 201
         ? resolve(JSON.parse(request.responseText) as KeptPicture)
         : reject(problemOf(request.status, request.responseText));
-    request.onerror = () =>
-      reject(
-        new ApiProblem(0, 'No answer', 'The Emery server does not answer. Is it running? The picture was not saved.'),
-      );
+    request.onerror = () => reject(new ApiProblem(0, 'No answer', `${noAnswerWords()} The picture was not saved.`));
     request.onabort = () => reject(new ApiProblem(0, 'Cancelled', 'The picture was not uploaded.'));
     signal.addEventListener('abort', () => request.abort());
     request.send(file);

@@ -1,12 +1,14 @@
 import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
-import { memo } from 'react';
+import { memo, useCallback } from 'react';
+import { OnMyPhone } from '../access/OnMyPhone';
 import { UnitSwitch } from '../shop/UnitSwitch';
-import { edit, useBench, useDrive } from '../state/bench';
+import { edit, useBench, useBenchStores, useDrive } from '../state/bench';
 import { type DriveAction, runOfEdits } from '../state/drive-history';
 import type { OpenDrive } from '../state/open-drives';
 import { useKept, useSaveState } from '../state/use-open-drive';
 import { SaveSign } from './SaveSign';
+import { placeOf } from './place';
 import { PageHeader } from '../ui/PageHeader';
 import { useTitle } from '../ui/use-title';
 
@@ -52,6 +54,8 @@ interface HeaderToolsProps {
 
 /** Kept out of a drag's redraw, like all that is not the drive. */
 const HeaderTools = memo(function HeaderTools({ canUndo, canRedo, dispatch, showKeys }: HeaderToolsProps) {
+  const { selection } = useBenchStores();
+  const inHand = useCallback(() => placeOf(selection.get()), [selection]);
   return (
     <span className="header-tools">
       <Tooltip title="Undo (Ctrl+Z)">
@@ -73,6 +77,7 @@ const HeaderTools = memo(function HeaderTools({ canUndo, canRedo, dispatch, show
         />
       </Tooltip>
       <UnitSwitch />
+      <OnMyPhone place={inHand} />
       <Button type="text" icon={<QuestionOutlined />} aria-label="Keys" onClick={showKeys} />
     </span>
   );

@@ -22,6 +22,7 @@ import { KeysHelp } from './KeysHelp';
 import { StageRail } from './StageRail';
 import { useBenchKeys } from './use-bench-keys';
 import { useGoToStage } from './use-go-to-stage';
+import { useMarkOfAddress } from './use-mark-of-address';
 import './bench.css';
 import './bench-print.css';
 import type { Drive } from '@emery/core/drive';
@@ -60,6 +61,7 @@ function DriveBench({ open }: { open: OpenDrive }) {
   const [bench] = useState(() => createBench(open.store, unit, keptAt(`${place}/what-if`) as Drive | undefined));
   useEffect(() => bench.connect(), [bench]);
   useEffect(() => bench.get().setUnit(unit), [bench, unit]);
+  useMarkOfAddress(bench);
   useEffect(() => {
     const keep = () => keepAt(`${place}/what-if`, bench.whatIf()?.get().present);
     window.addEventListener('pagehide', keep);

@@ -26,11 +26,13 @@ interface ConflictProps {
   onKeepBoth: () => void;
 }
 
+const savedBy = ({ savedBy: name }: DriveOpened) => (name ? `by ${name}` : 'somewhere else');
+
 /** Two people saved one drive: both are shown, and nothing is decided without the user. */
 export function ConflictPanel({ mine, theirs, unit, onKeepMine, onTakeTheirs, onKeepBoth }: ConflictProps) {
   return (
     <TwoVersions
-      title={`■ This drive was saved somewhere else at ${clock.format(new Date(theirs.updatedAt))}`}
+      title={`■ This drive was saved ${savedBy(theirs)} at ${clock.format(new Date(theirs.updatedAt))}`}
       lead="Nothing was overwritten. Compare both, then choose."
       mine={{ title: 'Yours, on this screen', drive: mine }}
       theirs={{ title: 'Theirs, saved', drive: theirs.document }}

@@ -3,14 +3,19 @@ import type { SaveState } from '../state/drive-saver';
 
 const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 
+const WAITS_FOR = {
+  server: 'Server not reachable, trying again',
+  room: "The server's disk is full, trying again",
+  'sign-in': 'Sign in to save it',
+} as const;
+
 /** The header's word on what is saved. */
 export function SaveSign({ state, kept }: { state: SaveState; kept: boolean }) {
   const here = kept ? 'Kept on this device.' : 'Not kept on this device: leave this page open.';
   const text = {
     saved: () => (state.kind === 'saved' && state.at ? `Saved ${clock.format(state.at)}` : 'Saved'),
     saving: () => (kept ? 'Saving …' : 'Saving … Not kept on this device'),
-    waiting: () =>
-      `▲ ${here} ${state.kind === 'waiting' && state.full ? "The server's disk is full" : 'Server not reachable'}, trying again`,
+    waiting: () => (state.kind === 'waiting' ? `▲ ${here} ${WAITS_FOR[state.for]}` : ''),
     conflict: () => `■ Saved elsewhere: choose below${kept ? '' : '. Not kept on this device'}`,
     refused: () => `■ Not saved. ${here}`,
     gone: () => `■ This drive was deleted${kept ? '' : '. Not kept on this device'}`,

@@ -12,6 +12,10 @@ import { SignOff } from './SignOff';
 import { Steps } from './Steps';
 import { Waiting } from './Waiting';
 import { type JobInHand, useJob } from './use-job';
+import { IN } from '../access/words';
+import { LendJob } from '../access/LendJob';
+import { OnMyPhone } from '../access/OnMyPhone';
+import { useMe } from '../api/access';
 import { sayWho, useWho } from './who';
 import '../bench/bench.css';
 import '../ui/ledger.css';
@@ -28,15 +32,18 @@ export default function JobPage() {
   const { jobId = '' } = useParams();
   const hand = useJob(jobId);
   const { job, error } = hand;
+  const lent = useMe()?.role === 'lent';
   useTitle('Job', job?.vehicleName);
   if (!job)
     return error ? (
       <main className="job-sheet">
         <p className="shop-none">{error.message}</p>
         <Waiting job={null} hand={hand} />
-        <p className="shop-none">
-          <Link to="/">Back to the shop</Link>
-        </p>
+        {!lent && (
+          <p className="shop-none">
+            <Link to="/">Back to the shop</Link>
+          </p>
+        )}
       </main>
     ) : (
       <Spin className="page-spin" />
@@ -48,12 +55,15 @@ export default function JobPage() {
           <h1 className="header-vehicle job-title">{job.vehicleName}</h1>
           <span>{job.name}</span>
         </span>
-        <Link to={`/drives/${job.driveId}/job`} className="header-link">
-          Bench
-        </Link>
+        <OnMyPhone />
+        {!lent && (
+          <Link to={`/drives/${job.driveId}/job`} className="header-link">
+            Bench
+          </Link>
+        )}
       </PageHeader>
       <TypedPlace at={`job ${job.id}`}>
-        <Sheet job={job} hand={hand} />
+        {lent ? <LentSheet job={job} hand={hand} /> : <Sheet job={job} hand={hand} />}
       </TypedPlace>
     </div>
   );
@@ -78,21 +88,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
           aria-label="Share of the steps done"
         />
         {signedAt !== null ? (
-          <>
-            <p className="job-signed" role="status">
-              ✓ Signed off by {job.signedBy}, {signedAt.slice(0, 10)}. It can no longer be changed.
-            </p>
-            {run.late.length > 0 && (
-              <ul className="findings" aria-label="Received after sign-off">
-                {lateFacts(sheet.steps, run).map((fact, k) => (
-                  <li key={k} className="finding is-note">
-                    {fact}
-                  </li>
-                ))}
-              </ul>
-            )}
-            {sheet.estimate && <Estimate estimate={sheet.estimate} open={false} run={run} />}
-          </>
+          <SignedOff job={job} run={run} />
         ) : (
           <>
             <Who />
@@ -103,6 +99,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
         <div className="job-links">
           <Link to={`/jobs/${job.id}/print`}>Print or PDF</Link>
           <Link to={`/vehicles/${job.vehicleId}`}>Vehicle history</Link>
+          {signedAt === null && <LendJob jobId={job.id} />}
           <Button type="link" aria-expanded={bringing} onClick={() => setBringing(!bringing)}>
             {bringing ? 'Close the bring list' : 'Bring list'}
           </Button>
@@ -120,13 +117,67 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   );
 }
 
-/** Who works at this device: every tick bears the name. */
+/** By whom and when; and what came in too late for it. */
+function SignedOff({ job: { sheet, signedAt, signedBy }, run }: { job: JobOpened; run: JobInHand['run'] }) {
+  return (
+    <>
+      <p className="job-signed" role="status">
+        ✓ Signed off by {signedBy}, {signedAt?.slice(0, 10)}. It can no longer be changed.
+      </p>
+      {run.late.length > 0 && (
+        <ul className="findings" aria-label="Received after sign-off">
+          {lateFacts(sheet.steps, run).map((fact, k) => (
+            <li key={k} className="finding is-note">
+              {fact}
+            </li>
+          ))}
+        </ul>
+      )}
+      {sheet.estimate && <Estimate estimate={sheet.estimate} open={false} run={run} />}
+    </>
+  );
+}
+
+/** What somebody has whom the job was lent to: its steps, to be ticked and photographed. */
+function LentSheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
+  const { steps } = job.sheet;
+  const done = steps.filter(({ id }) => hand.run.done.has(id)).length;
+  return (
+    <main className="job-sheet">
+      <section className="job-progress sheet" aria-label="Progress" data-testid="job-progress">
+        <div className="answer-figure">
+          {done} <span className="answer-other">of {steps.length} steps</span>
+        </div>
+        <Progress
+          percent={(100 * done) / steps.length}
+          showInfo={false}
+          strokeColor="var(--enamel)"
+          aria-label="Share of the steps done"
+        />
+        <Who />
+        <p className="quiet">{IN.lentHere}</p>
+        <Waiting job={job} hand={hand} />
+      </section>
+      <Steps job={job} hand={hand} lent />
+    </main>
+  );
+}
+
+/** Who works at this device: every tick carries the name. Of a device that is signed in it is known. */
 function Who() {
+  const who = useWho();
+  const name = useMe()?.name ?? null;
+  if (name !== null)
+    return (
+      <p className="job-who">
+        <span className="label">Technician</span> <strong>{name}</strong>
+      </p>
+    );
   return (
     <label className="job-who">
       <span className="label">Technician</span>
       <input
-        value={useWho()}
+        value={who}
         maxLength={80}
         placeholder="Your name"
         autoComplete="name"

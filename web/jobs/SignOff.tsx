@@ -6,6 +6,7 @@ import { useShopHasChanged } from '../api/jobs';
 import { MarkingDoubt } from './Fitted';
 import { ShopOdometer } from './JobExtras';
 import type { JobInHand } from './use-job';
+import { useMe } from '../api/access';
 import { sayWho, useWho } from './who';
 import type { JobOpened } from '@emery/core/api';
 import { beltName } from '@emery/core/job';
@@ -18,7 +19,9 @@ export function SignOff({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   const changed = useShopHasChanged();
   const navigate = useNavigate();
   const { modal } = AntApp.useApp();
-  const by = useWho();
+  const written = useWho();
+  const signedIn = useMe()?.name ?? null;
+  const by = signedIn ?? written;
   const { sheet } = job;
   const open = sheet.steps.filter(({ id }) => !run.done.has(id)).length;
   const unsaid = sheet.off.filter((belt) => !run.belts.has(belt));
@@ -67,7 +70,13 @@ export function SignOff({ job, hand }: { job: JobOpened; hand: JobInHand }) {
       )}
       <label className="job-who">
         <span className="label">Signed off by</span>
-        <Input value={by} maxLength={80} placeholder="Your name" onChange={(event) => sayWho(event.target.value)} />
+        <Input
+          value={by}
+          maxLength={80}
+          placeholder="Your name"
+          readOnly={signedIn !== null}
+          onChange={(event) => sayWho(event.target.value)}
+        />
       </label>
       <div className="button-row">
         <Button

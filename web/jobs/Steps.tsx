@@ -12,7 +12,7 @@ import { type CardStep, PHASE_WORDS } from '@emery/core/job';
 import { useNow } from '../ui/use-now';
 
 /** The steps, each as one large thing to tap; what comes next stands out, its caution with it. */
-export function Steps({ job, hand }: { job: JobOpened; hand: JobInHand }) {
+export function Steps({ job, hand, lent = false }: { job: JobOpened; hand: JobInHand; lent?: boolean }) {
   const { run } = hand;
   const { steps } = job.sheet;
   const next = job.signedAt === null ? steps.find(({ id }) => !run.done.has(id)) : undefined;
@@ -38,6 +38,7 @@ export function Steps({ job, hand }: { job: JobOpened; hand: JobInHand }) {
               job={job.id}
               hand={hand}
               fixed={job.signedAt !== null}
+              lent={lent}
             />
           ))}
         </ol>
@@ -53,9 +54,11 @@ interface TickProps {
   next: boolean;
   hand: JobInHand;
   fixed: boolean;
+  /** True where the device has this job alone, and adds no remark to it. */
+  lent: boolean;
 }
 
-function Tick({ job, step, number, next, hand: { run, happens }, fixed }: TickProps) {
+function Tick({ job, step, number, next, hand: { run, happens }, fixed, lent }: TickProps) {
   const done = run.done.get(step.id);
   const row = useRef<HTMLLIElement>(null);
   const wasNext = useRef(next);
@@ -94,7 +97,7 @@ function Tick({ job, step, number, next, hand: { run, happens }, fixed }: TickPr
           <Button
             type="text"
             icon={<EditOutlined />}
-            aria-label={`Remark or picture, step ${number}`}
+            aria-label={`${lent ? 'Picture' : 'Remark or picture'}, step ${number}`}
             aria-expanded={open}
             onClick={() => setOpen(!open)}
           />
@@ -120,11 +123,13 @@ function Tick({ job, step, number, next, hand: { run, happens }, fixed }: TickPr
       )}
       {open && !fixed && (
         <div className="job-at-step">
-          <RemarkForm
-            place={`remark at ${step.id}`}
-            label={`Remark, step ${number}`}
-            onAdd={(text) => happens({ kind: 'note', text, step: step.id })}
-          />
+          {!lent && (
+            <RemarkForm
+              place={`remark at ${step.id}`}
+              label={`Remark, step ${number}`}
+              onAdd={(text) => happens({ kind: 'note', text, step: step.id })}
+            />
+          )}
           <PictureButton
             label="Take a picture"
             what={`Picture of step ${number}`}

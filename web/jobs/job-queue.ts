@@ -104,7 +104,7 @@ export class JobQueue {
         events.map((event) => (event.kind === 'tick' && late.has(event.id) ? { ...event, late: true } : event)),
       );
     } catch (error) {
-      const passing = !(error instanceof ApiProblem) || error.passing;
+      const passing = !(error instanceof ApiProblem) || error.passing || error.needsSignIn;
       const why = (error as Error).message;
       if (passing) {
         this.set({ problem: why });

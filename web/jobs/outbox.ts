@@ -1,3 +1,4 @@
+import { signedOut } from '../access/here';
 import { ask } from '../api/client';
 import { browserStorage } from '../state/draft-store';
 import { Listeners } from '../state/listeners';
@@ -63,6 +64,7 @@ class Outbox {
     };
     again();
     window.addEventListener('online', again);
+    signedOut.subscribe(() => signedOut.get() === null && again());
     document.addEventListener('visibilitychange', again);
     setInterval(again, LOOK_MS);
     window.addEventListener('beforeunload', (event) => {

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
+import { useMe } from '../api/access';
 import { ask } from '../api/client';
 import { newSaveId } from '../api/shop';
 import type { QueueState } from './job-queue';
@@ -27,6 +28,7 @@ export interface JobInHand {
 /** A job with all that happened at it, here and elsewhere; what happens here is there at once. */
 export function useJob(id: string): JobInHand {
   const client = useQueryClient();
+  const name = useMe()?.name ?? null;
   const key = useMemo(() => ['job', id], [id]);
   const { data, error } = useQuery({
     queryKey: key,
@@ -56,7 +58,7 @@ export function useJob(id: string): JobInHand {
     run,
     queue: state,
     happens: (what) =>
-      queue.put({ ...what, id: newSaveId(), at: new Date().toISOString(), by: whoIsThere() } as JobEvent),
+      queue.put({ ...what, id: newSaveId(), at: new Date().toISOString(), by: name ?? whoIsThere() } as JobEvent),
     forgetRefused: (ids) => queue.forgetRefused(ids),
   };
 }

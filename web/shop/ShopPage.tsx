@@ -2,6 +2,7 @@ import { DownloadOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, Uploa
 import { App as AntApp, Button, Dropdown, Input, Progress, Spin } from 'antd';
 import { memo, useDeferredValue, useMemo, useRef, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { OnMyPhone } from '../access/OnMyPhone';
 import { ask } from '../api/client';
 import { newSaveId, useDeleted, useShop, useShopChange, useVehicles } from '../api/shop';
 import { Thumbnail } from '../bench/Thumbnail';
@@ -54,6 +55,7 @@ export default function ShopPage() {
         <h1 className="shop-name">{shop.data?.name}</h1>
         <span className="header-tools">
           <UnitSwitch />
+          <OnMyPhone />
         </span>
       </PageHeader>
       <div className="shop-bar">
@@ -86,6 +88,9 @@ export default function ShopPage() {
         </Link>
         <Link to="/belts" className="button-link">
           Belts in stock
+        </Link>
+        <Link to="/devices" className="button-link">
+          Devices
         </Link>
         {importing.input}
       </div>

@@ -9,7 +9,7 @@ export type SaveState =
   | { kind: 'saved'; at: Date | null }
   | { kind: 'saving' }
   /** The server or its database is away, or has no room; tried again by itself. */
-  | { kind: 'waiting'; why: string; full: boolean }
+  | { kind: 'waiting'; why: string; for: 'server' | 'room' | 'sign-in' }
   | { kind: 'conflict'; theirs: DriveOpened }
   /** The server answers and does not take it; tried again by itself all the same, at the longest pause. */
   | { kind: 'refused'; why: string }
@@ -34,6 +34,13 @@ export interface SaverOptions {
 
 /** One and the same, so that a drag, which says it with every frame, draws nothing anew. */
 const SAVING: SaveState = { kind: 'saving' };
+
+/** What a save that may go through later waits for. */
+function waitedFor(error: unknown): 'server' | 'room' | 'sign-in' {
+  if (!(error instanceof ApiProblem)) return 'server';
+  if (error.needsSignIn) return 'sign-in';
+  return error.status === 507 ? 'room' : 'server';
+}
 
 /** Edits that follow one another within this are one save, ms. */
 const GATHER_MS = 350;
@@ -164,11 +171,11 @@ export class DriveSaver {
 
   private failed(attempt: SaveRequest, error: unknown): void {
     // What is no answer at all, such as one that took too long, may have been taken: the same request again finds out.
-    if (!(error instanceof ApiProblem) || error.passing) {
+    if (!(error instanceof ApiProblem) || error.passing || error.needsSignIn) {
       this.set({
         kind: 'waiting',
         why: error instanceof Error ? error.message : String(error),
-        full: error instanceof ApiProblem && error.status === 507,
+        for: waitedFor(error),
       });
       this.schedule(this.pause);
       this.pause = Math.min(this.retry.max, this.pause * 1.7);

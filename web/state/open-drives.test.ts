@@ -21,6 +21,7 @@ let number = 0;
 const opened = (): DriveOpened => ({
   id: `drive-${number}`,
   vehicleId: 'v',
+  savedBy: '',
   vehicleName: 'Loader',
   name: 'x',
   revision: server.revision,

@@ -1,4 +1,5 @@
 import { sameDocument } from './same-document';
+import { signedOut } from '../access/here';
 import { ask } from '../api/client';
 import { newSaveId } from '../api/shop';
 import { createDriveStore, type DriveStore } from './drive-history';
@@ -148,6 +149,7 @@ const nudgeAll = () => {
 };
 if (typeof window !== 'undefined') {
   window.addEventListener('online', nudgeAll);
+  signedOut.subscribe(() => signedOut.get() === null && nudgeAll());
   window.addEventListener('pagehide', nudgeAll);
   document.addEventListener('visibilitychange', nudgeAll);
   window.addEventListener('beforeunload', (event) => {

@@ -30,6 +30,25 @@ const SPARE: PulleyAtHand = {
 };
 const AT = '2026-11-01T08:00:00.000Z';
 
+const CODE = {
+  ...{ id: 'c1', link: 'https://192.0.2.2:4681/in#token', digits: '042917', typeAt: 'https://192.0.2.2:4681/in' },
+  expiresAt: '2027-01-01T00:00:00.000Z',
+};
+
+/** Of a shop that is shared and has one owner. */
+const ACCESS: Record<string, object> = {
+  people: { people: [{ id: 'ines', name: 'Ines', role: 'owner', createdAt: AT }] },
+  devices: { devices: [] },
+  feeds: { feeds: [] },
+  audit: { entries: [], total: 0 },
+  codes: { state: 'open' },
+  me: { role: 'owner', name: null, machine: true, job: null, owned: true },
+  sharing: {
+    ...{ on: true, addresses: ['https://192.0.2.2:4681'], trustPage: 'http://192.0.2.2:4681', fingerprint: 'AB:CD' },
+    ...{ certificateEnds: '2027-12-25T00:00:00.000Z', announced: 'emery.local', problem: null, left: [] },
+  },
+};
+
 /** What is read of each address, by its first part. */
 const READ: Record<string, (path: string, opened: Opened) => unknown> = {
   shop: (_, { unit }) => ({ id: 1, name: 'Tarnside Field Workshop', unit, hourRate: 60, limits: null }),
@@ -42,6 +61,7 @@ const READ: Record<string, (path: string, opened: Opened) => unknown> = {
           vehicleName: 'Test lorry',
           revision: 1,
           updatedAt: AT,
+          savedBy: '',
           document,
         },
   stock: (path) =>
@@ -54,6 +74,7 @@ const READ: Record<string, (path: string, opened: Opened) => unknown> = {
   jobs: (path) => (path.startsWith('/jobs/pace') ? { factor: 1, plusMinus: 0.3, jobs: 0 } : { jobs: [], total: 0 }),
   records: () => ({ rows: [], total: 0 }),
   vehicles: () => ({ vehicles: [], total: 0 }),
+  access: (path) => ACCESS[path.split('/')[2] ?? ''] ?? {},
 };
 
 const answer = (status: number, body: unknown) =>
@@ -81,6 +102,7 @@ export function fakeServer(opened: Opened): FakeServer {
       const [{ status, detail, more }] = refusals.splice(refused, 1) as [(typeof refusals)[number]];
       return answer(status, { status, title: 'Refused', detail, ...more });
     }
+    if (method === 'POST' && path === '/access/codes') return answer(201, CODE);
     if (method === 'PUT' && path.startsWith('/drives/')) {
       revision += 1;
       return answer(200, { revision, updatedAt: AT });
