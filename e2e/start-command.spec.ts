@@ -1,5 +1,14 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import {
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -124,11 +133,12 @@ test('a taken port and a wrong option are one clear line', async () => {
   const holder = net.createServer().listen(0, '127.0.0.1');
   await new Promise((resolve) => holder.once('listening', resolve));
   const { port } = holder.address() as net.AddressInfo;
+  let more: Record<string, string> = {};
   const run = (...args: string[]) =>
     spawnSync(process.execPath, ['scripts/start.mjs', ...args], {
       cwd: ROOT,
       encoding: 'utf8',
-      env: { ...process.env, EMERY_STATE: state },
+      env: { ...process.env, EMERY_STATE: state, ...more },
     });
   expect(run('--port', String(port))).toMatchObject({
     status: 1,
@@ -139,7 +149,55 @@ test('a taken port and a wrong option are one clear line', async () => {
     stderr: 'emery: --port must be a whole number from 1 to 65535, not http\n',
   });
   expect(run('--prot', '1').stderr).toMatch(/^emery: Unknown option '--prot'.*\n$/);
+  expect(run('--port', '4999', '--share-port', '4999').stderr).toMatch(/^emery: --share-port must not be 4999/);
+  expect(run('--share', '--host', 'shop').stderr).toMatch(/^emery: --host must be an address of this machine/);
+  const free = String(await freePort());
+  for (const [variables, says] of [
+    [{ EMERY_ORIGIN: 'http://emery.example' }, /^emery: EMERY_ORIGIN must be an address such as https:/],
+    [{ EMERY_ORIGIN: 'https://emery.example/shop' }, /^emery: EMERY_ORIGIN must be/],
+    [{ EMERY_CERTIFICATE: '/x' }, /^emery: EMERY_CERTIFICATE and EMERY_CERTIFICATE_KEY belong together/],
+    [{ EMERY_CERTIFICATE: '/x', EMERY_CERTIFICATE_KEY: '/y' }, /^emery: EMERY_CERTIFICATE is for the address in/],
+    [
+      { EMERY_ORIGIN: 'https://emery.example', EMERY_CERTIFICATE: '/x', EMERY_CERTIFICATE_KEY: '/y' },
+      /^emery: EMERY_CERTIFICATE names \/x, which cannot be read \(ENOENT\)/,
+    ],
+  ] as const) {
+    more = variables;
+    const { status, stderr } = run('--port', free);
+    expect(status).toBe(1);
+    expect(stderr).toMatch(says);
+  }
   holder.close();
+});
+
+test('--share tells how other devices come in; what it made is kept, and the next start shares nothing by itself', async () => {
+  const own = async (...args: string[]) => {
+    const emery = await start('--port', String(await freePort()), ...args);
+    let text = '';
+    emery.process.stdout!.on('data', (data: Buffer) => (text += String(data)));
+    return { ...emery, said: () => text, stop: () => (emery.process.kill('SIGINT'), emery.ended) };
+  };
+  const sharePort = String(await freePort());
+  const shared = await own('--share', '--host', '127.0.0.1', '--share-port', sharePort);
+  await expect.poll(shared.said).toMatch(/whoever opens this address first becomes it/i);
+  const [, fingerprint = ''] = /SHA-256\): ([0-9A-F:]{95})/.exec(shared.said())!;
+  expect(shared.said()).toContain(`Other devices reach Emery at https://127.0.0.1:${sharePort}`);
+  expect(shared.said()).toMatch(new RegExp(`https://127.0.0.1:${sharePort}/in#owner=[\\w-]{22}`));
+  // A QR code of half blocks.
+  expect(shared.said()).toMatch(/█▀▀▀▀▀█/);
+  const page = await (await fetch(`http://127.0.0.1:${sharePort}/`)).text();
+  expect(page.replaceAll('<wbr>', '')).toContain(fingerprint);
+  expect(statSync(path.join(state, 'share', 'authority.key')).mode & 0o777).toBe(0o600);
+  expect(await shared.stop()).toBe(0);
+  const alone = await own();
+  expect(await vehicles(alone.address)).toBe(6);
+  const sharing = (await (await fetch(`${alone.address}/api/access/sharing`)).json()) as { on: boolean };
+  expect(sharing.on).toBe(false);
+  expect(alone.said()).not.toContain('Other devices');
+  expect(await alone.stop()).toBe(0);
+  const again = await own('--share', '--host', '127.0.0.1', '--share-port', sharePort);
+  await expect.poll(again.said).toContain(fingerprint);
+  expect(await again.stop()).toBe(0);
 });
 
 const serverOf = (child: ChildProcess) =>

@@ -491,7 +491,8 @@ test('the list of what was done has sign-ins, refusals, deletes, exports, restor
   const name = (await device.ask('GET', '/access/me')).body.name as string;
   await new Promise((done) => setTimeout(done, 100));
   const entries = await audit();
-  const linesOf = (who: string) => entries.filter((entry) => entry.who === who).map(({ kind, what }) => `${kind} ${what}`);
+  const linesOf = (who: string) =>
+    entries.filter((entry) => entry.who === who).map(({ kind, what }) => `${kind} ${what}`);
   expect(linesOf(name).sort()).toEqual([
     `delete DELETE /vehicles/${id}`,
     'export GET /export',
@@ -500,4 +501,52 @@ test('the list of what was done has sign-ins, refusals, deletes, exports, restor
     'sign-in by passphrase',
   ]);
   expect(linesOf('at the machine').some((line) => /: counter to bench$/.test(line))).toBe(true);
+});
+
+describe('behind a proxy of the shop’s own', () => {
+  const origin = 'https://emery.example';
+  /** As the proxy asks, over plain http. */
+  function through(port: number, headers: Record<string, string>) {
+    return (method: string, path: string, body?: object) =>
+      new Promise<{ status: number; body: string; cookie: string | undefined }>((resolve, reject) => {
+        const text = body && JSON.stringify(body);
+        const request = http.request(
+          {
+            ...{ port, host: '127.0.0.1', method, path: `/api${path}` },
+            headers: { host: 'emery.example', ...(text && { 'content-type': 'application/json' }), ...headers },
+          },
+          (response) => {
+            let said = '';
+            response.on('data', (piece: Buffer) => (said += piece.toString()));
+            response.on('end', () =>
+              resolve({ status: response.statusCode!, body: said, cookie: response.headers['set-cookie']?.[0] }),
+            );
+          },
+        );
+        request.on('error', reject).end(text);
+      });
+  }
+
+  test('a session needs its word that it came over HTTPS; addresses are those it tells, if it is named', async () => {
+    const port = 20_000 + (process.pid % 20_000) + 1;
+    const own = await sharedShop('empty', { port, origin });
+    expect(own.sharing.state()).toMatchObject({ on: true, addresses: [origin], trustPage: null });
+    const owner = { name: 'Ines', passphrase: PASSPHRASE };
+    const plain = await through(port, {})('POST', '/access/sign-in', owner);
+    expect([plain.status, plain.cookie]).toEqual([409, undefined]);
+    expect(plain.body).toContain('X-Forwarded-Proto');
+    const proxy = through(port, { 'x-forwarded-proto': 'https', 'x-forwarded-for': '203.0.113.50' });
+    const signed = await proxy('POST', '/access/sign-in', owner);
+    expect([signed.status, signed.cookie]).toEqual([200, expect.stringContaining('__Host-emery=') as string]);
+    const listed = (await own.ask('GET', '/access/devices')).body.devices as DeviceListed[];
+    expect(listed[0]).toMatchObject({ name: 'Ines', address: '203.0.113.50' });
+    expect((await through(port, { host: 'shop.example' })('GET', '/access/me')).status).toBe(403);
+    const { link } = (await own.ask('POST', '/access/codes', { place: '/' })).body as { link: string };
+    expect(link).toMatch(/^https:\/\/emery\.example\/in#/);
+    await own.stop();
+    // One that is not named is asked itself, whatever it tells of others.
+    const distrustful = await sharedShop('empty', { port, origin, proxies: '198.51.100.1' });
+    expect((await proxy('POST', '/access/sign-in', owner)).status).toBe(409);
+    await distrustful.stop();
+  });
 });
