@@ -37,6 +37,12 @@ const open = async (page, name) => {
   await page.waitForSelector('.pulley');
 };
 const wide = { width: 1280, height: 800 };
+const tell = (method, where, body) =>
+  fetch(`http://127.0.0.1:${server.port}/api/access/${where}`, {
+    method,
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
 try {
   await picture('shop', wide, async () => undefined);
   await picture('counter', wide, async (page) => {
@@ -96,13 +102,6 @@ try {
     await page.getByText('Verdicts', { exact: true }).click();
     await page.waitForSelector('.wear-reading');
   });
-  await picture('bench-close-up', wide, async (page) => {
-    await open(page, /Open Front drive of Rescue/);
-    await page.getByRole('button', { name: /^8 Inspect/ }).click();
-    await page.getByText('Close-up', { exact: true }).click();
-    await page.getByRole('button', { name: 'Open', exact: true }).click();
-    await page.waitForSelector('.rib-marks');
-  });
   await picture('belts', wide, async (page) => {
     await page.getByRole('link', { name: 'Belts in stock' }).click();
     await page.waitForSelector('.stock-sheet tbody tr');
@@ -125,6 +124,13 @@ try {
   await picture('vehicle', wide, async (page) => {
     await page.getByRole('link', { name: 'Rescue truck 2', exact: true }).click();
     await page.waitForSelector('.wear-reading');
+  });
+  await tell('POST', 'first', { name: 'Ines Farrow', passphrase: 'four wet belts today' });
+  await tell('POST', 'people', { name: 'Tam Ostler', role: 'counter', passphrase: 'four dry belts today' });
+  await tell('PUT', 'sharing', { on: true });
+  await picture('devices', wide, async (page) => {
+    await page.goto('/devices');
+    await page.waitForSelector('.share-address');
   });
   await picture('job-phone', { width: 390, height: 844 }, async (page) => {
     await open(page, /Open Fan and alternator/);

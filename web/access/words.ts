@@ -41,5 +41,6 @@ export const IN = {
   pointCamera: 'Point the camera of the other device at the square. Or open',
   lent: 'The other device gets this job alone: it ticks steps and adds pictures, and is out once the job is signed off.',
   lentFor: ': this job alone, to tick steps and add pictures, until it is signed off.',
+  readsOnly: 'You are signed in as counter, which reads and ticks: changes here are not saved.',
   lentHere: 'This job was lent to this device: tick steps and add pictures. Whoever lent it signs it off.',
 } as const;

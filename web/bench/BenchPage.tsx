@@ -1,6 +1,8 @@
 import { Button, Spin } from 'antd';
 import { memo, useCallback, useEffect, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
+import { IN } from '../access/words';
+import { useMe } from '../api/access';
 import type { ApiProblem } from '../api/client';
 import { useDrive, useShop } from '../api/shop';
 import { lazyPart } from '../parts/lazy-part';
@@ -95,6 +97,7 @@ function BenchFrame({ open }: { open: OpenDrive }) {
         <StageRail stage={stage} goTo={goTo} />
         <DriveNotices open={open} />
         <PreviewNotice />
+        <ReadsOnly />
         <StageProviders stage={stage}>
           <BenchParts stage={stage} open={open} />
         </StageProviders>
@@ -143,6 +146,16 @@ const BenchParts = memo(function BenchParts({ stage, open }: { stage: Stage; ope
     </main>
   );
 });
+
+/** Who may not save is told before anything is drawn. */
+function ReadsOnly() {
+  if (useMe()?.role !== 'counter') return null;
+  return (
+    <p className="bench-what-if" role="status">
+      {IN.readsOnly}
+    </p>
+  );
+}
 
 function PreviewNotice() {
   const { preview, setPreview } = useBench('preview', 'setPreview');
