@@ -68,7 +68,8 @@ export function enterRoutes(router: Router, data: DataSource): void {
       await tell(data, request, 'sign-out', 'this device');
       await endSessions(data, { id: device }, 'signed-out');
     }
-    response.status(204).end();
+    // Pictures that the browser has kept go with whoever saw them; what was typed and is not sent yet stays.
+    response.set('Clear-Site-Data', '"cache"').status(204).end();
   });
 }
 

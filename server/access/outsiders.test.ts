@@ -94,7 +94,7 @@ const hostile = fc.record({
 /** What only the shop has, and no page of the interface. */
 const PRIVATE = /Rescue truck|Tarnside|TFW 02|passphrase":|"document"/;
 /** What anybody may ask, and what it may answer. */
-const OPEN = /^\/api\/access\/(me|first|sign-in|redeem|sign-out|feed\/)/i;
+const OPEN = /^\/api\/(health|access\/(me|first|sign-in|redeem|sign-out|feed\/))/i;
 
 test('five thousand requests of whoever comes, without a session: nothing of the shop comes out, nothing goes in', async () => {
   const before = (await shop.ask('GET', '/vehicles')).body;

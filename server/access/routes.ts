@@ -33,6 +33,8 @@ function sharingRoutes(router: Router, data: DataSource): void {
     const access = accessOf(data);
     if (on && !(await hasOwner(data.manager))) throw new Problem(409, 'No owner yet', REFUSED.ownerFirst);
     const state = on ? await access.sharing.on() : await access.sharing.off();
+    // What could not be done now is not done by itself later, when nobody expects it.
+    if (on && state.problem !== null) await access.sharing.off();
     if (state.problem === null) await data.getRepository(Setting).update({ id: 1 }, { sharing: on });
     await tell(data, request, 'sharing', on ? 'on' : 'off');
     response.json(state);

@@ -113,11 +113,18 @@ test('a port that is taken, or no network, is told in words, and nothing is half
   });
   await new Promise((done) => taken.close(done));
   expect(await shared.on()).toMatchObject({ on: true, problem: null });
-  const lonely = sharing({ addresses: () => [] });
+  // A machine that starts before its network: shared once there is one.
+  const told: boolean[] = [];
+  let there: string[] = [];
+  const lonely = sharing({ addresses: () => there, onChange: ({ on }) => told.push(on) });
   expect(await lonely.on()).toMatchObject({
     on: false,
     problem: 'This machine has no network address. Connect it to the network of the shop.',
   });
+  await lonely.look();
+  there = ['127.0.0.1'];
+  await lonely.look();
+  expect([lonely.state().on, lonely.state().problem, told]).toEqual([true, null, [true]]);
 });
 
 test('whoever says nothing, or never ends what was begun, is let go; stopping waits for nobody', async () => {

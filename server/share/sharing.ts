@@ -14,6 +14,10 @@ import type { SharingState } from '@emery/core/api';
 
 /** How often the addresses of this machine and the end of its certificate are looked at, ms. */
 const LOOK_MS = 15_000;
+/** A handshake that is not done by then is let go, ms. */
+const HANDSHAKE_MS = 10_000;
+/** A shop has fewer devices than this has connections. */
+const MOST_CONNECTIONS = 2000;
 
 export interface SharingOptions {
   /** 0 for one that is free. */
@@ -50,6 +54,10 @@ export class Sharing {
   private timer: NodeJS.Timeout | null = null;
   private problem: string | null = null;
   private ownEnds: Date | null = null;
+  /** Whether it is to be open: it is tried again while it cannot be. */
+  private wanted = false;
+  /** The addresses that the name is told for. */
+  private announcedFor = '';
   /** The state as it was told last. */
   private told = '';
   private line: Promise<unknown> = Promise.resolve();
@@ -118,10 +126,15 @@ export class Sharing {
   }
 
   on(): Promise<SharingState<Date>> {
+    this.wanted = true;
+    this.timer ??= setInterval(() => void this.look(), LOOK_MS).unref();
     return this.inTurn(() => this.open());
   }
 
   off(): Promise<SharingState<Date>> {
+    this.wanted = false;
+    if (this.timer) clearInterval(this.timer);
+    this.timer = null;
     return this.inTurn(() => this.close());
   }
 
@@ -134,24 +147,39 @@ export class Sharing {
   private async open(): Promise<void> {
     if (this.door) return;
     this.problem = null;
-    const { origin, certificate, host, port, announced = true } = this.options;
+    const { origin, certificate, host, port } = this.options;
     if (origin === undefined && this.addresses().length === 0) {
       this.problem = NO_NETWORK;
       return;
     }
-    if (origin === undefined && announced) this.announced = await announce(DEFAULT_NAME, () => this.addresses());
+    await this.tellName();
     const door = await this.makeDoor();
+    door.listener.maxConnections = MOST_CONNECTIONS;
     try {
       // Behind a proxy on the same machine nobody else needs to reach it.
       await listening(door.listener, port, host ?? (origin !== undefined && !certificate ? '127.0.0.1' : undefined));
       this.door = door;
       this.told = JSON.stringify(this.state());
-      this.timer = setInterval(() => void this.look(), LOOK_MS).unref();
     } catch (error) {
       this.problem = cannotListen(port, (error as NodeJS.ErrnoException).code);
-      this.announced?.stop();
-      this.announced = null;
+      this.forgetName();
     }
+  }
+
+  /** Has the network know the name; anew where the addresses it stands for are others. */
+  private async tellName(): Promise<void> {
+    const { origin, announced = true } = this.options;
+    const addresses = this.addresses().join();
+    if (origin !== undefined || !announced || addresses === this.announcedFor) return;
+    this.forgetName();
+    this.announcedFor = addresses;
+    this.announced = await announce(DEFAULT_NAME, () => this.addresses());
+  }
+
+  private forgetName(): void {
+    this.announced?.stop();
+    this.announced = null;
+    this.announcedFor = '';
   }
 
   private async makeDoor(): Promise<Door> {
@@ -163,7 +191,7 @@ export class Sharing {
     }
     const pair = certificate ? await ownPair(certificate) : await this.identified();
     if (certificate) this.ownEnds = endOf(pair.cert);
-    const secure = kept(https.createServer({ ...pair, minVersion: 'TLSv1.2' }, app));
+    const secure = kept(https.createServer({ ...pair, minVersion: 'TLSv1.2', handshakeTimeout: HANDSHAKE_MS }, app));
     const plain = plainServer({
       isOurs: this.isOurs,
       port: () => this.port,
@@ -185,8 +213,13 @@ export class Sharing {
     return { cert: `${this.identity.certificate}\n${this.identity.authority}`, key: this.identity.key };
   }
 
-  /** Follows this machine: other addresses, or a certificate that nears its end. */
+  /** Follows this machine: a network that comes, other addresses, a certificate that nears its end. */
   async look(): Promise<void> {
+    if (this.wanted && !this.door) {
+      const state = await this.on();
+      if (state.on) this.options.onChange?.(state);
+      return;
+    }
     const { secure } = this.door ?? {};
     if (!secure) return;
     const { certificate } = this.options;
@@ -194,6 +227,7 @@ export class Sharing {
       const pair = certificate ? await ownPair(certificate) : await this.identified();
       if (certificate) this.ownEnds = endOf(pair.cert);
       secure.setSecureContext({ ...pair, minVersion: 'TLSv1.2' });
+      await this.tellName();
     } catch {
       // Unreadable for the moment, as while it is replaced: the one in use stays.
       return;
@@ -205,11 +239,8 @@ export class Sharing {
 
   private async close(): Promise<void> {
     const { door } = this;
-    if (this.timer) clearInterval(this.timer);
-    this.announced?.stop();
-    this.announced = null;
+    this.forgetName();
     this.door = null;
-    this.timer = null;
     this.problem = null;
     if (!door) return;
     const closed = new Promise((resolve) => door.listener.close(resolve));
