@@ -1,3 +1,4 @@
+import { DAY_AND_TIME } from '../ui/day-and-time';
 import { Button } from 'antd';
 import { group } from 'd3-array';
 import type { ReactNode } from 'react';
@@ -8,14 +9,6 @@ import type { DriveOpened } from '@emery/core/api';
 import { type Drive, driveDifferences } from '@emery/core/drive';
 import { sketchOf } from '@emery/core/path';
 import type { LengthUnit } from '@emery/core/quantity';
-
-const clock = new Intl.DateTimeFormat(undefined, {
-  day: 'numeric',
-  month: 'short',
-  hour: '2-digit',
-  minute: '2-digit',
-  hour12: false,
-});
 
 interface ConflictProps {
   mine: Drive;
@@ -32,7 +25,7 @@ const savedBy = ({ savedBy: name }: DriveOpened) => (name ? `by ${name}` : 'some
 export function ConflictPanel({ mine, theirs, unit, onKeepMine, onTakeTheirs, onKeepBoth }: ConflictProps) {
   return (
     <TwoVersions
-      title={`■ This drive was saved ${savedBy(theirs)} at ${clock.format(new Date(theirs.updatedAt))}`}
+      title={`■ This drive was saved ${savedBy(theirs)} at ${DAY_AND_TIME.format(new Date(theirs.updatedAt))}`}
       lead="Nothing was overwritten. Compare both, then choose."
       mine={{ title: 'Yours, on this screen', drive: mine }}
       theirs={{ title: 'Theirs, saved', drive: theirs.document }}
@@ -63,7 +56,7 @@ interface LeftProps {
 export function LeftDraftPanel({ drive, draft, unit, onTakeUp, onKeepCopy, onThrowAway }: LeftProps) {
   return (
     <TwoVersions
-      title={`▲ An unsaved draft of ${clock.format(new Date(draft.at))} is on this device`}
+      title={`▲ An unsaved draft of ${DAY_AND_TIME.format(new Date(draft.at))} is on this device`}
       lead="Another page changed it and could not save it. It stays here until you choose."
       mine={{ title: 'The draft', drive: draft.document }}
       theirs={{ title: 'The drive on this screen', drive }}

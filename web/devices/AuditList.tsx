@@ -1,17 +1,10 @@
+import { DAY_AND_TIME } from '../ui/day-and-time';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { useAudit } from '../api/access';
 import { AUDIT_WORDS } from './words';
 
 const FIRST = 12;
-
-const clock = new Intl.DateTimeFormat(undefined, {
-  day: 'numeric',
-  month: 'short',
-  hour: '2-digit',
-  minute: '2-digit',
-  hour12: false,
-});
 
 /** What was done by whom: sign-ins, refusals, deletes, exports, restores, changes of roles. */
 export function AuditList() {
@@ -25,7 +18,7 @@ export function AuditList() {
       <ul className="rows audit">
         {rows.map(({ id, at, kind, who, address, what, times }) => (
           <li key={id}>
-            <span className="audit-at">{clock.format(new Date(at))}</span>
+            <span className="audit-at">{DAY_AND_TIME.format(new Date(at))}</span>
             <strong>{AUDIT_WORDS[kind]}</strong>
             <span>
               {who}
