@@ -20,8 +20,8 @@ const FOLDERS = ['/usr/sbin', '/usr/bin', '/sbin', '/bin', '/usr/local/sbin', '/
 
 export const DATABASE_PROGRAMS = ['mariadbd', 'mariadb-install-db', 'my_print_defaults', 'setpriv'];
 /**
- * What the tests run beside them: what reads and makes certificates apart from Emery, what asks as an outsider, and what
- * has a browser trust an authority.
+ * What the tests run beside them: what makes and reads certificates apart from Emery, what asks as an outsider, and
+ * what has a browser trust an authority.
  */
 export const TEST_PROGRAMS = [...DATABASE_PROGRAMS, 'openssl', 'curl', 'certutil'];
 
