@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
@@ -125,6 +125,23 @@ test('a port that is taken, or no network, is told in words, and nothing is half
   there = ['127.0.0.1'];
   await lonely.look();
   expect([lonely.state().on, lonely.state().problem, told]).toEqual([true, null, [true]]);
+});
+
+test('a certificate that cannot be read or written is told in words, and is no reason not to open the shop', async () => {
+  const files = { certificateFile: path.join(folder, 'none.crt'), keyFile: path.join(folder, 'none.key') };
+  const missing = sharing({ origin: 'https://emery.example', certificate: files });
+  const problem = 'The certificate cannot be read or written (ENOENT).';
+  expect(await missing.on()).toMatchObject({ on: false, problem });
+  await missing.look();
+  expect(missing.state()).toMatchObject({ on: false, problem });
+  const file = path.join(folder, 'a file');
+  writeFileSync(file, '');
+  expect(await sharing({ folder: path.join(file, 'share') }).on()).toMatchObject({
+    ...{ on: false, problem: 'The certificate cannot be read or written (ENOTDIR).' },
+  });
+  writeFileSync(files.certificateFile, 'no certificate');
+  writeFileSync(files.keyFile, 'no key');
+  expect((await missing.on()).problem).toMatch(/^The certificate cannot be read or written/);
 });
 
 test('whoever says nothing, or never ends what was begun, is let go; stopping waits for nobody', async () => {

@@ -9,7 +9,7 @@ import { announce, type Announced } from './announce';
 import { fingerprintOf, type Identity, identityFor } from './authority';
 import { onePort } from './one-port';
 import { plainServer } from './plain-page';
-import { cannotListen, NO_NETWORK } from './words';
+import { cannotListen, cannotShare, NO_NETWORK } from './words';
 import type { SharingState } from '@emery/core/api';
 
 /** How often the addresses of this machine and the end of its certificate are looked at, ms. */
@@ -152,16 +152,20 @@ export class Sharing {
       this.problem = NO_NETWORK;
       return;
     }
-    await this.tellName();
-    const door = await this.makeDoor();
-    door.listener.maxConnections = MOST_CONNECTIONS;
+    let door: Door | null = null;
     try {
+      await this.tellName();
+      door = await this.makeDoor();
+      door.listener.maxConnections = MOST_CONNECTIONS;
       // Behind a proxy on the same machine nobody else needs to reach it.
       await listening(door.listener, port, host ?? (origin !== undefined && !certificate ? '127.0.0.1' : undefined));
       this.door = door;
       this.told = JSON.stringify(this.state());
     } catch (error) {
-      this.problem = cannotListen(port, (error as NodeJS.ErrnoException).code);
+      // The machine itself is answered all the same.
+      const { syscall, code, message } = error as NodeJS.ErrnoException;
+      this.problem = syscall === 'listen' ? cannotListen(port, code) : cannotShare(code ?? message);
+      door?.cutOff();
       this.forgetName();
     }
   }

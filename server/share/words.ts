@@ -7,6 +7,8 @@ export const cannotListen = (port: number, code: string | undefined): string =>
     ? `Port ${port} is taken by another program. Start Emery with another one: npm start -- --share-port ${port + 1}`
     : `Emery cannot listen on port ${port} (${code ?? 'unknown reason'}).`;
 
+export const cannotShare = (why: string): string => `The certificate cannot be read or written (${why}).`;
+
 export interface PlainPage {
   address: string;
   fingerprint: string | null;

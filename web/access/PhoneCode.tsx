@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { askForCode, useCodeState, useSharing, withdrawCode, type CodeAsked } from '../api/access';
 import type { ApiProblem } from '../api/client';
@@ -12,8 +12,6 @@ import type { BringCode } from '@emery/core/api';
 interface Props {
   /** What the code is for. A change of it asks for another. */
   asked: CodeAsked;
-  /** Told once another device has used it. */
-  onUsed?: () => void;
   children?: ReactNode;
 }
 
@@ -40,16 +38,10 @@ function useNewCode(asked: CodeAsked) {
 }
 
 /** A code that brings another device in: as a QR code and as six digits, for two minutes. */
-export function PhoneCode({ asked, onUsed, children }: Props) {
+export function PhoneCode({ asked, children }: Props) {
   const { code, problem, again } = useNewCode(asked);
   const sharing = useSharing();
   const state = useCodeState(code?.id ?? null);
-  const toldOf = useRef<string | null>(null);
-  useEffect(() => {
-    if (state !== 'used' || toldOf.current === code?.id) return;
-    toldOf.current = code?.id ?? null;
-    onUsed?.();
-  }, [state, code, onUsed]);
   const { now } = useNow(state === undefined || state === 'open' ? Infinity : null);
   if (problem)
     return (
