@@ -42,14 +42,14 @@ async function freePort(): Promise<number> {
 /** npm start with a state folder of its own; resolves once it prints its address. */
 async function start(
   ...args: string[]
-): Promise<{ process: ChildProcess; address: string; ended: Promise<number | null> }> {
+): Promise<{ process: ChildProcess; address: string; ended: Promise<number | null>; said: () => string }> {
   const child = spawn(process.execPath, ['scripts/start.mjs', ...args], {
     cwd: ROOT,
     env: { ...process.env, EMERY_STATE: state, EMERY_DATABASE_URL: '' },
   });
   const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
+  let text = '';
   const address = await new Promise<string>((resolve, reject) => {
-    let text = '';
     const read = (data: Buffer) => {
       text += String(data);
       const found = /http:\/\/127\.0\.0\.1:\d+/.exec(text);
@@ -59,7 +59,7 @@ async function start(
     child.stderr.on('data', read);
     child.once('exit', () => reject(new Error(text)));
   });
-  return { process: child, address, ended };
+  return { process: child, address, ended, said: () => text };
 }
 
 const databases = () =>
@@ -173,9 +173,7 @@ test('a taken port and a wrong option are one clear line', async () => {
 test('--share tells how other devices come in; what it made is kept, and the next start shares nothing by itself', async () => {
   const own = async (...args: string[]) => {
     const emery = await start('--port', String(await freePort()), ...args);
-    let text = '';
-    emery.process.stdout!.on('data', (data: Buffer) => (text += String(data)));
-    return { ...emery, said: () => text, stop: () => (emery.process.kill('SIGINT'), emery.ended) };
+    return { ...emery, stop: () => (emery.process.kill('SIGINT'), emery.ended) };
   };
   const sharePort = String(await freePort());
   const shared = await own('--share', '--host', '127.0.0.1', '--share-port', sharePort);
@@ -188,9 +186,10 @@ test('--share tells how other devices come in; what it made is kept, and the nex
   const page = await (await fetch(`http://127.0.0.1:${sharePort}/`)).text();
   expect(page.replaceAll('<wbr>', '')).toContain(fingerprint);
   expect(statSync(path.join(state, 'share', 'authority.key')).mode & 0o777).toBe(0o600);
+  const count = await vehicles(shared.address);
   expect(await shared.stop()).toBe(0);
   const alone = await own();
-  expect(await vehicles(alone.address)).toBe(6);
+  expect(await vehicles(alone.address)).toBe(count);
   const sharing = (await (await fetch(`${alone.address}/api/access/sharing`)).json()) as { on: boolean };
   expect(sharing.on).toBe(false);
   expect(alone.said()).not.toContain('Other devices');
