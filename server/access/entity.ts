@@ -110,7 +110,7 @@ export const Entry = new EntitySchema<EntryRow>({
 
 export interface SettingRow {
   id: number;
-  /** Session cookies and digits are sealed with it. */
+  /** Session cookies are signed with it. */
   secret: string;
   /** Whether the shop is shared when Emery starts. */
   sharing: boolean;

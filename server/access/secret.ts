@@ -1,14 +1,10 @@
-import { createHash, createHmac, randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import type { DataSource } from 'typeorm';
 import { Setting, type SettingRow } from './entity';
 import { insertOnce } from '../storage/insert-once';
 
 /** What is kept of a secret that a device holds: found again by it, and not made good by who reads it. */
 export const sealed = (secret: string): string => createHash('sha256').update(secret).digest('hex');
-
-/** The same for one that is short enough to be tried through. */
-export const sealedWith = (key: string, secret: string): string =>
-  createHmac('sha256', key).update(secret).digest('hex');
 
 /** A secret nobody guesses: 128 bits, as text that goes into an address. */
 export const newSecret = (): string => randomBytes(16).toString('base64url');

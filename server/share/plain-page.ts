@@ -23,7 +23,7 @@ const security = helmet({
 const CLOCK = `'use strict';
 const there = Number(document.documentElement.dataset.now);
 const off = Math.round((Date.now() - there) / 60000);
-if (Math.abs(off) >= 5) {
+if (Math.abs(off) > 3) {
   const line = document.getElementById('clock');
   const hours = Math.abs(off) >= 90;
   const amount = hours ? Math.round(Math.abs(off) / 60) + ' hours' : Math.abs(off) + ' minutes';

@@ -16,11 +16,9 @@ interface Props {
 
 /** How a device other than the machine itself comes in: by six digits of another screen, or by name and passphrase. */
 export function SignIn({ onIn, digitsFirst = false, ownerCode }: Props) {
-  if (ownerCode !== undefined) return <FirstOwner code={ownerCode} onIn={(me) => onIn(me, null)} />;
-  const forms = [
-    <ByName key="name" onIn={(me) => onIn(me, null)} />,
-    <ByDigits key="digits" onIn={(me, place) => onIn(me, place)} />,
-  ];
+  const byName = <ByName key="name" onIn={(me) => onIn(me, null)} ownerCode={ownerCode} />;
+  if (ownerCode !== undefined) return <div className="sign-in">{byName}</div>;
+  const forms = [byName, <ByDigits key="digits" onIn={(me, place) => onIn(me, place)} />];
   return <div className="sign-in">{digitsFirst ? forms.reverse() : forms}</div>;
 }
 
@@ -77,26 +75,38 @@ const Refused = ({ problem }: { problem: ApiProblem | null }): ReactNode =>
     </p>
   ) : null;
 
-function ByName({ onIn }: { onIn: (me: Me) => void }) {
+interface ByNameProps {
+  onIn: (me: Me) => void;
+  /** With the code of the first owner it makes one. */
+  ownerCode?: string | undefined;
+}
+
+function ByName({ onIn, ownerCode }: ByNameProps) {
   const [name, setName] = useState('');
   const [passphrase, setPassphrase] = useState('');
+  const first = ownerCode !== undefined;
   const { onSubmit, sending, at, problem } = useSend(
-    () => ask<Me>('POST', '/access/sign-in', { name: name.trim(), passphrase }),
+    () =>
+      ask<Me>('POST', first ? '/access/first' : '/access/sign-in', {
+        ...{ name: name.trim(), passphrase },
+        ...(first && { code: ownerCode }),
+      }),
     onIn,
   );
   return (
-    <form onSubmit={onSubmit} aria-label="Name and passphrase">
+    <form onSubmit={onSubmit} aria-label={first ? 'The owner' : 'Name and passphrase'}>
+      {first && <p>{IN.whoOwns}</p>}
       <Field label="Name" value={name} onChange={setName} problem={at('name')} input={{ autoComplete: 'username' }} />
       <Field
-        label="Passphrase"
+        label={first ? 'Passphrase, 10 characters or more' : 'Passphrase'}
         value={passphrase}
         onChange={setPassphrase}
         problem={at('passphrase')}
-        input={{ type: 'password', autoComplete: 'current-password' }}
+        input={{ type: 'password', autoComplete: first ? 'new-password' : 'current-password' }}
       />
       <Refused problem={problem} />
       <PlainButton type="submit" primary disabled={sending || name.trim() === '' || passphrase === ''}>
-        Sign in
+        {first ? 'Become the owner' : 'Sign in'}
       </PlainButton>
     </form>
   );
@@ -121,32 +131,6 @@ function ByDigits({ onIn }: { onIn: (me: Me, place: string) => void }) {
       <Refused problem={problem} />
       <PlainButton type="submit" primary disabled={sending || six.length !== 6}>
         Use the digits
-      </PlainButton>
-    </form>
-  );
-}
-
-function FirstOwner({ code, onIn }: { code: string; onIn: (me: Me) => void }) {
-  const [name, setName] = useState('');
-  const [passphrase, setPassphrase] = useState('');
-  const { onSubmit, sending, at, problem } = useSend(
-    () => ask<Me>('POST', '/access/first', { name: name.trim(), passphrase, code }),
-    onIn,
-  );
-  return (
-    <form className="sign-in" onSubmit={onSubmit} aria-label="The owner">
-      <p>{IN.whoOwns}</p>
-      <Field label="Name" value={name} onChange={setName} problem={at('name')} input={{ autoComplete: 'username' }} />
-      <Field
-        label="Passphrase, 10 characters or more"
-        value={passphrase}
-        onChange={setPassphrase}
-        problem={at('passphrase')}
-        input={{ type: 'password', autoComplete: 'new-password' }}
-      />
-      <Refused problem={problem} />
-      <PlainButton type="submit" primary disabled={sending || name.trim() === '' || passphrase === ''}>
-        Become the owner
       </PlainButton>
     </form>
   );

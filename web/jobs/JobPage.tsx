@@ -72,21 +72,12 @@ export default function JobPage() {
 function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   const { run } = hand;
   const { sheet, signedAt } = job;
-  const done = sheet.steps.filter(({ id }) => run.done.has(id)).length;
   const sketch = useMemo(() => sketchOf(sheet.drive), [sheet.drive]);
   const [bringing, setBringing] = useState(false);
   return (
     <main className="job-sheet">
       <section className="job-progress sheet" aria-label="Progress" data-testid="job-progress">
-        <div className="answer-figure">
-          {done} <span className="answer-other">of {sheet.steps.length} steps</span>
-        </div>
-        <Progress
-          percent={(100 * done) / sheet.steps.length}
-          showInfo={false}
-          strokeColor="var(--enamel)"
-          aria-label="Share of the steps done"
-        />
+        <StepsDone job={job} hand={hand} />
         {signedAt !== null ? (
           <SignedOff job={job} run={run} />
         ) : (
@@ -117,6 +108,25 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   );
 }
 
+/** How many of the steps are done. */
+function StepsDone({ job: { sheet }, hand }: { job: JobOpened; hand: JobInHand }) {
+  const { length } = sheet.steps;
+  const done = sheet.steps.filter(({ id }) => hand.run.done.has(id)).length;
+  return (
+    <>
+      <div className="answer-figure">
+        {done} <span className="answer-other">of {length} steps</span>
+      </div>
+      <Progress
+        percent={(100 * done) / length}
+        showInfo={false}
+        strokeColor="var(--enamel)"
+        aria-label="Share of the steps done"
+      />
+    </>
+  );
+}
+
 /** By whom and when; and what came in too late for it. */
 function SignedOff({ job: { sheet, signedAt, signedBy }, run }: { job: JobOpened; run: JobInHand['run'] }) {
   return (
@@ -140,20 +150,10 @@ function SignedOff({ job: { sheet, signedAt, signedBy }, run }: { job: JobOpened
 
 /** What somebody has whom the job was lent to: its steps, to be ticked and photographed. */
 function LentSheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
-  const { steps } = job.sheet;
-  const done = steps.filter(({ id }) => hand.run.done.has(id)).length;
   return (
     <main className="job-sheet">
       <section className="job-progress sheet" aria-label="Progress" data-testid="job-progress">
-        <div className="answer-figure">
-          {done} <span className="answer-other">of {steps.length} steps</span>
-        </div>
-        <Progress
-          percent={(100 * done) / steps.length}
-          showInfo={false}
-          strokeColor="var(--enamel)"
-          aria-label="Share of the steps done"
-        />
+        <StepsDone job={job} hand={hand} />
         <Who />
         <p className="quiet">{IN.lentHere}</p>
         <Waiting job={job} hand={hand} />
