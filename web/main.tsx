@@ -1,15 +1,21 @@
 import '@fontsource-variable/encode-sans/wdth.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode } from 'react';
+import { StrictMode, useEffect } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Link, matchPath, Route, Routes } from 'react-router';
 import { accessWanted } from './access/wanted';
+import { useMe } from './api/access';
 import { ApiProblem } from './api/client';
 import { fetchRest } from './parts/fetch-rest';
 import { lazyPart } from './parts/lazy-part';
 import { CounterKey } from './counter/CounterKey';
+import { habitsOf, useHabits } from './habits/habits';
+import { onceBack } from './offline/away';
+import { startSending } from './offline/begun';
+import { keepEmery } from './offline/service-worker';
 import { outboxWanted } from './jobs/kept';
 import { useStore } from './state/store';
+import { followLight } from './theme/light';
 import { withFont } from './theme/own-font';
 import './theme/tokens.css';
 import './ui/plain.css';
@@ -64,6 +70,42 @@ const client = new QueryClient({
   },
 });
 
+followLight();
+startSending();
+onceBack(() => void client.invalidateQueries());
+if (!import.meta.env.DEV) keepEmery();
+
+/** The pages, drawn anew when figures are to be written another way: every word on them may have one. */
+function Pages() {
+  const { decimal, torque, force, clock } = useHabits();
+  useHabitsOfPerson();
+  return (
+    <Routes key={[decimal, torque, force, clock].join()}>
+      <Route path="counter/:question?" element={<CounterPage />} />
+      <Route path="in" element={<InPage />} />
+      <Route element={<Dress />}>
+        {DRESSED.map(({ path, Page }) => (
+          <Route key={path} path={path} element={<Page />} />
+        ))}
+      </Route>
+      <Route
+        path="*"
+        element={
+          <p className="no-page">
+            There is no such page. <Link to="/">Back to the shop</Link>
+          </p>
+        }
+      />
+    </Routes>
+  );
+}
+
+/** Whoever is signed in at this device reads by their own habits. */
+function useHabitsOfPerson(): void {
+  const name = useMe()?.name ?? null;
+  useEffect(() => habitsOf(name), [name]);
+}
+
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={client}>
@@ -71,23 +113,7 @@ createRoot(document.getElementById('root')!).render(
         <CounterKey />
         <Outbox />
         <Access />
-        <Routes>
-          <Route path="counter/:question?" element={<CounterPage />} />
-          <Route path="in" element={<InPage />} />
-          <Route element={<Dress />}>
-            {DRESSED.map(({ path, Page }) => (
-              <Route key={path} path={path} element={<Page />} />
-            ))}
-          </Route>
-          <Route
-            path="*"
-            element={
-              <p className="no-page">
-                There is no such page. <Link to="/">Back to the shop</Link>
-              </p>
-            }
-          />
-        </Routes>
+        <Pages />
       </BrowserRouter>
     </QueryClientProvider>
   </StrictMode>,

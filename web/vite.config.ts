@@ -1,5 +1,6 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig, type InlineConfig } from 'vite';
+import { VitePWA, type VitePWAOptions } from 'vite-plugin-pwa';
 import { bundleNames } from './bundles';
 
 /** What the PDF maker is built without. */
@@ -13,8 +14,44 @@ const made: InlineConfig = {
   build: { target: 'es2022' },
 };
 
+/** Emery in the browser itself: installed like an app, and opened with the server away. */
+const KEPT: Partial<VitePWAOptions> = {
+  // A new version waits until it is taken: `offline/service-worker.ts`.
+  registerType: 'prompt',
+  injectRegister: null,
+  manifest: {
+    id: '/',
+    name: 'Emery',
+    short_name: 'Emery',
+    description: 'Sizing, routing, tensioning and aligning accessory drives.',
+    start_url: '/',
+    scope: '/',
+    display: 'standalone',
+    background_color: '#dde2e1',
+    theme_color: '#1f5a4a',
+    icons: [
+      { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' },
+      { src: '/mark-192.png', sizes: '192x192', type: 'image/png' },
+      { src: '/mark-512.png', sizes: '512x512', type: 'image/png' },
+      { src: '/mark-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+    ],
+  },
+  workbox: {
+    globPatterns: ['index.html', '*.{svg,png,js}', 'assets/*.{js,css,woff2}'],
+    globIgnores: ['sw.js', 'workbox-*.js'],
+    maximumFileSizeToCacheInBytes: 6e6,
+    // Every page is the same file; what the server answers is kept by the page, which knows whose it is.
+    navigateFallback: '/index.html',
+    navigateFallbackDenylist: [/^\/api\//],
+    cleanupOutdatedCaches: true,
+    clientsClaim: true,
+    inlineWorkboxRuntime: true,
+  },
+};
+
 export default defineConfig(async ({ command }) => ({
   ...made,
+  plugins: [...made.plugins!, ...(command === 'build' ? [VitePWA(KEPT)] : [])],
   build: {
     ...made.build,
     sourcemap: false,

@@ -1,7 +1,7 @@
 import { type AlignTool, type Drive, type MoveKind, pulleyLabel } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
 import { type RunVerdict, steepnessDeg } from '../planes';
-import { formatInchesDecimal, type LengthUnit, plural } from '../quantity';
+import { formatInchesDecimal, type LengthUnit, plural, fixed, grouped } from '../quantity';
 import type { AlignFinding } from './finding';
 import type { Suspect } from './loaded';
 import { nearestPlace } from './next-reading';
@@ -11,7 +11,7 @@ import { toDegrees } from '../numeric';
 /** A small offset without its side: tenths of a mm, thousandths of an inch beside it where the shop works in inches. */
 export function smallFigure(mm: number, unit: LengthUnit = 'mm', places = 1): string {
   const size = Math.abs(mm);
-  const metric = `${size.toFixed(places)} mm`;
+  const metric = `${fixed(size, places)} mm`;
   return unit === 'mm' ? metric : `${formatInchesDecimal(size, 3)} (${metric})`;
 }
 
@@ -28,7 +28,7 @@ export function shortOffset(mm: number, unit: LengthUnit): string {
 
 /** A small length in the shop's unit alone. */
 export const shortFigure = (mm: number, unit: LengthUnit): string =>
-  unit === 'mm' ? `${Math.abs(mm).toFixed(1)} mm` : formatInchesDecimal(Math.abs(mm), 3);
+  unit === 'mm' ? `${fixed(Math.abs(mm), 1)} mm` : formatInchesDecimal(Math.abs(mm), 3);
 
 /** How far a plane is tipped, and which edge of it stands out. */
 export function tiltFigure([x, y]: readonly [number, number]): string {
@@ -37,7 +37,7 @@ export function tiltFigure([x, y]: readonly [number, number]): string {
 }
 
 /** An angle in hundredths of a degree, without its sign. */
-export const degreeFigure = (degrees: number): string => `${Math.abs(degrees).toFixed(2)}°`;
+export const degreeFigure = (degrees: number): string => `${fixed(Math.abs(degrees), 2)}°`;
 
 export const VERDICT_WORDS: Record<RunVerdict, { mark: string; word: string }> = {
   good: { mark: '●', word: 'good' },
@@ -251,7 +251,7 @@ const ALIGN_WORDS: WordsByCode<AlignFinding, Telling> = {
     todo: 'Measure it, or enter the depths it is sold in.',
   }),
   'too-many-sets': ({ figures: { count } }) => ({
-    title: `${Math.round(count).toLocaleString('en')} sets of parts are too many to check.`,
+    title: `${grouped(Math.round(count))} sets of parts are too many to check.`,
     why: 'A million is the most.',
     todo: 'Settle on one part where the choice is clear.',
   }),

@@ -1,3 +1,4 @@
+import { grouped } from '../quantity';
 import { isSchema, type AnyObject } from 'yup';
 import { type Drive, driveSchema } from './drive';
 import { rulesOf } from './lists';
@@ -123,7 +124,7 @@ export function fullWords({ list, max }: Full): string {
     return 'The drive holds as much as it can, 1 MB. Nothing was changed; remove pictures or sounds first.';
   const what = rulesOf(list)?.what ?? 'this list';
   const name = `${what[0]!.toUpperCase()}${what.slice(1)}`;
-  return `${name}: a drive holds ${max.toLocaleString('en')} at most. Nothing was changed; remove one first.`;
+  return `${name}: a drive holds ${grouped(max)} at most. Nothing was changed; remove one first.`;
 }
 
 /** UTF-8 bytes of one unit of UTF-16; the two halves of a pair make four together. */

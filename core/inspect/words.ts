@@ -1,6 +1,6 @@
 import { type Check, checkRules, type Drive, INSPECT_CHECK_NAMES, pulleyLabel, type PulleyKind } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
-import { capital, formatLength, type LengthUnit, uncapital } from '../quantity';
+import { capital, formatLength, type LengthUnit, uncapital, fixed, grouped } from '../quantity';
 import { type ArmHealth } from '../tension';
 import type { InspectTold } from './finding';
 import type { PartName } from './latest';
@@ -168,11 +168,11 @@ export function checkFigure(check: Check, value: number, unit: LengthUnit = 'mm'
   const signed = (text: string) => text.replace(/^-/, '−');
   switch (unitOf(check)) {
     case 'degrees':
-      return signed(`${value.toFixed(0)}°`);
+      return signed(`${fixed(value, 0)}°`);
     case 'cracks':
       return `${Number(value.toFixed(1))} ${value === 1 ? 'crack' : 'cracks'}`;
     case 'percent':
-      return signed(`${value.toFixed(1)} % longer`);
+      return signed(`${fixed(value, 1)} % longer`);
     default:
       // Wear is told in mm, to the tenth and less; only what is taped is told in the shop's own unit.
       return check === 'slot' ? formatLength(value, unit) : signed(`${Number(value.toFixed(2))} mm`);
@@ -242,7 +242,7 @@ export function reasonLines(item: InspectItem, unit?: LengthUnit): string[] {
   return item.judged.filter(({ grade }) => grade === 'sound').map((judgement) => judgedWords(judgement, unit));
 }
 
-export const distanceFigure = (distance: number) => roundToTwo(distance).toLocaleString('en');
+export const distanceFigure = (distance: number) => grouped(roundToTwo(distance));
 
 /** To two figures: a forecast is no better than that. */
 function roundToTwo(value: number): number {
@@ -254,13 +254,13 @@ function roundToTwo(value: number): number {
 /** A reading of the odometer that a forecast comes to: no finer than a tenth of its ±. */
 export function readingFigure(odometer: number, plusMinus: number): string {
   const step = 10 ** Math.max(0, Math.floor(Math.log10(Math.max(1, plusMinus))) - 1);
-  return (Math.round(odometer / step) * step).toLocaleString('en');
+  return grouped(Math.round(odometer / step) * step);
 }
 
 /** How fast it wears, in a line: `0.1 mm in 10,000 km`. */
 export function rateFigure({ line }: Pick<Wear, 'line'>, unit: string): string {
   const per = unit === 'h' ? 100 : 10_000;
-  return `${Number((Math.abs(line!.rate) * per).toPrecision(2))} mm in ${per.toLocaleString('en')} ${unit}`;
+  return `${Number((Math.abs(line!.rate) * per).toPrecision(2))} mm in ${grouped(per)} ${unit}`;
 }
 
 /** How far it still goes, in a line: `9,400 km, ± 2,100`. */
@@ -334,7 +334,7 @@ const INSPECT_WORDS: WordsByCode<InspectTold, Telling> = {
     todo: 'Read it again after more distance.',
   }),
   'odometer-doubted': ({ figures: { odometer, before } }) => ({
-    title: `Odometer ${odometer.toLocaleString('en')} after ${before.toLocaleString('en')}: is one of them a typing mistake?`,
+    title: `Odometer ${grouped(odometer)} after ${grouped(before)}: is one of them a typing mistake?`,
     why: 'No wear can be worked out from these two readings.',
     todo: 'Correct the odometer of the wrong reading.',
   }),
@@ -365,7 +365,7 @@ const INSPECT_WORDS: WordsByCode<InspectTold, Telling> = {
   }),
   'wear-bends': ({ belt, figures: { power } }, { the }) => ({
     title: `The wear of ${the(belt)} ${power > 1 ? 'is speeding up' : 'is slowing down'}.`,
-    why: `Its readings fit use to the power ${power.toFixed(1)} better than a straight line, and the forecast goes by that.`,
+    why: `Its readings fit use to the power ${fixed(power, 1)} better than a straight line, and the forecast goes by that.`,
     todo: power > 1 ? 'Find the cause, and check again sooner.' : 'Read it again later.',
   }),
   'odd-figure': ({ belt, pulley, figures: { check, value, from, to, condemns } }, { name, the }) => ({

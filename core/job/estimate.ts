@@ -1,3 +1,4 @@
+import { fixed } from '../quantity';
 import { median } from '../numeric';
 import type { CardStep } from './step';
 import type { JobRun } from './run';
@@ -128,7 +129,7 @@ export function totalOf({ minutes, hourRate, parts }: Pick<JobEstimate, 'minutes
   return { labour, parts: priced, total: (labour ?? 0) + priced, open };
 }
 
-const money = (value: number) => value.toFixed(2);
+const money = (value: number) => fixed(value, 2);
 /** A sum, with how much of it has no price. */
 function sumWords(total: number, open: number): string {
   if (open === 0) return money(total);

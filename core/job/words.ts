@@ -9,7 +9,7 @@ import {
   stationLabel,
 } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
-import { capital, plural, torqueFigure } from '../quantity';
+import { capital, plural, torqueFigure, grouped } from '../quantity';
 import { sectionOf } from '../loads';
 import { DRIVE_SIDE_WORDS } from '../section';
 import type { JobFinding } from './finding';
@@ -152,7 +152,7 @@ export function eventWords({ drive, steps }: { drive: Drive; steps: readonly Car
     case 'note':
       return `Remark${at(event.step)}: ${event.text}`;
     case 'odometer':
-      return event.odometer === null ? 'Odometer not read' : `Odometer ${event.odometer.toLocaleString('en')}`;
+      return event.odometer === null ? 'Odometer not read' : `Odometer ${grouped(event.odometer)}`;
     case 'belt':
       return `${drive.belts.some(({ id }) => id === event.belt) ? capital(beltName(drive, event.belt)) : `Belt ${event.belt}`}: ${[
         ...(event.fitted === undefined ? [] : [event.fitted === 'new' ? 'new belt fitted' : 'same belt refitted']),

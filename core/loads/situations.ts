@@ -1,3 +1,4 @@
+import { grouped } from '../quantity';
 import type { EngineMarks, LoadChoice } from '../accessory';
 import type { Running } from './demand';
 
@@ -35,5 +36,5 @@ export function statesThatMatter(
 
 /** What a state is called. */
 export function stateWords({ rpm, wet }: Running): string {
-  return `${Math.round(rpm).toLocaleString('en-GB')} rev/min${wet ? ', wet' : ''}`;
+  return `${grouped(Math.round(rpm))} rev/min${wet ? ', wet' : ''}`;
 }

@@ -11,7 +11,7 @@ import {
   type SpeedFrom,
 } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
-import { capital, uncapital } from '../quantity';
+import { capital, uncapital, fixed, grouped } from '../quantity';
 import { DEFAULT_CYLINDERS, type RateKind } from './rates';
 import type { Answer } from './asks';
 import type { CauseChance, Reason } from './diagnose';
@@ -331,7 +331,7 @@ export function matchWords(drive: Drive, { what, id, harmonic, bearing }: RateMa
       const or = second ? ` or ${partLabel(drive, second.id)}` : '';
       return {
         name: 'a rolling bearing',
-        how: `, perhaps of ${partLabel(drive, id)}${or}, ${harmonic.toFixed(1)} strikes a turn`,
+        how: `, perhaps of ${partLabel(drive, id)}${or}, ${fixed(harmonic, 1)} strikes a turn`,
       };
     }
     default:
@@ -370,8 +370,8 @@ export const STAGE_WORDS: Record<FigureStage | 'inspect', string> = {
 
 export const LISTEN_AGAIN_WORDS: Record<ListenAgain, string> = {
   now: 'right after',
-  soon: `after ${LISTEN_AFTER_KM.soon.toLocaleString('en')} km`,
-  later: `after ${LISTEN_AFTER_KM.later.toLocaleString('en')} km`,
+  soon: `after ${grouped(LISTEN_AFTER_KM.soon)} km`,
+  later: `after ${grouped(LISTEN_AFTER_KM.later)} km`,
 };
 
 /** A chance as people say it: whole percent, and not surer than it is. */
@@ -431,7 +431,7 @@ interface Telling {
 }
 
 const testName = (test: string) => NOISE_TEST_NAMES[test as NoiseTest] ?? test;
-const rpmWords = (rpm: number) => `${Math.round(rpm).toLocaleString('en')} rev/min`;
+const rpmWords = (rpm: number) => `${grouped(Math.round(rpm))} rev/min`;
 
 const NOISE_WORDS: WordsByCode<NoiseFinding, Telling> = {
   'no-route': () => ({
@@ -499,7 +499,7 @@ const NOISE_WORDS: WordsByCode<NoiseFinding, Telling> = {
   }),
   'listen-again': ({ figures: { cause, id, when, at } }, { name }) => ({
     title: `Listen again ${LISTEN_AGAIN_WORDS[when]}${
-      at === undefined ? '' : `, at ${Math.round(at).toLocaleString('en')} on the odometer`
+      at === undefined ? '' : `, at ${grouped(Math.round(at))} on the odometer`
     }.`,
     why: `Repaired: ${capital(name(id))}, ${uncapital(CAUSE_WORDS[cause].name)}.`,
     todo: 'Then record whether it stayed quiet.',
@@ -510,7 +510,7 @@ const NOISE_WORDS: WordsByCode<NoiseFinding, Telling> = {
     todo: 'Check the other causes on the list.',
   }),
   'too-short': ({ figures: { seconds } }) => ({
-    title: `${seconds.toFixed(1)} s are too short.`,
+    title: `${fixed(seconds, 1)} s are too short.`,
     why: 'A belt goes round only a few times a second.',
     todo: 'Record ten seconds at a steady engine speed.',
   }),
@@ -520,7 +520,7 @@ const NOISE_WORDS: WordsByCode<NoiseFinding, Telling> = {
     todo: 'Come nearer while staying out of reach, or record while the noise is there.',
   }),
   'matches-nothing': ({ figures: { hz } }) => ({
-    title: `Nothing in this drive repeats at ${hz.toFixed(1)} Hz.`,
+    title: `Nothing in this drive repeats at ${fixed(hz, 1)} Hz.`,
     why: 'The noise comes from something else, or the engine ran at another speed.',
     todo: 'Check the engine speed and the pulley sizes.',
   }),
@@ -540,7 +540,7 @@ const NOISE_WORDS: WordsByCode<NoiseFinding, Telling> = {
   'speed-clash': ({ figures: { told, rpm1, rpm2, rpm3 } }) => ({
     title: `The sound is not that of an engine at ${rpmWords(told)}.`,
     why: `It fits ${[rpm1, rpm2, rpm3]
-      .flatMap((rpm) => (rpm === undefined ? [] : [Math.round(rpm).toLocaleString('en')]))
+      .flatMap((rpm) => (rpm === undefined ? [] : [grouped(Math.round(rpm))]))
       .join(' or ')} rev/min.`,
     todo: 'Read the speed again, and check the number of cylinders.',
   }),

@@ -1,6 +1,6 @@
 import { type Drive, obstacleLabel, type Pulley, pulleyLabel } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
-import { formatLength, formatMm, type LengthUnit } from '../quantity';
+import { formatLength, formatMm, type LengthUnit, fixed } from '../quantity';
 import type { ClosingCure, PathFinding } from './finding';
 
 /** What a row of the table is told with: names, and figures in the shop's unit. */
@@ -19,7 +19,7 @@ const FACES: Record<Pulley['surface'], string> = {
   toothed: 'a toothed face',
 };
 
-const degrees = (angle: number) => `${angle < 10 ? angle.toFixed(1) : Math.round(angle)}°`;
+const degrees = (angle: number) => `${angle < 10 ? fixed(angle, 1) : Math.round(angle)}°`;
 
 const PATH_WORDS: WordsByCode<PathFinding, Telling> = {
   'no-route': () => ({
@@ -120,7 +120,7 @@ const PATH_WORDS: WordsByCode<PathFinding, Telling> = {
   }),
   'ratios-fight': ({ pulley, figures: { percent } }, { name }) => ({
     title: `Two belts turn ${name(pulley)} at different speeds.`,
-    why: `This belt would turn it ${Math.abs(percent).toFixed(2)} % ${percent < 0 ? 'slower' : 'faster'} than the other.`,
+    why: `This belt would turn it ${fixed(Math.abs(percent), 2)} % ${percent < 0 ? 'slower' : 'faster'} than the other.`,
     todo: 'One of them must slip all the time. Measure the pulleys of both again, or change one until the ratios agree.',
   }),
   'rib-count': ({ pulley, figures: { grooves, ribs } }, { name }) => ({

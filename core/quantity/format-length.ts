@@ -1,3 +1,5 @@
+import { fixed, written } from './habits';
+
 /** The unit a shop works in; files always hold mm. */
 export type LengthUnit = 'mm' | 'in';
 
@@ -34,12 +36,12 @@ export function formatInches(mm: number, denominator = 16): string {
 
 /** `169.9` mm → `6.69"`. */
 export function formatInchesDecimal(mm: number, places = 2): string {
-  return `${fixed(mm / MM_PER_INCH, places)}"`;
+  return `${unsignedZero(mm / MM_PER_INCH, places)}"`;
 }
 
 /** `169.9` mm → `169.9 mm`. */
 export function formatMm(mm: number, places = 1): string {
-  return `${fixed(mm, places)} mm`;
+  return `${unsignedZero(mm, places)} mm`;
 }
 
 /** Shorter than this a length is told in decimals, mm: a sixteenth of an inch is too coarse for it. */
@@ -70,11 +72,10 @@ export function editableLength(mm: number, unit: LengthUnit): string {
 }
 
 function trimmed(value: number, places: number): string {
-  return String(Number(fixed(value, places)));
+  return written(Number(value.toFixed(places)));
 }
 
-/** toFixed without a minus sign in front of a rounded zero. */
-function fixed(value: number, places: number): string {
-  const text = value.toFixed(places);
-  return Number(text) === 0 ? text.replace('-', '') : text;
+/** A fixed figure without a minus sign in front of a rounded zero. */
+function unsignedZero(value: number, places: number): string {
+  return Number(value.toFixed(places)) === 0 ? fixed(0, places) : fixed(value, places);
 }

@@ -10,6 +10,17 @@ export {
 } from './number';
 export { csvCell, textOfCell } from './csv-cell';
 export { N_PER_KGF, N_PER_LBF, parseForce, type ForceReading, type ForceUnit } from './force';
+export {
+  DEFAULT_HABITS,
+  type DistanceUnit,
+  fixed,
+  grouped,
+  type Habits,
+  habitsNow,
+  readHabits,
+  setHabits,
+  written,
+} from './habits';
 export { capital, plural, uncapital } from './words';
 export { mixedUnits, parseLength, type LengthReading } from './parse-length';
 export {

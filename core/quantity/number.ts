@@ -1,3 +1,4 @@
+import { grouped, written } from './habits';
 /** What was understood of a written figure, or in plain words why nothing was. */
 export type NumberReading =
   | { ok: true; value: number }
@@ -62,7 +63,7 @@ export function twoWays(written: string, thousands: string, decimal: string): st
  * A figure as a field starts from it, so that it is read back as it was: never one sign before exactly three digits.
  */
 export function editableNumber(value: number): string {
-  const text = String(value);
+  const text = written(value);
   return EITHER.test(text) ? `${text}0` : text;
 }
 
@@ -94,7 +95,7 @@ export function odometerDoubt(
 export function odometerDoubtWords(reading: number, last: number | null, unit: string): string | null {
   const doubt = odometerDoubt(reading, last);
   if (doubt === null) return null;
-  const [here, before] = [reading, last!].map((value) => value.toLocaleString('en'));
+  const [here, before] = [reading, last!].map((value) => grouped(value));
   return doubt === 'below'
     ? `${here} ${unit} is below the last reading, ${before} ${unit}.`
     : `${here} ${unit} is far above the last reading, ${before} ${unit}: a digit too many?`;

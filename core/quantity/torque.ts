@@ -1,3 +1,4 @@
+import { fixed, habitsNow } from './habits';
 import { editableNumber, readNumber } from './number';
 
 /** What a torque is written in. Files always hold N·m. */
@@ -55,9 +56,9 @@ export function formatTorque(nm: number, unit: TorqueUnit): string {
   const value = nm / NM_PER[unit];
   const figure =
     value >= 20 && Math.abs(value - Math.round(value)) < 0.05
-      ? value.toFixed(0)
-      : value.toFixed(unit === 'kgf-m' ? 2 : 1);
-  return `${figure.replace(/\.0+$/, '')} ${TORQUE_UNIT_WORDS[unit]}`;
+      ? fixed(value, 0)
+      : fixed(value, unit === 'kgf-m' ? 2 : 1);
+  return `${figure.replace(/[.,]0+$/, '')} ${TORQUE_UNIT_WORDS[unit]}`;
 }
 
 /** The text a field starts from: reads back to within a millionth. */
@@ -65,9 +66,10 @@ export function editableTorque(nm: number, unit: TorqueUnit): string {
   return `${editableNumber(Number((nm / NM_PER[unit]).toPrecision(7)))} ${TORQUE_UNIT_WORDS[unit]}`;
 }
 
-/** As the manual has it, with the other units beside it: `35 lbf·ft (47.5 N·m)`. */
-export function torqueFigure(nm: number, unit: TorqueUnit = 'nm'): string {
+/** As the manual has it, else by the habits, with the other units beside it: `35 lbf·ft (47.5 N·m)`. */
+export function torqueFigure(nm: number, given?: TorqueUnit): string {
   const pounds = nm < 15 ? 'lbf-in' : 'lbf-ft';
+  const unit = given ?? (habitsNow().torque === 'nm' ? 'nm' : pounds);
   const other = unit === 'nm' ? pounds : 'nm';
   return `${formatTorque(nm, unit)} (${formatTorque(nm, other)})`;
 }

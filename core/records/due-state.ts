@@ -1,6 +1,6 @@
 import type { OdometerUnit } from '../drive';
 import { dayAt, dayOf, type UsualUse } from './use';
-import { DAY_MS } from '../quantity';
+import { DAY_MS, grouped } from '../quantity';
 
 /** What can be due on a drive. */
 export const DUE_KINDS = ['change', 'set-again', 'look', 'listen', 'wear', 'life'] as const;
@@ -81,7 +81,7 @@ export const DUE_STATE_WORDS: Record<DueState, { mark: string; word: string }> =
 /** By what it is due, in a line: `by 2026-12-24, or at 149,030 km`. */
 export function dueBy({ day, odometer, unit, from, plusMinus }: Due, vehicleUnit: OdometerUnit): string {
   const counts = unit ?? vehicleUnit;
-  const figure = (value: number) => Math.round(value).toLocaleString('en');
+  const figure = (value: number) => grouped(Math.round(value));
   const reading =
     odometer === null ? '' : `at ${figure(odometer)} ${counts}${plusMinus === null ? '' : ` ± ${figure(plusMinus)}`}`;
   const both = [day === null ? '' : `by ${day}`, reading].filter(Boolean).join(', or ');

@@ -12,7 +12,7 @@ import { inspectDrive, inspectedLabel, type InspectItem, VERDICT_WORDS } from '.
 import { beltName, heldBy, type HeldBy, isSetByHand, stepsBy } from '../job';
 import type { Due, DueKind } from './due-state';
 import { dayOf } from './use';
-import { capital } from '../quantity';
+import { capital, grouped } from '../quantity';
 
 /** What is done at the next look, by what holds the belt: what cannot be set is only read. */
 const LOOK_WORDS = {
@@ -102,7 +102,7 @@ function listenDues(drive: Drive): Due[] {
         text:
           next.when === 'now'
             ? 'Listen again after the repair'
-            : `Listen again, ${Math.round(km / kmPer(unit ?? 'km')).toLocaleString('en')} ${unit ?? 'km'} after the repair`,
+            : `Listen again, ${grouped(Math.round(km / kmPer(unit ?? 'km')))} ${unit ?? 'km'} after the repair`,
         belt: null,
         // Without an odometer the day of the cure is all there is to go by.
         day: (next.when === 'now' || next.at === null) && ms !== null ? dayOf(ms) : null,

@@ -1,6 +1,6 @@
 import { type Belt, type Drive, pulleyLabel } from '../drive';
 import { solveDrive } from '../path';
-import { formatInches } from '../quantity';
+import { formatInches, grouped } from '../quantity';
 import { puttingOn } from '../seating';
 import { DRIVE_SIDE_WORDS, sectionFor } from '../section';
 import { askForBelt, releaseWords } from '../size';
@@ -43,7 +43,7 @@ export function cardBelts(drive: Drive): CardBelt[] {
             : `${Math.round(lengthMm)} mm (${formatInches(lengthMm)}) ${drawn.basis}${length ? '' : ', from the drawing'}`,
         route: belt.route
           .map(
-            ({ pulley, side }) => `${pulleyLabel(drive, pulley)} ${side === 'back' ? 'back' : DRIVE_SIDE_WORDS[kind]}`,
+            ({ pulley, side }) => `${pulleyLabel(drive, pulley)} (${side === 'back' ? 'back' : DRIVE_SIDE_WORDS[kind]})`,
           )
           .join(', '),
         lastOn: last && pulleyLabel(drive, last.pulley),
@@ -57,7 +57,7 @@ function fittedWords(drive: Drive, { care }: Belt): string | null {
   const at =
     care?.fittedOdometer === undefined
       ? ''
-      : `at ${care.fittedOdometer.toLocaleString('en')} ${drive.inspect?.odometerUnit ?? ''}`.trim();
+      : `at ${grouped(care.fittedOdometer)} ${drive.inspect?.odometerUnit ?? ''}`.trim();
   const known = [care?.fittedAt?.slice(0, 10), at].filter(Boolean).join(' ');
   return known === '' ? null : `Fitted ${known}`;
 }

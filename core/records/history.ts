@@ -10,7 +10,7 @@ import {
   momentOf,
   withItems,
 } from '../drive';
-import { readNumber, textOfCell } from '../quantity';
+import { readNumber, textOfCell, grouped } from '../quantity';
 import { readMarking } from '../section';
 import { WHY_WORDS } from './story';
 
@@ -206,7 +206,7 @@ function inOrder(changed: readonly ChangedPart[]): ChangedPart[] {
 /** A row as it is shown before it is taken in. */
 export function historyText({ number, fittedAt, fittedOdometer, offAt, offOdometer, why }: HistoryRow): string {
   const when = (day: string | null, odometer: number | null) =>
-    [day, odometer === null ? '' : `at ${odometer.toLocaleString('en')}`].filter(Boolean).join(' ');
+    [day, odometer === null ? '' : `at ${grouped(odometer)}`].filter(Boolean).join(' ');
   const [on, off] = [when(fittedAt, fittedOdometer), when(offAt, offOdometer)];
   return [
     number && `number ${number}`,

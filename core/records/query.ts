@@ -1,3 +1,4 @@
+import { grouped } from '../quantity';
 import { kmPer, type OdometerUnit } from '../drive';
 import { type Section, sectionFor, SECTION_NAMES } from '../section';
 
@@ -79,7 +80,7 @@ export function readBeltQuery(text: string): BeltQuery {
 
 /** What was understood, so that nobody takes a list for another: `6 ribs · over 80,000 km`. */
 export function queryWords({ ribs, section, kind, overKm, underKm, overDays, words }: BeltQuery): string {
-  const figures = (value: number) => Math.round(value).toLocaleString('en');
+  const figures = (value: number) => grouped(Math.round(value));
   return [
     ribs === null ? '' : `${ribs} ${ribs === 1 ? 'rib' : 'ribs'}`,
     section ?? '',

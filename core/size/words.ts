@@ -1,6 +1,6 @@
 import { type Drive, LAY_WORDS, stationLabel } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
-import { formatLength, type LengthUnit } from '../quantity';
+import { formatLength, type LengthUnit, fixed } from '../quantity';
 import type { Candidate, PuttingOn, SizeFinding, Verdict } from '../seating';
 import type { MeasuredLength } from './measured';
 
@@ -107,12 +107,12 @@ const SIZE_WORDS: WordsByCode<SizeFinding, Length> = {
   }),
   'past-best-push': ({ figures: { at, lengthMm } }, length) => ({
     title: 'The adjuster passes its longest path.',
-    why: `The path is longest at ${at.toFixed(1)}, inside the travel: ${length(lengthMm)}. Beyond it, moving on slackens the belt.`,
+    why: `The path is longest at ${fixed(at, 1)}, inside the travel: ${length(lengthMm)}. Beyond it, moving on slackens the belt.`,
     todo: 'Belts are sized for the near side of it. Check pivot, arm and angles.',
   }),
   'lets-go': ({ figures: { at, lengthMm } }, length) => ({
     title: 'The roller swings past the belt.',
-    why: `From ${at.toFixed(0)}° on it no longer holds the belt; ${length(lengthMm)} is the longest it keeps taut.`,
+    why: `From ${fixed(at, 0)}° on it no longer holds the belt; ${length(lengthMm)} is the longest it keeps taut.`,
     todo: 'Check pivot, arm length and angles; the arm must stop before that.',
   }),
   'window-outside': () => ({

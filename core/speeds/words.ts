@@ -1,6 +1,6 @@
 import { type Drive, pulleyLabel, stationLabel } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
-import { formatLength, type LengthUnit } from '../quantity';
+import { formatLength, type LengthUnit, fixed, grouped } from '../quantity';
 import type { BandPlace, BandSource } from './bands';
 import type { RatioReading } from './ratio-mistake';
 import type { SpeedReason } from './search';
@@ -31,13 +31,13 @@ export const USE_WORDS: Record<UsePreset, string> = {
 
 /** A speed in whole rev/min with its thousands apart. */
 export function rpmFigure(rpm: number): string {
-  return Math.round(rpm).toLocaleString('en-GB');
+  return grouped(Math.round(rpm));
 }
 
 /** A ratio to three figures that matter. */
 export function ratioFigure(ratio: number): string {
   const places = [100, 10, 1].filter((bound) => ratio < bound).length;
-  return ratio.toFixed(places);
+  return fixed(ratio, places);
 }
 
 /** Both ways of dividing, each said in full, so that neither can be taken for the other. */
@@ -63,11 +63,11 @@ export function ratioReadingWords(
     case 'right':
       return `That is right: ${turns}.`;
     case 'share':
-      return `That is right as a share of crank speed: ${turns}. As a gain it would be ${(100 * (truth - 1)).toFixed(0)} %.`;
+      return `That is right as a share of crank speed: ${turns}. As a gain it would be ${fixed(100 * (truth - 1), 0)} %.`;
     case 'upside-down':
       return `That was divided the other way up: it is crank turns for each turn of ${name}. ${turns}.`;
     case 'upside-down-percent':
-      return `That was divided the other way up (${ratioFigure(1 / truth)}) and read as a percentage. ${turns}, ${(100 * (truth - 1)).toFixed(0)} % ${truth >= 1 ? 'more' : 'less'} than the crank.`;
+      return `That was divided the other way up (${ratioFigure(1 / truth)}) and read as a percentage. ${turns}, ${fixed(100 * (truth - 1), 0)} % ${truth >= 1 ? 'more' : 'less'} than the crank.`;
     case 'rims':
       return `That comes from the rims' diameters. The belt runs on its cord: ${turns}.`;
     case 'rims-upside-down':
@@ -85,7 +85,7 @@ export function ratioReadingWords(
 
 /** The result of a tachometer check. */
 export function slipWords({ percent, plusMinus, verdict }: Slip): FindingWords {
-  const figure = `${percent.toFixed(1)} % ± ${plusMinus.toFixed(1)}`;
+  const figure = `${fixed(percent, 1)} % ± ${fixed(plusMinus, 1)}`;
   switch (verdict) {
     case 'none':
       return {
@@ -107,7 +107,7 @@ export function slipWords({ percent, plusMinus, verdict }: Slip): FindingWords {
       };
     case 'overruns':
       return {
-        title: `Turns ${(-percent).toFixed(1)} % ± ${plusMinus.toFixed(1)} faster than its ratio.`,
+        title: `Turns ${fixed(-percent, 1)} % ± ${fixed(plusMinus, 1)} faster than its ratio.`,
         why: 'No belt can do that.',
         todo: 'Read again, then measure both pulleys again.',
       };
@@ -137,13 +137,13 @@ interface Telling {
 
 const SPEED_WORDS: WordsByCode<SpeedFinding, Telling> = {
   'belt-too-fast': (found, { belt }) => ({
-    title: `${belt(found.belt)} runs at ${found.figures.metresPerSecond.toFixed(0)} m/s at ${rpmFigure(found.figures.rpm)} rev/min.`,
-    why: `The limit for such belts is about ${found.figures.limit.toFixed(0)} m/s, a default.`,
+    title: `${belt(found.belt)} runs at ${fixed(found.figures.metresPerSecond, 0)} m/s at ${rpmFigure(found.figures.rpm)} rev/min.`,
+    why: `The limit for such belts is about ${fixed(found.figures.limit, 0)} m/s, a default.`,
     todo: 'A smaller crank pulley slows the belt.',
   }),
   'flexes-too-often': (found, { belt }) => ({
-    title: `${belt(found.belt)} bends ${found.figures.flexPerSecond.toFixed(0)} times a second at ${rpmFigure(found.figures.rpm)} rev/min.`,
-    why: `The limit for such belts is about ${found.figures.limit.toFixed(0)} bends a second, a default. Each pulley bends it once a turn.`,
+    title: `${belt(found.belt)} bends ${fixed(found.figures.flexPerSecond, 0)} times a second at ${rpmFigure(found.figures.rpm)} rev/min.`,
+    why: `The limit for such belts is about ${fixed(found.figures.limit, 0)} bends a second, a default. Each pulley bends it once a turn.`,
     todo: 'It will age sooner. Fewer pulleys, a longer or a slower belt bend less.',
   }),
   'bend-too-tight': (found, { pulley, length }) => ({
@@ -153,7 +153,7 @@ const SPEED_WORDS: WordsByCode<SpeedFinding, Telling> = {
   }),
   'two-ratios': (found, { pulley }) => ({
     title: `Two belts turn ${pulley(found.pulley)} at different speeds.`,
-    why: `Their speeds differ by ${Math.abs(found.figures.percent).toFixed(2)} %.`,
+    why: `Their speeds differ by ${fixed(Math.abs(found.figures.percent), 2)} %.`,
     todo: 'One of them must slip all the time. Measure the pulleys of both again.',
   }),
   'two-ways': (found, { pulley }) => ({

@@ -1,6 +1,6 @@
 import { type Drive, pulleyLabel, READING_WORDS, type SurveyReading } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
-import { capital, formatLength, type LengthUnit } from '../quantity';
+import { capital, formatLength, type LengthUnit, fixed } from '../quantity';
 import type { ReadingSlip } from './mistakes';
 import type { SurveyFinding } from './survey-finding';
 
@@ -58,7 +58,7 @@ const SURVEY_WORDS: WordsByCode<SurveyFinding, Telling> = {
     todo: 'Take one of them again, or one more between other pulleys.',
   }),
   disagree: ({ figures: { factor } }) => ({
-    title: `The readings disagree ${factor.toFixed(1)} times as much as their ± allows.`,
+    title: `The readings disagree ${fixed(factor, 1)} times as much as their ± allows.`,
     why: 'No single one is clearly wrong.',
     todo: 'The ± shown is widened to match. Check that the diameters are right.',
   }),
@@ -74,7 +74,7 @@ const SURVEY_WORDS: WordsByCode<SurveyFinding, Telling> = {
   }),
   'two-ways': ({ pulley, figures: { deg, x, y } }, { name, length }) => ({
     title: 'The whole drive fits turned another way too.',
-    why: `Only one reading across or up fixes how it is turned: turned by ${deg.toFixed(0)}° it fits as well, and ${name(pulley)} would be at ${length(x)}, ${length(y)}. Emery took the way it was sketched.`,
+    why: `Only one reading across or up fixes how it is turned: turned by ${fixed(deg, 0)}° it fits as well, and ${name(pulley)} would be at ${length(x)}, ${length(y)}. Emery took the way it was sketched.`,
     todo: 'An angle, or one more reading across or up, settles it.',
   }),
   'circle-suspect': ({ pulley, figures: { off } }, { name, length }) => ({
@@ -96,7 +96,7 @@ export function surveyWords(drive: Drive, finding: SurveyFinding, unit: LengthUn
   return wordsOf(SURVEY_WORDS, finding, {
     name: (pulley) => pulleyLabel(drive, pulley),
     reading: (id) => nameReading(drive, taken.get(id)),
-    figureOf: (id, value) => (taken.get(id)?.kind === 'angle' ? `${value.toFixed(1)}°` : length(value)),
+    figureOf: (id, value) => (taken.get(id)?.kind === 'angle' ? `${fixed(value, 1)}°` : length(value)),
     length,
   });
 }

@@ -38,6 +38,8 @@ export {
   CANNOT_TELL_WORDS,
   fineFigure,
   forceFigure,
+  forcePlusMinus,
+  shortForce,
   marginFigure,
   NO_PLUCK_WORDS,
   SOURCE_WORDS,

@@ -1,21 +1,34 @@
 import { type Drive, pulleyLabel } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
-import { N_PER_LBF } from '../quantity';
+import { fixed, habitsNow, N_PER_LBF } from '../quantity';
 import type { TensionSource } from '../loads';
 import type { ArmVerdict } from './arm-health';
 import type { TensionFinding } from './finding';
 import type { NoPluck } from './pluck';
 import type { CannotTell } from './readings';
 
-/** A force in whole newtons, pounds beside it where the shop works in inches. */
+/** A force in whole newtons, pounds beside it where lengths are in inches; pounds first for who writes them. */
 export function forceFigure(newtons: number, unit: 'mm' | 'in' = 'mm'): string {
-  const rounded = Math.round(newtons);
-  return unit === 'mm' ? `${rounded} N` : `${rounded} N (${Math.round(newtons / N_PER_LBF)} lbf)`;
+  const [metric, pounds] = [`${Math.round(newtons)} N`, `${Math.round(newtons / N_PER_LBF)} lbf`];
+  const { force } = habitsNow();
+  if (force === 'lbf') return `${pounds} (${metric})`;
+  return unit === 'mm' || force === 'N' ? metric : `${metric} (${pounds})`;
+}
+
+/** A force where there is room for one figure, in what this person writes first. */
+export function shortForce(newtons: number): string {
+  return habitsNow().force === 'lbf' ? `${Math.round(newtons / N_PER_LBF)} lbf` : `${Math.round(newtons)} N`;
+}
+
+/** The same with its ±. */
+export function forcePlusMinus(newtons: number, sigma: number): string {
+  const [per, unit] = habitsNow().force === 'lbf' ? [N_PER_LBF, 'lbf'] : [1, 'N'];
+  return `${Math.round(newtons / per)} ± ${Math.round(sigma / per)} ${unit}`;
 }
 
 /** A small deflection or move: tenths of a mm, hundredths of an inch beside it where the shop works in inches. */
 export function fineFigure(mm: number, unit: 'mm' | 'in' = 'mm'): string {
-  return unit === 'mm' ? `${mm.toFixed(1)} mm` : `${(mm / 25.4).toFixed(2)}″ (${mm.toFixed(1)} mm)`;
+  return unit === 'mm' ? `${fixed(mm, 1)} mm` : `${fixed(mm / 25.4, 2)}″ (${fixed(mm, 1)} mm)`;
 }
 
 export const SOURCE_WORDS: Record<TensionSource, string> = {
@@ -37,7 +50,7 @@ interface Telling {
   name: (pulley: string) => string;
 }
 
-const newtons = (force: number) => `${Math.round(force)} N`;
+const newtons = shortForce;
 const atSpeed = (rpm: number) => `at ${Math.round(rpm)} rev/min`;
 
 const TENSION_WORDS: WordsByCode<TensionFinding, Telling> = {
@@ -97,7 +110,7 @@ const TENSION_WORDS: WordsByCode<TensionFinding, Telling> = {
     todo: 'Bearing wear rises with the cube of the load. Lower the tension, or enter what its maker allows.',
   }),
   'few-teeth': ({ pulley, figures: { teeth, least } }, { name }) => ({
-    title: `${name(pulley)} has ${teeth.toFixed(1)} teeth in mesh.`,
+    title: `${name(pulley)} has ${fixed(teeth, 1)} teeth in mesh.`,
     why: `Fewer than ${Math.round(least)} carry less than the belt is rated for, and jump sooner.`,
     todo: 'Give it more wrap, with an idler near it.',
   }),

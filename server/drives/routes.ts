@@ -13,7 +13,12 @@ import { change } from '../storage/change';
 import { holdDrive, holdVehicles } from '../storage/hold';
 import { indexVehicles, shownPage } from '../vehicles/search-index';
 
+/** As `crypto.randomUUID` makes them, in the browser as here. */
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
 const newBody = object({
+  /** Where it was begun with the server away: sent again, it is the same drive. */
+  id: string().matches(UUID, 'must be a UUID in lower case'),
   /** Left out where nobody said which vehicle it is: the drive then gets one that is not named yet. */
   vehicleId: string(),
   document: mixed().required('is missing'),
@@ -51,8 +56,8 @@ export function driveRoutes(data: DataSource): Router {
   });
 
   router.post('/', async (request, response) => {
-    const { vehicleId, document } = await bodyOf(newBody, request.body);
-    response.status(201).json(await opened(await makeDrive(data, vehicleId, await checkedDrive(document))));
+    const { id, vehicleId, document } = await bodyOf(newBody, request.body);
+    response.status(201).json(await opened(await makeDrive(data, { id, vehicleId }, await checkedDrive(document))));
   });
 
   router.get('/:id', async (request, response) => {
@@ -101,13 +106,19 @@ async function lastDeleted(data: DataSource): Promise<{ drives: DriveSent[]; tot
   return { drives: await listDrives(data.manager, rows), total: Number(counted!.total) };
 }
 
-/** Its id; with a vehicle that is not named yet where nobody says which. */
-function makeDrive(data: DataSource, asked: string | undefined, checked: CheckedDrive): Promise<string> {
+interface NewDrive {
+  id: string | undefined;
+  vehicleId: string | undefined;
+}
+
+/** Its id; with a vehicle that is not named yet where nobody says which. One that was made by that id already stays. */
+function makeDrive(data: DataSource, asked: NewDrive, checked: CheckedDrive): Promise<string> {
   return change(data, async (manager) => {
-    const vehicleId = asked ?? (await makeUnnamed(manager));
+    if (asked.id !== undefined && (await manager.existsBy(DriveEntity, { id: asked.id }))) return asked.id;
+    const vehicleId = asked.vehicleId ?? (await makeUnnamed(manager));
     const vehicle = (await holdVehicles(manager, [vehicleId])).get(vehicleId);
     if (!vehicle || vehicle.deletedAt) throw notFound('vehicle');
-    const made = await createDrive(manager, vehicleId, checked);
+    const made = await createDrive(manager, vehicleId, checked, asked.id === undefined ? {} : { id: asked.id });
     await indexVehicles(manager, [vehicleId]);
     return made;
   });

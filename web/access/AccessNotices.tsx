@@ -5,6 +5,7 @@ import { sayWho } from '../jobs/who';
 import { useStore } from '../state/store';
 import { PlainButton } from '../ui/PlainButton';
 import { clockOff, newVersion, signedOut } from './here';
+import { takeNewVersion } from '../offline/service-worker';
 import { SignIn } from './SignIn';
 import { clockWords, IN } from './words';
 import './access.css';
@@ -76,7 +77,7 @@ function Notices() {
         <p key={line}>{line}</p>
       ))}
       <div className="button-row">
-        {updated && <PlainButton onClick={() => window.location.reload()}>Reload</PlainButton>}
+        {updated && <PlainButton onClick={() => void takeNewVersion()}>Reload</PlainButton>}
         <PlainButton onClick={() => setHidden(all)}>Hide</PlainButton>
       </div>
     </div>

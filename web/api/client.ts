@@ -1,4 +1,6 @@
 import { heard, noAnswerWords, signedOut } from '../access/here';
+import { heardFrom, showsKept } from '../offline/away';
+import { keepAnswer, keptAnswer } from '../offline/kept-answers';
 import type { EndedWhy } from '@emery/core/api';
 
 /** A field the server did not accept. */
@@ -36,7 +38,7 @@ export class ApiProblem extends Error {
 
 /**
  * Asks the server; a file goes as it is, an archive. Resolves with the parsed body; rejects with an `ApiProblem`, or
- * with the reason of a `signal` that called it off.
+ * with the reason of a `signal` that called it off. With nobody there, what was answered last is taken, where it is kept.
  */
 export async function ask<T>(
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
@@ -56,14 +58,23 @@ export async function ask<T>(
     });
     heard(response.headers);
     text = await response.text();
+    heardFrom(true);
   } catch (error) {
     const late = (error as Error).name === 'TimeoutError';
     if (signal?.aborted && !late) throw error;
+    if (!late) heardFrom(false);
+    const kept = method === 'GET' && !late ? await keptAnswer(path) : null;
+    if (kept) {
+      showsKept(kept.at);
+      return JSON.parse(kept.text) as T;
+    }
     throw new ApiProblem(0, 'No answer', late ? 'The Emery server takes too long to answer.' : noAnswerWords());
   }
   if (!response.ok) throw problemOf(response.status, text);
   try {
-    return (text === '' ? undefined : JSON.parse(text)) as T;
+    const answer = (text === '' ? undefined : JSON.parse(text)) as T;
+    if (method === 'GET' && answer !== undefined) void keepAnswer(path, text);
+    return answer;
   } catch {
     throw new ApiProblem(0, 'No answer', 'The answer did not come from Emery.');
   }

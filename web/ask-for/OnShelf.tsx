@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { useStockOf } from '../api/stock';
 
 /** The belts of one length in the shop's list, with what lies on the shelf; nothing where the list has none. */
@@ -9,7 +10,7 @@ export function OnShelf({ section, ribs, lengthMm }: { section: string; ribs: nu
       {belts.map(({ id, code, price, shelf }) => (
         <li key={id}>
           {code || 'no code'}
-          {price !== null && `, ${price.toFixed(2)}`}, {shelf === 0 ? 'none on the shelf' : `${shelf} on the shelf`}
+          {price !== null && `, ${fixed(price, 2)}`}, {shelf === 0 ? 'none on the shelf' : `${shelf} on the shelf`}
         </li>
       ))}
     </ul>

@@ -9,6 +9,7 @@ import type { OpenDrive } from '../state/open-drives';
 import { useKept, useSaveState } from '../state/use-open-drive';
 import { SaveSign } from './SaveSign';
 import { placeOf } from './place';
+import { useNarrow } from '../ui/use-narrow';
 import { PageHeader } from '../ui/PageHeader';
 import { useTitle } from '../ui/use-title';
 
@@ -18,7 +19,7 @@ export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenD
   return (
     <PageHeader>
       <span className="header-where">
-        <span className="header-vehicle">{opened.vehicleName}</span>
+        <h1 className="header-vehicle">{opened.vehicleName}</h1>
         <DriveName vehicle={opened.vehicleName} />
       </span>
       <SaveSign state={useSaveState(saver)} kept={useKept(saver)} />
@@ -55,6 +56,8 @@ interface HeaderToolsProps {
 /** Kept out of a drag's redraw, like all that is not the drive. */
 const HeaderTools = memo(function HeaderTools({ canUndo, canRedo, dispatch, showKeys }: HeaderToolsProps) {
   const { selection } = useBenchStores();
+  // On a phone there are no keys, it needs no code for another phone, and units stand with the settings.
+  const narrow = useNarrow();
   const inHand = useCallback(() => placeOf(selection.get()), [selection]);
   return (
     <span className="header-tools">
@@ -76,9 +79,13 @@ const HeaderTools = memo(function HeaderTools({ canUndo, canRedo, dispatch, show
           onClick={() => dispatch({ type: 'redo' })}
         />
       </Tooltip>
-      <UnitSwitch />
-      <OnMyPhone place={inHand} />
-      <Button type="text" icon={<QuestionOutlined />} aria-label="Keys" onClick={showKeys} />
+      {!narrow && (
+        <>
+          <UnitSwitch />
+          <OnMyPhone place={inHand} />
+          <Button type="text" icon={<QuestionOutlined />} aria-label="Keys" onClick={showKeys} />
+        </>
+      )}
     </span>
   );
 });

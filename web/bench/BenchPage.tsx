@@ -1,10 +1,11 @@
+import { useUnit } from '../habits/habits';
 import { Button, Spin } from 'antd';
-import { memo, useCallback, useEffect, useState, type ReactNode } from 'react';
+import { memo, useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { IN } from '../access/words';
 import { useMe } from '../api/access';
 import type { ApiProblem } from '../api/client';
-import { useDrive, useShop } from '../api/shop';
+import { useDrive } from '../api/shop';
 import { lazyPart } from '../parts/lazy-part';
 import { PartBoundary } from '../parts/PartBoundary';
 import { STAGES, stageOf } from '../stages';
@@ -22,6 +23,8 @@ import { DriveNotices } from './DriveNotices';
 import { FullNotice } from './FullNotice';
 import { KeysHelp } from './KeysHelp';
 import { StageRail } from './StageRail';
+import { strip } from './strip';
+import { StripTools } from './StripTools';
 import { useBenchKeys } from './use-bench-keys';
 import { useGoToStage } from './use-go-to-stage';
 import { useMarkOfAddress } from './use-mark-of-address';
@@ -59,7 +62,7 @@ function OpenBench({ id }: { id: string }) {
 /** Makes the bench of an open drive, and keeps a what-if that is under way when the page is left. */
 function DriveBench({ open }: { open: OpenDrive }) {
   const place = `drive ${open.opened.id}`;
-  const unit = useShop().data?.unit ?? 'in';
+  const unit = useUnit();
   const [bench] = useState(() => createBench(open.store, unit, keptAt(`${place}/what-if`) as Drive | undefined));
   useEffect(() => bench.connect(), [bench]);
   useEffect(() => bench.get().setUnit(unit), [bench, unit]);
@@ -126,8 +129,12 @@ function Fronts({ stage, children }: { stage: Stage; children: ReactNode }) {
 
 const BenchParts = memo(function BenchParts({ stage, open }: { stage: Stage; open: OpenDrive }) {
   const { Chart, Ledger } = stage;
+  const shown = useStore(strip);
+  const ledger = useRef<HTMLElement>(null);
+  // Another stage begins at its own question, wherever the last one was left.
+  useEffect(() => ledger.current?.scrollTo?.(0, 0), [stage]);
   return (
-    <main className={`bench-parts is-${stage.id}`}>
+    <main className={`bench-parts is-${stage.id} is-strip-${shown}`}>
       <Fronts stage={stage}>
         <PartBoundary name="The drawing">
           <FrontView stage={stage} />
@@ -136,7 +143,8 @@ const BenchParts = memo(function BenchParts({ stage, open }: { stage: Stage; ope
       <PartBoundary name="The chart" key={`chart ${stage.id}`}>
         <Chart />
       </PartBoundary>
-      <aside className="ledger sheet" aria-label="Ledger">
+      <StripTools />
+      <aside className="ledger sheet" aria-label="Ledger" ref={ledger}>
         <WhatIfBesideDrive stage={stage} open={open} />
         <NextLine stage={stage.id} />
         <PartBoundary name="The ledger" key={stage.id}>

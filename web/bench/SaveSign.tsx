@@ -1,7 +1,6 @@
 import { useEffect, useState } from 'react';
+import { timeOfDay } from '../ui/day-and-time';
 import type { SaveState } from '../state/drive-saver';
-
-const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 
 const WAITS_FOR = {
   server: 'Server not reachable, trying again',
@@ -13,7 +12,7 @@ const WAITS_FOR = {
 export function SaveSign({ state, kept }: { state: SaveState; kept: boolean }) {
   const here = kept ? 'Kept on this device.' : 'Not kept on this device: leave this page open.';
   const text = {
-    saved: () => (state.kind === 'saved' && state.at ? `Saved ${clock.format(state.at)}` : 'Saved'),
+    saved: () => (state.kind === 'saved' && state.at ? `Saved ${timeOfDay(state.at)}` : 'Saved'),
     saving: () => (kept ? 'Saving …' : 'Saving … Not kept on this device'),
     waiting: () => (state.kind === 'waiting' ? `▲ ${here} ${WAITS_FOR[state.for]}` : ''),
     conflict: () => `■ Saved elsewhere: choose below${kept ? '' : '. Not kept on this device'}`,

@@ -28,8 +28,7 @@ export function CardDrawing({ drive, frame }: { drive: Drive; frame: CardFrame }
       y: cy,
       r,
       free: r - (station.pulleys[0]!.surface === 'vee' ? 9 * k : 4),
-      width: stationLabel(station).length * 0.6 * size + 8,
-      height: 1.3 * size,
+      forms: [{ width: stationLabel(station).length * 0.6 * size + 8, height: 1.3 * size }],
     })),
     {
       circles: shafts,

@@ -39,7 +39,7 @@ export function CardPage({ title, back, backName = 'Back to the bench', paper, n
   return (
     <div className={`card-page is-${paper}`}>
       <PageHeader>
-        <span className="header-where">{title}</span>
+        <h1 className="header-where card-title">{title}</h1>
         <Link to={back} className="header-link">
           {backName}
         </Link>

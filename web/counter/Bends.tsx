@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { PlainButton } from '../ui/PlainButton';
 import { useText } from './asked';
 import { BEND_WORDS, BENDS, type Bend, bendOf, type Riding } from '@emery/core/counter';
@@ -53,7 +54,7 @@ export function Bends({ on, label, bends }: { on: Riding['on']; label: string; b
               className="line-input"
               inputMode="numeric"
               aria-label={`Degrees of pulley ${k + 1}`}
-              placeholder={`about ${bendOf(bend).degrees.toFixed(0)}°`}
+              placeholder={`about ${fixed(bendOf(bend).degrees, 0)}°`}
               value={typeof bend === 'number' ? String(bend) : ''}
               onChange={({ target }) => {
                 const degrees = Number(target.value.replace(/[^\d.]/g, ''));

@@ -3,14 +3,7 @@ import { FigureAsk, LengthAsk, useFigure, useLength, useRead } from './fields';
 import { useText, useUnit } from './asked';
 import { ShareLink } from './KeepAsDrive';
 import { aroundToDiameter, onRules, parsePitch, shimToDiameter, turnsToMm } from '@emery/core/counter';
-import {
-  formatInches,
-  formatInchesDecimal,
-  formatMm,
-  formatTorque,
-  parseTorque,
-  TORQUE_UNITS,
-} from '@emery/core/quantity';
+import { formatInches, formatInchesDecimal, formatMm, formatTorque, parseTorque, TORQUE_UNITS, fixed } from '@emery/core/quantity';
 
 /** Small change: what a mechanic would otherwise turn over on the back of a box. */
 export default function ChangePanel() {
@@ -67,7 +60,7 @@ function Inches() {
                 <strong>{formatInches(mark, denominator)}</strong>{' '}
                 <span className="quiet">
                   nearest {denominator === 32 ? '32nd' : `${denominator}th`}
-                  {Math.abs(offMm) < 0.005 ? ', exactly' : `, ${offMm > 0 ? '+' : '−'}${Math.abs(offMm).toFixed(2)} mm`}
+                  {Math.abs(offMm) < 0.005 ? ', exactly' : `, ${offMm > 0 ? '+' : '−'}${fixed(Math.abs(offMm), 2)} mm`}
                 </span>
               </span>
             ))}

@@ -1,10 +1,9 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ask } from '../api/client';
+import { beginDrive } from '../offline/begun';
 import { CopyText } from '../ask-for/CopyText';
 import { PlainButton } from '../ui/PlainButton';
 import { useAsked } from './asked';
-import type { DriveOpened } from '@emery/core/api';
 import type { Drive } from '@emery/core/drive';
 
 interface Props {
@@ -23,7 +22,7 @@ export function KeepAsDrive({ drive, stage = 'survey' }: Props) {
     setBusy(true);
     setProblem('');
     try {
-      const made = await ask<DriveOpened>('POST', '/drives', { document: drive!() });
+      const made = await beginDrive(drive!(), null);
       void navigate(`/drives/${made.id}/${stage}`, { state: { fresh: true } });
     } catch (error) {
       setProblem(`Not kept. ${(error as Error).message}`);

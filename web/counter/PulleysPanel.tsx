@@ -20,7 +20,7 @@ import {
 } from '@emery/core/counter';
 import { type Role, ROLE_LABELS, ROLES } from '@emery/core/drive';
 import { findingWords, sketchOf } from '@emery/core/path';
-import { formatLength } from '@emery/core/quantity';
+import { formatLength, fixed } from '@emery/core/quantity';
 import { askFor, readMarking, type Section } from '@emery/core/section';
 import {
   BAND_SOURCE_WORDS,
@@ -228,7 +228,7 @@ function Found({ found, name, section, ribs, rpm, claim }: FoundProps) {
               </span>
             </div>
             <p className="answer-note">
-              Wraps {wrapDeg!.crank.toFixed(0)}° of the crank and {wrapDeg!.other.toFixed(0)}° of the other.
+              Wraps {fixed(wrapDeg!.crank, 0)}° of the crank and {fixed(wrapDeg!.other, 0)}° of the other.
             </p>
           </div>
         </div>
@@ -280,7 +280,7 @@ function SpeedRows({ found, name, rpm }: { found: TwoPulleys; name: string; rpm:
               <td>
                 {PLACE_WORDS[place].mark} {PLACE_WORDS[place].word}
               </td>
-              <td className="figure">{beltMetresPerSecond.toFixed(1)}</td>
+              <td className="figure">{fixed(beltMetresPerSecond, 1)}</td>
             </tr>
           ))}
         </tbody>

@@ -8,7 +8,7 @@ import { KeepAsDrive } from './KeepAsDrive';
 import { Headline } from './Headline';
 import { DRIVABLE, keptDrive, type SpanAnswer, spanTension } from '@emery/core/counter';
 import { ROLE_LABELS, type TensionWay, TENSION_WAY_WORDS } from '@emery/core/drive';
-import { formatLength, N_PER_LBF, parseForce } from '@emery/core/quantity';
+import { formatLength, N_PER_LBF, parseForce, fixed } from '@emery/core/quantity';
 import { RUN_IN_MINUTES } from '@emery/core/loads';
 import {
   CANNOT_TELL_WORDS,
@@ -285,12 +285,12 @@ const CHECKS: {
     of: (_reads, unit) => `of ${forceFigure(DEFAULT_HAND.thumbN, unit)} deflection`,
     text: ({ freePlayMm }, unit) => (unit === 'in' ? formatLength(freePlayMm, 'in') : fineFigure(freePlayMm)),
   },
-  { way: 'twist', arms: true, of: () => 'by a quarter turn', text: ({ twistNm }) => `${twistNm.toFixed(2)} N·m` },
+  { way: 'twist', arms: true, of: () => 'by a quarter turn', text: ({ twistNm }) => `${fixed(twistNm, 2)} N·m` },
   {
     way: 'gauge',
     arms: true,
     of: () => 'shows',
-    text: ({ gaugeKgf, gaugeLbf }) => `${gaugeKgf.toFixed(0)} kgf · ${gaugeLbf.toFixed(0)} lbf`,
+    text: ({ gaugeKgf, gaugeLbf }) => `${fixed(gaugeKgf, 0)} kgf · ${fixed(gaugeLbf, 0)} lbf`,
   },
-  { way: 'pluck', arms: true, of: () => 'sounds', text: ({ pluckHz }) => `${pluckHz.toFixed(0)} Hz` },
+  { way: 'pluck', arms: true, of: () => 'sounds', text: ({ pluckHz }) => `${fixed(pluckHz, 0)} Hz` },
 ];

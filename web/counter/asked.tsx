@@ -1,3 +1,4 @@
+import { useHabits, useUnit as useOwnUnit } from '../habits/habits';
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import { useShop } from '../api/shop';
@@ -29,10 +30,12 @@ export function AskedProvider({ children }: { children: ReactNode }) {
     setTexts(textsOf(search));
   }
   const shop = useShop();
+  const own = useOwnUnit();
+  const chosen = useHabits().unit !== null;
   const asked = texts['unit'];
-  const unit = asked === 'mm' || asked === 'in' ? asked : (shop.data?.unit ?? 'in');
+  const unit = asked === 'mm' || asked === 'in' ? asked : own;
   // Before the shop has said what it works in, nothing is written in any unit.
-  const said = !shop.isPending || asked !== undefined;
+  const said = !shop.isPending || chosen || asked !== undefined;
   const now = searchOf(said && searchOf(texts) !== '' ? { ...texts, unit } : texts);
   const put = useCallback((change: AskedTexts) => setTexts((before) => ({ ...before, ...change })), []);
   useEffect(() => {

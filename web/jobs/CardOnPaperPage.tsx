@@ -1,3 +1,4 @@
+import { useUnit } from '../habits/habits';
 import { Spin } from 'antd';
 import { useMemo } from 'react';
 import { useParams, useSearchParams } from 'react-router';
@@ -17,10 +18,11 @@ export default function CardOnPaperPage() {
   const [search] = useSearchParams();
   const { data, error } = useSavedDrive(driveId);
   const shop = useShop();
+  const unit = useUnit();
   const belt = search.get('belt');
   const asked = useMemo(
-    () => (data && shop.data ? { drive: data.document, belt, unit: shop.data.unit } : null),
-    [data, shop.data, belt],
+    () => (data && shop.data ? { drive: data.document, belt, unit } : null),
+    [data, shop.data, belt, unit],
   );
   const card = useCoreSum('jobCard', asked, 0);
   const stock = useStockFor(data?.document.belts ?? NO_BELTS);

@@ -10,7 +10,7 @@ import { JobPicture } from './JobPicture';
 import { RemarkForm } from './RemarkForm';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
-import { odometerDoubtWords } from '@emery/core/quantity';
+import { odometerDoubtWords, grouped } from '@emery/core/quantity';
 
 interface Props {
   job: JobOpened;
@@ -27,7 +27,7 @@ export function JobExtras(props: Props) {
       <h2>Recorded with the job</h2>
       {fixed ? (
         <p>
-          Odometer {run.odometer === null ? 'not read' : `${run.odometer.toLocaleString('en')} ${job.odometerUnit}`}
+          Odometer {run.odometer === null ? 'not read' : `${grouped(run.odometer)} ${job.odometerUnit}`}
         </p>
       ) : (
         <>

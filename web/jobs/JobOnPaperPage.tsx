@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { Spin } from 'antd';
 import { useParams } from 'react-router';
 import { useShop } from '../api/shop';
@@ -17,7 +18,7 @@ export default function JobOnPaperPage() {
   const facts = [
     `Begun ${job.startedAt.slice(0, 10)}${job.startedBy ? ` by ${job.startedBy}` : ''}`,
     job.signedAt ? `Signed off ${job.signedAt.slice(0, 10)} by ${job.signedBy}` : 'Not signed off',
-    run.odometer === null ? 'Odometer ________' : `Odometer ${run.odometer.toLocaleString('en')} ${job.odometerUnit}`,
+    run.odometer === null ? 'Odometer ________' : `Odometer ${grouped(run.odometer)} ${job.odometerUnit}`,
     ...runFacts(job.sheet.drive, run),
   ];
   return (

@@ -9,6 +9,7 @@ import { Fitted } from './Fitted';
 import { JobExtras } from './JobExtras';
 import { PlanOffers } from './PlanOffers';
 import { SignOff } from './SignOff';
+import { StepInHand } from './StepInHand';
 import { Steps } from './Steps';
 import { Waiting } from './Waiting';
 import { type JobInHand, useJob } from './use-job';
@@ -24,6 +25,7 @@ import type { JobOpened } from '@emery/core/api';
 import { durationWords, type JobEstimate, lateFacts } from '@emery/core/job';
 import { sketchOf } from '@emery/core/path';
 import { PageHeader } from '../ui/PageHeader';
+import { useNarrow } from '../ui/use-narrow';
 import { useNow } from '../ui/use-now';
 import { useTitle } from '../ui/use-title';
 
@@ -74,8 +76,10 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   const { sheet, signedAt } = job;
   const sketch = useMemo(() => sketchOf(sheet.drive), [sheet.drive]);
   const [bringing, setBringing] = useState(false);
+  const narrow = useNarrow();
   return (
     <main className="job-sheet">
+      {signedAt === null && <StepInHand job={job} hand={hand} />}
       <section className="job-progress sheet" aria-label="Progress" data-testid="job-progress">
         <StepsDone job={job} hand={hand} />
         {signedAt !== null ? (
@@ -97,7 +101,7 @@ function Sheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
         </div>
         {bringing && <BringList drive={sheet.drive} bring={sheet.bring} />}
         {bringing && signedAt === null && sheet.estimate && <Estimate estimate={sheet.estimate} open={false} />}
-        <Thumbnail sketch={sketch} label="The drive" />
+        {!narrow && <Thumbnail sketch={sketch} label="The drive" />}
       </section>
       {signedAt === null && <PlanOffers job={job} hand={hand} />}
       <Steps job={job} hand={hand} />
@@ -152,6 +156,7 @@ function SignedOff({ job: { sheet, signedAt, signedBy }, run }: { job: JobOpened
 function LentSheet({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   return (
     <main className="job-sheet">
+      {job.signedAt === null && <StepInHand job={job} hand={hand} />}
       <section className="job-progress sheet" aria-label="Progress" data-testid="job-progress">
         <StepsDone job={job} hand={hand} />
         <Who />

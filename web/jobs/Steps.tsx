@@ -1,50 +1,76 @@
 import { EditOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
-import { useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { PictureButton } from '../ui/PictureButton';
-import { useTyped } from '../ui/typed-text';
+import { Countdown } from './Countdown';
+import { JOB } from './words';
+import { useNarrow } from '../ui/use-narrow';
 import { JobPicture } from './JobPicture';
 import { RemarkForm } from './RemarkForm';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
 import { PHASES } from '@emery/core/drive';
 import { type CardStep, PHASE_WORDS } from '@emery/core/job';
-import { useNow } from '../ui/use-now';
+import { habitsNow } from '@emery/core/quantity';
 
 /** The steps, each as one large thing to tap; what comes next stands out, its caution with it. */
 export function Steps({ job, hand, lent = false }: { job: JobOpened; hand: JobInHand; lent?: boolean }) {
   const { run } = hand;
   const { steps } = job.sheet;
   const next = job.signedAt === null ? steps.find(({ id }) => !run.done.has(id)) : undefined;
+  // In the hand the step that comes next stands above, large: what is done is folded, what follows is in short.
+  const folds = useNarrow() && job.signedAt === null;
   return PHASES.map((phase) => {
     const own = steps.filter((step) => step.phase === phase);
     if (own.length === 0) return null;
-    const done = own.filter(({ id }) => run.done.has(id)).length;
     return (
-      <section key={phase} className="sheet job-ticks" aria-label={PHASE_WORDS[phase]}>
-        <div className="block-head">
-          <h2>{PHASE_WORDS[phase]}</h2>
-          <span className="quiet">
-            {done} of {own.length}
-          </span>
-        </div>
-        <ol>
-          {own.map((step) => (
-            <Tick
-              key={step.id}
-              step={step}
-              number={steps.indexOf(step) + 1}
-              next={step.id === next?.id}
-              job={job.id}
-              hand={hand}
-              fixed={job.signedAt !== null}
-              lent={lent}
-            />
-          ))}
-        </ol>
-      </section>
+      <Phase key={phase} name={PHASE_WORDS[phase]} own={own} done={run.done} folds={folds}>
+        {(step) => (
+          <Tick
+            key={step.id}
+            step={step}
+            number={steps.indexOf(step) + 1}
+            next={step.id === next?.id}
+            short={folds}
+            job={job.id}
+            hand={hand}
+            fixed={job.signedAt !== null}
+            lent={lent}
+          />
+        )}
+      </Phase>
     );
   });
+}
+
+interface PhaseProps {
+  name: string;
+  own: readonly CardStep[];
+  done: ReadonlyMap<string, unknown>;
+  folds: boolean;
+  children: (step: CardStep) => ReactNode;
+}
+
+/** The steps of one phase; where they fold, the done ones are out of the way until they are asked for. */
+function Phase({ name, own, done, folds, children }: PhaseProps) {
+  const [open, setOpen] = useState(false);
+  const left = own.filter(({ id }) => !done.has(id));
+  return (
+    <section className="sheet job-ticks" aria-label={name}>
+      <div className="block-head">
+        <h2>{name}</h2>
+        <span className="quiet">
+          {own.length - left.length} of {own.length}
+        </span>
+      </div>
+      <ol>{(folds && !open ? left : own).map(children)}</ol>
+      {folds && left.length < own.length && (
+        <Button type="link" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? JOB.hideDone : JOB.showDone}
+        </Button>
+      )}
+    </section>
+  );
 }
 
 interface TickProps {
@@ -52,26 +78,28 @@ interface TickProps {
   step: CardStep;
   number: number;
   next: boolean;
+  /** In short: whole where it is opened. */
+  short: boolean;
   hand: JobInHand;
   fixed: boolean;
   /** True where the device has this job alone, and adds no remark to it. */
   lent: boolean;
 }
 
-function Tick({ job, step, number, next, hand: { run, happens }, fixed, lent }: TickProps) {
+function Tick({ job, step, number, next, short, hand: { run, happens }, fixed, lent }: TickProps) {
   const done = run.done.get(step.id);
   const row = useRef<HTMLLIElement>(null);
   const wasNext = useRef(next);
   useEffect(() => {
     // Ticked off one after the other, the next one comes to the thumb.
-    if (next && !wasNext.current) row.current?.scrollIntoView({ block: 'nearest' });
+    if (next && !wasNext.current && !short) row.current?.scrollIntoView({ block: 'nearest' });
     wasNext.current = next;
-  }, [next]);
+  }, [next, short]);
   const remarks = run.notes.filter((note) => note.step === step.id);
   const photos = run.photos.filter((taken) => taken.step === step.id);
   const [open, setOpen] = useState(false);
   return (
-    <li ref={row} className={`job-tick${done ? ' is-done' : ''}${next ? ' is-next' : ''}`}>
+    <li ref={row} className={`job-tick${done ? ' is-done' : ''}${next ? ' is-next' : ''}${short && !open ? ' is-short' : ''}`}>
       <div className="job-tick-row">
         <button
           type="button"
@@ -103,7 +131,7 @@ function Tick({ job, step, number, next, hand: { run, happens }, fixed, lent }: 
           />
         )}
       </div>
-      {step.caution && !done && (
+      {step.caution && !done && !(short && !open) && (
         <p className="job-caution">
           <strong>▲ Caution</strong> {step.caution}
         </p>
@@ -137,26 +165,13 @@ function Tick({ job, step, number, next, hand: { run, happens }, fixed, lent }: 
           />
         </div>
       )}
-      {step.minutes !== undefined && next && !fixed && <Countdown place={`${job} ${step.id}`} minutes={step.minutes} />}
+      {step.minutes !== undefined && next && !short && !fixed && <Countdown place={`${job} ${step.id}`} minutes={step.minutes} />}
     </li>
   );
 }
 
 export const timeOf = (at: string) =>
-  new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
-
-/** The minutes of a step, counted down on this device; kept over a reload. */
-function Countdown({ place, minutes }: { place: string; minutes: number }) {
-  const [from, setFrom] = useTyped<number | null>(`counting ${place}`, null);
-  const ends = from === null ? null : from + minutes * 60_000;
-  const { now, look } = useNow(ends);
-  const left = ends === null ? null : Math.max(0, ends - now);
-  if (left === null) return <Button onClick={() => setFrom(look())}>Count {minutes} minutes</Button>;
-  return (
-    <p className="job-countdown" role="timer">
-      {left === 0
-        ? 'Time is up: key out.'
-        : `${Math.floor(left / 60_000)}:${String(Math.floor(left / 1000) % 60).padStart(2, '0')} left`}
-    </p>
-  );
-}
+  new Date(at).toLocaleString('en-GB', {
+    ...{ day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
+    hour12: habitsNow().clock === '12',
+  });

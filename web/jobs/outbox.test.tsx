@@ -21,6 +21,7 @@ const say = (status: number, body: object) =>
   Promise.resolve({ ok: status < 300, status, text: () => Promise.resolve(JSON.stringify(body)) });
 global.fetch = jest.fn((url: string, { body }: { body: string }) => {
   if (away) return Promise.reject(new TypeError('away'));
+  if (url.endsWith('/health')) return say(200, {});
   const ids = (JSON.parse(body) as { events: JobEvent[] }).events.map(({ id }) => id);
   if (refuses) return say(409, { title: 'Signed off', detail: 'Signed off by Bob.', refused: ids });
   sent.push({ url, ids });

@@ -1,6 +1,7 @@
 import { signedOut } from '../access/here';
 import { ask } from '../api/client';
 import { browserStorage } from '../state/draft-store';
+import { onceBack } from '../offline/away';
 import { Listeners } from '../state/listeners';
 import { type Answered, JobQueue, jobsKept, type QueueState } from './job-queue';
 import { outboxWanted } from './kept';
@@ -64,6 +65,7 @@ class Outbox {
     };
     again();
     window.addEventListener('online', again);
+    onceBack(again);
     signedOut.subscribe(() => signedOut.get() === null && again());
     document.addEventListener('visibilitychange', again);
     setInterval(again, LOOK_MS);

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { useMe } from '../api/access';
 import { ask } from '../api/client';
 import { newSaveId } from '../api/shop';
+import { keepAnswer } from '../offline/kept-answers';
 import type { QueueState } from './job-queue';
 import { outbox } from './outbox';
 import { whoIsThere } from './who';
@@ -45,6 +46,10 @@ export function useJob(id: string): JobInHand {
     );
   }, [queue, client, id, key]);
   useNews(data ?? null, key);
+  // With the server away the job opens again as it was last known here, its ticks with it.
+  useEffect(() => {
+    if (data) void keepAnswer(`/jobs/${id}`, JSON.stringify(data));
+  }, [data, id]);
   const events = useMemo(() => [...(data?.events ?? []), ...state.waiting], [data, state.waiting]);
   const run = useMemo(() => runOf(events), [events]);
   // By what it is done now: the steps it began with, and what was taken over of a plan that changed.

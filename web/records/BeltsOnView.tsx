@@ -1,16 +1,16 @@
+import { useUnit } from '../habits/habits';
 import { DownloadOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import { useBeltsOn } from '../api/records';
-import { useShop } from '../api/shop';
 import { MoreButton } from './MoreButton';
 import type { BeltOn } from '@emery/core/api';
-import { formatLength, type LengthUnit } from '@emery/core/quantity';
+import { formatLength, type LengthUnit, grouped } from '@emery/core/quantity';
 
 /** Every belt that is on, found in plain words; those that ran furthest first. */
 export function BeltsOnView({ search }: { search: string }) {
   const list = useBeltsOn(search);
-  const unit = useShop().data?.unit ?? 'mm';
+  const unit = useUnit();
   const belts = list.data?.pages.flatMap((page) => page.belts) ?? [];
   const first = list.data?.pages[0];
   const query = `search=${encodeURIComponent(search)}`;
@@ -50,12 +50,12 @@ function Row({ belt, unit }: { belt: BeltOn; unit: LengthUnit }) {
     belt.fittedAt?.slice(0, 10),
     belt.fittedOdometer === null
       ? ''
-      : `at ${belt.fittedOdometer.toLocaleString('en')} ${belt.unit ?? belt.odometerUnit}`,
+      : `at ${grouped(belt.fittedOdometer)} ${belt.unit ?? belt.odometerUnit}`,
   ].filter(Boolean);
   return (
     <li className="due-row">
       <span className="due-when">
-        <strong>{belt.ranKm === null ? 'not known' : `${Math.round(belt.ranKm).toLocaleString('en')} km`}</strong>
+        <strong>{belt.ranKm === null ? 'not known' : `${grouped(Math.round(belt.ranKm))} km`}</strong>
         <span className="quiet">{belt.ranKm === null ? 'distance run' : 'ran'}</span>
       </span>
       <span className="due-what">

@@ -1,3 +1,4 @@
+import { useUnit } from '../habits/habits';
 import { extent } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { useMemo, useRef } from 'react';
@@ -8,8 +9,7 @@ import { inspectDrive, type Wear } from '@emery/core/inspect';
 import { beltName } from '@emery/core/job';
 import { tensionSittings, type TensionSitting } from '@emery/core/records';
 import { forceFigure } from '@emery/core/tension';
-import { useShop } from '../api/shop';
-import { capital } from '@emery/core/quantity';
+import { capital, grouped } from '@emery/core/quantity';
 
 const MARGIN = { left: 56, right: 18, top: 24, bottom: 34 };
 const HEIGHT = 190;
@@ -62,7 +62,7 @@ function TensionLines({
   unit: OdometerUnit;
   width: number;
 }) {
-  const lengths = useShop().data?.unit ?? 'mm';
+  const lengths = useUnit();
   const points = sittings.map(({ odometer, tension }) => ({ odometer: odometer!, ...tension! }));
   const [first = 0, last = 0] = extent(points, ({ odometer }) => odometer) as [number, number];
   const room = Math.max(500, 0.08 * (last - first));
@@ -84,7 +84,7 @@ function TensionLines({
         <g key={odometer}>
           <path className="wear-grid" d={`M${x(odometer)} ${MARGIN.top}V${HEIGHT - MARGIN.bottom}`} />
           <text className="wear-text" x={x(odometer)} y={HEIGHT - MARGIN.bottom + 18} textAnchor="middle">
-            {odometer.toLocaleString('en')} {unit}
+            {grouped(odometer)} {unit}
           </text>
         </g>
       ))}

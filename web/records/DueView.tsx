@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { CalendarOutlined, CopyOutlined } from '@ant-design/icons';
 import { App as AntApp, Button } from 'antd';
 import { Link } from 'react-router';
@@ -32,7 +33,7 @@ export function DueView({ search }: { search: string }) {
         </div>
         <div className="answer-note">
           By day, or by odometer at each vehicle&rsquo;s usual distance: from its readings, or{' '}
-          {DEFAULT_KM_A_YEAR.toLocaleString('en')} km a year where there are none (a default).
+          {grouped(DEFAULT_KM_A_YEAR)} km a year where there are none (a default).
         </div>
         <div className="button-row is-after">
           <Button icon={<CalendarOutlined />} href="/api/records/due.ics" download>

@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { DownloadOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { Link } from 'react-router';
@@ -16,7 +17,7 @@ export function HappenedView({ search }: { search: string }) {
     <>
       <div className="answer">
         <div className="answer-figure">
-          {first?.total.toLocaleString('en') ?? '–'}{' '}
+          {first ? grouped(first.total) : '–'}{' '}
           <span className="answer-other">{first?.total === 1 ? 'entry' : 'entries'}</span>
         </div>
         <div className="button-row is-after">

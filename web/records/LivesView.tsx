@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { scaleLinear } from 'd3-scale';
 import { useRef, useState } from 'react';
 import { useLives } from '../api/records';
@@ -24,14 +25,14 @@ export default function LivesView() {
             <span className="answer-other">not known yet</span>
           ) : (
             <>
-              {Math.round(survival.medianKm).toLocaleString('en')} <span className="answer-other">km</span>
+              {grouped(Math.round(survival.medianKm))} <span className="answer-other">km</span>
             </>
           )}
         </div>
         {survival && (
           <div className="answer-note">
-            {survival.belts === 1 ? '1 belt' : `${survival.belts.toLocaleString('en')} belts`} with a known distance,{' '}
-            {survival.ended.toLocaleString('en')} of them worn out or broken. The others are still running or came off
+            {survival.belts === 1 ? '1 belt' : `${grouped(survival.belts)} belts`} with a known distance,{' '}
+            {grouped(survival.ended)} of them worn out or broken. The others are still running or came off
             sound: each counts with its distance so far. Hours count as {kmPer('h')} km each (a default).
           </div>
         )}
@@ -74,7 +75,7 @@ export default function LivesView() {
           <tbody>
             {thinned(survival.steps).map(({ km, atRisk, share, plusMinus }) => (
               <tr key={km}>
-                <td>{Math.round(km).toLocaleString('en')}</td>
+                <td>{grouped(Math.round(km))}</td>
                 <td className="figure">{atRisk}</td>
                 <td className="figure">{Math.round(100 * share)} %</td>
                 <td className="figure">{Math.round(100 * plusMinus)} %</td>
@@ -122,7 +123,7 @@ function Curve({ survival: { steps }, width, height }: { survival: Survival; wid
       ))}
       {x.ticks(Math.max(2, Math.floor(width / 160))).map((km) => (
         <text key={km} className="lives-text" x={x(km)} y={height - MARGIN.bottom + 20} textAnchor="middle">
-          {km.toLocaleString('en')} km
+          {grouped(km)} km
         </text>
       ))}
       <path className="lives-doubt" d={`${upper}${back}Z`} />

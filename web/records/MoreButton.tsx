@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { Button, Spin } from 'antd';
 
 interface Listed {
@@ -22,7 +23,7 @@ export function MoreButton({ list, left }: { list: Listed; left: number }) {
   if (!list.hasNextPage) return null;
   return (
     <Button block loading={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
-      Show more ({left.toLocaleString('en')} left)
+      Show more ({grouped(left)} left)
     </Button>
   );
 }

@@ -6,12 +6,12 @@ import { useShopHasChanged } from '../api/jobs';
 import { FileButton } from '../ui/FileButton';
 import { type HistoryFile, readHistoryFile } from './read-history-file';
 import type { HistoryAnswer } from '@emery/core/api';
-import { uncapital } from '@emery/core/quantity';
+import { uncapital, grouped } from '@emery/core/quantity';
 import { HISTORY_COLUMNS } from '@emery/core/records';
 
 const bring = (file: HistoryFile, look: boolean) =>
   ask<HistoryAnswer>('POST', '/records/history', { look, rows: file.rows.map(({ cells }) => cells) });
-const counted = (count: number) => (count === 1 ? '1 row' : `${count.toLocaleString('en')} rows`);
+const counted = (count: number) => (count === 1 ? '1 row' : `${grouped(count)} rows`);
 
 /** Belts and readings from before Emery: a CSV list, looked at before anything of it is imported. */
 export function OldBelts() {

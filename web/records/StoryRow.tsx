@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { pictureAddress } from '../views/picture/address';
@@ -23,7 +24,7 @@ export function StoryRow({ record, whose }: { record: RecordListed; whose: React
         <strong>{at === null ? 'no day' : at.slice(0, 10)}</strong>
         {readingAt !== null && (
           <span className="quiet">
-            {readingAt.toLocaleString('en')} {unit ?? odometerUnit}
+            {grouped(readingAt)} {unit ?? odometerUnit}
           </span>
         )}
       </span>

@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { DownloadOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Spin } from 'antd';
 import { useState } from 'react';
@@ -31,7 +32,7 @@ export default function VehiclePage() {
   if (!vehicle) return <Spin className="page-spin" />;
   const facts = [
     vehicle.plate,
-    vehicle.odometer === null ? '' : `${vehicle.odometer.toLocaleString('en')} ${vehicle.odometerUnit}`,
+    vehicle.odometer === null ? '' : `${grouped(vehicle.odometer)} ${vehicle.odometerUnit}`,
   ].filter(Boolean);
   return (
     <div className="shop records">

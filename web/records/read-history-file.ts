@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { decoded, delimiterOf, eachCsvRow } from '../stock/read-csv';
 import { HISTORY_COLUMNS, type HistoryColumn } from '@emery/core/records';
 
@@ -35,7 +36,7 @@ export function readHistoryFile(name: string, bytes: Uint8Array): HistoryFileRea
   if (!(columns as string[] | null)?.includes('vehicle'))
     return refuse(`has no first line with the columns ${HISTORY_COLUMNS.join(', ')}.`);
   if (rows.length > MOST_ROWS)
-    return refuse(`holds more than ${MOST_ROWS.toLocaleString('en')} rows: import it in parts.`);
+    return refuse(`holds more than ${grouped(MOST_ROWS)} rows: import it in parts.`);
   if (rows.length === 0) return refuse('holds no rows below its first line.');
   return { ok: true, file: { name, rows, note } };
 }

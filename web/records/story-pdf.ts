@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import type { RecordListed, VehicleListed } from '@emery/core/api';
 
 /** A4 upright, mm. */
@@ -20,14 +21,14 @@ export async function storyPdf(
   const { name, plate, odometer, odometerUnit } = vehicle;
   const pdf = await Pdf.open({ ...PAGE, title: `History: ${name}` });
   pdf.text('H1', name, 15);
-  const facts = [plate, odometer === null ? '' : `${odometer.toLocaleString('en')} ${odometerUnit}`, shop];
+  const facts = [plate, odometer === null ? '' : `${grouped(odometer)} ${odometerUnit}`, shop];
   pdf.text('P', facts.filter(Boolean).join(' · '), 10);
   pdf.y += 2;
   pdf.table(
     COLUMNS,
     records.map(({ at, readingAt, unit, driveName, title, detail }) => [
       at?.slice(0, 10) ?? '',
-      readingAt === null ? '' : `${readingAt.toLocaleString('en')} ${unit ?? odometerUnit}`,
+      readingAt === null ? '' : `${grouped(readingAt)} ${unit ?? odometerUnit}`,
       driveName,
       title,
       detail,

@@ -1,3 +1,5 @@
+import { beginDrive } from '../offline/begun';
+import { useDistanceUnit, useUnit } from '../habits/habits';
 import { DownloadOutlined, EllipsisOutlined, PlusOutlined, SearchOutlined, UploadOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Dropdown, Input, Progress, Spin } from 'antd';
 import { memo, useDeferredValue, useMemo, useRef, useState, type DragEvent } from 'react';
@@ -18,8 +20,8 @@ import { MoveDrive } from './MoveDrive';
 import '../bench/bench.css';
 import '../ui/ledger.css';
 import './shop.css';
-import type { DriveListed, DriveOpened, VehicleListed } from '@emery/core/api';
-import { type LengthUnit, uncapital } from '@emery/core/quantity';
+import type { DriveListed, VehicleListed } from '@emery/core/api';
+import { type LengthUnit, uncapital, grouped } from '@emery/core/quantity';
 import { dueState } from '@emery/core/records';
 import { Dialog } from '../ui/Dialog';
 import { foldWords } from './words';
@@ -46,7 +48,8 @@ export default function ShopPage() {
   const vehicles = useDeferredValue(listed, NO_VEHICLES);
   const total = list.data?.pages[0]?.total ?? 0;
   const importing = useImport();
-  const unit = shop.data?.unit ?? 'in';
+  const unit = useUnit();
+  const distance = useDistanceUnit();
 
   useTitle(shop.data?.name ?? 'Shop');
   return (
@@ -136,7 +139,7 @@ export default function ShopPage() {
         <TypedPlace at={NEW_PLACE}>
           <VehicleForm
             title="New vehicle"
-            start={NEW_VEHICLE}
+            start={{ ...NEW_VEHICLE, odometerUnit: distance }}
             revision={0}
             onClose={() => setMaking(false)}
             onSave={({ fields, saveId }) =>
@@ -241,7 +244,7 @@ const VehicleRow = memo(function VehicleRow({ vehicle, unit, search }: VehicleRo
   const remove = useDelete();
   const first = firstDrives(vehicle.drives, search);
   const { id, name, plate, odometer, odometerUnit, notes, revision, drives } = vehicle;
-  const facts = [plate, odometer === null ? '' : `${odometer.toLocaleString('en')} ${odometerUnit}`].filter(Boolean);
+  const facts = [plate, odometer === null ? '' : `${grouped(odometer)} ${odometerUnit}`].filter(Boolean);
 
   const saveFields = ({ fields, ...save }: VehicleSave) =>
     change.mutateAsync(() => ask('PUT', `/vehicles/${id}`, { ...fields, ...save }));
@@ -309,7 +312,7 @@ const VehicleRow = memo(function VehicleRow({ vehicle, unit, search }: VehicleRo
 function NewDrive({ vehicle, onClose }: { vehicle: { id: string; name: string } | null; onClose: () => void }) {
   const navigate = useNavigate();
   const make = async ({ document, look }: FreshDrive) => {
-    const made = await ask<DriveOpened>('POST', '/drives', { ...(vehicle && { vehicleId: vehicle.id }), document });
+    const made = await beginDrive(document, vehicle);
     void navigate(`/drives/${made.id}/survey`, { state: { fresh: true, look } });
   };
   return (

@@ -1,23 +1,22 @@
-import { useChangeShop, useShop } from '../api/shop';
+import { changeHabits, useUnit } from '../habits/habits';
 import { Chips } from '../ui/Chips';
 import type { LengthUnit } from '@emery/core/quantity';
 
-/** The shop's unit, for every screen of the shop; `value` where a page shows another just now. */
+/** What this person's lengths come in first; `value` where a page shows another just now. */
 export function UnitSwitch({ value, onSwitch }: { value?: LengthUnit; onSwitch?: () => void }) {
-  const { data } = useShop();
-  const change = useChangeShop();
+  const own = useUnit();
   return (
     <Chips<LengthUnit>
-      label="Unit of the shop"
+      label="Lengths in"
       unseen
-      value={value ?? data?.unit ?? 'in'}
+      value={value ?? own}
       options={[
         { value: 'in', label: 'in' },
         { value: 'mm', label: 'mm' },
       ]}
       onChange={(unit) => {
         onSwitch?.();
-        change.mutate({ unit });
+        changeHabits({ unit });
       }}
     />
   );

@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { ask } from '../api/client';
 
 export interface TextFile {
@@ -68,10 +69,10 @@ export function broughtInWords({ drives, vehicles, pictures, belts, pulleys, job
   )
     .filter(([count]) => count > 0)
     .map(
-      ([count, singular, many = `${singular}s`]) => `${count.toLocaleString('en')} ${count === 1 ? singular : many}`,
+      ([count, singular, many = `${singular}s`]) => `${grouped(count)} ${count === 1 ? singular : many}`,
     );
   const came = parts.length === 0 ? 'Nothing new' : parts.join(', ');
   return there > 0
-    ? `${came}; ${there === 1 ? '1 drive was' : `${there.toLocaleString('en')} drives were`} here already`
+    ? `${came}; ${there === 1 ? '1 drive was' : `${grouped(there)} drives were`} here already`
     : came;
 }

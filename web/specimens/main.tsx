@@ -9,7 +9,7 @@ import { Specimens } from './Specimens';
 
 /** For those who change them, under `npm run dev`: no page of the shop leads here, and no build has it. */
 createRoot(document.getElementById('root')!).render(
-  <ConfigProvider theme={antdTheme} wave={{ disabled: true }}>
+  <ConfigProvider theme={antdTheme('day')} wave={{ disabled: true }}>
     <AntApp>
       <Specimens />
     </AntApp>

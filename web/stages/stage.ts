@@ -19,10 +19,25 @@ export interface PulleyFigure {
   text: string;
   mm?: number;
   mark?: 'fault' | 'watch' | 'none';
+  /** So far outside its rim the stage draws a ring, px. */
+  ringPx?: number;
 }
 
-/** A hook that has what is written beside a pulley. */
-export type UsePulleyFigure = () => (place: PulleyPlace) => PulleyFigure;
+/** A line that a stage's layer draws and names keep off: from and to in mm, y up, and half its thickness in px. */
+export interface DrawnMark {
+  start: Point;
+  end: Point;
+  halfPx?: number;
+}
+
+/** What is written beside each pulley, and what else the stage draws among them, by how many px a mm is. */
+export interface PulleyFigures {
+  (place: PulleyPlace): PulleyFigure;
+  marks?: (k: number) => readonly DrawnMark[];
+}
+
+/** A hook that has both. */
+export type UsePulleyFigure = () => PulleyFigures;
 
 /** What a stage draws on the front view gets: radii of the pulleys by id, mm; screen px = mm × k + t, y down. */
 export interface LayerProps {

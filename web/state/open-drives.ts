@@ -1,9 +1,12 @@
 import { sameDocument } from './same-document';
 import { signedOut } from '../access/here';
 import { ask } from '../api/client';
+import { onceBack } from '../offline/away';
+import { sendBegun } from '../offline/begun';
+import { keepAnswer } from '../offline/kept-answers';
 import { newSaveId } from '../api/shop';
 import { createDriveStore, type DriveStore } from './drive-history';
-import { DriveSaver } from './drive-saver';
+import { DriveSaver, type SaveRequest } from './drive-saver';
 import { forgetDraft, holdPageName, leftDrafts, openDraftStore, type DraftStore, type LeftDraft } from './draft-store';
 import { Listeners } from './listeners';
 import type { DriveOpened } from '@emery/core/api';
@@ -16,6 +19,27 @@ function pageName(): string {
   if (page === null) holdPageName((page = newSaveId()));
   return page;
 }
+
+/** Saves; one that was begun with the server away is made first. What this device keeps of the drive goes along. */
+async function send(opened: DriveOpened, request: SaveRequest): Promise<{ revision: number; updatedAt: string }> {
+  await sendBegun(opened.id);
+  const path = `/drives/${opened.id}`;
+  const saved = await ask<{ revision: number; updatedAt: string }>(
+    'PUT',
+    path,
+    request,
+    AbortSignal.timeout(LONGEST_SAVE),
+  );
+  const { document } = request;
+  void keepAnswer(path, JSON.stringify({ ...opened, ...saved, name: document.name || opened.name, document }));
+  return saved;
+}
+
+const unsentTold = new Listeners();
+export const unsentListeners = unsentTold.add;
+
+/** How many drives have something that the server does not have yet. */
+export const unsentDrives = (): number => [...held.values()].filter(({ saver }) => saver.isDirty()).length;
 
 /** A save without an answer for this long is sent again, the same, ms. */
 const LONGEST_SAVE = 20_000;
@@ -85,7 +109,7 @@ export async function openDrive(opened: DriveOpened): Promise<OpenDrive> {
   const saver = new DriveSaver({
     revision: opened.revision,
     draft: newest ? takingOver(newest.key, own) : own,
-    send: (request) => ask('PUT', `/drives/${opened.id}`, request, AbortSignal.timeout(LONGEST_SAVE)),
+    send: (request) => send(opened, request),
   });
   let last: Drive = opened.document;
   store.subscribe(() => {
@@ -107,7 +131,10 @@ export async function openDrive(opened: DriveOpened): Promise<OpenDrive> {
     benches: 0,
   };
   held.set(opened.id, open);
-  saver.subscribe(() => letGoWhenSent(opened.id));
+  saver.subscribe(() => {
+    letGoWhenSent(opened.id);
+    unsentTold.tell();
+  });
   return open;
 }
 
@@ -149,6 +176,7 @@ const nudgeAll = () => {
 };
 if (typeof window !== 'undefined') {
   window.addEventListener('online', nudgeAll);
+  onceBack(nudgeAll);
   signedOut.subscribe(() => signedOut.get() === null && nudgeAll());
   window.addEventListener('pagehide', nudgeAll);
   document.addEventListener('visibilitychange', nudgeAll);

@@ -1,4 +1,5 @@
-import type { CoreMessage } from './core-worker';
+import { habitsNow } from '@emery/core/quantity';
+import type { CoreAsked, CoreMessage } from './core-worker';
 import type { CoreInput, CoreOutput, CoreTask } from '../stages/tasks';
 
 export interface RunOptions {
@@ -28,6 +29,6 @@ export function runCore<T extends CoreTask>(
     worker.onerror = (event) =>
       end(() => reject(new Error(event.message || 'its code could not be loaded; the server may be down')));
     worker.onmessageerror = () => end(() => reject(new Error('its result could not be read')));
-    worker.postMessage({ task, input });
+    worker.postMessage({ task, input, habits: habitsNow() } satisfies CoreAsked<T>);
   });
 }

@@ -1,10 +1,11 @@
+import { grouped } from '@emery/core/quantity';
 import { Button, Switch } from 'antd';
 import { useId, useState } from 'react';
 import { ask } from '../api/client';
 import type { StockFile } from './read-stock-file';
 
 const SHOWN = 8;
-const counted = (count: number, what: string) => `${count.toLocaleString('en')} ${what}${count === 1 ? '' : 's'}`;
+const counted = (count: number, what: string) => `${grouped(count)} ${what}${count === 1 ? '' : 's'}`;
 
 /** What a CSV list holds before it is taken in: rows that are read, and rows that are not, with the reason. */
 export function ImportPreview({
@@ -46,7 +47,7 @@ export function ImportPreview({
             </li>
           ))}
           {file.bad.length > SHOWN && (
-            <li className="quiet">and {(file.bad.length - SHOWN).toLocaleString('en')} more</li>
+            <li className="quiet">and {grouped(file.bad.length - SHOWN)} more</li>
           )}
         </ul>
       )}

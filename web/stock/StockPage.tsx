@@ -1,9 +1,10 @@
+import { useUnit } from '../habits/habits';
+import { fixed, grouped } from '@emery/core/quantity';
 import { DeleteOutlined, DownloadOutlined, SearchOutlined } from '@ant-design/icons';
 import { App as AntApp, Button, Input, Progress, Spin } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { ask } from '../api/client';
-import { useShop } from '../api/shop';
 import { useStock } from '../api/stock';
 import { Choice } from '../ui/Choice';
 import { useCoreRun } from '../state/use-core-sum';
@@ -22,8 +23,7 @@ import { PageHeader } from '../ui/PageHeader';
 
 /** The shop's own list of belts: what can be had, and what lies on the shelf. */
 export default function StockPage() {
-  const shop = useShop();
-  const unit = shop.data?.unit ?? 'in';
+  const unit = useUnit();
   const [search, setSearch] = useState('');
   const [section, setSection] = useState('');
   const [ribs, setRibs] = useState('');
@@ -136,7 +136,7 @@ export default function StockPage() {
         )}
         {belts.length > 0 && (
           <section className="sheet stock-sheet" aria-label="Belts">
-            <p className="quiet">{total.toLocaleString('en')} belts</p>
+            <p className="quiet">{grouped(total)} belts</p>
             <table className="ledger-table">
               <thead>
                 <tr>
@@ -158,7 +158,7 @@ export default function StockPage() {
                       <LengthFigure mm={belt.lengthMm} unit={unit} />
                     </td>
                     <td>{belt.code}</td>
-                    <td className="figure">{belt.price === null ? '—' : belt.price.toFixed(2)}</td>
+                    <td className="figure">{belt.price === null ? '—' : fixed(belt.price, 2)}</td>
                     <td className="figure">{belt.shelf}</td>
                     <td>
                       <Button
@@ -176,7 +176,7 @@ export default function StockPage() {
         )}
         {list.hasNextPage && (
           <Button block loading={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
-            Show more ({(total - belts.length).toLocaleString('en')} left)
+            Show more ({grouped(total - belts.length)} left)
           </Button>
         )}
       </main>

@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { decoded, delimiterOf, eachCsvRow } from './read-csv';
 import { readStockRow, STOCK_COLUMNS, type StockBelt } from '@emery/core/size';
 
@@ -63,7 +64,7 @@ export async function readStockFile(
       'must name the columns in its first line: section, ribs, length, code, price, shelf; or marking instead of the first three.',
     );
   if (rows > MOST_ROWS)
-    return refuse(`holds more than ${MOST_ROWS.toLocaleString('en')} rows, the most that can be imported at once.`);
+    return refuse(`holds more than ${grouped(MOST_ROWS)} rows, the most that can be imported at once.`);
   if (quote !== null)
     read.bad.push({
       line: quote,

@@ -1,11 +1,15 @@
 import { App as AntApp, ConfigProvider } from 'antd';
+import { useMemo } from 'react';
 import { Outlet } from 'react-router';
 import { antdTheme } from './antd-theme';
+import { useLight } from './light';
 
 /** What pages of the component library stand in. It stays while one such page follows another. */
 export default function Dress() {
+  const light = useLight();
+  const theme = useMemo(() => antdTheme(light), [light]);
   return (
-    <ConfigProvider theme={antdTheme} wave={{ disabled: true }}>
+    <ConfigProvider theme={theme} wave={{ disabled: true }}>
       <AntApp notification={{ placement: 'bottomLeft' }}>
         <Outlet />
       </AntApp>

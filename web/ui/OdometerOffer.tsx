@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { Button } from 'antd';
 
 interface Props {
@@ -12,7 +13,7 @@ export function OdometerOffer({ reading, unit, onTake }: Props) {
   if (reading === null) return null;
   return (
     <Button onClick={() => onTake(reading)}>
-      {reading.toLocaleString('en')} {unit}, from the shop
+      {grouped(reading)} {unit}, from the shop
     </Button>
   );
 }

@@ -1,8 +1,19 @@
-/** A moment as a list tells it: 30 Nov, 14:05. */
-export const DAY_AND_TIME = new Intl.DateTimeFormat(undefined, {
-  day: 'numeric',
-  month: 'short',
-  hour: '2-digit',
-  minute: '2-digit',
-  hour12: false,
+import { habitsNow } from '@emery/core/quantity';
+
+const formats = ['24', '12'].map((clock) => {
+  const time = { hour: '2-digit', minute: '2-digit', hour12: clock === '12' } as const;
+  return [
+    clock,
+    {
+      time: new Intl.DateTimeFormat(undefined, time),
+      both: new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', ...time }),
+    },
+  ] as const;
 });
+const formatNow = () => new Map(formats).get(habitsNow().clock)!;
+
+/** A moment as a list tells it: 30 Nov, 14:05; by the clock of the habits. */
+export const DAY_AND_TIME = { format: (at: Date | number): string => formatNow().both.format(at) };
+
+/** The time of day: 14:05. */
+export const timeOfDay = (at: Date | number): string => formatNow().time.format(at);

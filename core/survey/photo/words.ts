@@ -1,6 +1,6 @@
 import { type Drive, pulleyLabel } from '../../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../../finding';
-import { formatLength, type LengthUnit } from '../../quantity';
+import { formatLength, type LengthUnit, fixed } from '../../quantity';
 import type { PhotoFinding } from './photo-finding';
 
 /** What a row of the table is told with: names, and figures in the shop's unit. */
@@ -51,7 +51,7 @@ const PHOTO_WORDS: WordsByCode<PhotoFinding, Telling> = {
     todo: 'Answer at the picture: whole, or cropped.',
   }),
   steep: ({ figures: { tilt } }) => ({
-    title: `The picture was taken ${tilt.toFixed(0)}° from square.`,
+    title: `The picture was taken ${fixed(tilt, 0)}° from square.`,
     why: 'Rims lean away and hide their far edge.',
     todo: 'Take it again more nearly head-on, from further away.',
   }),

@@ -1,16 +1,13 @@
 import { useBench } from '../../state/bench';
+import { SpanText } from '../SpanText';
 import type { LayerProps } from '../stage';
+import { runText } from './run-text';
 import { useAlign } from './AlignProvider';
 import { useAlignSums, useReadingPlace } from './sums';
 import './align.css';
-import { degreeFigure, VERDICT_WORDS } from '@emery/core/align';
 import { stationOf } from '@emery/core/drive';
-import { type Run, worseOf } from '@emery/core/planes';
-import { headingDeg } from '@emery/core/numeric';
-
-/** A span as long as this carries its run's angle, and the word beside it, px. */
-const ROOM_FOR_ANGLE = 64;
-const ROOM_FOR_WORD = 110;
+import type { SpanSolution } from '@emery/core/path';
+import type { Run } from '@emery/core/planes';
 
 /** Runs coloured by how they lie, each with its angle and a word, and where to read next. */
 export default function AlignLayer({ k, radii }: LayerProps) {
@@ -47,30 +44,17 @@ function RunMark({
   k,
 }: {
   run: Run;
-  spans: readonly { start: { x: number; y: number }; end: { x: number; y: number }; length: number | null }[];
+  spans: readonly SpanSolution[];
   k: number;
 }) {
   const lines = run.spans.map((at) => spans[at]!);
-  const { start, end, length } = lines.reduce((best, line) => (line.length! > best.length! ? line : best));
-  let turn = -headingDeg(end.x - start.x, end.y - start.y);
-  if (turn > 90 || turn < -90) turn += 180;
-  const { mark, word } = VERDICT_WORDS[run.verdict];
-  const room = length! * k;
-  const text = `${degreeFigure(worseOf(run))} ${mark}${room > ROOM_FOR_WORD ? ` ${word}` : ''}`;
+  const written = runText(run, spans, k);
   return (
     <g className={`run-mark is-${run.read ? run.verdict : 'unread'}`}>
       {lines.map((line, at) => (
         <line key={at} x1={line.start.x} y1={-line.start.y} x2={line.end.x} y2={-line.end.y} />
       ))}
-      {run.read && room > ROOM_FOR_ANGLE && (
-        <text
-          transform={`translate(${(start.x + end.x) / 2} ${-(start.y + end.y) / 2}) scale(${1 / k}) rotate(${turn})`}
-          textAnchor="middle"
-          y={-15}
-        >
-          {text}
-        </text>
-      )}
+      {written && <SpanText {...written} k={k} />}
     </g>
   );
 }

@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { scaleLinear } from 'd3-scale';
 import { useBench } from '../../state/bench';
 import type { Mark } from '../../state/mark';
@@ -45,7 +46,7 @@ export function EdgeView({ alignment, before, width, height }: Props) {
   return (
     <svg width={width} height={height} role="group" aria-label="The belt from above, from the crank on">
       <text className="edge-text" x={8} y={15}>
-        {before ? moved : 'From above'}, offsets ×{factor.toFixed(0)}
+        {before ? moved : 'From above'}, offsets ×{fixed(factor, 0)}
       </text>
       <text className="edge-text" x={width - MARGIN.right} y={15} textAnchor="end">
         out ↑ · engine ↓

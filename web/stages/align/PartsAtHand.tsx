@@ -12,7 +12,7 @@ import { QuantityField } from '../../ui/QuantityField';
 import { TextField } from '../../ui/TextField';
 import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
 import { MOST_PARTS, PART_COLUMNS, PART_KINDS, type PartKind } from '@emery/core/align';
-import { formatLength } from '@emery/core/quantity';
+import { formatLength, fixed } from '@emery/core/quantity';
 
 /** The shop's list of hubs, pumps and spacers: looked at, added to, in and out as CSV. */
 export function PartsAtHand() {
@@ -40,7 +40,7 @@ export function PartsAtHand() {
         detail: [
           kind,
           `${formatLength(mm, unit, 2)}${plusMinus === null ? '' : ` ± ${plusMinus}`}`,
-          ...(price !== null ? [price.toFixed(2)] : []),
+          ...(price !== null ? [fixed(price, 2)] : []),
           ...(count > 1 ? [`${count} of them`] : []),
         ].join(', '),
       }))}

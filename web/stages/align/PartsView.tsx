@@ -25,7 +25,7 @@ import {
   takeSet,
 } from '@emery/core/align';
 import { type AlignStack, freeIdIn, itemsOf, pulleyLabel, putItem, removeItem } from '@emery/core/drive';
-import { formatLength, plural } from '@emery/core/quantity';
+import { formatLength, plural, fixed, grouped } from '@emery/core/quantity';
 
 /** Pieces from the block's face to each groove: where the pulleys come to stand before any part is bought. */
 export default function PartsView() {
@@ -101,7 +101,7 @@ function Sets({ search }: { search: SetSearch }) {
     <section aria-label="Sets of parts" data-testid="part-sets" data-spread={best.spreadMm}>
       <div>
         <div className="label">
-          Best of {search.count.toLocaleString('en')} {search.count === 1 ? 'set' : 'sets'} of parts: planes within
+          Best of {grouped(search.count)} {search.count === 1 ? 'set' : 'sets'} of parts: planes within
         </div>
         <div className="answer-figure is-second">
           {smallFigure(best.spreadMm, unit)}
@@ -140,7 +140,7 @@ function SetItem({ set: { choice, spreadMm, plusMinusMm, changed, price } }: { s
       <p className="plan-figures">
         <strong>{smallFigure(spreadMm, unit)}</strong> ± {shortFigure(plusMinusMm, unit)},{' '}
         {changed === 0 ? 'nothing to change' : `${plural(changed, 'part')} to change`}
-        {price > 0 && `, ${price.toFixed(2)} in all`}
+        {price > 0 && `, ${fixed(price, 2)} in all`}
       </p>
       {taken ? (
         <strong>● Chosen</strong>
@@ -186,7 +186,7 @@ function Stack({ stack, search }: { stack: AlignStack; search: SetSearch | null 
                       {option.name}, {formatLength(option.mm, unit, 2)}
                       {option.plusMinus !== undefined && ` ± ${option.plusMinus}`}
                       {option.fitted && ', fitted now'}
-                      {option.price !== undefined && `, ${option.price.toFixed(2)}`}
+                      {option.price !== undefined && `, ${fixed(option.price, 2)}`}
                     </span>
                     <Button
                       icon={<DeleteOutlined />}

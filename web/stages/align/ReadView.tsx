@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Segmented, Switch } from 'antd';
 import { useEffect, useId, useMemo, useRef, type RefObject } from 'react';
@@ -340,7 +341,7 @@ function Loaded() {
             <tr key={pulley}>
               <td>{pulleyLabel(drive, pulley)}</td>
               <td className="figure">
-                {Math.abs(movedMm) < 0.05 ? '0' : offsetFigure(movedMm, unit)} ± {plusMinusMm.toFixed(1)}
+                {Math.abs(movedMm) < 0.05 ? '0' : offsetFigure(movedMm, unit)} ± {fixed(plusMinusMm, 1)}
               </td>
               <td className="figure">{degreeFigure(tiltDeg)}</td>
               <td>{moved ? `▲ ${SUSPECT_WORDS[suspects[0]!]}` : '● does not move'}</td>

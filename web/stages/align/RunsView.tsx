@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { Button } from 'antd';
 import { edit, useBench } from '../../state/bench';
 import { FindingItem } from '../../bench/FindingItem';
@@ -151,7 +152,7 @@ function Roller({ track: { pulley, steersDeg, trackMm, plusMinusMm, seenMm } }: 
         <strong>{pulleyLabel(drive, pulley)}</strong>{' '}
         {straight ? 'steers nowhere.' : `steers ${steersDeg > 0 ? 'out' : 'in'} by ${degreeFigure(steersDeg)}.`} Its
         track should be {Math.abs(trackMm) < 0.05 ? 'in the middle' : `${offsetFigure(trackMm, unit)} of the middle`}, ±{' '}
-        {plusMinusMm.toFixed(1)} mm.
+        {fixed(plusMinusMm, 1)} mm.
       </div>
       <FigureField
         label="Track seen, out +"

@@ -1,7 +1,9 @@
 import { useMemo } from 'react';
 import { useBench } from '../../state/bench';
 import { figureFrom, type Figures } from '../figures';
+import { spanTextMark } from '../SpanText';
 import type { PulleyFigure, UsePulleyFigure } from '../stage';
+import { runText } from './run-text';
 import { useAlignSums } from './sums';
 import { shortOffset } from '@emery/core/align';
 import type { Drive } from '@emery/core/drive';
@@ -26,5 +28,12 @@ export const usePulleyFigure: UsePulleyFigure = () => {
   const { drive, alignment, after } = useAlignSums();
   const { unit } = useBench('unit');
   const looked = after ?? alignment;
-  return figureFrom(useMemo((): Figures => (looked ? figures(drive, looked, unit) : new Map()), [drive, looked, unit]));
+  return figureFrom(
+    useMemo((): Figures => (looked ? figures(drive, looked, unit) : new Map()), [drive, looked, unit]),
+    (k) =>
+      (looked?.runs ?? []).flatMap((run) => {
+        const written = runText(run, looked!.solution.spans, k);
+        return written ? [spanTextMark(written.span, k, written.text)] : [];
+      }),
+  );
 };

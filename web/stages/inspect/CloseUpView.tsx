@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Progress } from 'antd';
 import { useState } from 'react';
@@ -201,8 +202,8 @@ function InHand() {
         <div className="answer" data-testid="rib-depth">
           <div className="label">Depth of the grooves</div>
           <div className="answer-figure is-second">
-            {reading.depthMm.at.toFixed(2)} mm
-            <span className="answer-other">± {reading.depthMm.sigma.toFixed(2)}</span>
+            {fixed(reading.depthMm.at, 2)} mm
+            <span className="answer-other">± {fixed(reading.depthMm.sigma, 2)}</span>
           </div>
           <div className="answer-note">
             {worn !== null &&
@@ -263,7 +264,7 @@ function PracticeAnswer({ answerMm, readMm }: { answerMm: number; readMm: number
   const off = Math.abs(readMm - answerMm);
   return (
     <p role="status" className={`finding is-${off <= 0.1 ? 'note' : 'watch'}`}>
-      <strong>Depth {answerMm.toFixed(2)} mm.</strong> Your reading is {off.toFixed(2)} mm off
+      <strong>Depth {fixed(answerMm, 2)} mm.</strong> Your reading is {fixed(off, 2)} mm off
       {off <= 0.1 ? ', within the ± of a gauge.' : '. Look at the marks under the magnifier again.'}
     </p>
   );

@@ -4,6 +4,7 @@ import { useInspect } from './InspectProvider';
 import { useInspection, usePartInHand } from './sums';
 import './inspect.css';
 import { stationOf } from '@emery/core/drive';
+import { RING_PX } from './figures';
 import { verdictAt } from './verdict-at';
 
 /** Each shaft's verdict beside it and around it, and the part that is looked at. */
@@ -28,7 +29,7 @@ export default function InspectLayer({ k, radii }: LayerProps) {
             className={`verdict-ring is-${verdict}`}
             cx={station.x}
             cy={-station.y}
-            r={radiusOf(station) + 7 / k}
+            r={radiusOf(station) + RING_PX / k}
           />
         ) : null;
       })}

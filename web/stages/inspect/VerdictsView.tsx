@@ -22,7 +22,7 @@ import {
   VERDICTS,
   WHOSE_WORDS,
 } from '@emery/core/inspect';
-import { capital } from '@emery/core/quantity';
+import { capital, grouped } from '@emery/core/quantity';
 
 /** What to change, what to watch, what to keep, each with why; and what nobody looked at. */
 export default function VerdictsView() {
@@ -166,7 +166,7 @@ function Changed() {
                 {name}{' '}
                 <span className="quiet">
                   {change.at?.slice(0, 10)}
-                  {change.odometer !== undefined && `, at ${change.odometer.toLocaleString('en')}`}
+                  {change.odometer !== undefined && `, at ${grouped(change.odometer)}`}
                 </span>
               </span>
               {isLast && (

@@ -16,7 +16,7 @@ import { useParams } from 'react-router';
 import { useVehicle } from '../../api/shop';
 import { openDriveOf } from '../../state/open-drives';
 import { OdometerOffer } from '../../ui/OdometerOffer';
-import { odometerDoubtWords } from '@emery/core/quantity';
+import { odometerDoubtWords, grouped } from '@emery/core/quantity';
 import {
   changeInspect,
   CHECK_WORDS,
@@ -218,14 +218,14 @@ function Odometer() {
       )}
       {now !== null && last !== null && now < last && (
         <p role="status">
-          ▲ That is less than at the last inspection, {last.toLocaleString('en')} {unit}.
+          ▲ That is less than at the last inspection, {grouped(last)} {unit}.
         </p>
       )}
       {now === null && (
         <p className="quiet">
           {last === null
             ? 'Wear and distance together give a wear rate.'
-            : `Last: ${last.toLocaleString('en')} ${unit}.`}
+            : `Last: ${grouped(last)} ${unit}.`}
         </p>
       )}
     </div>

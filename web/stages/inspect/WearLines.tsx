@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { scaleLinear } from 'd3-scale';
 import './inspect.css';
 import { INSPECT_CHECK_NAMES, type OdometerUnit } from '@emery/core/drive';
@@ -60,7 +61,7 @@ export function WearLines({ wear, unit, width, height }: Props) {
         <g key={odometer}>
           <path className="wear-grid" d={`M${x(odometer)} ${MARGIN.top}V${height - MARGIN.bottom}`} />
           <text className="wear-text" x={x(odometer)} y={height - MARGIN.bottom + 18} textAnchor="middle">
-            {odometer.toLocaleString('en')} {unit}
+            {grouped(odometer)} {unit}
           </text>
         </g>
       ))}
@@ -83,7 +84,7 @@ export function WearLines({ wear, unit, width, height }: Props) {
       )}
       {places.map(({ x: cx, y: cy, text, reading: { id, odometer, value, sigma } }, place) => (
         <g key={id}>
-          <title>{`${text} at ${odometer.toLocaleString('en')} ${unit}`}</title>
+          <title>{`${text} at ${grouped(odometer)} ${unit}`}</title>
           <path className="wear-sigma" d={`M${cx} ${y(value - sigma)}V${y(value + sigma)}`} />
           <circle className="wear-reading" cx={cx} cy={cy} r={5} />
           {written.has(place) && (

@@ -13,12 +13,17 @@ const MARKS: Record<Verdict, PulleyFigure['mark']> = {
   'not looked at': 'none',
 };
 
+/** Around a shaft that is to be watched or changed, px outside its rim. */
+export const RING_PX = 7;
+
 /** The worst verdict on each shaft. */
 export function figures(drive: Drive, items: readonly InspectItem[]): Figures {
   return new Map(
     drive.stations.flatMap(({ id }) => {
       const verdict = verdictAt(id, drive, items);
-      return verdict ? [[id, { text: VERDICT_WORDS[verdict].toLowerCase(), mark: MARKS[verdict] }] as const] : [];
+      if (!verdict) return [];
+      const ring = verdict === 'replace' || verdict === 'watch' ? { ringPx: RING_PX } : {};
+      return [[id, { text: VERDICT_WORDS[verdict].toLowerCase(), mark: MARKS[verdict], ...ring }] as const];
     }),
   );
 }

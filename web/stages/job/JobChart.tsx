@@ -5,12 +5,13 @@ import { useSizeOf } from '../../ui/use-size-of';
 import { useJobStage } from './JobProvider';
 import { useCard } from './sums';
 import './job.css';
-import { type Drive, pulleyLabel, pulleysById } from '@emery/core/drive';
+import { shortened } from '../../views/front/text-width';
+import { type Drive, pulleyLabel, pulleysById, stationLabel } from '@emery/core/drive';
 import { beltName, type JobCard } from '@emery/core/job';
 import { beltWidthMm, bodyRadiusMm, type Section, sectionFor } from '@emery/core/section';
 import { capital } from '@emery/core/quantity';
 
-const MARGIN = { left: 92, right: 24, top: 48, bottom: 26 };
+const MARGIN = { left: 92, right: 150, top: 48, bottom: 26 };
 /** Names nearer together than this stand on lines of their own, px. */
 const NAME_WIDTH = 160;
 const ORDINALS = ['1st', '2nd', '3rd'];
@@ -85,7 +86,7 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
       <text className="side-text" x={MARGIN.left - 18} y={height / 2} textAnchor="end">
         Engine
       </text>
-      <text className="side-text" x={width - MARGIN.right} y={height - 8} textAnchor="end">
+      <text className="side-text" x={width - 24} y={height - 8} textAnchor="end">
         front, planes magnified
       </text>
       {drive.stations.map((station) => {
@@ -111,6 +112,11 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
           </rect>
         );
       })}
+      {shaftNames(drive, x, y).map(({ id, name, at, line }) => (
+        <text key={id} className="side-name" x={at} y={line}>
+          {name}
+        </text>
+      ))}
       {belts.map(({ id, planes: at, ys }) => {
         const place = card.order.off.indexOf(id);
         const order = at.map((_, k) => k).sort((a, b) => ys[a]! - ys[b]!);
@@ -128,6 +134,27 @@ function Side({ drive, card, width, height }: { drive: Drive; card: JobCard; wid
       })}
     </svg>
   );
+}
+
+/** A line of names takes this much, px. */
+const NAME_HEIGHT = 14;
+
+/** The name of every shaft in front of its end; of two that stand at one height the lower one moves down. */
+function shaftNames({ stations }: Drive, x: (mm: number) => number, y: (mm: number) => number) {
+  let free = -Infinity;
+  return [...stations]
+    .sort((a, b) => b.y - a.y)
+    .map((station) => {
+      const end = Math.max(...station.pulleys.map(({ plane = 0 }) => plane));
+      const line = Math.max(y(station.y) + 4, free);
+      free = line + NAME_HEIGHT;
+      return {
+        id: station.id,
+        name: shortened(stationLabel(station), 130, 'label-figure', false),
+        at: x(end) + 18,
+        line,
+      };
+    });
 }
 
 /** On which of two lines each name stands: beside one that stands close to it on the other. */

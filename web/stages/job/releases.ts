@@ -2,6 +2,9 @@ import { once } from '../../state/once';
 import type { Drive, Rotation } from '@emery/core/drive';
 import { puttingOn } from '@emery/core/seating';
 
+/** How large the sign of it is, px: an arc over the pivot. */
+export const RELEASE_PX = 26;
+
 /** An arm that a belt hangs on: about where it turns, and which way it is turned to let the belt go. */
 export interface Release {
   station: string;

@@ -15,7 +15,7 @@ import {
   type OdometerUnit,
   removeItem,
 } from '@emery/core/drive';
-import { odometerDoubtWords } from '@emery/core/quantity';
+import { odometerDoubtWords, grouped } from '@emery/core/quantity';
 import { CAUSE_WORDS, cureDone, LISTEN_AGAIN_WORDS, listenedAgain, partLabel } from '@emery/core/noise';
 
 /** Causes that are offered to be put right. */
@@ -67,7 +67,7 @@ export default function AfterView() {
           <p className="quiet">
             Repaired {cure.at?.slice(0, 10)}
             {cure.odometer !== undefined &&
-              `, at ${cure.odometer.toLocaleString('en')} ${cure.odometerUnit ?? 'on the odometer'}`}
+              `, at ${grouped(cure.odometer)} ${cure.odometerUnit ?? 'on the odometer'}`}
           </p>
           {dueAfter(cure).map(({ when, at }) => {
             const heard = cure.listened?.find((listening) => listening.when === when);
@@ -85,7 +85,7 @@ export default function AfterView() {
                     {at !== null && when !== 'now' && (
                       <span className="quiet">
                         {' '}
-                        at {at.toLocaleString('en')} {cure.odometerUnit}
+                        at {grouped(at)} {cure.odometerUnit}
                       </span>
                     )}
                   </>

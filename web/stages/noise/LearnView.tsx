@@ -15,7 +15,7 @@ import {
   type PracticeRound,
   soundOfLesson,
 } from '@emery/core/noise';
-import { capital } from '@emery/core/quantity';
+import { capital, fixed } from '@emery/core/quantity';
 
 const keyOf = ({ kind, rate, bearing }: Lesson) => `${kind} ${rate.what} ${rate.id} ${bearing?.part ?? ''}`;
 
@@ -47,7 +47,7 @@ export default function LearnView() {
             <li key={keyOf(lesson)}>
               <span>
                 {capital(lessonWords(drive, lesson))}{' '}
-                <span className="quiet">{heardHz(lesson).toFixed(heardHz(lesson) < 100 ? 1 : 0)} Hz</span>
+                <span className="quiet">{fixed(heardHz(lesson), heardHz(lesson) < 100 ? 1 : 0)} Hz</span>
               </span>
               <Button
                 aria-label={`${now === keyOf(lesson) ? 'Stop' : 'Play'} ${kind} of ${lessonWords(drive, lesson)}`}
@@ -142,7 +142,7 @@ function Practice({ lessons, rpm }: { lessons: readonly Lesson[]; rpm: number })
           </ul>
           {round.said !== null && (
             <p role="status">
-              Answer: {round.hidden.kind} of {lessonWords(drive, round.hidden)}, {heardHz(round.hidden).toFixed(1)} a
+              Answer: {round.hidden.kind} of {lessonWords(drive, round.hidden)}, {fixed(heardHz(round.hidden), 1)} a
               second.
             </p>
           )}

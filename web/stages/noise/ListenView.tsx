@@ -1,3 +1,4 @@
+import { fixed, grouped } from '@emery/core/quantity';
 import { AudioOutlined, DeleteOutlined } from '@ant-design/icons';
 import { Button, Progress, Segmented } from 'antd';
 import { useRef, useState } from 'react';
@@ -48,7 +49,7 @@ const LIVE_S = 10;
 /** How well a speed is known by how it was read, of 1,000 rev/min. */
 const SPEED_READ = SPEED_FROM.map((value) => ({
   value,
-  label: `${SPEED_FROM_WORDS[value]}, ± ${(100 * SPEED_DOUBT[value]).toFixed(1)} %`,
+  label: `${SPEED_FROM_WORDS[value]}, ± ${fixed(100 * SPEED_DOUBT[value], 1)} %`,
 }));
 
 type About = Pick<SoundInHand, 'name' | 'simulated' | 'hidden'>;
@@ -248,15 +249,15 @@ function HeardPanel({ live }: { live: boolean }) {
       </div>
       <div className="answer-figure is-second">
         {KIND_WORDS[kind].name}
-        {repeat && kind !== 'whine' && <span className="answer-other">{repeat.hz.toFixed(2)} Hz</span>}
+        {repeat && kind !== 'whine' && <span className="answer-other">{fixed(repeat.hz, 2)} Hz</span>}
         {kind === 'whine' && pitchHz !== null && <span className="answer-other">{Math.round(pitchHz)} Hz</span>}
       </div>
       <p className="answer-note">
         {KIND_WORDS[kind].what}
         {pitchHz !== null &&
           kind !== 'whine' &&
-          `, ${kind === 'rumble' ? 'loudest ' : ''}at about ${(pitchHz / 1000).toFixed(1)} kHz`}
-        {repeat && `; ± ${Math.max(0.001, repeat.plusMinusHz).toFixed(3)} Hz, one standard deviation`}.
+          `, ${kind === 'rumble' ? 'loudest ' : ''}at about ${fixed(pitchHz / 1000, 1)} kHz`}
+        {repeat && `; ± ${fixed(Math.max(0.001, repeat.plusMinusHz), 3)} Hz, one standard deviation`}.
       </p>
       {matches.length > 0 && (
         <ol className="noise-matches" aria-label="What repeats as often">
@@ -269,7 +270,7 @@ function HeardPanel({ live }: { live: boolean }) {
                   <strong>{name}</strong>
                   {how}
                   {match.what !== 'none' && match.what !== 'bearing' && (
-                    <span className="quiet"> {match.hz.toFixed(2)} Hz</span>
+                    <span className="quiet"> {fixed(match.hz, 2)} Hz</span>
                   )}
                 </span>
                 <span className="noise-chance">{chanceFigure(match.probability)}</span>
@@ -297,7 +298,7 @@ function HeardPanel({ live }: { live: boolean }) {
             const speed = Math.round(clip.rpm);
             return (
               <Button key={speed} onClick={() => dispatch(edit((d) => changeNoise(d, { rpm: speed })))}>
-                Take {speed.toLocaleString('en')} ± {Math.max(1, Math.round(clip.plusMinus))} rev/min
+                Take {grouped(speed)} ± {Math.max(1, Math.round(clip.plusMinus))} rev/min
               </Button>
             );
           })}
@@ -346,7 +347,7 @@ function Clips({ onLook }: { onLook: (bytes: Uint8Array, name: string, simulated
           <li key={id}>
             <span>
               {KIND_WORDS[kind].name}
-              {repeatHz !== undefined && `, ${repeatHz.toFixed(2)} Hz`}{' '}
+              {repeatHz !== undefined && `, ${fixed(repeatHz, 2)} Hz`}{' '}
               <span className="quiet">
                 at {rpm} rev/min{at && `, ${at.slice(0, 10)}`}
                 {simulated && ', simulated'}

@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { scaleLog } from 'd3-scale';
 import { useBench } from '../../state/bench';
 import { useNoise } from './NoiseProvider';
@@ -58,7 +59,7 @@ export function RateScale({
             y={13}
             textAnchor={x(heard) > width / 2 ? 'end' : 'start'}
           >
-            heard {heard.toFixed(heard < 100 ? 2 : 0)}
+            heard {fixed(heard, heard < 100 ? 2 : 0)}
           </text>
         </g>
       )}

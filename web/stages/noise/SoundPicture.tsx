@@ -1,3 +1,5 @@
+import { fixed } from '@emery/core/quantity';
+import { colourOf, useLight } from '../../theme/light';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { useEffect, useRef, useState } from 'react';
 import type { Listening } from '@emery/core/noise';
@@ -20,6 +22,7 @@ export function SoundPicture({
   picture: Spectrogram;
   listening: Listening;
 }) {
+  const light = useLight();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [at, setAt] = useState<{ x: number; y: number } | null>(null);
   const { columns, rows, level, seconds, from, to } = picture;
@@ -27,8 +30,7 @@ export function SoundPicture({
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context || !canvas.current) return;
-    const style = getComputedStyle(canvas.current);
-    const [paper, ink] = ['--sheet', '--rubber'].map((token) => rgb(style.getPropertyValue(token)));
+    const [paper, ink] = ['--sheet', '--ink'].map((token) => rgb(colourOf(token)));
     const image = context.createImageData(columns, rows);
     for (let row = 0; row < rows; row += 1)
       for (let column = 0; column < columns; column += 1) {
@@ -39,7 +41,8 @@ export function SoundPicture({
         image.data[pixel + 3] = 255;
       }
     context.putImageData(image, 0, 0);
-  }, [columns, rows, level]);
+    // Another light has other colours.
+  }, [columns, rows, level, light]);
   const x = scaleLinear([0, seconds], [LEFT, LEFT + inner.width]);
   const y = scaleLog([from, to], [TOP + inner.height, TOP]);
   const pitches = [200, 500, 1000, 2000, 5000, 10_000].filter((hz) => hz > from && hz < to);
@@ -63,7 +66,7 @@ export function SoundPicture({
         width={width}
         height={height}
         role="img"
-        aria-label={`${seconds.toFixed(1)} seconds of sound, ${times.length} repeats marked`}
+        aria-label={`${fixed(seconds, 1)} seconds of sound, ${times.length} repeats marked`}
       >
         {pitches.map((hz) => (
           <text key={hz} className="bar-text" x={LEFT - 6} y={y(hz) + 4} textAnchor="end">
@@ -81,7 +84,7 @@ export function SoundPicture({
           <g aria-hidden>
             <path className="sound-cross" d={`M${at.x} ${TOP}V${TOP + inner.height}M${LEFT} ${at.y}h${inner.width}`} />
             <text className="sound-here" x={LEFT + inner.width - 4} y={TOP + 14} textAnchor="end">
-              {x.invert(at.x).toFixed(2)} s, {Math.round(y.invert(at.y))} Hz
+              {fixed(x.invert(at.x), 2)} s, {Math.round(y.invert(at.y))} Hz
             </text>
           </g>
         )}
@@ -91,7 +94,7 @@ export function SoundPicture({
 }
 
 /** The parts of a colour written as #rrggbb. */
-function rgb(colour: string): [number, number, number] {
-  const value = parseInt(colour.trim().slice(1), 16);
-  return [(value >> 16) & 255, (value >> 8) & 255, value & 255];
+/** The three parts of a colour written `rgb(r, g, b)`. */
+function rgb(colour: string): readonly number[] {
+  return (colour.match(/[\d.]+/g) ?? ['0', '0', '0']).slice(0, 3).map(Number);
 }

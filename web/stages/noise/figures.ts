@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { useMemo } from 'react';
 import { figureFrom, type Figures } from '../figures';
 import type { PulleyFigure, UsePulleyFigure } from '../stage';
@@ -14,7 +15,7 @@ export function rateFigures(drive: Drive, rates: ReturnType<typeof ratesOf>): Fi
   return new Map(
     rates.flatMap(({ what, id, hz }): [string, PulleyFigure][] => {
       const station = what === 'pulley' ? stationOf(drive, id) : undefined;
-      return station ? [[station.id, { text: `${hz.toFixed(hz < 100 ? 1 : 0)} Hz`, mark: 'none' }]] : [];
+      return station ? [[station.id, { text: `${fixed(hz, hz < 100 ? 1 : 0)} Hz`, mark: 'none' }]] : [];
     }),
   );
 }

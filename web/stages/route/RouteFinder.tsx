@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import { Button, Checkbox, Progress } from 'antd';
 import { useState } from 'react';
 import { edit, useBench } from '../../state/bench';
@@ -54,7 +55,7 @@ export default function RouteFinder({ drive, source, onClose }: { drive: Drive; 
         <p className="finding is-watch">
           <strong>Not every route was checked.</strong>{' '}
           {search.sets.of > 1
-            ? `There are ${search.sets.of.toLocaleString('en')} ways to leave parts off; the ${search.sets.looked.toLocaleString('en')} that leave off fewest were checked. Mark fewer parts as optional.`
+            ? `There are ${grouped(search.sets.of)} ways to leave parts off; the ${grouped(search.sets.looked)} that leave off fewest were checked. Mark fewer parts as optional.`
             : 'Too many pulleys to try every order.'}
         </p>
       )}

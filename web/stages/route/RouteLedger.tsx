@@ -40,7 +40,7 @@ import {
 } from '@emery/core/drive';
 import type { Severity } from '@emery/core/finding';
 import { beltClearances, type BeltSolution, bestPlaceFor, type Clearance } from '@emery/core/path';
-import { formatInchesDecimal, type LengthUnit } from '@emery/core/quantity';
+import { formatInchesDecimal, type LengthUnit, fixed } from '@emery/core/quantity';
 import { sectionFor, SECTIONS } from '@emery/core/section';
 
 const RouteFinder = lazyPart('The search for routes', () => import('./RouteFinder'));
@@ -187,7 +187,7 @@ function RouteTable({ belt, source }: { belt: BeltSolution; source: Belt }) {
                 severity={low.get(contact.pulley)}
                 wrap={contact.wrapDeg === null ? '—' : `${Math.round(contact.wrapDeg)}°`}
                 after={after === null ? null : Math.round(after)}
-                ratio={contact.speedRatio === null ? '—' : contact.speedRatio.toFixed(2)}
+                ratio={contact.speedRatio === null ? '—' : fixed(contact.speedRatio, 2)}
                 unit={unit}
               />
             ))}

@@ -5,7 +5,7 @@ import { useSizeOf } from '../../ui/use-size-of';
 import { useSizing } from './SizingProvider';
 import { usePointAt } from './use-point-at';
 import './size.css';
-import { formatLength, type LengthUnit, MM_PER_INCH } from '@emery/core/quantity';
+import { formatLength, type LengthUnit, MM_PER_INCH, fixed } from '@emery/core/quantity';
 import { type SizeAnswer, type StretchCurve, VERDICT_WORDS } from '@emery/core/size';
 
 const MARGIN = { left: 64, right: 20, top: 26, bottom: 34 };
@@ -57,7 +57,7 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
       Math.abs(point.fraction - fraction) < Math.abs(near.fraction - fraction) ? point : near,
     );
   const reading = (fraction: number) =>
-    reads === 'armAngle' ? `${at(fraction).reading.toFixed(0)}°` : formatLength(at(fraction).reading, unit, 0);
+    reads === 'armAngle' ? `${fixed(at(fraction).reading, 0)}°` : formatLength(at(fraction).reading, unit, 0);
   const edges = marks
     ? [
         { fraction: from, word: 'short mark, S' },

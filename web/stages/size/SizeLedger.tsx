@@ -16,7 +16,7 @@ import { useSizing } from './SizingProvider';
 import { TogetherLedger } from './TogetherLedger';
 import { usePointAt } from './use-point-at';
 import { type Belt, changeBelt, pulleyLabel, stationLabel } from '@emery/core/drive';
-import { formatLength, formatMm } from '@emery/core/quantity';
+import { formatLength, formatMm, fixed } from '@emery/core/quantity';
 import { beltsInFront, DEFAULT_RESERVE_FRACTION, WORN_WIDTH_MM } from '@emery/core/seating';
 import { readMarking, sectionFor } from '@emery/core/section';
 import {
@@ -281,7 +281,7 @@ function Why({ candidate, adjuster }: { candidate: Sized; adjuster: 'arm' | 'oth
     <>
       <p>{candidateSentence(candidate, adjuster, unit)}</p>
       <p>
-        {typeof armAngle === 'number' && `Arm at ${armAngle.toFixed(0)}°. `}
+        {typeof armAngle === 'number' && `Arm at ${fixed(armAngle, 0)}°. `}
         {typeof travel === 'number' &&
           adjuster === 'other' &&
           `Taut ${formatLength(travel, unit)} from the slack end. `}

@@ -1,7 +1,8 @@
 import { lazyPart } from '../../parts/lazy-part';
 import { useBench } from '../../state/bench';
-import type { DragRule, LayerProps, Stage, StageState } from '../stage';
-import { useWrapFigure } from '../wrap-figure';
+import type { DragRule, LayerProps, PulleyFigures, PulleyPlace, Stage, StageState } from '../stage';
+import { wrapFigure } from '../wrap-figure';
+import { adjusterMarks } from './adjuster-drawn';
 import { AdjusterDrawing } from './AdjusterDrawing';
 import { SizingProvider } from './SizingProvider';
 import { travelOf, adjusterKind } from '@emery/core/adjuster';
@@ -17,7 +18,7 @@ export const size: Stage = {
   Chart: lazyPart('The chart of Size', () => import('./SizeChart'), <section className="unrolled sheet" aria-busy />),
   Provider: SizingProvider,
   Layer: SizeLayer,
-  pulleyFigure: useWrapFigure,
+  pulleyFigure: useSizeFigure,
   drag: alongTheTravel,
   WhatIf: lazyPart('The what-if of Size', () => import('./SizeWhatIf')),
 };
@@ -28,9 +29,22 @@ function state({ belts }: Drive): StageState {
   return chosen === belts.length ? 'settled' : 'in progress';
 }
 
-function SizeLayer({ k }: LayerProps) {
+/** The wrap at each pulley; names keep off the adjuster's marks. */
+function useSizeFigure(): PulleyFigures {
+  const { shown, source } = useShownBelt();
+  return Object.assign((place: PulleyPlace) => wrapFigure(place), {
+    marks: (k: number) => (source ? adjusterMarks(shown.drive, source, k) : []),
+  });
+}
+
+/** The belt in hand, of the drive as it is shown. */
+function useShownBelt() {
   const { shown } = useBench('shown');
-  const source = shown.drive.belts.find(({ id }) => id === shown.belt?.id);
+  return { shown, source: shown.drive.belts.find(({ id }) => id === shown.belt?.id) };
+}
+
+function SizeLayer({ k }: LayerProps) {
+  const { shown, source } = useShownBelt();
   return source ? <AdjusterDrawing drive={shown.drive} source={source} k={k} /> : null;
 }
 

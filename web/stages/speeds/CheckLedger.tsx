@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { DeleteOutlined, EyeInvisibleOutlined } from '@ant-design/icons';
 import { Button, Segmented, Slider } from 'antd';
 import { useState } from 'react';
@@ -122,7 +123,7 @@ export default function CheckLedger({ station, ratio }: Props) {
             <p>The slip is hidden. Read, and see whether the readings show it.</p>
           ) : (
             <>
-              <div className="label">Slip of the simulated belt, {hidden.toFixed(1)} %</div>
+              <div className="label">Slip of the simulated belt, {fixed(hidden, 1)} %</div>
               <Slider
                 min={0}
                 max={12}
@@ -194,7 +195,7 @@ export default function CheckLedger({ station, ratio }: Props) {
           <div data-testid="slip">
             <div className="label">Slip{source === 'simulated' && ', simulated'}</div>
             <div className="answer-figure is-second" data-slip={slip.percent}>
-              {slip.percent.toFixed(1)} % <span className="answer-other">± {slip.plusMinus.toFixed(1)}</span>
+              {fixed(slip.percent, 1)} % <span className="answer-other">± {fixed(slip.plusMinus, 1)}</span>
             </div>
             <p className="quiet">
               By its ratio it should turn {rpmFigure(ratio * crankRpm!)}; it turns {rpmFigure(rpm!)}.
@@ -233,7 +234,7 @@ export default function CheckLedger({ station, ratio }: Props) {
                   </td>
                   <td className="figure">{rpmFigure(check.crankRpm)}</td>
                   <td className="figure">{rpmFigure(check.rpm)}</td>
-                  <td className="figure">{was ? `${was.percent.toFixed(1)} ± ${was.plusMinus.toFixed(1)} %` : '—'}</td>
+                  <td className="figure">{was ? `${fixed(was.percent, 1)} ± ${fixed(was.plusMinus, 1)} %` : '—'}</td>
                   <td className="figure">
                     <Button
                       icon={<DeleteOutlined />}

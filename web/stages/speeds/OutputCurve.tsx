@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { scaleLinear } from 'd3-scale';
 import { useBench } from '../../state/bench';
 import { EngineAxis, MARGIN, useEngineScale } from './EngineAxis';
@@ -63,7 +64,7 @@ export function OutputCurve({ station, ratio, width, height }: Props) {
         <>
           <path className="speed-load" d={`M${left} ${y(load)}H${right}`} />
           <text className="speed-name" x={right + 8} y={y(load) + 4}>
-            load {load.toFixed(0)} A
+            load {fixed(load, 0)} A
           </text>
         </>
       )}
@@ -77,7 +78,7 @@ export function OutputCurve({ station, ratio, width, height }: Props) {
             y={18}
             textAnchor={x(engineRpm) > right - 80 ? 'end' : 'start'}
           >
-            {now.toFixed(0)} A
+            {fixed(now, 0)} A
           </text>
         </g>
       )}

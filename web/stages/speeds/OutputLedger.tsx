@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Switch } from 'antd';
 import { useState } from 'react';
@@ -66,8 +67,8 @@ function Charging({ station, ratio }: Props) {
               {breakEven === null ? 'nowhere' : rpmFigure(breakEven / ratio)}
             </div>
             <p>
-              At {rpmFigure(engineRpm)} it gives {given!.toFixed(0)} A of {load.toFixed(0)} A wanted
-              {given! < load ? `: the battery supplies ${(load - given!).toFixed(0)} A.` : '.'}{' '}
+              At {rpmFigure(engineRpm)} it gives {fixed(given!, 0)} A of {fixed(load, 0)} A wanted
+              {given! < load ? `: the battery supplies ${fixed(load - given!, 0)} A.` : '.'}{' '}
               {breakEven === null && 'No speed on its curve covers the loads switched on.'}
               {breakEven !== null &&
                 breakEven / ratio > marks.idle &&
@@ -110,7 +111,7 @@ function Charging({ station, ratio }: Props) {
           onAdd={(rpm, amps) => setPoints([...points.filter((point) => point.rpm !== rpm), { rpm, amps }])}
         />
       </TypedPlace>
-      <h2>Electrical loads, {load.toFixed(0)} A switched on</h2>
+      <h2>Electrical loads, {fixed(load, 0)} A switched on</h2>
       <ul className="loads">
         {loads.map((load) => (
           <li key={load.id}>
@@ -284,11 +285,11 @@ function Cooling({ station, ratio }: Props) {
       {power && (
         <>
           <div className="answer-figure is-second" data-testid="power">
-            {cubedPower(power, rpm).toFixed(2)} kW
+            {fixed(cubedPower(power, rpm), 2)} kW
           </div>
           <p>
-            at engine speed {rpmFigure(engineRpm)}; {cubedPower(power, ratio * marks.idle).toFixed(2)} kW at idle,{' '}
-            {cubedPower(power, ratio * marks.redline).toFixed(2)} kW at redline. Power rises with the cube of speed: 10
+            at engine speed {rpmFigure(engineRpm)}; {fixed(cubedPower(power, ratio * marks.idle), 2)} kW at idle,{' '}
+            {fixed(cubedPower(power, ratio * marks.redline), 2)} kW at redline. Power rises with the cube of speed: 10
             % more speed takes 33 % more power.
           </p>
         </>

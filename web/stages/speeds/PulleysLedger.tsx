@@ -12,7 +12,7 @@ import { PulleysAtHand } from './PulleysAtHand';
 import { SpeedCompare } from './SpeedCompare';
 import { useSpeeds } from './SpeedsProvider';
 import { type Drive, pulleyLabel, type Station, stationLabel } from '@emery/core/drive';
-import { formatLength, formatMm } from '@emery/core/quantity';
+import { formatLength, formatMm, grouped } from '@emery/core/quantity';
 import {
   asPulley,
   bandOf,
@@ -251,7 +251,7 @@ function Answers({ search, base, stale }: { search: PulleySearch; base: Drive; s
   return (
     <>
       <p className="quiet" role="status">
-        {search.searched.toLocaleString('en-GB')} combinations checked
+        {grouped(search.searched)} combinations checked
         {stale && '; the drive or the targets have changed since, so search again'}.
       </p>
       <ol className="pulley-answers">

@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { MarkedRow } from '../../bench/MarkedRow';
 import { Button, Input } from 'antd';
 import { useId, useMemo } from 'react';
@@ -177,9 +178,9 @@ function BeltTable() {
                 {drive.belts.length > 1 ? `${index + 1} · ` : ''}
                 {belt.section}
               </td>
-              <td className="figure">{metresPerSecond === null ? '—' : (metresPerSecond * engineRpm).toFixed(1)}</td>
+              <td className="figure">{metresPerSecond === null ? '—' : fixed(metresPerSecond * engineRpm, 1)}</td>
               <td className="figure quiet">{limits.metresPerSecond}</td>
-              <td className="figure">{flexPerSecond === null ? '—' : (flexPerSecond * engineRpm).toFixed(0)}</td>
+              <td className="figure">{flexPerSecond === null ? '—' : fixed(flexPerSecond * engineRpm, 0)}</td>
               <td className="figure quiet">{limits.flexPerSecond}</td>
             </tr>
           );

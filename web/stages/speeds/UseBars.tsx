@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
 import { edit, useBench } from '../../state/bench';
@@ -70,7 +71,7 @@ export function UseBars({ use, station, ratio, width, height }: Props) {
             aria-valuemin={0}
             aria-valuemax={100}
             aria-valuenow={Math.round(1000 * share) / 10}
-            aria-valuetext={`${(100 * share).toFixed(1)} percent of the time`}
+            aria-valuetext={`${fixed(100 * share, 1)} percent of the time`}
             onKeyDown={(event) => {
               const step = {
                 ArrowUp: 0.01,
@@ -96,7 +97,7 @@ export function UseBars({ use, station, ratio, width, height }: Props) {
             onPointerUp={() => hold(null)}
             onPointerCancel={() => hold(null)}
           >
-            <title>{`${name}: ${(100 * share).toFixed(1)} %`}</title>
+            <title>{`${name}: ${fixed(100 * share, 1)} %`}</title>
             <rect
               className="use-reach"
               x={x0}

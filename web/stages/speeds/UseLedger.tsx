@@ -1,3 +1,4 @@
+import { fixed, grouped } from '@emery/core/quantity';
 import { MarkedRow } from '../../bench/MarkedRow';
 import { UploadOutlined } from '@ant-design/icons';
 import { Button, Progress } from 'antd';
@@ -124,8 +125,8 @@ function TimeTable({ use }: { use: EngineUse }) {
                   {percent(fast)}
                 </td>
                 <td className="figure">
-                  {turns && (turns.per1000Hours / 1e6).toFixed(0)}
-                  {turns && turns.per1000Km !== null && ` · ${(turns.per1000Km / 1e6).toFixed(1)}`}
+                  {turns && fixed(turns.per1000Hours / 1e6, 0)}
+                  {turns && turns.per1000Km !== null && ` · ${fixed(turns.per1000Km / 1e6, 1)}`}
                 </td>
               </MarkedRow>
             );
@@ -195,7 +196,7 @@ function LogSummary({
   standingS,
   pauses,
 }: { name: string } & Omit<Extract<SpeedLogRead, { ok: true }>, 'ok' | 'bins'>) {
-  const count = (n: number) => n.toLocaleString('en-GB');
+  const count = (n: number) => grouped(n);
   return (
     <div role="status" className="log-summary">
       <p>
@@ -214,5 +215,5 @@ function LogSummary({
 }
 
 function hours(s: number): string {
-  return s < 5400 ? `${(s / 60).toFixed(s < 600 ? 1 : 0)} min` : `${(s / 3600).toFixed(1)} h`;
+  return s < 5400 ? `${fixed(s / 60, s < 600 ? 1 : 0)} min` : `${fixed(s / 3600, 1)} h`;
 }

@@ -1,3 +1,4 @@
+import { grouped } from '@emery/core/quantity';
 import papaparse from 'papaparse';
 import { delimiterOf } from '../../stock/read-csv';
 import type { UseBin } from '@emery/core/drive';
@@ -69,7 +70,7 @@ function outcome(log: SpeedLog): SpeedLogRead {
   if (bins.length === 0)
     return {
       ok: false,
-      problem: `The engine does not run in this log: ${rows.toLocaleString('en-GB')} rows, ${bad.toLocaleString('en-GB')} of them not understood.`,
+      problem: `The engine does not run in this log: ${grouped(rows)} rows, ${grouped(bad)} of them not understood.`,
     };
   return { ok: true, bins, rows, bad, firstBad, runningS, standingS, pauses };
 }

@@ -23,7 +23,7 @@ import {
   removeItem,
   type SurveyPhoto,
 } from '@emery/core/drive';
-import { formatMm } from '@emery/core/quantity';
+import { formatMm, fixed } from '@emery/core/quantity';
 import { type PhotoFit, photosOf, photoWords } from '@emery/core/survey/photo';
 
 /** Pictures: taken in, rims marked, and what they come to. */
@@ -191,8 +191,8 @@ function Standing({ fit }: { fit: PhotoFit | null }) {
   return (
     <dl className="picture-figures">
       <Figure name="Centres to">{fit ? `± ${formatMm(widest)}` : '—'}</Figure>
-      <Figure name="Scale to">{fit ? `± ${(100 * fit.scaleShare).toFixed(1)} %` : '—'}</Figure>
-      <Figure name="From square">{fit ? `${fit.tiltDeg.toFixed(0)}°` : '—'}</Figure>
+      <Figure name="Scale to">{fit ? `± ${fixed(100 * fit.scaleShare, 1)} %` : '—'}</Figure>
+      <Figure name="From square">{fit ? `${fixed(fit.tiltDeg, 0)}°` : '—'}</Figure>
     </dl>
   );
 }

@@ -20,7 +20,7 @@ import {
   stationOf,
   type SurveyReading,
 } from '@emery/core/drive';
-import { formatMm, type LengthUnit, parseLength, readNumber, readsAs } from '@emery/core/quantity';
+import { formatMm, type LengthUnit, parseLength, readNumber, readsAs, fixed } from '@emery/core/quantity';
 import { DEFAULT_PLUS_MINUS, isTape, plusMinusOf, readingOf, type SurveyFit, valueOf } from '@emery/core/survey';
 
 const KINDS = (Object.keys(READING_WORDS) as ReadingKind[]).map((value) => ({ value, label: READING_WORDS[value] }));
@@ -234,7 +234,7 @@ function ReadingTable({ fit }: { fit: SurveyFit | null }) {
 }
 
 function Value({ reading, value, unit }: { reading: SurveyReading; value: number; unit: LengthUnit }) {
-  return reading.kind === 'angle' ? <span>{value.toFixed(1)}°</span> : <LengthFigure mm={value} unit={unit} />;
+  return reading.kind === 'angle' ? <span>{fixed(value, 1)}°</span> : <LengthFigure mm={value} unit={unit} />;
 }
 
 function angleOf(text: string): { ok: true; deg: number } | { ok: false; problem: string } {

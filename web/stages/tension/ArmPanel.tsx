@@ -6,7 +6,7 @@ import { useTyped } from '../../ui/typed-text';
 import { hand } from './hand';
 import { StrutFields } from './StrutFields';
 import { useTensionSums } from './sums';
-import { ARM_WORDS, armHealth, armReadings, pointerTension } from '@emery/core/tension';
+import { ARM_WORDS, armHealth, armReadings, pointerTension, shortForce } from '@emery/core/tension';
 
 /** A sprung arm is not set: what it should hold, and what is left of it by its pointer and a measured tension. */
 export function ArmPanel() {
@@ -86,7 +86,7 @@ export function ArmPanel() {
             {health.left ? `${Math.round(100 * health.left.at)} %` : '—'}
             <span className="answer-other">
               {health.left && `± ${Math.round(100 * health.left.sigma)} · `}
-              {Math.round(should)} N when new
+              {shortForce(should)} when new
             </span>
           </div>
         </div>

@@ -19,22 +19,10 @@ import {
   type TensionReading,
   type TensionWay,
 } from '@emery/core/drive';
-import { formatLength } from '@emery/core/quantity';
+import { formatLength, fixed } from '@emery/core/quantity';
 import { limitOrDefault } from '@emery/core/accessory';
 import { targetTension, type StaticBelt, windowOf } from '@emery/core/loads';
-import {
-  CANNOT_TELL_WORDS,
-  cannotTell,
-  combineReadings,
-  fineFigure,
-  forceFigure,
-  latestOf,
-  meaningOf,
-  meaningsOf,
-  readingsNow,
-  type SpanChecks,
-  waysOf,
-} from '@emery/core/tension';
+import { CANNOT_TELL_WORDS, cannotTell, combineReadings, fineFigure, forceFigure, latestOf, meaningOf, meaningsOf, readingsNow, type SpanChecks, waysOf, shortForce, forcePlusMinus } from '@emery/core/tension';
 
 /** The span that a check is about: the one in hand, else the longest. */
 function useSpan(standing: StaticBelt): [number, (index: number) => void] {
@@ -139,7 +127,7 @@ function Schools({
                 ) : (
                   <>
                     <td className="figure">
-                      {way === 'pointer' ? `${standing.armAngle!.toFixed(0)}°` : figureOf(way, now, unit, own.twistNm)}
+                      {way === 'pointer' ? `${fixed(standing.armAngle!, 0)}°` : figureOf(way, now, unit, own.twistNm)}
                     </td>
                     <td className="figure">
                       {way === 'pointer' || !wanted ? '—' : figureOf(way, wanted, unit, own.twistNm)}
@@ -164,12 +152,12 @@ function figureOf(way: Exclude<TensionWay, 'pointer'>, checks: SpanChecks, unit:
       return fineFigure(checks.freePlayMm, unit);
     case 'twist': {
       const degrees = (90 * twistNm) / checks.twistNm;
-      return `${degrees > 180 ? 'over 180' : Math.round(degrees)}° (90° takes ${checks.twistNm.toFixed(2)} N·m)`;
+      return `${degrees > 180 ? 'over 180' : Math.round(degrees)}° (90° takes ${fixed(checks.twistNm, 2)} N·m)`;
     }
     case 'gauge':
-      return `${checks.gaugeKgf.toFixed(0)} kgf, ${checks.gaugeLbf.toFixed(0)} lbf`;
+      return `${fixed(checks.gaugeKgf, 0)} kgf, ${fixed(checks.gaugeLbf, 0)} lbf`;
     case 'pluck':
-      return `${checks.pluckHz.toFixed(0)} Hz`;
+      return `${fixed(checks.pluckHz, 0)} Hz`;
   }
 }
 
@@ -193,7 +181,7 @@ function Measured() {
           Measured, {meanings.length === 1 ? '1 reading' : `${meanings.length} readings`} together
         </div>
         <div className="answer-figure is-second">
-          {forceFigure(combined.at, unit)} <span className="answer-other">± {Math.round(combined.sigma)} N</span>
+          {forceFigure(combined.at, unit)} <span className="answer-other">± {shortForce(combined.sigma)}</span>
         </div>
         <p className="quiet">
           ± is one standard deviation: two thirds of the time within it, 19 times in 20 within twice it.
@@ -207,7 +195,7 @@ function Measured() {
           <strong>The methods disagree.</strong>{' '}
           {combined.schools
             .map(
-              ({ way, at, sigma }) => `${TENSION_WAY_WORDS[way].name} says ${Math.round(at)} ± ${Math.round(sigma)} N`,
+              ({ way, at, sigma }) => `${TENSION_WAY_WORDS[way].name} says ${forcePlusMinus(at, sigma)}`,
             )
             .join('; ')}
           . Read the odd one again.
@@ -232,7 +220,7 @@ function Measured() {
               dispatch(edit((d) => changeBelt(d, source.id, { staticTension: Math.round(combined.at * 10) / 10 })))
             }
           >
-            Take {Math.round(combined.at)} N as present tension
+            Take {shortForce(combined.at)} as present tension
           </Button>
         </div>
       )}
@@ -270,7 +258,7 @@ function Readings({ readings }: { readings: readonly TensionReading[] }) {
               {reading.when && `, ${BELT_AGE_WORDS[reading.when]}`}:{' '}
               {typeof meaning === 'string'
                 ? CANNOT_TELL_WORDS[meaning]
-                : `${Math.round(meaning.tensionN)} ± ${Math.round(Math.hypot(meaning.scatterN, meaning.sharedN))} N`}
+                : forcePlusMinus(meaning.tensionN, Math.hypot(meaning.scatterN, meaning.sharedN))}
             </span>
             <Button
               icon={<DeleteOutlined />}

@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { Button, Segmented } from 'antd';
 import { useStore } from '../../state/store';
 import { edit, useBench } from '../../state/bench';
@@ -37,8 +38,8 @@ export function HandPanel({ index }: { index: number }) {
     <details className="hand-panel">
       <summary>Calibrate your thumb, your fingers and the belt mass</summary>
       <p data-testid="hand">
-        Your thumb pushes {own.thumbN.toFixed(0)} ± {own.thumbPlusMinusN.toFixed(0)} N and your fingers twist{' '}
-        {own.twistNm.toFixed(2)} ± {own.twistPlusMinusNm.toFixed(2)} N·m{usual ? ': defaults' : ', as calibrated here'}.
+        Your thumb pushes {fixed(own.thumbN, 0)} ± {fixed(own.thumbPlusMinusN, 0)} N and your fingers twist{' '}
+        {fixed(own.twistNm, 2)} ± {fixed(own.twistPlusMinusNm, 2)} N·m{usual ? ': defaults' : ', as calibrated here'}.
         Check a belt of known tension on this span to calibrate them. The figures stay on this device.
       </p>
       <Segmented

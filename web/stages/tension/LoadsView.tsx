@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useBench, edit, useSelected } from '../../state/bench';
@@ -60,7 +61,7 @@ export default function LoadsView() {
                   {own.length < 2 && now.source === 'none' ? '—' : ''}
                 </td>
                 <td className="figure">{rpmFigure(ratio * run.running.rpm)}</td>
-                <td className="figure">{now.nm.toFixed(1)}</td>
+                <td className="figure">{fixed(now.nm, 1)}</td>
               </MarkedRow>
             );
           })}
@@ -141,7 +142,7 @@ function Points({ station }: { station: Station }) {
           {curve.points.map((point) => (
             <li key={point.rpm}>
               <span className="reading-name">
-                {curve.state}: {rpmFigure(point.rpm)} rev/min, {point.nm.toFixed(1)} N·m
+                {curve.state}: {rpmFigure(point.rpm)} rev/min, {fixed(point.nm, 1)} N·m
               </span>
               <Button
                 icon={<DeleteOutlined />}

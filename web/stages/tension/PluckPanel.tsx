@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { AudioOutlined } from '@ant-design/icons';
 import { Button, Progress, Segmented } from 'antd';
 import { useRef, useState } from 'react';
@@ -171,7 +172,7 @@ export function PluckPanel({ index }: { index: number }) {
           </div>
           <div className="answer-figure is-second">
             {forceFigure(found.tensionN!, unit)}
-            <span className="answer-other">{found.frequencyHz!.toFixed(1)} Hz</span>
+            <span className="answer-other">{fixed(found.frequencyHz!, 1)} Hz</span>
           </div>
           <p>
             ± {Math.round(doubt)} N, nearly all of it from the mass of a metre (

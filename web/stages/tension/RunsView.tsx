@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { Button } from 'antd';
 import { useMemo } from 'react';
 import { useBench, useSelected } from '../../state/bench';
@@ -76,7 +77,7 @@ function OutOfLine() {
   return (
     <p className="finding is-watch">
       <strong>
-        {pulleyLabel(drive, worst.from)} to {pulleyLabel(drive, worst.to)} runs {worseOf(worst).toFixed(2)}° off.
+        {pulleyLabel(drive, worst.from)} to {pulleyLabel(drive, worst.to)} runs {fixed(worseOf(worst), 2)}° off.
       </strong>{' '}
       Tension does not correct that: a misaligned belt wears and squeals at any tension.
       <span className="button-row is-after">
@@ -154,7 +155,7 @@ function Teeth() {
               <td>{pulleyLabel(drive, pulley)}</td>
               <td className="figure">
                 {teeth < LEAST_TEETH && <span className="flag is-watch">▲ few </span>}
-                {teeth.toFixed(1)}
+                {fixed(teeth, 1)}
               </td>
               <td className="figure">{Math.round(perToothN)}</td>
             </tr>
@@ -230,7 +231,7 @@ function PulleyTable() {
 
 function torqueFigure(nm: number): string {
   if (nm === 0) return '—';
-  return nm < 0 ? `delivers ${(-nm).toFixed(1)}` : nm.toFixed(1);
+  return nm < 0 ? `delivers ${fixed(-nm, 1)}` : fixed(nm, 1);
 }
 
 function SpanTable() {
@@ -275,4 +276,4 @@ function marginState(margin: number): MarginState {
   return margin < SAFE_MARGIN ? 'near' : 'holding';
 }
 
-const lifeWords = (life: number) => (life > 9.5 ? '×10 +' : `×${life.toFixed(1)}`);
+const lifeWords = (life: number) => (life > 9.5 ? '×10 +' : `×${fixed(life, 1)}`);

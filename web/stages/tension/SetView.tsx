@@ -14,7 +14,7 @@ import {
   type OdometerUnit,
   stationLabel,
 } from '@emery/core/drive';
-import { formatLength, odometerDoubtWords } from '@emery/core/quantity';
+import { formatLength, odometerDoubtWords, fixed } from '@emery/core/quantity';
 import { limitOrDefault } from '@emery/core/accessory';
 import {
   hotRise,
@@ -25,15 +25,7 @@ import {
   WARM_KELVIN,
   windowOf,
 } from '@emery/core/loads';
-import {
-  DEFAULT_BAR,
-  fineFigure,
-  forceFigure,
-  type Setting,
-  settingFor,
-  sharedSettings,
-  type SharedSetting,
-} from '@emery/core/tension';
+import { DEFAULT_BAR, fineFigure, forceFigure, type Setting, settingFor, sharedSettings, type SharedSetting, shortForce } from '@emery/core/tension';
 import { adjusterKind } from '@emery/core/adjuster';
 import { useNow } from '../../ui/use-now';
 
@@ -132,7 +124,7 @@ function SetByHand() {
                     <td className="figure">{forceFigure(addsN, unit)}</td>
                     <td className="figure">
                       {ratioPercent > 0 ? '+' : '−'}
-                      {Math.abs(ratioPercent).toFixed(1)} %
+                      {fixed(Math.abs(ratioPercent), 1)} %
                     </td>
                   </tr>
                 ))}
@@ -170,14 +162,14 @@ function MoveFigure({ setting: { mm, turns, kind }, unit }: { setting: Setting; 
   if (adjusterKind(kind).setting?.inTurns && turns !== null)
     return (
       <>
-        {Math.abs(turns).toFixed(1)} turns <span className="answer-other">{fineFigure(size, unit)} of the link</span>
+        {fixed(Math.abs(turns), 1)} turns <span className="answer-other">{fineFigure(size, unit)} of the link</span>
       </>
     );
   return (
     <>
       {fineFigure(size, unit).replace(/ \(.*$/, '')}
       {turns !== null && (
-        <span className="answer-other">{Math.abs(turns).toFixed(1)} turns of its screw, if it has one</span>
+        <span className="answer-other">{fixed(Math.abs(turns), 1)} turns of its screw, if it has one</span>
       )}
     </>
   );
@@ -187,7 +179,7 @@ function moveSentence({ mm, perMm, kind }: Setting, change: number, force: (newt
   const what = adjusterKind(kind).setting?.mmOf ?? 'travel';
   if (mm === null)
     return `Not enough adjuster travel left. 1 mm of ${what} changes the tension by ${force(perMm)}; use a shorter belt.`;
-  return `${force(Math.abs(change))} ${change >= 0 ? 'more' : 'less'}, by ${Math.abs(mm).toFixed(1)} mm. 1 mm of ${what} changes the tension by ${force(perMm)}.`;
+  return `${force(Math.abs(change))} ${change >= 0 ? 'more' : 'less'}, by ${fixed(Math.abs(mm), 1)} mm. 1 mm of ${what} changes the tension by ${force(perMm)}.`;
 }
 
 /** What a turn of each thread moves. */
@@ -268,15 +260,15 @@ function NewBelt() {
       <ol className="three-figures">
         <li>
           <span className="label">Set, new belt</span>
-          <strong>{Math.round(figures.setN)} N</strong>
+          <strong>{shortForce(figures.setN)}</strong>
         </li>
         <li>
           <span className="label">Set again, after run-in</span>
-          <strong>{Math.round(figures.runInN)} N</strong>
+          <strong>{shortForce(figures.runInN)}</strong>
         </li>
         <li>
           <span className="label">Next inspection: at least</span>
-          <strong>{Math.round(figures.againBelowN)} N</strong>
+          <strong>{shortForce(figures.againBelowN)}</strong>
         </li>
       </ol>
       {figures.held && <p className="quiet">The first figure is limited by the bearing load limits.</p>}

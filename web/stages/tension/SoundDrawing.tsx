@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { scaleLinear } from 'd3-scale';
 import type { SoundPicture } from './tasks';
 import type { PluckHeard } from '@emery/core/tension';
@@ -49,7 +50,7 @@ export function SoundDrawing({
                   <path className={h === 1 ? 'sound-note' : 'sound-overtone'} d={`M0 ${WAVE + 12}V${base}`} />
                   {h === 1 && (
                     <text className="sound-note-text" x={5} y={WAVE + 22}>
-                      {hz.toFixed(1)} Hz
+                      {fixed(hz, 1)} Hz
                     </text>
                   )}
                 </g>

@@ -1,3 +1,4 @@
+import { fixed } from '@emery/core/quantity';
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { edit, useBench } from '../../state/bench';
@@ -70,12 +71,12 @@ export function StrutFields() {
         {strut.points.map((point) => (
           <li key={point.stroke}>
             <span className="reading-name">
-              {point.stroke.toFixed(1)} mm out: {Math.round(point.force)} N
+              {fixed(point.stroke, 1)} mm out: {Math.round(point.force)} N
             </span>
             <Button
               icon={<DeleteOutlined />}
               disabled={strut.points.length === 1}
-              aria-label={`Remove ${point.stroke.toFixed(1)} mm`}
+              aria-label={`Remove ${fixed(point.stroke, 1)} mm`}
               onClick={() => set({ ...strut, points: strut.points.filter((other) => other !== point) })}
             />
           </li>

@@ -13,7 +13,7 @@ import './tension.css';
 import { rpmFigure } from '@emery/core/speeds';
 import { limitOrDefault, writtenLimit } from '@emery/core/accessory';
 import { SITUATIONS, windowOf } from '@emery/core/loads';
-import { forceFigure, restFindings, SOURCE_WORDS, tensionWords, windowFindings } from '@emery/core/tension';
+import { forceFigure, restFindings, shortForce, SOURCE_WORDS, tensionWords, windowFindings } from '@emery/core/tension';
 
 const LoadsView = lazyPart('Loads', () => import('./LoadsView'));
 const WindowView = lazyPart('Range', () => import('./WindowView'));
@@ -85,12 +85,13 @@ function Answer() {
     );
   const { tensionN, from } = belt.standing;
   const place = windowFindings(belt.standing, window);
-  const [newtons, other] = [Math.round(tensionN), forceFigure(tensionN, 'in').replace(/^.*\(|\)$/g, '')];
+  const [first, other] = [shortForce(tensionN), forceFigure(tensionN, 'in').replace(/^.*\(|\)$/g, '')];
   return (
     <div className="answer" data-testid="tension-answer" data-tension={tensionN}>
       <div className="label">Static tension of the belt</div>
       <div className="answer-figure">
-        {newtons} N<span className="answer-other">{other}</span>
+        {first}
+        {other !== first && <span className="answer-other">{other}</span>}
         {place.length === 0 && window.leastN !== null && from !== 'default' && (
           <span className="answer-other tension-right">● right</span>
         )}

@@ -15,7 +15,7 @@ import {
   type WindowEnd,
   windowOf,
 } from '@emery/core/loads';
-import { forceFigure, remediesFor, tensionWords, windowFindings } from '@emery/core/tension';
+import { forceFigure, remediesFor, tensionWords, windowFindings, shortForce } from '@emery/core/tension';
 
 /** The tensions between which the belt is right, and where it stands among them. */
 export default function WindowView() {
@@ -98,7 +98,7 @@ function Row({
     <tr>
       <td>{name}</td>
       <td className="figure">{newtons === null ? '—' : forceFigure(newtons, unit)}</td>
-      {ribs > 1 && <td className="figure">{newtons === null ? '' : `${Math.round(newtons / ribs)} N`}</td>}
+      {ribs > 1 && <td className="figure">{newtons === null ? '' : shortForce(newtons / ribs)}</td>}
       <td className="load-state">{end ? `${pulleyLabel(drive, end.pulley)}, ${stateWords(end.running)}` : ''}</td>
     </tr>
   );

@@ -1,10 +1,11 @@
 import { figureFrom, type Figures } from '../figures';
 import type { UsePulleyFigure } from '../stage';
+import { tensionMarks } from './drawn';
 import { useTensionSums } from './sums';
 import { limitOrDefault } from '@emery/core/accessory';
 import type { Drive } from '@emery/core/drive';
 import { type BeltRunning, type DriveRunning, SAFE_MARGIN } from '@emery/core/loads';
-import { marginFigure } from '@emery/core/tension';
+import { marginFigure, shortForce } from '@emery/core/tension';
 import { useMemo } from 'react';
 
 /** More in hand than this is not worth a word on the drawing. */
@@ -23,13 +24,16 @@ export function figures(drive: Drive, shafts: DriveRunning['shafts'], belt: Belt
       const watch = over || (margin !== null && margin < SAFE_MARGIN) ? 'watch' : 'none';
       const hand = margin === null || margin > PLENTY ? '' : ` · ${marginFigure(margin)}`;
       const mark = margin !== null && margin < 0 ? 'fault' : watch;
-      return [[station.id, { text: `${Math.round(newtons)} N${hand}`, mark }] as const];
+      return [[station.id, { text: `${shortForce(newtons)}${hand}`, mark }] as const];
     }),
   );
 }
 
 export const usePulleyFigure: UsePulleyFigure = () => {
-  const { drive, run, belt } = useTensionSums();
+  const { drive, run, belt, tension } = useTensionSums();
   const own = belt?.run ?? null;
-  return figureFrom(useMemo(() => figures(drive, run.shafts, own), [drive, run, own]));
+  return figureFrom(
+    useMemo(() => figures(drive, run.shafts, own), [drive, run, own]),
+    (k) => tensionMarks({ drive, run, belt, tension }, k),
+  );
 };

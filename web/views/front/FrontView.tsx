@@ -1,6 +1,6 @@
 import { AimOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
-import { memo, useCallback, useEffect, useEffectEvent, useMemo, useRef } from 'react';
+import { memo, useEffect, useEffectEvent, useMemo, useRef } from 'react';
 import { useBench } from '../../state/bench';
 import type { LayerProps, Stage } from '../../stages/stage';
 import { BeltDrawing } from './BeltDrawing';
@@ -12,14 +12,16 @@ import { PulleyLabels, type LabelledPulley } from './PulleyLabels';
 import { ScaleBar } from './ScaleBar';
 import { Spans, TravelArrows } from './Spans';
 import { usePrintedWhole } from './use-printed-whole';
+import { useFrame, useRefit } from './use-frame';
 import { useRouteString } from './use-route-string';
 import { useShaftDrag } from './use-shaft-drag';
 import { useViewport } from './use-viewport';
 import './front-view.css';
 import { type Drive, stationLabel } from '@emery/core/drive';
-import { beltBounds } from '@emery/core/path';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+import { strip } from '../../bench/strip';
 import { useKeys, withModifier } from '../../ui/use-key';
+import { isNarrow } from '../../ui/use-narrow';
 
 /**
  * The drive to scale as seen facing the engine. The same drawing at every stage: a stage lays its own figures and
@@ -37,13 +39,10 @@ export function FrontView({ stage }: { stage: Stage }) {
   );
   const { drive, solution, belt } = shown;
   const svg = useRef<SVGSVGElement>(null);
-  const view = useViewport(
-    svg,
-    useCallback(() => beltBounds(drive), [drive]),
-    { oneFingerPans: !tapping },
-  );
+  const view = useViewport(svg, useFrame(drive, solution), { oneFingerPans: !tapping });
   const { k, x: tx, y: ty } = view.transform;
   useFit(drive, view.fit);
+  useRefit(view.fit);
 
   const radii = useMemo(() => radiiOf(drive), [drive]);
   const { marked = (_, answer) => answer?.findings ?? [] } = stage;
@@ -93,7 +92,11 @@ export function FrontView({ stage }: { stage: Stage }) {
       <svg
         ref={svg}
         className={`front-view-svg${tapping ? ' is-tapping' : ''}`}
-        onClick={(event) => event.target === event.currentTarget && !tapping && select(null)}
+        onClick={(event) => {
+          if (event.target !== event.currentTarget || tapping) return;
+          if (isNarrow() && strip.get() === 'drawing') strip.set('full');
+          else select(null);
+        }}
         role="group"
         aria-label="Drive seen from the front"
         {...string.handlers}

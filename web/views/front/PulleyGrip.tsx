@@ -54,6 +54,7 @@ export const PulleyGrip = memo(function PulleyGrip(props: Props) {
       onPointerLeave={() => hover(null)}
       onKeyDown={(event) => onKey(station, event)}
     >
+      <title>{stationLabel(station)}</title>
       <circle className="pulley-reach" r={Math.max(radius, 22 / scale)} />
       {largestFirst.map(({ id, surface }) => (
         <PulleyDrawing key={id} r={Math.max(radii.get(id) ?? 0, 3)} surface={surface} scale={scale} />

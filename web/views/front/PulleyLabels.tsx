@@ -1,16 +1,25 @@
 import { memo, useEffect } from 'react';
-import type { PulleyFigure, PulleyPlace, Stage, UsePulleyFigure } from '../../stages/stage';
+import { useNoFigure } from '../../stages/figures';
+import type { DrawnMark, PulleyFigure, PulleyPlace, Stage, UsePulleyFigure } from '../../stages/stage';
+import { type Readable, useStore } from '../../state/store';
 import { LengthFigure } from '../../ui/LengthFigure';
-import { placeLabels } from './labels';
+import { useNarrow } from '../../ui/use-narrow';
+import { type LabelPlaced, placeLabels, type Segment } from './labels';
+import { initials, shortened, textScaleOf, textWidth } from './text-width';
 import type { Viewport } from './use-viewport';
 import type { DriveSolution } from '@emery/core/path';
 import type { LengthUnit } from '@emery/core/quantity';
-import { useNoFigure } from '../../stages/figures';
-import { type Readable, useStore } from '../../state/store';
 
-const LABEL_HEIGHT = 34;
-/** What the view's own buttons cover in its lower right corner, px. */
+/** Both lines of a label, and the figure alone, px at the usual size of text. */
+const [TWO_LINES, ONE_LINE] = [34, 17];
+/** A name takes no more than this, px at the usual size: the whole is shown on hover. */
+const WIDEST_NAME = 150;
+/** Left and right of a text, px. */
+const AROUND = 4;
+/** What the view's own buttons cover in its lower right corner, px; on a phone they stand elsewhere. */
 const TOOLS = { width: 56, height: 150 };
+/** What its scale covers in the lower left. */
+const SCALE = { width: 150, height: 28 };
 
 /** A shaft with its name; x, y and r are its place and radius on the screen, px. */
 export interface LabelledPulley extends PulleyPlace {
@@ -35,7 +44,7 @@ interface Props {
   size: Viewport['size'];
 }
 
-/** Every shaft's name and figure, where it covers least; the names alone until the stage's figures are there. */
+/** Every shaft's name and figure, where neither lies on anything; the names alone until the stage's figures are there. */
 export function PulleyLabels(props: Props) {
   const { pulleyFigure } = props.stage;
   const late = typeof pulleyFigure === 'function' ? null : pulleyFigure;
@@ -51,6 +60,28 @@ export function PulleyLabels(props: Props) {
 
 const NEVER: Readable<null> = { get: () => null, subscribe: () => () => undefined };
 
+const SIGNS = { fault: '■ ', watch: '▲ ', none: '' };
+
+/** What stands in each form of a label: in full, with a short name, the figure alone, two letters. */
+function formsOf(name: string, figure: string, narrow: boolean) {
+  const scale = textScaleOf('label-name', narrow);
+  const ofFigure = textWidth(figure, 'label-figure', narrow);
+  const form = (name: string, figure: string, height: number) => ({
+    ...{ name, figure, height: height * scale },
+    width: Math.max(textWidth(name, 'label-name', narrow), figure === '' ? 0 : ofFigure) + AROUND,
+  });
+  const cut = (most: number) => shortened(name, most, 'label-name', narrow);
+  return [
+    form(cut(WIDEST_NAME * scale), figure, TWO_LINES),
+    form(cut(Math.max(ofFigure, 48 * scale)), figure, TWO_LINES),
+    ...(figure === '' ? [] : [form('', figure, ONE_LINE)]),
+    form(initials(name), '', ONE_LINE),
+  ];
+}
+
+/** Where the number on the belt stands beside a pulley, px. */
+const numberAt = ({ x, y, r }: LabelledPulley) => ({ x: x + Math.min(r, 60) * 0.7, y: y + Math.min(r, 60) * 0.7 });
+
 function Labels({
   stage,
   pulleys,
@@ -61,75 +92,125 @@ function Labels({
   size,
   usePulleyFigure,
 }: Props & { usePulleyFigure: UsePulleyFigure }) {
+  const narrow = useNarrow();
   const figureOf = usePulleyFigure();
-  const figures = pulleys.map((pulley) => figureOf(pulley));
   const screen = ({ x, y }: { x: number; y: number }) => ({ x: x * k + tx, y: -y * k + ty });
+  const onScreen = ({ start, end }: Segment) => ({ start: screen(start), end: screen(end) });
+  const drawn = (figureOf.marks?.(k) ?? []).map((mark) => thick(mark, onScreen(mark)));
+  const texts = pulleys.map((pulley) => {
+    const { text, mm, mark = pulley.fault ?? 'none', ringPx = 0 } = figureOf(pulley);
+    return { mm, mark, rim: pulley.r + ringPx, forms: formsOf(pulley.name, `${SIGNS[mark]}${text}`, narrow) };
+  });
+  const numbers = order ? pulleys.filter(({ main }) => order.has(main.id)).map(numberAt) : [];
+  const tools = { x: size.width - TOOLS.width / 2, y: size.height - TOOLS.height / 2, w: TOOLS.width, h: TOOLS.height };
+  const scaleBar = { x: SCALE.width / 2, y: size.height - SCALE.height / 2, w: SCALE.width, h: SCALE.height };
   const places = placeLabels(
-    pulleys.map(({ station, main, x, y, r, name }, index) => ({
-      id: station.id,
-      x,
-      y,
-      r,
+    pulleys.map(({ station, main, x, y, r }, index) => ({
+      ...{ id: station.id, x, y, r: texts[index]!.rim },
       free: stage.coversPulleys ? 0 : r - (main.surface === 'vee' ? 9 * k : 0),
-      width: Math.max(name.length * 7, figures[index]!.text.length * 6.6) + 4,
-      height: LABEL_HEIGHT,
+      forms: texts[index]!.forms,
     })),
     {
-      circles: pulleys,
-      lines: solution.belts.flatMap(({ spans }) =>
-        spans.map(({ start, end }) => ({ start: screen(start), end: screen(end) })),
-      ),
+      circles: pulleys.map(({ x, y }, index) => ({ x, y, r: texts[index]!.rim })),
+      lines: [...solution.belts.flatMap(({ spans }) => spans.map(onScreen)), ...drawn.flat()],
       ...size,
-      reserved: [
-        { x: size.width - TOOLS.width / 2, y: size.height - TOOLS.height / 2, w: TOOLS.width, h: TOOLS.height },
-      ],
+      reserved: [...numbers.map((at) => ({ ...at, w: 24, h: 24 })), ...(narrow ? [] : [tools, scaleBar])],
     },
   );
   const at = new Map(places.map((place) => [place.id, place]));
+  const scale = textScaleOf('label-name', narrow);
   return (
     <g className="labels" aria-hidden>
-      {pulleys.map(({ station, main, name, fault, x, y, r }, index) => {
-        const { text, mm, mark = fault } = figures[index]!;
-        const place = at.get(station.id)!;
-        const number = order?.get(main.id);
-        const out = Math.min(r, 60) * 0.7;
+      {places.map(({ id, leader }) => leader && <Leader key={id} {...leader} />)}
+      {pulleys.map(({ station }, index) => {
+        const place = at.get(station.id);
+        if (!place) return null;
+        const { mm, mark, forms } = texts[index]!;
+        const { name, figure } = forms[place.form]!;
         return (
-          <g key={station.id}>
-            <Label x={place.x} y={place.y} name={name} text={text} mm={mm} mark={mark} unit={unit} />
-            {number !== undefined && (
-              <g transform={`translate(${x + out} ${y + out})`} className="order">
-                <circle r={12} />
-                <text textAnchor="middle" dy={5}>
-                  {number}
-                </text>
-              </g>
-            )}
-          </g>
+          <Label
+            key={station.id}
+            {...{ ...middle(place), name, figure, mm, mark, unit, scale, alone: name === '' || figure === '' }}
+          />
         );
       })}
+      {order && <Numbers pulleys={pulleys} order={order} />}
     </g>
   );
 }
 
-const SIGNS = { fault: '■ ', watch: '▲ ', none: '' };
+const middle = ({ x, y }: LabelPlaced) => ({ x, y });
 
-interface LabelProps extends PulleyFigure {
+/** A mark as the lines that labels keep off: its two sides where it is thick. */
+function thick({ halfPx = 0 }: DrawnMark, { start, end }: Segment): Segment[] {
+  const length = Math.hypot(end.x - start.x, end.y - start.y) || 1;
+  const [nx, ny] = [(-(end.y - start.y) / length) * halfPx, ((end.x - start.x) / length) * halfPx];
+  const moved = (by: number) => ({
+    start: { x: start.x + by * nx, y: start.y + by * ny },
+    end: { x: end.x + by * nx, y: end.y + by * ny },
+  });
+  return halfPx === 0 ? [{ start, end }] : [moved(-1), moved(0), moved(1)];
+}
+
+const Leader = ({ start, end }: Segment) => (
+  <g className="label-leader">
+    <path d={`M${start.x} ${start.y}L${end.x} ${end.y}`} />
+    <circle cx={end.x} cy={end.y} r={2.4} />
+  </g>
+);
+
+function Numbers({ pulleys, order }: { pulleys: readonly LabelledPulley[]; order: ReadonlyMap<string, number> }) {
+  return pulleys.map((pulley) => {
+    const number = order.get(pulley.main.id);
+    const { x, y } = numberAt(pulley);
+    return number === undefined ? null : (
+      <g key={pulley.station.id} transform={`translate(${x} ${y})`} className="order">
+        <circle r={12} />
+        <text textAnchor="middle" dy={5}>
+          {number}
+        </text>
+      </g>
+    );
+  });
+}
+
+interface LabelProps extends Pick<PulleyFigure, 'mm'> {
   x: number;
   y: number;
   name: string;
+  figure: string;
+  mark: keyof typeof SIGNS;
   unit: LengthUnit;
+  /** Of the text, of the usual size. */
+  scale: number;
+  /** One line of the two. */
+  alone: boolean;
 }
 
-const Label = memo(function Label({ x, y, name, text, mm, mark = 'none', unit }: LabelProps) {
+const Label = memo(function Label({ x, y, name, figure, mm, mark, unit, scale, alone }: LabelProps) {
   return (
     <g transform={`translate(${x} ${y})`}>
-      <text className="label-name" y={-4} textAnchor="middle">
-        {name}
-      </text>
-      <text className={`label-figure${mark === 'none' ? '' : ` is-${mark}`}`} y={13} textAnchor="middle">
-        {SIGNS[mark]}
-        {mm === undefined ? text : <LengthFigure mm={mm} unit={unit} as="tspan" />}
-      </text>
+      {name !== '' && (
+        <text className="label-name" y={(alone ? 5 : -4) * scale} textAnchor="middle">
+          {name}
+        </text>
+      )}
+      {figure !== '' && (
+        <text
+          className={`label-figure${mark === 'none' ? '' : ` is-${mark}`}`}
+          y={(alone ? 5 : 13) * scale}
+          textAnchor="middle"
+        >
+          {mm === undefined ? (
+            figure
+          ) : (
+            <>
+              {SIGNS[mark]}
+              <LengthFigure mm={mm} unit={unit} as="tspan" />
+            </>
+          )}
+        </text>
+      )}
     </g>
   );
 });

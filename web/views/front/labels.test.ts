@@ -6,8 +6,7 @@ const wanted = (id: string, x: number, y: number, r: number): LabelWanted => ({
   y,
   r,
   free: r,
-  width: 80,
-  height: 34,
+  forms: [{ width: 80, height: 34 }],
 });
 const open = { circles: [], lines: [], width: 800, height: 500 };
 
@@ -43,7 +42,7 @@ test('never on a belt, another pulley, another label or over the edge while ther
 });
 
 test("a label keeps off what is reserved for the view's own buttons", () => {
-  const wanted = [{ id: 'a', x: 340, y: 300, r: 20, free: 20, width: 80, height: 34 }];
+  const wanted = [{ id: 'a', x: 340, y: 300, r: 20, free: 20, forms: [{ width: 80, height: 34 }] }];
   const open = {
     circles: [{ x: 340, y: 300, r: 20 }],
     lines: [{ start: { x: 300, y: 250 }, end: { x: 400, y: 250 } }],

@@ -8,103 +8,32 @@ export interface LabelWanted {
   r: number;
   /** Radius that is free of the belt on it, where a label inside must stay. */
   free: number;
-  width: number;
-  height: number;
+  /** How large it is, px: in full first, then in shorter forms for where there is no room for that. */
+  forms: readonly { width: number; height: number }[];
+}
+
+export interface Segment {
+  start: Point;
+  end: Point;
 }
 
 export interface LabelPlaced {
   id: string;
-  /** Middle of the label, screen px. */
+  /** Middle of the label, screen px, and which of its forms it has. */
   x: number;
   y: number;
+  form: number;
+  /** From the label to its pulley, where it stands too far from it to be taken for its own. */
+  leader?: Segment;
 }
 
 export interface LabelObstacles {
   circles: readonly { x: number; y: number; r: number }[];
-  lines: readonly { start: Point; end: Point }[];
+  lines: readonly Segment[];
   width: number;
   height: number;
-  /** Boxes that are taken by something else, by their middles: the buttons over the drawing. */
-  reserved?: readonly { x: number; y: number; w: number; h: number }[];
-}
-
-const STEPS = 24;
-/** A label is nearer to its own pulley than to any other by this much, px, where there is room. */
-const NEARER = 6;
-/** Between two labels side by side, px: closer they read as one. */
-const BETWEEN = 10;
-
-/**
- * Places one label for each pulley: inside where it fits above the hub, otherwise beside it where it brushes the least
- * of belts, pulleys, other labels and the edge. Largest pulleys first, so that small ones, which have the fewest
- * places, know what is taken.
- */
-export function placeLabels(
-  wanted: readonly LabelWanted[],
-  { circles, lines, width, height, reserved = [] }: LabelObstacles,
-): LabelPlaced[] {
-  const taken: { x: number; y: number; w: number; h: number }[] = [...reserved];
-  return [...wanted]
-    .sort((a, b) => b.r - a.r)
-    .map((label) => {
-      const spot = fitsInside(label, lines) ?? beside(label, circles, lines, taken, width, height);
-      taken.push({ ...spot, w: label.width, h: label.height });
-      return { id: label.id, ...spot };
-    });
-}
-
-/** Above the hub, with its upper corners inside the rim. */
-function fitsInside({ x, y, free, width, height }: LabelWanted, lines: LabelObstacles['lines']): Point | null {
-  const middle = y - 7 - height / 2;
-  if (Math.hypot(width / 2, 7 + height) > free - 2) return null;
-  return lines.some(({ start, end }) => brushes({ x, y: middle, w: width, h: height }, start, end))
-    ? null
-    : { x, y: middle };
-}
-
-function beside(
-  { x, y, r, width, height }: LabelWanted,
-  circles: LabelObstacles['circles'],
-  lines: LabelObstacles['lines'],
-  taken: readonly { x: number; y: number; w: number; h: number }[],
-  viewWidth: number,
-  viewHeight: number,
-): Point {
-  let best: Point = { x, y };
-  let min = Infinity;
-  for (const gap of [10, 22, 38]) {
-    for (let step = 0; step < STEPS; step += 1) {
-      const angle = (2 * Math.PI * step) / STEPS;
-      const [ux, uy] = [Math.cos(angle), Math.sin(angle)];
-      // Far enough out that the box clears the rim in this direction.
-      const reach = r + gap + (Math.abs(ux) * width + Math.abs(uy) * height) / 2;
-      const box = { x: x + ux * reach, y: y + uy * reach, w: width, h: height };
-      // Above reads most easily as belonging to the pulley below it.
-      let cost = gap * 0.2 + (uy + 1) * 1.5;
-      const outside =
-        box.x - width / 2 < 4 ||
-        box.x + width / 2 > viewWidth - 4 ||
-        box.y - height / 2 < 4 ||
-        box.y + height / 2 > viewHeight - 4;
-      if (outside) cost += 120;
-      // Nothing that comes on top can make a worse place the best.
-      for (let n = 0; n < taken.length && cost < min; n += 1) if (overlaps(box, taken[n]!)) cost += 200;
-      // A label as near to another pulley as to its own could belong to either.
-      const own = boxDistance(box, { x, y }) - r;
-      for (let n = 0; n < circles.length && cost < min; n += 1) {
-        const clear = boxDistance(box, circles[n]!) - circles[n]!.r;
-        if (clear < 3) cost += 80;
-        else if (clear < own + NEARER && !(circles[n]!.x === x && circles[n]!.y === y)) cost += 45;
-      }
-      for (let n = 0; n < lines.length && cost < min; n += 1)
-        if (brushes(box, lines[n]!.start, lines[n]!.end)) cost += 60;
-      if (cost < min) {
-        min = cost;
-        best = { x: box.x, y: box.y };
-      }
-    }
-  }
-  return best;
+  /** Boxes that are taken by something else, by their middles: buttons over the drawing, figures on it. */
+  reserved?: readonly Box[];
 }
 
 interface Box {
@@ -114,15 +43,173 @@ interface Box {
   h: number;
 }
 
-function overlaps(a: Box, b: Box): boolean {
-  return Math.abs(b.x - a.x) < (b.w + a.w) / 2 + BETWEEN && Math.abs(b.y - a.y) < (b.h + a.h) / 2;
+/** What labels keep off, of those that are placed as well. */
+interface Ground extends LabelObstacles {
+  taken: Box[];
+  leaders: Segment[];
 }
 
-function boxDistance(box: Box, point: Point): number {
-  return Math.hypot(
-    Math.max(0, Math.abs(point.x - box.x) - box.w / 2),
-    Math.max(0, Math.abs(point.y - box.y) - box.h / 2),
-  );
+const STEPS = 32;
+/** From the rim to a label beside it, px: nearest first. */
+const GAPS = [5, 10, 17, 26, 38] as const;
+/** A label is nearer to its own pulley than to any other by this much, px. */
+const NEARER = 5;
+/** Between two labels side by side, px: closer they read as one. */
+const BETWEEN = 10;
+/** From the edge of the view, and from a rim, px. */
+const [EDGE, RIM] = [3, 3];
+/** A label with a leader line is looked for on a grid of this, px. */
+const GRID = 9;
+
+interface Spot extends Point {
+  leader?: Segment;
+}
+
+/** A label in one of its forms. */
+interface Sized {
+  id: string;
+  x: number;
+  y: number;
+  r: number;
+  free: number;
+  w: number;
+  h: number;
+}
+
+/**
+ * Places one label for each pulley: inside where it fits above the hub, else beside it where it is nearer to it than to
+ * any other and lies on nothing, else in the nearest free ground with a leader line, else in a shorter form in the same
+ * ways. What finds no place at all is left out: no name is better than one that is taken for another's. Those with the
+ * fewest places choose first.
+ */
+export function placeLabels(wanted: readonly LabelWanted[], obstacles: LabelObstacles): LabelPlaced[] {
+  const ground: Ground = { ...obstacles, taken: [...(obstacles.reserved ?? [])], leaders: [] };
+  const placed = new Map<string, LabelPlaced>();
+  const forms = Math.max(0, ...wanted.map((label) => label.forms.length));
+  for (let form = 0; form < forms && placed.size < wanted.length; form += 1) {
+    const left = wanted.flatMap(({ id, x, y, r, free, forms }): Sized[] => {
+      const size = forms[form];
+      return size && !placed.has(id) ? [{ id, x, y, r, free, w: size.width, h: size.height }] : [];
+    });
+    const put = (label: Sized, spot: Spot | null | undefined) => {
+      if (!spot) return;
+      ground.taken.push({ x: spot.x, y: spot.y, w: label.w, h: label.h });
+      if (spot.leader) ground.leaders.push(spot.leader);
+      placed.set(label.id, { id: label.id, form, ...spot });
+    };
+    for (const label of left) put(label, inside(label, ground));
+    const beside = left
+      .filter(({ id }) => !placed.has(id))
+      .map((label) => ({ label, spots: spotsBeside(label, ground) }))
+      .sort((a, b) => a.spots.length - b.spots.length);
+    for (const { label, spots } of beside)
+      put(
+        label,
+        spots.find((spot) => !meets({ ...spot, w: label.w, h: label.h }, ground)),
+      );
+    for (const { label } of beside) if (!placed.has(label.id)) put(label, withLeader(label, ground));
+  }
+  return wanted.flatMap(({ id }) => placed.get(id) ?? []);
+}
+
+/** Above the hub, with its upper corners inside the rim, where no belt and no other pulley crosses it. */
+function inside(label: Sized, ground: Ground): Spot | null {
+  const { x, y, free, w, h } = label;
+  const box = { x, y: y - 7 - h / 2, w, h };
+  if (Math.hypot(w / 2, 7 + h) > free - 2 || outOfView(box, ground)) return null;
+  const crossed = ground.lines.some(({ start, end }) => brushes(box, start, end));
+  if (crossed || ground.taken.some((other) => overlaps(box, other))) return null;
+  return ground.circles.some((circle) => !isOwn(circle, label) && clearOf(box, circle) < RIM)
+    ? null
+    : { x, y: box.y };
+}
+
+/** All places beside its pulley where it lies on nothing that is there for good, the best first. */
+function spotsBeside(label: Sized, ground: Ground): Spot[] {
+  const { x, y, r, w, h } = label;
+  const spots: { spot: Spot; cost: number }[] = [];
+  for (const gap of GAPS)
+    for (let step = 0; step < STEPS; step += 1) {
+      const angle = (2 * Math.PI * step) / STEPS;
+      const [ux, uy] = [Math.cos(angle), Math.sin(angle)];
+      // Far enough out that the box clears the rim in this direction.
+      const reach = r + gap + (Math.abs(ux) * w + Math.abs(uy) * h) / 2;
+      const box = { x: x + ux * reach, y: y + uy * reach, w, h };
+      const own = clearOf(box, label);
+      if (outOfView(box, ground) || own < RIM) continue;
+      const near = ground.circles.some((circle) => !isOwn(circle, label) && clearOf(box, circle) < own + NEARER);
+      if (near || ground.lines.some(({ start, end }) => brushes(box, start, end))) continue;
+      // Above reads most easily as belonging to the pulley below it.
+      spots.push({ spot: { x: box.x, y: box.y }, cost: own * 0.4 + (uy + 1) * 1.5 });
+    }
+  return spots.sort((a, b) => a.cost - b.cost).map(({ spot }) => spot);
+}
+
+/** The free ground nearest to the pulley, with a line to its rim that passes no other pulley and no other label. */
+function withLeader(label: Sized, ground: Ground): Spot | null {
+  const { x, y, r, w, h } = label;
+  const box: Box = { x: 0, y: 0, w, h };
+  let best: Spot | null = null;
+  let shortest = Infinity;
+  for (box.x = w / 2 + EDGE; box.x <= ground.width - w / 2 - EDGE; box.x += GRID)
+    for (box.y = h / 2 + EDGE; box.y <= ground.height - h / 2 - EDGE; box.y += GRID) {
+      const far = clearOf(box, label);
+      if (far < RIM || far >= shortest || meets(box, ground)) continue;
+      if (ground.circles.some((circle) => clearOf(box, circle) < RIM)) continue;
+      if (ground.lines.some(({ start, end }) => brushes(box, start, end))) continue;
+      const start = { x: clamp(x, box.x - w / 2, box.x + w / 2), y: clamp(y, box.y - h / 2, box.y + h / 2) };
+      const length = Math.hypot(x - start.x, y - start.y);
+      // It ends well inside the rim, where it is on this pulley and on no belt.
+      const share = (length - Math.max(r * 0.55, r - 14)) / length;
+      const leader = { start, end: { x: start.x + share * (x - start.x), y: start.y + share * (y - start.y) } };
+      const crossed = ground.lines.filter((line) => cross(leader, line)).length;
+      const cost = far + 12 * crossed;
+      if (cost >= shortest || !passes(leader, label, ground)) continue;
+      shortest = cost;
+      best = { x: box.x, y: box.y, leader };
+    }
+  return best;
+}
+
+const passes = (leader: Segment, label: Sized, { circles, taken, leaders }: Ground): boolean =>
+  circles.every((circle) => isOwn(circle, label) || distanceTo(leader, circle) > circle.r + 1) &&
+  taken.every((box) => !brushes(box, leader.start, leader.end, 2)) &&
+  leaders.every((other) => !cross(leader, other));
+
+/** On another label, or on a line that leads to one. */
+const meets = (box: Box, { taken, leaders }: Ground): boolean =>
+  taken.some((other) => overlaps(box, other)) || leaders.some(({ start, end }) => brushes(box, start, end, 3));
+
+const isOwn = (circle: Point, label: Point): boolean => circle.x === label.x && circle.y === label.y;
+
+const clamp = (value: number, low: number, high: number): number => Math.max(low, Math.min(high, value));
+
+const outOfView = ({ x, y, w, h }: Box, { width, height }: LabelObstacles): boolean =>
+  x - w / 2 < EDGE || x + w / 2 > width - EDGE || y - h / 2 < EDGE || y + h / 2 > height - EDGE;
+
+function overlaps(a: Box, b: Box): boolean {
+  return Math.abs(b.x - a.x) < (b.w + a.w) / 2 + BETWEEN && Math.abs(b.y - a.y) < (b.h + a.h) / 2 + 1;
+}
+
+/** From the box to the rim of a circle, px; below nought where they meet. */
+function clearOf(box: Box, { x, y, r }: Point & { r: number }): number {
+  const across = Math.max(0, Math.abs(x - box.x) - box.w / 2);
+  return Math.hypot(across, Math.max(0, Math.abs(y - box.y) - box.h / 2)) - r;
+}
+
+/** From a point to a segment. */
+function distanceTo({ start, end }: Segment, { x, y }: Point): number {
+  const [dx, dy] = [end.x - start.x, end.y - start.y];
+  const along = dx * dx + dy * dy;
+  const t = along === 0 ? 0 : clamp(((x - start.x) * dx + (y - start.y) * dy) / along, 0, 1);
+  return Math.hypot(x - start.x - t * dx, y - start.y - t * dy);
+}
+
+/** True where two segments cross: the ends of each lie on either side of the other. */
+function cross(a: Segment, b: Segment): boolean {
+  const side = ({ start, end }: Segment, { x, y }: Point) =>
+    Math.sign((end.x - start.x) * (y - start.y) - (end.y - start.y) * (x - start.x));
+  return side(a, b.start) * side(a, b.end) < 0 && side(b, a.start) * side(b, a.end) < 0;
 }
 
 /**

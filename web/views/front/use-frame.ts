@@ -1,0 +1,60 @@
+import { useEffect, useEffectEvent, useMemo } from 'react';
+import { strip } from '../../bench/strip';
+import { useSelected } from '../../state/bench';
+import type { Mark } from '../../state/mark';
+import { useStore } from '../../state/store';
+import { useNarrow } from '../../ui/use-narrow';
+import type { Drive } from '@emery/core/drive';
+import { beltBounds, type Bounds, type DriveSolution } from '@emery/core/path';
+
+/** What is asked about is drawn no larger than this share of the whole: what lies around it says where it is. */
+const LEAST_SHARE = 0.6;
+
+/** The part of the drawing that a mark is about, with what lies around it; null where that is the whole. */
+export function frameOf(drive: Drive, solution: DriveSolution, mark: Mark | null): Bounds | null {
+  const places = placesOf(drive, solution, mark);
+  if (places.length === 0) return null;
+  const whole = beltBounds(drive);
+  const [xs, ys] = [places.map(({ x }) => x), places.map(({ y }) => y)];
+  const side = (low: number, high: number, values: readonly number[]) => {
+    const span = Math.max(LEAST_SHARE * (high - low), Math.max(...values) - Math.min(...values) + 80);
+    const middle = (Math.max(...values) + Math.min(...values)) / 2;
+    // Nothing is gained by empty ground beyond the drive.
+    const from = Math.max(low, Math.min(high - span, middle - span / 2));
+    return [from, Math.min(high, from + span)] as const;
+  };
+  const [minX, maxX] = side(whole.minX, whole.maxX, xs);
+  const [minY, maxY] = side(whole.minY, whole.maxY, ys);
+  return { minX, minY, maxX, maxY };
+}
+
+function placesOf(
+  { stations }: Drive,
+  { belts }: DriveSolution,
+  mark: Mark | null,
+): readonly { x: number; y: number }[] {
+  if (mark?.kind === 'pulley') return stations.filter(({ id }) => id === mark.station);
+  if (mark?.kind !== 'span') return [];
+  const span = belts.find(({ id }) => id === mark.belt)?.spans[mark.index];
+  return span ? [span.start, span.end] : [];
+}
+
+/**
+ * What the drawing is fitted to: all of the drive, and in the strip on a phone what is asked about. `fit` is called
+ * when that is another thing.
+ */
+export function useFrame(drive: Drive, solution: DriveSolution): () => Bounds {
+  const [narrow, mark] = [useNarrow(), useSelected()];
+  const framing = useStore(strip) === 'drawing' && narrow;
+  const frame = useMemo(() => (framing ? frameOf(drive, solution, mark) : null), [framing, drive, solution, mark]);
+  return () => frame ?? beltBounds(drive);
+}
+
+/** Fits the strip on a phone when something else is asked about. */
+export function useRefit(fit: () => void): void {
+  const [narrow, mark, shown] = [useNarrow(), useSelected(), useStore(strip)];
+  const refit = useEffectEvent(fit);
+  useEffect(() => {
+    if (narrow && shown === 'drawing') refit();
+  }, [narrow, mark, shown]);
+}
