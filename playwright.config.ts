@@ -20,6 +20,8 @@ export default defineConfig({
   ],
   use: {
     viewport: { width: 1280, height: 800 },
+    // A page of a test asks its own server for everything; offline.spec.ts says otherwise.
+    serviceWorkers: 'block',
     // What was done and what it met. A film, or a copy of the page at every step, takes a fifth to a third of the
     // processors; the page as it stood at the failure is kept beside it all the same.
     trace: { mode: 'retain-on-failure', screenshots: false, snapshots: false, sources: false },

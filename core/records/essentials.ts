@@ -43,7 +43,8 @@ export function cardBelts(drive: Drive): CardBelt[] {
             : `${Math.round(lengthMm)} mm (${formatInches(lengthMm)}) ${drawn.basis}${length ? '' : ', from the drawing'}`,
         route: belt.route
           .map(
-            ({ pulley, side }) => `${pulleyLabel(drive, pulley)} (${side === 'back' ? 'back' : DRIVE_SIDE_WORDS[kind]})`,
+            ({ pulley, side }) =>
+              `${pulleyLabel(drive, pulley)} (${side === 'back' ? 'back' : DRIVE_SIDE_WORDS[kind]})`,
           )
           .join(', '),
         lastOn: last && pulleyLabel(drive, last.pulley),

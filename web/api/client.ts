@@ -38,7 +38,7 @@ export class ApiProblem extends Error {
 
 /**
  * Asks the server; a file goes as it is, an archive. Resolves with the parsed body; rejects with an `ApiProblem`, or
- * with the reason of a `signal` that called it off. With nobody there, what was answered last is taken, where it is kept.
+ * with the reason of a `signal` that called it off. With nobody there, what was answered last is taken, where kept.
  */
 export async function ask<T>(
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',

@@ -132,7 +132,7 @@ const BenchParts = memo(function BenchParts({ stage, open }: { stage: Stage; ope
   const shown = useStore(strip);
   const ledger = useRef<HTMLElement>(null);
   // Another stage begins at its own question, wherever the last one was left.
-  useEffect(() => ledger.current?.scrollTo?.(0, 0), [stage]);
+  useEffect(() => void ledger.current?.scrollTo?.(0, 0), [stage]);
   return (
     <main className={`bench-parts is-${stage.id} is-strip-${shown}`}>
       <Fronts stage={stage}>

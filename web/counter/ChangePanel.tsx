@@ -3,7 +3,15 @@ import { FigureAsk, LengthAsk, useFigure, useLength, useRead } from './fields';
 import { useText, useUnit } from './asked';
 import { ShareLink } from './KeepAsDrive';
 import { aroundToDiameter, onRules, parsePitch, shimToDiameter, turnsToMm } from '@emery/core/counter';
-import { formatInches, formatInchesDecimal, formatMm, formatTorque, parseTorque, TORQUE_UNITS, fixed } from '@emery/core/quantity';
+import {
+  formatInches,
+  formatInchesDecimal,
+  formatMm,
+  formatTorque,
+  parseTorque,
+  TORQUE_UNITS,
+  fixed,
+} from '@emery/core/quantity';
 
 /** Small change: what a mechanic would otherwise turn over on the back of a box. */
 export default function ChangePanel() {

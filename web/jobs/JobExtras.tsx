@@ -26,9 +26,7 @@ export function JobExtras(props: Props) {
     <section className="sheet job-extras" aria-label="Recorded with the job">
       <h2>Recorded with the job</h2>
       {fixed ? (
-        <p>
-          Odometer {run.odometer === null ? 'not read' : `${grouped(run.odometer)} ${job.odometerUnit}`}
-        </p>
+        <p>Odometer {run.odometer === null ? 'not read' : `${grouped(run.odometer)} ${job.odometerUnit}`}</p>
       ) : (
         <>
           <FigureField

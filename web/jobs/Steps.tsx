@@ -99,7 +99,10 @@ function Tick({ job, step, number, next, short, hand: { run, happens }, fixed, l
   const photos = run.photos.filter((taken) => taken.step === step.id);
   const [open, setOpen] = useState(false);
   return (
-    <li ref={row} className={`job-tick${done ? ' is-done' : ''}${next ? ' is-next' : ''}${short && !open ? ' is-short' : ''}`}>
+    <li
+      ref={row}
+      className={`job-tick${done ? ' is-done' : ''}${next ? ' is-next' : ''}${short && !open ? ' is-short' : ''}`}
+    >
       <div className="job-tick-row">
         <button
           type="button"
@@ -165,7 +168,9 @@ function Tick({ job, step, number, next, short, hand: { run, happens }, fixed, l
           />
         </div>
       )}
-      {step.minutes !== undefined && next && !short && !fixed && <Countdown place={`${job} ${step.id}`} minutes={step.minutes} />}
+      {step.minutes !== undefined && next && !short && !fixed && (
+        <Countdown place={`${job} ${step.id}`} minutes={step.minutes} />
+      )}
     </li>
   );
 }

@@ -24,7 +24,8 @@ export function useStepInHand({ sheet: { steps } }: JobOpened, { run, happens }:
   const [looked, setLooked] = useState<string | null>(null);
   const firstOpen = steps.findIndex(({ id }) => !run.done.has(id));
   const lookedAt = steps.findIndex(({ id }) => id === looked);
-  const at = lookedAt >= 0 ? lookedAt : firstOpen < 0 ? steps.length : firstOpen;
+  const open = firstOpen < 0 ? steps.length : firstOpen;
+  const at = lookedAt >= 0 ? lookedAt : open;
   const step = steps[at] ?? null;
   const done = step !== null && run.done.has(step.id);
   return {

@@ -48,9 +48,7 @@ export function BeltsOnView({ search }: { search: string }) {
 function Row({ belt, unit }: { belt: BeltOn; unit: LengthUnit }) {
   const fitted = [
     belt.fittedAt?.slice(0, 10),
-    belt.fittedOdometer === null
-      ? ''
-      : `at ${grouped(belt.fittedOdometer)} ${belt.unit ?? belt.odometerUnit}`,
+    belt.fittedOdometer === null ? '' : `at ${grouped(belt.fittedOdometer)} ${belt.unit ?? belt.odometerUnit}`,
   ].filter(Boolean);
   return (
     <li className="due-row">

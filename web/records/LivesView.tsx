@@ -32,8 +32,8 @@ export default function LivesView() {
         {survival && (
           <div className="answer-note">
             {survival.belts === 1 ? '1 belt' : `${grouped(survival.belts)} belts`} with a known distance,{' '}
-            {grouped(survival.ended)} of them worn out or broken. The others are still running or came off
-            sound: each counts with its distance so far. Hours count as {kmPer('h')} km each (a default).
+            {grouped(survival.ended)} of them worn out or broken. The others are still running or came off sound: each
+            counts with its distance so far. Hours count as {kmPer('h')} km each (a default).
           </div>
         )}
       </div>

@@ -35,8 +35,7 @@ export function readHistoryFile(name: string, bytes: Uint8Array): HistoryFileRea
   // Assigned inside the walk, which the compiler does not see.
   if (!(columns as string[] | null)?.includes('vehicle'))
     return refuse(`has no first line with the columns ${HISTORY_COLUMNS.join(', ')}.`);
-  if (rows.length > MOST_ROWS)
-    return refuse(`holds more than ${grouped(MOST_ROWS)} rows: import it in parts.`);
+  if (rows.length > MOST_ROWS) return refuse(`holds more than ${grouped(MOST_ROWS)} rows: import it in parts.`);
   if (rows.length === 0) return refuse('holds no rows below its first line.');
   return { ok: true, file: { name, rows, note } };
 }

@@ -68,11 +68,7 @@ export function broughtInWords({ drives, vehicles, pictures, belts, pulleys, job
     ] as const
   )
     .filter(([count]) => count > 0)
-    .map(
-      ([count, singular, many = `${singular}s`]) => `${grouped(count)} ${count === 1 ? singular : many}`,
-    );
+    .map(([count, singular, many = `${singular}s`]) => `${grouped(count)} ${count === 1 ? singular : many}`);
   const came = parts.length === 0 ? 'Nothing new' : parts.join(', ');
-  return there > 0
-    ? `${came}; ${there === 1 ? '1 drive was' : `${grouped(there)} drives were`} here already`
-    : came;
+  return there > 0 ? `${came}; ${there === 1 ? '1 drive was' : `${grouped(there)} drives were`} here already` : came;
 }

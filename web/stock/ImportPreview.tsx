@@ -46,9 +46,7 @@ export function ImportPreview({
               <strong>Line {line}:</strong> {text}. {why}.
             </li>
           ))}
-          {file.bad.length > SHOWN && (
-            <li className="quiet">and {grouped(file.bad.length - SHOWN)} more</li>
-          )}
+          {file.bad.length > SHOWN && <li className="quiet">and {grouped(file.bad.length - SHOWN)} more</li>}
         </ul>
       )}
       {file.good.length > 0 && (

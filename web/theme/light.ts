@@ -92,5 +92,4 @@ export function colourOf(token: string): string {
 }
 
 /** How large the reader has text, of the usual 16 px. */
-export const textScale = (): number =>
-  (parseFloat(getComputedStyle(document.documentElement).fontSize) || 16) / 16;
+export const textScale = (): number => (parseFloat(getComputedStyle(document.documentElement).fontSize) || 16) / 16;

@@ -38,15 +38,7 @@ export default function AlignLayer({ k, radii }: LayerProps) {
   );
 }
 
-function RunMark({
-  run,
-  spans,
-  k,
-}: {
-  run: Run;
-  spans: readonly SpanSolution[];
-  k: number;
-}) {
+function RunMark({ run, spans, k }: { run: Run; spans: readonly SpanSolution[]; k: number }) {
   const lines = run.spans.map((at) => spans[at]!);
   const written = runText(run, spans, k);
   return (

@@ -223,9 +223,7 @@ function Odometer() {
       )}
       {now === null && (
         <p className="quiet">
-          {last === null
-            ? 'Wear and distance together give a wear rate.'
-            : `Last: ${grouped(last)} ${unit}.`}
+          {last === null ? 'Wear and distance together give a wear rate.' : `Last: ${grouped(last)} ${unit}.`}
         </p>
       )}
     </div>

@@ -66,8 +66,7 @@ export default function AfterView() {
           </div>
           <p className="quiet">
             Repaired {cure.at?.slice(0, 10)}
-            {cure.odometer !== undefined &&
-              `, at ${grouped(cure.odometer)} ${cure.odometerUnit ?? 'on the odometer'}`}
+            {cure.odometer !== undefined && `, at ${grouped(cure.odometer)} ${cure.odometerUnit ?? 'on the odometer'}`}
           </p>
           {dueAfter(cure).map(({ when, at }) => {
             const heard = cure.listened?.find((listening) => listening.when === when);

@@ -289,8 +289,8 @@ function Cooling({ station, ratio }: Props) {
           </div>
           <p>
             at engine speed {rpmFigure(engineRpm)}; {fixed(cubedPower(power, ratio * marks.idle), 2)} kW at idle,{' '}
-            {fixed(cubedPower(power, ratio * marks.redline), 2)} kW at redline. Power rises with the cube of speed: 10
-            % more speed takes 33 % more power.
+            {fixed(cubedPower(power, ratio * marks.redline), 2)} kW at redline. Power rises with the cube of speed: 10 %
+            more speed takes 33 % more power.
           </p>
         </>
       )}

@@ -22,7 +22,21 @@ import {
 import { formatLength, fixed } from '@emery/core/quantity';
 import { limitOrDefault } from '@emery/core/accessory';
 import { targetTension, type StaticBelt, windowOf } from '@emery/core/loads';
-import { CANNOT_TELL_WORDS, cannotTell, combineReadings, fineFigure, forceFigure, latestOf, meaningOf, meaningsOf, readingsNow, type SpanChecks, waysOf, shortForce, forcePlusMinus } from '@emery/core/tension';
+import {
+  CANNOT_TELL_WORDS,
+  cannotTell,
+  combineReadings,
+  fineFigure,
+  forceFigure,
+  latestOf,
+  meaningOf,
+  meaningsOf,
+  readingsNow,
+  type SpanChecks,
+  waysOf,
+  shortForce,
+  forcePlusMinus,
+} from '@emery/core/tension';
 
 /** The span that a check is about: the one in hand, else the longest. */
 function useSpan(standing: StaticBelt): [number, (index: number) => void] {
@@ -194,9 +208,7 @@ function Measured() {
           </span>
           <strong>The methods disagree.</strong>{' '}
           {combined.schools
-            .map(
-              ({ way, at, sigma }) => `${TENSION_WAY_WORDS[way].name} says ${forcePlusMinus(at, sigma)}`,
-            )
+            .map(({ way, at, sigma }) => `${TENSION_WAY_WORDS[way].name} says ${forcePlusMinus(at, sigma)}`)
             .join('; ')}
           . Read the odd one again.
         </p>

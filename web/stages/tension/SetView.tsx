@@ -25,7 +25,16 @@ import {
   WARM_KELVIN,
   windowOf,
 } from '@emery/core/loads';
-import { DEFAULT_BAR, fineFigure, forceFigure, type Setting, settingFor, sharedSettings, type SharedSetting, shortForce } from '@emery/core/tension';
+import {
+  DEFAULT_BAR,
+  fineFigure,
+  forceFigure,
+  type Setting,
+  settingFor,
+  sharedSettings,
+  type SharedSetting,
+  shortForce,
+} from '@emery/core/tension';
 import { adjusterKind } from '@emery/core/adjuster';
 import { useNow } from '../../ui/use-now';
 

@@ -44,7 +44,7 @@ interface Props {
   size: Viewport['size'];
 }
 
-/** Every shaft's name and figure, where neither lies on anything; the names alone until the stage's figures are there. */
+/** Every shaft's name and figure, where neither lies on anything; names alone until the stage's figures are there. */
 export function PulleyLabels(props: Props) {
   const { pulleyFigure } = props.stage;
   const late = typeof pulleyFigure === 'function' ? null : pulleyFigure;

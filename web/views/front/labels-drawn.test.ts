@@ -95,7 +95,8 @@ function faultsOf({ wanted, lines, placed }: Drawn, [width, height]: readonly [n
     for (let i = 0; i <= 12; i += 1)
       for (let j = 0; j <= 4; j += 1)
         points.push([label.x + label.width * (i / 12 - 0.5), label.y + label.height * (j / 4 - 0.5)]);
-    const rim = (circle: LabelWanted) => Math.min(...points.map(([x, y]) => Math.hypot(x - circle.x, y - circle.y))) - circle.r;
+    const rim = (circle: LabelWanted) =>
+      Math.min(...points.map(([x, y]) => Math.hypot(x - circle.x, y - circle.y))) - circle.r;
     const others = wanted.filter((circle) => circle !== own);
     const within = points.every(([x, y]) => Math.hypot(x - own.x, y - own.y) <= own.r);
     const onOther = placed.some(
@@ -108,7 +109,8 @@ function faultsOf({ wanted, lines, placed }: Drawn, [width, height]: readonly [n
     const onRim = others.some((circle) => rim(circle) < 0) || (!within && rim(own) < 0);
     if (onOther || out || onBelt || onRim) faults.overlaps += 1;
     if (!within && !label.leader && others.some((circle) => rim(circle) <= rim(own))) faults.strangers += 1;
-    if (label.leader && Math.hypot(label.leader.end.x - own.x, label.leader.end.y - own.y) > own.r) faults.strangers += 1;
+    const { leader } = label;
+    if (leader && Math.hypot(leader.end.x - own.x, leader.end.y - own.y) > own.r) faults.strangers += 1;
   }
   return faults;
 }
@@ -126,7 +128,6 @@ test.each(Object.entries(SIZES))('at %s px no name lies on anything or could be 
     found.short += made.placed.filter(({ form }) => form > 0).length;
     found.leaders += made.placed.filter(({ leader }) => leader).length;
   }
-  console.log(found);
   expect(found).toMatchObject({ overlaps: 0, strangers: 0 });
   expect(found.leftOut).toBeLessThan(found.labels / 100);
 });

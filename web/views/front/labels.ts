@@ -119,9 +119,7 @@ function inside(label: Sized, ground: Ground): Spot | null {
   if (Math.hypot(w / 2, 7 + h) > free - 2 || outOfView(box, ground)) return null;
   const crossed = ground.lines.some(({ start, end }) => brushes(box, start, end));
   if (crossed || ground.taken.some((other) => overlaps(box, other))) return null;
-  return ground.circles.some((circle) => !isOwn(circle, label) && clearOf(box, circle) < RIM)
-    ? null
-    : { x, y: box.y };
+  return ground.circles.some((circle) => !isOwn(circle, label) && clearOf(box, circle) < RIM) ? null : { x, y: box.y };
 }
 
 /** All places beside its pulley where it lies on nothing that is there for good, the best first. */

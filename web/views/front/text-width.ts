@@ -56,6 +56,7 @@ export function textWidth(text: string, kind: LabelClass, narrow: boolean): numb
         const both = probe.getComputedTextLength();
         probe.textContent = 'nn';
         width = both - probe.getComputedTextLength();
+        probe.textContent = '';
       }
       widths.set(character, width);
     }
