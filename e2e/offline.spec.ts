@@ -56,7 +56,10 @@ test('the server is gone: Emery opens, an open drive and its job go on, a new dr
   await expect(page.getByRole('heading', { name: /Counter/ })).toBeVisible();
 
   await page.goto('/');
-  await page.getByRole('button', { name: /^New drive for Rescue truck 2|^Add a drive|New drive/ }).first().click();
+  await page
+    .getByRole('button', { name: /^New drive for Rescue truck 2|^Add a drive|New drive/ })
+    .first()
+    .click();
   await page.getByLabel('Name', { exact: true }).fill('Begun away');
   await page.getByLabel('Name', { exact: true }).press('Enter');
   await page.waitForURL(/\/drives\/[0-9a-f-]{36}\/survey/);

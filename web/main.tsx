@@ -10,6 +10,7 @@ import { fetchRest } from './parts/fetch-rest';
 import { lazyPart } from './parts/lazy-part';
 import { CounterKey } from './counter/CounterKey';
 import { habitsOf, useHabits } from './habits/habits';
+import { habitsOpen } from './habits/open';
 import { onceBack } from './offline/away';
 import { startSending } from './offline/begun';
 import { keepEmery } from './offline/service-worker';
@@ -100,6 +101,9 @@ function Pages() {
   );
 }
 
+const HabitsDialog = lazyPart('The settings', () => import('./habits/HabitsDialog'));
+const Settings = () => useStore(habitsOpen) && <HabitsDialog />;
+
 /** Whoever is signed in at this device reads by their own habits. */
 function useHabitsOfPerson(): void {
   const name = useMe()?.name ?? null;
@@ -114,6 +118,7 @@ createRoot(document.getElementById('root')!).render(
         <Outbox />
         <Access />
         <Pages />
+        <Settings />
       </BrowserRouter>
     </QueryClientProvider>
   </StrictMode>,

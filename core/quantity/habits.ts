@@ -1,7 +1,3 @@
-import type { LengthUnit } from './format-length';
-import type { ForceUnit } from './force';
-import type { TorqueUnit } from './torque';
-
 export type DistanceUnit = 'km' | 'mi';
 
 /**
@@ -10,13 +6,13 @@ export type DistanceUnit = 'km' | 'mi';
  */
 export interface Habits {
   /** What lengths come in first; null goes by the shop. */
-  unit: LengthUnit | null;
+  unit: 'mm' | 'in' | null;
   decimal: '.' | ',';
-  torque: Extract<TorqueUnit, 'nm' | 'lbf-ft'>;
+  torque: 'nm' | 'lbf-ft';
   /** What forces come in first; null goes by the lengths. */
-  force: Extract<ForceUnit, 'N' | 'lbf'> | null;
+  force: 'N' | 'lbf' | null;
   distance: DistanceUnit;
-  clock: '24' | '12';
+  clock: 'h24' | 'h12';
 }
 
 export const DEFAULT_HABITS: Habits = {
@@ -25,7 +21,7 @@ export const DEFAULT_HABITS: Habits = {
   torque: 'nm',
   force: null,
   distance: 'km',
-  clock: '24',
+  clock: 'h24',
 };
 
 const CHOICES: { readonly [K in keyof Habits]: readonly Habits[K][] } = {
@@ -34,7 +30,7 @@ const CHOICES: { readonly [K in keyof Habits]: readonly Habits[K][] } = {
   torque: ['nm', 'lbf-ft'],
   force: [null, 'N', 'lbf'],
   distance: ['km', 'mi'],
-  clock: ['24', '12'],
+  clock: ['h24', 'h12'],
 };
 
 /** Habits as they were kept: what is missing or nothing that is known is as usual. */

@@ -1,6 +1,15 @@
 import { useUnit } from '../habits/habits';
 import { Button, Spin } from 'antd';
-import { memo, useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import {
+  memo,
+  type MouseEvent,
+  type PointerEvent,
+  type ReactNode,
+  useCallback,
+  useEffect,
+  useRef,
+  useState,
+} from 'react';
 import { Link, useParams } from 'react-router';
 import { IN } from '../access/words';
 import { useMe } from '../api/access';
@@ -16,6 +25,7 @@ import { openDriveOf, type OpenDrive } from '../state/open-drives';
 import { useStore } from '../state/store';
 import { useOpenDrive } from '../state/use-open-drive';
 import '../ui/ledger.css';
+import { isNarrow } from '../ui/use-narrow';
 import { keepAt, keptAt, TypedPlace } from '../ui/typed-text';
 import { FrontView } from '../views/front/FrontView';
 import { BenchHeader } from './BenchHeader';
@@ -23,7 +33,7 @@ import { DriveNotices } from './DriveNotices';
 import { FullNotice } from './FullNotice';
 import { KeysHelp } from './KeysHelp';
 import { StageRail } from './StageRail';
-import { strip } from './strip';
+import { strip } from '../state/strip';
 import { StripTools } from './StripTools';
 import { useBenchKeys } from './use-bench-keys';
 import { useGoToStage } from './use-go-to-stage';
@@ -127,6 +137,21 @@ function Fronts({ stage, children }: { stage: Stage; children: ReactNode }) {
   );
 }
 
+/**
+ * A touch on what enters a reading leaves the focus in its field: else the pad under the field goes with the focus, and
+ * the button moves away from under the thumb before it is lifted.
+ */
+function keepsFocus(event: PointerEvent<HTMLElement>): void {
+  if (isNarrow() && (event.target as Element).closest('.reading-form > .button-row:last-child')) event.preventDefault();
+}
+
+/** On a phone, a view that is chosen comes to the top: its question, field and button stand below it in sight. */
+function toItsQuestion({ target, currentTarget }: MouseEvent<HTMLElement>): void {
+  const views = (target as Element).closest('.ant-segmented');
+  if (!isNarrow() || views?.parentElement !== currentTarget || views.getAttribute('aria-label') !== 'View') return;
+  requestAnimationFrame(() => views.scrollIntoView({ block: 'start' }));
+}
+
 const BenchParts = memo(function BenchParts({ stage, open }: { stage: Stage; open: OpenDrive }) {
   const { Chart, Ledger } = stage;
   const shown = useStore(strip);
@@ -144,7 +169,13 @@ const BenchParts = memo(function BenchParts({ stage, open }: { stage: Stage; ope
         <Chart />
       </PartBoundary>
       <StripTools />
-      <aside className="ledger sheet" aria-label="Ledger" ref={ledger}>
+      <aside
+        className="ledger sheet"
+        aria-label="Ledger"
+        ref={ledger}
+        onClick={toItsQuestion}
+        onPointerDown={keepsFocus}
+      >
         <WhatIfBesideDrive stage={stage} open={open} />
         <NextLine stage={stage.id} />
         <PartBoundary name="The ledger" key={stage.id}>

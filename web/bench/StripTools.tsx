@@ -2,7 +2,7 @@ import { ArrowsAltOutlined, CompressOutlined, LineChartOutlined, ShrinkOutlined,
 import type { ReactNode } from 'react';
 import { useStore } from '../state/store';
 import { useNarrow } from '../ui/use-narrow';
-import { strip, type Strip } from './strip';
+import { strip, type Strip } from '../state/strip';
 
 /** On a phone: what stands in the strip above the question. One tap to each. */
 export function StripTools() {

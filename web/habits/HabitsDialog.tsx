@@ -1,18 +1,21 @@
 import { useEffect, useRef } from 'react';
-import { createPortal } from 'react-dom';
 import { useStore } from '../state/store';
 import { LIGHTS, type LightWanted, lightWanted, wantLight } from '../theme/light';
 import { Chips } from '../ui/Chips';
 import { changeHabits, useHabits, useUnit } from './habits';
-import { HABITS, LIGHT_NAMES } from './words';
-import type { DistanceUnit, Habits, LengthUnit } from '@emery/core/quantity';
+import { habitsOpen } from './open';
+import { HABIT_ROWS, HABITS, LIGHT_NAMES, UNIT_NAMES } from './words';
+import type { LengthUnit } from '@emery/core/quantity';
 import './habits.css';
 
+const LENGTHS = (['in', 'mm'] as const).map((value) => ({ value, label: UNIT_NAMES[value] }));
+
 /** How this person wants to read. Each tap holds at once; plain, so that it opens over any page. */
-export default function HabitsDialog({ onClose }: { onClose: () => void }) {
+export default function HabitsDialog() {
+  const onClose = () => habitsOpen.set(false);
   const dialog = useRef<HTMLDialogElement>(null);
   const light = useStore(lightWanted);
-  const { decimal, torque, force, distance, clock } = useHabits();
+  const habits = useHabits();
   const unit = useUnit();
   useEffect(() => {
     const shown = dialog.current;
@@ -21,8 +24,7 @@ export default function HabitsDialog({ onClose }: { onClose: () => void }) {
     else shown?.setAttribute('open', '');
     return () => shown?.close?.();
   }, []);
-  // Out of the band that it is opened from, whose dress is not its own.
-  return createPortal(
+  return (
     <dialog
       ref={dialog}
       className="habits"
@@ -34,7 +36,7 @@ export default function HabitsDialog({ onClose }: { onClose: () => void }) {
         <div className="block-head">
           <h2>{HABITS.title}</h2>
           <button type="button" className="plain-button" onClick={onClose}>
-            Done
+            {HABITS.done}
           </button>
         </div>
         <Chips<LightWanted>
@@ -46,60 +48,21 @@ export default function HabitsDialog({ onClose }: { onClose: () => void }) {
         <Chips<LengthUnit>
           label={HABITS.unit}
           value={unit}
-          options={[
-            { value: 'in', label: 'Inches' },
-            { value: 'mm', label: 'Millimetres' },
-          ]}
+          options={LENGTHS}
           onChange={(unit) => changeHabits({ unit })}
         />
-        <Chips<Habits['decimal']>
-          label={HABITS.decimal}
-          value={decimal}
-          options={[
-            { value: '.', label: 'Point: 169.9' },
-            { value: ',', label: 'Comma: 169,9' },
-          ]}
-          onChange={(decimal) => changeHabits({ decimal })}
-        />
-        <Chips<Habits['torque']>
-          label={HABITS.torque}
-          value={torque}
-          options={[
-            { value: 'nm', label: 'N·m' },
-            { value: 'lbf-ft', label: 'lbf·ft' },
-          ]}
-          onChange={(torque) => changeHabits({ torque })}
-        />
-        <Chips<NonNullable<Habits['force']>>
-          label={HABITS.force}
-          value={force ?? 'N'}
-          options={[
-            { value: 'N', label: 'N' },
-            { value: 'lbf', label: 'lbf' },
-          ]}
-          onChange={(force) => changeHabits({ force })}
-        />
-        <Chips<DistanceUnit>
-          label={HABITS.distance}
-          value={distance}
-          options={[
-            { value: 'km', label: 'Kilometres' },
-            { value: 'mi', label: 'Miles' },
-          ]}
-          onChange={(distance) => changeHabits({ distance })}
-        />
-        <Chips<Habits['clock']>
-          label={HABITS.clock}
-          value={clock}
-          options={[
-            { value: '24', label: '24 h: 14:05' },
-            { value: '12', label: '12 h: 2:05 pm' },
-          ]}
-          onChange={(clock) => changeHabits({ clock })}
-        />
+        {HABIT_ROWS.map(({ habit, label, options }) => (
+          <Chips
+            key={habit}
+            label={label}
+            value={habits[habit] ?? options[0]!.value}
+            options={options}
+            // Its options are the values that this habit has.
+            onChange={(value) => changeHabits({ [habit]: value })}
+          />
+        ))}
         <p className="quiet">{HABITS.kept}</p>
       </div>
-    </dialog>,
-    document.body,
+    </dialog>
   );
 }

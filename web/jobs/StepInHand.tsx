@@ -1,6 +1,7 @@
 import { SoundOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { type ReactNode, useEffect, useState } from 'react';
+import { createPortal } from 'react-dom';
 import { Countdown } from './Countdown';
 import { canReadAloud, readAloud, stopReading } from './read-aloud';
 import type { JobInHand } from './use-job';
@@ -12,8 +13,7 @@ import type { CardStep } from '@emery/core/job';
 import { useKeys, withModifier } from '../ui/use-key';
 
 /** What is read aloud of a step: its number, what to do, and what can hurt. */
-const spoken = ({ text, caution }: CardStep, number: number) =>
-  `Step ${number}. ${text}${caution ? ` Caution. ${caution}` : ''}`;
+const spoken = ({ text, caution }: CardStep, number: number) => JOB.spoken(number, text, caution ?? '');
 
 /** The step in hand, large, with its caution and the button that goes on under the thumb; hands-free over the page. */
 export function StepInHand({ job, hand }: { job: JobOpened; hand: JobInHand }) {
@@ -66,17 +66,17 @@ export function StepInHand({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   );
 }
 
-function StepShown({ held: { number, of, done }, step }: { held: StepHeld; step: CardStep }) {
+function StepShown({ held: { number, count, done }, step }: { held: StepHeld; step: CardStep }) {
   return (
     <div aria-live="polite">
       <p className="label">
-        Step {number} of {of}
-        {done && ` · ✓ ${JOB.isDone}`}
+        {JOB.step(number, count)}
+        {done && JOB.isDone}
       </p>
       <p className="step-text">{step.text}</p>
       {step.caution && (
         <p className="caution step-caution">
-          <strong>▲ Caution</strong> <span>{step.caution}</span>
+          <strong>{JOB.caution}</strong> <span>{step.caution}</span>
         </p>
       )}
     </div>
@@ -107,7 +107,8 @@ function HandsFree({ held, step, onClose, children }: FreeProps) {
     },
     { first: true },
   );
-  return (
+  // Over the page, out of whatever it is opened from.
+  return createPortal(
     <div className="hands-free" role="dialog" aria-modal aria-label={JOB.handsFree}>
       <button type="button" className="hands-free-back" disabled={held.atFirst} onClick={held.back}>
         <span>‹ {JOB.back}</span>
@@ -122,6 +123,7 @@ function HandsFree({ held, step, onClose, children }: FreeProps) {
         {children}
         <Button onClick={onClose}>{JOB.close}</Button>
       </div>
-    </div>
+    </div>,
+    document.body,
   );
 }

@@ -178,5 +178,5 @@ function Tick({ job, step, number, next, short, hand: { run, happens }, fixed, l
 export const timeOf = (at: string) =>
   new Date(at).toLocaleString('en-GB', {
     ...{ day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
-    hour12: habitsNow().clock === '12',
+    hour12: habitsNow().clock === 'h12',
   });

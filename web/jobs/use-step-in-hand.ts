@@ -8,7 +8,7 @@ export interface StepHeld {
   step: CardStep | null;
   /** Counted from 1. */
   number: number;
-  of: number;
+  count: number;
   done: boolean;
   /** Ticks the step, where it is not, and goes on to the next one. */
   next: () => void;
@@ -29,7 +29,7 @@ export function useStepInHand({ sheet: { steps } }: JobOpened, { run, happens }:
   const step = steps[at] ?? null;
   const done = step !== null && run.done.has(step.id);
   return {
-    ...{ step, done, number: at + 1, of: steps.length, atFirst: at === 0 },
+    ...{ step, done, number: at + 1, count: steps.length, atFirst: at === 0 },
     next: () => {
       if (!step) return;
       if (!done) happens({ kind: 'tick', step: step.id, done: true });

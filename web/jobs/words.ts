@@ -1,12 +1,16 @@
-/** The words of the step in hand. */
+/** The words of the step that is being done. */
 export const JOB = {
-  inHand: 'Step in hand',
+  inHand: 'Current step',
   allDone: 'All steps are done. Sign off below.',
   done: 'Done, next step',
   next: 'Next step',
   back: 'Back',
   untick: 'Not done',
-  isDone: 'done',
+  isDone: ' · ✓ done',
+  caution: '▲ Caution',
+  step: (number: number, count: number) => `Step ${number} of ${count}`,
+  spoken: (number: number, text: string, caution: string) =>
+    `Step ${number}. ${text}${caution === '' ? '' : ` Caution. ${caution}`}`,
   aloud: 'Read aloud',
   quiet: 'Stop reading',
   handsFree: 'Hands-free',

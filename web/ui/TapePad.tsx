@@ -1,4 +1,13 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode, type RefObject } from 'react';
+import {
+  useEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+  type RefObject,
+} from 'react';
+import { isNarrow } from './use-narrow';
 import { PlainButton } from './PlainButton';
 import type { LengthUnit } from '@emery/core/quantity';
 
@@ -20,6 +29,7 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
   const [sixteenths, setSixteenths] = useState(0);
   const [below, setBelow] = useState(false);
   const liftedRef = useRef(-Infinity);
+  const pad = useInSight();
 
   const write = (nextDigits: string, nextSixteenths: number, nextUnit: LengthUnit, nextBelow = below) => {
     setBelow(nextBelow);
@@ -37,7 +47,13 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
 
   return (
     // A touch on the pad must not take the focus from the field it fills in.
-    <div className="tape-pad" role="group" aria-label="Tape pad" onPointerDown={(event) => event.preventDefault()}>
+    <div
+      ref={pad}
+      className="tape-pad"
+      role="group"
+      aria-label="Tape pad"
+      onPointerDown={(event) => event.preventDefault()}
+    >
       <div className="tape-pad-keys">
         {['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.', 'back'].map((key) => (
           <PadKey
@@ -69,6 +85,15 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
       </div>
     </div>
   );
+}
+
+/** In the hand the field goes to the top, and all of its pad stands below it in sight. */
+function useInSight(): RefObject<HTMLDivElement | null> {
+  const pad = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (isNarrow()) pad.current?.closest('.field')?.scrollIntoView?.({ block: 'start' });
+  }, []);
+  return pad;
 }
 
 /** A finger that has gone further than this meanwhile was no press, px. */

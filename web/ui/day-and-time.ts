@@ -1,7 +1,7 @@
 import { habitsNow } from '@emery/core/quantity';
 
-const formats = ['24', '12'].map((clock) => {
-  const time = { hour: '2-digit', minute: '2-digit', hour12: clock === '12' } as const;
+const formats = ['h24', 'h12'].map((clock) => {
+  const time = { hour: '2-digit', minute: '2-digit', hour12: clock === 'h12' } as const;
   return [
     clock,
     {

@@ -6,6 +6,7 @@ import { useSurveying } from './SurveyProvider';
 import { Choice } from '../../ui/Choice';
 import { LengthInput } from '../../ui/LengthInput';
 import { LengthFigure } from '../../ui/LengthFigure';
+import { useNarrow } from '../../ui/use-narrow';
 import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
 import { firstTape } from './first-tape';
 import { Fitted } from './Fitted';
@@ -78,6 +79,8 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
     if (next !== '') setChosen({ from, to });
     setProblem('');
   };
+  // With the pad open what is asked stands with its field.
+  const narrow = useNarrow();
   const forget = useForgetTyped();
   const submit = () => {
     const value = angular ? angleOf(text) : parseLength(text, unit);
@@ -107,6 +110,12 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
       <div className="fields">
         <Choice label="Kind of reading" value={kind} options={KINDS} onChange={setKind} />
         <div className="field">
+          {narrow && (
+            <p className="reading-asked">
+              {pulleyLabel(drive, from)}
+              {!placed && ` to ${pulleyLabel(drive, to)}`}
+            </p>
+          )}
           <label className="label" htmlFor={id}>
             {angular ? 'Reading, degrees' : 'Reading'}
           </label>

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { edit, useBench, useSelected } from '../../state/bench';
 import { useStore } from '../../state/store';
 import { Choice } from '../../ui/Choice';
+import { useNarrow } from '../../ui/use-narrow';
 import { TypedPlace, useTyped } from '../../ui/typed-text';
 import { hand } from './hand';
 import { HandPanel } from './HandPanel';
@@ -60,6 +61,9 @@ export default function CheckView() {
   const [way, setWay] = useTyped<TensionWay>('way', usualWay(standing));
   const span = standing.spans[index]!;
   const name = (id: string) => pulleyLabel(drive, id);
+  // In the hand the reading that is taken comes before what the other methods would read.
+  const narrow = useNarrow();
+  const schools = <Schools index={index} way={way} setWay={setWay} />;
   return (
     <>
       <p className="caution">
@@ -75,11 +79,12 @@ export default function CheckView() {
         }))}
         onChange={(k) => take(Number(k))}
       />
-      <Schools index={index} way={way} setWay={setWay} />
+      {!narrow && schools}
       <TypedPlace at={`${way} ${span.from} ${span.to}`} key={`${way} ${index}`}>
         {way === 'pluck' && <PluckPanel index={index} />}
         <ReadingForm way={way} index={index} />
       </TypedPlace>
+      {narrow && schools}
       <Measured />
       <Readings readings={source.tensionReadings ?? []} />
       <HandPanel index={index} />

@@ -19,7 +19,7 @@ import { useViewport } from './use-viewport';
 import './front-view.css';
 import { type Drive, stationLabel } from '@emery/core/drive';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
-import { strip } from '../../bench/strip';
+import { strip } from '../../state/strip';
 import { useKeys, withModifier } from '../../ui/use-key';
 import { isNarrow } from '../../ui/use-narrow';
 

@@ -70,7 +70,7 @@ function formsOf(name: string, figure: string, narrow: boolean) {
     ...{ name, figure, height: height * scale },
     width: Math.max(textWidth(name, 'label-name', narrow), figure === '' ? 0 : ofFigure) + AROUND,
   });
-  const cut = (most: number) => shortened(name, most, 'label-name', narrow);
+  const cut = (limit: number) => shortened(name, limit, 'label-name', narrow);
   return [
     form(cut(WIDEST_NAME * scale), figure, TWO_LINES),
     form(cut(Math.max(ofFigure, 48 * scale)), figure, TWO_LINES),
@@ -82,54 +82,56 @@ function formsOf(name: string, figure: string, narrow: boolean) {
 /** Where the number on the belt stands beside a pulley, px. */
 const numberAt = ({ x, y, r }: LabelledPulley) => ({ x: x + Math.min(r, 60) * 0.7, y: y + Math.min(r, 60) * 0.7 });
 
-function Labels({
-  stage,
-  pulleys,
-  order,
-  solution,
-  unit,
-  transform: { k, x: tx, y: ty },
-  size,
-  usePulleyFigure,
-}: Props & { usePulleyFigure: UsePulleyFigure }) {
+/** What is written beside each pulley, in all its forms, and where that is. */
+function usePlaces(
+  { stage, pulleys, order, solution, transform: { k, x: tx, y: ty }, size }: Props,
+  usePulleyFigure: UsePulleyFigure,
+) {
   const narrow = useNarrow();
   const figureOf = usePulleyFigure();
   const screen = ({ x, y }: { x: number; y: number }) => ({ x: x * k + tx, y: -y * k + ty });
   const onScreen = ({ start, end }: Segment) => ({ start: screen(start), end: screen(end) });
   const drawn = (figureOf.marks?.(k) ?? []).map((mark) => thick(mark, onScreen(mark)));
-  const texts = pulleys.map((pulley) => {
+  const labels = pulleys.map((pulley) => {
     const { text, mm, mark = pulley.fault ?? 'none', ringPx = 0 } = figureOf(pulley);
-    return { mm, mark, rim: pulley.r + ringPx, forms: formsOf(pulley.name, `${SIGNS[mark]}${text}`, narrow) };
+    const { station, main, x, y, r } = pulley;
+    return {
+      ...{ id: station.id, x, y, r: r + ringPx, mm, mark },
+      free: stage.coversPulleys ? 0 : r - (main.surface === 'vee' ? 9 * k : 0),
+      forms: formsOf(pulley.name, `${SIGNS[mark]}${text}`, narrow),
+    };
   });
   const numbers = order ? pulleys.filter(({ main }) => order.has(main.id)).map(numberAt) : [];
-  const tools = { x: size.width - TOOLS.width / 2, y: size.height - TOOLS.height / 2, w: TOOLS.width, h: TOOLS.height };
-  const scaleBar = { x: SCALE.width / 2, y: size.height - SCALE.height / 2, w: SCALE.width, h: SCALE.height };
-  const places = placeLabels(
-    pulleys.map(({ station, main, x, y, r }, index) => ({
-      ...{ id: station.id, x, y, r: texts[index]!.rim },
-      free: stage.coversPulleys ? 0 : r - (main.surface === 'vee' ? 9 * k : 0),
-      forms: texts[index]!.forms,
-    })),
-    {
-      circles: pulleys.map(({ x, y }, index) => ({ x, y, r: texts[index]!.rim })),
-      lines: [...solution.belts.flatMap(({ spans }) => spans.map(onScreen)), ...drawn.flat()],
-      ...size,
-      reserved: [...numbers.map((at) => ({ ...at, w: 24, h: 24 })), ...(narrow ? [] : [tools, scaleBar])],
-    },
-  );
+  const places = placeLabels(labels, {
+    circles: labels,
+    lines: [...solution.belts.flatMap(({ spans }) => spans.map(onScreen)), ...drawn.flat()],
+    ...size,
+    reserved: [...numbers.map((at) => ({ ...at, w: 24, h: 24 })), ...(narrow ? [] : coveredOf(size))],
+  });
+  return { labels, places, scale: textScaleOf('label-name', narrow) };
+}
+
+/** What lies over the drawing in its corners, where it is no strip. */
+const coveredOf = ({ width, height }: Viewport['size']) => [
+  { x: width - TOOLS.width / 2, y: height - TOOLS.height / 2, w: TOOLS.width, h: TOOLS.height },
+  { x: SCALE.width / 2, y: height - SCALE.height / 2, w: SCALE.width, h: SCALE.height },
+];
+
+function Labels({ usePulleyFigure, ...props }: Props & { usePulleyFigure: UsePulleyFigure }) {
+  const { pulleys, order, unit } = props;
+  const { labels, places, scale } = usePlaces(props, usePulleyFigure);
   const at = new Map(places.map((place) => [place.id, place]));
-  const scale = textScaleOf('label-name', narrow);
   return (
     <g className="labels" aria-hidden>
       {places.map(({ id, leader }) => leader && <Leader key={id} {...leader} />)}
-      {pulleys.map(({ station }, index) => {
-        const place = at.get(station.id);
-        if (!place) return null;
-        const { mm, mark, forms } = texts[index]!;
-        const { name, figure } = forms[place.form]!;
+      {labels.map(({ id, mm, mark, forms }) => {
+        const place = at.get(id);
+        const form = place && forms[place.form];
+        if (!form) return null;
+        const { name, figure } = form;
         return (
           <Label
-            key={station.id}
+            key={id}
             {...{ ...middle(place), name, figure, mm, mark, unit, scale, alone: name === '' || figure === '' }}
           />
         );

@@ -66,10 +66,10 @@ export function textWidth(text: string, kind: LabelClass, narrow: boolean): numb
 }
 
 /** A text no wider than that many px, shortened with an ellipsis where it has to be. */
-export function shortened(text: string, most: number, kind: LabelClass, narrow: boolean): string {
-  if (textWidth(text, kind, narrow) <= most) return text;
+export function shortened(text: string, limit: number, kind: LabelClass, narrow: boolean): string {
+  if (textWidth(text, kind, narrow) <= limit) return text;
   const characters = [...text];
-  while (characters.length > 1 && textWidth(`${characters.join('')}…`, kind, narrow) > most) characters.pop();
+  while (characters.length > 1 && textWidth(`${characters.join('')}…`, kind, narrow) > limit) characters.pop();
   return `${characters.join('').trimEnd()}…`;
 }
 

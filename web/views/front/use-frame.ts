@@ -1,5 +1,5 @@
 import { useEffect, useEffectEvent, useMemo } from 'react';
-import { strip } from '../../bench/strip';
+import { strip } from '../../state/strip';
 import { useSelected } from '../../state/bench';
 import type { Mark } from '../../state/mark';
 import { useStore } from '../../state/store';
@@ -14,7 +14,7 @@ const LEAST_SHARE = 0.6;
 export function frameOf(drive: Drive, solution: DriveSolution, mark: Mark | null): Bounds | null {
   const places = placesOf(drive, solution, mark);
   if (places.length === 0) return null;
-  const whole = beltBounds(drive);
+  const all = beltBounds(drive);
   const [xs, ys] = [places.map(({ x }) => x), places.map(({ y }) => y)];
   const side = (low: number, high: number, values: readonly number[]) => {
     const span = Math.max(LEAST_SHARE * (high - low), Math.max(...values) - Math.min(...values) + 80);
@@ -23,8 +23,8 @@ export function frameOf(drive: Drive, solution: DriveSolution, mark: Mark | null
     const from = Math.max(low, Math.min(high - span, middle - span / 2));
     return [from, Math.min(high, from + span)] as const;
   };
-  const [minX, maxX] = side(whole.minX, whole.maxX, xs);
-  const [minY, maxY] = side(whole.minY, whole.maxY, ys);
+  const [minX, maxX] = side(all.minX, all.maxX, xs);
+  const [minY, maxY] = side(all.minY, all.maxY, ys);
   return { minX, minY, maxX, maxY };
 }
 

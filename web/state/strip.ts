@@ -1,4 +1,4 @@
-import { createStore } from '../state/store';
+import { createStore } from './store';
 
 /** What the strip above the ledger shows on a phone: the drawing, the chart, nothing, or the drawing over it all. */
 export type Strip = 'drawing' | 'chart' | 'folded' | 'full';
