@@ -20,10 +20,9 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
 
-async function picture(name, size, prepare) {
-  const page = await (
-    await browser.newContext({ viewport: size, baseURL: `http://127.0.0.1:${server.port}`, locale: 'en-GB' })
-  ).newPage();
+async function picture(name, size, prepare, { colorScheme = 'light' } = {}) {
+  const baseURL = `http://127.0.0.1:${server.port}`;
+  const page = await (await browser.newContext({ viewport: size, baseURL, locale: 'en-GB', colorScheme })).newPage();
   await page.goto('/');
   await page.waitForSelector('.vehicle');
   await prepare(page);
@@ -76,11 +75,17 @@ try {
     await page.getByRole('button', { name: /^4 Speeds/ }).click();
     await page.waitForSelector('.speed-point');
   });
-  await picture('bench-tension', wide, async (page) => {
-    await open(page, /Open Fan and alternator/);
-    await page.getByRole('button', { name: /^5 Tension/ }).click();
-    await page.waitForSelector('.profile-line');
-  });
+  // By night, under the bonnet.
+  await picture(
+    'bench-tension',
+    wide,
+    async (page) => {
+      await open(page, /Open Fan and alternator/);
+      await page.getByRole('button', { name: /^5 Tension/ }).click();
+      await page.waitForSelector('.profile-line');
+    },
+    { colorScheme: 'dark' },
+  );
   await picture('bench-align', wide, async (page) => {
     await open(page, /Open Front drive of Rescue/);
     await page.getByRole('button', { name: /^6 Align/ }).click();
@@ -134,11 +139,11 @@ try {
   });
   await picture('job-phone', { width: 390, height: 844 }, async (page) => {
     await open(page, /Open Fan and alternator/);
-    await page.getByRole('button', { name: /^9 Job card/ }).click();
+    await page.locator('.rail-now').click();
+    await page.getByRole('button', { name: /^9\s*Job card/ }).click();
     await page.getByRole('button', { name: 'Start this job' }).click();
     await page.getByPlaceholder('Your name').first().fill('Ann');
-    for (let k = 0; k < 6; k += 1) await page.getByRole('checkbox').nth(k).click();
-    await page.getByRole('region', { name: 'Belts off' }).scrollIntoViewIfNeeded();
+    for (let k = 0; k < 7; k += 1) await page.getByRole('button', { name: 'Done, next step' }).click();
   });
   await picture('bench-phone', { width: 390, height: 844 }, (page) => open(page, /Open Blower drive/));
 } finally {

@@ -479,6 +479,29 @@ describe('what the shop keeps for Speeds', () => {
   });
 });
 
+test('a drive that was begun with the server away is made once, whoever asks for it again', async () => {
+  const vehicle = await makeVehicle('Away');
+  const begun = { id: randomUUID(), vehicleId: vehicle.id, document: sample('Begun away') };
+  const made = await Promise.all([1, 2, 3].map(() => ask('POST', '/drives', begun)));
+  expect(made.map(({ status, body }) => [status, body.id])).toEqual([1, 2, 3].map(() => [201, begun.id]));
+  const { vehicleId: _, ...unowned } = { ...begun, id: randomUUID() };
+  const alike = await Promise.all([1, 2, 3].map(() => ask('POST', '/drives', unowned)));
+  expect(new Set(alike.map(({ status, body }) => [status, body.id, body.vehicleId].join()))).toHaveProperty('size', 1);
+  await ask('DELETE', `/vehicles/${alike[0]!.body.vehicleId}`);
+  const { body: saved } = await ask('PUT', `/drives/${begun.id}`, {
+    ...{ revision: 1, saveId: randomUUID() },
+    document: sample('Renamed since'),
+  });
+  // A late one changes nothing of what was saved since.
+  const late = await ask('POST', '/drives', begun);
+  expect(late.body).toMatchObject({ id: begun.id, name: 'Renamed since', revision: saved.revision });
+  expect((await ask('GET', `/vehicles/${vehicle.id}`)).body.drives).toHaveLength(1);
+  for (const id of ['7', begun.id.toUpperCase(), `${begun.id}0`, 7]) {
+    const { status, body } = await ask('POST', '/drives', { ...begun, id });
+    expect([id, status, body.errors?.[0]?.path]).toEqual([id, 422, 'id']);
+  }
+});
+
 describe('a drive that belongs to no vehicle yet', () => {
   test('is made with one to be named, is found, and goes to the right one', async () => {
     const drive = (await ask('POST', '/drives', { document: sample('From the counter') })).body;

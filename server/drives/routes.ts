@@ -112,16 +112,23 @@ interface NewDrive {
 }
 
 /** Its id; with a vehicle that is not named yet where nobody says which. One that was made by that id already stays. */
-function makeDrive(data: DataSource, asked: NewDrive, checked: CheckedDrive): Promise<string> {
-  return change(data, async (manager) => {
-    if (asked.id !== undefined && (await manager.existsBy(DriveEntity, { id: asked.id }))) return asked.id;
-    const vehicleId = asked.vehicleId ?? (await makeUnnamed(manager));
-    const vehicle = (await holdVehicles(manager, [vehicleId])).get(vehicleId);
-    if (!vehicle || vehicle.deletedAt) throw notFound('vehicle');
-    const made = await createDrive(manager, vehicleId, checked, asked.id === undefined ? {} : { id: asked.id });
-    await indexVehicles(manager, [vehicleId]);
-    return made;
-  });
+async function makeDrive(data: DataSource, asked: NewDrive, checked: CheckedDrive): Promise<string> {
+  const { id } = asked;
+  try {
+    return await change(data, async (manager) => {
+      if (id !== undefined && (await manager.existsBy(DriveEntity, { id }))) return id;
+      const vehicleId = asked.vehicleId ?? (await makeUnnamed(manager));
+      const vehicle = (await holdVehicles(manager, [vehicleId])).get(vehicleId);
+      if (!vehicle || vehicle.deletedAt) throw notFound('vehicle');
+      const made = await createDrive(manager, vehicleId, checked, id === undefined ? {} : { id });
+      await indexVehicles(manager, [vehicleId]);
+      return made;
+    });
+  } catch (error) {
+    // Asked twice at one moment: the other was first, and all of this one is taken back.
+    if (id !== undefined && (error as { code?: string }).code === 'ER_DUP_ENTRY') return id;
+    throw error;
+  }
 }
 
 /** To another vehicle, with its jobs and all that is remembered of it. */

@@ -47,13 +47,7 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
 
   return (
     // A touch on the pad must not take the focus from the field it fills in.
-    <div
-      ref={pad}
-      className="tape-pad"
-      role="group"
-      aria-label="Tape pad"
-      onPointerDown={(event) => event.preventDefault()}
-    >
+    <div ref={pad} className="tape-pad" role="group" aria-label="Tape pad" onPointerDown={leavesFocus}>
       <div className="tape-pad-keys">
         {['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.', 'back'].map((key) => (
           <PadKey
@@ -86,6 +80,8 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
     </div>
   );
 }
+
+const leavesFocus = (event: PointerEvent): void => event.preventDefault();
 
 /** In the hand the field goes to the top, and all of its pad stands below it in sight. */
 function useInSight(): RefObject<HTMLDivElement | null> {
