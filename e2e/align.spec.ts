@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { noFaultOfAccess } from './access';
-import { expect, openDrive, saved, test } from './emery';
+import { expect, openDrive, saved, test, toStage } from './emery';
 import { planFor } from '@emery/core/align';
 import { alignmentOf, worstDeg } from '@emery/core/planes';
 
@@ -192,7 +192,7 @@ test.describe('by thumb, on a phone', () => {
   test('from three readings to a pressed pulley and a green sheet', async ({ page, emery }) => {
     await page.goto('/');
     await page.getByRole('link', { name: new RegExp(`^Open ${VAN}`) }).tap();
-    await page.getByRole('button', { name: /^6 Align/ }).tap();
+    await toStage(page, 'Align');
     await pressed(page, async () => (await emery.drive(VAN)).document);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });

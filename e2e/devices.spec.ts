@@ -1,5 +1,5 @@
 import { noFaultOfAccess } from './access';
-import { dragBy, expect, openDrive, saved, test } from './emery';
+import { dragBy, expect, openDrive, saved, test, toStage } from './emery';
 import { atMachine, device, PASSPHRASE, PHONE, share, signIn, trusting } from './network';
 import type { BringCode } from '@emery/core/api';
 
@@ -24,7 +24,7 @@ test('at the machine: the owner is made, the shop is shared, and a phone stands 
 
   await page.goto(`${emery.address()}/`);
   await openDrive(page, 'Front drive of Rescue truck 2');
-  await page.getByRole('button', { name: /^5 Tension/ }).click();
+  await toStage(page, 'Tension');
   await page.locator('[data-station="alt"]').click();
   await page.getByRole('button', { name: 'On my phone' }).click();
   const digits = await page.getByTestId('code-digits').innerText();
@@ -78,7 +78,7 @@ test('a job is lent to a phone: ticked under the name it was lent to, out once i
   const { origin } = await share(emery);
   await page.goto(emery.address());
   await openDrive(page, 'Front drive of Rescue truck 2');
-  await page.getByRole('button', { name: /^9 Job card/ }).click();
+  await toStage(page, 'Job card');
   await page.getByRole('button', { name: 'Start this job' }).click();
   await expect(page).toHaveURL(/\/jobs\//);
   await page.getByRole('button', { name: 'Lend this job' }).click();

@@ -156,6 +156,17 @@ export async function dragBy(page: Page, station: string, dx: number, dy: number
 
 export const openDrive = (page: Page, name: string) =>
   page.getByRole('link', { name: new RegExp(`^Open ${name}`) }).click();
+
+/** To a stage: by the rail, or on a phone by the line that opens all of them. */
+export async function toStage(page: Page, name: string): Promise<void> {
+  await page.locator('.rail').waitFor();
+  const line = page.locator('.rail-now');
+  const named = { name: new RegExp(`^\\d\\s*${name}`) };
+  if (!(await line.isVisible())) return page.locator('.rail').getByRole('button', named).click();
+  await line.click();
+  await page.getByRole('dialog').getByRole('button', named).click();
+}
+
 export const saved = (page: Page) => expect(page.locator('[data-save="saved"]')).toBeVisible();
 
 /** What a choice of that name shows. */

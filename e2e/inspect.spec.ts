@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { noFaultOfAccess } from './access';
-import { expect, openDrive, saved, test } from './emery';
+import { expect, openDrive, saved, test, toStage } from './emery';
 import { inspectDrive, type InspectItem, replaceTogether } from '@emery/core/inspect';
 import { readMarks } from '@emery/core/inspect/ribs';
 import type { Drive } from '@emery/core/drive';
@@ -70,7 +70,7 @@ test.describe('by thumb, on a phone', () => {
   test('a walk round the truck to verdicts', async ({ page, emery }) => {
     await page.goto('/');
     await page.getByRole('link', { name: new RegExp(`^Open ${TRUCK} of Rescue truck 2`) }).tap();
-    await page.getByRole('button', { name: /^8 Inspect/ }).tap();
+    await toStage(page, 'Inspect');
     await walkRound(page);
     await saved(page);
     const { document } = await emery.drive(TRUCK);
@@ -201,7 +201,7 @@ test('a picture is hung on a finding; the minibus has nothing sound; no view has
   await expect(page.getByRole('list', { name: 'Why: Belt' })).toContainText('this drive’s own limit');
   await page.goto('/');
   await openDrive(page, 'Front drive, being measured');
-  await page.getByRole('button', { name: /^8 Inspect/ }).click();
+  await toStage(page, 'Inspect');
   await expect(page.getByTestId('inspect-answer')).toContainText('0 of 5 parts inspected');
   await expect(page.getByTestId('inspect-answer')).toContainText('so no verdict');
 });

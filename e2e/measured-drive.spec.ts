@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { chosen, expect, saved, shownLength, test } from './emery';
+import { chosen, expect, saved, shownLength, test, toStage } from './emery';
 import type { Page } from '@playwright/test';
 import type { Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
@@ -112,9 +112,12 @@ async function fromPictureToCard(page: Page, hand: Hand): Promise<void> {
   await page.getByRole('combobox', { name: 'Surface' }).click();
   await page.getByTitle('Smooth', { exact: true }).click();
 
-  await page.getByRole('button', { name: /^2 Route/ }).click();
+  await toStage(page, 'Route');
   await page.getByRole('button', { name: 'Tap the route' }).click();
+  // On a phone the drawing takes the whole screen for it.
+  if (await page.locator('.rail-now').isVisible()) await expect(page.locator('.ledger')).toBeHidden();
   await page.locator('.front-view-svg').scrollIntoViewIfNeeded();
+  await page.waitForTimeout(300);
   const centres: [number, number][] = [];
   for (const id of [
     'crank-1',
@@ -181,7 +184,7 @@ const IDS: Record<string, string> = {
 test('the picture lies under the drawing, squared up, and is dimmed and taken out again', async ({ page, emery }) => {
   await page.goto('/');
   await page.getByRole('link', { name: /^Open Front drive of Rescue/ }).click();
-  await page.getByRole('button', { name: /^1 Survey/ }).click();
+  await toStage(page, 'Survey');
   await page.getByText('Picture', { exact: true }).click();
   const under = page.locator('.underlay img');
   await expect(under).toBeVisible();
@@ -213,7 +216,7 @@ test('the picture lies under the drawing, squared up, and is dimmed and taken ou
 test('a file that is no picture is refused by name, and nothing is lost', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: /^Open Front drive of Rescue/ }).click();
-  await page.getByRole('button', { name: /^1 Survey/ }).click();
+  await toStage(page, 'Survey');
   await page.getByText('Picture', { exact: true }).click();
   await page
     .getByLabel('Another picture file')

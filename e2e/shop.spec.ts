@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { noFaultOfAccess } from './access';
-import { expect, openDrive, saved, test } from './emery';
+import { expect, openDrive, saved, test, toStage } from './emery';
 
 test('search, delete with undo, duplicate', async ({ page }) => {
   await page.goto('/');
@@ -120,7 +120,7 @@ test('no serious accessibility fault on any screen', async ({ page }) => {
   await noFaultOfAccess(page);
   await page.getByRole('button', { name: 'Flip side' }).click();
   await noFaultOfAccess(page);
-  await page.getByRole('button', { name: /^1 Survey/ }).click();
+  await toStage(page, 'Survey');
   await noFaultOfAccess(page);
 });
 
@@ -149,7 +149,7 @@ for (const [width, height] of [
     await page.locator('[data-station="alt"]').tap();
     await page.getByRole('button', { name: 'Remove from belt' }).tap();
     await expect(page.getByRole('row', { name: /Alternator/ })).toBeHidden();
-    await page.getByRole('button', { name: /^1 Survey/ }).tap();
+    await toStage(page, 'Survey');
     await page.locator('[data-station="alt"]').tap();
     // One thumb on the tape pad: whole inches, then the sixteenth on the strip.
     const diameter = page.getByLabel('Diameter over ribs', { exact: true });

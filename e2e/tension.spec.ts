@@ -1,5 +1,5 @@
 import { noFaultOfAccess } from './access';
-import { expect, openDrive, saved, test } from './emery';
+import { expect, openDrive, saved, test, toStage } from './emery';
 import { writeWav } from '@emery/core/sound';
 import { targetTension, runDrive, statesThatMatter, tensionOf, windowOf, worstOf } from '@emery/core/loads';
 import {
@@ -101,7 +101,7 @@ test.describe('by thumb, on a phone', () => {
   }) => {
     await page.goto('/');
     await page.getByRole('link', { name: /^Open Front drive of Rescue truck 2/ }).tap();
-    await page.getByRole('button', { name: /^5 Tension/ }).tap();
+    await toStage(page, 'Tension');
     await page.getByText('Check', { exact: true }).tap();
     // A push tells nothing of a sprung arm's belt; the bench says so, and what does.
     await page.getByRole('button', { name: 'Push' }).tap();

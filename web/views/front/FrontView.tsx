@@ -12,7 +12,7 @@ import { PulleyLabels, type LabelledPulley } from './PulleyLabels';
 import { ScaleBar } from './ScaleBar';
 import { Spans, TravelArrows } from './Spans';
 import { usePrintedWhole } from './use-printed-whole';
-import { useFrame, useRefit } from './use-frame';
+import { useFrame, useLargeWhile, useRefit } from './use-frame';
 import { useRouteString } from './use-route-string';
 import { useShaftDrag } from './use-shaft-drag';
 import { useViewport } from './use-viewport';
@@ -21,7 +21,7 @@ import { type Drive, stationLabel } from '@emery/core/drive';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
 import { strip } from '../../state/strip';
 import { useKeys, withModifier } from '../../ui/use-key';
-import { isNarrow } from '../../ui/use-narrow';
+import { isNarrow, useNarrow } from '../../ui/use-narrow';
 
 /**
  * The drive to scale as seen facing the engine. The same drawing at every stage: a stage lays its own figures and
@@ -43,6 +43,7 @@ export function FrontView({ stage }: { stage: Stage }) {
   const { k, x: tx, y: ty } = view.transform;
   useFit(drive, view.fit);
   useRefit(view.fit);
+  useLargeWhile(tapping);
 
   const radii = useMemo(() => radiiOf(drive), [drive]);
   const { marked = (_, answer) => answer?.findings ?? [] } = stage;
@@ -87,7 +88,7 @@ export function FrontView({ stage }: { stage: Stage }) {
   const layer: LayerProps = { radii, k, tx, ty };
   return (
     <section className="front-view sheet" aria-label="Front view">
-      {tapping && <TappingHint count={belt?.contacts.length ?? 0} />}
+      {tapping && <TappingHint count={belt?.contacts.length ?? 0} onDone={() => setTapping(false)} />}
       {Underlay && <Underlay {...layer} />}
       <svg
         ref={svg}
@@ -154,12 +155,14 @@ export function FrontView({ stage }: { stage: Stage }) {
   );
 }
 
-function TappingHint({ count }: { count: number }) {
+function TappingHint({ count, onDone }: { count: number; onDone: () => void }) {
   return (
     <p className="front-view-hint" role="status">
       {count > 0
         ? `${count} on the belt. Tap the next pulley; tap the first again to close.`
         : 'Tap the pulleys in the order the belt meets them, crank first, or drag a finger across them like a string.'}
+      {/* Over the whole screen the ledger's own button is out of sight. */}
+      {useNarrow() && <Button onClick={onDone}>Done</Button>}
     </p>
   );
 }

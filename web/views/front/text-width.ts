@@ -20,7 +20,7 @@ function measuredOf(kind: LabelClass, narrow: boolean): Measured {
   const found = known.get(key);
   if (found) return found;
   const svg = document.createElementNS('http://www.w3.org/2000/svg', 'svg');
-  svg.setAttribute('class', 'front-view-svg labels visually-hidden');
+  svg.setAttribute('class', 'labels visually-hidden');
   svg.setAttribute('aria-hidden', 'true');
   svg.style.position = 'fixed';
   const probe = document.createElementNS('http://www.w3.org/2000/svg', 'text');

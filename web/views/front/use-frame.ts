@@ -50,6 +50,16 @@ export function useFrame(drive: Drive, solution: DriveSolution): () => Bounds {
   return () => frame ?? beltBounds(drive);
 }
 
+/** On a phone a route is tapped on the whole screen, and the strip comes back once that is done. */
+export function useLargeWhile(tapping: boolean): void {
+  const narrow = useNarrow();
+  useEffect(() => {
+    if (!narrow || !tapping) return;
+    strip.set('full');
+    return () => strip.set('drawing');
+  }, [narrow, tapping]);
+}
+
 /** Fits the strip on a phone when something else is asked about. */
 export function useRefit(fit: () => void): void {
   const [narrow, mark, shown] = [useNarrow(), useSelected(), useStore(strip)];
