@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 
 /* The contrast of every pair of tokens that stands together as text and ground, in each light, by WCAG 2's own sum. */
@@ -95,7 +95,6 @@ test('both other lights and the forced colours say every colour that the day say
 });
 
 test('no sheet but the one of tokens has a colour of its own, nor a size of text in px', () => {
-  const { readdirSync } = jest.requireActual<typeof import('node:fs')>('node:fs');
   const web = path.join(__dirname, '..');
   const found = readdirSync(web, { recursive: true, encoding: 'utf8' })
     .filter((file) => file.endsWith('.css') && !/node_modules|-print\.|routing-card|tokens/.test(file))
