@@ -1,3 +1,4 @@
+import { freeGround, type IsFree } from './free-ground';
 import type { Point } from '@emery/core/path';
 
 export interface LabelWanted {
@@ -47,6 +48,8 @@ interface Box {
 interface Ground extends LabelObstacles {
   taken: Box[];
   leaders: Segment[];
+  /** Made once it is asked for: most drives have no label with a leader. */
+  isFree?: IsFree;
 }
 
 const STEPS = 32;
@@ -58,8 +61,12 @@ const NEARER = 5;
 const BETWEEN = 10;
 /** From the edge of the view, and from a rim, px. */
 const [EDGE, RIM] = [3, 3];
-/** A label with a leader line is looked for on a grid of this, px. */
-const GRID = 9;
+/** From a line, px. */
+const BRUSH = 6;
+/** A label with a leader line is looked for in steps of this, and no further from its pulley, px. */
+const [GRID, FARTHEST] = [9, 260];
+/** A leader that crosses a belt is as bad as one that is longer by this, px. */
+const CROSSING = 24;
 
 interface Spot extends Point {
   leader?: Segment;
@@ -146,27 +153,41 @@ function spotsBeside(label: Sized, ground: Ground): Spot[] {
 /** The free ground nearest to the pulley, with a line to its rim that passes no other pulley and no other label. */
 function withLeader(label: Sized, ground: Ground): Spot | null {
   const { x, y, r, w, h } = label;
-  const box: Box = { x: 0, y: 0, w, h };
+  ground.isFree ??= freeGround(ground, RIM, BRUSH);
+  const xs = outward(w / 2 + EDGE, ground.width - w / 2 - EDGE, x);
+  const ys = outward(h / 2 + EDGE, ground.height - h / 2 - EDGE, y);
   let best: Spot | null = null;
-  let shortest = Infinity;
-  for (box.x = w / 2 + EDGE; box.x <= ground.width - w / 2 - EDGE; box.x += GRID)
-    for (box.y = h / 2 + EDGE; box.y <= ground.height - h / 2 - EDGE; box.y += GRID) {
-      const far = clearOf(box, label);
-      if (far < RIM || far >= shortest || meets(box, ground)) continue;
-      if (ground.circles.some((circle) => clearOf(box, circle) < RIM)) continue;
-      if (ground.lines.some(({ start, end }) => brushes(box, start, end))) continue;
-      const start = { x: clamp(x, box.x - w / 2, box.x + w / 2), y: clamp(y, box.y - h / 2, box.y + h / 2) };
-      const length = Math.hypot(x - start.x, y - start.y);
-      // It ends well inside the rim, where it is on this pulley and on no belt.
-      const share = (length - Math.max(r * 0.55, r - 14)) / length;
-      const leader = { start, end: { x: start.x + share * (x - start.x), y: start.y + share * (y - start.y) } };
-      const crossed = ground.lines.filter((line) => cross(leader, line)).length;
-      const cost = far + 12 * crossed;
-      if (cost >= shortest || !passes(leader, label, ground)) continue;
-      shortest = cost;
-      best = { x: box.x, y: box.y, leader };
+  let cheapest = FARTHEST;
+  for (const bx of xs) {
+    // All that follow are further away still.
+    if (Math.abs(bx - x) - w / 2 - r >= cheapest) break;
+    for (const by of ys) {
+      if (Math.abs(by - y) - h / 2 - r >= cheapest) break;
+      const box = { x: bx, y: by, w, h };
+      const away = clearOf(box, label);
+      if (away < RIM || away >= cheapest || !ground.isFree(box) || meets(box, ground)) continue;
+      const leader = leaderOf(box, label);
+      const cost = away + CROSSING * ground.lines.filter((line) => cross(leader, line)).length;
+      if (cost >= cheapest || !passes(leader, label, ground)) continue;
+      cheapest = cost;
+      best = { x: bx, y: by, leader };
     }
+  }
   return best;
+}
+
+/** The steps of the grid between two places, the one nearest to a third first. */
+function outward(from: number, to: number, middle: number): number[] {
+  const steps = Array.from({ length: Math.max(0, Math.floor((to - from) / GRID) + 1) }, (_, k) => from + k * GRID);
+  return steps.sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle));
+}
+
+/** From the side of a label well into the rim of its pulley, where it is on this pulley and on no belt. */
+function leaderOf({ x: bx, y: by, w, h }: Box, { x, y, r }: Sized): Segment {
+  const start = { x: clamp(x, bx - w / 2, bx + w / 2), y: clamp(y, by - h / 2, by + h / 2) };
+  const length = Math.hypot(x - start.x, y - start.y);
+  const share = (length - Math.max(r * 0.55, r - 14)) / length;
+  return { start, end: { x: start.x + share * (x - start.x), y: start.y + share * (y - start.y) } };
 }
 
 const passes = (leader: Segment, label: Sized, { circles, taken, leaders }: Ground): boolean =>
@@ -214,7 +235,7 @@ function cross(a: Segment, b: Segment): boolean {
  * True where a line comes within a few px of the box: the segment clipped to the box with a margin, axis by axis
  * (Liang–Barsky).
  */
-function brushes(box: Box, start: Point, end: Point, margin = 6): boolean {
+function brushes(box: Box, start: Point, end: Point, margin = BRUSH): boolean {
   const [reachX, reachY] = [box.w / 2 + margin, box.h / 2 + margin];
   const [dx, dy] = [end.x - start.x, end.y - start.y];
   const [x, y] = [start.x - box.x, start.y - box.y];
