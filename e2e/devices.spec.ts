@@ -90,6 +90,8 @@ test('a job is lent to a phone: ticked under the name it was lent to, out once i
   await phone.getByRole('textbox', { name: /Six digits/ }).fill(digits);
   await phone.getByRole('button', { name: 'Use the digits' }).click();
   await phone.getByRole('checkbox').first().click();
+  // What is done is folded on a phone.
+  await phone.getByRole('button', { name: 'Show done steps' }).first().click();
   await expect(phone.getByText(/Tam from next door, /)).toBeVisible();
   await expect(phone.getByRole('button', { name: 'Sign off' })).toBeHidden();
   // On the other screen as well, by itself.

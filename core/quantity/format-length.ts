@@ -1,4 +1,5 @@
-import { fixed, written } from './habits';
+import { fixed } from './habits';
+import { editableNumber } from './number';
 
 /** The unit a shop works in; files always hold mm. */
 export type LengthUnit = 'mm' | 'in';
@@ -72,7 +73,7 @@ export function editableLength(mm: number, unit: LengthUnit): string {
 }
 
 function trimmed(value: number, places: number): string {
-  return written(Number(value.toFixed(places)));
+  return editableNumber(Number(value.toFixed(places)));
 }
 
 /** A fixed figure without a minus sign in front of a rounded zero. */
