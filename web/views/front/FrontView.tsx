@@ -42,7 +42,7 @@ export function FrontView({ stage }: { stage: Stage }) {
   const view = useViewport(svg, useFrame(drive, solution), { oneFingerPans: !tapping });
   const { k, x: tx, y: ty } = view.transform;
   useFit(drive, view.fit);
-  useRefit(view.fit);
+  useRefit(svg, view.fit);
   useLargeWhile(tapping);
 
   const radii = useMemo(() => radiiOf(drive), [drive]);

@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent, useMemo } from 'react';
+import { type RefObject, useEffect, useEffectEvent, useMemo, useRef } from 'react';
 import { strip } from '../../state/strip';
 import { useSelected } from '../../state/bench';
 import type { Mark } from '../../state/mark';
@@ -60,11 +60,24 @@ export function useLargeWhile(tapping: boolean): void {
   }, [narrow, tapping]);
 }
 
-/** Fits the strip on a phone when something else is asked about. */
-export function useRefit(fit: () => void): void {
+/** So long after a touch of the drawing what is taken in hand was taken there, ms. */
+const TOUCHED_MS = 700;
+
+/**
+ * Fits the strip on a phone when something else is asked about. What is touched on the drawing itself stays where it
+ * is: moved away from under the finger, the touch would end on something else.
+ */
+export function useRefit(svg: RefObject<SVGSVGElement | null>, fit: () => void): void {
   const [narrow, mark, shown] = [useNarrow(), useSelected(), useStore(strip)];
+  const touched = useRef(-Infinity);
   const refit = useEffectEvent(fit);
   useEffect(() => {
-    if (narrow && shown === 'drawing') refit();
+    const drawing = svg.current;
+    const touch = () => void (touched.current = performance.now());
+    drawing?.addEventListener('pointerdown', touch, true);
+    return () => drawing?.removeEventListener('pointerdown', touch, true);
+  }, [svg]);
+  useEffect(() => {
+    if (narrow && shown === 'drawing' && performance.now() - touched.current > TOUCHED_MS) refit();
   }, [narrow, mark, shown]);
 }
