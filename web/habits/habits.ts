@@ -1,5 +1,5 @@
 import { useShop } from '../api/shop';
-import { createStore, type Readable, useStore } from '../state/store';
+import { createStore, useStore } from '../state/store';
 import type { DistanceUnit, Habits } from '@emery/core/quantity';
 import { DEFAULT_HABITS, type LengthUnit, readHabits, setHabits } from '@emery/core/quantity';
 
@@ -20,9 +20,6 @@ function kept(person: string | null): Habits {
 let whose: string | null = null;
 const store = createStore<Habits>(kept(null));
 setHabits(store.get());
-
-/** How this person, or this device, writes figures. */
-export const habits: Readable<Habits> = store;
 
 /** Takes the habits of whoever is signed in at this device; null for the device's own. */
 export function habitsOf(person: string | null): void {

@@ -83,8 +83,8 @@ function StepShown({ held: { number, count, done }, step }: { held: StepHeld; st
   );
 }
 
-/** Keys of a foot pedal or a remote control: they turn pages, or send arrows. */
-const ON = ['ArrowRight', 'ArrowDown', 'PageDown', 'AudioVolumeUp', ' ', 'Enter'];
+/** Keys of a foot pedal or a remote control: they turn pages, or send arrows. Enter is of the button in focus. */
+const ON = ['ArrowRight', 'ArrowDown', 'PageDown', 'AudioVolumeUp'];
 const BACK = ['ArrowLeft', 'ArrowUp', 'PageUp', 'AudioVolumeDown'];
 
 interface FreeProps {

@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { forgetBegun, begunWaiting, beginDrive, sendAllBegun, sendBegun } from './begun';
+import { forgetBegun, begunWaiting, beginDrive, sendAllBegun, sendBegun, sendWithoutVehicle } from './begun';
 import { serverAway } from './away';
 import { ask } from '../api/client';
 import type { Drive } from '@emery/core/drive';
@@ -62,7 +62,7 @@ test('with the server there a drive is made at once, and nothing waits', async (
 test('begun with the server away it opens here, and goes up once, under the name it had from the first', async () => {
   away = true;
   const begun = await beginDrive(drive as never, { id: 'v1', name: 'Truck' });
-  expect(begunWaiting.get()).toEqual({ count: 1, problem: null });
+  expect(begunWaiting.get()).toEqual({ count: 1, refused: null });
   expect(serverAway.get()).toBe(true);
   // As the bench asks for it, also after a reload.
   expect(await ask(`GET`, `/drives/${begun.id}`)).toMatchObject({ id: begun.id, vehicleName: 'Truck', revision: 1 });
@@ -71,7 +71,7 @@ test('begun with the server away it opens here, and goes up once, under the name
   away = false;
   await Promise.all([sendAllBegun(), sendBegun(begun.id), sendBegun(begun.id)]);
   expect(sent.map(({ body }) => body.id)).toEqual([begun.id]);
-  expect(begunWaiting.get()).toEqual({ count: 0, problem: null });
+  expect(begunWaiting.get()).toEqual({ count: 0, refused: null });
 });
 
 test('an answer that is lost: the same drive is asked for again, not another', async () => {
@@ -87,9 +87,25 @@ test('what the server does not take stays on this device and is told, until it i
   const begun = await beginDrive(drive as never, { id: 'gone', name: 'Truck' });
   [away, refuses] = [false, true];
   await sendAllBegun();
-  expect(begunWaiting.get()).toEqual({ count: 1, problem: 'There is no such vehicle.' });
+  expect(begunWaiting.get()).toEqual({
+    count: 1,
+    refused: { id: begun.id, problem: 'There is no such vehicle.' },
+  });
+  // Without its vehicle it goes up all the same.
+  refuses = false;
+  await sendWithoutVehicle(begun.id);
+  expect(sent.at(-1)!.body).toEqual({ id: begun.id, document: drive });
+  expect(begunWaiting.get()).toEqual({ count: 0, refused: null });
+});
+
+test('or it is let go', async () => {
+  away = true;
+  const begun = await beginDrive(drive as never, { id: 'gone', name: 'Truck' });
+  [away, refuses] = [false, true];
+  await sendAllBegun();
+  expect(begunWaiting.get().refused?.id).toBe(begun.id);
   forgetBegun(begun.id);
-  expect(begunWaiting.get()).toEqual({ count: 0, problem: null });
+  expect(begunWaiting.get()).toEqual({ count: 0, refused: null });
 });
 
 test('a plain no is a no: nothing is begun', async () => {

@@ -29,10 +29,10 @@ const all = (): Begun[] => {
     });
 };
 
-/** How many drives wait to go up, and why the last was not taken, where it was not. */
-export const begunWaiting = createStore<{ count: number; problem: string | null }>(
-  { count: all().length, problem: null },
-  (a, b) => a.count === b.count && a.problem === b.problem,
+/** How many drives wait to go up; and the last that was not taken, with why. */
+export const begunWaiting = createStore<{ count: number; refused: { id: string; problem: string } | null }>(
+  { count: all().length, refused: null },
+  (a, b) => a.count === b.count && a.refused?.id === b.refused?.id && a.refused?.problem === b.refused?.problem,
 );
 
 const isAway = (error: unknown) => error instanceof ApiProblem && error.status === 0;
@@ -72,7 +72,8 @@ export async function beginDrive(
   }
 }
 
-const count = (problem: string | null = null) => begunWaiting.set({ count: all().length, problem });
+const count = (refused: { id: string; problem: string } | null = null) =>
+  begunWaiting.set({ count: all().length, refused });
 
 const underWay = new Map<string, Promise<void>>();
 
@@ -96,8 +97,16 @@ export function sendBegun(id: string): Promise<void> {
 export async function sendAllBegun(): Promise<void> {
   for (const { id } of all())
     await sendBegun(id).catch((error: unknown) => {
-      if (!isAway(error)) count(error instanceof Error ? error.message : String(error));
+      if (!isAway(error)) count({ id, problem: error instanceof Error ? error.message : String(error) });
     });
+}
+
+/** Sends one whose vehicle is gone with none: the shop makes one for it that is to be named. */
+export async function sendWithoutVehicle(id: string): Promise<void> {
+  const begun = all().find((other) => other.id === id);
+  if (!begun) return;
+  browserStorage()?.setItem(`${PREFIX}${id}`, JSON.stringify({ id, document: begun.document }));
+  await sendAllBegun();
 }
 
 /** Lets one go that nobody wants any more. */

@@ -7,4 +7,6 @@ export const AWAY = {
   goesOn: 'Emery goes on; changes are kept on this device.',
   waits: (drives: number) => `${plural(drives, 'drive')} ${drives === 1 ? 'waits' : 'wait'} to be sent.`,
   refused: (problem: string) => `A new drive was not taken by the server. ${problem}`,
+  withoutVehicle: 'Save without a vehicle',
+  discard: 'Discard the drive',
 } as const;

@@ -1,6 +1,9 @@
-import { habitsNow } from '@emery/core/quantity';
+import { DEFAULT_HABITS, habitsNow } from '@emery/core/quantity';
 import type { CoreAsked, CoreMessage } from './core-worker';
 import type { CoreInput, CoreOutput, CoreTask } from '../stages/tasks';
+
+/** Their words are stored with a job and read by everybody: they are written as ever, whoever asks. */
+const SHARED: readonly CoreTask[] = ['jobCard', 'jobBring'];
 
 export interface RunOptions {
   /** Ends the work at once; the promise is then rejected with the signal's reason. */
@@ -29,6 +32,7 @@ export function runCore<T extends CoreTask>(
     worker.onerror = (event) =>
       end(() => reject(new Error(event.message || 'its code could not be loaded; the server may be down')));
     worker.onmessageerror = () => end(() => reject(new Error('its result could not be read')));
-    worker.postMessage({ task, input, habits: habitsNow() } satisfies CoreAsked<T>);
+    const habits = SHARED.includes(task) ? DEFAULT_HABITS : habitsNow();
+    worker.postMessage({ task, input, habits } satisfies CoreAsked<T>);
   });
 }
