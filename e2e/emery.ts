@@ -50,6 +50,9 @@ interface OfWorker {
   openShop: (shop: 'demo' | 'empty') => Promise<{ port: number; shut: () => Promise<unknown> }>;
 }
 
+/** A drive that is looked for by its name is waited for no longer than this, ms. */
+const LONGEST_MS = 10_000;
+
 function asked(port: () => number): Pick<Emery, 'address' | 'get' | 'drive'> {
   const address = () => `http://127.0.0.1:${port()}`;
   const get = async <T>(where: string) => (await fetch(`${address()}/api${where}`)).json() as Promise<T>;
@@ -57,8 +60,13 @@ function asked(port: () => number): Pick<Emery, 'address' | 'get' | 'drive'> {
     address,
     get,
     drive: async (name) => {
-      const { drives } = await get<{ drives: { id: string; name: string }[] }>('/drives');
-      return get<Opened>(`/drives/${drives.find((drive) => drive.name === name)!.id}`);
+      // What a page sends is there a moment after it shows it as sent, or begins to send it.
+      for (const began = Date.now(); ; await new Promise((resolve) => setTimeout(resolve, 100))) {
+        const { drives } = await get<{ drives: { id: string; name: string }[] }>('/drives');
+        const found = drives.find((drive) => drive.name === name);
+        if (found) return get<Opened>(`/drives/${found.id}`);
+        if (Date.now() - began > LONGEST_MS) throw new Error(`The shop has no drive named ${name}`);
+      }
     },
   };
 }
