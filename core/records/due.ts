@@ -9,10 +9,11 @@ import {
   type OdometerUnit,
 } from '../drive';
 import { inspectDrive, inspectedLabel, type InspectItem, VERDICT_WORDS } from '../inspect';
-import { beltName, heldBy, type HeldBy, isSetByHand, stepsBy } from '../job';
+import { heldBy, type HeldBy, isSetByHand, stepsBy } from '../job';
 import type { Due, DueKind } from './due-state';
+import { namedBelt } from './belt-names';
 import { dayOf } from './use';
-import { capital, grouped } from '../quantity';
+import { grouped } from '../quantity';
 
 /** What is done at the next look, by what holds the belt: what cannot be set is only read. */
 const LOOK_WORDS = {
@@ -43,10 +44,11 @@ export function duesOf(drive: Drive): Due[] {
 function changeDue(drive: Drive, item: InspectItem, unit: OdometerUnit | null): Due {
   const found = item.judged.filter(({ grade }) => grade === 'replace').map(({ finding }) => finding);
   const times = found.flatMap((finding) => momentOf(finding?.at) ?? []);
+  const onIt = item.on === 'belt' ? drive.belts.find(({ id }) => id === item.target) : undefined;
   return {
     key: `change ${item.on} ${item.target}`,
     kind: 'change',
-    text: `${VERDICT_WORDS.replace}: ${inspectedLabel(drive, item)}`,
+    text: `${VERDICT_WORDS.replace}: ${onIt ? namedBelt(drive, onIt) : inspectedLabel(drive, item)}`,
     belt: item.on === 'belt' ? item.target : null,
     day: times.length > 0 ? dayOf(Math.min(...times)) : null,
     odometer: null,
@@ -73,7 +75,7 @@ function careDues(drive: Drive, belt: Belt, unit: OdometerUnit | null): Due[] {
       plusMinus: null,
     };
   };
-  const name = capital(beltName(drive, belt.id));
+  const name = namedBelt(drive, belt);
   const by = heldBy(drive, belt);
   const byHand = isSetByHand({ by });
   const fitted = care.runInFrom ?? care.fittedAt;
@@ -118,8 +120,8 @@ function listenDues(drive: Drive): Due[] {
 /** The end of a belt by wear or by the life such belts have, and by its age: whichever is first. */
 function wearDues(drive: Drive, item: InspectItem, unit: OdometerUnit | null): Due[] {
   if (item.on !== 'belt' || item.verdict === 'replace') return [];
-  const name = capital(beltName(drive, item.target));
   const belt = drive.belts.find(({ id }) => id === item.target)!;
+  const name = namedBelt(drive, belt);
   const { wear, life } = item;
   const aged = item.age!;
   const common = { belt: belt.id, plusMinus: null };

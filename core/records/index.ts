@@ -20,6 +20,7 @@ export {
   type HistoryColumn,
   type HistoryRow,
 } from './history';
+export { namedByKind } from './belt-names';
 export { kindOfBelt, ranKm, type BeltLife } from './lives';
 export { memoryOf, odometerReadings, type DriveMemory } from './memory';
 export { queryWords, readBeltQuery, type BeltQuery } from './query';

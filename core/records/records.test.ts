@@ -138,7 +138,9 @@ describe('what is due', () => {
         at: '2026-10-05T09:00:00Z',
       },
     );
-    expect(duesOf(bad)).toMatchObject([{ kind: 'change', belt: 'main', day: '2026-10-05', text: 'Replace: Belt' }]);
+    expect(duesOf(bad)).toMatchObject([
+      { kind: 'change', belt: 'main', day: '2026-10-05', text: 'Replace: 6-rib PK belt' },
+    ]);
   });
 
   test('wear by its readings, with its ±; a default life where there are none, said as such', () => {
@@ -173,7 +175,7 @@ describe('what is due', () => {
     });
     const aged = duesOf(dated).find(({ kind }) => kind === 'life')!;
     expect(aged).toMatchObject({ day: '2032-02-29', odometer: 200_000, key: 'life main' });
-    expect(aged.text).toBe('The belt: expected life reached, by distance or at 8 years');
+    expect(aged.text).toBe('6-rib PK belt: expected life reached, by distance or at 8 years');
     const slow = {
       perDay: 5,
       unit: 'km' as const,
@@ -212,6 +214,16 @@ describe('what is due', () => {
     expect(expectedOf(duesOf(cured([quiet]))[0]!, use)).toEqual({ day: null, by: null });
     expect(duesOf(cured([quiet, { ...quiet, when: 'soon' }, { ...quiet, when: 'later' }]))).toEqual([]);
     expect(duesOf(cured([quiet, { when: 'soon', outcome: 'back' }]))).toEqual([]);
+  });
+
+  test('a belt is named as its maker writes it, after its number where there are several, by its kind where no more is known', () => {
+    const single: Drive = { ...DEMO.rescue, inspect: {}, noise: {} };
+    const { id } = single.belts[0]!;
+    const look = (drive: Drive, id: string) =>
+      duesOf(care(drive, id, { nextLookAt: '2027-01-31T09:00:00Z' })).find(({ kind }) => kind === 'look')!.text;
+    expect(look(changeBelt(single, id, { length: undefined } as never), id)).toMatch(/^6-rib PK belt: /);
+    expect(look(changeBelt(single, id, { length: 1734 }), id)).toMatch(/^Belt 6PK1734: /);
+    expect(look(changeBelt(DEMO.pickup, 'outer', { length: 1000 }), 'outer')).toMatch(/^Belt 2, AV10x1000: /);
   });
 
   test('every thing due has a name of its own, that its words do not make: two cures are two', () => {
@@ -411,12 +423,18 @@ describe('the story', () => {
     const story = storyOf(drive);
     expect(story.map(({ kind }) => kind)).toEqual(['tension', 'belt', 'alignment']);
     expect(story[0]).toMatchObject({ odometer: 77, belt: 'outer', detail: '2 readings' });
-    expect(story[0]!.title).toMatch(/^Belt 2: tension read, 4\d\d ± \d+ N$/);
-    expect(story[1]).toMatchObject({ title: 'Belt 2 fitted', detail: 'AV10, number TF 9', odometer: 12 });
+    expect(story[0]!.title).toMatch(/^Belt 2, AV10: tension read, 4\d\d ± \d+ N$/);
+    expect(story[1]).toMatchObject({ title: 'Belt 2, AV10: fitted', detail: 'number TF 9', odometer: 12 });
     expect(story[2]!.at).toBeNull();
     const [sitting] = tensionSittings(drive);
     expect(sitting).toMatchObject({ belt: 'outer', odometer: 77, readings: 2 });
     expect(sitting!.tension!.at).toBeGreaterThan(400);
+    // A tension that was read before the present belt was fitted is not said to be of its length.
+    const known = changeBelt(drive, 'outer', { length: 1000 });
+    const later = care(known, 'outer', { fittedAt: '2026-06-01T09:00:00Z' });
+    const read = (of: Drive) => storyOf(of).find(({ kind }) => kind === 'tension')!.title;
+    expect(read(known)).toMatch(/^Belt 2, AV10x1000: tension read/);
+    expect(read(later)).toMatch(/^Belt 2, AV10: tension read/);
   });
   test.each(Object.entries(DEMO))('%s is told without a gap', (_name, drive) => {
     for (const { title, detail } of storyOf(drive)) expect(`${title} ${detail}`).not.toMatch(/undefined|NaN|\[object/);

@@ -11,13 +11,10 @@ import {
   pulleyLabel,
 } from '../drive';
 import { inspectedLabel } from '../inspect';
-import { beltName } from '../job';
 import { CAUSE_WORDS, partLabel } from '../noise';
-import { markingsOf } from '../section';
 import { tensionOf } from '../loads';
 import { combineReadings, meaningsOf, sittingsOf } from '../tension';
-import { kindOfBelt } from './lives';
-import { capital } from '../quantity';
+import { namedBelt, namedBeltOn } from './belt-names';
 
 export const STORY_KINDS = ['belt', 'part', 'tension', 'inspection', 'alignment', 'noise', 'job'] as const;
 export type StoryKind = (typeof STORY_KINDS)[number];
@@ -65,18 +62,10 @@ function latestFirst<T extends { at: string | null }>(entries: readonly T[]): T[
 
 type Told = Pick<StoryEntry, 'kind' | 'at' | 'title'> & Partial<StoryEntry>;
 
-/** A belt with its number and what to ask for: `6PK1734, number TF 88`. */
-function beltText(belt: Belt): string {
-  const { section, ribs = null, length, care } = belt;
-  const [marking] = length ? markingsOf({ section, ribs, lengthMm: length }) : [];
-  const size = marking?.text ?? (length ? `${kindOfBelt(section, ribs)}, ${length} mm` : kindOfBelt(section, ribs));
-  return care?.number ? `${size}, number ${care.number}` : size;
-}
-
 function beltStory(drive: Drive, belt: Belt): Told[] {
   const { care } = belt;
   if (!care) return [];
-  const name = capital(beltName(drive, belt.id));
+  const name = namedBelt(drive, belt);
   const common = { kind: 'belt' as const, belt: belt.id };
   return [
     ...(care.fittedAt !== undefined || care.fittedOdometer !== undefined || care.number !== undefined
@@ -85,13 +74,13 @@ function beltStory(drive: Drive, belt: Belt): Told[] {
             ...common,
             at: care.fittedAt ?? null,
             odometer: care.fittedOdometer ?? null,
-            title: `${name} fitted`,
-            detail: beltText(belt),
+            title: `${name}: fitted`,
+            detail: care.number === undefined ? '' : `number ${care.number}`,
           },
         ]
       : []),
     ...(care.setAgainAt !== undefined
-      ? [{ ...common, at: care.setAgainAt, title: `${name} set again after its run-in` }]
+      ? [{ ...common, at: care.setAgainAt, title: `${name}: set again after its run-in` }]
       : []),
   ];
 }
@@ -136,7 +125,11 @@ function tensionStory(drive: Drive): Told[] {
       at,
       odometer,
       belt,
-      title: `${capital(beltName(drive, belt))}: tension read${figure}`,
+      title: `${namedBeltOn(
+        drive,
+        drive.belts.find(({ id }) => id === belt)!,
+        at,
+      )}: tension read${figure}`,
       detail: readings === 1 ? '1 reading' : `${readings} readings`,
     };
   });

@@ -12,6 +12,7 @@ import { sendJson } from '../http/raw-json';
 import { change } from '../storage/change';
 import { holdDrive, holdVehicles } from '../storage/hold';
 import { indexVehicles, shownPage } from '../vehicles/search-index';
+import type { DriveOpened } from '@emery/core/api';
 
 /** As `crypto.randomUUID` makes them, in the browser as here. */
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
@@ -44,7 +45,6 @@ const saveBody = object({
 /** Drives: list and search, make, open, save, move, duplicate, delete, bring back. */
 export function driveRoutes(data: DataSource): Router {
   const router = Router();
-  const opened = (id: string) => openDrive(data.manager, id);
 
   router.get('/', async (request, response) => {
     const { rows, total } = await shownPage<DriveRow>(data.manager, 'drive', pageOf(request));
@@ -57,11 +57,11 @@ export function driveRoutes(data: DataSource): Router {
 
   router.post('/', async (request, response) => {
     const { id, vehicleId, document } = await bodyOf(newBody, request.body);
-    response.status(201).json(await opened(await makeDrive(data, { id, vehicleId }, await checkedDrive(document))));
+    response.status(201).json(await makeDrive(data, { id, vehicleId }, await checkedDrive(document)));
   });
 
   router.get('/:id', async (request, response) => {
-    response.json(await opened(request.params.id));
+    response.json(await openDrive(data.manager, request.params.id));
   });
 
   router.put('/:id', async (request, response) => {
@@ -77,22 +77,25 @@ export function driveRoutes(data: DataSource): Router {
 
   router.put('/:id/vehicle', async (request, response) => {
     const { vehicleId } = await bodyOf(moveBody, request.body);
-    await moveDrive(data, request.params.id, vehicleId);
-    response.json(await opened(request.params.id));
+    response.json(await moveDrive(data, request.params.id, vehicleId));
   });
 
   router.post('/:id/duplicate', async (request, response) => {
-    response.status(201).json(await opened(await duplicateDrive(data, request.params.id)));
+    response.status(201).json(await duplicateDrive(data, request.params.id));
   });
 
   router.delete('/:id', async (request, response) => {
-    await setDeleted(data, request.params.id, new Date());
+    await change(data, (manager) => setDeleted(manager, request.params.id, new Date()));
     response.status(204).end();
   });
 
   router.post('/:id/restore', async (request, response) => {
-    await setDeleted(data, request.params.id, null);
-    response.json(await opened(request.params.id));
+    const { id } = request.params;
+    const restored = await change(data, async (manager) => {
+      await setDeleted(manager, id, null);
+      return openDrive(manager, id);
+    });
+    response.json(restored);
   });
 
   return router;
@@ -106,34 +109,39 @@ async function lastDeleted(data: DataSource): Promise<{ drives: DriveSent[]; tot
   return { drives: await listDrives(data.manager, rows), total: Number(counted!.total) };
 }
 
+type Opened = DriveOpened<Date>;
+
 interface NewDrive {
   id: string | undefined;
   vehicleId: string | undefined;
 }
 
-/** Its id; with a vehicle that is not named yet where nobody says which. One that was made by that id already stays. */
-async function makeDrive(data: DataSource, asked: NewDrive, checked: CheckedDrive): Promise<string> {
+/**
+ * With a vehicle that is not named yet where nobody says which. One that was made by that id already stays. As
+ * everywhere, what a change answers is read within it: another one may have deleted the drive right after.
+ */
+async function makeDrive(data: DataSource, asked: NewDrive, checked: CheckedDrive): Promise<Opened> {
   const { id } = asked;
   try {
     return await change(data, async (manager) => {
-      if (id !== undefined && (await manager.existsBy(DriveEntity, { id }))) return id;
+      if (id !== undefined && (await manager.existsBy(DriveEntity, { id }))) return openDrive(manager, id);
       const vehicleId = asked.vehicleId ?? (await makeUnnamed(manager));
       const vehicle = (await holdVehicles(manager, [vehicleId])).get(vehicleId);
       if (!vehicle || vehicle.deletedAt) throw notFound('vehicle');
       const made = await createDrive(manager, vehicleId, checked, id === undefined ? {} : { id });
       await indexVehicles(manager, [vehicleId]);
-      return made;
+      return openDrive(manager, made);
     });
   } catch (error) {
     // Asked twice at one moment: the other was first, and all of this one is taken back.
-    if (id !== undefined && (error as { code?: string }).code === 'ER_DUP_ENTRY') return id;
+    if (id !== undefined && (error as { code?: string }).code === 'ER_DUP_ENTRY') return openDrive(data.manager, id);
     throw error;
   }
 }
 
 /** To another vehicle, with its jobs and all that is remembered of it. */
-async function moveDrive(data: DataSource, id: string, vehicleId: string): Promise<void> {
-  await change(data, async (manager) => {
+async function moveDrive(data: DataSource, id: string, vehicleId: string): Promise<Opened> {
+  return change(data, async (manager) => {
     const held = await holdDrive(manager, id, [vehicleId]);
     const from = (await openDrive(manager, id)).vehicleId;
     const to = held?.others.get(vehicleId);
@@ -144,11 +152,12 @@ async function moveDrive(data: DataSource, id: string, vehicleId: string): Promi
     const left = await manager.existsBy(DriveEntity, { vehicleId: from });
     if (!left) await manager.update(Vehicle, { id: from, name: NOT_NAMED }, { deletedAt: new Date() });
     await indexVehicles(manager, [from, vehicleId]);
+    return openDrive(manager, id);
   });
 }
 
-/** The copy's id. */
-async function duplicateDrive(data: DataSource, id: string): Promise<string> {
+/** The copy. */
+async function duplicateDrive(data: DataSource, id: string): Promise<Opened> {
   const { name, document } = await openDrive(data.manager, id);
   const copy = await checkedDrive({ ...document, name: `${name} copy`.slice(0, 200) });
   return change(data, async (manager) => {
@@ -156,18 +165,16 @@ async function duplicateDrive(data: DataSource, id: string): Promise<string> {
     const { vehicleId } = await openDrive(manager, id);
     const made = await createDrive(manager, vehicleId, copy);
     await indexVehicles(manager, [vehicleId]);
-    return made;
+    return openDrive(manager, made);
   });
 }
 
-async function setDeleted(data: DataSource, id: string, deletedAt: Date | null): Promise<void> {
-  await change(data, async (manager) => {
-    const drive = (await holdDrive(manager, id))?.drive;
-    // Deleted already, or brought back.
-    if (!drive || (drive.deletedAt === null) === (deletedAt === null)) throw notFound('drive');
-    await manager.update(DriveEntity, { id }, { deletedAt });
-    await indexVehicles(manager, [drive.vehicleId]);
-  });
+async function setDeleted(manager: EntityManager, id: string, deletedAt: Date | null): Promise<void> {
+  const drive = (await holdDrive(manager, id))?.drive;
+  // Deleted already, or brought back.
+  if (!drive || (drive.deletedAt === null) === (deletedAt === null)) throw notFound('drive');
+  await manager.update(DriveEntity, { id }, { deletedAt });
+  await indexVehicles(manager, [drive.vehicleId]);
 }
 
 /** A vehicle for a drive that came without one. */

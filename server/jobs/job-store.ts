@@ -62,8 +62,8 @@ export async function listJobs(
 }
 
 /** Begins a job; the same one sent again, as after a lost answer, is there already. */
-export async function beginJob(data: DataSource, { id, driveId, by, at, sheet }: JobSent): Promise<void> {
-  await change(data, async (manager) => {
+export async function beginJob(data: DataSource, { id, driveId, by, at, sheet }: JobSent): Promise<JobOpened<Date>> {
+  return change(data, async (manager) => {
     const held = await holdDrive(manager, driveId);
     if (!held || held.drive.deletedAt || held.vehicle.deletedAt) throw notFound('drive');
     const { vehicleId, name } = held.drive;
@@ -72,6 +72,8 @@ export async function beginJob(data: DataSource, { id, driveId, by, at, sheet }:
        ON DUPLICATE KEY UPDATE id = id`,
       [[id, vehicleId, driveId, name, new Date(at), by, sheet]],
     );
+    // Within the change: another one may drop the job right after.
+    return openJob(manager, id);
   });
 }
 
@@ -229,11 +231,15 @@ async function tellLate(manager: EntityManager, { id, vehicleId, sheet, record }
  * vehicle its odometer, and the shelf what was taken off it. Signed off by the same once more, as after a lost answer,
  * it is answered like the first time.
  */
-export async function signOff(data: DataSource, id: string, { by, at }: { by: string; at: string }): Promise<void> {
-  await change(data, async (manager) => {
+export async function signOff(
+  data: DataSource,
+  id: string,
+  { by, at }: { by: string; at: string },
+): Promise<JobOpened<Date>> {
+  return change(data, async (manager) => {
     const { row, vehicle } = await holdAll(manager, id);
     if (row.signedAt) {
-      if (row.signedBy === by) return;
+      if (row.signedBy === by) return openJob(manager, id);
       throw signedAlready(row);
     }
     const began = JSON.parse(row.sheet) as JobSheet;
@@ -262,6 +268,7 @@ export async function signOff(data: DataSource, id: string, { by, at }: { by: st
       });
     await changeDrive(manager, row.driveId, change, by);
     await indexVehicles(manager, [row.vehicleId]);
+    return openJob(manager, id);
   });
 }
 

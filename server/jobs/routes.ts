@@ -32,8 +32,7 @@ export function jobRoutes(data: DataSource): Router {
   router.post('/', async (request, response) => {
     const bytes = bytesOf(request.body);
     const job = await checked('job', bytes, bytes.length);
-    await beginJob(data, { ...job, by: doneBy(request, job.by) });
-    response.status(201).json(await openJob(data.manager, job.id));
+    response.status(201).json(await beginJob(data, { ...job, by: doneBy(request, job.by) }));
   });
 
   // Before the address of one job, which it would be taken for.
@@ -63,8 +62,7 @@ export function jobRoutes(data: DataSource): Router {
 
   router.post('/:id/sign-off', async (request, response) => {
     const { by, at } = readBody(signBody, readJson(bytesOf(request.body)));
-    await signOff(data, request.params.id, { by: doneBy(request, by), at });
-    response.json(await openJob(data.manager, request.params.id));
+    response.json(await signOff(data, request.params.id, { by: doneBy(request, by), at }));
   });
 
   router.delete('/:id', async (request, response) => {

@@ -4,6 +4,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import { changeBelt, type Drive } from '../../core/drive';
 import { inspectDrive, partChanged, putFinding } from '../../core/inspect';
 import { driveOf, SERPENTINE } from '../../core/test/examples';
+import { limitsKey } from '../check/limits-key';
 import { connect } from '../data-source';
 import { openLog } from '../http/log';
 import { openShop } from '../open-shop';
@@ -60,7 +61,7 @@ test('what is due stands in the order of its day, goes with the drive, and comes
       plate: 'L 1',
       driveName: 'Front',
       expected: '2026-10-01',
-      text: 'Replace: Belt',
+      text: 'Replace: 6-rib PK belt',
     },
     { kind: 'look', vehicleName: 'Sweeper', expected: '2027-01-31' },
   ]);
@@ -123,7 +124,7 @@ test('what happened is found by its words, of all vehicles or of one, and goes o
   expect(records).toMatchObject([
     {
       kind: 'belt',
-      title: 'The belt fitted',
+      title: '6-rib PK belt: fitted',
       readingAt: 500,
       driveName: 'Blower',
       vehicleName: 'Gritter',
@@ -134,7 +135,7 @@ test('what happened is found by its words, of all vehicles or of one, and goes o
   expect((await ask('GET', '/records?search=gritter%20nowhere')).body.total).toBe(0);
   const csv = (await ask('GET', `/records/file.csv?vehicle=${vehicleId}`)).body as string;
   expect(csv.split('\r\n')[0]).toBe('vehicle,plate,date,odometer,unit,drive,kind,what,detail');
-  expect(csv.split('\r\n')[1]).toMatch(/^Gritter,G 5,2026-02-03,500,km,Blower,belt,The belt fitted,/);
+  expect(csv.split('\r\n')[1]).toMatch(/^Gritter,G 5,2026-02-03,500,km,Blower,belt,6-rib PK belt: fitted,/);
   const file = (await ask('GET', `/records/file.json?vehicle=${vehicleId}`)).body;
   expect(file.records).toEqual(records);
   const belts = (await ask('GET', '/records/belts.csv?search=gritter')).body as string;
@@ -370,9 +371,12 @@ describe('what is due follows the limits that the shop holds for every drive', (
     const opened = (await ask('GET', `/drives/${deep.id}`)).body as { document: Drive };
     await ask('DELETE', `/drives/${deeper.id}`);
     await holds(2.8);
-    await become(shown, ['Deep: Replace: Belt']);
+    await become(shown, ['Deep: Replace: 6-rib PK belt']);
     await ask('POST', `/drives/${deeper.id}/restore`);
-    await become(async () => (await shown()).sort(), ['Deep: Replace: Belt', 'Deeper: Replace: Belt']);
+    await become(
+      async () => (await shown()).sort(),
+      ['Deep: Replace: 6-rib PK belt', 'Deeper: Replace: 6-rib PK belt'],
+    );
     // What is exported says what the page does.
     const file = (await ask('GET', `/drives/${deep.id}/file`)).body as Drive;
     expect(inspectDrive(file).map(({ verdict }) => verdict)).toContain('replace');
@@ -384,7 +388,10 @@ describe('what is due follows the limits that the shop holds for every drive', (
     const saved = await ask('PUT', `/drives/${deep.id}`, { revision: 1, saveId: 'old', document: opened.document });
     expect(saved.status).toBe(200);
     await followed(shop.data);
-    await become(async () => (await shown()).sort(), ['Deep: Replace: Belt', 'Deeper: Replace: Belt']);
+    await become(
+      async () => (await shown()).sort(),
+      ['Deep: Replace: 6-rib PK belt', 'Deeper: Replace: 6-rib PK belt'],
+    );
     // One that is saved as it was opened goes by them at once.
     const now = (await ask('GET', `/drives/${deep.id}`)).body as { document: Drive; revision: number };
     await ask('PUT', `/drives/${deep.id}`, { ...now, saveId: 'new' });
@@ -393,16 +400,16 @@ describe('what is due follows the limits that the shop holds for every drive', (
     expect(await by()).toHaveLength(1);
 
     await holds(2.5);
-    await become(shown, ['Deep: Replace: Belt']);
+    await become(shown, ['Deep: Replace: 6-rib PK belt']);
     await holds(null);
     await become(shown, []);
-    await become(by, [{ byLimits: '' }]);
+    await become(by, [{ byLimits: limitsKey(null) }]);
   });
 
   test('a save that takes its time is followed once it is done, not looked at before and forgotten', async () => {
     const { id } = await put('Roller', worn('Slow', 2.4));
     await holds(2.8);
-    await become(due('roller'), ['Slow: Replace: Belt']);
+    await become(due('roller'), ['Slow: Replace: 6-rib PK belt']);
     const memoryOf = async () =>
       (await shop.data.query<{ memory: string }[]>('SELECT memory FROM drive_memory WHERE driveId = ?', [id]))[0]!
         .memory;
@@ -420,7 +427,7 @@ describe('what is due follows the limits that the shop holds for every drive', (
   test('what was cut short is made up for when the shop is opened again, and goes with an archive', async () => {
     await put('Harrow', worn('Tines', 2.4));
     await holds(2.6);
-    await become(due('harrow'), ['Tines: Replace: Belt']);
+    await become(due('harrow'), ['Tines: Replace: 6-rib PK belt']);
     const archive = new Uint8Array(await (await fetch(`${shop.base}/export`)).arrayBuffer());
     const other = await running('empty');
     await other.ask('POST', '/import/archive', archive, { 'content-type': 'application/zip' });
@@ -433,5 +440,27 @@ describe('what is due follows the limits that the shop holds for every drive', (
     const again = await openShop(data, { port: 0, logger: openLog(undefined), shop: 'empty' });
     await become(() => there({ ...other, ask: asking(`http://127.0.0.1:${again.port}/api`) }), 0);
     await again.shut();
+  });
+
+  test('what an older Emery remembered in other words is made anew once the shop is opened', async () => {
+    const old = await running('empty');
+    const vehicle = (await old.ask('POST', '/vehicles', { name: 'Plough', odometerUnit: 'km' })).body as { id: string };
+    const drive = fitted(front('Blade'), 500, '2026-02-03');
+    const { id } = (await old.ask('POST', '/drives', { vehicleId: vehicle.id, document: drive })).body as {
+      id: string;
+    };
+    const [{ memory }] = await old.data.query<[{ memory: string }]>('SELECT memory FROM drive_memory');
+    const older = memory.replace(/[^"]* belt: fitted/, 'The belt fitted');
+    await old.data.query("UPDATE drive_memory SET byLimits = '', memory = ? WHERE driveId = ?", [older, id]);
+    await old.stop();
+    const data = await connect(old.url);
+    const again = await openShop(data, { port: 0, logger: openLog(undefined), shop: 'empty' });
+    try {
+      expect(older).not.toBe(memory);
+      await followed(data);
+      expect(await data.query('SELECT memory FROM drive_memory')).toEqual([{ memory }]);
+    } finally {
+      await again.shut();
+    }
   });
 });

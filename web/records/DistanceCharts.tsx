@@ -6,10 +6,9 @@ import { WearLines } from '../stages/inspect/WearLines';
 import { useSizeOf } from '../ui/use-size-of';
 import type { Drive, OdometerUnit } from '@emery/core/drive';
 import { inspectDrive, type Wear } from '@emery/core/inspect';
-import { beltName } from '@emery/core/job';
-import { tensionSittings, type TensionSitting } from '@emery/core/records';
+import { namedByKind, tensionSittings, type TensionSitting } from '@emery/core/records';
 import { forceFigure } from '@emery/core/tension';
-import { capital, grouped } from '@emery/core/quantity';
+import { grouped } from '@emery/core/quantity';
 
 const MARGIN = { left: 56, right: 18, top: 24, bottom: 34 };
 const HEIGHT = 190;
@@ -30,7 +29,12 @@ export function DistanceCharts({ drive, vehicleUnit }: { drive: Drive; vehicleUn
     return <p className="quiet">No wear or tension reading with an odometer yet: two readings give a curve.</p>;
   return charts.map(({ id, wear, own }) => (
     <div key={id} className="distance-charts">
-      <h3>{capital(beltName(drive, id))}</h3>
+      <h3>
+        {namedByKind(
+          drive,
+          drive.belts.find((belt) => belt.id === id)!,
+        )}
+      </h3>
       {wear && <WearOver wear={wear} unit={unit} />}
       {own.length > 0 && <TensionOver sittings={own} unit={unit} />}
     </div>
