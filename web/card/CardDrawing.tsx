@@ -1,8 +1,15 @@
+import { shortName } from '../ui/short-name';
 import { placeLabels } from '../views/front/labels';
 import { type CardFrame, cardScale } from './routing-card';
 import { type Drive, stationLabel } from '@emery/core/drive';
 import { beltOutline, solveDrive, spanMidpoints } from '@emery/core/path';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+
+/** Characters of a name: in full if that has room, then shorter. */
+const FORMS = [18, 12, 8, 5] as const;
+
+/** Room above the drawing and beside it that names may have, px. Under it the code may stand. */
+const ROUND = 14;
 
 /**
  * A drive on paper: black on white, with plain attributes, so that it is the same in print, in a file and in the
@@ -21,25 +28,28 @@ export function CardDrawing({ drive, frame }: { drive: Drive; frame: CardFrame }
     const radii = station.pulleys.map((pulley) => Math.max(4, bodyRadiusMm(pulley, sections.get(pulley.id) ?? null)));
     return { station, radii, x: station.x * k + x, y: -station.y * k + y, r: Math.max(...radii) * k };
   });
+  // Names stay on the ground of the drawing: beside it stands text.
+  const [left, top] = [frame.left - ROUND, frame.top - ROUND];
+  const onGround = (at: { x: number; y: number }) => ({ x: at.x * k + x - left, y: -at.y * k + y - top });
   const labels = placeLabels(
     shafts.map(({ station, x: cx, y: cy, r }) => ({
       id: station.id,
-      x: cx,
-      y: cy,
+      x: cx - left,
+      y: cy - top,
       r,
       free: r - (station.pulleys[0]!.surface === 'vee' ? 9 * k : 4),
-      forms: [{ width: stationLabel(station).length * 0.6 * size + 8, height: 1.3 * size }],
+      forms: FORMS.map((most) => ({
+        width: shortName(stationLabel(station), most).length * 0.65 * size + 8,
+        height: 1.3 * size,
+      })),
     })),
     {
-      circles: shafts,
+      circles: shafts.map(({ x: cx, y: cy, r }) => ({ x: cx - left, y: cy - top, r })),
       lines: belts.flatMap(({ spans }) =>
-        spans.map(({ start, end }) => ({
-          start: { x: start.x * k + x, y: -start.y * k + y },
-          end: { x: end.x * k + x, y: -end.y * k + y },
-        })),
+        spans.map(({ start, end }) => ({ start: onGround(start), end: onGround(end) })),
       ),
-      width: frame.left + frame.width + 10,
-      height: frame.top + frame.height + 18,
+      width: frame.width + 2 * ROUND,
+      height: frame.height + ROUND,
     },
   );
   return (
@@ -89,10 +99,20 @@ export function CardDrawing({ drive, frame }: { drive: Drive; frame: CardFrame }
           ),
         )}
       </g>
-      {labels.map(({ id, x: lx, y: ly }) => (
-        <text key={id} x={lx} y={ly + 0.35 * size} fontSize={size} fontWeight="bold" textAnchor="middle">
-          {stationLabel(shafts.find(({ station }) => station.id === id)!.station)}
-        </text>
+      {labels.map(({ id, x: lx, y: ly, form, leader }) => (
+        <g key={id} transform={`translate(${left} ${top})`}>
+          {leader && (
+            <path
+              d={`M${leader.start.x} ${leader.start.y}L${leader.end.x} ${leader.end.y}`}
+              fill="none"
+              stroke="#000"
+              strokeWidth={1}
+            />
+          )}
+          <text x={lx} y={ly + 0.35 * size} fontSize={size} fontWeight="bold" textAnchor="middle">
+            {shortName(stationLabel(shafts.find(({ station }) => station.id === id)!.station), FORMS[form]!)}
+          </text>
+        </g>
       ))}
     </g>
   );

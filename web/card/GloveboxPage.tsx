@@ -7,10 +7,13 @@ import { useSavedDrive, useVehicle } from '../api/shop';
 import { CardDrawing } from './CardDrawing';
 import { CardPage, fileNameOf } from './CardPage';
 import { download, pdfOf, svgText } from './card-files';
+import { fitText } from './fit-text';
 import { GLOVEBOX, GLOVEBOX_MM, gloveboxText } from './glovebox-card';
 import type { DriveOpened } from '@emery/core/api';
 import { essentialsOf } from '@emery/core/records';
 
+/** Room of the head left of the drawing, px. */
+const HEAD = 390;
 const FONT = 'Helvetica, Arial, sans-serif';
 
 /** What somebody needs at the roadside: belts by their numbers, the route, and a code that holds it all by itself. */
@@ -72,10 +75,10 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
         strokeWidth={2}
       />
       <text x={30} y={48} fontSize={24} fontWeight="bold">
-        {vehicleName}
+        {fitText(vehicleName, HEAD, 24, true)}
       </text>
       <text x={30} y={68} fontSize={13}>
-        {[plate, name].filter(Boolean).join(' · ')}
+        {fitText([plate, name].filter(Boolean).join(' · '), HEAD, 13)}
       </text>
       {lines.map((line) => (
         <text key={line.y} x={30} y={line.y} fontSize={line.size} fontWeight={line.bold ? 'bold' : 'normal'}>

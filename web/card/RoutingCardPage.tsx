@@ -6,6 +6,7 @@ import { useSavedDrive, useShop } from '../api/shop';
 import { download, dxfOf, pdfOf, svgText } from './card-files';
 import { CardDrawing } from './CardDrawing';
 import { CardPage, fileNameOf } from './CardPage';
+import { fitText } from './fit-text';
 import { CARD, CARD_FRAME, cardText } from './routing-card';
 import type { DriveOpened } from '@emery/core/api';
 
@@ -48,6 +49,8 @@ export default function RoutingCardPage() {
   );
 }
 
+/** Room of the head left of the shop's name and the day, px. */
+const HEAD = 760;
 const FONT = 'Helvetica, Arial, sans-serif';
 
 /** Drawn with plain attributes in black on white, so that it is the same on paper, in a file and in the browser. */
@@ -67,13 +70,13 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
       <rect width={CARD.width} height={CARD.height} fill="#fff" />
       <rect x={20} y={20} width={CARD.width - 40} height={CARD.height - 40} fill="none" stroke="#000" strokeWidth={2} />
       <text x={40} y={60} fontSize={28} fontWeight="bold">
-        {vehicleName}
+        {fitText(vehicleName, HEAD, 28, true)}
       </text>
       <text x={40} y={84} fontSize={16}>
-        {name}
+        {fitText(name, HEAD, 16)}
       </text>
       <text x={CARD.width - 40} y={60} fontSize={14} textAnchor="end">
-        {shop.data?.name}
+        {fitText(shop.data?.name ?? '', CARD.width - 100 - HEAD, 14)}
       </text>
       <text x={CARD.width - 40} y={82} fontSize={14} textAnchor="end">
         {new Date(opened.updatedAt).toISOString().slice(0, 10)}

@@ -1,4 +1,5 @@
-import { type CardLine, wrapped } from './routing-card';
+import { withShortNames, wrapped } from './fit-text';
+import { CARD_NAME, type CardLine } from './routing-card';
 import type { Drive } from '@emery/core/drive';
 import { cardBelts, releasesOf } from '@emery/core/records';
 
@@ -9,7 +10,8 @@ export const GLOVEBOX_MM = { width: 210, height: 148 };
 const TEXT_END = GLOVEBOX.height - 66;
 
 /** What stands beside the drawing, made smaller until all of it has room; what still has none is in the code. */
-export function gloveboxText(drive: Drive): CardLine[] {
+export function gloveboxText(whole: Drive): CardLine[] {
+  const drive = withShortNames(whole, CARD_NAME);
   for (const share of [1, 0.85, 0.72, 0.62]) {
     const lines = laidOut(drive, share);
     if (lines.at(-1)!.y <= TEXT_END) return lines;

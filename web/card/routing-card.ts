@@ -1,3 +1,4 @@
+import { withShortNames, wrapped } from './fit-text';
 import { type Drive, type Station, stationLabel } from '@emery/core/drive';
 import { beltBounds, solveDrive } from '@emery/core/path';
 import { formatInches, formatMm } from '@emery/core/quantity';
@@ -25,6 +26,9 @@ export interface CardFrame {
 /** The left part of the routing card, under its head. */
 export const CARD_FRAME: CardFrame = { left: 40, top: 96, width: 720, height: 650 };
 
+/** Names have so many characters on a card at most, so that one line of the order holds one. */
+export const CARD_NAME = 26;
+
 /** Fits the drive into a frame. */
 export function cardScale(drive: Drive, frame: CardFrame = CARD_FRAME): CardScale {
   const { minX, minY, maxX, maxY } = beltBounds(drive, 30);
@@ -48,7 +52,8 @@ export interface CardLine {
  * Everything that is printed beside the drawing, top to bottom: each belt with its order, how to let it off, the
  * caution at the foot.
  */
-export function cardText(drive: Drive): CardLine[] {
+export function cardText(whole: Drive): CardLine[] {
+  const drive = withShortNames(whole, CARD_NAME);
   const lines: CardLine[] = [];
   let y = 118;
   const add = (text: string, { gap = 21, size = 15, bold = false } = {}) => {
@@ -85,16 +90,6 @@ export function cardText(drive: Drive): CardLine[] {
   y = CARD.height - 100;
   add("Key out and battery off before hands go in. The vehicle's service manual takes precedence.", { size: 13 });
   return lines;
-}
-
-/** Breaks a text into lines of at most `max` characters, at spaces. */
-export function wrapped(text: string, max: number): string[] {
-  return text.split(' ').reduce<string[]>((lines, word) => {
-    const last = lines[lines.length - 1];
-    if (last === undefined || last.length + word.length + 1 > max) lines.push(word);
-    else lines[lines.length - 1] = `${last} ${word}`;
-    return lines;
-  }, []);
 }
 
 function labelOf(drive: Drive, pulley: string): string {

@@ -137,7 +137,7 @@ export default function StockPage() {
         {belts.length > 0 && (
           <section className="sheet stock-sheet" aria-label="Belts">
             <p className="quiet">{grouped(total)} belts</p>
-            <table className="ledger-table">
+            <table className="ledger-table folds">
               <thead>
                 <tr>
                   <th>Section</th>
@@ -153,13 +153,19 @@ export default function StockPage() {
                 {belts.map((belt) => (
                   <tr key={belt.id}>
                     <td>{belt.section}</td>
-                    <td className="figure">{belt.ribs ?? '—'}</td>
-                    <td className="figure">
+                    <td className="figure" data-head="ribs">
+                      {belt.ribs ?? '—'}
+                    </td>
+                    <td className="figure" data-head="length">
                       <LengthFigure mm={belt.lengthMm} unit={unit} />
                     </td>
-                    <td>{belt.code}</td>
-                    <td className="figure">{belt.price === null ? '—' : fixed(belt.price, 2)}</td>
-                    <td className="figure">{belt.shelf}</td>
+                    <td data-head="code">{belt.code}</td>
+                    <td className="figure" data-head="price">
+                      {belt.price === null ? '—' : fixed(belt.price, 2)}
+                    </td>
+                    <td className="figure" data-head="on the shelf">
+                      {belt.shelf}
+                    </td>
                     <td>
                       <Button
                         type="text"

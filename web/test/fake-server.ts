@@ -59,6 +59,7 @@ const READ: Record<string, (path: string, opened: Opened) => unknown> = {
           id,
           vehicleId: 'v1',
           vehicleName: 'Test lorry',
+          name: document.name,
           revision: 1,
           updatedAt: AT,
           savedBy: '',

@@ -1,5 +1,5 @@
 import type { ThemeConfig } from 'antd';
-import { colourOf, type Light, textScale } from './light';
+import { colourOf, type Light, targetPx, textScale } from './light';
 
 /** Which token of `tokens.css` each colour of the component library is. */
 const COLOURS = {
@@ -54,7 +54,7 @@ export function antdTheme(light: Light): ThemeConfig {
   const scale = textScale();
   const size = (px: number) => Math.round(px * scale);
   // Targets stay as large as they are where text is small, and grow with it.
-  const high = Math.max(40, size(40));
+  const high = Math.max(targetPx(), size(40));
   const shadow = light === 'sun' ? '0 0 0 2px #000' : '0 1px 0 rgba(0,0,0,.08), 0 6px 18px rgba(0,0,0,.18)';
   return {
     token: {
@@ -82,7 +82,7 @@ export function antdTheme(light: Light): ThemeConfig {
         ...coloursOf(COMPONENT_COLOURS.Button),
       },
       Slider: { handleSize: 22, handleSizeHover: 24, railSize: 8, controlSize: 22 },
-      Switch: { trackHeight: 40, trackMinWidth: 74, handleSize: 34, trackPadding: 3 },
+      Switch: { trackHeight: high, trackMinWidth: 74, handleSize: high - 6, trackPadding: 3 },
       Segmented: { trackPadding: 0, ...coloursOf(COMPONENT_COLOURS.Segmented) },
       Select: { optionPadding: '9px 12px', ...coloursOf(COMPONENT_COLOURS.Select) },
       Modal: { titleFontSize: size(18) },

@@ -93,3 +93,8 @@ export function colourOf(token: string): string {
 
 /** How large the reader has text, of the usual 16 px. */
 export const textScale = (): number => (parseFloat(getComputedStyle(document.documentElement).fontSize) || 16) / 16;
+
+/** How large what is pressed is at least, px. */
+export function targetPx(): number {
+  return parseFloat(getComputedStyle(document.documentElement).getPropertyValue('--target')) || 40;
+}

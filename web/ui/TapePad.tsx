@@ -87,7 +87,11 @@ const leavesFocus = (event: PointerEvent): void => event.preventDefault();
 function useInSight(): RefObject<HTMLDivElement | null> {
   const pad = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (isNarrow()) pad.current?.closest('.field')?.scrollIntoView?.({ block: 'start' });
+    const field = pad.current?.closest('.field');
+    if (!isNarrow() || !field) return;
+    const { top, bottom } = field.getBoundingClientRect();
+    // A page that shows all of it already stays as it is; in a ledger something may stand before its foot.
+    if (field.closest('.ledger') || top < 0 || bottom > window.innerHeight) field.scrollIntoView?.({ block: 'start' });
   }, []);
   return pad;
 }

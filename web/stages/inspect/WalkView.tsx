@@ -126,7 +126,7 @@ function WalkNext({ next, label, onGo }: { next: InspectItem | undefined; label:
   const { setView } = useInspect();
   return next ? (
     <Button type="primary" className="walk-next" onClick={onGo}>
-      Next: {label}
+      <span className="walk-next-name">Next: {label}</span>
     </Button>
   ) : (
     <Button type="primary" className="walk-next" onClick={() => setView('verdicts')}>

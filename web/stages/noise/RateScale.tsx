@@ -1,6 +1,7 @@
 import { fixed } from '@emery/core/quantity';
 import { scaleLog } from 'd3-scale';
 import { useBench } from '../../state/bench';
+import { shortName } from '../../ui/short-name';
 import { useNoise } from './NoiseProvider';
 import { SLOWED, useEngineRpm, useSuspect } from './sums';
 import { chanceFigure, type Listening, partLabel, type Rate } from '@emery/core/noise';
@@ -9,6 +10,8 @@ const MARGIN = { left: 20, right: 20, bottom: 40 };
 /** Px of a letter of a label, and of a row of labels. */
 const LETTER = 6.6;
 const ROW = 17;
+/** Letters of a name. */
+const MOST = 24;
 
 /** How often everything in the drive comes round at that engine speed, and the rate that was heard among them. */
 export function RateScale({
@@ -88,7 +91,7 @@ function labelOf({ what, id }: Rate, drive: Parameters<typeof partLabel>[0], lis
   const part = what === 'tooth' ? `Teeth, ${partLabel(drive, id)}` : partLabel(drive, id);
   const name = what === 'engine' ? 'Firing' : part;
   const match = listening?.matches.find((match) => match.what === what && match.id === id);
-  const text = name.charAt(0).toUpperCase() + name.slice(1);
+  const text = shortName(name.charAt(0).toUpperCase() + name.slice(1), MOST);
   return match && match.probability >= 0.01 ? `${text} ${chanceFigure(match.probability)}` : text;
 }
 

@@ -3,9 +3,14 @@ import type { Mark } from '../../state/mark';
 import { scaleLinear } from 'd3-scale';
 import { useBench, useLit } from '../../state/bench';
 import { EngineAxis, MARGIN, useEngineScale } from './EngineAxis';
+import { ChartName } from '../../ui/ChartName';
+import { shortName } from '../../ui/short-name';
 import { useSpeeds } from './SpeedsProvider';
 import { type Station, stationLabel } from '@emery/core/drive';
 import { bandOf, rpmFigure, type ShaftSpeed } from '@emery/core/speeds';
+
+/** Px of a letter of a name. */
+const LETTER = 6.8;
 
 interface Props {
   held: Station;
@@ -86,7 +91,7 @@ export function SpeedLines({ held, shafts, width, height }: Props) {
         );
       })}
       <text className="speed-text" x={8} y={15}>
-        {stationLabel(held)}, rev/min
+        {shortName(stationLabel(held), Math.floor(width / LETTER) - 12)}, rev/min
       </text>
       {lines.map(({ station, ratio }) => {
         const to = Math.min(end, top / ratio);
@@ -103,16 +108,16 @@ export function SpeedLines({ held, shafts, width, height }: Props) {
       {names.map(({ station, at, line }) => (
         <g key={station.id}>
           {Math.abs(at - line) > 3 && <path className="speed-lead" d={`M${right} ${line}L${right + 5} ${at}`} />}
-          <text
+          <ChartName
+            name={stationLabel(station)}
+            most={Math.floor((width - right - 8) / LETTER)}
             className={`speed-name${station.id === held.id ? ' is-held' : ''}`}
             x={right + 8}
             y={at + 4}
             onClick={() => select({ kind: 'pulley', station: station.id, pulley: station.pulleys[0]!.id })}
             onPointerEnter={() => hover({ kind: 'pulley', station: station.id, pulley: station.pulleys[0]!.id })}
             onPointerLeave={() => hover(null)}
-          >
-            {stationLabel(station)}
-          </text>
+          />
         </g>
       ))}
       {engineRpm <= end && own.ratio * engineRpm <= top && (

@@ -3,6 +3,7 @@ import { scaleLinear } from 'd3-scale';
 import { useState } from 'react';
 import { edit, useBench } from '../../state/bench';
 import { EngineAxis, MARGIN, useEngineScale } from './EngineAxis';
+import { shortName } from '../../ui/short-name';
 import { useSpeeds } from './SpeedsProvider';
 import { type EngineUse, type Station, stationLabel } from '@emery/core/drive';
 import { bandOf, normalised, rpmFigure, withShare } from '@emery/core/speeds';
@@ -54,7 +55,7 @@ export function UseBars({ use, station, ratio, width, height }: Props) {
         />
       ))}
       <text className="speed-text" x={8} y={15}>
-        Share of running time, over the band of {stationLabel(station)}
+        Share of running time, over the band of {shortName(stationLabel(station), Math.floor(width / 7) - 40)}
       </text>
       <EngineAxis x={x} height={height} />
       {bins.map(({ from, to, share }, index) => {

@@ -1,9 +1,14 @@
+import { ChartName } from '../../ui/ChartName';
+import { shortName } from '../../ui/short-name';
 import { TapeRule } from './TapeRule';
 import './unrolled.css';
 import type { LengthUnit } from '@emery/core/quantity';
 
 /** Room under a strip for two rows of names and the tape, px. */
 export const FOOT = 62;
+
+/** Characters of a name. */
+const MOST = 24;
 
 interface Named {
   name: string;
@@ -31,26 +36,32 @@ export function StripFoot({
   return (
     <>
       <TapeRule x={x} y={height - 22} length={length} unit={unit} />
-      {namesOf(pieces, x).map(({ text, at, row }) => (
-        <text key={`${text} ${at}`} className="strip-name" x={at} y={height - FOOT + 16 + 14 * row} textAnchor="middle">
-          {text}
-        </text>
+      {namesOf(pieces, x).map(({ name, at, row }) => (
+        <ChartName
+          key={`${name} ${at}`}
+          name={name}
+          most={MOST}
+          className="strip-name"
+          x={at}
+          y={height - FOOT + 16 + 14 * row}
+          textAnchor="middle"
+        />
       ))}
     </>
   );
 }
 
 /** Names under their pulleys, on two rows where they would touch. */
-function namesOf(pieces: readonly Named[], x: (mm: number) => number): { text: string; at: number; row: number }[] {
+function namesOf(pieces: readonly Named[], x: (mm: number) => number): { name: string; at: number; row: number }[] {
   const ends = [-Infinity, -Infinity];
   return pieces
     .filter(({ name }) => name !== '')
     .flatMap(({ name, from, to }) => {
-      const half = name.length * 3.4 + 4;
+      const half = shortName(name, MOST).length * 3.4 + 4;
       const at = Math.max(half, (x(from) + x(to)) / 2);
       const row = ends.findIndex((end) => at - half > end);
       if (row < 0) return [];
       ends[row] = at + half;
-      return [{ text: name, at, row }];
+      return [{ name, at, row }];
     });
 }
