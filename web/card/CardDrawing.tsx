@@ -9,7 +9,7 @@ import { bodyRadiusMm, sectionFor } from '@emery/core/section';
 const FORMS = [18, 12, 8, 5] as const;
 
 /** Room above the drawing and beside it that names may have, px. Under it the code may stand. */
-const ROUND = 14;
+const ROUND = 8;
 
 /**
  * A drive on paper: black on white, with plain attributes, so that it is the same in print, in a file and in the
