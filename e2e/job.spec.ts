@@ -344,7 +344,7 @@ test('belts from before Emery: a look at the list first, and then they are in th
 test('over the whole shop: due, belts in plain words, what happened, how long belts last', async ({ page }) => {
   await page.goto('/');
   const van = page.getByRole('region', { name: 'Mobile kitchen van' });
-  await expect(van).toContainText('Due: belt 2: read its tension');
+  await expect(van).toContainText('Due: belt 2, 4-rib PK: read its tension');
   await page.getByRole('link', { name: 'Due and records' }).click();
   await expect(page.getByTestId('due-answer')).toContainText('1 due');
   await page.getByRole('link', { name: 'Belts on' }).click();

@@ -38,8 +38,8 @@ export function CardDrawing({ drive, frame }: { drive: Drive; frame: CardFrame }
       y: cy - top,
       r,
       free: r - (station.pulleys[0]!.surface === 'vee' ? 9 * k : 4),
-      forms: FORMS.map((most) => ({
-        width: shortName(stationLabel(station), most).length * 0.65 * size + 8,
+      forms: FORMS.map((limit) => ({
+        width: shortName(stationLabel(station), limit).length * 0.65 * size + 8,
         height: 1.3 * size,
       })),
     })),
@@ -102,15 +102,17 @@ export function CardDrawing({ drive, frame }: { drive: Drive; frame: CardFrame }
       {labels.map(({ id, x: lx, y: ly, form, leader }) => (
         <g key={id} transform={`translate(${left} ${top})`}>
           {leader && (
-            <path
-              d={`M${leader.start.x} ${leader.start.y}L${leader.end.x} ${leader.end.y}`}
-              fill="none"
+            <line
+              x1={leader.start.x}
+              y1={leader.start.y}
+              x2={leader.end.x}
+              y2={leader.end.y}
               stroke="#000"
               strokeWidth={1}
             />
           )}
           <text x={lx} y={ly + 0.35 * size} fontSize={size} fontWeight="bold" textAnchor="middle">
-            {shortName(stationLabel(shafts.find(({ station }) => station.id === id)!.station), FORMS[form]!)}
+            {shortName(stationLabel(shafts.find(({ station }) => station.id === id)!.station), FORMS[form] ?? FORMS[0])}
           </text>
         </g>
       ))}

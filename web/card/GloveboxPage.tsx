@@ -53,6 +53,10 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
   const plate = vehicle.data?.plate ?? '';
   const essentials = useMemo(() => essentialsOf(drive, { name: vehicleName, plate }), [drive, vehicleName, plate]);
   const lines = useMemo(() => gloveboxText(drive), [drive]);
+  const [head, under] = [
+    fitText(vehicleName, HEAD, 24, true),
+    fitText([plate, name].filter(Boolean).join(' · '), HEAD, 13),
+  ];
   const qr = 244;
   return (
     <svg
@@ -74,11 +78,11 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
         stroke="#000"
         strokeWidth={2}
       />
-      <text x={30} y={48} fontSize={24} fontWeight="bold">
-        {fitText(vehicleName, HEAD, 24, true)}
+      <text x={30} y={48} fontSize={head.size} fontWeight="bold">
+        {head.text}
       </text>
-      <text x={30} y={68} fontSize={13}>
-        {fitText([plate, name].filter(Boolean).join(' · '), HEAD, 13)}
+      <text x={30} y={68} fontSize={under.size}>
+        {under.text}
       </text>
       {lines.map((line) => (
         <text key={line.y} x={30} y={line.y} fontSize={line.size} fontWeight={line.bold ? 'bold' : 'normal'}>

@@ -57,6 +57,8 @@ const FONT = 'Helvetica, Arial, sans-serif';
 function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGElement | null> }) {
   const shop = useShop();
   const { document: drive, vehicleName, name } = opened;
+  const [head, under] = [fitText(vehicleName, HEAD, 28, true), fitText(name, HEAD, 16)];
+  const whose = fitText(shop.data?.name ?? '', CARD.width - 100 - HEAD, 14);
   return (
     <svg
       ref={card}
@@ -69,14 +71,14 @@ function Card({ opened, card }: { opened: DriveOpened; card: RefObject<SVGSVGEle
     >
       <rect width={CARD.width} height={CARD.height} fill="#fff" />
       <rect x={20} y={20} width={CARD.width - 40} height={CARD.height - 40} fill="none" stroke="#000" strokeWidth={2} />
-      <text x={40} y={60} fontSize={28} fontWeight="bold">
-        {fitText(vehicleName, HEAD, 28, true)}
+      <text x={40} y={60} fontSize={head.size} fontWeight="bold">
+        {head.text}
       </text>
-      <text x={40} y={84} fontSize={16}>
-        {fitText(name, HEAD, 16)}
+      <text x={40} y={84} fontSize={under.size}>
+        {under.text}
       </text>
-      <text x={CARD.width - 40} y={60} fontSize={14} textAnchor="end">
-        {fitText(shop.data?.name ?? '', CARD.width - 100 - HEAD, 14)}
+      <text x={CARD.width - 40} y={60} fontSize={whose.size} textAnchor="end">
+        {whose.text}
       </text>
       <text x={CARD.width - 40} y={82} fontSize={14} textAnchor="end">
         {new Date(opened.updatedAt).toISOString().slice(0, 10)}

@@ -19,10 +19,10 @@ test('lines hold so many characters and no more, and lose none but spaces, whate
       state = (state * 1664525 + 1013904223) >>> 0;
       return letters[Math.floor(state / 2 ** 29.5)] ?? 'x';
     }).join('');
-    const most = 3 + (seed % 9);
-    const lines = wrapped(text, most);
+    const limit = 3 + (seed % 9);
+    const lines = wrapped(text, limit);
     expect(lines.join('').replaceAll(' ', '')).toBe(text.replaceAll(' ', ''));
-    for (const line of lines) expect([...line].length).toBeLessThanOrEqual(most);
+    for (const line of lines) expect([...line].length).toBeLessThanOrEqual(limit);
   }
 });
 
@@ -31,7 +31,16 @@ test('a name is shortened by its end, between characters, and a short one stays'
   expect(shortName('Idlers', 5)).toBe('Idle…');
   expect(shortName('Fan 🚚🚚🚚', 6)).toBe('Fan 🚚…');
   expect(shortName('Alternator', 0)).toBe('A…');
-  expect([...fitText(LONG, 290, 10)].length).toBe(50);
+});
+
+test('a head is set smaller before its end is left out, and stays within its room', () => {
+  expect(fitText('Truck', 390, 24, true)).toEqual({ text: 'Truck', size: 24 });
+  const { text, size } = fitText(LONG, 760, 28, true);
+  expect(text).toBe(LONG);
+  expect(size).toBeCloseTo(760 / (80 * 0.63), 6);
+  const small = fitText(LONG, 290, 24);
+  expect(small.size).toBe(10);
+  expect(small.text).toBe(`${LONG.slice(0, 49)}…`);
 });
 
 test.each(Object.entries(DEMO))('%s with names of eighty letters: all has room on both cards', (_name, drive) => {

@@ -10,8 +10,8 @@ export const GLOVEBOX_MM = { width: 210, height: 148 };
 const TEXT_END = GLOVEBOX.height - 66;
 
 /** What stands beside the drawing, made smaller until all of it has room; what still has none is in the code. */
-export function gloveboxText(whole: Drive): CardLine[] {
-  const drive = withShortNames(whole, CARD_NAME);
+export function gloveboxText(asDrawn: Drive): CardLine[] {
+  const drive = withShortNames(asDrawn, CARD_NAME);
   for (const share of [1, 0.85, 0.72, 0.62]) {
     const lines = laidOut(drive, share);
     if (lines.at(-1)!.y <= TEXT_END) return lines;

@@ -52,8 +52,8 @@ export interface CardLine {
  * Everything that is printed beside the drawing, top to bottom: each belt with its order, how to let it off, the
  * caution at the foot.
  */
-export function cardText(whole: Drive): CardLine[] {
-  const drive = withShortNames(whole, CARD_NAME);
+export function cardText(asDrawn: Drive): CardLine[] {
+  const drive = withShortNames(asDrawn, CARD_NAME);
   const lines: CardLine[] = [];
   let y = 118;
   const add = (text: string, { gap = 21, size = 15, bold = false } = {}) => {

@@ -21,6 +21,8 @@ import './stock.css';
 import { SECTION_NAMES } from '@emery/core/section';
 import { PageHeader } from '../ui/PageHeader';
 
+const SHELF = 'On the shelf';
+
 /** The shop's own list of belts: what can be had, and what lies on the shelf. */
 export default function StockPage() {
   const unit = useUnit();
@@ -145,7 +147,7 @@ export default function StockPage() {
                   <th className="figure">Length</th>
                   <th>Code</th>
                   <th className="figure">Price</th>
-                  <th className="figure">On the shelf</th>
+                  <th className="figure">{SHELF}</th>
                   <th aria-label="Remove" />
                 </tr>
               </thead>
@@ -163,7 +165,7 @@ export default function StockPage() {
                     <td className="figure" data-head="price">
                       {belt.price === null ? '—' : fixed(belt.price, 2)}
                     </td>
-                    <td className="figure" data-head="on the shelf">
+                    <td className="figure" data-head={SHELF.toLowerCase()}>
                       {belt.shelf}
                     </td>
                     <td>

@@ -4,12 +4,12 @@ import { shortName } from './short-name';
 interface Props extends SVGProps<SVGTextElement> {
   name: string;
   /** Characters that have room. */
-  most: number;
+  limit: number;
 }
 
 /** A name on a chart: shortened where it is too long, and then whole where it is pointed at. */
-export function ChartName({ name, most, ...text }: Props) {
-  const short = shortName(name, most);
+export function ChartName({ name, limit, ...text }: Props) {
+  const short = shortName(name, limit);
   return (
     <text {...text}>
       {short}

@@ -110,7 +110,7 @@ export function SpeedLines({ held, shafts, width, height }: Props) {
           {Math.abs(at - line) > 3 && <path className="speed-lead" d={`M${right} ${line}L${right + 5} ${at}`} />}
           <ChartName
             name={stationLabel(station)}
-            most={Math.floor((width - right - 8) / LETTER)}
+            limit={Math.floor((width - right - 8) / LETTER)}
             className={`speed-name${station.id === held.id ? ' is-held' : ''}`}
             x={right + 8}
             y={at + 4}

@@ -40,7 +40,7 @@ export function StripFoot({
         <ChartName
           key={`${name} ${at}`}
           name={name}
-          most={MOST}
+          limit={MOST}
           className="strip-name"
           x={at}
           y={height - FOOT + 16 + 14 * row}
