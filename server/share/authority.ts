@@ -193,7 +193,8 @@ export async function identityFor(folder: string, hosts: readonly string[], now 
   const authority = good ? kept : await newAuthority(hosts, now);
   if (!good) await writePair(folder, 'authority', authority);
   const limits = limitsOf(new X509Certificate(authority.certificate));
-  const within = hosts.filter((host) => isWithin(limits, host));
+  // A host that is named twice, as the machine's own address where it is the only one, counts once.
+  const within = [...new Set(hosts)].filter((host) => isWithin(limits, host));
   const there = await readPair(folder, 'machine');
   const fits = there !== null && (await isFor(there, authority, within, now));
   const pair = fits ? there : await newCertificate(authority, within, now);
