@@ -184,7 +184,7 @@ const tooLow = (page: Page) =>
       .filter((part) => {
         const { width, height } = part.getBoundingClientRect();
         // Not what is hidden or drawn, nor a part of what takes the press; a mark that empties a field reaches further.
-        const counts = width > 0 && height > 0 && !part.closest('svg, .visually-hidden, .ant-input-clear-icon');
+        const counts = width > 0 && height > 0 && !part.closest('svg, p, .visually-hidden, .ant-input-clear-icon');
         return counts && !(part.tagName === 'INPUT' && part.parentElement!.closest(within)) && height < 43.5;
       })
       .map((part) => `${part.tagName} ${part.getAttribute('aria-label') ?? part.textContent}`.slice(0, 60));
@@ -222,6 +222,12 @@ test.describe('under a finger', () => {
       '/devices',
       '/counter',
     ];
+    const over = () =>
+      page.evaluate(() =>
+        [document.documentElement, ...document.querySelectorAll('.ledger, main')]
+          .map((part) => `${part.className || part.tagName} ${Math.max(0, part.scrollWidth - part.clientWidth - 1)}`)
+          .filter((line) => !line.endsWith(' 0')),
+      );
     const low: string[] = [];
     for (const where of [...lists, ...stages.map((stage) => `/drives/${id}/${stage}`), job, ...papers]) {
       await page.setViewportSize({ width: 390, height: 844 });
@@ -231,16 +237,17 @@ test.describe('under a finger', () => {
       for (const width of [390, 768, 1280]) {
         await page.setViewportSize({ width, height: 900 });
         await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
-        const over = () =>
-          page.evaluate(() =>
-            [document.documentElement, ...document.querySelectorAll('.ledger, main')]
-              .map(
-                (part) => `${part.className || part.tagName} ${Math.max(0, part.scrollWidth - part.clientWidth - 1)}`,
-              )
-              .filter((line) => !line.endsWith(' 0')),
-          );
         await expect.poll(async () => ({ width, where, over: await over() })).toEqual({ width, where, over: [] });
         for (const part of await tooLow(page)) low.push(`${where} ${width}: ${part}`);
+      }
+      // Each view of a stage, where there is the least room.
+      await page.setViewportSize({ width: 390, height: 844 });
+      const views = page.locator('.ledger .ant-segmented').first().locator('.ant-segmented-item');
+      for (let k = 1; k < (await views.count()); k += 1) {
+        await views.nth(k).click();
+        await page.waitForLoadState('networkidle');
+        await expect.poll(async () => ({ view: k, where, over: await over() })).toEqual({ view: k, where, over: [] });
+        for (const part of await tooLow(page)) low.push(`${where} view ${k}: ${part}`);
       }
     }
     expect(low).toEqual([]);

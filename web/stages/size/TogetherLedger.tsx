@@ -26,6 +26,7 @@ export function TogetherLedger({ source, other }: { source: Belt; other: Belt })
     return <p className="quiet">No two of these lengths fit both belts on this adjuster.</p>;
   const take = ([first, second]: [number, number]) =>
     dispatch(edit((d) => changeBelt(changeBelt(d, source.id, { length: first }), other.id, { length: second })));
+  const heads = [source, other].map((belt) => `Belt ${number(belt)}`);
   return (
     <section aria-label="Both belts together">
       <h2>Both belts on one adjuster</h2>
@@ -34,11 +35,11 @@ export function TogetherLedger({ source, other }: { source: Belt; other: Belt })
           ? 'They run side by side on twin sheaves: buy them as a matched set of one length, or one belt carries all the load.'
           : `Chosen together, so that both are right at one adjuster position. With belt ${number(source)} taut, belt ${number(other)} is:`}
       </p>
-      <table className="ledger-table">
+      <table className="ledger-table folds">
         <thead>
           <tr>
-            <th>Belt {number(source)}</th>
-            <th>Belt {number(other)}</th>
+            <th>{heads[0]}</th>
+            <th>{heads[1]}</th>
             <th className="figure">New</th>
             <th className="figure">Stretched</th>
             <th aria-label="Use both" />
@@ -47,14 +48,18 @@ export function TogetherLedger({ source, other }: { source: Belt; other: Belt })
         <tbody>
           {answer.pairs.map(({ lengths, looseNew, looseWorn }) => (
             <tr key={lengths.join()}>
-              <td>
+              <td data-head={heads[0]}>
                 <LengthFigure mm={lengths[0]} unit={unit} />
               </td>
-              <td>
+              <td data-head={heads[1]}>
                 <LengthFigure mm={lengths[1]} unit={unit} />
               </td>
-              <td className="figure">{loose(looseNew)}</td>
-              <td className="figure">{loose(looseWorn)}</td>
+              <td className="figure" data-head="new">
+                {loose(looseNew)}
+              </td>
+              <td className="figure" data-head="stretched">
+                {loose(looseWorn)}
+              </td>
               <td>
                 <Button
                   onClick={() => take(lengths)}
