@@ -46,6 +46,7 @@ const LAYERS = [
   ['section'],
   ['finding'],
   ['drive'],
+  ['together'],
   ['accessory', 'sound'],
   ['path'],
   ['adjuster'],

@@ -12,6 +12,7 @@ import { openDatabase } from '../scripts/lib/database.mjs';
 import { fillShop } from '../server/shop/fill-shop';
 import { findProgram } from '../scripts/lib/install.mjs';
 import { startServer } from '../scripts/lib/serve.mjs';
+import { loadTogether } from './together';
 import { readSpeedLog } from '../web/stages/speeds/read-speed-log';
 import { lengthCurve } from '@emery/core/adjuster';
 import type { AlignMove, Drive } from '@emery/core/drive';
@@ -530,14 +531,14 @@ async function benchServer(address: string): Promise<string> {
   };
   const { id } = drives[0]!;
   let { revision } = drives[0]!;
+  let was: string | undefined;
   const save = async (k: number) => {
-    const body = JSON.stringify({
-      revision,
-      saveId: `bench-${k}-${revision}`,
-      document: { ...drive, name: `Saved ${k}` },
-    });
+    const now = `Saved ${k}`;
+    const changes = [{ at: ['bench'], ...(was !== undefined && { was }), now }];
+    was = now;
+    const body = JSON.stringify({ revision, saveId: `bench-${k}-${revision}`, changes });
     const response = await fetch(`${address}/api/drives/${id}`, {
-      method: 'PUT',
+      method: 'PATCH',
       headers: { 'content-type': 'application/json' },
       body,
     });
@@ -647,10 +648,10 @@ const PARTS: Record<string, () => void | Promise<void>> = {
   job: benchJob,
   'command-line': benchCommandLine,
 };
-const NAMES = [...Object.keys(PARTS), 'server', 'page', 'records'];
+const NAMES = [...Object.keys(PARTS), 'server', 'page', 'records', 'together'];
 for (const name of asked) if (!NAMES.includes(name)) throw new Error(`no part ${name}; there are ${NAMES.join(', ')}`);
 for (const [name, run] of Object.entries(PARTS)) if (wanted(name)) await run();
-if (wanted('server', 'page', 'records')) await benchServers();
+if (wanted('server', 'page', 'records', 'together')) await benchServers();
 
 /** The command line, built, by the processor time of the whole process. */
 async function benchCommandLine(): Promise<void> {
@@ -668,6 +669,20 @@ function processorTime(args: readonly string[]): number {
     const stat = require('node:fs').readFileSync('/proc/self/stat', 'utf8').split(') ')[1].split(' ');
     process.stdout.write(String((Number(stat[13]) + Number(stat[14])) / 100));`;
   return Number(spawnSync(process.execPath, ['-e', probe], { encoding: 'utf8' }).stdout);
+}
+
+/** Fifty devices on twenty drives, two changes a second each. */
+async function benchTogether(address: string): Promise<void> {
+  const figures = await loadTogether(address, drive);
+  print(
+    `${figures.changes} changes by 50 devices on 20 drives, to the other device`,
+    spread(figures.delays, 'ms'),
+    '1000 ms',
+  );
+  print('  until it is acknowledged', spread(figures.acknowledged, 'ms'));
+  print('  bytes of a change as it is sent', `${figures.patchBytes} B`, '1000 B');
+  print('  bytes that another device hears of a change', `${Math.round(figures.heardBytes)} B`);
+  print('  bytes to a device that shows no drive', `${Math.round(figures.idleBytes)} B/s`);
 }
 
 async function benchServers(): Promise<void> {
@@ -688,6 +703,11 @@ async function benchServers(): Promise<void> {
     const old = await serve('emery_bench_records');
     await benchRecords(addressOf(old));
     await old.stop();
+  }
+  if (wanted('together')) {
+    const shared = await serve('emery_bench_together');
+    await benchTogether(addressOf(shared));
+    await shared.stop();
   }
   if (!wanted('server', 'page')) {
     await database.close();

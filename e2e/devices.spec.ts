@@ -1,5 +1,5 @@
 import { noFaultOfAccess } from './access';
-import { dragBy, expect, openDrive, saved, test, toStage } from './emery';
+import { dragBy, expect, openDrive, saved, shownLength, test, toStage } from './emery';
 import { atMachine, device, PASSPHRASE, PHONE, share, signIn, trusting } from './network';
 import type { BringCode } from '@emery/core/api';
 
@@ -152,10 +152,16 @@ test('a phone and a laptop on one shop: each sees who saved, and whose tick it i
     await openDrive(page, 'Front drive of Rescue truck 2');
     await expect(page.locator('[data-length-mm]')).toBeVisible();
   }
+  // What Ines has changed is on the phone, and under whose name; what Tam changes then is with it.
+  const told = expect(phone.locator('.changed-line')).toContainText('Ines changed: Alternator');
   await dragBy(laptop, 'alt', 30, 0);
   await saved(laptop);
+  await told;
+  await expect.poll(async () => shownLength(phone)).toBeCloseTo(await shownLength(laptop), 6);
   await dragBy(phone, 'ac', 0, 12);
-  await expect(phone.getByRole('alertdialog')).toContainText('This drive was saved by Ines');
+  await saved(phone);
+  await expect.poll(async () => shownLength(laptop)).toBeCloseTo(await shownLength(phone), 6);
+  await expect(laptop.getByRole('button', { name: '1 other here' })).toContainText('Tam');
 });
 
 test('what goes wrong is said: no network, a clock that is off, a new version under an open page', async ({

@@ -8,6 +8,7 @@ import { openDatabase } from '../scripts/lib/database.mjs';
 import { startProgram, startServer } from '../scripts/lib/serve.mjs';
 import type { Drive } from '@emery/core/drive';
 import { solveDrive } from '@emery/core/path';
+import { changesBetween } from '@emery/core/together';
 
 interface Database {
   pid: number;
@@ -28,6 +29,8 @@ export interface Emery {
   get: <T>(path: string) => Promise<T>;
   /** The drive of that name as the server has it. */
   drive: (name: string) => Promise<Opened>;
+  /** Changes the drive of that name as another device does. */
+  save: (name: string, change: (drive: Drive) => Drive) => Promise<{ revision: number }>;
   /** The process of the MariaDB it stores in; shared by the tests of one worker. */
   databasePid: () => number;
   /** Starts the server again; for tests with `ownServer` alone. */
@@ -53,22 +56,30 @@ interface OfWorker {
 /** A drive that is looked for by its name is waited for no longer than this, ms. */
 const LONGEST_MS = 10_000;
 
-function asked(port: () => number): Pick<Emery, 'address' | 'get' | 'drive'> {
+function asked(port: () => number): Pick<Emery, 'address' | 'get' | 'drive' | 'save'> {
   const address = () => `http://127.0.0.1:${port()}`;
   const get = async <T>(where: string) => (await fetch(`${address()}/api${where}`)).json() as Promise<T>;
-  return {
-    address,
-    get,
-    drive: async (name) => {
-      // What a page sends is there a moment after it shows it as sent, or begins to send it.
-      for (const began = Date.now(); ; await new Promise((resolve) => setTimeout(resolve, 100))) {
-        const { drives } = await get<{ drives: { id: string; name: string }[] }>('/drives');
-        const found = drives.find((drive) => drive.name === name);
-        if (found) return get<Opened>(`/drives/${found.id}`);
-        if (Date.now() - began > LONGEST_MS) throw new Error(`The shop has no drive named ${name}`);
-      }
-    },
+  const drive = async (name: string): Promise<Opened> => {
+    // What a page sends is there a moment after it shows it as sent, or begins to send it.
+    for (const began = Date.now(); ; await new Promise((resolve) => setTimeout(resolve, 100))) {
+      const { drives } = await get<{ drives: { id: string; name: string }[] }>('/drives');
+      const found = drives.find((listed) => listed.name === name);
+      if (found) return get<Opened>(`/drives/${found.id}`);
+      if (Date.now() - began > LONGEST_MS) throw new Error(`The shop has no drive named ${name}`);
+    }
   };
+  const save: Emery['save'] = async (name, change) => {
+    const { id, revision, document } = await drive(name);
+    const changes = changesBetween(document, change(document));
+    const answer = await fetch(`${address()}/api/drives/${id}`, {
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ revision, saveId: randomUUID(), changes }),
+    });
+    if (!answer.ok) throw new Error(await answer.text());
+    return answer.json() as Promise<{ revision: number }>;
+  };
+  return { address, get, drive, save };
 }
 
 export const test = base.extend<Fixtures, OfWorker>({

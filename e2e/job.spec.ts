@@ -264,19 +264,8 @@ test('a plan that changes while the job is open is offered step by step; nothing
   const slack = page.getByRole('checkbox', { name: /Slacken the pivot bolts of Alternator/ });
   await slack.first().click();
   await expect(progress(page)).toContainText('1 of');
-  const drive = await emery.drive(FARM);
-  const bolt = { id: 'l', station: 'alt', use: 'lock', torqueNm: 25, tool: '13 mm socket' };
-  const saving = await fetch(`${emery.address()}/api/drives/${drive.id}`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({
-      revision: drive.revision,
-      saveId: crypto.randomUUID(),
-      document: { ...drive.document, job: { bolts: [bolt] } },
-    }),
-  });
-  expect(saving.status).toBe(200);
-  await page.reload();
+  const bolt = { id: 'l', station: 'alt', use: 'lock', torqueNm: 25, tool: '13 mm socket' } as const;
+  await emery.save(FARM, (drive) => ({ ...drive, job: { bolts: [bolt] } }));
   const offers = page.getByRole('region', { name: 'The plan has changed' });
   const tighten = 'Tighten lock bolt of Alternator, 13 mm socket, 25 N·m (18.4 lbf·ft).';
   await expect(offers).toContainText(`Belts on, new step: ${tighten}`);

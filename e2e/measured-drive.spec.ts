@@ -128,7 +128,7 @@ async function fromPictureToCard(page: Page, hand: Hand): Promise<void> {
     'ac-compressor-1',
     'crank-1',
   ]) {
-    const box = (await page.locator(`[data-station="${id}"] .pulley-disc`).first().boundingBox())!;
+    const box = (await page.locator(`[data-station^="${id}"] .pulley-disc`).first().boundingBox())!;
     centres.push([box.x + box.width / 2, box.y + box.height / 2]);
   }
   await hand.draw(page, centres);

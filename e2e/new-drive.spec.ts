@@ -36,7 +36,7 @@ test('a two-belt V drive from nothing, by hand', async ({ page, emery }) => {
   await page.getByRole('button', { name: 'Open it on the bench' }).click();
   // The crank is in place, and one thing is asked for.
   await expect(page.getByRole('region', { name: 'Next' })).toContainText('Add the next pulley');
-  await page.locator('[data-station="crank-1"]').click();
+  await page.locator('[data-station^="crank-1"]').click();
   await write(page, 'Diameter over rim', '200 mm');
   await addSheave(page, '7 7/8', '5/8');
   await addPulley(page, 'Alternator', '400 mm', '0', '80mm');
@@ -47,21 +47,21 @@ test('a two-belt V drive from nothing, by hand', async ({ page, emery }) => {
 
   await page.getByRole('button', { name: /^2 Route/ }).click();
   await page.getByRole('button', { name: 'Tap the route' }).click();
-  await page.locator('[data-station="crank-1"]').click();
-  await page.locator('[data-station="alternator-1"]').click();
-  await page.locator('[data-station="crank-1"]').click();
+  await page.locator('[data-station^="crank-1"]').click();
+  await page.locator('[data-station^="alternator-1"]').click();
+  await page.locator('[data-station^="crank-1"]').click();
   // The textbook open belt on 200 and 80 mm rims, 400 mm apart.
   const lean = Math.asin(60 / 400);
   expect(await shownLength(page)).toBeCloseTo(800 * Math.cos(lean) + Math.PI * 140 + 2 * lean * 60, 6);
 
   await page.getByRole('button', { name: 'Add another belt' }).click();
-  await page.locator('[data-station="crank-1"]').click();
-  await page.locator('[data-station="power-steering-1"]').click();
-  await page.locator('[data-station="water-pump-1"]').click();
+  await page.locator('[data-station^="crank-1"]').click();
+  await page.locator('[data-station^="power-steering-1"]').click();
+  await page.locator('[data-station^="water-pump-1"]').click();
   await page.getByRole('button', { name: 'Done' }).click();
   await saved(page);
   const { document } = await emery.drive('Two belts');
-  expect(document.belts.map(({ route }) => route.map(({ pulley }) => pulley))).toEqual([
+  expect(document.belts.map(({ route }) => route.map(({ pulley }) => pulley.replace(/-[0-9a-f]{4}$/, '')))).toEqual([
     ['crank-1-1', 'alternator-1-1'],
     ['crank-1-2', 'power-steering-1-1', 'water-pump-1-1'],
   ]);

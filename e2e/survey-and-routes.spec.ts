@@ -34,7 +34,7 @@ test('tapes put a pulley where it sits, a slipped inch is named, and the reading
   await saved(page);
   const after = await emery.drive('Front drive, being measured');
   expect(after.document.survey!.readings).toHaveLength(6);
-  await page.getByRole('button', { name: 'Remove tape-6' }).click();
+  await page.getByRole('button', { name: 'Remove tape 6' }).click();
   await page.getByRole('button', { name: 'Move them there' }).click();
   await saved(page);
   // No reading gives a direction, so the shape is what counts: the distances that were taped.

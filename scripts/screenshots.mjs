@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
+import sharp from 'sharp';
 import { buildInterface } from './lib/build.mjs';
 import { openDatabase } from './lib/database.mjs';
 import { findBrowser } from './lib/install.mjs';
@@ -36,6 +37,62 @@ const open = async (page, name) => {
   await page.waitForSelector('.pulley');
 };
 const wide = { width: 1280, height: 800 };
+
+/**
+ * Two devices on one drive: the laptop's bench with who else is there; on the phone the bench, what somebody else
+ * changed, and a field that both changed, side by side.
+ */
+async function together() {
+  const baseURL = `http://127.0.0.1:${server.port}`;
+  const device = async (who, more) => {
+    const context = await browser.newContext({ baseURL, locale: 'en-GB', colorScheme: 'light', ...more });
+    await context.addInitScript((name) => localStorage.setItem('emery-who', name), who);
+    const page = await context.newPage();
+    await page.goto('/');
+    await open(page, /Open Front drive of Rescue/);
+    return page;
+  };
+  const phone = await device('Tam', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const laptop = await device('Ines', { viewport: wide });
+  const shots = [];
+  const shoot = async () => {
+    await phone.waitForTimeout(600);
+    shots.push(await phone.screenshot());
+  };
+  await laptop.getByRole('button', { name: '1 other here' }).waitFor();
+  await phone.locator('[data-station="alt"]').first().click();
+  await laptop.locator('[data-station="steer"]').click();
+  await laptop.getByRole('button', { name: '1 other here' }).click();
+  await laptop.waitForTimeout(900);
+  await laptop.screenshot({ path: path.join(ROOT, 'docs', 'screenshots', 'bench-route.png') });
+  await laptop.keyboard.press('Escape');
+  await shoot();
+  await laptop.locator('[data-station="steer"]').click();
+  await laptop.getByRole('button', { name: 'Flip side' }).click();
+  await phone.locator('.changed-line span').waitFor();
+  await shoot();
+  await laptop.getByRole('button', { name: 'Undo' }).click();
+  await laptop.locator('[data-save="saved"]').waitFor();
+  await phone.waitForTimeout(5500);
+  const name = (page) => page.getByLabel('Name of the drive');
+  await phone.context().setOffline(true);
+  await name(phone).fill('Front drive, new arm');
+  await name(phone).blur();
+  await name(laptop).fill('Front drive 2');
+  await name(laptop).blur();
+  await laptop.waitForTimeout(1500);
+  await phone.context().setOffline(false);
+  await phone.getByRole('alertdialog').waitFor();
+  await phone.waitForTimeout(4500);
+  await shoot();
+  const image = (input, k) => ({ input, left: 400 * k, top: 0 });
+  await sharp({ create: { width: 1190, height: 844, channels: 3, background: '#ffffff' } })
+    .composite(shots.map(image))
+    .png({ compressionLevel: 9 })
+    .toFile(path.join(ROOT, 'docs', 'screenshots', 'bench-phone.png'));
+  await phone.context().close();
+  await laptop.context().close();
+}
 const tell = (method, where, body) =>
   fetch(`http://127.0.0.1:${server.port}/api/access/${where}`, {
     method,
@@ -47,10 +104,6 @@ try {
   await picture('counter', wide, async (page) => {
     await page.goto('/counter/string?read=70+3%2F4%22&back=quarter,kisses&lay=groove&held=slack&takes=1%22');
     await page.waitForSelector('.copy-text.is-large');
-  });
-  await picture('bench-route', wide, async (page) => {
-    await open(page, /Open Front drive of Rescue/);
-    await page.locator('[data-station="alt"]').click();
   });
   await picture('bench-survey', wide, async (page) => {
     await open(page, /Open Fan and alternator/);
@@ -145,7 +198,7 @@ try {
     await page.getByPlaceholder('Your name').first().fill('Ann');
     for (let k = 0; k < 7; k += 1) await page.getByRole('button', { name: 'Done, next step' }).click();
   });
-  await picture('bench-phone', { width: 390, height: 844 }, (page) => open(page, /Open Blower drive/));
+  await together();
 } finally {
   await browser.close();
   await server.stop();

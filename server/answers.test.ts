@@ -132,9 +132,14 @@ test('what is asked wrongly is told as it was', async () => {
       [{}, { vehicleId: ID, document: DEMO.rescue }, { vehicleId: vehicle, document: { ...DEMO.rescue, belts: 5 } }],
     ],
     [
-      'PUT',
+      'PATCH',
       `/drives/${drive}`,
-      [{}, { revision: 99, saveId: ID, document: DEMO.rescue }, { revision: 1, saveId: 'x', document: {} }],
+      [
+        {},
+        { revision: 99, saveId: ID, changes: [{ at: ['name'], was: 'Other', now: 'New' }] },
+        { revision: 1, saveId: 'x', changes: {} },
+        { revision: 1, saveId: 'y', changes: [{ at: ['crankRotation'], was: 'cw', now: 'round' }] },
+      ],
     ],
     ['PUT', `/drives/${drive}/vehicle`, [{}, { vehicleId: 'x' }, { vehicleId: ID }]],
     ['POST', `/drives/${ID}/duplicate`, [undefined]],

@@ -1,4 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
+import { changesBetween, forced } from '@emery/core/together';
+import { saved } from './test/saved';
 import { strFromU8, unzipSync } from 'fflate';
 import sharp from 'sharp';
 import type { DataSource } from 'typeorm';
@@ -114,57 +116,103 @@ describe('drives', () => {
   test('a save makes the next revision and keeps unknown fields', async () => {
     const made = await makeDrive();
     const document = { ...made.document, name: 'Changed', shelf: { row: 4 } };
-    const saved = await ask('PUT', `/drives/${made.id}`, { revision: 1, saveId: randomUUID(), document });
-    expect(saved).toMatchObject({ status: 200, body: { revision: 2 } });
+    expect(await saved(ask, made.id, document)).toMatchObject({ status: 200, body: { revision: 2, clashes: [] } });
     expect((await ask('GET', `/drives/${made.id}`)).body).toMatchObject({ name: 'Changed', revision: 2, document });
   });
 
-  test('an old revision is refused with the newer drive, and nothing is overwritten', async () => {
+  test('what two changed of one field is asked about, all else of both is in', async () => {
     const made = await makeDrive();
-    const save = (revision: number, name: string) =>
-      ask('PUT', `/drives/${made.id}`, { revision, saveId: randomUUID(), document: { ...made.document, name } });
-    await save(1, 'first');
-    const late = await save(1, 'second');
+    const save = (name: string, crankRotation: string) =>
+      ask('PATCH', `/drives/${made.id}`, {
+        ...{ revision: 1, saveId: randomUUID() },
+        changes: changesBetween(made.document, { ...made.document, name, crankRotation } as Drive),
+      });
+    await save('first', 'cw');
+    const late = await save('second', 'ccw');
     expect(late).toMatchObject({
-      status: 409,
-      body: { title: 'Saved elsewhere', current: { revision: 2, document: { name: 'first' } } },
+      status: 200,
+      body: {
+        revision: 3,
+        since: [
+          { revision: 2, changes: [{ at: ['name'], was: 'Front drive', now: 'first' }] },
+          { revision: 3, changes: [{ at: ['crankRotation'] }] },
+        ],
+        clashes: [{ why: 'changed', changes: [{ at: ['name'], now: 'second' }] }],
+      },
     });
-    expect((await ask('GET', `/drives/${made.id}`)).body.document.name).toBe('first');
+    expect((await ask('GET', `/drives/${made.id}`)).body.document).toMatchObject({
+      name: 'first',
+      crankRotation: 'ccw',
+    });
   });
 
-  test('of twenty saves at once on one revision exactly one is taken', async () => {
+  test('of twenty saves at once of one version each is in that changed something of its own', async () => {
     const made = await makeDrive();
     const answers = await Promise.all(
       Array.from({ length: 20 }, (_, k) =>
-        ask('PUT', `/drives/${made.id}`, {
-          revision: 1,
-          saveId: randomUUID(),
-          document: { ...made.document, name: `save ${k}` },
+        ask('PATCH', `/drives/${made.id}`, {
+          ...{ revision: 1, saveId: randomUUID() },
+          changes: [
+            { at: [`note-${k}`], now: k },
+            ...(k < 2 ? [{ at: ['name'], was: 'Front drive', now: `n${k}` }] : []),
+          ],
         }),
       ),
     );
-    expect(answers.map(({ status }) => status).sort()).toEqual([200, ...Array<number>(19).fill(409)]);
-    const winner = answers.findIndex(({ status }) => status === 200);
-    expect((await ask('GET', `/drives/${made.id}`)).body).toMatchObject({
-      revision: 2,
-      document: { name: `save ${winner}` },
+    expect(answers.map(({ status }) => status)).toEqual(Array<number>(20).fill(200));
+    expect(answers.flatMap(({ body }) => body.clashes as object[])).toHaveLength(1);
+    const { body } = await ask('GET', `/drives/${made.id}`);
+    expect(body.revision).toBe(21);
+    for (let k = 0; k < 20; k += 1) expect(body.document[`note-${k}`]).toBe(k);
+    // All versions, one after the other, give the drive.
+    const { body: versions } = await ask('GET', `/drives/${made.id}/versions?after=1`);
+    expect(
+      forced(
+        made.document,
+        (versions.since as { changes: [] }[]).flatMap(({ changes }) => changes),
+      ),
+    ).toEqual(body.document);
+    // One that is too far behind to be told each of them gets the drive.
+    await shop.data.query('UPDATE drive_version SET changes = NULL WHERE driveId = ? AND revision = 5', [made.id]);
+    expect((await ask('GET', `/drives/${made.id}/versions?after=1`)).body).toMatchObject({
+      ...{ since: null, revision: 21, document: { name: body.name } },
     });
+    expect((await ask('GET', `/drives/${made.id}/versions?after=9`)).body.since).toHaveLength(12);
+    expect((await ask('GET', `/drives/${made.id}/versions?after=x`)).status).toBe(422);
   });
 
-  test('the same save sent again, as after a lost answer, is answered like the first', async () => {
+  test('the same save sent again, as after a lost answer, is taken once, whatever was saved since', async () => {
     const made = await makeDrive();
-    const body = { revision: 1, saveId: randomUUID(), document: made.document };
-    const first = await ask('PUT', `/drives/${made.id}`, body);
-    const again = await ask('PUT', `/drives/${made.id}`, body);
-    expect(again).toEqual(first);
-    expect((await ask('GET', `/drives/${made.id}`)).body.revision).toBe(2);
+    const body = { revision: 1, saveId: randomUUID(), changes: [{ at: ['note'], now: 'mine' }] };
+    const first = await ask('PATCH', `/drives/${made.id}`, body);
+    expect(await ask('PATCH', `/drives/${made.id}`, body)).toEqual(first);
+    await saved(ask, made.id, (drive) => ({ ...drive, note: 'theirs' }));
+    expect(await ask('PATCH', `/drives/${made.id}`, body)).toMatchObject({
+      status: 200,
+      body: { revision: 3, clashes: [], since: [{ revision: 2 }, { revision: 3 }] },
+    });
+    expect((await ask('GET', `/drives/${made.id}`)).body).toMatchObject({ revision: 3, document: { note: 'theirs' } });
+  });
+
+  test.each([
+    [{ changes: 'none' }, 'changes', /must be a list/],
+    [{ changes: [{ now: 1 }] }, 'changes[0]', /must say where/],
+    [{ changes: [{ at: ['name'], now: 1, drop: true }] }, 'changes[0]', /must do one thing/],
+    [{ changes: Array(5001).fill({ at: ['x'], now: 1 }) }, 'changes', /5000 items at most/],
+    [{ changes: [], revision: 0 }, 'revision', /must be 1 or more/],
+    [{ saveId: 'x'.repeat(37) }, 'saveId', /36 characters/],
+  ])('a patch that is none is refused by its field: %j', async (wrong, path, message) => {
+    const made = await makeDrive();
+    const answer = await ask('PATCH', `/drives/${made.id}`, { revision: 1, saveId: 'a', changes: [], ...wrong });
+    expect(answer.status).toBe(422);
+    expect(answer.body.errors[0]).toEqual({ path, message: expect.stringMatching(message) as string });
   });
 
   test('a bad document names the field and changes nothing', async () => {
     const made = await makeDrive();
     const document = JSON.parse(JSON.stringify(made.document)) as { stations: { pulleys: { diameter: unknown }[] }[] };
     document.stations[1]!.pulleys[0]!.diameter = 'wide';
-    const answer = await ask('PUT', `/drives/${made.id}`, { revision: 1, saveId: randomUUID(), document });
+    const answer = await saved(ask, made.id, document);
     expect(answer).toMatchObject({
       status: 422,
       body: {
@@ -178,9 +226,9 @@ describe('drives', () => {
     const made = await makeDrive();
     expect((await ask('DELETE', `/drives/${made.id}`)).status).toBe(204);
     expect((await ask('DELETE', `/drives/${made.id}`)).status).toBe(404);
-    expect(
-      (await ask('PUT', `/drives/${made.id}`, { revision: 1, saveId: randomUUID(), document: made.document })).status,
-    ).toBe(404);
+    const late = { revision: 1, saveId: randomUUID(), changes: [] };
+    expect((await ask('PATCH', `/drives/${made.id}`, late)).status).toBe(404);
+    expect((await ask('GET', `/drives/${made.id}/versions?after=1`)).status).toBe(404);
     expect((await ask('GET', '/drives/deleted')).body.drives.map((d: { id: string }) => d.id)).toContain(made.id);
     expect((await ask('POST', `/drives/${made.id}/restore`)).body).toMatchObject({ id: made.id, revision: 1 });
   });
@@ -189,11 +237,7 @@ describe('drives', () => {
     const made = await makeDrive();
     const copy = (await ask('POST', `/drives/${made.id}/duplicate`)).body;
     expect(copy).toMatchObject({ name: 'Front drive copy', vehicleId: made.vehicleId, revision: 1 });
-    await ask('PUT', `/drives/${copy.id}`, {
-      revision: 1,
-      saveId: randomUUID(),
-      document: { ...copy.document, name: 'other' },
-    });
+    await saved(ask, copy.id, { ...copy.document, name: 'other' });
     expect((await ask('GET', `/drives/${made.id}`)).body.name).toBe('Front drive');
   });
 });
@@ -488,13 +532,10 @@ test('a drive that was begun with the server away is made once, whoever asks for
   const alike = await Promise.all([1, 2, 3].map(() => ask('POST', '/drives', unowned)));
   expect(new Set(alike.map(({ status, body }) => [status, body.id, body.vehicleId].join()))).toHaveProperty('size', 1);
   await ask('DELETE', `/vehicles/${alike[0]!.body.vehicleId}`);
-  const { body: saved } = await ask('PUT', `/drives/${begun.id}`, {
-    ...{ revision: 1, saveId: randomUUID() },
-    document: sample('Renamed since'),
-  });
+  const { body: answer } = await saved(ask, begun.id, sample('Renamed since'));
   // A late one changes nothing of what was saved since.
   const late = await ask('POST', '/drives', begun);
-  expect(late.body).toMatchObject({ id: begun.id, name: 'Renamed since', revision: saved.revision });
+  expect(late.body).toMatchObject({ id: begun.id, name: 'Renamed since', revision: answer.revision });
   expect((await ask('GET', `/vehicles/${vehicle.id}`)).body.drives).toHaveLength(1);
   for (const id of ['7', begun.id.toUpperCase(), `${begun.id}0`, 7]) {
     const { status, body } = await ask('POST', '/drives', { ...begun, id });
@@ -540,12 +581,12 @@ describe('what the shop holds for every drive', () => {
       replace: 2.3,
       from: 'shop-wide',
     });
-    const saveId = randomUUID();
-    expect((await ask('PUT', `/drives/${id}`, { revision: 1, saveId, document })).status).toBe(200);
+    const patch = { revision: 1, saveId: randomUUID(), changes: [{ at: ['note'], now: 1 }] };
+    expect((await ask('PATCH', `/drives/${id}`, patch)).status).toBe(200);
     await ask('PATCH', '/shop', { limits: limits.slice(1) });
     expect((await ask('GET', `/drives/${id}`)).body.document.inspect).toEqual({ shop: limits.slice(1) });
     // The same save sent twice is the same save, whatever the settings say by now.
-    expect((await ask('PUT', `/drives/${id}`, { revision: 1, saveId, document })).status).toBe(200);
+    expect((await ask('PATCH', `/drives/${id}`, patch)).status).toBe(200);
     await ask('PATCH', '/shop', { limits: [] });
     expect((await ask('GET', '/shop')).body.limits).toBeNull();
   });

@@ -14,6 +14,7 @@ import { sessions } from './access/sessions';
 import { jsonBody, MOST_DRIVE_BYTES } from './http/json-body';
 import { requestLog } from './http/log';
 import { Problem, problemHandler, unknownAddress } from './http/problem';
+import { tellLists } from './live/tell-lists';
 import { RESOURCES } from './resources';
 
 /** What goes around a drive that is saved, bytes. */
@@ -57,7 +58,10 @@ export function createApp({ data, logger, webFolder, guard, door, proxies }: App
   app.use(
     compression({
       filter: (request, response) =>
-        (door === 'shared' || !request.originalUrl.startsWith('/api/')) && compression.filter(request, response),
+        (door === 'shared' || !request.originalUrl.startsWith('/api/')) &&
+        // A stream that is packed would be kept back until it is long enough.
+        !request.originalUrl.startsWith('/api/live') &&
+        compression.filter(request, response),
     }),
   );
   app.use('/api', door === 'machine' ? sameMachine : ownPage((host, origin) => access.sharing.isOwnPage(host, origin)));
@@ -70,6 +74,7 @@ export function createApp({ data, logger, webFolder, guard, door, proxies }: App
   if (door === 'shared') app.use('/api', ...sessions(data, access.secret));
   else app.use('/api', atMachine);
   app.use('/api', accessGuard({ data, ...access }));
+  app.use('/api', tellLists(data));
   const drive = jsonBody(MOST_DRIVE_BYTES + ENVELOPE_BYTES);
   for (const { bodies = {} } of RESOURCES)
     for (const [path, body] of Object.entries(bodies)) app.use(`/api${path}`, body);

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { changesBetween } from '@emery/core/together';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { draws } from '../core/test/draws';
 import { DEMO } from '../core/test/demo';
@@ -66,7 +67,10 @@ const BODIES: Record<string, () => unknown> = {
     ...{ name: 'Loader', plate: 'L', odometer: 5, odometerUnit: 'km', notes: '' },
   }),
   'POST /drives/': () => ({ vehicleId: ids['vehicle'], document: DEMO.pickup }),
-  'PUT /drives/:id': () => ({ revision: 1, saveId: randomUUID(), document: DEMO.climb }),
+  'PATCH /drives/:id': () => ({
+    ...{ revision: 1, saveId: randomUUID() },
+    changes: changesBetween(DEMO.pickup, DEMO.climb),
+  }),
   'PUT /drives/:id/vehicle': () => ({ vehicleId: ids['vehicle'] }),
   'POST /stock/': () => ({
     replace: false,
@@ -88,6 +92,13 @@ const BODIES: Record<string, () => unknown> = {
       event({ kind: 'plan', change: 'add', step: sheet.steps[0], after: null }),
     ],
   }),
+  'PUT /live/here/:device': () => ({
+    ...{ name: 'Ann', kind: 'phone', follows: null },
+    tabs: [{ tab: randomUUID(), drive: ids['drive'], stage: 'size', part: 'pulley alt-1' }],
+  }),
+  'POST /live/here/:device/point': () => ({ drive: ids['drive'], at: { x: 5, y: -5 }, part: '' }),
+  'POST /live/takes': () => ({ from: randomUUID(), to: null, by: 'Ann', kind: 'reading', label: 'Tape', unit: 'mm' }),
+  'PATCH /live/takes/:id': () => ({ state: 'done', part: 100, result: { text: '501' } }),
   'POST /jobs/:id/sign-off': () => ({ by: 'Ann', at: NOW }),
   'POST /import': () => ({ files: [{ name: 'a.emery.json', text: JSON.stringify(DEMO.climb) }] }),
 };
@@ -177,7 +188,9 @@ function address(kind: string): string {
   // One lone half of a sign cannot be written in an address.
   const odd = String(oneOf(ODD.filter((entry) => typeof entry !== 'object'))).replace(/[\ud800-\udfff]/g, '?');
   const id = random() < 0.6 ? own! : encodeURIComponent(odd.slice(0, 100) || 'x');
-  const way = at.replace(/:(id|hash|role)/, (_, name: string) => (name === 'role' && random() < 0.5 ? 'fan' : id));
+  const way = at.replace(/:(id|hash|role|device)/, (_, name: string) =>
+    name === 'role' && random() < 0.5 ? 'fan' : id,
+  );
   return `${way}${random() < 0.3 ? oneOf([...QUERIES, ...MORE]) : ''}`;
 }
 

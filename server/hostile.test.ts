@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { saved } from './test/saved';
 import { mkdtempSync, readFileSync, rmSync, symlinkSync, unlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -136,26 +137,23 @@ describe('requests that used to be faults', () => {
     expect((await shop.ask('GET', `/vehicles/${id}`)).status).toBe(200);
   });
 
-  test('the name of a save with another document is refused, not taken for the same', async () => {
-    const { id, document } = await makeDrive();
-    const saveId = randomUUID();
-    await shop.ask('PUT', `/drives/${id}`, { revision: 1, saveId, document });
-    const other = await shop.ask('PUT', `/drives/${id}`, {
-      revision: 1,
-      saveId,
-      document: { ...document, name: 'Other' },
-    });
+  test('the name of a save with other changes is refused, not taken for the same', async () => {
+    const { id } = await makeDrive();
+    const patch = { revision: 1, saveId: randomUUID() };
+    await shop.ask('PATCH', `/drives/${id}`, { ...patch, changes: [{ at: ['note'], now: 1 }] });
+    const other = await shop.ask('PATCH', `/drives/${id}`, { ...patch, changes: [{ at: ['note'], now: 2 }] });
     expect(other).toMatchObject({ status: 422, body: { errors: [{ path: 'saveId' }] } });
     expect((await shop.ask('GET', `/drives/${id}`)).body).toMatchObject({ revision: 2, name: 'Front drive' });
   });
 
   test('saving a drive of a deleted vehicle says that it is the vehicle', async () => {
-    const { id, vehicleId, document } = await makeDrive();
+    const { id, vehicleId } = await makeDrive();
+    const patch = { revision: 1, saveId: randomUUID(), changes: [{ at: ['note'], now: 1 }] };
     await shop.ask('DELETE', `/vehicles/${vehicleId}`);
-    const answer = await shop.ask('PUT', `/drives/${id}`, { revision: 1, saveId: randomUUID(), document });
+    const answer = await shop.ask('PATCH', `/drives/${id}`, patch);
     expect(answer).toMatchObject({ status: 404, body: { title: 'Vehicle deleted', deleted: 'vehicle' } });
     await shop.ask('POST', `/vehicles/${vehicleId}/restore`);
-    expect((await shop.ask('PUT', `/drives/${id}`, { revision: 1, saveId: randomUUID(), document })).status).toBe(200);
+    expect((await shop.ask('PATCH', `/drives/${id}`, patch)).status).toBe(200);
   });
 
   test('a drive is read as it was at one moment, however it is saved meanwhile', async () => {
@@ -164,11 +162,7 @@ describe('requests that used to be faults', () => {
     let saving = true;
     const save = (async () => {
       for (; revision < draws(80); revision += 1)
-        await shop.ask('PUT', `/drives/${id}`, {
-          revision,
-          saveId: randomUUID(),
-          document: { ...document, name: `number ${revision + 1}` },
-        });
+        await saved(shop.ask, id, { ...document, name: `number ${revision + 1}` });
       saving = false;
     })();
     const read = async () => {
@@ -216,15 +210,7 @@ describe('requests that used to be faults', () => {
     const { body } = await shop.ask('POST', '/import', {
       files: [{ name: 'most.emery.json', text: JSON.stringify(max) }],
     });
-    expect(
-      (
-        await shop.ask('PUT', `/drives/${body.drives[0].id}`, {
-          revision: 1,
-          saveId: randomUUID(),
-          document: { ...max, name: 'Again' },
-        })
-      ).status,
-    ).toBe(200);
+    expect((await saved(shop.ask, body.drives[0].id as string, { ...max, name: 'Again' })).status).toBe(200);
   });
 });
 

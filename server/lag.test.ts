@@ -1,4 +1,5 @@
 import { type ChildProcess, fork } from 'node:child_process';
+import { changesBetween } from '@emery/core/together';
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -101,6 +102,12 @@ const files = (count: number) => {
 /** What a shop is asked once, and has behind it. */
 const ONCE = ['POST /shop/demo', 'POST /access/first'];
 
+const HERE = {
+  ...{ name: 'Ann', kind: 'phone', follows: null },
+  tabs: [{ tab: 't', drive: randomUUID(), stage: 'size', part: '' }],
+};
+const TAKE = { from: randomUUID(), to: null, by: 'Ann', kind: 'sound', label: 'Pluck', unit: '' };
+
 /** Each kind of request: what it needs is made before, and what is sent is then timed. */
 const KINDS: Record<string, () => Promise<() => Promise<Answer>>> = {
   'GET /health/': async () => () => ask('GET', '/health'),
@@ -188,9 +195,16 @@ const KINDS: Record<string, () => Promise<() => Promise<Answer>>> = {
     const { id } = await newDrive(LARGEST);
     return () => ask('GET', `/drives/${id}`);
   },
-  'PUT /drives/:id': async () => {
-    const { id } = await newDrive();
-    return () => ask('PUT', `/drives/${id}`, { revision: 1, saveId: randomUUID(), document: LARGEST });
+  'PATCH /drives/:id': async () => {
+    const { id, document } = await newDrive();
+    const changes = changesBetween(document as Drive, LARGEST);
+    return () => ask('PATCH', `/drives/${id}`, { revision: 1, saveId: randomUUID(), changes });
+  },
+  'GET /drives/:id/versions': async () => {
+    const { id, document } = await newDrive();
+    const changes = changesBetween(document as Drive, LARGEST);
+    await ask('PATCH', `/drives/${id}`, { revision: 1, saveId: randomUUID(), changes });
+    return () => ask('GET', `/drives/${id}/versions?after=1`);
   },
   'PUT /drives/:id/vehicle': async () => {
     const [{ id }, to] = [await newDrive(), await newVehicle()];
@@ -293,6 +307,35 @@ const KINDS: Record<string, () => Promise<() => Promise<Answer>>> = {
   'DELETE /jobs/:id': async () => {
     const { id } = await begun();
     return () => ask('DELETE', `/jobs/${id}`);
+  },
+  // It never ends: what counts is that it begins.
+  'GET /live/': async () => async () => {
+    const stop = new AbortController();
+    const { status } = await fetch(`${base}/live?device=${randomUUID()}`, { signal: stop.signal });
+    stop.abort();
+    return { status, type: '', body: '' };
+  },
+  'GET /live/here': async () => () => ask('GET', '/live/here'),
+  'PUT /live/here/:device': async () => () => ask('PUT', `/live/here/${randomUUID()}`, HERE),
+  'POST /live/here/:device/point': async () => () =>
+    ask('POST', `/live/here/${randomUUID()}/point`, { drive: randomUUID(), at: { x: 1, y: 2 }, part: '' }),
+  'POST /live/takes': async () => () => ask('POST', '/live/takes', TAKE),
+  'GET /live/takes/:id': async () => {
+    const { id } = (await ask('POST', '/live/takes', TAKE)).body;
+    return () => ask('GET', `/live/takes/${id}`);
+  },
+  'PATCH /live/takes/:id': async () => {
+    const { id } = (await ask('POST', '/live/takes', TAKE)).body;
+    return () => ask('PATCH', `/live/takes/${id}`, { state: 'seen' });
+  },
+  'PUT /live/takes/:id/bytes': async () => {
+    const { id } = (await ask('POST', '/live/takes', TAKE)).body;
+    return () => ask('PUT', `/live/takes/${id}/bytes`, new Uint8Array(4_000_000), 'audio/wav');
+  },
+  'GET /live/takes/:id/bytes': async () => {
+    const { id } = (await ask('POST', '/live/takes', TAKE)).body;
+    await ask('PUT', `/live/takes/${id}/bytes`, new Uint8Array(4_000_000), 'audio/wav');
+    return () => ask('GET', `/live/takes/${id}/bytes`);
   },
   'GET /drives/:id/file': async () => {
     const { id } = await newDrive();

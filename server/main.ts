@@ -66,6 +66,7 @@ async function end(): Promise<void> {
   // database that does not answer.
   setTimeout(() => server.closeAllConnections(), 2000).unref();
   setTimeout(() => process.exit(), 4000).unref();
+  opened.endStreams();
   server.closeIdleConnections();
   await sharing.off();
   await new Promise((resolve) => server.close(resolve));

@@ -8,6 +8,8 @@ import { openAccess } from './access/access';
 import { settingsOf } from './access/secret';
 import { createApp } from './app';
 import { Sharing, type SharingOptions } from './share/sharing';
+import { Wire } from './live/news';
+import { Streams } from './live/streams';
 import { firstRun } from './shop/demo';
 import { followLimits } from './records/follow-limits';
 import { watchDatabase } from './storage/watch';
@@ -19,6 +21,8 @@ export interface OpenShop {
   sharing: Sharing;
   /** Makes the first owner from another device, for whoever reads the terminal. */
   ownerCode: string;
+  /** Ends what other devices listen to; they go on with whichever server answers then. */
+  endStreams: () => void;
   /** Closes its door and its database; whoever is being answered is cut off. */
   shut: () => Promise<void>;
 }
@@ -58,6 +62,8 @@ export async function openShop(
   const access = await openAccess(data, sharing);
   const watch = watchDatabase(data);
   const follower = followLimits(data);
+  const wire = new Wire(data);
+  const streams = new Streams(data, wire);
   const app = { data, logger, guard: watch.guard, ...(webFolder && { webFolder }) };
   const server = createApp({ ...app, door: 'machine' }).listen(port, '127.0.0.1');
   // Longer than a pause between two taps: a connection that is closed just as the next request goes out loses it.
@@ -71,7 +77,10 @@ export async function openShop(
     server,
     sharing,
     ownerCode: access.ownerCode,
+    endStreams: () => streams.stop(),
     shut: async () => {
+      streams.stop();
+      wire.stop();
       await sharing.off();
       await access.audit.flush();
       watch.stop();

@@ -4,6 +4,7 @@ import { draws, THOROUGH } from '../core/test/draws';
 import { DEMO } from '../core/test/demo';
 import { bringList, cardOf } from '@emery/core/job';
 import { type Drive, writeDrive } from '@emery/core/drive';
+import { changesBetween } from '@emery/core/together';
 import { rememberVehicles } from './records/remember';
 import { type Answer, running, type Running } from './test/running';
 
@@ -155,25 +156,23 @@ const withBelt = ({ document }: Place, number: string): Drive => ({
   ...document,
   belts: document.belts.map((belt) => ({ ...belt, care: { number, fittedAt: '2024-05-01', fittedOdometer: 500 } })),
 });
+const patch = (before: Drive, after: Drive) => ({
+  ...{ revision: 1, saveId: randomUUID() },
+  changes: changesBetween(before, after),
+});
 const vehicleFields = (at: Place) => ({ name: 'Loader', plate: at.plate, odometerUnit: 'km', notes: at.plate });
 
 /** Every kind of write, by what it does. */
 const WRITES: Record<string, Write> = {
   'drive saved': asks(
-    'PUT',
+    'PATCH',
     ({ drive }) => `/drives/${drive}`,
-    (at) => ({
-      ...{ revision: 1, saveId: randomUUID() },
-      document: { ...withBelt(at, 'TF 1'), name: 'Front, saved' },
-    }),
+    (at) => patch(at.document, { ...withBelt(at, 'TF 1'), name: 'Front, saved' }),
   ),
   'drive beside saved': asks(
-    'PUT',
+    'PATCH',
     ({ beside }) => `/drives/${beside}`,
-    (at) => ({
-      ...{ revision: 1, saveId: randomUUID() },
-      document: { ...withBelt(at, 'TF 2'), name: 'Beside, saved' },
-    }),
+    (at) => patch({ ...at.document, name: 'Beside' }, { ...withBelt(at, 'TF 2'), name: 'Beside, saved' }),
   ),
   'vehicle saved': asks(
     'PUT',

@@ -6,6 +6,7 @@ import { parts } from './parts/resource';
 import { jobs } from './jobs/resource';
 import { photos } from './photos/resource';
 import { records } from './records/resource';
+import { live } from './live/resource';
 import type { Resource } from './resource';
 import { shop } from './shop/resource';
 import { bands, pulleys } from './speeds/resource';
@@ -25,6 +26,7 @@ export const RESOURCES: readonly Resource[] = [
   parts,
   records,
   jobs,
+  live,
   access,
   files,
 ];

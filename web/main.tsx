@@ -15,7 +15,11 @@ import { onceBack } from './offline/away';
 import { startSending } from './offline/begun';
 import { keepEmery } from './offline/service-worker';
 import { outboxWanted } from './jobs/kept';
+import { PARTS } from './together/words';
+import { askedOfMe } from './take/takes';
 import { useStore } from './state/store';
+import { newSaveId } from './api/shop';
+import { endIdsWith } from '@emery/core/drive';
 import { followLight } from './theme/light';
 import { withFont } from './theme/own-font';
 import './theme/tokens.css';
@@ -35,6 +39,7 @@ const PAGES = [
   ['The job card', '/drives/:driveId/job-card', () => import('./jobs/CardOnPaperPage')],
   ['The glovebox card', '/drives/:driveId/glovebox', () => import('./card/GloveboxPage')],
   ['The routing card', '/drives/:driveId/card', () => import('./card/RoutingCardPage')],
+  [PARTS.asked, '/take/:takeId', () => import('./take/TakePage')],
   ['The bench', '/drives/:driveId/:stage?', () => import('./bench/BenchPage')],
 ] as const;
 const DRESSED = PAGES.map(([name, path, load]) => ({ path, Page: lazyPart(name, load, WAITING) }));
@@ -55,6 +60,10 @@ const OutboxNotice = lazyPart('What waits on this device', () => import('./jobs/
 /** What was put down at any job goes from any page. */
 const Outbox = () => useStore(outboxWanted) && <OutboxNotice />;
 
+const TakeAsked = lazyPart(PARTS.asked, () => import('./take/TakeAsked'));
+/** What the bench asks of this phone, over any page. */
+const Asked = () => useStore(askedOfMe) && <TakeAsked />;
+
 const AccessNotices = lazyPart('The sign-in', () => import('./access/AccessNotices'));
 const Access = () => useStore(accessWanted) && <AccessNotices />;
 const InPage = lazyPart('The sign-in', () => import('./access/InPage'), WAITING);
@@ -71,10 +80,14 @@ const client = new QueryClient({
   },
 });
 
+// Two devices that work apart put in what they put in, each under names of its own.
+endIdsWith(newSaveId().slice(0, 4));
 followLight();
 startSending();
 onceBack(() => void client.invalidateQueries());
 if (!import.meta.env.DEV) keepEmery();
+// Once the page stands: what it shows first does not wait for it.
+setTimeout(() => void import('./live/start').then(({ startLive }) => startLive(client)), 300);
 
 /** The pages, drawn anew when figures are to be written another way: every word on them may have one. */
 function Pages() {
@@ -116,6 +129,7 @@ createRoot(document.getElementById('root')!).render(
       <BrowserRouter useTransitions={false}>
         <CounterKey />
         <Outbox />
+        <Asked />
         <Access />
         <Pages />
         <Settings />

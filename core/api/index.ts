@@ -52,13 +52,6 @@ export interface DriveOpened<When = string> extends Omit<DriveListed<When>, 'ske
   document: Drive;
 }
 
-/** A save of a drive over the revision it was drawn on; the same `saveId` sent again is the same save. */
-export interface DriveSave {
-  revision: number;
-  saveId: string;
-  document: Drive;
-}
-
 export interface VehicleFields {
   name: string;
   plate: string;
@@ -210,3 +203,18 @@ export interface JobNews<When = string> {
   signedAt: When | null;
   signedBy: string | null;
 }
+
+export {
+  DEVICE_KINDS,
+  type DeviceKind,
+  type HereDevice,
+  type HereTab,
+  type LiveMessage,
+  type Pointing,
+  type Take,
+  TAKE_KINDS,
+  type TakeKind,
+  TAKE_STATES,
+  type TakeState,
+  type Topic,
+} from './live';

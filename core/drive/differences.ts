@@ -7,12 +7,14 @@ import {
   DIAMETER_WORDS,
   INSPECT_CHECK_NAMES,
   NOISE_TEST_NAMES,
+  onTheBelt,
   READING_WORDS,
   TENSION_WAY_WORDS,
   TOOL_WORDS,
 } from './labels';
 import type { Check } from './inspect';
-import { type ListWay, rulesOf } from './lists';
+import { itemsOf, type ListName, type ListWay, rulesOf } from './lists';
+import { same } from './same';
 import { obstacleLabel, pulleyLabel, stationLabel } from './look-up';
 import type { NoiseTest } from './noise';
 import type { Station } from './station';
@@ -27,6 +29,8 @@ export interface DriveDifference {
   part: string;
   /** What differs, in plain words. */
   text: string;
+  /** Of a field that both have or could have: what it is called, and how either tells it. */
+  field?: { name: string; ours: string; others: string };
 }
 
 type Json = Record<string, unknown>;
@@ -52,7 +56,13 @@ const shaftName = (drive: Drive, id: unknown) => {
   return station ? stationLabel(station) : String(id);
 };
 const checkName = (check: unknown) => INSPECT_CHECK_NAMES[check as Check] ?? String(check);
-const numbered: Kind['name'] = ({ pulley, id }, drive) => `${pulleyLabel(drive, pulley as string)}, ${String(id)}`;
+/** An item by its place in its list, from 1. */
+const placeIn = (list: ListName, { id }: Json, drive: Drive) =>
+  itemsOf(drive, list).findIndex((item) => item.id === id) + 1;
+const numbered =
+  (list: ListName, what: string): Kind['name'] =>
+  (item, drive) =>
+    `${pulleyLabel(drive, item['pulley'] as string)}, ${what} ${placeIn(list, item, drive)}`;
 
 /** Every list of the document by the way to it; null for one whose items are known by their place, told as a whole. */
 const KINDS: Readonly<Record<ListWay | FreeList, Kind | null>> = {
@@ -69,7 +79,10 @@ const KINDS: Readonly<Record<ListWay | FreeList, Kind | null>> = {
     many: 'diameter readings',
     name: (item, drive) => diameterName(item as unknown as DiameterReading, drive),
   },
-  'survey.photos': { many: 'pictures', name: ({ id }) => `Picture ${String(id)}` },
+  'survey.photos': {
+    many: 'pictures',
+    name: (item, drive) => `Picture ${placeIn('survey.photos', item, drive)}`,
+  },
   'survey.photos.rims': {
     many: 'rims',
     name: ({ pulley }, drive) => `rim of ${pulleyLabel(drive, pulley as string)}`,
@@ -80,7 +93,11 @@ const KINDS: Readonly<Record<ListWay | FreeList, Kind | null>> = {
     id: ({ id }) => String(id),
     name: ({ tool }) => (TOOL_WORDS as Record<string, { name: string }>)[tool as string]?.name ?? String(tool),
   },
-  'belts.route': null,
+  'belts.route': {
+    many: 'pulleys',
+    id: ({ pulley }) => String(pulley),
+    name: ({ pulley }, drive) => onTheBelt(pulleyLabel(drive, pulley as string)),
+  },
   'belts.tensionReadings': {
     many: 'tension readings',
     name: ({ way, span }, drive) => {
@@ -95,14 +112,14 @@ const KINDS: Readonly<Record<ListWay | FreeList, Kind | null>> = {
     name: ({ station, rpm }, drive) =>
       `${stationLabel(drive.stations.find(({ id }) => id === station) ?? ({ role: 'other' } as Station))} at ${Number(rpm).toFixed(0)} rev/min`,
   },
-  'align.readings': { many: 'readings', name: numbered },
+  'align.readings': { many: 'readings', name: numbered('align.readings', 'reading') },
   'align.moves': null,
-  'align.stacks': { many: 'stacks', name: numbered },
+  'align.stacks': { many: 'stacks', name: numbered('align.stacks', 'stack') },
   'align.tracks': {
     many: 'tracks',
     name: ({ pulley }, drive) => `Track on ${pulleyLabel(drive, pulley as string)}`,
   },
-  'align.done': { many: 'moves done', name: numbered },
+  'align.done': { many: 'moves done', name: numbered('align.done', 'move') },
   'noise.evidence': {
     many: 'observations',
     id: ({ test, pulley, belt, past, at }) => [test, pulley ?? belt, past && at].filter(Boolean).join(' '),
@@ -112,7 +129,10 @@ const KINDS: Readonly<Record<ListWay | FreeList, Kind | null>> = {
       return part === undefined ? name : `${name}, ${partName(drive, part)}`;
     },
   },
-  'noise.clips': { many: 'sounds', name: ({ id, name }) => `Sound ${String(name ?? id)}` },
+  'noise.clips': {
+    many: 'sounds',
+    name: (item, drive) => `Sound ${String(item['name'] ?? placeIn('noise.clips', item, drive))}`,
+  },
   'noise.cures': { many: 'cures', name: ({ part }, drive) => `Repair of ${partName(drive, part)}` },
   'inspect.findings': {
     many: 'findings',
@@ -252,7 +272,9 @@ class Differences {
     let [yours, other] = [this.valueWords(unit, a), this.valueWords(unit, b)];
     // Nearer together than the eye is shown.
     if (yours === other && typeof a === 'number' && typeof b === 'number') [yours, other] = [String(a), String(b)];
-    this.tell(at, yours === other ? `${label} differs` : `${label} ${yours} in ${ours}, ${other} in ${others}`);
+    const name = [at.name, label].filter(Boolean).join(', ');
+    if (yours === other) this.tell(at, `${label} differs`);
+    else this.tell(at, `${label} ${yours} in ${ours}, ${other} in ${others}`, { name, ours: yours, others: other });
   }
 
   private valueWords(counted: FieldLabel['unit'], value: unknown): string {
@@ -265,8 +287,8 @@ class Differences {
     return Array.isArray(value) ? `${value.length} ${value.length === 1 ? 'entry' : 'entries'}` : 'other figures';
   }
 
-  private tell({ path, part, name }: Place, text: string): void {
-    this.found.push({ path, part, text: name === '' ? text : `${name}: ${text}` });
+  private tell({ path, part, name }: Place, text: string, field?: DriveDifference['field']): void {
+    this.found.push({ path, part, text: name === '' ? text : `${name}: ${text}`, ...(field && { field }) });
   }
 }
 
@@ -280,14 +302,6 @@ const isListOrMissing = (value: unknown) => value === undefined || (Array.isArra
 /** What an object holds itself: not `constructor`, as every object does. */
 const own = <T>(record: Readonly<Record<string, T>>, key: string): T | undefined =>
   Object.hasOwn(record, key) ? record[key] : undefined;
-
-/** The same as JSON, whatever the order of an object's fields. */
-function same(a: unknown, b: unknown): boolean {
-  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, k) => same(item, b[k]));
-  if (!isRecord(a) || !isRecord(b)) return a === b;
-  const keys = Object.keys(a);
-  return keys.length === Object.keys(b).length && keys.every((key) => key in b && same(a[key], b[key]));
-}
 
 function tapeName({ kind, from, to }: SurveyReading, drive: Drive): string {
   const words = READING_WORDS[kind] ?? kind;

@@ -16,6 +16,7 @@ export { isMoment, momentOf } from './moment';
 export { seenTrack } from './seen-track';
 export { list, optionalList, type Point } from './fields';
 export {
+  isStillDrive,
   readDrive,
   parseDrive,
   parseDriveJson,
@@ -29,11 +30,16 @@ export {
 export { beyondBounds, DRIVE_BOUNDS, type JsonBounds } from './json-bounds';
 export {
   itemsOf,
+  type Json,
   LISTS,
   put,
   putItem,
   removeItem,
+  brokenNames,
+  namesIn,
+  rulesOf,
   withItems,
+  withoutLostNames,
   type ListItems,
   type ListName,
   type ListRules,
@@ -63,10 +69,22 @@ export {
 export { type FieldLabel } from './fields';
 export { fieldLabel, fileFields, type FileField } from './field-labels';
 export { driveDifferences, type DriveDifference } from './differences';
-export { freeId, freeIdIn, newDrive, newBelt, newPulley, newStation, STARTING_SIZES, SURFACE_OF } from './templates';
+export {
+  endIdsWith,
+  freeId,
+  freeIdIn,
+  newDrive,
+  newBelt,
+  newPulley,
+  newStation,
+  STARTING_SIZES,
+  SURFACE_OF,
+} from './templates';
 export * from './edit';
 export { type Full, fullWords, MOST_DRIVE_BYTES, withinLists } from './full-lists';
 export * from './listen-again';
 export * from './odometer';
 export { lastChangedAt, ofBeltNow } from './belt-changed';
 export { lastOdometer } from './last-odometer';
+export * from './merge-rules';
+export { same } from './same';

@@ -131,3 +131,6 @@ export const INSPECT_CHECK_NAMES: Record<Check, string> = {
 
 /** What an odometer counts, in a list. */
 export const ODOMETER_WORDS: Record<OdometerUnit, string> = { km: 'Kilometres', mi: 'Miles', h: 'Hours' };
+
+/** A pulley as a stop of a belt's route. */
+export const onTheBelt = (pulley: string): string => `${pulley} on the belt`;

@@ -14,7 +14,7 @@ type Target = 'station' | 'pulley' | 'belt';
 type Named = Target | 'part';
 
 /** An object of the document, looked at by the fields that the table names. */
-type Json = Readonly<Record<string, unknown>>;
+export type Json = Readonly<Record<string, unknown>>;
 
 /** What each may be the name of. */
 const MEANT: Record<Named, readonly Target[]> = {
@@ -190,6 +190,31 @@ function itemsWithout(items: readonly Json[], { names = {}, lists = {} }: ListRu
     }, item),
   );
   return left.length === items.length && left.every((item, k) => item === items[k]) ? items : left;
+}
+
+/** The shafts, pulleys and belts that an item of the list at a way names. */
+export function namesIn(way: string, item: Json): string[] {
+  return Object.keys(rulesOf(way)?.names ?? {})
+    .map((field) => at(item, field.split('.')))
+    .filter((name) => typeof name === 'string');
+}
+
+/** The drive without items that name what is not there, as after somebody else deleted it. */
+export function withoutLostNames(drive: Drive): Drive {
+  const { stations, belts } = drive;
+  const there = new Set<unknown>(
+    [...stations, ...stations.flatMap(({ pulleys }) => pulleys), ...belts].map(({ id }) => id),
+  );
+  const lost = new Set<string>();
+  const look = (items: unknown, way: string) => {
+    if (!Array.isArray(items)) return;
+    for (const item of items as readonly Json[]) {
+      for (const name of namesIn(way, item)) if (!there.has(name)) lost.add(name);
+      for (const field of Object.keys(rulesOf(way)?.lists ?? {})) look(item[field], `${way}.${field}`);
+    }
+  };
+  for (const list of Object.keys(LISTS)) look(at(drive as unknown as Json, list.split('.')), list);
+  return lost.size === 0 ? drive : withoutNamesOf(drive, { station: lost, pulley: lost, belt: lost });
 }
 
 /** What is wrong with the ids of a document and with what its items name, each with the way to it. */

@@ -33,6 +33,17 @@ export function readDrive(value: unknown): DriveReading {
   return problems.length > 0 ? { ok: false, problems: problems.slice(0, MOST_PROBLEMS) } : { ok: true, drive };
 }
 
+/** The schema of each field of a drive alone. */
+const FIELD_SCHEMAS = new Map([...DRIVE_FIELDS].map((field) => [field, driveSchema.pick([field as never])]));
+
+/** Whether a drive passes every check, where `before` does: what both share as one object is not looked at again. */
+export function isStillDrive(before: Drive, after: Drive): boolean {
+  if (wrongKind(after)) return false;
+  for (const [field, schema] of FIELD_SCHEMAS)
+    if (before[field as keyof Drive] !== after[field as keyof Drive] && !schema.isValidSync(after)) return false;
+  return brokenNames(after).length === 0;
+}
+
 /** Reads the text of a drive file. A byte order mark is forgiven. */
 export function parseDrive(text: string): DriveReading {
   const { value, problem } = parseDriveJson(text);

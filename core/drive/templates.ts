@@ -61,9 +61,18 @@ export function newStation(drive: Drive, role: Role, x: number, y: number, secti
   return { id, role, ...label, x, y, pulleys: [newPulley(drive, id, role, section)] };
 }
 
-/** `base-1`, `base-2` … whichever is free first. */
+let tail = '';
+
+/** Ends the ids that are made from here on, so that two devices at one drive do not make the same; empty for none. */
+export function endIdsWith(own: string): void {
+  tail = own === '' ? '' : `-${own}`;
+}
+
+/** `base-1`, `base-2` … whichever is free first, with this device's end where it has one. */
 export function freeId(base: string, taken: ReadonlySet<string>): string {
-  for (let n = 1; ; n += 1) if (!taken.has(`${base}-${n}`)) return `${base}-${n}`;
+  // A pulley is named after its shaft, which has that end already.
+  const name = tail !== '' && base.endsWith(tail) ? base.slice(0, -tail.length) : base;
+  for (let n = 1; ; n += 1) if (!taken.has(`${name}-${n}${tail}`)) return `${name}-${n}${tail}`;
 }
 
 /** The same for one more item of a list. */

@@ -1,4 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto';
+import { saved } from '../test/saved';
 import http from 'node:http';
 import sharp from 'sharp';
 import { isPassphrase, hashed } from './passphrase';
@@ -364,18 +365,17 @@ test('who did what is written down by who is signed in, whatever was sent', asyn
   expect([opened.startedBy, opened.events[0].by, opened.signedBy]).toEqual([name, name, name]);
   const told = (await shop.ask('GET', `/records?vehicle=${opened.vehicleId}`)).body.records as { title: string }[];
   expect(told.map(({ title }) => title)).toContain(`Job signed off by ${name}`);
-  const { revision, document } = (await shop.ask('GET', `/drives/${opened.driveId}`)).body;
-  const save = (ask: Outside['ask'], at: number) =>
-    ask('PUT', `/drives/${opened.driveId}`, {
-      revision: at,
-      saveId: randomUUID(),
-      document: { ...document, name: `n${at}` },
+  const { revision } = (await shop.ask('GET', `/drives/${opened.driveId}`)).body;
+  const save = (ask: Outside['ask'], note: string) =>
+    ask('PATCH', `/drives/${opened.driveId}`, {
+      ...{ revision, saveId: randomUUID() },
+      changes: [{ at: ['note'], now: note }],
     });
-  await save(device.ask, revision);
-  const late = await save(shop.ask, revision);
-  expect(late.body.current).toMatchObject({ savedBy: name });
+  await save(device.ask, 'theirs');
+  const late = await save(shop.ask, 'mine');
+  expect(late.body).toMatchObject({ since: [{ by: name }], clashes: [{ why: 'changed' }] });
   // At the machine itself nobody is known, and what is written there stands.
-  await save(shop.ask, revision + 1);
+  await saved(shop.ask, opened.driveId, (drive) => ({ ...drive, note: 'mine' }));
   expect((await shop.ask('GET', `/drives/${opened.driveId}`)).body.savedBy).toBe('');
 });
 

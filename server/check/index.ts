@@ -1,7 +1,10 @@
-import { invalid } from '../http/problem';
+import { invalid, Problem } from '../http/problem';
 import type { CheckedDrive, DriveCheck } from './check-drive';
+import type { DriveMerge, DrivePatch } from './merge-drive';
+import { MERGE } from './words';
 import { TASKS, type Item, type Sent, type TaskName } from './tasks';
 import { Thread } from './thread';
+import type { DriveProblem } from '@emery/core/drive';
 
 export { drawn, type CheckedDrive } from './check-drive';
 
@@ -16,6 +19,7 @@ const imports = new Thread();
 
 const THREADS: Readonly<Record<TaskName, Thread>> = {
   drive: saves,
+  merge: saves,
   job: saves,
   events: saves,
   stock: imports,
@@ -48,7 +52,18 @@ export const driveCheck = (value: unknown): Promise<DriveCheck> =>
 export async function checkedDrive(value: unknown): Promise<CheckedDrive> {
   const check = await driveCheck(value);
   if (check.ok) return check;
-  throw invalid(
-    check.problems.map(({ path, message }) => ({ path: path === '' ? 'document' : `document.${path}`, message })),
-  );
+  throw notADrive(check.problems);
+}
+
+const notADrive = (problems: readonly DriveProblem[]) =>
+  invalid(problems.map(({ path, message }) => ({ path: path === '' ? 'document' : `document.${path}`, message })));
+
+/** A stored drive with changes that somebody made to a version of it; refuses what no drive allows. */
+export async function mergedDrive(patch: DrivePatch): Promise<Extract<DriveMerge, { ok: true }>> {
+  // Many changes are looked at many times over.
+  const size = patch.document.length + 40 * patch.changes.length ** 2;
+  const merge = await checked('merge', patch, size);
+  if (merge.ok) return merge;
+  if (merge.full !== null) throw new Problem(422, MERGE.full, merge.full);
+  throw notADrive(merge.problems.length > 0 ? merge.problems : [{ path: '', message: MERGE.unfit }]);
 }

@@ -1,18 +1,30 @@
 import { randomUUID } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import { change } from '../storage/change';
+import { inLine, type Lines } from '../storage/in-line';
 import { holdDrive } from '../storage/hold';
-import { checkedDrive, type CheckedDrive } from '../check';
+import { checkedDrive, type CheckedDrive, mergedDrive } from '../check';
+import { PATCH } from './words';
 import { DriveEntity, type DriveRow } from './entity';
 import { readLimits, withShopLimits } from './shop-limits';
 import { Vehicle } from '../vehicles/entity';
-import { invalid, notFound, Problem } from '../http/problem';
+import { busy, invalid, notFound, Problem } from '../http/problem';
 import { RawJson } from '../http/raw-json';
+import { tellNews } from '../live/news';
 import { keepMemory } from '../records/remember';
 import { duesOfDrives } from '../records/dues';
 import { indexVehicles } from '../vehicles/search-index';
 import type { DriveListed, DriveOpened } from '@emery/core/api';
 import { type Drive, fullWords, withinLists } from '@emery/core/drive';
+import {
+  type Change,
+  changesBetween,
+  type Clash,
+  digest,
+  type Patch,
+  type PatchAnswer,
+  type Version,
+} from '@emery/core/together';
 
 /** Where a new drive differs from one that was just drawn: brought back from an archive, it keeps what it had. */
 type Kept = Partial<Pick<DriveRow, 'id' | 'revision' | 'updatedAt' | 'deletedAt'>>;
@@ -76,47 +88,132 @@ async function gone(manager: EntityManager, id: string): Promise<Problem> {
   );
 }
 
+/** Made one beside the requests so often; then with the drive held meanwhile, and others wait. */
+const ROUNDS = 3;
+/** Those that save one drive at this server: each is made one with what the one before left. */
+const saving: Lines = new Map();
+
 /**
- * Saves over the revision the caller last saw. On any other revision nothing is written and a 409 carries the newer
- * drive; the same save sent twice, as after a lost answer, is answered like the first time. The name of a save that was
- * taken with another document is refused with 422: one of the two would be lost.
+ * Makes changes to a drive that were made to a version of it, whatever was saved since: what others changed too is left
+ * as they have it and told (`clashes`). The same save sent twice, as after a lost answer, is taken once.
  */
-export async function saveDrive(
-  data: DataSource,
-  id: string,
-  { revision, saveId, by }: { revision: number; saveId: string; by: string },
-  checked: CheckedDrive,
-): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
-  return change(data, async (manager) => {
-    const held = await holdDrive(manager, id);
-    if (!held || held.drive.deletedAt || held.vehicle.deletedAt) throw await gone(manager, id);
-    const row = held.drive;
-    if (row.saveId === saveId) {
-      const [stored] = await manager.query<{ document: string }[]>(
-        'SELECT document FROM drive_document WHERE driveId = ?',
-        [id],
-      );
-      if (checked.document === stored!.document) return row;
-      throw invalid([
-        {
-          path: 'saveId',
-          message: 'names a save that was taken with another document; give each save a name of its own',
-        },
-      ]);
+export async function patchDrive(data: DataSource, id: string, patch: Patch, by: string): Promise<PatchAnswer> {
+  return inLine(saving, id, async () => {
+    for (let round = 0; round < ROUNDS; round += 1) {
+      const merge = await mergedNow(data.manager, id, patch);
+      const answer = await change(data, (manager) => takePatch(manager, id, patch, by, merge));
+      if (answer) return answer;
     }
-    if (row.revision !== revision) {
-      const current = await openDrive(manager, id);
-      throw new Problem(
-        409,
-        'Saved elsewhere',
-        'This drive was saved somewhere else since you opened it. Nothing was overwritten.',
-        [],
-        { current },
-      );
-    }
-    return store(manager, row, checked, { saveId, by });
+    const answer = await change(data, async (manager) => {
+      await holdDrive(manager, id);
+      return takePatch(manager, id, patch, by, await mergedNow(manager, id, patch));
+    });
+    if (!answer) throw busy();
+    return answer;
   });
 }
+
+type MergedNow = Awaited<ReturnType<typeof mergedNow>>;
+
+/** The drive as it is stored with the changes made to it, and of which revision that was. */
+async function mergedNow(manager: EntityManager, id: string, { revision, changes }: Patch) {
+  const now = await storedDrive(manager, id);
+  return { ...(await mergedDrive({ ...now, changes, alone: now.revision === revision })), of: now.revision };
+}
+
+/** Null where somebody saved while the two were made one. */
+async function takePatch(
+  manager: EntityManager,
+  id: string,
+  patch: Patch,
+  by: string,
+  { of: revision, checked, changes, clashes }: MergedNow,
+): Promise<PatchAnswer | null> {
+  const held = await holdDrive(manager, id);
+  if (!held || held.drive.deletedAt || held.vehicle.deletedAt) throw await gone(manager, id);
+  const asked = digest(patch.changes);
+  const taken = await takenSave(manager, id, patch.saveId);
+  if (taken && taken.asked !== asked) throw invalid([{ path: 'saveId', message: PATCH.otherSave }]);
+  if (taken) return { ...(await versionsOf(manager, held.drive, patch.revision)), clashes: taken.clashes };
+  if (held.drive.revision !== revision) return null;
+  const done = { saveId: patch.saveId, by, asked, changes, clashes };
+  const now = checked ? await store(manager, held.drive, checked, done) : held.drive;
+  if (!checked || patch.revision !== revision) return { ...(await versionsOf(manager, now, patch.revision)), clashes };
+  // Nobody else has saved: what it brings is all there is since.
+  const at = now.updatedAt.toISOString();
+  const own = { revision: now.revision, saveId: patch.saveId, by, at, changes };
+  return { revision: now.revision, updatedAt: at, since: [own], clashes };
+}
+
+interface TakenSave {
+  asked: string;
+  clashes: Clash[];
+}
+
+/** A drive as it is stored, for what is made of it beside the requests. */
+async function storedDrive(manager: EntityManager, id: string) {
+  const [row] = await manager.query<{ revision: number; document: string; limits: string | null }[]>(
+    `SELECT drive.revision, drive_document.document, (SELECT limits FROM shop WHERE id = 1) AS limits
+     FROM drive JOIN drive_document ON drive_document.driveId = drive.id JOIN vehicle ON vehicle.id = drive.vehicleId
+     WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
+    [id],
+  );
+  if (!row) throw await gone(manager, id);
+  return { ...row, limits: readLimits(row.limits) };
+}
+
+async function takenSave(manager: EntityManager, id: string, saveId: string): Promise<TakenSave | null> {
+  const [row] = await manager.query<{ asked: string; clashes: string | null }[]>(
+    'SELECT asked, clashes FROM drive_version WHERE driveId = ? AND saveId = ? LIMIT 1',
+    [id, saveId],
+  );
+  return row ? { asked: row.asked, clashes: row.clashes === null ? [] : (JSON.parse(row.clashes) as Clash[]) } : null;
+}
+
+/** More versions than these are not worth more than the drive itself. */
+const MOST_VERSIONS = 200;
+
+/** What was done to a drive since a revision; the drive as it is where that is no longer kept. */
+export async function versionsAfter(
+  manager: EntityManager,
+  id: string,
+  after: number,
+): Promise<Omit<PatchAnswer, 'clashes'>> {
+  const row = await manager.findOneBy(DriveEntity, { id });
+  if (!row || row.deletedAt) throw await gone(manager, id);
+  return versionsOf(manager, row, after);
+}
+
+/** The same of a drive whose row is known. */
+async function versionsOf(
+  manager: EntityManager,
+  { id, revision, updatedAt: changedAt }: Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>,
+  after: number,
+): Promise<Omit<PatchAnswer, 'clashes'>> {
+  const rows = await manager.query<VersionRow[]>(
+    `SELECT revision, saveId, at, savedBy, changes FROM drive_version
+     WHERE driveId = ? AND revision > ? AND revision <= ? ORDER BY revision LIMIT ${MOST_VERSIONS + 1}`,
+    [id, after, revision],
+  );
+  const updatedAt = changedAt.toISOString();
+  const isAll = after <= revision && rows.length === revision - after && rows.every(({ changes }) => changes !== null);
+  if (isAll && rows.length <= MOST_VERSIONS) return { revision, updatedAt, since: rows.map(versionOf) };
+  const { document, ...opened } = await openDrive(manager, id);
+  return { revision: opened.revision, updatedAt, since: null, document };
+}
+
+interface VersionRow {
+  revision: number;
+  saveId: string;
+  at: Date;
+  savedBy: string;
+  changes: string | null;
+}
+
+const versionOf = ({ revision, saveId, at, savedBy, changes }: VersionRow): Version => ({
+  ...{ revision, saveId, by: savedBy, at: at.toISOString() },
+  changes: JSON.parse(changes ?? '[]') as Change[],
+});
 
 /**
  * Changes a drive as it is now, as one save of its own within a larger change; a drive that is gone is left as it is.
@@ -139,7 +236,8 @@ export async function changeDrive(
   const { drive: after, full } = withinLists(before, changed(before));
   if (full) throw new Problem(422, 'Drive full', fullWords(full));
   if (after === before) return before;
-  await store(manager, row, await checkedDrive(after), { saveId: randomUUID(), by });
+  const changes = changesBetween(before, after);
+  await store(manager, row, await checkedDrive(after), { saveId: randomUUID(), by, asked: '', changes, clashes: [] });
   return after;
 }
 
@@ -147,14 +245,38 @@ async function store(
   manager: EntityManager,
   { id, vehicleId, name, revision }: DriveRow,
   { name: called, document, sketch, memory, byLimits }: CheckedDrive,
-  { saveId, by }: { saveId: string; by: string },
+  { saveId, by, asked, changes, clashes }: Done,
 ): Promise<Pick<DriveRow, 'id' | 'revision' | 'updatedAt'>> {
   const saved = { name: called, revision: revision + 1, saveId, updatedAt: new Date(), savedBy: by };
-  await manager.update(DriveEntity, { id }, saved);
-  await manager.query('UPDATE drive_document SET document = ?, sketch = ? WHERE driveId = ?', [document, sketch, id]);
+  await manager.query(
+    `UPDATE drive JOIN drive_document ON drive_document.driveId = drive.id
+     SET drive.name = ?, drive.revision = ?, drive.saveId = ?, drive.updatedAt = ?, drive.savedBy = ?,
+       drive_document.document = ?, drive_document.sketch = ? WHERE drive.id = ?`,
+    [called, saved.revision, saveId, saved.updatedAt, by, document, sketch, id],
+  );
   if ((await keepMemory(manager, id, memory, byLimits)) || saved.name !== name)
     await indexVehicles(manager, [vehicleId]);
-  return { id, ...saved };
+  await manager.query(
+    'INSERT INTO drive_version (driveId, revision, saveId, at, savedBy, asked, changes, clashes) VALUES (?)',
+    [
+      [
+        ...[id, saved.revision, saveId, saved.updatedAt, by, asked, JSON.stringify(changes)],
+        clashes.length === 0 ? null : JSON.stringify(clashes),
+      ],
+    ],
+  );
+  await tellNews(manager, { kind: 'drive', subject: id, revision: saved.revision, body: {} });
+  return { id, revision: saved.revision, updatedAt: saved.updatedAt };
+}
+
+/** A save by its name, what it did to the version before, and what of it was left out. */
+interface Done {
+  saveId: string;
+  by: string;
+  /** Names what was asked for, so that a save of that name with anything else is known. */
+  asked: string;
+  changes: readonly Change[];
+  clashes: readonly Clash[];
 }
 
 /** A drive as lists show it, its drawing as it is stored. */

@@ -3,16 +3,18 @@ import type { DataSource, EntityManager } from 'typeorm';
 import { mixed, number, object, string } from '../http/fields';
 import { doneBy } from '../access/caller';
 import { checkedDrive, type CheckedDrive } from '../check';
-import { createDrive, type DriveSent, listDrives, openDrive, saveDrive } from './drive-store';
+import { PATCH } from './words';
+import { createDrive, type DriveSent, listDrives, openDrive, patchDrive, versionsAfter } from './drive-store';
 import { DriveEntity, type DriveRow } from './entity';
 import { newVehicle, Vehicle } from '../vehicles/entity';
 import { pageOf } from '../http/listing';
-import { bodyOf, notFound } from '../http/problem';
+import { bodyOf, invalid, notFound } from '../http/problem';
 import { sendJson } from '../http/raw-json';
 import { change } from '../storage/change';
 import { holdDrive, holdVehicles } from '../storage/hold';
 import { indexVehicles, shownPage } from '../vehicles/search-index';
 import type { DriveOpened } from '@emery/core/api';
+import { readChanges } from '@emery/core/together';
 
 /** As `crypto.randomUUID` makes them, in the browser as here. */
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
@@ -33,13 +35,11 @@ const DELETED = 40;
 /** What a vehicle is called until somebody names it. */
 const NOT_NAMED = 'Vehicle not named yet';
 
-const saveBody = object({
-  revision: number()
-    .integer('must be a whole number')
-    .min(1, 'must be 1 or more')
-    .required('is missing: the revision you opened'),
+const patchBody = object({
+  revision: number().integer(PATCH.wholeNumber).min(1, PATCH.positive).required(PATCH.revision),
   saveId: string().max(36, 'must be 36 characters at most').required('is missing'),
-  document: mixed().required('is missing'),
+  by: string().max(80).default(''),
+  changes: mixed().required(PATCH.changes),
 }).required();
 
 /** Drives: list and search, make, open, save, move, duplicate, delete, bring back. */
@@ -64,16 +64,7 @@ export function driveRoutes(data: DataSource): Router {
     response.json(await openDrive(data.manager, request.params.id));
   });
 
-  router.put('/:id', async (request, response) => {
-    const { revision, saveId, document } = await bodyOf(saveBody, request.body);
-    const row = await saveDrive(
-      data,
-      request.params.id,
-      { revision, saveId, by: doneBy(request, '') },
-      await checkedDrive(document),
-    );
-    response.json({ id: row.id, revision: row.revision, updatedAt: row.updatedAt });
-  });
+  versionRoutes(router, data);
 
   router.put('/:id/vehicle', async (request, response) => {
     const { vehicleId } = await bodyOf(moveBody, request.body);
@@ -99,6 +90,23 @@ export function driveRoutes(data: DataSource): Router {
   });
 
   return router;
+}
+
+/** What was done to a drive: put in as changes, and told since a version. */
+function versionRoutes(router: Router, data: DataSource): void {
+  router.patch('/:id', async (request, response) => {
+    const { revision, saveId, by = '', changes } = await bodyOf(patchBody, request.body);
+    const reading = readChanges(changes);
+    if (!reading.ok) throw invalid([reading.problem]);
+    const patch = { revision, saveId, changes: reading.changes };
+    response.json(await patchDrive(data, request.params.id, patch, doneBy(request, by)));
+  });
+
+  router.get('/:id/versions', async (request, response) => {
+    const after = Number(request.query['after'] ?? 0);
+    if (!Number.isInteger(after) || after < 0) throw invalid([{ path: 'after', message: PATCH.after }]);
+    response.json(await versionsAfter(data.manager, request.params.id, after));
+  });
 }
 
 async function lastDeleted(data: DataSource): Promise<{ drives: DriveSent[]; total: number }> {

@@ -45,5 +45,5 @@ setLocale({
   },
 });
 
-export { boolean, lazy, mixed, number, object, string, ValidationError, type InferType, type Schema } from 'yup';
+export { array, boolean, lazy, mixed, number, object, string, ValidationError, type InferType, type Schema } from 'yup';
 export { list, optionalList } from '@emery/core/drive';

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { saved } from '../test/saved';
 import { unzipSync, zipSync, strFromU8 } from 'fflate';
 import type { Drive } from '../../core/drive';
 import { bringList, cardOf, plannedMinutes } from '../../core/job';
@@ -171,8 +172,7 @@ test('signed off: drive, vehicle, shelf, story and what is due all have it, and 
   expect(late).toMatchObject({ status: 409, body: { title: 'Signed off', signedBy: 'Ann', refused: [remark.id] } });
   expect((await post(job, [all[0]!])).status).toBe(200);
   const emptied = { ...opened.document, name: 'Other', belts: [], stations: [], align: {}, inspect: {} };
-  const save = { revision: 2, saveId: randomUUID(), document: emptied };
-  expect((await ask('PUT', `/drives/${driveId}`, save)).status).toBe(200);
+  expect((await saved(ask, driveId, emptied)).status).toBe(200);
   expect((await ask('DELETE', `/jobs/${job}`)).status).toBe(409);
   expect((await ask('GET', `/jobs/${job}`)).body).toEqual(before);
 });

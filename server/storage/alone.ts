@@ -1,11 +1,11 @@
 import type { DataSource } from 'typeorm';
 import { Problem } from '../http/problem';
+import { inLine, type Lines } from './in-line';
 
 /** Longest that one waits for another to be done, s. */
 const WAIT_S = 120;
 
-/** The last in line for each thing, within this process. */
-const lines = new Map<string, Promise<unknown>>();
+const lines: Lines = new Map();
 
 /**
  * Runs `work` while no other process and no other request runs the same on this database. The database lets go by
@@ -14,15 +14,7 @@ const lines = new Map<string, Promise<unknown>>();
  */
 export async function alone<T>(data: DataSource, what: string, work: () => Promise<T>): Promise<T> {
   const name = `/${String(data.options.database)} ${what}`.slice(-64);
-  const before = lines.get(name) ?? Promise.resolve();
-  const own = before.then(() => locked(data, name, what, work));
-  const over = own.catch(() => undefined);
-  lines.set(name, over);
-  try {
-    return await own;
-  } finally {
-    if (lines.get(name) === over) lines.delete(name);
-  }
+  return inLine(lines, name, () => locked(data, name, what, work));
 }
 
 async function locked<T>(data: DataSource, name: string, what: string, work: () => Promise<T>): Promise<T> {

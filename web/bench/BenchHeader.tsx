@@ -10,6 +10,8 @@ import { useKept, useSaveState } from '../state/use-open-drive';
 import { SaveSign } from './SaveSign';
 import { placeOf } from './place';
 import { useNarrow } from '../ui/use-narrow';
+import { OthersHere } from '../together/OthersHere';
+import { useOwnText } from '../ui/use-own-text';
 import { PageHeader } from '../ui/PageHeader';
 import { useTitle } from '../ui/use-title';
 
@@ -23,6 +25,7 @@ export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenD
         <DriveName vehicle={opened.vehicleName} />
       </span>
       <SaveSign state={useSaveState(saver)} kept={useKept(saver)} />
+      <OthersHere id={opened.id} />
       <HeaderTools canUndo={canUndo} canRedo={canRedo} dispatch={dispatch} showKeys={showKeys} />
     </PageHeader>
   );
@@ -32,16 +35,16 @@ const DriveName = memo(function DriveName({ vehicle }: { vehicle: string }) {
   const { startWhatIf, dispatch } = useBench('startWhatIf', 'dispatch');
   const name = useDrive(({ name: given = '' }) => given);
   useTitle(vehicle, name || 'Drive');
+  const own = useOwnText(name, (text) => dispatch(edit((d) => ({ ...d, name: text }), runOfEdits('name'))));
   return (
     <input
       className="header-name"
       aria-label="Name of the drive"
-      value={name}
       placeholder="Drive without a name"
       maxLength={200}
       size={Math.max(8, name.length)}
       disabled={startWhatIf === null}
-      onChange={(event) => dispatch(edit((d) => ({ ...d, name: event.target.value }), runOfEdits('name')))}
+      {...own}
     />
   );
 });

@@ -36,6 +36,8 @@ import { StageRail } from './StageRail';
 import { strip } from '../state/strip';
 import { StripTools } from './StripTools';
 import { useBenchKeys } from './use-bench-keys';
+import { ChangedLine } from '../together/ChangedLine';
+import { useHere } from '../together/use-here';
 import { useGoToStage } from './use-go-to-stage';
 import { useMarkOfAddress } from './use-mark-of-address';
 import './bench.css';
@@ -102,6 +104,7 @@ function BenchFrame({ open }: { open: OpenDrive }) {
   const goTo = useGoToStage();
   const [keysOpen, setKeysOpen] = useState(false);
   const showKeys = useCallback(() => setKeysOpen(true), []);
+  useHere(open.opened.id, stage.id, goTo);
   useBenchKeys({ stage, goTo, showKeys });
   return (
     <>
@@ -116,6 +119,7 @@ function BenchFrame({ open }: { open: OpenDrive }) {
         </StageProviders>
       </div>
       <FullNotice />
+      <ChangedLine drive={open.opened.id} />
       {keysOpen && <KeysHelp onClose={() => setKeysOpen(false)} />}
     </>
   );

@@ -4,23 +4,26 @@ import { lazyPart } from '../parts/lazy-part';
 import { useBench, useBenchStores } from '../state/bench';
 import type { OpenDrive } from '../state/open-drives';
 import { useStore } from '../state/store';
-import { useKept, useLeftDrafts, useSaveState } from '../state/use-open-drive';
+import { useKept, useLeftDrafts, useQuestions, useSaveState } from '../state/use-open-drive';
+import { PARTS } from '../together/words';
 import type { Drive } from '@emery/core/drive';
 
-const ConflictPanel = lazyPart('The two versions', async () => ({
-  default: (await import('./ConflictPanel')).ConflictPanel,
+const Questions = lazyPart(PARTS.question, async () => ({
+  default: (await import('../together/Questions')).Questions,
 }));
 const LeftDraftPanel = lazyPart('The unsaved draft', async () => ({
-  default: (await import('./ConflictPanel')).LeftDraftPanel,
+  default: (await import('./LeftDraftPanel')).LeftDraftPanel,
 }));
 
 /** What has come between this page and the server: somebody else's save, a draft left behind, a drive that is gone. */
-export function DriveNotices({ open: { opened, store, saver, left } }: { open: OpenDrive }) {
+export function DriveNotices({ open }: { open: OpenDrive }) {
+  const { opened, store, saver, left } = open;
   const { unit } = useBench('unit');
   const bench = useBenchStores();
   const save = useSaveState(saver);
   const kept = useKept(saver);
   const [draft] = useLeftDrafts(left);
+  const asked = useQuestions(saver).length > 0;
   const { message } = AntApp.useApp();
   const { present: stored } = useStore(store);
 
@@ -39,15 +42,6 @@ export function DriveNotices({ open: { opened, store, saver, left } }: { open: O
   const replaceBy = (drive: Drive) => {
     if (bench.whatIf()) bench.get().throwAwayWhatIf();
     store.dispatch({ type: 'replace', drive });
-  };
-  const takeTheirs = () => {
-    if (save.kind !== 'conflict') return;
-    // Let the saver go first: what the replacement brings is already on the server.
-    replaceBy(save.theirs.document);
-    saver.takeTheirs();
-  };
-  const keepBoth = async () => {
-    if (save.kind === 'conflict' && (await keptAsCopy(stored, 'mine'))) takeTheirs();
   };
   const takeUpDraft = () => {
     replaceBy(draft!.document);
@@ -68,17 +62,8 @@ export function DriveNotices({ open: { opened, store, saver, left } }: { open: O
 
   return (
     <>
-      {save.kind === 'conflict' && (
-        <ConflictPanel
-          mine={stored}
-          theirs={save.theirs}
-          unit={unit}
-          onKeepMine={() => saver.keepMine(stored)}
-          onTakeTheirs={takeTheirs}
-          onKeepBoth={() => void keepBoth()}
-        />
-      )}
-      {draft && save.kind !== 'conflict' && (
+      {asked && <Questions open={open} unit={unit} />}
+      {draft && (
         <LeftDraftPanel
           key={draft.key}
           drive={stored}

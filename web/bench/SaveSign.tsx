@@ -15,7 +15,6 @@ export function SaveSign({ state, kept }: { state: SaveState; kept: boolean }) {
     saved: () => (state.kind === 'saved' && state.at ? `Saved ${timeOfDay(state.at)}` : 'Saved'),
     saving: () => (kept ? 'Saving …' : 'Saving … Not kept on this device'),
     waiting: () => (state.kind === 'waiting' ? `▲ ${here} ${WAITS_FOR[state.for]}` : ''),
-    conflict: () => `■ Saved elsewhere: choose below${kept ? '' : '. Not kept on this device'}`,
     refused: () => `■ Not saved. ${here}`,
     gone: () => `■ This drive was deleted${kept ? '' : '. Not kept on this device'}`,
   }[state.kind]();

@@ -4,17 +4,19 @@ import { onBench, settle } from '../test/bench-page';
 import { DRIVE_ID } from '../test/fake-server';
 import { seen } from '../test/seen';
 import { heldSeen } from '../test/views';
+import { changeStation, type Drive, removeStation } from '@emery/core/drive';
+import { type Change, changesBetween } from '@emery/core/together';
 
 jest.mock('../state/run-core', () => jest.requireActual('../test/core-here'));
 
 const SAVE = new RegExp(`^/drives/${DRIVE_ID}$`);
 const notices = (page: Element) => seen(page.querySelector('.bench')!, { drawings: false }).slice(0, 60);
 const saves = (bench: Awaited<ReturnType<typeof onBench>>) =>
-  bench.server.sent.filter(({ method, path }) => method === 'PUT' && SAVE.test(path));
+  bench.server.sent.filter(({ method, path }) => method === 'PATCH' && SAVE.test(path));
 
 async function renamed(refusal?: { status: number; detail: string; more?: object }) {
   const bench = await onBench(DEMO.pickup, 'route');
-  if (refusal) bench.server.refuse('PUT', SAVE, refusal.status, refusal.detail, refusal.more);
+  if (refusal) bench.server.refuse('PATCH', SAVE, refusal.status, refusal.detail, refusal.more);
   await bench.write('Name of the drive', 'Fan belts');
   await settle(4);
   return bench;
@@ -23,7 +25,7 @@ async function renamed(refusal?: { status: number; detail: string; more?: object
 test('a change is saved once, over the revision that was read, and the header says so', async () => {
   const bench = await renamed();
   expect(saves(bench)).toHaveLength(1);
-  expect(saves(bench)[0]!.body).toMatchObject({ revision: 1, document: { name: 'Fan belts' } });
+  expect(saves(bench)[0]!.body).toMatchObject({ revision: 1, changes: [{ at: ['name'], now: 'Fan belts' }] });
   expect(document.querySelector('[data-save]')!.getAttribute('data-save')).toBe('saved');
   expect(document.title).toBe('Test lorry · Fan belts · Emery');
 });
@@ -36,33 +38,47 @@ test('one whose server is away waits, says why, and goes by itself', async () =>
   expect(document.querySelector('[data-save]')!.getAttribute('data-save')).toBe('saved');
 });
 
-const theirs = {
-  id: DRIVE_ID,
-  vehicleId: 'v1',
-  vehicleName: 'Test lorry',
-  revision: 5,
-  updatedAt: '2026-11-19T08:00:00.000Z',
-  document: { ...DEMO.pickup, name: 'Theirs' },
-};
+/** As the server answers where somebody else has changed the same. */
+const meanwhile = (theirs: Drive, changes: Change[]) => ({
+  ...{ status: 200, detail: '' },
+  more: {
+    ...{ revision: 5, updatedAt: '2026-11-19T08:00:00.000Z', document: theirs, clashes: [{ why: 'changed', changes }] },
+    since: null,
+  },
+});
+const rename = { at: ['name'], was: DEMO.pickup.name, now: 'Fan belts' };
 
-test('two versions are laid side by side, with what differs; mine goes over theirs only when it is said', async () => {
-  const bench = await renamed({ status: 409, detail: 'Saved elsewhere.', more: { current: theirs } });
-  heldSeen('conflict', notices(bench.page));
+test('what two changed is asked about, that alone, and mine goes over theirs only when it is said', async () => {
+  const bench = await renamed(meanwhile({ ...DEMO.pickup, name: 'Theirs', crankRotation: 'ccw' }, [rename]));
+  heldSeen('question', notices(bench.page));
+  expect(bench.drive()).toMatchObject({ name: 'Theirs', crankRotation: 'ccw' });
   expect(saves(bench)).toHaveLength(1);
-  await bench.press('Replace theirs with mine');
+  await bench.press('Use mine: "Fan belts"');
   await settle(4);
-  expect(saves(bench).at(-1)!.body).toMatchObject({ revision: 5, document: { name: 'Fan belts' } });
+  expect(saves(bench).at(-1)!.body).toMatchObject({
+    revision: 5,
+    changes: [{ at: ['name'], was: 'Theirs', now: 'Fan belts' }],
+  });
   expect(screen.queryByRole('alertdialog')).toBeNull();
 });
 
-test('theirs stands where that is chosen, and undo brings mine back', async () => {
-  const bench = await renamed({ status: 409, detail: 'Saved elsewhere.', more: { current: theirs } });
-  await bench.press('Take theirs');
+test('theirs stands where that is chosen, and nothing is sent', async () => {
+  const bench = await renamed(meanwhile({ ...DEMO.pickup, name: 'Theirs' }, [rename]));
+  await bench.press('Keep theirs: "Theirs"');
   await settle(4);
   expect(bench.drive().name).toBe('Theirs');
   expect(saves(bench)).toHaveLength(1);
-  await bench.press('Undo');
-  expect(bench.drive().name).toBe('Fan belts');
+  expect(screen.queryByRole('alertdialog')).toBeNull();
+});
+
+test('a deletion that met a change of somebody else tells all that would go, and goes when it is said', async () => {
+  const gone = removeStation(DEMO.pickup, 'pump');
+  const theirs = changeStation(DEMO.pickup, 'pump', { label: 'Fan and pump' });
+  const bench = await renamed(meanwhile(theirs, changesBetween(DEMO.pickup, gone)));
+  heldSeen('question-deleted', notices(bench.page));
+  await bench.press('Use mine');
+  await settle(4);
+  expect(bench.drive().stations.some(({ id }) => id === 'pump')).toBe(false);
 });
 
 test('a drive that was deleted meanwhile can be brought back with what was drawn', async () => {

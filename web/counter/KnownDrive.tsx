@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { changesBetween } from '@emery/core/together';
 import { Link, useNavigate } from 'react-router';
 import { ask } from '../api/client';
 import { newSaveId, useSavedDrive } from '../api/shop';
@@ -103,10 +104,10 @@ function OnBelt({
   const sized = found && found.input === asked ? found.output : null;
   const add = async () => {
     try {
-      await ask('PUT', `/drives/${opened.id}`, {
-        revision: opened.revision,
-        saveId: newSaveId(),
-        document: putMeasurement(document, belt.id, { ...asString!, at: new Date().toISOString() }),
+      const after = putMeasurement(document, belt.id, { ...asString!, at: new Date().toISOString() });
+      await ask('PATCH', `/drives/${opened.id}`, {
+        ...{ revision: opened.revision, saveId: newSaveId() },
+        changes: changesBetween(document, after),
       });
       void navigate(`/drives/${opened.id}/size`);
     } catch (error) {

@@ -1,7 +1,9 @@
 import { Button } from 'antd';
 import { useMemo, useState } from 'react';
 import { useSavedDrive } from '../api/shop';
-import { sameDocument } from '../state/same-document';
+import { same } from '@emery/core/drive';
+import { live } from '../live/messages';
+import { useStore } from '../state/store';
 import { useCoreSum } from '../state/use-core-sum';
 import type { JobInHand } from './use-job';
 import type { JobOpened } from '@emery/core/api';
@@ -19,9 +21,10 @@ const keyOf = ({ change, step }: PlanChange) => `${change} ${step.id} ${step.tex
 /** What has changed in the drive's plan since the job began, offered step by step; what is ticked stays as it is. */
 export function PlanOffers({ job, hand }: { job: JobOpened; hand: JobInHand }) {
   const { driveId, sheet } = job;
-  const saved = useSavedDrive(driveId, LOOK_MS).data?.document;
+  // Told live, there is nothing to look for.
+  const saved = useSavedDrive(driveId, useStore(live) ? undefined : LOOK_MS).data?.document;
   const asked = useMemo(
-    () => (saved && !sameDocument(saved, sheet.drive) ? { drive: saved, belt: sheet.belt, unit: sheet.unit } : null),
+    () => (saved && !same(saved, sheet.drive) ? { drive: saved, belt: sheet.belt, unit: sheet.unit } : null),
     [saved, sheet.drive, sheet.belt, sheet.unit],
   );
   const fresh = useCoreSum('jobCard', asked, 0).found?.output;

@@ -6,6 +6,8 @@ import { newSaveId } from '../api/shop';
 import { keepAnswer } from '../offline/kept-answers';
 import type { QueueState } from './job-queue';
 import { outbox } from './outbox';
+import { live } from '../live/messages';
+import { useStore } from '../state/store';
 import { whoIsThere } from './who';
 import type { JobNews, JobOpened } from '@emery/core/api';
 import { type JobEvent, type JobRun, jobSteps, runOf } from '@emery/core/job';
@@ -74,7 +76,8 @@ function useNews(job: JobOpened | null, key: readonly unknown[]): void {
   useQuery({
     queryKey: ['job news', key[1]],
     enabled: job !== null && job.signedAt === null,
-    refetchInterval: NEWS_MS,
+    // Told live, there is nothing to ask for.
+    refetchInterval: useStore(live) ? false : NEWS_MS,
     gcTime: 0,
     retry: false,
     queryFn: async ({ signal }) => {

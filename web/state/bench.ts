@@ -90,7 +90,14 @@ export function createBench(store: DriveStore, unit: LengthUnit, keptWhatIf: Dri
   };
   let here: Worked | undefined;
   let posed: Worked | undefined;
+  let others = store.get().others;
+  /** What others change comes into a what-if as well: kept, it would take it back. */
   const update = () => {
+    const newer = store.get().others;
+    if (newer !== others) {
+      others = newer;
+      if (whatIf && newer) return whatIf.dispatch({ type: 'merge', ...newer });
+    }
     const history = (whatIf ?? store).get();
     here = worked(preview ?? history.present, here);
     posed = pose ? worked(pose, posed) : undefined;

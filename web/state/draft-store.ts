@@ -1,17 +1,25 @@
 import type { Drive } from '@emery/core/drive';
+import { type Kept, readChanges } from '@emery/core/together';
 
-/** What was drawn but not yet acknowledged by the server, with the revision it was drawn over. */
+/** What was done but not yet acknowledged by the server. */
 export interface Draft {
-  revision: number;
-  document: Drive;
+  kept: Kept;
   /** When, ISO 8601. */
   at: string;
 }
 
-/** A draft whose page is gone, under the name the browser keeps it by. */
-export interface LeftDraft extends Draft {
-  key: string;
+/** As an older Emery wrote it: the drive as it was drawn, with the revision that it was drawn over. */
+export interface OldDraft {
+  revision: number;
+  document: Drive;
+  at: string;
 }
+
+/** A draft whose page is gone, under the name the browser keeps it by. */
+export type LeftDraft = (Draft | OldDraft) & { key: string };
+/** One of an older Emery, which holds no more than how the drive looked. */
+export type LeftOldDraft = OldDraft & { key: string };
+export const isOldDraft = (draft: LeftDraft): draft is LeftOldDraft => 'document' in draft;
 
 export interface DraftStore {
   /** Keeps the draft in this browser. False where the browser has no room for it or forbids it. */
@@ -80,12 +88,14 @@ export function forgetDraft(key: string, storage = browserStorage()): void {
   storage?.removeItem(key);
 }
 
-function readDraft(text: string | null): Draft | null {
+function readDraft(text: string | null): Draft | OldDraft | null {
   try {
-    const draft = JSON.parse(text ?? '') as Draft;
-    return typeof draft.revision === 'number' && typeof draft.at === 'string' && draft.document.format === 'emery-drive'
-      ? draft
-      : null;
+    const draft = JSON.parse(text ?? '') as Draft | OldDraft;
+    const isGood =
+      'kept' in draft
+        ? typeof draft.kept.revision === 'number' && readChanges(draft.kept.changes).ok
+        : typeof draft.revision === 'number' && draft.document.format === 'emery-drive';
+    return isGood && typeof draft.at === 'string' ? draft : null;
   } catch {
     return null;
   }

@@ -126,3 +126,39 @@ describe('a list that is full', () => {
     expect([ids().length, ids().includes('f1')]).toEqual([1000, true]);
   });
 });
+
+test('what others changed is in every step, and a step that they built on cannot be taken back', () => {
+  const start = newDrive('start');
+  const edit = (change: Partial<Drive>): DriveAction => ({
+    type: 'edit',
+    change: (drive) => ({ ...drive, ...change }),
+  });
+  const merge = (from: Drive, change: Partial<Drive>): DriveAction => ({
+    type: 'merge',
+    from,
+    to: { ...from, ...change },
+  });
+  const station = {
+    id: 's',
+    role: 'idler',
+    x: 1,
+    y: 2,
+    pulleys: [{ id: 's-1', surface: 'smooth', diameter: 60 }],
+  } as const;
+  let history = [edit({ name: 'a' }), edit({ stations: [station] }), edit({ name: 'b' })].reduce(
+    reduceHistory,
+    startHistory(start),
+  );
+  const reading = { id: 't', kind: 'x', to: 's-1', mm: 5 } as const;
+  history = reduceHistory(history, merge(history.present, { crankRotation: 'ccw' }));
+  expect(history.past.map(({ crankRotation }) => crankRotation)).toEqual(['ccw', 'ccw', 'ccw']);
+  history = reduceHistory(history, merge(history.present, { survey: { readings: [reading] } }));
+  // The shaft came with the second step: a tape is on it by now.
+  expect(history.past).toHaveLength(1);
+  const back = reduceHistory(history, { type: 'undo' }).present;
+  expect(back).toMatchObject({ name: 'a', crankRotation: 'ccw', survey: { readings: [reading] } });
+  // Mine that they have changed over is no step any more.
+  const named = [edit({ name: 'c' }), edit({ speeds: { idle: 1 } })].reduce(reduceHistory, startHistory(start));
+  const over = reduceHistory(named, merge(named.present, { name: 'theirs' }));
+  expect(over.past.map(({ name, speeds }) => [name, speeds])).toEqual([['theirs', undefined]]);
+});

@@ -1,6 +1,7 @@
 import { refusedEdit, refuseEdit } from './full-drive';
 import { Listeners } from './listeners';
-import { type Drive, withinLists } from '@emery/core/drive';
+import { brokenNames, type Drive, same, withinLists, withoutLostNames } from '@emery/core/drive';
+import { changesBetween, forced } from '@emery/core/together';
 
 /** The open drive with the way back and forth. All drives are immutable and share what they have in common. */
 export interface DriveHistory {
@@ -11,6 +12,8 @@ export interface DriveHistory {
   group: EditGroup | null;
   /** What led here; null at the start. What an undo brings back is not asked for again. */
   cameBy: DriveAction['type'] | null;
+  /** What others changed last, for what else is made of this drive. */
+  others?: { from: Drive; to: Drive };
 }
 
 /**
@@ -35,7 +38,9 @@ export type DriveAction =
   | { type: 'edit'; change: (drive: Drive) => Drive; group?: EditGroup }
   | { type: 'undo' }
   | { type: 'redo' }
-  | { type: 'replace'; drive: Drive };
+  | { type: 'replace'; drive: Drive }
+  /** What others changed, from one drive to the next: no step of one's own, and in every step that there is. */
+  | { type: 'merge'; from: Drive; to: Drive };
 
 const MOST_STEPS = 300;
 
@@ -75,6 +80,8 @@ export function reduceHistory(history: DriveHistory, action: DriveAction): Drive
       return future.length === 0
         ? history
         : { past: [...past, present], present: future[0]!, future: future.slice(1), group: null, cameBy: 'redo' };
+    case 'merge':
+      return withOthers(history, action.from, action.to);
     case 'replace':
       return {
         past: [...past, present].slice(-MOST_STEPS),
@@ -84,6 +91,26 @@ export function reduceHistory(history: DriveHistory, action: DriveAction): Drive
         cameBy: 'replace',
       };
   }
+}
+
+/**
+ * The same steps with what others changed in each, so that an undo takes back one's own alone. A step that others built
+ * on, as a tape on a shaft that it put there, cannot be taken back any more, and neither can those before it.
+ */
+function withOthers({ past, present, future, group, cameBy }: DriveHistory, from: Drive, to: Drive): DriveHistory {
+  const changes = changesBetween(from, to);
+  const next = present === from ? to : withoutLostNames(forced(present, changes));
+  const onto = (steps: readonly Drive[]) => {
+    const made: Drive[] = [];
+    for (const step of steps) {
+      const drive = forced(step, changes);
+      if (brokenNames(drive).length > 0) break;
+      if (!same(drive, made.at(-1) ?? next)) made.push(drive);
+    }
+    return made;
+  };
+  const steps = { past: onto([...past].reverse()).reverse(), future: onto(future) };
+  return { ...steps, present: next, group, cameBy, others: { from, to } };
 }
 
 /**

@@ -2,32 +2,55 @@ import { ApiProblem } from '../api/client';
 import { newSaveId } from '../api/shop';
 import type { DraftStore } from './draft-store';
 import { Listeners } from './listeners';
-import type { DriveOpened } from '@emery/core/api';
 import type { Drive } from '@emery/core/drive';
+import {
+  answered,
+  caughtUp,
+  type Device,
+  hears,
+  isUnsent,
+  keptOf,
+  overUnseen,
+  type Patch,
+  type PatchAnswer,
+  type Question,
+  refused,
+  sending,
+  type Version,
+  withMine,
+} from '@emery/core/together';
 
 export type SaveState =
   | { kind: 'saved'; at: Date | null }
   | { kind: 'saving' }
   /** The server or its database is away, or has no room; tried again by itself. */
   | { kind: 'waiting'; why: string; for: 'server' | 'room' | 'sign-in' }
-  | { kind: 'conflict'; theirs: DriveOpened }
   /** The server answers and does not take it; tried again by itself all the same, at the longest pause. */
   | { kind: 'refused'; why: string }
   /** Deleted meanwhile: the drive, or the vehicle it belongs to. */
   | { kind: 'gone'; why: string; deleted: 'drive' | 'vehicle' };
 
-export interface SaveRequest {
-  revision: number;
-  saveId: string;
-  document: Drive;
-}
+/** Versions of a drive since a revision, or the drive as it is. */
+export type Versions = Omit<PatchAnswer, 'clashes'>;
 
 export interface SaverOptions {
-  revision: number;
+  device: Device;
   draft: DraftStore;
-  send: (request: SaveRequest) => Promise<{ revision: number; updatedAt: string }>;
+  send: (patch: Patch) => Promise<PatchAnswer>;
+  /** Reads what was done since a revision. */
+  read: (after: number) => Promise<Versions>;
+  /** Told what the drive is once others' changes are in it, and which versions these came by. */
+  merged: (drive: Drive, versions: readonly Version[]) => void;
+  /** Makes the drive this one as an edit of its own: a question was decided. */
+  decided: (drive: Drive) => void;
+  /** Since when somebody is at a field; null while nobody is. What others changed since they have not seen. */
+  atFieldSince?: () => number | null;
+  /** Told of each version that the server is known to have. */
+  based?: (device: Device) => void;
   /** Time to gather edits before a save, ms. */
   gather?: number;
+  /** Time after an edit in which nothing of others comes in, ms. */
+  still?: number;
   /** First and longest pause before another try, ms. */
   retry?: { first: number; max: number };
 }
@@ -44,26 +67,40 @@ function waitedFor(error: unknown): 'server' | 'room' | 'sign-in' {
 
 /** Edits that follow one another within this are one save, ms. */
 const GATHER_MS = 350;
+/** So many versions of others are looked at for what somebody at a field has not seen. */
+const MOST_CAME = 100;
+/** Nothing moves under hands that are at work: others' changes come in once an edit is so long ago, ms. */
+const STILL_MS = 250;
 
 /**
- * Saves one drive, one request at a time. Every change is in the browser's draft before `change` returns, where the
- * browser can keep one, and stays there until the server has acknowledged it. A request whose answer was lost is sent
- * again as it was, same id and same document, before anything newer, so the server can tell it from a stranger's save.
+ * Saves one drive and takes in what others save, one request at a time. Every change is in the browser's draft before
+ * `change` returns, where the browser can keep one, and stays there until the server has acknowledged it. A request
+ * whose answer was lost is sent again as it was, before anything newer, so the server can tell it from another.
  */
 export class DriveSaver {
   private state: SaveState = { kind: 'saved', at: null };
   private readonly listeners = new Listeners();
   private kept = true;
-  private revision: number;
-  private latest: Drive | null = null;
-  private attempt: SaveRequest | null = null;
+  private device: Device;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private sending = false;
+  private hearing: ReturnType<typeof setTimeout> | undefined;
+  private heard: Version[] = [];
+  private came: { at: number; version: Version }[] = [];
+  private underWay = false;
+  private reading = false;
+  private behind = false;
+  private whole = false;
+  private changedAt = -Infinity;
   private pause: number;
 
   constructor(private readonly options: SaverOptions) {
-    this.revision = options.revision;
+    this.device = options.device;
     this.pause = this.retry.first;
+    if (isUnsent(this.device) || this.device.questions.length > 0) this.keep();
+    if (isUnsent(this.device)) {
+      this.state = SAVING;
+      this.schedule(this.options.gather ?? GATHER_MS);
+    }
   }
 
   private get retry() {
@@ -71,9 +108,11 @@ export class DriveSaver {
   }
 
   getState = (): SaveState => this.state;
-  getRevision = (): number => this.revision;
+  getRevision = (): number => this.device.revision;
+  /** What two people changed and somebody has to decide, one and the same while nothing of it is another. */
+  getQuestions = (): readonly Question[] => this.device.questions;
   /** True while something is not acknowledged yet. */
-  isDirty = (): boolean => this.latest !== null || this.attempt !== null;
+  isDirty = (): boolean => isUnsent(this.device);
 
   /** False while what is not acknowledged is in this page alone: the browser has no room for a draft, or forbids it. */
   isKept = (): boolean => this.kept || !this.isDirty();
@@ -85,37 +124,60 @@ export class DriveSaver {
 
   /** Takes a changed drive, and keeps it in this browser where that can be done. */
   change(document: Drive): void {
-    this.latest = document;
-    this.keep(document);
-    if (this.state.kind === 'conflict' || this.state.kind === 'gone') return;
+    this.changedAt = Date.now();
+    const unseen = this.unseenBy(document);
+    this.device = { ...this.device, present: document };
+    if (unseen) this.becomes(unseen, []);
+    this.keep();
+    if (this.state.kind === 'gone') return;
     if (this.state.kind !== 'waiting') {
       this.set(SAVING);
       this.schedule(this.options.gather ?? GATHER_MS);
     }
   }
 
+  /** What others changed under a field while somebody wrote in it is asked about, and stands until then. */
+  private unseenBy(document: Drive): Device | null {
+    const since = this.options.atFieldSince?.() ?? null;
+    if (since === null) return null;
+    const unseen = this.came.filter(({ at }) => at > since).map(({ version }) => version);
+    return unseen.length === 0 ? null : overUnseen(this.device, document, unseen);
+  }
+
   /** Tries now: the network is back, or the page is about to go. */
   nudge(): void {
-    if (this.isDirty() && this.state.kind !== 'conflict' && this.state.kind !== 'gone') this.schedule(0);
+    if (this.isDirty() && this.state.kind !== 'gone') this.schedule(0);
   }
 
-  /** After a conflict: saves `document` over the newer revision, which the user has seen. */
-  keepMine(document: Drive): void {
-    if (this.state.kind !== 'conflict') return;
-    this.revision = this.state.theirs.revision;
-    this.attempt = null;
-    this.set(SAVING);
-    this.change(document);
+  /** A version that somebody made, as it is told. */
+  hear(version: Version): void {
+    this.heard.push(version);
+    this.listen();
   }
 
-  /** After a conflict: the newer revision stands, and what was drawn here is let go. */
-  takeTheirs(): void {
-    if (this.state.kind !== 'conflict') return;
-    this.revision = this.state.theirs.revision;
-    this.attempt = null;
-    this.latest = null;
-    this.options.draft.clear();
-    this.set({ kind: 'saved', at: new Date(this.state.theirs.updatedAt) });
+  /** Versions may have been missed: asks for what there is since. */
+  catchUp(): void {
+    this.behind = true;
+    this.listen();
+  }
+
+  /** What the server lays over every drive may be another: the drive is read as it is now. */
+  readAnew(): void {
+    this.whole = true;
+    this.catchUp();
+  }
+
+  /** Decides a question: mine stands, as a change of its own, or theirs does. */
+  answer(id: string, whose: 'mine' | 'theirs'): void {
+    const question = this.device.questions.find((open) => open.id === id);
+    if (!question) return;
+    const questions = this.device.questions.filter((open) => open !== question);
+    this.device = { ...this.device, questions };
+    // The question has shown what others made of it.
+    this.came = [];
+    if (whose === 'mine') this.options.decided(withMine(this.device.present, question.changes));
+    this.keepOrClear();
+    this.listeners.tell();
   }
 
   /** After the drive was deleted elsewhere and brought back: carries on saving. */
@@ -127,6 +189,7 @@ export class DriveSaver {
 
   stop(): void {
     clearTimeout(this.timer);
+    clearTimeout(this.hearing);
     this.listeners.clear();
   }
 
@@ -136,40 +199,53 @@ export class DriveSaver {
   }
 
   private async send(): Promise<void> {
-    if (this.sending) return;
-    if (!this.attempt) {
-      if (!this.latest) return;
-      this.attempt = { revision: this.revision, saveId: newSaveId(), document: this.latest };
+    if (this.underWay) return;
+    const next = sending(this.device, newSaveId);
+    if (!next?.sent) {
+      if (!this.isDirty()) this.rest(null);
+      return;
     }
-    const { attempt } = this;
-    if (this.latest === attempt.document) this.latest = null;
-    this.sending = true;
+    this.device = next;
+    const { revision, saveId, changes } = next.sent;
+    // Its name is kept before it goes: sent again by another page, it is the same save.
+    this.keep();
+    this.underWay = true;
     try {
-      this.acknowledged(attempt, await this.options.send(attempt));
+      this.acknowledged(saveId, await this.options.send({ revision, saveId, changes }));
     } catch (error) {
-      this.failed(attempt, error);
+      this.failed(error);
     } finally {
-      this.sending = false;
+      this.underWay = false;
+      this.listen();
     }
   }
 
-  private acknowledged(attempt: SaveRequest, { revision, updatedAt }: { revision: number; updatedAt: string }): void {
-    this.revision = revision;
-    this.attempt = null;
+  private acknowledged(saveId: string, answer: PatchAnswer): void {
     this.pause = this.retry.first;
-    if (this.latest && this.latest !== attempt.document) {
-      this.keep(this.latest);
+    const after = answered(this.device, answer);
+    if (!after) {
+      // A version is missing, which the server is asked for; what went is acknowledged all the same.
+      this.device = { ...this.device, sent: null };
+      this.behind = true;
+    } else
+      this.becomes(
+        after,
+        (answer.since ?? []).filter((version) => version.saveId !== saveId),
+      );
+    if (this.isDirty()) {
+      this.keep();
       this.set(SAVING);
       // What is still being dragged goes once it rests, as the first of it did; until then the draft has it.
       this.schedule(this.options.gather ?? GATHER_MS);
-    } else {
-      this.latest = null;
-      this.options.draft.clear();
-      this.set({ kind: 'saved', at: new Date(updatedAt) });
-    }
+    } else this.rest(new Date(answer.updatedAt));
   }
 
-  private failed(attempt: SaveRequest, error: unknown): void {
+  private rest(at: Date | null): void {
+    this.keepOrClear();
+    this.set({ kind: 'saved', at: at ?? (this.state.kind === 'saved' ? this.state.at : null) });
+  }
+
+  private failed(error: unknown): void {
     // What is no answer at all, such as one that took too long, may have been taken: the same request again finds out.
     if (!(error instanceof ApiProblem) || error.passing || error.needsSignIn) {
       this.set({
@@ -181,10 +257,8 @@ export class DriveSaver {
       this.pause = Math.min(this.retry.max, this.pause * 1.7);
       return;
     }
-    this.latest ??= attempt.document;
-    this.attempt = null;
-    if (error.status === 409) this.set({ kind: 'conflict', theirs: error.body['current'] as DriveOpened });
-    else if (error.status === 404)
+    this.becomes(refused(this.device), []);
+    if (error.status === 404)
       this.set({
         kind: 'gone',
         why: error.message,
@@ -196,8 +270,74 @@ export class DriveSaver {
     }
   }
 
-  private keep(document: Drive): void {
-    this.kept = this.options.draft.write({ revision: this.revision, document, at: new Date().toISOString() });
+  /** Takes in what was heard, once hands are still and nothing is under way. */
+  private listen(): void {
+    if (this.heard.length === 0 && !this.behind) return;
+    const wait = this.changedAt + (this.options.still ?? STILL_MS) - Date.now();
+    if (this.underWay || this.reading) return;
+    clearTimeout(this.hearing);
+    if (wait > 0) {
+      this.hearing = setTimeout(() => this.listen(), wait);
+      return;
+    }
+    // One that was sent and not answered is told first what became of it.
+    if (this.device.sent) return;
+    const versions = this.heard.sort((a, b) => a.revision - b.revision);
+    this.heard = [];
+    const taken: Version[] = [];
+    let device = this.device;
+    for (const version of versions) {
+      const next = hears(device, version);
+      if (!next) this.behind = true;
+      else {
+        if (next !== device) taken.push(version);
+        device = next;
+      }
+    }
+    if (device !== this.device) this.becomes(device, taken);
+    if (this.behind) void this.read();
+  }
+
+  private async read(): Promise<void> {
+    this.reading = true;
+    this.behind = false;
+    try {
+      // No revision is as new as this: the drive itself is the answer.
+      const { revision, since, document } = await this.options.read(this.whole ? 0 : this.device.revision);
+      this.whole = false;
+      if (document) this.becomes(caughtUp(this.device, revision, document), []);
+      else this.heard.push(...(since ?? []));
+    } catch {
+      // Told again with the next version, or when the server is back.
+    } finally {
+      this.reading = false;
+      this.listen();
+    }
+  }
+
+  private becomes(device: Device, versions: readonly Version[]): void {
+    const before = this.device;
+    this.device = device;
+    if (device.present !== before.present) this.options.merged(device.present, versions);
+    if (device.base !== before.base) this.options.based?.(device);
+    const now = Date.now();
+    this.came = [...this.came, ...versions.map((version) => ({ at: now, version }))].slice(-MOST_CAME);
+    if (device.questions !== before.questions || this.isDirty()) this.keep();
+    if (device.questions !== before.questions) this.listeners.tell();
+    if (isUnsent(device) && this.state.kind === 'saved') {
+      this.set(SAVING);
+      this.schedule(this.options.gather ?? GATHER_MS);
+    }
+  }
+
+  /** A question is kept until it has an answer: mine is nowhere else. */
+  private keepOrClear(): void {
+    if (this.isDirty() || this.device.questions.length > 0) this.keep();
+    else this.options.draft.clear();
+  }
+
+  private keep(): void {
+    this.kept = this.options.draft.write({ kept: keptOf(this.device), at: new Date().toISOString() });
   }
 
   private set(state: SaveState): void {

@@ -1,6 +1,7 @@
 import { onBench, openDrive, openDriveOf, type OpenDrive } from './open-drives';
 import type { DriveOpened } from '@emery/core/api';
 import { type Drive, newDrive } from '@emery/core/drive';
+import { keptOf, merged, type Patch, startDevice } from '@emery/core/together';
 
 Object.defineProperty(globalThis, 'crypto', { value: { randomUUID: () => `id-${Math.random()}` } });
 Object.defineProperty(navigator, 'locks', {
@@ -13,7 +14,7 @@ Object.defineProperty(AbortSignal, 'timeout', { configurable: true, value: () =>
 const server = {
   revision: 1,
   document: newDrive('start') as Drive,
-  saveId: '',
+  saves: [] as string[],
   up: true,
   slow: null as Promise<void> | null,
 };
@@ -32,17 +33,22 @@ const opened = (): DriveOpened => ({
 beforeEach(() => {
   number += 1;
   localStorage.clear();
-  Object.assign(server, { revision: 1, document: newDrive('start'), saveId: '', up: true, slow: null });
+  Object.assign(server, { revision: 1, document: newDrive('start'), saves: [], up: true, slow: null });
   globalThis.fetch = async (_path: unknown, init?: RequestInit) => {
-    const request = JSON.parse(init!.body as string) as { revision: number; saveId: string; document: Drive };
     if (!server.up) throw new TypeError('away');
+    const patch = JSON.parse(init!.body as string) as Patch;
     await server.slow;
-    const answer = (status: number, body: unknown) =>
-      ({ ok: status === 200, status, text: () => Promise.resolve(JSON.stringify(body)) }) as Response;
-    if (request.revision === server.revision)
-      Object.assign(server, { revision: server.revision + 1, document: request.document, saveId: request.saveId });
-    else if (request.saveId !== server.saveId) return answer(409, { title: 'x', detail: 'x', current: opened() });
-    return answer(200, { revision: server.revision, updatedAt: '2026-01-01T10:00:01Z' });
+    const { drive, clashes } = merged(server.document, server.saves.includes(patch.saveId) ? [] : patch.changes);
+    if (drive !== server.document)
+      Object.assign(server, { revision: server.revision + 1, document: drive, saves: [...server.saves, patch.saveId] });
+    const answer = {
+      revision: server.revision,
+      updatedAt: '2026-01-01T10:00:01Z',
+      since: null,
+      document: drive,
+      clashes,
+    };
+    return { ok: true, status: 200, text: () => Promise.resolve(JSON.stringify(answer)) } as Response;
   };
 });
 
@@ -105,6 +111,11 @@ const leave = (page: string, name: string, at: string, revision = 1) =>
     `emery-draft:drive-${number}:${page}`,
     JSON.stringify({ revision, document: { ...server.document, name }, at }),
   );
+/** As this Emery leaves them: what was done, over which revision. */
+const leaveChange = (page: string, change: Partial<Drive>, at: string, revision = 1) => {
+  const device = { ...startDevice(revision, newDrive('start')), present: { ...newDrive('start'), ...change } };
+  localStorage.setItem(`emery-draft:drive-${number}:${page}`, JSON.stringify({ kept: keptOf(device), at }));
+};
 const keys = () => Object.keys(localStorage).filter((key) => key.startsWith('emery-draft:'));
 
 test('of two drafts left behind the newest is taken up and saved, and the other stays until somebody decides', async () => {
@@ -147,4 +158,59 @@ test('with no room of its own the draft that was taken up stays where it was lef
   await until(() => saved(open));
   full.mockRestore();
   expect([keys(), server.document.name]).toEqual([[], 'left']);
+});
+
+test('what several pages left is all taken up, over whatever was saved since; what two changed is asked about', async () => {
+  server.document = { ...newDrive('theirs'), use: { bins: [] } };
+  server.revision = 4;
+  leaveChange('page-a', { crankRotation: 'ccw' }, '2026-01-01T10:00:00Z');
+  leaveChange('page-b', { name: 'mine', speeds: { idle: 650 } }, '2026-01-01T11:00:00Z');
+  const open = await openDrive(opened());
+  await until(() => saved(open));
+  expect(server.document).toEqual({
+    ...newDrive('theirs'),
+    ...{ use: { bins: [] }, crankRotation: 'ccw', speeds: { idle: 650 } },
+  });
+  expect(open.saver.getQuestions()).toMatchObject([{ changes: [{ at: ['name'], now: 'mine' }] }]);
+  // Left with the question open, it is there again.
+  onBench(open)();
+  expect(openDriveOf(opened().id)?.saver.getQuestions()).toHaveLength(1);
+});
+
+test('a save that was taken before the page was shut is sent again under its name, and is taken once', async () => {
+  server.document = { ...newDrive('start'), name: 'mine, and theirs since' };
+  server.saves = ['taken'];
+  server.revision = 3;
+  const kept = {
+    revision: 1,
+    sent: { revision: 1, saveId: 'taken', changes: [{ at: ['name'], was: 'start', now: 'mine' }] },
+  };
+  localStorage.setItem(
+    `emery-draft:drive-${number}:page-a`,
+    JSON.stringify({ kept: { ...kept, changes: [], questions: [] }, at: '2026-01-01T10:00:00Z' }),
+  );
+  const open = await openDrive(opened());
+  await until(() => saved(open));
+  expect(server.document.name).toBe('mine, and theirs since');
+  expect(open.store.get().present.name).toBe('mine, and theirs since');
+  expect(open.saver.getQuestions()).toEqual([]);
+  expect(keys()).toEqual([]);
+});
+
+test('an undo takes back what was done here, and nothing that others did since', async () => {
+  const open = await openDrive(opened());
+  onBench(open);
+  rename(open, 'mine');
+  await until(() => saved(open));
+  const changes = [{ at: ['crankRotation'], was: 'cw', now: 'ccw' }];
+  server.document = { ...server.document, crankRotation: 'ccw' };
+  server.revision += 1;
+  open.saver.hear({ revision: server.revision, changes, by: 'Anna', at: '', saveId: 'theirs' });
+  await until(() => open.store.get().present.crankRotation === 'ccw');
+  open.store.dispatch({ type: 'undo' });
+  expect(open.store.get().present).toMatchObject({ name: 'start', crankRotation: 'ccw' });
+  open.store.dispatch({ type: 'redo' });
+  expect(open.store.get().present).toMatchObject({ name: 'mine', crankRotation: 'ccw' });
+  await until(() => saved(open));
+  expect(server.document).toMatchObject({ name: 'mine', crankRotation: 'ccw' });
 });

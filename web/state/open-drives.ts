@@ -1,16 +1,37 @@
-import { sameDocument } from './same-document';
 import { signedOut } from '../access/here';
 import { ask } from '../api/client';
 import { onceBack } from '../offline/away';
 import { sendBegun } from '../offline/begun';
 import { keepAnswer } from '../offline/kept-answers';
 import { newSaveId } from '../api/shop';
+import { whoIsThere } from '../jobs/who';
 import { createDriveStore, type DriveStore } from './drive-history';
-import { DriveSaver, type SaveRequest } from './drive-saver';
-import { forgetDraft, holdPageName, leftDrafts, openDraftStore, type DraftStore, type LeftDraft } from './draft-store';
+import { DriveSaver, type Versions } from './drive-saver';
+import {
+  forgetDraft,
+  holdPageName,
+  isOldDraft,
+  leftDrafts,
+  openDraftStore,
+  type DraftStore,
+  type LeftDraft,
+  type LeftOldDraft,
+} from './draft-store';
+import { atFieldSince } from './at-field';
 import { Listeners } from './listeners';
 import type { DriveOpened } from '@emery/core/api';
-import type { Drive } from '@emery/core/drive';
+import { type Drive, same } from '@emery/core/drive';
+import {
+  type Device,
+  isUnsent,
+  type Kept,
+  keptOf,
+  type Patch,
+  type PatchAnswer,
+  resumed,
+  startDevice,
+  type Version,
+} from '@emery/core/together';
 
 let page: string | null = null;
 
@@ -20,19 +41,18 @@ function pageName(): string {
   return page;
 }
 
-/** Saves; one that was begun with the server away is made first. What this device keeps of the drive goes along. */
-async function send(opened: DriveOpened, request: SaveRequest): Promise<{ revision: number; updatedAt: string }> {
-  await sendBegun(opened.id);
-  const path = `/drives/${opened.id}`;
-  const saved = await ask<{ revision: number; updatedAt: string }>(
-    'PUT',
-    path,
-    request,
-    AbortSignal.timeout(LONGEST_SAVE),
-  );
-  const { document } = request;
-  void keepAnswer(path, JSON.stringify({ ...opened, ...saved, name: document.name || opened.name, document }));
-  return saved;
+/** Saves; one that was begun with the server away is made first. */
+async function send({ id }: DriveOpened, patch: Patch): Promise<PatchAnswer> {
+  await sendBegun(id);
+  const by = whoIsThere();
+  const named = { ...patch, ...(by && { by }) };
+  return ask<PatchAnswer>('PATCH', `/drives/${id}`, named, AbortSignal.timeout(LONGEST_SAVE));
+}
+
+/** What this device keeps of a drive goes along with what the server is known to have. */
+function keepBase(opened: DriveOpened, { revision, base }: Device): void {
+  const kept = { ...opened, revision, name: base.name || opened.name, document: base };
+  void keepAnswer(`/drives/${opened.id}`, JSON.stringify(kept));
 }
 
 const unsentTold = new Listeners();
@@ -60,17 +80,17 @@ export interface OpenDrive {
   left: LeftDrafts;
 }
 
-/** Drafts that wait for a decision. */
+/** Drafts of an older Emery that wait for a decision. */
 export class LeftDrafts {
   private readonly listeners = new Listeners();
   readonly subscribe = this.listeners.add;
 
-  constructor(private drafts: readonly LeftDraft[]) {}
+  constructor(private drafts: readonly LeftOldDraft[]) {}
 
-  get = (): readonly LeftDraft[] => this.drafts;
+  get = (): readonly LeftOldDraft[] => this.drafts;
 
   /** Lets one go: it has been taken over, made a copy of, or thrown away. */
-  forget(draft: LeftDraft): void {
+  forget(draft: LeftOldDraft): void {
     forgetDraft(draft.key);
     this.drafts = this.drafts.filter((other) => other !== draft);
     this.listeners.tell();
@@ -88,54 +108,88 @@ const held = new Map<string, Held>();
 export const openDriveOf = (id: string): OpenDrive | null => held.get(id) ?? null;
 
 /**
- * Puts a drive on the bench that was read from the server: takes up a draft left behind, and saves every change from
- * here on.
+ * Puts a drive on the bench that was read from the server: goes on with what other pages left, and saves every change
+ * from here on.
  */
 export async function openDrive(opened: DriveOpened): Promise<OpenDrive> {
   const left = await leftDrafts(opened.id);
   const there = held.get(opened.id);
   if (there) return there;
-  // What the server has is no draft any more.
-  const [sent, unsent] = [
-    left.filter(({ document }) => sameDocument(document, opened.document)),
-    left.filter(({ document }) => !sameDocument(document, opened.document)),
-  ];
-  for (const { key } of sent) forgetDraft(key);
-  // Drawn over what the server still has: nobody else has saved, so it goes on from there. Any other is for somebody to
-  // look at.
-  const newest = unsent.find(({ revision }) => revision === opened.revision);
-  const store = createDriveStore(opened.document);
+  const { device, taken, old } = takenUp(opened, left);
   const own = openDraftStore(opened.id, pageName());
-  const saver = new DriveSaver({
-    revision: opened.revision,
-    draft: newest ? takingOver(newest.key, own) : own,
-    send: (request) => send(opened, request),
-  });
+  const store = createDriveStore(opened.document);
   let last: Drive = opened.document;
+  const merged = (drive: Drive, versions: readonly Version[]) => {
+    const from = last;
+    last = drive;
+    store.dispatch({ type: 'merge', from, to: drive });
+    if (versions.length > 0) tellChanged({ id: opened.id, from, to: drive, versions });
+  };
+  const saver = new DriveSaver({
+    device,
+    draft: taken.length > 0 ? takingOver(taken, own) : own,
+    send: (patch) => send(opened, patch),
+    read: (after) => ask<Versions>('GET', `/drives/${opened.id}/versions?after=${after}`),
+    merged,
+    decided: (drive) => store.dispatch({ type: 'edit', change: () => drive }),
+    atFieldSince,
+    based: (now) => keepBase(opened, now),
+  });
+  if (device.present !== opened.document) {
+    last = device.present;
+    store.dispatch({ type: 'replace', drive: device.present });
+  }
   store.subscribe(() => {
     const { present } = store.get();
     const changed = present !== last;
     last = present;
     if (changed) saver.change(present);
   });
-  if (newest) {
-    last = newest.document;
-    store.dispatch({ type: 'replace', drive: newest.document });
-    saver.change(newest.document);
-  }
-  const open: Held = {
-    opened,
-    store,
-    saver,
-    left: new LeftDrafts(unsent.filter((draft) => draft !== newest)),
-    benches: 0,
-  };
+  if (!isUnsent(device) && device.questions.length === 0) taken.forEach((key) => forgetDraft(key));
+  const open: Held = { opened, store, saver, left: new LeftDrafts(old), benches: 0 };
   held.set(opened.id, open);
   saver.subscribe(() => {
     letGoWhenSent(opened.id);
     unsentTold.tell();
   });
   return open;
+}
+
+/** What other pages left of a drive, all of it in one; what an older Emery left over an older version waits. */
+function takenUp(opened: DriveOpened, left: readonly LeftDraft[]) {
+  let device = startDevice(opened.revision, opened.document);
+  const taken: string[] = [];
+  const old: LeftOldDraft[] = [];
+  // The newest goes last and first on the screen.
+  for (const draft of [...left].reverse()) {
+    if (!isOldDraft(draft)) device = resumedOnto(device, draft.kept);
+    else if (same(draft.document, opened.document)) {
+      // What the server has is no draft any more.
+      forgetDraft(draft.key);
+      continue;
+    } else if (draft.revision === opened.revision && draft === left.find(isOldDraft))
+      device = resumedOnto(
+        device,
+        keptOf({ ...startDevice(opened.revision, opened.document), present: draft.document }),
+      );
+    else {
+      old.unshift(draft);
+      continue;
+    }
+    taken.push(draft.key);
+  }
+  return { device, taken, old };
+}
+
+/** With what one more page left: a save of it that was under way is made anew where another is under way. */
+function resumedOnto(device: Device, kept: Kept): Device {
+  if (device.present === device.base && !device.sent) return resumed(device.revision, device.base, kept);
+  const more = resumed(device.revision, device.present, {
+    ...kept,
+    sent: null,
+    changes: [...(kept.sent?.changes ?? []), ...kept.changes],
+  });
+  return { ...device, present: more.present, questions: [...device.questions, ...more.questions] };
 }
 
 /** Says that a bench shows the drive. Returns what says that it no longer does. */
@@ -153,23 +207,42 @@ export function onBench(shown: OpenDrive): () => void {
 
 function letGoWhenSent(id: string): void {
   const open = held.get(id);
-  if (open && open.benches === 0 && !open.saver.isDirty()) held.delete(id);
+  if (open && open.benches === 0 && !open.saver.isDirty() && open.saver.getQuestions().length === 0) held.delete(id);
 }
 
-/** A draft store that answers for another page's draft as well, until its own holds the same or the server does. */
-function takingOver(key: string, own: DraftStore): DraftStore {
+/** A draft store that answers for other pages' drafts as well, until its own holds the same or the server does. */
+function takingOver(keys: readonly string[], own: DraftStore): DraftStore {
+  const forget = () => keys.forEach((key) => forgetDraft(key));
   return {
     write: (draft) => {
       const kept = own.write(draft);
-      if (kept) forgetDraft(key);
+      if (kept) forget();
       return kept;
     },
     clear: () => {
       own.clear();
-      forgetDraft(key);
+      forget();
     },
   };
 }
+
+/** What others changed of a drive that is on a bench here. */
+export interface Changed {
+  id: string;
+  from: Drive;
+  to: Drive;
+  versions: readonly Version[];
+}
+const changedListeners = new Set<(changed: Changed) => void>();
+/** Calls back with what others change. Returns what ends that. */
+export function onChanged(listener: (changed: Changed) => void): () => void {
+  changedListeners.add(listener);
+  return () => void changedListeners.delete(listener);
+}
+const tellChanged = (changed: Changed) => changedListeners.forEach((listener) => listener(changed));
+
+/** The drives that a bench shows here, or that have something unsent. */
+export const heldDrives = (): readonly OpenDrive[] => [...held.values()];
 
 const nudgeAll = () => {
   for (const { saver } of held.values()) saver.nudge();

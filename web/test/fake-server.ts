@@ -1,5 +1,6 @@
 import type { Drive } from '@emery/core/drive';
 import type { PulleyAtHand } from '@emery/core/speeds';
+import type { Patch } from '@emery/core/together';
 
 /** A server that answers as Emery's does, and keeps what it was asked. */
 export interface FakeServer {
@@ -49,6 +50,11 @@ const ACCESS: Record<string, object> = {
   },
 };
 
+const PHONE = {
+  ...{ device: 'phone-of-bert', name: 'Bert', kind: 'phone', follows: null },
+  tabs: [{ tab: 't', drive: null, stage: '', part: '' }],
+};
+
 /** What is read of each address, by its first part. */
 const READ: Record<string, (path: string, opened: Opened) => unknown> = {
   shop: (_, { unit }) => ({ id: 1, name: 'Tarnside Field Workshop', unit, hourRate: 60, limits: null }),
@@ -75,6 +81,7 @@ const READ: Record<string, (path: string, opened: Opened) => unknown> = {
   jobs: (path) => (path.startsWith('/jobs/pace') ? { factor: 1, plusMinus: 0.3, jobs: 0 } : { jobs: [], total: 0 }),
   records: () => ({ rows: [], total: 0 }),
   vehicles: () => ({ vehicles: [], total: 0 }),
+  live: () => ({ devices: [PHONE] }),
   access: (path) => ACCESS[path.split('/')[2] ?? ''] ?? {},
 };
 
@@ -92,7 +99,6 @@ const answer = (status: number, body: unknown) =>
 export function fakeServer(opened: Opened): FakeServer {
   const sent: FakeServer['sent'] = [];
   const refusals: { method: string; path: string | RegExp; status: number; detail: string; more: object }[] = [];
-  let revision = 1;
   globalThis.fetch = jest.fn((address: string, { method = 'GET', body }: RequestInit = {}) => {
     const path = String(address).replace(/^.*\/api(?=\/)/, '');
     const refused = refusals.findIndex(
@@ -103,10 +109,18 @@ export function fakeServer(opened: Opened): FakeServer {
       const [{ status, detail, more }] = refusals.splice(refused, 1) as [(typeof refusals)[number]];
       return answer(status, { status, title: 'Refused', detail, ...more });
     }
+    if (method === 'POST' && path === '/live/takes')
+      return answer(201, { ...JSON.parse(String(body)), id: 'take', state: 'asked', part: 0, result: null });
     if (method === 'POST' && path === '/access/codes') return answer(201, CODE);
-    if (method === 'PUT' && path.startsWith('/drives/')) {
-      revision += 1;
-      return answer(200, { revision, updatedAt: AT });
+    if (method === 'PATCH' && path.startsWith('/drives/')) {
+      const { saveId, changes, ...over } = JSON.parse(String(body)) as Patch;
+      const revision = over.revision + 1;
+      return answer(200, {
+        revision,
+        updatedAt: AT,
+        since: [{ revision, changes, saveId, by: '', at: AT }],
+        clashes: [],
+      });
     }
     const first = path.split(/[/?]/)[1]!;
     const read = opened.reads?.[first] ?? READ[first];

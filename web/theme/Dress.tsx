@@ -1,6 +1,7 @@
 import { App as AntApp, ConfigProvider } from 'antd';
 import { useMemo } from 'react';
 import { Outlet } from 'react-router';
+import { PhonesOffered } from '../take/phones-offered';
 import { antdTheme } from './antd-theme';
 import { useLight } from './light';
 
@@ -11,7 +12,9 @@ export default function Dress() {
   return (
     <ConfigProvider theme={theme} wave={{ disabled: true }}>
       <AntApp notification={{ placement: 'bottomLeft' }}>
-        <Outlet />
+        <PhonesOffered value={true}>
+          <Outlet />
+        </PhonesOffered>
       </AntApp>
     </ConfigProvider>
   );

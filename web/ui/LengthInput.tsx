@@ -1,5 +1,6 @@
 import { useState, type KeyboardEvent } from 'react';
 import { LineInput } from './LineInput';
+import { PhoneTake } from '../take/WithPhone';
 import { TapePad } from './TapePad';
 import type { LengthUnit } from '@emery/core/quantity';
 
@@ -51,6 +52,7 @@ export function LengthInput({
   onKeyDown,
 }: Props) {
   const [padOpen, setPadOpen] = useState(false);
+  const [asking, setAsking] = useState(false);
   return (
     <>
       <LineInput
@@ -93,9 +95,22 @@ export function LengthInput({
           unit={unit}
           signed={signed}
           onWrite={onText}
+          onPhone={() => setAsking(true)}
           onEnter={() => {
             onEnter();
             setPadOpen(false);
+          }}
+        />
+      )}
+      {asking && (
+        <PhoneTake
+          kind="reading"
+          label={label}
+          unit={unit}
+          onText={onText}
+          onClose={() => {
+            setAsking(false);
+            document.getElementById(id)?.focus();
           }}
         />
       )}

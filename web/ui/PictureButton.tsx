@@ -2,12 +2,15 @@ import { CameraOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useRef, useState, type ReactNode } from 'react';
 import { PHOTO_TYPES, sendPhoto } from '../api/photos';
+import { WithPhone } from '../take/WithPhone';
 import type { KeptPicture } from '@emery/core/drive';
 
 interface Props {
   /** What the button says, and what the file is called for who does not see it. */
   label: string;
   what: string;
+  /** What a phone is asked for; as it is called, where left out. */
+  forPhone?: string;
   primary?: boolean;
   /** Once the server keeps it. */
   onKept: (picture: KeptPicture) => void;
@@ -16,7 +19,7 @@ interface Props {
 }
 
 /** Takes a picture in, from the camera, a file, or dropped: sent with how far it has come, and can be cancelled. */
-export function PictureButton({ label, what, primary = false, onKept, around }: Props) {
+export function PictureButton({ label, what, forPhone = what, primary = false, onKept, around }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const [sending, setSending] = useState<{ share: number; cancel: () => void } | null>(null);
   const [problem, setProblem] = useState('');
@@ -56,6 +59,7 @@ export function PictureButton({ label, what, primary = false, onKept, around }: 
       >
         {label}
       </Button>
+      <WithPhone kind="picture" label={forPhone} onPicture={onKept} />
       {sending && (
         <span className="quiet" role="status">
           {sending.share < 1 ? `Sending, ${Math.round(100 * sending.share)} %` : 'Rotating it upright'}{' '}

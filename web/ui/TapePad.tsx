@@ -9,6 +9,7 @@ import {
 } from 'react';
 import { isNarrow } from './use-narrow';
 import { PlainButton } from './PlainButton';
+import { PhoneButton } from '../take/WithPhone';
 import type { LengthUnit } from '@emery/core/quantity';
 
 interface Props {
@@ -18,12 +19,14 @@ interface Props {
   /** Told after every touch what has been entered so far, as it would be written. */
   onWrite: (text: string) => void;
   onEnter: () => void;
+  /** A phone is to write it. */
+  onPhone?: () => void;
 }
 
 /**
  * A tape reading with one thumb: whole inches, then the sixteenth on a strip of tape; or millimetres with a decimal.
  */
-export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
+export function TapePad({ unit: shopUnit, signed, onWrite, onEnter, onPhone = () => undefined }: Props) {
   const [unit, setUnit] = useState(shopUnit);
   const [digits, setDigits] = useState('');
   const [sixteenths, setSixteenths] = useState(0);
@@ -76,6 +79,7 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter }: Props) {
         <PlainButton primary onClick={onEnter}>
           Enter
         </PlainButton>
+        <PhoneButton kind="reading" onPress={onPhone} />
       </div>
     </div>
   );

@@ -1,5 +1,6 @@
 import { Input } from 'antd';
 import { useId } from 'react';
+import { useOwnText } from './use-own-text';
 import { FieldFrame } from './FieldFrame';
 
 interface Props {
@@ -14,17 +15,17 @@ interface Props {
 /** A short text: a name. */
 export function TextField({ label, value, max, problem = '', onChange }: Props) {
   const id = useId();
+  const own = useOwnText(value, onChange);
   return (
     <FieldFrame id={id} label={label} problem={problem || null}>
       <Input
         id={id}
-        value={value}
+        {...own}
         maxLength={max}
         autoComplete="off"
         status={problem ? 'error' : ''}
         aria-invalid={problem !== ''}
         aria-describedby={`${id}-echo`}
-        onChange={(event) => onChange(event.target.value)}
       />
     </FieldFrame>
   );

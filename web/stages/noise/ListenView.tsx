@@ -14,6 +14,8 @@ import { FigureField } from '../../ui/FigureField';
 import { SoundDrop } from '../../ui/SoundDrop';
 import { StoppedSum } from '../../ui/StoppedSum';
 import { useTyped } from '../../ui/typed-text';
+import { WithPhone } from '../../take/WithPhone';
+import { TAKEN } from '../../together/words';
 import { clickSound, play, playing, stopPlaying } from '../../sound/player';
 import { type SoundInHand, useNoise } from './NoiseProvider';
 import { useDiagnosis, useEngineRpm, useListening, useRates } from './sums';
@@ -164,9 +166,12 @@ export function ListenView() {
             </Button>
           )}
           {diagnosis.stops.length === 0 && !listening && (
-            <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen()}>
-              Listen
-            </Button>
+            <span className="button-row">
+              <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen()}>
+                Listen
+              </Button>
+              <WithPhone kind="sound" label={TAKEN.noise} onSound={(file) => void readFile(file)} />
+            </span>
           )}
         </>
       )}

@@ -2,6 +2,7 @@ import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
 import { useId } from 'react';
 import { edit, useBench, useBenchStores, useDrive, useSelected } from '../../state/bench';
+import { useOwnText } from '../../ui/use-own-text';
 import { QuantityField } from '../../ui/QuantityField';
 import { TypedPlace } from '../../ui/typed-text';
 import { type Drive, freeIdIn, type Obstacle, obstacleLabel, putItem, removeItem } from '@emery/core/drive';
@@ -64,6 +65,7 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
         group,
       ),
     );
+  const name = useOwnText(label ?? '', (text) => change({ label: text }, runOfEdits(`obstacle label ${id}`)));
   return (
     <>
       <div className="fields">
@@ -71,13 +73,7 @@ function ObstacleFields({ obstacle }: { obstacle: Obstacle }) {
           <label className="label" htmlFor={nameId}>
             Name
           </label>
-          <Input
-            id={nameId}
-            value={label ?? ''}
-            placeholder={to ? 'Arm' : 'Bolt'}
-            maxLength={80}
-            onChange={(event) => change({ label: event.target.value }, runOfEdits(`obstacle label ${id}`))}
-          />
+          <Input id={nameId} placeholder={to ? 'Arm' : 'Bolt'} maxLength={80} {...name} />
         </div>
         <QuantityField
           label={to ? 'Width' : 'Across'}

@@ -9,6 +9,7 @@ import { LengthFigure } from '../../ui/LengthFigure';
 import { PictureButton } from '../../ui/PictureButton';
 import { QuantityField } from '../../ui/QuantityField';
 import { TypedPlace } from '../../ui/typed-text';
+import { PICTURE_ASKED } from './words';
 import { AddPulley } from './AddPulley';
 import { Fitted } from './Fitted';
 import { pictureInHand } from './picture-in-hand';
@@ -85,11 +86,15 @@ function PictureIntake({ first = false }: { first?: boolean }) {
     dispatch(edit((d) => putItem(d, 'survey.photos', { id, ...kept })));
     setPicture({ id, marking: drive.stations[0]?.pulleys[0]?.id ?? null });
   };
-  if (!first) return <PictureButton label="Another picture" what="Another picture file" onKept={onKept} />;
+  if (!first)
+    return (
+      <PictureButton forPhone={PICTURE_ASKED} label="Another picture" what="Another picture file" onKept={onKept} />
+    );
   return (
     <PictureButton
       label="Take or choose a picture"
       what="Picture file"
+      forPhone={PICTURE_ASKED}
       primary
       onKept={onKept}
       around={(button) => (

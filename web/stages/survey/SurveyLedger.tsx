@@ -1,3 +1,4 @@
+import { useOwnText } from '../../ui/use-own-text';
 import { steady } from '../../ui/steady';
 import { MarkedRow } from '../../bench/MarkedRow';
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
@@ -267,13 +268,7 @@ const NameField = steady(function NameField({ value, placeholder, onChange }: Na
       <label className="label" htmlFor={id}>
         Name
       </label>
-      <Input
-        id={id}
-        value={value}
-        placeholder={placeholder}
-        maxLength={80}
-        onChange={(event) => onChange(event.target.value)}
-      />
+      <Input id={id} placeholder={placeholder} maxLength={80} {...useOwnText(value, onChange)} />
     </div>
   );
 });

@@ -10,6 +10,7 @@ import { useNarrow } from '../../ui/use-narrow';
 import { TypedPlace, useForgetTyped, useTyped } from '../../ui/typed-text';
 import { firstTape } from './first-tape';
 import { Fitted } from './Fitted';
+import { removeTape } from './words';
 import {
   findPulley,
   freeIdIn,
@@ -203,7 +204,7 @@ function ReadingTable({ fit }: { fit: SurveyFit | null }) {
         </tr>
       </thead>
       <tbody>
-        {(drive.survey?.readings ?? []).map((reading) => {
+        {(drive.survey?.readings ?? []).map((reading, nth) => {
           const fitted = byId.get(reading.id);
           const station = stationOf(drive, reading.to);
           return (
@@ -230,7 +231,7 @@ function ReadingTable({ fit }: { fit: SurveyFit | null }) {
                 <Button
                   type="text"
                   icon={<DeleteOutlined />}
-                  aria-label={`Remove ${reading.id}`}
+                  aria-label={removeTape(nth + 1)}
                   onClick={() => dispatch(edit((d) => removeItem(d, 'survey.readings', reading.id)))}
                 />
               </td>

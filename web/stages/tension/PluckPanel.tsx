@@ -9,6 +9,8 @@ import { microphone, type SoundSource } from '../../sound/microphone';
 import { soundOfFile } from '../../sound/sound-file';
 import { StoppedSum } from '../../ui/StoppedSum';
 import { useTyped } from '../../ui/typed-text';
+import { WithPhone } from '../../take/WithPhone';
+import { TAKEN } from '../../together/words';
 import type { CoreOutput } from '../tasks';
 import { SoundDrawing } from './SoundDrawing';
 import { simulatedSpan } from './sound-source';
@@ -110,9 +112,12 @@ export function PluckPanel({ index }: { index: number }) {
               ■ Stop and calculate
             </Button>
           ) : (
-            <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen(microphone())}>
-              Listen
-            </Button>
+            <span className="button-row">
+              <Button type="primary" icon={<AudioOutlined />} onClick={() => void listen(microphone())}>
+                Listen
+              </Button>
+              <WithPhone kind="sound" label={TAKEN.pluck} onSound={(file) => void readFile(file)} />
+            </span>
           )}
         </>
       )}

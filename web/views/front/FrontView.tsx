@@ -7,6 +7,7 @@ import { BeltDrawing } from './BeltDrawing';
 import { Grid } from './Grid';
 import { worstMarks } from './worst-marks';
 import { Obstacles } from './Obstacles';
+import { OthersLayer } from './OthersLayer';
 import { PulleyGrip } from './PulleyGrip';
 import { PulleyLabels, type LabelledPulley } from './PulleyLabels';
 import { ScaleBar } from './ScaleBar';
@@ -19,6 +20,7 @@ import { useViewport } from './use-viewport';
 import './front-view.css';
 import { type Drive, stationLabel } from '@emery/core/drive';
 import { bodyRadiusMm, sectionFor } from '@emery/core/section';
+import { pointAt } from '../../live/here';
 import { strip } from '../../state/strip';
 import { useKeys, withModifier } from '../../ui/use-key';
 import { isNarrow, useNarrow } from '../../ui/use-narrow';
@@ -101,6 +103,11 @@ export function FrontView({ stage }: { stage: Stage }) {
         role="group"
         aria-label="Drive seen from the front"
         {...string.handlers}
+        onPointerMoveCapture={({ clientX, clientY }) => {
+          const box = svg.current!.getBoundingClientRect();
+          pointAt({ x: (clientX - box.left - tx) / k, y: -(clientY - box.top - ty) / k });
+        }}
+        onPointerLeave={() => pointAt(null)}
       >
         <Grid k={k} tx={tx} ty={ty} width={view.size.width} height={view.size.height} />
         <g transform={`translate(${tx} ${ty}) scale(${k})`}>
@@ -143,6 +150,7 @@ export function FrontView({ stage }: { stage: Stage }) {
           transform={view.transform}
           size={view.size}
         />
+        <OthersLayer pulleys={pulleys} k={k} tx={tx} ty={ty} />
         <ScaleBar k={k} unit={unit} height={view.size.height} />
       </svg>
       {drive.stations.length === 0 && (

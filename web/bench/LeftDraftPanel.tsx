@@ -3,56 +3,22 @@ import { Button } from 'antd';
 import { group } from 'd3-array';
 import type { ReactNode } from 'react';
 import { LengthFigure } from '../ui/LengthFigure';
-import type { LeftDraft } from '../state/draft-store';
+import type { LeftOldDraft } from '../state/draft-store';
 import { Thumbnail } from './Thumbnail';
-import type { DriveOpened } from '@emery/core/api';
 import { type Drive, driveDifferences } from '@emery/core/drive';
 import { sketchOf } from '@emery/core/path';
 import type { LengthUnit } from '@emery/core/quantity';
 
-interface ConflictProps {
-  mine: Drive;
-  theirs: DriveOpened;
-  unit: LengthUnit;
-  onKeepMine: () => void;
-  onTakeTheirs: () => void;
-  onKeepBoth: () => void;
-}
-
-const savedBy = ({ savedBy: name }: DriveOpened) => (name ? `by ${name}` : 'somewhere else');
-
-/** Two people saved one drive: both are shown, and nothing is decided without the user. */
-export function ConflictPanel({ mine, theirs, unit, onKeepMine, onTakeTheirs, onKeepBoth }: ConflictProps) {
-  return (
-    <TwoVersions
-      title={`■ This drive was saved ${savedBy(theirs)} at ${DAY_AND_TIME.format(new Date(theirs.updatedAt))}`}
-      lead="Nothing was overwritten. Compare both, then choose."
-      mine={{ title: 'Yours, on this screen', drive: mine }}
-      theirs={{ title: 'Theirs, saved', drive: theirs.document }}
-      names={['yours', 'theirs']}
-      unit={unit}
-    >
-      <Button type="primary" onClick={onKeepBoth}>
-        Keep both: mine as a copy
-      </Button>
-      <Button onClick={onTakeTheirs}>Take theirs</Button>
-      <Button danger onClick={onKeepMine}>
-        Replace theirs with mine
-      </Button>
-    </TwoVersions>
-  );
-}
-
 interface LeftProps {
   drive: Drive;
-  draft: LeftDraft;
+  draft: LeftOldDraft;
   unit: LengthUnit;
   onTakeUp: () => void;
   onKeepCopy: () => void;
   onThrowAway: () => void;
 }
 
-/** A draft that another page left on this device, which nobody has decided about yet. */
+/** A draft that an older Emery left on this device over an older version, which nobody has decided about yet. */
 export function LeftDraftPanel({ drive, draft, unit, onTakeUp, onKeepCopy, onThrowAway }: LeftProps) {
   return (
     <TwoVersions
