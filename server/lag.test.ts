@@ -88,8 +88,17 @@ const sheet = (() => {
 })();
 const newJob = async () => ({ id: randomUUID(), driveId: (await newDrive()).id, by: 'Ann', at: NOW, sheet });
 const begun = async () => (await ask('POST', '/jobs', await newJob())).body;
+/** As large as a photograph gets: grain does not pack. */
 const photo = () =>
-  sharp({ create: { width: 4000, height: 3000, channels: 3, background: '#333' } })
+  sharp({
+    create: {
+      width: 4000,
+      height: 3000,
+      channels: 3,
+      background: '#333',
+      noise: { type: 'gaussian', mean: 128, sigma: 20 },
+    },
+  })
     .jpeg()
     .toBuffer();
 const plate = async () => (await ask('GET', '/vehicles?limit=1')).body.vehicles[0];

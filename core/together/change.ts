@@ -55,13 +55,17 @@ export function isAsBefore(value: unknown, { was, hash }: Before): boolean {
   return hash === undefined ? sameJson(value, was) : value !== undefined && digest(value) === hash;
 }
 
-/** As JSON with the fields of every object in one order, so that the same is written the same. */
-const canonical = (value: unknown): string =>
-  JSON.stringify(value, (_key, part: unknown) =>
-    typeof part === 'object' && part !== null && !Array.isArray(part)
-      ? Object.fromEntries(Object.entries(part).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : part,
-  ) ?? '';
+/** As JSON with the fields of every object in one order, so that the same is written the same; '' for what has none. */
+function canonical(value: unknown): string {
+  if (typeof value !== 'object' || value === null) return JSON.stringify(value) ?? '';
+  if (Array.isArray(value)) return `[${value.map((part) => canonical(part) || 'null').join(',')}]`;
+  const fields: string[] = [];
+  for (const key of Object.keys(value).sort()) {
+    const text = canonical((value as Readonly<Record<string, unknown>>)[key]);
+    if (text !== '') fields.push(`${JSON.stringify(key)}:${text}`);
+  }
+  return `{${fields.join(',')}}`;
+}
 
 const sameJson = (a: unknown, b: unknown) => a === b || canonical(a) === canonical(b);
 

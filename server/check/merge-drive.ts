@@ -1,7 +1,7 @@
 import { drawn, type CheckedDrive } from './check-drive';
 import { withShopLimits } from '../drives/shop-limits';
 import { type Drive, type DriveProblem, fullWords, readDrive, type ShopLimit, withinLists } from '@emery/core/drive';
-import { type Change, changesBetween, type Clash, merged, withMine } from '@emery/core/together';
+import { type Change, changesBetween, type Clash, digest, merged, withMine } from '@emery/core/together';
 
 /** A drive as it is stored, and what somebody did to a version of it. */
 export interface DrivePatch {
@@ -13,17 +13,18 @@ export interface DrivePatch {
 }
 
 export type DriveMerge =
-  | { ok: true; checked: CheckedDrive | null; changes: Change[]; clashes: readonly Clash[] }
+  | { ok: true; checked: CheckedDrive | null; asked: string; changes: Change[]; clashes: readonly Clash[] }
   | { ok: false; full: string }
   | { ok: false; full: null; problems: DriveProblem[] };
 
-/** One drive from both; `checked` is null where nothing of it is another than before. */
+/** One drive from both; `checked` is null where nothing of it is another than before, `asked` names what was asked for. */
 export function mergeDrive({ document, limits, changes, alone }: DrivePatch): DriveMerge {
   const before = withShopLimits(JSON.parse(document) as Drive, limits);
   const { drive, clashes } = merged(before, changes);
   if (alone && clashes.some(({ why }) => why === 'unfit' || why === 'full')) return refusal(before, changes);
   const done = changesBetween(before, drive);
-  return { ok: true, checked: done.length === 0 ? null : drawn(drive), changes: done, clashes };
+  const asked = digest(changes);
+  return { ok: true, checked: done.length === 0 ? null : drawn(drive), asked, changes: done, clashes };
 }
 
 /** Why changes that nobody else had a part in cannot be taken. */

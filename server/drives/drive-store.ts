@@ -20,7 +20,6 @@ import {
   type Change,
   changesBetween,
   type Clash,
-  digest,
   type Patch,
   type PatchAnswer,
   type Version,
@@ -127,11 +126,10 @@ async function takePatch(
   id: string,
   patch: Patch,
   by: string,
-  { of: revision, checked, changes, clashes }: MergedNow,
+  { of: revision, checked, asked, changes, clashes }: MergedNow,
 ): Promise<PatchAnswer | null> {
   const held = await holdDrive(manager, id);
   if (!held || held.drive.deletedAt || held.vehicle.deletedAt) throw await gone(manager, id);
-  const asked = digest(patch.changes);
   const taken = await takenSave(manager, id, patch.saveId);
   if (taken && taken.asked !== asked) throw invalid([{ path: 'saveId', message: PATCH.otherSave }]);
   if (taken) return { ...(await versionsOf(manager, held.drive, patch.revision)), clashes: taken.clashes };

@@ -5,6 +5,7 @@ import { doneBy } from '../access/caller';
 import { lazy, mixed, number, object, string } from '../http/fields';
 import { bodyOf, notFound, Problem } from '../http/problem';
 import { change } from '../storage/change';
+import { sendInPieces } from '../storage/large';
 import { tellNews } from './news';
 import { LIVE } from './words';
 import { type Take, TAKE_KINDS, TAKE_STATES, type TakeKind, type TakeState } from '@emery/core/api';
@@ -95,10 +96,11 @@ export function takeRoutes(router: Router, data: DataSource): void {
     const body: unknown = request.body;
     if (!Buffer.isBuffer(body) || body.length === 0) throw new Problem(415, LIVE.notASound, LIVE.sound);
     const taken = await change(data, async (manager) => {
-      await manager.query("UPDATE take SET state = 'done', part = 100, type = 'audio/wav', bytes = ? WHERE id = ?", [
-        body,
-        request.params.id,
-      ]);
+      await sendInPieces(manager, body, (term) =>
+        manager.query(`UPDATE take SET state = 'done', part = 100, type = 'audio/wav', bytes = ${term} WHERE id = ?`, [
+          request.params.id,
+        ]),
+      );
       const take = await find(manager, request.params.id);
       await tell(manager, take);
       return take;

@@ -4,6 +4,7 @@ import { Photo } from './entity';
 import { keepPhoto } from './photo-store';
 import { readPhoto } from './read-photo';
 import { notFound, Problem } from '../http/problem';
+import { change } from '../storage/change';
 
 const TYPES = ['image/jpeg', 'image/png', 'image/webp'];
 const MOST_BYTES = 20 * 1024 * 1024;
@@ -18,7 +19,8 @@ export function photoRoutes(data: DataSource): Router {
   router.post('/', ofPictureType, raw({ type: TYPES, limit: MOST_BYTES }), async (request, response) => {
     const body: unknown = request.body;
     if (!Buffer.isBuffer(body) || body.length === 0) throw new Problem(422, 'Not accepted', 'The picture is empty.');
-    const { hash, width, height } = await keepPhoto(data.manager, await readPhoto(body));
+    const photo = await readPhoto(body);
+    const { hash, width, height } = await change(data, (manager) => keepPhoto(manager, photo));
     response.status(201).json({ hash, width, height });
   });
 

@@ -1,4 +1,4 @@
-import type { EntityManager, EntitySchema } from 'typeorm';
+import type { EntityManager, EntitySchema, QueryDeepPartialEntity } from 'typeorm';
 
 /**
  * Inserts a row; one that is there by that key is left as it is. Anything else that is wrong with it is told, where
@@ -8,13 +8,7 @@ export async function insertOnce<T extends object>(
   manager: EntityManager,
   entity: EntitySchema<T>,
   key: keyof T & string,
-  row: T,
+  row: QueryDeepPartialEntity<T>,
 ): Promise<void> {
-  await manager
-    .createQueryBuilder()
-    .insert()
-    .into(entity)
-    .values(row as never)
-    .orUpdate([key], [key])
-    .execute();
+  await manager.createQueryBuilder().insert().into(entity).values(row).orUpdate([key], [key]).execute();
 }
