@@ -18,7 +18,7 @@ const LEFT_OUT = new Set(['node_modules', 'dist', 'test', 'public']);
 /** Attributes that nobody reads. */
 const UNREAD = new Set(['className', 'style', 'd', 'viewBox', 'key', 'id', 'htmlFor', 'href', 'to', 'type', 'role']);
 /** Queries, and lists of words that a search takes or leaves. */
-const QUERY = /\b(SELECT|INSERT|UPDATE|DELETE|REPLACE|ALTER|CREATE|DROP|FROM|WHERE)\b/;
+const QUERY = /\b(SELECT|INSERT|UPDATE|DELETE|REPLACE|ALTER|CREATE|DROP|FROM|WHERE)\b|^SET @/;
 
 /** The source files of the program, tests and what serves them left out, from the project's folder. */
 export function sourceFiles(folder: string): string[] {

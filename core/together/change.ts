@@ -1,3 +1,5 @@
+import { same } from '../drive';
+
 /**
  * The way to a field or an item: names of fields, and of a list the key of one of its items, as the field table
  * (`merge-rules.ts`) says what each list is known by.
@@ -52,7 +54,7 @@ export function beforeOf(value: unknown): Before {
 
 /** Whether something is what a change was made to. */
 export function isAsBefore(value: unknown, { was, hash }: Before): boolean {
-  return hash === undefined ? sameJson(value, was) : value !== undefined && digest(value) === hash;
+  return hash === undefined ? same(value, was) : value !== undefined && digest(value) === hash;
 }
 
 /** As JSON with the fields of every object in one order, so that the same is written the same; '' for what has none. */
@@ -66,8 +68,6 @@ function canonical(value: unknown): string {
   }
   return `{${fields.join(',')}}`;
 }
-
-const sameJson = (a: unknown, b: unknown) => a === b || canonical(a) === canonical(b);
 
 /** A name of 53 bits for a value: two FNV-1a sums over its JSON, with different starts. */
 export function digest(value: unknown): string {

@@ -17,7 +17,7 @@ export type DriveMerge =
   | { ok: false; full: string }
   | { ok: false; full: null; problems: DriveProblem[] };
 
-/** One drive from both; `checked` is null where nothing of it is another than before, `asked` names what was asked for. */
+/** One drive from both; `checked` is null where nothing is another than before, `asked` names what was asked for. */
 export function mergeDrive({ document, limits, changes, alone }: DrivePatch): DriveMerge {
   const before = withShopLimits(JSON.parse(document) as Drive, limits);
   const { drive, clashes } = merged(before, changes);

@@ -1,5 +1,4 @@
 import type { DataSource, EntityManager } from 'typeorm';
-import { LIVE } from './words';
 import { afterwards } from '../storage/change';
 
 /**
@@ -48,13 +47,6 @@ export async function tellNews(manager: EntityManager, { kind, subject, revision
     [new Date(), kind, subject, revision ?? null, JSON.stringify(body)],
   ]);
   afterwards(manager, () => WIRES.get(manager.connection)?.number());
-}
-
-/** The wire of a shop that is open. */
-export function wireOf(data: DataSource): Wire {
-  const wire = WIRES.get(data);
-  if (!wire) throw new Error(LIVE.notOpen);
-  return wire;
 }
 
 /** Numbers what is put down, and hands it on to whoever listens at this server. */

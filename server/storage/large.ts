@@ -1,4 +1,5 @@
 import type { EntityManager } from 'typeorm';
+import { PIECES_WITHIN } from './words';
 
 /** The connection writes what it sends as text, about 10 ms a megabyte, and does nothing else meanwhile. */
 export const PIECE = 256 * 1024;
@@ -13,7 +14,7 @@ export async function sendInPieces(
   bytes: Buffer,
   use: (term: string) => Promise<unknown>,
 ): Promise<void> {
-  if (!manager.queryRunner?.isTransactionActive) throw new Error('Pieces are sent within a transaction');
+  if (!manager.queryRunner?.isTransactionActive) throw new Error(PIECES_WITHIN);
   await manager.query("SET @sent = X''");
   for (let k = 0; k < bytes.length; k += PIECE)
     await manager.query('SET @sent = CONCAT(@sent, ?)', [bytes.subarray(k, k + PIECE)]);

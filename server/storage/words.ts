@@ -1,3 +1,6 @@
+/** Of whoever sends a large thing to the database: a fault of Emery's own. */
+export const PIECES_WITHIN = 'pieces are sent within a transaction';
+
 /*
  * What is said of the address of a database that cannot be used. None of it holds the password.
  */

@@ -108,7 +108,6 @@ export class DriveSaver {
   }
 
   getState = (): SaveState => this.state;
-  getRevision = (): number => this.device.revision;
   /** What two people changed and somebody has to decide, one and the same while nothing of it is another. */
   getQuestions = (): readonly Question[] => this.device.questions;
   /** True while something is not acknowledged yet. */

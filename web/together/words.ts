@@ -17,13 +17,10 @@ export const TOGETHER = {
   someone: (name: string, kind: DeviceKind) => (name === '' ? `Another ${DEVICE[kind]}` : name),
   where: (stage: string, part: string) => [stage, part].filter(Boolean).join(', '),
   follow: 'Follow',
-  following: 'Following',
   stop: 'Stop following',
   here: (count: number) => (count === 1 ? '1 other here' : `${count} others here`),
-  nobody: 'Nobody else has this drive open.',
   changed: (by: string, what: string) => `${by || 'Another device'} changed: ${what}`,
   more: (count: number) => ` and ${plural(count, 'more thing', 'more things')}`,
-  merged: 'Changes from both devices are in this drive.',
 } as const;
 
 const whoWords = (by: string) => by || 'another device';
@@ -61,7 +58,6 @@ export const TAKE = {
   none: 'No phone has Emery open. Scan this code with a phone:',
   other: 'Another phone',
   cancel: 'Cancel',
-  close: 'Close',
   state: (state: TakeState, part: number): string =>
     ({
       asked: 'Waiting for the phone …',
@@ -75,8 +71,6 @@ export const TAKE = {
   kind: { picture: 'a picture', sound: 'a recording', reading: 'a reading' } satisfies Record<TakeKind, string>,
   shutter: 'Take the picture',
   choose: 'Use the camera app or a file',
-  again: 'Take another',
-  send: 'Send it',
   record: 'Record',
   stopAndSend: 'Stop and send',
   recording: (seconds: number) => `Recording, ${seconds} s`,

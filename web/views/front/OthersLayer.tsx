@@ -16,9 +16,11 @@ interface Props {
 /** What others have in hand on this drive, what they changed just now, and where whoever is followed points. */
 export function OthersLayer({ pulleys, k, tx, ty }: Props) {
   const here = useStore(others).filter(({ device }) => device !== thisDevice());
-  const changed = useStore(justChanged);
+  const marked = useStore(justChanged);
   const pointing = useStore(followed)?.pointing ?? null;
   const drive = driveHere();
+  // Ids are alike on many drives.
+  const changed = marked?.drive === drive ? marked : null;
   const point = pointing?.drive === drive ? pointing : null;
   const inHand = new Set(here.flatMap(({ tabs }) => tabs.filter((tab) => tab.drive === drive).map(({ part }) => part)));
   const pointed = point?.part ?? '';
