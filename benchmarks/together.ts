@@ -39,7 +39,10 @@ async function ask<T>(address: string, method: string, path: string, body: objec
 }
 
 export async function loadTogether(address: string, document: Drive): Promise<TogetherFigures> {
-  const loads = Array.from({ length: DEVICES }, (_, k) => ({ id: `l-${k}`, name: `Lamp ${k}`, amps: 1 }));
+  // One for each device at a drive.
+  const loads = Array.from({ length: Math.ceil(DEVICES / DRIVES) }, (_, k) => ({
+    ...{ id: `l-${k}`, name: `Lamp ${k}`, amps: 1 },
+  }));
   const drives: string[] = [];
   for (let k = 0; k < DRIVES; k += 1) {
     const { id: vehicleId } = await ask<{ id: string }>(address, 'POST', '/vehicles', { name: `Bench truck ${k}` });
@@ -53,7 +56,7 @@ export async function loadTogether(address: string, document: Drive): Promise<To
     const listener = await listening(`${address}/api`);
     const tabs = [{ tab: 't', drive, stage: 'size', part: '' }];
     await ask(address, 'PUT', `/live/here/${listener.device}`, { name: '', kind: 'phone', follows: null, tabs });
-    devices.push(Object.assign(listener, { drive, revision: 1, load: `l-${k}`, amps: 1 }));
+    devices.push(Object.assign(listener, { drive, revision: 1, load: `l-${Math.floor(k / DRIVES)}`, amps: 1 }));
   }
   const idle = await listening(`${address}/api`);
   await new Promise((resolve) => setTimeout(resolve, 1500));

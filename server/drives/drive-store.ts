@@ -117,25 +117,27 @@ type MergedNow = Awaited<ReturnType<typeof mergedNow>>;
 /** The drive as it is stored with the changes made to it, and of which revision that was. */
 async function mergedNow(manager: EntityManager, id: string, { revision, changes }: Patch) {
   const now = await storedDrive(manager, id);
-  return { ...(await mergedDrive({ ...now, changes, alone: now.revision === revision })), of: now.revision };
+  const merge = await mergedDrive({ ...now, changes, alone: now.revision === revision });
+  return { ...merge, of: now.revision, vehicleId: now.vehicleId };
 }
 
-/** Null where somebody saved while the two were made one. */
+/** Null where somebody saved it, or moved it to another vehicle, while the two were made one. */
 async function takePatch(
   manager: EntityManager,
   id: string,
   patch: Patch,
   by: string,
-  { of: revision, checked, asked, changes, clashes }: MergedNow,
+  { of: revision, vehicleId, checked, asked, changes, clashes }: MergedNow,
 ): Promise<PatchAnswer | null> {
-  const held = await holdDrive(manager, id);
-  if (!held || held.drive.deletedAt || held.vehicle.deletedAt) throw await gone(manager, id);
-  const taken = await takenSave(manager, id, patch.saveId);
+  const held = await holdForSave(manager, { id, vehicleId, saveId: patch.saveId });
+  if (!held) return null;
+  const { drive, taken } = held;
+  if (drive.deletedAt || held.vehicleDeletedAt) throw await gone(manager, id);
   if (taken && taken.asked !== asked) throw invalid([{ path: 'saveId', message: PATCH.otherSave }]);
-  if (taken) return { ...(await versionsOf(manager, held.drive, patch.revision)), clashes: taken.clashes };
-  if (held.drive.revision !== revision) return null;
+  if (taken) return { ...(await versionsOf(manager, drive, patch.revision)), clashes: taken.clashes };
+  if (drive.revision !== revision) return null;
   const done = { saveId: patch.saveId, by, asked, changes, clashes };
-  const now = checked ? await store(manager, held.drive, checked, done) : held.drive;
+  const now = checked ? await store(manager, drive, checked, done) : drive;
   if (!checked || patch.revision !== revision) return { ...(await versionsOf(manager, now, patch.revision)), clashes };
   // Nobody else has saved: what it brings is all there is since.
   const at = now.updatedAt.toISOString();
@@ -150,8 +152,8 @@ interface TakenSave {
 
 /** A drive as it is stored, for what is made of it beside the requests. */
 async function storedDrive(manager: EntityManager, id: string) {
-  const [row] = await manager.query<{ revision: number; document: string; limits: string | null }[]>(
-    `SELECT drive.revision, drive_document.document, (SELECT limits FROM shop WHERE id = 1) AS limits
+  const [row] = await manager.query<{ vehicleId: string; revision: number; document: string; limits: string | null }[]>(
+    `SELECT drive.vehicleId, drive.revision, drive_document.document, (SELECT limits FROM shop WHERE id = 1) AS limits
      FROM drive JOIN drive_document ON drive_document.driveId = drive.id JOIN vehicle ON vehicle.id = drive.vehicleId
      WHERE drive.id = ? AND drive.deletedAt IS NULL AND vehicle.deletedAt IS NULL`,
     [id],
@@ -160,12 +162,35 @@ async function storedDrive(manager: EntityManager, id: string) {
   return { ...row, limits: readLimits(row.limits) };
 }
 
-async function takenSave(manager: EntityManager, id: string, saveId: string): Promise<TakenSave | null> {
-  const [row] = await manager.query<{ asked: string; clashes: string | null }[]>(
-    'SELECT asked, clashes FROM drive_version WHERE driveId = ? AND saveId = ? LIMIT 1',
-    [id, saveId],
+interface HeldForSave {
+  drive: DriveRow;
+  vehicleDeletedAt: Date | null;
+  /** The save of that name, where it was taken before. */
+  taken: TakenSave | null;
+}
+
+/**
+ * Holds a drive with its vehicle, in that order (`hold.ts`), and looks for a save of that name: in one question, which
+ * is what a save takes longest with. What is looked for was there before the drive was held where the drive is still
+ * the revision that was merged with, and else nobody goes by it. Null where the drive is not that vehicle's.
+ */
+async function holdForSave(
+  manager: EntityManager,
+  { id, vehicleId, saveId }: { id: string; vehicleId: string; saveId: string },
+): Promise<HeldForSave | null> {
+  type Row = DriveRow & { vehicleDeletedAt: Date | null; asked: string | null; clashes: string | null };
+  const ofSave = 'FROM drive_version WHERE driveId = drive.id AND saveId = ? LIMIT 1';
+  const [row] = await manager.query<Row[]>(
+    `SELECT drive.*, vehicle.deletedAt AS vehicleDeletedAt, (SELECT asked ${ofSave}) AS asked,
+       (SELECT clashes ${ofSave}) AS clashes
+     FROM vehicle STRAIGHT_JOIN drive ON drive.vehicleId = vehicle.id
+     WHERE vehicle.id = ? AND drive.id = ? FOR UPDATE`,
+    [saveId, saveId, vehicleId, id],
   );
-  return row ? { asked: row.asked, clashes: row.clashes === null ? [] : (JSON.parse(row.clashes) as Clash[]) } : null;
+  if (!row) return null;
+  const { vehicleDeletedAt, asked, clashes, ...drive } = row;
+  const taken = asked === null ? null : { asked, clashes: clashes === null ? [] : (JSON.parse(clashes) as Clash[]) };
+  return { drive, vehicleDeletedAt, taken };
 }
 
 /** More versions than these are not worth more than the drive itself. */
