@@ -170,6 +170,17 @@ test('a phone is asked, says how far it is, and what it took is there', async ()
   );
   expect(read.result).toEqual({ text: '501.5' });
   expect(other.heard.some(({ kind }) => kind === 'take')).toBe(false);
+  // Called off at the bench: what still comes would be lost, and whoever sends it is told.
+  const gone = (await ask('POST', '/live/takes', asked)).body as Take;
+  await ask('PATCH', `/live/takes/${gone.id}`, { state: 'none' });
+  const late = [
+    await ask('PUT', `/live/takes/${gone.id}/bytes`, sound, { 'content-type': 'audio/wav' }),
+    await ask('PATCH', `/live/takes/${gone.id}`, { state: 'done', part: 100, result: { text: '1' } }),
+  ];
+  for (const { status, body } of late) expect([status, body.detail]).toEqual([409, expect.stringMatching(/cancelled/)]);
+  expect((await ask('PATCH', `/live/takes/${gone.id}`, { state: 'none' })).status).toBe(200);
+  expect((await ask('GET', `/live/takes/${gone.id}`)).body).toMatchObject({ state: 'none', result: null });
+  expect((await fetch(`${besideBase}/live/takes/${gone.id}/bytes`)).status).toBe(404);
   expect((await ask('GET', `/live/takes/${randomUUID()}`)).status).toBe(404);
   expect((await ask('PATCH', `/live/takes/${reading.id}`, { state: 'lost' })).body.errors).toMatchObject([
     { path: 'state' },

@@ -58,6 +58,12 @@ async function find(manager: EntityManager, id: string): Promise<Take> {
   return takeOf(row);
 }
 
+/** Holds a request that somebody waits for; what comes for one that was called off would be lost without a word. */
+async function holdOpen(manager: EntityManager, id: string): Promise<void> {
+  const [row] = await manager.query<Pick<Row, 'state'>[]>('SELECT state FROM take WHERE id = ? FOR UPDATE', [id]);
+  if (row?.state === 'none') throw new Problem(409, LIVE.over, LIVE.wasCancelled);
+}
+
 const tell = (manager: EntityManager, take: Take) => tellNews(manager, { kind: 'take', subject: take.id, body: take });
 
 /** What one device asks another to take: a picture, a sound, a reading. */
@@ -82,6 +88,7 @@ export function takeRoutes(router: Router, data: DataSource): void {
   router.patch('/takes/:id', async (request, response) => {
     const { state, part = 0, result } = await bodyOf(moveBody, request.body);
     const moved = await change(data, async (manager) => {
+      if (state !== 'none') await holdOpen(manager, request.params.id);
       await manager.query('UPDATE take SET state = ?, part = ?, result = ? WHERE id = ?', [
         ...[state, part, result ? JSON.stringify(result) : null, request.params.id],
       ]);
@@ -96,6 +103,7 @@ export function takeRoutes(router: Router, data: DataSource): void {
     const body: unknown = request.body;
     if (!Buffer.isBuffer(body) || body.length === 0) throw new Problem(415, LIVE.notASound, LIVE.sound);
     const taken = await change(data, async (manager) => {
+      await holdOpen(manager, request.params.id);
       await sendInPieces(manager, body, (term) =>
         manager.query(`UPDATE take SET state = 'done', part = 100, type = 'audio/wav', bytes = ${term} WHERE id = ?`, [
           request.params.id,

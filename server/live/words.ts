@@ -4,5 +4,7 @@ export const LIVE = {
   after: 'must be the number of a message, 0 or more',
   notASound: 'Not a sound',
   sound: 'Sound: a WAV file of 4 MB at most is accepted.',
+  over: 'Over',
+  wasCancelled: 'This request was cancelled at the bench. Nothing was taken in.',
   notOpen: 'this shop is not open',
 } as const;

@@ -18,7 +18,9 @@ export default function TakePage() {
   }, [takeId]);
   return (
     <main className="take-page">
-      {take && !end && <TakeSheet take={take} onClose={() => setEnd(TAKE.sent)} />}
+      {take && !end && (
+        <TakeSheet take={take} onSent={() => setEnd(TAKE.sent)} onClose={() => setEnd(TAKE.cancelled)} />
+      )}
       {end && <p role="status">{end}</p>}
       {end && <Link to="/">{TAKE.back}</Link>}
     </main>

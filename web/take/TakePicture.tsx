@@ -49,8 +49,10 @@ function useCamera() {
 function useSending(id: string, onDone: () => void) {
   const [part, setPart] = useState<number | null>(null);
   const [problem, setProblem] = useState('');
+  const [unsent, setUnsent] = useState<File | null>(null);
   const send = async (file: File | null | undefined) => {
     if (!file) return;
+    setUnsent(file);
     setProblem('');
     setPart(0);
     let lastTold = 0;
@@ -71,14 +73,14 @@ function useSending(id: string, onDone: () => void) {
       setPart(null);
     }
   };
-  return { part, problem, send };
+  return { part, problem, send, again: unsent && problem !== '' ? () => void send(unsent) : null };
 }
 
 /** A picture by the phone's camera, seen here before it is taken. */
 export function TakePicture({ take: { id }, onDone }: { take: Take; onDone: () => void }) {
   const { video, state, shoot } = useCamera();
   const input = useRef<HTMLInputElement>(null);
-  const { part, problem, send } = useSending(id, onDone);
+  const { part, problem, send, again } = useSending(id, onDone);
   useEffect(() => {
     if (state === 'open') void moveTake(id, { state: 'ready' }).catch(() => undefined);
   }, [state, id]);
@@ -92,6 +94,11 @@ export function TakePicture({ take: { id }, onDone }: { take: Take; onDone: () =
         </p>
       )}
       {part !== null && <p role="status">{TAKE.state('sending', part)}</p>}
+      {again && (
+        <PlainButton primary className="take-main" onClick={again}>
+          {TAKE.sendAgain}
+        </PlainButton>
+      )}
       <input
         ref={input}
         type="file"
@@ -102,7 +109,12 @@ export function TakePicture({ take: { id }, onDone }: { take: Take; onDone: () =
         onChange={({ target }) => void send(target.files?.[0])}
       />
       {state === 'open' && (
-        <PlainButton primary className="take-main" disabled={part !== null} onClick={() => void shoot().then(send)}>
+        <PlainButton
+          primary={!again}
+          className={again ? '' : 'take-main'}
+          disabled={part !== null}
+          onClick={() => void shoot().then(send)}
+        >
           {TAKE.shutter}
         </PlainButton>
       )}

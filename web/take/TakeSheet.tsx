@@ -10,11 +10,14 @@ import type { Take } from '@emery/core/api';
 
 interface Props {
   take: Take;
+  /** What was asked for is on the bench. */
+  onSent: () => void;
+  /** It was put away, and nothing was sent. */
   onClose: () => void;
 }
 
 /** On the phone, over whatever page it shows: what the bench asks for, with the camera or the microphone open. */
-export function TakeSheet({ take, onClose }: Props) {
+export function TakeSheet({ take, onSent, onClose }: Props) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const shown = dialog.current;
@@ -40,9 +43,9 @@ export function TakeSheet({ take, onClose }: Props) {
         {TAKE.asks(take.by)} {TAKE.kind[take.kind]}
       </p>
       <h2>{take.label}</h2>
-      {take.kind === 'picture' && <TakePicture take={take} onDone={onClose} />}
-      {take.kind === 'sound' && <TakeSound take={take} onDone={onClose} />}
-      {take.kind === 'reading' && <TakeReading take={take} onDone={onClose} />}
+      {take.kind === 'picture' && <TakePicture take={take} onDone={onSent} />}
+      {take.kind === 'sound' && <TakeSound take={take} onDone={onSent} />}
+      {take.kind === 'reading' && <TakeReading take={take} onDone={onSent} />}
       <PlainButton className="take-cancel" onClick={refuse}>
         {TAKE.cancel}
       </PlainButton>

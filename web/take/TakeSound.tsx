@@ -15,16 +15,25 @@ function useRecording(id: string, onDone: () => void) {
   const [part, setPart] = useState<number | null>(null);
   const [problem, setProblem] = useState('');
   const [stop, setStop] = useState<AbortController | null>(null);
+  const [unsent, setUnsent] = useState<Sound | null>(null);
   const begun = useRef(false);
 
   const send = async (sound: Sound) => {
+    setProblem('');
+    setUnsent(sound);
     setPart(0);
-    await moveTake(id, { state: 'sending', part: 0 });
-    await sendSound(id, writeWav(sound), setPart);
-    onDone();
+    try {
+      await moveTake(id, { state: 'sending', part: 0 });
+      await sendSound(id, writeWav(sound), (share) => setPart(Math.round(100 * share)));
+      onDone();
+    } catch (error) {
+      setProblem((error as Error).message);
+      setPart(null);
+    }
   };
   const record = async () => {
     setProblem('');
+    setUnsent(null);
     const over = new AbortController();
     setStop(over);
     const onSound = ({ samples, rate }: Sound) => setSeconds(Math.round(samples.length / rate));
@@ -32,9 +41,8 @@ function useRecording(id: string, onDone: () => void) {
       setSeconds(0);
       void moveTake(id, { state: 'ready' }).catch(() => undefined);
       await send(await microphone({ longestS: LONGEST_S, onSound }).listen(over.signal));
-    } catch (error) {
-      setProblem((error as Error).message || TAKE.quiet);
-      setPart(null);
+    } catch {
+      setProblem(TAKE.quiet);
     } finally {
       setSeconds(null);
       setStop(null);
@@ -47,12 +55,12 @@ function useRecording(id: string, onDone: () => void) {
     // Asked for once: a browser that wants a tap first says so, and the button stands there.
     void Promise.resolve().then(begin);
   }, []);
-  return { seconds, part, problem, stop, record };
+  return { seconds, part, problem, stop, record, again: unsent && (() => void send(unsent)) };
 }
 
 /** A recording by the phone's microphone. */
 export function TakeSound({ take: { id }, onDone }: { take: Take; onDone: () => void }) {
-  const { seconds, part, problem, stop, record } = useRecording(id, onDone);
+  const { seconds, part, problem, stop, record, again } = useRecording(id, onDone);
   return (
     <>
       <p className="caution">
@@ -69,6 +77,11 @@ export function TakeSound({ take: { id }, onDone }: { take: Take; onDone: () => 
         </p>
       )}
       {part !== null && <p role="status">{TAKE.state('sending', part)}</p>}
+      {part === null && again && !stop && (
+        <PlainButton primary className="take-main" onClick={again}>
+          {TAKE.sendAgain}
+        </PlainButton>
+      )}
       {part === null && (
         <PlainButton primary className="take-main" onClick={() => (stop ? stop.abort() : void record())}>
           {stop ? TAKE.stopAndSend : TAKE.record}

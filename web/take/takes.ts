@@ -1,7 +1,9 @@
 import { ask } from '../api/client';
+import { upload } from '../api/upload';
 import { whoIsThere } from '../jobs/who';
 import { live, onLive, thisDevice } from '../live/messages';
 import { createStore } from '../state/store';
+import { TAKE } from '../together/words';
 import type { KeptPicture } from '@emery/core/drive';
 import type { HereDevice, Take, TakeKind } from '@emery/core/api';
 
@@ -80,15 +82,9 @@ export async function soundOfTake(id: string, name: string): Promise<File> {
   return new File([await answer.blob()], `${name}.wav`, { type: 'audio/wav' });
 }
 
-/** Hands a recording to the server, telling how much of it has gone, per cent. */
-export function sendSound(id: string, wav: Uint8Array, onPart: (part: number) => void): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    request.open('PUT', `/api/live/takes/${id}/bytes`);
-    request.setRequestHeader('content-type', 'audio/wav');
-    request.upload.onprogress = ({ loaded, total }) => onPart(Math.round((100 * loaded) / total));
-    request.onload = () => (request.status === 200 ? resolve() : reject(new Error(`${request.status}`)));
-    request.onerror = () => reject(new Error('0'));
-    request.send(wav as Uint8Array<ArrayBuffer>);
+/** Hands a recording to the server, telling how much of it has gone, from 0 to 1. */
+export const sendSound = (id: string, wav: Uint8Array, onShare: (share: number) => void): Promise<Take> =>
+  upload({
+    ...{ method: 'PUT', path: `/live/takes/${id}/bytes`, lost: TAKE.wrong, onShare },
+    body: new Blob([wav as Uint8Array<ArrayBuffer>], { type: 'audio/wav' }),
   });
-}

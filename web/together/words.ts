@@ -55,7 +55,7 @@ export const TAKE = {
   button: (kind: TakeKind) => `${TAKE_VERB[kind]} with the phone`,
   title: (kind: TakeKind, label: string) => `${TAKE_VERB[kind]} with the phone: ${label}`,
   which: 'Which phone?',
-  none: 'No phone has Emery open. Scan this code with a phone:',
+  none: 'No phone has Emery open. Open this on one:',
   other: 'Another phone',
   cancel: 'Cancel',
   state: (state: TakeState, part: number): string =>
@@ -81,6 +81,8 @@ export const TAKE = {
   reading: (unit: string) => (unit === '' ? 'Reading' : `Reading, ${unit}`),
   sendReading: 'Send to the bench',
   sent: '✓ On the bench. You can put the phone away.',
+  sendAgain: 'Send again',
+  cancelled: 'Cancelled. Nothing was sent.',
   back: 'Back to the shop',
   wrong: 'Not sent.',
   over: 'This request is over. Ask again from the bench.',

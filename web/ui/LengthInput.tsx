@@ -8,6 +8,8 @@ interface Props {
   id: string;
   /** What the field is called, for the pad's button. */
   label: string;
+  /** What is measured, for a phone that is to write it; the label where it says so. */
+  measured?: string;
   text: string;
   unit: LengthUnit;
   signed: boolean;
@@ -41,6 +43,7 @@ function afterPress(run: () => void): void {
 export function LengthInput({
   id,
   label,
+  measured = label,
   text,
   unit,
   signed,
@@ -105,7 +108,7 @@ export function LengthInput({
       {asking && (
         <PhoneTake
           kind="reading"
-          label={label}
+          label={measured}
           unit={unit}
           onText={onText}
           onClose={() => {

@@ -79,6 +79,8 @@ export function TapePad({ unit: shopUnit, signed, onWrite, onEnter, onPhone = ()
         <PlainButton primary onClick={onEnter}>
           Enter
         </PlainButton>
+      </div>
+      <div className="tape-pad-foot">
         <PhoneButton kind="reading" onPress={onPhone} />
       </div>
     </div>

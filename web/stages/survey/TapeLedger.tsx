@@ -80,6 +80,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
     if (next !== '') setChosen({ from, to });
     setProblem('');
   };
+  const between = placed ? pulleyLabel(drive, from) : `${pulleyLabel(drive, from)} to ${pulleyLabel(drive, to)}`;
   // With the pad open what is asked stands with its field.
   const narrow = useNarrow();
   const forget = useForgetTyped();
@@ -111,12 +112,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
       <div className="fields">
         <Choice label="Kind of reading" value={kind} options={KINDS} onChange={setKind} />
         <div className="field">
-          {narrow && (
-            <p className="reading-asked">
-              {pulleyLabel(drive, from)}
-              {!placed && ` to ${pulleyLabel(drive, to)}`}
-            </p>
-          )}
+          {narrow && <p className="reading-asked">{between}</p>}
           <label className="label" htmlFor={id}>
             {angular ? 'Reading, degrees' : 'Reading'}
           </label>
@@ -133,6 +129,7 @@ function ReadingForm({ fit }: { fit: SurveyFit | null }) {
             <LengthInput
               id={id}
               label="Reading"
+              measured={`${between}, ${READING_WORDS[kind]}`}
               first={tapeFirst}
               text={text}
               unit={unit}
