@@ -408,7 +408,7 @@ const HEAVY: Record<string, () => Promise<Answer>> = {
     const shop = SHOP_FILE.replace('"pulleys":[]', `"pulleys":[${'{},'.repeat(300_000)}{}]`);
     return ask('POST', '/import/archive', zipOf({ 'shop.json': shop }), 'application/zip');
   },
-  '200 ordinary drive files': () => ask('POST', '/import', { files: files(200) }),
+  '400 ordinary drive files': () => ask('POST', '/import', { files: files(400) }),
   '50,000 belts': () => {
     const list = many(50_000, (k) => ({
       section: 'PK',
