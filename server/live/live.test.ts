@@ -149,6 +149,23 @@ test('who is at a drive is told to those at it, also when they move on or are go
   await ann.until('here', ({ here: { device, tabs } }) => device === bob.device && tabs.length === 0);
 });
 
+test('the same save at two servers at one moment is taken once, and both answer alike', async () => {
+  const other = asking(besideBase);
+  const drive = await someDrive();
+  for (let k = 0; k < 8; k += 1) {
+    const { revision: before, document } = (await ask('GET', `/drives/${drive}`)).body;
+    const change = { at: ['note'], ...(document.note !== undefined && { was: document.note }), now: `once ${k}` };
+    const patch = { revision: before, saveId: randomUUID(), changes: [change] };
+    const answers = await Promise.all([ask, other, ask, other].map((send) => send('PATCH', `/drives/${drive}`, patch)));
+    for (const { status, body } of answers) {
+      expect(status).toBe(200);
+      expect(body).toMatchObject({ revision: before + 1, clashes: [] });
+      expect(body.since.map(({ saveId }: { saveId: string }) => saveId)).toEqual([patch.saveId]);
+    }
+    expect((await ask('GET', `/drives/${drive}`)).body).toMatchObject({ revision: before + 1 });
+  }
+});
+
 test('a phone is asked, says how far it is, and what it took is there', async () => {
   const [bench, phone, other] = [await listen(shop.base), await listen(besideBase), await listen(shop.base)];
   const asked = { from: bench.device, to: phone.device, by: 'Ann', kind: 'sound', label: 'Pluck', unit: '' };
