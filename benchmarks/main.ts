@@ -13,6 +13,7 @@ import { fillShop } from '../server/shop/fill-shop';
 import { findProgram } from '../scripts/lib/install.mjs';
 import { startServer } from '../scripts/lib/serve.mjs';
 import { loadTogether } from './together';
+import { benchTries } from './tries';
 import { readSpeedLog } from '../web/stages/speeds/read-speed-log';
 import { lengthCurve } from '@emery/core/adjuster';
 import type { AlignMove, Drive } from '@emery/core/drive';
@@ -639,6 +640,7 @@ const PARTS: Record<string, () => void | Promise<void>> = {
   survey: benchSurvey,
   picture: benchPicture,
   size: benchSize,
+  tries: benchTries,
   routes: benchRoutes,
   speeds: benchSpeeds,
   tension: benchTension,

@@ -22,7 +22,12 @@ export interface LengthCurve {
   clear: number | null;
   /** Where the working branch ends: at the longest path, where the roller lets go, or at the end of the travel. */
   end: number;
+  /** How much longer the path is than drawn at a fraction of the travel, mm, by what was measured; `lengths` has it. */
+  longer?: LongerThanDrawn;
 }
+
+/** How much longer a path is than drawn at a fraction of the travel, mm. */
+export type LongerThanDrawn = (fraction: number) => number;
 
 /** Points of the curve that is searched for a belt's position. */
 const POINTS = 64;
@@ -135,6 +140,19 @@ export function lengthCurve(drive: Drive, belt: Belt, points = POINTS): LengthCu
   return { travel, lengths, peak, clear, end: peak ?? clear ?? 1 };
 }
 
+/** The same curve where the path is so much longer than drawn. */
+export function measuredCurve(drawn: LengthCurve, longer: LongerThanDrawn): LengthCurve {
+  const points = drawn.lengths.length - 1;
+  const lengths = drawn.lengths.map((mm, k) => (mm === null ? null : mm + longer(k / points)));
+  return { ...drawn, lengths, longer };
+}
+
+/** The marked length that a belt needs at a fraction of the travel, mm; null where no line can be drawn. */
+export function lengthAt({ travel, longer }: LengthCurve, belt: Belt, fraction: number): number | null {
+  const drawn = pathLength(travel.at(fraction), belt);
+  return drawn === null || !longer ? drawn : drawn + longer(fraction);
+}
+
 /** More than this between a belt held and one let go, and the roller does not leave it gently from its face; mm. */
 const JUMP = 0.05;
 
@@ -169,9 +187,10 @@ function peakNear(travel: Travel, belt: Belt, k: number, points: number, last: n
  * The fraction at which the path is `length` on the working branch, from the slack end to the longest path; null where
  * it never is.
  */
-export function fractionFor({ travel, lengths, end }: LengthCurve, belt: Belt, length: number): number | null {
+export function fractionFor(curve: LengthCurve, belt: Belt, length: number): number | null {
+  const { lengths, end } = curve;
   const points = lengths.length - 1;
-  const at = (fraction: number) => pathLength(travel.at(fraction), belt);
+  const at = (fraction: number) => lengthAt(curve, belt, fraction);
   const fractions = [...lengths.map((_, k) => k / points).filter((fraction) => fraction < end), end];
   let before: { fraction: number; length: number } | null = null;
   for (const fraction of fractions) {

@@ -1,5 +1,6 @@
 import * as is from './fields';
 import { type AdjusterState, type Lay, LAYS, STATES, type Tool, TOOLS } from './measuring';
+import { type TriedBelt, triedBelt } from './tried';
 import { type BeltCare, beltCare, type TensionReading, tensionReading } from './tension';
 import {
   BELT_BUILDS,
@@ -89,6 +90,8 @@ export interface Belt {
   readonly reserve?: number;
   /** What was measured of the length itself: a string, an old belt. */
   readonly measurements?: readonly Measurement[];
+  /** Belts that were held against the engine, and what happened. */
+  readonly tried?: readonly TriedBelt[];
   /** The pulleys a search for routes puts it on; every fitting one in its plane where it is left out. */
   readonly carries?: readonly string[];
   /** At rest, where a person sets it, N. */
@@ -157,6 +160,7 @@ export const belt = is.item<Belt>({
   length: is.named('length', is.size().nullable(), 'mm'),
   reserve: is.named('reserve for seating', is.fraction(0.05)),
   measurements: is.named('measurements', is.optionalList(measurement, 40)),
+  tried: is.named('belts tried on', is.optionalList(triedBelt, 40)),
   carries: is.named('pulleys on the belt', is.optionalList(is.id(), 128)),
   sectionOverrides: is.named("section's figures", overridden),
   staticTension: is.named('static tension', is.force(), 'N'),

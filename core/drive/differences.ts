@@ -11,6 +11,7 @@ import {
   READING_WORDS,
   TENSION_WAY_WORDS,
   TOOL_WORDS,
+  TRIED_LIST_WORDS,
 } from './labels';
 import type { Check } from './inspect';
 import { itemsOf, type ListName, type ListWay, rulesOf } from './lists';
@@ -106,6 +107,11 @@ const KINDS: Readonly<Record<ListWay | FreeList, Kind | null>> = {
       return `${TENSION_WAY_WORDS[way as TensionWay]?.name ?? String(way)}${where}`;
     },
   },
+  'belts.tried': {
+    many: TRIED_LIST_WORDS.many,
+    name: ({ marking, lengthMm }) =>
+      TRIED_LIST_WORDS.name(typeof lengthMm === 'number' ? `${lengthMm} mm` : String(marking)),
+  },
   loads: { many: 'loads', name: ({ name, id }) => String(name || id) },
   speedChecks: {
     many: 'checks',
@@ -174,6 +180,7 @@ const HEADINGS: Readonly<Record<string, string>> = {
   'survey.photos': 'Pictures',
   belts: 'Belts',
   'belts.tensionReadings': 'Tension readings',
+  'belts.tried': TRIED_LIST_WORDS.heading,
   loads: 'Electrical loads',
   speedChecks: 'Speed checks',
   align: 'Alignment',

@@ -6,6 +6,7 @@ import { put, putItem, removeItem, withoutNamesOf } from './lists';
 import { findPulley, pulleysById, stationLabel, stationOf } from './look-up';
 import type { Pulley, Station } from './station';
 import type { PhotoRim } from './survey';
+import type { TriedBelt } from './tried';
 import { freeId, SURFACE_OF } from './templates';
 
 /*
@@ -109,6 +110,17 @@ export function removeMeasurement(drive: Drive, beltId: string, id: string): Dri
         measurements: (belt.measurements ?? []).filter((measurement) => measurement.id !== id),
       })
     : drive;
+}
+
+/** Adds a belt that was tried on, or lays it over the one of its id. */
+export function putTried(drive: Drive, beltId: string, tried: TriedBelt): Drive {
+  const belt = drive.belts.find(({ id }) => id === beltId);
+  return belt ? changeBelt(drive, beltId, { tried: put(belt.tried, tried) }) : drive;
+}
+
+export function removeTried(drive: Drive, beltId: string, id: string): Drive {
+  const belt = drive.belts.find((belt) => belt.id === beltId);
+  return belt ? changeBelt(drive, beltId, { tried: (belt.tried ?? []).filter((tried) => tried.id !== id) }) : drive;
 }
 
 /** Puts a pulley on a belt as stop `index`. */

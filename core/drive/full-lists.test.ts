@@ -58,7 +58,15 @@ function rest(): object {
       { ...station, output: [{ rpm: 900, amps: 20 }], torque: [{ at: 1, points: [{ rpm: 900, torque: 4 }] }] },
       ...DEMO.rescue.stations.slice(1),
     ],
-    belts: [{ ...belt, tensionReadings: [{ id: 'z' }], measurements: [{ id: 'm' }], carries: ['n'] }],
+    belts: [
+      {
+        ...belt,
+        tensionReadings: [{ id: 'z' }],
+        measurements: [{ id: 'm' }],
+        tried: [{ id: 'v', rubs: ['n'] }],
+        carries: ['n'],
+      },
+    ],
     use: { bins: [{ rpm: 900, share: 1 }] },
   };
 }

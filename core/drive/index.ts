@@ -9,6 +9,7 @@ export * from './station';
 export * from './obstacle';
 export * from './measuring';
 export * from './belt';
+export * from './tried';
 export * from './survey';
 export * from './speeds';
 export * from './tension';

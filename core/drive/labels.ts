@@ -134,3 +134,12 @@ export const ODOMETER_WORDS: Record<OdometerUnit, string> = { km: 'Kilometres', 
 
 /** A pulley as a stop of a belt's route. */
 export const onTheBelt = (pulley: string): string => `${pulley} on the belt`;
+
+/** What a belt that was tried on is called in a list, and what it must have. */
+export const TRIED_LIST_WORDS = {
+  item: 'belt tried on',
+  many: 'belts tried on',
+  heading: 'Belts tried on',
+  name: (belt: string) => `Tried on, ${belt}`,
+  needs: 'must have the marking or the length (lengthMm) of the belt',
+} as const;

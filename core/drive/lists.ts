@@ -5,6 +5,7 @@ import type { ChangedPart, InspectFinding } from './inspect';
 import type { Bolt, OwnStep } from './job';
 import type { NoiseClip, NoiseCure } from './noise';
 import type { Obstacle } from './obstacle';
+import { TRIED_LIST_WORDS } from './labels';
 import type { ElectricalLoad, SpeedCheck } from './speeds';
 import type { Station } from './station';
 import type { DiameterReading, SurveyPhoto, SurveyReading } from './survey';
@@ -82,6 +83,7 @@ export const LISTS = {
     lists: {
       route: { what: 'stop', id: null, names: { pulley: 'pulley' } },
       tensionReadings: { what: 'tension reading', id: 'id', names: { 'span.from': 'pulley', 'span.to': 'pulley' } },
+      tried: { what: TRIED_LIST_WORDS.item, id: 'id' },
     },
   },
   'noise.evidence': { what: 'observation', id: null, names: { pulley: 'pulley', belt: 'belt' } },

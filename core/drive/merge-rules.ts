@@ -36,6 +36,7 @@ const OTHER_LISTS: Readonly<Record<string, ListMerge>> = {
   'align.stacks.pieces.options': WHOLE,
   'belts.measurements': by('id'),
   'belts.carries': SET,
+  'belts.tried.rubs': SET,
   'belts.route': by('pulley'),
   'noise.evidence': {
     kind: 'items',

@@ -5,10 +5,11 @@ import { usualWindow } from '../loads';
 import type { Section } from '../section';
 import { type FixedWindow, fixedWindow } from './fixed-window';
 
-/** The lengths that are right for a belt on its drive as drawn; null without a path. */
-export function fixedWindowOf(drive: Drive, belt: Belt, section: Section): FixedWindow | null {
-  const path = pathLength(drive, belt);
-  if (path === null) return null;
+/** The lengths that are right for a belt on its drive, whose path is `longer` than drawn, mm; null without a path. */
+export function fixedWindowOf(drive: Drive, belt: Belt, section: Section, longer = 0): FixedWindow | null {
+  const drawn = pathLength(drive, belt);
+  if (drawn === null) return null;
+  const path = drawn + longer;
   const window = usualWindow(drive, belt.id);
   const station = window?.most && drive.stations.find(({ id }) => id === window.most!.station);
   return fixedWindow(

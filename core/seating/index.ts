@@ -8,6 +8,7 @@ export { easiestLast, puttingOn, type LastOn, type PuttingOn } from './putting-o
 export {
   sizeBelt,
   type Candidate,
+  type Contradicting,
   type SizeFinding,
   type SizeOptions,
   type Window,

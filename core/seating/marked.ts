@@ -1,3 +1,4 @@
+import type { LongerThanDrawn } from '../adjuster';
 import type { Drive } from '../drive';
 import { sizeBelt, type Verdict } from './size-belt';
 
@@ -9,13 +10,13 @@ export interface MarkedMisfit {
 }
 
 /**
- * Whether a belt's own marked length cannot be fitted to the drive as drawn, or `shiftMm` longer where that was
+ * Whether a belt's own marked length cannot be fitted to the drive as drawn, or so much `longer` where that was
  * measured. Null where it can, where no length is marked, and where nobody said how the belt is tightened. Size knows
- * the shift: what job card, Tension and bring list say of a marked length is its `markedMisfitOf`.
+ * how much: what job card, Tension and bring list say of a marked length is its `markedMisfitOf`.
  */
-export function markedMisfit(drive: Drive, beltId: string, shiftMm = 0): MarkedMisfit | null {
+export function markedMisfit(drive: Drive, beltId: string, longer?: LongerThanDrawn): MarkedMisfit | null {
   const lengthMm = drive.belts.find(({ id }) => id === beltId)?.length;
   if (!lengthMm) return null;
-  const verdict = sizeBelt(drive, beltId, { lengths: [lengthMm - shiftMm] })?.candidates[0]?.verdict;
+  const verdict = sizeBelt(drive, beltId, { lengths: [lengthMm], ...(longer && { longer }) })?.candidates[0]?.verdict;
   return verdict === 'will-not-go-on' || verdict === 'out-of-travel' ? { lengthMm, verdict } : null;
 }

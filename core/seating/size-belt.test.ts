@@ -3,7 +3,7 @@ import { driveOf, SERPENTINE, type Stop } from '../test/examples';
 import { fractionFor, lengthCurve, pathLength, stiffnessN } from '../adjuster';
 import type { Adjuster, Belt, Drive, SprungArm } from '../drive';
 import { solveDrive } from '../path';
-import { answerFor, uncertaintyOf } from '../size';
+import { answerFor, responseOf, uncertaintyOf } from '../size';
 import { puttingOn } from './putting-on';
 import { sizeBelt } from './size-belt';
 
@@ -546,7 +546,9 @@ describe('fixed centres, by kind of belt', () => {
       });
     }
     counts.forEach((count, k) => expect(Math.abs(count / runs - chances[k]!)).toBeLessThan(0.03));
-    const sure = uncertaintyOf(teeth, teeth.belts[0]!, sizing, { draws: 5000, certainty: 0.1 }).chances;
+    const { inputs, slopes } = responseOf(teeth, teeth.belts[0]!, sizing, null);
+    const surer = { slopes, inputs: inputs.map((input) => ({ ...input, sigma: input.sigma / 10 })) };
+    const sure = uncertaintyOf(teeth, teeth.belts[0]!, sizing, { draws: 5000, response: surer }).chances;
     expect(sure[1]).toBeGreaterThan(chances[1]! + 0.2);
     expect(chances[1]).toBeGreaterThan(0.05);
     expect(chances[1]).toBeLessThan(0.6);

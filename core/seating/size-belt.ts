@@ -3,8 +3,11 @@ import {
   armTension,
   cordLengthOf,
   fractionFor,
+  lengthAt,
   lengthCurve,
   type LengthCurve,
+  type LongerThanDrawn,
+  measuredCurve,
   pathLength,
   stretchTension,
 } from '../adjuster';
@@ -43,7 +46,14 @@ interface SizeCodes {
   'over-setting': Figures<Setting>;
   'under-setting': Figures<Setting>;
   'two-adjusters': object;
+  /** A marking that is none of the belt's section. */
+  'tried-unread': Figures<{ marking: string; section: string }>;
+  /** What is likely wrong, a label with its length; how likely that is, and what else it may be. */
+  'tried-contradicts': Figures<Contradicting & { or: Contradicting | null }>;
 }
+
+/** Evidence of a length that is likely wrong; `lengthMm` is a label's. */
+export type Contradicting = { what: 'label' | 'measurement' | 'drawing'; lengthMm: number; chance: number };
 
 export type SizeFinding = FindingOf<SizeCodes>;
 export type SizeFindingCode = SizeFinding['code'];
@@ -99,6 +109,8 @@ export interface Sizing {
   fits: { from: number; to: number } | null;
   /** On fixed centres, of a belt that is chosen by its tension at rest: what is right, N. */
   tension?: FixedWindow['tension'];
+  /** On fixed centres, the shortest marked length that goes on at all, mm. */
+  shortest?: number;
 }
 
 export interface SizeOptions {
@@ -108,8 +120,8 @@ export interface SizeOptions {
   also?: readonly number[];
   /** Lengths that can be had, mm; those about the window are looked at. Common steps where there are none. */
   stock?: readonly number[];
-  /** How much longer every path is than drawn, as measured; mm. Common lengths are whole steps with it. */
-  shiftMm?: number;
+  /** How much longer the path is than drawn, by what was measured; on fixed centres at 0. */
+  longer?: LongerThanDrawn;
   /** The length curve of the belt on this very drive, where it is known already. */
   curve?: LengthCurve | null;
 }
@@ -128,13 +140,14 @@ export function sizeBelt(drive: Drive, beltId: string, options: SizeOptions = {}
   const belt = drive.belts.find(({ id }) => id === beltId);
   const section = belt && sectionFor(belt.section, belt.sectionOverrides);
   if (!belt || !section) return null;
-  const curve = options.curve === undefined ? lengthCurve(drive, belt) : options.curve;
+  const drawn = options.curve === undefined ? lengthCurve(drive, belt) : options.curve;
+  const curve = drawn && options.longer ? measuredCurve(drawn, options.longer) : drawn;
   return curve ? adjusted(drive, belt, section, curve, options) : fixedCentres(drive, belt, section, options);
 }
 
 function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve, options: SizeOptions): Sizing {
   const { travel, clear, end } = curve;
-  const at = (fraction: number) => (clear !== null && fraction > clear ? null : pathLength(travel.at(fraction), belt));
+  const at = (fraction: number) => (clear !== null && fraction > clear ? null : lengthAt(curve, belt, fraction));
   const [slack, tight] = [at(0), at(1)];
   const arm = travel.reads === 'armAngle';
   const marks = travel.marks;
@@ -164,13 +177,17 @@ function adjusted(drive: Drive, belt: Belt, section: Section, curve: LengthCurve
       Math.max(longest ?? 0, arm ? (at(end) ?? 0) : 0),
     );
   const worn = section.kind === 'vee' ? wornDown(drive, belt) : null;
+  const longerAt = (fraction: number) => curve.longer?.(fraction) ?? 0;
+  const lastOn = easiestLast(travel.at(0), belt, section);
+  const tightCord = cordLengthOf(solveBelt(travel.at(to), belt.id)!);
+  const wornCurve = worn && lengthCurve(worn.drive, belt);
   const seat: Seat = {
     ...{ drive, belt, section, curve, from, to, longest },
     toMark: marks ? Math.max(marks.short, marks.long) : to,
-    lastOn: easiestLast(travel.at(0), belt, section),
-    tightCord: cordLengthOf(solveBelt(travel.at(to), belt.id)!),
+    lastOn: lastOn && { ...lastOn, needsMm: lastOn.needsMm + longerAt(0) },
+    tightCord: tightCord === null ? null : tightCord + longerAt(to),
     worn,
-    wornCurve: worn && lengthCurve(worn.drive, belt),
+    wornCurve: wornCurve && curve.longer ? measuredCurve(wornCurve, curve.longer) : wornCurve,
   };
   const candidates = lengths.map((lengthMm) => candidateOf(seat, lengthMm));
   return { window, candidates, findings, lastOn: seat.lastOn, curve, fits: { from, to } };
@@ -300,7 +317,9 @@ function positionOf(fraction: number | null, from: number, to: number): number |
 }
 
 function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeOptions): Sizing {
-  const path = pathLength(drive, belt);
+  const longer = options.longer?.(0) ?? 0;
+  const drawn = pathLength(drive, belt);
+  const path = drawn === null ? null : drawn + longer;
   const said = centresAreFixed(drive, belt);
   const findings: SizeFinding[] = [
     ...(path === null ? [{ code: 'no-path', severity: 'fault' } as const] : []),
@@ -325,7 +344,7 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
     const lengths = options.lengths ?? options.also ?? [];
     return { window: { drawn: path }, candidates: lengths.map(bare), findings, lastOn: null, curve: null, fits: null };
   }
-  const fit = fixedWindowOf(drive, belt, section)!;
+  const fit = fixedWindowOf(drive, belt, section, longer)!;
   const lengths = options.lengths ?? common(section, options, fit.from, fit.to);
   const candidates = lengths.map((lengthMm): Candidate => {
     // What a belt that is made to stretch on pulls with, no default of ordinary cords says.
@@ -342,6 +361,7 @@ function fixedCentres(drive: Drive, belt: Belt, section: Section, options: SizeO
     curve: null,
     fits: { from: fit.from, to: fit.to },
     tension: fit.tension,
+    shortest: fit.shortest,
   };
 }
 
@@ -382,15 +402,9 @@ function leastClearance({ travel }: LengthCurve, belt: Belt, from: number, to: n
   return found.length === 0 ? null : Math.min(...found);
 }
 
-/** Common lengths and those asked for besides, less the shift: as the drawing sees them. */
-function common(
-  section: Section,
-  { also = [], shiftMm = 0, stock = [] }: SizeOptions,
-  shortest: number,
-  longest: number,
-): number[] {
-  const [from, to] = [shortest + shiftMm, longest + shiftMm];
-  const lengths = lengthsAbout(section, from, to, stock).map((mm) => mm - shiftMm);
+/** Common lengths and those asked for besides. */
+function common(section: Section, { also = [], stock = [] }: SizeOptions, shortest: number, longest: number): number[] {
+  const lengths = lengthsAbout(section, shortest, longest, stock);
   return [...lengths, ...also.filter((mm) => lengths.every((other) => Math.abs(other - mm) > 0.005))].sort(
     (a, b) => a - b,
   );

@@ -1,6 +1,6 @@
 import { stretchTension } from '../adjuster';
 import type { Belt, Drive } from '../drive';
-import { hundredth } from '../numeric';
+import { figureAt, hundredth } from '../numeric';
 import {
   type Candidate,
   type LastOn,
@@ -15,10 +15,14 @@ import {
   type Window,
 } from '../seating';
 import { askFor, type AskFor, markedLengthMm, sectionFor } from '../section';
-import { fitSurvey } from '../survey';
-import { combinedLength, type CombinedLength } from './measured';
-import { DEFAULT_UNCERTAINTY } from './defaults';
-import { responseOf, type Uncertainty, uncertaintyOf } from './uncertainty';
+import type { CombinedLength } from './measured';
+import { type KnownLayout, knownLayout, type KnowOptions } from './known-layout';
+import { serviceForecast, type ServiceForecast } from './forecast';
+import { LIKELY, shownTried, type ShownTried, triedFindings } from './shown-tried';
+import { beltFractionOf, chancesOf, spreadOf, type Uncertainty } from './uncertainty';
+
+/** Marked lengths that are less apart than this are one, mm. */
+const SAME_LENGTH_MM = 0.5;
 
 /** The answer to which belt to bring home, as plain data. */
 export interface SizeAnswer {
@@ -43,8 +47,14 @@ export interface SizeAnswer {
   /** By place in `candidates`: the one to bring home, and the two of which one surely fits. */
   best: number | null;
   pair: Uncertainty['pair'];
-  /** What was measured of the length itself, and how far it moves all of the above from the drawing. */
+  /** What was measured of the length itself, and how far all evidence moves the above from the drawing. */
   measured: CombinedLength;
+  /** How much longer the path truly is than drawn, by all evidence, in the middle of the travel; null without one. */
+  layout: { offsetMm: number; plusMinusMm: number } | null;
+  /** The belts that were tried on, in the order of the file. */
+  tried: ShownTried[];
+  /** How the belt that was kept goes on from here; null where none was. */
+  service: ServiceForecast | null;
 }
 
 /** Tension at rest that each marked length makes on fixed centres. */
@@ -57,87 +67,77 @@ export interface StretchCurve extends Pick<NonNullable<Sizing['tension']>, 'leas
 /** Points of that curve: it bends so little that more would not show. */
 const STRETCH_POINTS = 24;
 
-/**
- * Sizes a belt, with what was measured of its length and the chance of each candidate. Null where the drive has no such
- * belt.
- */
-export function answerFor(
-  drive: Drive,
-  beltId: string,
-  options: Pick<SizeOptions, 'lengths' | 'also' | 'stock'> & {
-    draws?: number;
+/** Which lengths to look at, and how closely. */
+type AnswerOptions = Pick<SizeOptions, 'lengths' | 'also' | 'stock'> &
+  KnowOptions & {
     onProgress?: (fraction: number) => void;
-  } = {},
-): SizeAnswer | null {
-  const belt = drive.belts.find(({ id }) => id === beltId);
-  const plain = sizeBelt(drive, beltId, { lengths: [] });
-  if (!plain || !belt) return null;
-  const surveyed = (drive.survey?.readings?.length ?? 0) + (drive.survey?.photos?.length ?? 0) > 0;
-  const fit = surveyed ? fitSurvey(drive, drive.survey?.readings ?? []) : null;
-  const response = responseOf(drive, belt, plain, fit);
-  const drawnSpread = uncertaintyOf(drive, belt, plain, { response, draws: 0 }).spread;
-  const middle = drawnSpread[drawnSpread.length >> 1] ?? DEFAULT_UNCERTAINTY.placeMm;
-  const measured = combinedLength(drive, belt, plain.curve, middle);
-  const shift = measured.shiftMm;
-  // Every path is `shift` longer than drawn; so a belt of L sits where one of L − shift would by the drawing.
-  const asDrawn = (list: readonly number[] | undefined) => list?.map((mm) => mm - shift);
-  const [also, asked] = [asDrawn(options.also), asDrawn(options.lengths)];
-  const sizing = sizeBelt(drive, beltId, {
-    ...options,
-    ...(also && { also }),
-    ...(asked && { lengths: asked }),
-    shiftMm: shift,
-    curve: plain.curve,
-  })!;
-  const certainty = middle > 0 ? measured.plusMinus / middle : 1;
-  const doubt = uncertaintyOf(drive, belt, sizing, {
-    response,
-    certainty,
-    ...(options.draws !== undefined && { draws: options.draws }),
-    ...(options.onProgress && { onProgress: options.onProgress }),
-  });
+  };
+
+/**
+ * Sizes a belt, with what was measured of its length, what the belts showed that were tried on, and the chance of each
+ * candidate. Null where the drive has no such belt.
+ */
+export function answerFor(drive: Drive, beltId: string, options: AnswerOptions = {}): SizeAnswer | null {
+  const known = knownLayout(drive, beltId, options);
+  if (!known) return null;
+  options.onProgress?.(0.5);
+  return answerFrom(known, options);
+}
+
+/** The answer by a layout that is known. */
+export function answerFrom(known: KnownLayout, options: Omit<AnswerOptions, 'onProgress'> = {}): SizeAnswer {
+  const { drive, belt, layout, edges, drawn, measured, longer } = known;
+  const sizing = sizeBelt(drive, belt.id, { ...options, curve: drawn.curve, ...(longer && { longer }) })!;
   const travel = sizing.curve?.travel ?? null;
+  const tried = shownTried(known);
+  const failed = tried.filter(({ chance }) => chance !== null && chance < LIKELY).map(({ lengthMm }) => lengthMm);
+  const isOpen = (mm: number) => failed.every((other) => Math.abs(other - mm) > SAME_LENGTH_MM);
+  const lengths = sizing.candidates.map(({ lengthMm }) => lengthMm);
+  const { chances, pair } = edges
+    ? chancesOf(lengths, layout, edges, beltFractionOf(belt), isOpen)
+    : { chances: lengths.map(() => 0), pair: null };
   const candidates = sizing.candidates.map((candidate, k) => ({
     ...candidate,
-    lengthMm: options.lengths?.[k] ?? hundredth(candidate.lengthMm + shift),
-    chance: candidate.verdict === 'not-known' ? null : (doubt.chances[k] ?? 0),
+    lengthMm: options.lengths?.[k] ?? hundredth(candidate.lengthMm),
+    chance: candidate.verdict === 'not-known' ? null : figureAt(chances, k),
   }));
+  const spread = spreadOf(sizing, layout);
+  const middle = layout.offsetAt((drawn.curve?.end ?? 0) / 2);
+  const hasPath = Object.values(sizing.window).some((mm) => typeof mm === 'number');
   return {
-    window: shifted(sizing.window, shift),
+    window: sizing.window,
     candidates,
-    findings: sizing.findings,
-    release: puttingOn(drive, beltId)!.release,
-    lastOn: sizing.lastOn && { ...sizing.lastOn, needsMm: sizing.lastOn.needsMm + shift },
-    curve: curvePoints(sizing.curve, shift, doubt.spread),
-    stretch: stretchOf(belt, sizing, shift, doubt.spread[0] ?? 0),
+    findings: [...sizing.findings, ...triedFindings(known)],
+    release: puttingOn(drive, belt.id)!.release,
+    lastOn: sizing.lastOn,
+    curve: curvePoints(sizing.curve, spread),
+    stretch: stretchOf(belt, sizing, spread[0] ?? 0),
     reads: travel?.reads ?? null,
     kind: travel?.kind ?? null,
     marks: travel?.marks ?? null,
     now: travel?.now ?? null,
-    best: bestOf(candidates),
-    pair: doubt.pair,
-    measured,
+    best: bestOf(candidates, isOpen),
+    pair,
+    measured: { ...measured, shiftMm: middle.mm, plusMinus: middle.sigma },
+    layout: hasPath ? { offsetMm: middle.mm, plusMinusMm: middle.sigma } : null,
+    tried,
+    service: serviceForecast(known),
   };
 }
 
-const shifted = (window: Sizing['window'], shiftMm: number): Sizing['window'] =>
-  Object.fromEntries(Object.entries(window).map(([state, mm]) => [state, typeof mm === 'number' ? mm + shiftMm : mm]));
-
 /** Where on its travel the adjuster takes which length, and one standard deviation of that. */
-function curvePoints(curve: Sizing['curve'], shiftMm: number, spread: readonly number[]): SizeAnswer['curve'] {
+function curvePoints(curve: Sizing['curve'], spread: readonly number[]): SizeAnswer['curve'] {
   if (!curve) return [];
   const last = curve.lengths.length - 1;
   return curve.lengths.flatMap((lengthMm, k) => {
     if (lengthMm === null) return [];
     const fraction = k / last;
-    return [
-      { fraction, reading: curve.travel.readingAt(fraction), lengthMm: lengthMm + shiftMm, sigma: spread[k] ?? 0 },
-    ];
+    return [{ fraction, reading: curve.travel.readingAt(fraction), lengthMm, sigma: spread[k] ?? 0 }];
   });
 }
 
 /** From the shortest length looked at to the one that lies without tension. */
-function stretchOf(belt: Belt, sizing: Sizing, shiftMm: number, sigma: number): StretchCurve | null {
+function stretchOf(belt: Belt, sizing: Sizing, sigma: number): StretchCurve | null {
   const { tension, window, candidates, fits } = sizing;
   const path = window.slackEnd;
   if (!tension || !fits || typeof path !== 'number') return null;
@@ -150,7 +150,7 @@ function stretchOf(belt: Belt, sizing: Sizing, shiftMm: number, sigma: number): 
     mostN,
     points: Array.from({ length: STRETCH_POINTS + 1 }, (_, k) => {
       const lengthMm = shortest + ((path - shortest) * k) / STRETCH_POINTS;
-      return { lengthMm: lengthMm + shiftMm, tensionN: stretchTension(belt, path - basis, lengthMm - basis) };
+      return { lengthMm, tensionN: stretchTension(belt, path - basis, lengthMm - basis) };
     }),
     sigma,
   };
@@ -158,12 +158,12 @@ function stretchOf(belt: Belt, sizing: Sizing, shiftMm: number, sigma: number): 
 
 /**
  * A belt that fits, surely, with reserve enough and none of the travel wasted: most chance first, then no finding, then
- * the shorter one, which lasts longer.
+ * the shorter one, which lasts longer. One that was tried on and does not fit is not brought again.
  */
-function bestOf(candidates: SizeAnswer['candidates']): number | null {
+function bestOf(candidates: SizeAnswer['candidates'], isOpen: (mm: number) => boolean): number | null {
   const fitting = candidates
     .map((candidate, k) => ({ candidate, k }))
-    .filter(({ candidate }) => candidate.verdict === 'fits');
+    .filter(({ candidate }) => candidate.verdict === 'fits' && isOpen(candidate.lengthMm));
   if (fitting.length === 0) return null;
   const worth = ({ candidate: { chance, findings } }: (typeof fitting)[number]) =>
     Math.round((chance ?? 0) * 20) / 20 - 0.3 * findings.length;
@@ -171,14 +171,14 @@ function bestOf(candidates: SizeAnswer['candidates']): number | null {
 }
 
 /**
- * A belt's marked length that cannot be fitted, with what was measured of the length taken into account; null where it
- * can.
+ * A belt's marked length that cannot be fitted, with what was measured of the length and tried on taken into account;
+ * null where it can.
  */
 export function markedMisfitOf(drive: Drive, beltId: string): MarkedMisfit | null {
   const belt = drive.belts.find(({ id }) => id === beltId);
   if (!belt?.length) return null;
-  const measured = (belt.measurements ?? []).length > 0 ? answerFor(drive, beltId, { lengths: [], draws: 0 }) : null;
-  return markedMisfit(drive, beltId, measured?.measured.shiftMm ?? 0);
+  const evidence = (belt.measurements ?? []).length + (belt.tried ?? []).length > 0;
+  return markedMisfit(drive, beltId, (evidence && knownLayout(drive, beltId, { draws: 1000 })?.longer) || undefined);
 }
 
 /** Another length that fits, by its chance; of those as likely the one nearest to the first, mm. Null without one. */

@@ -24,7 +24,7 @@ export const sizeCommand: Command<Drive> = {
     return (drive) => {
       const answer = answerFor(drive, belt, lengths ? { lengths } : {});
       if (!answer) throw noBelt(belt, drive);
-      const { window, candidates, findings, lastOn, release, best, pair } = answer;
+      const { window, candidates, findings, lastOn, release, best, pair, layout, tried, service } = answer;
       const withWords = (list: typeof findings) =>
         list.map((finding) => ({ ...finding, message: sizeMessage(finding) }));
       return {
@@ -38,6 +38,8 @@ export const sizeCommand: Command<Drive> = {
         release,
         best,
         pair,
+        layout,
+        ...(tried.length > 0 && { tried, service }),
       };
     };
   },

@@ -126,7 +126,10 @@ test('measurements and drawing are weighed together; the one that stands out is 
   );
   expect(apart.disagree).toBe(true);
   expect(apart.measured.filter(({ suspect }) => suspect).map(({ id }) => id)).toEqual(['c']);
-  expect(combinedLength(drive, belt, null, 2)).toEqual({ measured: [], shiftMm: 0, plusMinus: 2, disagree: false });
+  expect(combinedLength(drive, belt, null, 2)).toEqual({
+    ...{ measured: [], shiftMm: 0, plusMinus: 2 },
+    ...{ disagree: false, widen: 1 },
+  });
 });
 
 test('the file names a measurement that is wrong', () => {

@@ -44,11 +44,12 @@ export interface CombinedLength {
   plusMinus: number;
   /** They disagree by more than their ±, the drawing included. */
   disagree: boolean;
+  /** By how much that widens the ±; 1 where they agree. */
+  widen: number;
 }
 
 /** The fraction of the travel a state stands for; null for where the drawing has it. */
-function fractionOf(state: AdjusterState, curve: LengthCurve): number | null {
-  const { marks } = curve.travel;
+export function fractionOf(state: AdjusterState, { travel: { marks } }: Pick<LengthCurve, 'travel'>): number | null {
   if (state === 'slack') return 0;
   if (state === 'tight') return 1;
   if (state === 'short-mark') return marks?.short ?? 0;
@@ -178,6 +179,28 @@ function lineRound(circles: readonly (LoopCircle & { wrapDeg: number | null })[]
   }
 }
 
+/** What one measurement says: how much longer the path is than drawn at a fraction of the travel, either way it lay. */
+export interface LengthWitness {
+  id: string;
+  fraction: number;
+  ways: Figure[];
+}
+
+/** Every measurement of a belt as a witness of its layout; a string that may have lain either way has two ways. */
+export function lengthWitnesses(drive: Drive, belt: Belt, curve: LengthCurve | null): LengthWitness[] {
+  return (belt.measurements ?? []).flatMap((measurement, k): LengthWitness[] => {
+    const { id, tool, state, lay } = measurement;
+    if (!tellsLength(measurement)) return [];
+    const open = liesEitherWay(tool) && lay === undefined && k < MOST_EITHER_WAY;
+    const laid = open
+      ? LAYS.map((way) => lengthLaid(drive, belt, curve, { ...measurement, lay: way }))
+      : [measuredLength(drive, belt, curve, measurement)];
+    const ways = laid.flatMap((length) => (length ? witnessOf(length) : []));
+    const fraction = curve ? (fractionOf(state ?? 'as-drawn', curve) ?? curve.travel.now) : 0;
+    return ways.length === laid.length ? [{ id, fraction, ways }] : [];
+  });
+}
+
 /** A measurement this many standard deviations from all the others is to be taken again. */
 const SUSPECT_AT = 3;
 
@@ -236,6 +259,7 @@ export function combinedLength(
     measured: measured.map((length, k) => ({ ...length, suspect: disagree && all.length > 2 && worst.k === k })),
     shiftMm: mixture.at,
     disagree,
+    widen: disagree ? worst.score / SUSPECT_AT : 1,
     plusMinus: disagree ? (mixture.sigma * worst.score) / SUSPECT_AT : mixture.sigma,
   };
 }

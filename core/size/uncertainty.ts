@@ -1,10 +1,11 @@
 import { type LengthCurve, pathLength, slopeOf } from '../adjuster';
 import { type Belt, changePulley, type Drive, moveStation } from '../drive';
-import { normals } from '../numeric';
+import { chanceBelow, figureAt, product } from '../numeric';
 import type { Sizing } from '../seating';
 import { sectionFor } from '../section';
 import { combinedDiameter, type SurveyFit } from '../survey';
 import { DEFAULT_UNCERTAINTY } from './defaults';
+import { type FitEdges, type Layout, layoutOf } from './layout';
 
 export interface Uncertainty {
   /** By candidate, the chance that it fits, 0 to 1. */
@@ -44,11 +45,10 @@ export interface UncertaintyOptions {
   fit?: SurveyFit | null;
   /** Where it is known already; `fit` has then no part in it. */
   response?: Response;
-  /** How sure the length is with what was measured of it, over how sure the drawing alone is. Default 1. */
-  certainty?: number;
+  /** What all evidence says of the layout; the drawing alone where it is left out. */
+  layout?: Layout;
   draws?: number;
   seed?: number;
-  onProgress?: (fraction: number) => void;
 }
 
 /** One uncertain figure: how the drive looks with it so much larger, and its standard deviation. */
@@ -62,119 +62,136 @@ const STATIONS = 5;
 const STEP = 0.05;
 
 /**
- * Monte Carlo over everything that was measured with a doubt, and the belts' own tolerance. How the path answers to
- * each input is worked out once at a few points of the travel (it is all but straight over a few mm); the draws then
- * cost next to nothing. Draws are the same for the same seed.
+ * How the path may differ from the drawing by its own ±, without anything that was measured of the length: the
+ * covariance at the points of the travel, mm².
+ */
+export function covarianceOf({ inputs, slopes }: Response): number[][] {
+  return slopes.map((row) =>
+    slopes.map((other) =>
+      inputs.reduce((sum, { sigma }, i) => sum + figureAt(row, i) * figureAt(other, i) * sigma ** 2, 0),
+    ),
+  );
+}
+
+/**
+ * The chance of each candidate, by the drawing alone or by a layout that knows more. `sizing` is of the drive as drawn;
+ * its candidates' lengths are the true ones.
  */
 export function uncertaintyOf(drive: Drive, belt: Belt, sizing: Sizing, options: UncertaintyOptions = {}): Uncertainty {
-  const { candidates } = sizing;
-  const draws = options.draws ?? 10_000;
-  const { inputs: known, slopes } = options.response ?? responseOf(drive, belt, sizing, options.fit ?? null);
-  const inputs = known.map((input) => ({ ...input, sigma: input.sigma * (options.certainty ?? 1) }));
-  const { edges, spread } = sizing.curve
-    ? adjusterEdges(belt, sizing, sizing.curve, inputs, slopes)
-    : fixedEdges(sizing, inputs, slopes[0]!);
-  if (!edges) return { chances: candidates.map(() => 0), pair: null, spread, draws: 0 };
-  const beltFraction = DEFAULT_UNCERTAINTY.beltFraction[sectionFor(belt.section, belt.sectionOverrides)!.kind];
-  const normal = normals(options.seed ?? 1);
-  const sigmas = inputs.map(({ sigma }) => sigma);
-  const drawn = new Float64Array(sigmas.length);
-  const fits = candidates.map(() => false);
-  // Ten thousand times over: plain loops, no list made anew.
-  const sum = (slopes: readonly number[]) => {
-    let total = 0;
-    for (let i = 0; i < slopes.length; i += 1) total += slopes[i]! * drawn[i]!;
+  const response = options.response ?? responseOf(drive, belt, sizing, options.fit ?? null);
+  const edges = edgesOf(belt, sizing);
+  const layout =
+    options.layout ??
+    layoutOf(
+      { covariance: covarianceOf(response), end: sizing.curve?.end ?? 1, witnesses: [], widen: 1, tried: [], edges },
+      options,
+    );
+  const spread = spreadOf(sizing, layout);
+  const lengths = sizing.candidates.map(({ lengthMm }) => lengthMm);
+  if (!edges) return { chances: lengths.map(() => 0), pair: null, spread, draws: 0 };
+  return { ...chancesOf(lengths, layout, edges, beltFractionOf(belt)), spread, draws: layout.draws.length };
+}
+
+/** A maker's tolerance of a belt's length, as a fraction of it. */
+export const beltFractionOf = ({ section, sectionOverrides }: Pick<Belt, 'section' | 'sectionOverrides'>): number =>
+  DEFAULT_UNCERTAINTY.beltFraction[sectionFor(section, sectionOverrides)!.kind];
+
+/** One standard deviation of the path along the travel, or once on fixed centres, mm. */
+export function spreadOf({ curve }: Pick<Sizing, 'curve'>, layout: Pick<Layout, 'offsetAt'>): number[] {
+  if (!curve) return [layout.offsetAt(0).sigma];
+  const points = curve.lengths.length - 1;
+  return curve.lengths.map((_, k) => layout.offsetAt(k / points).sigma);
+}
+
+/**
+ * What bounds the belts that fit, by the drawing: between the marks or over the travel, and long enough to go on; on
+ * fixed centres no longer than the path and no shorter than it can be stretched. Null where there is no such window.
+ */
+export function edgesOf(belt: Belt, { fits, lastOn, curve, shortest }: Sizing): FitEdges | null {
+  if (!fits) return null;
+  if (!curve) {
+    const at = (mm: number) => ({ mm, fraction: 0 });
+    return { goesOn: at(shortest ?? fits.from), from: at(fits.from), to: at(fits.to) };
+  }
+  const at = (fraction: number) => {
+    const mm = pathLength(curve.travel.at(fraction), belt);
+    return mm === null ? null : { mm, fraction };
+  };
+  const [from, to] = [at(fits.from), at(fits.to)];
+  if (!from || !to || lastOn === null || fits.to < fits.from) return null;
+  return { goesOn: { mm: lastOn.needsMm, fraction: 0 }, from, to };
+}
+
+/** Chances nearer together than this are as sure as one another. */
+const AS_SURE = 5e-4;
+
+/** The window of each draw: what a belt must be longer than, and what it may not be longer than, mm. */
+function windowsOf({ draws, sumAt }: Layout, { goesOn, from, to }: FitEdges) {
+  const sums = [from, to, ...(goesOn ? [goesOn] : [])].map(({ mm, fraction }) => ({ mm, sum: sumAt(fraction) }));
+  const at = ({ mm, sum }: (typeof sums)[number], row: Float64Array) => {
+    let total = mm;
+    for (const [place, weight] of sum) total += weight * figureAt(row, place);
     return total;
   };
-  const counts = candidates.map(() => 0);
-  const either = candidates.map(() => candidates.map(() => 0));
-  for (let draw = 0; draw < draws; draw += 1) {
-    if (draw % 1000 === 0) options.onProgress?.(draw / draws);
-    for (let i = 0; i < sigmas.length; i += 1) drawn[i] = sigmas[i]! * normal();
-    let min = -Infinity;
-    for (const { mm, slopes } of edges.min) min = Math.max(min, mm + sum(slopes));
-    const max = edges.max.mm + sum(edges.max.slopes);
-    for (let k = 0; k < candidates.length; k += 1) {
-      const length = candidates[k]!.lengthMm * (1 + beltFraction * normal());
-      fits[k] = length >= min && length <= max;
-    }
-    for (let i = 0; i < fits.length; i += 1) {
-      if (fits[i]) counts[i]! += 1;
-      for (let j = i + 1; j < fits.length; j += 1) if (fits[i] || fits[j]) either[i]![j]! += 1;
-    }
-  }
-  const chances = counts.map((count) => count / Math.max(1, draws));
-  let pair: Uncertainty['pair'] = null;
-  either.forEach((row, i) =>
-    row.forEach((count, j) => {
-      const chance = count / Math.max(1, draws);
+  const [first, last, on] = sums;
+  return {
+    min: Float64Array.from(draws, (row) => Math.max(at(first!, row), on ? at(on, row) : -Infinity)),
+    max: Float64Array.from(draws, (row) => at(last!, row)),
+  };
+}
+
+/**
+ * The chance that a new belt of each marked length fits, over all that the layout may be and the makers' tolerance; and
+ * the two of which one fits most surely, of those that are still open.
+ */
+export function chancesOf(
+  lengths: readonly number[],
+  layout: Layout,
+  edges: FitEdges,
+  beltFraction: number,
+  isOpen: (lengthMm: number) => boolean = () => true,
+): Pick<Uncertainty, 'chances' | 'pair'> {
+  const { min, max } = windowsOf(layout, edges);
+  const { counts } = layout;
+  // In each draw, by candidate: what its own tolerance leaves of it within the window.
+  const belts = lengths.map((lengthMm, k) => {
+    const sigma = beltFraction * lengthMm;
+    const fits = Float64Array.from(min, (from, draw) =>
+      Math.max(0, chanceBelow((figureAt(max, draw) - lengthMm) / sigma) - chanceBelow((from - lengthMm) / sigma)),
+    );
+    return { k, lengthMm, fits, chance: product(counts, fits) };
+  });
+  const open = belts.filter(({ lengthMm }) => isOpen(lengthMm));
+  let pair: (NonNullable<Uncertainty['pair']> & { sum: number }) | null = null;
+  for (const [n, a] of open.entries())
+    for (const b of open.slice(n + 1)) {
+      const sum = a.chance + b.chance;
+      // No more than the two together can one of them fit.
+      if (pair && sum < pair.chance) continue;
+      const both = product(
+        counts,
+        a.fits.map((fits, draw) => fits * figureAt(b.fits, draw)),
+      );
+      const chance = sum - both;
       // Of pairs as sure as one another, the one whose halves are surer.
       const better =
-        !pair ||
-        chance > pair.chance + 1e-9 ||
-        (chance > pair.chance - 1e-9 &&
-          chances[i]! + chances[j]! > chances[pair.both[0]]! + chances[pair.both[1]]! + 1e-9);
-      if (j > i && better) pair = { both: [i, j], chance };
-    }),
-  );
-  return { chances, pair, spread, draws };
-}
-
-/** A length that bounds the belts that fit, as drawn, and how it answers to each input. */
-interface Edge {
-  mm: number;
-  slopes: readonly number[];
-}
-
-/** A belt fits if it is longer than all of `min` and no longer than `max`. */
-interface Edges {
-  min: Edge[];
-  max: Edge;
-}
-
-/** Between the marks, or over the travel, and long enough to go on; and the ± of the path along the travel. */
-function adjusterEdges(
-  belt: Belt,
-  { fits, lastOn }: Sizing,
-  curve: LengthCurve,
-  inputs: readonly Input[],
-  slopes: Response['slopes'],
-): { edges: Edges | null; spread: number[] } {
-  const at = (fraction: number) => inputs.map((_, i) => between(slopes, i, fraction / curve.end));
-  const points = curve.lengths.length - 1;
-  const spread = curve.lengths.map((_, k) => deviation(inputs, at(k / points)));
-  const [first, last] = [fits!.from, fits!.to].map((fraction) => pathLength(curve.travel.at(fraction), belt)) as [
-    number | null,
-    number | null,
-  ];
-  if (first === null || last === null || lastOn === null || fits!.to < fits!.from) return { edges: null, spread };
+        !pair || chance > pair.chance + AS_SURE || (chance > pair.chance - AS_SURE && sum > pair.sum + 1e-9);
+      if (better) pair = { both: [a.k, b.k], chance, sum };
+    }
   return {
-    edges: {
-      min: [
-        { mm: first, slopes: at(fits!.from) },
-        { mm: lastOn.needsMm, slopes: at(0) },
-      ],
-      max: { mm: last, slopes: at(fits!.to) },
-    },
-    spread,
+    chances: belts.map(({ chance }) => chance),
+    pair: pair && { both: pair.both, chance: pair.chance },
   };
 }
 
-/** On fixed centres: no longer than the path, and no shorter than it can be stretched. */
-function fixedEdges(
-  { fits }: Sizing,
-  inputs: readonly Input[],
-  slopes: readonly number[],
-): { edges: Edges | null; spread: number[] } {
-  if (!fits) return { edges: null, spread: [] };
-  return {
-    edges: { min: [{ mm: fits.from, slopes }], max: { mm: fits.to, slopes } },
-    spread: [deviation(inputs, slopes)],
-  };
-}
-
-function deviation(inputs: readonly Input[], slopes: readonly number[]): number {
-  return Math.hypot(...inputs.map(({ sigma }, i) => sigma * slopes[i]!));
+/** The chance that the very belt that was tried on as the `k`-th fits, by all that it showed. */
+export function triedFits(k: number, lengthMm: number, layout: Layout, edges: FitEdges): number {
+  const { min, max } = windowsOf(layout, edges);
+  const own = layout.ownPlace(k);
+  return layout.draws.reduce((sum, row, d) => {
+    const length = lengthMm + figureAt(row, own);
+    return length >= figureAt(min, d) && length <= figureAt(max, d) ? sum + figureAt(layout.counts, d) : sum;
+  }, 0);
 }
 
 /**
@@ -210,11 +227,4 @@ function inputsOf(drive: Drive, belt: Belt, fit: SurveyFit | null): Input[] {
         }));
       return [...places, ...sizes];
     });
-}
-
-/** The response to input `i` at a fraction of the travel, between the points it was worked out at. */
-function between(slopes: readonly (readonly number[])[], i: number, fraction: number): number {
-  const at = Math.max(0, Math.min(STATIONS - 1, fraction * (STATIONS - 1)));
-  const low = Math.min(STATIONS - 2, Math.floor(at));
-  return slopes[low]![i]! + (slopes[low + 1]![i]! - slopes[low]![i]!) * (at - low);
 }

@@ -1,7 +1,7 @@
 import { type Drive, LAY_WORDS, stationLabel } from '../drive';
 import { type FindingWords, inOneLine, type WordsByCode, wordsOf } from '../finding';
 import { formatLength, type LengthUnit, fixed } from '../quantity';
-import type { Candidate, PuttingOn, SizeFinding, Verdict } from '../seating';
+import type { Candidate, Contradicting, PuttingOn, SizeFinding, Verdict } from '../seating';
 import type { MeasuredLength } from './measured';
 
 /** What each verdict is called. */
@@ -94,6 +94,22 @@ const setTo = ({ byLoads, setN }: { byLoads: number; setN: number }) =>
     ? `This drive’s loads need ${newtons(setN)} on a new belt (defaults where none were entered).`
     : `A new belt like this is set to ${newtons(setN)}, a default.`;
 
+/** A chance as people say it, the figure beside it. */
+const inWords = (chance: number) => `${Math.round(100 * Math.min(0.99, chance))} %`;
+function contradicting({ what, lengthMm }: Contradicting, length: Length): string {
+  if (what === 'label') return `the belt marked ${length(lengthMm)} is not of that length`;
+  return what === 'drawing' ? 'the drawing is wrong' : 'a measured length is wrong';
+}
+function contradictingTitle(figures: Contradicting, length: Length): string {
+  const text = contradicting(figures, length);
+  return `${text[0]!.toUpperCase()}${text.slice(1)}, ${inWords(figures.chance)} likely.`;
+}
+const CONTRADICTING_TODO: Record<Contradicting['what'], string> = {
+  label: 'Lay a tape round that belt before you try it again.',
+  measurement: 'Measure the length again.',
+  drawing: 'Check diameters and positions under Survey.',
+};
+
 const SIZE_WORDS: WordsByCode<SizeFinding, Length> = {
   'no-adjuster': ({ figures: { lengthMm } }, length) => ({
     title: 'No adjuster given yet, so no length can be chosen.',
@@ -164,6 +180,20 @@ const SIZE_WORDS: WordsByCode<SizeFinding, Length> = {
     title: 'Two shafts could tighten this belt.',
     why: 'Both have an adjuster and no other belt needs either.',
     todo: 'Choose which one tightens it, under the adjuster.',
+  }),
+  'tried-unread': ({ figures: { marking, section } }) => ({
+    title: `The marking “${marking}” of a belt tried on cannot be read.`,
+    why: `It is no marking of a ${section} belt, so nothing is learned from it.`,
+    todo: 'Enter the length of that belt instead.',
+  }),
+  'tried-contradicts': ({ figures }, length) => ({
+    title: contradictingTitle(figures, length),
+    why: `The belts tried on cannot all be right with the drawing and the measured lengths.${
+      figures.or && figures.or.chance > 0.1
+        ? ` Or else ${contradicting(figures.or, length)} (${inWords(figures.or.chance)}).`
+        : ''
+    }`,
+    todo: CONTRADICTING_TODO[figures.what],
   }),
 };
 

@@ -192,6 +192,8 @@ const pictureSpecimens = ({ pulley, other, at, inPicture }: Places): Specimens<P
 
 const SETTING = { tensionN: 940, setN: 520 };
 
+const LABEL = { what: 'label', lengthMm: 1805, chance: 0.62 } as const;
+
 const sizeSpecimens = (): Specimens<SizeFinding> => ({
   'no-adjuster': [{ figures: { lengthMm: 1805 } }, { figures: { lengthMm: 0 } }],
   'no-path': NOTHING,
@@ -207,6 +209,12 @@ const sizeSpecimens = (): Specimens<SizeFinding> => ({
   'over-setting': [{ figures: { ...SETTING, byLoads: 1 } }, { figures: { ...SETTING, byLoads: 0 } }],
   'under-setting': [{ figures: { ...SETTING, byLoads: 1 } }, { figures: { ...SETTING, byLoads: 0 } }],
   'two-adjusters': NOTHING,
+  'tried-unread': [{ figures: { marking: '4-271', section: 'PK' } }],
+  'tried-contradicts': [
+    { figures: { ...LABEL, or: null } },
+    { figures: { ...LABEL, or: { what: 'drawing', lengthMm: 0, chance: 0.3 } } },
+    { figures: { what: 'measurement', lengthMm: 0, chance: 0.7, or: LABEL } },
+  ],
 });
 
 const speedsSpecimens = ({ at, onBelt }: Places): Specimens<SpeedFinding> => ({

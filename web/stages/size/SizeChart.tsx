@@ -6,7 +6,7 @@ import { useSizing } from './SizingProvider';
 import { usePointAt } from './use-point-at';
 import './size.css';
 import { formatLength, type LengthUnit, MM_PER_INCH, fixed } from '@emery/core/quantity';
-import { type SizeAnswer, type StretchCurve, VERDICT_WORDS } from '@emery/core/size';
+import { type SizeAnswer, type StretchCurve, TRIED_WORDS, VERDICT_WORDS } from '@emery/core/size';
 
 const MARGIN = { left: 64, right: 20, top: 26, bottom: 34 };
 
@@ -93,6 +93,12 @@ function Chart({ answer, width, height }: { answer: SizeAnswer; width: number; h
         {reads === 'armAngle' ? 'Arm angle' : 'Travel'}
       </text>
       <LengthAxis x={x} y={height - MARGIN.bottom} unit={unit} />
+      {answer.tried.map(({ id, lengthMm, fraction, outcome }) => (
+        <g key={id} className="size-tried" transform={`translate(${x(lengthMm)} ${y(fraction ?? 0)})`}>
+          <title>{`${formatLength(lengthMm, unit)}: ${TRIED_WORDS[outcome].toLowerCase()}`}</title>
+          <path d="M0 -13L13 0L0 13L-13 0Z" />
+        </g>
+      ))}
       <Marks
         answer={answer}
         at={({ lengthMm, fraction, verdict }) => [x(lengthMm), y(fraction ?? (verdict === 'will-not-go-on' ? 0 : 1))]}

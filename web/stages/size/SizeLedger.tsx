@@ -13,6 +13,7 @@ import { TypedPlace, useTyped } from '../../ui/typed-text';
 import { AdjusterFields } from './AdjusterFields';
 import { MeasuredLedger } from './MeasuredLedger';
 import { useSizing } from './SizingProvider';
+import { TriedLedger } from './TriedLedger';
 import { TogetherLedger } from './TogetherLedger';
 import { usePointAt } from './use-point-at';
 import { type Belt, changeBelt, pulleyLabel, stationLabel } from '@emery/core/drive';
@@ -78,6 +79,7 @@ export default function SizeLedger() {
         </>
       )}
       <MeasuredLedger key={`${source.id} measured`} source={source} combined={answer?.measured ?? null} />
+      <TriedLedger key={`${source.id} tried`} source={source} answer={answer} />
       <Marking source={source} />
       <div className="fields">
         <FigureField
