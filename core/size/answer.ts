@@ -90,7 +90,10 @@ export function answerFrom(known: KnownLayout, options: Omit<AnswerOptions, 'onP
   const sizing = sizeBelt(drive, belt.id, { ...options, curve: drawn.curve, ...(longer && { longer }) })!;
   const travel = sizing.curve?.travel ?? null;
   const tried = shownTried(known);
-  const failed = tried.filter(({ chance }) => chance !== null && chance < LIKELY).map(({ lengthMm }) => lengthMm);
+  // A wrong label says nothing of the belts that are truly of that length.
+  const failed = tried
+    .filter(({ chance, mislabelled }) => chance !== null && chance < LIKELY && mislabelled < LIKELY)
+    .map(({ lengthMm }) => lengthMm);
   const isOpen = (mm: number) => failed.every((other) => Math.abs(other - mm) > SAME_LENGTH_MM);
   const lengths = sizing.candidates.map(({ lengthMm }) => lengthMm);
   const { chances, pair } = edges
