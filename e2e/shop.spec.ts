@@ -77,6 +77,22 @@ test('a vehicle without a name is refused under the field, and what was written 
   await expect(page.getByLabel('Notes')).toHaveValue('Came in on a trailer');
 });
 
+test('a field that is touched while its sheet is still coming in keeps the hand', async ({ page }) => {
+  await page.goto('/');
+  await page.evaluate(() =>
+    new MutationObserver((_, watch) => {
+      const notes = document.querySelector<HTMLElement>('[role=dialog] textarea');
+      notes?.focus();
+      if (document.activeElement === notes) watch.disconnect();
+    }).observe(document.body, { childList: true, subtree: true }),
+  );
+  await page.getByRole('button', { name: 'Add vehicle' }).click();
+  await expect(page.locator('[role=dialog][class*="-appear"]')).toHaveCount(0);
+  await page.getByLabel('Notes').waitFor();
+  await page.evaluate(() => new Promise((done) => setTimeout(done, 300)));
+  await expect(page.getByLabel('Notes')).toBeFocused();
+});
+
 test('a vehicle saved elsewhere meanwhile is shown before it is replaced', async ({ page, emery }) => {
   await page.goto('/');
   await page.getByRole('region', { name: 'Hill farm pickup' }).getByRole('button', { name: 'Edit' }).click();

@@ -1,5 +1,5 @@
 import { Modal } from 'antd';
-import { useEffect, useState, type ReactNode, type RefObject } from 'react';
+import { useEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
 import { lastFocused } from './last-focused';
 
 interface Props {
@@ -20,6 +20,7 @@ interface Props {
 /** A sheet over the page, there as long as it is drawn. What was in focus before it is so again after it. */
 export function Dialog({ title, onClose, first, width, firm = false, stays = false, still = false, children }: Props) {
   const [before] = useState(lastFocused);
+  const body = useRef<HTMLDivElement>(null);
   useEffect(
     () => () => {
       giveBack(before);
@@ -28,6 +29,10 @@ export function Dialog({ title, onClose, first, width, firm = false, stays = fal
     },
     [before, stays],
   );
+  // Whoever was quicker than the sheet is typing in it: a focus that moved now would put the rest into another field.
+  const begin = () => {
+    if (!body.current?.contains(document.activeElement)) first?.current?.focus();
+  };
   return (
     <Modal
       title={title}
@@ -37,9 +42,11 @@ export function Dialog({ title, onClose, first, width, firm = false, stays = fal
       {...(width !== undefined && { width })}
       {...(firm && { mask: { closable: false } })}
       {...(still && { transitionName: '', maskTransitionName: '' })}
-      afterOpenChange={(open) => open && first?.current?.focus()}
+      afterOpenChange={(open) => open && begin()}
     >
-      {children}
+      <div ref={body} style={{ display: 'contents' }}>
+        {children}
+      </div>
     </Modal>
   );
 }
