@@ -2,6 +2,7 @@ import { type Drive, type NoiseKind, readDrive } from '../drive';
 import { normals } from '../numeric';
 import { readWav, smallWav, type Sound, wavOfText, writeWav } from '../sound';
 import { DEMO } from '../test/demo';
+import { THOROUGH } from '../test/draws';
 import { driveOf } from '../test/examples';
 import {
   hearNoise,
@@ -185,6 +186,8 @@ test.each([750, 1500])('its engine is heard at %d rev/min under every rumble tha
   const rumbles = lessonsOf(car, rpm).filter(({ kind, bearing }) => kind === 'rumble' && !bearing);
   expect(rumbles.length).toBeGreaterThan(3);
   for (const [seed, lesson] of rumbles.entries()) {
+    // Each takes a while to hear: every other one by default, the others at the other speed; all in the long run.
+    if (!THOROUGH && seed % 2 !== (rpm === 750 ? 0 : 1)) continue;
     const heard = listen(soundOfLesson(car, rpm, lesson, { seed, seconds: 8, bay: true }), car, rpm);
     expect([lesson.rate.id, Math.abs((heard.engineRpm?.rpm ?? 0) / rpm - 1) < 0.01]).toEqual([lesson.rate.id, true]);
   }

@@ -87,7 +87,7 @@ test('threads, cogs and waves repeat as ribs do, and are refused', () => {
     ['flanks of 40°', body(3.56, (at) => Math.max(0, Math.min(2.5, (1.4 - at) / Math.tan((40 * Math.PI) / 180))))],
   ];
   // Each takes a fit of its own: some by default, all in the long run.
-  for (const [name, picture] of THOROUGH ? others : others.filter((_, k) => k % 2 === 0)) {
+  for (const [name, picture] of THOROUGH ? others : others.filter((_, k) => k % 3 === 0)) {
     const ribs = findRibs(picture, PITCH);
     expect(`${name}: ${ribs.ok ? 'read' : ribs.why}`).toMatch(/no-ribs|not-ribs/);
   }
