@@ -81,6 +81,7 @@ test('the demo shop answers as it did', async () => {
       '/records/belts?search=PK',
       '/records/belts.csv',
       '/records/lives',
+      '/records/growth?section=PK',
       '/records/lives?kind=6PK',
       '/records/file.csv',
     ],

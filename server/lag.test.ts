@@ -279,6 +279,7 @@ const KINDS: Record<string, () => Promise<() => Promise<Answer>>> = {
     return () => ask('POST', '/records/history', { ...list, look: false });
   },
   'GET /records/lives': async () => () => ask('GET', '/records/lives'),
+  'GET /records/growth': async () => () => ask('GET', '/records/growth?section=PK'),
   'GET /records/': async () => () => ask('GET', '/records?limit=1000'),
   'GET /records/file.csv': async () => () => ask('GET', '/records/file.csv'),
   'GET /records/file.json': async () => () => ask('GET', '/records/file.json'),

@@ -1,5 +1,7 @@
 import { strFromU8, unzipSync } from 'fflate';
+import { sittingsOf } from '../core/size';
 import { DEMO } from '../core/test/demo';
+import { keptAndRead } from '../core/test/kept-belt';
 import { fillShop } from './shop/fill-shop';
 import { running, type Running } from './test/running';
 
@@ -20,6 +22,8 @@ beforeAll(async () => {
     ...{ code: `K ${k}`, shelf: '2' },
   }));
   await shop.ask('POST', '/stock', { rows });
+  const sitting = JSON.stringify(sittingsOf(keptAndRead('2026-01-10', [[1500, 3]])));
+  await shop.data.query("UPDATE belt_life SET sat = 'PK', sitting = ? WHERE id % 4 = 0", [sitting]);
   await shop.data.query('ANALYZE TABLE vehicle, drive, drive_document, due, belt_life, record, stock_belt, job');
   const made = shop.data.createQueryRunner.bind(shop.data);
   shop.data.createQueryRunner = (mode) => {
@@ -70,6 +74,7 @@ const LISTS = [
   ],
   ...['/records/belts?search=vehicle 77', '/records/belts.csv', '/records/belts.json'],
   ...['/records', '/records?search=worn', '/records?search=vehicle 321', '/records/file.csv', '/records/file.json'],
+  '/records/growth?section=PK',
   ...['/stock', '/stock?search=K 12', '/stock?search=1234', '/stock?section=PK&ribs=6', '/stock?from=900&to=950'],
   ...['/stock/lengths?section=PK&ribs=6', '/stock/file', '/jobs', '/jobs/pace', '/export'],
 ];

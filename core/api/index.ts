@@ -7,6 +7,7 @@ import type { BringList, CardStep, JobEstimate, JobEvent } from '../job';
 import type { DriveSketch } from '../path';
 import type { LengthUnit } from '../quantity';
 import type { BeltLife, Due, StoryKind, Survival } from '../records';
+import type { GrowthDefaults } from '../size';
 
 export {
   AUDIT_KINDS,
@@ -157,6 +158,11 @@ export interface LivesAnswer {
   kinds: { kind: string; belts: number; ended: number }[];
   kind: string | null;
   survival: Survival;
+}
+
+/** How belts of one section seat and grow by the shop's own sittings; null where it has none. */
+export interface GrowthAnswer {
+  growth: Required<GrowthDefaults> | null;
 }
 
 /** What a job is done by, as it was when it was begun: it changes no more, whatever becomes of the drive. */

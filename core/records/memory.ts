@@ -2,6 +2,7 @@ import { type Drive, momentOf } from '../drive';
 import { duesOf } from './due';
 import type { Due } from './due-state';
 import { type BeltLife, livesOf } from './lives';
+import { type Sitting, sittingsOf } from '../size';
 import { type StoryEntry, storyOf } from './story';
 
 /** All that a shop remembers of a drive besides the drive itself, for its lists and searches. */
@@ -9,6 +10,8 @@ export interface DriveMemory {
   dues: Due[];
   lives: BeltLife[];
   story: StoryEntry[];
+  /** How its belts sat and grew. */
+  sittings: Sitting[];
 }
 
 export function memoryOf(drive: Drive): DriveMemory {
@@ -16,6 +19,7 @@ export function memoryOf(drive: Drive): DriveMemory {
     dues: duesOf(drive),
     lives: livesOf(drive),
     story: storyOf(drive),
+    sittings: sittingsOf(drive),
   };
 }
 

@@ -16,7 +16,8 @@ import {
 } from '../seating';
 import { askFor, type AskFor, markedLengthMm, sectionFor } from '../section';
 import type { CombinedLength } from './measured';
-import { type KnownLayout, knownLayout, type KnowOptions } from './known-layout';
+import type { GrowthDefaults } from './growth';
+import { drawnLayout, type KnownLayout, knownLayout, type KnowOptions, withEvidence } from './known-layout';
 import { serviceForecast, type ServiceForecast } from './forecast';
 import { LIKELY, shownTried, type ShownTried, triedFindings } from './shown-tried';
 import { beltFractionOf, chancesOf, spreadOf, type Uncertainty } from './uncertainty';
@@ -69,7 +70,9 @@ const STRETCH_POINTS = 24;
 
 /** Which lengths to look at, and how closely. */
 type AnswerOptions = Pick<SizeOptions, 'lengths' | 'also' | 'stock'> &
-  KnowOptions & {
+  Pick<KnowOptions, 'draws'> & {
+    /** How belts of this section grow in this shop: the forecast alone goes by it, for the shop is not in the file. */
+    growth?: GrowthDefaults | null;
     onProgress?: (fraction: number) => void;
   };
 
@@ -77,15 +80,22 @@ type AnswerOptions = Pick<SizeOptions, 'lengths' | 'also' | 'stock'> &
  * Sizes a belt, with what was measured of its length, what the belts showed that were tried on, and the chance of each
  * candidate. Null where the drive has no such belt.
  */
-export function answerFor(drive: Drive, beltId: string, options: AnswerOptions = {}): SizeAnswer | null {
-  const known = knownLayout(drive, beltId, options);
-  if (!known) return null;
-  options.onProgress?.(0.5);
-  return answerFrom(known, options);
+export function answerFor(
+  drive: Drive,
+  beltId: string,
+  { growth = null, onProgress, ...options }: AnswerOptions = {},
+): SizeAnswer | null {
+  const drawn = drawnLayout(drive, beltId);
+  if (!drawn) return null;
+  const known = withEvidence(drawn, drawn.belt, options);
+  onProgress?.(0.5);
+  const answer = answerFrom(known, options);
+  if (!growth || !answer.service) return answer;
+  return { ...answer, service: serviceForecast(withEvidence(drawn, drawn.belt, { ...options, growth })) };
 }
 
 /** The answer by a layout that is known. */
-export function answerFrom(known: KnownLayout, options: Omit<AnswerOptions, 'onProgress'> = {}): SizeAnswer {
+export function answerFrom(known: KnownLayout, options: Omit<AnswerOptions, 'onProgress' | 'growth'> = {}): SizeAnswer {
   const { drive, belt, layout, edges, drawn, measured, longer } = known;
   const sizing = sizeBelt(drive, belt.id, { ...options, curve: drawn.curve, ...(longer && { longer }) })!;
   const travel = sizing.curve?.travel ?? null;

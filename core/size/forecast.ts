@@ -10,6 +10,8 @@ export interface ServiceForecast {
   readings: number;
   /** What it seats by, and grows by for every 10,000 km, as fractions of its length; by all that is known. */
   growth: GrowthDefaults;
+  /** Belts of its section by which this shop knows how they grow; none where that is Emery's default. */
+  sittings: number;
   /**
    * Distance from its fitting at which the adjuster reaches the long mark, or the end of its travel, km: as likely
    * before as after, and the bounds between which two of three lie. Null where it is not reached in `MOST_KM`.
@@ -21,8 +23,16 @@ export interface ServiceForecast {
 export const MOST_KM = 500_000;
 
 /** Null where no belt was kept, or no window is known. */
-export function serviceForecast({ belt, tried, layout, edges, drawn }: KnownLayout): ServiceForecast | null {
-  const kept = keptBelt(belt);
+export function serviceForecast({
+  drive,
+  belt,
+  tried,
+  layout,
+  edges,
+  drawn,
+  growth: by,
+}: KnownLayout): ServiceForecast | null {
+  const kept = keptBelt(drive, belt);
   const k = tried.findIndex((evidence) => evidence.tried.id === kept?.id);
   const belonging = tried[k];
   if (!kept || !belonging || !edges || !layout.growthPlaces || !drawn.curve) return null;
@@ -48,6 +58,7 @@ export function serviceForecast({ belt, tried, layout, edges, drawn }: KnownLayo
   return {
     tried: kept.id,
     readings: layout.growthPlaces.readings,
+    sittings: by.sittings ?? 0,
     growth: { seat: grown(seat), rate: grown(rate) },
     reachesKm: { likely: quantile(distances, 0.5), from: quantile(distances, 1 / 6), to: quantile(distances, 5 / 6) },
   };

@@ -5,6 +5,8 @@ export interface GrowthDefaults {
   seat: { fraction: number; plusMinus: number };
   /** For every 10,000 km. */
   rate: { fraction: number; plusMinus: number };
+  /** Belts of the shop's own that it was learned from. */
+  sittings?: number;
 }
 
 /** By kind of section; one standard deviation each. Defaults. */

@@ -24,6 +24,7 @@ export { LIKELY, type ShownTried } from './shown-tried';
 export { type ServiceForecast } from './forecast';
 export { keptBelt } from './service';
 export { GROWTH_DEFAULTS, type GrowthDefaults } from './growth';
+export { learnedGrowth, MOST_SITTINGS, type Sitting, sittingsOf } from './sittings';
 export { triedPlaces, triedReadingOf, type TriedPlace } from './tried-places';
 export {
   layoutSentence,

@@ -1,13 +1,59 @@
 import { adjustersOf, type LengthCurve } from '../adjuster';
-import { type Belt, type Drive, itemsOf, kmPer, momentOf, type TriedBelt } from '../drive';
+import { type Belt, type ChangedPart, type Drive, itemsOf, kmPer, momentOf, type TriedBelt } from '../drive';
 import { besideAngle } from '../numeric';
+import { DAY_MS } from '../quantity';
 import { TRIED_DEFAULTS } from './defaults';
 import { SEATING_KM, type ServiceReading } from './growth';
 import { tautLength, triedLengthMm } from './tried';
 
-/** The belt that was tried on and stayed on; the last of such. */
-export function keptBelt({ tried = [] }: Pick<Belt, 'tried'>): TriedBelt | null {
-  return [...tried].reverse().find(({ kept, outcome }) => kept === true && outcome !== 'will-not-go-on') ?? null;
+/** One belt's time on its pulleys: from its fitting to what took it off. */
+export interface OnPulleys {
+  /** The belt that was tried on and stayed on. */
+  kept: TriedBelt;
+  /** Odometer at its fitting and at its end, in the drive's own unit; the end is null of the one that is on. */
+  fitted: number;
+  until: number | null;
+}
+
+const changesOf = (drive: Drive, { id }: Pick<Belt, 'id'>): ChangedPart[] =>
+  itemsOf(drive, 'inspect.changed').filter(({ on, target }) => on === 'belt' && target === id);
+
+/** When a change made room for the next belt, ms: of the same day, one that was kept before it is the new one. */
+const madeRoomAt = (changed: ChangedPart | undefined): number | null => {
+  const when = momentOf(changed?.at);
+  return when === null ? null : when - DAY_MS;
+};
+
+/** The last belt that stayed on after one moment and no later than another, ms; null bounds nothing. */
+function keptBetween({ tried = [] }: Pick<Belt, 'tried'>, from: number | null, to: number | null): TriedBelt | null {
+  const within = ({ at }: TriedBelt) => {
+    const when = momentOf(at);
+    return when === null ? from === null : (from === null || when > from) && (to === null || when <= to);
+  };
+  const kept = tried.filter((belt) => belt.kept === true && belt.outcome !== 'will-not-go-on' && within(belt));
+  return kept.at(-1) ?? null;
+}
+
+/** The belt that was tried on and is on; null where none was, or it was replaced since. */
+export function keptBelt(drive: Drive, belt: Belt): TriedBelt | null {
+  return keptBetween(belt, madeRoomAt(changesOf(drive, belt).at(-1)), null);
+}
+
+/** The belt that is on, and those before it, each where it is known which was tried on and kept; the last one first. */
+export function timesOnPulleys(drive: Drive, belt: Belt): OnPulleys[] {
+  const changes = changesOf(drive, belt);
+  const now = keptBelt(drive, belt);
+  const fitted = belt.care?.fittedOdometer;
+  const on = now && fitted !== undefined ? [{ kept: now, fitted, until: null }] : [];
+  const before = changes.flatMap((change, k): OnPulleys[] => {
+    const { odometer, careBefore } = change;
+    const [began, end] = [madeRoomAt(changes[k - 1]), madeRoomAt(change)];
+    // Which of those that were kept it was is told by the dates alone.
+    const kept = end === null || (k > 0 && began === null) ? null : keptBetween(belt, began, end);
+    const from = careBefore?.fittedOdometer;
+    return kept && from !== undefined && odometer !== undefined ? [{ kept, fitted: from, until: odometer }] : [];
+  });
+  return [...on, ...before.reverse()];
 }
 
 /** What was read of the adjuster later on, degrees or mm from its slack end, at an odometer reading. */
@@ -16,18 +62,29 @@ interface LaterReading {
   at: string | undefined;
   value: number;
   plusMinus: number;
+  past: boolean;
 }
 
-/** Readings of the pointer, or of the slot, after the belt that was kept went on. */
+/** Readings of the pointer, or of the slot, after the belt that is on went on and was kept. */
 export function serviceReadings(drive: Drive, belt: Belt, curve: LengthCurve | null): ServiceReading[] {
-  const kept = keptBelt(belt);
-  const fitted = belt.care?.fittedOdometer;
-  if (!kept || !curve || fitted === undefined || triedLengthMm(belt, kept) === null) return [];
+  const [on] = timesOnPulleys(drive, belt).filter(({ until }) => until === null);
+  return on && curve ? readingsOn(drive, belt, curve, on) : [];
+}
+
+/** Readings of the adjuster while one belt was on. */
+export function readingsOn(
+  drive: Drive,
+  belt: Belt,
+  curve: LengthCurve,
+  { kept, fitted, until }: OnPulleys,
+): ServiceReading[] {
+  if (triedLengthMm(belt, kept) === null) return [];
   const unit = kmPer(drive.inspect?.odometerUnit ?? 'km');
   const [first, last] = [curve.travel.readingAt(0), curve.travel.readingAt(1)];
   const from = momentOf(kept.at);
-  return laterReadings(drive, belt, curve).flatMap(({ odometer, at, value, plusMinus }): ServiceReading[] => {
+  return laterReadings(drive, belt, curve).flatMap(({ odometer, at, value, plusMinus, past }): ServiceReading[] => {
     const when = momentOf(at);
+    if (until === null ? past : odometer > until) return [];
     if (odometer <= fitted || (from !== null && when !== null && when < from)) return [];
     const read = curve.travel.reads === 'armAngle' ? besideAngle(value, (first + last) / 2) : value;
     const taut = tautLength(belt, curve, {
@@ -43,17 +100,17 @@ function laterReadings(drive: Drive, belt: Belt, { travel }: LengthCurve): Later
   const onArm = new Set(station?.pulleys.map(({ id }) => id));
   const arm = travel.reads === 'armAngle';
   const checked = itemsOf(drive, 'inspect.findings').flatMap((finding): LaterReading[] => {
-    const { check, target, value, odometer, at, past } = finding;
+    const { check, target, value, odometer, at, past = false } = finding;
     const here = arm ? check === 'pointer' && onArm.has(target) : check === 'slot' && target === belt.id;
-    if (!here || past || value === undefined || odometer === undefined) return [];
+    if (!here || value === undefined || odometer === undefined) return [];
     const plusMinus = finding.plusMinus ?? (arm ? TRIED_DEFAULTS.pointerDeg : TRIED_DEFAULTS.travelMm);
     // What is left of a slot is counted from its other end.
-    return [{ odometer, at, plusMinus, value: arm ? value : travel.readingAt(1) - value }];
+    return [{ odometer, at, plusMinus, past, value: arm ? value : travel.readingAt(1) - value }];
   });
   const read = (belt.tensionReadings ?? []).flatMap((reading): LaterReading[] => {
     if (!arm || reading.way !== 'pointer' || reading.degrees === undefined || reading.odometer === undefined) return [];
     const { odometer, at, degrees: value, plusMinus = TRIED_DEFAULTS.pointerDeg } = reading;
-    return [{ odometer, at, value, plusMinus }];
+    return [{ odometer, at, value, plusMinus, past: false }];
   });
   return [...checked, ...read].sort((a, b) => a.odometer - b.odometer);
 }

@@ -86,12 +86,16 @@ export function layoutSentence(
 }
 
 /** When the belt that was kept reaches the end of its window. */
-export function serviceSentence({ reachesKm: { likely, from, to }, readings }: ServiceForecast): string {
+export function serviceSentence({ reachesKm: { likely, from, to }, readings, sittings }: ServiceForecast): string {
   const km = (distance: number) => `${(Math.round(distance / 1000) * 1000).toLocaleString('en')} km`;
+  const grows =
+    sittings === 0
+      ? 'default growth'
+      : `the growth of ${sittings === 1 ? 'one belt' : `${fixed(sittings, 0)} belts`} of this section in the shop`;
   const by =
     readings === 0
-      ? 'by default growth'
-      : `by ${readings === 1 ? 'one later reading' : `${fixed(readings, 0)} later readings`} and default growth`;
+      ? `by ${grows}`
+      : `by ${readings === 1 ? 'one later reading' : `${fixed(readings, 0)} later readings`} and ${grows}`;
   if (likely === null)
     return `The kept belt does not reach the end of its window in 500,000 km, ${by}.${from === null ? '' : ` One in six do by ${km(from)}.`}`;
   return `The kept belt reaches the end of its window at about ${km(likely)} from fitting, likely ${from === null ? 'later' : km(from)} to ${to === null ? 'never' : km(to)}, ${by}.`;

@@ -77,6 +77,7 @@ const ROWS: readonly Row[] = [
   ['GET', '/records/due.ics', 'counter', { told: 'export' }],
   ['GET', '/records/belts', 'counter'],
   ['GET', '/records/lives', 'counter'],
+  ['GET', '/records/growth', 'counter'],
   ['POST', '/records/history', 'bench', { told: 'import', heavy: true }],
   ['GET', '/records/belts.csv', 'bench', { told: 'export', heavy: true }],
   ['GET', '/records/belts.json', 'bench', { told: 'export', heavy: true }],

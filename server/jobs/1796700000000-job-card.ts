@@ -1,5 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import { dueNames } from '../records/1796600000000-records';
+import { dueNames, sittingColumns } from '../records/1796600000000-records';
 import { rememberAll } from '../records/remember';
 
 /** Names of what is due, for calendars; and what an hour of the shop's work costs, for the estimate on a job card. */
@@ -9,6 +9,7 @@ export class JobCard1796700000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query('ALTER TABLE shop ADD COLUMN IF NOT EXISTS hourRate DOUBLE NULL');
     await dueNames(runner);
+    await sittingColumns(runner);
     await rememberAll(runner.manager);
   }
 

@@ -9,6 +9,11 @@ export const dueNames = (runner: QueryRunner): Promise<unknown> =>
   runner.query(`ALTER TABLE due ADD COLUMN IF NOT EXISTS name VARCHAR(240) NOT NULL DEFAULT '',
     ADD COLUMN IF NOT EXISTS changedAt DATETIME(3) NULL`);
 
+/** A belt that is on holds how it, and those before it in its place, sat and grew; by section, for those who ask. */
+export const sittingColumns = (runner: QueryRunner): Promise<unknown> =>
+  runner.query(`ALTER TABLE belt_life ADD COLUMN IF NOT EXISTS sat VARCHAR(40) NULL,
+    ADD COLUMN IF NOT EXISTS sitting TEXT NULL, ADD INDEX IF NOT EXISTS life_sat (sat, id)`);
+
 /** What is due, how long belts lasted and what happened, out of every drive; jobs, and what happens at them. */
 export class Records1796600000000 implements MigrationInterface {
   name = 'Records1796600000000';
@@ -30,6 +35,7 @@ export class Records1796600000000 implements MigrationInterface {
       toAt DATETIME(3) NULL, toOdometer DOUBLE NULL, isOn TINYINT NOT NULL, why VARCHAR(12) NULL, unit VARCHAR(2) NULL,
       ranKm DOUBLE NULL, text VARBINARY(1000) NOT NULL,
       INDEX life_of_vehicle (vehicleId), INDEX life_on (isOn, ranKm, id), INDEX life_of_kind (kind, ranKm)) ENGINE=InnoDB`);
+    await sittingColumns(runner);
     await runner.query(`CREATE TABLE IF NOT EXISTS record (
       id BIGINT AUTO_INCREMENT PRIMARY KEY, vehicleId CHAR(36) NOT NULL, driveId CHAR(36) NOT NULL, jobId CHAR(36) NULL,
       kind VARCHAR(20) NOT NULL, at DATETIME(3) NULL, odometer DOUBLE NULL, unit VARCHAR(2) NULL, belt VARCHAR(80) NULL,

@@ -4,7 +4,9 @@ import { isDeepStrictEqual } from 'node:util';
 import { strFromU8, unzipSync } from 'fflate';
 import { changeBelt, type Drive } from '../../core/drive';
 import { inspectDrive, partChanged, putFinding } from '../../core/inspect';
+import { learnedGrowth, sittingsOf } from '../../core/size';
 import { driveOf, SERPENTINE } from '../../core/test/examples';
+import { keptAndRead } from '../../core/test/kept-belt';
 import { limitsKey } from '../check/limits-key';
 import { connect } from '../data-source';
 import { openLog } from '../http/log';
@@ -163,6 +165,26 @@ test('how long belts last, with those that still run', async () => {
   expect(survival.belts).toBeGreaterThanOrEqual(3);
   expect(survival.steps).toMatchObject([{ km: 70_000, ended: 1 }]);
   expect((await ask('GET', '/records/lives?kind=none')).body.survival).toMatchObject({ belts: 0, steps: [] });
+});
+
+test('what was read of kept belts is learned from: by section, without the drive that asks, and not once it is gone', async () => {
+  const growth = async (search: string) => (await ask('GET', `/records/growth?${search}`)).body.growth;
+  expect(await growth('section=PK')).toBeNull();
+  const drive = keptAndRead('2026-01-10', [
+    [1500, 3],
+    [21_500, 6],
+  ]);
+  const { id } = await put('Fire engine', drive, { odometer: 80_000 });
+  const learned = await growth('section=PK');
+  expect(learned).toEqual(learnedGrowth('ribbed', sittingsOf(drive)));
+  expect(learned.sittings).toBe(1);
+  expect(await growth(`section=PK&not=${id}`)).toBeNull();
+  expect([await growth('section=SPA'), await growth('section=none'), await growth('')]).toEqual([null, null, null]);
+  await put('Its sister', { ...drive, name: 'Front' }, { odometer: 80_000 });
+  expect((await growth('section=PK')).sittings).toBe(2);
+  expect((await growth(`section=PK&not=${id}`)).sittings).toBe(1);
+  await ask('DELETE', `/drives/${id}`);
+  expect((await growth('section=PK')).sittings).toBe(1);
 });
 
 test('the calendar: a whole day each, the same name each time, nothing without a day', async () => {

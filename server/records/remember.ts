@@ -21,6 +21,8 @@ const BATCH = 200;
 const ROWS = 1000;
 /** Drives of one vehicle that are gone through between two looks at what else is asked of the server. */
 const DRIVES = 40;
+/** Of one place of a belt; the last ones. */
+const MOST_SAT = 20;
 /** Due on no day that is known: behind all others. */
 export const NO_DAY = '9999-12-31';
 
@@ -105,7 +107,7 @@ export async function rememberVehicles(manager: EntityManager, ids: readonly str
     await insert(
       manager,
       `belt_life (vehicleId, driveId, belt, section, ribs, kind, lengthMm, number, fromAt, fromOdometer, toAt,
-       toOdometer, isOn, why, unit, ranKm, text)`,
+       toOdometer, isOn, why, unit, ranKm, text, sat, sitting)`,
       rows.lives,
     );
     await insert(
@@ -185,7 +187,7 @@ async function putRows(
       rows.lives.push([
         ...[id, driveId, belt, section, ribs, kind, lengthMm, number, dateOf(from.at), from.odometer],
         ...[dateOf(to?.at ?? null), to?.odometer ?? null, to ? 0 : 1, why, life.unit, ranKm(life, stands)],
-        textOf([name, plate, drive, number ?? '', kind], 1000),
+        ...[textOf([name, plate, drive, number ?? '', kind], 1000), ...satOf(memory, life)],
       ]);
     }
     for (const { kind, at, odometer: reading, unit: counts, belt, title, detail, pictures } of memory.story)
@@ -208,6 +210,12 @@ async function putRows(
     tell(title, detail, reading, pictures);
     if (late.length > 0) tell('Received after sign-off', late.join('; '), null, []);
   }
+}
+
+/** Section and sittings of the place of a belt, with the one that is on; nulls where nothing was read. */
+function satOf({ sittings = [] }: Partial<DriveMemory>, { belt, section, to }: DriveMemory['lives'][number]) {
+  const here = to ? [] : sittings.filter((sitting) => sitting.belt === belt);
+  return here.length === 0 ? [null, null] : [section, JSON.stringify(here.slice(0, MOST_SAT))];
 }
 
 /** A handful of pictures of one entry; more are in the drive itself. */

@@ -13,10 +13,11 @@ import { lookAtHistory, MOST_HISTORY_ROWS, takeHistory } from './history';
 import { pageOfDues } from './page-of-dues';
 import { sendCalendar } from './send-calendar';
 import { allWords, joinWhose, MOST_WORDS, WHOSE, whoseOf, wordsIn } from './whose';
-import type { BeltOn, BeltsOnPage, LivesAnswer, RecordListed, RecordPage } from '@emery/core/api';
+import type { BeltOn, BeltsOnPage, GrowthAnswer, LivesAnswer, RecordListed, RecordPage } from '@emery/core/api';
 import { csvCell, DAY_MS } from '@emery/core/quantity';
 import { type BeltQuery, queryWords, readBeltQuery, STORY_COLUMNS, survivalOf } from '@emery/core/records';
-import { SECTIONS } from '@emery/core/section';
+import { type Section, SECTIONS } from '@emery/core/section';
+import { learnedGrowth, MOST_SITTINGS, type Sitting } from '@emery/core/size';
 import { today } from './dues';
 
 const historyBody = rowsBody(MOST_HISTORY_ROWS).shape({ look: boolean() });
@@ -46,6 +47,15 @@ export function recordRoutes(data: DataSource): Router {
   router.get('/lives', async (request, response) => {
     const { kind } = request.query;
     response.json(await livesOf(data.manager, typeof kind === 'string' && kind !== '' ? kind : null));
+  });
+
+  router.get('/growth', async (request, response) => {
+    const { section, not } = request.query;
+    const known = SECTIONS.find(({ name }) => name === section);
+    const answer: GrowthAnswer = {
+      growth: known ? await growthOf(data.manager, known, typeof not === 'string' ? not : '') : null,
+    };
+    response.json(answer);
   });
 
   router.get('/', async (request, response) => {
@@ -85,6 +95,17 @@ function fileRoutes(router: Router, data: DataSource): void {
           : csvOf(['vehicle', 'plate', ...STORY_COLUMNS], records, recordCells),
       );
     });
+}
+
+/** By all drives but one: what is read of that itself is weighed there. */
+async function growthOf(manager: EntityManager, { name, kind }: Section, not: string) {
+  const rows = await manager.query<{ sitting: string }[]>(
+    `SELECT sitting FROM belt_life FORCE INDEX (life_sat) WHERE sat = ? AND driveId <> ?
+     ORDER BY id DESC LIMIT ${MOST_SITTINGS}`,
+    [name, not],
+  );
+  const sittings = rows.flatMap(({ sitting }) => JSON.parse(sitting) as Sitting[]);
+  return learnedGrowth(kind, sittings);
 }
 
 /** Rows read, and written, between two looks at what else is asked of the server. */

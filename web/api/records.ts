@@ -1,6 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { ask } from './client';
-import type { BeltsOnPage, DuePage, LivesAnswer, RecordPage } from '@emery/core/api';
+import type { BeltsOnPage, DuePage, GrowthAnswer, LivesAnswer, RecordPage } from '@emery/core/api';
 
 const PAGE = 60;
 
@@ -50,4 +50,20 @@ export const useLives = (kind: string) =>
     queryFn: ({ signal }) =>
       ask<LivesAnswer>('GET', `/records/lives?${new URLSearchParams({ kind }).toString()}`, undefined, signal),
     placeholderData: keepPreviousData,
+  });
+
+/** How belts of a section seat and grow by the shop's own sittings, those of one drive left out. */
+export const useGrowth = (section: string | null, not: string) =>
+  useQuery({
+    queryKey: ['records', 'growth', section, not],
+    enabled: section !== null,
+    queryFn: ({ signal }) =>
+      ask<GrowthAnswer>(
+        'GET',
+        `/records/growth?${new URLSearchParams({ section: section!, not }).toString()}`,
+        undefined,
+        signal,
+      ),
+    staleTime: 30_000,
+    retry: 1,
   });

@@ -1,4 +1,6 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { useParams } from 'react-router';
+import { useGrowth } from '../../api/records';
 import { useStockedLengths } from '../../api/stock';
 import { useWhile } from '../../state/bench';
 import { useCoreSum, type SumStopped } from '../../state/use-core-sum';
@@ -47,14 +49,17 @@ export function SizingProvider({ wanted, children }: Props) {
   const stocked = useStockedLengths(wanted && source ? source.section : null, ribs);
   const lengths = stocked.data?.lengths;
   const stock = useMemo(() => (lengths ?? []).map(({ lengthMm }) => lengthMm), [lengths]);
+  const { driveId = '' } = useParams();
+  const isKept = (source?.tried ?? []).some(({ kept }) => kept === true);
+  const growth = useGrowth(wanted && source && isKept ? source.section : null, driveId).data?.growth ?? null;
   const also = useMemo(() => [...looked, ...(own ? [own] : [])], [looked, own]);
 
   // Without an answer from the list of belts common lengths do.
   const waiting = wanted && stocked.isPending && stocked.fetchStatus === 'fetching';
 
   const asked = useMemo(
-    () => (wanted && belt !== null && !waiting ? { drive, belt, also, stock } : null),
-    [wanted, drive, belt, also, stock, waiting],
+    () => (wanted && belt !== null && !waiting ? { drive, belt, also, stock, growth } : null),
+    [wanted, drive, belt, also, stock, growth, waiting],
   );
   const { found, progress, stopped } = useCoreSum('size', asked);
 

@@ -1,15 +1,21 @@
 import type { Drive } from '@emery/core/drive';
 import { sizeBelt } from '@emery/core/seating';
-import { answerFor, sizeTogether } from '@emery/core/size';
+import { answerFor, type GrowthDefaults, sizeTogether } from '@emery/core/size';
 
 type Lengths = readonly number[];
 
 /** The long sums of Size. */
 export const sizeTasks = {
   size: (
-    { drive, belt, also, stock }: { drive: Drive; belt: string; also: Lengths; stock: Lengths },
+    {
+      drive,
+      belt,
+      also,
+      stock,
+      growth,
+    }: { drive: Drive; belt: string; also: Lengths; stock: Lengths; growth?: GrowthDefaults | null },
     onProgress: (fraction: number) => void,
-  ) => answerFor(drive, belt, { also, stock, onProgress }),
+  ) => answerFor(drive, belt, { also, stock, growth, onProgress }),
   together: ({
     drive,
     first,
