@@ -85,7 +85,7 @@ export * from './edit';
 export { type Full, fullWords, MOST_DRIVE_BYTES, withinLists } from './full-lists';
 export * from './listen-again';
 export * from './odometer';
-export { lastChangedAt, ofBeltNow } from './belt-changed';
+export { cameOffBy, ofBeltNow } from './belt-changed';
 export { lastOdometer } from './last-odometer';
 export * from './merge-rules';
 export { same } from './same';

@@ -10,6 +10,7 @@ export {
   type BoundSum,
   drawWithin,
   type JointNormal,
+  normalOf,
   type ReadSum,
   type Sum,
   withMoreDoubt,

@@ -33,6 +33,11 @@ const dot = (sum: Sum, figures: ArrayLike<number>) =>
 /** The covariance of a sum with each of the figures. */
 const across = (sum: Sum, { covariance }: JointNormal) => covariance.map((row) => dot(sum, row));
 
+/** Mean and variance of a sum of the figures. */
+export function normalOf(figures: JointNormal, sum: Sum): { mean: number; variance: number } {
+  return { mean: dot(sum, figures.mean), variance: dot(sum, across(sum, figures)) };
+}
+
 /**
  * The figures once a sum of them was read, and the logarithm of how likely that reading was (Bayes; R. E. Kalman's
  * update).

@@ -22,7 +22,6 @@ export { drawnLayout, type DrawnLayout, knownLayout, type KnownLayout, withEvide
 export { type FitEdges, type Layout, type LayoutEvidence, layoutOf } from './layout';
 export { LIKELY, type ShownTried } from './shown-tried';
 export { type ServiceForecast } from './forecast';
-export { keptBelt } from './service';
 export { GROWTH_DEFAULTS, type GrowthDefaults } from './growth';
 export { learnedGrowth, MOST_SITTINGS, type Sitting, sittingsOf } from './sittings';
 export { triedPlaces, triedReadingOf, type TriedPlace } from './tried-places';

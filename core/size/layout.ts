@@ -5,6 +5,7 @@ import {
   figureAt,
   drawWithin,
   type JointNormal,
+  normalOf,
   type Sum,
   withMoreDoubt,
 } from '../numeric';
@@ -367,13 +368,9 @@ function momentsOf(
   };
 }
 
-function ofSum({ mean, covariance }: JointNormal, sum: Sum): { mm: number; sigma: number } {
-  const mm = sum.reduce((all, [i, by]) => all + by * figureAt(mean, i), 0);
-  const variance = sum.reduce(
-    (all, [i, by]) => all + sum.reduce((row, [j, and]) => row + by * and * figureAt(covariance[i] ?? [], j), 0),
-    0,
-  );
-  return { mm, sigma: Math.sqrt(Math.max(0, variance)) };
+function ofSum(figures: JointNormal, sum: Sum): { mm: number; sigma: number } {
+  const { mean, variance } = normalOf(figures, sum);
+  return { mm: mean, sigma: Math.sqrt(Math.max(0, variance)) };
 }
 
 function mistakesOf(cases: readonly Case[], shares: readonly number[]): Pick<Layout, 'mistaken' | 'sound'> {

@@ -1,7 +1,6 @@
 import { adjustersOf, type LengthCurve } from '../adjuster';
-import { type Belt, type ChangedPart, type Drive, itemsOf, kmPer, momentOf, type TriedBelt } from '../drive';
+import { type Belt, cameOffBy, type Drive, itemsOf, kmPer, momentOf, type TriedBelt } from '../drive';
 import { besideAngle } from '../numeric';
-import { DAY_MS } from '../quantity';
 import { TRIED_DEFAULTS } from './defaults';
 import { SEATING_KM, type ServiceReading } from './growth';
 import { tautLength, triedLengthMm } from './tried';
@@ -15,45 +14,28 @@ export interface OnPulleys {
   until: number | null;
 }
 
-const changesOf = (drive: Drive, { id }: Pick<Belt, 'id'>): ChangedPart[] =>
-  itemsOf(drive, 'inspect.changed').filter(({ on, target }) => on === 'belt' && target === id);
-
-/** When a change made room for the next belt, ms: of the same day, one that was kept before it is the new one. */
-const madeRoomAt = (changed: ChangedPart | undefined): number | null => {
-  const when = momentOf(changed?.at);
-  return when === null ? null : when - DAY_MS;
-};
-
-/** The last belt that stayed on after one moment and no later than another, ms; null bounds nothing. */
-function keptBetween({ tried = [] }: Pick<Belt, 'tried'>, from: number | null, to: number | null): TriedBelt | null {
-  const within = ({ at }: TriedBelt) => {
-    const when = momentOf(at);
-    return when === null ? from === null : (from === null || when > from) && (to === null || when <= to);
-  };
-  const kept = tried.filter((belt) => belt.kept === true && belt.outcome !== 'will-not-go-on' && within(belt));
-  return kept.at(-1) ?? null;
-}
+/** Every belt that was tried on and stayed on, the last one first, each with the change it came off by. */
+const keptBelts = (drive: Drive, { id, tried = [] }: Belt) =>
+  tried
+    .filter(({ kept, outcome }) => kept === true && outcome !== 'will-not-go-on')
+    .map((kept) => ({ kept, off: cameOffBy(drive, id, { at: kept.at, when: 'new' }) }))
+    .reverse();
 
 /** The belt that was tried on and is on; null where none was, or it was replaced since. */
 export function keptBelt(drive: Drive, belt: Belt): TriedBelt | null {
-  return keptBetween(belt, madeRoomAt(changesOf(drive, belt).at(-1)), null);
+  return keptBelts(drive, belt).find(({ off }) => off === null)?.kept ?? null;
 }
 
 /** The belt that is on, and those before it, each where it is known which was tried on and kept; the last one first. */
 export function timesOnPulleys(drive: Drive, belt: Belt): OnPulleys[] {
-  const changes = changesOf(drive, belt);
-  const now = keptBelt(drive, belt);
-  const fitted = belt.care?.fittedOdometer;
-  const on = now && fitted !== undefined ? [{ kept: now, fitted, until: null }] : [];
-  const before = changes.flatMap((change, k): OnPulleys[] => {
-    const { odometer, careBefore } = change;
-    const [began, end] = [madeRoomAt(changes[k - 1]), madeRoomAt(change)];
-    // Which of those that were kept it was is told by the dates alone.
-    const kept = end === null || (k > 0 && began === null) ? null : keptBetween(belt, began, end);
-    const from = careBefore?.fittedOdometer;
-    return kept && from !== undefined && odometer !== undefined ? [{ kept, fitted: from, until: odometer }] : [];
+  // Of several that were kept before one change, the last one stayed.
+  const stayed = keptBelts(drive, belt).filter(({ off }, k, all) => all.findIndex((other) => other.off === off) === k);
+  return stayed.flatMap(({ kept, off }): OnPulleys[] => {
+    if (off === undefined) return [];
+    const fitted = (off ? off.careBefore : belt.care)?.fittedOdometer;
+    const until = off ? off.odometer : null;
+    return fitted === undefined || until === undefined ? [] : [{ kept, fitted, until }];
   });
-  return [...on, ...before.reverse()];
 }
 
 /** What was read of the adjuster later on, degrees or mm from its slack end, at an odometer reading. */
@@ -67,7 +49,7 @@ interface LaterReading {
 
 /** Readings of the pointer, or of the slot, after the belt that is on went on and was kept. */
 export function serviceReadings(drive: Drive, belt: Belt, curve: LengthCurve | null): ServiceReading[] {
-  const [on] = timesOnPulleys(drive, belt).filter(({ until }) => until === null);
+  const on = timesOnPulleys(drive, belt).find(({ until }) => until === null);
   return on && curve ? readingsOn(drive, belt, curve, on) : [];
 }
 

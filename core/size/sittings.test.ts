@@ -128,6 +128,19 @@ test('what was read of a belt since it was kept is its sitting; it stays one whe
   expect(answerFor(both, both.belts[0]!.id, { lengths: [1805] })!.service).toMatchObject({ tried: 'n', readings: 0 });
 });
 
+test('of a belt that is read at every look the first readings and the last are remembered: a shop’s row holds them', () => {
+  const often = keptAndRead(
+    '2026-01-10',
+    Array.from({ length: 900 }, (_, k) => [(k + 1) * 100, 1 + k / 200] as const),
+  );
+  const [sitting] = sittingsOf(often);
+  const km = sitting!.readings.map((reading) => reading.km);
+  expect(km).toHaveLength(20);
+  expect([km[0], km[9], km[10], km[19]]).toEqual([100, 1000, 89_100, 90_000]);
+  // Twenty such belts in one place go into 64 kB.
+  expect(20 * JSON.stringify(sitting).length).toBeLessThan(65_535);
+});
+
 test('the forecast alone goes by the shop’s own growth, and says so', () => {
   const drive = read({});
   const belt = drive.belts[0]!.id;

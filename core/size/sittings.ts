@@ -1,6 +1,6 @@
 import { lengthCurve } from '../adjuster';
 import type { Drive } from '../drive';
-import { afterReading, figureAt, type JointNormal, type Sum } from '../numeric';
+import { afterReading, figureAt, type JointNormal, normalOf, type Sum } from '../numeric';
 import type { Section } from '../section';
 import { GROWTH_DEFAULTS, type GrowthDefaults, grownAfter } from './growth';
 import { readingsOn, timesOnPulleys } from './service';
@@ -36,10 +36,17 @@ export function sittingsOf(drive: Drive): Sitting[] {
         sigmaMm,
       }));
       if (readings.length === 0) return [];
-      return [{ belt: belt.id, section: belt.section, lengthMm, sigmaMm: began.sigmaMm, readings }];
+      return [
+        { belt: belt.id, section: belt.section, lengthMm, sigmaMm: began.sigmaMm, readings: firstAndLast(readings) },
+      ];
     });
   });
 }
+
+/** No more readings of one belt than this are remembered: the first tell its seating, the last its growth. */
+const MOST_READINGS = 20;
+const firstAndLast = <T>(list: readonly T[]): T[] =>
+  list.filter((_, k) => k < MOST_READINGS / 2 || k >= list.length - MOST_READINGS / 2);
 
 /** How much of a default's ± is one belt beside another; the rest is how sure the default itself is. A default. */
 const BELT_BESIDE_BELT = Math.SQRT1_2;
@@ -51,7 +58,7 @@ const SLIP = 4;
 /**
  * How a new belt of a kind is to be expected to seat and grow, by Emery's default and a shop's own sittings: belts
  * scatter about a mean of their section by half of the default's variance, and the default is that sure of the mean
- * (normal about normal, exact). So few sittings stay near the default, and many do not. Null without any.
+ * (normal about normal; a slip is left out). So few sittings stay near the default, and many do not. Null without any.
  */
 export function learnedGrowth(kind: Section['kind'], sittings: readonly Sitting[]): Required<GrowthDefaults> | null {
   const counted = sittings.slice(0, MOST_SITTINGS).filter(({ readings }) => readings.length > 0);
@@ -95,7 +102,7 @@ function afterSitting(means: JointNormal, { lengthMm, sigmaMm, readings }: Sitti
       [size + 1, grows],
       [size + 2, -1],
     ];
-    const expected = expectedOf(figures, sum);
+    const expected = normalOf(figures, sum);
     const variance = sigma ** 2 + (SLOPE * expected.mean) ** 2;
     const isSlip = (grewMm - expected.mean) ** 2 > SLIP ** 2 * (expected.variance + variance);
     return isSlip ? figures : afterReading(figures, { sum, value: grewMm, variance });
@@ -104,10 +111,4 @@ function afterSitting(means: JointNormal, { lengthMm, sigmaMm, readings }: Sitti
     mean: mean.slice(0, size),
     covariance: covariance.slice(0, size).map((row) => row.slice(0, size)),
   };
-}
-
-function expectedOf({ mean, covariance }: JointNormal, sum: Sum): { mean: number; variance: number } {
-  const weighed = (figures: readonly number[]) =>
-    sum.reduce((total, [place, weight]) => total + weight * figureAt(figures, place), 0);
-  return { mean: weighed(mean), variance: weighed(covariance.map(weighed)) };
 }
