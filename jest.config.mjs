@@ -28,7 +28,9 @@ const project = (name, environment) => ({
     '^(d3-[a-z-]+)$': '<rootDir>/node_modules/$1/dist/$1.min.js',
   },
   // The packages that ship ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(d3-[a-z-]+|internmap|@ant-design/[a-z-]+)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(d3-[a-z-]+|internmap|@ant-design/[a-z-]+|age-encryption|@noble/[a-z-]+|@scure/base)/)',
+  ],
 });
 
 export default {

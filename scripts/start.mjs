@@ -3,7 +3,7 @@ import net from 'node:net';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { buildInterface } from './lib/build.mjs';
-import { databaseInUse, openDatabase, setDatabaseAside } from './lib/database.mjs';
+import { databaseInUse, databaseRestored, openDatabase, setDatabaseAside } from './lib/database.mjs';
 import { DATABASE_PROGRAMS, ensureNpmPackages, ensurePrograms } from './lib/install.mjs';
 import { hold, socketName } from './lib/lock.mjs';
 import { ensureState, STATE } from './lib/paths.mjs';
@@ -32,16 +32,18 @@ await main(async () => {
   await ensureNpmPackages();
   if (!given) await ensurePrograms(DATABASE_PROGRAMS);
   const webFolder = await buildInterface();
+  await databaseRestored();
   if (fresh) await startEmpty();
   const stop = new Promise((resolve) => {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => resolve('stop'));
   });
   const database = given ? null : await openDatabase();
   const logs = path.join(STATE, 'logs');
+  const backups = process.env.EMERY_BACKUPS ? path.resolve(process.env.EMERY_BACKUPS) : path.join(STATE, 'backups');
   const run = () =>
     startServer({
       databaseUrl: given ?? database.url('emery'),
-      ...{ port, webFolder, logs, share, shop: fresh ? 'empty' : 'demo' },
+      ...{ port, webFolder, logs, share, backups, shop: fresh ? 'empty' : 'demo' },
     });
   let server = await run().catch(async (error) => {
     await database?.close();

@@ -13,6 +13,7 @@ import { accessGuard } from './access/guard';
 import { sessions } from './access/sessions';
 import { jsonBody, MOST_DRIVE_BYTES } from './http/json-body';
 import { requestLog } from './http/log';
+import { watchAnswers } from './keep/slow-answers';
 import { Problem, problemHandler, unknownAddress } from './http/problem';
 import { tellLists } from './live/tell-lists';
 import { RESOURCES } from './resources';
@@ -64,6 +65,12 @@ export function createApp({ data, logger, webFolder, guard, door, proxies }: App
         compression.filter(request, response),
     }),
   );
+  // A monitor asks where it asks everything.
+  app.get('/health', (request, _response, next) => {
+    request.url = '/api/health';
+    next();
+  });
+  app.use('/api', watchAnswers(data));
   app.use('/api', door === 'machine' ? sameMachine : ownPage((host, origin) => access.sharing.isOwnPage(host, origin)));
   const build = buildOf(webFolder);
   app.use('/api', (_request, response, next) => {

@@ -1,17 +1,14 @@
 import { DataSource } from 'typeorm';
 import { RESOURCES } from './resources';
 import { alone } from './storage/alone';
+import { upgrade, type UpgradeOptions } from './storage/upgrade';
 import { type DatabaseAddress, readDatabaseAddress } from './storage/database-address';
 
-/**
- * Connects to the MariaDB at `url` and brings its tables up to date. Makes the database where it is not there and may
- * be made.
- */
-export async function connect(url: string): Promise<DataSource> {
-  const address = readDatabaseAddress(url);
-  const options = {
+/** Everything that TypeORM is to know of the MariaDB at `url`. */
+export function optionsOf(url: string) {
+  return {
     type: 'mariadb' as const,
-    ...address,
+    ...readDatabaseAddress(url),
     charset: 'utf8mb4',
     timezone: 'Z',
     poolSize: 12,
@@ -21,40 +18,31 @@ export async function connect(url: string): Promise<DataSource> {
     synchronize: false,
     logging: false,
   };
-  const data = await new DataSource(options).initialize().catch(async (error: { code?: string }) => {
+}
+
+/** Connects to the MariaDB at `url` and leaves its tables as they are. Makes the database where it is not there. */
+export async function openUnchanged(url: string): Promise<DataSource> {
+  const options = optionsOf(url);
+  return new DataSource(options).initialize().catch(async (error: { code?: string }) => {
     if (error.code !== 'ER_BAD_DB_ERROR') throw error;
-    await createDatabase(address);
+    await createDatabase(readDatabaseAddress(url));
     return new DataSource(options).initialize();
   });
+}
+
+/**
+ * Connects to the MariaDB at `url` and brings its tables up to date. Makes the database where it is not there and may
+ * be made. A shop that cannot be brought up to date is left as it was.
+ */
+export async function connect(url: string, options: UpgradeOptions = {}): Promise<DataSource> {
+  const data = await openUnchanged(url);
   try {
-    // Each statement can be run again, and each migration is noted by itself, so one that was cut off goes on where it
-    // was.
-    await alone(data, 'tables', async () => {
-      await refuseNewer(data);
-      await data.runMigrations({ transaction: 'each' });
-    });
+    await alone(data, 'tables', () => upgrade(data, options));
   } catch (error) {
     await data.destroy();
     throw error;
   }
   return data;
-}
-
-/**
- * A shop that a newer Emery has changed holds what this one does not know of, and would be spoiled by it: it is left as
- * it is.
- */
-async function refuseNewer(data: DataSource): Promise<void> {
-  const [there] = await data.query<object[]>("SHOW TABLES LIKE 'migrations'");
-  if (!there) return;
-  const known = new Set(data.migrations.map(({ name, constructor }) => name ?? constructor.name));
-  const done = await data.query<{ name: string }[]>('SELECT name FROM migrations ORDER BY timestamp');
-  const unknown = done.filter(({ name }) => !known.has(name)).map(({ name }) => name);
-  if (unknown.length > 0)
-    throw new Error(
-      `this shop was changed by a newer Emery (${unknown.join(', ').slice(0, 200)}), which this one does not know. ` +
-        'Nothing was changed. Start the newer one, or name another database',
-    );
 }
 
 async function createDatabase({ database, ...server }: DatabaseAddress): Promise<void> {

@@ -1,7 +1,7 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { changesBetween } from '@emery/core/together';
 import { randomBytes, randomUUID } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { strToU8, zipSync } from 'fflate';
@@ -53,7 +53,11 @@ beforeAll(async () => {
   const keys = path.join(tmpdir(), `emery-share-${server.pid}`);
   outside = new Outside(addresses[0] as string, readFileSync(path.join(keys, 'authority.crt'), 'utf8'));
 }, 120_000);
-afterAll(() => server.kill('SIGKILL'));
+const backupFolder = mkdtempSync(path.join(tmpdir(), 'emery-lag-'));
+afterAll(() => {
+  server.kill('SIGKILL');
+  rmSync(backupFolder, { recursive: true, force: true });
+});
 
 const held = async () => ((await (await fetch(door)).json()) as { heldMs: number }).heldMs;
 
@@ -206,6 +210,34 @@ const KINDS: Record<string, () => Promise<() => Promise<Answer>>> = {
     const changes = changesBetween(document as Drive, LARGEST);
     await ask('PATCH', `/drives/${id}`, { revision: 1, saveId: randomUUID(), changes });
     return () => ask('GET', `/drives/${id}/versions?after=1`);
+  },
+  'GET /drives/:id/past': async () => {
+    const { id } = await newDrive(LARGEST);
+    return () => ask('GET', `/drives/${id}/past`);
+  },
+  'GET /drives/:id/past/:revision': async () => {
+    const { id } = await newDrive(LARGEST);
+    return () => ask('GET', `/drives/${id}/past/1`);
+  },
+  'GET /keep/': async () => () => ask('GET', '/keep'),
+  'GET /keep/age': async () => () => ask('GET', '/keep/age'),
+  'PUT /keep/folder': async () => () => ask('PUT', '/keep/folder', { folder: backupFolder }),
+  // To its end, not only to its beginning.
+  'POST /keep/backups': async () => async () => {
+    const begun = await ask('POST', '/keep/backups');
+    for (let tries = 0; tries < 600; tries += 1) {
+      const { passed, problem, files } = (await ask('GET', '/keep')).body.backups;
+      if (passed === null && problem === null && files.length > 0) return begun;
+      if (problem !== null) throw new Error(problem as string);
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error('the backup did not end');
+  },
+  'DELETE /keep/backups': async () => () => ask('DELETE', '/keep/backups'),
+  'GET /keep/backups/:name': async () => {
+    const name = 'emery-2026-01-01T00-00-00Z.zip';
+    writeFileSync(path.join(backupFolder, name), randomBytes(20_000_000));
+    return () => ask('GET', `/keep/backups/${name}`);
   },
   'PUT /drives/:id/vehicle': async () => {
     const [{ id }, to] = [await newDrive(), await newVehicle()];

@@ -1,4 +1,7 @@
+import type { DataSource } from 'typeorm';
 import { connect } from './data-source';
+import { backupBeforeUpgrade } from './keep/backups';
+import { UpgradeProblem } from './storage/upgrade';
 import { openLog } from './http/log';
 import { openShop } from './open-shop';
 import { hasOwner } from './access/people';
@@ -22,10 +25,23 @@ const {
   EMERY_CERTIFICATE: certificateFile,
   EMERY_CERTIFICATE_KEY: keyFile,
   EMERY_PROXY: proxies,
+  EMERY_BACKUPS: backupFolder,
+  EMERY_BACKUP_PASSPHRASE: passphrase,
+  EMERY_SHOP_FOLDER: shopFolder,
 } = process.env;
 if (!url) throw new Error('EMERY_DATABASE_URL is not set; start Emery with npm start');
 
-const data = await connect(url).catch((error: Error & { code?: string }) => {
+const backups = {
+  folder: backupFolder || undefined,
+  shopFolder: shopFolder || undefined,
+  passphrase: passphrase || undefined,
+};
+const before = (shopData: DataSource) => backupBeforeUpgrade(shopData, backups);
+const data = await connect(url, { before }).catch((error: Error & { code?: string }) => {
+  if (error instanceof UpgradeProblem) {
+    process.stderr.write(error.message);
+    process.exit(1);
+  }
   // Told without a trace: the person at the terminal can put this right, and the address alone may hold a password.
   process.stderr.write(`the database cannot be opened: ${error.code ?? ''} ${error.message}`.trim());
   process.exit(1);
@@ -36,6 +52,7 @@ const opened = await openShop(data, {
   logger: openLog(logs),
   webFolder,
   shop: shop === 'empty' ? 'empty' : 'demo',
+  backups,
   ...(shareFolder && {
     share: {
       now: share === '1',

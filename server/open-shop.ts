@@ -10,6 +10,7 @@ import { createApp } from './app';
 import { Sharing, type SharingOptions } from './share/sharing';
 import { Wire } from './live/news';
 import { Streams } from './live/streams';
+import { Backups, type BackupOptions } from './keep/backups';
 import { firstRun } from './shop/demo';
 import { followLimits } from './records/follow-limits';
 import { watchDatabase } from './storage/watch';
@@ -35,6 +36,7 @@ export interface ShopOptions {
   webFolder?: string | undefined;
   shop: 'demo' | 'empty';
   share?: ShareOptions | undefined;
+  backups?: BackupOptions;
 }
 
 export interface ShareOptions extends SharingOptions {
@@ -55,7 +57,7 @@ const UNASKED: ShareOptions = {
  */
 export async function openShop(
   data: DataSource,
-  { port, logger, webFolder, shop, share = UNASKED }: ShopOptions,
+  { port, logger, webFolder, shop, share = UNASKED, backups: kept = {} }: ShopOptions,
 ): Promise<OpenShop> {
   await firstRun(data, shop === 'demo');
   const sharing = new Sharing(share);
@@ -64,6 +66,7 @@ export async function openShop(
   const follower = followLimits(data);
   const wire = new Wire(data);
   const streams = new Streams(data, wire);
+  const backups = new Backups(data, kept);
   const app = { data, logger, guard: watch.guard, ...(webFolder && { webFolder }) };
   const server = createApp({ ...app, door: 'machine' }).listen(port, '127.0.0.1');
   // Longer than a pause between two taps: a connection that is closed just as the next request goes out loses it.
@@ -77,9 +80,13 @@ export async function openShop(
     server,
     sharing,
     ownerCode: access.ownerCode,
-    endStreams: () => streams.stop(),
+    endStreams: () => {
+      streams.stop();
+      backups.stop();
+    },
     shut: async () => {
       streams.stop();
+      backups.stop();
       wire.stop();
       await sharing.off();
       await access.audit.flush();

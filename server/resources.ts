@@ -3,6 +3,7 @@ import { drives } from './drives/resource';
 import { files } from './files/resource';
 import { health } from './health/resource';
 import { parts } from './parts/resource';
+import { keep } from './keep/resource';
 import { jobs } from './jobs/resource';
 import { photos } from './photos/resource';
 import { records } from './records/resource';
@@ -27,6 +28,7 @@ export const RESOURCES: readonly Resource[] = [
   records,
   jobs,
   live,
+  keep,
   access,
   files,
 ];

@@ -15,6 +15,7 @@ import { onceBack } from './offline/away';
 import { startSending } from './offline/begun';
 import { keepEmery } from './offline/service-worker';
 import { outboxWanted } from './jobs/kept';
+import { KEEP_PAGE } from './keep/page-words';
 import { PARTS } from './together/words';
 import { askedOfMe } from './take/takes';
 import { useStore } from './state/store';
@@ -34,6 +35,7 @@ const PAGES = [
   ['The records', '/records/:view?', () => import('./records/RecordsPage')],
   ['The vehicle', '/vehicles/:vehicleId', () => import('./records/VehiclePage')],
   ['The devices', '/devices', () => import('./devices/DevicesPage')],
+  [KEEP_PAGE, '/keep', () => import('./keep/KeepPage')],
   ['The job', '/jobs/:jobId', () => import('./jobs/JobPage')],
   ['The job on paper', '/jobs/:jobId/print', () => import('./jobs/JobOnPaperPage')],
   ['The job card', '/drives/:driveId/job-card', () => import('./jobs/CardOnPaperPage')],

@@ -16,7 +16,7 @@ export type EndedWhy = 'signed-out' | 'shut-out' | 'idle' | 'final' | 'job-signe
 /** What the list of what was done tells. */
 export const AUDIT_KINDS = [
   ...(['sign-in', 'sign-out', 'wrong-passphrase', 'wrong-code', 'refused', 'slowed', 'lent'] as const),
-  ...(['delete', 'export', 'import', 'restore', 'people', 'sharing', 'device', 'feed'] as const),
+  ...(['delete', 'export', 'import', 'restore', 'people', 'sharing', 'device', 'feed', 'backup'] as const),
 ] as const;
 export type AuditKind = (typeof AUDIT_KINDS)[number];
 

@@ -224,3 +224,15 @@ export {
   type TakeState,
   type Topic,
 } from './live';
+
+export {
+  type BackupAge,
+  type BackupListed,
+  type BackupState,
+  type DiskState,
+  type Health,
+  type PastListed,
+  type PastOpened,
+  type PastPage,
+  type SlowAnswer,
+} from './keep';

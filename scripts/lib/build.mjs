@@ -78,6 +78,9 @@ export const buildServer = () => serverProgram('server', 'main.ts');
 /** The same server with a door for the browser tests, which opens as many shops as it is asked for. */
 export const buildTestShops = () => serverProgram('test shops', path.join('test', 'shops.ts'));
 
+/** Backup, restore and doctor as one file. */
+export const buildKeep = () => serverProgram('keep', path.join('keep', 'main.ts'));
+
 /**
  * A program of the server as one file, `server/shop/main.mjs` of its folder: the demo shop and the packages stand where
  * they stand beside the source.

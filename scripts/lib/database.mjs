@@ -1,9 +1,9 @@
 import { spawn } from 'node:child_process';
-import { existsSync, openSync, readFileSync, renameSync } from 'node:fs';
+import { closeSync, existsSync, fsyncSync, openSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { socketName } from './lock.mjs';
+import { hold, socketName } from './lock.mjs';
 import { ensureState, STATE } from './paths.mjs';
 import { SetupProblem } from './run.mjs';
 
@@ -63,6 +63,78 @@ export function setDatabaseAside(folder = DATABASE_FOLDER) {
   const aside = `${folder}-kept-${new Date().toISOString().replace(/[:.]/g, '-')}`;
   renameSync(folder, aside);
   return aside;
+}
+
+/** Whether there is a shop in the state folder. */
+export const shopIsThere = () => existsSync(path.join(DATABASE_FOLDER, 'data'));
+
+/**
+ * Holds the shop's database so that no Emery starts on it; null where one runs on it. Whoever wants it meanwhile is
+ * told why.
+ */
+export async function holdDatabase() {
+  const told = JSON.stringify({
+    state: 'failed',
+    message: 'a backup is being restored here; try again when that is done',
+  });
+  return hold(socketName('keeper', DATABASE_FOLDER), (socket) => {
+    socket.on('error', () => undefined);
+    socket.end(`${told}\n`);
+  });
+}
+
+/** Where a restored shop is made; and what it is called once it is whole and only has to take its place. */
+const RESTORING = `${path.basename(DATABASE_FOLDER)}-restoring-`;
+const RESTORED = `${path.basename(DATABASE_FOLDER)}-restored-`;
+export const restoringFolder = (name) => path.join(STATE, `${RESTORING}${name}`);
+
+/**
+ * Puts a restored shop, whole and written, in the place of the one here. From the first name it gets here on it counts:
+ * a power cut in the middle is made up for by whoever starts next. Returns where the shop so far is kept, or null.
+ */
+export function putInPlace(making) {
+  const whole = path.join(STATE, `${RESTORED}${new Date().toISOString().replace(/[:.]/g, '-')}`);
+  renameSync(making, whole);
+  syncState();
+  return takePlace(whole);
+}
+
+function takePlace(whole) {
+  const aside = existsSync(DATABASE_FOLDER) ? setDatabaseAside() : null;
+  // A folder without data is a start that was cut off, and holds nothing.
+  if (aside === null) rmSync(DATABASE_FOLDER, { recursive: true, force: true });
+  syncState();
+  renameSync(whole, DATABASE_FOLDER);
+  syncState();
+  return aside;
+}
+
+/** A name in a folder outlives a power cut once the folder itself is written. */
+function syncState() {
+  const folder = openSync(STATE, 'r');
+  fsyncSync(folder);
+  closeSync(folder);
+}
+
+/** Ends a restore that was cut off after all of it was there, and takes away what one left that was cut off before. */
+export async function databaseRestored() {
+  if (!existsSync(STATE)) return;
+  const left = readdirSync(STATE).filter((name) => name.startsWith(RESTORED) || name.startsWith(RESTORING));
+  if (left.length === 0) return;
+  const held = await holdDatabase();
+  // Somebody is at it right now.
+  if (!held) return;
+  try {
+    for (const name of left.sort()) {
+      const folder = path.join(STATE, name);
+      if (!existsSync(folder)) continue;
+      if (name.startsWith(RESTORED)) takePlace(folder);
+      else if (!(await databaseInUse(folder)))
+        rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
+    }
+  } finally {
+    await new Promise((resolve) => held.close(resolve));
+  }
 }
 
 /**

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { buildServer } from './build.mjs';
-import { ROOT } from './paths.mjs';
+import { ROOT, STATE } from './paths.mjs';
 import { SetupProblem } from './run.mjs';
 
 /**
@@ -15,13 +15,22 @@ const FLAGS = JSON.parse(readFileSync(path.join(ROOT, 'server', 'node-flags.json
  * Starts the server on a port, 0 for one that is free; the rest is as `startProgram` has it. `share` is how other
  * devices reach it: `{ now, port, host, folder, origin, certificate, key, proxies, onShare }`.
  */
-export async function startServer({ databaseUrl, port = 0, webFolder, logs, shop = 'demo', share = null }) {
+export async function startServer({
+  databaseUrl,
+  port = 0,
+  webFolder,
+  logs,
+  shop = 'demo',
+  share = null,
+  backups = '',
+}) {
   return startProgram(await buildServer(), {
     port,
     env: {
       EMERY_DATABASE_URL: databaseUrl,
       EMERY_PORT: String(port),
       EMERY_SHOP: shop,
+      ...(backups && { EMERY_BACKUPS: backups, EMERY_SHOP_FOLDER: STATE }),
       ...(webFolder && { EMERY_WEB: webFolder }),
       ...(logs && { EMERY_LOGS: logs }),
       ...(share && shareVariables(share)),

@@ -44,6 +44,8 @@ const ROWS: readonly Row[] = [
   ['GET', '/drives/:id', 'counter'],
   ['PATCH', '/drives/:id', 'bench'],
   ['GET', '/drives/:id/versions', 'counter'],
+  ['GET', '/drives/:id/past', 'counter'],
+  ['GET', '/drives/:id/past/:revision', 'counter'],
   ['PUT', '/drives/:id/vehicle', 'bench'],
   ['POST', '/drives/:id/duplicate', 'bench'],
   ['DELETE', '/drives/:id', 'bench', { told: 'delete' }],
@@ -106,6 +108,13 @@ const ROWS: readonly Row[] = [
   ['GET', '/export', 'bench', { told: 'export', heavy: true }],
   ['POST', '/import', 'bench', { told: 'import', heavy: true }],
   ['POST', '/import/archive', 'owner', { told: 'import', heavy: true }],
+
+  ['GET', '/keep', 'owner'],
+  ['GET', '/keep/age', 'counter'],
+  ['PUT', '/keep/folder', 'machine', { told: 'backup' }],
+  ['POST', '/keep/backups', 'owner', { told: 'backup' }],
+  ['DELETE', '/keep/backups', 'owner'],
+  ['GET', '/keep/backups/:name', 'owner', { told: 'export', heavy: true }],
 
   ['GET', '/access/me', 'anybody'],
   ['POST', '/access/first', 'anybody'],

@@ -36,17 +36,15 @@ export async function createDrive(
   kept: Kept = {},
 ): Promise<string> {
   const { id = randomUUID(), revision = 1, updatedAt = new Date(), deletedAt = null } = kept;
-  await manager.insert(DriveEntity, {
-    id,
-    vehicleId,
-    name: checked.name,
-    revision,
-    saveId: randomUUID(),
-    updatedAt,
-    deletedAt,
-  });
+  const saveId = randomUUID();
+  await manager.insert(DriveEntity, { id, vehicleId, name: checked.name, revision, saveId, updatedAt, deletedAt });
   const { document, sketch, memory, byLimits } = checked;
   await manager.query('INSERT INTO drive_document (driveId, document, sketch) VALUES (?)', [[id, document, sketch]]);
+  await manager.query(
+    `INSERT INTO drive_version (driveId, revision, saveId, at, savedBy, asked, past)
+     VALUES (?, ?, ?, ?, '', '', COMPRESS(?))`,
+    [id, revision, saveId, updatedAt, document],
+  );
   await keepMemory(manager, id, memory, byLimits);
   return id;
 }
@@ -280,12 +278,14 @@ async function store(
   if ((await keepMemory(manager, id, memory, byLimits)) || saved.name !== name)
     await indexVehicles(manager, [vehicleId]);
   await manager.query(
-    'INSERT INTO drive_version (driveId, revision, saveId, at, savedBy, asked, changes, clashes) VALUES (?)',
+    `INSERT INTO drive_version (driveId, revision, saveId, at, savedBy, asked, changes, clashes, past)
+     VALUES (?, COMPRESS(?))`,
     [
       [
         ...[id, saved.revision, saveId, saved.updatedAt, by, asked, JSON.stringify(changes)],
         clashes.length === 0 ? null : JSON.stringify(clashes),
       ],
+      document,
     ],
   );
   await tellNews(manager, { kind: 'drive', subject: id, revision: saved.revision, body: {} });

@@ -6,6 +6,7 @@ import { checkedDrive, type CheckedDrive } from '../check';
 import { PATCH } from './words';
 import { createDrive, type DriveSent, listDrives, openDrive, patchDrive, versionsAfter } from './drive-store';
 import { DriveEntity, type DriveRow } from './entity';
+import { openPast, pastOf } from './history';
 import { newVehicle, Vehicle } from '../vehicles/entity';
 import { pageOf } from '../http/listing';
 import { bodyOf, invalid, notFound } from '../http/problem';
@@ -107,6 +108,23 @@ function versionRoutes(router: Router, data: DataSource): void {
     if (!Number.isInteger(after) || after < 0) throw invalid([{ path: 'after', message: PATCH.after }]);
     response.json(await versionsAfter(data.manager, request.params.id, after));
   });
+
+  router.get('/:id/past', async (request, response) => {
+    const { before } = request.query;
+    response.json(await pastOf(data.manager, request.params.id, before === undefined ? null : revisionOf(before)));
+  });
+
+  router.get('/:id/past/:revision', async (request, response) => {
+    const { id, revision } = request.params;
+    response.json(await openPast(data.manager, id, revisionOf(revision)));
+  });
+}
+
+function revisionOf(text: unknown): number {
+  const revision = Number(text);
+  if (!Number.isInteger(revision) || revision < 1 || revision >= 2 ** 31)
+    throw invalid([{ path: 'revision', message: PATCH.positive }]);
+  return revision;
 }
 
 async function lastDeleted(data: DataSource): Promise<{ drives: DriveSent[]; total: number }> {

@@ -73,7 +73,7 @@ export async function bringInArchive(data: DataSource, file: string, gone: () =>
  * Where things are put, each once, however often they are brought in. What has an id is known by it, whatever it is
  * called; what stands here goes before what comes.
  */
-class Shelf {
+export class Shelf {
   private readonly brought: BroughtIn = {
     ...{ drives: [], vehicles: 0, pictures: 0, belts: 0, pulleys: 0, jobs: 0, there: 0 },
   };
@@ -111,9 +111,9 @@ class Shelf {
     }
   }
 
-  /** Brings what searches find up to date, once for all. */
-  async done(): Promise<BroughtIn> {
-    await indexVehicles(this.manager, [...this.touched].sort());
+  /** Brings what searches find up to date, once for all; of `more` vehicles as well. */
+  async done(more: readonly string[] = []): Promise<BroughtIn> {
+    await indexVehicles(this.manager, [...new Set([...this.touched, ...more])].sort());
     return this.brought;
   }
 

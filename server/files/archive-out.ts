@@ -9,6 +9,7 @@ import { readLimits, withShopLimits } from '../drives/shop-limits';
 import { PartEntity } from '../parts/entity';
 import { Shop } from '../shop/entity';
 import { PulleyEntity, SpeedBandEntity } from '../speeds/entity';
+import { AT_ONE_MOMENT } from '../storage/snapshot';
 import { stockCsv } from '../stock/stock-csv';
 import { Vehicle, type VehicleRow } from '../vehicles/entity';
 import { BELTS_FILE, PICTURE_FILE, SHOP_FILE, SUMS_FILE, VEHICLES_FILE } from './names';
@@ -52,7 +53,7 @@ const SAME_TIME = { mtime: new Date(1980, 0, 1), forceDosTimestamp: true };
 export async function writeArchive(data: DataSource, out: Writable, drives: readonly string[] | null): Promise<void> {
   const runner = data.createQueryRunner();
   // One look at the whole shop, whatever is saved meanwhile.
-  await runner.startTransaction('REPEATABLE READ');
+  await runner.startTransaction(AT_ONE_MOMENT);
   const zip = new yazl.ZipFile();
   const packed = zip.outputStream as PassThrough;
   const written = pipeline(packed, out);

@@ -1,6 +1,8 @@
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
+import { callerOf } from '../access/caller';
 import { Problem } from '../http/problem';
+import { healthOf } from '../keep/health';
 
 /** A database that has not answered for this long is not answering, ms. */
 const LONGEST = 2000;
@@ -12,7 +14,7 @@ const LONGEST = 2000;
 export function healthRoutes(data: DataSource): Router {
   const router = Router();
   let running: Promise<string | null> | null = null;
-  router.get('/', async (_request, response) => {
+  router.get('/', async (request, response) => {
     // One look at a time: those of a frozen database would use up its connections.
     running ??= look(data).finally(() => (running = null));
     let timer: NodeJS.Timeout | undefined;
@@ -22,9 +24,17 @@ export function healthRoutes(data: DataSource): Router {
     const wrong = await Promise.race([running, late]);
     clearTimeout(timer);
     if (wrong) throw new Problem(503, 'Database not reachable', wrong);
-    response.json({ status: 'ok', database: 'ok' });
+    const owner = callerOf(request).role === 'owner';
+    response.json({ status: 'ok', database: 'ok', ...(owner && (await moreFor(data))) });
   });
   return router;
+}
+
+/** For whoever keeps the shop: what a monitor is to sound an alarm for. */
+async function moreFor(data: DataSource) {
+  const { problems, disk, backups, certificateEnds, versions } = await healthOf(data);
+  const { lastAt, isOld } = backups;
+  return { problems, disk, backup: { lastAt, isOld }, certificateEnds, versions };
 }
 
 /** What is wrong with the database, or null. */

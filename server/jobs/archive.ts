@@ -2,17 +2,21 @@ import type { EntityManager } from 'typeorm';
 import type { JobIn } from './read-job-file';
 import type { JobEvent } from '@emery/core/job';
 
-interface StoredJob extends Omit<JobIn, 'events'> {
+export interface StoredJob extends Omit<JobIn, 'events'> {
   vehicleId: string;
 }
 
+type Query = (sql: string, values: unknown[]) => Promise<unknown>;
+type JobFile = { id: string; name: string; text: string };
+
 /** The next job after an id, as a file of an archive; null after the last. */
-export async function jobFileAfter(
-  query: (sql: string, values: unknown[]) => Promise<unknown>,
-  last: string,
-): Promise<{ id: string; name: string; text: string } | null> {
+export async function jobFileAfter(query: Query, last: string): Promise<JobFile | null> {
   const [job] = (await query('SELECT * FROM job WHERE id > ? ORDER BY id LIMIT 1', [last])) as StoredJob[];
-  if (!job) return null;
+  return job ? jobFile(query, job) : null;
+}
+
+/** A job as a file of an archive. */
+export async function jobFile(query: Query, job: StoredJob): Promise<JobFile> {
   const rows = (await query('SELECT body FROM job_event WHERE jobId = ? ORDER BY seq', [job.id])) as { body: string }[];
   const { id, driveId, name, startedAt, startedBy, signedAt, signedBy, record, sheet } = job;
   const head = {

@@ -30,9 +30,8 @@ interface Row {
   at: Date;
 }
 
-/** News is kept for an hour, and what a version of a drive changed; that a save was taken is known for a month, ms. */
+/** News is kept for an hour, and what a version of a drive changed, ms; the version itself is history (`drives`). */
 const HOUR_MS = 3_600_000;
-const MONTH_MS = 30 * 24 * HOUR_MS;
 /** News of other servers is looked for so often while somebody listens, and what is old is put away so often, ms. */
 const LOOK_MS = 300;
 const SWEEP_MS = 5 * 60_000;
@@ -176,14 +175,13 @@ export class Wire {
   }
 
   private async sweep(): Promise<void> {
-    const [hour, month] = [new Date(Date.now() - HOUR_MS), new Date(Date.now() - MONTH_MS)];
+    const hour = new Date(Date.now() - HOUR_MS);
     const piece = `LIMIT ${PIECE * 4}`;
     try {
       await this.data.query(`DELETE FROM news WHERE at < ? ORDER BY at ${piece}`, [hour]);
       await this.data.query(`UPDATE drive_version SET changes = NULL WHERE at < ? AND changes IS NOT NULL ${piece}`, [
         hour,
       ]);
-      await this.data.query(`DELETE FROM drive_version WHERE at < ? ORDER BY at ${piece}`, [month]);
       await this.data.query(`DELETE FROM take WHERE at < ? ORDER BY at ${piece}`, [hour]);
     } catch {
       // Made up for by the next.

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { isIP } from 'node:net';
+import type { DataSource } from 'typeorm';
 import { ADDRESS_SHAPE, ADDRESS_WORDS } from './words';
 
 /** Where a MariaDB is reached, as TypeORM takes it. */
@@ -12,6 +13,10 @@ export interface DatabaseAddress {
   /** How the connection is sealed; not at all where there is none. */
   ssl?: { ca?: string; rejectUnauthorized: true; verifyIdentity: boolean };
 }
+
+/** Whether a database is reached on this machine itself. */
+export const isLoopback = ({ options }: DataSource): boolean =>
+  /^(127\.|localhost$|::1$)/.test((options as { host?: string }).host ?? '');
 
 const KNOWN = ['ssl', 'ca'];
 

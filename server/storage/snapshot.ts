@@ -1,5 +1,8 @@
 import type { DataSource, EntityManager } from 'typeorm';
 
+/** A transaction that sees all as it was at its first look. */
+export const AT_ONE_MOMENT = 'REPEATABLE READ';
+
 /** Gives what `pages` gives, read as all of it was at one moment, whatever is saved meanwhile. */
 export async function* inSnapshot<T>(
   data: DataSource,
@@ -7,7 +10,7 @@ export async function* inSnapshot<T>(
 ): AsyncGenerator<T> {
   const runner = data.createQueryRunner();
   try {
-    await runner.startTransaction('REPEATABLE READ');
+    await runner.startTransaction(AT_ONE_MOMENT);
     yield* pages(runner.manager);
   } finally {
     if (runner.isTransactionActive) await runner.rollbackTransaction().catch(() => undefined);

@@ -20,3 +20,14 @@ export const ADDRESS_WORDS = {
     `the file ${file}, ca in EMERY_DATABASE_URL, cannot be read (${code})`,
   noCertificate: (file: string) => `the file ${file}, ca in EMERY_DATABASE_URL, holds no certificate in PEM form`,
 };
+
+export const UPGRADE = {
+  newer: (migrations: string) =>
+    `this shop was changed by a newer Emery (${migrations}), which this one does not know. Nothing was changed. Start the newer one, or name another database`,
+  noBackup: (why: string) =>
+    `the shop was not brought up to date, for the backup before it could not be made: ${why}. Nothing was changed`,
+  failed: (why: string, left: string | null) =>
+    left === null
+      ? `the shop could not be brought up to date: ${why}. It is as it was; the Emery before this one opens it`
+      : `the shop could not be brought up to date (${why}), nor made as it was before (${left}). Restore the backup that was made first`,
+} as const;

@@ -1,7 +1,9 @@
-import { QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
+import { HistoryOutlined, QuestionOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
-import { memo, useCallback } from 'react';
+import { memo, useCallback, useState } from 'react';
 import { OnMyPhone } from '../access/OnMyPhone';
+import { PAST } from '../keep/words';
+import { lazyPart } from '../parts/lazy-part';
 import { UnitSwitch } from '../shop/UnitSwitch';
 import { edit, useBench, useBenchStores, useDrive } from '../state/bench';
 import { type DriveAction, runOfEdits } from '../state/drive-history';
@@ -15,6 +17,8 @@ import { useOwnText } from '../ui/use-own-text';
 import { PageHeader } from '../ui/PageHeader';
 import { useTitle } from '../ui/use-title';
 
+const PastDialog = lazyPart(PAST.open, () => import('../keep/PastDialog'));
+
 /** Whose drive it is, whether it is saved, and what can be done at every stage. */
 export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenDrive; showKeys: () => void }) {
   const { canUndo, canRedo, dispatch } = useBench('canUndo', 'canRedo', 'dispatch');
@@ -26,7 +30,7 @@ export function BenchHeader({ open: { opened, saver }, showKeys }: { open: OpenD
       </span>
       <SaveSign state={useSaveState(saver)} kept={useKept(saver)} />
       <OthersHere id={opened.id} />
-      <HeaderTools canUndo={canUndo} canRedo={canRedo} dispatch={dispatch} showKeys={showKeys} />
+      <HeaderTools id={opened.id} canUndo={canUndo} canRedo={canRedo} dispatch={dispatch} showKeys={showKeys} />
     </PageHeader>
   );
 }
@@ -50,6 +54,7 @@ const DriveName = memo(function DriveName({ vehicle }: { vehicle: string }) {
 });
 
 interface HeaderToolsProps {
+  id: string;
   canUndo: boolean;
   canRedo: boolean;
   dispatch: (action: DriveAction) => void;
@@ -57,10 +62,11 @@ interface HeaderToolsProps {
 }
 
 /** Kept out of a drag's redraw, like all that is not the drive. */
-const HeaderTools = memo(function HeaderTools({ canUndo, canRedo, dispatch, showKeys }: HeaderToolsProps) {
+const HeaderTools = memo(function HeaderTools({ id, canUndo, canRedo, dispatch, showKeys }: HeaderToolsProps) {
   const { selection } = useBenchStores();
   // On a phone there are no keys, it needs no code for another phone, and units stand with the settings.
   const narrow = useNarrow();
+  const [past, setPast] = useState(false);
   const inHand = useCallback(() => placeOf(selection.get()), [selection]);
   return (
     <span className="header-tools">
@@ -82,6 +88,10 @@ const HeaderTools = memo(function HeaderTools({ canUndo, canRedo, dispatch, show
           onClick={() => dispatch({ type: 'redo' })}
         />
       </Tooltip>
+      <Tooltip title={PAST.open}>
+        <Button type="text" icon={<HistoryOutlined />} aria-label={PAST.open} onClick={() => setPast(true)} />
+      </Tooltip>
+      {past && <PastDialog id={id} onClose={() => setPast(false)} />}
       {!narrow && (
         <>
           <UnitSwitch />

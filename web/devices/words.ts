@@ -16,6 +16,7 @@ export const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   sharing: 'Sharing',
   device: 'Device',
   feed: 'Calendar address',
+  backup: 'Backup',
 };
 
 /** What the page Devices says about sharing. */

@@ -15,6 +15,7 @@ import { bringIn, broughtInWords } from './read-files';
 import { useToday } from '../records/use-today';
 import { UnitSwitch } from './UnitSwitch';
 import { NEW_VEHICLE, VehicleForm, type VehicleSave } from './VehicleForm';
+import { BackupLine, BackupLink } from '../keep/BackupLine';
 import { lazyPart } from '../parts/lazy-part';
 import { MoveDrive } from './MoveDrive';
 import '../bench/bench.css';
@@ -98,6 +99,7 @@ export default function ShopPage() {
         {importing.input}
       </div>
       <main className="shop-list" aria-busy={list.isFetching}>
+        <BackupLine />
         {list.error && listed.length === 0 && (
           <p className="finding is-fault" role="alert">
             <strong>The shop could not be loaded.</strong> {list.error.message}{' '}
@@ -133,6 +135,7 @@ export default function ShopPage() {
           <Button type="link" onClick={() => setShowLimits(true)}>
             Limits of the shop
           </Button>
+          <BackupLink />
         </div>
       </main>
       {making && (

@@ -50,6 +50,13 @@ const ACCESS: Record<string, object> = {
   },
 };
 
+/** What is kept of the drive: as it is now, an hour before, and the day before. */
+const PAST = [
+  { revision: 3, at: '2026-11-01T08:00:00.000Z', by: 'Ines' },
+  { revision: 2, at: '2026-11-01T07:00:00.000Z', by: '' },
+  { revision: 1, at: '2026-10-31T07:00:00.000Z', by: 'Tam' },
+];
+
 const PHONE = {
   ...{ device: 'phone-of-bert', name: 'Bert', kind: 'phone', follows: null },
   tabs: [{ tab: 't', drive: null, stage: '', part: '' }],
@@ -58,19 +65,15 @@ const PHONE = {
 /** What is read of each address, by its first part. */
 const READ: Record<string, (path: string, opened: Opened) => unknown> = {
   shop: (_, { unit }) => ({ id: 1, name: 'Tarnside Field Workshop', unit, hourRate: 60, limits: null }),
-  drives: (path, { id, document }) =>
-    path.endsWith('/deleted')
-      ? { drives: [], total: 0 }
-      : {
-          id,
-          vehicleId: 'v1',
-          vehicleName: 'Test lorry',
-          name: document.name,
-          revision: 1,
-          updatedAt: AT,
-          savedBy: '',
-          document,
-        },
+  drives: (path, { id, document }) => {
+    if (path.endsWith('/deleted')) return { drives: [], total: 0 };
+    if (path.endsWith('/past')) return { versions: PAST, more: false };
+    const [, past] = /\/past\/(\d+)$/.exec(path) ?? [];
+    if (past !== undefined)
+      return { ...PAST.find(({ revision }) => revision === Number(past)), document: { ...document, name: 'Before' } };
+    const vehicle = { vehicleId: 'v1', vehicleName: 'Test lorry' };
+    return { id, ...vehicle, name: document.name, revision: 1, updatedAt: AT, savedBy: '', document };
+  },
   stock: (path) =>
     path.startsWith('/stock/lengths')
       ? { lengths: [1000, 1250, 1735, 1800, 2150, 2200].map((lengthMm, k) => ({ lengthMm, shelf: k % 3 })) }
@@ -82,6 +85,7 @@ const READ: Record<string, (path: string, opened: Opened) => unknown> = {
   records: () => ({ rows: [], total: 0 }),
   vehicles: () => ({ vehicles: [], total: 0 }),
   live: () => ({ devices: [PHONE] }),
+  keep: () => ({ lastAt: AT, isOld: false }),
   access: (path) => ACCESS[path.split('/')[2] ?? ''] ?? {},
 };
 

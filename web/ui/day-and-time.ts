@@ -15,5 +15,10 @@ const formatNow = () => new Map(formats).get(habitsNow().clock)!;
 /** A moment as a list tells it: 30 Nov, 14:05; by the clock of the habits. */
 export const DAY_AND_TIME = { format: (at: Date | number): string => formatNow().both.format(at) };
 
+/** A day of its own, as a heading: Mon 30 Nov 2026. */
+export const DAY = new Intl.DateTimeFormat(undefined, {
+  ...{ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' },
+} as const);
+
 /** The time of day: 14:05. */
 export const timeOfDay = (at: Date | number): string => formatNow().time.format(at);
