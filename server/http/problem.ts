@@ -85,7 +85,12 @@ const AWAY = new Set([
   'ER_SERVER_SHUTDOWN',
   'ER_CON_COUNT_ERROR',
   'POOL_ENQUEUELIMIT',
+  'ER_QUERY_INTERRUPTED',
+  'ER_CONNECTION_KILLED',
 ]);
+
+/** What the driver says, without a code, of a connection that was lost before it was asked. */
+const CLOSED = /connection is in closed state/i;
 
 /** Codes of a database where others hold what is wanted. */
 const HELD = new Set(['ER_LOCK_WAIT_TIMEOUT', 'ER_LOCK_DEADLOCK', 'ER_CHECKREAD']);
@@ -159,7 +164,7 @@ function asProblem(error: unknown): Problem {
       'The disk that holds the shop is full. Free some space; nothing saved is lost, and this works once there is space.',
     );
   if (code !== undefined && HELD.has(code)) return busy();
-  if (code !== undefined && AWAY.has(code))
+  if ((code !== undefined && AWAY.has(code)) || CLOSED.test(message ?? ''))
     return new Problem(
       503,
       'Database not reachable',

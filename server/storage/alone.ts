@@ -28,7 +28,8 @@ async function locked<T>(data: DataSource, name: string, what: string, work: () 
     try {
       return await work();
     } finally {
-      await runner.query('SELECT RELEASE_LOCK(?)', [name]);
+      // A connection that was lost has let go by itself, and what the work failed with is what is to be told.
+      await runner.query('SELECT RELEASE_LOCK(?)', [name]).catch(() => undefined);
     }
   } finally {
     await runner.release();
