@@ -53,7 +53,12 @@ async function open(): Promise<void> {
 
 /** Starts the server, again on its port where it had one, and again whenever it ends while the shop is open. */
 async function run(): Promise<void> {
-  server = await startServer({ databaseUrl: database.url('emery'), port, logs: path.join(state, 'logs'), shop: 'empty' });
+  server = await startServer({
+    databaseUrl: database.url('emery'),
+    port,
+    logs: path.join(state, 'logs'),
+    shop: 'empty',
+  });
   ({ port } = server);
   void server.ended.then(async () => {
     for (let tries = 0; isOpen && tries < 50; tries += 1)
