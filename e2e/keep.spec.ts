@@ -104,16 +104,6 @@ test('what was there is kept aside; a restore that is cut off leaves it, or is e
   expect(command('doctor').said).toContain('8 drives');
 });
 
-test('a file that the disk does not take is said, and leaves nothing', () => {
-  const script = `ulimit -f 8; exec "${process.execPath}" "${path.join(ROOT, 'scripts', 'backup.mjs')}" "${at('big.zip')}"`;
-  const { status, stderr } = spawnSync('sh', ['-c', script], { cwd: ROOT, encoding: 'utf8', env: environment() });
-  expect([status, stderr]).toEqual([
-    1,
-    expect.stringMatching(/could not be written|cannot be written|did not answer|ended/),
-  ]);
-  expect(readdirSync(state).filter((name) => name.startsWith('big.zip'))).toEqual([]);
-});
-
 test('a shop whose server, database and keeper are killed at random, and that is restored in between, loses nothing', () => {
   const { status, said } = command('soak', '120');
   expect([status, said]).toEqual([0, expect.stringContaining('Nothing is lost, torn or too much.')]);
