@@ -69,7 +69,15 @@ test('a clock that was ahead when the last was made does not keep the next from 
   const backups = scheduled('ahead');
   writeFileSync(path.join(at('ahead'), backupName(new Date(Date.now() + 4000 * 24 * HOUR_MS), false)), 'x');
   await backups.look();
-  expect(readdirSync(at('ahead'))).toHaveLength(2);
+  const both = readdirSync(at('ahead'));
+  expect(both).toHaveLength(2);
+  // Nor does it have one made at every look from then on, or an old one look new.
+  await new Promise((resolve) => setTimeout(resolve, 1100));
+  await backups.look();
+  expect(readdirSync(at('ahead'))).toEqual(both);
+  rmSync(path.join(at('ahead'), both[0]!));
+  writeFileSync(path.join(at('ahead'), backupName(new Date(Date.now() - 100 * HOUR_MS), false)), 'x');
+  expect(await backups.age()).toMatchObject({ isOld: true });
 });
 
 test('the last is called old after three days, and its age is for everybody in the shop', async () => {

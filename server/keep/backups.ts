@@ -66,10 +66,11 @@ export class Backups {
       while (!this.stopped && (await thinPast(this.data, now)));
       const folder = await this.folder();
       if (folder === null || this.running) return;
-      const [last] = await listed(folder);
-      // One that is ahead of the clock was made when it was wrong, or it is wrong now: neither is a reason to wait.
-      const age = last ? now - last.at.getTime() : Infinity;
-      if (age < 0 || age >= DUE_MS) await this.make();
+      const isDue = async () => {
+        const last = lastBy(await listed(folder), now);
+        return last === null || now - last.getTime() >= DUE_MS;
+      };
+      if (await isDue()) await this.make(isDue);
     } catch {
       // The database or the disk is away; the next look finds out, and the page says so.
     }
@@ -128,8 +129,11 @@ export class Backups {
     this.running?.over.abort(new Error(BACKUPS.cancelled));
   }
 
-  /** Makes one now, and thins what has had its time. What goes wrong is kept for whoever looks. */
-  async make(): Promise<void> {
+  /**
+   * Makes one now, and thins what has had its time. What goes wrong is kept for whoever looks. `wanted` is asked once
+   * nobody else is at it: another server of this shop may just have made it.
+   */
+  async make(wanted: () => Promise<boolean> = () => Promise.resolve(true)): Promise<void> {
     if (this.running) return;
     const over = new AbortController();
     const running = { passed: 0, over };
@@ -137,7 +141,7 @@ export class Backups {
     try {
       await alone(this.data, 'backup', async () => {
         const folder = await this.folder();
-        if (folder === null) return;
+        if (folder === null || !(await wanted())) return;
         mkdirSync(folder, { recursive: true, mode: 0o700 });
         const { passphrase } = this.options;
         const file = path.join(folder, backupName(new Date(), passphrase !== undefined));
@@ -187,8 +191,16 @@ async function removeCutOff(folder: string): Promise<void> {
   }
 }
 
+/**
+ * When the last was made, as far as the clock goes: one that is ahead of it was made while it was wrong, or it is wrong
+ * now, and says nothing about how long ago anything was.
+ */
+function lastBy(files: readonly BackupListed<Date>[], now: number): Date | null {
+  return files.find(({ at }) => at.getTime() <= now + HOUR_MS)?.at ?? null;
+}
+
 function ageOf(folder: string | null, files: readonly BackupListed<Date>[]): BackupAge<Date> {
-  const lastAt = files[0]?.at ?? null;
+  const lastAt = lastBy(files, Date.now());
   return { lastAt, isOld: folder !== null && lastAt !== null && Date.now() - lastAt.getTime() > OLD_MS };
 }
 
