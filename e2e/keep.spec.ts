@@ -1,18 +1,8 @@
 import { spawn, spawnSync } from 'node:child_process';
-import {
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-  symlinkSync,
-  writeFileSync,
-} from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
-import { STATE } from '../scripts/lib/paths.mjs';
+import { ownState } from './own-state';
 
 /* The commands that keep a shop, as a person types them: each with its one line and its exit code. */
 const ROOT = path.resolve(import.meta.dirname, '..');
@@ -20,9 +10,7 @@ test.describe.configure({ mode: 'serial', timeout: 240_000 });
 
 let state: string;
 test.beforeAll(() => {
-  state = mkdtempSync(path.join(tmpdir(), 'emery-keep-'));
-  mkdirSync(path.join(STATE, 'builds'), { recursive: true });
-  symlinkSync(path.join(STATE, 'builds'), path.join(state, 'builds'));
+  state = ownState();
 });
 test.afterAll(() => rmSync(state, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 }));
 

@@ -1,16 +1,6 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import {
-  mkdirSync,
-  mkdtempSync,
-  readFileSync,
-  readdirSync,
-  rmSync,
-  statSync,
-  symlinkSync,
-  writeFileSync,
-} from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
 import { buildInterface } from '../scripts/lib/build.mjs';
@@ -18,16 +8,15 @@ import { STATE } from '../scripts/lib/paths.mjs';
 import { databaseInUse, openDatabase } from '../scripts/lib/database.mjs';
 import { failuresOfJest, failuresOfPlaywright } from '../scripts/lib/failures.mjs';
 import { startsAgain } from '../scripts/lib/starts-again.mjs';
+import { ownState } from './own-state';
 
 const ROOT = path.resolve(import.meta.dirname, '..');
 test.describe.configure({ mode: 'serial', timeout: 180_000 });
 
 let state: string;
 test.beforeAll(async () => {
-  state = mkdtempSync(path.join(tmpdir(), 'emery-start-'));
-  // What is built from this source is the same for all.
   await buildInterface();
-  symlinkSync(path.join(STATE, 'builds'), path.join(state, 'builds'));
+  state = ownState();
 });
 test.afterAll(() => rmSync(state, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 }));
 

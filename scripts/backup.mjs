@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { fromHere, megabytes, passphraseOf, readArguments, ready, runKeep, withShopDatabase } from './lib/keep.mjs';
+import { fromHere, passphraseOf, readArguments, ready, runKeep, withShopDatabase } from './lib/keep.mjs';
 import { main, SetupProblem } from './lib/run.mjs';
 
 const USAGE = 'Use: npm run backup -- FILE [--seal] [--passphrase-file FILE] [--replace]';
@@ -20,12 +20,12 @@ await main(async () => {
     throw new SetupProblem('there is no passphrase: set EMERY_BACKUP_PASSPHRASE, or name --passphrase-file FILE.');
   await ready();
   const started = Date.now();
-  const { bytes } = await withShopDatabase((url) =>
+  const { size } = await withShopDatabase((url) =>
     runKeep({ task: 'backup', file }, { url, passphrase, title: 'Writing the backup' }),
   );
   const seconds = ((Date.now() - started) / 1000).toFixed(1);
   process.stdout.write(
-    `The whole shop is in ${file}, ${megabytes(bytes)} MB${passphrase === undefined ? '' : ', sealed'}; written, read back and verified in ${seconds} s.\n` +
+    `The whole shop is in ${file}, ${size}${passphrase === undefined ? '' : ', sealed'}; written, read back and verified in ${seconds} s.\n` +
       (passphrase === undefined
         ? 'It holds everything, people and prices too: keep it where only you reach it, or seal it (--seal).\n'
         : 'Without the passphrase nobody opens it, and neither do you: keep that somewhere else.\n'),

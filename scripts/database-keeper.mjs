@@ -6,6 +6,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { findProgram } from './lib/install.mjs';
 import { hold, socketName } from './lib/lock.mjs';
+import { setLogAside } from '../server/http/set-log-aside.js';
 import { run } from './lib/run.mjs';
 
 /*
@@ -95,6 +96,7 @@ async function start() {
     `ALTER USER '${user}'@'${host}' IDENTIFIED BY '${password}';`,
     `GRANT ALL ON *.* TO '${user}'@'${host}';`,
   ]);
+  setLogAside(path.join(folder, 'mariadb.log'));
   writeWhole('accounts.sql', `${accounts.join('\n')}\n`);
   database = spawn(
     findProgram('setpriv'),

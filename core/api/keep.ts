@@ -40,6 +40,8 @@ export interface BackupState<When = string> {
   /** When the last one was made, and whether that is long ago. */
   lastAt: When | null;
   isOld: boolean;
+  /** That it is, in a sentence; null where it is not. */
+  says: string | null;
   /** How far one is that is being made, bytes; null where none is. */
   passed: number | null;
   /** What kept the last from being made; null where nothing did. */
@@ -47,7 +49,7 @@ export interface BackupState<When = string> {
 }
 
 /** How old the last backup is, for whoever works in the shop. */
-export type BackupAge<When = string> = Pick<BackupState<When>, 'lastAt' | 'isOld'>;
+export type BackupAge<When = string> = Pick<BackupState<When>, 'lastAt' | 'isOld' | 'says'>;
 
 /** An answer that took long. */
 export interface SlowAnswer<When = string> {

@@ -45,4 +45,5 @@ export {
   type TorqueReading,
   type TorqueUnit,
 } from './torque';
-export { DAY_MS } from './days';
+export { bytesText } from './bytes';
+export { DAY_MS, utcDay } from './days';

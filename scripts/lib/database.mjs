@@ -4,6 +4,7 @@ import net from 'node:net';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { hold, socketName } from './lock.mjs';
+import { setLogAside } from '../../server/http/set-log-aside.js';
 import { ensureState, STATE } from './paths.mjs';
 import { SetupProblem } from './run.mjs';
 
@@ -194,7 +195,9 @@ function askOthers(socket) {
 }
 
 function startKeeper(folder) {
-  const log = openSync(path.join(folder, 'keeper.log'), 'a');
+  const file = path.join(folder, 'keeper.log');
+  setLogAside(file);
+  const log = openSync(file, 'a');
   // Its own session: Ctrl+C in the terminal reaches the app alone, and the app's end reaches the keeper.
   spawn(process.execPath, [KEEPER, folder], { detached: true, stdio: ['ignore', log, log] }).unref();
 }

@@ -80,9 +80,6 @@ async function typed(question) {
   }
 }
 
-const megabytes = (bytes) => (bytes / 1e6 < 10 ? (bytes / 1e6).toFixed(1) : String(Math.round(bytes / 1e6)));
-export { megabytes };
-
 /** Runs one task of the server's program, tells how far it is, and resolves with what came of it. */
 export async function runKeep(task, { url = '', passphrase, title }) {
   const file = await buildKeep();
@@ -108,7 +105,7 @@ export async function runKeep(task, { url = '', passphrase, title }) {
     if ('result' in message) result = message.result;
     if (message.passed === undefined || Date.now() - told < 5000) return;
     told = Date.now();
-    process.stderr.write(`${title}, ${megabytes(message.passed)} MB, ${Math.round((told - started) / 1000)} s …\n`);
+    process.stderr.write(`${title}, ${message.passed}, ${Math.round((told - started) / 1000)} s …\n`);
   });
   const code = await new Promise((resolve) => child.once('exit', (exit, signal) => resolve(signal ?? exit)));
   for (const signal of ['SIGINT', 'SIGTERM']) process.off(signal, ignore);

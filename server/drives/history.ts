@@ -3,10 +3,10 @@ import { notFound } from '../http/problem';
 import { readLimits, withShopLimits } from './shop-limits';
 import type { PastOpened, PastPage } from '@emery/core/api';
 import type { Drive } from '@emery/core/drive';
+import { DAY_MS, utcDay } from '@emery/core/quantity';
 
 /** Every version is kept for so many days, and the last of each day after. */
 export const EVERY_DAYS = 90;
-const DAY_MS = 86_400_000;
 /** Of one drive so many versions at most are kept whole each by itself: beyond, the last of each day. */
 const MOST_OF_ONE = 1000;
 /** Versions listed at a time, and looked through at a time. */
@@ -45,8 +45,6 @@ export async function openPast(manager: EntityManager, id: string, revision: num
   return { revision, at, by, document: withShopLimits(drive, readLimits(row.limits)) };
 }
 
-const dayOf = (at: Date) => at.toISOString().slice(0, 10);
-
 /**
  * Thins what is older than `EVERY_DAYS` to the last version of each day, of each drive; and of a drive with more than
  * its share the oldest beyond it. Some at a time; true where there is more to do.
@@ -79,7 +77,7 @@ async function thinOne(data: DataSource, { driveId, revision, at }: { driveId: s
     'SELECT at FROM drive_version WHERE driveId = ? AND revision > ? AND past IS NOT NULL ORDER BY revision LIMIT 1',
     [driveId, revision],
   );
-  const isLast = next === undefined || dayOf(next.at) !== dayOf(at);
+  const isLast = next === undefined || utcDay(next.at.getTime()) !== utcDay(at.getTime());
   await data.query(
     isLast
       ? 'UPDATE drive_version SET lasting = 1 WHERE driveId = ? AND revision = ?'

@@ -13,7 +13,7 @@ import type { PulleyRow, SpeedBandRow } from '../speeds/entity';
 import { vehicleBody, type VehicleBody } from '../vehicles/body';
 import { BELTS_FILE, JOB_FILE, PICTURE_FILE, SHOP_FILE, SUMS_FILE, VEHICLES_FILE } from './names';
 import { type DriveIn, readDriveFile, recordFields, type RecordIn, UUID } from './read-files';
-import { Another, openZip, type OpenZip, type ZipEntry } from './zip-in';
+import { Another, openZip, type ZipEntry, expectSums } from './zip-in';
 import { MOST_PARTS, partRow, readPartRow } from '@emery/core/align';
 import { DRIVE_FILE_EXTENSION, type JsonBounds, ROLES, type ShopLimit } from '@emery/core/drive';
 import { readStockRow, type StockBelt } from '@emery/core/size';
@@ -72,7 +72,7 @@ export async function* readArchive(file: string): AsyncGenerator<ArchiveItem> {
     const shop = zip.entries.get(SHOP_FILE);
     if (drives.length === 0 && !shop)
       throw new Problem(422, 'Nothing to import', `No ${DRIVE_FILE_EXTENSION} file is in this archive.`);
-    await expectSums(zip);
+    await expectSums(zip, MOST.sums);
     if (shop) {
       const { read, summed } = await shop.read(MOST.shop, readShop);
       if (summed && !zip.entries.has(SUMS_FILE))
@@ -96,19 +96,6 @@ export async function* readArchive(file: string): AsyncGenerator<ArchiveItem> {
   } finally {
     zip.close();
   }
-}
-
-/** Where the archive has a list of checksums, all that it names must be there, and nothing else is read. */
-async function expectSums({ entries, expect }: OpenZip): Promise<void> {
-  const file = entries.get(SUMS_FILE);
-  if (!file) return;
-  const lines = await file.read(MOST.sums, (bytes) => bytes.toString().split('\n'));
-  const sums = lines.flatMap((line, k) => {
-    const written = /^([0-9a-f]{64}) {2}(.+)$/.exec(line);
-    if (!written && line !== '') throw invalid([{ path: `${SUMS_FILE}, line ${k + 1}`, message: 'is no checksum' }]);
-    return written ? [[written[2]!, written[1]!] as const] : [];
-  });
-  expect(new Map(sums));
 }
 
 /** What is wrong with a thing that was read in its own words, with the way to it in front. */

@@ -3,6 +3,7 @@ import { stat } from 'node:fs/promises';
 import { crc32 } from 'node:zlib';
 import yauzl from 'yauzl';
 import { invalid, Problem } from '../http/problem';
+import { SUMS_FILE } from './names';
 
 /** More entries than any shop has; a list of names alone would fill the memory. */
 const MOST_ENTRIES = 500_000;
@@ -78,6 +79,28 @@ export async function openZip(file: string): Promise<OpenZip> {
     zip.close();
     throw error instanceof Problem ? error : refused((error as Error).message);
   }
+}
+
+/**
+ * Where the archive has a list of checksums (of `max` bytes at most), all that it names must be there, and
+ * nothing that it names is read as anything else. Returns it, by name; null where there is none.
+ */
+export async function expectSums(
+  { entries, expect }: OpenZip,
+  max: number,
+): Promise<ReadonlyMap<string, string> | null> {
+  const file = entries.get(SUMS_FILE);
+  if (!file) return null;
+  const lines = await file.read(max, (bytes) => bytes.toString().split('\n'));
+  const sums = new Map<string, string>();
+  for (const [k, line] of lines.entries()) {
+    const [written, sum = '', name = ''] = /^([0-9a-f]{64}) {2}(.+)$/.exec(line) ?? [];
+    if (written === undefined && line !== '')
+      throw invalid([{ path: `${SUMS_FILE}, line ${k + 1}`, message: 'is no checksum' }]);
+    if (written !== undefined) sums.set(name, sum);
+  }
+  expect(sums);
+  return sums;
 }
 
 /** One entry, held against its own checksum, and against the archive's where that is known by the time it is read. */

@@ -1,14 +1,12 @@
-import { createWriteStream, existsSync, mkdirSync, renameSync, statSync, type WriteStream } from 'node:fs';
+import { createWriteStream, mkdirSync, type WriteStream } from 'node:fs';
 import path from 'node:path';
 import pino, { type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { RequestHandler } from 'express';
+import { MOST_LOG_BYTES, setLogAside } from './set-log-aside.js';
 
 /** Text that waits for the disk beyond this is dropped, bytes. */
 const MOST_WAITING = 1_000_000;
-/** A file is set aside once it is so large, bytes, and so many of those stay. */
-const MOST_BYTES = 5_000_000;
-const MOST_OLD = 5;
 /** After a fault the file is opened again with the first line after this, ms. */
 const AGAIN_MS = 5000;
 
@@ -37,29 +35,14 @@ export class LogFile {
     this.dropped = 0;
     this.stream.write(line);
     this.size += line.length;
-    if (this.size < MOST_BYTES) return;
+    if (this.size < MOST_LOG_BYTES) return;
     this.stream.end();
     this.stream = null;
     this.size = 0;
   }
 
-  /** A file that has grown is set aside under the next number, and the oldest goes. */
-  private rotate(): void {
-    const { file } = this;
-    try {
-      this.size = statSync(file).size;
-      if (this.size < MOST_BYTES) return;
-      for (let k = MOST_OLD - 1; k >= 1; k -= 1)
-        if (existsSync(`${file}.${k}`)) renameSync(`${file}.${k}`, `${file}.${k + 1}`);
-      renameSync(file, `${file}.1`);
-    } catch {
-      // There is none yet, or it cannot be moved: it goes on where it is.
-    }
-    this.size = 0;
-  }
-
   private open(): void {
-    this.rotate();
+    this.size = setLogAside(this.file);
     const stream = createWriteStream(this.file, { flags: 'a' });
     stream.on('error', () => {
       stream.destroy();

@@ -71,8 +71,7 @@ function pickOf() {
   return { off: order.off, on: order.on, steps, bring: bringList(DEMO.groomer) };
 }
 
-async function restored(file: string): Promise<string> {
-  const url = freshDatabase();
+async function restoredInto(file: string, url: string): Promise<void> {
   const backup = await openBackup(file);
   try {
     await checkBackup(backup);
@@ -80,6 +79,11 @@ async function restored(file: string): Promise<string> {
   } finally {
     backup.close();
   }
+}
+
+async function restored(file: string): Promise<string> {
+  const url = freshDatabase();
+  await restoredInto(file, url);
   return url;
 }
 
@@ -246,16 +250,6 @@ test.each<[string, () => string, RegExp]>([
   expect(await data.query('SHOW TABLES')).toEqual([]);
   await data.destroy();
 });
-
-async function restoredInto(file: string, url: string): Promise<void> {
-  const backup = await openBackup(file);
-  try {
-    await checkBackup(backup);
-    await loadBackup(backup, url);
-  } finally {
-    backup.close();
-  }
-}
 
 test('any byte that turned over on the disk, and any length cut off, is found before anything is touched', async () => {
   const good = readFileSync(at('good.zip'));

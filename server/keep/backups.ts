@@ -8,8 +8,9 @@ import { alone } from '../storage/alone';
 import { makeBackupFile } from './backup-file';
 import { takeSample } from './disk';
 import { backupName, madeAt, thinned } from './thin';
-import { BACKUPS } from './words';
+import { BACKUPS, HEALTH } from './words';
 import type { BackupAge, BackupListed, BackupState } from '@emery/core/api';
+import { DAY_MS } from '@emery/core/quantity';
 
 export interface BackupOptions {
   /** Where backups are made until the shop says another folder; none are made on a schedule without. */
@@ -201,7 +202,9 @@ function lastBy(files: readonly BackupListed<Date>[], now: number): Date | null 
 
 function ageOf(folder: string | null, files: readonly BackupListed<Date>[]): BackupAge<Date> {
   const lastAt = lastBy(files, Date.now());
-  return { lastAt, isOld: folder !== null && lastAt !== null && Date.now() - lastAt.getTime() > OLD_MS };
+  const age = folder === null || lastAt === null ? 0 : Date.now() - lastAt.getTime();
+  const isOld = age > OLD_MS;
+  return { lastAt, isOld, says: isOld ? HEALTH.backupOld(Math.floor(age / DAY_MS)) : null };
 }
 
 function onOneDisk(folder: string, shopFolder: string | undefined): boolean | null {

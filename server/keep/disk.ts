@@ -2,16 +2,14 @@ import { statfs } from 'node:fs/promises';
 import type { DataSource } from 'typeorm';
 import { isLoopback } from '../storage/database-address';
 import type { DiskState } from '@emery/core/api';
+import { DAY_MS, utcDay } from '@emery/core/quantity';
 
-const DAY_MS = 86_400_000;
 /** Days that are looked back on. */
 const LOOKED_BACK = 60;
 /** Fewer days than these say nothing about what comes. */
 const FEWEST_DAYS = 5;
 /** Further ahead nobody plans. */
 const MOST_AHEAD = 3650;
-
-const dayOf = (at: number) => new Date(at).toISOString().slice(0, 10);
 
 /** What the shop takes, by the database's own account, bytes. */
 export async function shopBytes(data: DataSource): Promise<number> {
@@ -37,9 +35,9 @@ export async function takeSample(data: DataSource, now: number): Promise<void> {
   const bytes = await shopBytes(data);
   await data.query(
     'INSERT INTO keep_sample (day, freeBytes, shopBytes) VALUES (?) ON DUPLICATE KEY UPDATE day = VALUES(day)',
-    [[dayOf(now), Math.round(disk.freeBytes), Math.round(bytes)]],
+    [[utcDay(now), Math.round(disk.freeBytes), Math.round(bytes)]],
   );
-  await data.query('DELETE FROM keep_sample WHERE day < ?', [dayOf(now - 400 * DAY_MS)]);
+  await data.query('DELETE FROM keep_sample WHERE day < ?', [utcDay(now - 400 * DAY_MS)]);
 }
 
 /** How full the disk is, and when it will be full. */
@@ -48,7 +46,7 @@ export async function diskState(data: DataSource, now = Date.now()): Promise<Dis
   if (!disk) return null;
   const rows = await data.query<{ day: string; freeBytes: string }[]>(
     'SELECT day, freeBytes FROM keep_sample WHERE day > ? AND day <= ? ORDER BY day',
-    [dayOf(now - LOOKED_BACK * DAY_MS), dayOf(now)],
+    [utcDay(now - LOOKED_BACK * DAY_MS), utcDay(now)],
   );
   const samples = rows.map(({ day, freeBytes }) => ({ at: Date.parse(day) / DAY_MS, free: Number(freeBytes) }));
   return { ...disk, fullOn: fullOn(samples, disk.freeBytes, now) };
@@ -67,5 +65,5 @@ export function fullOn(samples: readonly { at: number; free: number }[], freeNow
   const products = samples.map((sample) => (sample.at - at) * (sample.free - free));
   const perDay = mean(products) / mean(samples.map((sample) => (sample.at - at) ** 2));
   const days = freeNow / -perDay;
-  return perDay < 0 && days < MOST_AHEAD ? dayOf(now + days * DAY_MS) : null;
+  return perDay < 0 && days < MOST_AHEAD ? utcDay(now + days * DAY_MS) : null;
 }

@@ -6,9 +6,9 @@ import { EMERY_VERSION } from './labels';
 import { slowAnswersOf } from './slow-answers';
 import { HEALTH } from './words';
 import type { Health } from '@emery/core/api';
+import { DAY_MS } from '@emery/core/quantity';
 
 const STARTED = new Date();
-const DAY_MS = 86_400_000;
 /** Less of the disk than this, or of days until it is full or the certificate ends, is said. */
 const LEAST_FREE = 2e9;
 const LEAST_DAYS = 30;
@@ -44,8 +44,7 @@ function problemsOf({ disk, backups, certificateEnds }: Omit<Health<Date>, 'prob
   const said: string[] = [];
   if (backups.problem !== null) said.push(HEALTH.backupFailed(backups.problem));
   if (backups.lastAt === null) said.push(HEALTH.noBackup);
-  if (backups.isOld && backups.lastAt)
-    said.push(HEALTH.backupOld(Math.floor((now - backups.lastAt.getTime()) / DAY_MS)));
+  if (backups.says !== null) said.push(backups.says);
   if (disk && disk.freeBytes < LEAST_FREE) said.push(HEALTH.diskLow(disk.freeBytes));
   else if (disk?.fullOn && Date.parse(disk.fullOn) - now < LEAST_DAYS * DAY_MS)
     said.push(HEALTH.diskFills(disk.fullOn));

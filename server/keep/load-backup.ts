@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { DataSource, type QueryRunner } from 'typeorm';
 import { connect, optionsOf, openUnchanged } from '../data-source';
 import { readDatabaseAddress } from '../storage/database-address';
-import { MIGRATIONS_TABLE, PICTURES, tableFile, type TableKept } from './labels';
+import { MIGRATIONS_TABLE, pictureFile, PICTURES, tableFile, type TableKept } from './labels';
 import { BackupProblem, type OpenBackup, pictureOf, rowsOf, said } from './read-backup';
 import { type Column, keysOf, linesOfTable, tablesOf } from './tables';
 import { KEEP } from './words';
@@ -150,13 +150,12 @@ async function holdAgainst(runner: QueryRunner, backup: OpenBackup, { table, col
 
 async function fillPictures(runner: QueryRunner, backup: OpenBackup, { pictures = 'all', ...options }: LoadOptions) {
   const { table, key, bytes } = PICTURES;
-  for (const name of backup.pictures) {
+  for (const hash of backup.pictures) {
     options.signal?.throwIfAborted();
-    const hash = name.replace(/^pictures\/|\.jpg$/g, '');
     if (pictures !== 'all' && !pictures.has(hash)) continue;
     const picture = await pictureOf(backup, hash);
     if (picture === null || createHash('sha256').update(picture).digest('hex') !== hash)
-      throw new BackupProblem(KEEP.notABackup(KEEP.otherPicture(name)));
+      throw new BackupProblem(KEEP.notABackup(KEEP.otherPicture(pictureFile(hash))));
     await runner.query(`UPDATE \`${table}\` SET \`${bytes}\` = ? WHERE \`${key}\` = ?`, [picture, hash]);
     options.onPart?.(picture.length);
   }

@@ -11,6 +11,7 @@ import type { BackupHead } from './labels';
 import { BackupProblem, checkBackup, isSealed, openBackup, type OpenBackup, unsealInto } from './read-backup';
 import { KEEP, writeProblem } from './words';
 import { headOf } from './write-backup';
+import { bytesText } from '@emery/core/quantity';
 
 /*
  * Backup, restore and doctor at the terminal. Started by their scripts, which say by environment what is to be done,
@@ -41,7 +42,7 @@ function onPart(bytes: number): void {
   passed += bytes;
   if (Date.now() - toldAt < 300) return;
   toldAt = Date.now();
-  process.send?.({ passed });
+  process.send?.({ passed: bytesText(passed) });
 }
 
 try {
@@ -64,7 +65,10 @@ function lineOf(error: unknown): string {
 async function run({ task: what, file = '', scratch = '', kind, what: wanted = '', mend = false }: KeepTask) {
   switch (what) {
     case 'backup':
-      return withShop((data) => makeBackupFile(data, file, { passphrase, onPart, signal: over.signal }));
+      return withShop(async (data) => {
+        const { bytes } = await makeBackupFile(data, file, { passphrase, onPart, signal: over.signal });
+        return { size: bytesText(bytes) };
+      });
     case 'count':
       return withShop(async (data) => lookAt(await headOf(data.manager)));
     case 'check':

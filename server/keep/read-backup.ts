@@ -1,11 +1,10 @@
-import { createWriteStream } from 'node:fs';
-import { createReadStream } from 'node:fs';
+import { createReadStream, createWriteStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { array, number, object, string } from '../http/fields';
 import { readBody, Problem } from '../http/problem';
-import { SUMS_FILE } from '../files/names';
-import { openZip, type OpenZip, type ZipEntry } from '../files/zip-in';
+import { PICTURE_FILE, SUMS_FILE } from '../files/names';
+import { expectSums, openZip, type OpenZip, type ZipEntry } from '../files/zip-in';
 import {
   BACKUP_FILE,
   BACKUP_FORMAT,
@@ -25,6 +24,7 @@ export interface OpenBackup {
   /** The SHA-256 of each part. */
   sums: ReadonlyMap<string, string>;
   part: (name: string) => ZipEntry | undefined;
+  /** The hashes of its pictures. */
   pictures: string[];
   close: () => void;
 }
@@ -77,7 +77,7 @@ export async function openBackup(file: string): Promise<OpenBackup> {
       return {
         ...{ head, sums, close: zip.close },
         part: (name) => zip.entries.get(name),
-        pictures: [...zip.entries.keys()].filter((name) => name.startsWith('pictures/')),
+        pictures: [...zip.entries.keys()].flatMap((name) => PICTURE_FILE.exec(name)?.[1] ?? []),
       };
     } catch (error) {
       zip.close();
@@ -95,16 +95,9 @@ export async function said<T>(work: () => Promise<T>): Promise<T> {
   }
 }
 
-async function sumsOf(zip: OpenZip): Promise<Map<string, string>> {
-  const file = zip.entries.get(SUMS_FILE);
-  if (!file) throw refused(KEEP.noSums);
-  const sums = new Map<string, string>();
-  const lines = await file.read(MOST_SUMS, (bytes) => bytes.toString().split('\n'));
-  for (const line of lines) {
-    const written = /^([0-9a-f]{64}) {2}(.+)$/.exec(line);
-    if (written) sums.set(written[2] ?? '', written[1] ?? '');
-  }
-  zip.expect(sums);
+async function sumsOf(zip: OpenZip): Promise<ReadonlyMap<string, string>> {
+  const sums = await expectSums(zip, MOST_SUMS);
+  if (!sums) throw refused(KEEP.noSums);
   for (const name of zip.entries.keys()) if (name !== SUMS_FILE && !sums.has(name)) throw refused(KEEP.unsummed(name));
   return sums;
 }
@@ -135,7 +128,7 @@ function readHead(text: string): BackupHead {
     throw refused((error as Error).message, error);
   }
   // A later form may have other fields: its number is looked at before them.
-  const { version, emery } = value as { version?: unknown; emery?: unknown };
+  const { version, emery } = (value ?? {}) as { version?: unknown; emery?: unknown };
   if (typeof version === 'number' && version > BACKUP_VERSION) throw new BackupProblem(KEEP.newer(String(emery)));
   try {
     return readBody(headShape, value) as BackupHead;
@@ -168,9 +161,9 @@ export async function checkBackup(
     }
     const listed = head.tables.find(({ name }) => name === PICTURES.table)?.rows ?? 0;
     if (pictures.length !== listed) throw refused(KEEP.rows('pictures', pictures.length, listed));
-    for (const name of pictures) {
+    for (const hash of pictures) {
       let bytes = 0;
-      for await (const piece of part(name)?.pieces(ANY) ?? []) bytes += piece.length;
+      for await (const piece of part(pictureFile(hash))?.pieces(ANY) ?? []) bytes += piece.length;
       onPart(bytes);
     }
   });

@@ -2,9 +2,9 @@ import type { RequestHandler } from 'express';
 import type { DataSource } from 'typeorm';
 import { ruleOf } from '../access/route-table';
 import type { SlowAnswer } from '@emery/core/api';
+import { DAY_MS } from '@emery/core/quantity';
 
 const MOST = 10;
-const DAY_MS = 86_400_000;
 
 const OPEN = new WeakMap<DataSource, SlowAnswer<Date>[]>();
 export const slowAnswersOf = (data: DataSource): readonly SlowAnswer<Date>[] => OPEN.get(data) ?? [];

@@ -1,4 +1,5 @@
 import { backupFile } from './labels';
+import { DAY_MS, utcDay } from '@emery/core/quantity';
 
 /** How many backups stay: of each of the last days, weeks and months that have any, the last. */
 export const KEPT = { days: 7, weeks: 4, months: 12 } as const;
@@ -18,9 +19,9 @@ export function madeAt(name: string): Date | null {
   return Number.isNaN(at.getTime()) ? null : at;
 }
 
-const dayOf = (at: Date) => at.toISOString().slice(0, 10);
+const dayOf = (at: Date) => utcDay(at.getTime());
 /** Its Monday. */
-const weekOf = (at: Date) => dayOf(new Date(at.getTime() - ((at.getUTCDay() + 6) % 7) * 86_400_000));
+const weekOf = (at: Date) => dayOf(new Date(at.getTime() - ((at.getUTCDay() + 6) % 7) * DAY_MS));
 const monthOf = (at: Date) => at.toISOString().slice(0, 7);
 
 /**

@@ -1,3 +1,5 @@
+import { bytesText } from '@emery/core/quantity';
+
 /** What is said of backups, of bringing them back and of the health of a shop. */
 export const KEEP = {
   wrongPassphrase: 'the passphrase is not the one that this backup was sealed with',
@@ -91,13 +93,11 @@ export const BACKUPS = {
   noneChosen: 'No folder has been chosen for backups yet.',
 } as const;
 
-const gigabytes = (bytes: number) => `${(bytes / 1e9).toFixed(bytes < 1e10 ? 1 : 0)} GB`;
-
 export const HEALTH = {
   backupFailed: (why: string) => `The last backup could not be made: ${why}`,
   noBackup: 'There is no backup yet.',
   backupOld: (days: number) => `The last backup is ${days} days old.`,
-  diskLow: (bytes: number) => `The disk has ${gigabytes(bytes)} left.`,
+  diskLow: (bytes: number) => `The disk has ${bytesText(bytes)} left.`,
   diskFills: (day: string) => `The disk will be full on ${day}, going on as it did.`,
   certificate: (ends: Date) => `The certificate for other devices ends on ${ends.toISOString().slice(0, 10)}.`,
   sameDisk:

@@ -5,10 +5,10 @@ import { KEEP } from './words';
 /** Says aloud in the shop that the last backup is long ago; nothing where it is not. */
 export function BackupLine() {
   const age = useBackupAge();
-  if (!age?.isOld || age.lastAt === null) return null;
+  if (!age || age.says === null) return null;
   return (
     <p className="finding is-watch" role="status">
-      <strong>{KEEP.old(age.lastAt)}</strong> <Link to="/keep">{KEEP.title}</Link>
+      <strong>{KEEP.old(age.says)}</strong> <Link to="/keep">{KEEP.title}</Link>
     </p>
   );
 }

@@ -6,13 +6,13 @@ import { DAY_AND_TIME } from '../ui/day-and-time';
 import { PageHeader } from '../ui/PageHeader';
 import { TextField } from '../ui/TextField';
 import { useTitle } from '../ui/use-title';
-import { agoText, bytesText, HEALTH, KEEP } from './words';
+import { agoText, HEALTH, KEEP } from './words';
 import '../ui/ledger.css';
 import '../shop/shop.css';
 import '../devices/devices.css';
 import './keep.css';
 import type { BackupState, Health } from '@emery/core/api';
-import { grouped } from '@emery/core/quantity';
+import { bytesText, grouped } from '@emery/core/quantity';
 
 /** How the shop is kept: its backups, and how what it runs on fares. */
 export default function KeepPage() {

@@ -5,8 +5,9 @@ import { onBench, onPage, settle } from '../test/bench-page';
 import Dress from '../theme/Dress';
 import { BackupLine } from './BackupLine';
 import KeepPage from './KeepPage';
-import { agoText, bytesText } from './words';
+import { agoText } from './words';
 import type { Health } from '@emery/core/api';
+import { bytesText } from '@emery/core/quantity';
 
 const AT = '2026-11-19T08:00:00.000Z';
 const HEALTH: Health = {
@@ -20,7 +21,15 @@ const HEALTH: Health = {
   slowest: [{ what: 'GET /vehicles', ms: 41.5, at: AT }],
   history: { versions: 1234, bytes: 5.2e6 },
   backups: {
-    ...{ folder: '/media/stick/emery', sameDisk: false, isSealed: false, isOld: true, passed: null, problem: null },
+    ...{
+      folder: '/media/stick/emery',
+      sameDisk: false,
+      isSealed: false,
+      isOld: true,
+      says: 'The last backup is 9 days old.',
+      passed: null,
+      problem: null,
+    },
     ...{ lastAt: AT, files: [{ name: 'emery-2026-11-19T08-00-00Z.zip', at: AT, bytes: 3.4e6 }] },
   },
 };
@@ -72,9 +81,12 @@ test('a folder that is refused says why at its field, and what was typed stays',
 
 test('the shop says aloud that the last backup is old, and nothing while it is not', async () => {
   const line = async (isOld: boolean) =>
-    (await onPage('/', <Route path="/" element={<BackupLine />} />, { reads: { keep: () => ({ lastAt: AT, isOld }) } }))
-      .page.textContent;
-  expect(await line(true)).toBe('▲ The last backup is 1 day old. Backups and health');
+    (
+      await onPage('/', <Route path="/" element={<BackupLine />} />, {
+        reads: { keep: () => ({ lastAt: AT, isOld, says: isOld ? 'The last backup is 9 days old.' : null }) },
+      })
+    ).page.textContent;
+  expect(await line(true)).toBe('▲ The last backup is 9 days old. Backups and health');
   expect(await line(false)).toBe('');
 });
 
@@ -110,6 +122,6 @@ test('sizes and ages are told as people say them', () => {
   ]);
   const now = Date.parse('2026-11-20T09:00:00Z');
   expect(
-    [AT, '2026-11-20T08:00:00Z', '2026-11-11T08:00:00Z', '2027-01-01T00:00:00Z'].map((at) => agoText(at, now)),
-  ).toEqual([...['1 day ago', 'within a day', '9 days ago', 'made while the clock was ahead']]);
+    [AT, '2026-11-20T08:00:00Z', '2026-11-11T08:00:00Z', '2026-11-20T09:30:00Z'].map((at) => agoText(at, now)),
+  ).toEqual([...['1 day ago', 'within a day', '9 days ago', 'within a day']]);
 });

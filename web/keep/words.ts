@@ -1,19 +1,11 @@
 import { KEEP_PAGE } from './page-words';
 import { DAY_AND_TIME } from '../ui/day-and-time';
-
-const DAY_MS = 86_400_000;
-
-/** A size of a file or a disk, as people say it. */
-export const bytesText = (bytes: number): string => {
-  if (bytes >= 1e9) return `${(bytes / 1e9).toFixed(bytes < 1e10 ? 1 : 0)} GB`;
-  if (bytes >= 1e6) return `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
-  return `${Math.max(1, Math.round(bytes / 1e3))} kB`;
-};
+import { bytesText, DAY_MS } from '@emery/core/quantity';
 
 export const agoText = (at: string, now = Date.now()): string => {
   const days = Math.floor((now - Date.parse(at)) / DAY_MS);
-  if (days < 0) return 'made while the clock was ahead';
-  if (days === 0) return 'within a day';
+  // One of this hour may be ahead of this device's clock.
+  if (days <= 0) return 'within a day';
   return days === 1 ? '1 day ago' : `${days} days ago`;
 };
 
@@ -38,7 +30,7 @@ export const KEEP = {
   use: 'Use this folder',
   saveCopy: 'Save a copy',
   ownerOnly: 'The owner of the shop looks after its backups.',
-  old: (at: string) => `▲ The last backup is ${agoText(at).replace(' ago', '')} old.`,
+  old: (says: string) => `▲ ${says}`,
   lastLine: (at: string) => `Last backup ${DAY_AND_TIME.format(new Date(at))}`,
 } as const;
 

@@ -85,7 +85,7 @@ const READ: Record<string, (path: string, opened: Opened) => unknown> = {
   records: () => ({ rows: [], total: 0 }),
   vehicles: () => ({ vehicles: [], total: 0 }),
   live: () => ({ devices: [PHONE] }),
-  keep: () => ({ lastAt: AT, isOld: false }),
+  keep: () => ({ lastAt: AT, isOld: false, says: null }),
   access: (path) => ACCESS[path.split('/')[2] ?? ''] ?? {},
 };
 
