@@ -99,7 +99,7 @@ function Folder({ state: { folder } }: { state: BackupState }) {
   const [wanted, setWanted] = useState(folder ?? '');
   const change = useKeepChange(chooseFolder);
   return (
-    <section className="sheet" aria-label={KEEP.folder}>
+    <section className="sheet">
       <form
         className="keep-folder"
         onSubmit={(event) => {

@@ -123,5 +123,5 @@ test('sizes and ages are told as people say them', () => {
   const now = Date.parse('2026-11-20T09:00:00Z');
   expect(
     [AT, '2026-11-20T08:00:00Z', '2026-11-11T08:00:00Z', '2026-11-20T09:30:00Z'].map((at) => agoText(at, now)),
-  ).toEqual([...['1 day ago', 'within a day', '9 days ago', 'within a day']]);
+  ).toEqual([...['1 day ago', 'Less than a day ago', '9 days ago', 'Less than a day ago']]);
 });

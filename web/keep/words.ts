@@ -5,7 +5,7 @@ import { bytesText, DAY_MS } from '@emery/core/quantity';
 export const agoText = (at: string, now = Date.now()): string => {
   const days = Math.floor((now - Date.parse(at)) / DAY_MS);
   // One of this hour may be ahead of this device's clock.
-  if (days <= 0) return 'within a day';
+  if (days <= 0) return 'Less than a day ago';
   return days === 1 ? '1 day ago' : `${days} days ago`;
 };
 
@@ -66,5 +66,5 @@ export const PAST = {
   back: 'Bring this version back',
   backHint: 'The drive becomes what it was then. What it is now stays among the versions, and Undo goes back to it.',
   newest: 'now',
-  names: ['then', 'now'] as [string, string],
+  names: ['that version', 'the drive now'] as [string, string],
 } as const;
