@@ -77,9 +77,12 @@ test('what was there is kept aside; a restore that is cut off leaves it, or is e
   // Cut off in the middle of it.
   const file = path.join(ROOT, 'scripts', 'restore.mjs');
   const running = spawn(process.execPath, [file, FIXTURE], { cwd: ROOT, env: environment(), stdio: 'ignore' });
-  await new Promise((resolve) => setTimeout(resolve, 2500));
+  const ended = new Promise((resolve) => running.once('exit', resolve));
+  // As soon as the new shop has a database, and long before it is whole.
+  while (!shops().some((name) => name.startsWith('database-restoring-') && existsSync(at(`${name}/data`))))
+    await new Promise((resolve) => setTimeout(resolve, 10));
   running.kill('SIGKILL');
-  await new Promise((resolve) => running.once('exit', resolve));
+  await ended;
   expect(command('doctor').said).toContain('8 drives');
   expect(keptAside()).toHaveLength(1);
   // Cut off between the two names: all of the new shop is there, and the old one is set aside already.

@@ -1,7 +1,8 @@
 import { DataSource } from 'typeorm';
 import { RESOURCES } from './resources';
 import { alone } from './storage/alone';
-import { upgrade, type UpgradeOptions } from './storage/upgrade';
+import { migrationsAhead, upgrade, type UpgradeOptions, UpgradeProblem } from './storage/upgrade';
+import { UPGRADE } from './storage/words';
 import { type DatabaseAddress, readDatabaseAddress } from './storage/database-address';
 
 /** Everything that TypeORM is to know of the MariaDB at `url`. */
@@ -28,6 +29,22 @@ export async function openUnchanged(url: string): Promise<DataSource> {
     await createDatabase(readDatabaseAddress(url));
     return new DataSource(options).initialize();
   });
+}
+
+/**
+ * Opens a shop that is up to date, for work beside the server. One of an earlier Emery is left to `npm start`, which
+ * makes a backup before it changes anything.
+ */
+export async function openUpToDate(url: string): Promise<DataSource> {
+  const data = await openUnchanged(url);
+  try {
+    const ahead = (await migrationsAhead(data)).length;
+    if (ahead > 0) throw new UpgradeProblem(UPGRADE.startFirst);
+    return data;
+  } catch (error) {
+    await data.destroy();
+    throw error;
+  }
 }
 
 /**

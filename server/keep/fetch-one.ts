@@ -35,11 +35,13 @@ interface Picked {
 
 /**
  * Brings one drive with its vehicle, one vehicle with all of its drives and jobs, or one job with its drive, out of a
- * backup and into the shop at `url`. What the shop has is never written over: a drive that was worked on since stands
- * there as it is, and that of the backup beside it. `wanted` is an id, or the name or a part of it that fits one alone.
+ * backup and into a shop, whose database is at `url`. What the shop has is never written over: a drive that was worked
+ * on since stands there as it is, and that of the backup beside it. `wanted` is an id, or the name or a part of it that
+ * fits one alone.
  */
 export async function fetchInto(
   backup: OpenBackup,
+  into: DataSource,
   url: string,
   { kind, wanted }: { kind: FetchKind; wanted: string },
 ): Promise<Fetched> {
@@ -49,7 +51,6 @@ export async function fetchInto(
   try {
     await loadBackup(backup, beside.href, { pictures: new Set() });
     const from = await connect(beside.href);
-    const into = await connect(url);
     try {
       const picked = await pick(from.manager, kind, wanted);
       const fetched = await change(into, (manager) => put(manager, from, backup, picked));
@@ -57,7 +58,6 @@ export async function fetchInto(
       return fetched;
     } finally {
       await from.destroy();
-      await into.destroy();
     }
   } finally {
     const data = await openUnchanged(beside.href);

@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { openUnchanged } from '../data-source';
+import type { DataSource } from 'typeorm';
+import { openUnchanged, openUpToDate } from '../data-source';
 import { makeBackupFile } from './backup-file';
 import { doctor } from './doctor';
 import { fetchInto, type Fetched } from './fetch-one';
@@ -85,15 +86,15 @@ async function run({ task: what, file = '', scratch = '', kind, what: wanted = '
     case 'fetch':
       return withBackup(file, scratch, async (backup): Promise<Fetched> => {
         await checkBackup(backup, onPart);
-        return fetchInto(backup, url, { kind: kind ?? 'drive', wanted });
+        return withShop((into) => fetchInto(backup, into, url, { kind: kind ?? 'drive', wanted }), openUpToDate);
       });
     case 'doctor':
-      return withShop((data) => doctor(data, { mend, onPart }));
+      return withShop((data) => doctor(data, { mend, onPart }), openUpToDate);
   }
 }
 
-async function withShop<T>(work: (data: Awaited<ReturnType<typeof openUnchanged>>) => Promise<T>): Promise<T> {
-  const data = await openUnchanged(url);
+async function withShop<T>(work: (data: DataSource) => Promise<T>, open = openUnchanged): Promise<T> {
+  const data = await open(url);
   try {
     return await work(data);
   } finally {

@@ -17,7 +17,7 @@ export class UpgradeProblem extends Error {}
  */
 export async function upgrade(data: DataSource, { before }: UpgradeOptions): Promise<void> {
   const passed = await refuseNewer(data);
-  const ahead = data.migrations.filter(({ name, constructor }) => !passed.has(name ?? constructor.name));
+  const ahead = notPassed(data, passed);
   if (ahead.length === 0) return;
   if (passed.size > 0)
     await before?.(data).catch((error: Error) => {
@@ -31,6 +31,12 @@ export async function upgrade(data: DataSource, { before }: UpgradeOptions): Pro
     throw new UpgradeProblem(UPGRADE.failed((error as Error).message, left), { cause: error });
   }
 }
+
+const notPassed = (data: DataSource, passed: ReadonlySet<string>) =>
+  data.migrations.filter(({ name, constructor }) => !passed.has(name ?? constructor.name));
+
+/** The migrations that a shop has still to pass; refuses one that a newer Emery has changed. */
+export const migrationsAhead = async (data: DataSource) => notPassed(data, await refuseNewer(data));
 
 /** Goes back to the migrations that the shop had passed. Returns why that could not be done, or null. */
 async function takeBack(data: DataSource, passed: ReadonlySet<string>): Promise<string | null> {

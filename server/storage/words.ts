@@ -22,6 +22,7 @@ export const ADDRESS_WORDS = {
 };
 
 export const UPGRADE = {
+  startFirst: 'this shop is of an earlier Emery: npm start brings it up to date, after a backup. Nothing was changed',
   newer: (migrations: string) =>
     `this shop was changed by a newer Emery (${migrations}), which this one does not know. Nothing was changed. Start the newer one, or name another database`,
   noBackup: (why: string) =>
