@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { type PassThrough, Readable, type Writable } from 'node:stream';
-import { finished, pipeline } from 'node:stream/promises';
+import { PassThrough, Readable, type Writable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import yazl from 'yazl';
 import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
 import { otherTurns } from '../http/in-turns';
@@ -70,9 +70,10 @@ export async function writeArchive(data: DataSource, out: Writable, drives: read
       else {
         // Its other checksum is worked out as it is packed, so it is packed piece by piece. Where the sizes come after
         // the content, a program that reads from front to back sees its end only if it is deflated: pictures too.
-        const large = Readable.from(pieces);
-        zip.addReadStream(large, name, { compressionLevel: compress ? 6 : 1, ...SAME_TIME });
-        await Promise.race([finished(large), written]);
+        // It comes by a pipe that holds nothing once it is empty: the ZIP keeps to its end what each entry came by.
+        const pipe = new PassThrough();
+        zip.addReadStream(pipe, name, { compressionLevel: compress ? 6 : 1, ...SAME_TIME });
+        await Promise.race([pipeline(Readable.from(pieces), pipe), written]);
       }
       // Taken in only as fast as it goes out.
       while (out.writableNeedDrain || packed.readableLength > 1 << 20)

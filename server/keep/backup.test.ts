@@ -1,8 +1,10 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { copyFileSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { Readable } from 'node:stream';
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
+import { Readable, Writable } from 'node:stream';
 import { Decrypter, Encrypter } from 'age-encryption';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { bringList, cardOf } from '../../core/job';
@@ -15,6 +17,7 @@ import { makeBackupFile } from './backup-file';
 import { loadBackup } from './load-backup';
 import { BackupProblem, checkBackup, isSealed, openBackup, unsealInto } from './read-backup';
 import { sealed, unsealed } from './seal';
+import { writeBackup } from './write-backup';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'emery-keep-'));
 const at = (name: string) => path.join(folder, name);
@@ -273,6 +276,44 @@ test('any byte that turned over on the disk, and any length cut off, is found be
     writeFileSync(at('cut.zip'), good.subarray(0, Math.floor(Math.random() * good.length)));
     await expect(openBackup(at('cut.zip'))).rejects.toThrow(BackupProblem);
   }
+});
+
+/** Has garbage collected now, and tells what is held beside the heap, bytes. */
+function heldNow(): number {
+  setFlagsFromString('--expose-gc');
+  (runInNewContext('gc') as () => void)();
+  return process.memoryUsage().arrayBuffers;
+}
+
+test('what has gone out is let go: a slow disk and many pictures do not fill the memory', async () => {
+  const { data } = shop;
+  for (let k = 0; k < 30; k += 1) {
+    const bytes = randomBytes(1_000_000);
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    const asked = 'INSERT INTO photo (hash, width, height, bytes, createdAt) VALUES (?, 8, 8, ?, NOW())';
+    await data.query(asked, [hash, bytes]);
+  }
+  const [before, seen] = [heldNow(), { taken: 0, written: 0, ahead: 0, held: 0 }];
+  const slow = new Writable({
+    write: (piece: Buffer, _encoding, done) => {
+      seen.written += piece.length;
+      seen.ahead = Math.max(seen.ahead, seen.taken - seen.written);
+      setTimeout(done, 1);
+    },
+  });
+  const onPart = (bytes: number) => {
+    seen.taken += bytes;
+    if (bytes === 1_000_000) seen.held = Math.max(seen.held, heldNow() - before);
+  };
+  try {
+    await writeBackup(data, slow, { onPart });
+  } finally {
+    await data.query('DELETE FROM photo WHERE width = 8');
+  }
+  expect(seen.written).toBeGreaterThan(30_000_000);
+  // A few pieces on the way, and the picture that was just read.
+  expect(seen.ahead).toBeLessThan(5_000_000);
+  expect(seen.held).toBeLessThan(10_000_000);
 });
 
 test('it is restored into an empty database alone', async () => {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { Readable, type Writable } from 'node:stream';
-import { finished, pipeline } from 'node:stream/promises';
+import { PassThrough, Readable, type Writable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import yazl from 'yazl';
 import type { DataSource, QueryRunner } from 'typeorm';
 import { otherTurns } from '../http/in-turns';
@@ -72,9 +72,10 @@ export async function writeBackup(data: DataSource, out: Writable, options: Back
           await otherTurns();
         }
     };
-    const stream = Readable.from(counted(), { objectMode: false });
-    zip.addReadStream(stream, name, { compressionLevel, ...SAME_TIME });
-    await Promise.race([finished(stream), written]);
+    // The ZIP keeps to its end what each entry came by: it is given a pipe, which holds nothing once it is empty.
+    const pipe = new PassThrough();
+    zip.addReadStream(pipe, name, { compressionLevel, ...SAME_TIME });
+    await Promise.race([pipeline(counted, pipe), written]);
     sums.push(`${hash.digest('hex')}  ${name}\n`);
     onPart(bytes);
   };
